@@ -1,0 +1,4 @@
+export * from './bounds';
+export * from './chain';
+export * from './config';
+export * from './defaults';

@@ -1,0 +1,24 @@
+/**
+ * An argument lies outside what the quantity can be.
+ * Names the argument, the value given and the bound, so that a caller can say it in words.
+ */
+export class BoundError extends RangeError {
+  constructor(
+    readonly argument: string,
+    readonly value: number,
+    readonly bound: string,
+  ) {
+    super(`${argument} is ${value}: it must be ${bound}`);
+    this.name = 'BoundError';
+  }
+}
+
+/** Throws a {@link BoundError} unless `value` is a finite number for which `holds` is true. */
+export function requireBound(
+  argument: string,
+  value: number,
+  holds: boolean,
+  bound: string,
+): void {
+  if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);
+}

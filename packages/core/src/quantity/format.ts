@@ -1,0 +1,95 @@
+import { fromMm, type LengthUnit, type UnitSystem } from './length';
+
+const MINUS = '\u2212';
+
+/** The words that stand behind a number. */
+export const UNIT_WORD: Record<LengthUnit, string> = {
+  mm: 'mm',
+  um: 'µm',
+  in: 'in',
+  thou: 'thou',
+  tenth: 'tenths',
+};
+
+/** Unit of small things (deviations, lost motion) in a system. */
+export function deviationUnit(system: UnitSystem): LengthUnit {
+  return system === 'metric' ? 'um' : 'tenth';
+}
+
+/** Unit of positions and sizes in a system. */
+export function positionUnit(system: UnitSystem): LengthUnit {
+  return system === 'metric' ? 'mm' : 'in';
+}
+
+/**
+ * Decimals worth showing for a value whose expanded uncertainty is `expanded`, in the same unit:
+ * two significant digits of the uncertainty while it begins with 1 or 2, else one
+ * (JCGM 100:2008, 7.2.6: at most two).
+ * @example decimalsFor(1.6) // 1
+ * @example decimalsFor(34) // 0
+ */
+export function decimalsFor(expanded: number): number {
+  if (!(expanded > 0) || !Number.isFinite(expanded)) return 1;
+  const exponent = Math.floor(Math.log10(expanded));
+  const leading = expanded / 10 ** exponent;
+  return Math.min(6, Math.max(0, -exponent + (leading < 2.95 ? 1 : 0)));
+}
+
+/** Fixed decimals, a true minus, no "−0", the sign written when `signed`. */
+export function formatNumber(value: number, decimals: number, signed = false): string {
+  const magnitude = Math.abs(value).toFixed(decimals);
+  const isZero = Number(magnitude) === 0;
+  const sign = value < 0 && !isZero ? MINUS : signed && !isZero ? '+' : '';
+  return sign + magnitude;
+}
+
+export interface FormatOptions {
+  readonly system: UnitSystem;
+  /** Expanded uncertainty, mm: bounds the digits shown. */
+  readonly expandedMm?: number;
+  readonly signed?: boolean;
+  /** Leave the unit word out, for table cells under a heading that names it. */
+  readonly bare?: boolean;
+}
+
+/**
+ * A deviation or lost motion in the user's small unit.
+ * @example formatDeviation(0.0271, { system: 'metric', expandedMm: 0.002 }) // '27.1 µm'
+ */
+export function formatDeviation(mm: number, options: FormatOptions): string {
+  const unit = deviationUnit(options.system);
+  const decimals =
+    options.expandedMm === undefined ? 1 : decimalsFor(fromMm(options.expandedMm, unit));
+  const text = formatNumber(fromMm(mm, unit), decimals, options.signed);
+  return options.bare ? text : `${text} ${UNIT_WORD[unit]}`;
+}
+
+/**
+ * A position or size in the user's large unit.
+ * @example formatPosition(180, { system: 'metric' }) // '180.000 mm'
+ */
+export function formatPosition(mm: number, options: FormatOptions & { decimals?: number }): string {
+  const unit = positionUnit(options.system);
+  const decimals = options.decimals ?? (unit === 'mm' ? 3 : 4);
+  const text = formatNumber(fromMm(mm, unit), decimals, options.signed);
+  return options.bare ? text : `${text} ${UNIT_WORD[unit]}`;
+}
+
+/**
+ * A size without trailing zeros, for prose: "30 mm", "0.5 in".
+ */
+export function formatSize(mm: number, system: UnitSystem): string {
+  const unit = positionUnit(system);
+  const value = fromMm(mm, unit);
+  return `${Number(value.toFixed(unit === 'mm' ? 3 : 4))} ${UNIT_WORD[unit]}`;
+}
+
+/**
+ * A size as the millimetres and inches people say in a shop: "0.027 mm", "0.0011 in".
+ */
+export function formatLoss(mm: number, system: UnitSystem, expandedMm?: number): string {
+  const unit = positionUnit(system);
+  const finest = unit === 'mm' ? 3 : 4;
+  const wanted = expandedMm === undefined ? finest : decimalsFor(fromMm(expandedMm, unit));
+  return `${formatNumber(fromMm(mm, unit), Math.min(finest, wanted))} ${UNIT_WORD[unit]}`;
+}

@@ -1,0 +1,5 @@
+export * from './bound-error';
+export * from './format';
+export * from './length';
+export * from './statistics';
+export * from './uncertainty';
