@@ -4,7 +4,7 @@
  */
 export interface FieldBound {
   readonly label: string;
-  readonly unit: 'mm' | 'mm/min' | '°' | 'h' | 'money' | 'ratio' | 'µm';
+  readonly unit: "mm" | "mm/min" | "°" | "h" | "money" | "ratio" | "µm";
   readonly min: number;
   readonly max: number;
   /** The bound itself is not allowed. */
@@ -37,10 +37,10 @@ export const MACHINE_BOUNDS = {
   hoursPerWeek: { label: 'Working hours per week', unit: 'h', min: 0, max: 168, typical: [20, 120], why: 'a week has 168 hours' },
 } as const satisfies Record<string, FieldBound>; // prettier-ignore
 
-function withUnit(value: number, unit: FieldBound['unit']): string {
-  if (unit === 'money' || unit === 'ratio') return String(value);
-  if (unit === 'µm') return `${Number((value * 1000).toFixed(4))} µm`;
-  return unit === '°' ? `${value}°` : `${value} ${unit}`;
+function withUnit(value: number, unit: FieldBound["unit"]): string {
+  if (unit === "money" || unit === "ratio") return String(value);
+  if (unit === "µm") return `${Number((value * 1000).toFixed(4))} µm`;
+  return unit === "°" ? `${value}°` : `${value} ${unit}`;
 }
 
 /**
@@ -48,12 +48,19 @@ function withUnit(value: number, unit: FieldBound['unit']): string {
  * @example boundMessage(AXIS_BOUNDS['screw.leadMm'], 0)
  * // 'Lead 0 mm cannot be: a screw moves the table by its lead each turn. Typical: 4 to 20 mm.'
  */
-export function boundMessage(bound: FieldBound, value: number): string | undefined {
+export function boundMessage(
+  bound: FieldBound,
+  value: number,
+): string | undefined {
   const tooLow = bound.exclusiveMin ? value <= bound.min : value < bound.min;
   if (Number.isFinite(value) && !tooLow && value <= bound.max) return undefined;
   const [low, high] = bound.typical;
-  const typical = `Typical: ${withUnit(low, bound.unit).split(' ')[0]} to ${withUnit(high, bound.unit)}.`;
-  if (!Number.isFinite(value)) return `${bound.label} must be a number. ${typical}`;
-  const most = value > bound.max ? ` The most taken here is ${withUnit(bound.max, bound.unit)}.` : '';
+  const typical = `Typical: ${withUnit(low, bound.unit).split(" ")[0]} to ${withUnit(high, bound.unit)}.`;
+  if (!Number.isFinite(value))
+    return `${bound.label} must be a number. ${typical}`;
+  const most =
+    value > bound.max
+      ? ` The most taken here is ${withUnit(bound.max, bound.unit)}.`
+      : "";
   return `${bound.label} ${withUnit(value, bound.unit)} cannot be: ${bound.why}.${most} ${typical}`;
 }

@@ -1,18 +1,18 @@
-import { isGravityAxis, type AxisConfig } from './config';
+import { isGravityAxis, type AxisConfig } from "./config";
 
 export const LINK_IDS = [
-  'motor',
-  'coupling',
-  'belt',
-  'pinion',
-  'rack',
-  'end-bearings',
-  'nut-bearings',
-  'screw',
-  'nut',
-  'bracket',
-  'member',
-  'way',
+  "motor",
+  "coupling",
+  "belt",
+  "pinion",
+  "rack",
+  "end-bearings",
+  "nut-bearings",
+  "screw",
+  "nut",
+  "bracket",
+  "member",
+  "way",
 ] as const;
 export type LinkId = (typeof LINK_IDS)[number];
 
@@ -26,68 +26,68 @@ export interface ChainLink {
   readonly note: string;
 }
 
-const MEMBER_WORDS: Record<AxisConfig['member'], string> = {
-  table: 'Table',
-  saddle: 'Saddle',
-  head: 'Head',
-  gantry: 'Gantry',
-  carriage: 'Carriage',
-  ram: 'Ram',
-  quill: 'Quill',
+const MEMBER_WORDS: Record<AxisConfig["member"], string> = {
+  table: "Table",
+  saddle: "Saddle",
+  head: "Head",
+  gantry: "Gantry",
+  carriage: "Carriage",
+  ram: "Ram",
+  quill: "Quill",
 };
 
-const COUPLING_NOTES: Record<AxisConfig['coupling'], string> = {
-  clamp: 'clamp hubs',
-  insert: 'with insert',
-  bellows: 'bellows',
-  disc: 'disc pack',
-  rigid: 'rigid',
+const COUPLING_NOTES: Record<AxisConfig["coupling"], string> = {
+  clamp: "clamp hubs",
+  insert: "with insert",
+  bellows: "bellows",
+  disc: "disc pack",
+  rigid: "rigid",
 };
 
-const WAY_WORDS: Record<AxisConfig['guideway'], string> = {
-  box: 'box, gib',
-  dovetail: 'dovetail, gib',
-  rail: 'rail carriages',
-  'v-wheel': 'V-wheels',
-  'crossed-roller': 'crossed rollers',
-  'ball-cage': 'ball cage',
+const WAY_WORDS: Record<AxisConfig["guideway"], string> = {
+  box: "box, gib",
+  dovetail: "dovetail, gib",
+  rail: "rail carriages",
+  "v-wheel": "V-wheels",
+  "crossed-roller": "crossed rollers",
+  "ball-cage": "ball cage",
 };
 
-const NUT_NOTES: Record<AxisConfig['nut'], string> = {
-  'single-clearance': 'single, clearance',
-  'single-preloaded': 'single, preloaded',
-  double: 'double',
-  'anti-backlash': 'anti-backlash',
+const NUT_NOTES: Record<AxisConfig["nut"], string> = {
+  "single-clearance": "single, clearance",
+  "single-preloaded": "single, preloaded",
+  double: "double",
+  "anti-backlash": "anti-backlash",
 };
 
-const BEARING_NOTES: Record<AxisConfig['bearings'], string> = {
-  'angular-pair': 'angular pair',
-  'angular-triple': 'angular, three',
-  'angular-quad': 'angular, four',
-  'deep-groove-pair': 'deep groove pair',
-  'plain-thrust': 'thrust washers',
+const BEARING_NOTES: Record<AxisConfig["bearings"], string> = {
+  "angular-pair": "angular pair",
+  "angular-triple": "angular, three",
+  "angular-quad": "angular, four",
+  "deep-groove-pair": "deep groove pair",
+  "plain-thrust": "thrust washers",
 };
 
-const FEEDBACK_NOTES: Record<AxisConfig['feedback'], string> = {
-  encoder: 'encoder inside',
-  scale: 'scale at the table',
-  'open-loop': 'no feedback',
+const FEEDBACK_NOTES: Record<AxisConfig["feedback"], string> = {
+  encoder: "encoder inside",
+  scale: "scale at the table",
+  "open-loop": "no feedback",
 };
 
 /** What the member is called on this axis: Table, Head, Gantry … */
-export function memberName(axis: Pick<AxisConfig, 'member'>): string {
+export function memberName(axis: Pick<AxisConfig, "member">): string {
   return MEMBER_WORDS[axis.member];
 }
 
 function gravityNote(axis: AxisConfig): string {
-  if (!isGravityAxis(axis)) return '';
+  if (!isGravityAxis(axis)) return "";
   const held = [
-    axis.brake && 'brake',
-    axis.counterweight && 'counterweight',
-    axis.gasSpring && 'gas spring',
-    axis.dragBrake && 'drag brake',
+    axis.brake && "brake",
+    axis.counterweight && "counterweight",
+    axis.gasSpring && "gas spring",
+    axis.dragBrake && "drag brake",
   ].filter(Boolean);
-  return held.length ? `held by ${held.join(', ')}` : 'nothing holds it';
+  return held.length ? `held by ${held.join(", ")}` : "nothing holds it";
 }
 
 /**

@@ -2,29 +2,65 @@
  * What an axis is made of: the drive chain from command to table.
  * Lengths in millimetres, feeds in mm/min, angles in degrees where a technician reads them off.
  */
-export const ORIENTATIONS = ['horizontal', 'vertical', 'slanted'] as const;
-export const FEEDBACKS = ['encoder', 'scale', 'open-loop'] as const;
-export const MOTORS = ['servo', 'stepper'] as const;
-export const TRANSMISSIONS = ['direct', 'belt', 'rack', 'rotating-nut', 'plain-screw'] as const;
-export const COUPLINGS = ['clamp', 'insert', 'bellows', 'disc', 'rigid'] as const;
+export const ORIENTATIONS = ["horizontal", "vertical", "slanted"] as const;
+export const FEEDBACKS = ["encoder", "scale", "open-loop"] as const;
+export const MOTORS = ["servo", "stepper"] as const;
+export const TRANSMISSIONS = [
+  "direct",
+  "belt",
+  "rack",
+  "rotating-nut",
+  "plain-screw",
+] as const;
+export const COUPLINGS = [
+  "clamp",
+  "insert",
+  "bellows",
+  "disc",
+  "rigid",
+] as const;
 export const FIXINGS = [
-  'fixed-free',
-  'supported-supported',
-  'fixed-supported',
-  'fixed-fixed',
+  "fixed-free",
+  "supported-supported",
+  "fixed-supported",
+  "fixed-fixed",
 ] as const;
-export const SCREW_MAKES = ['rolled', 'ground'] as const;
-export const NUTS = ['single-clearance', 'single-preloaded', 'double', 'anti-backlash'] as const;
+export const SCREW_MAKES = ["rolled", "ground"] as const;
+export const NUTS = [
+  "single-clearance",
+  "single-preloaded",
+  "double",
+  "anti-backlash",
+] as const;
 export const BEARING_SETS = [
-  'angular-pair',
-  'angular-triple',
-  'angular-quad',
-  'deep-groove-pair',
-  'plain-thrust',
+  "angular-pair",
+  "angular-triple",
+  "angular-quad",
+  "deep-groove-pair",
+  "plain-thrust",
 ] as const;
-export const LOCK_NUTS = ['clamp-nut', 'double-nut-tab', 'retainer-ring'] as const;
-export const GUIDEWAYS = ['box', 'dovetail', 'rail', 'v-wheel', 'crossed-roller', 'ball-cage'] as const;
-export const MEMBERS = ['table', 'saddle', 'head', 'gantry', 'carriage', 'ram', 'quill'] as const;
+export const LOCK_NUTS = [
+  "clamp-nut",
+  "double-nut-tab",
+  "retainer-ring",
+] as const;
+export const GUIDEWAYS = [
+  "box",
+  "dovetail",
+  "rail",
+  "v-wheel",
+  "crossed-roller",
+  "ball-cage",
+] as const;
+export const MEMBERS = [
+  "table",
+  "saddle",
+  "head",
+  "gantry",
+  "carriage",
+  "ram",
+  "quill",
+] as const;
 
 export type Orientation = (typeof ORIENTATIONS)[number];
 export type Feedback = (typeof FEEDBACKS)[number];
@@ -91,11 +127,13 @@ export interface AxisConfig {
 }
 
 /** Does gravity pull the member along this axis? */
-export function isGravityAxis(axis: Pick<AxisConfig, 'orientation'>): boolean {
-  return axis.orientation !== 'horizontal';
+export function isGravityAxis(axis: Pick<AxisConfig, "orientation">): boolean {
+  return axis.orientation !== "horizontal";
 }
 
 /** Millimetres the member moves for one turn of screw, nut or pinion. */
 export function travelPerTurnMm(axis: AxisConfig): number {
-  return axis.transmission === 'rack' ? Math.PI * axis.pinionDiameterMm : axis.screw.leadMm;
+  return axis.transmission === "rack"
+    ? Math.PI * axis.pinionDiameterMm
+    : axis.screw.leadMm;
 }

@@ -1,51 +1,56 @@
-import type { AxisConfig, LossLimits } from './config';
+import type { AxisConfig, LossLimits } from "./config";
 
 export const MACHINE_KINDS = [
-  'vertical-centre',
-  'horizontal-centre',
-  'lathe',
-  'horizontal-borer',
-  'router',
-  'bench-mill',
-  'engraver',
-  'surface-grinder',
-  'other',
+  "vertical-centre",
+  "horizontal-centre",
+  "lathe",
+  "horizontal-borer",
+  "router",
+  "bench-mill",
+  "engraver",
+  "surface-grinder",
+  "other",
 ] as const;
 export type MachineKind = (typeof MACHINE_KINDS)[number];
 
 export const MACHINE_KIND_WORDS: Record<MachineKind, string> = {
-  'vertical-centre': 'vertical centre',
-  'horizontal-centre': 'horizontal centre',
-  lathe: 'lathe',
-  'horizontal-borer': 'horizontal borer',
-  router: 'plate router',
-  'bench-mill': 'bench mill',
-  engraver: 'engraver',
-  'surface-grinder': 'surface grinder',
-  other: 'machine',
+  "vertical-centre": "vertical centre",
+  "horizontal-centre": "horizontal centre",
+  lathe: "lathe",
+  "horizontal-borer": "horizontal borer",
+  router: "plate router",
+  "bench-mill": "bench mill",
+  engraver: "engraver",
+  "surface-grinder": "surface grinder",
+  other: "machine",
 };
 
 /**
  * Leave or compensate up to 0.010 mm, repair first above 0.025 mm: common practice, no source.
  */
-export const DEFAULT_LIMITS: LossLimits = { leaveMm: 0.01, repairMm: 0.025, setBy: '', why: '' };
+export const DEFAULT_LIMITS: LossLimits = {
+  leaveMm: 0.01,
+  repairMm: 0.025,
+  setBy: "",
+  why: "",
+};
 
 const BASE: AxisConfig = {
-  letter: 'X',
-  member: 'table',
-  orientation: 'horizontal',
+  letter: "X",
+  member: "table",
+  orientation: "horizontal",
   slantDeg: 45,
   travelMm: 500,
   rapidMmMin: 20_000,
   tickMm: 0.001,
-  feedback: 'encoder',
-  motor: 'servo',
+  feedback: "encoder",
+  motor: "servo",
   brake: false,
   counterweight: false,
   gasSpring: false,
   dragBrake: false,
-  transmission: 'direct',
-  coupling: 'insert',
+  transmission: "direct",
+  coupling: "insert",
   ratio: 1,
   pinionDiameterMm: 40,
   screw: {
@@ -53,75 +58,120 @@ const BASE: AxisConfig = {
     rootMm: 28,
     leadMm: 10,
     freeLengthMm: 750,
-    fixings: 'fixed-supported',
-    make: 'ground',
+    fixings: "fixed-supported",
+    make: "ground",
   },
-  nut: 'double',
-  bearings: 'angular-pair',
-  lockNut: 'clamp-nut',
-  guideway: 'rail',
+  nut: "double",
+  bearings: "angular-pair",
+  lockNut: "clamp-nut",
+  guideway: "rail",
   limits: DEFAULT_LIMITS,
   costs: { downtimePerHour: 80, bearingSet: 350, screw: 3200 },
 };
 
 const ROUTER: Partial<AxisConfig> = {
   travelMm: 2500,
-  member: 'gantry',
-  transmission: 'rack',
+  member: "gantry",
+  transmission: "rack",
   rapidMmMin: 30_000,
   tickMm: 0.01,
   ratio: 5,
   limits: { ...DEFAULT_LIMITS, leaveMm: 0.08, repairMm: 0.12 },
 };
 
-const SMALL_LIMITS: LossLimits = { ...DEFAULT_LIMITS, leaveMm: 0.035, repairMm: 0.06 };
+const SMALL_LIMITS: LossLimits = {
+  ...DEFAULT_LIMITS,
+  leaveMm: 0.035,
+  repairMm: 0.06,
+};
 
 const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
-  'vertical-centre': {},
-  'horizontal-centre': { travelMm: 630 },
-  lathe: { member: 'saddle', travelMm: 400, orientation: 'slanted', slantDeg: 45, brake: true },
-  'horizontal-borer': { travelMm: 1600, feedback: 'scale', guideway: 'box', rapidMmMin: 10_000 },
+  "vertical-centre": {},
+  "horizontal-centre": { travelMm: 630 },
+  lathe: {
+    member: "saddle",
+    travelMm: 400,
+    orientation: "slanted",
+    slantDeg: 45,
+    brake: true,
+  },
+  "horizontal-borer": {
+    travelMm: 1600,
+    feedback: "scale",
+    guideway: "box",
+    rapidMmMin: 10_000,
+  },
   router: ROUTER,
-  'bench-mill': {
+  "bench-mill": {
     travelMm: 300,
-    guideway: 'dovetail',
-    nut: 'single-clearance',
+    guideway: "dovetail",
+    nut: "single-clearance",
     rapidMmMin: 3000,
-    motor: 'stepper',
-    feedback: 'open-loop',
+    motor: "stepper",
+    feedback: "open-loop",
     tickMm: 0.005,
     limits: SMALL_LIMITS,
-    screw: { ...BASE.screw, nominalMm: 16, rootMm: 13, leadMm: 5, freeLengthMm: 420, make: 'rolled' },
+    screw: {
+      ...BASE.screw,
+      nominalMm: 16,
+      rootMm: 13,
+      leadMm: 5,
+      freeLengthMm: 420,
+      make: "rolled",
+    },
   },
   engraver: {
     travelMm: 400,
-    guideway: 'v-wheel',
-    transmission: 'plain-screw',
-    nut: 'anti-backlash',
-    motor: 'stepper',
-    feedback: 'open-loop',
+    guideway: "v-wheel",
+    transmission: "plain-screw",
+    nut: "anti-backlash",
+    motor: "stepper",
+    feedback: "open-loop",
     rapidMmMin: 3000,
     tickMm: 0.01,
-    bearings: 'deep-groove-pair',
+    bearings: "deep-groove-pair",
     limits: { ...DEFAULT_LIMITS, leaveMm: 0.1, repairMm: 0.15 },
-    screw: { ...BASE.screw, nominalMm: 8, rootMm: 6.5, leadMm: 8, freeLengthMm: 470, make: 'rolled' },
+    screw: {
+      ...BASE.screw,
+      nominalMm: 8,
+      rootMm: 6.5,
+      leadMm: 8,
+      freeLengthMm: 470,
+      make: "rolled",
+    },
   },
-  'surface-grinder': { guideway: 'ball-cage', travelMm: 200, rapidMmMin: 6000, member: 'table' },
+  "surface-grinder": {
+    guideway: "ball-cage",
+    travelMm: 200,
+    rapidMmMin: 6000,
+    member: "table",
+  },
   other: {},
 };
 
 /** A sensible axis to start from, for a kind of machine and an axis letter. */
 export function defaultAxis(kind: MachineKind, letter: string): AxisConfig {
   const axis = { ...BASE, ...OF_KIND[kind], letter };
-  if (letter === 'Y' && kind !== 'router') return { ...axis, member: 'saddle' };
-  if (letter === 'Z' && kind === 'lathe') {
-    return { ...axis, orientation: 'horizontal', member: 'carriage', brake: false };
+  if (letter === "Y" && kind !== "router") return { ...axis, member: "saddle" };
+  if (letter === "Z" && kind === "lathe") {
+    return {
+      ...axis,
+      orientation: "horizontal",
+      member: "carriage",
+      brake: false,
+    };
   }
-  if (letter === 'Z' && (kind === 'vertical-centre' || kind === 'bench-mill')) {
-    return { ...axis, orientation: 'vertical', member: 'head', brake: true };
+  if (letter === "Z" && (kind === "vertical-centre" || kind === "bench-mill")) {
+    return { ...axis, orientation: "vertical", member: "head", brake: true };
   }
-  if (letter === 'Z' && (kind === 'router' || kind === 'engraver')) {
-    const screw = { ...BASE.screw, nominalMm: 16, rootMm: 13, leadMm: 5, freeLengthMm: 260 };
+  if (letter === "Z" && (kind === "router" || kind === "engraver")) {
+    const screw = {
+      ...BASE.screw,
+      nominalMm: 16,
+      rootMm: 13,
+      leadMm: 5,
+      freeLengthMm: 260,
+    };
     return { ...axis, orientation: 'vertical', member: 'head', travelMm: 150, brake: true, transmission: 'direct', screw, nut: 'single-preloaded', ratio: 1 }; // prettier-ignore
   }
   return axis;

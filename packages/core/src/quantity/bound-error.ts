@@ -9,7 +9,7 @@ export class BoundError extends RangeError {
     readonly bound: string,
   ) {
     super(`${argument} is ${value}: it must be ${bound}`);
-    this.name = 'BoundError';
+    this.name = "BoundError";
   }
 }
 
@@ -20,5 +20,6 @@ export function requireBound(
   holds: boolean,
   bound: string,
 ): void {
-  if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);
+  if (!Number.isFinite(value) || !holds)
+    throw new BoundError(argument, value, bound);
 }

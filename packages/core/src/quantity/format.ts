@@ -1,24 +1,24 @@
-import { fromMm, type LengthUnit, type UnitSystem } from './length';
+import { fromMm, type LengthUnit, type UnitSystem } from "./length";
 
-const MINUS = '\u2212';
+const MINUS = "\u2212";
 
 /** The words that stand behind a number. */
 export const UNIT_WORD: Record<LengthUnit, string> = {
-  mm: 'mm',
-  um: 'µm',
-  in: 'in',
-  thou: 'thou',
-  tenth: 'tenths',
+  mm: "mm",
+  um: "µm",
+  in: "in",
+  thou: "thou",
+  tenth: "tenths",
 };
 
 /** Unit of small things (deviations, lost motion) in a system. */
 export function deviationUnit(system: UnitSystem): LengthUnit {
-  return system === 'metric' ? 'um' : 'tenth';
+  return system === "metric" ? "um" : "tenth";
 }
 
 /** Unit of positions and sizes in a system. */
 export function positionUnit(system: UnitSystem): LengthUnit {
-  return system === 'metric' ? 'mm' : 'in';
+  return system === "metric" ? "mm" : "in";
 }
 
 /**
@@ -36,10 +36,14 @@ export function decimalsFor(expanded: number): number {
 }
 
 /** Fixed decimals, a true minus, no "−0", the sign written when `signed`. */
-export function formatNumber(value: number, decimals: number, signed = false): string {
+export function formatNumber(
+  value: number,
+  decimals: number,
+  signed = false,
+): string {
   const magnitude = Math.abs(value).toFixed(decimals);
   const isZero = Number(magnitude) === 0;
-  const sign = value < 0 && !isZero ? MINUS : signed && !isZero ? '+' : '';
+  const sign = value < 0 && !isZero ? MINUS : signed && !isZero ? "+" : "";
   return sign + magnitude;
 }
 
@@ -59,7 +63,9 @@ export interface FormatOptions {
 export function formatDeviation(mm: number, options: FormatOptions): string {
   const unit = deviationUnit(options.system);
   const decimals =
-    options.expandedMm === undefined ? 1 : decimalsFor(fromMm(options.expandedMm, unit));
+    options.expandedMm === undefined
+      ? 1
+      : decimalsFor(fromMm(options.expandedMm, unit));
   const text = formatNumber(fromMm(mm, unit), decimals, options.signed);
   return options.bare ? text : `${text} ${UNIT_WORD[unit]}`;
 }
@@ -68,9 +74,12 @@ export function formatDeviation(mm: number, options: FormatOptions): string {
  * A position or size in the user's large unit.
  * @example formatPosition(180, { system: 'metric' }) // '180.000 mm'
  */
-export function formatPosition(mm: number, options: FormatOptions & { decimals?: number }): string {
+export function formatPosition(
+  mm: number,
+  options: FormatOptions & { decimals?: number },
+): string {
   const unit = positionUnit(options.system);
-  const decimals = options.decimals ?? (unit === 'mm' ? 3 : 4);
+  const decimals = options.decimals ?? (unit === "mm" ? 3 : 4);
   const text = formatNumber(fromMm(mm, unit), decimals, options.signed);
   return options.bare ? text : `${text} ${UNIT_WORD[unit]}`;
 }
@@ -81,15 +90,20 @@ export function formatPosition(mm: number, options: FormatOptions & { decimals?:
 export function formatSize(mm: number, system: UnitSystem): string {
   const unit = positionUnit(system);
   const value = fromMm(mm, unit);
-  return `${Number(value.toFixed(unit === 'mm' ? 3 : 4))} ${UNIT_WORD[unit]}`;
+  return `${Number(value.toFixed(unit === "mm" ? 3 : 4))} ${UNIT_WORD[unit]}`;
 }
 
 /**
  * A size as the millimetres and inches people say in a shop: "0.027 mm", "0.0011 in".
  */
-export function formatLoss(mm: number, system: UnitSystem, expandedMm?: number): string {
+export function formatLoss(
+  mm: number,
+  system: UnitSystem,
+  expandedMm?: number,
+): string {
   const unit = positionUnit(system);
-  const finest = unit === 'mm' ? 3 : 4;
-  const wanted = expandedMm === undefined ? finest : decimalsFor(fromMm(expandedMm, unit));
+  const finest = unit === "mm" ? 3 : 4;
+  const wanted =
+    expandedMm === undefined ? finest : decimalsFor(fromMm(expandedMm, unit));
   return `${formatNumber(fromMm(mm, unit), Math.min(finest, wanted))} ${UNIT_WORD[unit]}`;
 }

@@ -1,12 +1,12 @@
-import { BoundError } from './bound-error';
+import { BoundError } from "./bound-error";
 
 /** One inch in millimetres, exact (International yard and pound agreement, 1959; ISO 80000-3). */
 export const MM_PER_INCH = 25.4;
 
 /** What the user reads: millimetres and micrometres, or inches and tenths of a thousandth. */
-export type UnitSystem = 'metric' | 'inch';
+export type UnitSystem = "metric" | "inch";
 
-export const LENGTH_UNITS = ['mm', 'um', 'in', 'thou', 'tenth'] as const;
+export const LENGTH_UNITS = ["mm", "um", "in", "thou", "tenth"] as const;
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
 const MM_PER: Record<LengthUnit, number> = {
@@ -23,7 +23,8 @@ const MM_PER: Record<LengthUnit, number> = {
  * @throws BoundError when the value is not finite
  */
 export function toMm(value: number, unit: LengthUnit): number {
-  if (!Number.isFinite(value)) throw new BoundError('length', value, 'a finite number');
+  if (!Number.isFinite(value))
+    throw new BoundError("length", value, "a finite number");
   return value * MM_PER[unit];
 }
 
@@ -32,6 +33,7 @@ export function toMm(value: number, unit: LengthUnit): number {
  * @example fromMm(0.0254, 'thou') // 1
  */
 export function fromMm(mm: number, unit: LengthUnit): number {
-  if (!Number.isFinite(mm)) throw new BoundError('length', mm, 'a finite number');
+  if (!Number.isFinite(mm))
+    throw new BoundError("length", mm, "a finite number");
   return mm / MM_PER[unit];
 }

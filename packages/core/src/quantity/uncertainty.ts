@@ -1,4 +1,4 @@
-import { requireBound } from './bound-error';
+import { requireBound } from "./bound-error";
 
 /**
  * Standard uncertainty of a rectangular spread of full width `width`: width / √12.
@@ -7,7 +7,7 @@ import { requireBound } from './bound-error';
  * @example rectangular(0.001) // 0.000288675
  */
 export function rectangular(width: number): number {
-  requireBound('width', width, width >= 0, 'zero or more');
+  requireBound("width", width, width >= 0, "zero or more");
   return width / Math.sqrt(12);
 }
 
@@ -29,7 +29,8 @@ export interface UncertaintyPart {
 export function effectiveDof(parts: readonly UncertaintyPart[]): number {
   const combined = inQuadrature(...parts.map((p) => p.u));
   const denominator = parts.reduce(
-    (sum, p) => sum + (Number.isFinite(p.dof) && p.dof > 0 ? p.u ** 4 / p.dof : 0),
+    (sum, p) =>
+      sum + (Number.isFinite(p.dof) && p.dof > 0 ? p.u ** 4 / p.dof : 0),
     0,
   );
   return denominator === 0 ? Infinity : combined ** 4 / denominator;
@@ -48,7 +49,12 @@ const T_95_45: readonly (readonly [dof: number, t: number])[] = [
  * Non-integer degrees are cut down to the next tabled value (GUM G.6.4).
  */
 export function coverageFactor(dof: number): number {
-  requireBound('dof', Number.isNaN(dof) ? NaN : Math.min(dof, 1e9), dof >= 1, '1 or more');
+  requireBound(
+    "dof",
+    Number.isNaN(dof) ? NaN : Math.min(dof, 1e9),
+    dof >= 1,
+    "1 or more",
+  );
   if (dof > 100) return 2;
   let k = T_95_45[0][1];
   for (const [tabled, t] of T_95_45) if (dof >= tabled) k = t;
@@ -65,7 +71,9 @@ export interface Uncertainty {
 }
 
 /** Combines independent parts and expands them (GUM 6.2.1 and annex G). */
-export function expandedUncertainty(parts: readonly UncertaintyPart[]): Uncertainty {
+export function expandedUncertainty(
+  parts: readonly UncertaintyPart[],
+): Uncertainty {
   const u = inQuadrature(...parts.map((p) => p.u));
   const dof = effectiveDof(parts);
   const k = coverageFactor(Math.max(1, dof));

@@ -1,0 +1,5 @@
+export * from "./axis";
+export * from "./lostmotion";
+export * from "./program";
+export * from "./quantity";
+export * from "./simulate";

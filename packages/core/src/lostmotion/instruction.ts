@@ -1,0 +1,141 @@
+import { isGravityAxis, type AxisConfig } from "../axis";
+import { formatPosition, formatSize, type UnitSystem } from "../quantity";
+import { signOf, type ApproachJudgement, type Direction } from "./approach";
+import type { TestKind, TestPlan, TestStep } from "./plan";
+
+export const TEST_WORDS: Record<
+  TestKind,
+  { readonly name: string; readonly minutes: number; readonly tells: string }
+> = {
+  "tick-count": {
+    name: "Tick count",
+    minutes: 5,
+    tells:
+      "A quick look: after a reversal, count the smallest jog steps until the needle moves.",
+  },
+  "out-and-back": {
+    name: "Out-and-back",
+    minutes: 8,
+    tells:
+      "Steps out, the same steps back: the needle’s miss is the lost motion at one place.",
+  },
+  "two-sided": {
+    name: "Two-sided approach",
+    minutes: 12,
+    tells:
+      "The trusted figure at one place: approach it from both sides, several runs.",
+  },
+  "travel-profile": {
+    name: "Travel profile",
+    minutes: 40,
+    tells:
+      "Two-sided approach at five or more places: shows wear along the travel.",
+  },
+};
+
+/** How a direction is said on this axis: up and down where gravity is, else by sign. */
+export function directionWords(
+  axis: Pick<AxisConfig, "orientation">,
+  direction: Direction,
+): { readonly jog: string; readonly from: string } {
+  if (axis.orientation === "vertical") {
+    return direction === "+"
+      ? { jog: "up", from: "from below" }
+      : { jog: "down", from: "from above" };
+  }
+  return direction === "+"
+    ? { jog: "towards plus", from: "from minus" }
+    : { jog: "towards minus", from: "from plus" };
+}
+
+/** What to do now, one action. */
+export function stepInstruction(
+  axis: AxisConfig,
+  plan: TestPlan,
+  step: TestStep,
+  system: UnitSystem,
+): string {
+  const away = directionWords(axis, step.direction === "+" ? "-" : "+").jog;
+  const towards = directionWords(axis, step.direction).jog;
+  const at = formatPosition(step.targetMm, { system });
+  const first = plan.targetsMm[0];
+  if (step.action === "count") {
+    return `Now jog ${towards}, one step of ${formatSize(plan.tickMm, system)} at a time. Count the steps until the needle moves.`;
+  }
+  if (plan.kind === "out-and-back" && step.action === "read") {
+    const out = `${plan.ticksOut} steps of ${formatSize(plan.tickMm, system)}`;
+    return `Jog ${away} ${out}, then ${towards} the same ${out}, back to ${at}. Stop there and read what the needle misses.`;
+  }
+  const sweeping =
+    plan.keepsZero &&
+    step.action === "read" &&
+    step.target !== (step.direction === "+" ? 0 : plan.targetsMm.length - 1);
+  const move = sweeping
+    ? `Go on ${towards} to ${at} and stop.`
+    : `Jog ${away} past ${at} by ${formatSize(step.runUpMm, system)}, then come ${towards} to ${at} and stop.`;
+  if (step.action === "zero") return `${move} Set the indicator to zero there.`;
+  const expected =
+    plan.keepsZero && step.targetMm !== first
+      ? ` It should read ${formatPosition(step.targetMm - first, { system })}.`
+      : "";
+  return `${move} Do not pass it.${expected}`;
+}
+
+/** How to set the indicator before the first movement. */
+export function setupSentences(
+  axis: AxisConfig,
+  plan: Pick<TestPlan, "kind" | "keepsZero">,
+  system: UnitSystem,
+): readonly string[] {
+  const said = [
+    plan.keepsZero
+      ? "Clamp the reference scale along the axis, its zero at the first place, and check that nothing touches it over the whole travel."
+      : "Set the indicator against a machined face or a gauge block clamped square to the axis, never against rough casting.",
+    `Put the tip on with about ${formatSize(0.25, system)} of preload past zero, so that it follows both ways.`,
+    "Keep the tip as near to parallel with the face as you can: the angle is corrected, but a wrong guess of a large angle is not.",
+  ];
+  if (
+    (plan.kind === "two-sided" || plan.kind === "travel-profile") &&
+    !plan.keepsZero
+  ) {
+    said.push(
+      "Chamfer the block or lift the tip before going past it, so that nothing is knocked.",
+    );
+  }
+  if (isGravityAxis(axis))
+    said.push(
+      "This axis can fall. Keep hands out from under it; never reach in with the drive on.",
+    );
+  else
+    said.push(
+      "Hands out while the axis moves; slow feed; one hand on the stop.",
+    );
+  return said;
+}
+
+/** What is wrong with an approach and what to do, or undefined for a good one. */
+export function approachSentence(
+  judgement: ApproachJudgement,
+  step: TestStep,
+  axis: AxisConfig,
+  system: UnitSystem,
+): string | undefined {
+  const at = formatPosition(step.targetMm, { system });
+  switch (judgement.kind) {
+    case "good":
+      return undefined;
+    case "not-at-target": {
+      const missing = formatPosition(judgement.missingMm, {
+        system,
+        signed: true,
+      });
+      return `The axis does not stand at ${at}: ${missing} is missing.`;
+    }
+    case "overshot":
+      return `Passed ${at} by ${formatPosition(judgement.byMm, { system })}, so this reading is spoilt. Coming back took up slack from the other side by an amount nobody knows; that cannot be corrected. Make the approach again.`;
+    case "wrong-side":
+      return `That came ${directionWords(axis, signOf(step.direction) > 0 ? "-" : "+").from}; this reading wants ${directionWords(axis, step.direction).from}.`;
+    case "short-run-up":
+      return `Only ${formatPosition(judgement.runUpMm, { system })} of run-up: the slack may not be taken up. Go ${formatSize(step.runUpMm, system)} past and come again.`;
+  }
+}

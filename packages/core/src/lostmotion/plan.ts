@@ -1,0 +1,193 @@
+import { BoundError, requireBound } from "../quantity";
+import type { Direction, WantedApproach } from "./approach";
+
+export const TEST_KINDS = [
+  "tick-count",
+  "out-and-back",
+  "two-sided",
+  "travel-profile",
+] as const;
+export type TestKind = (typeof TEST_KINDS)[number];
+
+/** What is to be done, fixed when a test begins. Lengths mm. */
+export interface TestPlan {
+  readonly kind: TestKind;
+  /** One place, or five and more for a travel profile, ascending. */
+  readonly targetsMm: readonly number[];
+  readonly runs: number;
+  /** How far past the target before each approach. */
+  readonly overTravelMm: number;
+  /** Size of one jog step: tick count and out-and-back. */
+  readonly tickMm: number;
+  /** Steps out and back: out-and-back only. */
+  readonly ticksOut: number;
+  /** The indicator keeps its zero over all targets (a reference scale): one pass visits them all. */
+  readonly keepsZero: boolean;
+}
+
+/** One action: bring the axis somewhere in a known way, then zero, read or count. */
+export interface TestStep {
+  readonly index: number;
+  readonly action: "zero" | "read" | "count";
+  readonly target: number;
+  readonly targetMm: number;
+  readonly direction: Direction;
+  readonly run: number;
+  /** Length of the stroke before the target. */
+  readonly runUpMm: number;
+}
+
+/**
+ * The steps of a plan, in order. The order is the method: approaches alternate so that drift falls
+ * on both directions alike, and with a reference scale the axis goes all the way up, then all the
+ * way down (ISO 230-2:2014 figure 1, the standard test cycle).
+ */
+export function stepsOf(plan: TestPlan): readonly TestStep[] {
+  const steps: TestStep[] = [];
+  const add = (
+    action: TestStep["action"],
+    target: number,
+    direction: Direction,
+    run: number,
+    runUpMm = plan.overTravelMm,
+  ): void => {
+    steps.push({
+      index: steps.length,
+      action,
+      target,
+      targetMm: plan.targetsMm[target],
+      direction,
+      run,
+      runUpMm,
+    });
+  };
+  const runs = Array.from({ length: plan.runs }, (_, i) => i + 1);
+  const targets = plan.targetsMm.map((_, i) => i);
+  switch (plan.kind) {
+    case "tick-count":
+      for (const run of runs) {
+        add("zero", 0, "+", run);
+        add("count", 0, "-", run, 0);
+      }
+      break;
+    case "out-and-back":
+      for (const run of runs) {
+        add("zero", 0, "+", run);
+        add("read", 0, "-", run, plan.tickMm * plan.ticksOut);
+      }
+      break;
+    case "two-sided":
+    case "travel-profile":
+      if (plan.keepsZero) {
+        add("zero", 0, "+", 1);
+        for (const run of runs) {
+          for (const target of targets) add("read", target, "+", run);
+          for (const target of [...targets].reverse())
+            add("read", target, "-", run);
+        }
+      } else {
+        for (const target of targets) {
+          add("zero", target, "+", 1);
+          for (const run of runs) {
+            add("read", target, "+", run);
+            add("read", target, "-", run);
+          }
+        }
+      }
+  }
+  return steps;
+}
+
+/** The approach a step asks for. Counting starts where zero was set, so it asks for none. */
+export function wantedApproach(plan: TestPlan, step: TestStep): WantedApproach {
+  const toleranceMm = Math.min(plan.tickMm / 2, 0.0006);
+  const pass = plan.keepsZero && plan.targetsMm.length > 1;
+  const gaps = plan.targetsMm.slice(1).map((p, i) => p - plan.targetsMm[i]);
+  const runUp = pass ? Math.min(step.runUpMm, ...gaps) : step.runUpMm;
+  const minRunUpMm =
+    plan.kind === "out-and-back" && step.action === "read" ? runUp : runUp / 2;
+  return {
+    targetMm: step.targetMm,
+    direction: step.direction,
+    minRunUpMm,
+    toleranceMm,
+  };
+}
+
+/** Checks a plan against the travel. Errors name value and bound. */
+export function checkPlan(plan: TestPlan, travelMm: number): void {
+  requireBound(
+    "runs",
+    plan.runs,
+    Number.isInteger(plan.runs) && plan.runs >= 1 && plan.runs <= 50,
+    "a whole number from 1 to 50",
+  );
+  const least = plan.kind === "travel-profile" ? 2 : 1;
+  const most = plan.kind === "travel-profile" ? 1000 : 1;
+  requireBound(
+    "number of places",
+    plan.targetsMm.length,
+    plan.targetsMm.length >= least && plan.targetsMm.length <= most,
+    least === most ? "exactly 1" : `from ${least} to ${most}`,
+  );
+  requireBound(
+    "jog step",
+    plan.tickMm,
+    plan.tickMm > 0 && plan.tickMm <= 1,
+    "above 0 and up to 1 mm",
+  );
+  requireBound(
+    "over-travel",
+    plan.overTravelMm,
+    plan.overTravelMm > 0,
+    "above 0 mm",
+  );
+  if (plan.kind === "out-and-back") {
+    requireBound(
+      "steps out",
+      plan.ticksOut,
+      Number.isInteger(plan.ticksOut) &&
+        plan.ticksOut >= 2 &&
+        plan.ticksOut <= 1000,
+      "a whole number from 2 to 1000",
+    );
+  }
+  const past =
+    plan.kind === "out-and-back"
+      ? Math.max(plan.overTravelMm, plan.tickMm * plan.ticksOut)
+      : plan.overTravelMm;
+  let previous = -Infinity;
+  for (const target of plan.targetsMm) {
+    if (!(target > previous))
+      throw new BoundError("place", target, "in ascending order, each once");
+    previous = target;
+    const needs = `from ${past} to ${travelMm - past} mm, so that the ${past} mm over-travel stays inside the travel of 0 to ${travelMm} mm`;
+    requireBound(
+      "place",
+      target,
+      target - past >= -1e-9 && target + past <= travelMm + 1e-9,
+      needs,
+    );
+  }
+}
+
+/**
+ * Places for a travel profile: evenly spread with a small uneven shift, so that a once-per-turn error
+ * is not met at the same phase each time (ISO 230-2:2014, 4.3.2 asks for such a shift).
+ */
+export function profileTargets(
+  travelMm: number,
+  count: number,
+  overTravelMm: number,
+  perTurnMm: number,
+): readonly number[] {
+  const first = overTravelMm;
+  const pitch = (travelMm - 2 * overTravelMm) / (count - 1);
+  return Array.from({ length: count }, (_, i) => {
+    const inner = i > 0 && i < count - 1;
+    const shift = inner
+      ? ((((i * 7) % 5) - 2) / 5) * Math.min(perTurnMm, pitch / 2)
+      : 0;
+    return Math.round((first + i * pitch + shift) * 10) / 10;
+  });
+}

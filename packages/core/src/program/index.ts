@@ -1,0 +1,2 @@
+export * from "./gcode";
+export * from "./moves";

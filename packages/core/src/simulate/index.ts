@@ -1,0 +1,5 @@
+export * from "./elastic-chain";
+export * from "./indicator";
+export * from "./noise";
+export * from "./virtual-axis";
+export * from "./device";

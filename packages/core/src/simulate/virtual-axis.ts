@@ -1,0 +1,173 @@
+import type { Feedback } from "../axis";
+import {
+  chainLostMotion,
+  linkForce,
+  moveChain,
+  type ElasticLink,
+} from "./elastic-chain";
+import { normalNoise } from "./noise";
+
+/** Extra dead band where a screw has worn: a bell over the travel. */
+export interface LocalWear {
+  readonly linkId: string;
+  readonly centreMm: number;
+  readonly widthMm: number;
+  readonly extraMm: number;
+}
+
+/** The hidden truth of a simulated axis. */
+export interface VirtualAxis {
+  readonly links: readonly ElasticLink[];
+  readonly travelMm: number;
+  readonly feedback: Feedback;
+  /** Standard deviation of where the member comes to rest, mm. */
+  readonly repeatabilityMm: number;
+  /** Warm-up: the member creeps by `totalMm` with time constant `tauS`. */
+  readonly drift: { readonly totalMm: number; readonly tauS: number };
+  /** Once-per-turn error of the screw or pinion. */
+  readonly leadError: {
+    readonly amplitudeMm: number;
+    readonly perTurnMm: number;
+  };
+  /** Progressive lead error, mm over the whole travel. */
+  readonly pitchErrorMm: number;
+  readonly wear?: LocalWear;
+  readonly seed: number;
+}
+
+/** Everything that changes; plain data, so that it can be kept. */
+export interface VirtualAxisState {
+  readonly commandMm: number;
+  /** The encoder end: equals the command unless a scale closes the loop at the table. */
+  readonly motorMm: number;
+  readonly places: readonly number[];
+  readonly clockS: number;
+  /** Counts stops, to draw fresh noise at each. */
+  readonly stops: number;
+  readonly restOffsetMm: number;
+}
+
+export function restingState(
+  axis: VirtualAxis,
+  atMm = axis.travelMm / 2,
+): VirtualAxisState {
+  return {
+    commandMm: atMm,
+    motorMm: atMm,
+    places: axis.links.map(() => atMm),
+    clockS: 0,
+    stops: 0,
+    restOffsetMm: 0,
+  };
+}
+
+/** The links as they are with the member at `atMm`. */
+export function linksAt(
+  axis: VirtualAxis,
+  atMm: number,
+): readonly ElasticLink[] {
+  const { wear } = axis;
+  if (!wear) return axis.links;
+  const bell = Math.exp(-(((atMm - wear.centreMm) / wear.widthMm) ** 2));
+  return axis.links.map((link) =>
+    link.id === wear.linkId
+      ? { ...link, deadBandMm: link.deadBandMm + wear.extraMm * bell }
+      : link,
+  );
+}
+
+const LONGEST_STEP_MM = 2;
+
+function driveMotor(
+  axis: VirtualAxis,
+  state: VirtualAxisState,
+  motorMm: number,
+): VirtualAxisState {
+  const distance = motorMm - state.motorMm;
+  const steps = axis.wear
+    ? Math.max(1, Math.ceil(Math.abs(distance) / LONGEST_STEP_MM))
+    : 1;
+  let places = state.places;
+  for (let i = 1; i <= steps; i += 1) {
+    const at = state.motorMm + (distance * i) / steps;
+    places = moveChain(linksAt(axis, places[places.length - 1]), places, at);
+  }
+  return { ...state, motorMm, places };
+}
+
+/** Moves the command; with a scale the motor goes on until the table itself has arrived. */
+export function commandAxis(
+  axis: VirtualAxis,
+  state: VirtualAxisState,
+  commandMm: number,
+): VirtualAxisState {
+  let next = driveMotor(
+    axis,
+    { ...state, commandMm },
+    axis.feedback === "scale"
+      ? state.motorMm + commandMm - state.commandMm
+      : commandMm,
+  );
+  if (axis.feedback !== "scale") return next;
+  for (let i = 0; i < 60; i += 1) {
+    const missing = commandMm - next.places[next.places.length - 1];
+    if (Math.abs(missing) < 1e-7) break;
+    next = driveMotor(axis, next, next.motorMm + missing);
+  }
+  return next;
+}
+
+/** Lets time pass. */
+export function passTime(
+  state: VirtualAxisState,
+  seconds: number,
+): VirtualAxisState {
+  return { ...state, clockS: state.clockS + seconds };
+}
+
+/** The member has come to rest: where exactly scatters a little, if it moved at all. */
+export function comeToRest(
+  axis: VirtualAxis,
+  state: VirtualAxisState,
+  movedMm: number,
+): VirtualAxisState {
+  if (Math.abs(movedMm) < 1e-6) return state;
+  const hunting =
+    axis.feedback === "scale" ? 0.1 * chainLostMotion(axis.links) : 0;
+  const sigma = Math.hypot(axis.repeatabilityMm, hunting);
+  return {
+    ...state,
+    stops: state.stops + 1,
+    restOffsetMm: sigma * normalNoise(axis.seed, state.stops),
+  };
+}
+
+/** Where the member really is, mm. */
+export function memberPosition(
+  axis: VirtualAxis,
+  state: VirtualAxisState,
+): number {
+  const nominal = state.places[state.places.length - 1];
+  const turns = state.motorMm / axis.leadError.perTurnMm;
+  const screwError =
+    axis.feedback === "scale"
+      ? 0
+      : axis.leadError.amplitudeMm * Math.sin(2 * Math.PI * turns) +
+        (axis.pitchErrorMm * nominal) / axis.travelMm;
+  const drift =
+    axis.drift.totalMm * (1 - Math.exp(-state.clockS / axis.drift.tauS));
+  return nominal + screwError + drift + state.restOffsetMm;
+}
+
+/** Force the drive delivers now, N: what its load meter would follow. */
+export function driveForce(axis: VirtualAxis, state: VirtualAxisState): number {
+  return linkForce(axis.links[0], state.motorMm - state.places[0]);
+}
+
+/**
+ * The lost motion at the member that a perfect test at `atMm` would find, mm. A scale takes it all
+ * up before the member is read.
+ */
+export function trueReversal(axis: VirtualAxis, atMm: number): number {
+  return axis.feedback === "scale" ? 0 : chainLostMotion(linksAt(axis, atMm));
+}
