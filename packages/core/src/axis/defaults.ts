@@ -35,6 +35,14 @@ export const DEFAULT_LIMITS: LossLimits = {
   why: "",
 };
 
+function kindLimits(
+  leaveMm: number,
+  repairMm: number,
+  why: string,
+): LossLimits {
+  return { leaveMm, repairMm, setBy: "default", why };
+}
+
 const BASE: AxisConfig = {
   letter: "X",
   member: "table",
@@ -76,14 +84,10 @@ const ROUTER: Partial<AxisConfig> = {
   rapidMmMin: 30_000,
   tickMm: 0.01,
   ratio: 5,
-  limits: { ...DEFAULT_LIMITS, leaveMm: 0.08, repairMm: 0.12 },
+  limits: kindLimits(0.08, 0.12, "usual for a rack drive"),
 };
 
-const SMALL_LIMITS: LossLimits = {
-  ...DEFAULT_LIMITS,
-  leaveMm: 0.035,
-  repairMm: 0.06,
-};
+const SMALL_LIMITS = kindLimits(0.035, 0.06, "usual for a bench machine");
 
 const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
   "vertical-centre": {},
@@ -130,7 +134,7 @@ const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
     rapidMmMin: 3000,
     tickMm: 0.01,
     bearings: "deep-groove-pair",
-    limits: { ...DEFAULT_LIMITS, leaveMm: 0.1, repairMm: 0.15 },
+    limits: kindLimits(0.1, 0.15, "usual for a plain screw on wheels"),
     screw: {
       ...BASE.screw,
       nominalMm: 8,

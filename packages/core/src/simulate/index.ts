@@ -3,3 +3,4 @@ export * from "./indicator";
 export * from "./noise";
 export * from "./virtual-axis";
 export * from "./device";
+export * from "./default-axis";

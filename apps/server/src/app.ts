@@ -1,0 +1,111 @@
+import { openApiDocument } from "@iron/contract";
+import compression from "compression";
+import express, { type Express } from "express";
+import type { Logger } from "pino";
+import { pinoHttp } from "pino-http";
+import { DeviceHub } from "./devices/device-hub";
+import { RunDevice } from "./devices/run-device";
+import { errorHandler } from "./http/errors";
+import { mountOperations } from "./http/mount";
+import { problem } from "./http/problem-error";
+import { contentSecurity, giveNonce, sameSiteOnly } from "./http/security";
+import { serveWebFiles } from "./http/web-files";
+import { mountDeviceStream } from "./routes/device-stream";
+import { handlersFor } from "./routes/handlers";
+import { systemClock, type Clock } from "./services/clock";
+import { Indicators } from "./services/indicators";
+import { Machines } from "./services/machines";
+import { Runs } from "./services/runs";
+import { ShopSettings } from "./services/shop";
+import type { Db } from "./store/database";
+
+export interface AppOptions {
+  readonly db: Db;
+  readonly log: Logger;
+  readonly version: string;
+  readonly host: string;
+  readonly webFolder: string | null;
+  readonly simulate: boolean;
+  /** How much faster than real the simulated machines run; Infinity finishes a command at once. */
+  readonly simulationSpeed: number;
+  readonly checkAnswers?: boolean;
+  readonly clock?: Clock;
+}
+
+export interface App {
+  readonly express: Express;
+  close(): Promise<void>;
+}
+
+/** Puts the server together. The caller owns the database. */
+export function createApp(options: AppOptions): App {
+  const { db, log, clock = systemClock } = options;
+  const machines = new Machines(db, clock);
+  const runs = new Runs(db, machines, clock);
+  const hub = new DeviceHub(
+    db,
+    machines,
+    { simulate: options.simulate, speed: options.simulationSpeed },
+    {
+      failed: (error) => log.error({ err: error }, "simulated device stopped"),
+      dwelt: async (_, runId, step) => {
+        const { by } = await runs.run(runId);
+        await runDevice.take(runId, step, by, "program");
+      },
+    },
+  );
+  const runDevice: RunDevice = new RunDevice(hub, runs, machines);
+  const app = express();
+  app.disable("x-powered-by");
+  app.set("query parser", "simple");
+  app.use(
+    pinoHttp({
+      logger: log,
+      customLogLevel: (_, response, error) =>
+        error || response.statusCode >= 500 ? "error" : "debug",
+    }),
+  );
+  app.use(giveNonce, contentSecurity, sameSiteOnly(options.host));
+  app.use(
+    compression({
+      filter: (request, response) =>
+        response.getHeader("Content-Type") !== "text/event-stream" &&
+        compression.filter(request, response),
+    }),
+  );
+  app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
+  app.use("/api", express.json({ limit: "256kb" }));
+  const services = {
+    db,
+    machines,
+    runs,
+    hub,
+    runDevice,
+    shop: new ShopSettings(db),
+    indicators: new Indicators(db, clock),
+    version: options.version,
+  };
+  mountOperations(app, handlersFor(services), options.checkAnswers ?? false);
+  mountDeviceStream(app, hub);
+  const document = openApiDocument(options.version);
+  app.get("/api/openapi.json", (_, response) => {
+    response.json(document);
+  });
+  app.use("/api", (request) => {
+    throw problem(
+      404,
+      "Not found",
+      `There is nothing at ${request.method} ${request.path.slice(0, 200)}.`,
+    );
+  });
+  if (options.webFolder) serveWebFiles(app, options.webFolder);
+  app.use((request) => {
+    throw problem(
+      404,
+      "Not found",
+      `There is nothing at ${request.path.slice(0, 200)}.`,
+    );
+  });
+  app.use(errorHandler(log));
+  return { express: app, close: () => hub.close() };
+}

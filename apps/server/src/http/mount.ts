@@ -1,0 +1,67 @@
+import type { OPERATIONS, OperationName } from "@iron/contract";
+import { OPERATIONS as ALL } from "@iron/contract";
+import type { Express, Request } from "express";
+import { z } from "zod";
+
+type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;
+type Op<N extends OperationName> = (typeof OPERATIONS)[N];
+
+export interface Call<N extends OperationName> {
+  readonly params: Parsed<Op<N>["params"]>;
+  readonly query: Parsed<Op<N>["query"]>;
+  readonly body: Parsed<Op<N>["body"]>;
+  /** First name of who is working. */
+  readonly who: string;
+}
+
+/** A file answered instead of JSON. */
+export interface FileAnswer {
+  readonly fileName: string;
+  readonly media: string;
+  readonly text: string;
+}
+
+type Answer<N extends OperationName> = Op<N>["response"] extends z.ZodType
+  ? z.output<Op<N>["response"]>
+  : FileAnswer;
+export type Handlers = {
+  readonly [N in OperationName]: (call: Call<N>) => Promise<Answer<N>>;
+};
+
+const whoSchema = z.string().trim().min(1).max(40).catch("somebody");
+
+function whoIsWorking(request: Request): string {
+  return whoSchema.parse(decodeURIComponent(request.get("x-working-as") ?? ""));
+}
+
+/** Mounts every operation of the contract: the schemas check what comes in before a handler sees it. */
+export function mountOperations(
+  app: Express,
+  handlers: Handlers,
+  checkAnswers: boolean,
+): void {
+  for (const [name, operation] of Object.entries(ALL)) {
+    const handler = handlers[name as OperationName] as (
+      call: unknown,
+    ) => Promise<unknown>;
+    app[operation.method](operation.path, async (request, response) => {
+      const body = operation.body as z.ZodType | null;
+      const answer = await handler({
+        params: operation.params.parse(request.params),
+        query: operation.query.parse(request.query),
+        body: body ? body.parse(request.body) : undefined,
+        who: whoIsWorking(request),
+      });
+      const schema = operation.response as z.ZodType | null;
+      if (schema) {
+        response.set("Cache-Control", "no-store");
+        response
+          .status(operation.created ? 201 : 200)
+          .json(checkAnswers ? schema.parse(answer) : answer);
+      } else {
+        const file = answer as FileAnswer;
+        response.attachment(file.fileName).type(file.media).send(file.text);
+      }
+    });
+  }
+}

@@ -1,0 +1,37 @@
+import type { Problem } from "@iron/contract";
+
+/** An answer that says why something cannot be; becomes RFC 9457 problem details. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+    this.name = "ProblemError";
+  }
+}
+
+export function problem(
+  status: number,
+  title: string,
+  detail: string,
+  more: Partial<Pick<Problem, "errors" | "current">> = {},
+): ProblemError {
+  return new ProblemError({
+    type: "about:blank",
+    title,
+    status,
+    detail,
+    ...more,
+  });
+}
+
+export function notFound(what: string, id: number): ProblemError {
+  return problem(404, "Not found", `There is no ${what} ${id}.`);
+}
+
+export function conflict(detail: string, current?: unknown): ProblemError {
+  return problem(
+    409,
+    "Conflict",
+    detail,
+    current === undefined ? {} : { current },
+  );
+}

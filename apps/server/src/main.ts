@@ -1,0 +1,122 @@
+import { createServer, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { join, resolve } from "node:path";
+import { parseArgs } from "node:util";
+import { pino } from "pino";
+import { createApp } from "./app";
+import { seedDemo } from "./demo/seed";
+import { openDatabase } from "./store/database";
+
+const DEFAULT_PORT = 8417;
+const PORTS_TRIED = 10;
+
+function optionsFromCommandLine() {
+  const { values } = parseArgs({
+    options: {
+      data: { type: "string" },
+      host: { type: "string" },
+      port: { type: "string" },
+      demo: { type: "boolean", default: false },
+      simulate: { type: "boolean", default: false },
+      "simulation-speed": { type: "string" },
+      web: { type: "string" },
+    },
+  });
+  const demo = values.demo;
+  const port = values.port ?? process.env["IRON_PORT"];
+  const speed = Number(
+    values["simulation-speed"] ?? process.env["IRON_SIMULATION_SPEED"] ?? 1,
+  );
+  if (port !== undefined && !/^\d{1,5}$/.test(port))
+    throw new Error(`The port is "${port}": it must be from 0 to 65535.`);
+  if (!(speed > 0)) throw new Error("The simulation speed must be above 0.");
+  return {
+    demo,
+    port: port === undefined ? null : Number(port),
+    host: values.host ?? process.env["IRON_HOST"] ?? "127.0.0.1",
+    data: resolve(
+      values.data ?? process.env["IRON_DATA"] ?? (demo ? "demo-data" : "data"),
+    ),
+    simulate: demo || values.simulate,
+    speed,
+    web: values.web
+      ? resolve(values.web)
+      : join(__dirname, "..", "web", "browser"),
+  };
+}
+
+function listen(server: Server, host: string, port: number): Promise<number> {
+  return new Promise((done, fail) => {
+    server.once("error", fail);
+    server.listen(port, host, () => {
+      server.off("error", fail);
+      done((server.address() as AddressInfo).port);
+    });
+  });
+}
+
+/** Listens where told, or on the first free port from the usual one on. */
+async function listenSomewhere(
+  server: Server,
+  host: string,
+  port: number | null,
+): Promise<number> {
+  if (port !== null) return listen(server, host, port);
+  for (let i = 0; ; i += 1) {
+    try {
+      return await listen(server, host, DEFAULT_PORT + i);
+    } catch (error) {
+      if (
+        (error as NodeJS.ErrnoException).code !== "EADDRINUSE" ||
+        i >= PORTS_TRIED
+      )
+        throw error;
+    }
+  }
+}
+
+async function main(): Promise<void> {
+  const options = optionsFromCommandLine();
+  const log = pino(
+    { level: process.env["LOG_LEVEL"] ?? "info", name: "iron-patience" },
+    pino.destination(2),
+  );
+  const db = await openDatabase(options.data);
+  if (options.demo) await seedDemo(db, new Date());
+  const app = createApp({
+    db,
+    log,
+    version: process.env["IRON_VERSION"] ?? "0.1.0",
+    host: options.host,
+    webFolder: options.web,
+    simulate: options.simulate,
+    simulationSpeed: options.speed,
+  });
+  const server = createServer(app.express);
+  const port = await listenSomewhere(server, options.host, options.port);
+  log.info({ port, host: options.host, demo: options.demo }, "listening");
+  const name = options.host === "127.0.0.1" ? "localhost" : options.host;
+  process.stdout.write(
+    `Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`,
+  );
+  let stopping = false;
+  const stop = (signal: string): void => {
+    if (stopping) return;
+    stopping = true;
+    log.info({ signal }, "stopping");
+    setTimeout(() => process.exit(1), 5000).unref();
+    server.close(() => {
+      void db.destroy().then(() => process.exit(0));
+    });
+    void app.close().then(() => server.closeAllConnections());
+  };
+  process.on("SIGTERM", () => stop("SIGTERM"));
+  process.on("SIGINT", () => stop("SIGINT"));
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(
+    `${error instanceof Error ? error.message : String(error)}\n`,
+  );
+  process.exit(1);
+});

@@ -1,0 +1,207 @@
+import { BoundError, gcodeProgram } from "@iron/core";
+import { writeReadingsCsv, type AxisEvent, type Run } from "@iron/contract";
+import type { DeviceHub } from "../devices/device-hub";
+import type { RunDevice } from "../devices/run-device";
+import { conflict } from "../http/problem-error";
+import type { Handlers } from "../http/mount";
+import type { Indicators } from "../services/indicators";
+import type { Machines } from "../services/machines";
+import { readFloor } from "../services/floor";
+import { historyFile } from "../services/history-export";
+import type { Runs } from "../services/runs";
+import type { ShopSettings } from "../services/shop";
+import type { Db } from "../store/database";
+
+export interface Services {
+  readonly db: Db;
+  readonly shop: ShopSettings;
+  readonly machines: Machines;
+  readonly indicators: Indicators;
+  readonly runs: Runs;
+  readonly hub: DeviceHub;
+  readonly runDevice: RunDevice;
+  readonly version: string;
+}
+
+async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
+  return db
+    .selectFrom("axis_event")
+    .select(["id", "kind", "text", "at", "by"])
+    .where("axis_id", "=", axisId)
+    .orderBy("at")
+    .execute();
+}
+
+/** What each operation does: thin, the work is in the services. */
+export function handlersFor(s: Services): Handlers {
+  const runFileName = (run: Run, ending: string): string =>
+    `axis-${run.axisId}-test-${run.id}.${ending}`;
+  const gcodeOf = async (
+    run: Run,
+    query: Parameters<Handlers["gcode"]>[0]["query"],
+  ): Promise<string> => {
+    if (run.plan.kind !== "two-sided" && run.plan.kind !== "travel-profile") {
+      throw conflict(
+        "Only a two-sided approach or a travel profile has a program.",
+      );
+    }
+    const { config, machineId } = await s.machines.axis(run.axisId);
+    const { nickname } = await s.machines.machine(machineId);
+    const title = `${nickname} ${config.letter} ${run.plan.kind} test ${run.id}`;
+    return gcodeProgram(run.plan, {
+      ...query,
+      clearance: null,
+      title,
+      travelMm: config.travelMm,
+      rapidMmMin: config.rapidMmMin,
+    });
+  };
+  return {
+    health: async () => {
+      await s.db.selectFrom("setting").select("key").limit(1).execute();
+      return { status: "ok", version: s.version };
+    },
+    shop: () => s.shop.get(),
+    updateShop: ({ body }) => s.shop.set(body),
+    floor: () => readFloor(s.db),
+    createMachine: ({ body, who }) =>
+      s.machines.createWithDefaults(body, body.letters, who),
+    machine: ({ params }) => s.machines.withAxes(params.id),
+    updateMachine: ({ params, body }) =>
+      s.machines.update(params.id, body.version, body),
+    duplicateMachine: ({ params, who }) => s.machines.duplicate(params.id, who),
+    retireMachine: ({ params }) => s.machines.setRetired(params.id, true),
+    reviveMachine: ({ params }) => s.machines.setRetired(params.id, false),
+    createAxis: ({ params, body, who }) =>
+      s.machines.createAxis(params.id, body.config, who),
+    axis: ({ params }) => s.machines.axis(params.id),
+    updateAxis: async ({ params, body, who }) => {
+      const axis = await s.machines.updateAxis(
+        params.id,
+        body.version,
+        body.config,
+        who,
+      );
+      await s.hub.forget(params.id);
+      return axis;
+    },
+    duplicateAxis: ({ params, who }) =>
+      s.machines.duplicateAxis(params.id, who),
+    retireAxis: ({ params }) => s.machines.setAxisRetired(params.id, true),
+    reviveAxis: ({ params }) => s.machines.setAxisRetired(params.id, false),
+    indicators: () => s.indicators.all(),
+    createIndicator: ({ body }) => s.indicators.create(body),
+    updateIndicator: ({ params, body }) => s.indicators.update(params.id, body),
+    retireIndicator: ({ params }) => s.indicators.setRetired(params.id, true),
+    reviveIndicator: ({ params }) => s.indicators.setRetired(params.id, false),
+    history: async ({ params }) => {
+      await s.machines.axis(params.id);
+      return {
+        runs: await s.runs.summaries(params.id),
+        events: await eventsOf(s.db, params.id),
+      };
+    },
+    exportHistory: async ({ params, query }) => {
+      const axis = await s.machines.axis(params.id);
+      const history = {
+        runs: await s.runs.summaries(params.id),
+        events: await eventsOf(s.db, params.id),
+      };
+      const readings =
+        query.format === "json" ? await s.runs.allReadings(params.id) : [];
+      return historyFile(axis, history, readings, query.format, query.system);
+    },
+    createEvent: async ({ params, body, who }) => {
+      await s.machines.axis(params.id);
+      const row = { axis_id: params.id, ...body, by: who };
+      return s.db
+        .insertInto("axis_event")
+        .values(row)
+        .returning(["id", "kind", "text", "at", "by"])
+        .executeTakeFirstOrThrow();
+    },
+    startRun: ({ params, body, who }) => s.runs.start(params.id, body, who),
+    importRun: ({ params, body, who }) =>
+      s.runs.importCsv(
+        params.id,
+        body.text,
+        body.setup,
+        body.keepsZero,
+        body.overTravelMm,
+        who,
+      ),
+    run: ({ params }) => s.runs.run(params.id),
+    takeReading: ({ params, body, who }) => {
+      if (body.source === "device")
+        return s.runDevice.take(params.id, body.step, who);
+      const reason = body.spoilt
+        ? "The target was passed before stopping, as seen by the technician."
+        : "";
+      return s.runs.keep(params.id, { ...body, reason }, who);
+    },
+    discardReading: ({ params, body, who }) =>
+      s.runs.discard(params.id, body.reason, who),
+    restoreReading: ({ params, who }) => s.runs.restore(params.id, who),
+    finishRun: ({ params }) => s.runs.finish(params.id),
+    abandonRun: ({ params }) => s.runs.abandon(params.id),
+    exportRun: async ({ params, query }) => {
+      const run = await s.runs.run(params.id);
+      if (query.format === "json") {
+        return {
+          fileName: runFileName(run, "json"),
+          media: "application/json",
+          text: JSON.stringify(run, null, 2),
+        };
+      }
+      return {
+        fileName: runFileName(run, "csv"),
+        media: "text/csv",
+        text: writeReadingsCsv(run, query.system),
+      };
+    },
+    gcode: async ({ params, query }) => {
+      const run = await s.runs.run(params.id);
+      return {
+        fileName: runFileName(run, "nc"),
+        media: "text/plain",
+        text: await gcodeOf(run, query),
+      };
+    },
+    device: async ({ params }) => (await s.hub.device(params.id)).snapshot(),
+    jog: async ({ params, body }) => {
+      const device = await s.hub.device(params.id);
+      const { config } = await s.machines.axis(params.id);
+      if (body.feedMmMin > config.rapidMmMin) {
+        throw new BoundError(
+          "feed",
+          body.feedMmMin,
+          `at most the rapid feed of ${config.rapidMmMin} mm/min`,
+        );
+      }
+      await device.command([
+        {
+          kind: "move",
+          toMm: device.destinationMm() + body.byMm,
+          feedMmMin: body.feedMmMin,
+        },
+      ]);
+      return device.snapshot();
+    },
+    approach: async ({ body }) =>
+      (await s.runDevice.approach(body.runId, body.feedMmMin)).snapshot(),
+    stopDevice: async ({ params }) => {
+      const device = await s.hub.device(params.id);
+      await device.stop();
+      return device.snapshot();
+    },
+    zeroDevice: async ({ params }) => {
+      const device = await s.hub.device(params.id);
+      await device.zero();
+      return device.snapshot();
+    },
+    runProgram: async ({ body }) =>
+      (
+        await s.runDevice.program(body.runId, body.feedMmMin, body.dwellS)
+      ).snapshot(),
+  };
+}

@@ -1,0 +1,111 @@
+import { lossTrend } from "@iron/core";
+import type { Floor, FloorAxis, RunSummary } from "@iron/contract";
+import type { Db } from "../store/database";
+import { axisOf, machineOf } from "./machines";
+
+type FinishedRun = Pick<RunSummary, "id" | "kind" | "at"> & {
+  axisId: number;
+  lostMm: number;
+  expandedMm: number;
+};
+
+/** The floor: every machine, each axis with its last value, trend and open test. Four queries in all. */
+export async function readFloor(db: Db): Promise<Floor> {
+  const machines = (
+    await db.selectFrom("machine").selectAll().orderBy("id").execute()
+  ).map(machineOf);
+  const axes = (
+    await db
+      .selectFrom("axis")
+      .selectAll()
+      .where("retired_at", "is", null)
+      .orderBy("id")
+      .execute()
+  ).map(axisOf);
+  const runs = await db
+    .selectFrom("run")
+    .select([
+      "id",
+      "axis_id as axisId",
+      "kind",
+      "state",
+      "started_at",
+      "finished_at",
+      "lost_mm",
+      "expanded_mm",
+    ])
+    .where("state", "!=", "abandoned")
+    .orderBy("started_at")
+    .execute();
+  const repairs = await db
+    .selectFrom("axis_event")
+    .select(["axis_id", (eb) => eb.fn.max("at").as("at")])
+    .where("kind", "in", ["repair", "adjustment"])
+    .groupBy("axis_id")
+    .execute();
+  const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
+  const byAxis = new Map<number, FinishedRun[]>();
+  const open = new Map<number, number>();
+  for (const run of runs) {
+    if (run.state === "running") open.set(run.axisId, run.id);
+    if (run.lost_mm === null || run.expanded_mm === null || !run.finished_at)
+      continue;
+    const list = byAxis.get(run.axisId) ?? [];
+    list.push({
+      id: run.id,
+      kind: run.kind,
+      axisId: run.axisId,
+      at: run.finished_at,
+      lostMm: run.lost_mm,
+      expandedMm: run.expanded_mm,
+    });
+    byAxis.set(run.axisId, list);
+  }
+  const floorAxis = (axis: (typeof axes)[number]): FloorAxis => {
+    const { letter, limits, feedback } = axis.config;
+    const done = byAxis.get(axis.id) ?? [];
+    const last = done.at(-1);
+    const since = done.filter(
+      (r) => r.at > (lastRepair.get(axis.id) ?? "") && r.kind === last?.kind,
+    );
+    const points = since.map((r) => ({
+      atMs: Date.parse(r.at),
+      lostMm: r.lostMm,
+      expandedMm: r.expandedMm,
+    }));
+    const trend = lossTrend(points, limits.repairMm);
+    return {
+      id: axis.id,
+      letter,
+      leaveMm: limits.leaveMm,
+      repairMm: limits.repairMm,
+      feedback,
+      last: last
+        ? {
+            runId: last.id,
+            lostMm: last.lostMm,
+            expandedMm: last.expandedMm,
+            at: last.at,
+          }
+        : null,
+      trend: trend && {
+        perMonthMm: trend.perMonthMm,
+        significant: trend.significant,
+        reachesLimitAt:
+          trend.reachesLimitAtMs === null
+            ? null
+            : new Date(trend.reachesLimitAtMs).toISOString(),
+      },
+      openRunId: open.get(axis.id) ?? null,
+    };
+  };
+  return {
+    machines: machines
+      .filter((m) => !m.retiredAt)
+      .map((m) => ({
+        ...m,
+        axes: axes.filter((a) => a.machineId === m.id).map(floorAxis),
+      })),
+    retired: machines.filter((m) => m.retiredAt),
+  };
+}

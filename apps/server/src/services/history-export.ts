@@ -1,0 +1,56 @@
+import { formatNumber, fromMm, TEST_WORDS } from "@iron/core";
+import {
+  guardFormula,
+  type Axis,
+  type History,
+  type Run,
+} from "@iron/contract";
+import Papa from "papaparse";
+import type { FileAnswer } from "../http/mount";
+
+/** History of an axis as a file: CSV has a line a test or event, JSON all readings as well. */
+export function historyFile(
+  axis: Axis,
+  history: History,
+  runs: readonly Run[],
+  format: "csv" | "json",
+  system: "metric" | "inch",
+): FileAnswer {
+  const name = `axis-${axis.id}-${axis.config.letter}-history`;
+  if (format === "json") {
+    const text = JSON.stringify({ axis, ...history, tests: runs }, null, 2);
+    return { fileName: `${name}.json`, media: "application/json", text };
+  }
+  const unit = system === "inch" ? "in" : "mm";
+  const length = (mm: number | null): string =>
+    mm === null
+      ? ""
+      : formatNumber(fromMm(mm, unit), unit === "mm" ? 5 : 7).replace("−", "-");
+  const rows = [
+    ...history.runs.map((r) => ({
+      at: r.at,
+      what: TEST_WORDS[r.kind].name,
+      state: r.state,
+      [`lost_${unit}`]: length(r.lostMm),
+      [`expanded_uncertainty_${unit}`]: length(r.expandedMm),
+      [`place_${unit}`]: length(r.placeMm),
+      by: guardFormula(r.by),
+      text: "",
+    })),
+    ...history.events.map((e) => ({
+      at: e.at,
+      what: e.kind,
+      state: "",
+      [`lost_${unit}`]: "",
+      [`expanded_uncertainty_${unit}`]: "",
+      [`place_${unit}`]: "",
+      by: guardFormula(e.by),
+      text: guardFormula(e.text),
+    })),
+  ].sort((a, b) => a.at.localeCompare(b.at));
+  return {
+    fileName: `${name}.csv`,
+    media: "text/csv",
+    text: Papa.unparse(rows, { newline: "\n" }),
+  };
+}

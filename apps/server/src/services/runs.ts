@@ -1,0 +1,523 @@
+import {
+  checkPlan,
+  evaluateRun,
+  nextStep,
+  stepsOf,
+  type LossResult,
+  type TestStep,
+} from "@iron/core";
+import {
+  parseReadingsCsv,
+  planOfRows,
+  type ReadingRecord,
+  type Run,
+  type RunCreate,
+  type RunSetup,
+  type RunSummary,
+} from "@iron/contract";
+import { sql, type Selectable, type Transaction } from "kysely";
+import { createHash } from "node:crypto";
+import { conflict, notFound, problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { fromJson, toJson, type Tables } from "../store/tables";
+import { instant, type Clock } from "./clock";
+import type { Machines } from "./machines";
+
+/** A reading about to be kept. */
+export interface NewReading {
+  readonly step: number;
+  readonly value: number;
+  readonly widthMm: number;
+  readonly entered: string;
+  readonly source: ReadingRecord["source"];
+  readonly spoilt: boolean;
+  readonly reason: string;
+}
+
+/** A run's readings with the state that the last mark of each gives it. */
+async function readingsOf(db: Db, runId: number): Promise<ReadingRecord[]> {
+  const rows = await db
+    .selectFrom("reading")
+    .leftJoin("reading_mark", (join) =>
+      join
+        .onRef("reading_mark.reading_id", "=", "reading.id")
+        .on(
+          "reading_mark.id",
+          "=",
+          sql<number>`(select max(id) from reading_mark where reading_id = reading.id)`,
+        ),
+    )
+    .select([
+      "reading.id",
+      "step",
+      "value",
+      "width_mm",
+      "entered",
+      "source",
+      "spoilt",
+      "reading.reason",
+      "reading.at",
+      "reading.by",
+      "mark",
+      "reading_mark.reason as mark_reason",
+    ])
+    .where("run_id", "=", runId)
+    .orderBy("reading.id")
+    .execute();
+  return rows.map((r) => ({
+    id: r.id,
+    step: r.step,
+    value: r.value,
+    widthMm: r.width_mm,
+    entered: r.entered,
+    source: r.source,
+    state: r.mark === "discarded" ? "discarded" : r.spoilt ? "spoilt" : "kept",
+    reason: r.mark === "discarded" ? (r.mark_reason ?? "") : r.reason,
+    at: r.at,
+    by: r.by,
+  }));
+}
+
+export function resultOf(
+  run: Pick<Run, "plan" | "setup" | "readings">,
+): LossResult | null {
+  const { indicator, tipAngleDeg, sense } = run.setup;
+  return evaluateRun(run.plan, run.readings, {
+    resolutionMm: indicator.resolutionMm,
+    tipAngleDeg,
+    sense,
+  });
+}
+
+/** Tests and their readings: kept the moment they are taken, never changed, set aside by marks. */
+export class Runs {
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly clock: Clock,
+  ) {}
+
+  async run(id: number, db: Db = this.db): Promise<Run> {
+    const row = await db
+      .selectFrom("run")
+      .selectAll()
+      .where("id", "=", id)
+      .executeTakeFirst();
+    if (!row) throw notFound("test", id);
+    return {
+      id: row.id,
+      axisId: row.axis_id,
+      plan: fromJson(row.plan),
+      setup: fromJson(row.setup),
+      state: row.state,
+      startedAt: row.started_at,
+      finishedAt: row.finished_at,
+      by: row.by,
+      imported: row.import_hash !== null,
+      readings: await readingsOf(db, id),
+    };
+  }
+
+  async start(axisId: number, create: RunCreate, who: string): Promise<Run> {
+    const axis = await this.machines.axis(axisId);
+    checkPlan(create.plan, axis.config.travelMm);
+    const id = await this.insertRun(this.db, axisId, create, who, null);
+    return this.run(id);
+  }
+
+  /** Keeps a reading if its step is the next one; a run whose last step is read is finished. */
+  async keep(runId: number, reading: NewReading, who: string): Promise<Run> {
+    return this.changing(runId, async (trx, run) => {
+      const next = this.expectRunning(run);
+      if (next.index !== reading.step) {
+        throw conflict(
+          "That step already has its reading, or another comes first. The test has gone on; look again.",
+          run,
+        );
+      }
+      await this.insertReading(trx, runId, reading, who);
+    });
+  }
+
+  async discard(readingId: number, reason: string, who: string): Promise<Run> {
+    return this.marking(
+      readingId,
+      (run, reading) => {
+        if (reading.state !== "kept")
+          throw conflict(
+            "That reading is not in use: there is nothing to set aside.",
+          );
+        const step = stepsOf(run.plan)[reading.step];
+        const hang = run.readings.some(
+          (r) =>
+            r.state === "kept" &&
+            r.step > step.index &&
+            hangsOn(run, step, r.step),
+        );
+        if (step.action === "zero" && hang) {
+          throw conflict(
+            "Readings taken since hang on this zero. Set them aside first, or begin a new test.",
+          );
+        }
+        return { mark: "discarded", reason: reason || "set aside by hand" };
+      },
+      who,
+    );
+  }
+
+  async restore(readingId: number, who: string): Promise<Run> {
+    return this.marking(
+      readingId,
+      (run, reading) => {
+        if (reading.state !== "discarded")
+          throw conflict("That reading was not set aside.");
+        if (
+          run.readings.some(
+            (r) => r.state === "kept" && r.step === reading.step,
+          )
+        ) {
+          throw conflict(
+            "Its step has been read anew. Set that reading aside first.",
+          );
+        }
+        return { mark: "restored", reason: "" };
+      },
+      who,
+    );
+  }
+
+  async finish(runId: number): Promise<Run> {
+    return this.changing(runId, async (trx, run) => {
+      this.expectRunning(run);
+      if (!resultOf(run)) {
+        throw problem(
+          422,
+          "Too little read",
+          "There is no result yet: at least one place must be read from both sides.",
+        );
+      }
+      await trx
+        .updateTable("run")
+        .set({ state: "finished", finished_at: instant(this.clock) })
+        .where("id", "=", runId)
+        .execute();
+    });
+  }
+
+  async abandon(runId: number): Promise<Run> {
+    return this.changing(runId, async (trx, run) => {
+      this.expectRunning(run);
+      await trx
+        .updateTable("run")
+        .set({ state: "abandoned", finished_at: instant(this.clock) })
+        .where("id", "=", runId)
+        .execute();
+    });
+  }
+
+  async importCsv(
+    axisId: number,
+    text: string,
+    setup: RunSetup,
+    keepsZero: boolean,
+    overTravelMm: number,
+    who: string,
+  ) {
+    const axis = await this.machines.axis(axisId);
+    const { rows, errors } = parseReadingsCsv(text);
+    if (errors.length > 0) {
+      throw problem(
+        422,
+        "Rows are wrong",
+        `${errors.length} rows cannot be read; nothing was kept.`,
+        {
+          errors: errors.map((e) => ({
+            path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
+            message: e.message,
+          })),
+        },
+      );
+    }
+    const plan = planOfRows(rows, keepsZero, overTravelMm);
+    checkPlan(plan, axis.config.travelMm);
+    const hash = createHash("sha256")
+      .update(
+        JSON.stringify(
+          rows.map((r) => [r.placeMm, r.approach, r.run, r.readingMm, r.state]),
+        ),
+      )
+      .digest("hex");
+    return this.db.transaction().execute(async (trx) => {
+      const before = await trx
+        .selectFrom("run")
+        .select("id")
+        .where("axis_id", "=", axisId)
+        .where("import_hash", "=", hash)
+        .executeTakeFirst();
+      if (before)
+        return { runId: before.id, duplicate: true, readings: rows.length };
+      const runId = await this.insertRun(
+        trx,
+        axisId,
+        { plan, setup },
+        who,
+        hash,
+      );
+      const steps = stepsOf(plan);
+      const offset = (placeMm: number): number =>
+        plan.keepsZero ? placeMm - plan.targetsMm[0] : 0;
+      const plain = {
+        widthMm: setup.indicator.resolutionMm,
+        source: "import" as const,
+      };
+      for (const step of steps.filter((s) => s.action === "zero")) {
+        await this.insertReading(
+          trx,
+          runId,
+          {
+            ...plain,
+            step: step.index,
+            value: 0,
+            entered: "",
+            spoilt: false,
+            reason: "",
+          },
+          who,
+        );
+      }
+      for (const row of rows) {
+        const step = steps.find(
+          (s) =>
+            s.action === "read" &&
+            s.targetMm === row.placeMm &&
+            s.direction === row.approach &&
+            s.run === row.run,
+        ) as TestStep;
+        const aside = row.state !== "kept";
+        const reason = aside ? row.reason || `${row.state} in the file` : "";
+        await this.insertReading(
+          trx,
+          runId,
+          {
+            ...plain,
+            step: step.index,
+            value: row.readingMm + offset(row.placeMm),
+            entered: `line ${row.line}`,
+            spoilt: aside,
+            reason,
+          },
+          who,
+        );
+      }
+      await trx
+        .updateTable("run")
+        .set({ state: "finished", finished_at: instant(this.clock) })
+        .where("id", "=", runId)
+        .execute();
+      await this.summarise(trx, runId);
+      return { runId, duplicate: false, readings: rows.length };
+    });
+  }
+
+  async summaries(axisId: number): Promise<RunSummary[]> {
+    const rows = await this.db
+      .selectFrom("run")
+      .select([
+        "id",
+        "kind",
+        "state",
+        "started_at",
+        "finished_at",
+        "by",
+        "lost_mm",
+        "expanded_mm",
+        "place_mm",
+        "import_hash",
+      ])
+      .select((eb) =>
+        eb
+          .selectFrom("reading")
+          .select(eb.fn.countAll<number>().as("n"))
+          .whereRef("run_id", "=", "run.id")
+          .as("readings"),
+      )
+      .where("axis_id", "=", axisId)
+      .orderBy("started_at")
+      .execute();
+    return rows.map((r) => ({
+      id: r.id,
+      kind: r.kind,
+      state: r.state,
+      at: r.finished_at ?? r.started_at,
+      by: r.by,
+      lostMm: r.lost_mm,
+      expandedMm: r.expanded_mm,
+      placeMm: r.place_mm,
+      readings: r.readings ?? 0,
+      imported: r.import_hash !== null,
+    }));
+  }
+
+  /** Every test of an axis with its readings. */
+  async allReadings(axisId: number): Promise<Run[]> {
+    const rows = await this.db
+      .selectFrom("run")
+      .select("id")
+      .where("axis_id", "=", axisId)
+      .orderBy("started_at")
+      .execute();
+    const runs: Run[] = [];
+    for (const { id } of rows) runs.push(await this.run(id));
+    return runs;
+  }
+
+  private expectRunning(run: Run): TestStep {
+    const next = nextStep(stepsOf(run.plan), run.readings);
+    if (run.state !== "running" || !next)
+      throw conflict("This test has ended. Begin a new one.", run);
+    return next;
+  }
+
+  /** One transaction: look, change, then settle the run's state and summary. */
+  private changing(
+    runId: number,
+    change: (trx: Transaction<Tables>, run: Run) => Promise<void>,
+  ): Promise<Run> {
+    return this.db.transaction().execute(async (trx) => {
+      await change(trx, await this.run(runId, trx));
+      const run = await this.run(runId, trx);
+      const complete = !nextStep(stepsOf(run.plan), run.readings);
+      if (run.state === "running" && complete) {
+        await trx
+          .updateTable("run")
+          .set({ state: "finished", finished_at: instant(this.clock) })
+          .where("id", "=", runId)
+          .execute();
+      }
+      await this.summarise(trx, runId);
+      return this.run(runId, trx);
+    });
+  }
+
+  private async marking(
+    readingId: number,
+    mark: (
+      run: Run,
+      reading: ReadingRecord,
+    ) => { mark: "discarded" | "restored"; reason: string },
+    who: string,
+  ): Promise<Run> {
+    const row = await this.db
+      .selectFrom("reading")
+      .select("run_id")
+      .where("id", "=", readingId)
+      .executeTakeFirst();
+    if (!row) throw notFound("reading", readingId);
+    return this.changing(row.run_id, async (trx, run) => {
+      if (run.state === "abandoned")
+        throw conflict("This test was given up. Begin a new one.");
+      const reading = run.readings.find(
+        (r) => r.id === readingId,
+      ) as ReadingRecord;
+      const made = mark(run, reading);
+      await trx
+        .insertInto("reading_mark")
+        .values({
+          reading_id: readingId,
+          ...made,
+          at: instant(this.clock),
+          by: who,
+        })
+        .execute();
+      if (made.mark === "discarded") {
+        await trx
+          .updateTable("run")
+          .set({ state: "running", finished_at: null })
+          .where("id", "=", run.id)
+          .execute();
+      }
+    });
+  }
+
+  private async summarise(
+    trx: Transaction<Tables>,
+    runId: number,
+  ): Promise<void> {
+    const run = await this.run(runId, trx);
+    const result = run.state === "finished" ? resultOf(run) : null;
+    const summary: Partial<Selectable<Tables["run"]>> = {
+      lost_mm: result?.lostMm ?? null,
+      expanded_mm: result?.uncertainty.expanded ?? null,
+      place_mm: result ? result.places[result.governing].positionMm : null,
+    };
+    await trx
+      .updateTable("run")
+      .set({
+        lost_mm: summary.lost_mm,
+        expanded_mm: summary.expanded_mm,
+        place_mm: summary.place_mm,
+      })
+      .where("id", "=", runId)
+      .execute();
+  }
+
+  private async insertRun(
+    db: Db,
+    axisId: number,
+    create: RunCreate,
+    who: string,
+    hash: string | null,
+  ): Promise<number> {
+    const row = {
+      axis_id: axisId,
+      kind: create.plan.kind,
+      plan: toJson(create.plan),
+      setup: toJson(create.setup),
+      state: "running" as const,
+      started_at: instant(this.clock),
+      finished_at: null,
+      by: who,
+      import_hash: hash,
+      lost_mm: null,
+      expanded_mm: null,
+      place_mm: null,
+    };
+    return (
+      await db
+        .insertInto("run")
+        .values(row)
+        .returning("id")
+        .executeTakeFirstOrThrow()
+    ).id;
+  }
+
+  private async insertReading(
+    db: Db,
+    runId: number,
+    r: NewReading,
+    who: string,
+  ): Promise<void> {
+    const row = {
+      run_id: runId,
+      step: r.step,
+      value: r.value,
+      width_mm: r.widthMm,
+      entered: r.entered,
+      source: r.source,
+      spoilt: r.spoilt ? 1 : 0,
+      reason: r.reason,
+      at: instant(this.clock),
+      by: who,
+    };
+    await db.insertInto("reading").values(row).execute();
+  }
+}
+
+/** Does the reading of a later step depend on where this zero was set? */
+function hangsOn(run: Run, zero: TestStep, step: number): boolean {
+  const steps = stepsOf(run.plan);
+  const nextZero = steps.find(
+    (s) => s.action === "zero" && s.index > zero.index,
+  );
+  return !nextZero || step < nextZero.index;
+}

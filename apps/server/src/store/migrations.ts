@@ -1,0 +1,55 @@
+import { sql, type Kysely, type Migration } from "kysely";
+
+const first: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table setting (key text primary key, value text not null) strict`,
+      `create table machine (
+        id integer primary key, nickname text not null, bay text not null, kind text not null,
+        hours_per_week real not null, note text not null, version integer not null default 1,
+        retired_at text) strict`,
+      `create table axis (
+        id integer primary key, machine_id integer not null references machine(id),
+        config text not null check (json_valid(config)), version integer not null default 1,
+        updated_at text not null, updated_by text not null, retired_at text) strict`,
+      `create index axis_of_machine on axis (machine_id)`,
+      `create table axis_event (
+        id integer primary key, axis_id integer not null references axis(id), kind text not null,
+        text text not null, at text not null, by text not null) strict`,
+      `create index event_of_axis on axis_event (axis_id, at)`,
+      `create table indicator (
+        id integer primary key, name text not null, kind text not null, resolution_mm real not null,
+        unit text not null, tip_angle_deg real not null, range_mm real not null, retired_at text) strict`,
+      `create table run (
+        id integer primary key, axis_id integer not null references axis(id), kind text not null,
+        plan text not null check (json_valid(plan)), setup text not null check (json_valid(setup)),
+        state text not null, started_at text not null, finished_at text, by text not null,
+        import_hash text, lost_mm real, expanded_mm real, place_mm real) strict`,
+      `create index run_of_axis on run (axis_id, started_at)`,
+      `create unique index run_imported_once on run (axis_id, import_hash) where import_hash is not null`,
+      `create table reading (
+        id integer primary key, run_id integer not null references run(id), step integer not null,
+        value real not null, width_mm real not null, entered text not null, source text not null,
+        spoilt integer not null, reason text not null, at text not null, by text not null) strict`,
+      `create index reading_of_run on reading (run_id, id)`,
+      `create table reading_mark (
+        id integer primary key, reading_id integer not null references reading(id), mark text not null,
+        reason text not null, at text not null, by text not null) strict`,
+      `create index mark_of_reading on reading_mark (reading_id, id)`,
+      `create table virtual_axis (
+        axis_id integer primary key references axis(id), model text not null check (json_valid(model)),
+        state text check (state is null or json_valid(state)), mounted_run_id integer) strict`,
+      ...["reading", "reading_mark"].flatMap((table) =>
+        ["update", "delete"].map(
+          (act) =>
+            `create trigger ${table}_no_${act} before ${act} on ${table}
+             begin select raise(abort, 'readings are append-only'); end`,
+        ),
+      ),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
+/** Once landed, a migration is never edited; changes come as the next one. */
+export const MIGRATIONS: Record<string, Migration> = { "0001_first": first };

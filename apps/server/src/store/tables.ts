@@ -1,0 +1,114 @@
+import type {
+  AxisConfig,
+  DeviceState,
+  TestPlan,
+  VirtualAxis,
+} from "@iron/core";
+import type {
+  IndicatorRecord,
+  MachineEdit,
+  ReadingRecord,
+  RunSetup,
+} from "@iron/contract";
+import type { ColumnType, Generated } from "kysely";
+
+/** JSON text; read with {@link fromJson}. The brand remembers what is in it. */
+export type Json<T> = string & { readonly of?: T };
+
+export function toJson<T>(value: T): Json<T> {
+  return JSON.stringify(value);
+}
+
+export function fromJson<T>(text: Json<T>): T {
+  return JSON.parse(text) as T;
+}
+
+type Flag = ColumnType<number, number, number>;
+
+export interface Tables {
+  setting: { key: string; value: string };
+  machine: {
+    id: Generated<number>;
+    nickname: string;
+    bay: string;
+    kind: MachineEdit["kind"];
+    hours_per_week: number;
+    note: string;
+    version: number;
+    retired_at: string | null;
+  };
+  axis: {
+    id: Generated<number>;
+    machine_id: number;
+    config: Json<AxisConfig>;
+    version: number;
+    updated_at: string;
+    updated_by: string;
+    retired_at: string | null;
+  };
+  axis_event: {
+    id: Generated<number>;
+    axis_id: number;
+    kind: "repair" | "adjustment" | "crash" | "move" | "lubrication" | "note";
+    text: string;
+    at: string;
+    by: string;
+  };
+  indicator: {
+    id: Generated<number>;
+    name: string;
+    kind: IndicatorRecord["kind"];
+    resolution_mm: number;
+    unit: "mm" | "in";
+    tip_angle_deg: number;
+    range_mm: number;
+    retired_at: string | null;
+  };
+  run: {
+    id: Generated<number>;
+    axis_id: number;
+    kind: TestPlan["kind"];
+    plan: Json<TestPlan>;
+    setup: Json<RunSetup>;
+    state: "running" | "finished" | "abandoned";
+    started_at: string;
+    finished_at: string | null;
+    by: string;
+    /** SHA-256 of an imported file's readings; null for tests made here. */
+    import_hash: string | null;
+    lost_mm: number | null;
+    expanded_mm: number | null;
+    place_mm: number | null;
+  };
+  /** Append-only: triggers refuse changes. */
+  reading: {
+    id: Generated<number>;
+    run_id: number;
+    step: number;
+    value: number;
+    width_mm: number;
+    entered: string;
+    source: ReadingRecord["source"];
+    /** A spoilt reading is born so; setting aside and taking back in are marks. */
+    spoilt: Flag;
+    reason: string;
+    at: string;
+    by: string;
+  };
+  /** Append-only: the last mark of a reading counts. */
+  reading_mark: {
+    id: Generated<number>;
+    reading_id: number;
+    mark: "discarded" | "restored";
+    reason: string;
+    at: string;
+    by: string;
+  };
+  /** The hidden truth of a simulated axis, and where its stand-in last rested. */
+  virtual_axis: {
+    axis_id: number;
+    model: Json<VirtualAxis>;
+    state: Json<DeviceState> | null;
+    mounted_run_id: number | null;
+  };
+}

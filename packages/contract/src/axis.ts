@@ -1,0 +1,148 @@
+import {
+  AXIS_BOUNDS,
+  BEARING_SETS,
+  COUPLINGS,
+  DEFAULT_LIMITS,
+  FEEDBACKS,
+  FIXINGS,
+  GUIDEWAYS,
+  LOCK_NUTS,
+  MEMBERS,
+  MOTORS,
+  NUTS,
+  ORIENTATIONS,
+  SCREW_MAKES,
+  TRANSMISSIONS,
+} from "@iron/core";
+import { z } from "zod";
+import { bounded, instantSchema, note, oneOf, said } from "./common";
+
+const limitsSchema = z
+  .object({
+    leaveMm: bounded(AXIS_BOUNDS["limits.leaveMm"]),
+    repairMm: bounded(AXIS_BOUNDS["limits.repairMm"]),
+    setBy: note("Who set the limits", 60),
+    why: note("Why the limits", 300),
+  })
+  .superRefine((limits, context) => {
+    if (limits.leaveMm >= limits.repairMm) {
+      context.addIssue({
+        code: "custom",
+        path: ["repairMm"],
+        message: `Repair above ${limits.repairMm * 1000} µm cannot be: it must be more than the ${limits.leaveMm * 1000} µm that can be left.`,
+      });
+    }
+    const own =
+      limits.leaveMm !== DEFAULT_LIMITS.leaveMm ||
+      limits.repairMm !== DEFAULT_LIMITS.repairMm;
+    if (own && !limits.why.trim()) {
+      context.addIssue({
+        code: "custom",
+        path: ["why"],
+        message: "Say why this axis has limits of its own.",
+      });
+    }
+    if (own && !limits.setBy.trim()) {
+      context.addIssue({
+        code: "custom",
+        path: ["setBy"],
+        message: "Say who set these limits.",
+      });
+    }
+  });
+
+const screwSchema = z.object({
+  nominalMm: bounded(AXIS_BOUNDS["screw.nominalMm"]),
+  rootMm: bounded(AXIS_BOUNDS["screw.rootMm"]),
+  leadMm: bounded(AXIS_BOUNDS["screw.leadMm"]),
+  freeLengthMm: bounded(AXIS_BOUNDS["screw.freeLengthMm"]),
+  fixings: oneOf("End fixings", FIXINGS),
+  make: oneOf("Make", SCREW_MAKES),
+});
+
+export const axisConfigSchema = z
+  .object({
+    letter: z
+      .string()
+      .trim()
+      .regex(
+        /^[A-Z][0-9]?$/,
+        "The letter must be one capital, perhaps with a digit: X, Y, Z, W, X2.",
+      ),
+    member: oneOf("What it moves", MEMBERS),
+    orientation: oneOf("Orientation", ORIENTATIONS),
+    slantDeg: bounded(AXIS_BOUNDS.slantDeg),
+    travelMm: bounded(AXIS_BOUNDS.travelMm),
+    rapidMmMin: bounded(AXIS_BOUNDS.rapidMmMin),
+    tickMm: bounded(AXIS_BOUNDS.tickMm),
+    feedback: oneOf("Feedback", FEEDBACKS),
+    motor: oneOf("Motor", MOTORS),
+    brake: z.boolean(),
+    counterweight: z.boolean(),
+    gasSpring: z.boolean(),
+    dragBrake: z.boolean(),
+    transmission: oneOf("Transmission", TRANSMISSIONS),
+    coupling: oneOf("Coupling", COUPLINGS),
+    ratio: bounded(AXIS_BOUNDS.ratio),
+    pinionDiameterMm: bounded(AXIS_BOUNDS.pinionDiameterMm),
+    screw: screwSchema,
+    nut: oneOf("Nut", NUTS),
+    bearings: oneOf("Bearing set", BEARING_SETS),
+    lockNut: oneOf("Lock nut", LOCK_NUTS),
+    guideway: oneOf("Guideway", GUIDEWAYS),
+    limits: limitsSchema,
+    costs: z.object({
+      downtimePerHour: bounded(AXIS_BOUNDS["costs.downtimePerHour"]),
+      bearingSet: bounded(AXIS_BOUNDS["costs.bearingSet"]),
+      screw: bounded(AXIS_BOUNDS["costs.screw"]),
+    }),
+  })
+  .superRefine((axis, context) => {
+    if (axis.transmission === "rack") return;
+    const { rootMm, nominalMm } = axis.screw;
+    if (rootMm >= nominalMm) {
+      context.addIssue({
+        code: "custom",
+        path: ["screw", "rootMm"],
+        message: `Root diameter ${rootMm} mm cannot be: the bottom of the thread lies below the nominal diameter of ${nominalMm} mm.`,
+      });
+    }
+  });
+
+/** An axis as kept. `version` rises with every change; send the one you edited. */
+export const axisSchema = z.object({
+  id: z.number().int(),
+  machineId: z.number().int(),
+  config: axisConfigSchema,
+  version: z.number().int(),
+  updatedAt: instantSchema,
+  updatedBy: z.string(),
+  retiredAt: instantSchema.nullable(),
+});
+export type Axis = z.infer<typeof axisSchema>;
+
+export const axisCreateSchema = z.object({ config: axisConfigSchema });
+export const axisUpdateSchema = z.object({
+  version: z.number().int(),
+  config: axisConfigSchema,
+});
+
+export const AXIS_EVENT_KINDS = [
+  "repair",
+  "adjustment",
+  "crash",
+  "move",
+  "lubrication",
+  "note",
+] as const;
+
+export const axisEventCreateSchema = z.object({
+  kind: oneOf("Kind of event", AXIS_EVENT_KINDS),
+  text: said("What happened", 500),
+  at: instantSchema,
+});
+export const axisEventSchema = axisEventCreateSchema.extend({
+  id: z.number().int(),
+  by: z.string(),
+});
+export type AxisEvent = z.infer<typeof axisEventSchema>;

@@ -1,0 +1,56 @@
+import { z } from "zod";
+import { finite, oneOf } from "./common";
+
+/**
+ * What a connected axis and indicator say, 30 times a second. A real device would send the same;
+ * see docs/reference/device.md.
+ */
+export const deviceSnapshotSchema = z.object({
+  /** Rises by one with each sample since the server began. */
+  sequence: z.number().int(),
+  atMs: z.number(),
+  simulated: z.boolean(),
+  commandMm: z.number(),
+  displayMm: z.number().nullable(),
+  moving: z.boolean(),
+  dwelling: z.boolean(),
+  queued: z.number().int(),
+  loadPercent: z.number(),
+  track: z.object({
+    positionMm: z.number(),
+    lastDirection: z.enum(["+", "-"]).nullable(),
+    strokeStartMm: z.number(),
+  }),
+  /** The run that the indicator was last set up for. */
+  mountedRunId: z.number().int().nullable(),
+  /** The run that a program is feeding with readings. */
+  programRunId: z.number().int().nullable(),
+  resolutionMm: z.number(),
+});
+export type DeviceSnapshot = z.infer<typeof deviceSnapshotSchema>;
+
+const feed = finite
+  .positive("Feed must be above 0 mm/min.")
+  .max(200_000, "Feed must be at most 200000 mm/min.");
+
+export const jogSchema = z.object({ byMm: finite, feedMmMin: feed });
+export const approachSchema = z.object({
+  runId: z.number().int(),
+  feedMmMin: feed,
+});
+export const programRunSchema = z.object({
+  runId: z.number().int(),
+  feedMmMin: feed,
+  dwellS: finite
+    .min(0.5, "Dwell must be from 0.5 to 60 s.")
+    .max(60, "Dwell must be from 0.5 to 60 s."),
+});
+
+export const gcodeRequestSchema = z.object({
+  runId: z.number().int().optional(),
+  letter: z.string().regex(/^[A-Z]$/),
+  feedMmMin: feed,
+  dwellS: finite,
+  system: oneOf("Units", ["metric", "inch"]),
+  dwellWord: oneOf("Dwell word", ["P-seconds", "P-milliseconds", "X-seconds"]),
+});

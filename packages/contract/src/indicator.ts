@@ -1,0 +1,31 @@
+import { INDICATOR_KINDS } from "@iron/core";
+import { z } from "zod";
+import { finite, instantSchema, oneOf, said } from "./common";
+
+const resolutionMessage =
+  "Resolution must be above 0 and at most 1 mm. Typical: 0.001 to 0.01 mm, or 0.0001 to 0.0005 in.";
+export const tipAngleSchema = finite
+  .min(0, "Tip angle must be from 0° to below 80°.")
+  .lt(
+    80,
+    "Tip angle must be from 0° to below 80°: past that a tip hardly reads.",
+  );
+
+export const indicatorEditSchema = z.object({
+  name: said("Name", 60),
+  kind: oneOf("Kind", INDICATOR_KINDS),
+  resolutionMm: finite.positive(resolutionMessage).max(1, resolutionMessage),
+  unit: oneOf("Unit", ["mm", "in"]),
+  tipAngleDeg: tipAngleSchema,
+  rangeMm: finite
+    .positive(
+      "Range must be above 0 mm. Typical: 0.8 mm for a lever, 10 mm for a plunger.",
+    )
+    .max(30_000, "Range must be at most 30000 mm."),
+});
+export const indicatorSchema = indicatorEditSchema.extend({
+  id: z.number().int(),
+  retiredAt: instantSchema.nullable(),
+});
+export type IndicatorEdit = z.infer<typeof indicatorEditSchema>;
+export type IndicatorRecord = z.infer<typeof indicatorSchema>;

@@ -1,0 +1,96 @@
+import { MACHINE_BOUNDS, MACHINE_KINDS } from "@iron/core";
+import { z } from "zod";
+import { axisSchema } from "./axis";
+import { bounded, instantSchema, note, oneOf, said } from "./common";
+
+export const machineEditSchema = z.object({
+  nickname: said("Nickname", 40),
+  bay: said("Bay", 20),
+  kind: oneOf("Kind", MACHINE_KINDS),
+  hoursPerWeek: bounded(MACHINE_BOUNDS.hoursPerWeek),
+  note: note("Note", 2000),
+});
+export type MachineEdit = z.infer<typeof machineEditSchema>;
+
+export const machineUpdateSchema = machineEditSchema.extend({
+  version: z.number().int(),
+});
+/** Axis letters to begin with; each gets the defaults of the machine's kind. */
+export const machineCreateSchema = machineEditSchema.extend({
+  letters: z
+    .array(
+      z
+        .string()
+        .regex(
+          /^[A-Z][0-9]?$/,
+          "Axis letters are one capital, perhaps with a digit.",
+        ),
+    )
+    .max(12, "At most 12 axes."),
+});
+
+export const machineSchema = machineEditSchema.extend({
+  id: z.number().int(),
+  version: z.number().int(),
+  retiredAt: instantSchema.nullable(),
+});
+export type Machine = z.infer<typeof machineSchema>;
+
+export const machineWithAxesSchema = machineSchema.extend({
+  axes: z.array(axisSchema),
+});
+export type MachineWithAxes = z.infer<typeof machineWithAxesSchema>;
+
+/** The last kept reversal value of an axis. */
+export const lastLossSchema = z.object({
+  runId: z.number().int(),
+  lostMm: z.number(),
+  expandedMm: z.number(),
+  at: instantSchema,
+});
+
+export const floorAxisSchema = z.object({
+  id: z.number().int(),
+  letter: z.string(),
+  leaveMm: z.number(),
+  repairMm: z.number(),
+  feedback: z.string(),
+  last: lastLossSchema.nullable(),
+  /** From at least three measurements since the last repair; null when there is no trend. */
+  trend: z
+    .object({
+      perMonthMm: z.number(),
+      significant: z.boolean(),
+      reachesLimitAt: instantSchema.nullable(),
+    })
+    .nullable(),
+  openRunId: z.number().int().nullable(),
+});
+export const floorMachineSchema = machineSchema.extend({
+  axes: z.array(floorAxisSchema),
+});
+export const floorSchema = z.object({
+  machines: z.array(floorMachineSchema),
+  retired: z.array(machineSchema),
+});
+export type FloorAxis = z.infer<typeof floorAxisSchema>;
+export type FloorMachine = z.infer<typeof floorMachineSchema>;
+export type Floor = z.infer<typeof floorSchema>;
+
+export const shopSchema = z.object({
+  name: z.string(),
+  currency: z.string(),
+  people: z.array(z.string()),
+  demo: z.boolean(),
+});
+export const shopUpdateSchema = z.object({
+  name: said("Name of the shop", 80),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, "The currency is three capitals, like EUR or GBP."),
+  people: z
+    .array(said("First name", 40))
+    .min(1, "Name at least one person.")
+    .max(200),
+});
+export type Shop = z.infer<typeof shopSchema>;

@@ -1,0 +1,145 @@
+import { TEST_KINDS } from "@iron/core";
+import { z } from "zod";
+import { axisEventSchema } from "./axis";
+import { finite, instantSchema, note, oneOf } from "./common";
+import { indicatorEditSchema, tipAngleSchema } from "./indicator";
+
+export const testPlanSchema = z.object({
+  kind: oneOf("Test", TEST_KINDS),
+  targetsMm: z
+    .array(finite)
+    .min(1, "Name at least one place.")
+    .max(1000, "At most 1000 places.")
+    .readonly(),
+  runs: finite,
+  overTravelMm: finite,
+  tickMm: finite,
+  ticksOut: finite,
+  keepsZero: z.boolean(),
+});
+
+export const SURFACES = [
+  "ground face",
+  "milled face",
+  "gauge block",
+  "square",
+  "reference scale",
+] as const;
+
+export const runSetupSchema = z.object({
+  indicator: indicatorEditSchema,
+  tipAngleDeg: tipAngleSchema,
+  sense: z.union([z.literal(1), z.literal(-1)]),
+  surface: oneOf("Surface", SURFACES),
+  temperatureC: finite
+    .min(-20, "Temperature must be from −20 to 60 °C.")
+    .max(60, "Temperature must be from −20 to 60 °C.")
+    .nullable(),
+  note: note("Note", 500),
+});
+export type RunSetup = z.infer<typeof runSetupSchema>;
+
+export const runCreateSchema = z.object({
+  plan: testPlanSchema,
+  setup: runSetupSchema,
+});
+export type RunCreate = z.infer<typeof runCreateSchema>;
+
+export const READING_SOURCES = [
+  "device",
+  "program",
+  "typed",
+  "dial",
+  "import",
+] as const;
+
+/** Reading for a step. With source `device` the server reads the connected indicator itself. */
+export const readingCreateSchema = z.discriminatedUnion("source", [
+  z.object({
+    source: z.literal("device"),
+    step: z.number().int().nonnegative(),
+  }),
+  z.object({
+    source: z.enum(["typed", "dial"]),
+    step: z.number().int().nonnegative(),
+    /** As displayed, mm; for a count the number of steps. */
+    value: finite
+      .min(-40_000, "That reading is out of all reach.")
+      .max(40_000, "That reading is out of all reach."),
+    /** Full width of what the value is rounded to, mm. */
+    widthMm: finite
+      .positive("The width must be above 0.")
+      .max(5, "The width must be at most 5 mm."),
+    /** What was typed, word for word. */
+    entered: z.string().max(80),
+    /** The technician saw the target passed. */
+    spoilt: z.boolean(),
+  }),
+]);
+export type ReadingCreate = z.infer<typeof readingCreateSchema>;
+
+export const readingSchema = z.object({
+  id: z.number().int(),
+  step: z.number().int(),
+  value: z.number(),
+  widthMm: z.number(),
+  entered: z.string(),
+  source: z.enum(READING_SOURCES),
+  state: z.enum(["kept", "spoilt", "discarded"]),
+  reason: z.string(),
+  at: instantSchema,
+  by: z.string(),
+});
+export type ReadingRecord = z.infer<typeof readingSchema>;
+
+export const discardSchema = z.object({ reason: note("Reason", 300) });
+
+export const RUN_STATES = ["running", "finished", "abandoned"] as const;
+
+export const runSchema = z.object({
+  id: z.number().int(),
+  axisId: z.number().int(),
+  plan: testPlanSchema,
+  setup: runSetupSchema,
+  state: z.enum(RUN_STATES),
+  startedAt: instantSchema,
+  finishedAt: instantSchema.nullable(),
+  by: z.string(),
+  imported: z.boolean(),
+  readings: z.array(readingSchema),
+});
+export type Run = z.infer<typeof runSchema>;
+
+/** One line of a history. */
+export const runSummarySchema = z.object({
+  id: z.number().int(),
+  kind: oneOf("Test", TEST_KINDS),
+  state: z.enum(RUN_STATES),
+  at: instantSchema,
+  by: z.string(),
+  lostMm: z.number().nullable(),
+  expandedMm: z.number().nullable(),
+  placeMm: z.number().nullable(),
+  readings: z.number().int(),
+  imported: z.boolean(),
+});
+export type RunSummary = z.infer<typeof runSummarySchema>;
+
+export const historySchema = z.object({
+  runs: z.array(runSummarySchema),
+  events: z.array(axisEventSchema),
+});
+export type History = z.infer<typeof historySchema>;
+
+export const importSchema = z.object({
+  fileName: z.string().max(200),
+  text: z.string().max(2_000_000, "The file is larger than 2 MB."),
+  setup: runSetupSchema,
+  keepsZero: z.boolean(),
+  overTravelMm: finite.positive("Over-travel must be above 0 mm."),
+});
+export const importResultSchema = z.object({
+  runId: z.number().int(),
+  duplicate: z.boolean(),
+  readings: z.number().int(),
+});
