@@ -30,6 +30,7 @@ const node = (displayName, root) => ({
 
 /** @type {import('jest').Config} */
 module.exports = {
+  testTimeout: 120_000,
   projects: [
     node("core", "packages/core/src"),
     node("contract", "packages/contract/src"),

@@ -42,7 +42,7 @@ export class RunDevice {
         run,
       );
     const snapshot = device.snapshot();
-    if (snapshot.moving)
+    if (snapshot.moving && source === "device")
       throw conflict("The axis is still moving. Wait until it stands.");
     const reading =
       step.action === "count"

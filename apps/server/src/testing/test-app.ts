@@ -1,0 +1,104 @@
+import { defaultAxis, type TestPlan } from "@iron/core";
+import type { Axis, Run, RunSetup } from "@iron/contract";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { pino } from "pino";
+import supertest from "supertest";
+import { createApp, type App } from "../app";
+import { openDatabase, type Db } from "../store/database";
+
+export interface TestApp {
+  readonly api: ReturnType<typeof supertest>;
+  readonly db: Db;
+  readonly app: App;
+  readonly folder: string;
+  close(): Promise<void>;
+}
+
+export const SETUP: RunSetup = {
+  indicator: {
+    name: "Digital",
+    kind: "digital",
+    resolutionMm: 0.001,
+    unit: "mm",
+    tipAngleDeg: 0,
+    rangeMm: 10,
+  },
+  tipAngleDeg: 0,
+  sense: 1,
+  surface: "gauge block",
+  temperatureC: 20,
+  note: "",
+};
+
+export const TWO_SIDED: TestPlan = {
+  kind: "two-sided",
+  targetsMm: [180],
+  runs: 3,
+  overTravelMm: 20,
+  tickMm: 0.001,
+  ticksOut: 50,
+  keepsZero: false,
+};
+
+/** The whole server on an empty database in a temporary folder, simulated machines at once. */
+export async function testApp(
+  options: { simulate?: boolean; webFolder?: string } = {},
+): Promise<TestApp> {
+  const folder = mkdtempSync(join(tmpdir(), "iron-"));
+  const db = await openDatabase(folder);
+  const app = createApp({
+    db,
+    log: pino({ level: process.env["LOG_LEVEL"] ?? "silent" }),
+    version: "test",
+    host: "127.0.0.1",
+    webFolder: options.webFolder ?? null,
+    simulate: options.simulate ?? true,
+    simulationSpeed: Infinity,
+    checkAnswers: true,
+  });
+  return {
+    api: supertest(app.express),
+    db,
+    app,
+    folder,
+    close: async () => {
+      await app.close();
+      await db.destroy();
+      rmSync(folder, { recursive: true });
+    },
+  };
+}
+
+export async function newAxis(t: TestApp, letter = "X"): Promise<Axis> {
+  const machine = {
+    nickname: "Wren",
+    bay: "1",
+    kind: "vertical-centre",
+    hoursPerWeek: 40,
+    note: "",
+    letters: [],
+  };
+  const made = await t.api.post("/api/machines").send(machine).expect(201);
+  const config = defaultAxis("vertical-centre", letter);
+  const axis = await t.api
+    .post(`/api/machines/${made.body.id}/axes`)
+    .send({ config })
+    .expect(201);
+  return axis.body as Axis;
+}
+
+export async function startRun(
+  t: TestApp,
+  axisId: number,
+  plan: Partial<TestPlan> = {},
+  setup: Partial<RunSetup> = {},
+): Promise<Run> {
+  const answer = await t.api
+    .post(`/api/axes/${axisId}/runs`)
+    .set("x-working-as", "Ilse")
+    .send({ plan: { ...TWO_SIDED, ...plan }, setup: { ...SETUP, ...setup } })
+    .expect(201);
+  return answer.body as Run;
+}
