@@ -26,6 +26,8 @@ export const deviceSnapshotSchema = z.object({
   /** The run that a program is feeding with readings. */
   programRunId: z.number().int().nullable(),
   resolutionMm: z.number(),
+  /** The axis has moved since it was last read. */
+  fresh: z.boolean(),
 });
 export type DeviceSnapshot = z.infer<typeof deviceSnapshotSchema>;
 

@@ -7,6 +7,7 @@ import {
   stopDevice,
   viewDevice,
   zeroIndicator,
+  type ApproachTrack,
   type DeviceMove,
   type DeviceState,
   type Indicator,
@@ -51,6 +52,8 @@ export class Device {
   private state: DeviceState;
   private mountedRun: number | null;
   private programRun: number | null = null;
+  /** How the axis stood when it was last read. */
+  private readTrack: ApproachTrack | null = null;
   private sequence = 0;
   private timer: NodeJS.Timeout | null = null;
   private lastTick = 0;
@@ -84,6 +87,7 @@ export class Device {
       track: view.track,
       mountedRunId: this.mountedRun,
       programRunId: this.programRun,
+      fresh: this.state.track !== this.readTrack,
       resolutionMm: this.state.indicator.resolutionMm,
     };
   }
@@ -130,6 +134,11 @@ export class Device {
     }
     this.state = zeroIndicator(this.model, this.state);
     await this.keep();
+  }
+
+  /** What stands here has been read: the same approach is not read twice. */
+  markRead(): void {
+    this.readTrack = this.state.track;
   }
 
   close(): void {

@@ -44,11 +44,17 @@ export class RunDevice {
     const snapshot = device.snapshot();
     if (snapshot.moving && source === "device")
       throw conflict("The axis is still moving. Wait until it stands.");
+    if (!snapshot.fresh)
+      throw conflict(
+        "The axis has not moved since the last reading. Make the approach first.",
+      );
     const reading =
       step.action === "count"
         ? this.count(run, step, snapshot)
         : await this.read(run, step, axis, device, snapshot);
-    return this.runs.keep(runId, { ...reading, step: step.index, source }, who);
+const after = await this.runs.keep(runId, { ...reading, step: step.index, source }, who);
+    device.markRead();
+    return after;
   }
 
   /** Makes the approach that the next step asks for, properly. */

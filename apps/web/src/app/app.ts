@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { RouterOutlet } from '@angular/router';
+import { Button } from 'primeng/button';
+import { Toast } from 'primeng/toast';
+import { HeadBand } from './shared/head-band';
+
+interface NoticeData {
+  readonly undo?: () => void;
+}
+
+@Component({
+  selector: 'ip-root',
+  imports: [RouterOutlet, HeadBand, Toast, Button],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <a class="skip" href="#content" (click)="skip($event)">Skip to the work</a>
+    <ip-head-band />
+    <div id="content" tabindex="-1"><router-outlet /></div>
+    <p-toast position="bottom-right" [showTransformOptions]="''">
+      <ng-template #message let-message let-close="closeFn">
+        <div class="notice">
+          <span>{{ message.summary }}</span>
+          @if (undoOf(message.data); as undo) {
+            <p-button label="Undo" [text]="true" (onClick)="undo(); close($event)" />
+          }
+        </div>
+      </ng-template>
+    </p-toast>
+  `,
+  styles: `
+    .skip {
+      position: absolute;
+      left: -9999px;
+    }
+    .skip:focus {
+      left: 8px;
+      top: 8px;
+      z-index: 10;
+      background: var(--sheet);
+      padding: 8px;
+    }
+    #content:focus {
+      outline: none;
+    }
+    .notice {
+      display: flex;
+      gap: 12px;
+      align-items: center;
+      flex: 1;
+    }
+  `,
+})
+export class App {
+  undoOf(data: NoticeData | undefined): (() => void) | undefined {
+    return data?.undo;
+  }
+
+  skip(event: Event): void {
+    event.preventDefault();
+    document.getElementById('content')?.focus();
+  }
+}

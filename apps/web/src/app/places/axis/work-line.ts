@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+
+interface Station {
+  readonly number: number;
+  readonly name: string;
+  /** Path under the axis, for stations that are there. */
+  readonly path?: string;
+  readonly will: string;
+}
+
+export const STATIONS: readonly Station[] = [
+  { number: 1, name: 'Ask', will: 'Ask will take the symptoms in your words and rule out what is no mechanical fault.' },
+  { number: 2, name: 'Measure', path: 'measure', will: 'Measure finds the lost motion of the whole chain.' },
+  { number: 3, name: 'Locate', will: 'Locate will split the chain, test by test, and say which link it is.' },
+  { number: 4, name: 'Fix', will: 'Fix will give the job sheet: what comes off in which order, and what falls.' },
+  { number: 5, name: 'Set', will: 'Set will compute preload, shims and alignment.' },
+  { number: 6, name: 'Prove', will: 'Prove will repeat the first test at the same place before you sign off.' },
+  { number: 7, name: 'Keep', will: 'Keep will plan lubrication and the next look.' },
+];
+
+@Component({
+  selector: 'ip-work-line',
+  imports: [RouterLink, RouterLinkActive],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <nav class="line" aria-label="Stations">
+      @for (station of stations; track station.number) {
+        @if (station.path) {
+          <a [routerLink]="base() + '/' + station.path" routerLinkActive="on" [routerLinkActiveOptions]="{ exact: false }"><kbd aria-hidden="true">{{ station.number }}</kbd>{{ station.name }}</a>
+        } @else {
+          <span class="later" [title]="station.will"><kbd aria-hidden="true">{{ station.number }}</kbd>{{ station.name }}<span class="sr-only">: not there yet. {{ station.will }}</span></span>
+        }
+      }
+      <span class="right">
+        <a [routerLink]="base() + '/history'" routerLinkActive="on">History</a>
+        <a [routerLink]="base() + '/setup'" routerLinkActive="on">Axis data</a>
+      </span>
+    </nav>
+  `,
+  styles: `
+    .line {
+      display: flex;
+      min-height: var(--touch);
+      border-bottom: 1px solid var(--ink);
+      padding-left: 20px;
+      overflow-x: auto;
+      gap: 22px;
+    }
+    a,
+    .later {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      color: var(--graphite);
+      text-decoration: none;
+      white-space: nowrap;
+      border-bottom: 4px solid transparent;
+      border-top: 4px solid transparent;
+    }
+    a {
+      color: var(--ink);
+    }
+    a.on {
+      font-weight: 700;
+      border-bottom-color: var(--blue);
+    }
+    .later {
+      opacity: 1;
+      font-style: italic;
+    }
+    .right {
+      margin-left: auto;
+      display: flex;
+      gap: 20px;
+      padding-right: 20px;
+    }
+    @media (max-width: 560px) {
+      .line {
+        padding-left: 12px;
+        gap: 16px;
+      }
+    }
+  `,
+})
+export class WorkLine {
+  readonly base = input.required<string>();
+  protected readonly stations = STATIONS;
+}

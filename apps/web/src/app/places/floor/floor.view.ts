@@ -1,0 +1,137 @@
+import { formatDeviation, lossState, type AxisState, type UnitSystem } from '@iron/core';
+import type { Floor, FloorAxis, FloorMachine } from '@iron/contract';
+import { ageWords, countWords, monthWords } from '../../shared/words';
+
+export interface AxisView {
+  readonly id: number;
+  readonly letter: string;
+  readonly state: AxisState;
+  /** "27", or "?" when never measured. */
+  readonly value: string;
+  readonly age: string;
+  /** Bar length and limit mark, 0 to 1 of the bar’s width. */
+  readonly bar: number;
+  readonly limit: number;
+  readonly label: string;
+}
+
+export interface MachineView {
+  readonly id: number;
+  readonly bay: string;
+  readonly nickname: string;
+  readonly kind: string;
+  readonly axes: readonly AxisView[];
+  readonly says: string;
+  readonly then: string;
+  readonly action: { readonly label: string; readonly link: readonly (string | number)[] } | null;
+  readonly rank: number;
+}
+
+export interface FloorView {
+  readonly heading: string;
+  readonly machines: readonly MachineView[];
+}
+
+/** The limit mark stands at four fifths, so that a loss over it still has room. */
+const LIMIT_AT = 0.8;
+const SOON_MS = 540 * 86_400_000;
+
+function stateOf(axis: FloorAxis): AxisState {
+  if (!axis.last) return 'unknown';
+  const state = lossState(axis.last.lostMm, axis);
+  return state === 'sound' && growsToLimit(axis) ? 'watch' : state;
+}
+
+function growsToLimit(axis: FloorAxis, now = Date.now()): boolean {
+  const at = axis.trend?.reachesLimitAt;
+  return !!at && Date.parse(at) - now < SOON_MS;
+}
+
+function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
+  const state = stateOf(axis);
+  const { last } = axis;
+  const value = last ? formatDeviation(Math.abs(last.lostMm), { system, expandedMm: Math.max(last.expandedMm, system === 'metric' ? 0.003 : 0.0008), bare: true }) : '?';
+  const age = last ? ageWords(last.at, now) : '';
+  const said = last ? `${formatDeviation(last.lostMm, { system, expandedMm: last.expandedMm })} lost, ${age}` : 'never measured';
+  return {
+    id: axis.id,
+    letter: axis.letter,
+    state,
+    value,
+    age,
+    bar: last ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT) : 0,
+    limit: LIMIT_AT,
+    label: `${axis.letter}: ${said}, limit ${formatDeviation(axis.repairMm, { system, expandedMm: 0.01 })}`,
+  };
+}
+
+interface Says {
+  readonly says: string;
+  readonly then: string;
+  readonly verb: string;
+  readonly axis: FloorAxis | null;
+  readonly rank: number;
+}
+
+function perMonth(axis: FloorAxis, system: UnitSystem): string {
+  const mm = axis.trend?.perMonthMm ?? 0;
+  return formatDeviation(mm, { system, expandedMm: Math.abs(mm) / 4 || 0.001 });
+}
+
+/** What a machine wants said first, and how urgent it is: the higher the rank, the higher up. */
+function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
+  const open = machine.axes.find((a) => a.openRunId !== null);
+  const found = (want: AxisState): FloorAxis | undefined => machine.axes.find((a) => stateOf(a) === want);
+  const act = found('act');
+  if (act?.last) {
+    const lost = formatDeviation(act.last.lostMm, { system, expandedMm: act.last.expandedMm });
+    return { says: `${act.letter} loses ${lost} at reversal, over its limit.`, then: 'Check the fasteners, then split the chain.', verb: `Measure ${act.letter}`, axis: act, rank: 4 };
+  }
+  const watch = machine.axes.filter((a) => stateOf(a) === 'watch').sort((a, b) => Number(growsToLimit(b)) - Number(growsToLimit(a)))[0];
+  if (watch?.trend?.reachesLimitAt && watch.trend.significant) {
+    const when = monthWords(watch.trend.reachesLimitAt);
+    return { says: `${watch.letter} grows by ${perMonth(watch, system)} a month: limit reached about`, then: `${when}.`, verb: 'See trend', axis: watch, rank: 3 };
+  }
+  if (watch) return { says: `${watch.letter} is past what can be left, under its limit.`, then: '', verb: `Measure ${watch.letter}`, axis: watch, rank: 2.5 };
+  if (open) return { says: `A test on ${open.letter} is not finished.`, then: '', verb: 'Go on', axis: open, rank: 2 };
+  const unknown = found('unknown');
+  if (unknown) return { says: `${unknown.letter} was never measured.`, then: '', verb: `Measure ${unknown.letter}`, axis: unknown, rank: 1 };
+  if (machine.axes.length === 0) return { says: 'No axes yet.', then: '', verb: 'Add axes', axis: null, rank: 1 };
+  const scales = machine.axes.every((a) => a.feedback === 'scale');
+  return { says: scales ? 'Scales: slack shows as hunting, not as loss.' : '', then: '', verb: '', axis: null, rank: 0 };
+}
+
+function linkFor(machine: FloorMachine, says: Says): MachineView['action'] {
+  if (!says.verb) return null;
+  if (!says.axis) return { label: says.verb, link: ['/machines', machine.id] };
+  const base = ['/machines', machine.id, 'axes', says.axis.id];
+  if (says.verb === 'See trend') return { label: says.verb, link: [...base, 'history'] };
+  if (says.verb === 'Go on' && says.axis.openRunId !== null) return { label: says.verb, link: [...base, 'runs', says.axis.openRunId] };
+  return { label: says.verb, link: [...base, 'measure'] };
+}
+
+/** Every machine, what needs attention first; `query` narrows by nickname, bay, kind or note. */
+export function floorView(floor: Floor, kindWords: Readonly<Record<string, string>>, system: UnitSystem, query: string, now = new Date()): FloorView {
+  const wanted = query.trim().toLowerCase();
+  const machines = floor.machines
+    .filter((m) => `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
+    .map((machine): MachineView => {
+      const says = whatItSays(machine, system);
+      return {
+        id: machine.id,
+        bay: machine.bay,
+        nickname: machine.nickname,
+        kind: kindWords[machine.kind],
+        axes: machine.axes.map((a) => axisView(a, system, now)),
+        says: says.says,
+        then: says.then,
+        action: linkFor(machine, says),
+        rank: says.rank,
+      };
+    })
+    .sort((a, b) => b.rank - a.rank || a.bay.localeCompare(b.bay, 'en', { numeric: true }));
+  const wanting = machines.filter((m) => m.rank > 2).length;
+  if (wanted) return { heading: `${countWords(machines.length, 'machine', 'machines')} found for “${query.trim()}”`, machines };
+  const heading = wanting === 0 ? 'No machine wants you' : `${countWords(wanting, 'machine wants', 'machines want')} you`;
+  return { heading, machines };
+}

@@ -1,0 +1,113 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChild } from '@angular/core';
+import { DIVISION_FRACTIONS, formatSize, type TestStep, type UnitSystem } from '@iron/core';
+import type { Run } from '@iron/contract';
+import { InputText } from 'primeng/inputtext';
+import { dialEntry, entryLabel, typedEntry, type Entry } from './entry.view';
+import { RunStore } from './run-store';
+
+/** Readings by hand: typed figures with Enter, or divisions and fractions of a dial. */
+@Component({
+  selector: 'ip-entry-panel',
+  imports: [InputText],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <form (submit)="$event.preventDefault(); enter()" novalidate>
+      @if (step().action === 'zero') {
+        <p class="quiet">When the axis stands there and the indicator shows zero, say so.</p>
+        <div class="acts">
+          <button class="act main" type="submit" [disabled]="store.busy()">It stands at zero</button>
+        </div>
+      } @else if (dial() && step().action === 'read') {
+        <div class="fields">
+          <div class="field">
+            <label for="sign">Needle went</label>
+            <select id="sign" class="p-inputtext" (change)="negative.set($any($event.target).value === '-')">
+              <option value="+" [selected]="!negative()">plus, past zero</option>
+              <option value="-" [selected]="negative()">minus, before zero</option>
+            </select>
+          </div>
+          <div class="field">
+            <label for="divisions">Whole divisions of {{ division() }}</label>
+            <input pInputText id="divisions" #field inputmode="numeric" autocomplete="off" [value]="text()" (input)="text.set($any($event.target).value)" [attr.aria-describedby]="wrong() ? 'entry-wrong' : null" />
+          </div>
+          <div class="field">
+            <label for="fraction">and</label>
+            <select id="fraction" class="p-inputtext" (change)="fraction.set(+$any($event.target).value)">
+              @for (f of fractions; track f.fraction) {
+                <option [value]="f.fraction" [selected]="f.fraction === fraction()">{{ f.label }}</option>
+              }
+            </select>
+          </div>
+        </div>
+      } @else {
+        <div class="field narrow">
+          <label for="typed">{{ label() }}</label>
+          <input pInputText id="typed" #field class="large" inputmode="decimal" autocomplete="off" [value]="text()" (input)="text.set($any($event.target).value)" [attr.aria-invalid]="!!wrong()" [attr.aria-describedby]="wrong() ? 'entry-wrong' : null" />
+        </div>
+      }
+      @if (wrong()) {
+        <p id="entry-wrong" class="wrong" role="alert">{{ wrong() }}</p>
+      }
+      @if (step().action !== 'zero') {
+        <label class="tick-box"><input type="checkbox" [checked]="spoilt()" (change)="spoilt.set($any($event.target).checked)" /> I passed the target: keep it as spoilt</label>
+        <div class="acts">
+          <button class="act main" type="submit" [disabled]="store.busy()">Take reading <kbd aria-hidden="true">Enter</kbd></button>
+        </div>
+      }
+    </form>
+  `,
+  styles: `
+    .narrow {
+      max-width: 280px;
+    }
+    .large {
+      font-size: 28px;
+    }
+    .acts {
+      margin-top: 8px;
+    }
+  `,
+})
+export class EntryPanel {
+  readonly run = input.required<Run>();
+  readonly step = input.required<TestStep>();
+  readonly system = input.required<UnitSystem>();
+  readonly dial = input.required<boolean>();
+  protected readonly store = inject(RunStore);
+  protected readonly fractions = DIVISION_FRACTIONS;
+  protected readonly text = signal('');
+  protected readonly fraction = signal(0);
+  protected readonly negative = signal(false);
+  protected readonly spoilt = signal(false);
+  protected readonly wrong = signal('');
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+  protected readonly label = computed(() => entryLabel(this.step(), this.run().setup.indicator.unit));
+  protected readonly division = computed(() => formatSize(this.run().setup.indicator.resolutionMm, this.run().setup.indicator.unit === 'in' ? 'inch' : 'metric'));
+
+  protected enter(): void {
+    const entry = this.read();
+    if (!entry.ok) {
+      this.wrong.set(entry.wrong);
+      return;
+    }
+    this.wrong.set('');
+    this.store.take(entry.reading, () => {
+      this.text.set('');
+      this.fraction.set(0);
+      this.spoilt.set(false);
+      setTimeout(() => this.field()?.nativeElement.focus());
+    });
+  }
+
+  private read(): Entry {
+    const { indicator } = this.run().setup;
+    const step = this.step();
+    if (step.action === 'zero') {
+      return { ok: true, reading: { source: 'typed', step: step.index, value: 0, widthMm: indicator.resolutionMm, entered: 'set to zero', spoilt: false } };
+    }
+    if (this.dial() && step.action === 'read') {
+      return dialEntry(this.text(), this.fraction(), this.negative(), step, indicator.resolutionMm, indicator.rangeMm, this.spoilt());
+    }
+    return typedEntry(this.text(), step, indicator.unit, indicator.resolutionMm, indicator.rangeMm, this.spoilt());
+  }
+}

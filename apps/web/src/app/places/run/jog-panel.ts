@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { formatNumber, formatPosition, formatSize, fromMm, type AxisConfig, type UnitSystem } from '@iron/core';
+import { Keys } from '../../shared/keys';
+import { directionNames } from './jog.view';
+import { RunStore } from './run-store';
+
+/** The simulated machine’s hand: jog both ways, make the asked approach, stop. */
+@Component({
+  selector: 'ip-jog-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section aria-label="Simulated machine">
+      <p class="head">
+        <span class="simulated">Simulated machine</span>
+        <span>{{ config().letter }} at <b>{{ position() }}</b></span>
+        <span class="quiet">drive load {{ load() }} %</span>
+        @if (store.snapshot()?.moving) { <span class="quiet">moving</span> }
+      </p>
+      <div class="acts">
+        <button type="button" class="act" [disabled]="!store.step() || busy()" (click)="store.approach(feed())">{{ countStep() ? 'Jog one step' : 'Make this approach' }} <kbd aria-hidden="true">M</kbd></button>
+        <button type="button" class="act" [disabled]="busy()" (click)="jog(-1)" [attr.aria-label]="'Jog ' + names().minus + ' by ' + size(increment())">− {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd></button>
+        <button type="button" class="act" [disabled]="busy()" (click)="jog(1)" [attr.aria-label]="'Jog ' + names().plus + ' by ' + size(increment())">+ {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd></button>
+        <label class="step">
+          <span class="sr-only">Jog step</span>
+          <select class="p-inputtext" (change)="increment.set(+$any($event.target).value)">
+            @for (step of increments(); track step) {
+              <option [value]="step" [selected]="step === increment()">{{ size(step) }}</option>
+            }
+          </select>
+        </label>
+        <button type="button" class="act" [disabled]="!store.snapshot()?.moving && !store.snapshot()?.queued" (click)="store.stop()">Stop</button>
+      </div>
+    </section>
+  `,
+  styles: `
+    section {
+      border-top: 1px solid var(--rule);
+      padding-top: 8px;
+      margin-top: 10px;
+    }
+    .head {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 18px;
+      margin-bottom: 6px;
+    }
+    .simulated {
+      color: var(--copper);
+    }
+    .step select {
+      width: auto;
+    }
+    .act {
+      padding-inline: 12px;
+    }
+  `,
+})
+export class JogPanel {
+  readonly config = input.required<AxisConfig>();
+  readonly system = input.required<UnitSystem>();
+  protected readonly store = inject(RunStore);
+  protected readonly increment = signal(0.01);
+  /** The usual feed for approaching a target: fast enough, without throwing the member past it. */
+  protected readonly feed = computed(() => Math.min(3000, this.config().rapidMmMin));
+  protected readonly increments = computed(() => [this.config().tickMm, 0.01, 0.1, 1, 10, 30].filter((v, i, all) => all.indexOf(v) === i).sort((a, b) => a - b));
+  protected readonly names = computed(() => directionNames(this.config()));
+  protected readonly busy = computed(() => this.store.programRuns());
+  protected readonly countStep = computed(() => this.store.step()?.action === 'count');
+  protected readonly position = computed(() => formatPosition(this.store.snapshot()?.commandMm ?? 0, { system: this.system() }));
+  protected readonly load = computed(() => formatNumber(this.store.snapshot()?.loadPercent ?? 0, 0, true));
+
+  constructor() {
+    inject(Keys).use(
+      { key: 'm', shown: 'M', does: 'Simulated machine: make the approach, or jog one step', act: () => this.store.approach(this.feed()) },
+      { key: 'ArrowLeft', shown: '←', does: 'Simulated machine: jog towards minus', act: () => this.jog(-1) },
+      { key: 'ArrowRight', shown: '→', does: 'Simulated machine: jog towards plus', act: () => this.jog(1) },
+    );
+  }
+
+  protected size(mm: number): string {
+    return formatSize(mm, this.system());
+  }
+
+  protected bare(mm: number): string {
+    return String(Number(fromMm(mm, this.system() === 'metric' ? 'mm' : 'in').toFixed(5)));
+  }
+
+  protected jog(sign: 1 | -1): void {
+    this.store.jog(sign * this.increment(), this.feed());
+  }
+}

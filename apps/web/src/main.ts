@@ -1,0 +1,7 @@
+import { bootstrapApplication } from '@angular/platform-browser';
+import { App } from './app/app';
+import { appConfig } from './app/app.config';
+
+bootstrapApplication(App, appConfig).catch((error: unknown) => {
+  document.body.textContent = `Iron Patience could not start: ${error instanceof Error ? error.message : String(error)}`;
+});
