@@ -1,6 +1,6 @@
-import { bootstrapApplication } from '@angular/platform-browser';
-import { App } from './app/app';
-import { appConfig } from './app/app.config';
+import { bootstrapApplication } from "@angular/platform-browser";
+import { App } from "./app/app";
+import { appConfig } from "./app/app.config";
 
 bootstrapApplication(App, appConfig).catch((error: unknown) => {
   document.body.textContent = `Iron Patience could not start: ${error instanceof Error ? error.message : String(error)}`;

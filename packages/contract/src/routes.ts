@@ -56,12 +56,13 @@ export interface Operation {
 }
 
 function operation<
+  M extends Operation["method"],
   P extends z.ZodObject,
   Q extends z.ZodObject,
-  B extends z.ZodType | null,
-  R extends z.ZodType | null,
+  B extends z.ZodType | null = null,
+  R extends z.ZodType | null = null,
 >(
-  method: Operation["method"],
+  method: M,
   path: string,
   summary: string,
   parts: {
@@ -72,7 +73,8 @@ function operation<
     media?: string;
     created?: boolean;
   },
-): Omit<Operation, "params" | "query" | "body" | "response"> & {
+): Omit<Operation, "method" | "params" | "query" | "body" | "response"> & {
+  readonly method: M;
   readonly params: P;
   readonly query: Q;
   readonly body: B;

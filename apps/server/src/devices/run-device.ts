@@ -52,7 +52,11 @@ export class RunDevice {
       step.action === "count"
         ? this.count(run, step, snapshot)
         : await this.read(run, step, axis, device, snapshot);
-const after = await this.runs.keep(runId, { ...reading, step: step.index, source }, who);
+    const after = await this.runs.keep(
+      runId,
+      { ...reading, step: step.index, source },
+      who,
+    );
     device.markRead();
     return after;
   }

@@ -1,20 +1,38 @@
-import { provideHttpClient, withInterceptors } from '@angular/common/http';
-import { CSP_NONCE, inject, type ApplicationConfig, provideEnvironmentInitializer } from '@angular/core';
-import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
-import { MessageService } from 'primeng/api';
-import { PrimeNG, providePrimeNG } from 'primeng/config';
-import { routes } from './app.routes';
-import { workingAs } from './data/working-as';
-import { ironPreset } from './theme/preset';
+import { provideHttpClient, withInterceptors } from "@angular/common/http";
+import {
+  CSP_NONCE,
+  inject,
+  type ApplicationConfig,
+  provideEnvironmentInitializer,
+} from "@angular/core";
+import {
+  provideRouter,
+  withComponentInputBinding,
+  withInMemoryScrolling,
+} from "@angular/router";
+import { MessageService } from "primeng/api";
+import { PrimeNG, providePrimeNG } from "primeng/config";
+import { routes } from "./app.routes";
+import { workingAs } from "./data/working-as";
+import { ironPreset } from "./theme/preset";
 
 export const appConfig: ApplicationConfig = {
   providers: [
-    provideRouter(routes, withComponentInputBinding(), withInMemoryScrolling({ scrollPositionRestoration: 'top' })),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withInMemoryScrolling({ scrollPositionRestoration: "top" }),
+    ),
     provideHttpClient(withInterceptors([workingAs])),
     providePrimeNG({
-      theme: { preset: ironPreset, options: { darkModeSelector: '[data-shift="night"]' } },
+      theme: {
+        preset: ironPreset,
+        options: { darkModeSelector: '[data-shift="night"]' },
+      },
     }),
-    provideEnvironmentInitializer(() => inject(PrimeNG).csp.set({ nonce: inject(CSP_NONCE) ?? undefined })),
+    provideEnvironmentInitializer(() =>
+      inject(PrimeNG).csp.set({ nonce: inject(CSP_NONCE) ?? undefined }),
+    ),
     MessageService,
   ],
 };

@@ -1,15 +1,15 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { RouterOutlet } from '@angular/router';
-import { Button } from 'primeng/button';
-import { Toast } from 'primeng/toast';
-import { HeadBand } from './shared/head-band';
+import { ChangeDetectionStrategy, Component } from "@angular/core";
+import { RouterOutlet } from "@angular/router";
+import { Button } from "primeng/button";
+import { Toast } from "primeng/toast";
+import { HeadBand } from "./shared/head-band";
 
 interface NoticeData {
   readonly undo?: () => void;
 }
 
 @Component({
-  selector: 'ip-root',
+  selector: "ip-root",
   imports: [RouterOutlet, HeadBand, Toast, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -21,7 +21,11 @@ interface NoticeData {
         <div class="notice">
           <span>{{ message.summary }}</span>
           @if (undoOf(message.data); as undo) {
-            <p-button label="Undo" [text]="true" (onClick)="undo(); close($event)" />
+            <p-button
+              label="Undo"
+              [text]="true"
+              (onClick)="undo(); close($event)"
+            />
           }
         </div>
       </ng-template>
@@ -57,6 +61,6 @@ export class App {
 
   skip(event: Event): void {
     event.preventDefault();
-    document.getElementById('content')?.focus();
+    document.getElementById("content")?.focus();
   }
 }

@@ -1,8 +1,21 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { chainOf, formatDeviation, isGravityAxis, lossState, type AxisConfig, type AxisState, type UnitSystem } from '@iron/core';
-import { StateMark } from '../shared/state-mark';
-import { ageWords } from '../shared/words';
-import { drawingOf, type Drawing } from './drawings';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+} from "@angular/core";
+import {
+  chainOf,
+  formatDeviation,
+  isGravityAxis,
+  lossState,
+  type AxisConfig,
+  type AxisState,
+  type UnitSystem,
+} from "@iron/core";
+import { StateMark } from "../shared/state-mark";
+import { ageWords } from "../shared/words";
+import { drawingOf, type Drawing } from "./drawings";
 
 /** What is known of the loss at the member. */
 export interface ChainLoss {
@@ -24,57 +37,108 @@ export interface LinkView {
 }
 
 /** The chain as it is drawn: a link nobody has looked at is dashed; weight grows with its loss. */
-export function chainView(config: AxisConfig, loss: ChainLoss | null, system: UnitSystem, now = new Date()): readonly LinkView[] {
+export function chainView(
+  config: AxisConfig,
+  loss: ChainLoss | null,
+  system: UnitSystem,
+  now = new Date(),
+): readonly LinkView[] {
   return chainOf(config).map((link): LinkView => {
-    const base = { id: link.id, name: link.name, drawing: drawingOf(link.drawing), note: link.note };
-    if (link.id === 'member' && loss) {
+    const base = {
+      id: link.id,
+      name: link.name,
+      drawing: drawingOf(link.drawing),
+      note: link.note,
+    };
+    if (link.id === "member" && loss) {
       const value = `${formatDeviation(loss.lostMm, { system, expandedMm: loss.expandedMm, bare: true })} ±${formatDeviation(loss.expandedMm, { system, expandedMm: loss.expandedMm })}`;
       const share = Math.min(2, Math.abs(loss.lostMm) / config.limits.repairMm);
-      return { ...base, value: `${value} lost`, looked: ageWords(loss.at, now), state: lossState(loss.lostMm, config.limits), weight: 1.6 + 1.4 * share, known: true };
+      return {
+        ...base,
+        value: `${value} lost`,
+        looked: ageWords(loss.at, now),
+        state: lossState(loss.lostMm, config.limits),
+        weight: 1.6 + 1.4 * share,
+        known: true,
+      };
     }
-    if (link.id === 'motor') return { ...base, value: '—', looked: '', state: 'unknown', weight: 1.6, known: true };
-    return { ...base, value: 'not looked at', looked: '', state: 'unknown', weight: 1.6, known: false };
+    if (link.id === "motor")
+      return {
+        ...base,
+        value: "—",
+        looked: "",
+        state: "unknown",
+        weight: 1.6,
+        known: true,
+      };
+    return {
+      ...base,
+      value: "not looked at",
+      looked: "",
+      state: "unknown",
+      weight: 1.6,
+      known: false,
+    };
   });
 }
 
 @Component({
-  selector: 'ip-chain-strip',
+  selector: "ip-chain-strip",
   imports: [StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ol class="strip" tabindex="0" aria-label="Drive chain, from the command to the member">
+    <ol
+      class="strip"
+      tabindex="0"
+      aria-label="Drive chain, from the command to the member"
+    >
       @for (link of links(); track link.id) {
         <li class="link is-{{ link.state }}" [class.dashed]="!link.known">
-          <svg viewBox="0 0 100 76" preserveAspectRatio="xMidYMid meet" fill="none" aria-hidden="true">
+          <svg
+            viewBox="0 0 100 76"
+            [attr.preserveAspectRatio]="
+              link.drawing.wide ? 'none' : 'xMidYMid meet'
+            "
+            fill="none"
+            aria-hidden="true"
+          >
             <path [attr.d]="link.drawing.shaft" class="shaft" />
-            <path [attr.d]="link.drawing.heavy" class="heavy" [attr.stroke-width]="link.weight" />
+            <path
+              [attr.d]="link.drawing.heavy"
+              class="heavy"
+              [attr.stroke-width]="link.weight"
+            />
             <path [attr.d]="link.drawing.fine" class="fine" />
-            @if (link.id === 'member' && gravity()) {
+            @if (link.id === "member" && gravity()) {
               <path d="M92 44v22M86 58l6 8l6 -8" class="anchor" />
             }
           </svg>
           <span class="link-name">{{ link.name }}</span>
           <span class="value">{{ link.value }}</span>
           <span class="looked quiet">
-            @if (link.id === 'motor') {
+            @if (link.id === "motor") {
               {{ link.note }}
             } @else {
-              <ip-state-mark [state]="link.state" [word]="true" />{{ link.looked ? ', ' + link.looked : '' }}
+              <ip-state-mark [state]="link.state" [word]="true" />{{
+                link.looked ? ", " + link.looked : ""
+              }}
             }
           </span>
-          @if (link.id !== 'motor' && link.note) {
+          @if (link.id !== "motor" && link.note) {
             <span class="looked quiet">{{ link.note }}</span>
           }
         </li>
       }
     </ol>
   `,
-  styleUrl: './chain-strip.css',
+  styleUrl: "./chain-strip.css",
 })
 export class ChainStrip {
   readonly config = input.required<AxisConfig>();
   readonly loss = input<ChainLoss | null>(null);
-  readonly system = input<UnitSystem>('metric');
-  protected readonly links = computed(() => chainView(this.config(), this.loss(), this.system()));
+  readonly system = input<UnitSystem>("metric");
+  protected readonly links = computed(() =>
+    chainView(this.config(), this.loss(), this.system()),
+  );
   protected readonly gravity = computed(() => isGravityAxis(this.config()));
 }

@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { ChangeDetectionStrategy, Component } from "@angular/core";
+import { RouterLink } from "@angular/router";
 
 @Component({
-  selector: 'ip-not-here',
+  selector: "ip-not-here",
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `

@@ -1,22 +1,40 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
-import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
-import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
-import { catchError, filter, map, of, startWith } from 'rxjs';
-import { InputText } from 'primeng/inputtext';
-import { Api } from '../data/api';
-import { Preferences } from '../data/preferences';
-import { KeyList } from './key-list';
-import { Keys } from './keys';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from "@angular/core";
+import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
+import {
+  NavigationEnd,
+  Router,
+  RouterLink,
+  RouterLinkActive,
+} from "@angular/router";
+import { catchError, filter, map, of, startWith } from "rxjs";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { KeyList } from "./key-list";
+import { Keys } from "./keys";
 
 @Component({
-  selector: 'ip-head-band',
+  selector: "ip-head-band",
   imports: [RouterLink, RouterLinkActive, InputText, KeyList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header class="no-print">
       <a class="name" routerLink="/floor">Iron Patience</a>
       <nav aria-label="Places">
-        <a routerLink="/floor" routerLinkActive="on" [routerLinkActiveOptions]="{ exact: false }">Floor</a>
+        <a
+          routerLink="/floor"
+          routerLinkActive="on"
+          [routerLinkActiveOptions]="{ exact: false }"
+          >Floor</a
+        >
         <a routerLink="/shop" routerLinkActive="on">Shop</a>
       </nav>
       @if (shop()?.demo) {
@@ -25,19 +43,60 @@ import { Keys } from './keys';
       <div class="right">
         <label class="find">
           <span class="sr-only">Find a machine</span>
-          <input pInputText #find type="search" placeholder="Find a machine" [value]="query()" (input)="search($any($event.target).value)" (keydown.escape)="find.blur()" />
+          <input
+            pInputText
+            #find
+            type="search"
+            placeholder="Find a machine"
+            [value]="query()"
+            (input)="search($any($event.target).value)"
+            (keydown.escape)="find.blur()"
+          />
           <kbd aria-hidden="true">/</kbd>
         </label>
-        <button type="button" class="seg" (click)="preferences.toggleUnits()" [attr.aria-label]="'Units: ' + (metric() ? 'millimetres and micrometres' : 'inches and tenths') + '. Change'">
-          <span [class.on]="metric()">mm µm</span><span [class.on]="!metric()">in tenths</span>
+        <button
+          type="button"
+          class="seg"
+          (click)="preferences.toggleUnits()"
+          [attr.aria-label]="
+            'Units: ' +
+            (metric() ? 'millimetres and micrometres' : 'inches and tenths') +
+            '. Change'
+          "
+        >
+          <span [class.on]="metric()">mm µm</span
+          ><span [class.on]="!metric()">in tenths</span>
         </button>
-        <button type="button" class="tool" (click)="toggleShift()" [attr.aria-pressed]="preferences.shift() === 'night'">Night</button>
-        <button type="button" class="tool" (click)="listOpen.set(true)" aria-label="All keys"><kbd>?</kbd></button>
+        <button
+          type="button"
+          class="tool"
+          (click)="toggleShift()"
+          [attr.aria-pressed]="preferences.shift() === 'night'"
+        >
+          Night
+        </button>
+        <button
+          type="button"
+          class="tool"
+          (click)="listOpen.set(true)"
+          aria-label="All keys"
+        >
+          <kbd>?</kbd>
+        </button>
         <label class="who">
           <span class="sr-only">Who is working</span>
-          <select class="p-inputtext" [value]="preferences.who()" (change)="preferences.who.set($any($event.target).value)">
+          <select
+            class="p-inputtext"
+            [value]="preferences.who()"
+            (change)="preferences.who.set($any($event.target).value)"
+          >
             @for (person of people(); track person) {
-              <option [value]="person" [selected]="person === preferences.who()">{{ person }}</option>
+              <option
+                [value]="person"
+                [selected]="person === preferences.who()"
+              >
+                {{ person }}
+              </option>
             }
           </select>
         </label>
@@ -47,15 +106,23 @@ import { Keys } from './keys';
       <ip-key-list (closed)="listOpen.set(false)" />
     }
   `,
-  styleUrl: './head-band.css',
+  styleUrl: "./head-band.css",
 })
 export class HeadBand {
   protected readonly preferences = inject(Preferences);
   protected readonly listOpen = signal(false);
-  protected readonly metric = computed(() => this.preferences.system() === 'metric');
+  protected readonly metric = computed(
+    () => this.preferences.system() === "metric",
+  );
   private readonly router = inject(Router);
-  private readonly findField = viewChild.required<ElementRef<HTMLInputElement>>('find');
-  protected readonly shop = toSignal(inject(Api).get('shop', '/shop').pipe(catchError(() => of(null))), { initialValue: null });
+  private readonly findField =
+    viewChild.required<ElementRef<HTMLInputElement>>("find");
+  protected readonly shop = toSignal(
+    inject(Api)
+      .get("shop", "/shop")
+      .pipe(catchError(() => of(null))),
+    { initialValue: null },
+  );
   protected readonly people = computed(() => {
     const people = this.shop()?.people ?? [];
     const who = this.preferences.who();
@@ -65,26 +132,47 @@ export class HeadBand {
     this.router.events.pipe(
       filter((e) => e instanceof NavigationEnd),
       startWith(null),
-      map(() => this.router.parseUrl(this.router.url).queryParamMap.get('q') ?? ''),
+      map(
+        () =>
+          this.router.parseUrl(this.router.url).queryParamMap.get("q") ?? "",
+      ),
       takeUntilDestroyed(),
     ),
-    { initialValue: '' },
+    { initialValue: "" },
   );
 
   constructor() {
     inject(Keys).use(
-      { key: '/', shown: '/', does: 'Find a machine', act: () => this.findField().nativeElement.focus() },
-      { key: 'u', shown: 'U', does: 'Change units', act: () => this.preferences.toggleUnits() },
-      { key: '?', shown: '?', does: 'Show all keys', act: () => this.listOpen.set(true) },
+      {
+        key: "/",
+        shown: "/",
+        does: "Find a machine",
+        act: () => this.findField().nativeElement.focus(),
+      },
+      {
+        key: "u",
+        shown: "U",
+        does: "Change units",
+        act: () => this.preferences.toggleUnits(),
+      },
+      {
+        key: "?",
+        shown: "?",
+        does: "Show all keys",
+        act: () => this.listOpen.set(true),
+      },
     );
   }
 
   protected search(text: string): void {
-    const onFloor = this.router.url.startsWith('/floor');
-    void this.router.navigate(['/floor'], { queryParams: { q: text || null }, replaceUrl: onFloor });
+    const onFloor = this.router.url.startsWith("/floor");
+    void this.router.navigate(["/floor"], {
+      queryParams: { q: text || null },
+      replaceUrl: onFloor,
+    });
   }
 
   protected toggleShift(): void {
-    this.preferences.shift.update((s) => (s === 'day' ? 'night' : 'day'));
+    this.preferences.shift.update((s) => (s === "day" ? "night" : "day"));
   }
 }

@@ -1,13 +1,27 @@
-import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
-import { Dialog } from 'primeng/dialog';
-import { Keys } from './keys';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  inject,
+  output,
+} from "@angular/core";
+import { Dialog } from "primeng/dialog";
+import { Keys } from "./keys";
 
 @Component({
-  selector: 'ip-key-list',
+  selector: "ip-key-list",
   imports: [Dialog],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p-dialog header="Keys that work here" [visible]="true" [modal]="true" [draggable]="false" [resizable]="false" [dismissableMask]="true" (visibleChange)="closed.emit()" closeAriaLabel="Close">
+    <p-dialog
+      header="Keys that work here"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      [resizable]="false"
+      [dismissableMask]="true"
+      (visibleChange)="closed.emit()"
+      closeAriaLabel="Close"
+    >
       <table class="rows">
         <thead>
           <tr>
@@ -18,7 +32,9 @@ import { Keys } from './keys';
         <tbody>
           @for (entry of keys.all(); track $index) {
             <tr>
-              <td><kbd>{{ entry.shown }}</kbd></td>
+              <td>
+                <kbd>{{ entry.shown }}</kbd>
+              </td>
               <td class="words">{{ entry.does }}</td>
             </tr>
           }

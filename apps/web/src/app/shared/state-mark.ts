@@ -1,20 +1,48 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { AxisState } from '@iron/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+} from "@angular/core";
+import type { AxisState } from "@iron/core";
 
 const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
-  sound: { d: 'M11 6.5a4.5 4.5 0 1 1 -9 0a4.5 4.5 0 1 1 9 0', dash: '', token: 'green' },
-  watch: { d: 'M9.2 2.9a4.5 4.5 0 1 1 -4.6 -0.5', dash: '', token: 'brass' },
-  act: { d: 'M11 6.5a4.5 4.5 0 1 1 -9 0a4.5 4.5 0 1 1 9 0', dash: '6 3.4', token: 'oxide' },
-  unknown: { d: 'M11 6.5a4.5 4.5 0 1 1 -9 0a4.5 4.5 0 1 1 9 0', dash: '2 2', token: 'graphite' },
+  sound: {
+    d: "M11 6.5a4.5 4.5 0 1 1 -9 0a4.5 4.5 0 1 1 9 0",
+    dash: "",
+    token: "green",
+  },
+  watch: { d: "M9.2 2.9a4.5 4.5 0 1 1 -4.6 -0.5", dash: "", token: "brass" },
+  act: {
+    d: "M11 6.5a4.5 4.5 0 1 1 -9 0a4.5 4.5 0 1 1 9 0",
+    dash: "6 3.4",
+    token: "oxide",
+  },
+  unknown: {
+    d: "M11 6.5a4.5 4.5 0 1 1 -9 0a4.5 4.5 0 1 1 9 0",
+    dash: "2 2",
+    token: "graphite",
+  },
 };
 
 /** State by shape first: closed ring, ring with a notch, broken ring, dashed ring. The word is for screen readers unless shown beside it. */
 @Component({
-  selector: 'ip-state-mark',
+  selector: "ip-state-mark",
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg width="13" height="13" viewBox="0 0 13 13" fill="none" stroke-width="2" aria-hidden="true">
-      <path [attr.d]="shape().d" [attr.stroke]="'var(--' + shape().token + ')'" [attr.stroke-dasharray]="shape().dash || null" />
+    <svg
+      width="13"
+      height="13"
+      viewBox="0 0 13 13"
+      fill="none"
+      stroke-width="2"
+      aria-hidden="true"
+    >
+      <path
+        [attr.d]="shape().d"
+        [attr.stroke]="'var(--' + shape().token + ')'"
+        [attr.stroke-dasharray]="shape().dash || null"
+      />
     </svg>
     <span [class.sr-only]="!word()">{{ state() }}</span>
   `,

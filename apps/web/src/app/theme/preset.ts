@@ -1,9 +1,9 @@
-import { definePreset } from '@primeuix/themes';
-import base from '@primeuix/themes/aura/base';
-import button from '@primeuix/themes/aura/button';
-import dialog from '@primeuix/themes/aura/dialog';
-import inputtext from '@primeuix/themes/aura/inputtext';
-import toast from '@primeuix/themes/aura/toast';
+import { definePreset } from "@primeuix/themes";
+import base from "@primeuix/themes/aura/base";
+import button from "@primeuix/themes/aura/button";
+import dialog from "@primeuix/themes/aura/dialog";
+import inputtext from "@primeuix/themes/aura/inputtext";
+import toast from "@primeuix/themes/aura/toast";
 
 /** One scale from a token of ours: PrimeNG wants eleven steps and is given the same one. */
 function flat(colour: string): Record<string, string> {
@@ -12,31 +12,100 @@ function flat(colour: string): Record<string, string> {
 }
 
 const scheme = {
-  surface: { 0: 'var(--sheet)', 50: 'var(--paper)', 100: 'var(--paper)', 200: 'var(--rule)', 300: 'var(--rule)', 400: 'var(--graphite)', 500: 'var(--graphite)', 600: 'var(--graphite)', 700: 'var(--ink)', 800: 'var(--ink)', 900: 'var(--ink)', 950: 'var(--ink)' },
-  primary: { color: 'var(--blue)', contrastColor: 'var(--on-blue)', hoverColor: 'var(--blue)', activeColor: 'var(--blue)' },
-  text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--graphite)', hoverMutedColor: 'var(--graphite)' },
-  formField: { background: 'var(--sheet)', borderColor: 'var(--graphite)', hoverBorderColor: 'var(--ink)', focusBorderColor: 'var(--blue)', invalidBorderColor: 'var(--oxide)', color: 'var(--ink)', placeholderColor: 'var(--graphite)', shadow: 'none', disabledBackground: 'var(--paper)', disabledColor: 'var(--graphite)' },
-  overlay: { modal: { background: 'var(--sheet)', borderColor: 'var(--ink)', color: 'var(--ink)' } },
-  content: { background: 'var(--sheet)', borderColor: 'var(--rule)', color: 'var(--ink)' },
+  surface: {
+    0: "var(--sheet)",
+    50: "var(--paper)",
+    100: "var(--paper)",
+    200: "var(--rule)",
+    300: "var(--rule)",
+    400: "var(--graphite)",
+    500: "var(--graphite)",
+    600: "var(--graphite)",
+    700: "var(--ink)",
+    800: "var(--ink)",
+    900: "var(--ink)",
+    950: "var(--ink)",
+  },
+  primary: {
+    color: "var(--blue)",
+    contrastColor: "var(--on-blue)",
+    hoverColor: "var(--blue)",
+    activeColor: "var(--blue)",
+  },
+  text: {
+    color: "var(--ink)",
+    hoverColor: "var(--ink)",
+    mutedColor: "var(--graphite)",
+    hoverMutedColor: "var(--graphite)",
+  },
+  formField: {
+    background: "var(--sheet)",
+    borderColor: "var(--graphite)",
+    hoverBorderColor: "var(--ink)",
+    focusBorderColor: "var(--blue)",
+    invalidBorderColor: "var(--oxide)",
+    color: "var(--ink)",
+    placeholderColor: "var(--graphite)",
+    shadow: "none",
+    disabledBackground: "var(--paper)",
+    disabledColor: "var(--graphite)",
+  },
+  overlay: {
+    modal: {
+      background: "var(--sheet)",
+      borderColor: "var(--ink)",
+      color: "var(--ink)",
+    },
+  },
+  content: {
+    background: "var(--sheet)",
+    borderColor: "var(--rule)",
+    color: "var(--ink)",
+  },
 };
 
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
   { ...base, components: { button, dialog, inputtext, toast } },
   {
-    primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '2px', lg: '2px', xl: '2px' } },
+    primitive: {
+      borderRadius: {
+        none: "0",
+        xs: "2px",
+        sm: "2px",
+        md: "2px",
+        lg: "2px",
+        xl: "2px",
+      },
+    },
     semantic: {
-      primary: flat('var(--blue)'),
-      focusRing: { width: '3px', style: 'solid', color: 'var(--blue)', offset: '2px' },
+      primary: flat("var(--blue)"),
+      focusRing: {
+        width: "3px",
+        style: "solid",
+        color: "var(--blue)",
+        offset: "2px",
+      },
       colorScheme: { light: scheme, dark: scheme },
     },
     components: {
       toast: {
         colorScheme: {
           light: Object.fromEntries(
-            [['info', '--blue'], ['success', '--green'], ['warn', '--brass'], ['error', '--oxide']].map(([name, token]) => [
+            [
+              ["info", "--blue"],
+              ["success", "--green"],
+              ["warn", "--brass"],
+              ["error", "--oxide"],
+            ].map(([name, token]) => [
               name,
-              { background: 'var(--sheet)', borderColor: `var(${token})`, color: 'var(--ink)', detailColor: 'var(--ink)', shadow: 'none' },
+              {
+                background: "var(--sheet)",
+                borderColor: `var(${token})`,
+                color: "var(--ink)",
+                detailColor: "var(--ink)",
+                shadow: "none",
+              },
             ]),
           ),
         },

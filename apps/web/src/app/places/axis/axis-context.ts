@@ -1,8 +1,13 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
-import type { Axis, MachineWithAxes, RunSummary, History } from '@iron/contract';
-import { forkJoin, Subscription } from 'rxjs';
-import { Api } from '../../data/api';
-import { problemFrom } from '../../data/problems';
+import { computed, inject, Injectable, signal } from "@angular/core";
+import type {
+  Axis,
+  MachineWithAxes,
+  RunSummary,
+  History,
+} from "@iron/contract";
+import { forkJoin, Subscription } from "rxjs";
+import { Api } from "../../data/api";
+import { problemFrom } from "../../data/problems";
 
 /** The machine and axis that the stations work on, with the axis’ history; one for each axis frame. */
 @Injectable()
@@ -12,31 +17,48 @@ export class AxisContext {
   private readonly historyState = signal<History | null>(null);
   private readonly axisId = signal(0);
   private loading: Subscription | null = null;
-  readonly wrong = signal('');
+  readonly wrong = signal("");
   readonly machine = this.machineState.asReadonly();
   readonly history = this.historyState.asReadonly();
-  readonly axis = computed<Axis | null>(() => this.machineState()?.axes.find((a) => a.id === this.axisId()) ?? null);
-  readonly axes = computed(() => (this.machineState()?.axes ?? []).filter((a) => !a.retiredAt || a.id === this.axisId()));
-  readonly finished = computed(() => (this.historyState()?.runs ?? []).filter((r) => r.state === 'finished' && r.lostMm !== null));
-  readonly last = computed<RunSummary | null>(() => this.finished().at(-1) ?? null);
-  readonly open = computed(() => (this.historyState()?.runs ?? []).filter((r) => r.state === 'running'));
-  readonly base = computed(() => `/machines/${this.machineState()?.id}/axes/${this.axisId()}`);
+  readonly axis = computed<Axis | null>(
+    () => this.machineState()?.axes.find((a) => a.id === this.axisId()) ?? null,
+  );
+  readonly axes = computed(() =>
+    (this.machineState()?.axes ?? []).filter(
+      (a) => !a.retiredAt || a.id === this.axisId(),
+    ),
+  );
+  readonly finished = computed(() =>
+    (this.historyState()?.runs ?? []).filter(
+      (r) => r.state === "finished" && r.lostMm !== null,
+    ),
+  );
+  readonly last = computed<RunSummary | null>(
+    () => this.finished().at(-1) ?? null,
+  );
+  readonly open = computed(() =>
+    (this.historyState()?.runs ?? []).filter((r) => r.state === "running"),
+  );
+  readonly base = computed(
+    () => `/machines/${this.machineState()?.id}/axes/${this.axisId()}`,
+  );
 
   load(machineId: number, axisId: number): void {
     const same = this.machineState()?.id === machineId;
     if (!same) this.machineState.set(null);
     if (this.axisId() !== axisId) this.historyState.set(null);
     this.axisId.set(axisId);
-    this.wrong.set('');
+    this.wrong.set("");
     this.loading?.unsubscribe();
     this.loading = forkJoin({
-      machine: this.api.get('machine', `/machines/${machineId}`),
-      history: this.api.get('history', `/axes/${axisId}/history`),
+      machine: this.api.get("machine", `/machines/${machineId}`),
+      history: this.api.get("history", `/axes/${axisId}/history`),
     }).subscribe({
       next: ({ machine, history }) => {
         this.machineState.set(machine);
         this.historyState.set(history);
-        if (!machine.axes.some((a) => a.id === axisId)) this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
+        if (!machine.axes.some((a) => a.id === axisId))
+          this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });

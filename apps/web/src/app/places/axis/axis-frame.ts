@@ -1,20 +1,28 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
-import { Router, RouterLink, RouterOutlet } from '@angular/router';
-import { isGravityAxis } from '@iron/core';
-import { ChainStrip } from '../../chain/chain-strip';
-import { Preferences } from '../../data/preferences';
-import { Keys } from '../../shared/keys';
-import { AxisContext } from './axis-context';
-import { WorkLine } from './work-line';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from "@angular/core";
+import { Title } from "@angular/platform-browser";
+import { Router, RouterLink, RouterOutlet } from "@angular/router";
+import { isGravityAxis } from "@iron/core";
+import { ChainStrip } from "../../chain/chain-strip";
+import { Preferences } from "../../data/preferences";
+import { Keys } from "../../shared/keys";
+import { AxisContext } from "./axis-context";
+import { WorkLine } from "./work-line";
 
 @Component({
-  selector: 'ip-axis-frame',
+  selector: "ip-axis-frame",
   imports: [RouterOutlet, RouterLink, ChainStrip, WorkLine],
   providers: [AxisContext],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './axis-frame.html',
-  styleUrl: './axis-frame.css',
+  templateUrl: "./axis-frame.html",
+  styleUrl: "./axis-frame.css",
 })
 export class AxisFrame {
   readonly machineId = input.required<string>();
@@ -35,33 +43,71 @@ export class AxisFrame {
   });
   protected readonly gravity = computed(() => {
     const config = this.context.axis()?.config;
-    if (!config) return '';
-    if (!isGravityAxis(config)) return 'horizontal';
-    return config.orientation === 'vertical' ? 'vertical, not blocked' : `slanted ${config.slantDeg}°, not blocked`;
+    if (!config) return "";
+    if (!isGravityAxis(config)) return "horizontal";
+    return config.orientation === "vertical"
+      ? "vertical, not blocked"
+      : `slanted ${config.slantDeg}°, not blocked`;
   });
 
   constructor() {
-    effect(() => this.context.load(Number(this.machineId()), Number(this.axisId())));
+    effect(() => {
+      const [machineId, axisId] = [
+        Number(this.machineId()),
+        Number(this.axisId()),
+      ];
+      untracked(() => this.context.load(machineId, axisId));
+    });
     const title = inject(Title);
     effect(() => {
       const machine = this.context.machine();
       const axis = this.context.axis();
-      if (machine && axis) title.setTitle(`${machine.nickname} ${axis.config.letter} · Iron Patience`);
+      if (machine && axis)
+        title.setTitle(
+          `${machine.nickname} ${axis.config.letter} · Iron Patience`,
+        );
     });
     inject(Keys).use(
-      { key: '[', shown: '[', does: 'Previous axis', act: () => this.go(this.neighbours().before?.id) },
-      { key: ']', shown: ']', does: 'Next axis', act: () => this.go(this.neighbours().after?.id) },
-      { key: '2', shown: '2', does: 'Station Measure', act: () => void this.router.navigateByUrl(`${this.context.base()}/measure`) },
+      {
+        key: "[",
+        shown: "[",
+        does: "Previous axis",
+        act: () => this.go(this.neighbours().before?.id),
+      },
+      {
+        key: "]",
+        shown: "]",
+        does: "Next axis",
+        act: () => this.go(this.neighbours().after?.id),
+      },
+      {
+        key: "2",
+        shown: "2",
+        does: "Station Measure",
+        act: () =>
+          void this.router.navigateByUrl(`${this.context.base()}/measure`),
+      },
     );
   }
 
   protected go(axisId: number | undefined): void {
     if (axisId === undefined) return;
-    void this.router.navigate(['/machines', this.machineId(), 'axes', axisId, 'measure']);
+    void this.router.navigate([
+      "/machines",
+      this.machineId(),
+      "axes",
+      axisId,
+      "measure",
+    ]);
   }
 
   protected arrow(event: KeyboardEvent): void {
-    const to = event.key === 'ArrowLeft' ? this.neighbours().before : event.key === 'ArrowRight' ? this.neighbours().after : null;
+    const to =
+      event.key === "ArrowLeft"
+        ? this.neighbours().before
+        : event.key === "ArrowRight"
+          ? this.neighbours().after
+          : null;
     if (to) this.go(to.id);
   }
 }

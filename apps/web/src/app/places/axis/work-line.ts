@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { RouterLink, RouterLinkActive } from '@angular/router';
+import { ChangeDetectionStrategy, Component, input } from "@angular/core";
+import { RouterLink, RouterLinkActive } from "@angular/router";
 
 interface Station {
   readonly number: number;
@@ -10,26 +10,67 @@ interface Station {
 }
 
 export const STATIONS: readonly Station[] = [
-  { number: 1, name: 'Ask', will: 'Ask will take the symptoms in your words and rule out what is no mechanical fault.' },
-  { number: 2, name: 'Measure', path: 'measure', will: 'Measure finds the lost motion of the whole chain.' },
-  { number: 3, name: 'Locate', will: 'Locate will split the chain, test by test, and say which link it is.' },
-  { number: 4, name: 'Fix', will: 'Fix will give the job sheet: what comes off in which order, and what falls.' },
-  { number: 5, name: 'Set', will: 'Set will compute preload, shims and alignment.' },
-  { number: 6, name: 'Prove', will: 'Prove will repeat the first test at the same place before you sign off.' },
-  { number: 7, name: 'Keep', will: 'Keep will plan lubrication and the next look.' },
+  {
+    number: 1,
+    name: "Ask",
+    will: "Ask will take the symptoms in your words and rule out what is no mechanical fault.",
+  },
+  {
+    number: 2,
+    name: "Measure",
+    path: "measure",
+    will: "Measure finds the lost motion of the whole chain.",
+  },
+  {
+    number: 3,
+    name: "Locate",
+    will: "Locate will split the chain, test by test, and say which link it is.",
+  },
+  {
+    number: 4,
+    name: "Fix",
+    will: "Fix will give the job sheet: what comes off in which order, and what falls.",
+  },
+  {
+    number: 5,
+    name: "Set",
+    will: "Set will compute preload, shims and alignment.",
+  },
+  {
+    number: 6,
+    name: "Prove",
+    will: "Prove will repeat the first test at the same place before you sign off.",
+  },
+  {
+    number: 7,
+    name: "Keep",
+    will: "Keep will plan lubrication and the next look.",
+  },
 ];
 
 @Component({
-  selector: 'ip-work-line',
+  selector: "ip-work-line",
   imports: [RouterLink, RouterLinkActive],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nav class="line" aria-label="Stations">
       @for (station of stations; track station.number) {
         @if (station.path) {
-          <a [routerLink]="base() + '/' + station.path" routerLinkActive="on" [routerLinkActiveOptions]="{ exact: false }"><kbd aria-hidden="true">{{ station.number }}</kbd>{{ station.name }}</a>
+          <a
+            [routerLink]="base() + '/' + station.path"
+            routerLinkActive="on"
+            [routerLinkActiveOptions]="{ exact: false }"
+            ><kbd aria-hidden="true">{{ station.number }}</kbd
+            >{{ station.name }}</a
+          >
         } @else {
-          <span class="later" [title]="station.will"><kbd aria-hidden="true">{{ station.number }}</kbd>{{ station.name }}<span class="sr-only">: not there yet. {{ station.will }}</span></span>
+          <span class="later" [title]="station.will"
+            ><kbd aria-hidden="true">{{ station.number }}</kbd
+            >{{ station.name
+            }}<span class="sr-only"
+              >: not there yet. {{ station.will }}</span
+            ></span
+          >
         }
       }
       <span class="right">

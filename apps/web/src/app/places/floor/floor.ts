@@ -1,17 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
-import { Router, RouterLink } from '@angular/router';
-import { MACHINE_KIND_WORDS } from '@iron/core';
-import type { Floor } from '@iron/contract';
-import { catchError, map, of, startWith, Subject, switchMap } from 'rxjs';
-import { Api } from '../../data/api';
-import { Notices } from '../../data/notices';
-import { Preferences } from '../../data/preferences';
-import { problemFrom } from '../../data/problems';
-import { Keys } from '../../shared/keys';
-import { StateMark } from '../../shared/state-mark';
-import { dayWords } from '../../shared/words';
-import { floorView } from './floor.view';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+} from "@angular/core";
+import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
+import { Router, RouterLink } from "@angular/router";
+import { MACHINE_KIND_WORDS } from "@iron/core";
+import type { Floor } from "@iron/contract";
+import { catchError, map, of, startWith, Subject, switchMap } from "rxjs";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { Keys } from "../../shared/keys";
+import { StateMark } from "../../shared/state-mark";
+import { dayWords } from "../../shared/words";
+import { floorView } from "./floor.view";
 
 interface Loaded {
   readonly floor: Floor | null;
@@ -19,11 +25,11 @@ interface Loaded {
 }
 
 @Component({
-  selector: 'ip-floor',
+  selector: "ip-floor",
   imports: [RouterLink, StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './floor.html',
-  styleUrl: './floor.css',
+  templateUrl: "./floor.html",
+  styleUrl: "./floor.css",
 })
 export class FloorPlace {
   /** Search, from the address. */
@@ -38,9 +44,11 @@ export class FloorPlace {
     this.reload.pipe(
       startWith(undefined),
       switchMap(() =>
-        this.api.get('floor', '/floor').pipe(
-          map((floor): Loaded => ({ floor, wrong: '' })),
-          catchError((error: unknown) => of<Loaded>({ floor: null, wrong: problemFrom(error).detail })),
+        this.api.get("floor", "/floor").pipe(
+          map((floor): Loaded => ({ floor, wrong: "" })),
+          catchError((error: unknown) =>
+            of<Loaded>({ floor: null, wrong: problemFrom(error).detail }),
+          ),
         ),
       ),
       takeUntilDestroyed(),
@@ -49,23 +57,41 @@ export class FloorPlace {
   );
   protected readonly view = computed(() => {
     const floor = this.loaded()?.floor;
-    return floor ? floorView(floor, MACHINE_KIND_WORDS, this.preferences.system(), this.q() ?? '') : null;
+    return floor
+      ? floorView(
+          floor,
+          MACHINE_KIND_WORDS,
+          this.preferences.system(),
+          this.q() ?? "",
+        )
+      : null;
   });
-  protected readonly retired = computed(() => this.loaded()?.floor?.retired ?? []);
-  protected readonly unit = computed(() => (this.preferences.system() === 'metric' ? 'µm' : 'tenths'));
+  protected readonly retired = computed(
+    () => this.loaded()?.floor?.retired ?? [],
+  );
+  protected readonly unit = computed(() =>
+    this.preferences.system() === "metric" ? "µm" : "tenths",
+  );
   protected readonly ghosts = Array.from({ length: 8 }, (_, i) => i);
 
   constructor() {
-    inject(Keys).use({ key: 'n', shown: 'N', does: 'Add a machine', act: () => void this.router.navigate(['/machines/new']) });
+    inject(Keys).use({
+      key: "n",
+      shown: "N",
+      does: "Add a machine",
+      act: () => void this.router.navigate(["/machines/new"]),
+    });
   }
 
   protected revive(id: number): void {
-    this.api.post('reviveMachine', `/machines/${id}/revive`, undefined).subscribe({
-      next: (machine) => {
-        this.notices.say(`${machine.nickname} is back on the floor.`);
-        this.reload.next();
-      },
-      error: (error: unknown) => this.notices.wrong(error),
-    });
+    this.api
+      .post("reviveMachine", `/machines/${id}/revive`, undefined)
+      .subscribe({
+        next: (machine) => {
+          this.notices.say(`${machine.nickname} is back on the floor.`);
+          this.reload.next();
+        },
+        error: (error: unknown) => this.notices.wrong(error),
+      });
   }
 }

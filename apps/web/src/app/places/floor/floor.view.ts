@@ -1,6 +1,11 @@
-import { formatDeviation, lossState, type AxisState, type UnitSystem } from '@iron/core';
-import type { Floor, FloorAxis, FloorMachine } from '@iron/contract';
-import { ageWords, countWords, monthWords } from '../../shared/words';
+import {
+  formatDeviation,
+  lossState,
+  type AxisState,
+  type UnitSystem,
+} from "@iron/core";
+import type { Floor, FloorAxis, FloorMachine } from "@iron/contract";
+import { ageWords, countWords, monthWords } from "../../shared/words";
 
 export interface AxisView {
   readonly id: number;
@@ -23,7 +28,10 @@ export interface MachineView {
   readonly axes: readonly AxisView[];
   readonly says: string;
   readonly then: string;
-  readonly action: { readonly label: string; readonly link: readonly (string | number)[] } | null;
+  readonly action: {
+    readonly label: string;
+    readonly link: readonly (string | number)[];
+  } | null;
   readonly rank: number;
 }
 
@@ -37,9 +45,9 @@ const LIMIT_AT = 0.8;
 const SOON_MS = 540 * 86_400_000;
 
 function stateOf(axis: FloorAxis): AxisState {
-  if (!axis.last) return 'unknown';
+  if (!axis.last) return "unknown";
   const state = lossState(axis.last.lostMm, axis);
-  return state === 'sound' && growsToLimit(axis) ? 'watch' : state;
+  return state === "sound" && growsToLimit(axis) ? "watch" : state;
 }
 
 function growsToLimit(axis: FloorAxis, now = Date.now()): boolean {
@@ -50,16 +58,29 @@ function growsToLimit(axis: FloorAxis, now = Date.now()): boolean {
 function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
   const state = stateOf(axis);
   const { last } = axis;
-  const value = last ? formatDeviation(Math.abs(last.lostMm), { system, expandedMm: Math.max(last.expandedMm, system === 'metric' ? 0.003 : 0.0008), bare: true }) : '?';
-  const age = last ? ageWords(last.at, now) : '';
-  const said = last ? `${formatDeviation(last.lostMm, { system, expandedMm: last.expandedMm })} lost, ${age}` : 'never measured';
+  const value = last
+    ? formatDeviation(Math.abs(last.lostMm), {
+        system,
+        expandedMm: Math.max(
+          last.expandedMm,
+          system === "metric" ? 0.003 : 0.0008,
+        ),
+        bare: true,
+      })
+    : "?";
+  const age = last ? ageWords(last.at, now) : "";
+  const said = last
+    ? `${formatDeviation(last.lostMm, { system, expandedMm: last.expandedMm })} lost, ${age}`
+    : "never measured";
   return {
     id: axis.id,
     letter: axis.letter,
     state,
     value,
     age,
-    bar: last ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT) : 0,
+    bar: last
+      ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT)
+      : 0,
     limit: LIMIT_AT,
     label: `${axis.letter}: ${said}, limit ${formatDeviation(axis.repairMm, { system, expandedMm: 0.01 })}`,
   };
@@ -81,40 +102,104 @@ function perMonth(axis: FloorAxis, system: UnitSystem): string {
 /** What a machine wants said first, and how urgent it is: the higher the rank, the higher up. */
 function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
   const open = machine.axes.find((a) => a.openRunId !== null);
-  const found = (want: AxisState): FloorAxis | undefined => machine.axes.find((a) => stateOf(a) === want);
-  const act = found('act');
+  const found = (want: AxisState): FloorAxis | undefined =>
+    machine.axes.find((a) => stateOf(a) === want);
+  const act = found("act");
   if (act?.last) {
-    const lost = formatDeviation(act.last.lostMm, { system, expandedMm: act.last.expandedMm });
-    return { says: `${act.letter} loses ${lost} at reversal, over its limit.`, then: 'Check the fasteners, then split the chain.', verb: `Measure ${act.letter}`, axis: act, rank: 4 };
+    const lost = formatDeviation(act.last.lostMm, {
+      system,
+      expandedMm: act.last.expandedMm,
+    });
+    return {
+      says: `${act.letter} loses ${lost} at reversal, over its limit.`,
+      then: "Check the fasteners, then split the chain.",
+      verb: `Measure ${act.letter}`,
+      axis: act,
+      rank: 4,
+    };
   }
-  const watch = machine.axes.filter((a) => stateOf(a) === 'watch').sort((a, b) => Number(growsToLimit(b)) - Number(growsToLimit(a)))[0];
+  const watch = machine.axes
+    .filter((a) => stateOf(a) === "watch")
+    .sort((a, b) => Number(growsToLimit(b)) - Number(growsToLimit(a)))[0];
   if (watch?.trend?.reachesLimitAt && watch.trend.significant) {
     const when = monthWords(watch.trend.reachesLimitAt);
-    return { says: `${watch.letter} grows by ${perMonth(watch, system)} a month: limit reached about`, then: `${when}.`, verb: 'See trend', axis: watch, rank: 3 };
+    return {
+      says: `${watch.letter} grows by ${perMonth(watch, system)} a month: limit reached about`,
+      then: `${when}.`,
+      verb: "See trend",
+      axis: watch,
+      rank: 3,
+    };
   }
-  if (watch) return { says: `${watch.letter} is past what can be left, under its limit.`, then: '', verb: `Measure ${watch.letter}`, axis: watch, rank: 2.5 };
-  if (open) return { says: `A test on ${open.letter} is not finished.`, then: '', verb: 'Go on', axis: open, rank: 2 };
-  const unknown = found('unknown');
-  if (unknown) return { says: `${unknown.letter} was never measured.`, then: '', verb: `Measure ${unknown.letter}`, axis: unknown, rank: 1 };
-  if (machine.axes.length === 0) return { says: 'No axes yet.', then: '', verb: 'Add axes', axis: null, rank: 1 };
-  const scales = machine.axes.every((a) => a.feedback === 'scale');
-  return { says: scales ? 'Scales: slack shows as hunting, not as loss.' : '', then: '', verb: '', axis: null, rank: 0 };
+  if (watch)
+    return {
+      says: `${watch.letter} is past what can be left, under its limit.`,
+      then: "",
+      verb: `Measure ${watch.letter}`,
+      axis: watch,
+      rank: 2.5,
+    };
+  if (open)
+    return {
+      says: `A test on ${open.letter} is not finished.`,
+      then: "",
+      verb: "Go on",
+      axis: open,
+      rank: 2,
+    };
+  const unknown = found("unknown");
+  if (unknown)
+    return {
+      says: `${unknown.letter} was never measured.`,
+      then: "",
+      verb: `Measure ${unknown.letter}`,
+      axis: unknown,
+      rank: 1,
+    };
+  if (machine.axes.length === 0)
+    return {
+      says: "No axes yet.",
+      then: "",
+      verb: "Add axes",
+      axis: null,
+      rank: 1,
+    };
+  const scales = machine.axes.every((a) => a.feedback === "scale");
+  return {
+    says: scales ? "Scales: slack shows as hunting, not as loss." : "",
+    then: "",
+    verb: "",
+    axis: null,
+    rank: 0,
+  };
 }
 
-function linkFor(machine: FloorMachine, says: Says): MachineView['action'] {
+function linkFor(machine: FloorMachine, says: Says): MachineView["action"] {
   if (!says.verb) return null;
-  if (!says.axis) return { label: says.verb, link: ['/machines', machine.id] };
-  const base = ['/machines', machine.id, 'axes', says.axis.id];
-  if (says.verb === 'See trend') return { label: says.verb, link: [...base, 'history'] };
-  if (says.verb === 'Go on' && says.axis.openRunId !== null) return { label: says.verb, link: [...base, 'runs', says.axis.openRunId] };
-  return { label: says.verb, link: [...base, 'measure'] };
+  if (!says.axis) return { label: says.verb, link: ["/machines", machine.id] };
+  const base = ["/machines", machine.id, "axes", says.axis.id];
+  if (says.verb === "See trend")
+    return { label: says.verb, link: [...base, "history"] };
+  if (says.verb === "Go on" && says.axis.openRunId !== null)
+    return { label: says.verb, link: [...base, "runs", says.axis.openRunId] };
+  return { label: says.verb, link: [...base, "measure"] };
 }
 
 /** Every machine, what needs attention first; `query` narrows by nickname, bay, kind or note. */
-export function floorView(floor: Floor, kindWords: Readonly<Record<string, string>>, system: UnitSystem, query: string, now = new Date()): FloorView {
+export function floorView(
+  floor: Floor,
+  kindWords: Readonly<Record<string, string>>,
+  system: UnitSystem,
+  query: string,
+  now = new Date(),
+): FloorView {
   const wanted = query.trim().toLowerCase();
   const machines = floor.machines
-    .filter((m) => `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
+    .filter((m) =>
+      `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`
+        .toLowerCase()
+        .includes(wanted),
+    )
     .map((machine): MachineView => {
       const says = whatItSays(machine, system);
       return {
@@ -129,9 +214,19 @@ export function floorView(floor: Floor, kindWords: Readonly<Record<string, strin
         rank: says.rank,
       };
     })
-    .sort((a, b) => b.rank - a.rank || a.bay.localeCompare(b.bay, 'en', { numeric: true }));
+    .sort(
+      (a, b) =>
+        b.rank - a.rank || a.bay.localeCompare(b.bay, "en", { numeric: true }),
+    );
   const wanting = machines.filter((m) => m.rank > 2).length;
-  if (wanted) return { heading: `${countWords(machines.length, 'machine', 'machines')} found for “${query.trim()}”`, machines };
-  const heading = wanting === 0 ? 'No machine wants you' : `${countWords(wanting, 'machine wants', 'machines want')} you`;
+  if (wanted)
+    return {
+      heading: `${countWords(machines.length, "machine", "machines")} found for “${query.trim()}”`,
+      machines,
+    };
+  const heading =
+    wanting === 0
+      ? "No machine wants you"
+      : `${countWords(wanting, "machine wants", "machines want")} you`;
   return { heading, machines };
 }

@@ -1,25 +1,45 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { TEST_KINDS, TEST_WORDS, type TestKind } from '@iron/core';
-import type { AxisEvent } from '@iron/contract';
-import { InputText } from 'primeng/inputtext';
-import { Api } from '../../data/api';
-import { Preferences } from '../../data/preferences';
-import { fieldErrors, problemFrom } from '../../data/problems';
-import { ChartView, type DrawChart } from '../../shared/chart';
-import { momentWords } from '../../shared/words';
-import { AxisContext } from '../axis/axis-context';
-import { historyChart } from './history-chart';
-import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from './history.view';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
+import type { AxisEvent } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
+import { fieldErrors, problemFrom } from "../../data/problems";
+import { ChartView, type DrawChart } from "../../shared/chart";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../axis/axis-context";
+import { historyChart } from "./history-chart";
+import {
+  comparisonSentence,
+  historyChartData,
+  historyRows,
+  measuredOf,
+  trendSentence,
+} from "./history.view";
 
-const EVENT_KINDS = ['repair', 'adjustment', 'crash', 'move', 'lubrication', 'note'] as const;
+const EVENT_KINDS = [
+  "repair",
+  "adjustment",
+  "crash",
+  "move",
+  "lubrication",
+  "note",
+] as const;
 
 @Component({
-  selector: 'ip-history',
+  selector: "ip-history",
   imports: [RouterLink, InputText, ChartView],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './history.html',
-  styleUrl: '../measure/measure.css',
+  templateUrl: "./history.html",
+  styleUrl: "../measure/measure.css",
 })
 export class HistoryPlace {
   protected readonly context = inject(AxisContext);
@@ -27,13 +47,19 @@ export class HistoryPlace {
   private readonly api = inject(Api);
   protected readonly eventKinds = EVENT_KINDS;
   /** The kind with the most measurements, until another is chosen. */
-  protected readonly kind = linkedSignal<TestKind | 'all'>(() => {
+  protected readonly kind = linkedSignal<TestKind | "all">(() => {
     const history = this.context.history();
-    if (!history) return 'all';
-    const counted = TEST_KINDS.map((k) => ({ k, n: measuredOf(history, k).length })).sort((a, b) => b.n - a.n);
-    return counted[0].n > 0 ? counted[0].k : 'all';
+    if (!history) return "all";
+    const counted = TEST_KINDS.map((k) => ({
+      k,
+      n: measuredOf(history, k).length,
+    })).sort((a, b) => b.n - a.n);
+    return counted[0].n > 0 ? counted[0].k : "all";
   });
-  protected readonly kinds = TEST_KINDS.map((kind) => ({ kind, name: TEST_WORDS[kind].name }));
+  protected readonly kinds = TEST_KINDS.map((kind) => ({
+    kind,
+    name: TEST_WORDS[kind].name,
+  }));
   protected readonly view = computed(() => {
     const history = this.context.history();
     const axis = this.context.axis();
@@ -43,62 +69,90 @@ export class HistoryPlace {
     return {
       rows: historyRows(history, kind, system),
       trend: trendSentence(history, kind, axis.config, system),
-      measured: measuredOf(history, kind).map((r) => ({ id: r.id, words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}` })),
+      measured: measuredOf(history, kind).map((r) => ({
+        id: r.id,
+        words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}`,
+      })),
       data: historyChartData(history, kind, axis.config, system),
-      events: history.events.map((e) => ({ ...e, when: momentWords(e.at) })).reverse(),
+      events: history.events
+        .map((e) => ({ ...e, when: momentWords(e.at) }))
+        .reverse(),
       any: history.runs.length > 0,
     };
   });
   protected readonly draw = computed<DrawChart | null>(() => {
     const view = this.view();
     if (!view || view.data.points.length === 0) return null;
-    const unit = this.preferences.system() === 'metric' ? 'µm' : 'tenths';
+    const unit = this.preferences.system() === "metric" ? "µm" : "tenths";
     return (ink) => historyChart(view.data, unit, ink);
   });
-  protected readonly first = linkedSignal(() => this.view()?.measured.at(-2)?.id ?? 0);
-  protected readonly second = linkedSignal(() => this.view()?.measured.at(-1)?.id ?? 0);
+  protected readonly first = linkedSignal(
+    () => this.view()?.measured.at(-2)?.id ?? 0,
+  );
+  protected readonly second = linkedSignal(
+    () => this.view()?.measured.at(-1)?.id ?? 0,
+  );
   protected readonly comparison = computed(() => {
     const history = this.context.history();
-    return history ? comparisonSentence(history, this.first(), this.second(), this.preferences.system()) : '';
+    return history
+      ? comparisonSentence(
+          history,
+          this.first(),
+          this.second(),
+          this.preferences.system(),
+        )
+      : "";
   });
-  protected readonly exportBase = computed(() => `/api/axes/${this.context.axis()?.id}/history/export?system=${this.preferences.system()}`);
-  protected readonly eventKind = signal<AxisEvent['kind']>('repair');
-  protected readonly eventText = signal('');
+  protected readonly exportBase = computed(
+    () =>
+      `/api/axes/${this.context.axis()?.id}/history/export?system=${this.preferences.system()}`,
+  );
+  protected readonly eventKind = signal<AxisEvent["kind"]>("repair");
+  protected readonly eventText = signal("");
   protected readonly eventDay = signal(localDay(new Date()));
-  protected readonly eventWrong = signal('');
+  protected readonly eventWrong = signal("");
 
   protected setKind(value: string): void {
-    this.kind.set(TEST_KINDS.find((k) => k === value) ?? 'all');
+    this.kind.set(TEST_KINDS.find((k) => k === value) ?? "all");
   }
 
   protected setEventKind(value: string): void {
-    this.eventKind.set(EVENT_KINDS.find((k) => k === value) ?? 'note');
+    this.eventKind.set(EVENT_KINDS.find((k) => k === value) ?? "note");
   }
 
   protected addEvent(): void {
     const axis = this.context.axis();
     if (!axis) return;
     const day = this.eventDay();
-    const at = day === localDay(new Date()) ? new Date() : new Date(`${day}T12:00:00`);
+    const at =
+      day === localDay(new Date()) ? new Date() : new Date(`${day}T12:00:00`);
     if (Number.isNaN(at.getTime())) {
-      this.eventWrong.set('Choose the day it happened.');
+      this.eventWrong.set("Choose the day it happened.");
       return;
     }
-    this.api.post('createEvent', `/axes/${axis.id}/events`, { kind: this.eventKind(), text: this.eventText(), at: at.toISOString() }).subscribe({
-      next: () => {
-        this.eventText.set('');
-        this.eventWrong.set('');
-        this.context.reload();
-      },
-      error: (error: unknown) => {
-        const problem = problemFrom(error);
-        this.eventWrong.set(fieldErrors(problem).get('text') ?? problem.detail);
-      },
-    });
+    this.api
+      .post("createEvent", `/axes/${axis.id}/events`, {
+        kind: this.eventKind(),
+        text: this.eventText(),
+        at: at.toISOString(),
+      })
+      .subscribe({
+        next: () => {
+          this.eventText.set("");
+          this.eventWrong.set("");
+          this.context.reload();
+        },
+        error: (error: unknown) => {
+          const problem = problemFrom(error);
+          this.eventWrong.set(
+            fieldErrors(problem).get("text") ?? problem.detail,
+          );
+        },
+      });
   }
 }
 
 function localDay(date: Date): string {
-  const two = (n: number): string => String(n).padStart(2, '0');
+  const two = (n: number): string => String(n).padStart(2, "0");
   return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
 }

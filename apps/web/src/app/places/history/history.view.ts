@@ -1,6 +1,16 @@
-import { compareMeasurements, formatDeviation, fromMm, deviationUnit, lossTrend, TEST_WORDS, type AxisConfig, type TestKind, type UnitSystem } from '@iron/core';
-import type { AxisEvent, History, RunSummary } from '@iron/contract';
-import { momentWords, monthWords } from '../../shared/words';
+import {
+  compareMeasurements,
+  formatDeviation,
+  fromMm,
+  deviationUnit,
+  lossTrend,
+  TEST_WORDS,
+  type AxisConfig,
+  type TestKind,
+  type UnitSystem,
+} from "@iron/core";
+import type { AxisEvent, History, RunSummary } from "@iron/contract";
+import { momentWords, monthWords } from "../../shared/words";
 
 export interface Measured extends RunSummary {
   readonly lostMm: number;
@@ -17,23 +27,39 @@ export interface HistoryRow {
 }
 
 function isMeasured(run: RunSummary): run is Measured {
-  return run.state === 'finished' && run.lostMm !== null && run.expandedMm !== null;
+  return (
+    run.state === "finished" && run.lostMm !== null && run.expandedMm !== null
+  );
 }
 
-export function measuredOf(history: History, kind: TestKind | 'all'): readonly Measured[] {
-  return history.runs.filter(isMeasured).filter((r) => kind === 'all' || r.kind === kind);
-}
-
-const lossText = (mm: number, U: number, system: UnitSystem): string => `${formatDeviation(mm, { system, expandedMm: U, bare: true })} ± ${formatDeviation(U, { system, expandedMm: U })}`;
-
-export function historyRows(history: History, kind: TestKind | 'all', system: UnitSystem): readonly HistoryRow[] {
+export function measuredOf(
+  history: History,
+  kind: TestKind | "all",
+): readonly Measured[] {
   return history.runs
-    .filter((r) => kind === 'all' || r.kind === kind)
+    .filter(isMeasured)
+    .filter((r) => kind === "all" || r.kind === kind);
+}
+
+const lossText = (mm: number, U: number, system: UnitSystem): string =>
+  `${formatDeviation(mm, { system, expandedMm: U, bare: true })} ± ${formatDeviation(U, { system, expandedMm: U })}`;
+
+export function historyRows(
+  history: History,
+  kind: TestKind | "all",
+  system: UnitSystem,
+): readonly HistoryRow[] {
+  return history.runs
+    .filter((r) => kind === "all" || r.kind === kind)
     .map((r) => ({
       id: r.id,
       when: momentWords(r.at),
-      kind: TEST_WORDS[r.kind].name + (r.imported ? ', imported' : ''),
-      value: isMeasured(r) ? lossText(r.lostMm, r.expandedMm, system) : r.state === 'running' ? 'not finished' : 'given up',
+      kind: TEST_WORDS[r.kind].name + (r.imported ? ", imported" : ""),
+      value: isMeasured(r)
+        ? lossText(r.lostMm, r.expandedMm, system)
+        : r.state === "running"
+          ? "not finished"
+          : "given up",
       by: r.by,
       state: r.state,
     }))
@@ -41,40 +67,99 @@ export function historyRows(history: History, kind: TestKind | 'all', system: Un
 }
 
 /** The trend since the last repair or adjustment, said in a sentence. */
-export function trendSentence(history: History, kind: TestKind | 'all', config: AxisConfig, system: UnitSystem): string {
-  const repaired = history.events.filter((e) => e.kind === 'repair' || e.kind === 'adjustment').at(-1)?.at ?? '';
+export function trendSentence(
+  history: History,
+  kind: TestKind | "all",
+  config: AxisConfig,
+  system: UnitSystem,
+): string {
+  const repaired =
+    history.events
+      .filter((e) => e.kind === "repair" || e.kind === "adjustment")
+      .at(-1)?.at ?? "";
   const points = measuredOf(history, kind).filter((r) => r.at > repaired);
-  if (points.length < 3) return 'A trend needs three measurements of the same kind since the last repair.';
-  const trend = lossTrend(points.map((p) => ({ atMs: Date.parse(p.at), lostMm: p.lostMm, expandedMm: p.expandedMm })), config.limits.repairMm);
-  if (!trend) return 'The measurements lie too close together for a trend.';
+  if (points.length < 3)
+    return "A trend needs three measurements of the same kind since the last repair.";
+  const trend = lossTrend(
+    points.map((p) => ({
+      atMs: Date.parse(p.at),
+      lostMm: p.lostMm,
+      expandedMm: p.expandedMm,
+    })),
+    config.limits.repairMm,
+  );
+  if (!trend) return "The measurements lie too close together for a trend.";
   const U = trend.expandedPerMonthMm;
   const slope = `${formatDeviation(trend.perMonthMm, { system, expandedMm: U, signed: true })} ± ${formatDeviation(U, { system, expandedMm: U })} a month`;
-  if (!trend.significant) return `No trend: ${slope} is within its uncertainty.`;
+  if (!trend.significant)
+    return `No trend: ${slope} is within its uncertainty.`;
   if (trend.reachesLimitAtMs === null) return `It changes by ${slope}.`;
   return `It grows by ${slope}; the limit is reached about ${monthWords(new Date(trend.reachesLimitAtMs).toISOString())} if it goes on like this.`;
 }
 
 /** Is the change between two measurements larger than its uncertainty? */
-export function comparisonSentence(history: History, firstId: number, secondId: number, system: UnitSystem): string {
-  const pair = measuredOf(history, 'all').filter((r) => r.id === firstId || r.id === secondId);
-  if (pair.length < 2) return 'Choose two different measurements.';
-  const [earlier, later] = pair.map((r) => ({ atMs: Date.parse(r.at), lostMm: r.lostMm, expandedMm: r.expandedMm }));
+export function comparisonSentence(
+  history: History,
+  firstId: number,
+  secondId: number,
+  system: UnitSystem,
+): string {
+  const pair = measuredOf(history, "all").filter(
+    (r) => r.id === firstId || r.id === secondId,
+  );
+  if (pair.length < 2) return "Choose two different measurements.";
+  const [earlier, later] = pair.map((r) => ({
+    atMs: Date.parse(r.at),
+    lostMm: r.lostMm,
+    expandedMm: r.expandedMm,
+  }));
   const c = compareMeasurements(earlier, later);
   const change = `${formatDeviation(c.changeMm, { system, expandedMm: c.expandedMm, signed: true })} ± ${formatDeviation(c.expandedMm, { system, expandedMm: c.expandedMm })}`;
-  const mixed = pair[0].kind !== pair[1].kind || pair[0].placeMm !== pair[1].placeMm ? ' They were not the same test at the same place: weigh that.' : '';
-  return (c.significant ? `It changed by ${change}: more than the uncertainty, so it is real.` : `The difference of ${change} is within the uncertainty: nothing has changed that these tests can see.`) + mixed;
+  const mixed =
+    pair[0].kind !== pair[1].kind || pair[0].placeMm !== pair[1].placeMm
+      ? " They were not the same test at the same place: weigh that."
+      : "";
+  return (
+    (c.significant
+      ? `It changed by ${change}: more than the uncertainty, so it is real.`
+      : `The difference of ${change} is within the uncertainty: nothing has changed that these tests can see.`) +
+    mixed
+  );
 }
 
 export interface HistoryChartData {
-  readonly points: readonly { x: number; y: number; yMin: number; yMax: number }[];
+  readonly points: readonly {
+    x: number;
+    y: number;
+    yMin: number;
+    yMax: number;
+  }[];
   readonly leave: number;
   readonly repair: number;
   readonly events: readonly { x: number; text: string }[];
 }
 
-export function historyChartData(history: History, kind: TestKind | 'all', config: AxisConfig, system: UnitSystem): HistoryChartData {
+export function historyChartData(
+  history: History,
+  kind: TestKind | "all",
+  config: AxisConfig,
+  system: UnitSystem,
+): HistoryChartData {
   const small = (mm: number): number => fromMm(mm, deviationUnit(system));
-  const points = measuredOf(history, kind).map((r) => ({ x: Date.parse(r.at), y: small(r.lostMm), yMin: small(r.lostMm - r.expandedMm), yMax: small(r.lostMm + r.expandedMm) }));
-  const events = history.events.map((e: AxisEvent) => ({ x: Date.parse(e.at), text: e.kind }));
-  return { points, leave: small(config.limits.leaveMm), repair: small(config.limits.repairMm), events };
+  const points = measuredOf(history, kind).map((r) => ({
+    x: Date.parse(r.at),
+    y: small(r.lostMm),
+    yMin: small(r.lostMm - r.expandedMm),
+    yMax: small(r.lostMm + r.expandedMm),
+  }));
+  const events = history.events.map((e: AxisEvent) => ({
+    x: Date.parse(e.at),
+    text: e.kind,
+  }));
+  return {
+    points,
+    leave: small(config.limits.leaveMm),
+    repair: small(config.limits.repairMm),
+    events,
+  };
 }

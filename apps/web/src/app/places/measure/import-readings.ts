@@ -1,25 +1,35 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { Router, RouterLink } from '@angular/router';
-import { formatDeviation, formatPosition, TEST_WORDS } from '@iron/core';
-import { parseReadingsCsv, planOfRows, type IndicatorRecord } from '@iron/contract';
-import { catchError, of } from 'rxjs';
-import { Api } from '../../data/api';
-import { Notices } from '../../data/notices';
-import { Preferences } from '../../data/preferences';
-import { problemFrom } from '../../data/problems';
-import { AxisContext } from '../axis/axis-context';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  signal,
+} from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { Router, RouterLink } from "@angular/router";
+import { formatDeviation, formatPosition, TEST_WORDS } from "@iron/core";
+import {
+  parseReadingsCsv,
+  planOfRows,
+  type IndicatorRecord,
+} from "@iron/contract";
+import { catchError, of } from "rxjs";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { AxisContext } from "../axis/axis-context";
 
 const SHOWN = 60;
 const LARGEST = 2_000_000;
 
 /** Readings from a CSV file: read here, shown, and kept only when confirmed. */
 @Component({
-  selector: 'ip-import-readings',
+  selector: "ip-import-readings",
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './import-readings.html',
-  styleUrl: './measure.css',
+  templateUrl: "./import-readings.html",
+  styleUrl: "./measure.css",
 })
 export class ImportReadings {
   protected readonly context = inject(AxisContext);
@@ -28,14 +38,24 @@ export class ImportReadings {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly file = signal<{ name: string; text: string } | null>(null);
-  protected readonly fileName = computed(() => this.file()?.name ?? '');
-  protected readonly wrong = signal('');
+  protected readonly fileName = computed(() => this.file()?.name ?? "");
+  protected readonly wrong = signal("");
   protected readonly keeping = signal(false);
   protected readonly keepsZero = signal(false);
-  private readonly indicators = toSignal(this.api.get('indicators', '/indicators').pipe(catchError(() => of([]))), { initialValue: [] as IndicatorRecord[] });
-  protected readonly usable = computed(() => this.indicators().filter((i) => !i.retiredAt));
+  private readonly indicators = toSignal(
+    this.api.get("indicators", "/indicators").pipe(catchError(() => of([]))),
+    { initialValue: [] as IndicatorRecord[] },
+  );
+  protected readonly usable = computed(() =>
+    this.indicators().filter((i) => !i.retiredAt),
+  );
   private readonly chosen = signal<number | null>(null);
-  protected readonly indicator = computed(() => this.usable().find((i) => i.id === this.chosen()) ?? this.usable()[0] ?? null);
+  protected readonly indicator = computed(
+    () =>
+      this.usable().find((i) => i.id === this.chosen()) ??
+      this.usable()[0] ??
+      null,
+  );
   protected readonly parsed = computed(() => {
     const file = this.file();
     return file ? parseReadingsCsv(file.text) : null;
@@ -46,7 +66,7 @@ export class ImportReadings {
     const system = this.preferences.system();
     const plan = planOfRows(parsed.rows, this.keepsZero(), this.overTravelMm());
     return {
-      words: `${TEST_WORDS[plan.kind].name}: ${parsed.rows.length} readings at ${plan.targetsMm.length} ${plan.targetsMm.length === 1 ? 'place' : 'places'}, ${plan.runs} runs.`,
+      words: `${TEST_WORDS[plan.kind].name}: ${parsed.rows.length} readings at ${plan.targetsMm.length} ${plan.targetsMm.length === 1 ? "place" : "places"}, ${plan.runs} runs.`,
       many: plan.targetsMm.length > 1,
       rows: parsed.rows.slice(0, SHOWN).map((r) => ({
         line: r.line,
@@ -64,10 +84,12 @@ export class ImportReadings {
     const file = files?.[0];
     if (!file) return;
     if (file.size > LARGEST) {
-      this.wrong.set(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB: at most 2 MB are taken.`);
+      this.wrong.set(
+        `${file.name} has ${(file.size / 1e6).toFixed(1)} MB: at most 2 MB are taken.`,
+      );
       return;
     }
-    this.wrong.set('');
+    this.wrong.set("");
     void file.text().then(
       (text) => this.file.set({ name: file.name, text }),
       () => this.wrong.set(`${file.name} could not be read.`),
@@ -84,19 +106,40 @@ export class ImportReadings {
     const axis = this.context.axis();
     if (!file || !indicator || !axis || this.keeping()) return;
     const { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm } = indicator;
-    const setup = { indicator: { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm }, tipAngleDeg, sense: 1 as const, surface: 'gauge block' as const, temperatureC: null, note: `from ${file.name}`.slice(0, 500) };
+    const setup = {
+      indicator: { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm },
+      tipAngleDeg,
+      sense: 1 as const,
+      surface: "gauge block" as const,
+      temperatureC: null,
+      note: `from ${file.name}`.slice(0, 500),
+    };
     this.keeping.set(true);
-    this.api.post('importRun', `/axes/${axis.id}/import`, { fileName: file.name, text: file.text, setup, keepsZero: this.keepsZero(), overTravelMm: this.overTravelMm() }).subscribe({
-      next: (result) => {
-        this.notices.say(result.duplicate ? 'These readings are already here: nothing was kept twice.' : `${result.readings} readings kept.`);
-        this.context.reload();
-        void this.router.navigateByUrl(`${this.context.base()}/runs/${result.runId}`);
-      },
-      error: (error: unknown) => {
-        this.keeping.set(false);
-        this.wrong.set(problemFrom(error).detail);
-      },
-    });
+    this.api
+      .post("importRun", `/axes/${axis.id}/import`, {
+        fileName: file.name,
+        text: file.text,
+        setup,
+        keepsZero: this.keepsZero(),
+        overTravelMm: this.overTravelMm(),
+      })
+      .subscribe({
+        next: (result) => {
+          this.notices.say(
+            result.duplicate
+              ? "These readings are already here: nothing was kept twice."
+              : `${result.readings} readings kept.`,
+          );
+          this.context.reload();
+          void this.router.navigateByUrl(
+            `${this.context.base()}/runs/${result.runId}`,
+          );
+        },
+        error: (error: unknown) => {
+          this.keeping.set(false);
+          this.wrong.set(problemFrom(error).detail);
+        },
+      });
   }
 
   /** Files do not say how far past the targets the axis went; the least that is certain. */

@@ -1,34 +1,46 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { stepsOf, TEST_KINDS, TEST_WORDS } from '@iron/core';
-import type { Run } from '@iron/contract';
-import { Api } from '../../data/api';
-import { Preferences } from '../../data/preferences';
-import { problemFrom } from '../../data/problems';
-import { momentWords } from '../../shared/words';
-import { AxisContext } from '../axis/axis-context';
-import { STATIONS } from '../axis/work-line';
-import { ResultPanel } from '../run/result-panel';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+} from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { stepsOf, TEST_KINDS, TEST_WORDS } from "@iron/core";
+import type { Run } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../axis/axis-context";
+import { STATIONS } from "../axis/work-line";
+import { ResultPanel } from "../run/result-panel";
 
 /** Station Measure: the tests, what is unfinished, and what the last one said. */
 @Component({
-  selector: 'ip-measure',
+  selector: "ip-measure",
   imports: [RouterLink, ResultPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './measure.html',
-  styleUrl: './measure.css',
+  templateUrl: "./measure.html",
+  styleUrl: "./measure.css",
 })
 export class MeasureStation {
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
-  protected readonly tests = TEST_KINDS.map((kind) => ({ kind, ...TEST_WORDS[kind] }));
+  protected readonly tests = TEST_KINDS.map((kind) => ({
+    kind,
+    ...TEST_WORDS[kind],
+  }));
   protected readonly later = STATIONS.filter((s) => !s.path);
   protected readonly lastRun = signal<Run | null>(null);
-  protected readonly wrong = signal('');
+  protected readonly wrong = signal("");
   protected readonly lastWhen = computed(() => {
     const last = this.context.last();
-    return last ? `${TEST_WORDS[last.kind].name}, ${momentWords(last.at)}, ${last.by}` : '';
+    return last
+      ? `${TEST_WORDS[last.kind].name}, ${momentWords(last.at)}, ${last.by}`
+      : "";
   });
   protected readonly open = computed(() =>
     this.context.open().map((run) => ({
@@ -42,7 +54,7 @@ export class MeasureStation {
       const last = this.context.last();
       this.lastRun.set(null);
       if (!last) return;
-      const loading = this.api.get('run', `/runs/${last.id}`).subscribe({
+      const loading = this.api.get("run", `/runs/${last.id}`).subscribe({
         next: (run) => this.lastRun.set(run),
         error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
       });

@@ -1,22 +1,38 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { Router, RouterLink } from '@angular/router';
-import { setupSentences, TEST_KINDS, TEST_WORDS, tipAngleFactor, type TestKind } from '@iron/core';
-import type { IndicatorRecord, RunSetup } from '@iron/contract';
-import { InputText } from 'primeng/inputtext';
-import { catchError, of } from 'rxjs';
-import { Api } from '../../data/api';
-import { Preferences } from '../../data/preferences';
-import { problemFrom } from '../../data/problems';
-import { AxisContext } from '../axis/axis-context';
-import { checkSetUp, usualSetUp, type SetUpDraft } from './set-up.view';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { Router, RouterLink } from "@angular/router";
+import {
+  setupSentences,
+  TEST_KINDS,
+  TEST_WORDS,
+  tipAngleFactor,
+  type TestKind,
+} from "@iron/core";
+import type { IndicatorRecord, RunSetup } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { catchError, of } from "rxjs";
+import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { AxisContext } from "../axis/axis-context";
+import { checkSetUp, usualSetUp, type SetUpDraft } from "./set-up.view";
 
 @Component({
-  selector: 'ip-set-up',
+  selector: "ip-set-up",
   imports: [RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './set-up.html',
-  styleUrl: './measure.css',
+  templateUrl: "./set-up.html",
+  styleUrl: "./measure.css",
 })
 export class SetUpTest {
   readonly kind = input.required<string>();
@@ -24,9 +40,16 @@ export class SetUpTest {
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  protected readonly indicators = toSignal(this.api.get('indicators', '/indicators').pipe(catchError(() => of([]))), { initialValue: null });
-  protected readonly usable = computed(() => (this.indicators() ?? []).filter((i) => !i.retiredAt));
-  protected readonly test = computed<TestKind | null>(() => TEST_KINDS.find((k) => k === this.kind()) ?? null);
+  protected readonly indicators = toSignal(
+    this.api.get("indicators", "/indicators").pipe(catchError(() => of([]))),
+    { initialValue: null },
+  );
+  protected readonly usable = computed(() =>
+    (this.indicators() ?? []).filter((i) => !i.retiredAt),
+  );
+  protected readonly test = computed<TestKind | null>(
+    () => TEST_KINDS.find((k) => k === this.kind()) ?? null,
+  );
   protected readonly words = computed(() => {
     const kind = this.test();
     return kind ? TEST_WORDS[kind] : null;
@@ -34,8 +57,17 @@ export class SetUpTest {
   private readonly chosen = signal<number | null>(null);
   protected readonly indicator = computed<IndicatorRecord | null>(() => {
     const all = this.usable();
-    const reaching = this.test() === 'travel-profile' ? all.find((i) => i.rangeMm / 2 >= (this.context.axis()?.config.travelMm ?? Infinity)) : undefined;
-    return all.find((i) => i.id === this.chosen()) ?? reaching ?? all[0] ?? null;
+    const reaching =
+      this.test() === "travel-profile"
+        ? all.find(
+            (i) =>
+              i.rangeMm / 2 >=
+              (this.context.axis()?.config.travelMm ?? Infinity),
+          )
+        : undefined;
+    return (
+      all.find((i) => i.id === this.chosen()) ?? reaching ?? all[0] ?? null
+    );
   });
   protected readonly draft = linkedSignal<SetUpDraft | null>(() => {
     const axis = this.context.axis();
@@ -48,29 +80,56 @@ export class SetUpTest {
     const draft = this.draft();
     const axis = this.context.axis();
     const kind = this.test();
-    return draft && axis && kind ? checkSetUp(draft, kind, axis.config, this.indicator(), this.preferences.system()) : null;
+    return draft && axis && kind
+      ? checkSetUp(
+          draft,
+          kind,
+          axis.config,
+          this.indicator(),
+          this.preferences.system(),
+        )
+      : null;
   });
   protected readonly sense = signal<1 | -1>(1);
-  protected readonly surface = linkedSignal<RunSetup['surface']>(() => (this.check()?.plan?.keepsZero ? 'reference scale' : 'gauge block'));
-  protected readonly note = signal('');
+  protected readonly surface = linkedSignal<RunSetup["surface"]>(() =>
+    this.check()?.plan?.keepsZero ? "reference scale" : "gauge block",
+  );
+  protected readonly note = signal("");
   protected readonly starting = signal(false);
-  protected readonly wrong = signal('');
-  protected readonly surfaces = ['gauge block', 'ground face', 'milled face', 'square', 'reference scale'] as const;
+  protected readonly wrong = signal("");
+  protected readonly surfaces = [
+    "gauge block",
+    "ground face",
+    "milled face",
+    "square",
+    "reference scale",
+  ] as const;
   protected readonly sentences = computed(() => {
     const axis = this.context.axis();
     const kind = this.test();
-    return axis && kind ? setupSentences(axis.config, { kind, keepsZero: this.check()?.plan?.keepsZero ?? false }, this.preferences.system()) : [];
+    return axis && kind
+      ? setupSentences(
+          axis.config,
+          { kind, keepsZero: this.check()?.plan?.keepsZero ?? false },
+          this.preferences.system(),
+        )
+      : [];
   });
   protected readonly factor = computed(() => {
     const angle = this.check()?.tipAngleDeg ?? 0;
-    return angle > 0 && angle < 80 ? `readings × ${tipAngleFactor(angle).toFixed(3)}` : 'no correction';
+    return angle > 0 && angle < 80
+      ? `readings × ${tipAngleFactor(angle).toFixed(3)}`
+      : "no correction";
   });
-  protected readonly unit = computed(() => (this.preferences.system() === 'metric' ? 'mm' : 'in'));
+  protected readonly unit = computed(() =>
+    this.preferences.system() === "metric" ? "mm" : "in",
+  );
 
   constructor() {
     effect(() => {
       const indicator = this.indicator();
-      if (indicator) untracked(() => this.edit('tipAngle', String(indicator.tipAngleDeg)));
+      if (indicator)
+        untracked(() => this.edit("tipAngle", String(indicator.tipAngleDeg)));
     });
   }
 
@@ -102,12 +161,17 @@ export class SetUpTest {
       note: this.note(),
     };
     this.starting.set(true);
-    this.api.post('startRun', `/axes/${axis.id}/runs`, { plan: check.plan, setup }).subscribe({
-      next: (run) => void this.router.navigateByUrl(`${this.context.base()}/runs/${run.id}`),
-      error: (error: unknown) => {
-        this.starting.set(false);
-        this.wrong.set(problemFrom(error).detail);
-      },
-    });
+    this.api
+      .post("startRun", `/axes/${axis.id}/runs`, { plan: check.plan, setup })
+      .subscribe({
+        next: (run) =>
+          void this.router.navigateByUrl(
+            `${this.context.base()}/runs/${run.id}`,
+          ),
+        error: (error: unknown) => {
+          this.starting.set(false);
+          this.wrong.set(problemFrom(error).detail);
+        },
+      });
   }
 }

@@ -13,8 +13,8 @@ import {
   type TestKind,
   type TestPlan,
   type UnitSystem,
-} from '@iron/core';
-import { parseDecimal, type IndicatorRecord } from '@iron/contract';
+} from "@iron/core";
+import { parseDecimal, type IndicatorRecord } from "@iron/contract";
 
 /** The set-up as typed: text in the user’s units, so that nothing typed is ever lost or rounded. */
 export interface SetUpDraft {
@@ -27,29 +27,53 @@ export interface SetUpDraft {
   readonly temperature: string;
 }
 
-function unitOf(system: UnitSystem): 'mm' | 'in' {
-  return system === 'metric' ? 'mm' : 'in';
+function unitOf(system: UnitSystem): "mm" | "in" {
+  return system === "metric" ? "mm" : "in";
 }
 
 function typed(mm: number, system: UnitSystem): string {
-  return String(Number(fromMm(mm, unitOf(system)).toFixed(system === 'metric' ? 4 : 5)));
+  return String(
+    Number(fromMm(mm, unitOf(system)).toFixed(system === "metric" ? 4 : 5)),
+  );
 }
 
 /** What is usual for a test on an axis. */
-export function usualSetUp(kind: TestKind, axis: AxisConfig, indicator: IndicatorRecord | null, system: UnitSystem): SetUpDraft {
-  const overTravelMm = Math.max(1, Math.min(30, Math.floor(axis.travelMm / 10)));
-  const count = Math.max(5, Math.ceil((5 * Math.min(axis.travelMm, 2000)) / 1000));
-  const places = kind === 'travel-profile' ? profileTargets(axis.travelMm, count, overTravelMm, travelPerTurnMm(axis)) : [Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2];
+export function usualSetUp(
+  kind: TestKind,
+  axis: AxisConfig,
+  indicator: IndicatorRecord | null,
+  system: UnitSystem,
+): SetUpDraft {
+  const overTravelMm = Math.max(
+    1,
+    Math.min(30, Math.floor(axis.travelMm / 10)),
+  );
+  const count = Math.max(
+    5,
+    Math.ceil((5 * Math.min(axis.travelMm, 2000)) / 1000),
+  );
+  const places =
+    kind === "travel-profile"
+      ? profileTargets(
+          axis.travelMm,
+          count,
+          overTravelMm,
+          travelPerTurnMm(axis),
+        )
+      : [Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2];
   // Out and back must go further than the worst loss looked for.
-  const ticksOut = Math.max(10, Math.ceil((4 * axis.limits.repairMm) / axis.tickMm));
+  const ticksOut = Math.max(
+    10,
+    Math.ceil((4 * axis.limits.repairMm) / axis.tickMm),
+  );
   return {
-    places: places.map((p) => typed(p, system)).join('; '),
-    runs: kind === 'tick-count' ? '3' : '5',
+    places: places.map((p) => typed(p, system)).join("; "),
+    runs: kind === "tick-count" ? "3" : "5",
     overTravel: typed(overTravelMm, system),
     tick: typed(axis.tickMm, system),
     ticksOut: String(ticksOut),
     tipAngle: String(indicator?.tipAngleDeg ?? 0),
-    temperature: '20',
+    temperature: "20",
   };
 }
 
@@ -61,78 +85,158 @@ export interface SetUpCheck {
   readonly warnings: readonly string[];
 }
 
-const FIELD_OF: Record<string, keyof SetUpDraft> = { place: 'places', 'number of places': 'places', runs: 'runs', 'over-travel': 'overTravel', 'jog step': 'tick', 'steps out': 'ticksOut' };
+const FIELD_OF: Record<string, keyof SetUpDraft> = {
+  place: "places",
+  "number of places": "places",
+  runs: "runs",
+  "over-travel": "overTravel",
+  "jog step": "tick",
+  "steps out": "ticksOut",
+};
 
 /** Reads a draft: a plan when everything is right, else what is wrong at each field. */
-export function checkSetUp(draft: SetUpDraft, kind: TestKind, axis: AxisConfig, indicator: IndicatorRecord | null, system: UnitSystem): SetUpCheck {
+export function checkSetUp(
+  draft: SetUpDraft,
+  kind: TestKind,
+  axis: AxisConfig,
+  indicator: IndicatorRecord | null,
+  system: UnitSystem,
+): SetUpCheck {
   const errors = new Map<keyof SetUpDraft, string>();
   const number = (field: keyof SetUpDraft): number => {
     const value = parseDecimal(draft[field]);
-    if (value === undefined) errors.set(field, draft[field].trim() === '' ? 'A number is missing here.' : `“${draft[field].trim()}” is not a number.`);
+    if (value === undefined)
+      errors.set(
+        field,
+        draft[field].trim() === ""
+          ? "A number is missing here."
+          : `“${draft[field].trim()}” is not a number.`,
+      );
     return value ?? NaN;
   };
   const length = (field: keyof SetUpDraft): number => {
     const value = number(field);
     return Number.isNaN(value) ? NaN : round(toMm(value, unitOf(system)));
   };
-  const separator = draft.places.includes(';') || system === 'metric' ? /[;\s]+/ : /[;\s]+/;
+  const separator =
+    draft.places.includes(";") || system === "metric" ? /[;\s]+/ : /[;\s]+/;
   const targetsMm = draft.places
     .trim()
     .split(separator)
     .filter(Boolean)
     .map((text) => {
       const value = parseDecimal(text);
-      if (value === undefined) errors.set('places', `“${text}” is not a number. Put a semicolon between places.`);
+      if (value === undefined)
+        errors.set(
+          "places",
+          `“${text}” is not a number. Put a semicolon between places.`,
+        );
       return value === undefined ? NaN : round(toMm(value, unitOf(system)));
     });
-  const travelling = indicator !== null && targetsMm.length > 1 && indicator.rangeMm / 2 >= targetsMm[targetsMm.length - 1] - targetsMm[0];
+  const travelling =
+    indicator !== null &&
+    targetsMm.length > 1 &&
+    indicator.rangeMm / 2 >= targetsMm[targetsMm.length - 1] - targetsMm[0];
   const plan: TestPlan = {
     kind,
     targetsMm,
-    runs: number('runs'),
-    overTravelMm: length('overTravel'),
-    tickMm: kind === 'tick-count' || kind === 'out-and-back' ? length('tick') : axis.tickMm,
-    ticksOut: kind === 'out-and-back' ? number('ticksOut') : 50,
+    runs: number("runs"),
+    overTravelMm: length("overTravel"),
+    tickMm:
+      kind === "tick-count" || kind === "out-and-back"
+        ? length("tick")
+        : axis.tickMm,
+    ticksOut: kind === "out-and-back" ? number("ticksOut") : 50,
     keepsZero: travelling,
   };
-  const tipAngleDeg = number('tipAngle');
-  if (tipAngleDeg < 0 || tipAngleDeg >= 80) errors.set('tipAngle', `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`);
-  const temperatureC = draft.temperature.trim() === '' ? null : number('temperature');
-  if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60)) errors.set('temperature', `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`);
-  if (targetsMm.length === 0) errors.set('places', 'Name the place, or places with semicolons between.');
+  const tipAngleDeg = number("tipAngle");
+  if (tipAngleDeg < 0 || tipAngleDeg >= 80)
+    errors.set(
+      "tipAngle",
+      `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`,
+    );
+  const temperatureC =
+    draft.temperature.trim() === "" ? null : number("temperature");
+  if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60))
+    errors.set(
+      "temperature",
+      `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`,
+    );
+  if (targetsMm.length === 0)
+    errors.set("places", "Name the place, or places with semicolons between.");
   if (errors.size === 0) {
     try {
       checkPlan(plan, axis.travelMm);
     } catch (error) {
       if (!(error instanceof BoundError)) throw error;
-      const inUnits = system === 'inch' ? ` (${formatSize(error.value, 'inch')})` : '';
-      errors.set(FIELD_OF[error.argument] ?? 'places', `${capital(error.argument)} ${error.value}${inUnits} cannot be: it must be ${error.bound}.`);
+      const inUnits =
+        system === "inch" ? ` (${formatSize(error.value, "inch")})` : "";
+      errors.set(
+        FIELD_OF[error.argument] ?? "places",
+        `${capital(error.argument)} ${error.value}${inUnits} cannot be: it must be ${error.bound}.`,
+      );
     }
   }
-  return { plan: errors.size === 0 ? plan : null, tipAngleDeg, temperatureC, errors, warnings: warningsFor(plan, tipAngleDeg, axis, indicator, system) };
+  return {
+    plan: errors.size === 0 ? plan : null,
+    tipAngleDeg,
+    temperatureC,
+    errors,
+    warnings: warningsFor(plan, tipAngleDeg, axis, indicator, system),
+  };
 }
 
-function warningsFor(plan: TestPlan, tipAngleDeg: number, axis: AxisConfig, indicator: IndicatorRecord | null, system: UnitSystem): string[] {
+function warningsFor(
+  plan: TestPlan,
+  tipAngleDeg: number,
+  axis: AxisConfig,
+  indicator: IndicatorRecord | null,
+  system: UnitSystem,
+): string[] {
   const warnings: string[] = [];
   if (indicator) {
-    const coarse = resolutionWarning(indicator.resolutionMm, axis.limits, system);
+    const coarse = resolutionWarning(
+      indicator.resolutionMm,
+      axis.limits,
+      system,
+    );
     if (coarse) warnings.push(coarse);
   }
   if (tipAngleDeg > TIP_ANGLE_WARNING_DEG && tipAngleDeg < 80) {
-    const off = (tipAngleFactor(tipAngleDeg) - tipAngleFactor(Math.min(79, tipAngleDeg + 3))) * 100;
-    warnings.push(`A tip at ${tipAngleDeg}° is steep: misjudging it by 3° is ${off.toFixed(1)} % of the reading. Bring it below ${TIP_ANGLE_WARNING_DEG}° if you can.`);
+    const off =
+      (tipAngleFactor(tipAngleDeg) -
+        tipAngleFactor(Math.min(79, tipAngleDeg + 3))) *
+      100;
+    warnings.push(
+      `A tip at ${tipAngleDeg}° is steep: misjudging it by 3° is ${off.toFixed(1)} % of the reading. Bring it below ${TIP_ANGLE_WARNING_DEG}° if you can.`,
+    );
   }
-  if (plan.kind === 'tick-count' && plan.tickMm > axis.limits.leaveMm / 2) {
-    warnings.push(`Steps of ${formatSize(plan.tickMm, system)} are coarse against the ${formatSize(axis.limits.leaveMm, system)} that can be left: the count cannot tell. Use a smaller step or another test.`);
+  if (plan.kind === "tick-count" && plan.tickMm > axis.limits.leaveMm / 2) {
+    warnings.push(
+      `Steps of ${formatSize(plan.tickMm, system)} are coarse against the ${formatSize(axis.limits.leaveMm, system)} that can be left: the count cannot tell. Use a smaller step or another test.`,
+    );
   }
-  if (plan.kind === 'out-and-back' && plan.tickMm * plan.ticksOut < 2 * axis.limits.repairMm) {
-    warnings.push(`${plan.ticksOut} steps out are ${formatSize(plan.tickMm * plan.ticksOut, system)}: go out at least ${formatSize(2 * axis.limits.repairMm, system)}, or a large loss swallows the whole way.`);
+  if (
+    plan.kind === "out-and-back" &&
+    plan.tickMm * plan.ticksOut < 2 * axis.limits.repairMm
+  ) {
+    warnings.push(
+      `${plan.ticksOut} steps out are ${formatSize(plan.tickMm * plan.ticksOut, system)}: go out at least ${formatSize(2 * axis.limits.repairMm, system)}, or a large loss swallows the whole way.`,
+    );
   }
-  if (plan.kind === 'travel-profile' && !plan.keepsZero) {
-    warnings.push('This indicator does not reach over all places: it is set up and zeroed anew at each. The reversal value is as good; the standard’s E, M and A need one reference along the travel.');
+  if (plan.kind === "travel-profile" && !plan.keepsZero) {
+    warnings.push(
+      "This indicator does not reach over all places: it is set up and zeroed anew at each. The reversal value is as good; the standard’s E, M and A need one reference along the travel.",
+    );
   }
-  if (plan.runs < 3) warnings.push('With fewer than three runs nobody knows how well it repeats. Five are usual.');
-  if (axis.feedback === 'scale') warnings.push('A scale reads the table here: slack shows as hunting at the reversal, not as lost position.');
+  if (plan.runs < 3)
+    warnings.push(
+      "With fewer than three runs nobody knows how well it repeats. Five are usual.",
+    );
+  if (axis.feedback === "scale")
+    warnings.push(
+      "A scale reads the table here: slack shows as hunting at the reversal, not as lost position.",
+    );
   return warnings;
 }
 

@@ -1,40 +1,84 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChild } from '@angular/core';
-import { DIVISION_FRACTIONS, formatSize, type TestStep, type UnitSystem } from '@iron/core';
-import type { Run } from '@iron/contract';
-import { InputText } from 'primeng/inputtext';
-import { dialEntry, entryLabel, typedEntry, type Entry } from './entry.view';
-import { RunStore } from './run-store';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from "@angular/core";
+import {
+  DIVISION_FRACTIONS,
+  formatSize,
+  type TestStep,
+  type UnitSystem,
+} from "@iron/core";
+import type { Run } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { dialEntry, entryLabel, typedEntry, type Entry } from "./entry.view";
+import { RunStore } from "./run-store";
 
 /** Readings by hand: typed figures with Enter, or divisions and fractions of a dial. */
 @Component({
-  selector: 'ip-entry-panel',
+  selector: "ip-entry-panel",
   imports: [InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="$event.preventDefault(); enter()" novalidate>
-      @if (step().action === 'zero') {
-        <p class="quiet">When the axis stands there and the indicator shows zero, say so.</p>
+      @if (step().action === "zero") {
+        <p class="quiet">
+          When the axis stands there and the indicator shows zero, say so.
+        </p>
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="store.busy()">It stands at zero</button>
+          <button class="act main" type="submit" [disabled]="store.busy()">
+            It stands at zero
+          </button>
         </div>
-      } @else if (dial() && step().action === 'read') {
+      } @else if (dial() && step().action === "read") {
         <div class="fields">
           <div class="field">
             <label for="sign">Needle went</label>
-            <select id="sign" class="p-inputtext" (change)="negative.set($any($event.target).value === '-')">
-              <option value="+" [selected]="!negative()">plus, past zero</option>
-              <option value="-" [selected]="negative()">minus, before zero</option>
+            <select
+              id="sign"
+              class="p-inputtext"
+              (change)="negative.set($any($event.target).value === '-')"
+            >
+              <option value="+" [selected]="!negative()">
+                plus, past zero
+              </option>
+              <option value="-" [selected]="negative()">
+                minus, before zero
+              </option>
             </select>
           </div>
           <div class="field">
             <label for="divisions">Whole divisions of {{ division() }}</label>
-            <input pInputText id="divisions" #field inputmode="numeric" autocomplete="off" [value]="text()" (input)="text.set($any($event.target).value)" [attr.aria-describedby]="wrong() ? 'entry-wrong' : null" />
+            <input
+              pInputText
+              id="divisions"
+              #field
+              inputmode="numeric"
+              autocomplete="off"
+              [value]="text()"
+              (input)="text.set($any($event.target).value)"
+              [attr.aria-describedby]="wrong() ? 'entry-wrong' : null"
+            />
           </div>
           <div class="field">
             <label for="fraction">and</label>
-            <select id="fraction" class="p-inputtext" (change)="fraction.set(+$any($event.target).value)">
+            <select
+              id="fraction"
+              class="p-inputtext"
+              (change)="fraction.set(+$any($event.target).value)"
+            >
               @for (f of fractions; track f.fraction) {
-                <option [value]="f.fraction" [selected]="f.fraction === fraction()">{{ f.label }}</option>
+                <option
+                  [value]="f.fraction"
+                  [selected]="f.fraction === fraction()"
+                >
+                  {{ f.label }}
+                </option>
               }
             </select>
           </div>
@@ -42,16 +86,36 @@ import { RunStore } from './run-store';
       } @else {
         <div class="field narrow">
           <label for="typed">{{ label() }}</label>
-          <input pInputText id="typed" #field class="large" inputmode="decimal" autocomplete="off" [value]="text()" (input)="text.set($any($event.target).value)" [attr.aria-invalid]="!!wrong()" [attr.aria-describedby]="wrong() ? 'entry-wrong' : null" />
+          <input
+            pInputText
+            id="typed"
+            #field
+            class="large"
+            inputmode="decimal"
+            autocomplete="off"
+            [value]="text()"
+            (input)="text.set($any($event.target).value)"
+            [attr.aria-invalid]="!!wrong()"
+            [attr.aria-describedby]="wrong() ? 'entry-wrong' : null"
+          />
         </div>
       }
       @if (wrong()) {
         <p id="entry-wrong" class="wrong" role="alert">{{ wrong() }}</p>
       }
-      @if (step().action !== 'zero') {
-        <label class="tick-box"><input type="checkbox" [checked]="spoilt()" (change)="spoilt.set($any($event.target).checked)" /> I passed the target: keep it as spoilt</label>
+      @if (step().action !== "zero") {
+        <label class="tick-box"
+          ><input
+            type="checkbox"
+            [checked]="spoilt()"
+            (change)="spoilt.set($any($event.target).checked)"
+          />
+          I passed the target: keep it as spoilt</label
+        >
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="store.busy()">Take reading <kbd aria-hidden="true">Enter</kbd></button>
+          <button class="act main" type="submit" [disabled]="store.busy()">
+            Take reading <kbd aria-hidden="true">Enter</kbd>
+          </button>
         </div>
       }
     </form>
@@ -75,14 +139,21 @@ export class EntryPanel {
   readonly dial = input.required<boolean>();
   protected readonly store = inject(RunStore);
   protected readonly fractions = DIVISION_FRACTIONS;
-  protected readonly text = signal('');
+  protected readonly text = signal("");
   protected readonly fraction = signal(0);
   protected readonly negative = signal(false);
   protected readonly spoilt = signal(false);
-  protected readonly wrong = signal('');
-  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
-  protected readonly label = computed(() => entryLabel(this.step(), this.run().setup.indicator.unit));
-  protected readonly division = computed(() => formatSize(this.run().setup.indicator.resolutionMm, this.run().setup.indicator.unit === 'in' ? 'inch' : 'metric'));
+  protected readonly wrong = signal("");
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
+  protected readonly label = computed(() =>
+    entryLabel(this.step(), this.run().setup.indicator.unit),
+  );
+  protected readonly division = computed(() =>
+    formatSize(
+      this.run().setup.indicator.resolutionMm,
+      this.run().setup.indicator.unit === "in" ? "inch" : "metric",
+    ),
+  );
 
   protected enter(): void {
     const entry = this.read();
@@ -90,9 +161,9 @@ export class EntryPanel {
       this.wrong.set(entry.wrong);
       return;
     }
-    this.wrong.set('');
+    this.wrong.set("");
     this.store.take(entry.reading, () => {
-      this.text.set('');
+      this.text.set("");
       this.fraction.set(0);
       this.spoilt.set(false);
       setTimeout(() => this.field()?.nativeElement.focus());
@@ -102,12 +173,37 @@ export class EntryPanel {
   private read(): Entry {
     const { indicator } = this.run().setup;
     const step = this.step();
-    if (step.action === 'zero') {
-      return { ok: true, reading: { source: 'typed', step: step.index, value: 0, widthMm: indicator.resolutionMm, entered: 'set to zero', spoilt: false } };
+    if (step.action === "zero") {
+      return {
+        ok: true,
+        reading: {
+          source: "typed",
+          step: step.index,
+          value: 0,
+          widthMm: indicator.resolutionMm,
+          entered: "set to zero",
+          spoilt: false,
+        },
+      };
     }
-    if (this.dial() && step.action === 'read') {
-      return dialEntry(this.text(), this.fraction(), this.negative(), step, indicator.resolutionMm, indicator.rangeMm, this.spoilt());
+    if (this.dial() && step.action === "read") {
+      return dialEntry(
+        this.text(),
+        this.fraction(),
+        this.negative(),
+        step,
+        indicator.resolutionMm,
+        indicator.rangeMm,
+        this.spoilt(),
+      );
     }
-    return typedEntry(this.text(), step, indicator.unit, indicator.resolutionMm, indicator.rangeMm, this.spoilt());
+    return typedEntry(
+      this.text(),
+      step,
+      indicator.unit,
+      indicator.resolutionMm,
+      indicator.rangeMm,
+      this.spoilt(),
+    );
   }
 }

@@ -1,34 +1,90 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { formatNumber, formatPosition, formatSize, fromMm, type AxisConfig, type UnitSystem } from '@iron/core';
-import { Keys } from '../../shared/keys';
-import { directionNames } from './jog.view';
-import { RunStore } from './run-store';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  signal,
+} from "@angular/core";
+import {
+  formatNumber,
+  formatPosition,
+  formatSize,
+  fromMm,
+  type AxisConfig,
+  type UnitSystem,
+} from "@iron/core";
+import { Keys } from "../../shared/keys";
+import { directionNames } from "./jog.view";
+import { RunStore } from "./run-store";
 
 /** The simulated machine’s hand: jog both ways, make the asked approach, stop. */
 @Component({
-  selector: 'ip-jog-panel',
+  selector: "ip-jog-panel",
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section aria-label="Simulated machine">
       <p class="head">
         <span class="simulated">Simulated machine</span>
-        <span>{{ config().letter }} at <b>{{ position() }}</b></span>
+        <span
+          >{{ config().letter }} at <b>{{ position() }}</b></span
+        >
         <span class="quiet">drive load {{ load() }} %</span>
-        @if (store.snapshot()?.moving) { <span class="quiet">moving</span> }
+        @if (store.snapshot()?.moving) {
+          <span class="quiet">moving</span>
+        }
       </p>
       <div class="acts">
-        <button type="button" class="act" [disabled]="!store.step() || busy()" (click)="store.approach(feed())">{{ countStep() ? 'Jog one step' : 'Make this approach' }} <kbd aria-hidden="true">M</kbd></button>
-        <button type="button" class="act" [disabled]="busy()" (click)="jog(-1)" [attr.aria-label]="'Jog ' + names().minus + ' by ' + size(increment())">− {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd></button>
-        <button type="button" class="act" [disabled]="busy()" (click)="jog(1)" [attr.aria-label]="'Jog ' + names().plus + ' by ' + size(increment())">+ {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd></button>
+        <button
+          type="button"
+          class="act"
+          [disabled]="!store.step() || busy()"
+          (click)="store.approach(feed())"
+        >
+          {{ countStep() ? "Jog one step" : "Make this approach" }}
+          <kbd aria-hidden="true">M</kbd>
+        </button>
+        <button
+          type="button"
+          class="act"
+          [disabled]="busy()"
+          (click)="jog(-1)"
+          [attr.aria-label]="
+            'Jog ' + names().minus + ' by ' + size(increment())
+          "
+        >
+          − {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd>
+        </button>
+        <button
+          type="button"
+          class="act"
+          [disabled]="busy()"
+          (click)="jog(1)"
+          [attr.aria-label]="'Jog ' + names().plus + ' by ' + size(increment())"
+        >
+          + {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
+        </button>
         <label class="step">
           <span class="sr-only">Jog step</span>
-          <select class="p-inputtext" (change)="increment.set(+$any($event.target).value)">
+          <select
+            class="p-inputtext"
+            (change)="increment.set(+$any($event.target).value)"
+          >
             @for (step of increments(); track step) {
-              <option [value]="step" [selected]="step === increment()">{{ size(step) }}</option>
+              <option [value]="step" [selected]="step === increment()">
+                {{ size(step) }}
+              </option>
             }
           </select>
         </label>
-        <button type="button" class="act" [disabled]="!store.snapshot()?.moving && !store.snapshot()?.queued" (click)="store.stop()">Stop</button>
+        <button
+          type="button"
+          class="act"
+          [disabled]="!store.snapshot()?.moving && !store.snapshot()?.queued"
+          (click)="store.stop()"
+        >
+          Stop
+        </button>
       </div>
     </section>
   `,
@@ -61,19 +117,48 @@ export class JogPanel {
   protected readonly store = inject(RunStore);
   protected readonly increment = signal(0.01);
   /** The usual feed for approaching a target: fast enough, without throwing the member past it. */
-  protected readonly feed = computed(() => Math.min(3000, this.config().rapidMmMin));
-  protected readonly increments = computed(() => [this.config().tickMm, 0.01, 0.1, 1, 10, 30].filter((v, i, all) => all.indexOf(v) === i).sort((a, b) => a - b));
+  protected readonly feed = computed(() =>
+    Math.min(3000, this.config().rapidMmMin),
+  );
+  protected readonly increments = computed(() =>
+    [this.config().tickMm, 0.01, 0.1, 1, 10, 30]
+      .filter((v, i, all) => all.indexOf(v) === i)
+      .sort((a, b) => a - b),
+  );
   protected readonly names = computed(() => directionNames(this.config()));
   protected readonly busy = computed(() => this.store.programRuns());
-  protected readonly countStep = computed(() => this.store.step()?.action === 'count');
-  protected readonly position = computed(() => formatPosition(this.store.snapshot()?.commandMm ?? 0, { system: this.system() }));
-  protected readonly load = computed(() => formatNumber(this.store.snapshot()?.loadPercent ?? 0, 0, true));
+  protected readonly countStep = computed(
+    () => this.store.step()?.action === "count",
+  );
+  protected readonly position = computed(() =>
+    formatPosition(this.store.snapshot()?.commandMm ?? 0, {
+      system: this.system(),
+    }),
+  );
+  protected readonly load = computed(() =>
+    formatNumber(this.store.snapshot()?.loadPercent ?? 0, 0, true),
+  );
 
   constructor() {
     inject(Keys).use(
-      { key: 'm', shown: 'M', does: 'Simulated machine: make the approach, or jog one step', act: () => this.store.approach(this.feed()) },
-      { key: 'ArrowLeft', shown: '←', does: 'Simulated machine: jog towards minus', act: () => this.jog(-1) },
-      { key: 'ArrowRight', shown: '→', does: 'Simulated machine: jog towards plus', act: () => this.jog(1) },
+      {
+        key: "m",
+        shown: "M",
+        does: "Simulated machine: make the approach, or jog one step",
+        act: () => this.store.approach(this.feed()),
+      },
+      {
+        key: "ArrowLeft",
+        shown: "←",
+        does: "Simulated machine: jog towards minus",
+        act: () => this.jog(-1),
+      },
+      {
+        key: "ArrowRight",
+        shown: "→",
+        does: "Simulated machine: jog towards plus",
+        act: () => this.jog(1),
+      },
     );
   }
 
@@ -82,7 +167,9 @@ export class JogPanel {
   }
 
   protected bare(mm: number): string {
-    return String(Number(fromMm(mm, this.system() === 'metric' ? 'mm' : 'in').toFixed(5)));
+    return String(
+      Number(fromMm(mm, this.system() === "metric" ? "mm" : "in").toFixed(5)),
+    );
   }
 
   protected jog(sign: 1 | -1): void {

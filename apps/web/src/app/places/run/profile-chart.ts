@@ -1,30 +1,77 @@
-import type { ChartConfiguration } from 'chart.js';
-import type { Ink } from '../../shared/chart';
-import type { ProfileSeries } from './result.view';
+import type { ChartConfiguration } from "chart.js";
+import type { Ink } from "../../shared/chart";
+import type { ProfileSeries } from "./result.view";
 
 /** Both approaches with ± 2s; the limit is a ruled line with its name on it. */
-export function profileChart(series: ProfileSeries, ink: Ink): ChartConfiguration {
-  const bars = (colour: string) => ({ errorBarColor: colour, errorBarWhiskerColor: colour, errorBarLineWidth: 1, errorBarWhiskerSize: 6, errorBarWhiskerLineWidth: 1 });
+export function profileChart(
+  series: ProfileSeries,
+  ink: Ink,
+): ChartConfiguration {
+  const bars = (colour: string) => ({
+    errorBarColor: colour,
+    errorBarWhiskerColor: colour,
+    errorBarLineWidth: 1,
+    errorBarWhiskerSize: 6,
+    errorBarWhiskerLineWidth: 1,
+  });
   const axis = (text: string, whole: boolean) => ({
-    type: 'linear' as const,
+    type: "linear" as const,
     grid: { display: false },
     border: { color: ink.ink },
-    ticks: { color: ink.graphite, ...(whole ? { precision: 0, stepSize: 1 } : { maxTicksLimit: 6 }) },
+    ticks: {
+      color: ink.graphite,
+      ...(whole ? { precision: 0, stepSize: 1 } : { maxTicksLimit: 6 }),
+    },
     title: { display: true, text, color: ink.graphite },
   });
   const configuration = {
-    type: 'lineWithErrorBars',
+    type: "lineWithErrorBars",
     data: {
       datasets: [
-        { label: 'from minus, ± 2s', data: series.up, borderColor: ink.blue, backgroundColor: ink.blue, pointStyle: 'circle', pointRadius: 4, borderWidth: 1.5, ...bars(ink.blue) },
-        { label: 'from plus, ± 2s', data: series.down, borderColor: ink.copper, backgroundColor: ink.sheet, pointStyle: 'rectRot', pointRadius: 6, pointBorderWidth: 1.5, borderWidth: 1.5, borderDash: [6, 4], ...bars(ink.copper) },
-        { label: 'limit', data: series.limit.map((p) => ({ ...p, yMin: p.y, yMax: p.y })), borderColor: ink.oxide, backgroundColor: ink.oxide, pointRadius: 0, borderWidth: 1, ...bars(ink.oxide), errorBarWhiskerSize: 0 },
+        {
+          label: "from minus, ± 2s",
+          data: series.up,
+          borderColor: ink.blue,
+          backgroundColor: ink.blue,
+          pointStyle: "circle",
+          pointRadius: 4,
+          borderWidth: 1.5,
+          ...bars(ink.blue),
+        },
+        {
+          label: "from plus, ± 2s",
+          data: series.down,
+          borderColor: ink.copper,
+          backgroundColor: ink.sheet,
+          pointStyle: "rectRot",
+          pointRadius: 6,
+          pointBorderWidth: 1.5,
+          borderWidth: 1.5,
+          borderDash: [6, 4],
+          ...bars(ink.copper),
+        },
+        {
+          label: "limit",
+          data: series.limit.map((p) => ({ ...p, yMin: p.y, yMax: p.y })),
+          borderColor: ink.oxide,
+          backgroundColor: ink.oxide,
+          pointRadius: 0,
+          borderWidth: 1,
+          ...bars(ink.oxide),
+          errorBarWhiskerSize: 0,
+        },
       ],
     },
     options: {
-      scales: { x: { ...axis(series.xLabel, series.oneXEach === 'run'), offset: false }, y: axis(series.yLabel, false) },
+      scales: {
+        x: { ...axis(series.xLabel, series.oneXEach === "run"), offset: false },
+        y: axis(series.yLabel, false),
+      },
       plugins: {
-        legend: { position: 'bottom', labels: { usePointStyle: true, color: ink.ink, boxHeight: 7 } },
+        legend: {
+          position: "bottom",
+          labels: { usePointStyle: true, color: ink.ink, boxHeight: 7 },
+        },
         tooltip: { enabled: false },
         annotation: { annotations: {} },
       },

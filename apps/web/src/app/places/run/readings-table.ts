@@ -1,8 +1,13 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { RunView } from './run.view';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  input,
+  output,
+} from "@angular/core";
+import type { RunView } from "./run.view";
 
 @Component({
-  selector: 'ip-readings-table',
+  selector: "ip-readings-table",
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="scroll-x" tabindex="0" role="region" aria-label="Readings">
@@ -11,7 +16,7 @@ import type { RunView } from './run.view';
           <tr>
             <th scope="col">{{ view().unit }}</th>
             @for (run of view().runs; track run) {
-              <th scope="col">{{ run === 1 ? 'run 1' : run }}</th>
+              <th scope="col">{{ run === 1 ? "run 1" : run }}</th>
             }
             <th scope="col">mean</th>
             <th scope="col">s</th>
@@ -20,15 +25,35 @@ import type { RunView } from './run.view';
         <tbody>
           @for (row of view().rows; track row.key) {
             <tr>
-              <th scope="row" [class.from-minus]="row.direction === '+'" [class.from-plus]="row.direction === '-'">
-                <span aria-hidden="true">{{ row.direction === '+' ? '●' : '◇' }}</span> @if (view().manyPlaces) { {{ row.place }} } {{ row.name }}
+              <th
+                scope="row"
+                [class.from-minus]="row.direction === '+'"
+                [class.from-plus]="row.direction === '-'"
+              >
+                <span aria-hidden="true">{{
+                  row.direction === "+" ? "●" : "◇"
+                }}</span>
+                @if (view().manyPlaces) {
+                  {{ row.place }}
+                }
+                {{ row.name }}
               </th>
               @for (cell of row.cells; track cell.step) {
-                <td [class.now]="cell.now" [attr.aria-current]="cell.now ? 'step' : null">
+                <td
+                  [class.now]="cell.now"
+                  [attr.aria-current]="cell.now ? 'step' : null"
+                >
                   @if (cell.readingId !== null) {
-                    <button type="button" class="cell" [attr.aria-label]="cell.text + ', set this reading aside'" (click)="aside.emit(cell.readingId)">{{ cell.text }}</button>
+                    <button
+                      type="button"
+                      class="cell"
+                      [attr.aria-label]="cell.text + ', set this reading aside'"
+                      (click)="aside.emit(cell.readingId)"
+                    >
+                      {{ cell.text }}
+                    </button>
                   } @else {
-                    {{ cell.now ? '…' : '' }}
+                    {{ cell.now ? "…" : "" }}
                   }
                 </td>
               }
@@ -45,7 +70,7 @@ import type { RunView } from './run.view';
       display: block;
       margin-top: 12px;
     }
-    th[scope='row'] {
+    th[scope="row"] {
       white-space: nowrap;
       font-size: 14px;
       position: sticky;

@@ -1,18 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { TEST_WORDS, type AxisConfig, type UnitSystem } from '@iron/core';
-import type { Run } from '@iron/contract';
-import { ChartView, type DrawChart } from '../../shared/chart';
-import { StateMark } from '../../shared/state-mark';
-import { profileChart } from './profile-chart';
-import { profileSeries, resultView } from './result.view';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+} from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { TEST_WORDS, type AxisConfig, type UnitSystem } from "@iron/core";
+import type { Run } from "@iron/contract";
+import { ChartView, type DrawChart } from "../../shared/chart";
+import { StateMark } from "../../shared/state-mark";
+import { profileChart } from "./profile-chart";
+import { profileSeries, resultView } from "./result.view";
 
 @Component({
-  selector: 'ip-result-panel',
+  selector: "ip-result-panel",
   imports: [ChartView, StateMark, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './result-panel.html',
-  styleUrl: './result-panel.css',
+  templateUrl: "./result-panel.html",
+  styleUrl: "./result-panel.css",
 })
 export class ResultPanel {
   readonly run = input.required<Run>();
@@ -20,7 +25,9 @@ export class ResultPanel {
   readonly system = input.required<UnitSystem>();
   /** Address of the axis, for what comes next. */
   readonly base = input.required<string>();
-  protected readonly view = computed(() => resultView(this.run(), this.config(), this.system()));
+  protected readonly view = computed(() =>
+    resultView(this.run(), this.config(), this.system()),
+  );
   protected readonly draw = computed<DrawChart | null>(() => {
     const view = this.view();
     if (!view || view.result.places[0].up.length === 0) return null;
@@ -29,6 +36,6 @@ export class ResultPanel {
   });
   protected readonly nextName = computed(() => {
     const next = this.view()?.verdict.nextTest;
-    return next ? TEST_WORDS[next].name : '';
+    return next ? TEST_WORDS[next].name : "";
   });
 }

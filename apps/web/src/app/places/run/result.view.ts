@@ -15,8 +15,8 @@ import {
   type LossResult,
   type UnitSystem,
   type Verdict,
-} from '@iron/core';
-import type { Run } from '@iron/contract';
+} from "@iron/core";
+import type { Run } from "@iron/contract";
 
 export interface Line {
   readonly name: string;
@@ -35,22 +35,49 @@ export interface ResultView {
   readonly iso: readonly Line[];
   readonly missing: readonly string[];
   readonly outliers: readonly string[];
-  readonly places: readonly { readonly place: string; readonly lost: string; readonly expanded: string; readonly runs: number; readonly state: AxisState }[];
+  readonly places: readonly {
+    readonly place: string;
+    readonly lost: string;
+    readonly expanded: string;
+    readonly runs: number;
+    readonly state: AxisState;
+  }[];
 }
 
-export function resultOfRun(run: Pick<Run, 'plan' | 'setup' | 'readings'>): LossResult | null {
+export function resultOfRun(
+  run: Pick<Run, "plan" | "setup" | "readings">,
+): LossResult | null {
   const { indicator, tipAngleDeg, sense } = run.setup;
-  return evaluateRun(run.plan, run.readings, { resolutionMm: indicator.resolutionMm, tipAngleDeg, sense });
+  return evaluateRun(run.plan, run.readings, {
+    resolutionMm: indicator.resolutionMm,
+    tipAngleDeg,
+    sense,
+  });
 }
 
 /** What the readings of a run say, in the user’s units; null while there is no result. */
-export function resultView(run: Run, config: AxisConfig, system: UnitSystem): ResultView | null {
+export function resultView(
+  run: Run,
+  config: AxisConfig,
+  system: UnitSystem,
+): ResultView | null {
   const result = resultOfRun(run);
   if (!result) return null;
-  const memberName = chainOf(config).find((l) => l.id === 'member')?.name.toLowerCase() ?? 'member';
-  const verdict = verdictOn(result, { kind: run.plan.kind, memberName, letter: config.letter, limits: config.limits, feedback: config.feedback, system });
+  const memberName =
+    chainOf(config)
+      .find((l) => l.id === "member")
+      ?.name.toLowerCase() ?? "member";
+  const verdict = verdictOn(result, {
+    kind: run.plan.kind,
+    memberName,
+    letter: config.letter,
+    limits: config.limits,
+    feedback: config.feedback,
+    system,
+  });
   const U = result.uncertainty.expanded;
-  const small = (mm: number, signed = false): string => formatDeviation(mm, { system, expandedMm: U, signed, bare: true });
+  const small = (mm: number, signed = false): string =>
+    formatDeviation(mm, { system, expandedMm: U, signed, bare: true });
   const [low, high] = result.roundingBoundsMm;
   return {
     result,
@@ -63,7 +90,8 @@ export function resultView(run: Run, config: AxisConfig, system: UnitSystem): Re
     iso: result.iso ? isoLines(result.iso, system) : [],
     missing: result.missingForStandard,
     outliers: result.outliers.map(
-      (o) => `${formatDeviation(o.deviationMm, { system, signed: true })} at ${formatPosition(o.positionMm, { system })} stands out (${o.test}). It is still counted: set it aside only if you know why.`,
+      (o) =>
+        `${formatDeviation(o.deviationMm, { system, signed: true })} at ${formatPosition(o.positionMm, { system })} stands out (${o.test}). It is still counted: set it aside only if you know why.`,
     ),
     places: result.places.map((p) => ({
       place: formatPosition(p.positionMm, { system, bare: true }),
@@ -75,21 +103,28 @@ export function resultView(run: Run, config: AxisConfig, system: UnitSystem): Re
   };
 }
 
-function isoLines(iso: NonNullable<LossResult['iso']>, system: UnitSystem): Line[] {
-  const line = (name: string, symbol: string, mm: number): Line => ({ name, symbol, value: formatDeviation(mm, { system }) });
+function isoLines(
+  iso: NonNullable<LossResult["iso"]>,
+  system: UnitSystem,
+): Line[] {
+  const line = (name: string, symbol: string, mm: number): Line => ({
+    name,
+    symbol,
+    value: formatDeviation(mm, { system }),
+  });
   return [
-    line('Reversal value', 'B', iso.reversalValue),
-    line('Mean reversal value', 'B̄', iso.meanReversalValue),
-    line('Repeatability towards plus', 'R↑', iso.repeatabilityUp),
-    line('Repeatability towards minus', 'R↓', iso.repeatabilityDown),
-    line('Repeatability both ways', 'R', iso.repeatability),
-    line('Systematic deviation towards plus', 'E↑', iso.systematicUp),
-    line('Systematic deviation towards minus', 'E↓', iso.systematicDown),
-    line('Systematic deviation both ways', 'E', iso.systematic),
-    line('Range of the mean deviation', 'M', iso.meanRange),
-    line('Accuracy towards plus', 'A↑', iso.accuracyUp),
-    line('Accuracy towards minus', 'A↓', iso.accuracyDown),
-    line('Accuracy both ways', 'A', iso.accuracy),
+    line("Reversal value", "B", iso.reversalValue),
+    line("Mean reversal value", "B̄", iso.meanReversalValue),
+    line("Repeatability towards plus", "R↑", iso.repeatabilityUp),
+    line("Repeatability towards minus", "R↓", iso.repeatabilityDown),
+    line("Repeatability both ways", "R", iso.repeatability),
+    line("Systematic deviation towards plus", "E↑", iso.systematicUp),
+    line("Systematic deviation towards minus", "E↓", iso.systematicDown),
+    line("Systematic deviation both ways", "E", iso.systematic),
+    line("Range of the mean deviation", "M", iso.meanRange),
+    line("Accuracy towards plus", "A↑", iso.accuracyUp),
+    line("Accuracy towards minus", "A↓", iso.accuracyDown),
+    line("Accuracy both ways", "A", iso.accuracy),
   ];
 }
 
@@ -107,35 +142,55 @@ export interface ProfileSeries {
   readonly limit: readonly { readonly x: number; readonly y: number }[];
   readonly xLabel: string;
   readonly yLabel: string;
-  readonly oneXEach: 'place' | 'run';
+  readonly oneXEach: "place" | "run";
 }
 
 /** The profile over the travel, or run by run at a single place, in the user’s units. */
-export function profileSeries(result: LossResult, config: AxisConfig, system: UnitSystem): ProfileSeries {
+export function profileSeries(
+  result: LossResult,
+  config: AxisConfig,
+  system: UnitSystem,
+): ProfileSeries {
   const unit = deviationUnit(system);
   const small = (mm: number): number => fromMm(mm, unit);
-  const large = (mm: number): number => fromMm(mm, system === 'metric' ? 'mm' : 'in');
+  const large = (mm: number): number =>
+    fromMm(mm, system === "metric" ? "mm" : "in");
   const point = (x: number, values: readonly number[]): Point => {
     const y = mean(values);
     const s = sampleDeviation(values) || 0;
     return { x, y: small(y), yMin: small(y - 2 * s), yMax: small(y + 2 * s) };
   };
   const yLabel = `deviation, ${UNIT_WORD[unit]}`;
-  const limitFor = (x: number, upMean: number) => ({ x, y: small(upMean + config.limits.repairMm) });
+  const limitFor = (x: number, upMean: number) => ({
+    x,
+    y: small(upMean + config.limits.repairMm),
+  });
   const { places } = result;
   if (places.length === 1) {
     const { up, down } = places[0];
-    const single = (v: number, i: number): Point => ({ x: i + 1, y: small(v), yMin: small(v), yMax: small(v) });
+    const single = (v: number, i: number): Point => ({
+      x: i + 1,
+      y: small(v),
+      yMin: small(v),
+      yMax: small(v),
+    });
     const base = up.length ? mean(up) : 0;
     const last = Math.max(up.length, down.length, 2);
-    return { up: up.map(single), down: down.map(single), limit: [limitFor(1, base), limitFor(last, base)], xLabel: 'run', yLabel, oneXEach: 'run' };
+    return {
+      up: up.map(single),
+      down: down.map(single),
+      limit: [limitFor(1, base), limitFor(last, base)],
+      xLabel: "run",
+      yLabel,
+      oneXEach: "run",
+    };
   }
   return {
     up: places.map((p) => point(large(p.positionMm), p.up)),
     down: places.map((p) => point(large(p.positionMm), p.down)),
     limit: places.map((p) => limitFor(large(p.positionMm), mean(p.up))),
-    xLabel: `${config.letter}, ${system === 'metric' ? 'mm' : 'in'}`,
+    xLabel: `${config.letter}, ${system === "metric" ? "mm" : "in"}`,
     yLabel,
-    oneXEach: 'place',
+    oneXEach: "place",
   };
 }

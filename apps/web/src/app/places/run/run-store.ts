@@ -1,13 +1,29 @@
-import { computed, DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
-import { judgeApproach, nextStep, stepsOf, stillForMs, wantedApproach, watchStill, type StillWatch } from '@iron/core';
-import type { DeviceSnapshot, ReadingCreate, Run } from '@iron/contract';
-import { Observable, Subscription } from 'rxjs';
-import { Api } from '../../data/api';
-import { DeviceStream } from '../../data/device-stream';
-import { Notices } from '../../data/notices';
-import { Preferences } from '../../data/preferences';
-import { problemFrom } from '../../data/problems';
-import { AxisContext } from '../axis/axis-context';
+import {
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  Injectable,
+  signal,
+  untracked,
+} from "@angular/core";
+import {
+  judgeApproach,
+  nextStep,
+  stepsOf,
+  stillForMs,
+  wantedApproach,
+  watchStill,
+  type StillWatch,
+} from "@iron/core";
+import type { DeviceSnapshot, ReadingCreate, Run } from "@iron/contract";
+import { Observable, Subscription } from "rxjs";
+import { Api } from "../../data/api";
+import { DeviceStream } from "../../data/device-stream";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { AxisContext } from "../axis/axis-context";
 
 /** How long the display must be still before a reading is taken by itself, ms. */
 export const HOLD_MS = 1000;
@@ -26,51 +42,62 @@ export class RunStore {
   private stillWatch: StillWatch | null = null;
   private wasWaiting = false;
   readonly run = signal<Run | null>(null);
-  readonly wrong = signal('');
+  readonly wrong = signal("");
   readonly busy = signal(false);
   readonly snapshot = signal<DeviceSnapshot | null>(null);
-  readonly link = signal<'connecting' | 'live' | 'waiting' | 'none'>('connecting');
+  readonly link = signal<"connecting" | "live" | "waiting" | "none">(
+    "connecting",
+  );
   readonly stillMs = signal(0);
   /** Why the last attempt did not give a reading. */
-  readonly refusal = signal('');
+  readonly refusal = signal("");
 
   readonly step = computed(() => {
     const run = this.run();
-    return run?.state === 'running' ? (nextStep(stepsOf(run.plan), run.readings) ?? null) : null;
+    return run?.state === "running"
+      ? (nextStep(stepsOf(run.plan), run.readings) ?? null)
+      : null;
   });
   readonly judgement = computed(() => {
     const run = this.run();
     const step = this.step();
     const snapshot = this.snapshot();
-    if (!run || !step || !snapshot || step.action === 'count') return null;
+    if (!run || !step || !snapshot || step.action === "count") return null;
     return judgeApproach(snapshot.track, wantedApproach(run.plan, step));
   });
   readonly counted = computed(() => {
     const step = this.step();
     const snapshot = this.snapshot();
     const run = this.run();
-    if (step?.action !== 'count' || !snapshot || !run) return null;
+    if (step?.action !== "count" || !snapshot || !run) return null;
     const { positionMm, strokeStartMm, lastDirection } = snapshot.track;
     if (lastDirection !== step.direction) return 0;
     return Math.round(Math.abs(positionMm - strokeStartMm) / run.plan.tickMm);
   });
   readonly programRuns = computed(() => {
     const program = this.snapshot()?.programRunId;
-    return program !== null && program !== undefined && program === this.run()?.id;
+    return (
+      program !== null && program !== undefined && program === this.run()?.id
+    );
   });
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.watching?.unsubscribe());
     effect(() => {
-      if (this.readyToTake() && this.preferences.autoTake() === 'on' && !this.busy()) this.takeFromDevice();
+      if (
+        this.readyToTake() &&
+        this.preferences.autoTake() === "on" &&
+        !this.busy()
+      )
+        untracked(() => this.takeFromDevice());
     });
   }
 
   load(runId: number): void {
-    this.api.get('run', `/runs/${runId}`).subscribe({
+    this.api.get("run", `/runs/${runId}`).subscribe({
       next: (run) => {
         this.run.set(run);
-        this.wrong.set('');
+        this.wrong.set("");
         if (!this.watching) this.watch(run.axisId);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
@@ -79,7 +106,8 @@ export class RunStore {
 
   takeFromDevice(): void {
     const step = this.step();
-    if (step) this.change(this.postReading({ source: 'device', step: step.index }));
+    if (step)
+      this.change(this.postReading({ source: "device", step: step.index }));
   }
 
   take(reading: ReadingCreate, then: () => void): void {
@@ -88,54 +116,95 @@ export class RunStore {
 
   discard(readingId: number, reason: string): void {
     const path = `/readings/${readingId}`;
-    this.change(this.api.post('discardReading', `${path}/discard`, { reason }), () => {
-      this.notices.say('Reading set aside.', () => this.restore(readingId));
-    });
+    this.change(
+      this.api.post("discardReading", `${path}/discard`, { reason }),
+      () => {
+        this.notices.say("Reading set aside.", () => this.restore(readingId));
+      },
+    );
   }
 
   restore(readingId: number): void {
-    this.change(this.api.post('restoreReading', `/readings/${readingId}/restore`, undefined));
+    this.change(
+      this.api.post(
+        "restoreReading",
+        `/readings/${readingId}/restore`,
+        undefined,
+      ),
+    );
   }
 
   finish(): void {
-    this.onRun((id) => this.api.post('finishRun', `/runs/${id}/finish`, undefined));
+    this.onRun((id) =>
+      this.api.post("finishRun", `/runs/${id}/finish`, undefined),
+    );
   }
 
   abandon(then: () => void): void {
-    this.onRun((id) => this.api.post('abandonRun', `/runs/${id}/abandon`, { reason: '' }), then);
+    this.onRun(
+      (id) =>
+        this.api.post("abandonRun", `/runs/${id}/abandon`, { reason: "" }),
+      then,
+    );
   }
 
   approach(feedMmMin: number): void {
-    this.command((axisId, runId) => this.api.post('approach', `/axes/${axisId}/device/approach`, { runId, feedMmMin }));
+    this.command((axisId, runId) =>
+      this.api.post("approach", `/axes/${axisId}/device/approach`, {
+        runId,
+        feedMmMin,
+      }),
+    );
   }
 
   jog(byMm: number, feedMmMin: number): void {
-    this.command((axisId) => this.api.post('jog', `/axes/${axisId}/device/jog`, { byMm, feedMmMin }));
+    this.command((axisId) =>
+      this.api.post("jog", `/axes/${axisId}/device/jog`, { byMm, feedMmMin }),
+    );
   }
 
   stop(): void {
-    this.command((axisId) => this.api.post('stopDevice', `/axes/${axisId}/device/stop`, undefined));
+    this.command((axisId) =>
+      this.api.post("stopDevice", `/axes/${axisId}/device/stop`, undefined),
+    );
   }
 
   program(feedMmMin: number, dwellS: number): void {
-    this.command((axisId, runId) => this.api.post('runProgram', `/axes/${axisId}/device/program`, { runId, feedMmMin, dwellS }));
+    this.command((axisId, runId) =>
+      this.api.post("runProgram", `/axes/${axisId}/device/program`, {
+        runId,
+        feedMmMin,
+        dwellS,
+      }),
+    );
   }
 
   private readyToTake(): boolean {
     const snapshot = this.snapshot();
     const step = this.step();
-    if (!snapshot || !step || snapshot.moving || snapshot.programRunId !== null || !snapshot.fresh) return false;
-    if (this.stillMs() < HOLD_MS || this.link() !== 'live') return false;
-    if (step.action === 'count') {
-      return (this.counted() ?? 0) > 0 && Math.abs(snapshot.displayMm ?? 0) >= (NOTICED_STEPS - 0.1) * snapshot.resolutionMm;
+    if (
+      !snapshot ||
+      !step ||
+      snapshot.moving ||
+      snapshot.programRunId !== null ||
+      !snapshot.fresh
+    )
+      return false;
+    if (this.stillMs() < HOLD_MS || this.link() !== "live") return false;
+    if (step.action === "count") {
+      return (
+        (this.counted() ?? 0) > 0 &&
+        Math.abs(snapshot.displayMm ?? 0) >=
+          (NOTICED_STEPS - 0.1) * snapshot.resolutionMm
+      );
     }
     const judged = this.judgement()?.kind;
-    return judged === 'good' || judged === 'overshot';
+    return judged === "good" || judged === "overshot";
   }
 
   private watch(axisId: number): void {
     this.watching = this.stream.of(axisId).subscribe((news) => {
-      if (news.kind === 'snapshot') this.see(news.snapshot);
+      if (news.kind === "snapshot") this.see(news.snapshot);
       else {
         this.link.set(news.kind);
         this.wasWaiting = true;
@@ -148,23 +217,39 @@ export class RunStore {
   private see(snapshot: DeviceSnapshot): void {
     const before = this.snapshot();
     const display = snapshot.moving ? null : snapshot.displayMm;
-    this.stillWatch = watchStill(this.stillWatch, display, snapshot.atMs, snapshot.resolutionMm);
+    this.stillWatch = watchStill(
+      this.stillWatch,
+      display,
+      snapshot.atMs,
+      snapshot.resolutionMm,
+    );
     this.stillMs.set(stillForMs(this.stillWatch, snapshot.atMs));
     this.snapshot.set(snapshot);
-    this.link.set('live');
+    this.link.set("live");
     const run = this.run();
     // A program reads in the server, and after a lost connection others may have gone on.
-    const programMoved = run && (snapshot.programRunId === run.id || before?.programRunId === run.id) && snapshot.sequence % 6 === 0;
-    const ended = run && before?.programRunId === run.id && snapshot.programRunId === null;
+    const programMoved =
+      run &&
+      (snapshot.programRunId === run.id || before?.programRunId === run.id) &&
+      snapshot.sequence % 6 === 0;
+    const ended =
+      run && before?.programRunId === run.id && snapshot.programRunId === null;
     if (run && (programMoved || ended || this.wasWaiting)) this.load(run.id);
     this.wasWaiting = false;
   }
 
   private postReading(reading: ReadingCreate): Observable<Run> {
-    return this.api.post('takeReading', `/runs/${this.run()?.id}/readings`, reading);
+    return this.api.post(
+      "takeReading",
+      `/runs/${this.run()?.id}/readings`,
+      reading,
+    );
   }
 
-  private onRun(make: (id: number) => Observable<Run>, then?: () => void): void {
+  private onRun(
+    make: (id: number) => Observable<Run>,
+    then?: () => void,
+  ): void {
     const run = this.run();
     if (run) this.change(make(run.id), then);
   }
@@ -174,13 +259,14 @@ export class RunStore {
     this.busy.set(true);
     request.subscribe({
       next: (run) => {
-        const ended = this.run()?.state === 'running' && run.state !== 'running';
+        const ended =
+          this.run()?.state === "running" && run.state !== "running";
         this.run.set(run);
-        this.refusal.set('');
+        this.refusal.set("");
         this.busy.set(false);
         this.stillWatch = null;
         this.stillMs.set(0);
-        if (ended || run.state !== 'running') this.context.reload();
+        if (ended || run.state !== "running") this.context.reload();
         then?.();
       },
       error: (error: unknown) => {
@@ -189,16 +275,19 @@ export class RunStore {
         this.busy.set(false);
         this.stillWatch = null;
         this.stillMs.set(0);
-        if (problem.status === 409 && problem.current) this.run.set(problem.current as Run);
+        if (problem.status === 409 && problem.current)
+          this.run.set(problem.current as Run);
       },
     });
   }
 
-  private command(make: (axisId: number, runId: number) => Observable<DeviceSnapshot>): void {
+  private command(
+    make: (axisId: number, runId: number) => Observable<DeviceSnapshot>,
+  ): void {
     const run = this.run();
     if (!run) return;
     make(run.axisId, run.id).subscribe({
-      next: () => this.refusal.set(''),
+      next: () => this.refusal.set(""),
       error: (error: unknown) => this.refusal.set(problemFrom(error).detail),
     });
   }

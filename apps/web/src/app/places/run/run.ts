@@ -1,27 +1,43 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
-import { approachSentence } from '@iron/core';
-import { Preferences } from '../../data/preferences';
-import { Keys } from '../../shared/keys';
-import { momentWords } from '../../shared/words';
-import { AxisContext } from '../axis/axis-context';
-import { EntryPanel } from './entry-panel';
-import { JogPanel } from './jog-panel';
-import { ProgramPanel } from './program-panel';
-import { ReadingsTable } from './readings-table';
-import { ResultPanel } from './result-panel';
-import { HOLD_MS, RunStore } from './run-store';
-import { liveText, runView } from './run.view';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import { approachSentence } from "@iron/core";
+import { Preferences } from "../../data/preferences";
+import { Keys } from "../../shared/keys";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../axis/axis-context";
+import { EntryPanel } from "./entry-panel";
+import { JogPanel } from "./jog-panel";
+import { ProgramPanel } from "./program-panel";
+import { ReadingsTable } from "./readings-table";
+import { ResultPanel } from "./result-panel";
+import { HOLD_MS, RunStore } from "./run-store";
+import { liveText, runView } from "./run.view";
 
-type Way = 'live' | 'typed' | 'dial';
+type Way = "live" | "typed" | "dial";
 
 @Component({
-  selector: 'ip-run',
-  imports: [RouterLink, EntryPanel, JogPanel, ProgramPanel, ReadingsTable, ResultPanel],
+  selector: "ip-run",
+  imports: [
+    RouterLink,
+    EntryPanel,
+    JogPanel,
+    ProgramPanel,
+    ReadingsTable,
+    ResultPanel,
+  ],
   providers: [RunStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './run.html',
-  styleUrl: './run.css',
+  templateUrl: "./run.html",
+  styleUrl: "./run.css",
 })
 export class RunPlace {
   readonly runId = input.required<string>();
@@ -35,19 +51,29 @@ export class RunPlace {
   protected readonly view = computed(() => {
     const run = this.store.run();
     const config = this.context.axis()?.config;
-    return run && config ? { run, config, ...runView(run, config, this.preferences.system()) } : null;
+    return run && config
+      ? { run, config, ...runView(run, config, this.preferences.system()) }
+      : null;
   });
   protected readonly way = computed<Way>(() => {
-    const chosen = this.chosenWay() ?? (this.store.link() === 'none' ? 'typed' : 'live');
-    return chosen === 'live' && this.store.link() === 'none' ? 'typed' : chosen;
+    const chosen =
+      this.chosenWay() ?? (this.store.link() === "none" ? "typed" : "live");
+    return chosen === "live" && this.store.link() === "none" ? "typed" : chosen;
   });
   protected readonly live = computed(() => {
     const snapshot = this.store.snapshot();
-    const resolution = this.store.run()?.setup.indicator.resolutionMm ?? snapshot?.resolutionMm ?? 0.001;
-    return liveText(snapshot?.displayMm ?? null, resolution, this.preferences.system());
+    const resolution =
+      this.store.run()?.setup.indicator.resolutionMm ??
+      snapshot?.resolutionMm ??
+      0.001;
+    return liveText(
+      snapshot?.displayMm ?? null,
+      resolution,
+      this.preferences.system(),
+    );
   });
   protected readonly stillText = computed(() => {
-    if (this.store.snapshot()?.moving) return 'moving';
+    if (this.store.snapshot()?.moving) return "moving";
     const seconds = Math.min(this.store.stillMs(), HOLD_MS) / 1000;
     return `still for ${seconds.toFixed(1)} s of ${(HOLD_MS / 1000).toFixed(1)}`;
   });
@@ -56,27 +82,56 @@ export class RunPlace {
     const judgement = this.store.judgement();
     const step = this.store.step();
     const config = this.context.axis()?.config;
-    if (!judgement || !step || !config || this.store.snapshot()?.moving) return '';
-    if (!this.store.snapshot()?.fresh) return '';
-    return approachSentence(judgement, step, config, this.preferences.system()) ?? '';
+    if (!judgement || !step || !config || this.store.snapshot()?.moving)
+      return "";
+    if (!this.store.snapshot()?.fresh) return "";
+    return (
+      approachSentence(judgement, step, config, this.preferences.system()) ?? ""
+    );
   });
   protected readonly canProgram = computed(() => {
     const kind = this.store.run()?.plan.kind;
-    return kind === 'two-sided' || kind === 'travel-profile';
+    return kind === "two-sided" || kind === "travel-profile";
   });
   protected readonly started = computed(() => {
     const run = this.store.run();
-    return run ? `${momentWords(run.startedAt)}, ${run.by}` : '';
+    return run ? `${momentWords(run.startedAt)}, ${run.by}` : "";
   });
-  protected readonly exportBase = computed(() => `/api/runs/${this.runId()}/export?system=${this.preferences.system()}`);
+  protected readonly exportBase = computed(
+    () =>
+      `/api/runs/${this.runId()}/export?system=${this.preferences.system()}`,
+  );
 
   constructor() {
-    effect(() => this.store.load(Number(this.runId())));
+    effect(() => {
+      const id = Number(this.runId());
+      untracked(() => this.store.load(id));
+    });
     inject(Keys).use(
-      { key: ' ', shown: 'Space', does: 'Take the reading', act: () => this.take() },
-      { key: 'z', shown: 'Z', does: 'Zero the indicator, when the step asks for it', act: () => this.zero() },
-      { key: 'Backspace', shown: '⌫', does: 'Set the last reading aside', act: () => this.discardLast() },
-      { key: 'a', shown: 'A', does: 'Auto-take on or off', act: () => this.toggleAuto() },
+      {
+        key: " ",
+        shown: "Space",
+        does: "Take the reading",
+        act: () => this.take(),
+      },
+      {
+        key: "z",
+        shown: "Z",
+        does: "Zero the indicator, when the step asks for it",
+        act: () => this.zero(),
+      },
+      {
+        key: "Backspace",
+        shown: "⌫",
+        does: "Set the last reading aside",
+        act: () => this.discardLast(),
+      },
+      {
+        key: "a",
+        shown: "A",
+        does: "Auto-take on or off",
+        act: () => this.toggleAuto(),
+      },
     );
   }
 
@@ -85,27 +140,31 @@ export class RunPlace {
   }
 
   protected take(): void {
-    if (this.way() === 'live' && this.store.step() && !this.store.busy()) this.store.takeFromDevice();
+    if (this.way() === "live" && this.store.step() && !this.store.busy())
+      this.store.takeFromDevice();
   }
 
   protected zero(): void {
-    if (this.store.step()?.action === 'zero') this.take();
+    if (this.store.step()?.action === "zero") this.take();
   }
 
   protected toggleAuto(): void {
-    this.preferences.autoTake.update((v) => (v === 'on' ? 'off' : 'on'));
+    this.preferences.autoTake.update((v) => (v === "on" ? "off" : "on"));
   }
 
   protected discardLast(): void {
     const last = this.view()?.last;
-    if (last) this.store.discard(last.id, 'the last reading, set aside by hand');
+    if (last)
+      this.store.discard(last.id, "the last reading, set aside by hand");
   }
 
   protected discard(readingId: number): void {
-    this.store.discard(readingId, 'set aside by hand');
+    this.store.discard(readingId, "set aside by hand");
   }
 
   protected abandon(): void {
-    this.store.abandon(() => void this.router.navigateByUrl(`${this.context.base()}/measure`));
+    this.store.abandon(
+      () => void this.router.navigateByUrl(`${this.context.base()}/measure`),
+    );
   }
 }

@@ -1,0 +1,220 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  signal,
+} from "@angular/core";
+import { formatSize, fromMm, toMm } from "@iron/core";
+import {
+  indicatorEditSchema,
+  parseDecimal,
+  shopUpdateSchema,
+  type IndicatorEdit,
+  type IndicatorRecord,
+  type Shop,
+} from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+
+interface IndicatorDraft {
+  readonly id: number | null;
+  readonly name: string;
+  readonly kind: IndicatorEdit["kind"];
+  readonly unit: "mm" | "in";
+  readonly resolution: string;
+  readonly tipAngle: string;
+  readonly range: string;
+}
+
+const BLANK: IndicatorDraft = {
+  id: null,
+  name: "",
+  kind: "lever",
+  unit: "mm",
+  resolution: "0.002",
+  tipAngle: "12",
+  range: "0.8",
+};
+
+/** The shop’s own: its name, currency, people and indicators. */
+@Component({
+  selector: "ip-shop",
+  imports: [InputText],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./shop.html",
+  styles: `
+    h2 {
+      margin: 26px 0 8px;
+    }
+    h1 + .fields,
+    .acts {
+      margin-top: 12px;
+    }
+  `,
+})
+export class ShopPlace {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly shop = signal<Shop | null>(null);
+  protected readonly name = signal("");
+  protected readonly currency = signal("");
+  protected readonly people = signal("");
+  protected readonly indicators = signal<readonly IndicatorRecord[] | null>(
+    null,
+  );
+  protected readonly draft = signal<IndicatorDraft | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly shopErrors = computed(() =>
+    errorsOf(shopUpdateSchema.safeParse(this.shopUpdate())),
+  );
+  protected readonly indicatorErrors = computed(() => {
+    const draft = this.draft();
+    return draft
+      ? errorsOf(indicatorEditSchema.safeParse(editFrom(draft)))
+      : new Map<string, string>();
+  });
+
+  constructor() {
+    this.loadShop();
+    this.loadIndicators();
+  }
+
+  protected loadShop(): void {
+    this.wrong.set("");
+    this.api.get("shop", "/shop").subscribe({
+      next: (shop) => {
+        this.shop.set(shop);
+        this.name.set(shop.name);
+        this.currency.set(shop.currency);
+        this.people.set(shop.people.join(", "));
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected saveShop(): void {
+    if (this.shopErrors().size > 0) return;
+    this.api.put("updateShop", "/shop", this.shopUpdate()).subscribe({
+      next: () => this.notices.say("The shop is kept."),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  protected words(i: IndicatorRecord): string {
+    const system = i.unit === "in" ? "inch" : "metric";
+    const tip = i.tipAngleDeg > 0 ? `, tip at ${i.tipAngleDeg}°` : "";
+    return `${i.kind}, steps of ${formatSize(i.resolutionMm, system)}, reach ${formatSize(i.rangeMm, system)}${tip}`;
+  }
+
+  protected add(): void {
+    this.draft.set(BLANK);
+  }
+
+  protected change(i: IndicatorRecord): void {
+    const shown = (mm: number): string =>
+      String(Number(fromMm(mm, i.unit).toFixed(6)));
+    this.draft.set({
+      id: i.id,
+      name: i.name,
+      kind: i.kind,
+      unit: i.unit,
+      resolution: shown(i.resolutionMm),
+      tipAngle: String(i.tipAngleDeg),
+      range: shown(i.rangeMm),
+    });
+  }
+
+  protected edit(change: Partial<IndicatorDraft>): void {
+    this.draft.update((d) => (d ? { ...d, ...change } : d));
+  }
+
+  protected saveIndicator(): void {
+    const draft = this.draft();
+    if (!draft || this.indicatorErrors().size > 0) return;
+    const edit = editFrom(draft);
+    const request =
+      draft.id === null
+        ? this.api.post("createIndicator", "/indicators", edit)
+        : this.api.put("updateIndicator", `/indicators/${draft.id}`, edit);
+    request.subscribe({
+      next: () => {
+        this.draft.set(null);
+        this.loadIndicators();
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  protected retire(i: IndicatorRecord): void {
+    const retiring = i.retiredAt === null;
+    const request = retiring
+      ? this.api.post(
+          "retireIndicator",
+          `/indicators/${i.id}/retire`,
+          undefined,
+        )
+      : this.api.post(
+          "reviveIndicator",
+          `/indicators/${i.id}/revive`,
+          undefined,
+        );
+    request.subscribe({
+      next: (now) => {
+        this.loadIndicators();
+        if (retiring)
+          this.notices.say(`${i.name} is retired.`, () => this.retire(now));
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  private loadIndicators(): void {
+    this.api.get("indicators", "/indicators").subscribe({
+      next: (all) => this.indicators.set(all),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private shopUpdate() {
+    const people = this.people()
+      .split(",")
+      .map((p) => p.trim())
+      .filter(Boolean);
+    return {
+      name: this.name(),
+      currency: this.currency().trim().toUpperCase(),
+      people,
+    };
+  }
+}
+
+function editFrom(draft: IndicatorDraft): IndicatorEdit {
+  const length = (text: string): number => {
+    const value = parseDecimal(text);
+    return value === undefined
+      ? NaN
+      : Math.round(toMm(value, draft.unit) * 1e8) / 1e8;
+  };
+  return {
+    name: draft.name,
+    kind: draft.kind,
+    unit: draft.unit,
+    resolutionMm: length(draft.resolution),
+    tipAngleDeg: parseDecimal(draft.tipAngle) ?? NaN,
+    rangeMm: length(draft.range),
+  };
+}
+
+function errorsOf(result: {
+  success: boolean;
+  error?: {
+    issues: readonly { path: readonly PropertyKey[]; message: string }[];
+  };
+}): ReadonlyMap<string, string> {
+  return new Map(
+    (result.error?.issues ?? []).map((i) => [String(i.path[0]), i.message]),
+  );
+}
