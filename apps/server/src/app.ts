@@ -15,6 +15,7 @@ import { handlersFor } from "./routes/handlers";
 import { systemClock, type Clock } from "./services/clock";
 import { Indicators } from "./services/indicators";
 import { Machines } from "./services/machines";
+import { RunImport } from "./services/run-import";
 import { Runs } from "./services/runs";
 import { ShopSettings } from "./services/shop";
 import type { Db } from "./store/database";
@@ -79,6 +80,7 @@ export function createApp(options: AppOptions): App {
     db,
     machines,
     runs,
+    runImport: new RunImport(db, machines, runs, clock),
     hub,
     runDevice,
     shop: new ShopSettings(db),

@@ -12,7 +12,8 @@ import {
 import type { Axis, DeviceSnapshot, Run } from "@iron/contract";
 import { conflict } from "../http/problem-error";
 import type { Machines } from "../services/machines";
-import type { NewReading, Runs } from "../services/runs";
+import type { NewReading } from "../services/readings";
+import type { Runs } from "../services/runs";
 import type { Device } from "./device";
 import type { DeviceHub } from "./device-hub";
 

@@ -8,6 +8,7 @@ import type { Indicators } from "../services/indicators";
 import type { Machines } from "../services/machines";
 import { readFloor } from "../services/floor";
 import { historyFile } from "../services/history-export";
+import type { RunImport } from "../services/run-import";
 import type { Runs } from "../services/runs";
 import type { ShopSettings } from "../services/shop";
 import type { Db } from "../store/database";
@@ -18,6 +19,7 @@ export interface Services {
   readonly machines: Machines;
   readonly indicators: Indicators;
   readonly runs: Runs;
+  readonly runImport: RunImport;
   readonly hub: DeviceHub;
   readonly runDevice: RunDevice;
   readonly version: string;
@@ -122,7 +124,7 @@ export function handlersFor(s: Services): Handlers {
     },
     startRun: ({ params, body, who }) => s.runs.start(params.id, body, who),
     importRun: ({ params, body, who }) =>
-      s.runs.importCsv(
+      s.runImport.importCsv(
         params.id,
         body.text,
         body.setup,

@@ -1,93 +1,12 @@
-import {
-  checkPlan,
-  evaluateRun,
-  nextStep,
-  stepsOf,
-  type LossResult,
-  type TestStep,
-} from "@iron/core";
-import {
-  parseReadingsCsv,
-  planOfRows,
-  type ReadingRecord,
-  type Run,
-  type RunCreate,
-  type RunSetup,
-  type RunSummary,
-} from "@iron/contract";
-import { sql, type Selectable, type Transaction } from "kysely";
-import { createHash } from "node:crypto";
+import { checkPlan, nextStep, stepsOf, type TestStep } from "@iron/core";
+import type { ReadingRecord, Run, RunCreate, RunSummary } from "@iron/contract";
+import type { Selectable, Transaction } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
-
-/** A reading about to be kept. */
-export interface NewReading {
-  readonly step: number;
-  readonly value: number;
-  readonly widthMm: number;
-  readonly entered: string;
-  readonly source: ReadingRecord["source"];
-  readonly spoilt: boolean;
-  readonly reason: string;
-}
-
-/** A run's readings with the state that the last mark of each gives it. */
-async function readingsOf(db: Db, runId: number): Promise<ReadingRecord[]> {
-  const rows = await db
-    .selectFrom("reading")
-    .leftJoin("reading_mark", (join) =>
-      join
-        .onRef("reading_mark.reading_id", "=", "reading.id")
-        .on(
-          "reading_mark.id",
-          "=",
-          sql<number>`(select max(id) from reading_mark where reading_id = reading.id)`,
-        ),
-    )
-    .select([
-      "reading.id",
-      "step",
-      "value",
-      "width_mm",
-      "entered",
-      "source",
-      "spoilt",
-      "reading.reason",
-      "reading.at",
-      "reading.by",
-      "mark",
-      "reading_mark.reason as mark_reason",
-    ])
-    .where("run_id", "=", runId)
-    .orderBy("reading.id")
-    .execute();
-  return rows.map((r) => ({
-    id: r.id,
-    step: r.step,
-    value: r.value,
-    widthMm: r.width_mm,
-    entered: r.entered,
-    source: r.source,
-    state: r.mark === "discarded" ? "discarded" : r.spoilt ? "spoilt" : "kept",
-    reason: r.mark === "discarded" ? (r.mark_reason ?? "") : r.reason,
-    at: r.at,
-    by: r.by,
-  }));
-}
-
-export function resultOf(
-  run: Pick<Run, "plan" | "setup" | "readings">,
-): LossResult | null {
-  const { indicator, tipAngleDeg, sense } = run.setup;
-  return evaluateRun(run.plan, run.readings, {
-    resolutionMm: indicator.resolutionMm,
-    tipAngleDeg,
-    sense,
-  });
-}
+import { readingsOf, resultOf, type NewReading } from "./readings";
 
 /** Tests and their readings: kept the moment they are taken, never changed, set aside by marks. */
 export class Runs {
@@ -215,110 +134,6 @@ export class Runs {
     });
   }
 
-  async importCsv(
-    axisId: number,
-    text: string,
-    setup: RunSetup,
-    keepsZero: boolean,
-    overTravelMm: number,
-    who: string,
-  ) {
-    const axis = await this.machines.axis(axisId);
-    const { rows, errors } = parseReadingsCsv(text);
-    if (errors.length > 0) {
-      throw problem(
-        422,
-        "Rows are wrong",
-        `${errors.length} rows cannot be read; nothing was kept.`,
-        {
-          errors: errors.map((e) => ({
-            path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
-            message: e.message,
-          })),
-        },
-      );
-    }
-    const plan = planOfRows(rows, keepsZero, overTravelMm);
-    checkPlan(plan, axis.config.travelMm);
-    const hash = createHash("sha256")
-      .update(
-        JSON.stringify(
-          rows.map((r) => [r.placeMm, r.approach, r.run, r.readingMm, r.state]),
-        ),
-      )
-      .digest("hex");
-    return this.db.transaction().execute(async (trx) => {
-      const before = await trx
-        .selectFrom("run")
-        .select("id")
-        .where("axis_id", "=", axisId)
-        .where("import_hash", "=", hash)
-        .executeTakeFirst();
-      if (before)
-        return { runId: before.id, duplicate: true, readings: rows.length };
-      const runId = await this.insertRun(
-        trx,
-        axisId,
-        { plan, setup },
-        who,
-        hash,
-      );
-      const steps = stepsOf(plan);
-      const offset = (placeMm: number): number =>
-        plan.keepsZero ? placeMm - plan.targetsMm[0] : 0;
-      const plain = {
-        widthMm: setup.indicator.resolutionMm,
-        source: "import" as const,
-      };
-      for (const step of steps.filter((s) => s.action === "zero")) {
-        await this.insertReading(
-          trx,
-          runId,
-          {
-            ...plain,
-            step: step.index,
-            value: 0,
-            entered: "",
-            spoilt: false,
-            reason: "",
-          },
-          who,
-        );
-      }
-      for (const row of rows) {
-        const step = steps.find(
-          (s) =>
-            s.action === "read" &&
-            s.targetMm === row.placeMm &&
-            s.direction === row.approach &&
-            s.run === row.run,
-        ) as TestStep;
-        const aside = row.state !== "kept";
-        const reason = aside ? row.reason || `${row.state} in the file` : "";
-        await this.insertReading(
-          trx,
-          runId,
-          {
-            ...plain,
-            step: step.index,
-            value: row.readingMm + offset(row.placeMm),
-            entered: `line ${row.line}`,
-            spoilt: aside,
-            reason,
-          },
-          who,
-        );
-      }
-      await trx
-        .updateTable("run")
-        .set({ state: "finished", finished_at: instant(this.clock) })
-        .where("id", "=", runId)
-        .execute();
-      await this.summarise(trx, runId);
-      return { runId, duplicate: false, readings: rows.length };
-    });
-  }
-
   async summaries(axisId: number): Promise<RunSummary[]> {
     const rows = await this.db
       .selectFrom("run")
@@ -439,10 +254,7 @@ export class Runs {
     });
   }
 
-  private async summarise(
-    trx: Transaction<Tables>,
-    runId: number,
-  ): Promise<void> {
+  async summarise(trx: Transaction<Tables>, runId: number): Promise<void> {
     const run = await this.run(runId, trx);
     const result = run.state === "finished" ? resultOf(run) : null;
     const summary: Partial<Selectable<Tables["run"]>> = {
@@ -461,7 +273,7 @@ export class Runs {
       .execute();
   }
 
-  private async insertRun(
+  async insertRun(
     db: Db,
     axisId: number,
     create: RunCreate,
@@ -491,7 +303,7 @@ export class Runs {
     ).id;
   }
 
-  private async insertReading(
+  async insertReading(
     db: Db,
     runId: number,
     r: NewReading,

@@ -53,5 +53,5 @@ import { Keys } from "./keys";
 })
 export class KeyList {
   protected readonly keys = inject(Keys);
-  readonly closed = output<void>();
+  readonly closed = output();
 }

@@ -1,5 +1,18 @@
-import { ChangeDetectionStrategy, Component, input } from "@angular/core";
-import { RouterLink, RouterLinkActive } from "@angular/router";
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+} from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import {
+  NavigationEnd,
+  Router,
+  RouterLink,
+  RouterLinkActive,
+} from "@angular/router";
+import { filter, map } from "rxjs";
 
 interface Station {
   readonly number: number;
@@ -58,8 +71,8 @@ export const STATIONS: readonly Station[] = [
         @if (station.path) {
           <a
             [routerLink]="base() + '/' + station.path"
-            routerLinkActive="on"
-            [routerLinkActiveOptions]="{ exact: false }"
+            [class.on]="atMeasure()"
+            [attr.aria-current]="atMeasure() ? 'page' : null"
             ><kbd aria-hidden="true">{{ station.number }}</kbd
             >{{ station.name }}</a
           >
@@ -127,4 +140,16 @@ export const STATIONS: readonly Station[] = [
 export class WorkLine {
   readonly base = input.required<string>();
   protected readonly stations = STATIONS;
+  private readonly router = inject(Router);
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      filter((e) => e instanceof NavigationEnd),
+      map(() => this.router.url),
+    ),
+    { initialValue: this.router.url },
+  );
+  /** Tests, set-up and import belong to station Measure too. */
+  protected readonly atMeasure = computed(
+    () => !/\/(history|setup)$/.test(this.url().split("?")[0]),
+  );
 }

@@ -50,7 +50,7 @@ export class ImportReadings {
     this.indicators().filter((i) => !i.retiredAt),
   );
   private readonly chosen = signal<number | null>(null);
-  protected readonly indicator = computed(
+  protected readonly indicator = computed<IndicatorRecord | null>(
     () =>
       this.usable().find((i) => i.id === this.chosen()) ??
       this.usable()[0] ??

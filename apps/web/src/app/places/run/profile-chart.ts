@@ -54,11 +54,11 @@ export function profileChart(
           label: "limit",
           data: series.limit.map((p) => ({ ...p, yMin: p.y, yMax: p.y })),
           borderColor: ink.oxide,
-          backgroundColor: ink.oxide,
           pointRadius: 0,
           borderWidth: 1,
           ...bars(ink.oxide),
           errorBarWhiskerSize: 0,
+          errorBarLineWidth: 0,
         },
       ],
     },
@@ -70,10 +70,27 @@ export function profileChart(
       plugins: {
         legend: {
           position: "bottom",
-          labels: { usePointStyle: true, color: ink.ink, boxHeight: 7 },
+          labels: {
+            usePointStyle: true,
+            color: ink.ink,
+            boxHeight: 7,
+            filter: (item: { text: string }) => item.text !== "limit",
+          },
         },
         tooltip: { enabled: false },
-        annotation: { annotations: {} },
+        annotation: {
+          annotations: {
+            limit: {
+              type: "label",
+              xValue: series.limit[0].x,
+              yValue: series.limit[0].y,
+              content: "limit",
+              color: ink.oxide,
+              position: { x: "start", y: "end" },
+              font: { size: 11 },
+            },
+          },
+        },
       },
     },
   };

@@ -51,8 +51,8 @@ export class ProgramPanel {
   readonly run = input.required<Run>();
   readonly config = input.required<AxisConfig>();
   readonly canRun = input.required<boolean>();
-  readonly closed = output<void>();
-  readonly start = output<{ feedMmMin: number; dwellS: number }>();
+  readonly closed = output();
+  readonly runHere = output<{ feedMmMin: number; dwellS: number }>();
   protected readonly feed = signal(1000);
   protected readonly dwell = signal(4);
   protected readonly dwellWord = signal<DwellWord>("P-seconds");

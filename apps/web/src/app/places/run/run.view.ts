@@ -219,6 +219,12 @@ function stepName(
     run.plan.targetsMm.length > 1
       ? `Place ${step.target + 1} of ${run.plan.targetsMm.length}, ${formatPosition(step.targetMm, { system })}: `
       : "";
-  if (step.action === "zero") return `${place}set the zero`;
-  return `${place}run ${step.run} of ${run.plan.runs}, approach ${directionWords(config, step.direction).from}`;
+  if (step.action === "zero") return sentence(`${place}set the zero`);
+  return sentence(
+    `${place}run ${step.run} of ${run.plan.runs}, approach ${directionWords(config, step.direction).from}`,
+  );
+}
+
+function sentence(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -1,0 +1,122 @@
+import { checkPlan, stepsOf, type TestStep } from "@iron/core";
+import { parseReadingsCsv, planOfRows, type RunSetup } from "@iron/contract";
+import { createHash } from "node:crypto";
+import { problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { instant, type Clock } from "./clock";
+import type { Machines } from "./machines";
+import type { Runs } from "./runs";
+
+/** Readings from files: all or nothing, and the same readings only once. */
+export class RunImport {
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly runs: Runs,
+    private readonly clock: Clock,
+  ) {}
+
+  async importCsv(
+    axisId: number,
+    text: string,
+    setup: RunSetup,
+    keepsZero: boolean,
+    overTravelMm: number,
+    who: string,
+  ) {
+    const axis = await this.machines.axis(axisId);
+    const { rows, errors } = parseReadingsCsv(text);
+    if (errors.length > 0) {
+      throw problem(
+        422,
+        "Rows are wrong",
+        `${errors.length} rows cannot be read; nothing was kept.`,
+        {
+          errors: errors.map((e) => ({
+            path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
+            message: e.message,
+          })),
+        },
+      );
+    }
+    const plan = planOfRows(rows, keepsZero, overTravelMm);
+    checkPlan(plan, axis.config.travelMm);
+    const hash = createHash("sha256")
+      .update(
+        JSON.stringify(
+          rows.map((r) => [r.placeMm, r.approach, r.run, r.readingMm, r.state]),
+        ),
+      )
+      .digest("hex");
+    return this.db.transaction().execute(async (trx) => {
+      const before = await trx
+        .selectFrom("run")
+        .select("id")
+        .where("axis_id", "=", axisId)
+        .where("import_hash", "=", hash)
+        .executeTakeFirst();
+      if (before)
+        return { runId: before.id, duplicate: true, readings: rows.length };
+      const runId = await this.runs.insertRun(
+        trx,
+        axisId,
+        { plan, setup },
+        who,
+        hash,
+      );
+      const steps = stepsOf(plan);
+      const offset = (placeMm: number): number =>
+        plan.keepsZero ? placeMm - plan.targetsMm[0] : 0;
+      const plain = {
+        widthMm: setup.indicator.resolutionMm,
+        source: "import" as const,
+      };
+      for (const step of steps.filter((s) => s.action === "zero")) {
+        await this.runs.insertReading(
+          trx,
+          runId,
+          {
+            ...plain,
+            step: step.index,
+            value: 0,
+            entered: "",
+            spoilt: false,
+            reason: "",
+          },
+          who,
+        );
+      }
+      for (const row of rows) {
+        const step = steps.find(
+          (s) =>
+            s.action === "read" &&
+            s.targetMm === row.placeMm &&
+            s.direction === row.approach &&
+            s.run === row.run,
+        ) as TestStep;
+        const aside = row.state !== "kept";
+        const reason = aside ? row.reason || `${row.state} in the file` : "";
+        await this.runs.insertReading(
+          trx,
+          runId,
+          {
+            ...plain,
+            step: step.index,
+            value: row.readingMm + offset(row.placeMm),
+            entered: `line ${row.line}`,
+            spoilt: aside,
+            reason,
+          },
+          who,
+        );
+      }
+      await trx
+        .updateTable("run")
+        .set({ state: "finished", finished_at: instant(this.clock) })
+        .where("id", "=", runId)
+        .execute();
+      await this.runs.summarise(trx, runId);
+      return { runId, duplicate: false, readings: rows.length };
+    });
+  }
+}

@@ -1,0 +1,193 @@
+import { approach, begin, expect, test } from "./shop";
+
+const BITTERN_Z = "/machines/1/axes/3";
+
+test("a two-sided approach by keyboard alone gives a trusted value that is found again after a restart", async ({
+  page,
+  shop,
+}) => {
+  await page.goto("/floor");
+  await page.getByRole("link", { name: /Bittern Z: .* lost/ }).focus();
+  await page.keyboard.press("Enter");
+  await expect(
+    page.getByRole("heading", { name: "How much is lost when Z turns round?" }),
+  ).toBeVisible();
+  await page.getByRole("link", { name: "Set up: Two-sided approach" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Runs").fill("3");
+  await page.keyboard.press("Enter");
+  await expect(
+    page.getByText("Jog down past 240.000 mm by 30 mm"),
+  ).toBeVisible();
+  await approach(page);
+  await page.keyboard.press("z");
+  for (let i = 0; i < 6; i += 1) {
+    await expect(page.getByText(`${i} of 6 readings`)).toBeVisible();
+    await approach(page);
+    await page.keyboard.press(" ");
+  }
+  await expect(page.getByText("Done: 6 of 6 readings are kept.")).toBeVisible();
+  const headline = page.getByText(/lost at reversal ±/);
+  const lost = Number(/([\d.]+) µm lost/.exec(await headline.innerText())?.[1]);
+  expect(lost).toBeGreaterThan(23);
+  expect(lost).toBeLessThan(31);
+  await expect(
+    page.getByText(/over this axis’ limit of 0.025 mm/),
+  ).toBeVisible();
+
+  expect(await shop.stop("SIGTERM")).toBe(0);
+  await shop.start();
+  await page.goto(`${BITTERN_Z}/history`);
+  await expect(
+    page.getByRole("row", { name: /Two-sided approach/ }),
+  ).toHaveCount(6);
+  await expect(page.getByRole("row").nth(1)).toContainText(
+    lost.toFixed(lost % 1 ? 1 : 0),
+  );
+});
+
+test("an overshoot spoils the reading, is kept as spoilt, and is asked for again", async ({
+  page,
+}) => {
+  await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
+  await approach(page);
+  await page.keyboard.press("z");
+  await expect(page.getByText("0 of 2 readings")).toBeVisible();
+  await approach(page);
+  await page.getByLabel("Jog step").selectOption({ label: "0.01 mm" });
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByText("Z at 240.010 mm")).toBeVisible();
+  await page.keyboard.press("ArrowLeft");
+  await expect(page.getByText("Z at 240.000 mm")).toBeVisible();
+  await page.getByRole("button", { name: "Take reading" }).click();
+  await expect(
+    page.getByText(
+      /: spoilt\. Passed 240\.000 mm by 0\.010 mm.*that cannot be corrected/,
+    ),
+  ).toBeVisible();
+  await expect(page.getByText("0 of 2 readings")).toBeVisible();
+  await expect(page.getByText("Run 1 of 1, approach from below")).toBeVisible();
+});
+
+test("a discarded reading is kept as discarded and can be taken back", async ({
+  page,
+}) => {
+  await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
+  await approach(page);
+  await page.keyboard.press("z");
+  await approach(page);
+  await page.keyboard.press(" ");
+  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+  await page.keyboard.press("Backspace");
+  await expect(page.getByText(/: discarded\./)).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+  await expect(page.getByText(/: discarded\./)).toHaveCount(0);
+});
+
+test("auto-take reads a still indicator once for each approach", async ({
+  page,
+}) => {
+  await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
+  await page.keyboard.press("a");
+  await expect(page.getByLabel("Auto-take when still")).toBeChecked();
+  for (const after of ["0 of 2 readings", "1 of 2 readings"]) {
+    await page.keyboard.press("m");
+    await expect(
+      page.getByText("moving", { exact: true }).first(),
+    ).toBeVisible();
+    await expect(page.getByText(after)).toBeVisible();
+    await expect(
+      page.getByRole("button", { name: "Take reading" }),
+    ).toBeVisible();
+  }
+  await page.waitForTimeout(1500);
+  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+});
+
+test("a tick count: jog one step at a time until the needle moves", async ({
+  page,
+}) => {
+  await begin(page, BITTERN_Z, "tick-count", {
+    Runs: "1",
+    "Jog step, mm": "0.005",
+  });
+  await approach(page);
+  await page.keyboard.press("z");
+  await expect(
+    page.getByText("Count the steps until the needle moves."),
+  ).toBeVisible();
+  for (let i = 1; i <= 6; i += 1) {
+    await page.keyboard.press("m");
+    await expect(page.getByText(`${i} steps so far`)).toBeVisible();
+  }
+  await page.getByRole("button", { name: "The needle moved" }).click();
+  await expect(page.getByText("Done: 1 of 1 readings are kept.")).toBeVisible();
+  await expect(
+    page.getByText(/2[3-9](\.\d)? µm lost at reversal/),
+  ).toBeVisible();
+});
+
+test("an out-and-back finds the loss at one place", async ({ page }) => {
+  await begin(page, BITTERN_Z, "out-and-back", { Runs: "2" });
+  for (let i = 0; i < 2; i += 1) {
+    await approach(page);
+    await page.keyboard.press("z");
+    await expect(page.getByText(/back to 240.000 mm/)).toBeVisible();
+    await page.keyboard.press("m");
+    await expect(page.getByText("Z at 240.000 mm")).toBeVisible();
+    await page.waitForTimeout(700);
+    await page.keyboard.press(" ");
+  }
+  await expect(page.getByText("Done: 2 of 2 readings are kept.")).toBeVisible();
+  await expect(
+    page.getByText(/2[4-9](\.\d)? µm lost at reversal/),
+  ).toBeVisible();
+});
+
+test.describe("a killed server", () => {
+  test.use({
+    expectedNoise: [
+      [
+        /Failed to load resource|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED|ERR_EMPTY_RESPONSE|ERR_SOCKET/,
+      ],
+      { scope: "test" },
+    ] as never,
+  });
+
+  test("loses no reading of a travel profile, and the run goes on at the right step", async ({
+    page,
+    shop,
+  }) => {
+    await begin(page, BITTERN_Z, "travel-profile", { Runs: "2" });
+    await page.getByRole("button", { name: "Test program…" }).click();
+    await page
+      .getByRole("button", { name: "Run it on the simulated machine" })
+      .click();
+    await expect(page.getByText(/^[4-9] of 20 readings$/)).toBeVisible({
+      timeout: 40_000,
+    });
+    await shop.stop("SIGKILL");
+    await expect(page.getByText("waiting for the server…")).toBeVisible();
+    await shop.start();
+    const run = page.url().split("/").at(-1);
+    const kept = (await (
+      await page.request.get(`${shop.url}/api/runs/${run}`)
+    ).json()) as { readings: unknown[]; state: string };
+    const before = kept.readings.length;
+    expect(before).toBeGreaterThanOrEqual(5);
+    await page.reload();
+    // The first reading is the zero, which the table does not count.
+    await expect(page.getByText(`${before - 1} of 20 readings`)).toBeVisible();
+    await approach(page);
+    await page.keyboard.press(" ");
+    await expect(page.getByText(`${before} of 20 readings`)).toBeVisible();
+    await page.getByRole("button", { name: "Test program…" }).click();
+    await page
+      .getByRole("button", { name: "Run it on the simulated machine" })
+      .click();
+    await expect(
+      page.getByText("Done: 20 of 20 readings are kept."),
+    ).toBeVisible({ timeout: 50_000 });
+  });
+});

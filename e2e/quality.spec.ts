@@ -1,0 +1,155 @@
+import type { Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { expect, ShopServer, test } from "./shop";
+
+const axeSource = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
+
+/** Violations axe finds, short enough to read in a failed test. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(axeSource);
+  return page.evaluate(async () => {
+    const axe = (
+      window as unknown as {
+        axe: {
+          run(): Promise<{
+            violations: { id: string; nodes: { html: string }[] }[];
+          }>;
+        };
+      }
+    ).axe;
+    const { violations: found } = await axe.run();
+    return found.map(
+      (v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(" | ")}`,
+    );
+  });
+}
+
+const VIEWS: [string, string, RegExp][] = [
+  ["floor", "/floor", /machines want you/],
+  ["floor, nothing found", "/floor?q=zebra", /found for/],
+  ["new machine", "/machines/new", /Add a machine/],
+  ["machine", "/machines/1", /Bittern/],
+  ["shop", "/shop", /The shop/],
+  ["measure", "/machines/1/axes/3/measure", /How much is lost/],
+  ["measure, never measured", "/machines/3/axes/8/measure", /How much is lost/],
+  [
+    "set-up",
+    "/machines/1/axes/3/measure/new/travel-profile",
+    /Set up: Travel profile/,
+  ],
+  ["finished profile", "/machines/2/axes/4/runs/RUN", /Travel profile/],
+  ["import", "/machines/1/axes/3/import", /Import readings/],
+  ["history", "/machines/2/axes/4/history", /History of X/],
+  ["axis data", "/machines/1/axes/3/setup", /Axis data of Z/],
+  ["not there", "/nowhere", /There is nothing here/],
+];
+
+for (const [name, path, heading] of VIEWS) {
+  test(`axe finds nothing: ${name}, day, night and phone`, async ({
+    page,
+    baseURL,
+  }) => {
+    const history = (await (
+      await page.request.get(`${baseURL}/api/axes/4/history`)
+    ).json()) as { runs: { id: number }[] };
+    await page.goto(path.replace("RUN", String(history.runs.at(-1)?.id)));
+    await expect(
+      page.getByRole("heading", { name: heading }).first(),
+    ).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("button", { name: "Night" }).click();
+    expect(await violations(page)).toEqual([]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    expect(await violations(page)).toEqual([]);
+    const overflow = await page.evaluate(
+      () => document.documentElement.scrollWidth - window.innerWidth,
+    );
+    expect(overflow).toBeLessThanOrEqual(0);
+  });
+}
+
+test("axe finds nothing in a running test, its program and the keys list", async ({
+  page,
+}) => {
+  await page.goto("/machines/1/axes/3/measure/new/two-sided");
+  await page.getByRole("button", { name: "Begin the test" }).click();
+  await expect(page.getByText("simulated indicator")).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole("button", { name: "Read a dial" }).click();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole("button", { name: "Test program…" }).click();
+  await expect(page.getByLabel("Program text")).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "All keys" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
+test("the first view on a cold cache is small and holds still as data comes in", async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const shifts: number[] = [];
+    (window as unknown as { shifts: number[] }).shifts = shifts;
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries())
+        shifts.push((e as unknown as { value: number }).value);
+    }).observe({ type: "layout-shift", buffered: true });
+  });
+  await page.route("**/api/floor", async (route) => {
+    await new Promise((done) => setTimeout(done, 600));
+    await route.continue();
+  });
+  await page.goto("/floor");
+  await expect(
+    page.getByRole("heading", { name: /machines want you/ }),
+  ).toBeVisible();
+  const sizes = await page.evaluate(() =>
+    (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
+      .filter((r) => /\.(js|css)(\?|$)/.test(r.name))
+      .map((r) => ({ name: r.name, bytes: r.encodedBodySize })),
+  );
+  const total = sizes.reduce((sum, s) => sum + s.bytes, 0);
+  expect(sizes.length).toBeGreaterThan(2);
+  expect(total).toBeGreaterThan(50_000);
+  expect(total).toBeLessThan(350_000);
+  const shifts = await page.evaluate(
+    () => (window as unknown as { shifts: number[] }).shifts,
+  );
+  expect(shifts.reduce((a, b) => a + b, 0)).toBeLessThan(0.02);
+});
+
+test("an empty shop says what to do first, and an axis without an indicator takes typed readings", async ({
+  browser,
+}) => {
+  const shop = new ShopServer([]);
+  await shop.start();
+  const page = await browser.newPage({ baseURL: shop.url });
+  await page.goto("/");
+  await expect(page.getByText("No machine stands here yet.")).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole("link", { name: "Add a machine" }).last().click();
+  await page.getByLabel("Nickname").fill("Wren");
+  await page.getByLabel("Bay").fill("1");
+  await page.getByRole("button", { name: "Add the machine" }).click();
+  await page.getByRole("link", { name: "Measure X" }).click();
+  await page
+    .getByRole("link", { name: "Set up: Two-sided approach" })
+    .first()
+    .click();
+  await expect(page.getByText("The shop has no indicator yet.")).toBeVisible();
+  await page.getByRole("link", { name: "Add one" }).click();
+  await page.getByRole("button", { name: "Add an indicator" }).click();
+  await page.getByRole("textbox", { name: "Name" }).last().fill("Lever");
+  await page.getByRole("button", { name: "Keep the indicator" }).click();
+  await page.goBack();
+  await page.getByRole("button", { name: "Begin the test" }).click();
+  await expect(
+    page.getByRole("button", { name: "It stands at zero" }),
+  ).toBeVisible();
+  await expect(page.getByText("Simulated machine")).toHaveCount(0);
+  await page.close();
+  await shop.close();
+});

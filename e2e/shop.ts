@@ -1,0 +1,119 @@
+import { test as base, expect, type Page } from "@playwright/test";
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+/** A running server on a database of its own, which can be killed and started again. */
+export class ShopServer {
+  private process: ChildProcess | null = null;
+  private readonly folder = mkdtempSync(join(tmpdir(), "iron-e2e-"));
+  private port = 0;
+
+  constructor(private readonly args: readonly string[]) {}
+
+  get url(): string {
+    return `http://localhost:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    const args = [
+      "dist/server/main.cjs",
+      "--data",
+      this.folder,
+      "--port",
+      String(this.port),
+      "--simulation-speed",
+      "12",
+      ...this.args,
+    ];
+    const child = spawn(process.execPath, args, {
+      stdio: ["ignore", "pipe", "inherit"],
+      env: { ...process.env, LOG_LEVEL: "error" },
+    });
+    this.process = child;
+    this.port = await new Promise<number>((done, fail) => {
+      let said = "";
+      child.stdout?.on("data", (data: Buffer) => {
+        said += data.toString();
+        const port = /localhost:(\d+)/.exec(said)?.[1];
+        if (port) done(Number(port));
+      });
+      child.once("exit", (code) =>
+        fail(new Error(`the server ended (${code}): ${said}`)),
+      );
+    });
+  }
+
+  /** Ends it like a power cut, or politely. */
+  async stop(signal: "SIGKILL" | "SIGTERM"): Promise<number | null> {
+    const child = this.process;
+    if (!child || child.exitCode !== null) return child?.exitCode ?? null;
+    const ended = new Promise<number | null>((done) =>
+      child.once("exit", done),
+    );
+    child.kill(signal);
+    return ended;
+  }
+
+  async close(): Promise<void> {
+    await this.stop("SIGKILL");
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+interface Fixtures {
+  readonly shop: ShopServer;
+  /** Console errors and CSP reports a test expects, as when it cuts the server off. */
+  readonly expectedNoise: RegExp[];
+}
+
+/** A test in the demo shop. The console must stay free of errors and CSP reports. */
+export const test = base.extend<Fixtures>({
+  expectedNoise: async ({}, use) => use([]), // eslint-disable-line no-empty-pattern
+  // eslint-disable-next-line no-empty-pattern
+  shop: async ({}, use) => {
+    const shop = new ShopServer(["--demo"]);
+    await shop.start();
+    await use(shop);
+    await shop.close();
+  },
+  baseURL: async ({ shop }, use) => use(shop.url),
+  page: async ({ page, expectedNoise }, use) => {
+    const noise: string[] = [];
+    page.on("console", (m) => {
+      if (m.type() === "error" || m.type() === "warning") noise.push(m.text());
+    });
+    page.on("pageerror", (e) => noise.push(e.message));
+    await use(page);
+    expect(noise.filter((n) => !expectedNoise.some((e) => e.test(n)))).toEqual(
+      [],
+    );
+  },
+});
+
+export { expect };
+
+/** Sets up a test and begins it; returns when the guided run is there. */
+export async function begin(
+  page: Page,
+  axisPath: string,
+  kind: string,
+  fill: Record<string, string> = {},
+): Promise<void> {
+  await page.goto(`${axisPath}/measure/new/${kind}`);
+  for (const [label, value] of Object.entries(fill))
+    await page.getByLabel(label).fill(value);
+  await page.getByRole("button", { name: "Begin the test" }).click();
+  await expect(
+    page.getByRole("button", { name: "Make this approach" }),
+  ).toBeEnabled();
+}
+
+/** Makes the approach the step asks for with the simulated machine, by key, and waits until it stands. */
+export async function approach(page: Page): Promise<void> {
+  const settled = page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/);
+  await page.keyboard.press("m");
+  await expect(page.getByText("moving", { exact: true }).first()).toBeVisible();
+  await expect(settled).toBeVisible();
+}

@@ -1,0 +1,27 @@
+import { defineConfig } from "@playwright/test";
+
+/** The real app in Debian’s Chromium; each worker has a server, a database and a port of its own. */
+export default defineConfig({
+  testDir: "e2e",
+  workers: 2,
+  retries: 0,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [["list"], ["json"]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: "en-GB",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+});

@@ -1,0 +1,110 @@
+import { spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
+export const CHROMIUM = "/usr/bin/chromium";
+
+/** Runs a command with its output shown; ends this process when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: "inherit",
+    ...options,
+  });
+  if (error) throw error;
+  if (status !== 0) {
+    console.error(`${command} ${args.join(" ")} failed (${status}).`);
+    process.exit(status ?? 1);
+  }
+}
+
+export function say(text) {
+  console.log(`» ${text}`);
+}
+
+/** Installs the locked packages when they are not there or the lock file has changed. */
+export function ensureInstalled() {
+  const lock = createHash("sha256")
+    .update(readFileSync(join(ROOT, "package-lock.json")))
+    .digest("hex");
+  const stamp = join(ROOT, "node_modules", ".installed-lock");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  say(
+    "Installing packages (a few minutes; the database driver may be compiled)…",
+  );
+  run("npm", ["ci", "--no-audit", "--no-fund"]);
+  writeFileSync(stamp, lock);
+}
+
+/** Installs Debian’s Chromium when it is missing and we may; says what to do otherwise. */
+export function ensureChromium() {
+  if (existsSync(CHROMIUM)) return;
+  const root = process.getuid?.() === 0;
+  if (!root || !existsSync("/usr/bin/apt-get")) {
+    console.error(
+      `The browser tests need Chromium at ${CHROMIUM}. As root: apt-get update && apt-get install -y chromium`,
+    );
+    process.exit(1);
+  }
+  say("Installing Chromium from Debian’s packages for the browser tests…");
+  run("apt-get", ["update", "-qq"]);
+  run("apt-get", ["install", "-y", "-qq", "chromium"], {
+    env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+}
+
+function filesUnder(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (entry.name === "node_modules" || entry.name === ".angular") return [];
+    return entry.isDirectory() ? filesUnder(path) : [path];
+  });
+}
+
+/** A fingerprint of everything the build is made from. */
+function sourceFingerprint() {
+  const hash = createHash("sha256");
+  const files = [
+    ...filesUnder(join(ROOT, "packages")),
+    ...filesUnder(join(ROOT, "apps")),
+    ...[
+      "package-lock.json",
+      "tsconfig.base.json",
+      "scripts/bundle-server.mjs",
+    ].map((f) => join(ROOT, f)),
+  ].filter((f) => !f.endsWith(".spec.ts"));
+  for (const file of files.sort())
+    hash.update(file.slice(ROOT.length)).update(readFileSync(file));
+  return hash.digest("hex");
+}
+
+/** Builds the server and the web app, unless nothing has changed since the last time. */
+export async function ensureBuilt({ force = false } = {}) {
+  const stamp = join(ROOT, "dist", ".built-from");
+  const fingerprint = sourceFingerprint();
+  if (
+    !force &&
+    existsSync(stamp) &&
+    readFileSync(stamp, "utf8") === fingerprint
+  )
+    return;
+  say("Building (about half a minute)…");
+  run(join(ROOT, "node_modules", ".bin", "ng"), ["build"], {
+    cwd: join(ROOT, "apps", "web"),
+    env: { ...process.env, NG_CLI_ANALYTICS: "false" },
+  });
+  const { bundleServer } = await import("./bundle-server.mjs");
+  await bundleServer(ROOT, "dist/server/main.cjs");
+  mkdirSync(dirname(stamp), { recursive: true });
+  writeFileSync(stamp, fingerprint);
+}
