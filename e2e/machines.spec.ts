@@ -52,6 +52,9 @@ test("a machine is added, its axis edited with errors in words, duplicated and r
   page,
 }) => {
   await page.goto("/floor");
+  await expect(
+    page.getByRole("heading", { name: /machines want you/ }),
+  ).toBeVisible();
   await page.keyboard.press("n");
   await page.getByRole("button", { name: "Add the machine" }).click();
   await expect(
@@ -160,5 +163,7 @@ test("history compares, notes events and exports; the shop keeps indicators", as
   await page.getByLabel("Smallest step or division, mm").fill("0.002");
   await page.getByRole("textbox", { name: "Name" }).last().fill("Old lever");
   await page.getByRole("button", { name: "Keep the indicator" }).click();
-  await expect(page.getByRole("cell", { name: "Old lever" })).toBeVisible();
+  await expect(
+    page.getByRole("cell", { name: "Old lever", exact: true }),
+  ).toBeVisible();
 });

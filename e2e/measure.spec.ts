@@ -138,6 +138,11 @@ test("an out-and-back finds the loss at one place", async ({ page }) => {
     await expect(page.getByText("Z at 240.000 mm")).toBeVisible();
     await page.waitForTimeout(700);
     await page.keyboard.press(" ");
+    await expect(
+      page
+        .getByText(`${i + 1} of 2 readings`)
+        .or(page.getByText("Done: 2 of 2")),
+    ).toBeVisible();
   }
   await expect(page.getByText("Done: 2 of 2 readings are kept.")).toBeVisible();
   await expect(

@@ -66,7 +66,10 @@ export class Device {
     private readonly speed: number,
     private readonly hooks: DeviceHooks,
   ) {
-    this.state = kept?.state ?? startDevice(model, PLAIN_INDICATOR);
+    // What was still to come when the server ended does not start by itself again.
+    this.state = kept
+      ? { ...kept.state, queue: [] }
+      : startDevice(model, PLAIN_INDICATOR);
     this.mountedRun = kept?.mountedRunId ?? null;
   }
 
@@ -196,6 +199,7 @@ export class Device {
   private async readProgramStep(runId: number, step: number): Promise<void> {
     try {
       await this.hooks.dwelt(runId, step);
+      await this.keep();
     } catch (error) {
       await this.stop();
       this.hooks.failed(error);

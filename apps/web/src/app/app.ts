@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component } from "@angular/core";
+import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
 import { RouterOutlet } from "@angular/router";
 import { Button } from "primeng/button";
 import { Toast } from "primeng/toast";
+import { Notices } from "./data/notices";
 import { HeadBand } from "./shared/head-band";
 
 interface NoticeData {
@@ -17,15 +18,11 @@ interface NoticeData {
     <ip-head-band />
     <div id="content" tabindex="-1"><router-outlet /></div>
     <p-toast position="bottom-right" [showTransformOptions]="''">
-      <ng-template #message let-message let-close="closeFn">
+      <ng-template #message let-message>
         <div class="notice">
           <span>{{ message.summary }}</span>
           @if (undoOf(message.data); as undo) {
-            <p-button
-              label="Undo"
-              [text]="true"
-              (onClick)="undo(); close($event)"
-            />
+            <p-button label="Undo" [text]="true" (onClick)="takeBack(undo)" />
           }
         </div>
       </ng-template>
@@ -55,8 +52,15 @@ interface NoticeData {
   `,
 })
 export class App {
+  private readonly notices = inject(Notices);
+
   undoOf(data: NoticeData | undefined): (() => void) | undefined {
     return data?.undo;
+  }
+
+  takeBack(undo: () => void): void {
+    this.notices.clear();
+    undo();
   }
 
   skip(event: Event): void {

@@ -54,16 +54,7 @@ import { Keys } from "./keys";
           />
           <kbd aria-hidden="true">/</kbd>
         </label>
-        <button
-          type="button"
-          class="seg"
-          (click)="preferences.toggleUnits()"
-          [attr.aria-label]="
-            'Units: ' +
-            (metric() ? 'millimetres and micrometres' : 'inches and tenths') +
-            '. Change'
-          "
-        >
+        <button type="button" class="seg" (click)="preferences.toggleUnits()">
           <span [class.on]="metric()">mm µm</span
           ><span [class.on]="!metric()">in tenths</span>
         </button>
@@ -75,13 +66,8 @@ import { Keys } from "./keys";
         >
           Night
         </button>
-        <button
-          type="button"
-          class="tool"
-          (click)="listOpen.set(true)"
-          aria-label="All keys"
-        >
-          <kbd>?</kbd>
+        <button type="button" class="tool" (click)="listOpen.set(true)">
+          <kbd aria-hidden="true">?</kbd><span class="sr-only">All keys</span>
         </button>
         <label class="who">
           <span class="sr-only">Who is working</span>

@@ -123,6 +123,10 @@ export class HistoryPlace {
   protected addEvent(): void {
     const axis = this.context.axis();
     if (!axis) return;
+    if (!this.eventText().trim()) {
+      this.eventWrong.set("What happened is empty: say at least a word.");
+      return;
+    }
     const day = this.eventDay();
     const at =
       day === localDay(new Date()) ? new Date() : new Date(`${day}T12:00:00`);

@@ -44,25 +44,13 @@ import { RunStore } from "./run-store";
           {{ countStep() ? "Jog one step" : "Make this approach" }}
           <kbd aria-hidden="true">M</kbd>
         </button>
-        <button
-          type="button"
-          class="act"
-          [disabled]="busy()"
-          (click)="jog(-1)"
-          [attr.aria-label]="
-            'Jog ' + names().minus + ' by ' + size(increment())
-          "
-        >
-          − {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd>
+        <button type="button" class="act" [disabled]="busy()" (click)="jog(-1)">
+          <span class="sr-only">Jog {{ names().minus }}</span> −
+          {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd>
         </button>
-        <button
-          type="button"
-          class="act"
-          [disabled]="busy()"
-          (click)="jog(1)"
-          [attr.aria-label]="'Jog ' + names().plus + ' by ' + size(increment())"
-        >
-          + {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
+        <button type="button" class="act" [disabled]="busy()" (click)="jog(1)">
+          <span class="sr-only">Jog {{ names().plus }}</span> +
+          {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
         </button>
         <label class="step">
           <span class="sr-only">Jog step</span>
