@@ -11,6 +11,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
+    contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
       executablePath: "/usr/bin/chromium",
       args: [

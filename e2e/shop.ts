@@ -112,8 +112,25 @@ export async function begin(
 
 /** Makes the approach the step asks for with the simulated machine, by key, and waits until it stands. */
 export async function approach(page: Page): Promise<void> {
-  const settled = page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/);
+  const asked = page.waitForResponse(/device\/approach$/);
   await page.keyboard.press("m");
-  await expect(page.getByText("moving", { exact: true }).first()).toBeVisible();
-  await expect(settled).toBeVisible();
+  expect((await asked).status()).toBe(200);
+  await standing(page);
+}
+
+/** Waits until the axis stands and its needle has been still for a moment. */
+export async function standing(page: Page): Promise<void> {
+  const axis = /\/axes\/(\d+)/.exec(page.url())?.[1];
+  const device = `${new URL(page.url()).origin}/api/axes/${axis}/device`;
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(device)).json()) as { queued: number })
+          .queued,
+    )
+    .toBe(0);
+  await page.waitForTimeout(250);
+  await expect(
+    page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/),
+  ).toBeVisible();
 }

@@ -94,6 +94,7 @@ export const STATIONS: readonly Station[] = [
   `,
   styles: `
     .line {
+      position: relative;
       display: flex;
       min-height: var(--touch);
       border-bottom: 1px solid var(--ink);
