@@ -161,7 +161,10 @@ test("history compares, notes events and exports; the shop keeps indicators", as
   await page.getByLabel("Smallest step or division, mm").fill("0");
   await expect(page.getByText(/Resolution must be above 0/)).toBeVisible();
   await page.getByLabel("Smallest step or division, mm").fill("0.002");
-  await page.getByRole("textbox", { name: "Name" }).last().fill("Old lever");
+  await page
+    .getByRole("form", { name: "Indicator" })
+    .getByLabel("Name")
+    .fill("Old lever");
   await page.getByRole("button", { name: "Keep the indicator" }).click();
   await expect(
     page.getByRole("cell", { name: "Old lever", exact: true }),

@@ -35,6 +35,7 @@ test("a two-sided approach by keyboard alone gives a trusted value that is found
     page.getByText(/over this axis’ limit of 0.025 mm/),
   ).toBeVisible();
 
+  await page.goto("about:blank");
   expect(await shop.stop("SIGTERM")).toBe(0);
   await shop.start();
   await page.goto(`${BITTERN_Z}/history`);

@@ -142,7 +142,10 @@ test("an empty shop says what to do first, and an axis without an indicator take
   await expect(page.getByText("The shop has no indicator yet.")).toBeVisible();
   await page.getByRole("link", { name: "Add one" }).click();
   await page.getByRole("button", { name: "Add an indicator" }).click();
-  await page.getByRole("textbox", { name: "Name" }).last().fill("Lever");
+  await page
+    .getByRole("form", { name: "Indicator" })
+    .getByLabel("Name")
+    .fill("Lever");
   await page.getByRole("button", { name: "Keep the indicator" }).click();
   await page.goBack();
   await page.getByRole("button", { name: "Begin the test" }).click();

@@ -41,7 +41,12 @@ export function ensureInstalled() {
   say(
     "Installing packages (a few minutes; the database driver may be compiled)…",
   );
-  run("npm", ["ci", "--no-audit", "--no-fund"]);
+  // `npm ci` refuses a lock file that another npm wrote a little differently; `npm install` mends it.
+  const ci = spawnSync("npm", ["ci", "--no-audit", "--no-fund"], {
+    cwd: ROOT,
+    stdio: "inherit",
+  });
+  if (ci.status !== 0) run("npm", ["install", "--no-audit", "--no-fund"]);
   writeFileSync(stamp, lock);
 }
 

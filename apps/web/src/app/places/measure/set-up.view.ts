@@ -69,7 +69,11 @@ export function usualSetUp(
   return {
     places: places.map((p) => typed(p, system)).join("; "),
     runs: kind === "tick-count" ? "3" : "5",
-    overTravel: typed(overTravelMm, system),
+    // Rounded down in inches, so that it still fits between the places and the ends.
+    overTravel:
+      system === "metric"
+        ? typed(overTravelMm, system)
+        : String(Math.floor(fromMm(overTravelMm, "in") * 100) / 100),
     tick: typed(axis.tickMm, system),
     ticksOut: String(ticksOut),
     tipAngle: String(indicator?.tipAngleDeg ?? 0),
@@ -118,11 +122,9 @@ export function checkSetUp(
     const value = number(field);
     return Number.isNaN(value) ? NaN : round(toMm(value, unitOf(system)));
   };
-  const separator =
-    draft.places.includes(";") || system === "metric" ? /[;\s]+/ : /[;\s]+/;
   const targetsMm = draft.places
     .trim()
-    .split(separator)
+    .split(/[;\s]+/)
     .filter(Boolean)
     .map((text) => {
       const value = parseDecimal(text);

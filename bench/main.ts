@@ -1,0 +1,133 @@
+import { evaluatePositioning, defaultAxis } from "@iron/core";
+import Database from "better-sqlite3";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import * as stats from "simple-statistics";
+import { systemClock } from "../apps/server/src/services/clock";
+import { Machines } from "../apps/server/src/services/machines";
+import { Runs } from "../apps/server/src/services/runs";
+import { openDatabase } from "../apps/server/src/store/database";
+
+/** Middle of several timings, ms; the first calls warm up. */
+async function timed(work: () => unknown, times = 15): Promise<number> {
+  for (let i = 0; i < 3; i += 1) await work();
+  const all: number[] = [];
+  for (let i = 0; i < times; i += 1) {
+    const start = performance.now();
+    await work();
+    all.push(performance.now() - start);
+  }
+  return stats.median(all);
+}
+
+function report(
+  what: string,
+  ours: number,
+  reference: number,
+  name: string,
+): void {
+  const ratio = (ours / reference).toFixed(2);
+  console.log(
+    `${what}: ${ours.toFixed(2)} ms, ${name} ${reference.toFixed(2)} ms, ratio ${ratio}`,
+  );
+}
+
+async function profile(): Promise<void> {
+  const run = (): number[] =>
+    Array.from({ length: 10 }, () => Math.random() * 0.03);
+  const targets = Array.from({ length: 1000 }, (_, i) => ({
+    positionMm: i,
+    up: run(),
+    down: run(),
+  }));
+  const ours = await timed(() => evaluatePositioning(targets));
+  const reference = await timed(() => {
+    const m = targets.map((t) => ({
+      u: stats.mean(t.up),
+      d: stats.mean(t.down),
+      su: stats.sampleStandardDeviation(t.up),
+      sd: stats.sampleStandardDeviation(t.down),
+    }));
+    const b = m.map((t) => t.u - t.d);
+    const means = m.flatMap((t) => [t.u, t.d]);
+    const middles = m.map((t) => (t.u + t.d) / 2);
+    const extremes = m.flatMap((t) => [
+      t.u + 2 * t.su,
+      t.u - 2 * t.su,
+      t.d + 2 * t.sd,
+      t.d - 2 * t.sd,
+    ]);
+    return [
+      stats.max(b.map(Math.abs)),
+      stats.mean(b),
+      stats.extent(means),
+      stats.extent(middles),
+      stats.extent(extremes),
+    ];
+  });
+  report(
+    "profile of 1000 targets × 10 runs × 2 directions",
+    ours,
+    reference,
+    "simple-statistics",
+  );
+}
+
+const RUNS = 4000;
+const READINGS_EACH = 50;
+
+async function history(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), "iron-bench-"));
+  const db = await openDatabase(folder);
+  const machines = new Machines(db, systemClock);
+  const edit = {
+    nickname: "Wren",
+    bay: "1",
+    kind: "lathe" as const,
+    hoursPerWeek: 40,
+    note: "",
+  };
+  const { axes } = await machines.create(
+    edit,
+    [defaultAxis("lathe", "X")],
+    "bench",
+  );
+  const file = new Database(join(folder, "iron-patience.sqlite"));
+  const addRun = file.prepare(
+    "insert into run (axis_id, kind, plan, setup, state, started_at, finished_at, by, lost_mm, expanded_mm, place_mm) values (?, 'two-sided', '{}', '{}', 'finished', ?, ?, 'bench', 0.01, 0.001, 180)",
+  );
+  const addReading = file.prepare(
+    "insert into reading (run_id, step, value, width_mm, entered, source, spoilt, reason, at, by) values (?, ?, 0.01, 0.001, '', 'program', 0, '', ?, 'bench')",
+  );
+  file.transaction(() => {
+    for (let r = 0; r < RUNS; r += 1) {
+      const at = new Date(1.7e12 + r * 1e7).toISOString();
+      const { lastInsertRowid } = addRun.run(axes[0].id, at, at);
+      for (let i = 0; i < READINGS_EACH; i += 1)
+        addReading.run(lastInsertRowid, i, at);
+    }
+  })();
+  const runs = new Runs(db, machines, systemClock);
+  const bare = file.prepare(
+    "select id, kind, state, started_at, finished_at, by, lost_mm, expanded_mm, place_mm, import_hash, (select count(*) from reading where run_id = run.id) n from run where axis_id = ? order by started_at",
+  );
+  const ours = await timed(() => runs.summaries(axes[0].id));
+  const reference = await timed(() => bare.all(axes[0].id));
+  report(
+    `history of an axis, ${RUNS} tests, ${RUNS * READINGS_EACH} readings`,
+    ours,
+    reference,
+    "bare SQLite query",
+  );
+  file.close();
+  await db.destroy();
+  rmSync(folder, { recursive: true });
+}
+
+async function main(): Promise<void> {
+  await profile();
+  await history();
+}
+
+void main();
