@@ -31,23 +31,23 @@ export function say(text) {
   console.log(`» ${text}`);
 }
 
-/** Installs the locked packages when they are not there or the lock file has changed. */
-export function ensureInstalled() {
-  const lock = createHash("sha256")
+function lockFingerprint() {
+  return createHash("sha256")
     .update(readFileSync(join(ROOT, "package-lock.json")))
     .digest("hex");
+}
+
+/** Installs the locked packages when they are not there or the lock file has changed. */
+export function ensureInstalled() {
   const stamp = join(ROOT, "node_modules", ".installed-lock");
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lockFingerprint())
+    return;
   say(
     "Installing packages (a few minutes; the database driver may be compiled)…",
   );
-  // `npm ci` refuses a lock file that another npm wrote a little differently; `npm install` mends it.
-  const ci = spawnSync("npm", ["ci", "--no-audit", "--no-fund"], {
-    cwd: ROOT,
-    stdio: "inherit",
-  });
-  if (ci.status !== 0) run("npm", ["install", "--no-audit", "--no-fund"]);
-  writeFileSync(stamp, lock);
+  // Not `npm ci`: npm 11 calls its own lock file out of step over optional packages of other platforms.
+  run("npm", ["install", "--no-audit", "--no-fund"]);
+  writeFileSync(stamp, lockFingerprint());
 }
 
 /** Installs Debian’s Chromium when it is missing and we may; says what to do otherwise. */
