@@ -1,37 +1,54 @@
-import { HttpClient } from '@angular/common/http';
-import { inject, Injectable } from '@angular/core';
-import type { OPERATIONS, OperationName } from '@iron/contract';
-import { Observable } from 'rxjs';
-import type { z } from 'zod';
+import { HttpClient } from "@angular/common/http";
+import { inject, Injectable } from "@angular/core";
+import type { OPERATIONS, OperationName } from "@iron/contract";
+import { Observable } from "rxjs";
+import type { z } from "zod";
 
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
 type Out<T> = T extends z.ZodType ? z.output<T> : never;
 type In<T> = T extends z.ZodType ? z.input<T> : undefined;
-type Getting = { [N in OperationName]: Op<N>['method'] extends 'get' ? N : never }[OperationName];
-type Posting = { [N in OperationName]: Op<N>['method'] extends 'post' ? N : never }[OperationName];
-type Putting = { [N in OperationName]: Op<N>['method'] extends 'put' ? N : never }[OperationName];
+type Getting = {
+  [N in OperationName]: Op<N>["method"] extends "get" ? N : never;
+}[OperationName];
+type Posting = {
+  [N in OperationName]: Op<N>["method"] extends "post" ? N : never;
+}[OperationName];
+type Putting = {
+  [N in OperationName]: Op<N>["method"] extends "put" ? N : never;
+}[OperationName];
 
 /**
  * The server’s operations, typed by the contract: the first argument names the operation and so the
  * types of what is sent and answered; the second is its address.
  */
-@Injectable({ providedIn: 'root' })
+@Injectable({ providedIn: "root" })
 export class Api {
   private readonly http = inject(HttpClient);
 
-  get<N extends Getting>(_: N, path: string): Observable<Out<Op<N>['response']>> {
-    return this.http.get<Out<Op<N>['response']>>(`/api${path}`);
+  get<N extends Getting>(
+    _: N,
+    path: string,
+  ): Observable<Out<Op<N>["response"]>> {
+    return this.http.get<Out<Op<N>["response"]>>(`/api${path}`);
   }
 
-  post<N extends Posting>(_: N, path: string, body: In<Op<N>['body']>): Observable<Out<Op<N>['response']>> {
-    return this.http.post<Out<Op<N>['response']>>(`/api${path}`, body ?? {});
+  post<N extends Posting>(
+    _: N,
+    path: string,
+    body: In<Op<N>["body"]>,
+  ): Observable<Out<Op<N>["response"]>> {
+    return this.http.post<Out<Op<N>["response"]>>(`/api${path}`, body ?? {});
   }
 
-  put<N extends Putting>(_: N, path: string, body: In<Op<N>['body']>): Observable<Out<Op<N>['response']>> {
-    return this.http.put<Out<Op<N>['response']>>(`/api${path}`, body);
+  put<N extends Putting>(
+    _: N,
+    path: string,
+    body: In<Op<N>["body"]>,
+  ): Observable<Out<Op<N>["response"]>> {
+    return this.http.put<Out<Op<N>["response"]>>(`/api${path}`, body);
   }
 
   text(path: string): Observable<string> {
-    return this.http.get(`/api${path}`, { responseType: 'text' });
+    return this.http.get(`/api${path}`, { responseType: "text" });
   }
 }

@@ -1,17 +1,35 @@
-import { HttpErrorResponse } from '@angular/common/http';
-import type { Problem } from '@iron/contract';
+import { HttpErrorResponse } from "@angular/common/http";
+import type { Problem } from "@iron/contract";
 
 /** What went wrong, from the server’s problem details or from the network. */
 export function problemFrom(error: unknown): Problem {
   if (error instanceof HttpErrorResponse) {
     if (error.status === 0) {
-      return { type: 'about:blank', title: 'No connection', status: 0, detail: 'The server does not answer. What was taken before is kept; this page tries again by itself.' };
+      return {
+        type: "about:blank",
+        title: "No connection",
+        status: 0,
+        detail:
+          "The server does not answer. What was taken before is kept; this page tries again by itself.",
+      };
     }
-    const body: unknown = typeof error.error === 'string' ? tryJson(error.error) : error.error;
-    if (body && typeof body === 'object' && 'detail' in body) return body as Problem;
-    return { type: 'about:blank', title: 'Server error', status: error.status, detail: `The server answered ${error.status}.` };
+    const body: unknown =
+      typeof error.error === "string" ? tryJson(error.error) : error.error;
+    if (body && typeof body === "object" && "detail" in body)
+      return body as Problem;
+    return {
+      type: "about:blank",
+      title: "Server error",
+      status: error.status,
+      detail: `The server answered ${error.status}.`,
+    };
   }
-  return { type: 'about:blank', title: 'Error', status: 0, detail: error instanceof Error ? error.message : String(error) };
+  return {
+    type: "about:blank",
+    title: "Error",
+    status: 0,
+    detail: error instanceof Error ? error.message : String(error),
+  };
 }
 
 function tryJson(text: string): unknown {
@@ -23,7 +41,15 @@ function tryJson(text: string): unknown {
 }
 
 /** The messages of a problem by field path, without the part before the field. */
-export function fieldErrors(problem: Problem | null, prefix = ''): ReadonlyMap<string, string> {
+export function fieldErrors(
+  problem: Problem | null,
+  prefix = "",
+): ReadonlyMap<string, string> {
   const errors = problem?.errors ?? [];
-  return new Map(errors.map((e) => [e.path.startsWith(prefix) ? e.path.slice(prefix.length) : e.path, e.message]));
+  return new Map(
+    errors.map((e) => [
+      e.path.startsWith(prefix) ? e.path.slice(prefix.length) : e.path,
+      e.message,
+    ]),
+  );
 }
