@@ -74,7 +74,7 @@ test("axe finds nothing in a running test, its program and the keys list", async
 }) => {
   await page.goto("/machines/1/axes/3/measure/new/two-sided");
   await page.getByRole("button", { name: "Begin the test" }).click();
-  await expect(page.getByText("simulated indicator")).toBeVisible();
+  await expect(page.getByText("simulated machine and indicator")).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.getByRole("button", { name: "Read a dial" }).click();
   expect(await violations(page)).toEqual([]);
@@ -152,7 +152,9 @@ test("an empty shop says what to do first, and an axis without an indicator take
   await expect(
     page.getByRole("button", { name: "It stands at zero" }),
   ).toBeVisible();
-  await expect(page.getByText("Simulated machine")).toHaveCount(0);
+  await expect(page.getByText("simulated machine and indicator")).toHaveCount(
+    0,
+  );
   await page.close();
   await shop.close();
 });

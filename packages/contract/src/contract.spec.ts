@@ -168,6 +168,7 @@ describe("readings CSV", () => {
       source: "typed" as const,
       state: "kept" as const,
       reason: "",
+      judgement: null,
       at,
       by: "=Ilse",
     });

@@ -54,5 +54,12 @@ export const gcodeRequestSchema = z.object({
   feedMmMin: feed,
   dwellS: finite,
   system: oneOf("Units", ["metric", "inch"]),
+  /** Second axis that lifts the tip off before going past, and where it is clear and reads. */
+  clearanceLetter: z
+    .string()
+    .regex(/^[A-Z]$/, "The clearance axis must be one capital letter.")
+    .optional(),
+  clearMm: finite.default(20),
+  readMm: finite.default(5),
   dwellWord: oneOf("Dwell word", ["P-seconds", "P-milliseconds", "X-seconds"]),
 });

@@ -302,9 +302,12 @@ export const OPERATIONS = {
     "Test program for the machine’s control",
     {
       params: byId,
-      query: gcodeRequestSchema
-        .omit({ runId: true })
-        .extend({ feedMmMin: z.coerce.number(), dwellS: z.coerce.number() }),
+      query: gcodeRequestSchema.omit({ runId: true }).extend({
+        feedMmMin: z.coerce.number(),
+        dwellS: z.coerce.number(),
+        clearMm: z.coerce.number().default(20),
+        readMm: z.coerce.number().default(5),
+      }),
       media: "text/plain",
     },
   ),

@@ -58,6 +58,8 @@ export const readingCreateSchema = z.discriminatedUnion("source", [
   z.object({
     source: z.literal("device"),
     step: z.number().int().nonnegative(),
+    /** Units in which a refusal is worded. */
+    system: oneOf("Units", ["metric", "inch"]).default("metric"),
   }),
   z.object({
     source: z.enum(["typed", "dial"]),
@@ -78,6 +80,15 @@ export const readingCreateSchema = z.discriminatedUnion("source", [
 ]);
 export type ReadingCreate = z.infer<typeof readingCreateSchema>;
 
+/** How an approach went, as core judges it; said in words in the reader’s own units. */
+export const approachJudgementSchema = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("good") }),
+  z.object({ kind: z.literal("not-at-target"), missingMm: z.number() }),
+  z.object({ kind: z.literal("overshot"), byMm: z.number() }),
+  z.object({ kind: z.literal("wrong-side") }),
+  z.object({ kind: z.literal("short-run-up"), runUpMm: z.number() }),
+]);
+
 export const readingSchema = z.object({
   id: z.number().int(),
   step: z.number().int(),
@@ -87,6 +98,7 @@ export const readingSchema = z.object({
   source: z.enum(READING_SOURCES),
   state: z.enum(["kept", "spoilt", "discarded"]),
   reason: z.string(),
+  judgement: approachJudgementSchema.nullable(),
   at: instantSchema,
   by: z.string(),
 });

@@ -8,6 +8,7 @@ import {
   wantedApproach,
   type DeviceMove,
   type TestStep,
+  type UnitSystem,
 } from "@iron/core";
 import type { Axis, DeviceSnapshot, Run } from "@iron/contract";
 import { conflict } from "../http/problem-error";
@@ -34,6 +35,7 @@ export class RunDevice {
     stepIndex: number,
     who: string,
     source: "device" | "program" = "device",
+    system: UnitSystem = "metric",
   ): Promise<Run> {
     const run = await this.runs.run(runId);
     const { step, axis, device } = await this.at(run);
@@ -52,7 +54,7 @@ export class RunDevice {
     const reading =
       step.action === "count"
         ? this.count(run, step, snapshot)
-        : await this.read(run, step, axis, device, snapshot);
+        : await this.read(run, step, axis, device, snapshot, system);
     const after = await this.runs.keep(
       runId,
       { ...reading, step: step.index, source },
@@ -138,14 +140,14 @@ export class RunDevice {
     axis: Axis,
     device: Device,
     before: DeviceSnapshot,
+    system: UnitSystem,
   ): Promise<Omit<NewReading, "step" | "source">> {
     const { indicator, tipAngleDeg } = run.setup;
     const judgement = judgeApproach(
       before.track,
       wantedApproach(run.plan, step),
     );
-    const reason =
-      approachSentence(judgement, step, axis.config, "metric") ?? "";
+    const reason = approachSentence(judgement, step, axis.config, system) ?? "";
     if (judgement.kind === "not-at-target") throw conflict(reason);
     const spoilt = judgement.kind !== "good";
     if (step.action === "zero" && !spoilt) {
@@ -159,6 +161,7 @@ export class RunDevice {
         entered: "set to zero",
         spoilt,
         reason,
+        judgement,
       };
     }
     if (step.action === "read" && before.mountedRunId !== run.id) {
@@ -174,6 +177,7 @@ export class RunDevice {
       entered: "",
       spoilt,
       reason,
+      judgement,
     };
   }
 

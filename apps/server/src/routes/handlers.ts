@@ -52,7 +52,13 @@ export function handlersFor(s: Services): Handlers {
     const title = `${nickname} ${config.letter} ${run.plan.kind} test ${run.id}`;
     return gcodeProgram(run.plan, {
       ...query,
-      clearance: null,
+      clearance: query.clearanceLetter
+        ? {
+            letter: query.clearanceLetter,
+            clearMm: query.clearMm,
+            readMm: query.readMm,
+          }
+        : null,
       title,
       travelMm: config.travelMm,
       rapidMmMin: config.rapidMmMin,
@@ -135,7 +141,13 @@ export function handlersFor(s: Services): Handlers {
     run: ({ params }) => s.runs.run(params.id),
     takeReading: ({ params, body, who }) => {
       if (body.source === "device")
-        return s.runDevice.take(params.id, body.step, who);
+        return s.runDevice.take(
+          params.id,
+          body.step,
+          who,
+          "device",
+          body.system,
+        );
       const reason = body.spoilt
         ? "The target was passed before stopping, as seen by the technician."
         : "";

@@ -1,7 +1,12 @@
-import { evaluateRun, type LossResult } from "@iron/core";
+import {
+  evaluateRun,
+  type ApproachJudgement,
+  type LossResult,
+} from "@iron/core";
 import type { ReadingRecord, Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
+import { fromJson, type Json } from "../store/tables";
 
 /** A reading about to be kept. */
 export interface NewReading {
@@ -12,6 +17,7 @@ export interface NewReading {
   readonly source: ReadingRecord["source"];
   readonly spoilt: boolean;
   readonly reason: string;
+  readonly judgement?: ApproachJudgement;
 }
 
 /** A run's readings with the state that the last mark of each gives it. */
@@ -19,7 +25,35 @@ export async function readingsOf(
   db: Db,
   runId: number,
 ): Promise<ReadingRecord[]> {
-  const rows = await db
+  const rows = await selectReadings(db)
+    .where("run_id", "=", runId)
+    .orderBy("reading.id")
+    .execute();
+  return rows.map(recordOf);
+}
+
+/** All readings of an axis in one query, by run. */
+export async function readingsOfAxis(
+  db: Db,
+  axisId: number,
+): Promise<ReadonlyMap<number, ReadingRecord[]>> {
+  const rows = await selectReadings(db)
+    .innerJoin("run", "run.id", "reading.run_id")
+    .where("run.axis_id", "=", axisId)
+    .orderBy("reading.id")
+    .execute();
+  const byRun = new Map<number, ReadingRecord[]>();
+  for (const r of rows) {
+    const record = recordOf(r);
+    const there = byRun.get(r.run_id);
+    if (there) there.push(record);
+    else byRun.set(r.run_id, [record]);
+  }
+  return byRun;
+}
+
+function selectReadings(db: Db) {
+  return db
     .selectFrom("reading")
     .leftJoin("reading_mark", (join) =>
       join
@@ -32,6 +66,7 @@ export async function readingsOf(
     )
     .select([
       "reading.id",
+      "run_id",
       "step",
       "value",
       "width_mm",
@@ -39,15 +74,32 @@ export async function readingsOf(
       "source",
       "spoilt",
       "reading.reason",
+      "judgement",
       "reading.at",
       "reading.by",
       "mark",
       "reading_mark.reason as mark_reason",
-    ])
-    .where("run_id", "=", runId)
-    .orderBy("reading.id")
-    .execute();
-  return rows.map((r) => ({
+    ]);
+}
+
+interface ReadingRow {
+  readonly id: number;
+  readonly step: number;
+  readonly value: number;
+  readonly width_mm: number;
+  readonly entered: string;
+  readonly source: ReadingRecord["source"];
+  readonly spoilt: number;
+  readonly reason: string;
+  readonly judgement: Json<ApproachJudgement> | null;
+  readonly at: string;
+  readonly by: string;
+  readonly mark: "discarded" | "restored" | null;
+  readonly mark_reason: string | null;
+}
+
+function recordOf(r: ReadingRow): ReadingRecord {
+  return {
     id: r.id,
     step: r.step,
     value: r.value,
@@ -56,9 +108,10 @@ export async function readingsOf(
     source: r.source,
     state: r.mark === "discarded" ? "discarded" : r.spoilt ? "spoilt" : "kept",
     reason: r.mark === "discarded" ? (r.mark_reason ?? "") : r.reason,
+    judgement: r.judgement === null ? null : fromJson(r.judgement),
     at: r.at,
     by: r.by,
-  }));
+  };
 }
 
 export function resultOf(

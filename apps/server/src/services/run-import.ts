@@ -86,13 +86,14 @@ export class RunImport {
           who,
         );
       }
+      const byKey = new Map(
+        steps
+          .filter((s) => s.action === "read")
+          .map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
+      );
       for (const row of rows) {
-        const step = steps.find(
-          (s) =>
-            s.action === "read" &&
-            s.targetMm === row.placeMm &&
-            s.direction === row.approach &&
-            s.run === row.run,
+        const step = byKey.get(
+          `${row.placeMm} ${row.approach} ${row.run}`,
         ) as TestStep;
         const aside = row.state !== "kept";
         const reason = aside ? row.reason || `${row.state} in the file` : "";

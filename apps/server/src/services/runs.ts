@@ -6,7 +6,12 @@ import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
-import { readingsOf, resultOf, type NewReading } from "./readings";
+import {
+  readingsOf,
+  readingsOfAxis,
+  resultOf,
+  type NewReading,
+} from "./readings";
 
 /** Tests and their readings: kept the moment they are taken, never changed, set aside by marks. */
 export class Runs {
@@ -23,18 +28,7 @@ export class Runs {
       .where("id", "=", id)
       .executeTakeFirst();
     if (!row) throw notFound("test", id);
-    return {
-      id: row.id,
-      axisId: row.axis_id,
-      plan: fromJson(row.plan),
-      setup: fromJson(row.setup),
-      state: row.state,
-      startedAt: row.started_at,
-      finishedAt: row.finished_at,
-      by: row.by,
-      imported: row.import_hash !== null,
-      readings: await readingsOf(db, id),
-    };
+    return runOf(row, await readingsOf(db, id));
   }
 
   async start(axisId: number, create: RunCreate, who: string): Promise<Run> {
@@ -177,13 +171,12 @@ export class Runs {
   async allReadings(axisId: number): Promise<Run[]> {
     const rows = await this.db
       .selectFrom("run")
-      .select("id")
+      .selectAll()
       .where("axis_id", "=", axisId)
       .orderBy("started_at")
       .execute();
-    const runs: Run[] = [];
-    for (const { id } of rows) runs.push(await this.run(id));
-    return runs;
+    const readings = await readingsOfAxis(this.db, axisId);
+    return rows.map((row) => runOf(row, readings.get(row.id) ?? []));
   }
 
   private expectRunning(run: Run): TestStep {
@@ -318,11 +311,30 @@ export class Runs {
       source: r.source,
       spoilt: r.spoilt ? 1 : 0,
       reason: r.reason,
+      judgement: r.judgement ? toJson(r.judgement) : null,
       at: instant(this.clock),
       by: who,
     };
     await db.insertInto("reading").values(row).execute();
   }
+}
+
+function runOf(
+  row: Selectable<Tables["run"]>,
+  readings: readonly ReadingRecord[],
+): Run {
+  return {
+    id: row.id,
+    axisId: row.axis_id,
+    plan: fromJson(row.plan),
+    setup: fromJson(row.setup),
+    state: row.state,
+    startedAt: row.started_at,
+    finishedAt: row.finished_at,
+    by: row.by,
+    imported: row.import_hash !== null,
+    readings: [...readings],
+  };
 }
 
 /** Does the reading of a later step depend on where this zero was set? */

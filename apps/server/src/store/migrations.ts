@@ -51,5 +51,18 @@ const first: Migration = {
   },
 };
 
+const judgement: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    await sql
+      .raw(
+        `alter table reading add column judgement text check (judgement is null or json_valid(judgement))`,
+      )
+      .execute(db);
+  },
+};
+
 /** Once landed, a migration is never edited; changes come as the next one. */
-export const MIGRATIONS: Record<string, Migration> = { "0001_first": first };
+export const MIGRATIONS: Record<string, Migration> = {
+  "0001_first": first,
+  "0002_judgement": judgement,
+};

@@ -1,4 +1,5 @@
 import type {
+  ApproachJudgement,
   AxisConfig,
   DeviceState,
   TestPlan,
@@ -92,6 +93,8 @@ export interface Tables {
     /** A spoilt reading is born so; setting aside and taking back in are marks. */
     spoilt: Flag;
     reason: string;
+    /** How the approach was judged, for readings that a device gave. */
+    judgement: Json<ApproachJudgement> | null;
     at: string;
     by: string;
   };

@@ -125,7 +125,7 @@ export function chainView(
             }
           </span>
           @if (link.id !== "motor" && link.note) {
-            <span class="looked quiet">{{ link.note }}</span>
+            <span class="looked quiet note">{{ link.note }}</span>
           }
         </li>
       }

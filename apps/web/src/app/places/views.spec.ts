@@ -72,6 +72,7 @@ function runWith(values: readonly number[], over: Partial<Run> = {}): Run {
       source: "typed",
       state: "kept",
       reason: "",
+      judgement: null,
       at,
       by: "Ilse",
     })),

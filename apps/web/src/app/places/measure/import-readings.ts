@@ -7,12 +7,21 @@ import {
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
-import { formatDeviation, formatPosition, TEST_WORDS } from "@iron/core";
 import {
+  formatDeviation,
+  formatPosition,
+  TEST_WORDS,
+  tipAngleFactor,
+} from "@iron/core";
+import {
+  parseDecimal,
   parseReadingsCsv,
   planOfRows,
+  SURFACES,
   type IndicatorRecord,
+  type RunSetup,
 } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
 import { catchError, of } from "rxjs";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
@@ -26,7 +35,7 @@ const LARGEST = 2_000_000;
 /** Readings from a CSV file: read here, shown, and kept only when confirmed. */
 @Component({
   selector: "ip-import-readings",
-  imports: [RouterLink],
+  imports: [RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./import-readings.html",
   styleUrl: "./measure.css",
@@ -55,6 +64,43 @@ export class ImportReadings {
       this.usable().find((i) => i.id === this.chosen()) ??
       this.usable()[0] ??
       null,
+  );
+  protected readonly surfaces = SURFACES;
+  protected readonly surface = signal<RunSetup["surface"]>("gauge block");
+  protected readonly sense = signal<1 | -1>(1);
+  private readonly typedTip = signal<string | null>(null);
+  protected readonly tipText = computed(
+    () => this.typedTip() ?? String(this.indicator()?.tipAngleDeg ?? 0),
+  );
+  protected readonly tip = computed(() => {
+    const deg = parseDecimal(this.tipText());
+    const bad = deg === undefined || deg < 0 || deg >= 80;
+    return bad
+      ? {
+          deg: null,
+          said: `Tip angle “${this.tipText().trim()}” cannot be: it is a number from 0° to below 80°.`,
+        }
+      : { deg, said: `readings × ${tipAngleFactor(deg).toFixed(3)}` };
+  });
+  protected readonly warmText = signal("");
+  protected readonly warm = computed(() => {
+    const text = this.warmText().trim();
+    if (text === "") return { celsius: null, wrong: "" };
+    const celsius = parseDecimal(text);
+    return celsius === undefined || celsius < -20 || celsius > 60
+      ? {
+          celsius: null,
+          wrong: `“${text}” °C cannot be: it is a number from −20 to 60 °C in a shop.`,
+        }
+      : { celsius, wrong: "" };
+  });
+  protected readonly ready = computed(
+    () =>
+      this.parsed()?.errors.length === 0 &&
+      !this.keeping() &&
+      this.indicator() !== null &&
+      this.tip().deg !== null &&
+      !this.warm().wrong,
   );
   protected readonly parsed = computed(() => {
     const file = this.file();
@@ -98,20 +144,39 @@ export class ImportReadings {
 
   protected choose(id: string): void {
     this.chosen.set(Number(id));
+    this.typedTip.set(null);
+  }
+
+  protected typeTip(text: string): void {
+    this.typedTip.set(text);
+  }
+
+  protected setSurface(value: string): void {
+    const found = SURFACES.find((s) => s === value);
+    if (found) this.surface.set(found);
   }
 
   protected keep(): void {
     const file = this.file();
     const indicator = this.indicator();
     const axis = this.context.axis();
-    if (!file || !indicator || !axis || this.keeping()) return;
-    const { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm } = indicator;
-    const setup = {
-      indicator: { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm },
+    const tipAngleDeg = this.tip().deg;
+    if (!file || !indicator || !axis || tipAngleDeg === null || !this.ready())
+      return;
+    const { name, kind, resolutionMm, unit, rangeMm } = indicator;
+    const setup: RunSetup = {
+      indicator: {
+        name,
+        kind,
+        resolutionMm,
+        unit,
+        tipAngleDeg: indicator.tipAngleDeg,
+        rangeMm,
+      },
       tipAngleDeg,
-      sense: 1 as const,
-      surface: "gauge block" as const,
-      temperatureC: null,
+      sense: this.sense(),
+      surface: this.surface(),
+      temperatureC: this.warm().celsius,
       note: `from ${file.name}`.slice(0, 500),
     };
     this.keeping.set(true);

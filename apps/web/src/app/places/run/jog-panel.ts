@@ -7,8 +7,6 @@ import {
   signal,
 } from "@angular/core";
 import {
-  formatNumber,
-  formatPosition,
   formatSize,
   fromMm,
   type AxisConfig,
@@ -24,16 +22,6 @@ import { RunStore } from "./run-store";
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section aria-label="Simulated machine">
-      <p class="head">
-        <span class="simulated">Simulated machine</span>
-        <span
-          >{{ config().letter }} at <b>{{ position() }}</b></span
-        >
-        <span class="quiet">drive load {{ load() }} %</span>
-        @if (store.snapshot()?.moving) {
-          <span class="quiet">moving</span>
-        }
-      </p>
       <div class="acts">
         <button
           type="button"
@@ -78,18 +66,7 @@ import { RunStore } from "./run-store";
   `,
   styles: `
     section {
-      border-top: 1px solid var(--rule);
-      padding-top: 8px;
       margin-top: 10px;
-    }
-    .head {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 4px 18px;
-      margin-bottom: 6px;
-    }
-    .simulated {
-      color: var(--copper);
     }
     .step select {
       width: auto;
@@ -118,15 +95,6 @@ export class JogPanel {
   protected readonly countStep = computed(
     () => this.store.step()?.action === "count",
   );
-  protected readonly position = computed(() =>
-    formatPosition(this.store.snapshot()?.commandMm ?? 0, {
-      system: this.system(),
-    }),
-  );
-  protected readonly load = computed(() =>
-    formatNumber(this.store.snapshot()?.loadPercent ?? 0, 0, true),
-  );
-
   constructor() {
     inject(Keys).use(
       {

@@ -2,6 +2,11 @@ import type { ChartConfiguration } from "chart.js";
 import type { Ink } from "../../shared/chart";
 import type { ProfileSeries } from "./result.view";
 
+/** Runs are counted: half a run, where the axis begins and ends, has no tick. */
+function wholeTicksOnly(axis: { ticks: { value: number }[] }): void {
+  axis.ticks = axis.ticks.filter((t) => Number.isInteger(t.value));
+}
+
 /** Both approaches with ± 2s; the limit is a ruled line with its name on it. */
 export function profileChart(
   series: ProfileSeries,
@@ -55,7 +60,7 @@ export function profileChart(
           data: series.limit.map((p) => ({ ...p, yMin: p.y, yMax: p.y })),
           borderColor: ink.oxide,
           backgroundColor: ink.oxide,
-          pointRadius: 1,
+          pointRadius: 0,
           borderWidth: 1,
           ...bars(ink.oxide),
           errorBarWhiskerSize: 0,
@@ -65,7 +70,14 @@ export function profileChart(
     },
     options: {
       scales: {
-        x: { ...axis(series.xLabel, series.oneXEach === "run"), offset: false },
+        x: {
+          ...axis(series.xLabel, series.oneXEach === "run"),
+          ...(series.oneXEach === "run"
+            ? { min: series.limit[0].x, max: series.limit[1].x }
+            : {}),
+          afterBuildTicks:
+            series.oneXEach === "run" ? wholeTicksOnly : undefined,
+        },
         y: axis(series.yLabel, false),
       },
       plugins: {
@@ -85,9 +97,9 @@ export function profileChart(
               type: "label",
               xValue: series.limit[0].x,
               yValue: series.limit[0].y,
-              content: "limit",
+              content: series.limitName,
               color: ink.oxide,
-              position: { x: "start", y: "start" },
+              position: { x: "start", y: "end" },
               font: { size: 11 },
             },
           },

@@ -12,10 +12,11 @@ import {
   gcodeProgram,
   BoundError,
   fromMm,
+  toMm,
   type AxisConfig,
   type UnitSystem,
 } from "@iron/core";
-import type { Run } from "@iron/contract";
+import { parseDecimal, type Run } from "@iron/contract";
 import { Dialog } from "primeng/dialog";
 import { InputText } from "primeng/inputtext";
 import { Preferences } from "../../data/preferences";
@@ -23,6 +24,32 @@ import { ChartView, type DrawChart } from "../../shared/chart";
 import { pathChart, pathPoints } from "./path-chart";
 
 type DwellWord = "P-seconds" | "P-milliseconds" | "X-seconds";
+
+interface ProgramTexts {
+  readonly feed: string;
+  readonly dwell: string;
+  readonly clear: string;
+  readonly read: string;
+}
+
+function inUnits(
+  mm: Record<"feed" | "clear" | "read", number>,
+  dwell: string,
+  system: UnitSystem,
+  before?: ProgramTexts,
+): ProgramTexts {
+  const unit = system === "metric" ? "mm" : "in";
+  const shown = (field: "feed" | "clear" | "read"): string =>
+    Number.isNaN(mm[field])
+      ? (before?.[field] ?? "")
+      : String(Number(fromMm(mm[field], unit).toFixed(3)));
+  return {
+    feed: shown("feed"),
+    dwell,
+    clear: shown("clear"),
+    read: shown("read"),
+  };
+}
 
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
@@ -53,21 +80,27 @@ export class ProgramPanel {
   readonly canRun = input.required<boolean>();
   readonly closed = output();
   readonly runHere = output<{ feedMmMin: number; dwellS: number }>();
-  protected readonly feed = signal(1000);
-  protected readonly dwell = signal(4);
   protected readonly dwellWord = signal<DwellWord>("P-seconds");
   protected readonly system = signal<UnitSystem>(inject(Preferences).system());
   protected readonly clearLetter = signal("");
-  protected readonly clearMm = signal(20);
-  protected readonly readMm = signal(5);
   protected readonly letter = computed(() => this.config().letter.charAt(0));
   protected readonly clearLetters = computed(() =>
     ["X", "Y", "Z", "W"].filter((l) => l !== this.letter()),
   );
-  protected readonly unit = computed(() =>
+  protected readonly unit = computed<"mm" | "in">(() =>
     this.system() === "metric" ? "mm" : "in",
   );
 
+  /** As typed, in the units that the program is written in. */
+  protected readonly texts = signal<ProgramTexts>(
+    inUnits({ feed: 1000, clear: 20, read: 5 }, "4", this.system()),
+  );
+  private readonly feed = computed(() => this.lengthOf(this.texts().feed));
+  private readonly dwell = computed(
+    () => parseDecimal(this.texts().dwell) ?? NaN,
+  );
+  private readonly clearMm = computed(() => this.lengthOf(this.texts().clear));
+  private readonly readMm = computed(() => this.lengthOf(this.texts().read));
   private readonly options = computed(() => ({
     letter: this.letter(),
     feedMmMin: this.feed(),
@@ -90,7 +123,10 @@ export class ProgramPanel {
       return { text: gcodeProgram(this.run().plan, this.options()), wrong: "" };
     } catch (error) {
       if (error instanceof BoundError)
-        return { text: "", wrong: `${error.message}.` };
+        return {
+          text: "",
+          wrong: `${error.message}${this.system() === "inch" ? " (that is in millimetres)" : ""}.`,
+        };
       throw error;
     }
   });
@@ -102,14 +138,32 @@ export class ProgramPanel {
     );
     const shown = points.map((p) => ({
       x: p.x,
-      y: fromMm(p.y, this.system() === "metric" ? "mm" : "in"),
+      y: fromMm(p.y, this.unit()),
     }));
     return (ink) =>
       pathChart(shown, `${this.config().letter}, ${this.unit()}`, ink);
   });
 
-  protected number(text: string, into: { set(value: number): void }): void {
-    into.set(text.trim() === "" ? NaN : Number(text.replace(",", ".")));
+  protected type(field: keyof ProgramTexts, text: string): void {
+    this.texts.update((texts) => ({ ...texts, [field]: text }));
+  }
+
+  /** The same lengths in the other units; what is no number stays as typed. */
+  protected useUnits(system: UnitSystem): void {
+    const [feed, clear, read] = [this.feed(), this.clearMm(), this.readMm()];
+    this.system.set(system);
+    this.texts.set(
+      inUnits({ feed, clear, read }, this.texts().dwell, system, this.texts()),
+    );
+  }
+
+  protected runIt(): void {
+    this.runHere.emit({ feedMmMin: this.feed(), dwellS: this.dwell() });
+  }
+
+  private lengthOf(text: string): number {
+    const value = parseDecimal(text);
+    return value === undefined ? NaN : toMm(value, this.unit());
   }
 
   protected download(): void {

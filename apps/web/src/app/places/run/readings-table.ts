@@ -68,7 +68,7 @@ import type { RunView } from "./run.view";
   styles: `
     :host {
       display: block;
-      margin-top: 12px;
+      margin-top: 6px;
     }
     th[scope="row"] {
       white-space: nowrap;

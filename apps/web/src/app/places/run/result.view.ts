@@ -140,6 +140,8 @@ export interface ProfileSeries {
   readonly up: readonly Point[];
   readonly down: readonly Point[];
   readonly limit: readonly { readonly x: number; readonly y: number }[];
+  /** What stands on the limit’s line. */
+  readonly limitName: string;
   readonly xLabel: string;
   readonly yLabel: string;
   readonly oneXEach: "place" | "run";
@@ -165,6 +167,7 @@ export function profileSeries(
     x,
     y: small(upMean + config.limits.repairMm),
   });
+  const limitName = `limit ${formatDeviation(config.limits.repairMm, { system })}`;
   const { places } = result;
   if (places.length === 1) {
     const { up, down } = places[0];
@@ -179,7 +182,8 @@ export function profileSeries(
     return {
       up: up.map(single),
       down: down.map(single),
-      limit: [limitFor(1, base), limitFor(last, base)],
+      limit: [limitFor(0.5, base), limitFor(last + 0.5, base)],
+      limitName,
       xLabel: "run",
       yLabel,
       oneXEach: "run",
@@ -189,6 +193,7 @@ export function profileSeries(
     up: places.map((p) => point(large(p.positionMm), p.up)),
     down: places.map((p) => point(large(p.positionMm), p.down)),
     limit: places.map((p) => limitFor(large(p.positionMm), mean(p.up))),
+    limitName,
     xLabel: `${config.letter}, ${system === "metric" ? "mm" : "in"}`,
     yLabel,
     oneXEach: "place",

@@ -107,7 +107,13 @@ export class RunStore {
   takeFromDevice(): void {
     const step = this.step();
     if (step)
-      this.change(this.postReading({ source: "device", step: step.index }));
+      this.change(
+        this.postReading({
+          source: "device",
+          step: step.index,
+          system: this.preferences.system(),
+        }),
+      );
   }
 
   take(reading: ReadingCreate, then: () => void): void {

@@ -9,7 +9,7 @@ import {
   untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
-import { approachSentence } from "@iron/core";
+import { approachSentence, formatNumber, formatPosition } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
 import { momentWords } from "../../shared/words";
@@ -133,6 +133,14 @@ export class RunPlace {
         act: () => this.toggleAuto(),
       },
     );
+  }
+
+  protected position(mm: number): string {
+    return formatPosition(mm, { system: this.preferences.system() });
+  }
+
+  protected load(percent: number): string {
+    return `${formatNumber(percent, 0, true)} %`;
   }
 
   protected choose(way: Way): void {

@@ -1,4 +1,5 @@
 import {
+  approachSentence,
   deviationUnit,
   directionWords,
   formatDeviation,
@@ -110,7 +111,12 @@ function asideWords(
     step.action === "count"
       ? `${reading.value} steps`
       : formatDeviation(reading.value, { system, signed: true });
-  return `${where}, ${value}: ${reading.state}. ${reading.reason}`;
+  // What the judge found is said in the reader's units, whatever the units it was found in.
+  const judged =
+    reading.state === "spoilt" && reading.judgement
+      ? approachSentence(reading.judgement, step, config, system)
+      : undefined;
+  return `${where}, ${value}: ${reading.state}. ${judged ?? reading.reason}`;
 }
 
 /** Everything the guided run shows besides the live figure and the result. */
