@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { expect, ShopServer, test } from "./shop";
+import { expect, looking, ShopServer, test } from "./shop";
 
 const axeSource = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
 
@@ -45,28 +45,28 @@ const VIEWS: [string, string, RegExp][] = [
 ];
 
 for (const [name, path, heading] of VIEWS) {
-  test(`axe finds nothing: ${name}, day, night and phone`, async ({
-    page,
-    baseURL,
-  }) => {
-    const history = (await (
-      await page.request.get(`${baseURL}/api/axes/4/history`)
-    ).json()) as { runs: { id: number }[] };
-    await page.goto(path.replace("RUN", String(history.runs.at(-1)?.id)));
-    await expect(
-      page.getByRole("heading", { name: heading }).first(),
-    ).toBeVisible();
-    await page.waitForLoadState("networkidle");
-    expect(await violations(page)).toEqual([]);
-    await page.getByRole("button", { name: "Night" }).click();
-    expect(await violations(page)).toEqual([]);
-    await page.setViewportSize({ width: 390, height: 844 });
-    expect(await violations(page)).toEqual([]);
-    const overflow = await page.evaluate(
-      () => document.documentElement.scrollWidth - window.innerWidth,
-    );
-    expect(overflow).toBeLessThanOrEqual(0);
-  });
+  looking(
+    `axe finds nothing: ${name}, day, night and phone`,
+    async ({ page, baseURL }) => {
+      const history = (await (
+        await page.request.get(`${baseURL}/api/axes/4/history`)
+      ).json()) as { runs: { id: number }[] };
+      await page.goto(path.replace("RUN", String(history.runs.at(-1)?.id)));
+      await expect(
+        page.getByRole("heading", { name: heading }).first(),
+      ).toBeVisible();
+      await page.waitForLoadState("networkidle");
+      expect(await violations(page)).toEqual([]);
+      await page.getByRole("button", { name: "Night" }).click();
+      expect(await violations(page)).toEqual([]);
+      await page.setViewportSize({ width: 390, height: 844 });
+      expect(await violations(page)).toEqual([]);
+      const overflow = await page.evaluate(
+        () => document.documentElement.scrollWidth - window.innerWidth,
+      );
+      expect(overflow).toBeLessThanOrEqual(0);
+    },
+  );
 }
 
 test("axe finds nothing in a running test, its program and the keys list", async ({

@@ -92,6 +92,23 @@ export const test = base.extend<Fixtures>({
   },
 });
 
+/** For tests that change nothing: one shop for all that a worker runs. */
+export const looking = test.extend<object, { readonly sharedShop: ShopServer }>(
+  {
+    sharedShop: [
+      // eslint-disable-next-line no-empty-pattern
+      async ({}, use) => {
+        const shop = new ShopServer(["--demo"]);
+        await shop.start();
+        await use(shop);
+        await shop.close();
+      },
+      { scope: "worker" },
+    ],
+    shop: async ({ sharedShop }, use) => use(sharedShop),
+  },
+);
+
 export { expect };
 
 /** Sets up a test and begins it; returns when the guided run is there. */

@@ -80,6 +80,32 @@ function runWith(values: readonly number[], over: Partial<Run> = {}): Run {
   };
 }
 
+describe("a spoilt reading", () => {
+  it("is explained in the reader’s units, whatever units it was found in", () => {
+    const run = runWith([0, 0.001]);
+    const spoilt: Run = {
+      ...run,
+      readings: run.readings.map((r) =>
+        r.step === 1
+          ? {
+              ...r,
+              state: "spoilt",
+              reason: "Passed 180.000 mm by 0.010 mm",
+              judgement: { kind: "overshot", byMm: 0.01 },
+            }
+          : r,
+      ),
+    };
+    const config = defaultAxis("vertical-centre", "X");
+    expect(runView(spoilt, config, "inch").asides[0].text).toContain(
+      "by 0.0004 in",
+    );
+    expect(runView(spoilt, config, "metric").asides[0].text).toContain(
+      "by 0.010 mm",
+    );
+  });
+});
+
 describe("floorView", () => {
   const axis = (letter: string, lostMm: number | null): FloorAxis => ({
     id: letter.charCodeAt(0),
