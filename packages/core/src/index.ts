@@ -3,3 +3,4 @@ export * from "./lostmotion";
 export * from "./program";
 export * from "./quantity";
 export * from "./simulate";
+export * from "./diagnosis";

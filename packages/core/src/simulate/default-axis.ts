@@ -7,6 +7,7 @@ export interface HiddenCondition {
   /** Dead band, mm. */
   readonly coupling?: number;
   readonly endBearings?: number;
+  readonly housing?: number;
   readonly nut?: number;
   readonly bracket?: number;
   /** Friction of the guideway, N. */
@@ -46,6 +47,7 @@ export function virtualAxisOf(
     links: [
       link("coupling", hidden.coupling ?? 0, 4e5, 4),
       link(rack ? "pinion" : "end-bearings", hidden.endBearings ?? 0, 3e5, 8),
+      ...(rack ? [] : [link("housing", hidden.housing ?? 0, 2e6, 0)]),
       link(rack ? "rack" : "screw", 0, screwStiffness, 4),
       link("nut", hidden.nut ?? 0, 3e5, 10),
       {

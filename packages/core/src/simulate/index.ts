@@ -4,3 +4,6 @@ export * from "./noise";
 export * from "./virtual-axis";
 export * from "./device";
 export * from "./default-axis";
+export * from "./condition";
+export * from "./faults";
+export * from "./observe";

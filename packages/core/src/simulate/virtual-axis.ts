@@ -5,6 +5,7 @@ import {
   moveChain,
   type ElasticLink,
 } from "./elastic-chain";
+import type { PartsCondition } from "./condition";
 import { normalNoise } from "./noise";
 
 /** Extra dead band where a screw has worn: a bell over the travel. */
@@ -13,6 +14,19 @@ export interface LocalWear {
   readonly centreMm: number;
   readonly widthMm: number;
   readonly extraMm: number;
+}
+
+/** Friction that is not the same everywhere, N on top of the guideway's own. */
+export interface LoadShape {
+  /** Amplitude once per turn of the screw. */
+  readonly perTurnN: number;
+  /** Rise towards the upper end of the travel, over its last third. */
+  readonly endRiseN: number;
+  readonly spots: readonly {
+    readonly atMm: number;
+    readonly widthMm: number;
+    readonly extraN: number;
+  }[];
 }
 
 /** The hidden truth of a simulated axis. */
@@ -32,6 +46,11 @@ export interface VirtualAxis {
   /** Progressive lead error, mm over the whole travel. */
   readonly pitchErrorMm: number;
   readonly wear?: LocalWear;
+  readonly load?: LoadShape;
+  /** Backlash compensation entered in the control, mm: taken off the loss at each reversal. */
+  readonly enteredMm?: number;
+  /** The parts it was made from, for what no indicator reads. */
+  readonly parts?: PartsCondition;
   readonly seed: number;
 }
 
@@ -67,13 +86,67 @@ export function linksAt(
   atMm: number,
 ): readonly ElasticLink[] {
   const { wear } = axis;
-  if (!wear) return axis.links;
-  const bell = Math.exp(-(((atMm - wear.centreMm) / wear.widthMm) ** 2));
-  return axis.links.map((link) =>
-    link.id === wear.linkId
-      ? { ...link, deadBandMm: link.deadBandMm + wear.extraMm * bell }
-      : link,
-  );
+  const extraN = extraFriction(axis, atMm);
+  if (!wear && extraN === 0) return axis.links;
+  const bell = wear
+    ? Math.exp(-(((atMm - wear.centreMm) / wear.widthMm) ** 2))
+    : 0;
+  const last = axis.links.length - 1;
+  return axis.links.map((link, i) => ({
+    ...link,
+    deadBandMm:
+      link.id === wear?.linkId
+        ? link.deadBandMm + wear.extraMm * bell
+        : link.deadBandMm,
+    frictionN: i === last ? link.frictionN + extraN : link.frictionN,
+  }));
+}
+
+/** Friction on top of the guideway's own with the member at `atMm`, N. */
+export function extraFriction(axis: VirtualAxis, atMm: number): number {
+  const { load } = axis;
+  if (!load) return 0;
+  const third = axis.travelMm / 3;
+  const towardsEnd = Math.max(0, (atMm - 2 * third) / third);
+  let extra = load.endRiseN * towardsEnd;
+  if (load.perTurnN > 0) {
+    const turns = atMm / axis.leadError.perTurnMm;
+    extra += (load.perTurnN * (1 + Math.sin(2 * Math.PI * turns))) / 2;
+  }
+  for (const spot of load.spots)
+    extra +=
+      spot.extraN * Math.exp(-(((atMm - spot.atMm) / spot.widthMm) ** 2));
+  return extra;
+}
+
+/** Links whose stretch an indicator reads when it is set across them, not at the member. */
+export const STATIONS = {
+  member: [],
+  "end-float": ["end-bearings", "housing"],
+  "nut-flank": ["nut"],
+  "coupling-slip": ["coupling"],
+  "housing-shift": ["housing"],
+  "bracket-shift": ["bracket"],
+} as const satisfies Record<string, readonly string[]>;
+export type Station = keyof typeof STATIONS;
+
+/**
+ * What an indicator at a station follows, mm: the member's place, or how far the named links lag
+ * behind what drives them.
+ */
+export function stationPosition(
+  axis: VirtualAxis,
+  state: VirtualAxisState,
+  station: Station,
+): number {
+  if (station === "member") return memberPosition(axis, state);
+  const across: readonly string[] = STATIONS[station];
+  let lag = 0;
+  axis.links.forEach((link, i) => {
+    if (!across.includes(link.id)) return;
+    lag += (i === 0 ? state.motorMm : state.places[i - 1]) - state.places[i];
+  });
+  return 0.4 * state.restOffsetMm - lag;
 }
 
 const LONGEST_STEP_MM = 2;
@@ -84,9 +157,10 @@ function driveMotor(
   motorMm: number,
 ): VirtualAxisState {
   const distance = motorMm - state.motorMm;
-  const steps = axis.wear
-    ? Math.max(1, Math.ceil(Math.abs(distance) / LONGEST_STEP_MM))
-    : 1;
+  const steps =
+    axis.wear || axis.load
+      ? Math.max(1, Math.ceil(Math.abs(distance) / LONGEST_STEP_MM))
+      : 1;
   let places = state.places;
   for (let i = 1; i <= steps; i += 1) {
     const at = state.motorMm + (distance * i) / steps;
@@ -101,12 +175,18 @@ export function commandAxis(
   state: VirtualAxisState,
   commandMm: number,
 ): VirtualAxisState {
+  // The control adds the entered compensation whenever the command turns round.
+  const moved = commandMm - state.commandMm;
+  const entered =
+    moved === 0
+      ? state.motorMm - state.commandMm
+      : ((axis.enteredMm ?? 0) / 2) * Math.sign(moved);
   let next = driveMotor(
     axis,
     { ...state, commandMm },
     axis.feedback === "scale"
       ? state.motorMm + commandMm - state.commandMm
-      : commandMm,
+      : commandMm + entered,
   );
   if (axis.feedback !== "scale") return next;
   for (let i = 0; i < 60; i += 1) {
@@ -169,5 +249,7 @@ export function driveForce(axis: VirtualAxis, state: VirtualAxisState): number {
  * up before the member is read.
  */
 export function trueReversal(axis: VirtualAxis, atMm: number): number {
-  return axis.feedback === "scale" ? 0 : chainLostMotion(linksAt(axis, atMm));
+  return axis.feedback === "scale"
+    ? 0
+    : chainLostMotion(linksAt(axis, atMm)) - (axis.enteredMm ?? 0);
 }

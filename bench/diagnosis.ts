@@ -1,0 +1,191 @@
+import {
+  availability,
+  causeById,
+  DECISION_TERMS,
+  infer,
+  LOCATE_TESTS,
+  minuteCost,
+  nextTest,
+  remedyCost,
+  SURE,
+  type LocateTest,
+  type Magnitude,
+  type Posterior,
+  type Report,
+} from "@iron/core";
+import { doTest, drawWorld, luckFrom, type World } from "./diagnosis-world";
+
+/** domain order: at the control, fasteners, the whole chain, split the chain, only then open it. */
+const FIXED_ORDER = ["control-check", "fastener-check", "look-over", "whole-chain", "load-trace", "rock", "sound-comparison", "end-float", "nut-flank", "coupling-slip", "housing-shift", "bracket-shift", "wheel-turn", "home-again", "tram-look", "scale-look", "travel-profile", "crest-run", "far-end", "hand-push", "motor-alone", "coast", "finger-feel"]; // prettier-ignore
+
+interface State {
+  reports: Report[];
+  magnitudes: Magnitude[];
+  done: Set<string>;
+  posterior: Posterior;
+}
+
+type Choose = (state: State, world: World) => LocateTest | null;
+
+export interface Outcome {
+  readonly verdict: readonly string[];
+  readonly confidence: number;
+  readonly minutes: number;
+  readonly cost: number;
+  readonly tests: readonly string[];
+}
+
+function top(posterior: Posterior): { names: string[]; p: number } {
+  const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a)); // prettier-ignore
+  return {
+    names: best.members
+      .map((m) => posterior.causes[m].id)
+      .filter((id) => id !== "nut-clearance"),
+    p: best.probability,
+  };
+}
+
+function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
+  return infer({ axis: world.config, reports, magnitudes }, 6);
+} // prettier-ignore
+
+function work(world: World, choose: Choose, seed: number): Outcome {
+  const luck = luckFrom(seed);
+  const state: State = {
+    reports: [...world.reports],
+    magnitudes: [],
+    done: new Set(),
+    posterior: inferNow(world, [...world.reports], []),
+  };
+  let minutes = 0;
+  while (state.done.size < LOCATE_TESTS.length) {
+    const test = choose(state, world);
+    if (!test) break;
+    minutes += availability(world.config, test).minutes;
+    const result = doTest(world, test, luck);
+    state.reports.push(...result.reports);
+    if (result.magnitude) state.magnitudes.push(result.magnitude);
+    state.done.add(test.id);
+    state.posterior = inferNow(world, state.reports, state.magnitudes);
+  }
+  const { names, p } = top(state.posterior);
+  return {
+    verdict: names,
+    confidence: p,
+    minutes,
+    cost: minuteCost(world.config, minutes) + mendingAfter(world, names),
+    tests: [...state.done],
+  };
+}
+
+/** What mending costs after the verdict: the named remedies, and a call-in for what they missed. */
+function mendingAfter(world: World, verdict: readonly string[]): number {
+  const cost = (id: string): number => {
+    const cause = causeById(id);
+    return cause ? remedyCost(world.config, cause) : 0;
+  };
+  let sum = verdict.reduce((s, id) => s + cost(id), 0);
+  const missed = world.faults.filter((f) => !verdict.includes(f));
+  if (missed.length)
+    sum += minuteCost(world.config, DECISION_TERMS.callInMinutes) + missed.reduce((s, id) => s + cost(id), 0); // prettier-ignore
+  return sum;
+}
+
+const left = (state: State, world: World): LocateTest[] =>
+  LOCATE_TESTS.filter(
+    (t) => !state.done.has(t.id) && availability(world.config, t).possible,
+  );
+
+export const POLICIES: Record<string, (seed: number) => Choose> = {
+  ours: () => (state) => nextTest(state.posterior, { done: state.done }).next?.test ?? null, // prettier-ignore
+  "fixed order": () => (state, world) =>
+    top(state.posterior).p >= SURE
+      ? null
+      : (left(state, world).sort((a, b) => FIXED_ORDER.indexOf(a.id) - FIXED_ORDER.indexOf(b.id))[0] ?? null), // prettier-ignore
+  "random order": (seed) => {
+    const luck = luckFrom(seed + 77);
+    return (state, world) => {
+      if (top(state.posterior).p >= SURE) return null;
+      const there = left(state, world);
+      return there[Math.floor(luck.uniform() * there.length)] ?? null;
+    };
+  },
+  oracle: (seed) => (state, world) => {
+    const truth = [...world.faults].sort().join();
+    const isTrue = (p: Posterior): number =>
+      p.hypotheses.reduce((s, h) => {
+        const names = h.members.map((m) => p.causes[m].id).filter((id) => id !== "nut-clearance"); // prettier-ignore
+        return s + (names.sort().join() === truth ? h.probability : 0);
+      }, 0);
+    const now = isTrue(state.posterior);
+    if (now >= SURE) return null;
+    let best: LocateTest | null = null;
+    let most = 0;
+    for (const test of left(state, world)) {
+      const r = doTest(world, test, luckFrom(seed * 31 + state.done.size));
+      const p = isTrue(inferNow(world, [...state.reports, ...r.reports], r.magnitude ? [...state.magnitudes, r.magnitude] : state.magnitudes)); // prettier-ignore
+      const gain = (p - now) / availability(world.config, test).minutes;
+      if (gain > most) [best, most] = [test, gain];
+    }
+    return best;
+  },
+};
+
+export function run(world: World, policy: string): Outcome {
+  return work(world, POLICIES[policy](world.seed), world.seed + 5000);
+}
+
+export interface Score {
+  n: number;
+  link: number;
+  cause: number;
+  screwWrong: number;
+  minutes: number;
+  cost: number;
+  said: { p: number; right: boolean }[];
+}
+
+export function score(worlds: readonly World[], policy: string): Score {
+  const s: Score = { n: 0, link: 0, cause: 0, screwWrong: 0, minutes: 0, cost: 0, said: [] }; // prettier-ignore
+  for (const world of worlds) {
+    const outcome = run(world, policy);
+    const linkOf = (ids: readonly string[]): string =>
+      [...new Set(ids.map((id) => causeById(id)?.link))].sort().join();
+    const causeRight = [...outcome.verdict].sort().join() === [...world.faults].sort().join(); // prettier-ignore
+    s.n += 1;
+    s.cause += causeRight ? 1 : 0;
+    s.link += linkOf(outcome.verdict) === linkOf(world.faults) ? 1 : 0;
+    const screw = ["screw-worn-middle", "screw-bent", "nut-worn"];
+    s.screwWrong += outcome.verdict.some((v) => screw.includes(v) && !world.faults.includes(v)) ? 1 : 0; // prettier-ignore
+    s.minutes += outcome.minutes;
+    s.cost += outcome.cost;
+    s.said.push({ p: outcome.confidence, right: causeRight });
+    if (process.env["SHOW"] && !causeRight && policy === "ours")
+      console.log(world.seed, world.config.letter, world.config.transmission, "truth", world.faults.join("+") || "none", "said", outcome.verdict.join("+") || "none", outcome.confidence.toFixed(2), outcome.tests.join(",")); // prettier-ignore
+  }
+  return s;
+}
+
+/** Prints the comparison: every policy in the same worlds. */
+export function benchDiagnosis(count: number, oracleCount: number): void {
+  const worlds = Array.from({ length: count }, (_, i) => drawWorld(i));
+  console.log(`diagnosis: ${count} axes of the demo kinds, faults drawn into the virtual axis; oracle on ${oracleCount}`); // prettier-ignore
+  const percent = (x: number, n: number): string => `${((100 * x) / n).toFixed(1)} %`; // prettier-ignore
+  const scores = new Map<string, Score>();
+  for (const policy of Object.keys(POLICIES)) {
+    const started = performance.now();
+    const s = score(policy === "oracle" ? worlds.slice(0, oracleCount) : worlds, policy); // prettier-ignore
+    scores.set(policy, s);
+    console.log(
+      `${policy.padEnd(13)} link right ${percent(s.link, s.n)}, cause right ${percent(s.cause, s.n)}, screw wrongly condemned ${percent(s.screwWrong, s.n)}, ${(s.minutes / s.n).toFixed(1)} min and ${(s.cost / s.n).toFixed(0)} to the end a case (${((performance.now() - started) / s.n).toFixed(0)} ms each)`,
+    ); // prettier-ignore
+  }
+  const ours = scores.get("ours") as Score;
+  const fixed = scores.get("fixed order") as Score;
+  console.log(`minutes against the fixed order: ratio ${(ours.minutes / fixed.minutes).toFixed(2)}`); // prettier-ignore
+  for (const [from, to] of [[0, 0.5], [0.5, 0.7], [0.7, 0.8], [0.8, 0.9], [0.9, 0.97], [0.97, 1.01]]) {
+    const band = ours.said.filter((v) => v.p >= from && v.p < to);
+    if (band.length)
+      console.log(`said at ${from * 100} to ${Math.min(100, to * 100)} %: ${band.length} verdicts, mean ${percent(band.reduce((a, v) => a + v.p, 0), band.length)}, held ${percent(band.filter((v) => v.right).length, band.length)}`); // prettier-ignore
+  } // prettier-ignore
+}

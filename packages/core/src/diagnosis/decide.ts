@@ -1,0 +1,278 @@
+import type { AxisConfig } from "../axis";
+import { predict } from "./components";
+import { chanceOf, latentOf, REPORT_ERRORS, type Posterior } from "./infer";
+import type { FindingId } from "./findings";
+import type { Cause } from "./knowledge";
+import { chanceOfLoss } from "./loss-chance";
+import { normalCdf } from "./normal";
+import {
+  availability,
+  findingsOf,
+  LOCATE_TESTS,
+  type LocateTest,
+  type TestId,
+} from "./tests";
+
+/** What the decision is weighed by. Money in the shop’s currency. */
+export interface DecisionTerms {
+  /** Retest and re-reference after any remedy, min. */
+  readonly retestMinutes: number;
+  /** Small parts of cost class 1. */
+  readonly smallParts: number;
+  /** Somebody called in when nothing here was it, min of standing. */
+  readonly callInMinutes: number;
+  /** What a remedy that was not it costs besides: taking apart twice, planning, trust; min. */
+  readonly wrongMinutes: number;
+}
+
+/** Common practice, no source; the hourly rate and the parts come from the axis’ own costs. */
+export const DECISION_TERMS: DecisionTerms = {
+  retestMinutes: 15,
+  smallParts: 40,
+  callInMinutes: 480,
+  wrongMinutes: 60,
+};
+
+export function remedyCost(
+  axis: AxisConfig,
+  cause: Cause,
+  terms = DECISION_TERMS,
+): number {
+  const { minutes, costClass, act } = cause.remedy;
+  if (act === "none" || act === "refer") return minuteCost(axis, minutes);
+  const parts = [0, terms.smallParts, axis.costs.bearingSet, axis.costs.screw][
+    costClass
+  ];
+  return minuteCost(axis, minutes + terms.retestMinutes) + parts;
+}
+
+export function minuteCost(axis: AxisConfig, minutes: number): number {
+  return (minutes / 60) * axis.costs.downtimePerHour;
+}
+
+/**
+ * Expected cost of mending from here without another test: remedies are tried in the order of
+ * probability over cost until all that is wrong is mended (troubleshooting under uncertainty as in
+ * Heckerman, Breese & Rommelse 1995), handing the machine back as sound among them.
+ */
+function mendingCost(
+  axis: AxisConfig,
+  posterior: Pick<Posterior, "hypotheses" | "causes">,
+  weights: Float64Array,
+  costs: readonly number[],
+  terms: DecisionTerms,
+): number {
+  const n = posterior.causes.length;
+  const chance = new Float64Array(n + 1);
+  let total = 0;
+  posterior.hypotheses.forEach((h, i) => {
+    const w = weights[i];
+    total += w;
+    if (h.members.length === 0) chance[n] += w;
+    for (const m of h.members) chance[m] += w;
+  });
+  if (total <= 0) return 0;
+  const order = Array.from({ length: n + 1 }, (_, i) => i)
+    .filter((i) => chance[i] > 1e-4 * total)
+    .sort((a, b) => chance[b] / costs[b] - chance[a] / costs[a]);
+  const wrong = minuteCost(axis, terms.wrongMinutes);
+  const reached = new Float64Array(n + 1).fill(-1);
+  let sum = 0;
+  order.forEach((i, place) => {
+    sum += costs[i] + (place > 0 ? wrong : 0);
+    reached[i] = sum;
+  });
+  const never = sum + minuteCost(axis, terms.callInMinutes);
+  let expected = 0;
+  posterior.hypotheses.forEach((h, i) => {
+    const w = weights[i];
+    if (w === 0) return;
+    if (h.members.length === 0)
+      expected += w * (reached[n] < 0 ? never : reached[n]);
+    else {
+      let at = 0;
+      for (const m of h.members)
+        at = Math.max(at, reached[m] < 0 ? never : reached[m]);
+      expected += w * at;
+    }
+  });
+  return expected / total;
+}
+
+export interface RankedTest {
+  readonly test: LocateTest & { readonly id: TestId };
+  readonly minutes: number;
+  readonly cost: number;
+  /** How much less mending is expected to cost once its result is known. */
+  readonly value: number;
+  /** Value less cost: what it is worth doing. */
+  readonly net: number;
+  readonly say: string;
+  /** The causes whose probability it moves most. */
+  readonly splits: readonly string[];
+}
+
+export interface RankingOptions {
+  readonly terms?: DecisionTerms;
+  /** Tests already done: not offered again unless asked for. */
+  readonly done?: ReadonlySet<string>;
+}
+
+/** Standard uncertainty a guided test is expected to have, mm (common practice, no source). */
+const EXPECTED_U_MM = 0.0012;
+
+/** All tests that can be done on the axis, best first, by what they save for what they cost. */
+export function rankTests(posterior: Posterior, options: RankingOptions = {}): readonly RankedTest[] {
+  const { terms = DECISION_TERMS, done = new Set<string>() } = options;
+  const { axis } = posterior.evidence;
+  const costs = posterior.causes.map((c) => Math.max(1, remedyCost(axis, c, terms)));
+  costs.push(Math.max(1, minuteCost(axis, 2 * terms.retestMinutes)));
+  const now = Float64Array.from(posterior.hypotheses, (h) => (h.probability > 1e-6 ? h.probability : 0));
+  const before = mendingCost(axis, posterior, now, costs, terms);
+  const lossChance = posterior.shareSets.map((s) => chanceOfLoss(axis, posterior.model, s.components));
+  const ranked: RankedTest[] = [];
+  for (const test of LOCATE_TESTS) {
+    const there = availability(axis, test);
+    if (!there.possible || done.has(test.id)) continue;
+    const outcomes = outcomesOf(posterior, test, lossChance);
+    let after = 0;
+    const shift = new Float64Array(posterior.causes.length);
+    for (const likelihood of outcomes) {
+      const weights = now.map((w, i) => w * likelihood[i]);
+      const chance = weights.reduce((a, b) => a + b, 0);
+      if (chance < 1e-7) continue;
+      after += chance * mendingCost(axis, posterior, weights, costs, terms);
+      addShift(posterior, weights, chance, shift);
+    }
+    const cost = minuteCost(axis, there.minutes);
+    const value = Math.max(0, before - after);
+    const splits = [...shift.keys()]
+      .filter((i) => shift[i] > 0.01)
+      .sort((a, b) => shift[b] - shift[a])
+      .slice(0, 2)
+      .map((i) => posterior.causes[i].name);
+    ranked.push({ test, minutes: there.minutes, cost, value, net: value - cost, say: there.say, splits });
+  }
+  return ranked.sort((a, b) => order(posterior, b) - order(posterior, a) || b.net - a.net);
+} // prettier-ignore
+
+function addShift(posterior: Posterior, weights: Float64Array, chance: number, shift: Float64Array): void {
+  const there = new Float64Array(shift.length);
+  posterior.hypotheses.forEach((h, i) => {
+    for (const m of h.members) there[m] += weights[i] / chance;
+  });
+  for (let i = 0; i < shift.length; i += 1)
+    shift[i] += chance * Math.abs(there[i] - posterior.marginals[i]);
+} // prettier-ignore
+
+/** Free looks first while they can find something; then what saves most for each unit it costs. */
+function order(posterior: Posterior, ranked: RankedTest): number {
+  const worth = ranked.net > 0;
+  if (
+    ranked.test.free &&
+    ranked.value > 0 &&
+    findable(posterior, ranked.test) > FREE_FIRST
+  )
+    return 1e6 + ranked.value / Math.max(ranked.cost, 0.01);
+  return worth ? ranked.value / Math.max(ranked.cost, 0.01) : ranked.net / 1e6;
+}
+const FREE_FIRST = 0.04;
+
+/** Probability that what a test looks for is what is wrong. */
+function findable(posterior: Posterior, test: LocateTest): number {
+  let sum = 0;
+  posterior.causes.forEach((cause, i) => {
+    if (test.findings.some((f) => cause.shows[f] === "++"))
+      sum += posterior.marginals[i];
+  });
+  return sum;
+}
+
+/** Likelihood of each outcome of a test under every hypothesis. */
+export function outcomesOf(
+  posterior: Posterior,
+  test: LocateTest,
+  lossChance: readonly number[],
+): readonly Float64Array[] {
+  let outcomes: Float64Array[] = [
+    new Float64Array(posterior.hypotheses.length).fill(1),
+  ];
+  for (const id of findingsOf(posterior.evidence.axis, test)) {
+    const yes = chanceReported(posterior, id, lossChance);
+    outcomes = outcomes.flatMap((o) => [
+      o.map((w, i) => w * yes[i]),
+      o.map((w, i) => w * (1 - yes[i])),
+    ]);
+  }
+  if (test.magnitude) {
+    const bins = sizeBins(posterior, test);
+    outcomes = outcomes.flatMap((o) =>
+      bins.map((bin) =>
+        o.map((w, i) => w * bin[posterior.hypotheses[i].shareSet]),
+      ),
+    );
+  }
+  return outcomes;
+}
+
+/** Chance that a test reports a finding, by hypothesis, given what has been reported of it before. */
+function chanceReported(posterior: Posterior, finding: FindingId, lossChance: readonly number[]): Float64Array {
+  const { latents, hypotheses, evidence } = posterior;
+  const id = latentOf(finding);
+  const [so, not] = latents.said.get(id) ?? [1, 1];
+  const { missed, imagined } = REPORT_ERRORS.test;
+  return Float64Array.from(hypotheses, (h) => {
+    if (h.probability < 1e-6) return 0.5;
+    const p = chanceOf(latents, id, h.members, lossChance[h.shareSet], evidence.axis);
+    const there = (p * so) / (p * so + (1 - p) * not);
+    return there * (1 - missed) + (1 - there) * imagined;
+  });
+} // prettier-ignore
+
+/** Chance of each size class (nothing, some, much, most) by set of shares. */
+function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly number[])[] {
+  const { model, evidence, shareSets } = posterior;
+  const row = test.magnitude ? model.rowOf(test.magnitude) : [];
+  const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.lostMm;
+  const scale = whole === undefined ? evidence.axis.limits.repairMm : Math.abs(whole);
+  const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale]
+    .sort((a, b) => a - b);
+  const bins: number[][] = [[], [], [], []];
+  const live = new Set<number>();
+  for (const h of posterior.hypotheses) if (h.probability > 1e-6) live.add(h.shareSet);
+  shareSets.forEach((set, index) => {
+    const below = [0, 0, 0];
+    let total = 0;
+    if (live.has(index))
+      for (const c of set.components) {
+        const w = Math.exp(c.logWeight - set.log);
+        if (w < 1e-3) continue;
+        const { mean, variance } = predict(c, row);
+        const sd = Math.sqrt(variance + EXPECTED_U_MM ** 2);
+        total += w;
+        edges.forEach((edge, i) => (below[i] += w * normalCdf((edge - mean) / sd)));
+      }
+    const [a, b, d] = total > 0 ? below.map((x) => x / total) : [0.25, 0.5, 0.75];
+    [a, b - a, d - b, 1 - d].forEach((p, i) => (bins[i][index] = Math.max(p, 0)));
+  });
+  return bins;
+} // prettier-ignore
+
+/** Probability at which one account of what is wrong is good enough to act on. */
+export const SURE = 0.95;
+
+export interface NextStep {
+  readonly next: RankedTest | null;
+  readonly ranked: readonly RankedTest[];
+  /** Why there is no next test. */
+  readonly stop: "sure" | "cannot-change" | null;
+}
+
+/** The next test, or why there is none: more testing cannot change the decision. */
+export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
+  const ranked = rankTests(posterior, options);
+  const best = Math.max(...posterior.hypotheses.map((h) => h.probability));
+  const worth = ranked.find((r) => r.net > 0 || (r.test.free && findable(posterior, r.test) > FREE_FIRST));
+  if (best >= SURE && !(worth && worth.net > 0)) return { next: null, ranked, stop: "sure" };
+  return worth ? { next: worth, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };
+} // prettier-ignore

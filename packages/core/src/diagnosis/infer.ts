@@ -1,0 +1,233 @@
+import type { AxisConfig } from "../axis";
+import { AFFINITIES, CAUSES } from "./causes";
+import {
+  componentsFor,
+  logSum,
+  slackModel,
+  type Component,
+  type Magnitude,
+  type SlackModel,
+} from "./components";
+import {
+  NO_SHOP_PRIORS,
+  priorWeight,
+  UNKNOWN_CONTEXT,
+  type CaseContext,
+  type ShopPriors,
+} from "./context";
+import { finding, type FindingId } from "./findings";
+import { causeFits, LEVELS, type Cause } from "./knowledge";
+import { chanceOfLoss } from "./loss-chance";
+
+/** Somebody says that a finding is so or not. Unknown answers are not reports. */
+export interface Report {
+  readonly finding: FindingId;
+  readonly so: boolean;
+  readonly source: "symptom" | "test";
+}
+
+/**
+ * How often a report is wrong: a symptom told from memory is missed about once in seven and imagined
+ * now and then; a test that was done is rarely wrong (common practice, no source).
+ */
+export const REPORT_ERRORS = {
+  symptom: { missed: 0.15, imagined: 0.05 },
+  test: { missed: 0.05, imagined: 0.03 },
+} as const;
+
+/** How many faults a case has before anything is known of it (common practice, no source). */
+export const FAULT_COUNT_PRIOR = [0.1, 0.8, 0.1] as const;
+
+export interface Evidence {
+  readonly axis: AxisConfig;
+  readonly context?: CaseContext;
+  readonly reports: readonly Report[];
+  readonly magnitudes: readonly Magnitude[];
+  readonly shop?: ShopPriors;
+  readonly causes?: readonly Cause[];
+}
+
+/** No fault, one or two causes, with probability. Indices into {@link Posterior.causes}. */
+export interface Hypothesis {
+  readonly members: readonly number[];
+  readonly probability: number;
+  /** Which set of shares it implies: hypotheses with the same one share their measurements' fit. */
+  readonly shareSet: number;
+}
+
+export interface Posterior {
+  readonly evidence: Evidence;
+  readonly causes: readonly Cause[];
+  readonly hypotheses: readonly Hypothesis[];
+  /** Probability of each cause, alone or with another. */
+  readonly marginals: readonly number[];
+  readonly noFault: number;
+  readonly model: SlackModel;
+  readonly shareSets: readonly {
+    readonly components: readonly Component[];
+    readonly log: number;
+  }[];
+  /** Log probability of all evidence under this account of the world. */
+  readonly logEvidence: number;
+  readonly latents: LatentTable;
+}
+
+/** Chance of each finding under each cause, and what the reports say of it. */
+export interface LatentTable {
+  readonly ids: readonly FindingId[];
+  /** 1 − leak, then 1 − chance by cause. */
+  readonly quiet: ReadonlyMap<
+    FindingId,
+    { readonly leak: number; readonly byCause: Float64Array }
+  >;
+  /** Likelihood of the reports when the finding is so, and when it is not. */
+  readonly said: ReadonlyMap<FindingId, readonly [so: number, not: number]>;
+}
+
+/** A step at each quadrant is the lost motion again, seen on a part: one thing, not two. */
+export function latentOf(id: FindingId): FindingId {
+  return id === "quadrant-step" ? "lost-motion" : id;
+}
+
+const NODES = 8;
+
+/**
+ * Exact posterior over no fault, every single cause and every pair, from reports and measured sizes
+ * together. Causes join by noisy-or; several reports of one finding see the one hidden finding, so
+ * three tests of the same slack are one slack measured three times.
+ */
+export function infer(evidence: Evidence, nodes = NODES): Posterior {
+  const { axis, context = UNKNOWN_CONTEXT, shop = NO_SHOP_PRIORS } = evidence;
+  const weighed = (evidence.causes ?? CAUSES)
+    .filter((c) => causeFits(axis, c))
+    .map((cause) => ({ cause, weight: priorWeight(cause, axis, context, shop).weight }))
+    .filter((w) => w.weight > 0);
+  const causes = weighed.map((w) => w.cause);
+  const model = slackModel(axis);
+  const latents = latentTable(causes, evidence);
+  const sets: { members: number[]; logPrior: number }[] = hypothesisSets(weighed.map((w) => w.weight), causes);
+  const shareIndex = new Map<string, number>();
+  const shareSets: { components: Component[]; log: number }[] = [];
+  const lossOf: number[] = [];
+  const rows = sets.map(({ members, logPrior }) => {
+    const sharing = members.filter((m) => causes[m].share);
+    const key = sharing.map((m) => `${causes[m].share?.slack}${causes[m].share?.um}`).sort().join("|");
+    let index = shareIndex.get(key);
+    if (index === undefined) {
+      index = shareSets.length;
+      shareIndex.set(key, index);
+      const components = componentsFor(model, sharing.map((m) => causes[m]), evidence.magnitudes, nodes);
+      shareSets.push({ components, log: logSum(components.map((c) => c.logWeight)) });
+      lossOf.push(chanceOfLoss(axis, model, components));
+    }
+    const log = logPrior + shareSets[index].log + logReports(latents, members, lossOf[index], axis);
+    return { members, shareSet: index, log };
+  });
+  const total = logSum(rows.map((r) => r.log));
+  const marginals = causes.map(() => 0);
+  const hypotheses = rows.map(({ members, shareSet, log }): Hypothesis => {
+    const probability = Math.exp(log - total);
+    for (const m of members) marginals[m] += probability;
+    return { members, shareSet, probability };
+  });
+  return {
+    evidence, causes, hypotheses, marginals, model, shareSets, latents,
+    noFault: hypotheses[0].probability,
+    logEvidence: total,
+  };
+} // prettier-ignore
+
+function hypothesisSets(
+  weights: readonly number[],
+  causes: readonly Cause[],
+): { members: number[]; logPrior: number }[] {
+  const [none, one, two] = FAULT_COUNT_PRIOR;
+  const sum = weights.reduce((a, b) => a + b, 0);
+  const sets: { members: number[]; logPrior: number }[] = [
+    { members: [], logPrior: Math.log(none) },
+  ];
+  weights.forEach((w, i) =>
+    sets.push({ members: [i], logPrior: Math.log((one * w) / sum) }),
+  );
+  const pairs: { members: number[]; weight: number }[] = [];
+  let pairSum = 0;
+  for (let i = 0; i < weights.length; i += 1)
+    for (let j = i + 1; j < weights.length; j += 1) {
+      const weight =
+        weights[i] * weights[j] * affinity(causes[i].id, causes[j].id);
+      pairSum += weight;
+      pairs.push({ members: [i, j], weight });
+    }
+  for (const { members, weight } of pairs)
+    sets.push({ members, logPrior: Math.log((two * weight) / pairSum) });
+  return sets;
+}
+
+const AFFINITY = new Map(
+  AFFINITIES.map(([a, b, f]) => [[a, b].sort().join(" "), f]),
+);
+function affinity(a: string, b: string): number {
+  return AFFINITY.get([a, b].sort().join(" ")) ?? 1;
+}
+
+function latentTable(
+  causes: readonly Cause[],
+  evidence: Evidence,
+): LatentTable {
+  const measured = evidence.magnitudes.some((m) => m.kind === "whole-chain");
+  const said = new Map<FindingId, readonly [number, number]>();
+  for (const report of evidence.reports) {
+    const id = latentOf(report.finding);
+    // Once the whole chain is measured, that it loses motion is known better than anybody can say.
+    if (id === "lost-motion" && measured) continue;
+    const { missed, imagined } = REPORT_ERRORS[report.source];
+    const [so, not] = said.get(id) ?? [1, 1];
+    said.set(id, [
+      so * (report.so ? 1 - missed : missed),
+      not * (report.so ? imagined : 1 - imagined),
+    ]);
+  }
+  const quiet = new Map<FindingId, { leak: number; byCause: Float64Array }>();
+  const ids = new Set<FindingId>(said.keys());
+  for (const cause of causes)
+    for (const id of Object.keys(cause.shows))
+      ids.add(latentOf(id as FindingId));
+  for (const id of ids) {
+    const byCause = Float64Array.from(causes, (cause) => {
+      const level = cause.shows[id];
+      return level ? 1 - LEVELS[level].probability : 1;
+    });
+    quiet.set(id, { leak: 1 - finding(id).leak, byCause });
+  }
+  return { ids: [...ids], quiet, said };
+}
+
+/** Chance that a finding is so under a set of causes. */
+export function chanceOf(
+  latents: LatentTable,
+  id: FindingId,
+  members: readonly number[],
+  lossChance: number,
+  axis: AxisConfig,
+): number {
+  const entry = latents.quiet.get(id);
+  let quiet = entry?.leak ?? 1 - finding(id).leak;
+  if (entry) for (const m of members) quiet *= entry.byCause[m];
+  const slackShowsAs = axis.feedback === "scale" ? "hunting" : "lost-motion";
+  if (id === slackShowsAs) quiet *= 1 - 0.9 * lossChance;
+  return 1 - quiet;
+}
+
+function logReports(
+  latents: LatentTable,
+  members: readonly number[],
+  lossChance: number,
+  axis: AxisConfig,
+): number {
+  let log = 0;
+  for (const [id, [so, not]] of latents.said) {
+    const p = chanceOf(latents, id, members, lossChance, axis);
+    log += Math.log(p * so + (1 - p) * not);
+  }
+  return log;
+}
