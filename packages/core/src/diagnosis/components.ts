@@ -7,6 +7,8 @@ export interface Magnitude {
   readonly kind: MagnitudeKind;
   readonly lostMm: number;
   readonly uMm: number;
+  /** An id of the caller’s, to find the evidence again. */
+  readonly ref?: string;
 }
 
 /** One Gaussian of a mixture over the slacks: what they are likely to be, given the measurements. */
@@ -91,48 +93,190 @@ export function measure(
   }
 }
 
-/** The mixture over the slacks for a set of causes, with all measurements taken in. */
-export function componentsFor(
+interface Part {
+  readonly slack: number;
+  readonly node: Node;
+}
+
+/** Everything about the measurements that does not depend on the shares. */
+export interface Fit {
+  readonly model: SlackModel;
+  readonly magnitudes: readonly Magnitude[];
+  /** Residuals against sound links, and the inverse of their covariance. */
+  readonly residual: readonly number[];
+  readonly inverse: readonly (readonly number[])[];
+  readonly logDet: number;
+}
+
+export function fitOf(
   model: SlackModel,
-  causes: readonly Cause[],
   magnitudes: readonly Magnitude[],
-  nodesEach: number,
-): Component[] {
-  const n = model.slacks.length;
-  let starts: { shares: readonly (readonly [number, Node])[]; log: number }[] =
-    [{ shares: [], log: 0 }];
-  for (const cause of causes) {
-    const slack = cause.share ? model.slacks.indexOf(cause.share.slack) : -1;
-    if (slack < 0) continue;
-    const nodes = shareNodes(cause, nodesEach);
-    starts = starts.flatMap((s) =>
-      nodes.map((node) => ({
-        shares: [...s.shares, [slack, node] as const],
-        log: s.log - Math.log(nodes.length),
-      })),
-    );
+): Fit {
+  const rows = magnitudes.map((m) => model.rowOf(m.kind));
+  const covariance = rows.map((a, i) =>
+    rows.map(
+      (b, k) =>
+        a.reduce(
+          (sum, s) => sum + (b.includes(s) ? model.baseVariance[s] : 0),
+          0,
+        ) + (i === k ? magnitudes[i].uMm ** 2 : 0),
+    ),
+  );
+  const { inverse, logDet } = invert(covariance);
+  const residual = magnitudes.map(
+    (m, i) => m.lostMm - rows[i].reduce((sum, s) => sum + model.baseMean[s], 0),
+  );
+  return { model, magnitudes, residual, inverse, logDet };
+}
+
+/**
+ * The mixture over the shares of a set of causes: log weight of each combination of their nodes.
+ * The shares add one or two rank-one terms to the measurements' covariance, so that each weight
+ * comes from a 2 × 2 system (Woodbury; matrix determinant lemma).
+ */
+export class ShareMixture {
+  readonly log: number;
+  private readonly weights: Float64Array;
+  private readonly sets: readonly { slack: number; nodes: readonly Node[] }[];
+  private built: Component[] | null = null;
+
+  constructor(
+    private readonly fit: Fit,
+    causes: readonly Cause[],
+    nodesEach: number,
+  ) {
+    this.sets = causes.flatMap((cause) => {
+      const slack = cause.share
+        ? fit.model.slacks.indexOf(cause.share.slack)
+        : -1;
+      return slack < 0 ? [] : [{ slack, nodes: shareNodes(cause, nodesEach) }];
+    });
+    const count = this.sets.reduce((n, s) => n * s.nodes.length, 1);
+    this.weights = this.weigh(count);
+    this.log = logSum(this.weights);
   }
-  return starts.map(({ shares, log }) => {
+
+  /** The combinations that matter, with the measurements taken in. */
+  get components(): readonly Component[] {
+    if (this.built) return this.built;
+    const most = Math.max(...this.weights);
+    const built: Component[] = [];
+    this.weights.forEach((log, index) => {
+      if (log - most > LEAST_LOG) built.push(this.component(index, log));
+    });
+    this.built = built;
+    return built;
+  }
+
+  private partsOf(index: number): Part[] {
+    let rest = index;
+    return this.sets.map(({ slack, nodes }) => {
+      const node = nodes[rest % nodes.length];
+      rest = Math.floor(rest / nodes.length);
+      return { slack, node };
+    });
+  }
+
+  private component(index: number, logWeight: number): Component {
+    const { model, magnitudes } = this.fit;
+    const n = model.slacks.length;
     const mean = Float64Array.from(model.baseMean);
     const covariance = new Float64Array(n * n);
     for (let i = 0; i < n; i += 1)
       covariance[i * n + i] = model.baseVariance[i];
-    for (const [slack, node] of shares) {
+    for (const { slack, node } of this.partsOf(index)) {
       mean[slack] += node.mm;
       covariance[slack * n + slack] += node.variance;
     }
-    const component: Component = { logWeight: log, mean, covariance };
+    const component: Component = { logWeight: 0, mean, covariance };
     for (const m of magnitudes)
       measure(component, model.rowOf(m.kind), m.lostMm, m.uMm);
+    component.logWeight = logWeight;
     return component;
-  });
+  }
+
+  private weigh(count: number): Float64Array {
+    const { residual, inverse, logDet, magnitudes, model } = this.fit;
+    const m = residual.length;
+    const weights = new Float64Array(count).fill(-Math.log(count));
+    if (m === 0) return weights;
+    const columns = this.sets.map(({ slack }) =>
+      magnitudes.map((one) => (model.rowOf(one.kind).includes(slack) ? 1 : 0)),
+    );
+    const form = (a: readonly number[], b: readonly number[]): number => {
+      let sum = 0;
+      for (let i = 0; i < m; i += 1)
+        if (a[i] !== 0)
+          for (let k = 0; k < m; k += 1) sum += a[i] * inverse[i][k] * b[k];
+      return sum;
+    };
+    const [a, b] = [columns[0] ?? [], columns[1] ?? []];
+    const rr = form(residual, residual);
+    const [ar, aa] = this.sets.length > 0 ? [form(a, residual), form(a, a)] : [0, 0]; // prettier-ignore
+    const [br, bb, ab] = this.sets.length > 1 ? [form(b, residual), form(b, b), form(a, b)] : [0, 0, 0]; // prettier-ignore
+    const constant = -0.5 * (m * Math.log(2 * Math.PI) + logDet);
+    const none: readonly Node[] = [{ mm: 0, variance: 0 }];
+    const first = this.sets[0]?.nodes ?? none;
+    const second = this.sets[1]?.nodes ?? none;
+    for (let j = 0; j < second.length; j += 1)
+      for (let i = 0; i < first.length; i += 1) {
+        const { mm: x, variance: p } = first[i];
+        const { mm: y, variance: q } = second[j];
+        const quadratic = rr - 2 * (x * ar + y * br) + x * x * aa + 2 * x * y * ab + y * y * bb; // prettier-ignore
+        const u = ar - x * aa - y * ab;
+        const v = br - x * ab - y * bb;
+        // (I + K G) with K = diag(p, q), G the forms of the columns.
+        const det = (1 + p * aa) * (1 + q * bb) - p * q * ab * ab;
+        const taken = (p * u * u * (1 + q * bb) + q * v * v * (1 + p * aa) - 2 * p * q * ab * u * v) / det; // prettier-ignore
+        weights[j * first.length + i] += constant - 0.5 * (quadratic - taken + Math.log(det)); // prettier-ignore
+      }
+    return weights;
+  }
+}
+
+/** Combinations less likely than this against the best one are left out of predictions. */
+const LEAST_LOG = Math.log(1e-4);
+
+/** Inverse and log determinant of a small symmetric positive matrix, by Cholesky. */
+function invert(matrix: readonly (readonly number[])[]): {
+  inverse: number[][];
+  logDet: number;
+} {
+  const n = matrix.length;
+  const l = matrix.map((row) => [...row]);
+  let logDet = 0;
+  for (let i = 0; i < n; i += 1)
+    for (let j = 0; j <= i; j += 1) {
+      let sum = matrix[i][j];
+      for (let k = 0; k < j; k += 1) sum -= l[i][k] * l[j][k];
+      l[i][j] = i === j ? Math.sqrt(sum) : sum / l[j][j];
+      if (i === j) logDet += 2 * Math.log(l[i][i]);
+    }
+  const inverse = matrix.map(() => new Array<number>(n).fill(0));
+  for (let c = 0; c < n; c += 1) {
+    const x = new Array<number>(n).fill(0);
+    for (let i = 0; i < n; i += 1) {
+      let sum = i === c ? 1 : 0;
+      for (let k = 0; k < i; k += 1) sum -= l[i][k] * x[k];
+      x[i] = sum / l[i][i];
+    }
+    for (let i = n - 1; i >= 0; i -= 1) {
+      let sum = x[i];
+      for (let k = i + 1; k < n; k += 1) sum -= l[k][i] * inverse[k][c];
+      inverse[i][c] = sum / l[i][i];
+    }
+  }
+  return { inverse, logDet };
 }
 
 /** Log of the summed weights. */
-export function logSum(logs: readonly number[]): number {
-  const most = Math.max(...logs);
+export function logSum(logs: ArrayLike<number>): number {
+  let most = -Infinity;
+  for (let i = 0; i < logs.length; i += 1) most = Math.max(most, logs[i]);
   if (most === -Infinity) return -Infinity;
-  return most + Math.log(logs.reduce((sum, l) => sum + Math.exp(l - most), 0));
+  let sum = 0;
+  for (let i = 0; i < logs.length; i += 1) sum += Math.exp(logs[i] - most);
+  return most + Math.log(sum);
 }
 
 /** Mean and variance of what a test would read under a component, before its own uncertainty. */

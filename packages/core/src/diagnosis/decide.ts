@@ -3,7 +3,6 @@ import { predict } from "./components";
 import { chanceOf, latentOf, REPORT_ERRORS, type Posterior } from "./infer";
 import type { FindingId } from "./findings";
 import type { Cause } from "./knowledge";
-import { chanceOfLoss } from "./loss-chance";
 import { normalCdf } from "./normal";
 import {
   availability,
@@ -23,6 +22,8 @@ export interface DecisionTerms {
   readonly callInMinutes: number;
   /** What a remedy that was not it costs besides: taking apart twice, planning, trust; min. */
   readonly wrongMinutes: number;
+  /** What a wrong verdict costs beyond the trying: parts ordered, a machine given back; min. */
+  readonly misnamedMinutes: number;
 }
 
 /** Common practice, no source; the hourly rate and the parts come from the axis’ own costs. */
@@ -31,6 +32,7 @@ export const DECISION_TERMS: DecisionTerms = {
   smallParts: 40,
   callInMinutes: 480,
   wrongMinutes: 60,
+  misnamedMinutes: 960,
 };
 
 export function remedyCost(
@@ -84,8 +86,10 @@ function mendingCost(
   });
   const never = sum + minuteCost(axis, terms.callInMinutes);
   let expected = 0;
+  let best = 0;
   posterior.hypotheses.forEach((h, i) => {
     const w = weights[i];
+    best = Math.max(best, w);
     if (w === 0) return;
     if (h.members.length === 0)
       expected += w * (reached[n] < 0 ? never : reached[n]);
@@ -96,7 +100,22 @@ function mendingCost(
       expected += w * at;
     }
   });
-  return expected / total;
+  const misnamed = minuteCost(axis, terms.misnamedMinutes);
+  return (expected + misnamed * (total - best)) / total;
+}
+
+/** The hypotheses that matter for a ranking: all but the last thousandth, most likely first. */
+function likelyPart(posterior: Posterior): Posterior {
+  const sorted = [...posterior.hypotheses].sort(
+    (a, b) => b.probability - a.probability,
+  );
+  let sum = 0;
+  let count = 0;
+  while (count < sorted.length && sum < 0.999) {
+    sum += sorted[count].probability;
+    count += 1;
+  }
+  return { ...posterior, hypotheses: sorted.slice(0, count) };
 }
 
 export interface RankedTest {
@@ -122,25 +141,31 @@ export interface RankingOptions {
 const EXPECTED_U_MM = 0.0012;
 
 /** All tests that can be done on the axis, best first, by what they save for what they cost. */
-export function rankTests(posterior: Posterior, options: RankingOptions = {}): readonly RankedTest[] {
+export function rankTests(
+  whole: Posterior,
+  options: RankingOptions = {},
+): readonly RankedTest[] {
   const { terms = DECISION_TERMS, done = new Set<string>() } = options;
+  const posterior = likelyPart(whole);
   const { axis } = posterior.evidence;
   const costs = posterior.causes.map((c) => Math.max(1, remedyCost(axis, c, terms)));
   costs.push(Math.max(1, minuteCost(axis, 2 * terms.retestMinutes)));
-  const now = Float64Array.from(posterior.hypotheses, (h) => (h.probability > 1e-6 ? h.probability : 0));
+  const now = Float64Array.from(posterior.hypotheses, (h) => h.probability);
   const before = mendingCost(axis, posterior, now, costs, terms);
-  const lossChance = posterior.shareSets.map((s) => chanceOfLoss(axis, posterior.model, s.components));
   const ranked: RankedTest[] = [];
   for (const test of LOCATE_TESTS) {
     const there = availability(axis, test);
     if (!there.possible || done.has(test.id)) continue;
-    const outcomes = outcomesOf(posterior, test, lossChance);
+    const outcomes = outcomesOf(posterior, test);
     let after = 0;
     const shift = new Float64Array(posterior.causes.length);
     for (const likelihood of outcomes) {
       const weights = now.map((w, i) => w * likelihood[i]);
       const chance = weights.reduce((a, b) => a + b, 0);
-      if (chance < 1e-7) continue;
+      if (chance < RARE) {
+        after += chance * before;
+        continue;
+      }
       after += chance * mendingCost(axis, posterior, weights, costs, terms);
       addShift(posterior, weights, chance, shift);
     }
@@ -155,6 +180,9 @@ export function rankTests(posterior: Posterior, options: RankingOptions = {}): r
   }
   return ranked.sort((a, b) => order(posterior, b) - order(posterior, a) || b.net - a.net);
 } // prettier-ignore
+
+/** Outcomes rarer than this are not worth weighing: they count as if nothing were learnt. */
+const RARE = 0.001;
 
 function addShift(posterior: Posterior, weights: Float64Array, chance: number, shift: Float64Array): void {
   const there = new Float64Array(shift.length);
@@ -188,17 +216,20 @@ function findable(posterior: Posterior, test: LocateTest): number {
   return sum;
 }
 
+/** A finding as likely under every hypothesis need not be told apart. */
+const TELLS_NOTHING = 0.02;
+
 /** Likelihood of each outcome of a test under every hypothesis. */
 export function outcomesOf(
   posterior: Posterior,
   test: LocateTest,
-  lossChance: readonly number[],
 ): readonly Float64Array[] {
   let outcomes: Float64Array[] = [
     new Float64Array(posterior.hypotheses.length).fill(1),
   ];
   for (const id of findingsOf(posterior.evidence.axis, test)) {
-    const yes = chanceReported(posterior, id, lossChance);
+    const yes = chanceReported(posterior, id);
+    if (Math.max(...yes) - Math.min(...yes) < TELLS_NOTHING) continue;
     outcomes = outcomes.flatMap((o) => [
       o.map((w, i) => w * yes[i]),
       o.map((w, i) => w * (1 - yes[i])),
@@ -216,14 +247,13 @@ export function outcomesOf(
 }
 
 /** Chance that a test reports a finding, by hypothesis, given what has been reported of it before. */
-function chanceReported(posterior: Posterior, finding: FindingId, lossChance: readonly number[]): Float64Array {
+function chanceReported(posterior: Posterior, finding: FindingId): Float64Array {
   const { latents, hypotheses, evidence } = posterior;
   const id = latentOf(finding);
   const [so, not] = latents.said.get(id) ?? [1, 1];
   const { missed, imagined } = REPORT_ERRORS.test;
   return Float64Array.from(hypotheses, (h) => {
-    if (h.probability < 1e-6) return 0.5;
-    const p = chanceOf(latents, id, h.members, lossChance[h.shareSet], evidence.axis);
+    const p = chanceOf(latents, id, h.members, 0, evidence.axis);
     const there = (p * so) / (p * so + (1 - p) * not);
     return there * (1 - missed) + (1 - there) * imagined;
   });
@@ -239,7 +269,7 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
     .sort((a, b) => a - b);
   const bins: number[][] = [[], [], [], []];
   const live = new Set<number>();
-  for (const h of posterior.hypotheses) if (h.probability > 1e-6) live.add(h.shareSet);
+  for (const h of posterior.hypotheses) live.add(h.shareSet);
   shareSets.forEach((set, index) => {
     const below = [0, 0, 0];
     let total = 0;

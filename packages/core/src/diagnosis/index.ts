@@ -8,3 +8,7 @@ export * from "./normal";
 export * from "./slack";
 export * from "./decide";
 export * from "./tests";
+export * from "./learn";
+export * from "./ledger";
+export * from "./load-trace";
+export * from "./verdict";

@@ -1,10 +1,10 @@
 import type { AxisConfig } from "../axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import {
-  componentsFor,
+  fitOf,
   logSum,
+  ShareMixture,
   slackModel,
-  type Component,
   type Magnitude,
   type SlackModel,
 } from "./components";
@@ -24,6 +24,8 @@ export interface Report {
   readonly finding: FindingId;
   readonly so: boolean;
   readonly source: "symptom" | "test";
+  /** An id of the caller’s, to find the evidence again. */
+  readonly ref?: string;
 }
 
 /**
@@ -31,12 +33,12 @@ export interface Report {
  * now and then; a test that was done is rarely wrong (common practice, no source).
  */
 export const REPORT_ERRORS = {
-  symptom: { missed: 0.15, imagined: 0.05 },
-  test: { missed: 0.05, imagined: 0.03 },
+  symptom: { missed: 0.14, imagined: 0.04 },
+  test: { missed: 0.04, imagined: 0.02 },
 } as const;
 
 /** How many faults a case has before anything is known of it (common practice, no source). */
-export const FAULT_COUNT_PRIOR = [0.1, 0.8, 0.1] as const;
+export const FAULT_COUNT_PRIOR = [0.12, 0.74, 0.14] as const;
 
 export interface Evidence {
   readonly axis: AxisConfig;
@@ -63,13 +65,12 @@ export interface Posterior {
   readonly marginals: readonly number[];
   readonly noFault: number;
   readonly model: SlackModel;
-  readonly shareSets: readonly {
-    readonly components: readonly Component[];
-    readonly log: number;
-  }[];
+  readonly shareSets: readonly ShareMixture[];
   /** Log probability of all evidence under this account of the world. */
   readonly logEvidence: number;
   readonly latents: LatentTable;
+  /** Relative weight of each cause before any evidence. */
+  readonly priors: readonly number[];
 }
 
 /** Chance of each finding under each cause, and what the reports say of it. */
@@ -105,22 +106,26 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const causes = weighed.map((w) => w.cause);
   const model = slackModel(axis);
   const latents = latentTable(causes, evidence);
+  const shareKeys = causes.map((c) => `${c.share?.slack}${c.share?.um.join()}`);
   const sets: { members: number[]; logPrior: number }[] = hypothesisSets(weighed.map((w) => w.weight), causes);
   const shareIndex = new Map<string, number>();
-  const shareSets: { components: Component[]; log: number }[] = [];
+  const shareSets: ShareMixture[] = [];
   const lossOf: number[] = [];
+  const fit = fitOf(model, evidence.magnitudes);
+  const lossMatters = latents.said.has(slackShowsAs(axis));
+  const reports = reportTerms(latents);
   const rows = sets.map(({ members, logPrior }) => {
     const sharing = members.filter((m) => causes[m].share);
-    const key = sharing.map((m) => `${causes[m].share?.slack}${causes[m].share?.um}`).sort().join("|");
+    const key = sharing.map((m) => shareKeys[m]).sort().join('|');
     let index = shareIndex.get(key);
     if (index === undefined) {
       index = shareSets.length;
       shareIndex.set(key, index);
-      const components = componentsFor(model, sharing.map((m) => causes[m]), evidence.magnitudes, nodes);
-      shareSets.push({ components, log: logSum(components.map((c) => c.logWeight)) });
-      lossOf.push(chanceOfLoss(axis, model, components));
+      const mixture = new ShareMixture(fit, sharing.map((m) => causes[m]), nodes);
+      shareSets.push(mixture);
+      lossOf.push(lossMatters ? chanceOfLoss(axis, model, mixture.components) : 0);
     }
-    const log = logPrior + shareSets[index].log + logReports(latents, members, lossOf[index], axis);
+    const log = logPrior + shareSets[index].log + logReports(reports, members, lossOf[index], slackShowsAs(axis));
     return { members, shareSet: index, log };
   });
   const total = logSum(rows.map((r) => r.log));
@@ -132,6 +137,7 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   });
   return {
     evidence, causes, hypotheses, marginals, model, shareSets, latents,
+    priors: weighed.map((w) => w.weight),
     noFault: hypotheses[0].probability,
     logEvidence: total,
   };
@@ -213,21 +219,48 @@ export function chanceOf(
   const entry = latents.quiet.get(id);
   let quiet = entry?.leak ?? 1 - finding(id).leak;
   if (entry) for (const m of members) quiet *= entry.byCause[m];
-  const slackShowsAs = axis.feedback === "scale" ? "hunting" : "lost-motion";
-  if (id === slackShowsAs) quiet *= 1 - 0.9 * lossChance;
+  if (id === slackShowsAs(axis)) quiet *= 1 - 0.9 * lossChance;
   return 1 - quiet;
 }
 
+/** What slack shows as: lost position, or hunting where a scale closes the loop. */
+function slackShowsAs(axis: AxisConfig): FindingId {
+  return axis.feedback === "scale" ? "hunting" : "lost-motion";
+}
+
+interface ReportTerm {
+  readonly id: FindingId;
+  readonly leak: number;
+  readonly byCause: Float64Array | null;
+  readonly so: number;
+  readonly not: number;
+}
+
+function reportTerms(latents: LatentTable): readonly ReportTerm[] {
+  return [...latents.said].map(([id, [so, not]]) => {
+    const entry = latents.quiet.get(id);
+    return {
+      id,
+      leak: entry?.leak ?? 1 - finding(id).leak,
+      byCause: entry?.byCause ?? null,
+      so,
+      not,
+    };
+  });
+}
+
 function logReports(
-  latents: LatentTable,
+  terms: readonly ReportTerm[],
   members: readonly number[],
   lossChance: number,
-  axis: AxisConfig,
+  slackFinding: FindingId,
 ): number {
-  let log = 0;
-  for (const [id, [so, not]] of latents.said) {
-    const p = chanceOf(latents, id, members, lossChance, axis);
-    log += Math.log(p * so + (1 - p) * not);
+  let product = 1;
+  for (const term of terms) {
+    let quiet = term.leak;
+    if (term.byCause) for (const m of members) quiet *= term.byCause[m];
+    if (term.id === slackFinding) quiet *= 1 - 0.9 * lossChance;
+    product *= (1 - quiet) * term.so + quiet * term.not;
   }
-  return log;
+  return Math.log(product);
 }

@@ -35,14 +35,14 @@ const SCREWED: Fitting[] = [
 const TABLE = [
   {
     id: "control-check", name: "Control check", isolates: "not a mechanical fault", minutes: 2, tools: "none", free: true,
-    findings: ["override-zero", "listed-interlock", "listed-waiting", "comp-differs"], fits: [],
-    how: ["Look at the feed and rapid overrides.", "Open the control’s own list of what it is waiting for.", "Compare the entered backlash compensation with what was noted last."],
+    findings: ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting", "comp-differs"], fits: [],
+    how: ["Look at the feed and rapid overrides, then try to jog.", "Open the control’s own list of what it is waiting for.", "Compare the entered backlash compensation with what was noted last."],
     spoiltBy: "nobody knows what was entered before",
   },
   {
-    id: "look-over", name: "Look at the oil film", isolates: "lubrication", minutes: 3, tools: "a clean cloth", free: true,
-    findings: ["dry"], fits: [],
-    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump."],
+    id: "look-over", name: "Oil film and warmth", isolates: "lubrication, bearing preload", minutes: 3, tools: "a clean cloth", free: true,
+    findings: ["dry", "hot-end"], fits: [],
+    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not."],
     spoiltBy: "looking at the near end only",
   },
   {
@@ -85,7 +85,7 @@ const TABLE = [
   },
   {
     id: "load-trace", name: "Load trace", isolates: "friction, gravity, ends, turns, spots", minutes: 10, tools: "the drive’s load meter, or a file",
-    findings: ["tight-all", "tight-end", "tight-turn", "tight-spot", "tight-one-way", "gravity-off"], fits: [],
+    findings: ["tight-all", "tight-end", "tight-turn", "tight-spot", "tight-one-way", "gravity-off", "short-travel", "spikes"], fits: [],
     how: ["Traverse slowly both ways over the whole travel, cover closed.", "Keep position, direction and load."], spoiltBy: "acceleration zones: they are cut off",
   },
   {
@@ -120,7 +120,11 @@ const TABLE = [
   },
   {
     id: "sound-comparison", name: "Sound comparison", isolates: "bearings, nut, carriages", minutes: 10, tools: "an ear or a microphone",
-    findings: ["rumble", "howl", "rattle", "carriage-click"], fits: [], how: ["Listen to the axis and to a quiet sister at the same feed."], spoiltBy: "different feeds",
+    findings: ["rumble", "howl", "rattle", "carriage-click", "groan", "knock", "grit"], fits: [], how: ["Listen to the axis and to a quiet sister at the same feed: in rapid, at slow feed, at the reversal."], spoiltBy: "different feeds",
+  },
+  {
+    id: "listen-still", name: "Listen with the axes still", isolates: "spindle sensor, drive supply", minutes: 3, tools: "an ear", free: true, findings: ["grind-still", "click-descent"], fits: [],
+    how: ["Every axis still, spindle turning: is the noise there?", "Then let the axis descend: does the supply click only then?"], spoiltBy: "another machine running beside it",
   },
   {
     id: "far-end", name: "Far end play", isolates: "support bearing", minutes: 15, tools: "indicator", findings: ["far-play"], fits: [{ transmission: ["direct", "belt"] }],

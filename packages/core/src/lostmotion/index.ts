@@ -10,3 +10,4 @@ export * from "./result";
 export * from "./still";
 export * from "./tip-angle";
 export * from "./verdict";
+export * from "./nnls";

@@ -3,3 +3,4 @@ export * from "./format";
 export * from "./length";
 export * from "./statistics";
 export * from "./uncertainty";
+export * from "./chi-squared";

@@ -1,0 +1,163 @@
+import type { AxisConfig } from "../axis";
+import { nonNegativeLeastSquares } from "../lostmotion/nnls";
+import {
+  chiSquaredExceeded,
+  formatDeviation,
+  type UnitSystem,
+} from "../quantity";
+import type { Magnitude } from "./components";
+import type { SlackId } from "./knowledge";
+import {
+  seenBy,
+  slacksOf,
+  SLACK_WORDS,
+  windUpMm,
+  type MagnitudeKind,
+} from "./slack";
+
+/** One line of the ledger: links that no test has told apart stand together. */
+export interface LedgerLine {
+  readonly slacks: readonly SlackId[];
+  readonly name: string;
+  /** Null for what nobody looked at: then only its bounds are known. */
+  readonly shareMm: number | null;
+  readonly expandedMm: number | null;
+  readonly boundsMm: readonly [number, number];
+  /** Which tests speak for it. */
+  readonly from: readonly MagnitudeKind[];
+  /** Computed from stiffness and friction, not measured. */
+  readonly computed: boolean;
+}
+
+export interface Ledger {
+  readonly lines: readonly LedgerLine[];
+  readonly total: {
+    readonly lostMm: number;
+    readonly expandedMm: number;
+  } | null;
+  readonly rest: {
+    readonly mm: number;
+    readonly expandedMm: number;
+    readonly significant: boolean;
+  } | null;
+  /** Consistency of repeated or overlapping tests; null when nothing overlaps. */
+  readonly consistency: {
+    readonly chiSquared: number;
+    readonly dof: number;
+    readonly chance: number;
+  } | null;
+  readonly contradictions: readonly string[];
+}
+
+const K = 2;
+/** Below this chance the tests are said to contradict each other. */
+const CONTRADICT = 0.01;
+
+/**
+ * Reconciles the sizes found on an axis: shares by weighted least squares, none negative, and the
+ * rest that the whole chain shows besides. JCGM 100 for the uncertainties (k = 2).
+ */
+export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], system: UnitSystem = "metric"): Ledger {
+  const parts = magnitudes.filter((m) => m.kind !== "whole-chain" && seenBy(axis, m.kind).length > 0);
+  const groups = groupsSeen(axis, parts.map((m) => m.kind));
+  const rows = parts.map((m) => groups.map((g) => (seenBy(axis, m.kind).includes(g[0]) ? 1 : 0)));
+  const weights = parts.map((m) => 1 / m.uMm ** 2);
+  const solved = groups.length ? nonNegativeLeastSquares(rows, parts.map((m) => m.lostMm), weights) : null;
+  const windUp = windUpMm(axis);
+  const uWindUp = 0.35 * windUp + 0.0002;
+  const total = wholeChain(axis, magnitudes);
+  const looked = groups.flat();
+  const lines: LedgerLine[] = groups.map((slacks, i) => {
+    const shareMm = solved?.solution[i] ?? 0;
+    const expandedMm = K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0));
+    const from = [...new Set(parts.filter((_, r) => rows[r][i]).map((m) => m.kind))];
+    return { slacks, name: groupName(slacks), shareMm, expandedMm, boundsMm: [Math.max(0, shareMm - expandedMm), shareMm + expandedMm], from, computed: false };
+  });
+  lines.push({ slacks: ['windup'], name: SLACK_WORDS.windup, shareMm: windUp, expandedMm: K * uWindUp, boundsMm: [windUp / 2, windUp * 1.7], from: [], computed: true });
+  const sum = lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
+  const uSum = Math.sqrt(sumOfCovariance(solved?.covariance ?? []) + uWindUp ** 2);
+  const rest = total ? restOf(total.lostMm - sum, Math.hypot(total.u, uSum)) : null;
+  const room = total ? Math.max(0, total.lostMm - sum + K * Math.hypot(total.u, uSum)) : Infinity;
+  for (const slack of slacksOf(axis)) {
+    if (looked.includes(slack) || slack === 'windup' || slack === 'entered' || slack === 'wear') continue;
+    lines.push({ slacks: [slack], name: SLACK_WORDS[slack], shareMm: null, expandedMm: null, boundsMm: [0, room], from: [], computed: false });
+  }
+  const order = slacksOf(axis);
+  lines.sort((a, b) => order.indexOf(a.slacks[0]) - order.indexOf(b.slacks[0]));
+  const dof = parts.length - groups.length;
+  const consistency = solved && dof > 0 ? { chiSquared: solved.chiSquared, dof, chance: chiSquaredExceeded(solved.chiSquared, dof) } : null;
+  return {
+    lines, rest, consistency,
+    total: total ? { lostMm: total.lostMm, expandedMm: K * total.u } : null,
+    contradictions: contradictionsIn(parts, lines, total, rest, consistency, system),
+  };
+} // prettier-ignore
+
+/** Slacks that the same tests see stand together. */
+function groupsSeen(axis: AxisConfig, kinds: readonly MagnitudeKind[]): SlackId[][] {
+  const groups = new Map<string, SlackId[]>();
+  for (const slack of slacksOf(axis)) {
+    const key = [...new Set(kinds)].map((k) => (seenBy(axis, k).includes(slack) ? 1 : 0)).join('');
+    if (!key.includes('1')) continue;
+    groups.set(key, [...(groups.get(key) ?? []), slack]);
+  }
+  return [...groups.values()];
+} // prettier-ignore
+
+function groupName(slacks: readonly SlackId[]): string {
+  if (slacks.includes("bearings") && slacks.includes("housing"))
+    return "End bearings and housing";
+  if (slacks.includes("nut")) return SLACK_WORDS.nut;
+  return slacks.map((s) => SLACK_WORDS[s]).join(" and ");
+}
+
+function wholeChain(axis: AxisConfig, magnitudes: readonly Magnitude[]): { lostMm: number; u: number } | null {
+  if (seenBy(axis, "whole-chain").length === 0) return null;
+  const found = magnitudes.filter((m) => m.kind === "whole-chain");
+  if (found.length === 0) return null;
+  const weight = found.reduce((s, m) => s + 1 / m.uMm ** 2, 0);
+  const lostMm = found.reduce((s, m) => s + m.lostMm / m.uMm ** 2, 0) / weight;
+  return { lostMm, u: Math.sqrt(1 / weight) };
+} // prettier-ignore
+
+function restOf(mm: number, u: number): NonNullable<Ledger["rest"]> {
+  return { mm, expandedMm: K * u, significant: Math.abs(mm) > K * u };
+}
+
+function sumOfCovariance(covariance: readonly (readonly number[])[]): number {
+  return covariance.flat().reduce((s, v) => s + v, 0);
+}
+
+const TEST_NAMES: Record<MagnitudeKind, string> = {
+  "whole-chain": "whole-chain test",
+  "end-float": "end float",
+  "nut-flank": "nut flank",
+  "coupling-slip": "coupling slip",
+  "housing-shift": "housing shift",
+  "bracket-shift": "bracket shift",
+};
+
+function contradictionsIn(
+  axis: AxisConfig, parts: readonly Magnitude[], lines: readonly LedgerLine[],
+  total: { lostMm: number; u: number } | null, rest: Ledger["rest"], consistency: Ledger["consistency"], system: UnitSystem,
+): string[] {
+  const said: string[] = [];
+  const size = (mm: number): string => formatDeviation(mm, { system });
+  if (total) {
+    for (const m of parts) {
+      if (m.lostMm - total.lostMm > K * Math.hypot(m.uMm, total.u))
+        said.push(`The ${TEST_NAMES[m.kind]} alone, ${size(m.lostMm)}, is more than the whole, ${size(total.lostMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`);
+    }
+    if (said.length === 0 && rest?.significant && rest.mm < 0)
+      said.push(`The links together lose ${size(-rest.mm)} more than the whole chain: a compensation entered in the control would do that, or one reading is wrong. Look at the entered compensation first.`);
+    if (rest?.significant && rest.mm > 0 && lines.every((l) => l.shareMm !== null))
+      said.push(`${size(rest.mm)} are lost where no test has looked, though every link was: repeat the whole-chain test at the same place.`);
+  }
+  const housing = parts.find((m) => m.kind === 'housing-shift');
+  const float = parts.find((m) => m.kind === 'end-float');
+  if (housing && float && housing.lostMm - float.lostMm > K * Math.hypot(housing.uMm, float.uMm))
+    said.push('The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.');
+  else if (consistency && consistency.chance < CONTRADICT)
+    said.push(`Tests of the same link disagree (χ² ${consistency.chiSquared.toFixed(1)} on ${consistency.dof}, chance ${(100 * consistency.chance).toFixed(1)} %): repeat the one with the fewest runs.`);
+  return said;
+} // prettier-ignore

@@ -1,0 +1,297 @@
+import { formatDeviation, type UnitSystem } from "../quantity";
+import { DECISION_TERMS, minuteCost, remedyCost, SURE } from "./decide";
+import { finding } from "./findings";
+import {
+  chanceOf,
+  latentOf,
+  REPORT_ERRORS,
+  type Posterior,
+  type Report,
+} from "./infer";
+import type { Cause } from "./knowledge";
+import type { Magnitude } from "./components";
+import { availability, LOCATE_TESTS } from "./tests";
+
+/** A piece of evidence and how it speaks for or against a cause. */
+export interface EvidenceItem {
+  readonly words: string;
+  /** Where it comes from: an id of the caller’s, to show the evidence itself. */
+  readonly ref: string | null;
+  /** Log likelihood ratio against no fault: positive speaks for the cause. */
+  readonly weight: number;
+}
+
+export interface LeadingCause {
+  readonly cause: Cause;
+  readonly probability: number;
+  readonly speaksFor: readonly EvidenceItem[];
+  readonly speaksAgainst: readonly EvidenceItem[];
+}
+
+export interface RemedyOption {
+  readonly cause: Cause | null;
+  readonly words: string;
+  readonly cost: number;
+  readonly chanceRight: number;
+  /** With what follows when it was not it. */
+  readonly expectedCost: number;
+  /** Not advised, and why: an unproven screw, a loss past compensating. */
+  readonly unless: string | null;
+}
+
+export interface CaseVerdict {
+  readonly best: {
+    readonly causes: readonly Cause[];
+    readonly probability: number;
+  };
+  readonly sure: boolean;
+  readonly headline: string;
+  readonly leading: readonly LeadingCause[];
+  readonly proven: readonly string[];
+  readonly onlyLikely: readonly string[];
+  readonly ruledOut: readonly { readonly cause: string; readonly by: string }[];
+  readonly notLookedAt: readonly string[];
+  readonly options: readonly RemedyOption[];
+  readonly warnings: readonly string[];
+}
+
+/** Most likely account of the case: no fault, one cause or two. */
+export function bestAccount(posterior: Posterior): { readonly causes: readonly Cause[]; readonly probability: number } {
+  const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
+  return { causes: best.members.map((m) => posterior.causes[m]), probability: best.probability };
+} // prettier-ignore
+
+/** Probability at which a screw or nut may be condemned, once something has proven the link. */
+const CONDEMN = 0.9;
+
+/** A screw or nut that is named but not yet proven: it must not be bought. */
+export function unprovenPart(posterior: Posterior): Cause | null {
+  const { causes } = bestAccount(posterior);
+  for (const cause of causes) {
+    if (cause.remedy.costClass !== 3 || !cause.provenBy) continue;
+    const index = posterior.causes.indexOf(cause);
+    if (posterior.marginals[index] < CONDEMN || !isProven(posterior, cause)) return cause;
+  }
+  return null;
+} // prettier-ignore
+
+function isProven(posterior: Posterior, cause: Cause): boolean {
+  const { reports, magnitudes, axis } = posterior.evidence;
+  return (cause.provenBy ?? []).some((proof) =>
+    proof === "nut-flank"
+      ? magnitudes.some((m) => m.kind === "nut-flank" && m.lostMm - 2 * m.uMm > axis.limits.leaveMm / 3)
+      : reports.some((r) => r.finding === proof && r.so && (r.source === "test" || proof === "howl")),
+  );
+} // prettier-ignore
+
+function percent(p: number): string {
+  if (p > 0.995) return "over 99 %";
+  if (p < 0.005) return "under 1 %";
+  return `${Math.round(100 * p)} %`;
+}
+
+function certainty(p: number): string {
+  if (p >= SURE) return "nearly certain";
+  if (p >= 0.75) return "likely";
+  return p >= 0.5 ? "more likely than not" : "the best guess so far";
+}
+
+function headlineOf(causes: readonly Cause[], p: number): string {
+  if (causes.length === 0)
+    return `No fault found: ${certainty(p)}, ${percent(p)}.`;
+  const names = causes.map((c) => c.name).join(" together with ");
+  return `${names}: ${certainty(p)}, ${percent(p)}.`;
+}
+
+const MAGNITUDE_WORDS: Record<Magnitude["kind"], string> = {
+  "whole-chain": "the whole chain loses",
+  "end-float": "the screw end floats",
+  "nut-flank": "the nut moves on the thread by",
+  "coupling-slip": "the coupling gives way by",
+  "housing-shift": "the bearing housing moves by",
+  "bracket-shift": "the nut bracket moves by",
+};
+
+/** What a report says, in words. */
+export function reportWords(report: Report): string {
+  const { words } = finding(report.finding);
+  return report.so ? words : `not so: ${words}`;
+}
+
+function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): EvidenceItem[] {
+  const { evidence, latents, shareSets, hypotheses } = posterior;
+  const { axis } = evidence;
+  const items: EvidenceItem[] = evidence.reports.map((report) => {
+    const id = latentOf(report.finding);
+    const { missed, imagined } = REPORT_ERRORS[report.source];
+    const said = (p: number): number =>
+      report.so ? p * (1 - missed) + (1 - p) * imagined : p * missed + (1 - p) * (1 - imagined);
+    const loses = posterior.causes[index].share ? 0.9 : 0;
+    const weight = Math.log(said(chanceOf(latents, id, [index], loses, axis)) / said(chanceOf(latents, id, [], 0, axis)));
+    return { words: reportWords(report), ref: report.ref ?? null, weight };
+  });
+  if (evidence.magnitudes.length) {
+    const alone = hypotheses.find((h) => h.members.length === 1 && h.members[0] === index);
+    const fit = alone ? shareSets[alone.shareSet].log - shareSets[hypotheses[0].shareSet].log : 0;
+    const words = evidence.magnitudes.map((m) => `${MAGNITUDE_WORDS[m.kind]} ${formatDeviation(m.lostMm, { system, expandedMm: 2 * m.uMm })}`);
+    items.push({ words: words.join(', '), ref: evidence.magnitudes.at(-1)?.ref ?? null, weight: fit });
+  }
+  return items;
+} // prettier-ignore
+
+/** Evidence weaker than this is not worth a line. */
+const SPEAKS = Math.log(1.35);
+
+function leadingCauses(posterior: Posterior, system: UnitSystem): LeadingCause[] {
+  return posterior.marginals
+    .map((probability, index) => ({ probability, index }))
+    .sort((a, b) => b.probability - a.probability)
+    .slice(0, 6)
+    .filter((c, i) => i < 3 || c.probability > 0.01)
+    .map(({ probability, index }) => {
+      const items = evidenceFor(posterior, index, system);
+      return {
+        cause: posterior.causes[index],
+        probability,
+        speaksFor: items.filter((i) => i.weight > SPEAKS).sort((a, b) => b.weight - a.weight),
+        speaksAgainst: items.filter((i) => i.weight < -SPEAKS).sort((a, b) => a.weight - b.weight),
+      };
+    });
+} // prettier-ignore
+
+function remedyOptions(posterior: Posterior): RemedyOption[] {
+  const { axis, magnitudes } = posterior.evidence;
+  const callIn = minuteCost(axis, DECISION_TERMS.callInMinutes + DECISION_TERMS.wrongMinutes);
+  const options: RemedyOption[] = [];
+  const ranked = posterior.causes.map((cause, i) => ({ cause, p: posterior.marginals[i] })).sort((a, b) => b.p - a.p);
+  for (const { cause, p } of ranked.slice(0, 5)) {
+    if (p < 0.02) continue;
+    const cost = remedyCost(axis, cause);
+    const unproven = cause.remedy.costClass === 3 && cause.provenBy && !(p >= CONDEMN && isProven(posterior, cause));
+    options.push({
+      cause, cost, chanceRight: p,
+      words: `${cause.name}: ${cause.remedy.words}`,
+      expectedCost: cost + (1 - p) * callIn,
+      unless: unproven ? 'Not proven: do not buy the part on this.' : null,
+    });
+  }
+  const whole = magnitudes.filter((m) => m.kind === 'whole-chain').at(-1);
+  if (whole) {
+    const over = Math.abs(whole.lostMm) > axis.limits.repairMm;
+    const small = Math.abs(whole.lostMm) <= axis.limits.leaveMm;
+    const mechanics = 1 - posterior.noFault - ranked.filter((r) => r.cause.normal).reduce((s, r) => s + r.p, 0);
+    options.push({
+      cause: null, cost: minuteCost(axis, 25), chanceRight: Math.max(0, 1 - mechanics), words: 'Compensate what is left, within the limits, and retest',
+      expectedCost: minuteCost(axis, 25) + Math.max(0, mechanics) * callIn,
+      unless: over ? 'The loss is past what compensation should hide: mechanics first.' : null,
+    });
+    options.push({
+      cause: null, cost: 0, chanceRight: Math.max(0, 1 - mechanics), words: 'Leave it and look again in a month',
+      expectedCost: Math.max(0, mechanics) * callIn,
+      unless: small ? null : 'The loss is above what can be left.',
+    });
+  }
+  return options.sort((a, b) => Number(!!a.unless) - Number(!!b.unless) || a.expectedCost - b.expectedCost);
+} // prettier-ignore
+
+/** The verdict on a case: what is proven, what is only likely, what was not looked at. */
+export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, system: UnitSystem = 'metric'): CaseVerdict {
+  const { evidence, causes, marginals } = posterior;
+  const best = bestAccount(posterior);
+  const leading = leadingCauses(posterior, system);
+  const proven: string[] = [];
+  const onlyLikely: string[] = [];
+  for (const { cause, probability, speaksFor } of leading) {
+    if (probability >= SURE) proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.words ?? 'by what was ruled out'}.`);
+    else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
+  }
+  for (const m of evidence.magnitudes) {
+    if (m.kind === 'whole-chain') continue;
+    const u = 2 * m.uMm;
+    const size = formatDeviation(m.lostMm, { system, expandedMm: u });
+    if (m.lostMm > u) proven.push(`${capital(MAGNITUDE_WORDS[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
+  }
+  const before = priorShare(posterior);
+  const ruledOut = causes
+    .map((cause, i) => ({ cause, i }))
+    .filter(({ i }) => marginals[i] < 0.01 && before[i] > 0.02)
+    .map(({ cause, i }) => {
+      const against = evidenceFor(posterior, i, system).sort((a, b) => a.weight - b.weight)[0];
+      return { cause: cause.name, by: against && against.weight < -SPEAKS ? against.words : 'something else explains what was found' };
+    });
+  const notLookedAt = LOCATE_TESTS.filter((t) => !done.has(t.id) && availability(evidence.axis, t).possible).map((t) => t.name);
+  return {
+    best, leading, proven, onlyLikely, ruledOut, notLookedAt,
+    sure: best.probability >= SURE,
+    headline: headlineOf(best.causes, best.probability),
+    options: remedyOptions(posterior),
+    warnings: warningsOn(posterior, best),
+  };
+} // prettier-ignore
+
+function warningsOn(posterior: Posterior, best: CaseVerdict['best']): string[] {
+  const warnings: string[] = [];
+  const unproven = unprovenPart(posterior);
+  if (unproven) warnings.push(`${unproven.name} is the dear part and not proven. Do not order it on this: a flank test, a back-drive in the job or a travel profile proves it.`);
+  const members = best.causes.map((c) => posterior.causes.indexOf(c));
+  const unexplained = posterior.evidence.reports.filter(
+    (r) => r.so && r.source === 'test' && latentOf(r.finding) !== 'lost-motion' && chanceOf(posterior.latents, latentOf(r.finding), members, 0, posterior.evidence.axis) < 0.15,
+  );
+  if (unexplained.length) {
+    const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join('; ');
+    warnings.push(`${best.causes.length >= 2 ? 'Three or more things seem to be wrong' : 'Not explained by this'}: ${words}. Repeat that test.`);
+  }
+  const contradicting = contradictoryFindings(posterior.evidence.reports);
+  if (contradicting.length) warnings.push(`Reported both as so and as not so: ${contradicting.join('; ')}. Look again.`);
+  return warnings;
+} // prettier-ignore
+
+function contradictoryFindings(reports: readonly Report[]): string[] {
+  const yes = new Set(reports.filter((r) => r.so).map((r) => r.finding));
+  const no = new Set(reports.filter((r) => !r.so).map((r) => r.finding));
+  return [...yes].filter((id) => no.has(id)).map((id) => finding(id).words);
+}
+
+/** Probability of each cause with no evidence at all. */
+function priorShare(posterior: Posterior): number[] {
+  const bare = posterior.priors;
+  const sum = bare.reduce((a, b) => a + b, 0);
+  return bare.map((w) => w / sum);
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+export interface Sister {
+  readonly letter: string;
+  readonly ageYears: number;
+  readonly bearingSet: number;
+  readonly downtimePerHour: number;
+}
+
+export interface SisterAdvice {
+  readonly letter: string;
+  readonly nowCost: number;
+  readonly laterCost: number;
+  readonly worth: boolean;
+}
+
+/** Bearing life as a Weibull: shape and years at which 63 % have gone (common practice, no source). */
+const SISTER_SHAPE = 2.5;
+const SISTER_SCALE_YEARS = 14;
+
+/**
+ * Should the sisters' end bearings be renewed in the same stop? Now: a set and the shorter job, since
+ * access is shared. Later: the chance that they go within two years, times the whole job unplanned.
+ */
+export function sistersToo(sisters: readonly Sister[], jobMinutes = 240, sharedMinutes = 110, unplannedMinutes = 120): readonly SisterAdvice[] {
+  return sisters.map(({ letter, ageYears, bearingSet, downtimePerHour }) => {
+    const survives = (years: number): number => Math.exp(-((years / SISTER_SCALE_YEARS) ** SISTER_SHAPE));
+    const goes = 1 - survives(ageYears + 2) / survives(ageYears);
+    const hour = downtimePerHour / 60;
+    const nowCost = bearingSet + (jobMinutes - sharedMinutes) * hour;
+    const laterCost = goes * (bearingSet + (jobMinutes + unplannedMinutes) * hour);
+    return { letter, nowCost, laterCost, worth: nowCost < laterCost };
+  });
+} // prettier-ignore
