@@ -10,8 +10,13 @@ import { mountOperations } from "./http/mount";
 import { problem } from "./http/problem-error";
 import { contentSecurity, giveNonce, sameSiteOnly } from "./http/security";
 import { serveWebFiles } from "./http/web-files";
+import { caseHandlersFor } from "./routes/case-handlers";
+import { mountPhotos } from "./routes/photos";
 import { mountDeviceStream } from "./routes/device-stream";
 import { handlersFor } from "./routes/handlers";
+import { Assess } from "./services/assess";
+import { Cases } from "./services/cases";
+import { Knowledge } from "./services/knowledge";
 import { systemClock, type Clock } from "./services/clock";
 import { Indicators } from "./services/indicators";
 import { Machines } from "./services/machines";
@@ -43,6 +48,9 @@ export function createApp(options: AppOptions): App {
   const { db, log, clock = systemClock } = options;
   const machines = new Machines(db, clock);
   const runs = new Runs(db, machines, clock);
+  const cases = new Cases(db, machines, clock);
+  const knowledge = new Knowledge(db, clock);
+  const assess = new Assess(db, machines, runs, cases, knowledge);
   const hub = new DeviceHub(
     db,
     machines,
@@ -75,6 +83,8 @@ export function createApp(options: AppOptions): App {
     }),
   );
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
+  app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" })); // prettier-ignore
+  mountPhotos(app, cases);
   app.use("/api", express.json({ limit: "256kb" }));
   const services = {
     db,
@@ -87,7 +97,11 @@ export function createApp(options: AppOptions): App {
     indicators: new Indicators(db, clock),
     version: options.version,
   };
-  mountOperations(app, handlersFor(services), options.checkAnswers ?? false);
+  const handlers = {
+    ...handlersFor(services),
+    ...caseHandlersFor({ machines, cases, assess, knowledge, hub }),
+  };
+  mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, hub);
   const document = openApiDocument(options.version);
   app.get("/api/openapi.json", (_, response) => {

@@ -8,3 +8,8 @@ export * from "./problem";
 export * from "./readings-csv";
 export * from "./routes";
 export * from "./run";
+export * from "./assessment";
+export * from "./case";
+export * from "./load-csv";
+export * from "./operation";
+export * from "./case-routes";

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { problemSchema } from "./problem";
-import { OPERATIONS, type Operation } from "./routes";
+import type { Operation } from "./operation";
+import { OPERATIONS } from "./routes";
 
 type Json = Record<string, unknown>;
 

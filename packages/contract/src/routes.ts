@@ -6,6 +6,7 @@ import {
   axisSchema,
   axisUpdateSchema,
 } from "./axis";
+import { CASE_OPERATIONS } from "./case-routes";
 import { idSchema, oneOf } from "./common";
 import {
   approachSchema,
@@ -33,65 +34,13 @@ import {
   runCreateSchema,
   runSchema,
 } from "./run";
+import { operation } from "./operation";
 
 const byId = z.object({ id: idSchema });
-const empty = z.object({});
 const formatQuery = z.object({
   format: oneOf("Format", ["csv", "json"]).default("csv"),
   system: oneOf("Units", ["metric", "inch"]).default("metric"),
 });
-
-/** One operation of the interface: what it takes and what it answers. */
-export interface Operation {
-  readonly method: "get" | "post" | "put";
-  readonly path: string;
-  readonly summary: string;
-  readonly params: z.ZodObject;
-  readonly query: z.ZodObject;
-  readonly body: z.ZodType | null;
-  readonly response: z.ZodType | null;
-  /** What is answered when not JSON. */
-  readonly media?: string;
-  readonly created?: boolean;
-}
-
-function operation<
-  M extends Operation["method"],
-  P extends z.ZodObject,
-  Q extends z.ZodObject,
-  B extends z.ZodType | null = null,
-  R extends z.ZodType | null = null,
->(
-  method: M,
-  path: string,
-  summary: string,
-  parts: {
-    params?: P;
-    query?: Q;
-    body?: B;
-    response?: R;
-    media?: string;
-    created?: boolean;
-  },
-): Omit<Operation, "method" | "params" | "query" | "body" | "response"> & {
-  readonly method: M;
-  readonly params: P;
-  readonly query: Q;
-  readonly body: B;
-  readonly response: R;
-} {
-  return {
-    method,
-    path,
-    summary,
-    params: (parts.params ?? empty) as P,
-    query: (parts.query ?? empty) as Q,
-    body: (parts.body ?? null) as B,
-    response: (parts.response ?? null) as R,
-    media: parts.media,
-    created: parts.created,
-  };
-}
 
 /** Every operation the server offers; the server mounts it and the OpenAPI document lists it. */
 export const OPERATIONS = {
@@ -345,5 +294,6 @@ export const OPERATIONS = {
     "Run the rest of a test as a program, reading at each dwell",
     { params: byId, body: programRunSchema, response: deviceSnapshotSchema },
   ),
+  ...CASE_OPERATIONS,
 } as const;
 export type OperationName = keyof typeof OPERATIONS;

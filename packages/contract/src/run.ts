@@ -16,6 +16,7 @@ export const testPlanSchema = z.object({
   tickMm: finite,
   ticksOut: finite,
   keepsZero: z.boolean(),
+  markedTurns: z.boolean().optional(),
 });
 
 export const SURFACES = [
@@ -24,6 +25,10 @@ export const SURFACES = [
   "gauge block",
   "square",
   "reference scale",
+  "ball in the centre hole",
+  "flat screw end",
+  "thread flank",
+  "part of the drive",
 ] as const;
 
 export const runSetupSchema = z.object({

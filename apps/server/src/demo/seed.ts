@@ -1,12 +1,15 @@
 import {
+  axisFromParts,
   chainLostMotion,
   evaluateRun,
   profileTargets,
   travelPerTurnMm,
+  SOUND_FRICTION_N,
   virtualAxisOf,
   type AxisConfig,
   type HiddenCondition,
   type Indicator,
+  type PartsCondition,
   type TestPlan,
   type VirtualAxis,
 } from "@iron/core";
@@ -48,6 +51,32 @@ export function conditionOf(
       extraMm: missing,
     },
   });
+}
+
+/** What a link's loss is to an ear and a hand: the parts behind the dead bands of {@link conditionOf}. */
+function partsOf(demo: DemoAxis, model: VirtualAxis): PartsCondition {
+  const band = (id: string): number =>
+    model.links.find((l) => l.id === id)?.deadBandMm ?? 0;
+  const common = { frictionN: SOUND_FRICTION_N, nutNewMm: band("nut") };
+  switch (demo.culprit) {
+    case "endBearings":
+      return { ...common, retainerGapMm: band("end-bearings") };
+    case "coupling":
+      return { ...common, couplingSlipMm: band("coupling") };
+    case "bracket":
+      return { ...common, bracketSlipMm: band("bracket") };
+    case "wear":
+      return { ...common, screwWearMm: model.wear?.extraMm ?? 0 };
+    case "nut":
+      return common;
+  }
+}
+
+/** The axis as it is today. */
+export function presentAxis(demo: DemoAxis, seed: number): VirtualAxis {
+  if (demo.parts) return axisFromParts(demo.config, demo.parts, seed);
+  const model = conditionOf(demo, demo.past.at(-1)?.lostUm ?? 40, seed);
+  return { ...model, parts: partsOf(demo, model) };
 }
 
 function planOf(config: AxisConfig, kind: TestPlan["kind"]): TestPlan {
@@ -159,11 +188,7 @@ async function seedAxis(
     .values(row)
     .returning("id")
     .executeTakeFirstOrThrow();
-  const present = conditionOf(
-    demo,
-    demo.past.at(-1)?.lostUm ?? 40,
-    1000 + index,
-  );
+  const present = presentAxis(demo, 1000 + index);
   await db
     .insertInto("virtual_axis")
     .values({

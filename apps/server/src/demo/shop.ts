@@ -3,6 +3,7 @@ import {
   type AxisConfig,
   type HiddenCondition,
   type MachineKind,
+  type PartsCondition,
 } from "@iron/core";
 import type { IndicatorEdit } from "@iron/contract";
 
@@ -23,6 +24,8 @@ export interface DemoAxis {
       >
     | "wear";
   readonly hidden: HiddenCondition;
+  /** The parts as they are today, where the axis has a tale of its own to be found out. */
+  readonly parts?: PartsCondition;
   readonly past: readonly PastTest[];
   readonly events: readonly {
     readonly weeksAgo: number;
@@ -97,13 +100,18 @@ function axis(
   over: Partial<AxisConfig>,
   culprit: DemoAxis["culprit"],
   past: readonly PastTest[],
-  more: { hidden?: HiddenCondition; events?: DemoAxis["events"] } = {},
+  more: {
+    hidden?: HiddenCondition;
+    parts?: PartsCondition;
+    events?: DemoAxis["events"];
+  } = {},
 ): DemoAxis {
   return {
     config: { ...defaultAxis(kind, letter), ...over },
     culprit,
     past,
     hidden: more.hidden ?? {},
+    parts: more.parts,
     events: more.events ?? [],
   };
 }
@@ -129,7 +137,7 @@ export const MACHINES: readonly DemoMachine[] = [
     nickname: 'Bittern', bay: '4', kind: 'vertical-centre', hoursPerWeek: 78, note: 'Box ways, counterweight on Z. Pump casings.',
     axes: [
       axis('vertical-centre', 'X', { ...box, travelMm: 760 }, 'nut', every26Weeks(3, 7, 7.5, 8, 9)),
-      axis('vertical-centre', 'Y', { ...box, travelMm: 410 }, 'nut', every26Weeks(3, 8, 8.5, 9, 9.5)),
+      axis('vertical-centre', 'Y', { ...box, travelMm: 410 }, 'nut', every26Weeks(3, 8, 8.5, 9, 9.5), { parts: { gibTightN: 280, nutNewMm: 0.005 } }),
       axis('vertical-centre', 'Z', { ...box, travelMm: 480, counterweight: true, brake: false }, 'endBearings',
         [{ weeksAgo: 94, lostUm: 8 }, { weeksAgo: 68, lostUm: 8 }, { weeksAgo: 42, lostUm: 9 }, { weeksAgo: 16, lostUm: 9 }, { weeksAgo: 0.02, lostUm: 27 }],
         { hidden: { loadN: 40 }, events: [{ weeksAgo: 5, kind: 'repair', text: 'Z motor off for a new connector, coupling reset.', by: 'Tomas' }] }),
@@ -140,14 +148,14 @@ export const MACHINES: readonly DemoMachine[] = [
     axes: [
       axis('vertical-centre', 'X', { travelMm: 660, coupling: 'bellows' }, 'wear',
         [{ weeksAgo: 98, lostUm: 6, kind: 'travel-profile' }, { weeksAgo: 74, lostUm: 8, kind: 'travel-profile' }, { weeksAgo: 48, lostUm: 11.5, kind: 'travel-profile' }, { weeksAgo: 22, lostUm: 14, kind: 'travel-profile' }]),
-      axis('vertical-centre', 'Y', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 5, 5.5, 5, 6)),
-      axis('vertical-centre', 'Z', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 4.5, 5, 5), { hidden: { loadN: 30 } }),
+      axis('vertical-centre', 'Y', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 5, 5.5, 5, 6), { parts: { misalignN: 260, nutNewMm: 0.003 }, events: [{ weeksAgo: 3, kind: 'repair', text: 'Way covers renewed; the support bearing was off for it.', by: 'Rowan' }] }),
+      axis('vertical-centre', 'Z', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 4.5, 5, 5), { hidden: { loadN: 30 }, parts: { bearingPitting: 0.75, bearingGapMm: 0.021, nutNewMm: 0.001 } }),
     ],
   },
   {
     nickname: 'Dunlin', bay: '2', kind: 'router', hoursPerWeek: 40, note: 'Plate router, rack and pinion.',
     axes: [
-      axis('router', 'X', { travelMm: 3000 }, 'endBearings', every26Weeks(2, 52, 55, 57, 60)),
+      axis('router', 'X', { travelMm: 3000 }, 'endBearings', every26Weeks(2, 52, 55, 57, 60), { parts: { rackSpotN: 210, spotAt: 0.37, meshNewMm: 0.053 } }),
       axis('router', 'Y', { travelMm: 1500, member: 'carriage', transmission: 'belt', ratio: 2, screw: { ...screw, leadMm: 20, freeLengthMm: 1750 }, guideway: 'rail' }, 'nut', []),
       axis('router', 'Z', {}, 'nut', every26Weeks(2, 17, 18)),
     ],
@@ -166,7 +174,7 @@ export const MACHINES: readonly DemoMachine[] = [
     nickname: 'Curlew', bay: '1', kind: 'lathe', hoursPerWeek: 84, note: 'Slant bed. Shafts and sleeves.',
     axes: [
       axis('lathe', 'X', { travelMm: 220, transmission: 'belt', ratio: 1.5 }, 'nut', every26Weeks(6, 3.6, 3.8, 4)),
-      axis('lathe', 'Z', { travelMm: 600 }, 'nut', every26Weeks(6, 6, 6.5, 7)),
+      axis('lathe', 'Z', { travelMm: 600 }, 'nut', every26Weeks(6, 6, 6.5, 7), { parts: { couplingSlipMm: 0.06, nutNewMm: 0.003 } }),
     ],
   },
   {
@@ -187,7 +195,7 @@ export const MACHINES: readonly DemoMachine[] = [
   {
     nickname: 'Knot', bay: '8', kind: 'surface-grinder', hoursPerWeek: 25, note: 'Ball-cage slide on X, crossed rollers on Y.',
     axes: [
-      axis('surface-grinder', 'X', { transmission: 'plain-screw', nut: 'anti-backlash' }, 'nut', []),
+      axis('surface-grinder', 'X', { transmission: 'plain-screw', nut: 'anti-backlash' }, 'nut', [], { parts: { cageShiftMm: 14, nutNewMm: 0.018 } }),
       axis('surface-grinder', 'Y', { guideway: 'crossed-roller', travelMm: 180 }, 'nut', [{ weeksAgo: 53, lostUm: 4 }]),
     ],
   },

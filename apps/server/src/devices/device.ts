@@ -11,6 +11,7 @@ import {
   type DeviceMove,
   type DeviceState,
   type Indicator,
+  type Station,
   type VirtualAxis,
 } from "@iron/core";
 import type { DeviceSnapshot } from "@iron/contract";
@@ -61,7 +62,7 @@ export class Device {
   private readonly watchers = new Set<Watcher>();
 
   constructor(
-    private readonly model: VirtualAxis,
+    readonly model: VirtualAxis,
     kept: KeptDevice | null,
     private readonly speed: number,
     private readonly hooks: DeviceHooks,
@@ -130,9 +131,15 @@ export class Device {
   async zero(forRun?: {
     readonly id: number;
     readonly indicator: Indicator;
+    readonly station: Station;
   }): Promise<void> {
     if (forRun && forRun.id !== this.mountedRun) {
-      this.state = mountIndicator(this.model, this.state, forRun.indicator);
+      this.state = mountIndicator(
+        this.model,
+        this.state,
+        forRun.indicator,
+        forRun.station,
+      );
       this.mountedRun = forRun.id;
     }
     this.state = zeroIndicator(this.model, this.state);

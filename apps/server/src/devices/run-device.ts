@@ -1,5 +1,6 @@
 import {
   approachSentence,
+  isSplitTest,
   judgeApproach,
   programMoves,
   nextStep,
@@ -154,6 +155,7 @@ export class RunDevice {
       await device.zero({
         id: run.id,
         indicator: { ...indicator, tipAngleDeg },
+        station: isSplitTest(run.plan.kind) ? run.plan.kind : "member",
       });
       return {
         value: 0,

@@ -30,7 +30,7 @@ export type Handlers = {
 
 const whoSchema = z.string().trim().min(1).max(40).catch("somebody");
 
-function whoIsWorking(request: Request): string {
+export function whoIsWorking(request: Request): string {
   return whoSchema.parse(decodeURIComponent(request.get("x-working-as") ?? ""));
 }
 

@@ -23,7 +23,7 @@ export function problem(
   });
 }
 
-export function notFound(what: string, id: number): ProblemError {
+export function notFound(what: string, id: number | string): ProblemError {
   return problem(404, "Not found", `There is no ${what} ${id}.`);
 }
 

@@ -49,7 +49,7 @@ export function sameSiteOnly(host: string): RequestHandler {
     if (
       unsafe &&
       Number(request.get("content-length") ?? 0) > 0 &&
-      !request.is("application/json")
+      !request.is(["application/json", "image/jpeg", "image/png"])
     ) {
       throw problem(415, "Not JSON", "Send application/json.");
     }

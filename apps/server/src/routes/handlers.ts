@@ -1,5 +1,10 @@
 import { BoundError, gcodeProgram } from "@iron/core";
-import { writeReadingsCsv, type AxisEvent, type Run } from "@iron/contract";
+import {
+  writeReadingsCsv,
+  type AxisEvent,
+  type CaseOperationName,
+  type Run,
+} from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
 import type { RunDevice } from "../devices/run-device";
 import { conflict } from "../http/problem-error";
@@ -35,7 +40,7 @@ async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
 }
 
 /** What each operation does: thin, the work is in the services. */
-export function handlersFor(s: Services): Handlers {
+export function handlersFor(s: Services): Omit<Handlers, CaseOperationName> {
   const runFileName = (run: Run, ending: string): string =>
     `axis-${run.axisId}-test-${run.id}.${ending}`;
   const gcodeOf = async (

@@ -1,4 +1,4 @@
-import { lossTrend } from "@iron/core";
+import { isSplitTest, lossTrend } from "@iron/core";
 import type { Floor, FloorAxis, RunSummary } from "@iron/contract";
 import type { Db } from "../store/database";
 import { axisOf, machineOf } from "./machines";
@@ -50,6 +50,7 @@ export async function readFloor(db: Db): Promise<Floor> {
     if (run.state === "running") open.set(run.axisId, run.id);
     if (run.lost_mm === null || run.expanded_mm === null || !run.finished_at)
       continue;
+    if (isSplitTest(run.kind)) continue;
     const list = byAxis.get(run.axisId) ?? [];
     list.push({
       id: run.id,

@@ -61,8 +61,51 @@ const judgement: Migration = {
   },
 };
 
+const cases: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table case_file (
+        id integer primary key, machine_id integer not null references machine(id),
+        axis_ids text not null check (json_valid(axis_ids)), state text not null,
+        opened_at text not null, by text not null, version integer not null default 1,
+        context text not null check (json_valid(context)),
+        symptoms text not null check (json_valid(symptoms)), notes text not null,
+        closed_at text, closed_by text, found text check (found is null or json_valid(found)),
+        closing_words text, expected text check (expected is null or json_valid(expected))) strict`,
+      `create index case_of_machine on case_file (machine_id, opened_at)`,
+      `create table case_result (
+        id integer primary key, case_id integer not null references case_file(id),
+        axis_id integer not null references axis(id), test text not null,
+        answers text not null check (json_valid(answers)), note text not null,
+        data text check (data is null or json_valid(data)), at text not null, by text not null) strict`,
+      `create index result_of_case on case_result (case_id, id)`,
+      `create table case_photo (
+        id integer primary key, case_id integer not null references case_file(id),
+        caption text not null, finding text, media text not null, bytes blob not null,
+        at text not null, by text not null) strict`,
+      `create index photo_of_case on case_photo (case_id, id)`,
+      // Results and photos stay; what is taken back is marked so, and the last mark counts.
+      `create table case_mark (
+        id integer primary key, kind text not null, of_id integer not null, withdrawn integer not null,
+        at text not null, by text not null) strict`,
+      `create index mark_of on case_mark (kind, of_id, id)`,
+      `create table cause_override (
+        cause text primary key, prior real not null, why text not null, at text not null, by text not null) strict`,
+      ...["case_result", "case_photo", "case_mark"].flatMap((table) =>
+        ["update", "delete"].map(
+          (act) =>
+            `create trigger ${table}_no_${act} before ${act} on ${table}
+             begin select raise(abort, 'evidence is append-only'); end`,
+        ),
+      ),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 /** Once landed, a migration is never edited; changes come as the next one. */
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
+  "0003_cases": cases,
 };

@@ -1,14 +1,19 @@
 import type {
   ApproachJudgement,
   AxisConfig,
+  CaseContext,
   DeviceState,
+  FindingId,
   TestPlan,
   VirtualAxis,
 } from "@iron/core";
 import type {
+  Answers,
+  CaseResult,
   IndicatorRecord,
   MachineEdit,
   ReadingRecord,
+  ResultData,
   RunSetup,
 } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
@@ -104,6 +109,61 @@ export interface Tables {
     reading_id: number;
     mark: "discarded" | "restored";
     reason: string;
+    at: string;
+    by: string;
+  };
+  case_file: {
+    id: Generated<number>;
+    machine_id: number;
+    axis_ids: Json<number[]>;
+    state: "open" | "closed";
+    opened_at: string;
+    by: string;
+    version: number;
+    context: Json<CaseContext>;
+    symptoms: Json<Answers>;
+    notes: string;
+    closed_at: string | null;
+    closed_by: string | null;
+    found: Json<string[]> | null;
+    closing_words: string | null;
+    /** What each cause was expected at before anything was tested. */
+    expected: Json<Record<string, number>> | null;
+  };
+  /** Append-only, as photos and marks are. */
+  case_result: {
+    id: Generated<number>;
+    case_id: number;
+    axis_id: number;
+    test: CaseResult["test"];
+    answers: Json<Answers>;
+    note: string;
+    data: Json<ResultData> | null;
+    at: string;
+    by: string;
+  };
+  case_photo: {
+    id: Generated<number>;
+    case_id: number;
+    caption: string;
+    finding: FindingId | null;
+    media: "image/jpeg" | "image/png";
+    bytes: Buffer;
+    at: string;
+    by: string;
+  };
+  case_mark: {
+    id: Generated<number>;
+    kind: "result" | "photo";
+    of_id: number;
+    withdrawn: number;
+    at: string;
+    by: string;
+  };
+  cause_override: {
+    cause: string;
+    prior: number;
+    why: string;
     at: string;
     by: string;
   };

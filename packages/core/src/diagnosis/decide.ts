@@ -127,14 +127,18 @@ export interface RankedTest {
   /** Value less cost: what it is worth doing. */
   readonly net: number;
   readonly say: string;
+  /** A look that costs nothing and can find something: comes first. */
+  readonly freeLook: boolean;
   /** The causes whose probability it moves most. */
   readonly splits: readonly string[];
 }
 
 export interface RankingOptions {
   readonly terms?: DecisionTerms;
-  /** Tests already done: not offered again unless asked for. */
+  /** Tests done often enough: not offered again unless asked for. */
   readonly done?: ReadonlySet<string>;
+  /** Tests done once: they may be worth repeating, but are no longer free looks. */
+  readonly once?: ReadonlySet<string>;
 }
 
 /** Standard uncertainty a guided test is expected to have, mm (common practice, no source). */
@@ -145,7 +149,8 @@ export function rankTests(
   whole: Posterior,
   options: RankingOptions = {},
 ): readonly RankedTest[] {
-  const { terms = DECISION_TERMS, done = new Set<string>() } = options;
+  const none: ReadonlySet<string> = new Set();
+  const { terms = DECISION_TERMS, done = none, once = none } = options;
   const posterior = likelyPart(whole);
   const { axis } = posterior.evidence;
   const costs = posterior.causes.map((c) => Math.max(1, remedyCost(axis, c, terms)));
@@ -176,9 +181,14 @@ export function rankTests(
       .sort((a, b) => shift[b] - shift[a])
       .slice(0, 2)
       .map((i) => posterior.causes[i].name);
-    ranked.push({ test, minutes: there.minutes, cost, value, net: value - cost, say: there.say, splits });
+    const freeLook =
+      test.free === true &&
+      !once.has(test.id) &&
+      value > 0 &&
+      findable(posterior, test) > FREE_FIRST;
+    ranked.push({ freeLook, test, minutes: there.minutes, cost, value, net: value - cost, say: there.say, splits });
   }
-  return ranked.sort((a, b) => order(posterior, b) - order(posterior, a) || b.net - a.net);
+  return ranked.sort((a, b) => order(b) - order(a) || b.net - a.net);
 } // prettier-ignore
 
 /** Outcomes rarer than this are not worth weighing: they count as if nothing were learnt. */
@@ -194,15 +204,10 @@ function addShift(posterior: Posterior, weights: Float64Array, chance: number, s
 } // prettier-ignore
 
 /** Free looks first while they can find something; then what saves most for each unit it costs. */
-function order(posterior: Posterior, ranked: RankedTest): number {
-  const worth = ranked.net > 0;
-  if (
-    ranked.test.free &&
-    ranked.value > 0 &&
-    findable(posterior, ranked.test) > FREE_FIRST
-  )
-    return 1e6 + ranked.value / Math.max(ranked.cost, 0.01);
-  return worth ? ranked.value / Math.max(ranked.cost, 0.01) : ranked.net / 1e6;
+function order(ranked: RankedTest): number {
+  const each = ranked.value / Math.max(ranked.cost, 0.01);
+  if (ranked.freeLook) return 1e6 + each;
+  return ranked.net > 0 ? each : ranked.net / 1e6;
 }
 const FREE_FIRST = 0.04;
 
@@ -288,8 +293,21 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
   return bins;
 } // prettier-ignore
 
-/** Probability at which one account of what is wrong is good enough to act on. */
+/** Probability at which a cause is named without a doubt worth a test. */
 export const SURE = 0.95;
+/** Nothing else may be likelier than this for a verdict to be sure. */
+const NOTHING_ELSE = 0.12;
+
+/** Every named cause is sure and no other is likely: more testing cannot change what is done. */
+export function isSure(posterior: Posterior): boolean {
+  const best = posterior.hypotheses.reduce((a, b) =>
+    b.probability > a.probability ? b : a,
+  );
+  if (best.members.length === 0) return best.probability >= SURE;
+  return posterior.marginals.every((p, i) =>
+    best.members.includes(i) ? p >= SURE : p <= NOTHING_ELSE,
+  );
+}
 
 export interface NextStep {
   readonly next: RankedTest | null;
@@ -299,10 +317,14 @@ export interface NextStep {
 }
 
 /** The next test, or why there is none: more testing cannot change the decision. */
-export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
+export function nextTest(
+  posterior: Posterior,
+  options: RankingOptions = {},
+): NextStep {
   const ranked = rankTests(posterior, options);
-  const best = Math.max(...posterior.hypotheses.map((h) => h.probability));
-  const worth = ranked.find((r) => r.net > 0 || (r.test.free && findable(posterior, r.test) > FREE_FIRST));
-  if (best >= SURE && !(worth && worth.net > 0)) return { next: null, ranked, stop: "sure" };
-  return worth ? { next: worth, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };
-} // prettier-ignore
+  if (isSure(posterior)) return { next: null, ranked, stop: "sure" };
+  const next = ranked.find((r) => r.net > 0 || r.freeLook);
+  return next
+    ? { next, ranked, stop: null }
+    : { next: null, ranked, stop: "cannot-change" };
+}

@@ -12,3 +12,4 @@ export * from "./learn";
 export * from "./ledger";
 export * from "./load-trace";
 export * from "./verdict";
+export * from "./crest-run";

@@ -138,8 +138,12 @@ const TEST_NAMES: Record<MagnitudeKind, string> = {
 };
 
 function contradictionsIn(
-  axis: AxisConfig, parts: readonly Magnitude[], lines: readonly LedgerLine[],
-  total: { lostMm: number; u: number } | null, rest: Ledger["rest"], consistency: Ledger["consistency"], system: UnitSystem,
+  parts: readonly Magnitude[],
+  lines: readonly LedgerLine[],
+  total: { lostMm: number; u: number } | null,
+  rest: Ledger["rest"],
+  consistency: Ledger["consistency"],
+  system: UnitSystem,
 ): string[] {
   const said: string[] = [];
   const size = (mm: number): string => formatDeviation(mm, { system });

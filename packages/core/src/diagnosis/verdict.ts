@@ -1,5 +1,5 @@
 import { formatDeviation, type UnitSystem } from "../quantity";
-import { DECISION_TERMS, minuteCost, remedyCost, SURE } from "./decide";
+import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE } from "./decide";
 import { finding } from "./findings";
 import {
   chanceOf,
@@ -222,8 +222,13 @@ export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, sys
   const notLookedAt = LOCATE_TESTS.filter((t) => !done.has(t.id) && availability(evidence.axis, t).possible).map((t) => t.name);
   return {
     best, leading, proven, onlyLikely, ruledOut, notLookedAt,
-    sure: best.probability >= SURE,
-    headline: headlineOf(best.causes, best.probability),
+    sure: isSure(posterior),
+    headline: headlineOf(
+      best.causes,
+      best.causes.length
+        ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)]))
+        : best.probability,
+    ),
     options: remedyOptions(posterior),
     warnings: warningsOn(posterior, best),
   };

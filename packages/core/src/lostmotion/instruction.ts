@@ -1,7 +1,13 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import { formatPosition, formatSize, type UnitSystem } from "../quantity";
 import { signOf, type ApproachJudgement, type Direction } from "./approach";
-import type { TestKind, TestPlan, TestStep } from "./plan";
+import {
+  isSplitTest,
+  type SplitTestKind,
+  type TestKind,
+  type TestPlan,
+  type TestStep,
+} from "./plan";
 
 export const TEST_WORDS: Record<
   TestKind,
@@ -30,6 +36,31 @@ export const TEST_WORDS: Record<
     minutes: 40,
     tells:
       "Two-sided approach at five or more places: shows wear along the travel.",
+  },
+  "end-float": {
+    name: "Screw end float",
+    minutes: 15,
+    tells: "How far the screw moves in its end bearings and their housing.",
+  },
+  "nut-flank": {
+    name: "Nut flank",
+    minutes: 20,
+    tells: "How far the nut moves on the thread: still, if it has no play.",
+  },
+  "coupling-slip": {
+    name: "Coupling slip",
+    minutes: 10,
+    tells: "How far one side of the coupling stays behind the other.",
+  },
+  "housing-shift": {
+    name: "Housing shift",
+    minutes: 10,
+    tells: "How far the bearing housing moves on its casting.",
+  },
+  "bracket-shift": {
+    name: "Nut bracket shift",
+    minutes: 10,
+    tells: "How far the nut bracket moves under the member.",
   },
 };
 
@@ -73,6 +104,10 @@ export function stepInstruction(
   const move = sweeping
     ? `Go on ${towards} to ${at} and stop.`
     : `Jog ${away} past ${at} by ${formatSize(step.runUpMm, system)}, then come ${towards} to ${at} and stop.`;
+  if (plan.markedTurns) {
+    const turns = "whole turns of the screw";
+    return `Jog ${away} by ${turns}, then come ${towards} the same ${turns} to the mark at ${at} and stop.${step.action === "zero" ? " Set the indicator to zero there." : " Do not pass the mark."}`;
+  }
   if (step.action === "zero") return `${move} Set the indicator to zero there.`;
   const expected =
     plan.keepsZero && step.targetMm !== first
@@ -81,16 +116,57 @@ export function stepInstruction(
   return `${move} Do not pass it.${expected}`;
 }
 
+/** Where the stand and the tip go for a test of a part of the chain. */
+function splitSetup(
+  kind: SplitTestKind,
+  markedTurns = false,
+): readonly string[] {
+  switch (kind) {
+    case "end-float":
+      return markedTurns
+        ? [
+            "Indicator on the saddle or casting, tip on the flat end of the screw.",
+            "Mark the screw and the casting: the axis stops at the mark after whole turns, so that an untrue face reads the same.",
+          ]
+        : [
+            "Bed a ball with grease in the screw’s centre hole, so that an untrue end face does not matter.",
+            "Indicator on the saddle or casting, its flat tip on the ball.",
+          ];
+    case "nut-flank":
+      return [
+        "Let the indicator ride on the moving member, its tip on a thread flank close to the nut.",
+        "Keep the tip from climbing off the flank: short strokes, whole turns back to the place.",
+      ];
+    case "coupling-slip":
+      return [
+        "Witness marks or two indicators, one on each side of the coupling, read along the circumference.",
+      ];
+    case "housing-shift":
+      return [
+        "Indicator stand on the casting, tip on the bearing housing along the screw.",
+      ];
+    case "bracket-shift":
+      return [
+        "Indicator stand on the moving member, tip on the nut bracket along the screw.",
+      ];
+  }
+}
+
 /** How to set the indicator before the first movement. */
 export function setupSentences(
   axis: AxisConfig,
-  plan: Pick<TestPlan, "kind" | "keepsZero">,
+  plan: Pick<TestPlan, "kind" | "keepsZero" | "markedTurns">,
   system: UnitSystem,
 ): readonly string[] {
+  const split = isSplitTest(plan.kind)
+    ? splitSetup(plan.kind, plan.markedTurns)
+    : null;
   const said = [
-    plan.keepsZero
-      ? "Clamp the reference scale along the axis, its zero at the first place, and check that nothing touches it over the whole travel."
-      : "Set the indicator against a machined face or a gauge block clamped square to the axis, never against rough casting.",
+    ...(split ?? [
+      plan.keepsZero
+        ? "Clamp the reference scale along the axis, its zero at the first place, and check that nothing touches it over the whole travel."
+        : "Set the indicator against a machined face or a gauge block clamped square to the axis, never against rough casting.",
+    ]),
     `Put the tip on with about ${formatSize(0.25, system)} of preload past zero, so that it follows both ways.`,
     "Keep the tip as near to parallel with the face as you can: the angle is corrected, but a wrong guess of a large angle is not.",
   ];

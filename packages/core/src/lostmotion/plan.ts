@@ -1,13 +1,28 @@
 import { BoundError, requireBound } from "../quantity";
 import type { Direction, WantedApproach } from "./approach";
 
-export const TEST_KINDS = [
+/** Tests of the whole chain, at the member. */
+export const CHAIN_TEST_KINDS = [
   "tick-count",
   "out-and-back",
   "two-sided",
   "travel-profile",
 ] as const;
+/** Tests of a part of the chain: the same two-sided approach with the indicator set across it. */
+export const SPLIT_TEST_KINDS = [
+  "end-float",
+  "nut-flank",
+  "coupling-slip",
+  "housing-shift",
+  "bracket-shift",
+] as const;
+export const TEST_KINDS = [...CHAIN_TEST_KINDS, ...SPLIT_TEST_KINDS] as const;
 export type TestKind = (typeof TEST_KINDS)[number];
+export type SplitTestKind = (typeof SPLIT_TEST_KINDS)[number];
+
+export function isSplitTest(kind: TestKind): kind is SplitTestKind {
+  return SPLIT_TEST_KINDS.some((k) => k === kind);
+}
 
 /** What is to be done, fixed when a test begins. Lengths mm. */
 export interface TestPlan {
@@ -23,6 +38,8 @@ export interface TestPlan {
   readonly ticksOut: number;
   /** The indicator keeps its zero over all targets (a reference scale): one pass visits them all. */
   readonly keepsZero: boolean;
+  /** End float without a ball: whole turns to a mark, so that an untrue face reads the same. */
+  readonly markedTurns?: boolean;
 }
 
 /** One action: bring the axis somewhere in a known way, then zero, read or count. */
@@ -76,8 +93,7 @@ export function stepsOf(plan: TestPlan): readonly TestStep[] {
         add("read", 0, "-", run, plan.tickMm * plan.ticksOut);
       }
       break;
-    case "two-sided":
-    case "travel-profile":
+    default:
       if (plan.keepsZero) {
         add("zero", 0, "+", 1);
         for (const run of runs) {

@@ -5,7 +5,7 @@ import {
   formatSize,
   type UnitSystem,
 } from "../quantity";
-import type { TestKind } from "./plan";
+import { isSplitTest, type SplitTestKind, type TestKind } from "./plan";
 import { worseRegion } from "./region";
 import type { LossResult } from "./result";
 
@@ -167,11 +167,50 @@ function nextStepFor(
   };
 }
 
+const SPLIT_WORDS: Record<SplitTestKind, readonly [string, string]> = {
+  "end-float": ["The end bearings let the screw float", "Check the retainer and housing screws before ordering bearings: they are free."],
+  "nut-flank": ["The nut moves on its thread by", "A single nut has some clearance from new; prove the link before buying a screw."],
+  "coupling-slip": ["The coupling gives way by", "Look at its clamp screws and its insert."],
+  "housing-shift": ["The bearing housing moves on its casting by", "Tighten and pin it, then repeat the whole-chain test."],
+  "bracket-shift": ["The nut bracket moves under the member by", "Tighten it, float it into line, then repeat the whole-chain test."],
+}; // prettier-ignore
+
+/** What a test of a part of the chain says: its size, and what that is worth in the ledger. */
+function splitVerdict(
+  kind: SplitTestKind,
+  result: LossResult,
+  c: VerdictContext,
+): Verdict {
+  const U = result.uncertainty.expanded;
+  const size = `${formatLoss(Math.abs(result.lostMm), c.system, U)} ± ${formatLoss(U, c.system, U)}`;
+  const [words, then] = SPLIT_WORDS[kind];
+  const nothing = Math.abs(result.lostMm) <= U;
+  const sentences = [
+    nothing
+      ? `Nothing that this test can see moves there: ${size}.`
+      : `${words} ${size}.`,
+  ];
+  if (result.repeatabilityUnknown)
+    sentences.push(
+      "With one run the uncertainty holds the display’s share only.",
+    );
+  return {
+    state: nothing ? "sound" : lossState(result.lostMm, c.limits),
+    sentences,
+    next: nothing
+      ? "Go back to Locate: this part is cleared."
+      : `${then} Then go back to Locate: the ledger has this share now.`,
+    nextTest: null,
+  };
+}
+
 /** The verdict on a result, in words. */
 export function verdictOn(
   result: LossResult,
   context: VerdictContext,
 ): Verdict {
+  if (isSplitTest(context.kind))
+    return splitVerdict(context.kind, result, context);
   const state = lossState(result.lostMm, context.limits);
   const sentences = [
     lossSentence(result, context),

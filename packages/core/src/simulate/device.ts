@@ -10,9 +10,10 @@ import {
   commandAxis,
   comeToRest,
   driveForce,
-  memberPosition,
+  stationPosition,
   passTime,
   restingState,
+  type Station,
   type VirtualAxis,
   type VirtualAxisState,
 } from "./virtual-axis";
@@ -33,6 +34,8 @@ export interface DeviceState {
   readonly track: ApproachTrack;
   readonly indicator: Indicator;
   readonly mounting: Mounting;
+  /** Where the indicator sits; absent: at the member. */
+  readonly station?: Station;
   /** Member place when the present movement began. */
   readonly movedFromMm: number;
   readonly samples: number;
@@ -148,9 +151,10 @@ export function mountIndicator(
   model: VirtualAxis,
   state: DeviceState,
   indicator: Indicator,
+  station: Station = state.station ?? "member",
 ): DeviceState {
-  const mounting = { contactMm: memberPosition(model, state.axis), zeroMm: 0 };
-  return { ...state, indicator, mounting };
+  const contactMm = stationPosition(model, state.axis, station);
+  return { ...state, indicator, station, mounting: { contactMm, zeroMm: 0 } };
 }
 
 /** Sets the face to zero, putting the stand up anew if the tip does not touch. */
@@ -161,7 +165,7 @@ export function zeroIndicator(
   const raw = rawReading(
     state.indicator,
     state.mounting,
-    memberPosition(model, state.axis),
+    stationPosition(model, state.axis, state.station ?? "member"),
   );
   if (raw === null) return mountIndicator(model, state, state.indicator);
   return { ...state, mounting: { ...state.mounting, zeroMm: raw } };
@@ -185,7 +189,7 @@ export function viewDevice(model: VirtualAxis, state: DeviceState): DeviceView {
     displayMm: displayedReading(
       state.indicator,
       state.mounting,
-      memberPosition(model, state.axis),
+      stationPosition(model, state.axis, state.station ?? "member"),
       model.seed,
       state.samples,
     ),

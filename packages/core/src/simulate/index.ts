@@ -7,3 +7,4 @@ export * from "./default-axis";
 export * from "./condition";
 export * from "./faults";
 export * from "./observe";
+export * from "./trace";

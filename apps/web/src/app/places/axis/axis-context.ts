@@ -5,6 +5,7 @@ import type {
   RunSummary,
   History,
 } from "@iron/contract";
+import { isSplitTest } from "@iron/core";
 import { forkJoin, Subscription } from "rxjs";
 import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
@@ -30,7 +31,8 @@ export class AxisContext {
   );
   readonly finished = computed(() =>
     (this.historyState()?.runs ?? []).filter(
-      (r) => r.state === "finished" && r.lostMm !== null,
+      (r) =>
+        r.state === "finished" && r.lostMm !== null && !isSplitTest(r.kind),
     ),
   );
   readonly last = computed<RunSummary | null>(

@@ -2,6 +2,7 @@ import {
   compareMeasurements,
   formatDeviation,
   fromMm,
+  isSplitTest,
   deviationUnit,
   lossTrend,
   TEST_WORDS,
@@ -38,7 +39,7 @@ export function measuredOf(
 ): readonly Measured[] {
   return history.runs
     .filter(isMeasured)
-    .filter((r) => kind === "all" || r.kind === kind);
+    .filter((r) => (kind === "all" ? !isSplitTest(r.kind) : r.kind === kind));
 }
 
 const lossText = (mm: number, U: number, system: UnitSystem): string =>

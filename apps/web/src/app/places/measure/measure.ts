@@ -7,7 +7,7 @@ import {
   signal,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { stepsOf, TEST_KINDS, TEST_WORDS } from "@iron/core";
+import { stepsOf, CHAIN_TEST_KINDS, TEST_WORDS } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
@@ -29,7 +29,7 @@ export class MeasureStation {
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
-  protected readonly tests = TEST_KINDS.map((kind) => ({
+  protected readonly tests = CHAIN_TEST_KINDS.map((kind) => ({
     kind,
     ...TEST_WORDS[kind],
   }));

@@ -1,0 +1,82 @@
+import {
+  analyseLoadTrace,
+  finding,
+  findingsOf,
+  FINDINGS,
+  locateTest,
+  notices,
+  simulateCrestRun,
+  simulateLoadTrace,
+  travelPerTurnMm,
+  type FindingId,
+} from "@iron/core";
+import type { Handlers } from "../http/mount";
+import type { DeviceHub } from "../devices/device-hub";
+import type { Assess } from "../services/assess";
+import { caseFile } from "../services/case-export";
+import type { Cases } from "../services/cases";
+import type { Knowledge } from "../services/knowledge";
+import type { Machines } from "../services/machines";
+import type { CaseOperationName } from "@iron/contract";
+
+export interface CaseServices {
+  readonly machines: Machines;
+  readonly cases: Cases;
+  readonly assess: Assess;
+  readonly knowledge: Knowledge;
+  readonly hub: DeviceHub;
+}
+
+/** A standard normal number. */
+function normal(): number {
+  return Math.sqrt(-2 * Math.log(1 - Math.random())) * Math.cos(2 * Math.PI * Math.random()); // prettier-ignore
+}
+
+export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationName> {
+  return {
+    cases: () => s.cases.list(),
+    axisCases: ({ params }) => s.cases.list(params.id),
+    openCase: ({ params, body, who }) => s.cases.open(params.id, body.axisIds, who),
+    case: ({ params }) => s.cases.get(params.id),
+    updateCase: ({ params, body }) => s.cases.update(params.id, body),
+    closeCase: async ({ params, body, who }) => {
+      const expected = await s.assess.expected(await s.cases.get(params.id));
+      return s.cases.close(params.id, body, expected, who);
+    },
+    reopenCase: ({ params }) => s.cases.reopen(params.id),
+    addResult: ({ params, body, who }) => s.cases.addResult(params.id, body, who),
+    withdrawResult: ({ params, who }) => s.cases.mark("result", params.id, true, who),
+    restoreResult: ({ params, who }) => s.cases.mark("result", params.id, false, who),
+    withdrawPhoto: ({ params, who }) => s.cases.mark("photo", params.id, true, who),
+    assessment: ({ params, query }) => s.assess.of(params.id, query.axis, query.system),
+    axisLedger: ({ params }) => s.assess.ledger(params.id),
+    exportCase: async ({ params, query }) =>
+      caseFile(await s.cases.get(params.id), await s.assess.of(params.id, undefined, query.system), query.format),
+    analyseLoad: async ({ params, body }) => {
+      const { config } = await s.machines.axis(params.id);
+      const trace = analyseLoadTrace(body.samples, { perTurnMm: travelPerTurnMm(config) });
+      return { ...trace, spots: [...trace.spots], fitted: [...trace.fitted] };
+    },
+    simulateLoad: async ({ params }) => {
+      const device = await s.hub.device(params.id);
+      return { unit: "%" as const, samples: [...simulateLoadTrace(device.model, normal)] };
+    },
+    simulateCrest: async ({ params }) => {
+      const device = await s.hub.device(params.id);
+      return { planes: simulateCrestRun(device.model, normal).map((p) => [...p]) };
+    },
+    observe: async ({ params, body }) => {
+      const device = await s.hub.device(params.id);
+      const { config } = await s.machines.axis(params.id);
+      const test = body.test ? locateTest(body.test) : undefined;
+      const ids: readonly FindingId[] = test
+        ? findingsOf(config, test)
+        : FINDINGS.filter((f) => f.asked).map((f) => f.id);
+      const answers = Object.fromEntries(ids.map((id) => [id, notices(config, device.model, id, normal)]));
+      const so = ids.filter((id) => answers[id]).map((id) => finding(id).words);
+      return { simulated: true as const, answers, words: so.length ? so : ["nothing out of the ordinary"] };
+    },
+    knowledge: () => s.knowledge.view(),
+    overrideCause: ({ params, body, who }) => s.knowledge.override(params.cause, body.prior, body.why, who),
+  };
+} // prettier-ignore

@@ -1,0 +1,35 @@
+import { FINDING_IDS } from "@iron/core";
+import { idSchema } from "@iron/contract";
+import express, { type Express } from "express";
+import { z } from "zod";
+import { whoIsWorking } from "../http/mount";
+import { cleanPhoto, LARGEST_PHOTO } from "../http/photo";
+import type { Cases } from "../services/cases";
+
+const querySchema = z.object({
+  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
+  finding: z.enum(FINDING_IDS).optional(),
+});
+
+/** Photos go in and out as pictures, not as JSON. */
+export function mountPhotos(app: Express, cases: Cases): void {
+  app.post(
+    "/api/cases/:id/photos",
+    express.raw({ type: ["image/jpeg", "image/png"], limit: LARGEST_PHOTO }),
+    async (request, response) => {
+      const id = idSchema.parse(request.params["id"]);
+      const { caption, finding = null } = querySchema.parse(request.query);
+      const body: unknown = request.body;
+      const photo = cleanPhoto(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
+      const kept = await cases.addPhoto(id, { ...photo, caption, finding }, whoIsWorking(request)); // prettier-ignore
+      response.status(201).json(kept);
+    },
+  );
+  app.get("/api/photos/:id", async (request, response) => {
+    const { media, bytes } = await cases.photo(idSchema.parse(request.params.id)); // prettier-ignore
+    response
+      .set("Cache-Control", "private, max-age=31536000, immutable")
+      .type(media)
+      .send(bytes);
+  });
+}

@@ -1,0 +1,62 @@
+import type { LoadSample } from "../diagnosis/load-trace";
+import type { CrestPoint } from "../diagnosis/crest-run";
+import {
+  commandAxis,
+  driveForce,
+  restingState,
+  type VirtualAxis,
+} from "./virtual-axis";
+
+/** Motor force that counts as full load on the simulated drive, N. */
+export const FULL_LOAD_N = 3000;
+const SAMPLES_EACH_WAY = 400;
+const METER_NOISE_PERCENT = 0.22;
+/** Acceleration at both ends of a stroke: its share of the travel, and the load it adds, %. */
+const RAMP_PART = 0.015;
+const RAMP_PERCENT = 18;
+
+/** A slow traverse both ways on a virtual axis: load in %, with the ramps at the ends. */
+export function simulateLoadTrace(
+  axis: VirtualAxis,
+  normal: () => number,
+): readonly LoadSample[] {
+  const samples: LoadSample[] = [];
+  const step = axis.travelMm / SAMPLES_EACH_WAY;
+  let state = commandAxis(axis, restingState(axis, axis.travelMm / 2), 0);
+  for (const direction of ["+", "-"] as const) {
+    const sign = direction === "+" ? 1 : -1;
+    for (let i = 1; i <= SAMPLES_EACH_WAY; i += 1) {
+      const positionMm =
+        direction === "+" ? i * step : axis.travelMm - i * step;
+      state = commandAxis(axis, state, positionMm);
+      const done = i / SAMPLES_EACH_WAY;
+      const ramp =
+        done < RAMP_PART ? RAMP_PERCENT : done > 1 - RAMP_PART ? -RAMP_PERCENT : 0; // prettier-ignore
+      const load =
+        (100 * driveForce(axis, state)) / FULL_LOAD_N +
+        sign * ramp +
+        METER_NOISE_PERCENT * normal();
+      samples.push({ positionMm, direction, load });
+    }
+  }
+  return samples;
+}
+
+/** Crest readings along the screw at 0° and 90°: out of line and bent as its parts say. */
+export function simulateCrestRun(
+  axis: VirtualAxis,
+  normal: () => number,
+): readonly (readonly CrestPoint[])[] {
+  const { misalignN = 0, bendN = 0 } = axis.parts ?? {};
+  const places = Array.from({ length: 9 }, (_, i) => ((i + 0.5) / 9) * axis.travelMm); // prettier-ignore
+  const slope = [0.0007 * misalignN, 0.0003 * misalignN].map((perM) => perM / 1000); // prettier-ignore
+  return slope.map((s) =>
+    places.map((positionMm) => ({
+      positionMm,
+      readingMm:
+        s * positionMm +
+        0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm) +
+        0.0015 * normal(),
+    })),
+  );
+}
