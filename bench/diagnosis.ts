@@ -125,12 +125,11 @@ export const POLICIES: Record<string, (seed: number) => Choose> = {
     };
   },
   oracle: (seed) => (state, world) => {
-    const truth = [...world.faults].sort().join();
+    // It knows what is wrong and only has to make the rest of us see it.
     const isTrue = (p: Posterior): number =>
-      p.hypotheses.reduce((s, h) => {
-        const names = h.members.map((m) => p.causes[m].id).filter((id) => id !== "nut-clearance"); // prettier-ignore
-        return s + (names.sort().join() === truth ? h.probability : 0);
-      }, 0);
+      world.faults.length === 0
+        ? p.noFault
+        : Math.max(...world.faults.map((id) => p.marginals[p.causes.findIndex((c) => c.id === id)] ?? 0)); // prettier-ignore
     const now = isTrue(state.posterior);
     if (now >= SURE) return null;
     let best: LocateTest | null = null;

@@ -32,6 +32,24 @@ export const routes: Routes = [
     children: [
       { path: "", pathMatch: "full", redirectTo: "measure" },
       {
+        path: "ask",
+        title: "Ask · Iron Patience",
+        loadComponent: () =>
+          import("./places/case/ask").then((m) => m.AskStation),
+      },
+      {
+        path: "locate",
+        title: "Locate · Iron Patience",
+        loadComponent: () =>
+          import("./places/case/locate").then((m) => m.LocateStation),
+      },
+      {
+        path: "locate/:testId",
+        title: "Test · Iron Patience",
+        loadComponent: () =>
+          import("./places/case/test-form").then((m) => m.TestForm),
+      },
+      {
         path: "measure",
         title: "Measure · Iron Patience",
         loadComponent: () =>
@@ -69,6 +87,24 @@ export const routes: Routes = [
           import("./places/axis/axis-setup").then((m) => m.AxisSetup),
       },
     ],
+  },
+  {
+    path: "cases",
+    title: "Cases · Iron Patience",
+    loadComponent: () =>
+      import("./places/case/cases-place").then((m) => m.CasesPlace),
+  },
+  {
+    path: "cases/:caseId",
+    title: "Finding · Iron Patience",
+    loadComponent: () =>
+      import("./places/case/finding-page").then((m) => m.FindingPage),
+  },
+  {
+    path: "causes",
+    title: "Causes · Iron Patience",
+    loadComponent: () =>
+      import("./places/case/knowledge-place").then((m) => m.KnowledgePlace),
   },
   {
     path: "**",

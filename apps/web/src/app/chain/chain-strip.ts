@@ -13,6 +13,7 @@ import {
   type AxisState,
   type UnitSystem,
 } from "@iron/core";
+import type { LinkShare } from "@iron/contract";
 import { StateMark } from "../shared/state-mark";
 import { ageWords } from "../shared/words";
 import { drawingOf, type Drawing } from "./drawings";
@@ -42,8 +43,10 @@ export function chainView(
   loss: ChainLoss | null,
   system: UnitSystem,
   now = new Date(),
+  shares: readonly LinkShare[] = [],
 ): readonly LinkView[] {
   return chainOf(config).map((link): LinkView => {
+    const share = shares.find((s) => s.link === link.id);
     const base = {
       id: link.id,
       name: link.name,
@@ -71,6 +74,18 @@ export function chainView(
         weight: 1.6,
         known: true,
       };
+    if (share && share.shareMm !== null && share.expandedMm !== null) {
+      const u = share.expandedMm;
+      const part = Math.min(2, share.shareMm / config.limits.repairMm);
+      return {
+        ...base,
+        value: `${formatDeviation(share.shareMm, { system, expandedMm: u, bare: true })} ±${formatDeviation(u, { system, expandedMm: u })}`,
+        looked: share.lookedAt ? ageWords(share.lookedAt, now) : "",
+        state: lossState(share.shareMm, config.limits),
+        weight: 1.6 + 1.4 * part,
+        known: true,
+      };
+    }
     return {
       ...base,
       value: "not looked at",
@@ -137,8 +152,15 @@ export class ChainStrip {
   readonly config = input.required<AxisConfig>();
   readonly loss = input<ChainLoss | null>(null);
   readonly system = input<UnitSystem>("metric");
+  readonly shares = input<readonly LinkShare[]>([]);
   protected readonly links = computed(() =>
-    chainView(this.config(), this.loss(), this.system()),
+    chainView(
+      this.config(),
+      this.loss(),
+      this.system(),
+      new Date(),
+      this.shares(),
+    ),
   );
   protected readonly gravity = computed(() => isGravityAxis(this.config()));
 }

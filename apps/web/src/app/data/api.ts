@@ -1,6 +1,6 @@
 import { HttpClient } from "@angular/common/http";
 import { inject, Injectable } from "@angular/core";
-import type { OPERATIONS, OperationName } from "@iron/contract";
+import type { Case, OPERATIONS, OperationName } from "@iron/contract";
 import { Observable } from "rxjs";
 import type { z } from "zod";
 
@@ -46,6 +46,20 @@ export class Api {
     body: In<Op<N>["body"]>,
   ): Observable<Out<Op<N>["response"]>> {
     return this.http.put<Out<Op<N>["response"]>>(`/api${path}`, body);
+  }
+
+  /** A photo goes as it is, not as JSON. */
+  photo(
+    caseId: number,
+    file: File,
+    caption: string,
+    finding: string | null,
+  ): Observable<Case> {
+    const query = new URLSearchParams({ caption });
+    if (finding) query.set("finding", finding);
+    return this.http.post<Case>(`/api/cases/${caseId}/photos?${query}`, file, {
+      headers: { "content-type": file.type },
+    });
   }
 
   text(path: string): Observable<string> {

@@ -35,6 +35,8 @@ import { Keys } from "./keys";
           [routerLinkActiveOptions]="{ exact: false }"
           >Floor</a
         >
+        <a routerLink="/cases" routerLinkActive="on">Cases</a>
+        <a routerLink="/causes" routerLinkActive="on">Causes</a>
         <a routerLink="/shop" routerLinkActive="on">Shop</a>
       </nav>
       @if (shop()?.demo) {

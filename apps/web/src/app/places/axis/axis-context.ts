@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
 import type {
   Axis,
+  LinkShare,
   MachineWithAxes,
   RunSummary,
   History,
@@ -18,7 +19,12 @@ export class AxisContext {
   private readonly historyState = signal<History | null>(null);
   private readonly axisId = signal(0);
   private loading: Subscription | null = null;
+  private readonly linksState = signal<readonly LinkShare[]>([]);
+  private readonly deviceState = signal<"simulated" | "real" | "none">("none");
   readonly wrong = signal("");
+  /** What each link is known to lose. */
+  readonly links = this.linksState.asReadonly();
+  readonly device = this.deviceState.asReadonly();
   readonly machine = this.machineState.asReadonly();
   readonly history = this.historyState.asReadonly();
   readonly axis = computed<Axis | null>(
@@ -48,9 +54,14 @@ export class AxisContext {
   load(machineId: number, axisId: number): void {
     const same = this.machineState()?.id === machineId;
     if (!same) this.machineState.set(null);
-    if (this.axisId() !== axisId) this.historyState.set(null);
+    if (this.axisId() !== axisId) {
+      this.historyState.set(null);
+      this.linksState.set([]);
+    }
     this.axisId.set(axisId);
     this.wrong.set("");
+    this.reloadLedger();
+    if (this.deviceState() === "none") this.lookForDevice();
     this.loading?.unsubscribe();
     this.loading = forkJoin({
       machine: this.api.get("machine", `/machines/${machineId}`),
@@ -63,6 +74,25 @@ export class AxisContext {
           this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  /** Shares of the links, for the chain strip: nice to have, never in the way. */
+  reloadLedger(): void {
+    const id = this.axisId();
+    this.api.get("axisLedger", `/axes/${id}/ledger`).subscribe({
+      next: ({ axisId, links }) => {
+        if (axisId === this.axisId()) this.linksState.set(links);
+      },
+      error: () => this.linksState.set([]),
+    });
+  }
+
+  private lookForDevice(): void {
+    const shop = this.api.get("shop", "/shop");
+    shop.subscribe({
+      next: ({ demo }) => this.deviceState.set(demo ? "simulated" : "none"),
+      error: () => this.deviceState.set("none"),
     });
   }
 

@@ -13,13 +13,14 @@ import { isGravityAxis } from "@iron/core";
 import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
+import { CaseStore } from "../case/case-store";
 import { AxisContext } from "./axis-context";
-import { WorkLine } from "./work-line";
+import { STATIONS, WorkLine } from "./work-line";
 
 @Component({
   selector: "ip-axis-frame",
   imports: [RouterOutlet, RouterLink, ChainStrip, WorkLine],
-  providers: [AxisContext],
+  providers: [AxisContext, CaseStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-frame.html",
   styleUrl: "./axis-frame.css",
@@ -29,6 +30,7 @@ export class AxisFrame {
   readonly axisId = input.required<string>();
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
+  private readonly cases = inject(CaseStore);
   private readonly router = inject(Router);
 
   protected readonly neighbours = computed(() => {
@@ -56,7 +58,10 @@ export class AxisFrame {
         Number(this.machineId()),
         Number(this.axisId()),
       ];
-      untracked(() => this.context.load(machineId, axisId));
+      untracked(() => {
+        this.context.load(machineId, axisId);
+        this.cases.load(axisId);
+      });
     });
     const title = inject(Title);
     effect(() => {
@@ -80,14 +85,31 @@ export class AxisFrame {
         does: "Next axis",
         act: () => this.go(this.neighbours().after?.id),
       },
-      {
-        key: "2",
-        shown: "2",
-        does: "Station Measure",
+      ...STATIONS.filter((s) => s.path).map((station) => ({
+        key: String(station.number),
+        shown: String(station.number),
+        does: `Station ${station.name}`,
         act: () =>
-          void this.router.navigateByUrl(`${this.context.base()}/measure`),
+          void this.router.navigateByUrl(
+            `${this.context.base()}/${station.path}`,
+          ),
+      })),
+      {
+        key: "n",
+        shown: "N",
+        does: "New case on this axis",
+        act: () => this.newCase(),
       },
     );
+  }
+
+  /** Goes to Ask; a case is opened when none is. */
+  private newCase(): void {
+    const machine = this.context.machine();
+    const axis = this.context.axis();
+    if (machine && axis && this.cases.summaries() && !this.cases.open())
+      this.cases.openCase(machine.id, [axis.id]);
+    void this.router.navigateByUrl(`${this.context.base()}/ask`);
   }
 
   protected go(axisId: number | undefined): void {

@@ -26,7 +26,8 @@ export const STATIONS: readonly Station[] = [
   {
     number: 1,
     name: "Ask",
-    will: "Ask will take the symptoms in your words and rule out what is no mechanical fault.",
+    path: "ask",
+    will: "Ask takes the symptoms in your words and rules out what is no mechanical fault.",
   },
   {
     number: 2,
@@ -37,7 +38,8 @@ export const STATIONS: readonly Station[] = [
   {
     number: 3,
     name: "Locate",
-    will: "Locate will split the chain, test by test, and say which link it is.",
+    path: "locate",
+    will: "Locate splits the chain, test by test, and says which link it is.",
   },
   {
     number: 4,
@@ -71,8 +73,8 @@ export const STATIONS: readonly Station[] = [
         @if (station.path) {
           <a
             [routerLink]="base() + '/' + station.path"
-            [class.on]="atMeasure()"
-            [attr.aria-current]="atMeasure() ? 'page' : null"
+            [class.on]="at() === station.path"
+            [attr.aria-current]="at() === station.path ? 'page' : null"
             ><kbd aria-hidden="true">{{ station.number }}</kbd
             >{{ station.name }}</a
           >
@@ -150,7 +152,10 @@ export class WorkLine {
     { initialValue: this.router.url },
   );
   /** Tests, set-up and import belong to station Measure too. */
-  protected readonly atMeasure = computed(
-    () => !/\/(history|setup)$/.test(this.url().split("?")[0]),
-  );
+  protected readonly at = computed(() => {
+    const path = this.url().split(/[?#]/)[0];
+    if (/\/(history|setup)$/.test(path)) return null;
+    if (path.endsWith("/ask")) return "ask";
+    return path.includes("/locate") ? "locate" : "measure";
+  });
 }

@@ -1,0 +1,142 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  signal,
+} from "@angular/core";
+import { RouterLink } from "@angular/router";
+import type { CaseContext, FindingId } from "@iron/core";
+import type { Answers } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { parseDecimal } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../axis/axis-context";
+import { CaseStore } from "./case-store";
+import { CONTEXT_QUESTIONS, likelyViews, symptomGroups } from "./case.view";
+import { ConflictNote } from "./conflict-note";
+import { GLYPHS } from "./glyphs";
+import { LikelyList } from "./likely-list";
+import { Triple } from "./triple";
+
+/** Station Ask: what is noticed, since when and after what; kept as it is answered. */
+@Component({
+  selector: "ip-ask",
+  imports: [RouterLink, InputText, Triple, LikelyList, ConflictNote],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./ask.html",
+  styleUrl: "./case.css",
+})
+export class AskStation {
+  protected readonly context = inject(AxisContext);
+  protected readonly store = inject(CaseStore);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly questions = CONTEXT_QUESTIONS;
+  protected readonly glyphs = GLYPHS;
+  protected readonly moment = momentWords;
+  protected readonly groups = computed(() => {
+    const axis = this.context.axis();
+    return axis ? symptomGroups(axis.config) : [];
+  });
+  protected readonly likely = computed(() => {
+    const assessment = this.store.assessment();
+    return assessment ? likelyViews(assessment).slice(0, 5) : null;
+  });
+  protected readonly answered = computed(
+    () => Object.keys(this.store.current()?.symptoms ?? {}).length,
+  );
+  protected readonly earlier = computed(() =>
+    (this.store.summaries() ?? []).filter((c) => c.state === "closed"),
+  );
+  protected readonly wrongAge = signal("");
+  protected readonly wrongWeeks = signal("");
+  protected readonly seen = signal<readonly string[] | null>(null);
+  protected readonly photoFinding = signal<FindingId | "">("");
+  protected readonly alsoAxes = signal<ReadonlySet<number>>(new Set());
+  protected readonly others = computed(() =>
+    this.context.axes().filter((a) => a.id !== this.context.axis()?.id),
+  );
+
+  protected value(id: FindingId): boolean | null {
+    return this.store.current()?.symptoms[id] ?? null;
+  }
+
+  protected glyph(id: FindingId): string | undefined {
+    return this.glyphs[id];
+  }
+
+  protected open(): void {
+    const axis = this.context.axis();
+    const machine = this.context.machine();
+    if (axis && machine)
+      this.store.openCase(machine.id, [axis.id, ...this.alsoAxes()]);
+  }
+
+  protected toggleAxis(id: number, on: boolean): void {
+    const next = new Set(this.alsoAxes());
+    if (on) next.add(id);
+    else next.delete(id);
+    this.alsoAxes.set(next);
+  }
+
+  protected number(key: "ageYears" | "weeksSinceWork", text: string): void {
+    const most = key === "ageYears" ? 80 : 5000;
+    const say = key === "ageYears" ? this.wrongAge : this.wrongWeeks;
+    if (text.trim() === "") {
+      say.set("");
+      this.store.setContext({ [key]: null });
+      return;
+    }
+    const value = parseDecimal(text);
+    if (value === undefined || value < 0 || value > most) {
+      say.set(`“${text.trim()}” cannot be: it is a number from 0 to ${most}.`);
+      return;
+    }
+    say.set("");
+    this.store.setContext({ [key]: value });
+  }
+
+  protected flag(
+    key: keyof CaseContext,
+    value: boolean | null,
+  ): void {
+    this.store.setContext({ [key]: value });
+  } // prettier-ignore
+
+  /** In the demo: what a person would notice on the simulated machine. */
+  protected observe(): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    this.api
+      .post("observe", `/axes/${axis.id}/device/observe`, { test: null })
+      .subscribe({
+        next: ({ answers, words }) => {
+          this.seen.set(words);
+          this.store.answerAll(answers as Answers);
+        },
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
+  protected photo(files: FileList | null, caption: string): void {
+    const file = files?.[0];
+    if (!file) return;
+    if (!["image/jpeg", "image/png"].includes(file.type) || file.size > 6e6) {
+      this.notices.wrong(
+        new Error(
+          `${file.name} cannot be used: a photo is a JPEG or PNG of at most 6 MB.`,
+        ),
+      );
+      return;
+    }
+    this.store.addPhoto(file, caption, this.photoFinding() || null);
+  }
+
+  protected problem(error: unknown): string {
+    return problemFrom(error).detail;
+  }
+}

@@ -1,0 +1,212 @@
+import {
+  CAUSES,
+  causeFits,
+  findingsOf,
+  FINDINGS,
+  formatDeviation,
+  formatNumber,
+  locateTest,
+  type AxisConfig,
+  type FindingGroup,
+  type FindingId,
+  type UnitSystem,
+} from "@iron/core";
+import type { Answers, Assessment, LedgerView } from "@iron/contract";
+
+export interface SymptomView {
+  readonly id: FindingId;
+  readonly words: string;
+}
+
+export interface SymptomGroup {
+  readonly id: string;
+  readonly title: string;
+  readonly symptoms: readonly SymptomView[];
+}
+
+const FIRST: readonly FindingId[] = ["no-motion", "stops-in-program", "click-descent", "tight-one-way", "spikes", "grind-still"]; // prettier-ignore
+
+const GROUP_TITLES: Partial<Record<FindingGroup, string>> = {
+  noise: "What do you hear?",
+  binding: "How does it run by load or by hand?",
+  position: "What does the position do?",
+  surface: "What does the part show?",
+  home: "And the home position?",
+  heat: "Heat and load",
+};
+
+const GRAVITY_ONLY: readonly FindingId[] = ["click-descent", "tight-one-way"];
+
+/** The questions of station Ask for an axis: what may be no fault of the machine comes first. */
+export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
+  const gravity = axis.orientation !== "horizontal";
+  const there = FINDINGS.filter((f) => {
+    if (!f.asked) return false;
+    if (!gravity && GRAVITY_ONLY.includes(f.id)) return false;
+    if (f.id === "carriage-click") return axis.guideway === "rail";
+    if (f.id === "recut") return axis.member === "head" || axis.member === "quill"; // prettier-ignore
+    return true;
+  });
+  const view = (id: FindingId): SymptomView => ({
+    id,
+    words: sentence(there.find((f) => f.id === id)?.words ?? ""),
+  });
+  const first = FIRST.filter((id) => there.some((f) => f.id === id)).map(view);
+  const groups = Object.entries(GROUP_TITLES).map(([group, title]) => ({
+    id: group,
+    title,
+    symptoms: there
+      .filter((f) => f.group === group && !FIRST.includes(f.id))
+      .map((f) => view(f.id)),
+  }));
+  return [
+    { id: "first", title: "Not a mechanical fault?", symptoms: first },
+    ...groups.filter((g) => g.symptoms.length > 0),
+  ];
+}
+
+export interface ContextQuestion {
+  readonly key:
+    | "crash"
+    | "moved"
+    | "longStop"
+    | "freshParts"
+    | "dusty"
+    | "samePlace"
+    | "parameterChange";
+  readonly words: string;
+}
+
+export const CONTEXT_QUESTIONS: readonly ContextQuestion[] = [
+  { key: "crash", words: "After a crash" },
+  { key: "moved", words: "After the machine was moved" },
+  { key: "longStop", words: "After a long stop" },
+  { key: "freshParts", words: "Parts on it are fresh" },
+  { key: "parameterChange", words: "Sudden, since a parameter change" },
+  { key: "dusty", words: "Dusty or abrasive work" },
+  { key: "samePlace", words: "Always worked in the same place" },
+];
+
+export interface LikelyView {
+  readonly id: string;
+  readonly name: string;
+  readonly percent: string;
+  readonly width: number;
+  readonly remedy: string;
+  readonly speaksFor: Assessment["leading"][number]["speaksFor"];
+  readonly speaksAgainst: Assessment["leading"][number]["speaksAgainst"];
+}
+
+export function percentWords(p: number): string {
+  if (p > 0.995) return "> 99 %";
+  if (p < 0.005) return "< 1 %";
+  return `${Math.round(100 * p)} %`;
+}
+
+/** The leading causes with no fault among them, most likely first. */
+export function likelyViews(a: Assessment): readonly LikelyView[] {
+  const causes = a.leading.map((l): LikelyView & { p: number } => ({
+    id: l.cause.id,
+    name: l.cause.name,
+    p: l.probability,
+    percent: percentWords(l.probability),
+    width: Math.round(100 * l.probability),
+    remedy: `${l.cause.remedy}${l.cause.minutes ? `, ${l.cause.minutes} min` : ""}`, // prettier-ignore
+    speaksFor: l.speaksFor,
+    speaksAgainst: l.speaksAgainst,
+  }));
+  const none: LikelyView & { p: number } = { id: "none", name: "Nothing wrong", p: a.noFault, percent: percentWords(a.noFault), width: Math.round(100 * a.noFault), remedy: "hand the machine back", speaksFor: [], speaksAgainst: [] }; // prettier-ignore
+  return [...causes, none].sort((x, y) => y.p - x.p);
+}
+
+export interface LedgerRow {
+  readonly name: string;
+  readonly from: string;
+  readonly share: string;
+  readonly plusMinus: string;
+  readonly width: number;
+  readonly known: boolean;
+}
+
+/** The ledger as it adds up; what nobody looked at has its bounds instead of a share. */
+export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly LedgerRow[] {
+  const whole = Math.max(1e-6, Math.abs(ledger.total?.lostMm ?? 0), ...ledger.lines.map((l) => l.shareMm ?? 0));
+  const small = (mm: number, u?: number): string => formatDeviation(mm, { system, bare: true, expandedMm: u });
+  return ledger.lines.map((l) => {
+    const u = l.expandedMm ?? undefined;
+    const from = l.computed
+      ? 'computed from stiffness and usual friction'
+      : l.from.length
+        ? l.from.map((k) => locateTest(k)?.name.toLowerCase() ?? k).join(', ')
+        : 'not looked at: between';
+    const high = l.boundsMm[1];
+    return {
+      name: l.name, from, known: l.shareMm !== null,
+      share: l.shareMm !== null ? small(l.shareMm, u) : high === null ? '?' : `0 … ${small(high)}`,
+      plusMinus: u === undefined ? '' : `± ${small(u, u)}`,
+      width: Math.round((100 * (l.shareMm ?? (high === null ? 0 : Math.min(high, whole)))) / whole),
+    };
+  });
+} // prettier-ignore
+
+export function money(value: number, currency: string): string {
+  return new Intl.NumberFormat("en-GB", {
+    style: "currency",
+    currency,
+    maximumFractionDigits: 0,
+  }).format(value);
+}
+
+export function minutesWords(minutes: number): string {
+  if (minutes < 60) return `${Math.round(minutes)} min`;
+  const hours = Math.floor(minutes / 60);
+  const rest = Math.round(minutes - 60 * hours);
+  return rest ? `${hours} h ${rest} min` : `${hours} h`;
+}
+
+/** The findings a test asks about on this axis, as sentences. */
+export function testQuestions(axis: AxisConfig, testId: string): readonly SymptomView[] {
+  const test = locateTest(testId);
+  if (!test) return [];
+  return findingsOf(axis, test).map((id) => ({ id, words: sentence(FINDINGS.find((f) => f.id === id)?.words ?? id) }));
+} // prettier-ignore
+
+/** Causes this axis can have, for saying at the end what it really was. */
+export function causesOf(axis: AxisConfig): readonly { id: string; name: string }[] {
+  return CAUSES.filter((c) => causeFits(axis, c)).map(({ id, name }) => ({ id, name }));
+} // prettier-ignore
+
+/** What a result said, in words. */
+export function answerWords(answers: Answers): string {
+  const so: string[] = [];
+  let not = 0;
+  for (const [id, value] of Object.entries(answers)) {
+    const words = FINDINGS.find((f) => f.id === id)?.words ?? id;
+    if (value) so.push(words);
+    else not += 1;
+  }
+  if (so.length) return sentence(so.join("; "));
+  return not ? "Nothing of what it looks for" : "No answer";
+}
+
+/** The real fasteners of an axis, in the order they are met from the motor on. */
+export function fastenersOf(axis: AxisConfig): readonly { name: string; finding: FindingId | null }[] {
+  const rack = axis.transmission === 'rack';
+  const list: { name: string; finding: FindingId | null }[] = [{ name: 'Motor screws', finding: null }];
+  if (axis.transmission === 'direct' || axis.transmission === 'plain-screw') list.push({ name: 'Coupling clamp screws, both hubs', finding: 'coupling-turns' });
+  if (rack) list.push({ name: 'Pinion set screws', finding: 'pinion-turns' }, { name: 'Rack screws', finding: null });
+  else {
+    list.push({ name: axis.lockNut === 'retainer-ring' ? 'Bearing retainer ring, cap screws' : axis.lockNut === 'double-nut-tab' ? 'Bearing double nut and tab' : 'Bearing nut and its clamp screw', finding: 'retainer-turns' });
+    if (axis.transmission !== 'rotating-nut') list.push({ name: 'Bearing housing on its casting', finding: 'housing-turns' });
+    if (axis.transmission !== 'rotating-nut') list.push({ name: 'Nut in its bracket, bracket on the member', finding: 'bracket-turns' });
+  }
+  return list;
+} // prettier-ignore
+
+export function loadWords(value: number, unit: string): string {
+  return `${formatNumber(value, 1, true)} ${unit}`;
+}
+
+function sentence(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,36 @@
+import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
+import { CaseStore } from "./case-store";
+
+/** Two people wrote in one case: both versions to choose from. */
+@Component({
+  selector: "ip-conflict-note",
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (store.theirs(); as theirs) {
+      <div class="bad" role="alert">
+        <p>
+          Somebody changed this case while you did: theirs has
+          {{ count(theirs.symptoms) }} answers, yours
+          {{ count(store.current()?.symptoms ?? {}) }}. Nothing is lost yet.
+        </p>
+        <button type="button" class="act" (click)="store.settle(true)">
+          Keep mine
+        </button>
+        <button type="button" class="act" (click)="store.settle(false)">
+          Take theirs
+        </button>
+      </div>
+    } @else if (store.wrong() && store.current()) {
+      <p class="bad" role="alert">
+        {{ store.wrong() }} Your answers stay here and are sent again.
+      </p>
+    }
+  `,
+})
+export class ConflictNote {
+  protected readonly store = inject(CaseStore);
+
+  protected count(answers: object): number {
+    return Object.keys(answers).length;
+  }
+}

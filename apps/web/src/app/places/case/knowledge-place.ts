@@ -1,0 +1,102 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  signal,
+} from "@angular/core";
+import type { Knowledge } from "@iron/contract";
+import { parseDecimal } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+
+const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
+
+/** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
+@Component({
+  selector: "ip-knowledge",
+  imports: [InputText],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./knowledge-place.html",
+  styleUrl: "./knowledge-place.css",
+})
+export class KnowledgePlace {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly knowledge = signal<Knowledge | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly filter = signal("");
+  protected readonly editing = signal<string | null>(null);
+  protected readonly weightText = signal("");
+  protected readonly why = signal("");
+  protected readonly fieldWrong = signal("");
+  protected readonly costs = COSTS;
+  protected readonly shown = computed(() => {
+    const words = this.filter().trim().toLowerCase();
+    return (this.knowledge()?.causes ?? []).filter(
+      (c) =>
+        !words ||
+        `${c.name} ${c.link} ${c.shows.map((s) => s.words).join(" ")}`
+          .toLowerCase()
+          .includes(words),
+    );
+  });
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.get("knowledge", "/knowledge").subscribe({
+      next: (knowledge) => this.knowledge.set(knowledge),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected edit(cause: Knowledge["causes"][number]): void {
+    this.editing.set(cause.id);
+    this.weightText.set(String(cause.override ?? cause.prior));
+    this.why.set(cause.overrideWhy);
+    this.fieldWrong.set("");
+  }
+
+  protected keep(id: string): void {
+    const prior = parseDecimal(this.weightText());
+    if (prior === undefined || prior < 0 || prior > 50) {
+      this.fieldWrong.set(
+        `Weight “${this.weightText().trim()}” cannot be: it is a number from 0 to 50. Typical: 1 to 6.`,
+      );
+      return;
+    }
+    this.put(id, prior);
+  }
+
+  protected takeBack(id: string): void {
+    this.put(id, null);
+  }
+
+  private put(id: string, prior: number | null): void {
+    this.api
+      .put("overrideCause", `/knowledge/${id}`, { prior, why: this.why() })
+      .subscribe({
+        next: (knowledge) => {
+          this.knowledge.set(knowledge);
+          this.editing.set(null);
+          this.notices.say(
+            prior === null
+              ? "The shipped weight counts again."
+              : "The shop’s weight is kept.",
+          );
+        },
+        error: (error: unknown) =>
+          this.fieldWrong.set(problemFrom(error).detail),
+      });
+  }
+
+  protected percent(p: number): string {
+    return `${Math.round(100 * p)} %`;
+  }
+}

@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, input } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import type { LikelyView } from "./case.view";
+
+/** The leading causes with their probability; each opens to what speaks for and against it. */
+@Component({
+  selector: "ip-likely-list",
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ul>
+      @for (one of likely(); track one.id) {
+        <li>
+          <details>
+            <summary>
+              <span class="name" [class.first]="$first">{{ one.name }}</span>
+              <span class="bar" aria-hidden="true"
+                ><span [style.width.%]="one.width"></span
+              ></span>
+              <span class="percent">{{ one.percent }}</span>
+            </summary>
+            <p class="quiet">Remedy: {{ one.remedy }}.</p>
+            @if (one.speaksFor.length) {
+              <p>
+                <b>For it:</b>
+                @for (item of one.speaksFor; track $index) {
+                  @if (link(item.ref); as to) {
+                    <a [routerLink]="to.path" [fragment]="to.fragment">{{
+                      item.words
+                    }}</a>{{ $last ? "." : "; " }}
+                  } @else {
+                    {{ item.words }}{{ $last ? "." : "; " }}
+                  }
+                }
+              </p>
+            }
+            @if (one.speaksAgainst.length) {
+              <p>
+                <b>Against it:</b>
+                @for (item of one.speaksAgainst; track $index) {
+                  @if (link(item.ref); as to) {
+                    <a [routerLink]="to.path" [fragment]="to.fragment">{{
+                      item.words
+                    }}</a>{{ $last ? "." : "; " }}
+                  } @else {
+                    {{ item.words }}{{ $last ? "." : "; " }}
+                  }
+                }
+              </p>
+            }
+          </details>
+        </li>
+      }
+    </ul>
+  `,
+  styles: `
+    ul {
+      list-style: none;
+      margin: 6px 0 14px;
+      padding: 0;
+    }
+    li {
+      border-bottom: 1px solid var(--rule);
+    }
+    summary {
+      display: grid;
+      grid-template-columns: 1fr 110px 56px;
+      gap: 10px;
+      align-items: center;
+      min-height: var(--touch);
+      cursor: pointer;
+    }
+    .first {
+      font-weight: 700;
+    }
+    .bar {
+      height: 8px;
+      display: block;
+    }
+    .bar span {
+      display: block;
+      height: 8px;
+      background: var(--ink);
+      min-width: 1px;
+    }
+    li:first-child .bar span {
+      background: var(--oxide);
+    }
+    .percent {
+      text-align: right;
+    }
+  `,
+})
+export class LikelyList {
+  readonly likely = input.required<readonly LikelyView[]>();
+  readonly base = input.required<string>();
+
+  protected link(
+    ref: string | null,
+  ): { path: string; fragment?: string } | null {
+    const [kind, id] = (ref ?? "").split(" ");
+    if (kind === "run") return { path: `${this.base()}/runs/${id}` };
+    if (kind === "result")
+      return { path: `${this.base()}/locate`, fragment: `result-${id}` };
+    return kind === "symptoms" ? { path: `${this.base()}/ask` } : null;
+  }
+}

@@ -1,0 +1,230 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import {
+  availability,
+  crestRun,
+  finding,
+  locateTest,
+  type FindingId,
+  type TestId,
+} from "@iron/core";
+import {
+  parseLoadCsv,
+  type Answers,
+  type CsvError,
+  type ResultData,
+} from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { ChartView, type DrawChart } from "../../shared/chart";
+import { AxisContext } from "../axis/axis-context";
+import { CaseStore } from "./case-store";
+import { fastenersOf, testQuestions } from "./case.view";
+import {
+  loadChart,
+  loadFindings,
+  loadParts,
+  type LoadTraceView,
+} from "./load-trace.view";
+import { Triple } from "./triple";
+
+type Found = "tight" | "turned" | "missing" | "not looked at";
+
+/** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
+@Component({
+  selector: "ip-test-form",
+  imports: [RouterLink, Triple, ChartView],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./test-form.html",
+  styleUrl: "./case.css",
+})
+export class TestForm {
+  readonly testId = input.required<string>();
+  protected readonly context = inject(AxisContext);
+  protected readonly store = inject(CaseStore);
+  protected readonly preferences = inject(Preferences);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+  protected readonly foundStates: readonly Found[] = ["tight", "turned", "missing", "not looked at"]; // prettier-ignore
+  protected readonly test = computed(() => locateTest(this.testId()) ?? null);
+  protected readonly there = computed(() => {
+    const test = this.test();
+    const axis = this.context.axis();
+    return test && axis ? availability(axis.config, test) : null;
+  });
+  protected readonly questions = computed(() => {
+    const axis = this.context.axis();
+    return axis ? testQuestions(axis.config, this.testId()) : [];
+  });
+  /** Answers so far; a new test begins with none. */
+  protected readonly answers = linkedSignal<Answers>(() => {
+    this.testId();
+    return {};
+  });
+  protected readonly note = signal("");
+  protected readonly seen = signal<readonly string[] | null>(null);
+  protected readonly fasteners = computed(() => {
+    const axis = this.context.axis();
+    return axis && this.testId() === "fastener-check"
+      ? fastenersOf(axis.config)
+      : [];
+  });
+  protected readonly found = signal<Readonly<Record<string, Found>>>({});
+  protected readonly data = signal<ResultData | null>(null);
+  protected readonly trace = signal<LoadTraceView | null>(null);
+  protected readonly csvErrors = signal<readonly CsvError[]>([]);
+  protected readonly parts = computed(() => {
+    const trace = this.trace();
+    return trace ? loadParts(trace, this.preferences.system()) : [];
+  });
+  protected readonly chart = computed<DrawChart | null>(() => {
+    const trace = this.trace();
+    const system = this.preferences.system();
+    return trace ? (ink) => loadChart(trace, system, ink) : null;
+  });
+  protected readonly crest = computed(() => {
+    const data = this.data();
+    return data?.kind === "crest-run" ? crestRun(data.planes) : null;
+  });
+  protected readonly given = computed(
+    () => Object.keys(this.answers()).length > 0,
+  );
+
+  protected value(id: FindingId): boolean | null {
+    return this.answers()[id] ?? null;
+  }
+
+  protected answer(id: FindingId, so: boolean | null): void {
+    this.answers.update((before) => {
+      const next = { ...before };
+      if (so === null) delete next[id];
+      else next[id] = so;
+      return next;
+    });
+  }
+
+  protected setFastener(
+    name: string,
+    id: FindingId | null,
+    state: string,
+  ): void {
+    const found = this.foundStates.find((s) => s === state) ?? "not looked at";
+    this.found.update((f) => ({ ...f, [name]: found }));
+    if (id)
+      this.answer(id, found === "not looked at" ? null : found !== "tight");
+  }
+
+  protected foundOf(name: string): Found {
+    const found: Partial<Record<string, Found>> = this.found();
+    return found[name] ?? "not looked at";
+  }
+
+  protected simulate(): void {
+    const axis = this.context.axis();
+    const test = this.test();
+    if (!axis || !test) return;
+    if (test.id === "load-trace") return this.simulateLoad(axis.id);
+    if (test.id === "crest-run") return this.simulateCrest(axis.id);
+    this.api
+      .post("observe", `/axes/${axis.id}/device/observe`, {
+        test: test.id as TestId,
+      })
+      .subscribe({
+        next: ({ answers, words }) => {
+          this.seen.set(words);
+          this.answers.set(answers as Answers);
+          const found: Record<string, Found> = {};
+          for (const f of this.fasteners())
+            found[f.name] = f.finding && answers[f.finding] ? "turned" : "tight"; // prettier-ignore
+          this.found.set(found);
+        },
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
+  protected pick(files: FileList | null): void {
+    const file = files?.[0];
+    if (!file) return;
+    if (file.size > 2_000_000) {
+      this.csvErrors.set([{ line: 0, column: "", message: `${file.name} is larger than 2 MB.` }]); // prettier-ignore
+      return;
+    }
+    void file.text().then((text) => {
+      const { samples, unit, errors } = parseLoadCsv(text);
+      this.csvErrors.set(errors);
+      if (errors.length === 0 && samples.length) this.analyse([...samples], unit); // prettier-ignore
+    });
+  }
+
+  private simulateLoad(axisId: number): void {
+    this.api
+      .post("simulateLoad", `/axes/${axisId}/device/load-trace`, undefined)
+      .subscribe({
+        next: ({ samples, unit }) => this.analyse(samples, unit),
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
+  private analyse(samples: LoadTraceView["samples"], unit: "%" | "A"): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    this.api.post("analyseLoad", `/axes/${axis.id}/load-trace`, { samples: [...samples] }).subscribe({
+      next: (analysis) => {
+        const view: LoadTraceView = { samples, unit, analysis };
+        this.trace.set(view);
+        this.data.set({ kind: 'load-trace', unit, samples: [...samples] });
+        const found = loadFindings(view);
+        const asked = new Set(this.questions().map((q) => q.id));
+        this.answers.set(Object.fromEntries(Object.entries(found).filter(([id]) => asked.has(id as FindingId))));
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  } // prettier-ignore
+
+  private simulateCrest(axisId: number): void {
+    this.api
+      .post("simulateCrest", `/axes/${axisId}/device/crest-run`, undefined)
+      .subscribe({
+        next: ({ planes }) => {
+          this.data.set({ kind: "crest-run", planes });
+          const { outOfLine, bent } = crestRun(planes);
+          this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
+        },
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
+  protected words(id: FindingId): string {
+    return finding(id).words;
+  }
+
+  protected keep(): void {
+    const test = this.test();
+    if (!test || !this.given()) return;
+    const list = Object.entries(this.found());
+    const data: ResultData | null =
+      this.data() ??
+      (list.length
+        ? { kind: "fasteners", found: list.map(([name, state]) => ({ name, state })) } // prettier-ignore
+        : null);
+    this.store.addResult(
+      test.id as TestId,
+      this.answers(),
+      this.note(),
+      data,
+      () =>
+        // prettier-ignore
+        void this.router.navigateByUrl(`${this.context.base()}/locate`),
+    );
+  }
+}
