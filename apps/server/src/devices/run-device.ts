@@ -1,5 +1,6 @@
 import {
   approachSentence,
+  hasProgram,
   isSplitTest,
   judgeApproach,
   programMoves,
@@ -98,10 +99,8 @@ export class RunDevice {
   ): Promise<Device> {
     const run = await this.runs.run(runId);
     const { step, axis, device } = await this.at(run);
-    if (run.plan.kind !== "two-sided" && run.plan.kind !== "travel-profile") {
-      throw conflict(
-        "Only a two-sided approach or a travel profile runs by program.",
-      );
+    if (!hasProgram(run.plan.kind)) {
+      throw conflict("A test that counts steps by hand has no program.");
     }
     const { letter, rapidMmMin } = axis.config;
     const moves = programMoves(

@@ -1,4 +1,4 @@
-import { BoundError, gcodeProgram } from "@iron/core";
+import { BoundError, gcodeProgram, hasProgram } from "@iron/core";
 import {
   writeReadingsCsv,
   type AxisEvent,
@@ -47,10 +47,8 @@ export function handlersFor(s: Services): Omit<Handlers, CaseOperationName> {
     run: Run,
     query: Parameters<Handlers["gcode"]>[0]["query"],
   ): Promise<string> => {
-    if (run.plan.kind !== "two-sided" && run.plan.kind !== "travel-profile") {
-      throw conflict(
-        "Only a two-sided approach or a travel profile has a program.",
-      );
+    if (!hasProgram(run.plan.kind)) {
+      throw conflict("A test that counts steps by hand has no program.");
     }
     const { config, machineId } = await s.machines.axis(run.axisId);
     const { nickname } = await s.machines.machine(machineId);

@@ -1,6 +1,6 @@
 import type { AxisConfig } from "../axis";
 import { predict } from "./components";
-import { chanceOf, latentOf, REPORT_ERRORS, type Posterior } from "./infer";
+import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
 import type { FindingId } from "./findings";
 import type { Cause } from "./knowledge";
 import { normalCdf } from "./normal";
@@ -256,7 +256,7 @@ function chanceReported(posterior: Posterior, finding: FindingId): Float64Array 
   const { latents, hypotheses, evidence } = posterior;
   const id = latentOf(finding);
   const [so, not] = latents.said.get(id) ?? [1, 1];
-  const { missed, imagined } = REPORT_ERRORS.test;
+  const { missed, imagined } = reportErrors(finding, "test");
   return Float64Array.from(hypotheses, (h) => {
     const p = chanceOf(latents, id, h.members, 0, evidence.axis);
     const there = (p * so) / (p * so + (1 - p) * not);

@@ -10,6 +10,8 @@ export interface Finding {
   /** Can be noticed without a test, so station Ask asks for it. */
   readonly asked: boolean;
   readonly leak: number;
+  /** So plain that nobody imagines it. */
+  readonly plain: boolean;
 }
 
 export const FINDING_GROUPS = [
@@ -50,8 +52,8 @@ const TABLE = [
   ["chatter", "poor surface, chatter, fuzzy circle", "surface", true, 0.05],
   ["home-varies", "home position varies a little", "home", true, 0.02],
   ["home-turn", "home jumps by exactly one turn", "home", true, 0.005],
-  ["no-motion", "will not move, no alarm", "control", true, 0.01],
-  ["stops-in-program", "stops in the program, cycle light on, but jogs", "control", true, 0.01],
+  ["no-motion", "will not move, no alarm", "control", true, 0.003],
+  ["stops-in-program", "stops in the program, cycle light on, but jogs", "control", true, 0.003],
   ["hot-end", "bearing end gets hot", "heat", true, 0.02],
   ["stalls", "drive stalls or trips on load", "heat", true, 0.03],
   ["override-zero", "an override stands at zero", "control", false, 0.01],
@@ -85,6 +87,16 @@ const TABLE = [
 
 export type FindingId = (typeof TABLE)[number][0];
 
+const PLAIN: readonly FindingId[] = [
+  "no-motion",
+  "stops-in-program",
+  "short-travel",
+  "carriage-click",
+  "click-descent",
+  "grind-still",
+  "home-turn",
+];
+
 export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] =
   TABLE.map(([id, words, group, asked, leak]) => ({
     id,
@@ -92,6 +104,7 @@ export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] =
     group,
     asked,
     leak,
+    plain: PLAIN.includes(id),
   }));
 
 const BY_ID = new Map(FINDINGS.map((f) => [f.id, f]));

@@ -37,6 +37,15 @@ export const REPORT_ERRORS = {
   test: { missed: 0.03, imagined: 0.015 },
 } as const;
 
+/** How often a report of this finding is wrong: what is plain to see is hardly ever imagined. */
+export function reportErrors(
+  id: FindingId,
+  source: Report["source"],
+): { readonly missed: number; readonly imagined: number } {
+  const errors = REPORT_ERRORS[source];
+  return finding(id).plain ? { ...errors, imagined: 0.004 } : errors;
+}
+
 /** How many faults a case has before anything is known of it (common practice, no source). */
 export const FAULT_COUNT_PRIOR = [0.12, 0.74, 0.14] as const;
 
@@ -186,7 +195,7 @@ function latentTable(
     const id = latentOf(report.finding);
     // Once the whole chain is measured, that it loses motion is known better than anybody can say.
     if (id === "lost-motion" && measured) continue;
-    const { missed, imagined } = REPORT_ERRORS[report.source];
+    const { missed, imagined } = reportErrors(report.finding, report.source);
     const [so, not] = said.get(id) ?? [1, 1];
     said.set(id, [
       so * (report.so ? 1 - missed : missed),

@@ -43,7 +43,8 @@ export interface LoadTraceOptions {
   readonly cutMm?: number | null;
 }
 
-const END_PART = 0.25;
+/** How much of the travel the rise towards an end may take: the one that fits best is used. */
+const END_PARTS = [0.15, 0.2, 0.25, 0.3, 1 / 3, 0.4, 0.5];
 const TUKEY = 4.685;
 
 /**
@@ -63,17 +64,21 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
   const cut = options.cutMm ?? 0.03 * span;
   const used = samples.map((s) => s.positionMm >= low + cut && s.positionMm <= high - cut);
   const ripple = span > 3 * options.perTurnMm;
-  const row = (s: LoadSample): number[] => {
+  const row = (s: LoadSample, endPart: number): number[] => {
     const d = s.direction === '+' ? 1 : -1;
     const at = (s.positionMm - low) / span;
     const turn = (2 * Math.PI * s.positionMm) / options.perTurnMm;
-    const parts = [d, 1, d * Math.max(0, (END_PART - at) / END_PART), d * Math.max(0, (at - 1 + END_PART) / END_PART)];
+    const parts = [d, 1, d * Math.max(0, (endPart - at) / endPart), d * Math.max(0, (at - 1 + endPart) / endPart)];
     return ripple ? [...parts, d * Math.sin(turn), d * Math.cos(turn)] : parts;
   };
   const kept = samples.filter((_, i) => used[i]);
-  const rows = kept.map(row);
   const loads = kept.map((s) => s.load);
-  const fit = robustFit(rows, loads);
+  const fits = END_PARTS.map((endPart) => {
+    const rows = kept.map((s) => row(s, endPart));
+    return { rows, ...robustFit(rows, loads) };
+  });
+  const fit = fits.reduce((a, b) => (b.misfit < a.misfit ? b : a));
+  const { rows } = fit;
   const { x, scatter, covariance } = fit;
   const part = (i: number): LoadPart => {
     const u = Math.sqrt(covariance[i][i]);
@@ -93,10 +98,11 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
   };
 } // prettier-ignore
 
-function robustFit(rows: readonly (readonly number[])[], loads: readonly number[]): { x: number[]; scatter: number; covariance: number[][] } {
+function robustFit(rows: readonly (readonly number[])[], loads: readonly number[]): { x: number[]; scatter: number; covariance: number[][]; misfit: number } {
   let weights = loads.map(() => 1);
   let x: number[] = [];
   let scatter = 0;
+  let misfit = 0;
   for (let round = 0; round < 25; round += 1) {
     const { matrix, right } = normalEquations(rows, loads, weights);
     const solved = solveLinear(matrix, right);
@@ -104,6 +110,7 @@ function robustFit(rows: readonly (readonly number[])[], loads: readonly number[
     const moved = x.length ? Math.max(...solved.map((v, i) => Math.abs(v - x[i]))) : Infinity;
     x = solved;
     const residuals = loads.map((l, i) => l - rows[i].reduce((s, a, k) => s + a * x[k], 0));
+    misfit = residuals.reduce((s, r) => s + Math.abs(r), 0) / residuals.length;
     scatter = Math.max(median(residuals.map(Math.abs)) / 0.6745, 1e-9);
     weights = residuals.map((r) => {
       const z = r / (TUKEY * scatter);
@@ -113,7 +120,7 @@ function robustFit(rows: readonly (readonly number[])[], loads: readonly number[
   }
   const { matrix } = normalEquations(rows, loads, weights);
   const covariance = matrix.map((_, c) => (solveLinear(matrix, matrix.map((__, i) => (i === c ? 1 : 0))) ?? []).map((v) => v * scatter * scatter));
-  return { x, scatter, covariance };
+  return { x, scatter, covariance, misfit };
 } // prettier-ignore
 
 function median(values: readonly number[]): number {

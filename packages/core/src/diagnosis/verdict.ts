@@ -4,7 +4,7 @@ import { finding } from "./findings";
 import {
   chanceOf,
   latentOf,
-  REPORT_ERRORS,
+  reportErrors,
   type Posterior,
   type Report,
 } from "./infer";
@@ -123,7 +123,7 @@ function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): E
   const { axis } = evidence;
   const items: EvidenceItem[] = evidence.reports.map((report) => {
     const id = latentOf(report.finding);
-    const { missed, imagined } = REPORT_ERRORS[report.source];
+    const { missed, imagined } = reportErrors(report.finding, report.source);
     const said = (p: number): number =>
       report.so ? p * (1 - missed) + (1 - p) * imagined : p * missed + (1 - p) * (1 - imagined);
     const loses = posterior.causes[index].share ? 0.9 : 0;
@@ -247,13 +247,14 @@ function warningsOn(posterior: Posterior, best: CaseVerdict['best']): string[] {
     warnings.push(`${best.causes.length >= 2 ? 'Three or more things seem to be wrong' : 'Not explained by this'}: ${words}. Repeat that test.`);
   }
   const contradicting = contradictoryFindings(posterior.evidence.reports);
-  if (contradicting.length) warnings.push(`Reported both as so and as not so: ${contradicting.join('; ')}. Look again.`);
+  if (contradicting.length) warnings.push(`Found both so and not so by tests: ${contradicting.join('; ')}. Look again.`);
   return warnings;
 } // prettier-ignore
 
 function contradictoryFindings(reports: readonly Report[]): string[] {
-  const yes = new Set(reports.filter((r) => r.so).map((r) => r.finding));
-  const no = new Set(reports.filter((r) => !r.so).map((r) => r.finding));
+  const tests = reports.filter((r) => r.source === "test");
+  const yes = new Set(tests.filter((r) => r.so).map((r) => r.finding));
+  const no = new Set(tests.filter((r) => !r.so).map((r) => r.finding));
   return [...yes].filter((id) => no.has(id)).map((id) => finding(id).words);
 }
 

@@ -24,6 +24,11 @@ export function isSplitTest(kind: TestKind): kind is SplitTestKind {
   return SPLIT_TEST_KINDS.some((k) => k === kind);
 }
 
+/** Tests whose approaches a program can make: all but those that count or step by hand. */
+export function hasProgram(kind: TestKind): boolean {
+  return kind !== "tick-count" && kind !== "out-and-back";
+}
+
 /** What is to be done, fixed when a test begins. Lengths mm. */
 export interface TestPlan {
   readonly kind: TestKind;

@@ -52,6 +52,8 @@ export class CaseStore {
   /** Takes up the axis' open case, or a closed one when it is asked for. */
   load(axisId: number, caseId?: number): void {
     if (this.axisId !== axisId) {
+      this.save();
+      this.dirty = false;
       this.summaries.set(null);
       this.current.set(null);
       this.assessment.set(null);
@@ -69,12 +71,19 @@ export class CaseStore {
     });
   }
 
+  private loadSummaries(axisId: number): void {
+    this.api.get("axisCases", `/axes/${axisId}/cases`).subscribe({
+      next: (list) => this.summaries.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
   openCase(machineId: number, axisIds: readonly number[]): void {
     this.take(
       this.api.post("openCase", `/machines/${machineId}/cases`, {
         axisIds: [...axisIds],
       }),
-      () => this.load(this.axisId),
+      () => this.loadSummaries(this.axisId),
     );
   }
 
@@ -239,7 +248,14 @@ export class CaseStore {
   private take(request: Observable<Case>, then?: () => void): void {
     request.subscribe({
       next: (file) => {
-        this.current.set(file);
+        const now = this.current();
+        // Answers not yet sent stay: what comes from the server brings its version and results only.
+        const mine =
+          this.dirty && now?.id === file.id
+            ? { context: now.context, symptoms: now.symptoms, notes: now.notes }
+            : {};
+        this.current.set({ ...file, ...mine });
+        if (this.dirty) this.edits.next();
         this.wrong.set("");
         this.assess();
         this.context.reloadLedger();

@@ -130,7 +130,7 @@ export interface LedgerRow {
 
 /** The ledger as it adds up; what nobody looked at has its bounds instead of a share. */
 export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly LedgerRow[] {
-  const whole = Math.max(1e-6, Math.abs(ledger.total?.lostMm ?? 0), ...ledger.lines.map((l) => l.shareMm ?? 0));
+  const whole = Math.max(ledger.total ? 1e-6 : 0.025, Math.abs(ledger.total?.lostMm ?? 0), ...ledger.lines.map((l) => l.shareMm ?? 0));
   const small = (mm: number, u?: number): string => formatDeviation(mm, { system, bare: true, expandedMm: u });
   return ledger.lines.map((l) => {
     const u = l.expandedMm ?? undefined;
@@ -138,7 +138,9 @@ export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly Led
       ? 'computed from stiffness and usual friction'
       : l.from.length
         ? l.from.map((k) => locateTest(k)?.name.toLowerCase() ?? k).join(', ')
-        : 'not looked at: between';
+        : l.boundsMm[1] === null
+          ? 'not looked at'
+          : 'not looked at: between';
     const high = l.boundsMm[1];
     return {
       name: l.name, from, known: l.shareMm !== null,

@@ -70,7 +70,7 @@ export function loadChart(view: LoadTraceView, system: UnitSystem, ink: Ink): Ch
   const points = (direction: "+" | "-", what: "load" | "fit") =>
     view.samples
       .map((s, i) => ({ x: fromMm(s.positionMm, unit), y: what === "load" ? s.load : view.analysis.fitted[i], d: s.direction }))
-      .filter((p) => p.d === direction && p.y !== null)
+      .filter((p, i) => p.d === direction && p.y !== null && view.analysis.fitted[i] !== null)
       .map(({ x, y }) => ({ x, y: y as number }));
   const line = (label: string, data: { x: number; y: number }[], colour: string, width: number, dash: number[] = []) => ({
     type: 'line' as const, label, data, borderColor: colour, backgroundColor: colour, borderWidth: width, borderDash: dash, pointRadius: 0,

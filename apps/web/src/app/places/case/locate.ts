@@ -23,6 +23,9 @@ import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
 import { RemedyTable } from "./remedy-table";
 
+/** Tests shown besides the next one; the others fold away. */
+const SHOWN_TESTS = 6;
+
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
@@ -57,10 +60,14 @@ export class LocateStation {
   });
   protected readonly tests = computed(() => {
     const all = this.store.assessment()?.tests ?? [];
+    const worth = all.filter((t) => !t.next && t.value > t.cost);
     return {
       lead: all.filter((t) => t.next),
-      worth: all.filter((t) => !t.next && t.value > t.cost),
-      rest: all.filter((t) => !t.next && t.value <= t.cost),
+      worth: worth.slice(0, SHOWN_TESTS),
+      rest: [
+        ...worth.slice(SHOWN_TESTS),
+        ...all.filter((t) => !t.next && t.value <= t.cost),
+      ],
     };
   });
   protected readonly results = computed(() =>

@@ -23,7 +23,7 @@ import { money, percentWords } from "./case.view";
             <th scope="col">What to do</th>
             <th scope="col">Costs</th>
             <th scope="col">Right</th>
-            <th scope="col">Expected, with what follows if wrong</th>
+            <th scope="col">Expected</th>
           </tr>
         </thead>
         <tbody>
@@ -43,6 +43,9 @@ import { money, percentWords } from "./case.view";
         </tbody>
       </table>
     </div>
+    <p class="quiet">
+      Expected: with standing, retest and what follows when it was not that.
+    </p>
   `,
 })
 export class RemedyTable {

@@ -12,6 +12,9 @@ import {
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import {
+  availability,
+  isSplitTest,
+  locateTest,
   setupSentences,
   TEST_KINDS,
   TEST_WORDS,
@@ -26,6 +29,18 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { AxisContext } from "../axis/axis-context";
 import { checkSetUp, usualSetUp, type SetUpDraft } from "./set-up.view";
+
+function usualSurface(
+  kind: TestKind | null,
+  keepsZero: boolean,
+  marked: boolean,
+): RunSetup["surface"] {
+  if (keepsZero) return "reference scale";
+  if (kind === "end-float")
+    return marked ? "flat screw end" : "ball in the centre hole";
+  if (kind === "nut-flank") return "thread flank";
+  return kind && isSplitTest(kind) ? "part of the drive" : "gauge block";
+}
 
 @Component({
   selector: "ip-set-up",
@@ -87,12 +102,28 @@ export class SetUpTest {
           axis.config,
           this.indicator(),
           this.preferences.system(),
+          kind === "end-float" && this.marked(),
         )
       : null;
   });
   protected readonly sense = signal<1 | -1>(1);
+  /** End float without a ball: whole turns to a mark. */
+  protected readonly marked = signal(false);
+  /** Why this test cannot be done on this axis; empty when it can. */
+  protected readonly impossible = computed(() => {
+    const axis = this.context.axis();
+    const kind = this.test();
+    const test = kind && isSplitTest(kind) ? locateTest(kind) : undefined;
+    if (!axis || !test) return "";
+    const there = availability(axis.config, test);
+    return there.possible ? "" : there.say;
+  });
   protected readonly surface = linkedSignal<RunSetup["surface"]>(() =>
-    this.check()?.plan?.keepsZero ? "reference scale" : "gauge block",
+    usualSurface(
+      this.test(),
+      this.check()?.plan?.keepsZero ?? false,
+      this.marked(),
+    ),
   );
   protected readonly note = signal("");
   protected readonly starting = signal(false);
@@ -103,6 +134,10 @@ export class SetUpTest {
     "milled face",
     "square",
     "reference scale",
+    "ball in the centre hole",
+    "flat screw end",
+    "thread flank",
+    "part of the drive",
   ] as const;
   protected readonly sentences = computed(() => {
     const axis = this.context.axis();
@@ -110,7 +145,11 @@ export class SetUpTest {
     return axis && kind
       ? setupSentences(
           axis.config,
-          { kind, keepsZero: this.check()?.plan?.keepsZero ?? false },
+          {
+            kind,
+            keepsZero: this.check()?.plan?.keepsZero ?? false,
+            markedTurns: this.marked(),
+          },
           this.preferences.system(),
         )
       : [];

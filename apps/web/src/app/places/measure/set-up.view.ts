@@ -3,6 +3,7 @@ import {
   checkPlan,
   formatSize,
   fromMm,
+  isSplitTest,
   profileTargets,
   resolutionWarning,
   TIP_ANGLE_WARNING_DEG,
@@ -44,9 +45,10 @@ export function usualSetUp(
   indicator: IndicatorRecord | null,
   system: UnitSystem,
 ): SetUpDraft {
+  const most = isSplitTest(kind) ? 10 : 30;
   const overTravelMm = Math.max(
     1,
-    Math.min(30, Math.floor(axis.travelMm / 10)),
+    Math.min(most, Math.floor(axis.travelMm / 10)),
   );
   const count = Math.max(
     5,
@@ -68,7 +70,7 @@ export function usualSetUp(
   );
   return {
     places: places.map((p) => typed(p, system)).join("; "),
-    runs: kind === "tick-count" ? "3" : "5",
+    runs: kind === "tick-count" || isSplitTest(kind) ? "3" : "5",
     // Rounded down in inches, so that it still fits between the places and the ends.
     overTravel:
       system === "metric"
@@ -105,6 +107,7 @@ export function checkSetUp(
   axis: AxisConfig,
   indicator: IndicatorRecord | null,
   system: UnitSystem,
+  markedTurns = false,
 ): SetUpCheck {
   const errors = new Map<keyof SetUpDraft, string>();
   const number = (field: keyof SetUpDraft): number => {
@@ -143,13 +146,16 @@ export function checkSetUp(
     kind,
     targetsMm,
     runs: number("runs"),
-    overTravelMm: length("overTravel"),
+    overTravelMm: markedTurns
+      ? wholeTurns(length("overTravel"), travelPerTurnMm(axis))
+      : length("overTravel"),
     tickMm:
       kind === "tick-count" || kind === "out-and-back"
         ? length("tick")
         : axis.tickMm,
     ticksOut: kind === "out-and-back" ? number("ticksOut") : 50,
     keepsZero: travelling,
+    ...(markedTurns ? { markedTurns } : {}),
   };
   const tipAngleDeg = number("tipAngle");
   if (tipAngleDeg < 0 || tipAngleDeg >= 80)
@@ -235,11 +241,16 @@ function warningsFor(
     warnings.push(
       "With fewer than three runs nobody knows how well it repeats. Five are usual.",
     );
-  if (axis.feedback === "scale")
+  if (axis.feedback === "scale" && !isSplitTest(plan.kind))
     warnings.push(
       "A scale reads the table here: slack shows as hunting at the reversal, not as lost position.",
     );
   return warnings;
+}
+
+/** The stroke that ends at the mark again: at least one whole turn. */
+function wholeTurns(mm: number, perTurnMm: number): number {
+  return Math.max(1, Math.round(mm / perTurnMm)) * perTurnMm;
 }
 
 function capital(text: string): string {

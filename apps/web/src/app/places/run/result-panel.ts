@@ -5,7 +5,12 @@ import {
   input,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { TEST_WORDS, type AxisConfig, type UnitSystem } from "@iron/core";
+import {
+  isSplitTest,
+  TEST_WORDS,
+  type AxisConfig,
+  type UnitSystem,
+} from "@iron/core";
 import type { Run } from "@iron/contract";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { StateMark } from "../../shared/state-mark";
@@ -28,6 +33,7 @@ export class ResultPanel {
   protected readonly view = computed(() =>
     resultView(this.run(), this.config(), this.system()),
   );
+  protected readonly split = computed(() => isSplitTest(this.run().plan.kind));
   protected readonly draw = computed<DrawChart | null>(() => {
     const view = this.view();
     if (!view || view.result.places[0].up.length === 0) return null;

@@ -9,7 +9,12 @@ import {
   untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
-import { approachSentence, formatNumber, formatPosition } from "@iron/core";
+import {
+  approachSentence,
+  formatNumber,
+  formatPosition,
+  hasProgram,
+} from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
 import { momentWords } from "../../shared/words";
@@ -91,7 +96,7 @@ export class RunPlace {
   });
   protected readonly canProgram = computed(() => {
     const kind = this.store.run()?.plan.kind;
-    return kind === "two-sided" || kind === "travel-profile";
+    return kind !== undefined && hasProgram(kind);
   });
   protected readonly started = computed(() => {
     const run = this.store.run();

@@ -1,0 +1,132 @@
+import { defaultAxis, type AxisConfig } from "../axis";
+import { isSure, minuteCost, nextTest, rankTests, remedyCost } from "./decide";
+import { infer, type Report } from "./infer";
+import type { FindingId } from "./findings";
+import { learnedFactors, PRIOR_CASES } from "./learn";
+import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";
+import { caseVerdict, sistersToo, unprovenPart } from "./verdict";
+import { causeById } from "./causes";
+import type { Magnitude } from "./components";
+
+const axis = defaultAxis("vertical-centre", "X");
+const z = defaultAxis("vertical-centre", "Z");
+const report = (finding: FindingId, so = true, source: Report["source"] = "test"): Report => ({ finding, so, source }); // prettier-ignore
+const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, lostMm: um / 1000, uMm: 0.001 }); // prettier-ignore
+
+describe("tests that can be done", () => {
+  it("never offers the hand push on a gravity axis, and wants the block before the motor comes off", () => {
+    const push = locateTest("hand-push");
+    const motor = locateTest("motor-alone");
+    if (!push || !motor) throw new Error("missing");
+    expect(availability(z, push)).toMatchObject({ possible: false });
+    expect(availability(axis, push).possible).toBe(true);
+    expect(availability(z, motor).say).toContain("never the spindle nose");
+    expect(availability(z, motor).minutes).toBe(motor.minutes + 15);
+    expect(availability(axis, motor).say).toBe("");
+  });
+
+  it("says why for every test that an axis cannot have, and asks each for something", () => {
+    const rack = defaultAxis("router", "X");
+    for (const test of LOCATE_TESTS) {
+      const there = availability(rack, test);
+      if (!there.possible) expect(there.say.length).toBeGreaterThan(10);
+      expect(test.how.length).toBeGreaterThan(0);
+      expect(test.minutes).toBeGreaterThan(0);
+    }
+    expect(findingsOf(rack, locateTest("fastener-check") ?? LOCATE_TESTS[0])).toEqual(["pinion-turns"]); // prettier-ignore
+  });
+});
+
+describe("the next test", () => {
+  it("looks at what is free first: fasteners before anything is opened", () => {
+    const p = infer({ axis, reports: [report("rumble", true, "symptom")], magnitudes: [size("whole-chain", 27)] }); // prettier-ignore
+    const order = nextTest(p).ranked.map((r) => r.test);
+    expect(nextTest(p).next?.test.free).toBe(true);
+    const fasteners = order.findIndex((t) => t.id === "fastener-check");
+    expect(order.slice(0, fasteners).every((t) => t.free)).toBe(true);
+    expect(nextTest(p).ranked[fasteners].splits.length).toBeGreaterThan(0);
+  });
+
+  it("begins at the control when nothing moves and there is no alarm", () => {
+    const p = infer({ axis, reports: [report("no-motion", true, "symptom")], magnitudes: [] }); // prettier-ignore
+    expect(nextTest(p).next?.test.id).toBe("control-check");
+  });
+
+  it("splits bearings from nut by the end float once the fasteners are tight", () => {
+    const tight = (["retainer-turns", "housing-turns", "bracket-turns", "coupling-turns"] as const).map((f) => report(f, false)); // prettier-ignore
+    const p = infer({ axis, reports: [report("lost-motion", true, "symptom"), ...tight], magnitudes: [size("whole-chain", 27)] }); // prettier-ignore
+    const ranked = rankTests(p, { once: new Set(["fastener-check", "control-check", "look-over"]), done: new Set(["fastener-check", "control-check", "look-over"]) }); // prettier-ignore
+    expect(ranked.slice(0, 5).map((r) => r.test.id)).toContain("end-float");
+  });
+
+  it("stops when it is sure, and never values a test below nothing", () => {
+    const p = infer({ axis, reports: [report("rough-finger"), report("rumble"), report("retainer-turns", false)], magnitudes: [size("whole-chain", 27), size("end-float", 25)] }); // prettier-ignore
+    expect(isSure(p)).toBe(true);
+    expect(nextTest(p)).toMatchObject({ next: null, stop: "sure" });
+    for (const r of rankTests(p)) expect(r.value).toBeGreaterThanOrEqual(0);
+  });
+
+  it("costs what the axis’ own costs make it", () => {
+    const cause = causeById("end-bearing-worn");
+    if (!cause) throw new Error("missing");
+    expect(minuteCost(axis, 90)).toBeCloseTo(1.5 * axis.costs.downtimePerHour, 9); // prettier-ignore
+    expect(remedyCost(axis, cause)).toBeCloseTo((255 / 60) * axis.costs.downtimePerHour + axis.costs.bearingSet, 9); // prettier-ignore
+    const dear: AxisConfig = { ...axis, costs: { ...axis.costs, downtimePerHour: 800 } }; // prettier-ignore
+    expect(remedyCost(dear, cause)).toBeGreaterThan(remedyCost(axis, cause));
+  });
+});
+
+describe("the verdict", () => {
+  it("never condemns a screw or nut that nothing has proven", () => {
+    const guess = infer({ axis, reports: [report("howl", true, "symptom"), report("lost-motion", true, "symptom")], magnitudes: [size("whole-chain", 24)] }); // prettier-ignore
+    const verdict = caseVerdict(guess, new Set());
+    const dear = verdict.options.filter((o) => o.cause?.remedy.costClass === 3 && o.cause.provenBy); // prettier-ignore
+    expect(dear.length).toBeGreaterThan(0);
+    for (const option of dear) expect(option.unless).toContain("Not proven");
+    const proven = infer({ axis, reports: [report("profile-middle"), report("howl")], magnitudes: [size("whole-chain", 24), size("nut-flank", 22)] }); // prettier-ignore
+    expect(unprovenPart(proven)).toBeNull();
+  });
+
+  it("says what is proven, what speaks for it, and what nobody looked at", () => {
+    const p = infer({ axis, reports: [{ ...report("retainer-turns"), ref: "result 7" }, report("rumble", true, "symptom")], magnitudes: [size("whole-chain", 27), size("end-float", 24)] }); // prettier-ignore
+    const verdict = caseVerdict(p, new Set(["fastener-check"]));
+    expect(verdict.headline).toMatch(/^Bearing retainer or nut loose: (nearly certain|likely), 9\d %/); // prettier-ignore
+    expect(verdict.leading[0].speaksFor.map((e) => e.ref)).toContain(
+      "result 7",
+    );
+    expect(verdict.proven.join(" ")).toContain("The screw end floats 24.0 µm");
+    expect(verdict.notLookedAt).toContain("Nut flank");
+    expect(verdict.notLookedAt).not.toContain("Fastener check");
+    expect(verdict.options[0].words).toContain("tighten the retainer");
+    expect(verdict.options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("mechanics first"); // prettier-ignore
+  });
+
+  it("warns of what it cannot explain and of tests that contradict each other", () => {
+    const p = infer({ axis, reports: [report("retainer-turns"), report("retainer-turns", false), report("tram-off")], magnitudes: [size("whole-chain", 27), size("end-float", 25)] }); // prettier-ignore
+    const { warnings } = caseVerdict(p, new Set());
+    expect(warnings.join(" ")).toContain("by tests: bearing retainer");
+  });
+
+  it("computes whether the sisters are cheaper now", () => {
+    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80 };
+    const [young] = sistersToo([{ ...sister, ageYears: 2 }]);
+    const [old] = sistersToo([{ ...sister, ageYears: 22, downtimePerHour: 400 }]); // prettier-ignore
+    expect(young.worth).toBe(false);
+    expect(old.laterCost).toBeGreaterThan(young.laterCost);
+    expect(old.worth).toBe(true);
+  });
+});
+
+describe("learning from closed cases", () => {
+  const one = { found: ["nut-worn"], expected: { "nut-worn": 0.05, "end-bearing-worn": 0.2 } }; // prettier-ignore
+
+  it("no single case can swing a prior, many can, and none moves nothing", () => {
+    expect(learnedFactors([])).toEqual({});
+    const single = learnedFactors([one]);
+    expect(single["nut-worn"]).toBeLessThan(1 + 1 / PRIOR_CASES + 1e-9);
+    expect(single["end-bearing-worn"]).toBeGreaterThan(1 - 1 / PRIOR_CASES);
+    const many = learnedFactors(Array.from({ length: 30 }, () => one));
+    expect(many["nut-worn"]).toBeGreaterThan(2.5);
+    expect(many["end-bearing-worn"]).toBeLessThan(0.75);
+  });
+});
