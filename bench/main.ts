@@ -1,4 +1,4 @@
-import { evaluatePositioning, defaultAxis } from "@iron/core";
+import { defaultAxis, evaluatePositioning, infer, rankTests } from "@iron/core";
 import Database from "better-sqlite3";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -7,6 +7,7 @@ import * as stats from "simple-statistics";
 import { systemClock } from "../apps/server/src/services/clock";
 import { Machines } from "../apps/server/src/services/machines";
 import { Runs } from "../apps/server/src/services/runs";
+import { benchDiagnosis } from "./diagnosis";
 import { openDatabase } from "../apps/server/src/store/database";
 
 /** Middle of several timings, ms; the first calls warm up. */
@@ -125,9 +126,40 @@ async function history(): Promise<void> {
   rmSync(folder, { recursive: true });
 }
 
+/** How long one ranking takes at demo size, against one inference. */
+async function ranking(): Promise<void> {
+  const axis = defaultAxis("vertical-centre", "X");
+  const posterior = infer({
+    axis,
+    reports: [
+      { finding: "rumble", so: true, source: "symptom" },
+      { finding: "knock", so: true, source: "symptom" },
+    ],
+    magnitudes: [
+      { kind: "whole-chain", lostMm: 0.027, uMm: 0.001 },
+      { kind: "end-float", lostMm: 0.012, uMm: 0.001 },
+    ],
+  });
+  const ours = await timed(() => rankTests(posterior), 40);
+  const reference = await timed(() => infer(posterior.evidence), 40);
+  report(
+    `next test over ${posterior.hypotheses.length} hypotheses`,
+    ours,
+    reference,
+    "one inference",
+  );
+}
+
+/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement. */
 async function main(): Promise<void> {
+  const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
+  if (what === "diagnosis") {
+    benchDiagnosis(Number(axes), Number(oracle));
+    return;
+  }
   await profile();
   await history();
+  await ranking();
 }
 
 void main();

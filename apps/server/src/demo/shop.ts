@@ -173,7 +173,7 @@ export const MACHINES: readonly DemoMachine[] = [
   {
     nickname: 'Curlew', bay: '1', kind: 'lathe', hoursPerWeek: 84, note: 'Slant bed. Shafts and sleeves.',
     axes: [
-      axis('lathe', 'X', { travelMm: 220, transmission: 'belt', ratio: 1.5 }, 'nut', every26Weeks(6, 3.6, 3.8, 4)),
+      axis('lathe', 'X', { travelMm: 220, transmission: 'belt', ratio: 1.5 }, 'nut', every26Weeks(6, 3.6, 3.8, 4), { parts: { nutNewMm: 0.001 } }),
       axis('lathe', 'Z', { travelMm: 600 }, 'nut', every26Weeks(6, 6, 6.5, 7), { parts: { couplingSlipMm: 0.06, nutNewMm: 0.003 } }),
     ],
   },

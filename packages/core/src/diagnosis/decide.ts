@@ -86,10 +86,8 @@ function mendingCost(
   });
   const never = sum + minuteCost(axis, terms.callInMinutes);
   let expected = 0;
-  let best = 0;
   posterior.hypotheses.forEach((h, i) => {
     const w = weights[i];
-    best = Math.max(best, w);
     if (w === 0) return;
     if (h.members.length === 0)
       expected += w * (reached[n] < 0 ? never : reached[n]);
@@ -101,7 +99,9 @@ function mendingCost(
     }
   });
   const misnamed = minuteCost(axis, terms.misnamedMinutes);
-  return (expected + misnamed * (total - best)) / total;
+  // Named first is what is likeliest to be there, alone or with another.
+  const named = Math.min(total, Math.max(...chance));
+  return (expected + misnamed * (total - named)) / total;
 }
 
 /** The hypotheses that matter for a ranking: all but the last thousandth, most likely first. */

@@ -6,7 +6,7 @@ import type { FindingId } from "./findings";
  * the numbers are the stated mapping from the words, not measurements.
  */
 export const LEVELS = {
-  "++": { words: "nearly always", probability: 0.92 },
+  "++": { words: "nearly always", probability: 0.96 },
   "+": { words: "often", probability: 0.6 },
   "±": { words: "sometimes", probability: 0.3 },
 } as const;
