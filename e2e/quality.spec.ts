@@ -41,8 +41,24 @@ const VIEWS: [string, string, RegExp][] = [
   ["import", "/machines/1/axes/3/import", /Import readings/],
   ["history", "/machines/2/axes/4/history", /History of X/],
   ["axis data", "/machines/1/axes/3/setup", /Axis data of Z/],
+  ["ask, no case", "/machines/1/axes/1/ask", /No open case on X/],
+  ["ask", "/machines/1/axes/3/ask?CASE", /What is Z doing/],
+  ["locate", "/machines/1/axes/3/locate?CASE", /Loss ledger/],
+  ["a test", "/machines/1/axes/3/locate/fastener-check?CASE", /Fastener check/],
+  ["cases", "/cases?CASE", /open case/],
+  ["finding", "/cases/1?CASE", /Finding: Bittern Z/],
+  ["causes", "/causes", /Causes, and how they show/],
   ["not there", "/nowhere", /There is nothing here/],
 ];
+
+/** An open case on Bittern Z, made when there is none yet. */
+async function haveCase(page: Page, baseURL: string): Promise<void> {
+  const there = (await (await page.request.get(`${baseURL}/api/axes/3/cases`)).json()) as unknown[]; // prettier-ignore
+  if (there.length) return;
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { data }); // prettier-ignore
+  const file = (await (await post("/machines/1/cases", { axisIds: [3] })).json()) as { id: number }; // prettier-ignore
+  await post(`/cases/${file.id}/results`, { axisId: 3, test: "fastener-check", answers: { "retainer-turns": true }, note: "", data: null }); // prettier-ignore
+}
 
 for (const [name, path, heading] of VIEWS) {
   looking(
@@ -51,6 +67,7 @@ for (const [name, path, heading] of VIEWS) {
       const history = (await (
         await page.request.get(`${baseURL}/api/axes/4/history`)
       ).json()) as { runs: { id: number }[] };
+      if (path.includes("CASE")) await haveCase(page, String(baseURL));
       await page.goto(path.replace("RUN", String(history.runs.at(-1)?.id)));
       await expect(
         page.getByRole("heading", { name: heading }).first(),

@@ -137,7 +137,7 @@ export const MACHINES: readonly DemoMachine[] = [
     nickname: 'Bittern', bay: '4', kind: 'vertical-centre', hoursPerWeek: 78, note: 'Box ways, counterweight on Z. Pump casings.',
     axes: [
       axis('vertical-centre', 'X', { ...box, travelMm: 760 }, 'nut', every26Weeks(3, 7, 7.5, 8, 9)),
-      axis('vertical-centre', 'Y', { ...box, travelMm: 410 }, 'nut', every26Weeks(3, 8, 8.5, 9, 9.5), { parts: { gibTightN: 280, nutNewMm: 0.005 } }),
+      axis('vertical-centre', 'Y', { ...box, travelMm: 410 }, 'nut', every26Weeks(3, 8, 8.5, 9, 9.5), { parts: { gibTightN: 280, nutNewMm: 0.0008 } }),
       axis('vertical-centre', 'Z', { ...box, travelMm: 480, counterweight: true, brake: false }, 'endBearings',
         [{ weeksAgo: 94, lostUm: 8 }, { weeksAgo: 68, lostUm: 8 }, { weeksAgo: 42, lostUm: 9 }, { weeksAgo: 16, lostUm: 9 }, { weeksAgo: 0.02, lostUm: 27 }],
         { hidden: { loadN: 40 }, events: [{ weeksAgo: 5, kind: 'repair', text: 'Z motor off for a new connector, coupling reset.', by: 'Tomas' }] }),
@@ -148,7 +148,7 @@ export const MACHINES: readonly DemoMachine[] = [
     axes: [
       axis('vertical-centre', 'X', { travelMm: 660, coupling: 'bellows' }, 'wear',
         [{ weeksAgo: 98, lostUm: 6, kind: 'travel-profile' }, { weeksAgo: 74, lostUm: 8, kind: 'travel-profile' }, { weeksAgo: 48, lostUm: 11.5, kind: 'travel-profile' }, { weeksAgo: 22, lostUm: 14, kind: 'travel-profile' }]),
-      axis('vertical-centre', 'Y', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 5, 5.5, 5, 6), { parts: { misalignN: 260, nutNewMm: 0.003 }, events: [{ weeksAgo: 3, kind: 'repair', text: 'Way covers renewed; the support bearing was off for it.', by: 'Rowan' }] }),
+      axis('vertical-centre', 'Y', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 5, 5.5, 5, 6), { parts: { misalignN: 260, nutNewMm: 0.001 }, events: [{ weeksAgo: 3, kind: 'repair', text: 'Way covers renewed; the support bearing was off for it.', by: 'Rowan' }] }),
       axis('vertical-centre', 'Z', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 4.5, 5, 5), { hidden: { loadN: 30 }, parts: { bearingPitting: 0.75, bearingGapMm: 0.021, nutNewMm: 0.001 } }),
     ],
   },
@@ -174,7 +174,7 @@ export const MACHINES: readonly DemoMachine[] = [
     nickname: 'Curlew', bay: '1', kind: 'lathe', hoursPerWeek: 84, note: 'Slant bed. Shafts and sleeves.',
     axes: [
       axis('lathe', 'X', { travelMm: 220, transmission: 'belt', ratio: 1.5 }, 'nut', every26Weeks(6, 3.6, 3.8, 4), { parts: { nutNewMm: 0.001 } }),
-      axis('lathe', 'Z', { travelMm: 600 }, 'nut', every26Weeks(6, 6, 6.5, 7), { parts: { couplingSlipMm: 0.06, nutNewMm: 0.003 } }),
+      axis('lathe', 'Z', { travelMm: 600 }, 'nut', every26Weeks(6, 6, 6.5, 7), { parts: { couplingSlipMm: 0.06, nutNewMm: 0.001 } }),
     ],
   },
   {

@@ -1,4 +1,10 @@
-import { computed, inject, Injectable, signal } from "@angular/core";
+import {
+  computed,
+  DestroyRef,
+  inject,
+  Injectable,
+  signal,
+} from "@angular/core";
 import type {
   Answers,
   Assessment,
@@ -47,6 +53,29 @@ export class CaseStore {
     this.edits
       .pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed())
       .subscribe(() => this.save());
+    // Answers given in the last moment go out with the page.
+    const flush = (): void => this.sendLast();
+    window.addEventListener("pagehide", flush);
+    inject(DestroyRef).onDestroy(() => {
+      window.removeEventListener("pagehide", flush);
+      this.sendLast();
+    });
+  }
+
+  private sendLast(): void {
+    const file = this.open();
+    if (!file || !this.dirty || this.theirs()) return;
+    this.dirty = false;
+    const { version, context, symptoms, notes } = file;
+    void fetch(`/api/cases/${file.id}`, {
+      method: "PUT",
+      keepalive: true,
+      headers: {
+        "content-type": "application/json",
+        "x-working-as": encodeURIComponent(this.preferences.who()),
+      },
+      body: JSON.stringify({ version, context, symptoms, notes }),
+    }).catch(() => undefined);
   }
 
   /** Takes up the axis' open case, or a closed one when it is asked for. */
@@ -94,14 +123,17 @@ export class CaseStore {
       else symptoms[finding] = so;
       return { ...file, symptoms };
     });
+    this.save();
   }
 
   answerAll(answers: Answers): void {
     this.edit((file) => ({ ...file, symptoms: { ...file.symptoms, ...answers } })); // prettier-ignore
+    this.save();
   }
 
   setContext(change: Partial<CaseContext>): void {
     this.edit((file) => ({ ...file, context: { ...file.context, ...change } }));
+    this.save();
   }
 
   setNotes(notes: string): void {

@@ -32,7 +32,6 @@ export function loadFindings(view: LoadTraceView): Partial<Record<FindingId, boo
     "tight-spot": spots.length > 0,
     "tight-one-way": Math.abs(gravity.value) > 0.8 * size,
     "gravity-off": percent && Math.abs(gravity.value) > 0.5 * SOUND_FRICTION_PERCENT,
-    "short-travel": false,
   };
 } // prettier-ignore
 

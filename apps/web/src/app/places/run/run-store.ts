@@ -96,8 +96,12 @@ export class RunStore {
   load(runId: number): void {
     this.api.get("run", `/runs/${runId}`).subscribe({
       next: (run) => {
+        const before = this.run();
         this.run.set(run);
         this.wrong.set("");
+        // A program has ended it: the chain and the history have something new to show.
+        if (before?.state === "running" && run.state !== "running")
+          this.context.reload();
         if (!this.watching) this.watch(run.axisId);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
