@@ -103,6 +103,7 @@ test("a case is left and taken up by another person, with every answer there", a
   await expect(page.getByRole("row", { name: /Bittern Z rumbles, worst in rapid/ })).toBeVisible(); // prettier-ignore
   await page.getByLabel("Who is working").selectOption("Rowan");
   await page.getByRole("link", { name: "Go on with case 1" }).click();
+  await expect(page.getByRole("heading", { name: "Loss ledger" })).toBeVisible(); // prettier-ignore
   await page.keyboard.press("1");
   await expect(rumble.getByRole("button", { name: "Yes" })).toHaveAttribute("aria-pressed", "true"); // prettier-ignore
   await expect(page.getByLabel("In your own words")).toHaveValue("worse when cold"); // prettier-ignore

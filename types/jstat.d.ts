@@ -1,6 +1,11 @@
 declare module "jstat" {
   export const jStat: {
+    chisquare: { cdf(x: number, dof: number): number };
     studentt: { inv(p: number, dof: number): number };
-    normal: { inv(p: number, mean: number, std: number): number };
+    normal: {
+      pdf(x: number, mean: number, std: number): number;
+      cdf(x: number, mean: number, std: number): number;
+      inv(p: number, mean: number, std: number): number;
+    };
   };
 }

@@ -270,12 +270,12 @@ function invert(matrix: readonly (readonly number[])[]): {
 }
 
 /** Log of the summed weights. */
-export function logSum(logs: ArrayLike<number>): number {
+export function logSum(logs: Iterable<number>): number {
   let most = -Infinity;
-  for (let i = 0; i < logs.length; i += 1) most = Math.max(most, logs[i]);
+  for (const l of logs) most = Math.max(most, l);
   if (most === -Infinity) return -Infinity;
   let sum = 0;
-  for (let i = 0; i < logs.length; i += 1) sum += Math.exp(logs[i] - most);
+  for (const l of logs) sum += Math.exp(l - most);
   return most + Math.log(sum);
 }
 

@@ -118,9 +118,9 @@ export class CaseStore {
 
   answer(finding: FindingId, so: boolean | null): void {
     this.edit((file) => {
-      const symptoms: Answers = { ...file.symptoms };
-      if (so === null) delete symptoms[finding];
-      else symptoms[finding] = so;
+      const { [finding]: _, ...others } = file.symptoms;
+      const symptoms: Answers =
+        so === null ? others : { ...others, [finding]: so };
       return { ...file, symptoms };
     });
     this.save();

@@ -71,6 +71,10 @@ export class KnowledgePlace {
       );
       return;
     }
+    if (!this.why().trim()) {
+      this.fieldWrong.set("Say why the shop’s weight differs.");
+      return;
+    }
     this.put(id, prior);
   }
 

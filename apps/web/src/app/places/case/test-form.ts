@@ -105,12 +105,9 @@ export class TestForm {
   }
 
   protected answer(id: FindingId, so: boolean | null): void {
-    this.answers.update((before) => {
-      const next = { ...before };
-      if (so === null) delete next[id];
-      else next[id] = so;
-      return next;
-    });
+    this.answers.update(({ [id]: _, ...others }) =>
+      so === null ? others : { ...others, [id]: so },
+    );
   }
 
   protected setFastener(
