@@ -20,6 +20,8 @@ const causeBrief = z.object({
   link: z.enum(CAUSE_LINKS),
   remedy: z.string(),
   minutes: finite,
+  /** Where schools differ on it; empty where they do not. */
+  school: z.string(),
 });
 
 export const ledgerSchema = z.object({

@@ -10,6 +10,7 @@ import {
   lossLedger,
   minuteCost,
   nextTest,
+  SCHOOLS,
   sistersToo,
   worseRegion,
   type Cause,
@@ -196,7 +197,14 @@ function answersAsReports(answers: Partial<Record<FindingId, boolean>>, source: 
 
 function brief(cause: Cause): Assessment["leading"][number]["cause"] {
   const { id, name, link, remedy } = causeById(cause.id) ?? cause;
-  return { id, name, link, remedy: remedy.words, minutes: remedy.minutes };
+  return {
+    id,
+    name,
+    link,
+    remedy: remedy.words,
+    minutes: remedy.minutes,
+    school: SCHOOLS[id] ?? "",
+  };
 }
 
 function bounded(bounds: readonly [number, number]): [number, number | null] {

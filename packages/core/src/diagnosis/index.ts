@@ -13,3 +13,4 @@ export * from "./ledger";
 export * from "./load-trace";
 export * from "./verdict";
 export * from "./crest-run";
+export * from "./schools";

@@ -106,6 +106,10 @@ const TABLE = [
     findings: ["rough-finger"], fits: SCREWED, how: ["Isolate, block a gravity axis, motor off, bearing reachable.", "Turn the inner ring with a fingertip: any roughness condemns it."], spoiltBy: "grease that hides it",
   },
   {
+    id: "back-drive", name: "Back-drive", isolates: "nut preload", minutes: 10, tools: "hand", opens: true, findings: ["back-drives"], fits: SCREWED,
+    how: ["Inside a job, the head blocked and the block tried, the screw freed from its bearings.", "Does the screw wind down by itself? Then the nut has lost its preload."], spoiltBy: "a screw still held by its bearings",
+  },
+  {
     id: "rock", name: "Rock", isolates: "gib, carriage, wheels", minutes: 5, tools: "indicator", findings: ["rocks"], fits: [],
     how: ["Axis stopped and isolated, a gravity axis blocked.", "Rock the member by hand, an indicator across it: more than 0.02 mm is play."], spoiltBy: "bending the table instead",
   },
@@ -176,6 +180,10 @@ export function availability(axis: AxisConfig, test: LocateTest): Availability {
     return no("Never on an axis that can fall: it would take your hands with it.");
   if (test.fits.length > 0 && !test.fits.some((f) => fits(axis, f)))
     return no("This axis does not have what it looks at.");
+  if (test.id === "back-drive")
+    return no(gravity
+      ? "Only inside a job, with the head blocked and the block tried: the screw is free then."
+      : "A screw that lies down does not wind down by itself.");
   if (test.id === "far-end" && axis.screw.fixings === "fixed-free")
     return no("The screw has no bearing at its far end.");
   if (test.magnitude === "whole-chain" && seenBy(axis, "whole-chain").length === 0)

@@ -6,12 +6,18 @@ import {
   formatDeviation,
   formatNumber,
   locateTest,
+  toMm,
   type AxisConfig,
   type FindingGroup,
   type FindingId,
   type UnitSystem,
 } from "@iron/core";
-import type { Answers, Assessment, LedgerView } from "@iron/contract";
+import {
+  parseDecimal,
+  type Answers,
+  type Assessment,
+  type LedgerView,
+} from "@iron/contract";
 
 export interface SymptomView {
   readonly id: FindingId;
@@ -93,6 +99,7 @@ export interface LikelyView {
   readonly percent: string;
   readonly width: number;
   readonly remedy: string;
+  readonly school: string;
   readonly speaksFor: Assessment["leading"][number]["speaksFor"];
   readonly speaksAgainst: Assessment["leading"][number]["speaksAgainst"];
 }
@@ -112,10 +119,12 @@ export function likelyViews(a: Assessment): readonly LikelyView[] {
     percent: percentWords(l.probability),
     width: Math.round(100 * l.probability),
     remedy: `${l.cause.remedy}${l.cause.minutes ? `, ${l.cause.minutes} min` : ""}`, // prettier-ignore
+    school: l.cause.school,
     speaksFor: l.speaksFor,
     speaksAgainst: l.speaksAgainst,
   }));
-  const none: LikelyView & { p: number } = { id: "none", name: "Nothing wrong", p: a.noFault, percent: percentWords(a.noFault), width: Math.round(100 * a.noFault), remedy: "hand the machine back", speaksFor: [], speaksAgainst: [] }; // prettier-ignore
+  const none: LikelyView & { p: number } = { id: "none", name: "Nothing wrong", p: a.noFault, percent: percentWords(a.noFault), width: Math.round(100 * a.noFault), remedy: "hand the machine back",
+    school: "", speaksFor: [], speaksAgainst: [] }; // prettier-ignore
   return [...causes, none].sort((x, y) => y.p - x.p);
 }
 
@@ -171,6 +180,35 @@ export function testQuestions(axis: AxisConfig, testId: string): readonly Sympto
   const test = locateTest(testId);
   if (!test) return [];
   return findingsOf(axis, test).map((id) => ({ id, words: sentence(FINDINGS.find((f) => f.id === id)?.words ?? id) }));
+} // prettier-ignore
+
+export interface CrestEntry {
+  readonly planes: readonly (readonly {
+    positionMm: number;
+    readingMm: number;
+  }[])[];
+  readonly wrong: string;
+}
+
+/** Crest readings as typed: a line a place with the reading at 0° and at 90°, in the user’s units. */
+export function parseCrest(text: string, system: UnitSystem): CrestEntry {
+  const unit = system === "metric" ? "mm" : "in";
+  const planes: { positionMm: number; readingMm: number }[][] = [[], []];
+  const lines = text.split("\n").map((l) => l.trim());
+  for (const [i, line] of lines.entries()) {
+    if (!line) continue;
+    const cells = line.split(/[;\t]| +/).filter(Boolean);
+    const values = cells.map((c) => parseDecimal(c));
+    if (cells.length < 2 || cells.length > 3 || values.some((v) => v === undefined))
+      return { planes: [], wrong: `Line ${i + 1}, “${line}”, cannot be read: write place; reading at 0°; reading at 90°.` };
+    const [place, ...readings] = values.map((v) => toMm(v ?? 0, unit));
+    readings.forEach((readingMm, k) => planes[k].push({ positionMm: place, readingMm }));
+  }
+  const used = planes.filter((p) => p.length > 0);
+  const short = used.length === 0 || used.some((p) => p.length < 5);
+  return short
+    ? { planes: [], wrong: `${used[0]?.length ?? 0} places are too few: a line wants at least 5 over the travel.` }
+    : { planes: used, wrong: "" };
 } // prettier-ignore
 
 /** Causes this axis can have, for saying at the end what it really was. */

@@ -19,7 +19,7 @@ import type { LikelyView } from "./case.view";
               ></span>
               <span class="percent">{{ one.percent }}</span>
             </summary>
-            <p class="quiet">Remedy: {{ one.remedy }}.</p>
+            <p class="quiet">Remedy: {{ one.remedy }}. {{ one.school }}</p>
             @if (one.speaksFor.length) {
               <p>
                 <b>For it:</b>

@@ -28,7 +28,7 @@ import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "./case-store";
-import { fastenersOf, testQuestions } from "./case.view";
+import { fastenersOf, parseCrest, testQuestions } from "./case.view";
 import {
   loadChart,
   loadFindings,
@@ -83,6 +83,7 @@ export class TestForm {
   protected readonly data = signal<ResultData | null>(null);
   protected readonly trace = signal<LoadTraceView | null>(null);
   protected readonly csvErrors = signal<readonly CsvError[]>([]);
+  protected readonly crestWrong = signal("");
   protected readonly parts = computed(() => {
     const trace = this.trace();
     return trace ? loadParts(trace, this.preferences.system()) : [];
@@ -203,6 +204,15 @@ export class TestForm {
 
   protected words(id: FindingId): string {
     return finding(id).words;
+  }
+
+  protected typeCrest(text: string): void {
+    const { planes, wrong } = parseCrest(text, this.preferences.system());
+    this.crestWrong.set(wrong);
+    if (wrong) return;
+    this.data.set({ kind: "crest-run", planes: planes.map((p) => [...p]) });
+    const { outOfLine, bent } = crestRun(planes);
+    this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
   }
 
   protected keep(): void {

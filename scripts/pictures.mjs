@@ -1,0 +1,96 @@
+import { chromium } from "@playwright/test";
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import {
+  CHROMIUM,
+  ensureBuilt,
+  ensureChromium,
+  ensureInstalled,
+  ROOT,
+} from "./ensure.mjs";
+
+// The pictures of the README, taken anew from a fresh demo shop.
+ensureInstalled();
+ensureChromium();
+await ensureBuilt();
+const data = mkdtempSync(join(tmpdir(), "iron-pictures-"));
+const server = spawn(process.execPath, [join(ROOT, "dist/server/main.cjs"), "--demo", "--data", data, "--port", "0", "--simulation-speed", "20"], { env: { ...process.env, LOG_LEVEL: "error" } }); // prettier-ignore
+const baseURL = await new Promise((done) => {
+  server.stdout.on("data", (text) => {
+    const found = /http:\/\/[^/]+/.exec(String(text));
+    if (found) done(found[0]);
+  });
+});
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] }); // prettier-ignore
+const page = await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, locale: "en-GB", reducedMotion: "reduce" }); // prettier-ignore
+const take = async (name) => {
+  await page.waitForLoadState("networkidle").catch(() => undefined);
+  await page.waitForTimeout(700);
+  await page.screenshot({
+    path: join(ROOT, "docs/screenshots", `${name}.png`),
+  });
+};
+const button = (name) => page.getByRole("button", { name });
+const runId = async (axis) => (await (await page.request.get(`/api/axes/${axis}/history`)).json()).runs.at(-1).id; // prettier-ignore
+
+try {
+  await page.goto("/floor");
+  await page.getByLabel("Who is working").selectOption("Ilse");
+  await take("floor");
+  await page.goto("/machines/1/axes/3/measure");
+  await take("measure");
+  await page.goto("/machines/1/axes/3/measure/new/two-sided");
+  await take("set-up");
+  await page.goto(`/machines/2/axes/4/runs/${await runId(4)}`);
+  await take("profile");
+  await page.goto("/machines/2/axes/4/history");
+  await take("history");
+  await page.goto("/machines/2/axes/4/setup");
+  await take("axis-data");
+  await page.goto("/machines/1/axes/3/ask");
+  await button("Open a case").click();
+  await button("Run the simulated axis and note what shows").click();
+  await page.getByText(/^Simulated:/).waitFor();
+  await page.waitForTimeout(1200);
+  await take("ask");
+  await page.goto("/machines/1/axes/3/locate/fastener-check");
+  await button("Do it on the simulated machine").click();
+  await page.waitForTimeout(600);
+  await button("Keep the result").click();
+  await page.goto("/machines/1/axes/3/measure/new/end-float");
+  await page.getByLabel("Runs").fill("3");
+  await button("Begin the test").click();
+  await button("Make this approach").waitFor();
+  for (let i = 0; i < 5; i += 1) {
+    await page.keyboard.press("m");
+    await page.waitForTimeout(1500);
+    await page.keyboard.press(i === 0 ? "z" : " ");
+    await page.waitForTimeout(500);
+  }
+  await take("run");
+  await button("Test program…").click();
+  await button("Run it on the simulated machine").click();
+  await page.getByText(/Done: 6 of 6/).waitFor({ timeout: 30_000 });
+  await page.goto("/machines/1/axes/3/locate");
+  await page.getByRole("heading", { name: "What to do" }).waitFor();
+  await take("locate");
+  await page.goto("/cases/1");
+  await take("finding");
+  await page.goto("/machines/3/axes/7/ask");
+  await button("Open a case").click();
+  await page.waitForTimeout(800);
+  await page.goto("/machines/3/axes/7/locate/load-trace");
+  await button("Traverse the simulated axis").click();
+  await page.waitForTimeout(2500);
+  await take("load-trace");
+  await page.goto("/cases");
+  await take("cases");
+  await page.goto("/causes");
+  await take("causes");
+} finally {
+  await browser.close();
+  server.kill("SIGTERM");
+  rmSync(data, { recursive: true, force: true });
+}
