@@ -34,7 +34,7 @@ const SCREWED: Fitting[] = [
 
 const TABLE = [
   {
-    id: "control-check", name: "Control check", isolates: "not a mechanical fault", minutes: 2, tools: "none", free: true,
+    id: "control-check", name: "Control check", isolates: "overrides, interlocks, entered compensation", minutes: 2, tools: "none", free: true,
     findings: ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting", "comp-differs"], fits: [],
     how: ["Look at the feed and rapid overrides, then try to jog.", "Open the control’s own list of what it is waiting for.", "Compare the entered backlash compensation with what was noted last."],
     spoiltBy: "nobody knows what was entered before",

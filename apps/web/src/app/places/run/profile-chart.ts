@@ -60,6 +60,7 @@ export function profileChart(
           data: series.limit.map((p) => ({ ...p, yMin: p.y, yMax: p.y })),
           borderColor: ink.oxide,
           backgroundColor: ink.oxide,
+          pointStyle: false,
           pointRadius: 0,
           borderWidth: 1,
           ...bars(ink.oxide),
@@ -80,7 +81,7 @@ export function profileChart(
           afterBuildTicks:
             series.oneXEach === "run" ? wholeTicksOnly : undefined,
         },
-        y: axis(series.yLabel, false),
+        y: { ...axis(series.yLabel, false), grace: "12%" },
       },
       plugins: {
         legend: {
