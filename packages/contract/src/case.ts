@@ -48,7 +48,7 @@ export const resultDataSchema = z.discriminatedUnion("kind", [
   }),
   z.object({
     kind: z.literal("fasteners"),
-    found: z.array(z.object({ name: z.string().max(80), state: z.enum(["tight", "turned", "missing", "not looked at"]) })).max(60),
+    found: z.array(z.object({ name: z.string().max(80), torqueNm: finite.min(0.1, "Torque must be from 0.1 to 2000 N·m.").max(2000, "Torque must be from 0.1 to 2000 N·m.").nullable(), state: z.enum(["tight", "turned", "missing", "not looked at"]) })).max(60),
   }),
 ]); // prettier-ignore
 export type ResultData = z.infer<typeof resultDataSchema>;

@@ -98,7 +98,7 @@ describe("cases over the API", () => {
         note: "",
         data: {
           kind: "fasteners",
-          found: [{ name: "Retainer", state: "turned" }],
+          found: [{ name: "Retainer", torqueNm: 12, state: "turned" }],
         },
       }) // prettier-ignore
       .expect(201);

@@ -140,10 +140,21 @@ export function stationPosition(
   station: Station,
 ): number {
   if (station === "member") return memberPosition(axis, state);
-  const across: readonly string[] = STATIONS[station];
+  return readAcross(axis, state, STATIONS[station]);
+}
+
+/**
+ * What an indicator reads whose stand is in front of some links and whose tip is behind them, mm:
+ * any two parts of the chain, one referenced to the other.
+ */
+export function readAcross(
+  axis: VirtualAxis,
+  state: VirtualAxisState,
+  linkIds: readonly string[],
+): number {
   let lag = 0;
   axis.links.forEach((link, i) => {
-    if (!across.includes(link.id)) return;
+    if (!linkIds.includes(link.id)) return;
     lag += (i === 0 ? state.motorMm : state.places[i - 1]) - state.places[i];
   });
   return 0.4 * state.restOffsetMm - lag;

@@ -20,6 +20,7 @@ import { comparisonSentence, trendSentence } from "./history/history.view";
 import { checkSetUp, usualSetUp } from "./measure/set-up.view";
 import { dialEntry, typedEntry } from "./run/entry.view";
 import { profileSeries, resultView } from "./run/result.view";
+import { inOtherUnits } from "./measure/set-up.view";
 import { liveText, runView } from "./run/run.view";
 
 const config = defaultAxis("vertical-centre", "Z");
@@ -79,6 +80,13 @@ function runWith(values: readonly number[], over: Partial<Run> = {}): Run {
     ...over,
   };
 }
+
+it("a set-up that was typed is only said in the other units, never lost", () => {
+  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", temperature: "" }; // prettier-ignore
+  const inch = inOtherUnits(draft, "metric", "inch");
+  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" }); // prettier-ignore
+  expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254"); // prettier-ignore
+});
 
 describe("a spoilt reading", () => {
   it("is explained in the reader’s units, whatever units it was found in", () => {

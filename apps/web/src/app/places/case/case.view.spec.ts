@@ -14,6 +14,7 @@ import {
   percentWords,
   symptomGroups,
   testQuestions,
+  torqueWords,
 } from "./case.view";
 import { GLYPHS } from "./glyphs";
 import { loadFindings, loadParts, type LoadTraceView } from "./load-trace.view";
@@ -80,6 +81,12 @@ describe("words and figures of a case", () => {
     expect(ids).not.toContain("pinion-loose");
     expect(ids.length).toBeLessThan(CAUSES.length);
   });
+});
+
+it("torques are said in both units (1 lbf·ft = 1.3558 N·m)", () => {
+  const found = [{ name: "Retainer", torqueNm: 12, state: "turned" as const }, { name: "Motor screws", torqueNm: null, state: "tight" as const }]; // prettier-ignore
+  expect(torqueWords({ kind: "fasteners", found })).toBe(" Retainer turned at 12 N·m (8.9 lbf·ft)."); // prettier-ignore
+  expect(torqueWords(null)).toBe("");
 });
 
 describe("crest readings as typed", () => {

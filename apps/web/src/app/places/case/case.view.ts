@@ -17,6 +17,7 @@ import {
   type Answers,
   type Assessment,
   type LedgerView,
+  type ResultData,
 } from "@iron/contract";
 
 export interface SymptomView {
@@ -228,6 +229,18 @@ export function answerWords(answers: Answers): string {
   if (so.length) return sentence(so.join("; "));
   return not ? "Nothing of what it looks for" : "No answer";
 }
+
+/** The torques at which fasteners were checked, in both units; empty when none was noted. */
+export function torqueWords(data: ResultData | null): string {
+  if (data?.kind !== "fasteners") return "";
+  const noted = data.found.filter((f) => f.torqueNm !== null);
+  if (noted.length === 0) return "";
+  const words = noted.map((f) => `${f.name.toLowerCase()} ${f.state} at ${f.torqueNm} N·m (${((f.torqueNm ?? 0) / NM_PER_LBF_FT).toFixed(1)} lbf·ft)`);
+  return ` ${sentence(words.join("; "))}.`;
+} // prettier-ignore
+
+/** One pound-force foot in newton metres (from 1 lbf = 4.4482216152605 N and 1 ft = 0.3048 m, exact). */
+const NM_PER_LBF_FT = 4.4482216152605 * 0.3048;
 
 /** The real fasteners of an axis, in the order they are met from the motor on. */
 export function fastenersOf(axis: AxisConfig): readonly { name: string; finding: FindingId | null }[] {

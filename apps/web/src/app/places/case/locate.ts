@@ -17,7 +17,13 @@ import { Preferences } from "../../data/preferences";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "./case-store";
-import { answerWords, causesOf, ledgerRows, likelyViews } from "./case.view";
+import {
+  answerWords,
+  causesOf,
+  ledgerRows,
+  likelyViews,
+  torqueWords,
+} from "./case.view";
 import { ConflictNote } from "./conflict-note";
 import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
@@ -76,7 +82,7 @@ export class LocateStation {
       .map((r) => ({
         id: r.id,
         withdrawn: r.withdrawn,
-        words: `${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.${r.note ? ` ${r.note}` : ""}`,
+        words: `${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.${torqueWords(r.data)}${r.note ? ` ${r.note}` : ""}`,
         when: `${momentWords(r.at)}, ${r.by}`,
       })),
   );

@@ -17,6 +17,7 @@ import {
   type TestId,
 } from "@iron/core";
 import {
+  parseDecimal,
   parseLoadCsv,
   type Answers,
   type CsvError,
@@ -80,6 +81,10 @@ export class TestForm {
       : [];
   });
   protected readonly found = signal<Readonly<Record<string, Found>>>({});
+  private readonly torques = signal<Readonly<Record<string, number | null>>>(
+    {},
+  );
+  protected readonly torqueWrong = signal("");
   protected readonly data = signal<ResultData | null>(null);
   protected readonly trace = signal<LoadTraceView | null>(null);
   protected readonly csvErrors = signal<readonly CsvError[]>([]);
@@ -120,6 +125,11 @@ export class TestForm {
     this.found.update((f) => ({ ...f, [name]: found }));
     if (id)
       this.answer(id, found === "not looked at" ? null : found !== "tight");
+  }
+
+  private torqueOf(name: string): number | null {
+    const torques: Partial<Record<string, number | null>> = this.torques();
+    return torques[name] ?? null;
   }
 
   protected foundOf(name: string): Found {
@@ -215,6 +225,23 @@ export class TestForm {
     this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
   }
 
+  protected setTorque(name: string, text: string): void {
+    if (text.trim() === "") {
+      this.torqueWrong.set("");
+      this.torques.update((t) => ({ ...t, [name]: null }));
+      return;
+    }
+    const value = parseDecimal(text);
+    if (value === undefined || value < 0.1 || value > 2000) {
+      this.torqueWrong.set(
+        `Torque “${text.trim()}” of ${name.toLowerCase()} cannot be: it is a number from 0.1 to 2000 N·m.`,
+      );
+      return;
+    }
+    this.torqueWrong.set("");
+    this.torques.update((t) => ({ ...t, [name]: value }));
+  }
+
   protected keep(): void {
     const test = this.test();
     if (!test || !this.given()) return;
@@ -222,7 +249,7 @@ export class TestForm {
     const data: ResultData | null =
       this.data() ??
       (list.length
-        ? { kind: "fasteners", found: list.map(([name, state]) => ({ name, state })) } // prettier-ignore
+        ? { kind: "fasteners", found: list.map(([name, state]) => ({ name, state, torqueNm: this.torqueOf(name) })) } // prettier-ignore
         : null);
     this.store.addResult(
       test.id as TestId,

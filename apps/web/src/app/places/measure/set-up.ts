@@ -20,15 +20,27 @@ import {
   TEST_WORDS,
   tipAngleFactor,
   type TestKind,
+  type UnitSystem,
 } from "@iron/core";
-import type { IndicatorRecord, RunSetup } from "@iron/contract";
+import type { Axis, IndicatorRecord, RunSetup } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { catchError, of } from "rxjs";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { AxisContext } from "../axis/axis-context";
-import { checkSetUp, usualSetUp, type SetUpDraft } from "./set-up.view";
+import {
+  checkSetUp,
+  inOtherUnits,
+  usualSetUp,
+  type SetUpDraft,
+} from "./set-up.view";
+
+interface DraftSource {
+  readonly axis: Axis;
+  readonly kind: TestKind;
+  readonly system: UnitSystem;
+}
 
 function usualSurface(
   kind: TestKind | null,
@@ -84,12 +96,31 @@ export class SetUpTest {
       all.find((i) => i.id === this.chosen()) ?? reaching ?? all[0] ?? null
     );
   });
-  protected readonly draft = linkedSignal<SetUpDraft | null>(() => {
-    const axis = this.context.axis();
-    const kind = this.test();
-    if (!axis || !kind || this.indicators() === null) return null;
-    const indicator = untracked(() => this.indicator());
-    return usualSetUp(kind, axis.config, indicator, this.preferences.system());
+  /** What is typed is kept when the units change: it is only said in the others. */
+  protected readonly draft = linkedSignal<
+    DraftSource | null,
+    SetUpDraft | null
+  >({
+    source: () => {
+      const axis = this.context.axis();
+      const kind = this.test();
+      if (!axis || !kind || this.indicators() === null) return null;
+      return { axis, kind, system: this.preferences.system() };
+    },
+    computation: (source, previous) => {
+      if (!source) return null;
+      const { axis, kind, system } = source;
+      const before = previous?.source;
+      if (
+        previous?.value &&
+        before &&
+        before.kind === kind &&
+        before.axis.id === axis.id
+      )
+        return inOtherUnits(previous.value, before.system, system);
+      const indicator = untracked(() => this.indicator());
+      return usualSetUp(kind, axis.config, indicator, system);
+    },
   });
   protected readonly check = computed(() => {
     const draft = this.draft();

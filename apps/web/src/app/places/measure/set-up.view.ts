@@ -83,6 +83,37 @@ export function usualSetUp(
   };
 }
 
+/** The same draft in the other units; what is no number stays as typed. */
+export function inOtherUnits(
+  draft: SetUpDraft,
+  from: UnitSystem,
+  to: UnitSystem,
+): SetUpDraft {
+  if (from === to) return draft;
+  const length = (text: string): string => {
+    const value = parseDecimal(text);
+    return value === undefined ? text : typed(toMm(value, unitOf(from)), to);
+  };
+  return {
+    ...draft,
+    places: draft.places
+      .split(";")
+      .map((p) => length(p.trim()))
+      .join("; "),
+    overTravel:
+      to === "inch"
+        ? floored(length(draft.overTravel))
+        : length(draft.overTravel),
+    tick: length(draft.tick),
+  };
+}
+
+/** Rounded down, so that it still fits between the places and the ends of the travel. */
+function floored(inches: string): string {
+  const down = Math.floor(Number(inches) * 100) / 100;
+  return down > 0 ? String(down) : inches;
+}
+
 export interface SetUpCheck {
   readonly plan: TestPlan | null;
   readonly tipAngleDeg: number;
