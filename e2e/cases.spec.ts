@@ -91,6 +91,8 @@ test("a case is left and taken up by another person, with every answer there", a
   const rumble = page.getByRole("group", { name: "Rumbles, worst in rapid" });
   await rumble.getByRole("button", { name: "Yes" }).click();
   await page.getByRole("group", { name: "Howls, rising and falling, in rapid" }).getByRole("button", { name: "No", exact: true }).click(); // prettier-ignore
+  await page.getByLabel("Note on: Rumbles, worst in rapid").fill("at 12 m/min");
+  await page.getByLabel("Shown by: Rumbles, worst in rapid").selectOption({ index: 1 }); // prettier-ignore
   await page.getByLabel("Weeks since somebody worked on it").fill("5");
   await page.getByLabel("Age of the axis, years").fill("200");
   await page.getByLabel("In your own words").fill("worse when cold");
@@ -106,6 +108,8 @@ test("a case is left and taken up by another person, with every answer there", a
   await expect(page.getByRole("heading", { name: "Loss ledger" })).toBeVisible(); // prettier-ignore
   await page.keyboard.press("1");
   await expect(rumble.getByRole("button", { name: "Yes" })).toHaveAttribute("aria-pressed", "true"); // prettier-ignore
+  await expect(page.getByLabel("Note on: Rumbles, worst in rapid")).toHaveValue("at 12 m/min"); // prettier-ignore
+  await expect(page.getByRole("link", { name: "show it" })).toBeVisible();
   await expect(page.getByLabel("In your own words")).toHaveValue("worse when cold"); // prettier-ignore
   await expect(page.getByLabel("Age of the axis, years")).toHaveValue("11");
 });

@@ -26,6 +26,22 @@ export const testIdSchema = z.enum(TEST_IDS, {
 export const answersSchema = z.partialRecord(findingId, z.boolean());
 export type Answers = z.infer<typeof answersSchema>;
 
+/** What stands behind a symptom: a note, and the measurement or result that shows it (photos name theirs). */
+export const symptomEvidenceSchema = z.partialRecord(
+  findingId,
+  z.object({
+    note: note("Note", 300),
+    ref: z
+      .string()
+      .regex(
+        /^(run|result) \d+$/,
+        "Evidence is a run or a result of this axis.",
+      )
+      .nullable(),
+  }),
+);
+export type SymptomEvidence = z.infer<typeof symptomEvidenceSchema>;
+
 export const loadSampleSchema = z.object({
   positionMm: finite,
   direction: z.enum(["+", "-"]),
@@ -91,6 +107,7 @@ export const caseUpdateSchema = z.object({
   version: z.number().int(),
   context: caseContextSchema,
   symptoms: answersSchema,
+  evidence: symptomEvidenceSchema.default({}),
   notes: note("Notes", 4000),
 });
 export const caseCloseSchema = z.object({
@@ -110,6 +127,7 @@ export const caseSchema = z.object({
   version: z.number().int(),
   context: caseContextSchema,
   symptoms: answersSchema,
+  evidence: symptomEvidenceSchema,
   notes: z.string(),
   results: z.array(resultSchema),
   photos: z.array(photoSchema),

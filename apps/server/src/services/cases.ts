@@ -7,6 +7,7 @@ import {
   type Case,
   type CaseResult,
   type CaseSummary,
+  type SymptomEvidence,
 } from "@iron/contract";
 import { sql, type Selectable } from "kysely";
 import type { z } from "zod";
@@ -91,6 +92,7 @@ export class Cases {
       version: 1,
       context: toJson(UNKNOWN_CONTEXT),
       symptoms: toJson<Answers>({}),
+      evidence: toJson<SymptomEvidence>({}),
       notes: "",
       closed_at: null,
       closed_by: null,
@@ -141,7 +143,8 @@ export class Cases {
   }
 
   async update(id: number, edit: z.output<typeof caseUpdateSchema>): Promise<Case> {
-    return this.changing(id, edit.version, { context: toJson(edit.context), symptoms: toJson(edit.symptoms), notes: edit.notes });
+    return this.changing(id, edit.version, { context: toJson(edit.context), symptoms: toJson(edit.symptoms),
+      evidence: toJson(edit.evidence), notes: edit.notes });
   } // prettier-ignore
 
   async close(id: number, edit: z.output<typeof caseCloseSchema>, expected: Record<string, number>, who: string): Promise<Case> {
@@ -234,6 +237,7 @@ function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "p
     version: row.version,
     context: fromJson(row.context),
     symptoms: fromJson(row.symptoms),
+    evidence: fromJson(row.evidence),
     notes: row.notes,
     closed: row.closed_at
       ? {

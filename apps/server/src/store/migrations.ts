@@ -70,6 +70,7 @@ const cases: Migration = {
         opened_at text not null, by text not null, version integer not null default 1,
         context text not null check (json_valid(context)),
         symptoms text not null check (json_valid(symptoms)), notes text not null,
+        evidence text not null default '{}' check (json_valid(evidence)),
         closed_at text, closed_by text, found text check (found is null or json_valid(found)),
         closing_words text, expected text check (expected is null or json_valid(expected))) strict`,
       `create index case_of_machine on case_file (machine_id, opened_at)`,

@@ -14,6 +14,7 @@ import type {
   MachineEdit,
   ReadingRecord,
   ResultData,
+  SymptomEvidence,
   RunSetup,
 } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
@@ -122,6 +123,7 @@ export interface Tables {
     version: number;
     context: Json<CaseContext>;
     symptoms: Json<Answers>;
+    evidence: Json<SymptomEvidence>;
     notes: string;
     closed_at: string | null;
     closed_by: string | null;

@@ -75,11 +75,15 @@ describe("cases over the API", () => {
     expect(file).toMatchObject({ state: "open", by: "Ama", version: 1 });
     const kept = await put(file, { symptoms: { rumble: true, howl: false } }).expect(200); // prettier-ignore
     expect(kept.body.symptoms).toEqual({ rumble: true, howl: false });
+    const evidence = { rumble: { note: "at 12 m/min, cold", ref: "run 7" } };
+    const told = await put(kept.body, { evidence }).expect(200);
+    expect(told.body.evidence).toEqual(evidence);
+    await put(told.body, { evidence: { rumble: { note: "", ref: "hearsay" } } as never }).expect(422); // prettier-ignore
     const late = await put(file, { symptoms: { knock: true } }).expect(409);
     expect(late.body.current.symptoms).toEqual({ rumble: true, howl: false });
-    const bad = await put(kept.body, { symptoms: { nonsense: true } as never }).expect(422); // prettier-ignore
+    const bad = await put(told.body, { symptoms: { nonsense: true } as never }).expect(422); // prettier-ignore
     expect(bad.body.errors[0].path).toContain("symptoms");
-    const age = await put(kept.body, { context: { ...file.context, ageYears: 200 } }).expect(422); // prettier-ignore
+    const age = await put(told.body, { context: { ...file.context, ageYears: 200 } }).expect(422); // prettier-ignore
     expect(age.body.detail).toBe("Age must be from 0 to 80 years.");
   });
 

@@ -6,7 +6,12 @@ import {
   signal,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import type { CaseContext, FindingId } from "@iron/core";
+import {
+  locateTest,
+  TEST_WORDS,
+  type CaseContext,
+  type FindingId,
+} from "@iron/core";
 import type { Answers } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { parseDecimal } from "@iron/contract";
@@ -60,6 +65,32 @@ export class AskStation {
   protected readonly others = computed(() =>
     this.context.axes().filter((a) => a.id !== this.context.axis()?.id),
   );
+
+  /** Measurements and results that a symptom can point to. */
+  protected readonly proofs = computed(() => {
+    const axisId = this.context.axis()?.id;
+    const runs = (this.context.history()?.runs ?? [])
+      .filter((r) => r.state === "finished")
+      .slice(-12)
+      .reverse()
+      .map((r) => ({
+        ref: `run ${r.id}`,
+        words: `${TEST_WORDS[r.kind].name}, ${momentWords(r.at)}`,
+      }));
+    const results = (this.store.current()?.results ?? [])
+      .filter((r) => r.axisId === axisId && !r.withdrawn)
+      .map((r) => ({
+        ref: `result ${r.id}`,
+        words: `${locateTest(r.test)?.name ?? r.test}, ${momentWords(r.at)}`,
+      }));
+    return [...results, ...runs];
+  });
+
+  protected proofPath(ref: string | null): string | null {
+    const [kind, id] = (ref ?? "").split(" ");
+    if (kind === "run") return `${this.context.base()}/runs/${id}`;
+    return kind === "result" ? `${this.context.base()}/locate` : null;
+  }
 
   protected value(id: FindingId): boolean | null {
     return this.store.current()?.symptoms[id] ?? null;

@@ -66,7 +66,7 @@ export class CaseStore {
     const file = this.open();
     if (!file || !this.dirty || this.theirs()) return;
     this.dirty = false;
-    const { version, context, symptoms, notes } = file;
+    const { version, context, symptoms, evidence, notes } = file;
     void fetch(`/api/cases/${file.id}`, {
       method: "PUT",
       keepalive: true,
@@ -74,7 +74,7 @@ export class CaseStore {
         "content-type": "application/json",
         "x-working-as": encodeURIComponent(this.preferences.who()),
       },
-      body: JSON.stringify({ version, context, symptoms, notes }),
+      body: JSON.stringify({ version, context, symptoms, evidence, notes }),
     }).catch(() => undefined);
   }
 
@@ -124,6 +124,25 @@ export class CaseStore {
       return { ...file, symptoms };
     });
     this.save();
+  }
+
+  /** What stands behind a symptom: a note, a measurement or a result. */
+  setEvidence(
+    finding: FindingId,
+    change: Partial<{ note: string; ref: string | null }>,
+  ): void {
+    this.edit((file) => ({
+      ...file,
+      evidence: {
+        ...file.evidence,
+        [finding]: {
+          note: "",
+          ref: null,
+          ...file.evidence[finding],
+          ...change,
+        },
+      },
+    }));
   }
 
   answerAll(answers: Answers): void {
@@ -243,12 +262,13 @@ export class CaseStore {
     if (!file || !this.dirty || this.saving() || this.theirs()) return;
     this.dirty = false;
     this.saving.set(true);
-    const { version, context, symptoms, notes } = file;
+    const { version, context, symptoms, evidence, notes } = file;
     this.api
       .put("updateCase", `/cases/${file.id}`, {
         version,
         context,
         symptoms,
+        evidence,
         notes,
       }) // prettier-ignore
       .subscribe({
@@ -284,7 +304,12 @@ export class CaseStore {
         // Answers not yet sent stay: what comes from the server brings its version and results only.
         const mine =
           this.dirty && now?.id === file.id
-            ? { context: now.context, symptoms: now.symptoms, notes: now.notes }
+            ? {
+                context: now.context,
+                symptoms: now.symptoms,
+                evidence: now.evidence,
+                notes: now.notes,
+              }
             : {};
         this.current.set({ ...file, ...mine });
         if (this.dirty) this.edits.next();

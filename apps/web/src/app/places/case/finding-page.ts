@@ -55,7 +55,11 @@ export class FindingPage {
     const so = (value: boolean): string[] =>
       Object.entries(file.symptoms)
         .filter(([, v]) => v === value)
-        .map(([id]) => finding(id as FindingId).words);
+        .map(([id]) => {
+          const behind = value ? file.evidence[id as FindingId] : undefined;
+          const { words } = finding(id as FindingId);
+          return behind?.note ? `${words} (${behind.note})` : words;
+        });
     return {
       ...page,
       letter: axis?.config.letter ?? "",
