@@ -68,6 +68,7 @@ const TALES: [string, string, RegExp, string | null][] = [
 
 test.describe("from the first symptom to a closed verdict", () => {
   test.describe.configure({ timeout: 120_000 });
+  test.use({ speed: "30" });
   for (const [name, axis, headline, cause] of TALES)
     test(name, async ({ page }) => {
       await workThrough(page, axis);

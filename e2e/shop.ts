@@ -66,14 +66,16 @@ interface Fixtures {
   readonly shop: ShopServer;
   /** Console errors and CSP reports a test expects, as when it cuts the server off. */
   readonly expectedNoise: RegExp[];
+  /** How much faster than real the simulated machines run. */
+  readonly speed: string;
 }
 
 /** A test in the demo shop. The console must stay free of errors and CSP reports. */
 export const test = base.extend<Fixtures>({
   expectedNoise: async ({}, use) => use([]), // eslint-disable-line no-empty-pattern
-  // eslint-disable-next-line no-empty-pattern
-  shop: async ({}, use) => {
-    const shop = new ShopServer(["--demo"]);
+  speed: ["12", { option: true }],
+  shop: async ({ speed }, use) => {
+    const shop = new ShopServer(["--demo", "--simulation-speed", speed]);
     await shop.start();
     await use(shop);
     await shop.close();

@@ -41,6 +41,7 @@ export class RunStore {
   private watching: Subscription | null = null;
   private stillWatch: StillWatch | null = null;
   private wasWaiting = false;
+  private programAsked = false;
   readonly run = signal<Run | null>(null);
   readonly wrong = signal("");
   readonly busy = signal(false);
@@ -180,12 +181,16 @@ export class RunStore {
   }
 
   program(feedMmMin: number, dwellS: number): void {
-    this.command((axisId, runId) =>
-      this.api.post("runProgram", `/axes/${axisId}/device/program`, {
-        runId,
-        feedMmMin,
-        dwellS,
-      }),
+    this.command(
+      (axisId, runId) =>
+        this.api.post("runProgram", `/axes/${axisId}/device/program`, {
+          runId,
+          feedMmMin,
+          dwellS,
+        }),
+      () => {
+        this.programAsked = true;
+      },
     );
   }
 
@@ -242,8 +247,12 @@ export class RunStore {
       run &&
       (snapshot.programRunId === run.id || before?.programRunId === run.id) &&
       snapshot.sequence % 6 === 0;
+    // A short program may begin and end between two samples: its end is looked for by itself.
     const ended =
-      run && before?.programRunId === run.id && snapshot.programRunId === null;
+      run &&
+      (before?.programRunId === run.id || this.programAsked) &&
+      snapshot.programRunId === null;
+    if (ended) this.programAsked = false;
     if (run && (programMoved || ended || this.wasWaiting)) this.load(run.id);
     this.wasWaiting = false;
   }
@@ -293,11 +302,15 @@ export class RunStore {
 
   private command(
     make: (axisId: number, runId: number) => Observable<DeviceSnapshot>,
+    then?: () => void,
   ): void {
     const run = this.run();
     if (!run) return;
     make(run.axisId, run.id).subscribe({
-      next: () => this.refusal.set(""),
+      next: () => {
+        this.refusal.set("");
+        then?.();
+      },
       error: (error: unknown) => this.refusal.set(problemFrom(error).detail),
     });
   }
