@@ -37,6 +37,8 @@ export interface Outcome {
   /** A screw or nut in the verdict may be ordered on it. */
   readonly condemns: boolean;
   readonly confidence: number;
+  /** Every cause of the axis with its probability at the verdict. */
+  readonly marginals: readonly { readonly id: string; readonly p: number }[];
   readonly minutes: number;
   readonly cost: number;
   readonly tests: readonly string[];
@@ -86,6 +88,10 @@ function work(world: World, choose: Choose, seed: number): Outcome {
     verdict: names,
     condemns: unprovenPart(state.posterior) === null,
     confidence: p,
+    marginals: state.posterior.causes.map((c, i) => ({
+      id: c.id,
+      p: state.posterior.marginals[i],
+    })),
     minutes,
     cost: minuteCost(world.config, minutes) + mendingAfter(world, names),
     tests,

@@ -112,7 +112,9 @@ export const assessmentSchema = z.object({
       letter: z.string(),
       nowCost: finite,
       laterCost: finite,
+      goes: finite,
       worth: z.boolean(),
+      assumes: z.array(z.string()),
     }),
   ),
   /** Measurements since the last work on the axis that were used. */

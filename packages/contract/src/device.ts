@@ -23,6 +23,8 @@ export const deviceSnapshotSchema = z.object({
   }),
   /** The run that the indicator was last set up for. */
   mountedRunId: z.number().int().nullable(),
+  /** Why the last program was stopped before its end, in words; empty when it was not. */
+  stopped: z.string(),
   /** The run that a program is feeding with readings. */
   programRunId: z.number().int().nullable(),
   resolutionMm: z.number(),

@@ -68,6 +68,10 @@ export const floorAxisSchema = z.object({
 });
 export const floorMachineSchema = machineSchema.extend({
   axes: z.array(floorAxisSchema),
+  /** Cases not yet closed, the oldest first. */
+  openCases: z.array(
+    z.object({ id: z.number().int(), axisId: z.number().int() }),
+  ),
 });
 export const floorSchema = z.object({
   machines: z.array(floorMachineSchema),

@@ -15,6 +15,7 @@ import {
   type VirtualAxis,
 } from "@iron/core";
 import type { DeviceSnapshot } from "@iron/contract";
+import { ProblemError } from "../http/problem-error";
 
 /** What is kept of a simulated device, so that a restarted server finds the machine where it stood. */
 export interface KeptDevice {
@@ -55,6 +56,7 @@ export class Device {
   private programRun: number | null = null;
   /** How the axis stood when it was last read. */
   private readTrack: ApproachTrack | null = null;
+  private stopped = "";
   private sequence = 0;
   private timer: NodeJS.Timeout | null = null;
   private lastTick = 0;
@@ -91,6 +93,7 @@ export class Device {
       track: view.track,
       mountedRunId: this.mountedRun,
       programRunId: this.programRun,
+      stopped: this.stopped,
       fresh: this.state.track !== this.readTrack,
       resolutionMm: this.state.indicator.resolutionMm,
     };
@@ -111,6 +114,7 @@ export class Device {
   ): Promise<void> {
     this.state = enqueue(this.model, this.state, moves);
     this.programRun = programRunId;
+    this.stopped = "";
     if (this.speed === Infinity) await this.pass(Infinity);
     else this.wake();
   }
@@ -209,6 +213,7 @@ export class Device {
       await this.keep();
     } catch (error) {
       await this.stop();
+      this.stopped = `The program was stopped: ${sayOf(error)} The axis stands where it was; read this step by hand, or run what is left again.`;
       this.hooks.failed(error);
     }
   }
@@ -219,4 +224,11 @@ export class Device {
       mountedRunId: this.mountedRun,
     });
   }
+}
+
+/** What may be said of an error to who watches: a problem’s own words, and no more. */
+function sayOf(error: unknown): string {
+  return error instanceof ProblemError
+    ? error.problem.detail
+    : "the reading could not be kept.";
 }

@@ -156,14 +156,35 @@ export class Assess {
 
   private async sisters(file: Case, axis: Axis, causes: readonly Cause[], marginals: readonly number[]): Promise<Assessment['sisters']> {
     const bearings = causes.findIndex((c) => c.id === 'end-bearing-worn');
-    if (bearings < 0 || marginals[bearings] < 0.5 || file.context.ageYears === null) return [];
+    if (bearings < 0 || marginals[bearings] < 0.5) return [];
     const { axes } = await this.machines.withAxes(file.machineId);
     const others = axes.filter((a) => a.id !== axis.id && !a.retiredAt && a.config.transmission !== 'rack');
-    return [...sistersToo(others.map((a) => ({
-      letter: a.config.letter, ageYears: file.context.ageYears ?? 0,
+    const lost = await this.lastLosses(others.map((a) => a.id));
+    return sistersToo(others.map((a) => ({
+      letter: a.config.letter, ageYears: file.context.ageYears,
+      lostMm: lost.get(a.id) ?? null, repairMm: a.config.limits.repairMm,
       bearingSet: a.config.costs.bearingSet, downtimePerHour: a.config.costs.downtimePerHour,
-    })))];
+    }))).map((s) => ({ ...s, assumes: [...s.assumes] }));
   } // prettier-ignore
+
+  /** Last whole-chain loss of each axis, mm. */
+  private async lastLosses(
+    axisIds: readonly number[],
+  ): Promise<Map<number, number>> {
+    if (axisIds.length === 0) return new Map();
+    const rows = await this.db
+      .selectFrom("run")
+      .select(["axis_id", "kind", "lost_mm"])
+      .where("axis_id", "in", axisIds)
+      .where("state", "=", "finished")
+      .orderBy("finished_at")
+      .execute();
+    const last = new Map<number, number>();
+    for (const row of rows)
+      if (row.lost_mm !== null && !isSplitTest(row.kind))
+        last.set(row.axis_id, row.lost_mm);
+    return last;
+  }
 }
 
 function kindOf(kind: Run["plan"]["kind"]): MagnitudeKind {

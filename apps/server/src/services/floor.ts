@@ -1,6 +1,7 @@
 import { isSplitTest, lossTrend } from "@iron/core";
 import type { Floor, FloorAxis, RunSummary } from "@iron/contract";
 import type { Db } from "../store/database";
+import { fromJson } from "../store/tables";
 import { axisOf, machineOf } from "./machines";
 
 type FinishedRun = Pick<RunSummary, "id" | "kind" | "at"> & {
@@ -9,7 +10,7 @@ type FinishedRun = Pick<RunSummary, "id" | "kind" | "at"> & {
   expandedMm: number;
 };
 
-/** The floor: every machine, each axis with its last value, trend and open test. Four queries in all. */
+/** The floor: every machine, each axis with its last value, trend and open test, and its open cases. Five queries in all. */
 export async function readFloor(db: Db): Promise<Floor> {
   const machines = (
     await db.selectFrom("machine").selectAll().orderBy("id").execute()
@@ -42,6 +43,12 @@ export async function readFloor(db: Db): Promise<Floor> {
     .select(["axis_id", (eb) => eb.fn.max("at").as("at")])
     .where("kind", "in", ["repair", "adjustment"])
     .groupBy("axis_id")
+    .execute();
+  const cases = await db
+    .selectFrom("case_file")
+    .select(["id", "machine_id", "axis_ids"])
+    .where("state", "=", "open")
+    .orderBy("opened_at")
     .execute();
   const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
   const byAxis = new Map<number, FinishedRun[]>();
@@ -106,6 +113,9 @@ export async function readFloor(db: Db): Promise<Floor> {
       .map((m) => ({
         ...m,
         axes: axes.filter((a) => a.machineId === m.id).map(floorAxis),
+        openCases: cases
+          .filter((c) => c.machine_id === m.id)
+          .map((c) => ({ id: c.id, axisId: fromJson(c.axis_ids)[0] })),
       })),
     retired: machines.filter((m) => m.retiredAt),
   };

@@ -4,7 +4,9 @@ import { infer, type Report } from "./infer";
 import type { FindingId } from "./findings";
 import { learnedFactors, PRIOR_CASES } from "./learn";
 import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";
-import { caseVerdict, sistersToo, unprovenPart } from "./verdict";
+import { sistersToo } from "./sisters";
+import { thirdFault } from "./third-fault";
+import { caseVerdict, unprovenPart } from "./verdict";
 import { causeById } from "./causes";
 import type { Magnitude } from "./components";
 
@@ -107,13 +109,31 @@ describe("the verdict", () => {
     expect(warnings.join(" ")).toContain("by tests: bearing retainer");
   });
 
+  it("says when three faults are needed, and does not when one is enough", () => {
+    const slack = [size("whole-chain", 75), size("end-float", 25), size("coupling-slip", 24), size("bracket-shift", 24)]; // prettier-ignore
+    const looked = [report("retainer-turns"), report("coupling-turns"), report("bracket-turns")]; // prettier-ignore
+    const evidence = infer({ axis, reports: looked, magnitudes: slack });
+    const three = thirdFault(evidence);
+    expect(three?.probability).toBeGreaterThan(0.9);
+    expect(three?.causes.map((c) => c.id).sort()).toEqual(["bracket-loose", "coupling-screw", "retainer-loose"]); // prettier-ignore
+    expect(caseVerdict(evidence, new Set()).warnings.join()).toContain("three do"); // prettier-ignore
+    const one = thirdFault(infer({ axis, reports: [report("retainer-turns")], magnitudes: [] })); // prettier-ignore
+    expect(one?.probability).toBeLessThan(0.1);
+  });
+
   it("computes whether the sisters are cheaper now", () => {
-    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80 };
+    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80, lostMm: 0.004, repairMm: 0.025 }; // prettier-ignore
     const [young] = sistersToo([{ ...sister, ageYears: 2 }]);
     const [old] = sistersToo([{ ...sister, ageYears: 22, downtimePerHour: 400 }]); // prettier-ignore
     expect(young.worth).toBe(false);
     expect(old.laterCost).toBeGreaterThan(young.laterCost);
     expect(old.worth).toBe(true);
+    const [worn] = sistersToo([{ ...sister, ageYears: null, lostMm: 0.04, downtimePerHour: 400 }]); // prettier-ignore
+    expect(worn.worth).toBe(true);
+    expect(worn.assumes).toEqual([
+      "age taken as 10 years",
+      "over its limit when last measured",
+    ]);
   });
 });
 

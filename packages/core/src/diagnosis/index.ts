@@ -14,3 +14,5 @@ export * from "./load-trace";
 export * from "./verdict";
 export * from "./crest-run";
 export * from "./schools";
+export * from "./third-fault";
+export * from "./sisters";

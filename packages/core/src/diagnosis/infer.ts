@@ -233,11 +233,11 @@ export function chanceOf(
 }
 
 /** What slack shows as: lost position, or hunting where a scale closes the loop. */
-function slackShowsAs(axis: AxisConfig): FindingId {
+export function slackShowsAs(axis: AxisConfig): FindingId {
   return axis.feedback === "scale" ? "hunting" : "lost-motion";
 }
 
-interface ReportTerm {
+export interface ReportTerm {
   readonly id: FindingId;
   readonly leak: number;
   readonly byCause: Float64Array | null;
@@ -245,7 +245,7 @@ interface ReportTerm {
   readonly not: number;
 }
 
-function reportTerms(latents: LatentTable): readonly ReportTerm[] {
+export function reportTerms(latents: LatentTable): readonly ReportTerm[] {
   return [...latents.said].map(([id, [so, not]]) => {
     const entry = latents.quiet.get(id);
     return {
@@ -258,7 +258,8 @@ function reportTerms(latents: LatentTable): readonly ReportTerm[] {
   });
 }
 
-function logReports(
+/** Log likelihood of what was said, when these causes are there. */
+export function logReports(
   terms: readonly ReportTerm[],
   members: readonly number[],
   lossChance: number,

@@ -11,6 +11,7 @@ import {
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
 import { availability, LOCATE_TESTS } from "./tests";
+import { thirdFault } from "./third-fault";
 
 /** A piece of evidence and how it speaks for or against a cause. */
 export interface EvidenceItem {
@@ -234,17 +235,22 @@ export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, sys
   };
 } // prettier-ignore
 
+/** From this chance on it is said that three faults may be there. */
+const MAYBE_THREE = 0.3;
+
 function warningsOn(posterior: Posterior, best: CaseVerdict['best']): string[] {
   const warnings: string[] = [];
   const unproven = unprovenPart(posterior);
   if (unproven) warnings.push(`${unproven.name} is the dear part and not proven. Do not order it on this: a flank test, a back-drive in the job or a travel profile proves it.`);
-  const members = best.causes.map((c) => posterior.causes.indexOf(c));
+  const three = thirdFault(posterior);
+  if (three && three.probability > MAYBE_THREE) warnings.push(`${three.probability > 0.5 ? 'Two faults do not account for all of this; three do' : 'Perhaps three faults'}: ${three.causes.map((c) => c.name).join(', ')} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`);
+  const members = (three && three.probability > 0.5 ? three.causes : best.causes).map((c) => posterior.causes.indexOf(c));
   const unexplained = posterior.evidence.reports.filter(
     (r) => r.so && r.source === 'test' && latentOf(r.finding) !== 'lost-motion' && chanceOf(posterior.latents, latentOf(r.finding), members, 0, posterior.evidence.axis) < 0.15,
   );
   if (unexplained.length) {
     const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join('; ');
-    warnings.push(`${best.causes.length >= 2 ? 'Three or more things seem to be wrong' : 'Not explained by this'}: ${words}. Repeat that test.`);
+    warnings.push(`Not explained by this: ${words}. Repeat that test.`);
   }
   const contradicting = contradictoryFindings(posterior.evidence.reports);
   if (contradicting.length) warnings.push(`Found both so and not so by tests: ${contradicting.join('; ')}. Look again.`);
@@ -268,36 +274,3 @@ function priorShare(posterior: Posterior): number[] {
 function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
-
-export interface Sister {
-  readonly letter: string;
-  readonly ageYears: number;
-  readonly bearingSet: number;
-  readonly downtimePerHour: number;
-}
-
-export interface SisterAdvice {
-  readonly letter: string;
-  readonly nowCost: number;
-  readonly laterCost: number;
-  readonly worth: boolean;
-}
-
-/** Bearing life as a Weibull: shape and years at which 63 % have gone (common practice, no source). */
-const SISTER_SHAPE = 2.5;
-const SISTER_SCALE_YEARS = 14;
-
-/**
- * Should the sisters' end bearings be renewed in the same stop? Now: a set and the shorter job, since
- * access is shared. Later: the chance that they go within two years, times the whole job unplanned.
- */
-export function sistersToo(sisters: readonly Sister[], jobMinutes = 240, sharedMinutes = 110, unplannedMinutes = 120): readonly SisterAdvice[] {
-  return sisters.map(({ letter, ageYears, bearingSet, downtimePerHour }) => {
-    const survives = (years: number): number => Math.exp(-((years / SISTER_SCALE_YEARS) ** SISTER_SHAPE));
-    const goes = 1 - survives(ageYears + 2) / survives(ageYears);
-    const hour = downtimePerHour / 60;
-    const nowCost = bearingSet + (jobMinutes - sharedMinutes) * hour;
-    const laterCost = goes * (bearingSet + (jobMinutes + unplannedMinutes) * hour);
-    return { letter, nowCost, laterCost, worth: nowCost < laterCost };
-  });
-} // prettier-ignore

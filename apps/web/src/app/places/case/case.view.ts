@@ -263,3 +263,15 @@ export function loadWords(value: number, unit: string): string {
 function sentence(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
+
+/** One sister axis, what renewing it now or later is expected to cost, and what that assumes. */
+export function sisterWords(
+  sister: Assessment["sisters"][number],
+  sum: (value: number) => string,
+): string {
+  const advice = sister.worth ? "cheaper in the same stop" : "leave it";
+  const assumes = sister.assumes.length
+    ? ` (${sister.assumes.join(", ")})`
+    : "";
+  return `${sister.letter}: ${advice}. ${sum(sister.nowCost)} now against ${sum(sister.laterCost)} later, ${percentWords(sister.goes)} to go${assumes}.`;
+}

@@ -8,7 +8,7 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import type { Assessment } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../../data/api";
-import { money, percentWords } from "./case.view";
+import { money, percentWords, sisterWords } from "./case.view";
 
 /** What can be done, what it costs, and what it costs when it was not that. */
 @Component({
@@ -46,10 +46,23 @@ import { money, percentWords } from "./case.view";
     <p class="quiet">
       Expected: with standing, retest and what follows when it was not that.
     </p>
+    @if (sisters().length) {
+      <h3>The sisters too?</h3>
+      <ul class="plain">
+        @for (sister of sisters(); track sister.letter) {
+          <li>{{ sisterSays(sister) }}</li>
+        }
+      </ul>
+      <p class="quiet">
+        Now: a bearing set and the shorter job, access shared. Later: the chance
+        that it goes within two years, times the whole job unplanned.
+      </p>
+    }
   `,
 })
 export class RemedyTable {
   readonly options = input.required<Assessment["options"]>();
+  readonly sisters = input<Assessment["sisters"]>([]);
   private readonly shop = toSignal(
     inject(Api)
       .get("shop", "/shop")
@@ -57,6 +70,10 @@ export class RemedyTable {
     { initialValue: null },
   );
   protected readonly percent = percentWords;
+
+  protected sisterSays(sister: Assessment["sisters"][number]): string {
+    return sisterWords(sister, (value) => this.sum(value));
+  }
 
   protected sum(value: number): string {
     return money(value, this.shop()?.currency ?? "EUR");

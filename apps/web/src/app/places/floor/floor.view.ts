@@ -105,6 +105,19 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
   const found = (want: AxisState): FloorAxis | undefined =>
     machine.axes.find((a) => stateOf(a) === want);
   const act = found("act");
+  const asked = machine.openCases[0] as
+    FloorMachine["openCases"][number] | undefined;
+  const about = machine.axes.find((a) => a.id === asked?.axisId);
+  if (asked && about) {
+    const more = machine.openCases.length - 1;
+    return {
+      says: `${about.letter}: case ${asked.id} is open${more ? `, and ${countWords(more, "more", "more")}` : ""}.`,
+      then: about.last && stateOf(about) === "act" ? "It loses more than its limit." : "", // prettier-ignore
+      verb: "Go on with the case",
+      axis: about,
+      rank: 4.5,
+    };
+  }
   if (act?.last) {
     const lost = formatDeviation(act.last.lostMm, {
       system,
@@ -182,6 +195,8 @@ function linkFor(machine: FloorMachine, says: Says): MachineView["action"] {
     return { label: says.verb, link: [...base, "history"] };
   if (says.verb === "Go on" && says.axis.openRunId !== null)
     return { label: says.verb, link: [...base, "runs", says.axis.openRunId] };
+  if (says.verb === "Go on with the case")
+    return { label: says.verb, link: [...base, "locate"] };
   return { label: says.verb, link: [...base, "measure"] };
 }
 
