@@ -14,6 +14,7 @@ import { caseHandlersFor } from "./routes/case-handlers";
 import { mountPhotos } from "./routes/photos";
 import { mountDeviceStream } from "./routes/device-stream";
 import { handlersFor } from "./routes/handlers";
+import { seriesHandlersFor } from "./routes/series-handlers";
 import { Assess } from "./services/assess";
 import { Cases } from "./services/cases";
 import { Knowledge } from "./services/knowledge";
@@ -22,6 +23,7 @@ import { Indicators } from "./services/indicators";
 import { Machines } from "./services/machines";
 import { RunImport } from "./services/run-import";
 import { Runs } from "./services/runs";
+import { SeriesRuns } from "./services/series-runs";
 import { ShopSettings } from "./services/shop";
 import type { Db } from "./store/database";
 
@@ -100,6 +102,7 @@ export function createApp(options: AppOptions): App {
   const handlers = {
     ...handlersFor(services),
     ...caseHandlersFor({ machines, cases, assess, knowledge, hub }),
+    ...seriesHandlersFor(new SeriesRuns(db, machines, hub, clock)),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, hub);

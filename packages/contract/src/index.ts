@@ -13,3 +13,4 @@ export * from "./case";
 export * from "./load-csv";
 export * from "./operation";
 export * from "./case-routes";
+export * from "./series";

@@ -7,6 +7,7 @@ import {
   axisUpdateSchema,
 } from "./axis";
 import { CASE_OPERATIONS } from "./case-routes";
+import { SERIES_OPERATIONS } from "./series";
 import { idSchema, oneOf } from "./common";
 import {
   approachSchema,
@@ -295,5 +296,6 @@ export const OPERATIONS = {
     { params: byId, body: programRunSchema, response: deviceSnapshotSchema },
   ),
   ...CASE_OPERATIONS,
+  ...SERIES_OPERATIONS,
 } as const;
 export type OperationName = keyof typeof OPERATIONS;

@@ -131,6 +131,13 @@ export class Device {
     await this.keep();
   }
 
+  /** Resolves once all that is queued is done, or after `patienceMs`. */
+  async still(patienceMs: number): Promise<void> {
+    const until = performance.now() + patienceMs;
+    while (this.state.queue.length > 0 && performance.now() < until)
+      await new Promise((resolve) => setTimeout(resolve, TICK_MS));
+  }
+
   /** Sets the face to zero; with a run, sets the stand up for it and takes its indicator. */
   async zero(forRun?: {
     readonly id: number;

@@ -15,6 +15,7 @@ import type { DeviceHub } from "../devices/device-hub";
 import type { Assess } from "../services/assess";
 import { caseFile } from "../services/case-export";
 import type { Cases } from "../services/cases";
+import { standardNormal as normal } from "../services/chance";
 import type { Knowledge } from "../services/knowledge";
 import type { Machines } from "../services/machines";
 import type { CaseOperationName } from "@iron/contract";
@@ -25,11 +26,6 @@ export interface CaseServices {
   readonly assess: Assess;
   readonly knowledge: Knowledge;
   readonly hub: DeviceHub;
-}
-
-/** A standard normal number. */
-function normal(): number {
-  return Math.sqrt(-2 * Math.log(1 - Math.random())) * Math.cos(2 * Math.PI * Math.random()); // prettier-ignore
 }
 
 export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationName> {

@@ -3,6 +3,7 @@ import {
   writeReadingsCsv,
   type AxisEvent,
   type CaseOperationName,
+  type SERIES_OPERATIONS,
   type Run,
 } from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
@@ -40,7 +41,9 @@ async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
 }
 
 /** What each operation does: thin, the work is in the services. */
-export function handlersFor(s: Services): Omit<Handlers, CaseOperationName> {
+export function handlersFor(
+  s: Services,
+): Omit<Handlers, CaseOperationName | keyof typeof SERIES_OPERATIONS> {
   const runFileName = (run: Run, ending: string): string =>
     `axis-${run.axisId}-test-${run.id}.${ending}`;
   const gcodeOf = async (

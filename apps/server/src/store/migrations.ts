@@ -104,9 +104,37 @@ const cases: Migration = {
   },
 };
 
+const series: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table series (
+        id integer primary key, axis_id integer not null references axis(id), kind text not null,
+        plan text not null check (json_valid(plan)), started_at text not null, by text not null) strict`,
+      `create index series_of_axis on series (axis_id, started_at)`,
+      `create table series_point (
+        id integer primary key, key text not null unique, series_id integer not null references series(id),
+        step integer not null, value real, entered text not null, source text not null,
+        at text not null, by text not null) strict`,
+      `create index point_of_series on series_point (series_id, id)`,
+      ...appendOnly("series_point", "readings"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
+/** Triggers that refuse to change or delete what was once written. */
+function appendOnly(table: string, what: string): string[] {
+  return ["update", "delete"].map(
+    (act) =>
+      `create trigger ${table}_no_${act} before ${act} on ${table}
+       begin select raise(abort, '${what} are append-only'); end`,
+  );
+}
+
 /** Once landed, a migration is never edited; changes come as the next one. */
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
   "0003_cases": cases,
+  "0004_series": series,
 };

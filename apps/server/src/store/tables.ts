@@ -4,6 +4,7 @@ import type {
   CaseContext,
   DeviceState,
   FindingId,
+  SeriesPlan,
   TestPlan,
   VirtualAxis,
 } from "@iron/core";
@@ -166,6 +167,27 @@ export interface Tables {
     cause: string;
     prior: number;
     why: string;
+    at: string;
+    by: string;
+  };
+  series: {
+    id: Generated<number>;
+    axis_id: number;
+    kind: SeriesPlan["kind"];
+    plan: Json<SeriesPlan>;
+    started_at: string;
+    by: string;
+  };
+  /** Append-only: the last reading of a step counts, a null takes it back. */
+  series_point: {
+    id: Generated<number>;
+    /** Made by who sends it, so that sending twice keeps one. */
+    key: string;
+    series_id: number;
+    step: number;
+    value: number | null;
+    entered: string;
+    source: "typed" | "device";
     at: string;
     by: string;
   };

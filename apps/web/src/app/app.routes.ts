@@ -75,6 +75,18 @@ export const routes: Routes = [
         loadComponent: () => import("./places/run/run").then((m) => m.RunPlace),
       },
       {
+        path: "set",
+        title: "Set · Iron Patience",
+        loadComponent: () =>
+          import("./places/set/set-station").then((m) => m.SetStation),
+      },
+      {
+        path: "series/:seriesId",
+        title: "Readings · Iron Patience",
+        loadComponent: () =>
+          import("./places/set/series-place").then((m) => m.SeriesPlace),
+      },
+      {
         path: "history",
         title: "History · Iron Patience",
         loadComponent: () =>

@@ -1,11 +1,6 @@
 import type { Cause } from "./knowledge";
 import { fitOf, logSum, ShareMixture } from "./components";
-import {
-  logReports,
-  reportTerms,
-  slackShowsAs,
-  type Posterior,
-} from "./infer";
+import { logReports, reportTerms, slackShowsAs, type Posterior } from "./infer";
 import { chanceOfLoss } from "./loss-chance";
 
 /** How often three faults come together, against all cases (common practice, no source). */

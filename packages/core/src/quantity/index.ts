@@ -4,3 +4,4 @@ export * from "./length";
 export * from "./statistics";
 export * from "./uncertainty";
 export * from "./chi-squared";
+export * from "./units";

@@ -8,3 +8,4 @@ export * from "./condition";
 export * from "./faults";
 export * from "./observe";
 export * from "./trace";
+export * from "./series";

@@ -42,21 +42,32 @@ export function simulateLoadTrace(
   return samples;
 }
 
-/** Crest readings along the screw at 0° and 90°: out of line and bent as its parts say. */
+/** Out of line for each newton of binding towards an end, mm per m, at 0° and at 90°. */
+const OUT_OF_LINE = [0.0007, 0.0003];
+
+/** What a tip on the crest reads at a place, mm: out of line and bent as its parts say. */
+export function crestReading(
+  axis: VirtualAxis,
+  plane: number,
+  positionMm: number,
+  normal: () => number,
+): number {
+  const { misalignN = 0, bendN = 0 } = axis.parts ?? {};
+  const slope = (OUT_OF_LINE[plane] * misalignN) / 1000;
+  const bend = 0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm); // prettier-ignore
+  return slope * positionMm + bend + 0.0015 * normal();
+}
+
+/** Crest readings along the screw at 0° and 90°. */
 export function simulateCrestRun(
   axis: VirtualAxis,
   normal: () => number,
 ): readonly (readonly CrestPoint[])[] {
-  const { misalignN = 0, bendN = 0 } = axis.parts ?? {};
   const places = Array.from({ length: 9 }, (_, i) => ((i + 0.5) / 9) * axis.travelMm); // prettier-ignore
-  const slope = [0.0007 * misalignN, 0.0003 * misalignN].map((perM) => perM / 1000); // prettier-ignore
-  return slope.map((s) =>
+  return OUT_OF_LINE.map((_, plane) =>
     places.map((positionMm) => ({
       positionMm,
-      readingMm:
-        s * positionMm +
-        0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm) +
-        0.0015 * normal(),
+      readingMm: crestReading(axis, plane, positionMm, normal),
     })),
   );
 }

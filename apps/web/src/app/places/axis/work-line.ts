@@ -49,7 +49,8 @@ export const STATIONS: readonly Station[] = [
   {
     number: 5,
     name: "Set",
-    will: "Set will compute preload, shims and alignment.",
+    path: "set",
+    will: "Set computes preload, shims and alignment from what is measured.",
   },
   {
     number: 6,
@@ -156,6 +157,7 @@ export class WorkLine {
     const path = this.url().split(/[?#]/)[0];
     if (/\/(history|setup)$/.test(path)) return null;
     if (path.endsWith("/ask")) return "ask";
+    if (/\/(set|series\/\d+)$/.test(path)) return "set";
     return path.includes("/locate") ? "locate" : "measure";
   });
 }

@@ -13,7 +13,9 @@ import {
   crestRun,
   finding,
   locateTest,
+  defaultSeries,
   type FindingId,
+  type SeriesKind,
   type TestId,
 } from "@iron/core";
 import {
@@ -37,6 +39,13 @@ import {
   type LoadTraceView,
 } from "./load-trace.view";
 import { Triple } from "./triple";
+
+/** Tests that are a row of readings, taken one by one at Set’s bench. */
+const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
+  "crest-run": "crest-run",
+  "tram-look": "tram",
+  "home-again": "home-repeat",
+};
 
 type Found = "tight" | "turned" | "missing" | "not looked at";
 
@@ -102,6 +111,10 @@ export class TestForm {
     const data = this.data();
     return data?.kind === "crest-run" ? crestRun(data.planes) : null;
   });
+  /** The row of readings that answers this test, where there is one. */
+  protected readonly series = computed<SeriesKind | null>(
+    () => SERIES_OF_TEST[this.testId()] ?? null,
+  );
   protected readonly given = computed(
     () => Object.keys(this.answers()).length > 0,
   );
@@ -208,6 +221,20 @@ export class TestForm {
           const { outOfLine, bent } = crestRun(planes);
           this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
         },
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
+  protected beginSeries(kind: SeriesKind): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    this.api
+      .post("startSeries", `/axes/${axis.id}/series`, {
+        plan: defaultSeries(axis.config, kind),
+      })
+      .subscribe({
+        next: ({ id }) =>
+          void this.router.navigateByUrl(`${this.context.base()}/series/${id}`),
         error: (error: unknown) => this.notices.wrong(error),
       });
   }

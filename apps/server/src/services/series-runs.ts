@@ -1,0 +1,162 @@
+import {
+  checkSeries,
+  seriesRefusal,
+  seriesSteps,
+  simulateSeriesReading,
+  type SeriesPlan,
+  type SeriesStep,
+} from "@iron/core";
+import type { Series, SeriesPointCreate } from "@iron/contract";
+import { randomUUID } from "node:crypto";
+import type { Selectable } from "kysely";
+import type { DeviceHub } from "../devices/device-hub";
+import { conflict, notFound, problem } from "../http/problem-error";
+import { standardNormal } from "./chance";
+import type { Db } from "../store/database";
+import { fromJson, toJson, type Tables } from "../store/tables";
+import { instant, type Clock } from "./clock";
+import type { Machines } from "./machines";
+
+/** How long the simulated machine may take to reach a place before it is given up, ms. */
+const PATIENCE_MS = 60_000;
+
+/** Rows of readings: crest runs, gib curves, tram and home tests. Kept as they are taken. */
+export class SeriesRuns {
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly hub: DeviceHub,
+    private readonly clock: Clock,
+  ) {}
+
+  async start(axisId: number, plan: SeriesPlan, who: string): Promise<Series> {
+    const { config } = await this.machines.axis(axisId);
+    const refusal = seriesRefusal(config, plan.kind);
+    if (refusal) throw problem(422, "Not on this axis", refusal);
+    checkSeries(plan, config);
+    const { id } = await this.db
+      .insertInto("series")
+      .values({
+        axis_id: axisId,
+        kind: plan.kind,
+        plan: toJson(plan),
+        started_at: instant(this.clock),
+        by: who,
+      })
+      .returning("id")
+      .executeTakeFirstOrThrow();
+    return this.get(id);
+  }
+
+  async get(id: number): Promise<Series> {
+    const row = await this.db
+      .selectFrom("series")
+      .selectAll()
+      .where("id", "=", id)
+      .executeTakeFirst();
+    if (!row) throw notFound("series of readings", id);
+    const points = await this.points([id]);
+    return seriesOf(row, points);
+  }
+
+  async ofAxis(axisId: number): Promise<Series[]> {
+    const rows = await this.db
+      .selectFrom("series")
+      .selectAll()
+      .where("axis_id", "=", axisId)
+      .orderBy("id", "desc")
+      .execute();
+    const points = await this.points(rows.map((r) => r.id));
+    return rows.map((row) =>
+      seriesOf(
+        row,
+        points.filter((p) => p.series_id === row.id),
+      ),
+    );
+  }
+
+  /** Keeps a reading; the same key again changes nothing. */
+  async add(
+    id: number,
+    point: SeriesPointCreate,
+    who: string,
+    source: "typed" | "device" = "typed",
+  ): Promise<Series> {
+    const series = await this.get(id);
+    stepOf(series.plan, point.step);
+    await this.db
+      .insertInto("series_point")
+      .values({
+        series_id: id,
+        key: point.key,
+        step: point.step,
+        value: point.value,
+        entered: point.entered,
+        source,
+        at: instant(this.clock),
+        by: who,
+      })
+      .onConflict((on) => on.column("key").doNothing())
+      .execute();
+    return this.get(id);
+  }
+
+  /** Moves the simulated machine to a step and reads it there. */
+  async readDevice(id: number, index: number, who: string): Promise<Series> {
+    const series = await this.get(id);
+    const step = stepOf(series.plan, index);
+    const { config } = await this.machines.axis(series.axisId);
+    const device = await this.hub.device(series.axisId);
+    if (device.snapshot().moving)
+      throw conflict("The axis is still moving. Wait until it stands.");
+    const feedMmMin = Math.min(config.rapidMmMin, 3000);
+    if (series.plan.kind === "crest-run") {
+      await device.command([{ kind: "move", toMm: step.at, feedMmMin }]);
+      await device.still(PATIENCE_MS);
+    }
+    const value = simulateSeriesReading(config, device.model, series.plan, step, standardNormal); // prettier-ignore
+    const point = { key: randomUUID(), step: index, value, entered: "" };
+    return this.add(id, point, who, "device");
+  }
+
+  private points(
+    ids: readonly number[],
+  ): Promise<Selectable<Tables["series_point"]>[]> {
+    if (ids.length === 0) return Promise.resolve([]);
+    return this.db
+      .selectFrom("series_point")
+      .selectAll()
+      .where("series_id", "in", ids)
+      .orderBy("id")
+      .execute();
+  }
+}
+
+function stepOf(plan: SeriesPlan, index: number): SeriesStep {
+  const steps = seriesSteps(plan);
+  if (index >= steps.length)
+    throw problem(
+      422,
+      "Not valid",
+      `Step ${index} is not in this series: it has steps 0 to ${steps.length - 1}.`,
+    );
+  return steps[index];
+}
+
+function seriesOf(
+  row: Selectable<Tables["series"]>,
+  points: readonly Selectable<Tables["series_point"]>[],
+): Series {
+  const plan = fromJson(row.plan);
+  const read = new Map(points.map((p) => [p.step, p.value]));
+  const done = seriesSteps(plan).every((s) => typeof read.get(s.index) === "number"); // prettier-ignore
+  return {
+    id: row.id,
+    axisId: row.axis_id,
+    plan,
+    state: done ? "finished" : "running",
+    startedAt: row.started_at,
+    by: row.by,
+    points: points.map(({ step, value, source, at, by }) => ({ step, value, source, at, by })), // prettier-ignore
+  };
+}

@@ -1,0 +1,54 @@
+import { defaultSeries } from "@iron/core";
+import type { Series } from "@iron/contract";
+import { randomUUID } from "node:crypto";
+import { newAxis, testApp, type TestApp } from "./test-app";
+
+describe("series of readings", () => {
+  let t: TestApp;
+  beforeEach(async () => {
+    t = await testApp();
+  });
+  afterEach(() => t.close());
+
+  async function begin(): Promise<{ series: Series; axisId: number }> {
+    const axis = await newAxis(t);
+    const plan = defaultSeries(axis.config, "crest-run");
+    const made = await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201); // prettier-ignore
+    return { series: made.body as Series, axisId: axis.id };
+  }
+  const point = (step: number, value: number | null, key = randomUUID()) => ({ key, step, value, entered: String(value) }); // prettier-ignore
+
+  it("keeps each reading as it comes, the same key once, and the last of a step", async () => {
+    const { series } = await begin();
+    const at = `/api/series/${series.id}/points`;
+    const first = point(0, 0.01);
+    await t.api.post(at).send(first).expect(201);
+    await t.api.post(at).send(first).expect(201);
+    const taken = await t.api.post(at).send(point(0, null)).expect(201);
+    expect((taken.body as Series).points.map((p) => p.value)).toEqual([0.01, null]); // prettier-ignore
+    const wrong = await t.api.post(at).send(point(99, 1)).expect(422);
+    expect(wrong.body.detail).toContain("Step 99 is not in this series: it has steps 0 to 17."); // prettier-ignore
+    const far = await t.api.post(at).send(point(1, 1e9)).expect(422);
+    expect(far.body.detail).toBe("That reading is out of all reach.");
+    await expect(t.db.updateTable("series_point").set({ value: 5 }).execute()).rejects.toThrow("append-only"); // prettier-ignore
+  });
+
+  it("the simulated machine answers every step, and the axis lists the series", async () => {
+    const { series, axisId } = await begin();
+    for (let step = 0; step < 18; step += 1)
+      await t.api.post(`/api/series/${series.id}/device`).set("x-working-as", "Ama").send({ step }).expect(200); // prettier-ignore
+    const [listed] = (await t.api.get(`/api/axes/${axisId}/series`).expect(200)).body as Series[]; // prettier-ignore
+    expect(listed.state).toBe("finished");
+    expect(listed.points).toHaveLength(18);
+    expect(listed.points[0]).toMatchObject({ source: "device", by: "Ama" });
+  });
+
+  it("refuses what the axis does not have and plans out of bounds, in words", async () => {
+    const { series, axisId } = await begin();
+    const gib = await t.api.post(`/api/axes/${axisId}/series`).send({ plan: { ...series.plan, kind: "gib-curve" } }).expect(422); // prettier-ignore
+    expect(gib.body.detail).toBe("This guideway has no gib.");
+    const far = await t.api.post(`/api/axes/${axisId}/series`).send({ plan: { ...series.plan, places: [1, 2, 3, 4, 99999] } }).expect(422); // prettier-ignore
+    expect(far.body.detail).toContain("place is 99999: it must be from 0 to 500 mm"); // prettier-ignore
+    await t.api.get("/api/series/4711").expect(404);
+  });
+});

@@ -1,0 +1,101 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import {
+  defaultSeries,
+  seriesRefusal,
+  seriesResult,
+  SERIES_KINDS,
+  SERIES_WORDS,
+  type SeriesKind,
+} from "@iron/core";
+import type { Series } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../axis/axis-context";
+import { seriesSays, seriesValues } from "./series.view";
+
+/** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
+@Component({
+  selector: "ip-set",
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./set-station.html",
+  styleUrl: "./set.css",
+})
+export class SetStation {
+  protected readonly context = inject(AxisContext);
+  private readonly preferences = inject(Preferences);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+  protected readonly list = signal<readonly Series[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly kinds = computed(() => {
+    const axis = this.context.axis();
+    if (!axis) return [];
+    return SERIES_KINDS.map((kind) => ({
+      kind,
+      ...SERIES_WORDS[kind],
+      refusal: seriesRefusal(axis.config, kind),
+    }));
+  });
+  protected readonly past = computed(() => {
+    const axis = this.context.axis();
+    const list = this.list();
+    if (!axis || !list) return null;
+    return list.map((series) => {
+      const values = seriesValues(series);
+      const result = seriesResult(axis.config, series.plan, values);
+      const read = values.filter((v) => v !== null).length;
+      return {
+        id: series.id,
+        name: SERIES_WORDS[series.plan.kind].name,
+        when: `${momentWords(series.startedAt)}, ${series.by}`,
+        says: result
+          ? seriesSays(result, axis.config, this.preferences.system())[0]
+          : `${read} of ${values.length} readings.`,
+        open: series.state === "running",
+      };
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      const axis = this.context.axis();
+      if (axis) untracked(() => this.load(axis.id));
+    });
+  }
+
+  protected load(axisId: number): void {
+    this.wrong.set("");
+    this.api.get("axisSeries", `/axes/${axisId}/series`).subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected begin(kind: SeriesKind): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    this.api
+      .post("startSeries", `/axes/${axis.id}/series`, {
+        plan: defaultSeries(axis.config, kind),
+      })
+      .subscribe({
+        next: ({ id }) =>
+          void this.router.navigateByUrl(`${this.context.base()}/series/${id}`),
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+}

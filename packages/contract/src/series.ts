@@ -1,0 +1,56 @@
+import { SERIES_KINDS } from "@iron/core";
+import { z } from "zod";
+import { finite, idSchema, instantSchema, oneOf } from "./common";
+import { operation } from "./operation";
+
+export const seriesPlanSchema = z.object({
+  kind: oneOf("Measurement", SERIES_KINDS),
+  places: z.array(finite).max(200, "At most 200 places.").readonly(),
+  repeats: finite,
+  spanMm: finite,
+  depthMm: finite,
+  friction: oneOf("Friction", ["load", "pull"]),
+});
+
+/** A reading of one step; null takes the step’s reading back. The key makes sending it twice harmless. */
+export const seriesPointCreateSchema = z.object({
+  key: z.uuid("The key must be a UUID."),
+  step: z.number().int().nonnegative(),
+  value: finite
+    .min(-100_000, "That reading is out of all reach.")
+    .max(100_000, "That reading is out of all reach.")
+    .nullable(),
+  entered: z.string().max(80),
+});
+export type SeriesPointCreate = z.infer<typeof seriesPointCreateSchema>;
+
+export const seriesPointSchema = z.object({
+  step: z.number().int(),
+  value: finite.nullable(),
+  source: z.enum(["typed", "device"]),
+  at: instantSchema,
+  by: z.string(),
+});
+
+export const seriesSchema = z.object({
+  id: z.number().int(),
+  axisId: z.number().int(),
+  plan: seriesPlanSchema,
+  state: z.enum(["running", "finished"]),
+  startedAt: instantSchema,
+  by: z.string(),
+  /** Every reading in the order it was taken; the last of a step counts. */
+  points: z.array(seriesPointSchema),
+});
+export type Series = z.infer<typeof seriesSchema>;
+
+const byId = z.object({ id: idSchema });
+
+/** Crest runs, gib curves, tram and home tests: rows of readings kept as they are taken. */
+export const SERIES_OPERATIONS = {
+  axisSeries: operation("get", "/api/axes/:id/series", "Series of an axis, newest first", { params: byId, response: z.array(seriesSchema) }), // prettier-ignore
+  startSeries: operation("post", "/api/axes/:id/series", "Begin a series of readings", { params: byId, body: z.object({ plan: seriesPlanSchema }), response: seriesSchema, created: true }), // prettier-ignore
+  series: operation("get", "/api/series/:id", "One series with its readings", { params: byId, response: seriesSchema }), // prettier-ignore
+  addSeriesPoint: operation("post", "/api/series/:id/points", "Keep a reading, or take one back", { params: byId, body: seriesPointCreateSchema, response: seriesSchema, created: true }), // prettier-ignore
+  readSeriesStep: operation("post", "/api/series/:id/device", "Let the simulated machine go to a step and read it", { params: byId, body: z.object({ step: z.number().int().nonnegative() }), response: seriesSchema }), // prettier-ignore
+} as const;

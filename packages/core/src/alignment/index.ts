@@ -1,0 +1,4 @@
+export * from "./line-fit";
+export * from "./shim-stack";
+export * from "./crest-alignment";
+export * from "./tram";

@@ -1,0 +1,99 @@
+import { requireBound } from "../quantity";
+
+export interface LockNutThread {
+  /** Nominal thread diameter, mm. */
+  readonly diameterMm: number;
+  readonly pitchMm: number;
+  /** Friction in the thread and under the face; 0.12 to 0.18 dry to oiled (handbook range, from memory). */
+  readonly threadFriction: number;
+  readonly faceFriction: number;
+  /** Mean radius of the face that rubs, mm. */
+  readonly faceRadiusMm: number;
+}
+
+/** Pitch diameter of a 60° thread: d − 0.6495·P (ISO 724). */
+export function pitchDiameter(diameterMm: number, pitchMm: number): number {
+  return diameterMm - 0.649519 * pitchMm;
+}
+
+function leverMm(nut: LockNutThread): number {
+  requireBound("thread diameter", nut.diameterMm, nut.diameterMm > 0, "above 0 mm"); // prettier-ignore
+  requireBound("pitch", nut.pitchMm, nut.pitchMm > 0, "above 0 mm");
+  const d2 = pitchDiameter(nut.diameterMm, nut.pitchMm);
+  const lead = Math.atan(nut.pitchMm / (Math.PI * d2));
+  const rho = Math.atan(nut.threadFriction / Math.cos(Math.PI / 6));
+  return (d2 / 2) * Math.tan(lead + rho) + nut.faceFriction * nut.faceRadiusMm;
+}
+
+/**
+ * Clamp force of a bearing nut, N: F = T/(d₂/2·tan(λ + ρ′) + μ·r_m), ρ′ with the 30° flank
+ * (bolt-torque formula as in VDI 2230, from memory).
+ */
+export function clampForce(nut: LockNutThread, torqueNm: number): number {
+  requireBound("torque", torqueNm, torqueNm >= 0, "0 N·m or more");
+  return (torqueNm * 1000) / leverMm(nut);
+}
+
+/** The inverse of {@link clampForce}, N·m. */
+export function nutTorque(nut: LockNutThread, forceN: number): number {
+  return (forceN * leverMm(nut)) / 1000;
+}
+
+/** Short form F = T/(K·d), K about 0.2 dry and 0.15 oiled (common practice, no source). */
+export function clampForceShort(
+  diameterMm: number,
+  torqueNm: number,
+  k = 0.2,
+): number {
+  requireBound("K", k, k > 0, "above 0");
+  return (torqueNm * 1000) / (k * diameterMm);
+}
+
+/** Drag torque, N·m, from the pull on a cord wound round a radius. */
+export function cordDrag(pullN: number, radiusMm: number): number {
+  requireBound("radius", radiusMm, radiusMm > 0, "above 0 mm");
+  return (pullN * radiusMm) / 1000;
+}
+
+/**
+ * Preload drag of a ball nut, N·m: T_p = 0.05/√tan β·F_p·l/2π, tan β = l/(π·d)
+ * (JIS B 1192, from memory).
+ */
+export function nutPreloadDrag(options: {
+  readonly preloadN: number;
+  readonly leadMm: number;
+  readonly ballCircleMm: number;
+}): number {
+  const { preloadN, leadMm, ballCircleMm } = options;
+  requireBound("ball circle", ballCircleMm, ballCircleMm > 0, "above 0 mm");
+  const tanBeta = leadMm / (Math.PI * ballCircleMm);
+  return ((0.05 / Math.sqrt(tanBeta)) * preloadN * leadMm) / (2 * Math.PI) / 1000; // prettier-ignore
+}
+
+/**
+ * Spacer that gives a wanted preload offset: measured stand-out of the inner rings against the outer
+ * ones, both sides, mm. Positive: grind the inner spacer by so much; negative: the outer one.
+ */
+export function spacerGrind(
+  standOutMm: number,
+  wantedOffsetMm: number,
+): { readonly ring: "inner" | "outer" | "none"; readonly byMm: number } {
+  const off = wantedOffsetMm - standOutMm;
+  if (Math.abs(off) < 0.0005) return { ring: "none", byMm: 0 };
+  return off > 0 ? { ring: "inner", byMm: off } : { ring: "outer", byMm: -off };
+}
+
+/** Make-up spacer of an older pattern: what is left between shoulder and nut side, mm. */
+export function makeUpSpacer(
+  depthMm: number,
+  bearingWidthsMm: readonly number[],
+): number {
+  const stack = bearingWidthsMm.reduce((a, b) => a + b, 0);
+  requireBound("seat depth", depthMm, depthMm > stack, `more than the bearings’ ${stack} mm`); // prettier-ignore
+  return depthMm - stack;
+}
+
+/** Grease fill of a bearing, g: G = 0.005·D·B (bearing handbooks). */
+export function greaseFill(outsideMm: number, widthMm: number): number {
+  return 0.005 * outsideMm * widthMm;
+}

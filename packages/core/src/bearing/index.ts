@@ -1,0 +1,2 @@
+export * from "./angular-set";
+export * from "./bearing-nut";

@@ -1,0 +1,60 @@
+import { mean, requireBound, sampleDeviation } from "../quantity";
+
+/** Within this of either end of a turn, home can jump by a whole turn (common practice, no source). */
+export const MARKER_MARGIN = 0.2;
+
+export interface MarkerPlace {
+  /** Distance from switch trip to marker as a fraction of a turn, 0 to 1. */
+  readonly fraction: number;
+  readonly safe: boolean;
+  /** Shift of the switch that brings it to half a turn, mm; plus is towards the marker’s far side. */
+  readonly shiftMm: number;
+}
+
+/**
+ * Where the encoder marker lies after the switch trips; half a turn is best.
+ * @throws BoundError when the travel for a turn is not above 0
+ */
+export function markerPlace(
+  distanceMm: number,
+  perTurnMm: number,
+): MarkerPlace {
+  requireBound("travel for a turn", perTurnMm, perTurnMm > 0, "above 0 mm");
+  requireBound("distance", distanceMm, distanceMm >= 0, "0 mm or more");
+  const fraction = (distanceMm / perTurnMm) % 1;
+  return {
+    fraction,
+    safe: fraction >= MARKER_MARGIN && fraction <= 1 - MARKER_MARGIN,
+    shiftMm: (0.5 - fraction) * perTurnMm,
+  };
+}
+
+export interface HomeRepeat {
+  readonly meanMm: number;
+  readonly deviationMm: number;
+  readonly rangeMm: number;
+  /** Four sample deviations: what repeats, as unidirectional repeatability in ISO 230-2. */
+  readonly repeatMm: number;
+  /** Whole turns between the outermost values; above 0 the marker is too near the switch. */
+  readonly jumps: number;
+}
+
+/** Statistics of homing again and again; whole-turn jumps are told from scatter. */
+export function homeRepeat(
+  readingsMm: readonly number[],
+  perTurnMm: number,
+): HomeRepeat {
+  requireBound("number of homings", readingsMm.length, readingsMm.length >= 3, "at least 3"); // prettier-ignore
+  const first = readingsMm[0];
+  const turns = readingsMm.map((r) => Math.round((r - first) / perTurnMm));
+  const jumps = Math.max(...turns) - Math.min(...turns);
+  const within = readingsMm.map((r, i) => r - turns[i] * perTurnMm);
+  const s = sampleDeviation(within);
+  return {
+    meanMm: mean(within),
+    deviationMm: s,
+    rangeMm: Math.max(...within) - Math.min(...within),
+    repeatMm: 4 * s,
+    jumps,
+  };
+}

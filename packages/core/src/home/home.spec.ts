@@ -1,0 +1,23 @@
+import { sampleStandardDeviation } from "simple-statistics";
+import { homeRepeat, markerPlace } from "./home-marker";
+
+describe("home marker", () => {
+  it("half a turn is best, a fifth from either end is too near", () => {
+    // Common practice, no source.
+    expect(markerPlace(5, 10)).toEqual({ fraction: 0.5, safe: true, shiftMm: 0 }); // prettier-ignore
+    expect(markerPlace(31, 10)).toMatchObject({ safe: false });
+    expect(markerPlace(31, 10).shiftMm).toBeCloseTo(4, 9);
+    expect(markerPlace(9.5, 10)).toMatchObject({ safe: false });
+    expect(() => markerPlace(1, 0)).toThrow("travel for a turn is 0");
+  });
+
+  it("tells scatter from whole-turn jumps", () => {
+    const readings = [0.001, -0.002, 10.001, 0.003, -0.001];
+    const home = homeRepeat(readings, 10);
+    expect(home.jumps).toBe(1);
+    expect(home.rangeMm).toBeCloseTo(0.005, 9);
+    expect(home.deviationMm).toBeCloseTo(sampleStandardDeviation([0.001, -0.002, 0.001, 0.003, -0.001]), 9); // prettier-ignore
+    expect(home.repeatMm).toBeCloseTo(4 * home.deviationMm, 12);
+    expect(() => homeRepeat([0, 0], 10)).toThrow("number of homings is 2");
+  });
+});

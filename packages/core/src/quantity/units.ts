@@ -1,0 +1,98 @@
+import type { UnitSystem } from "./length";
+import { formatNumber } from "./format";
+
+/** What is measured or computed, each with the unit the core keeps it in. */
+export const QUANTITY_KINDS = [
+  "length",
+  "deviation",
+  "force",
+  "torque",
+  "feed",
+  "stiffness",
+  "temperature-step",
+  "angle",
+  "turns",
+  "speed",
+  "load",
+  "hours",
+  "mass",
+  "number",
+  "percent",
+] as const;
+export type QuantityKind = (typeof QUANTITY_KINDS)[number];
+
+interface Shown {
+  readonly unit: string;
+  /** Core value divided by this is the shown value. */
+  readonly per: number;
+  readonly decimals: number;
+}
+
+/**
+ * Shown units by system. 1 in = 25.4 mm and 1 lb = 0.45359237 kg exactly (International yard and
+ * pound agreement, 1959); standard gravity 9.80665 m/s² (3rd CGPM, 1901).
+ */
+const LBF = 0.45359237 * 9.80665;
+const SHOWN: Record<QuantityKind, Record<UnitSystem, Shown>> = {
+  length: { metric: { unit: 'mm', per: 1, decimals: 3 }, inch: { unit: 'in', per: 25.4, decimals: 4 } },
+  deviation: { metric: { unit: 'µm', per: 0.001, decimals: 1 }, inch: { unit: 'tenths', per: 0.00254, decimals: 2 } },
+  force: { metric: { unit: 'N', per: 1, decimals: 0 }, inch: { unit: 'lbf', per: LBF, decimals: 1 } },
+  torque: { metric: { unit: 'N·m', per: 1, decimals: 2 }, inch: { unit: 'lbf·ft', per: LBF * 0.3048, decimals: 2 } },
+  feed: { metric: { unit: 'mm/min', per: 1, decimals: 0 }, inch: { unit: 'in/min', per: 25.4, decimals: 1 } },
+  stiffness: { metric: { unit: 'N/µm', per: 1000, decimals: 1 }, inch: { unit: 'lbf/tenth', per: LBF / 0.00254, decimals: 2 } },
+  'temperature-step': { metric: { unit: 'K', per: 1, decimals: 1 }, inch: { unit: '°F', per: 5 / 9, decimals: 1 } },
+  angle: { metric: { unit: '°', per: 1, decimals: 2 }, inch: { unit: '°', per: 1, decimals: 2 } },
+  turns: { metric: { unit: 'turns', per: 1, decimals: 3 }, inch: { unit: 'turns', per: 1, decimals: 3 } },
+  speed: { metric: { unit: 'min⁻¹', per: 1, decimals: 0 }, inch: { unit: 'min⁻¹', per: 1, decimals: 0 } },
+  load: { metric: { unit: '%', per: 1, decimals: 1 }, inch: { unit: '%', per: 1, decimals: 1 } },
+  hours: { metric: { unit: 'h', per: 1, decimals: 0 }, inch: { unit: 'h', per: 1, decimals: 0 } },
+  mass: { metric: { unit: 'g', per: 1, decimals: 1 }, inch: { unit: 'g', per: 1, decimals: 1 } },
+  number: { metric: { unit: '', per: 1, decimals: 3 }, inch: { unit: '', per: 1, decimals: 3 } },
+  percent: { metric: { unit: '%', per: 0.01, decimals: 1 }, inch: { unit: '%', per: 0.01, decimals: 1 } },
+}; // prettier-ignore
+
+export function unitOf(kind: QuantityKind, system: UnitSystem): string {
+  return SHOWN[kind][system].unit;
+}
+
+/**
+ * A core value in the unit that a system shows.
+ * @example toShown("torque", 10, "inch") // 7.3756
+ */
+export function toShown(
+  kind: QuantityKind,
+  value: number,
+  system: UnitSystem,
+): number {
+  return value / SHOWN[kind][system].per;
+}
+
+/** The inverse of {@link toShown}. */
+export function fromShown(
+  kind: QuantityKind,
+  shown: number,
+  system: UnitSystem,
+): number {
+  return shown * SHOWN[kind][system].per;
+}
+
+/** A value with its unit: whole-ish digits for large figures, few decimals for small ones. */
+export function formatQuantity(
+  kind: QuantityKind,
+  value: number,
+  system: UnitSystem,
+  signed = false,
+): string {
+  const { unit, decimals } = SHOWN[kind][system];
+  const shown = toShown(kind, value, system);
+  if (!Number.isFinite(shown)) return shown > 0 ? "no limit" : "–";
+  const size = Math.abs(shown);
+  const places =
+    size >= 1000 ? 0 : size >= 100 ? Math.min(decimals, 1) : decimals;
+  return `${formatNumber(shown, places, signed)} ${unit}`.trim();
+}
+
+/** A torque in both units, as job sheets give it. */
+export function bothTorques(torqueNm: number): string {
+  return `${formatQuantity("torque", torqueNm, "metric")} (${formatQuantity("torque", torqueNm, "inch")})`;
+}

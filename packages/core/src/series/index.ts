@@ -1,0 +1,2 @@
+export * from "./series-plan";
+export * from "./series-result";

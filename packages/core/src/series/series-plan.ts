@@ -1,0 +1,190 @@
+import { isGravityAxis, travelPerTurnMm, type AxisConfig } from "../axis";
+import { BoundError, formatPosition, formatQuantity, requireBound, type QuantityKind, type UnitSystem } from "../quantity"; // prettier-ignore
+
+/** Measurements that are a row of readings rather than approaches from two sides. */
+export const SERIES_KINDS = [
+  "crest-run",
+  "gib-curve",
+  "tram",
+  "home-repeat",
+] as const;
+export type SeriesKind = (typeof SERIES_KINDS)[number];
+
+export interface SeriesPlan {
+  readonly kind: SeriesKind;
+  /** Crest run: places along the travel, mm. Gib curve: turns of the adjuster. Else not used. */
+  readonly places: readonly number[];
+  /** Homings in a home test; else 1. */
+  readonly repeats: number;
+  /** Tram: distance between the points, mm; depth 0 for a two-point check. */
+  readonly spanMm: number;
+  readonly depthMm: number;
+  /** Gib curve: the drive’s load, or the pull on a scale. */
+  readonly friction: "load" | "pull";
+}
+
+export interface SeriesStep {
+  readonly index: number;
+  /** What the reading belongs to: a plane, a point, a homing. */
+  readonly group: string;
+  /** Place, mm, or turns; the number of the homing. */
+  readonly at: number;
+}
+
+export const CREST_PLANES = ["0°", "90°"] as const;
+const TRAM_POINTS = ["left", "right", "far", "near"] as const;
+
+export const SERIES_WORDS: Record<
+  SeriesKind,
+  { readonly name: string; readonly minutes: number; readonly tells: string }
+> = {
+  "crest-run": { name: "Screw crest run", minutes: 30, tells: "How the screw lies against the ways, in two planes, and how straight it is." },
+  "gib-curve": { name: "Gib friction curve", minutes: 30, tells: "Where friction begins to climb as the gib is turned in." },
+  tram: { name: "Tram", minutes: 20, tells: "How square the head stands to the table." },
+  "home-repeat": { name: "Home test", minutes: 10, tells: "How well home repeats, and whether it jumps a turn." },
+}; // prettier-ignore
+
+/** A usual plan for an axis, to be changed. */
+export function defaultSeries(axis: AxisConfig, kind: SeriesKind): SeriesPlan {
+  const places =
+    kind === "crest-run"
+      ? crestPlaces(axis)
+      : kind === "gib-curve"
+        ? Array.from({ length: 11 }, (_, i) => i * 0.25)
+        : [];
+  return {
+    kind,
+    places,
+    repeats: kind === "home-repeat" ? 7 : 1,
+    spanMm: 300,
+    depthMm: 300,
+    friction: "load",
+  };
+}
+
+/** Nine places, not whole leads apart, so that a swing once per turn shows. */
+function crestPlaces(axis: AxisConfig): number[] {
+  const lead = travelPerTurnMm(axis);
+  const pitch = (axis.travelMm * 0.9) / 8;
+  return Array.from({ length: 9 }, (_, i) => {
+    const even = axis.travelMm * 0.05 + i * pitch;
+    const phase = ((i * 2) % 5) / 5;
+    const on = Math.floor(even / lead) * lead + phase * lead;
+    const at = Math.min(axis.travelMm * 0.98, Math.max(axis.travelMm * 0.02, on)); // prettier-ignore
+    return Math.round(at * 10) / 10;
+  });
+}
+
+/** Is the series possible on this axis? Words when it is not. */
+export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
+  if (kind === "crest-run" && (axis.transmission === "rack" || axis.transmission === "rotating-nut"))
+    return "There is no turning screw on this axis.";
+  if (kind === "gib-curve" && axis.guideway !== "box" && axis.guideway !== "dovetail")
+    return "This guideway has no gib.";
+  if (kind === "tram" && axis.member !== "head" && axis.member !== "quill" && axis.member !== "ram")
+    return "No spindle head moves on this axis.";
+  return "";
+} // prettier-ignore
+
+/**
+ * Checks a plan; errors name value and bound.
+ * @throws BoundError
+ */
+export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
+  const { kind, places, repeats, spanMm, depthMm } = plan;
+  if (kind === "crest-run" || kind === "gib-curve") {
+    requireBound("number of places", places.length, places.length >= 5 && places.length <= 200, "from 5 to 200"); // prettier-ignore
+    let before = -Infinity;
+    for (const place of places) {
+      const most = kind === "crest-run" ? axis.travelMm : 20;
+      const unit = kind === "crest-run" ? "mm" : "turns";
+      requireBound(kind === "crest-run" ? "place" : "turns", place, place >= 0 && place <= most, `from 0 to ${most} ${unit}`); // prettier-ignore
+      if (place <= before)
+        throw new BoundError("place", place, "in ascending order, each once");
+      before = place;
+    }
+  }
+  if (kind === "home-repeat")
+    requireBound("homings", repeats, Number.isInteger(repeats) && repeats >= 3 && repeats <= 50, "a whole number from 3 to 50"); // prettier-ignore
+  if (kind === "tram") {
+    requireBound("span", spanMm, spanMm >= 20 && spanMm <= 3000, "from 20 to 3000 mm"); // prettier-ignore
+    requireBound("depth", depthMm, depthMm === 0 || (depthMm >= 20 && depthMm <= 3000), "0 for two points, or from 20 to 3000 mm"); // prettier-ignore
+  }
+}
+
+/** The readings of a plan, in the order they are taken. */
+export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
+  const rows: { group: string; at: number }[] = [];
+  if (plan.kind === "crest-run")
+    for (const group of CREST_PLANES)
+      for (const at of plan.places) rows.push({ group, at });
+  if (plan.kind === "gib-curve")
+    for (const at of plan.places) rows.push({ group: "friction", at });
+  if (plan.kind === "tram")
+    for (const group of TRAM_POINTS.slice(0, plan.depthMm > 0 ? 4 : 2))
+      rows.push({ group, at: 0 });
+  if (plan.kind === "home-repeat")
+    for (let at = 1; at <= plan.repeats; at += 1)
+      rows.push({ group: "home", at });
+  return rows.map((r, index) => ({ index, ...r }));
+}
+
+/** In what the readings of a series are kept and shown. */
+export function seriesQuantity(plan: SeriesPlan): QuantityKind {
+  if (plan.kind !== "gib-curve") return "deviation";
+  return plan.friction === "load" ? "load" : "force";
+}
+
+/** What to do for a step, one action. */
+export function seriesInstruction(
+  plan: SeriesPlan,
+  step: SeriesStep,
+  system: UnitSystem,
+): string {
+  const at = formatPosition(step.at, { system });
+  switch (plan.kind) {
+    case "crest-run":
+      return step.at === plan.places[0]
+        ? `Tip on the crest at ${step.group}${step.group === "0°" ? ", above the screw" : ", beside the screw"}. Go to ${at}, rock the screw for the highest reading, set it to zero and read.`
+        : `Go on to ${at}, the same direction. Find the crest and read.`;
+    case "gib-curve":
+      return `Adjuster ${formatQuantity("turns", step.at, system)} in from where you began. Traverse slowly over the whole travel and read the ${plan.friction === "load" ? "drive load" : "pull"}.`;
+    case "tram":
+      return step.group === "left"
+        ? "Indicator in the spindle, tip on the left point. Set it to zero and read; with two indicators, zero both on the same spot first."
+        : `Turn the spindle by hand until the tip stands on the ${step.group} point. Lift it over slots. Read.`;
+    case "home-repeat":
+      return `Jog away, home the axis again, then read the indicator: homing ${step.at} of ${plan.repeats}.`;
+  }
+}
+
+/** How to set up, with the cautions of the axis. */
+export function seriesSetup(
+  axis: AxisConfig,
+  plan: SeriesPlan,
+): readonly string[] {
+  const said: Record<SeriesKind, readonly string[]> = {
+    "crest-run": [
+      "The ways first: a screw is set to ways that are already right.",
+      "The indicator rides on the moving member, its tip on the crest of the thread, first above, then beside the screw.",
+      "Move one way only, so that slack does not enter.",
+    ],
+    "gib-curve": [
+      "Warm the axis up and oil it as in work: a cold, dry way has another curve.",
+      "Begin with the gib clearly loose, count turns in from there, and stop when friction climbs twice in a row.",
+      "Rock the member by hand at the end: the check of the setting.",
+    ],
+    tram: [
+      "Isolate the spindle: it is turned by hand. Bare, stoned table; the vice or fixture is a check of its own.",
+      "Mount the indicator so that it sweeps the whole span without touching.",
+    ],
+    "home-repeat": [
+      "Indicator against the member at its home position, preloaded.",
+      "Come to home the same way and at the same feed each time.",
+    ],
+  };
+  const gravity = isGravityAxis(axis)
+    ? "This axis can fall: keep out from under it; nothing is undone here."
+    : "Hands out while the axis moves; slow feed; one hand on the stop.";
+  return [...said[plan.kind], gravity];
+}

@@ -1,0 +1,96 @@
+import type { AxisConfig } from "../axis";
+import { travelPerTurnMm } from "../axis";
+import { crestAlignment, tram, type CrestAlignment, type CrestReadings, type Datum, type Support, type TramResult } from "../alignment"; // prettier-ignore
+import { gibKnee, type GibKnee } from "../preload";
+import { homeRepeat, type HomeRepeat } from "../home";
+import { seriesSteps, CREST_PLANES, type SeriesPlan } from "./series-plan";
+
+export type SeriesResult =
+  | { readonly kind: "crest-run"; readonly alignment: CrestAlignment }
+  | { readonly kind: "gib-curve"; readonly knee: GibKnee }
+  | { readonly kind: "tram"; readonly tram: TramResult }
+  | { readonly kind: "home-repeat"; readonly home: HomeRepeat };
+
+export interface SeriesOptions {
+  readonly datum?: Datum;
+  readonly bolts?: readonly Support[];
+  readonly stockMm?: readonly number[];
+}
+
+/** Four bolts of a head flange or column foot, mm from its middle (an invented usual pattern). */
+export const USUAL_BOLTS: readonly Support[] = [
+  { name: "left far", x: -120, y: 150 },
+  { name: "right far", x: 120, y: 150 },
+  { name: "left near", x: -120, y: -150 },
+  { name: "right near", x: 120, y: -150 },
+];
+
+/** Readings by plane of a crest run; only places that were read. */
+export function crestReadings(
+  plan: SeriesPlan,
+  values: readonly (number | null)[],
+): readonly CrestReadings[] {
+  const steps = seriesSteps(plan);
+  return CREST_PLANES.map((name) => ({
+    name,
+    points: steps.flatMap((s) => {
+      const y = values[s.index];
+      return s.group === name && typeof y === "number" ? [{ x: s.at, y }] : [];
+    }),
+  }));
+}
+
+/**
+ * What the readings of a series say, by step; null while there are too few. Null values are steps not
+ * read yet.
+ */
+export function seriesResult(
+  axis: AxisConfig,
+  plan: SeriesPlan,
+  values: readonly (number | null)[],
+  options: SeriesOptions = {},
+): SeriesResult | null {
+  const steps = seriesSteps(plan);
+  const value = (group: string): number | null => {
+    const step = steps.find((s) => s.group === group);
+    return step ? (values[step.index] ?? null) : null;
+  };
+  switch (plan.kind) {
+    case "crest-run": {
+      const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5); // prettier-ignore
+      if (planes.length === 0) return null;
+      const over = Math.max(0, axis.screw.freeLengthMm - axis.travelMm) / 2;
+      const supports = {
+        fixedMm: -over,
+        farMm: axis.travelMm + over,
+        bracketMm: axis.travelMm / 2,
+        leadMm: travelPerTurnMm(axis),
+      };
+      return { kind: "crest-run", alignment: crestAlignment(planes, supports, options.datum ?? "bracket", options.stockMm) }; // prettier-ignore
+    }
+    case "gib-curve": {
+      const points = steps.flatMap((s) => {
+        const friction = values[s.index];
+        return typeof friction === "number" ? [{ turns: s.at, friction }] : [];
+      });
+      return points.length < 5 ? null : { kind: "gib-curve", knee: gibKnee(points) }; // prettier-ignore
+    }
+    case "tram": {
+      const [leftMm, rightMm] = [value("left"), value("right")];
+      if (leftMm === null || rightMm === null) return null;
+      const readings = {
+        leftMm,
+        rightMm,
+        farMm: value("far"),
+        nearMm: value("near"),
+        spanMm: plan.spanMm,
+        depthMm: plan.depthMm || null,
+      };
+      return { kind: "tram", tram: tram(readings, options.bolts ?? USUAL_BOLTS, options.stockMm) }; // prettier-ignore
+    }
+    case "home-repeat": {
+      const read = values.filter((v): v is number => typeof v === "number");
+      return read.length < 3 ? null : { kind: "home-repeat", home: homeRepeat(read, travelPerTurnMm(axis)) }; // prettier-ignore
+    }
+  }
+}

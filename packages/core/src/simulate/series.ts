@@ -1,0 +1,46 @@
+import { frictionOf } from "./condition";
+import { CREST_PLANES, type SeriesPlan, type SeriesStep } from "../series";
+import { travelPerTurnMm, type AxisConfig } from "../axis";
+import { crestReading, FULL_LOAD_N } from "./trace";
+import type { VirtualAxis } from "./virtual-axis";
+
+/** Turns in at which a sound gib begins to bite; a gib that was tight already bites sooner. */
+const SOUND_KNEE_TURNS = 1.6;
+const CLIFF_N_PER_TURN = 420;
+
+/** What the simulated machine shows for a step of a series, in the units the core keeps. */
+export function simulateSeriesReading(
+  config: AxisConfig,
+  axis: VirtualAxis,
+  plan: SeriesPlan,
+  step: SeriesStep,
+  normal: () => number,
+): number {
+  const parts = axis.parts ?? {};
+  switch (plan.kind) {
+    case "crest-run": {
+      const plane = CREST_PLANES.findIndex((p) => p === step.group);
+      const zero = crestReading(axis, plane, plan.places[0], () => 0);
+      return crestReading(axis, plane, step.at, normal) - zero;
+    }
+    case "gib-curve": {
+      const tight = parts.gibTightN ?? 0;
+      const knee = SOUND_KNEE_TURNS - tight / 900 + (parts.wayGapMm ?? 0) * 12;
+      const floorN = frictionOf({ ...parts, gibTightN: 0 });
+      const n = floorN + CLIFF_N_PER_TURN * Math.max(0, step.at - knee);
+      return plan.friction === "pull"
+        ? n + 3 * normal()
+        : (100 * n) / FULL_LOAD_N + 0.15 * normal();
+    }
+    case "tram": {
+      const across = ((parts.tramMm ?? 0.006) / 300) * plan.spanMm;
+      const depth = 0.4 * ((parts.tramMm ?? 0.006) / 300) * plan.depthMm;
+      const at = { left: 0, right: across, far: across / 2 + depth / 2, near: across / 2 - depth / 2 }[step.group] ?? 0; // prettier-ignore
+      return at + 0.0012 * normal();
+    }
+    case "home-repeat": {
+      const jump = parts.markerNear && step.at % 3 === 0 ? travelPerTurnMm(config) : 0; // prettier-ignore
+      return jump + ((parts.homeScatterMm ?? 0) / 2 + 0.0008) * normal();
+    }
+  }
+}
