@@ -10,3 +10,4 @@ export * from "./alignment";
 export * from "./preload";
 export * from "./home";
 export * from "./series";
+export * from "./procedure";

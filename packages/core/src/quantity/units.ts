@@ -88,7 +88,9 @@ export function formatQuantity(
   if (!Number.isFinite(shown)) return shown > 0 ? "no limit" : "–";
   const size = Math.abs(shown);
   const places =
-    size >= 1000 ? 0 : size >= 100 ? Math.min(decimals, 1) : decimals;
+    kind === "length" || size < 10
+      ? decimals
+      : Math.min(decimals, size >= 1000 ? 0 : 1);
   return `${formatNumber(shown, places, signed)} ${unit}`.trim();
 }
 
