@@ -11,7 +11,8 @@ import { problem } from "./http/problem-error";
 import { contentSecurity, giveNonce, sameSiteOnly } from "./http/security";
 import { serveWebFiles } from "./http/web-files";
 import { caseHandlersFor } from "./routes/case-handlers";
-import { mountPhotos } from "./routes/photos";
+import { jobHandlersFor } from "./routes/job-handlers";
+import { mountJobPhotos, mountPhotos } from "./routes/photos";
 import { mountDeviceStream } from "./routes/device-stream";
 import { handlersFor } from "./routes/handlers";
 import { seriesHandlersFor } from "./routes/series-handlers";
@@ -22,6 +23,7 @@ import { systemClock, type Clock } from "./services/clock";
 import { Indicators } from "./services/indicators";
 import { Machines } from "./services/machines";
 import { RunImport } from "./services/run-import";
+import { Jobs } from "./services/jobs";
 import { Runs } from "./services/runs";
 import { SeriesRuns } from "./services/series-runs";
 import { ShopSettings } from "./services/shop";
@@ -65,6 +67,7 @@ export function createApp(options: AppOptions): App {
       },
     },
   );
+  const jobs = new Jobs(db, machines, clock);
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const app = express();
   app.disable("x-powered-by");
@@ -87,6 +90,7 @@ export function createApp(options: AppOptions): App {
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" })); // prettier-ignore
   mountPhotos(app, cases);
+  mountJobPhotos(app, jobs);
   app.use("/api", express.json({ limit: "256kb" }));
   const services = {
     db,
@@ -102,6 +106,7 @@ export function createApp(options: AppOptions): App {
   const handlers = {
     ...handlersFor(services),
     ...caseHandlersFor({ machines, cases, assess, knowledge, hub }),
+    ...jobHandlersFor(jobs),
     ...seriesHandlersFor(new SeriesRuns(db, machines, hub, clock)),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);

@@ -14,3 +14,4 @@ export * from "./load-csv";
 export * from "./operation";
 export * from "./case-routes";
 export * from "./series";
+export * from "./job";

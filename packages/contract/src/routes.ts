@@ -7,6 +7,7 @@ import {
   axisUpdateSchema,
 } from "./axis";
 import { CASE_OPERATIONS } from "./case-routes";
+import { JOB_OPERATIONS } from "./job";
 import { SERIES_OPERATIONS } from "./series";
 import { idSchema, oneOf } from "./common";
 import {
@@ -297,5 +298,6 @@ export const OPERATIONS = {
   ),
   ...CASE_OPERATIONS,
   ...SERIES_OPERATIONS,
+  ...JOB_OPERATIONS,
 } as const;
 export type OperationName = keyof typeof OPERATIONS;

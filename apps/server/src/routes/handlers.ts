@@ -3,6 +3,7 @@ import {
   writeReadingsCsv,
   type AxisEvent,
   type CaseOperationName,
+  type JOB_OPERATIONS,
   type SERIES_OPERATIONS,
   type Run,
 } from "@iron/contract";
@@ -43,7 +44,12 @@ async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
 /** What each operation does: thin, the work is in the services. */
 export function handlersFor(
   s: Services,
-): Omit<Handlers, CaseOperationName | keyof typeof SERIES_OPERATIONS> {
+): Omit<
+  Handlers,
+  | CaseOperationName
+  | keyof typeof SERIES_OPERATIONS
+  | keyof typeof JOB_OPERATIONS
+> {
   const runFileName = (run: Run, ending: string): string =>
     `axis-${run.axisId}-test-${run.id}.${ending}`;
   const gcodeOf = async (

@@ -5,6 +5,7 @@ import { z } from "zod";
 import { whoIsWorking } from "../http/mount";
 import { cleanPhoto, LARGEST_PHOTO } from "../http/photo";
 import type { Cases } from "../services/cases";
+import type { Jobs } from "../services/jobs";
 
 const querySchema = z.object({
   caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
@@ -27,6 +28,35 @@ export function mountPhotos(app: Express, cases: Cases): void {
   );
   app.get("/api/photos/:id", async (request, response) => {
     const { media, bytes } = await cases.photo(idSchema.parse(request.params.id)); // prettier-ignore
+    response
+      .set("Cache-Control", "private, max-age=31536000, immutable")
+      .type(media)
+      .send(bytes);
+  });
+}
+
+const stepSchema = z.object({
+  step: z.string().max(80),
+  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
+});
+
+/** Photos of a job, by step. */
+export function mountJobPhotos(app: Express, jobs: Jobs): void {
+  app.post(
+    "/api/jobs/:id/photos",
+    express.raw({ type: ["image/jpeg", "image/png"], limit: LARGEST_PHOTO }),
+    async (request, response) => {
+      const id = idSchema.parse(request.params["id"]);
+      const query = stepSchema.parse(request.query);
+      const body: unknown = request.body;
+      const photo = cleanPhoto(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
+      response
+        .status(201)
+        .json(await jobs.addPhoto(id, { ...photo, ...query }, whoIsWorking(request))); // prettier-ignore
+    },
+  );
+  app.get("/api/job-photos/:id", async (request, response) => {
+    const { media, bytes } = await jobs.photo(idSchema.parse(request.params.id)); // prettier-ignore
     response
       .set("Cache-Control", "private, max-age=31536000, immutable")
       .type(media)

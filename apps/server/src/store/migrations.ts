@@ -116,7 +116,34 @@ const series: Migration = {
         step integer not null, value real, entered text not null, source text not null,
         at text not null, by text not null) strict`,
       `create index point_of_series on series_point (series_id, id)`,
-      ...appendOnly("series_point", "readings"),
+      ...appendOnly("series_point", "readings are"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
+const jobs: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table job (
+        id integer primary key, machine_id integer not null references machine(id),
+        case_id integer references case_file(id), title text not null,
+        items text not null check (json_valid(items)), options text not null check (json_valid(options)),
+        axes text not null check (json_valid(axes)), plan text not null check (json_valid(plan)),
+        opened_at text not null, by text not null, finished_at text, check_on text) strict`,
+      `create index job_of_machine on job (machine_id, opened_at)`,
+      `create table job_event (
+        id integer primary key, key text not null unique, job_id integer not null references job(id),
+        kind text not null, data text not null check (json_valid(data)),
+        at text not null, by text not null) strict`,
+      `create index event_of_job on job_event (job_id, id)`,
+      `create table job_photo (
+        id integer primary key, job_id integer not null references job(id), step text not null,
+        caption text not null, media text not null, bytes blob not null,
+        at text not null, by text not null) strict`,
+      `create index photo_of_job on job_photo (job_id, id)`,
+      ...appendOnly("job_event", "what happened on a job is"),
+      ...appendOnly("job_photo", "photos are"),
     ];
     for (const statement of statements) await sql.raw(statement).execute(db);
   },
@@ -127,7 +154,7 @@ function appendOnly(table: string, what: string): string[] {
   return ["update", "delete"].map(
     (act) =>
       `create trigger ${table}_no_${act} before ${act} on ${table}
-       begin select raise(abort, '${what} are append-only'); end`,
+       begin select raise(abort, '${what} append-only'); end`,
   );
 }
 
@@ -137,4 +164,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0002_judgement": judgement,
   "0003_cases": cases,
   "0004_series": series,
+  "0005_jobs": jobs,
 };

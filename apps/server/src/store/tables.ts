@@ -12,6 +12,8 @@ import type {
   Answers,
   CaseResult,
   IndicatorRecord,
+  Job,
+  JobEventRecord,
   MachineEdit,
   ReadingRecord,
   ResultData,
@@ -188,6 +190,42 @@ export interface Tables {
     value: number | null;
     entered: string;
     source: "typed" | "device";
+    at: string;
+    by: string;
+  };
+  job: {
+    id: Generated<number>;
+    machine_id: number;
+    case_id: number | null;
+    title: string;
+    items: Json<Job["items"]>;
+    options: Json<Job["options"]>;
+    axes: Json<Job["axes"]>;
+    /** The sheet as it was first planned; later ones are events. */
+    plan: Json<Job["plan"]>;
+    opened_at: string;
+    by: string;
+    finished_at: string | null;
+    check_on: string | null;
+  };
+  /** Append-only: what happened on a job. */
+  job_event: {
+    id: Generated<number>;
+    /** Made by who sends it, so that sending twice keeps one. */
+    key: string;
+    job_id: number;
+    kind: JobEventRecord["kind"];
+    data: Json<JobEventRecord>;
+    at: string;
+    by: string;
+  };
+  job_photo: {
+    id: Generated<number>;
+    job_id: number;
+    step: string;
+    caption: string;
+    media: "image/jpeg" | "image/png";
+    bytes: Buffer;
     at: string;
     by: string;
   };

@@ -33,7 +33,7 @@ export function estimateJob(
   const spread = EIGHTY * Math.sqrt(own + (JOB_SPREAD * minutes) ** 2);
   const between = [Math.max(0, minutes - spread), minutes + spread] as const;
   const hour = Math.max(0, ...axes.map((a) => a.config.costs.downtimePerHour));
-  const two = twoPeople(steps, plan);
+  const two = twoPeople(steps);
   return {
     minutes,
     between,
@@ -68,11 +68,11 @@ function partsCost(
  * Two people on one sheet: each takes the next step whose forerunners are done, the one with the
  * longest way still to go first (list scheduling, Graham 1966); steps for two take both.
  */
-function twoPeople(
-  steps: readonly PlannedStep[],
-  plan: JobPlan,
-): { minutes: number; path: readonly string[] } {
-  const edges = edgesOf(steps, plan.start);
+function twoPeople(steps: readonly PlannedStep[]): {
+  minutes: number;
+  path: readonly string[];
+} {
+  const edges = edgesOf(steps);
   const then: number[][] = steps.map(() => []);
   const before: number[][] = steps.map(() => []);
   for (const [a, b] of edges) {

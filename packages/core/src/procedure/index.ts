@@ -5,3 +5,4 @@ export * from "./planner";
 export { checkOrder, edgesOf, factsAfter, openedLinks, type OrderBreach } from "./order"; // prettier-ignore
 export * from "./estimate";
 export * from "./fasteners";
+export * from "./progress";

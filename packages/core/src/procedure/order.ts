@@ -8,10 +8,7 @@ const phaseOf = (step: PlannedStep): number => PHASES.indexOf(step.phase);
 export type Edge = readonly [before: number, then: number];
 
 /** Everything that the steps’ needs, and what they open and close, say about their order. */
-export function edgesOf(
-  steps: readonly PlannedStep[],
-  start: readonly string[],
-): readonly Edge[] {
+export function edgesOf(steps: readonly PlannedStep[]): readonly Edge[] {
   const edges: Edge[] = [];
   const at = new Map(steps.map((s, i) => [s.id, i]));
   const opener = new Map<string, number>();

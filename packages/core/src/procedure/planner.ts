@@ -19,6 +19,8 @@ export interface JobRequest {
   readonly options: JobOptions;
   /** Facts that already hold: a sheet planned anew in the middle of a job. */
   readonly start?: readonly string[];
+  /** Steps of the work itself that are done and not done twice. */
+  readonly skip?: ReadonlySet<string>;
 }
 
 /** A step fitted to its axis. Facts are named with their axis: `Z:motor-off`, `isolated`. */
@@ -98,6 +100,7 @@ export function planJob(request: JobRequest): JobPlan {
     for (const item of request.items)
       if (item.letter === axis.letter)
         for (const id of jobKind(item.kind).steps(axis.config, request.options)) {
+          if (request.skip?.has(`${axis.letter}:${id}`)) continue;
           const template = BY_ID.get(id) ?? OPENER.get(id);
           if (!template) throw new Error(`no step ${id}`);
           add(template, axis);
@@ -128,7 +131,7 @@ export function planJob(request: JobRequest): JobPlan {
     }
   }
   const steps = settleAcross([...planned.values()], makers);
-  return { start, steps: topological(steps, edgesOf(steps, start), rankOf(request)) }; // prettier-ignore
+  return { start, steps: topological(steps, edgesOf(steps), rankOf(request)) }; // prettier-ignore
 }
 
 function axisOf(request: JobRequest, fact: string): JobAxis | null {

@@ -1,0 +1,19 @@
+import type { JOB_OPERATIONS } from "@iron/contract";
+import type { Handlers } from "../http/mount";
+import type { Jobs } from "../services/jobs";
+
+export function jobHandlersFor(
+  jobs: Jobs,
+): Pick<Handlers, keyof typeof JOB_OPERATIONS> {
+  return {
+    jobs: () => jobs.list(),
+    openJob: ({ params, body, who }) => jobs.open(params.id, body, who),
+    job: ({ params }) => jobs.get(params.id),
+    actOnJob: ({ params, body, who }) => jobs.act(params.id, body, who),
+    exportJob: async ({ params }) => ({
+      fileName: `job-${params.id}.json`,
+      media: "application/json",
+      text: JSON.stringify(await jobs.get(params.id), null, 2),
+    }),
+  };
+}

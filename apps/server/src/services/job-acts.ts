@@ -1,0 +1,106 @@
+import {
+  jobKind,
+  planJob,
+  refuseOrder,
+  refuseSign,
+  type JobPlan,
+  type JobProgress,
+} from "@iron/core";
+import type { Axis, Job, JobAct, JobEventRecord } from "@iron/contract";
+import { conflict, problem } from "../http/problem-error";
+
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown
+  ? Omit<T, K>
+  : never;
+
+/** The loss typed or taken at the step before the work, which is fresher than the last test. */
+function beforeOf(progress: JobProgress, letter: string) {
+  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`); // prettier-ignore
+  if (signed?.figure) return signed.figure;
+  return signed?.reading === null || signed?.reading === undefined
+    ? null
+    : { lostMm: signed.reading, expandedMm: 0.001, runId: null };
+}
+
+function reordered(progress: JobProgress, order: readonly string[]): Job["plan"] {
+  const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
+  const plan: JobPlan = {
+    start: progress.facts,
+    steps: order.flatMap((id) => byId.get(id) ?? []).map((s) => ({ ...s, after: s.after.filter((a) => order.includes(a)) })), // prettier-ignore
+  };
+  return plan as Job["plan"];
+} // prettier-ignore
+
+/** What an act becomes on record; a problem in words where it cannot be. */
+export function eventFor(
+  job: Job,
+  progress: JobProgress,
+  act: JobAct,
+  machineAxes: readonly Axis[],
+): DistributiveOmit<JobEventRecord, "at" | "by" | "key"> {
+  switch (act.kind) {
+    case "sign": {
+      const { key: _, system, ...sign } = act;
+      const axis = (letter: string) => job.axes.find((a) => a.letter === letter); // prettier-ignore
+      const refusal = refuseSign(progress, sign, {
+        before: (letter) => beforeOf(progress, letter) ?? axis(letter)?.before ?? null, // prettier-ignore
+        limits: (letter) => axis(letter) ?? null,
+        system,
+      });
+      if (refusal) throw conflict(refusal, job);
+      return sign;
+    }
+    case "undo": {
+      const last = progress.signed.at(-1);
+      if (last?.step !== act.step || !progress.done.has(act.step))
+          throw conflict("Only the step signed last can be taken back; later ones hang on it.", job); // prettier-ignore
+      return { kind: "undo", step: act.step };
+    }
+    case "note":
+      return { kind: "note", step: act.step, words: act.words };
+    case "reorder": {
+      const wrong = refuseOrder(progress, act.order);
+      if (wrong.length) throw conflict(`That order cannot be worked. ${wrong.slice(0, 3).join(" ")}`, job); // prettier-ignore
+      return { kind: "plan", why: "order changed by hand", plan: reordered(progress, act.order) }; // prettier-ignore
+    }
+    case "stop-here":
+      return {
+        kind: "plan",
+        why: "fasteners were loose: tighten, put back and retest",
+        plan: planAnew(job, progress, act.letter, "tighten", false, machineAxes), // prettier-ignore
+      };
+    case "add-work":
+      return {
+        kind: "plan",
+        why: `added: ${jobKind(act.job).name}, ${act.letter}`,
+        plan: planAnew(job, progress, act.letter, act.job, true, machineAxes),
+      };
+  }
+}
+
+/** The sheet from here on: what is open is closed again, with other or more work. */
+function planAnew(
+  job: Job,
+  progress: JobProgress,
+  letter: string,
+  kind: Job["items"][number]["kind"],
+  keepWork: boolean,
+  machineAxes: readonly Axis[],
+): Job["plan"] {
+  const all = machineAxes.filter((a) =>
+    job.axes.some((j) => j.axisId === a.id),
+  );
+  const on = all.find((a) => a.config.letter === letter);
+  if (!on) throw problem(422, "Not valid", `This job is not on axis ${letter}.`); // prettier-ignore
+  if (!jobKind(kind).fits(on.config))
+      throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`); // prettier-ignore
+  const items = keepWork ? [...job.items, { letter, kind }] : [...job.items.filter((i) => i.letter !== letter), { letter, kind }]; // prettier-ignore
+  const plan = planJob({
+    axes: all.map((a) => ({ letter: a.config.letter, config: a.config })),
+    items,
+    options: job.options,
+    start: progress.facts,
+    skip: new Set(progress.signed.map((s) => s.step)),
+  });
+  return plan as Job["plan"];
+}

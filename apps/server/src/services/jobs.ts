@@ -1,0 +1,275 @@
+import { isSplitTest, jobKind, jobProgress, planJob } from "@iron/core";
+import type { Job, JobAct, JobEventRecord, JobSummary } from "@iron/contract";
+import type { Selectable, Transaction } from "kysely";
+import type { z } from "zod";
+import type { jobCreateSchema } from "@iron/contract";
+import { conflict, notFound, problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { fromJson, toJson, type Tables } from "../store/tables";
+import { instant, type Clock } from "./clock";
+import { eventFor } from "./job-acts";
+import type { Machines } from "./machines";
+
+const CHECK_AFTER_MS = 7 * 86_400_000;
+type Create = z.output<typeof jobCreateSchema>;
+
+/** Jobs: a planned sheet, and everything that happens on it, kept as it happens. */
+export class Jobs {
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly clock: Clock,
+  ) {}
+
+  async open(machineId: number, create: Create, who: string): Promise<Job> {
+    const machine = await this.machines.withAxes(machineId);
+    const axes = machine.axes.filter((a) => create.items.some((i) => i.axisId === a.id)); // prettier-ignore
+    const items = create.items.map(({ axisId, kind }) => {
+      const axis = axes.find((a) => a.id === axisId);
+      if (!axis) throw problem(422, "Not valid", `${machine.nickname} has no axis ${axisId}.`); // prettier-ignore
+      if (!jobKind(kind).fits(axis.config))
+        throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`); // prettier-ignore
+      return { letter: axis.config.letter, kind };
+    });
+    if (create.caseId !== null) await this.mustBeCase(create.caseId, machineId);
+    const plan = planJob({
+      axes: axes.map((a) => ({ letter: a.config.letter, config: a.config })),
+      items,
+      options: create.options,
+    });
+    const before = await Promise.all(
+      axes.map(async (a) => ({
+        axisId: a.id,
+        letter: a.config.letter,
+        leaveMm: a.config.limits.leaveMm,
+        repairMm: a.config.limits.repairMm,
+        before: await this.lastLoss(a.id),
+      })),
+    );
+    const { id } = await this.db
+      .insertInto("job")
+      .values({
+        machine_id: machineId,
+        case_id: create.caseId,
+        title: titleOf(items),
+        items: toJson(items),
+        options: toJson(create.options),
+        axes: toJson(before),
+        plan: toJson(plan as Job["plan"]),
+        opened_at: instant(this.clock),
+        by: who,
+        finished_at: null,
+        check_on: null,
+      })
+      .returning("id")
+      .executeTakeFirstOrThrow();
+    return this.get(id);
+  }
+
+  async get(id: number, db: Db = this.db): Promise<Job> {
+    const row = await db
+      .selectFrom("job")
+      .innerJoin("machine", "machine.id", "job.machine_id")
+      .selectAll("job")
+      .select(["nickname", "bay"])
+      .where("job.id", "=", id)
+      .executeTakeFirst();
+    if (!row) throw notFound("job", id);
+    const photos = await db
+      .selectFrom("job_photo")
+      .select(["id", "step", "caption", "at", "by"])
+      .where("job_id", "=", id)
+      .orderBy("id")
+      .execute();
+    return { ...jobOf(row), events: await eventsOf(db, id), photos };
+  }
+
+  async list(): Promise<JobSummary[]> {
+    const rows = await this.db
+      .selectFrom("job")
+      .innerJoin("machine", "machine.id", "job.machine_id")
+      .selectAll("job")
+      .select(["nickname", "bay"])
+      .orderBy("job.id", "desc")
+      .execute();
+    return Promise.all(
+      rows.map(async (row) => {
+        const job = jobOf(row);
+        const progress = jobProgress(job.plan, await eventsOf(this.db, row.id));
+        return {
+          id: job.id,
+          machineId: job.machineId,
+          axisIds: job.axes.map((a) => a.axisId),
+          nickname: job.nickname,
+          bay: job.bay,
+          title: job.title,
+          openedAt: job.openedAt,
+          by: job.by,
+          finishedAt: job.finishedAt,
+          checkOn: job.checkOn,
+          done: progress.done.size,
+          steps: progress.plan.steps.length,
+          next: progress.next?.title ?? "",
+        };
+      }),
+    );
+  }
+
+  /** Takes one act: refused in words where it cannot be; the same key again changes nothing. */
+  async act(id: number, act: JobAct, who: string): Promise<Job> {
+    // Read before the transaction: there is one connection.
+    const { machineId } = await this.get(id);
+    const { axes } = await this.machines.withAxes(machineId);
+    return this.db.transaction().execute(async (trx) => {
+      const there = await trx.selectFrom("job_event").select("job_id").where("key", "=", act.key).executeTakeFirst(); // prettier-ignore
+      const job = await this.get(id, trx);
+      if (there) return job;
+      const progress = jobProgress(job.plan, job.events);
+      if (job.finishedAt && act.kind !== "note")
+        throw conflict("This job is signed off. Open another one for more work.", job); // prettier-ignore
+      const event = eventFor(job, progress, act, axes);
+      const at = instant(this.clock);
+      await trx
+        .insertInto("job_event")
+        .values({
+          key: act.key,
+          job_id: id,
+          kind: event.kind,
+          data: toJson(event as JobEventRecord),
+          at,
+          by: who,
+        })
+        .execute();
+      if (act.kind === "sign" && act.step === "sign-off")
+        await this.finish(trx, job, at, who);
+      return this.get(id, trx);
+    });
+  }
+
+  async addPhoto(
+    jobId: number,
+    photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; step: string; caption: string }, // prettier-ignore
+    who: string,
+  ): Promise<Job> {
+    await this.get(jobId);
+    await this.db
+      .insertInto("job_photo")
+      .values({ job_id: jobId, ...photo, at: instant(this.clock), by: who })
+      .execute();
+    return this.get(jobId);
+  }
+
+  async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
+    const row = await this.db
+      .selectFrom("job_photo")
+      .select(["media", "bytes"])
+      .where("id", "=", id)
+      .executeTakeFirst();
+    if (!row) throw notFound("photo", id);
+    return row;
+  }
+
+  /** Signed off: the log of each axis says so, dated before its retest so that the retest counts as after. */
+  private async finish(
+    trx: Transaction<Tables>,
+    job: Job,
+    at: string,
+    who: string,
+  ): Promise<void> {
+    const powered = job.events.find((e) => e.kind === "sign" && e.step === "tools-out"); // prettier-ignore
+    const workEnded = powered?.at ?? at;
+    for (const axis of job.axes) {
+      const kinds = job.items.filter((i) => i.letter === axis.letter).map((i) => jobKind(i.kind).name); // prettier-ignore
+      await trx
+        .insertInto("axis_event")
+        .values({
+          axis_id: axis.axisId,
+          kind: "repair",
+          text: `Job ${job.id}: ${kinds.join(", ")}.`,
+          at: workEnded,
+          by: who,
+        }) // prettier-ignore
+        .execute();
+    }
+    const checkOn = new Date(Date.parse(at) + CHECK_AFTER_MS).toISOString().slice(0, 10); // prettier-ignore
+    await trx
+      .updateTable("job")
+      .set({ finished_at: at, check_on: checkOn })
+      .where("id", "=", job.id)
+      .execute();
+  }
+
+  private async mustBeCase(id: number, machineId: number): Promise<void> {
+    const row = await this.db.selectFrom("case_file").select("machine_id").where("id", "=", id).executeTakeFirst(); // prettier-ignore
+    if (row?.machine_id !== machineId)
+      throw problem(422, "Not valid", `There is no case ${id} on this machine.`); // prettier-ignore
+  }
+
+  private async lastLoss(
+    axisId: number,
+  ): Promise<Job["axes"][number]["before"]> {
+    const rows = await this.db
+      .selectFrom("run")
+      .select([
+        "id",
+        "kind",
+        "lost_mm",
+        "expanded_mm",
+        "place_mm",
+        "finished_at",
+      ]) // prettier-ignore
+      .where("axis_id", "=", axisId)
+      .where("state", "=", "finished")
+      .orderBy("finished_at", "desc")
+      .limit(20)
+      .execute();
+    const last = rows.find((r) => r.lost_mm !== null && !isSplitTest(r.kind));
+    if (!last || last.lost_mm === null || !last.finished_at) return null;
+    return {
+      lostMm: last.lost_mm,
+      expandedMm: last.expanded_mm ?? 0,
+      runId: last.id,
+      at: last.finished_at,
+      kind: last.kind,
+      placeMm: last.place_mm,
+    };
+  }
+}
+
+function titleOf(items: Job["items"]): string {
+  const byKind = new Map<string, string[]>();
+  for (const { kind, letter } of items)
+    byKind.set(kind, [...(byKind.get(kind) ?? []), letter]);
+  return [...byKind].map(([kind, letters]) => `${jobKind(kind as Job["items"][number]["kind"]).name}, ${letters.join(" + ")}`).join("; "); // prettier-ignore
+}
+
+async function eventsOf(db: Db, jobId: number): Promise<JobEventRecord[]> {
+  const rows = await db
+    .selectFrom("job_event")
+    .select(["key", "data", "at", "by"])
+    .where("job_id", "=", jobId)
+    .orderBy("id")
+    .execute();
+  return rows.map((r) => ({ ...fromJson(r.data), key: r.key, at: r.at, by: r.by })); // prettier-ignore
+}
+
+function jobOf(
+  row: Selectable<Tables["job"]> & { nickname: string; bay: string },
+): Omit<Job, "events" | "photos"> {
+  return {
+    id: row.id,
+    machineId: row.machine_id,
+    nickname: row.nickname,
+    bay: row.bay,
+    caseId: row.case_id,
+    title: row.title,
+    items: fromJson(row.items),
+    options: fromJson(row.options),
+    axes: fromJson(row.axes),
+    openedAt: row.opened_at,
+    by: row.by,
+    finishedAt: row.finished_at,
+    checkOn: row.check_on,
+    plan: fromJson(row.plan),
+  };
+}

@@ -1,0 +1,175 @@
+import {
+  DEFAULT_OPTIONS,
+  defaultAxis,
+  jobProgress,
+  type PlannedStep,
+} from "@iron/core";
+import type { Axis, Job, JobAct } from "@iron/contract";
+import { randomUUID } from "node:crypto";
+import { newAxis, startRun, testApp, type TestApp } from "./test-app";
+
+type Sign = Extract<JobAct, { kind: "sign" }>;
+
+/** What a technician would say at a step where all is well. */
+export function plainSign(step: PlannedStep, over: Partial<Sign> = {}): Sign {
+  const { reading } = step;
+  return {
+    kind: "sign", key: randomUUID(), step: step.id, system: "metric",
+    found: step.finds[0]?.id ?? null,
+    words: "", reason: "", change: "",
+    reading: reading && !reading.optional ? ((reading.from ?? 0) + (reading.to ?? 1)) / 2 : null,
+    kept: step.keep && step.closes ? "as it was" : null,
+    holdBy: step.hold ? "Ilse" : "",
+    figure: step.retest === "chain" ? { lostMm: 0.006, expandedMm: 0.001, runId: null } : null,
+    ...over,
+  };
+} // prettier-ignore
+
+describe("jobs", () => {
+  let t: TestApp;
+  let z: Axis;
+  beforeEach(async () => {
+    t = await testApp();
+    z = await newAxis(t, "Z");
+  });
+  afterEach(() => t.close());
+
+  const open = async (kind: string, axis = z): Promise<Job> =>
+    (await t.api.post(`/api/machines/${axis.machineId}/jobs`).set("x-working-as", "Tomas").send({ items: [{ axisId: axis.id, kind }], options: DEFAULT_OPTIONS, caseId: null }).expect(201)).body as Job; // prettier-ignore
+  const act = (job: Job, body: JobAct, who = "Tomas") => t.api.post(`/api/jobs/${job.id}/acts`).set("x-working-as", who).send(body); // prettier-ignore
+  const next = (job: Job): PlannedStep | null => jobProgress(job.plan, job.events).next; // prettier-ignore
+
+  /** Signs step by step until one is reached, or the end. */
+  async function signUntil(job: Job, id: string | null): Promise<Job> {
+    let now = job;
+    for (let step = next(now); step && step.id !== id; step = next(now))
+      now = (await act(now, plainSign(step)).expect(200)).body as Job;
+    return now;
+  }
+
+  it("a vertical bearing job goes step by step to sign-off, and the axis’ log says so", async () => {
+    const job = await signUntil(await open("fixed-bearings"), null);
+    expect(job.finishedAt).not.toBeNull();
+    expect(job.checkOn).toMatch(/^\d{4}-\d\d-\d\d$/);
+    expect(new Set(job.events.map((e) => e.by))).toEqual(new Set(["Tomas"]));
+    const history = await t.api.get(`/api/axes/${z.id}/history`).expect(200);
+    expect(history.body.events[0].text).toContain("Replace fixed-end bearings");
+    const late = await act(job, { kind: "undo", step: "sign-off", key: randomUUID() }).expect(409); // prettier-ignore
+    expect(late.body.detail).toContain("signed off");
+    const listed = (await t.api.get("/api/jobs").expect(200)).body[0];
+    expect(listed).toMatchObject({ title: "Replace fixed-end bearings, Z", next: "" }); // prettier-ignore
+    expect(listed.done).toBe(listed.steps);
+  });
+
+  it("refuses what comes too early, holds without a name, and says why", async () => {
+    const job = await open("fixed-bearings");
+    const motor = job.plan.steps.find((s) => s.id === "Z:motor-off") as PlannedStep; // prettier-ignore
+    const early = await act(job, plainSign(motor)).expect(409);
+    expect(early.body.detail).toContain("It needs that Z: the block has been tried with the drive off"); // prettier-ignore
+    const before = await signUntil(job, "isolate");
+    const isolate = next(before) as PlannedStep;
+    const nameless = await act(before, plainSign(isolate, { holdBy: " " })).expect(409); // prettier-ignore
+    expect(nameless.body.detail).toContain("say by first name who vouches");
+  });
+
+  it("sending twice keeps once; only the last step can be taken back", async () => {
+    const job = await open("coupling");
+    const first = plainSign(next(job) as PlannedStep);
+    const once = (await act(job, first).expect(200)).body as Job;
+    const twice = (await act(job, first).expect(200)).body as Job;
+    expect(twice.events).toHaveLength(once.events.length);
+    const more = await signUntil(once, "isolate");
+    const wrong = await act(more, { kind: "undo", step: first.step, key: randomUUID() }).expect(409); // prettier-ignore
+    expect(wrong.body.detail).toContain("Only the step signed last");
+    const last = more.events.at(-1);
+    const back = (await act(more, { kind: "undo", step: last?.kind === "sign" ? last.step : "", key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
+    expect(next(back)?.id).toBe(last?.kind === "sign" ? last.step : "");
+  });
+
+  it("loose fasteners: the sheet is planned anew, tightens, closes what is open and retests", async () => {
+    const job = await signUntil(
+      await open("fixed-bearings"),
+      "Z:housing-loose",
+    );
+    const step = next(job) as PlannedStep;
+    const found = (await act(job, plainSign(step, { found: "loose" })).expect(200)).body as Job; // prettier-ignore
+    const anew = (await act(found, { kind: "stop-here", letter: "Z", key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
+    const steps = jobProgress(anew.plan, anew.events).plan.steps.map((s) => s.id); // prettier-ignore
+    expect(steps).toEqual(expect.arrayContaining(["Z:tighten-found", "Z:housing-tight", "Z:motor-on", "Z:coupling-shut", "Z:remove-block", "Z:retest-chain", "sign-off"])); // prettier-ignore
+    expect(steps).not.toContain("Z:bearing-out");
+    const done = await signUntil(anew, null);
+    expect(done.finishedAt).not.toBeNull();
+  });
+
+  it("nothing is closed before the retest passes, unless somebody accepts it by name", async () => {
+    const job = await signUntil(await open("float-bracket"), "Z:retest-chain");
+    const covers = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === "isolate-again") as PlannedStep; // prettier-ignore
+    expect((await act(job, plainSign(covers)).expect(409)).body.detail).toContain("It needs that Z: the retest of the chain has passed"); // prettier-ignore
+    const step = next(job) as PlannedStep;
+    const none = await act(job, plainSign(step, { figure: null })).expect(409);
+    expect(none.body.detail).toContain("no figure yet");
+    const bad = { figure: { lostMm: 0.031, expandedMm: 0.001, runId: null } };
+    const fails = await act(job, plainSign(step, bad)).expect(409);
+    expect(fails.body.detail).toContain("Above 25 µm, the limit for repair");
+    const accepted = await act(job, plainSign(step, { ...bad, reason: "Screw on order, runs roughing only.", holdBy: "Ama" })).expect(200); // prettier-ignore
+    expect((await signUntil(accepted.body as Job, null)).finishedAt).not.toBeNull(); // prettier-ignore
+  });
+
+  it("shims, pins and spacers go back as they were or their change is said", async () => {
+    const job = await signUntil(await open("fixed-bearings"), "Z:shims-in");
+    const step = next(job) as PlannedStep;
+    expect((await act(job, plainSign(step, { kept: null })).expect(409)).body.detail).toContain("how the shim went back"); // prettier-ignore
+    expect((await act(job, plainSign(step, { kept: "changed" })).expect(409)).body.detail).toContain("what was changed"); // prettier-ignore
+    await act(job, plainSign(step, { kept: "changed", change: "0.10 mm instead of 0.15" })).expect(200); // prettier-ignore
+  });
+
+  it("an order changed by hand is taken when it works, and refused in words when not", async () => {
+    const job = await signUntil(await open("screw"), "Z:covers-off");
+    const left = job.plan.steps.slice(jobProgress(job.plan, job.events).done.size).map((s) => s.id); // prettier-ignore
+    const swapped = [...left];
+    const [lube] = swapped.splice(swapped.indexOf("Z:lube-off"), 1);
+    swapped.splice(swapped.indexOf("Z:coupling-open"), 0, lube);
+    const taken = (await act(job, { kind: "reorder", order: swapped, key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
+    expect(jobProgress(taken.plan, taken.events).plan.steps.map((s) => s.id)).toEqual(swapped); // prettier-ignore
+    const backwards = await act(taken, { kind: "reorder", order: [...swapped].reverse(), key: randomUUID() }).expect(409); // prettier-ignore
+    expect(backwards.body.detail).toContain("That order cannot be worked.");
+    const short = await act(taken, { kind: "reorder", order: swapped.slice(1), key: randomUUID() }).expect(409); // prettier-ignore
+    expect(short.body.detail).toContain("every step that is left, each once");
+    expect((await signUntil(taken, null)).finishedAt).not.toBeNull();
+  });
+
+  it("work added in the middle joins the sheet once", async () => {
+    const job = await signUntil(await open("coupling"), "Z:coupling-shut");
+    const more = (await act(job, { kind: "add-work", letter: "Z", job: "fixed-bearings", key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
+    const { plan } = jobProgress(more.plan, more.events);
+    expect(plan.steps.map((s) => s.id)).toContain("Z:bearing-in");
+    expect(plan.steps.filter((s) => s.id === "Z:renew-coupling")).toEqual([]);
+    expect((await signUntil(more, null)).finishedAt).not.toBeNull();
+    const wrong = await act(more, { kind: "add-work", letter: "Q", job: "gib", key: randomUUID() }); // prettier-ignore
+    expect(wrong.status).toBe(409);
+  });
+
+  it("carries the last test as the loss before, refuses work that does not fit, keeps events for good", async () => {
+    const x = await newAxis(t, "X");
+    const run = await startRun(t, x.id, { runs: 1 });
+    await t.api.post(`/api/axes/${x.id}/device/program`).send({ runId: run.id, feedMmMin: 1000, dwellS: 1 }).expect(200); // prettier-ignore
+    const job = await open("float-bracket", x);
+    expect(job.axes[0].before).toMatchObject({ kind: "two-sided", placeMm: 180, runId: run.id }); // prettier-ignore
+    const gib = await t.api.post(`/api/machines/${x.machineId}/jobs`).send({ items: [{ axisId: x.id, kind: "gib" }], options: DEFAULT_OPTIONS, caseId: null }).expect(422); // prettier-ignore
+    expect(gib.body.detail).toContain("does not fit X");
+    await signUntil(job, "isolate");
+    await expect(t.db.deleteFrom("job_event").execute()).rejects.toThrow("append-only"); // prettier-ignore
+    const file = await t.api.get(`/api/jobs/${job.id}/export`).expect(200);
+    expect((file.body as Job).events.length).toBeGreaterThan(0);
+    expect(defaultAxis("vertical-centre", "X").letter).toBe("X");
+  });
+
+  it("three axes share one sheet", async () => {
+    const machine = (await t.api.post("/api/machines").send({ nickname: "Wren", bay: "2", kind: "vertical-centre", hoursPerWeek: 40, note: "", letters: ["X", "Y", "Z"] }).expect(201)).body; // prettier-ignore
+    const items = machine.axes.map((a: Axis) => ({ axisId: a.id, kind: "fixed-bearings" })); // prettier-ignore
+    const job = (await t.api.post(`/api/machines/${machine.id}/jobs`).send({ items, options: DEFAULT_OPTIONS, caseId: null }).expect(201)).body as Job; // prettier-ignore
+    expect(job.title).toBe("Replace fixed-end bearings, X + Y + Z");
+    expect(job.plan.steps.filter((s) => s.id === "isolate")).toHaveLength(1);
+    expect((await signUntil(job, null)).finishedAt).not.toBeNull();
+  });
+});

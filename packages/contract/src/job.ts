@@ -1,0 +1,206 @@
+import {
+  ALIGN_SCHOOLS,
+  GIB_SCHOOLS,
+  JOB_KIND_IDS,
+  NUT_SERVICES,
+  PHASES,
+  PRELOAD_SCHOOLS,
+  QUANTITY_KINDS,
+  RETESTS,
+} from "@iron/core";
+import { z } from "zod";
+import { finite, idSchema, instantSchema, note, oneOf } from "./common";
+import { operation } from "./operation";
+
+const jobKindSchema = oneOf("Job", JOB_KIND_IDS);
+export const jobOptionsSchema = z.object({
+  preload: oneOf("Preload", PRELOAD_SCHOOLS),
+  align: oneOf("Alignment", ALIGN_SCHOOLS),
+  gib: oneOf("Gib", GIB_SCHOOLS),
+  nutService: oneOf("Nut", NUT_SERVICES),
+  newInsert: z.boolean(),
+  farEndToo: z.boolean(),
+});
+
+const partSchema = z.object({
+  name: z.string(),
+  count: z.number(),
+  order: z.boolean().optional(),
+  cost: z.enum(["bearing-set", "screw", "small"]).optional(),
+});
+const strings = z.array(z.string()).readonly();
+export const plannedStepSchema = z.object({
+  id: z.string(),
+  axis: z.string().nullable(),
+  phase: z.enum(PHASES),
+  title: z.string(),
+  why: z.string(),
+  how: strings,
+  caution: z.string(),
+  good: z.string(),
+  ifNot: z.string(),
+  minutes: z.number(),
+  people: z.union([z.literal(1), z.literal(2)]),
+  needs: strings,
+  without: strings,
+  opens: z.string().nullable(),
+  closes: z.string().nullable(),
+  does: z.string().nullable(),
+  after: strings,
+  tools: strings,
+  parts: z.array(partSchema).readonly(),
+  consumables: strings,
+  photo: z.string(),
+  hold: z.string(),
+  finds: z
+    .array(
+      z.object({
+        id: z.string(),
+        words: z.string(),
+        offersStop: z.boolean().optional(),
+        offers: jobKindSchema.optional(),
+        say: z.string().optional(),
+      }),
+    )
+    .readonly(),
+  reading: z
+    .object({
+      label: z.string(),
+      quantity: z.enum(QUANTITY_KINDS),
+      from: z.number().optional(),
+      to: z.number().optional(),
+      optional: z.boolean().optional(),
+    })
+    .nullable(),
+  torque: z.string(),
+  retest: z.enum(RETESTS).nullable(),
+  keep: z.enum(["shim", "pin", "spacer"]).nullable(),
+});
+export const jobPlanSchema = z.object({
+  start: strings,
+  steps: z.array(plannedStepSchema).readonly(),
+});
+
+export const jobFigureSchema = z.object({
+  lostMm: finite.min(-5, "A loss must be from −5 to 5 mm.").max(5, "A loss must be from −5 to 5 mm."), // prettier-ignore
+  expandedMm: finite.min(0, "U must be from 0 to 1 mm.").max(1, "U must be from 0 to 1 mm."), // prettier-ignore
+  runId: z.number().int().nullable(),
+});
+export type JobFigureRecord = z.infer<typeof jobFigureSchema>;
+
+const signSchema = z.object({
+  kind: z.literal("sign"),
+  step: z.string().max(80),
+  found: z.string().max(40).nullable(),
+  words: note("Note", 1000),
+  reading: finite.nullable(),
+  reason: note("Reason", 500),
+  kept: z.enum(["as it was", "changed"]).nullable(),
+  change: note("Change", 300),
+  holdBy: note("Name", 40),
+  figure: jobFigureSchema.nullable(),
+});
+
+const stamp = { at: instantSchema, by: z.string(), key: z.string() };
+/** What happened on a job; never changed, only added to. */
+export const jobEventSchema = z.discriminatedUnion("kind", [
+  signSchema.extend(stamp),
+  z.object({ kind: z.literal("undo"), step: z.string(), ...stamp }),
+  z.object({ kind: z.literal("note"), step: z.string(), words: z.string(), ...stamp }), // prettier-ignore
+  z.object({ kind: z.literal("plan"), why: z.string(), plan: jobPlanSchema, ...stamp }), // prettier-ignore
+]);
+export type JobEventRecord = z.infer<typeof jobEventSchema>;
+
+const key = z.uuid("The key must be a UUID.");
+/** What is sent: the key makes sending it twice harmless. */
+export const jobActSchema = z.discriminatedUnion("kind", [
+  signSchema.extend({ key, system: oneOf("Units", ["metric", "inch"]).default("metric") }), // prettier-ignore
+  z.object({ kind: z.literal("undo"), step: z.string().max(80), key }),
+  z.object({ kind: z.literal("note"), step: z.string().max(80), words: note("Note", 1000), key }), // prettier-ignore
+  /** Tighten what was loose, put everything back, retest: the sheet is planned anew. */
+  z.object({ kind: z.literal("stop-here"), letter: z.string().max(4), key }),
+  z.object({ kind: z.literal("add-work"), letter: z.string().max(4), job: jobKindSchema, key }), // prettier-ignore
+  z.object({ kind: z.literal("reorder"), order: z.array(z.string().max(80)).max(400), key }), // prettier-ignore
+]);
+export type JobAct = z.infer<typeof jobActSchema>;
+
+export const jobCreateSchema = z.object({
+  items: z
+    .array(z.object({ axisId: z.number().int(), kind: jobKindSchema }))
+    .min(1, "Name at least one piece of work.")
+    .max(24, "At most 24 pieces of work on one sheet."),
+  options: jobOptionsSchema,
+  caseId: z.number().int().nullable(),
+});
+export type JobCreate = z.input<typeof jobCreateSchema>;
+
+export const jobPhotoSchema = z.object({
+  id: z.number().int(),
+  step: z.string(),
+  caption: z.string(),
+  at: instantSchema,
+  by: z.string(),
+});
+
+export const jobAxisSchema = z.object({
+  axisId: z.number().int(),
+  letter: z.string(),
+  leaveMm: z.number(),
+  repairMm: z.number(),
+  /** The last whole-chain test when the job was opened. */
+  before: jobFigureSchema
+    .extend({
+      at: instantSchema,
+      kind: z.string(),
+      placeMm: z.number().nullable(),
+    }) // prettier-ignore
+    .nullable(),
+});
+
+export const jobSchema = z.object({
+  id: z.number().int(),
+  machineId: z.number().int(),
+  nickname: z.string(),
+  bay: z.string(),
+  caseId: z.number().int().nullable(),
+  title: z.string(),
+  items: z.array(z.object({ letter: z.string(), kind: jobKindSchema })),
+  options: jobOptionsSchema,
+  axes: z.array(jobAxisSchema),
+  openedAt: instantSchema,
+  by: z.string(),
+  finishedAt: instantSchema.nullable(),
+  /** First check after the job, a week on. */
+  checkOn: z.string().nullable(),
+  plan: jobPlanSchema,
+  events: z.array(jobEventSchema),
+  photos: z.array(jobPhotoSchema),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+export const jobSummarySchema = z.object({
+  id: z.number().int(),
+  machineId: z.number().int(),
+  axisIds: z.array(z.number().int()),
+  nickname: z.string(),
+  bay: z.string(),
+  title: z.string(),
+  openedAt: instantSchema,
+  by: z.string(),
+  finishedAt: instantSchema.nullable(),
+  checkOn: z.string().nullable(),
+  done: z.number().int(),
+  steps: z.number().int(),
+  next: z.string(),
+});
+export type JobSummary = z.infer<typeof jobSummarySchema>;
+
+const byId = z.object({ id: idSchema });
+/** Jobs: the sheet, and everything that happens on it. */
+export const JOB_OPERATIONS = {
+  jobs: operation("get", "/api/jobs", "All jobs, newest first", { response: z.array(jobSummarySchema) }), // prettier-ignore
+  openJob: operation("post", "/api/machines/:id/jobs", "Open a job: plans its sheet", { params: byId, body: jobCreateSchema, response: jobSchema, created: true }), // prettier-ignore
+  job: operation("get", "/api/jobs/:id", "A job with its sheet and all that happened", { params: byId, response: jobSchema }), // prettier-ignore
+  actOnJob: operation("post", "/api/jobs/:id/acts", "Sign a step, take it back, note, plan anew; the same key again changes nothing", { params: byId, body: jobActSchema, response: jobSchema }), // prettier-ignore
+  exportJob: operation("get", "/api/jobs/:id/export", "A job as JSON", { params: byId, media: "application/json" }), // prettier-ignore
+} as const;
