@@ -75,6 +75,18 @@ export const routes: Routes = [
         loadComponent: () => import("./places/run/run").then((m) => m.RunPlace),
       },
       {
+        path: "fix",
+        title: "Fix · Iron Patience",
+        loadComponent: () =>
+          import("./places/job/fix-station").then((m) => m.FixStation),
+      },
+      {
+        path: "prove",
+        title: "Prove · Iron Patience",
+        loadComponent: () =>
+          import("./places/job/prove-station").then((m) => m.ProveStation),
+      },
+      {
         path: "set",
         title: "Set · Iron Patience",
         loadComponent: () =>
@@ -99,6 +111,24 @@ export const routes: Routes = [
           import("./places/axis/axis-setup").then((m) => m.AxisSetup),
       },
     ],
+  },
+  {
+    path: "jobs",
+    title: "Jobs · Iron Patience",
+    loadComponent: () =>
+      import("./places/job/jobs-place").then((m) => m.JobsPlace),
+  },
+  {
+    path: "jobs/:jobId",
+    title: "Job · Iron Patience",
+    loadComponent: () =>
+      import("./places/job/job-place").then((m) => m.JobPlace),
+  },
+  {
+    path: "jobs/:jobId/sheet",
+    title: "Job sheet · Iron Patience",
+    loadComponent: () =>
+      import("./places/job/sheet-page").then((m) => m.SheetPage),
   },
   {
     path: "cases",

@@ -1,6 +1,6 @@
 import { HttpClient } from "@angular/common/http";
 import { inject, Injectable } from "@angular/core";
-import type { Case, OPERATIONS, OperationName } from "@iron/contract";
+import type { Case, Job, JobAct, OPERATIONS, OperationName } from "@iron/contract"; // prettier-ignore
 import { Observable } from "rxjs";
 import type { z } from "zod";
 
@@ -59,6 +59,25 @@ export class Api {
     if (finding) query.set("finding", finding);
     return this.http.post<Case>(`/api/cases/${caseId}/photos?${query}`, file, {
       headers: { "content-type": file.type },
+    });
+  }
+
+  jobPhoto(
+    jobId: number,
+    file: File,
+    step: string,
+    caption: string,
+  ): Observable<Job> {
+    const query = new URLSearchParams({ step, caption });
+    return this.http.post<Job>(`/api/jobs/${jobId}/photos?${query}`, file, {
+      headers: { "content-type": file.type },
+    });
+  }
+
+  /** Sent under the name of who did it, who may no longer be the one at the screen. */
+  actOnJob(jobId: number, act: JobAct, by: string): Observable<Job> {
+    return this.http.post<Job>(`/api/jobs/${jobId}/acts`, act, {
+      headers: { "x-working-as": encodeURIComponent(by) },
     });
   }
 

@@ -36,6 +36,7 @@ import { Keys } from "./keys";
           >Floor</a
         >
         <a routerLink="/cases" routerLinkActive="on">Cases</a>
+        <a routerLink="/jobs" routerLinkActive="on">Jobs</a>
         <a routerLink="/causes" routerLinkActive="on">Causes</a>
         <a routerLink="/shop" routerLinkActive="on">Shop</a>
       </nav>

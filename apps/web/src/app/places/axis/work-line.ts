@@ -44,7 +44,8 @@ export const STATIONS: readonly Station[] = [
   {
     number: 4,
     name: "Fix",
-    will: "Fix will give the job sheet: what comes off in which order, and what falls.",
+    path: "fix",
+    will: "Fix gives the job sheet: what comes off in which order, and what falls.",
   },
   {
     number: 5,
@@ -55,7 +56,8 @@ export const STATIONS: readonly Station[] = [
   {
     number: 6,
     name: "Prove",
-    will: "Prove will repeat the first test at the same place before you sign off.",
+    path: "prove",
+    will: "Prove repeats the first test at the same place before you sign off.",
   },
   {
     number: 7,
@@ -157,6 +159,8 @@ export class WorkLine {
     const path = this.url().split(/[?#]/)[0];
     if (/\/(history|setup)$/.test(path)) return null;
     if (path.endsWith("/ask")) return "ask";
+    if (path.endsWith("/fix")) return "fix";
+    if (path.endsWith("/prove")) return "prove";
     if (/\/(set|series\/\d+)$/.test(path)) return "set";
     return path.includes("/locate") ? "locate" : "measure";
   });

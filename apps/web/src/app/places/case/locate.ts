@@ -9,6 +9,7 @@ import { RouterLink } from "@angular/router";
 import {
   deviationUnit,
   formatDeviation,
+  JOB_OF_CAUSE,
   locateTest,
   memberName,
   UNIT_WORD,
@@ -101,6 +102,15 @@ export class LocateStation {
     );
     return [...causesOf(axis.config)].sort(
       (a, b) => (chance.get(b.id) ?? 0) - (chance.get(a.id) ?? 0),
+    );
+  });
+
+  /** The likeliest cause that is mended by a job, for the way to Fix. */
+  protected readonly jobCause = computed(() => {
+    const leading = this.store.assessment()?.leading ?? [];
+    return (
+      leading.find((l) => l.probability > 0.5 && l.cause.id in JOB_OF_CAUSE)
+        ?.cause.id ?? null
     );
   });
 

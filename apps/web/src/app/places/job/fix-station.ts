@@ -1,0 +1,159 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from "@angular/core"; // prettier-ignore
+import { toSignal } from "@angular/core/rxjs-interop";
+import { ActivatedRoute, Router, RouterLink } from "@angular/router";
+import { catchError, map, of } from "rxjs";
+import {
+  DEFAULT_OPTIONS,
+  estimateJob,
+  JOB_OF_CAUSE,
+  jobKind,
+  kitList,
+  planJob,
+  type JobKindId,
+  type JobOptions,
+} from "@iron/core";
+import type { Axis, JobSummary } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+import { AxisContext } from "../axis/axis-context";
+import { CaseStore } from "../case/case-store";
+import { minutesWords, money } from "../case/case.view";
+import { jobChoices } from "./job.view";
+
+type Chosen = Readonly<Record<string, boolean>>;
+const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
+
+/** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
+@Component({
+  selector: "ip-fix",
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./fix-station.html",
+  styleUrl: "./job.css",
+})
+export class FixStation {
+  protected readonly context = inject(AxisContext);
+  protected readonly cases = inject(CaseStore);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+  private readonly shop = toSignal(this.api.get("shop", "/shop").pipe(catchError(() => of(null))), { initialValue: null }); // prettier-ignore
+  /** The cause that a verdict names, or the job asked for by address. */
+  private readonly wanted = toSignal(
+    inject(ActivatedRoute).queryParamMap.pipe(map((q) => q.get("cause") ?? "")),
+    { initialValue: "" },
+  );
+  protected readonly jobs = signal<readonly JobSummary[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly options = signal<JobOptions>(DEFAULT_OPTIONS);
+  protected readonly more = signal(false);
+  protected readonly chosen = linkedSignal<Axis | null, Chosen>({
+    source: this.context.axis,
+    computation: (axis) => {
+      const kind = JOB_OF_CAUSE[this.wanted()] as JobKindId | undefined;
+      return axis && kind && jobKind(kind).fits(axis.config) ? { [keyOf(axis.id, kind)]: true } : {}; // prettier-ignore
+    },
+  });
+  protected readonly choices = computed(() => {
+    const here = this.context.axis();
+    const axes = this.context.axes().filter((a) => !a.retiredAt);
+    const kind = JOB_OF_CAUSE[this.wanted()] as JobKindId | undefined;
+    return axes
+      .filter((a) => a.id === here?.id || this.more())
+      .map((axis) => ({ axis, jobs: jobChoices(axis, kind ?? null) }));
+  });
+  protected readonly items = computed(() =>
+    this.context.axes().flatMap((axis) =>
+      jobChoices(axis, null)
+        .filter((j) => this.chosen()[keyOf(axis.id, j.id)])
+        .map((j) => ({ axisId: axis.id, letter: axis.config.letter, kind: j.id as JobKindId })),
+    ),
+  ); // prettier-ignore
+  protected readonly preview = computed(() => {
+    const items = this.items();
+    if (items.length === 0) return null;
+    const axes = this.context
+      .axes()
+      .filter((a) => items.some((i) => i.axisId === a.id))
+      .map((a) => ({ letter: a.config.letter, config: a.config }));
+    const plan = planJob({ axes, items, options: this.options() });
+    const estimate = estimateJob(plan, axes);
+    const sum = (value: number): string => money(value, this.shop()?.currency ?? "EUR"); // prettier-ignore
+    return {
+      steps: plan.steps.map((s) => ({ id: s.id, words: `${s.axis ? `${s.axis} · ` : ""}${s.title}` })), // prettier-ignore
+      time: minutesWords(estimate.minutes),
+      between: `${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}`,
+      two: minutesWords(estimate.twoPeopleMinutes),
+      people: estimate.people,
+      path: estimate.criticalPath.flatMap((id) => {
+        const step = plan.steps.find((s) => s.id === id);
+        return step ? [step.title] : [];
+      }),
+      downtime: `${sum(estimate.downtimeCost)} (${sum(estimate.downtimeBetween[0])} to ${sum(estimate.downtimeBetween[1])})`,
+      parts: sum(estimate.partsCost),
+      kit: kitList(plan),
+    };
+  });
+  protected readonly needs = computed(() => {
+    const kinds = new Set(this.items().map((i) => i.kind));
+    const any = (...ids: JobKindId[]): boolean => ids.some((id) => kinds.has(id)); // prettier-ignore
+    return {
+      preload: any("fixed-bearings", "screw", "bearing-preload", "ball-nut"),
+      align: any("fixed-bearings", "screw", "align-screw", "float-bracket", "ball-nut"), // prettier-ignore
+      gib: any("gib"),
+      nut: any("ball-nut"),
+      bearings: any("fixed-bearings"),
+    };
+  });
+  protected readonly mine = computed(() => {
+    const id = this.context.axis()?.id;
+    return (this.jobs() ?? []).filter((j) => id !== undefined && j.axisIds.includes(id)); // prettier-ignore
+  });
+
+  constructor() {
+    effect(() => {
+      if (this.context.axis()) untracked(() => this.load());
+    });
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.get("jobs", "/jobs").subscribe({
+      next: (list) => this.jobs.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected is(axisId: number, kind: string): boolean {
+    return this.chosen()[keyOf(axisId, kind)] ?? false;
+  }
+
+  protected choose(axisId: number, kind: string, on: boolean): void {
+    this.chosen.update((c) => ({ ...c, [keyOf(axisId, kind)]: on }));
+  }
+
+  protected set<K extends keyof JobOptions>(
+    key: K,
+    value: JobOptions[K],
+  ): void {
+    // prettier-ignore
+    this.options.update((o) => ({ ...o, [key]: value }));
+  }
+
+  protected open(): void {
+    const machine = this.context.machine();
+    const file = this.cases.open();
+    if (!machine || this.items().length === 0) return;
+    this.api
+      .post("openJob", `/machines/${machine.id}/jobs`, {
+        items: this.items().map(({ axisId, kind }) => ({ axisId, kind })),
+        options: this.options(),
+        caseId: file?.id ?? null,
+      })
+      .subscribe({
+        next: ({ id }) => void this.router.navigate(["/jobs", id]),
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+}

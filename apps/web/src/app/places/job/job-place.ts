@@ -1,0 +1,133 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core"; // prettier-ignore
+import { RouterLink } from "@angular/router";
+import { kitList, refuseOrder, type SignedStep } from "@iron/core";
+import { ChainStrip } from "../../chain/chain-strip";
+import { Preferences } from "../../data/preferences";
+import { dayWords } from "../../shared/words";
+import { JobStore } from "./job-store";
+import { aheadWords, beforeAfter, remarks, sheetRows, standWords, stepName } from "./job.view"; // prettier-ignore
+import { StepCard } from "./step-card";
+
+/** A job at the machine: one step at a time, and beside it where the job stands. */
+@Component({
+  selector: "ip-job",
+  imports: [RouterLink, StepCard, ChainStrip],
+  providers: [JobStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./job-place.html",
+  styleUrl: "./job.css",
+})
+export class JobPlace {
+  readonly jobId = input.required<string>();
+  protected readonly store = inject(JobStore);
+  protected readonly preferences = inject(Preferences);
+  protected readonly day = dayWords;
+  protected readonly orderWrong = signal<readonly string[]>([]);
+  /** The order being changed by hand; null while nobody does. */
+  protected readonly moving = signal<readonly string[] | null>(null);
+  protected readonly step = computed(() => this.store.progress()?.next ?? null);
+  protected readonly axis = computed(() => {
+    const letter = this.step()?.axis;
+    const axes = this.store.axes();
+    return axes.find((a) => a.config.letter === letter) ?? (axes.length ? axes[0] : null); // prettier-ignore
+  });
+  protected readonly rows = computed(() => {
+    const [job, progress] = [this.store.job(), this.store.progress()];
+    return job && progress ? sheetRows(job, progress) : [];
+  });
+  protected readonly ahead = computed(() => {
+    const progress = this.store.progress();
+    return progress ? aheadWords(progress, this.store.axes()) : "";
+  });
+  protected readonly stand = computed(() => {
+    const progress = this.store.progress();
+    return progress ? standWords(progress, this.store.axes()) : null;
+  });
+  protected readonly compare = computed(() => {
+    const [job, progress] = [this.store.job(), this.store.progress()];
+    return job && progress ? beforeAfter(job, progress, this.preferences.system()) : []; // prettier-ignore
+  });
+  protected readonly remarks = computed(() => {
+    const progress = this.store.progress();
+    return progress ? remarks(progress) : [];
+  });
+  protected readonly kit = computed(() => {
+    const progress = this.store.progress();
+    return progress ? kitList(progress.plan) : null;
+  });
+  protected readonly last = computed(() => {
+    const progress = this.store.progress();
+    const last = progress?.signed.at(-1);
+    return last && progress?.done.has(last.step) && !progress.finished ? last : null; // prettier-ignore
+  });
+  /** Something found at the step signed last that may be all that is wrong. */
+  protected readonly offersStop = computed(() => {
+    const last = this.last();
+    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step); // prettier-ignore
+    const find = step?.finds.find((f) => f.id === last?.found);
+    return step && find?.offersStop ? { letter: step.axis ?? "", say: find.say ?? "", title: step.title } : null; // prettier-ignore
+  });
+  protected readonly left = computed(() => {
+    const progress = this.store.progress();
+    if (!progress) return [];
+    const steps = progress.plan.steps.filter((s) => !progress.done.has(s.id));
+    const byId = new Map(steps.map((s) => [s.id, s]));
+    const order = this.moving() ?? steps.map((s) => s.id);
+    return order.flatMap((id) => {
+      const step = byId.get(id);
+      return step ? [{ id, name: stepName(step) }] : [];
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      const id = Number(this.jobId());
+      untracked(() => this.store.load(id));
+    });
+    // A retest is taken on another page: look for it whenever the step is shown.
+    effect(() => {
+      if (this.step()?.retest === "chain")
+        untracked(() => this.store.loadRuns());
+    });
+  }
+
+  protected sign(draft: SignedStep): void {
+    this.store.act({ kind: "sign", ...draft, key: crypto.randomUUID(), system: this.preferences.system() }); // prettier-ignore
+  }
+
+  protected undo(step: string): void {
+    this.store.act({ kind: "undo", step, key: crypto.randomUUID() });
+  }
+
+  protected stopHere(letter: string): void {
+    this.store.act({ kind: "stop-here", letter, key: crypto.randomUUID() });
+  }
+
+  protected beginMoving(): void {
+    this.moving.set(this.left().map((s) => s.id));
+    this.orderWrong.set([]);
+  }
+
+  /** Moves a step one place; says at once what that breaks. */
+  protected move(id: string, by: -1 | 1): void {
+    const order = [...(this.moving() ?? [])];
+    const at = order.indexOf(id);
+    if (at + by < 0 || at + by >= order.length) return;
+    [order[at], order[at + by]] = [order[at + by], order[at]];
+    this.moving.set(order);
+    const progress = this.store.progress();
+    this.orderWrong.set(progress ? refuseOrder(progress, order) : []);
+  }
+
+  protected keepOrder(): void {
+    const order = this.moving();
+    if (!order || this.orderWrong().length) return;
+    this.store.act({ kind: "reorder", order: [...order], key: crypto.randomUUID() }); // prettier-ignore
+    this.moving.set(null);
+  }
+
+  protected leaveOrder(): void {
+    this.moving.set(null);
+    this.orderWrong.set([]);
+  }
+}

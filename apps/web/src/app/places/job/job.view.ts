@@ -1,0 +1,166 @@
+import {
+  estimateJob,
+  isBlocked,
+  JOB_KINDS,
+  judgeRetest,
+  openNow,
+  type JobFigure,
+  type JobProgress,
+  type PlannedStep,
+  type SignedStep,
+  type UnitSystem,
+} from "@iron/core";
+import type { Axis, Job, JobEventRecord } from "@iron/contract";
+import { minutesWords } from "../case/case.view";
+import { momentWords } from "../../shared/words";
+
+export function stepName(step: PlannedStep): string {
+  return step.axis ? `${step.axis} · ${step.title}` : step.title;
+}
+
+export interface SheetRow {
+  readonly id: string;
+  readonly name: string;
+  readonly minutes: number;
+  readonly done: string;
+  readonly now: boolean;
+  readonly hold: boolean;
+}
+
+/** Every step of the sheet with who signed it and when. */
+export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] {
+  const signs = signsOf(job.events);
+  return progress.plan.steps.map((step) => {
+    const sign = progress.done.has(step.id) ? signs.get(step.id) : undefined;
+    return {
+      id: step.id,
+      name: stepName(step),
+      minutes: step.minutes,
+      done: progress.done.has(step.id)
+        ? sign ? `${momentWords(sign.at)}, ${sign.by}` : "kept here, not sent yet"
+        : "",
+      now: step.id === progress.next?.id,
+      hold: step.hold !== "",
+    };
+  });
+} // prettier-ignore
+
+function signsOf(
+  events: readonly JobEventRecord[],
+): ReadonlyMap<string, { readonly at: string; readonly by: string }> {
+  const signs = new Map<string, { at: string; by: string }>();
+  for (const e of events) if (e.kind === "sign") signs.set(e.step, e);
+  return signs;
+}
+
+/** "12 of 41 steps, about 2 h 10 min to go (1 h 30 min to 2 h 50 min)". */
+export function aheadWords(
+  progress: JobProgress,
+  axes: readonly Axis[],
+): string {
+  const total = progress.plan.steps.length;
+  const done = progress.done.size;
+  const estimate = estimateJob(
+    progress.plan,
+    axes.map((a) => ({ letter: a.config.letter, config: a.config })),
+    progress.done,
+  );
+  if (progress.finished) return `All ${total} steps are signed.`;
+  const [from, to] = estimate.between;
+  return `${done} of ${total} steps signed, about ${minutesWords(estimate.minutes)} to go (${minutesWords(from)} to ${minutesWords(to)}).`;
+}
+
+/** What is off its place now, and whether a falling member is blocked. */
+export function standWords(
+  progress: JobProgress,
+  axes: readonly Axis[],
+): { readonly open: readonly string[]; readonly blocks: readonly string[] } {
+  const isolated = progress.facts.includes("isolated") || progress.facts.includes("isolated-again"); // prettier-ignore
+  const falling = axes.filter((a) => a.config.orientation !== "horizontal");
+  return {
+    open: [
+      isolated ? "the machine is isolated" : "the machine is live",
+      ...openNow(progress).filter((w) => !w.endsWith("blocked")),
+    ],
+    blocks: falling.map(
+      ({ config: { letter } }) =>
+        `${letter} is ${isBlocked(progress, letter) ? "blocked" : "not blocked"}`,
+    ),
+  };
+}
+
+/** Steps that have been signed with something found, read, changed or accepted. */
+export function remarks(progress: JobProgress): readonly string[] {
+  const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
+  const said = (s: SignedStep): string => {
+    const step = byId.get(s.step);
+    const found = step?.finds.find((f) => f.id === s.found);
+    const parts = [
+      found && found !== step?.finds[0] ? found.words : "",
+      s.kept === "changed" ? `changed: ${s.change}` : "",
+      s.reason ? `accepted: ${s.reason} (${s.holdBy || "no name"})` : "",
+      s.words,
+    ].filter(Boolean);
+    return parts.length ? `${step ? stepName(step) : s.step}: ${parts.join("; ")}` : ""; // prettier-ignore
+  };
+  return [
+    ...progress.signed.map(said),
+    ...progress.notes.map((n) => `${byId.get(n.step)?.title ?? n.step}: ${n.words}`), // prettier-ignore
+  ].filter(Boolean);
+}
+
+/** Loss before and after, by axis, with the verdict of the retest. */
+export function beforeAfter(
+  job: Job,
+  progress: JobProgress,
+  system: UnitSystem,
+): readonly { readonly letter: string; readonly words: string; readonly passes: boolean | null }[] {
+  return job.axes.map((axis) => {
+    const before = beforeFigure(job, progress, axis.letter);
+    const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure; // prettier-ignore
+    if (!after) {
+      const words = before ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.` : "nothing measured before"; // prettier-ignore
+      return { letter: axis.letter, words, passes: null };
+    }
+    const judged = judgeRetest(before, after, axis, system);
+    return { letter: axis.letter, words: judged.words, passes: judged.passes };
+  });
+} // prettier-ignore
+
+/** The figure before the work: what was read at its step, else the last test before. */
+export function beforeFigure(
+  job: Job,
+  progress: JobProgress,
+  letter: string,
+): JobFigure | null {
+  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`); // prettier-ignore
+  if (signed?.figure) return signed.figure;
+  if (typeof signed?.reading === "number")
+    return { lostMm: signed.reading, expandedMm: 0.001, runId: null };
+  return job.axes.find((a) => a.letter === letter)?.before ?? null;
+}
+
+/** Jobs that fit an axis, the one that a case points to first. */
+export function jobChoices(
+  axis: Axis,
+  wanted: string | null,
+): readonly { readonly id: string; readonly name: string }[] {
+  return JOB_KINDS.filter((k) => k.fits(axis.config))
+    .map(({ id, name }) => ({ id, name }))
+    .sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted));
+}
+
+/** Text that the server keeps for a figure typed by hand. */
+export function newSign(step: PlannedStep): SignedStep {
+  return {
+    step: step.id,
+    found: null,
+    words: "",
+    reading: null,
+    reason: "",
+    kept: null,
+    change: "",
+    holdBy: "",
+    figure: null,
+  };
+}

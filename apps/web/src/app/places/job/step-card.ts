@@ -1,0 +1,158 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from "@angular/core"; // prettier-ignore
+import { RouterLink } from "@angular/router";
+import {
+  deviationUnit,
+  formatDeviation,
+  fromShown,
+  judgeRetest,
+  refuseSign,
+  stepBlocked,
+  toMm,
+  unitOf,
+  UNIT_WORD,
+  type JobFigure,
+  type JobProgress,
+  type PlannedStep,
+  type SignedStep,
+} from "@iron/core";
+import { parseDecimal, type Job } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Preferences } from "../../data/preferences";
+import { momentWords } from "../../shared/words";
+import { beforeFigure, newSign } from "./job.view";
+import { JobStore } from "./job-store";
+
+/** One step, large: what, why, with what, what good looks like; what was found, and the signature. */
+@Component({
+  selector: "ip-step-card",
+  imports: [InputText, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./step-card.html",
+  styleUrl: "./job.css",
+})
+export class StepCard {
+  readonly step = input.required<PlannedStep>();
+  readonly job = input.required<Job>();
+  readonly progress = input.required<JobProgress>();
+  readonly signed = output<SignedStep>();
+  protected readonly store = inject(JobStore);
+  protected readonly preferences = inject(Preferences);
+  protected readonly draft = linkedSignal<PlannedStep, SignedStep>({
+    source: this.step,
+    computation: (step, before) =>
+      before && before.source.id === step.id ? before.value : newSign(step),
+  });
+  protected readonly readingText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
+  protected readonly lossText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
+  protected readonly uText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "1" }); // prettier-ignore
+  protected readonly wrong = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
+  protected readonly askReason = linkedSignal<string, boolean>({ source: () => this.step().id, computation: () => false }); // prettier-ignore
+  protected readonly photoWrong = signal("");
+  protected readonly blocked = computed(() => stepBlocked(this.progress(), this.step())); // prettier-ignore
+  protected readonly people = computed(() => this.store.axes().length >= 0 ? this.preferences.who() : ""); // prettier-ignore
+  protected readonly unit = computed(() => {
+    const reading = this.step().reading;
+    return reading ? unitOf(reading.quantity, this.preferences.system()) : "";
+  });
+  protected readonly lossUnit = computed(() => UNIT_WORD[deviationUnit(this.preferences.system())]); // prettier-ignore
+  protected readonly says = computed(() => {
+    const { found } = this.draft();
+    return this.step().finds.find((f) => f.id === found) ?? null;
+  });
+  /** Tests taken on this axis since the job was opened, to take over as the retest. */
+  protected readonly tests = computed(() => {
+    const all: Partial<Record<string, readonly { id: number; at: string; lostMm: number | null; expandedMm: number | null; placeMm: number | null }[]>> = this.store.runs(); // prettier-ignore
+    const list = all[this.step().axis ?? ""] ?? [];
+    return list.slice(0, 3).map((run) => ({ run, words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm ?? 0)} ± ${this.loss(run.expandedMm ?? 0, run.expandedMm ?? 0)}` })); // prettier-ignore
+  });
+  protected readonly before = computed(() =>
+    beforeFigure(this.job(), this.progress(), this.step().axis ?? ""),
+  );
+  protected readonly judged = computed(() => {
+    const { figure } = this.draft();
+    const axis = this.job().axes.find((a) => a.letter === this.step().axis);
+    return figure && axis ? judgeRetest(this.before(), figure, axis, this.preferences.system()) : null; // prettier-ignore
+  });
+  protected readonly measureLink = computed(() => {
+    const axis = this.job().axes.find((a) => a.letter === this.step().axis);
+    return axis ? `/machines/${this.job().machineId}/axes/${axis.axisId}/measure/new/two-sided` : ""; // prettier-ignore
+  });
+  protected readonly lastKnown = computed(() => {
+    const axis = this.job().axes.find((a) => a.letter === this.step().axis);
+    return this.step().does?.endsWith("before-known") ? (axis?.before ?? null) : null; // prettier-ignore
+  });
+
+  protected loss(mm: number, u: number): string {
+    return formatDeviation(mm, { system: this.preferences.system(), expandedMm: u || 0.001 }); // prettier-ignore
+  }
+
+  protected set(over: Partial<SignedStep>): void {
+    this.draft.update((d) => ({ ...d, ...over }));
+    this.wrong.set("");
+  }
+
+  protected takeBefore(figure: JobFigure): void {
+    this.set({ figure, reading: figure.lostMm });
+    this.readingText.set("");
+  }
+
+  protected takeRun(run: {
+    id: number;
+    lostMm: number | null;
+    expandedMm: number | null;
+  }): void {
+    // prettier-ignore
+    this.set({ figure: { lostMm: run.lostMm ?? 0, expandedMm: run.expandedMm ?? 0, runId: run.id } }); // prettier-ignore
+  }
+
+  /** Puts what was typed into the draft; false when it cannot be read. */
+  private readTyped(): boolean {
+    const step = this.step();
+    const system = this.preferences.system();
+    if (step.reading && this.readingText().trim()) {
+      const shown = parseDecimal(this.readingText());
+      if (shown === undefined) {
+        this.wrong.set(`“${this.readingText().trim()}” is not a number: ${step.reading.label} is typed in ${this.unit() || "plain figures"}.`); // prettier-ignore
+        return false;
+      }
+      this.draft.update((d) => ({ ...d, reading: fromShown(step.reading?.quantity ?? "number", shown, system) })); // prettier-ignore
+    }
+    if (step.retest === "chain" && this.lossText().trim()) {
+      const unit = deviationUnit(system);
+      const [lost, u] = [this.lossText(), this.uText()].map((t) => parseDecimal(t)); // prettier-ignore
+      if (lost === undefined || u === undefined || u < 0) {
+        this.wrong.set(`Loss and U are typed in ${this.lossUnit()}; U is 0 or more.`); // prettier-ignore
+        return false;
+      }
+      this.draft.update((d) => ({ ...d, figure: { lostMm: toMm(lost, unit), expandedMm: toMm(u, unit), runId: null } })); // prettier-ignore
+    }
+    return true;
+  }
+
+  protected sign(): void {
+    if (!this.readTyped()) return;
+    const job = this.job();
+    const refusal = refuseSign(this.progress(), this.draft(), {
+      before: (letter) => beforeFigure(job, this.progress(), letter),
+      limits: (letter) => job.axes.find((a) => a.letter === letter) ?? null,
+      system: this.preferences.system(),
+    });
+    this.wrong.set(refusal);
+    if (refusal) {
+      this.askReason.set(/reason/.test(refusal));
+      return;
+    }
+    this.signed.emit(this.draft());
+  }
+
+  protected pick(files: FileList | null): void {
+    const file = files?.[0];
+    if (!file) return;
+    this.photoWrong.set("");
+    this.store.photo(this.step().id, file, this.step().photo || this.step().title, (wrong) => this.photoWrong.set(wrong)); // prettier-ignore
+  }
+
+  protected photosHere(): number {
+    return this.job().photos.filter((p) => p.step === this.step().id).length;
+  }
+}
