@@ -236,7 +236,12 @@ function settleAcross(
       case "isolate-again":
         return { ...step, needs: [...step.needs, ...retested], without: [...step.without, "isolated", ...open.filter((f) => bareName(f) === "blocked")] }; // prettier-ignore
       case "sign-off":
-        return { ...step, needs: [...step.needs, ...everyDone], without: [...step.without, ...open] }; // prettier-ignore
+        return {
+          ...step,
+          needs: [...step.needs, ...everyDone],
+          without: [...step.without, ...open],
+          after: steps.filter((s) => s.id !== step.id).map((s) => s.id),
+        }; // prettier-ignore
       default:
         if (step.phase === "close" && step.axis)
           return { ...step, needs: [...step.needs, ...retested.filter((f) => f.startsWith(`${step.axis}:`))] }; // prettier-ignore

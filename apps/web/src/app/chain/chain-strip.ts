@@ -44,6 +44,7 @@ export function chainView(
   system: UnitSystem,
   now = new Date(),
   shares: readonly LinkShare[] = [],
+  opened: readonly string[] = [],
 ): readonly LinkView[] {
   return chainOf(config).map((link): LinkView => {
     const share = shares.find((s) => s.link === link.id);
@@ -53,6 +54,15 @@ export function chainView(
       drawing: drawingOf(link.drawing),
       note: link.note,
     };
+    if (opened.includes(link.id))
+      return {
+        ...base,
+        value: "open",
+        looked: "undone by this job",
+        state: "act",
+        weight: 2.4,
+        known: true,
+      };
     if (link.id === "member" && loss) {
       const value = `${formatDeviation(loss.lostMm, { system, expandedMm: loss.expandedMm, bare: true })} ±${formatDeviation(loss.expandedMm, { system, expandedMm: loss.expandedMm })}`;
       const share = Math.min(2, Math.abs(loss.lostMm) / config.limits.repairMm);
@@ -153,6 +163,8 @@ export class ChainStrip {
   readonly loss = input<ChainLoss | null>(null);
   readonly system = input<UnitSystem>("metric");
   readonly shares = input<readonly LinkShare[]>([]);
+  /** Links that a job has undone and not yet closed. */
+  readonly opened = input<readonly string[]>([]);
   protected readonly links = computed(() =>
     chainView(
       this.config(),
@@ -160,6 +172,7 @@ export class ChainStrip {
       this.system(),
       new Date(),
       this.shares(),
+      this.opened(),
     ),
   );
   protected readonly gravity = computed(() => isGravityAxis(this.config()));

@@ -5,7 +5,8 @@ import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { dayWords } from "../../shared/words";
 import { JobStore } from "./job-store";
-import { aheadWords, beforeAfter, remarks, sheetRows, standWords, stepName } from "./job.view"; // prettier-ignore
+import { aheadWords, beforeAfter, remarks, openLinks,
+  sheetRows, standWords, stepName } from "./job.view"; // prettier-ignore
 import { StepCard } from "./step-card";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
@@ -31,6 +32,21 @@ export class JobPlace {
     const axes = this.store.axes();
     return axes.find((a) => a.config.letter === letter) ?? (axes.length ? axes[0] : null); // prettier-ignore
   });
+  /** Links of the shown axis that are undone now. */
+  protected readonly opened = computed(() => {
+    const progress = this.store.progress();
+    const letter = this.axis()?.config.letter;
+    return progress && letter ? openLinks(progress, letter) : [];
+  });
+  protected readonly loss = computed(() => {
+    const id = this.axis()?.id;
+    const before = this.store.job()?.axes.find((a) => a.axisId === id)?.before;
+    return before ?? null;
+  });
+  protected readonly anew = computed(
+    () =>
+    (this.store.job()?.events ?? []).flatMap((e) => e.kind === "plan" ? [e.why] : []), // prettier-ignore
+  );
   protected readonly rows = computed(() => {
     const [job, progress] = [this.store.job(), this.store.progress()];
     return job && progress ? sheetRows(job, progress) : [];

@@ -1,5 +1,5 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core"; // prettier-ignore
-import type { Axis, Job, JobAct, RunSummary } from "@iron/contract";
+import type { Axis, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
@@ -25,6 +25,10 @@ export class JobStore {
   readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]); // prettier-ignore
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
+  /** What each link of an axis is known to lose, by axis id. */
+  readonly shares = signal<
+    Readonly<Partial<Record<number, readonly LinkShare[]>>>
+  >({});
   readonly progress = computed(() => {
     const job = this.job();
     if (!job) return null;
@@ -61,6 +65,11 @@ export class JobStore {
       next: ({ axes }) => this.axes.set(axes.filter((a) => job.axes.some((j) => j.axisId === a.id))), // prettier-ignore
       error: () => undefined,
     });
+    for (const { axisId } of job.axes)
+      this.api.get("axisLedger", `/axes/${axisId}/ledger`).subscribe({
+        next: ({ links }) => this.shares.update((all) => ({ ...all, [axisId]: links })), // prettier-ignore
+        error: () => undefined,
+      });
     this.loadRuns();
   }
 

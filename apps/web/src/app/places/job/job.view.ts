@@ -3,6 +3,7 @@ import {
   isBlocked,
   JOB_KINDS,
   judgeRetest,
+  openFact,
   openNow,
   type JobFigure,
   type JobProgress,
@@ -163,4 +164,15 @@ export function newSign(step: PlannedStep): SignedStep {
     holdBy: "",
     figure: null,
   };
+}
+
+/** Links of an axis that are undone at this moment. */
+export function openLinks(
+  progress: JobProgress,
+  letter: string,
+): readonly string[] {
+  return progress.facts.flatMap((fact) => {
+    const link = fact.startsWith(`${letter}:`) ? openFact(fact)?.link : null;
+    return link ? [link] : [];
+  });
 }

@@ -32,8 +32,8 @@ import { beforeAfter, stepName } from "./job.view";
           {{ page.job.bay }}
         </h1>
         <p>
-          <b>{{ page.job.title }}</b
-          >. Opened {{ page.opened }}, {{ page.job.by }}. {{ page.time }}
+          <b>{{ page.job.title }}</b>. Opened {{ page.opened }},
+          {{ page.job.by }}. {{ page.time }}
         </p>
         @for (one of page.compare; track one.letter) {
           <p>
