@@ -11,3 +11,4 @@ export * from "./preload";
 export * from "./home";
 export * from "./series";
 export * from "./procedure";
+export * from "./sums";

@@ -131,6 +131,18 @@ export const routes: Routes = [
       import("./places/job/sheet-page").then((m) => m.SheetPage),
   },
   {
+    path: "sums",
+    title: "Sums · Iron Patience",
+    loadComponent: () =>
+      import("./places/sums/sums-place").then((m) => m.SumsPlace),
+  },
+  {
+    path: "sums/:sumId",
+    title: "Sums · Iron Patience",
+    loadComponent: () =>
+      import("./places/sums/sums-place").then((m) => m.SumsPlace),
+  },
+  {
     path: "cases",
     title: "Cases · Iron Patience",
     loadComponent: () =>

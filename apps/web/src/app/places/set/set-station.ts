@@ -13,6 +13,7 @@ import {
   seriesRefusal,
   seriesResult,
   SERIES_KINDS,
+  SUMS,
   SERIES_WORDS,
   type SeriesKind,
 } from "@iron/core";
@@ -39,6 +40,7 @@ export class SetStation {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
+  protected readonly sums = SUMS;
   protected readonly list = signal<readonly Series[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly kinds = computed(() => {
