@@ -67,7 +67,7 @@ export function createApp(options: AppOptions): App {
       },
     },
   );
-  const jobs = new Jobs(db, machines, clock);
+  const jobs = new Jobs(db, machines, clock, hub);
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const app = express();
   app.disable("x-powered-by");

@@ -1,8 +1,16 @@
-import { isSplitTest, jobKind, jobProgress, planJob } from "@iron/core";
+import {
+  axisFromParts,
+  isSplitTest,
+  jobKind,
+  jobProgress,
+  mendParts,
+  planJob,
+} from "@iron/core";
 import type { Job, JobAct, JobEventRecord, JobSummary } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
 import type { z } from "zod";
 import type { jobCreateSchema } from "@iron/contract";
+import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
@@ -19,6 +27,7 @@ export class Jobs {
     private readonly db: Db,
     private readonly machines: Machines,
     private readonly clock: Clock,
+    private readonly hub: DeviceHub,
   ) {}
 
   async open(machineId: number, create: Create, who: string): Promise<Job> {
@@ -120,7 +129,7 @@ export class Jobs {
     // Read before the transaction: there is one connection.
     const { machineId } = await this.get(id);
     const { axes } = await this.machines.withAxes(machineId);
-    return this.db.transaction().execute(async (trx) => {
+    const after = await this.db.transaction().execute(async (trx) => {
       const there = await trx.selectFrom("job_event").select("job_id").where("key", "=", act.key).executeTakeFirst(); // prettier-ignore
       const job = await this.get(id, trx);
       if (there) return job;
@@ -144,6 +153,28 @@ export class Jobs {
         await this.finish(trx, job, at, who);
       return this.get(id, trx);
     });
+    if (act.kind === "sign") await this.mend(after, act.step);
+    return after;
+  }
+
+  /** What a step does to the simulated machine, so that its retest can prove it. */
+  private async mend(job: Job, stepId: string): Promise<void> {
+    const step = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === stepId); // prettier-ignore
+    const axis = job.axes.find((a) => a.letter === step?.axis);
+    if (!step || !axis) return;
+    const row = await this.db.selectFrom("virtual_axis").select("model").where("axis_id", "=", axis.axisId).executeTakeFirst(); // prettier-ignore
+    const model = row ? fromJson(row.model) : null;
+    if (!model?.parts) return;
+    const name = stepId.slice(stepId.indexOf(":") + 1);
+    const parts = mendParts(model.parts, name, step.parts.length > 0);
+    if (parts === model.parts) return;
+    const { config } = await this.machines.axis(axis.axisId);
+    await this.db
+      .updateTable("virtual_axis")
+      .set({ model: toJson(axisFromParts(config, parts, axis.axisId)) })
+      .where("axis_id", "=", axis.axisId)
+      .execute();
+    await this.hub.forget(axis.axisId);
   }
 
   async addPhoto(

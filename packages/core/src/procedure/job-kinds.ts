@@ -38,7 +38,7 @@ const SOURCE = "common practice, no source";
 
 /** Every kind of job, where it fits and the steps that are the work itself. */
 export const JOB_KINDS: readonly JobKind[] = [
-  { id: "tighten", name: "Tighten loose fasteners", fits: () => true, steps: () => ["tighten-found"], provenance: SOURCE },
+  { id: "tighten", name: "Tighten loose fasteners", fits: () => true, steps: () => ["measure-before", "tighten-found", "retest-chain"], provenance: SOURCE },
   { id: "fixed-bearings", name: "Replace fixed-end bearings", fits: hasScrew, steps: bearings, provenance: SOURCE },
   { id: "support-bearing", name: "Replace support-end bearing", fits: (a) => turns(a) && farEnd(a), steps: () => ["far-bearing-out"], provenance: SOURCE },
   { id: "screw", name: "Replace screw with nut", fits: hasScrew, steps: (a, o) => ["screw-out", "new-screw", "clean-seat", "bearing-out", "finger-feel", "set-preload", ...bracket(a), ...(o.newInsert && coupled(a) && a.coupling === "insert" ? ["new-insert"] : [])], provenance: SOURCE },

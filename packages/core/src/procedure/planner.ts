@@ -103,6 +103,7 @@ export function planJob(request: JobRequest): JobPlan {
           if (request.skip?.has(`${axis.letter}:${id}`)) continue;
           const template = BY_ID.get(id) ?? OPENER.get(id);
           if (!template) throw new Error(`no step ${id}`);
+          if (request.start && template.phase === "prepare") continue;
           add(template, axis);
         } // prettier-ignore
   const sign = BY_ID.get("sign-off");

@@ -9,3 +9,4 @@ export * from "./faults";
 export * from "./observe";
 export * from "./trace";
 export * from "./series";
+export * from "./mend";

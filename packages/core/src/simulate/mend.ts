@@ -1,0 +1,46 @@
+import type { PartsCondition } from "./condition";
+
+type Key = keyof PartsCondition;
+
+/** What doing a step of a job well puts right on the simulated machine, by the step’s own name. */
+const MENDS: Readonly<Record<string, readonly Key[]>> = {
+  "tighten-found": ["retainerGapMm", "housingSlipMm", "couplingSlipMm", "bracketSlipMm"],
+  "set-preload": ["retainerGapMm", "lockNutGapMm", "bearingOverN"],
+  "bearing-in": ["bearingPitting", "bearingGapMm"],
+  "housing-tight": ["housingSlipMm"],
+  "coupling-shut": ["couplingSlipMm", "couplingOffN"],
+  "new-insert": ["springMm"],
+  "renew-coupling": ["springMm"],
+  "belt-on": ["springMm"],
+  "far-bearing-in": ["supportPitting"],
+  "far-shut": ["misalignN"],
+  "new-screw": ["screwWearMm", "bendN", "nutGapMm", "nutDirt", "nutReturns"],
+  "service-nut": ["nutGapMm", "nutDirt", "nutReturns"],
+  "float-bracket": ["bracketSlipMm", "misalignN"],
+  "set-antibacklash": ["nutSqueezeN", "nutGapMm"],
+  "set-gib": ["gibTightN", "wayGapMm"],
+  "carriage-on": ["carriageBroken"],
+  "set-wheels": ["wheelTightN", "wheelGapMm"],
+  "set-rack": ["rackSpotN", "chipsN"],
+  "centre-cage": ["cageShiftMm"],
+  "switch-on": ["homeScatterMm", "markerNear"],
+  "shim-head": ["tramMm"],
+  "release-balance": ["counterOffN"],
+  "lube-on": ["dryness"],
+  "review-compensation": ["compensationMm"],
+}; // prettier-ignore
+
+/**
+ * The parts after a step of a job; the very same object when it puts nothing right. Bearings that
+ * went back in unchanged (`renewed` false) are as worn as they were.
+ */
+export function mendParts(
+  parts: PartsCondition,
+  step: string,
+  renewed = true,
+): PartsCondition {
+  if (step === "bearing-in" && !renewed) return parts;
+  const wrong = (MENDS[step] ?? []).filter((key) => parts[key]);
+  if (wrong.length === 0) return parts;
+  return { ...parts, ...Object.fromEntries(wrong.map((key) => [key, 0])) };
+}
