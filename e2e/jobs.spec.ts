@@ -1,0 +1,165 @@
+import type { Page } from "@playwright/test";
+import { expect, looking, test } from "./shop";
+
+/** Signs step by step, as all is well, until a step’s title matches; null: to the end. */
+async function signOn(page: Page, until: RegExp | null): Promise<void> {
+  const title = page.locator("article h2");
+  for (let i = 0; i < 140; i += 1) {
+    await expect(title.or(page.getByText(/Signed off/))).toBeVisible();
+    if ((await title.count()) === 0) return;
+    const now = await title.innerText();
+    if (until?.test(now)) return;
+    await fillPlain(page);
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await expect(title.filter({ hasText: new RegExp(`^${now.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}$`) })).toHaveCount(0); // prettier-ignore
+  }
+  throw new Error("the job never came to its end");
+}
+
+async function fillPlain(page: Page): Promise<void> {
+  const found = page.getByRole("group", { name: "Found" });
+  if (await found.count()) await found.getByRole("radio").first().check();
+  const kept = page.getByLabel("as it was");
+  if (await kept.count()) await kept.check();
+  const who = page.getByLabel("Who vouches, first name");
+  if (await who.count()) await who.fill("Tomas");
+  const over = page.getByRole("button", { name: /^Take over/ });
+  if (await over.count()) await over.click();
+  else if (await page.getByLabel("Loss before").count())
+    await page.getByLabel("Loss before").fill("9");
+  const loss = page.getByLabel(/^or type the loss/);
+  if (await loss.count()) await loss.fill("6");
+  const range = page.getByLabel(/^Highest load less lowest|^Range of home/);
+  if (await range.count()) await range.fill("3");
+}
+
+async function open(page: Page, axis: string, work: string): Promise<void> {
+  await page.goto(`${axis}/fix`);
+  await page.getByLabel(work, { exact: true }).check();
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await expect(page).toHaveURL(/\/jobs\/\d+$/);
+}
+
+test.describe("jobs at the machine", () => {
+  test.describe.configure({ timeout: 120_000 });
+  test.use({ speed: "40" });
+
+  test("a loose retainer ends at tighten and stop, and the retest proves it", async ({ page }) => {
+    await open(page, "/machines/1/axes/3", "Replace fixed-end bearings");
+    await expect(page.getByText("27.0 µm ± 1.1 µm before")).toBeVisible();
+    await signOn(page, /^Retainer ring off/);
+    await page.getByLabel("one or more loose").check();
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await page.getByRole("button", { name: "Tighten, close and retest" }).click();
+    await expect(page.getByText("Planned anew: fasteners were loose")).toBeVisible();
+    await signOn(page, /^Retest: the same test/);
+    const job = new URL(page.url()).pathname;
+    await page.getByRole("link", { name: "Take the test" }).click();
+    await page.getByLabel("Runs").fill("3");
+    await page.getByRole("button", { name: "Begin the test" }).click();
+    await page.getByRole("button", { name: "Test program…" }).click();
+    await page.getByLabel("Dwell at each target, s").fill("1");
+    await page.getByLabel("Feed, mm/min").fill("3000");
+    await page.getByRole("button", { name: "Run it on the simulated machine" }).click();
+    await expect(page.getByText(/Done: \d+ of/)).toBeVisible({ timeout: 30_000 });
+    await page.goto(job);
+    await page.getByRole("button", { name: /^Use / }).first().click();
+    await expect(page.getByText(/^Passes\./)).toBeVisible();
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await signOn(page, null);
+    await expect(page.getByText(/Signed off on/)).toBeVisible();
+    await expect(page.getByText(/Z, passes:/)).toBeVisible();
+    await page.goto("/machines/1/axes/3/prove");
+    await expect(page.getByText("Nothing waits for a retest")).toBeVisible();
+  }); // prettier-ignore
+
+  test("a vertical bearing job outlives a killed server: what is signed meanwhile is kept and sent once", async ({ page, shop, expectedNoise }) => {
+    expectedNoise.push(/ERR_CONNECTION_REFUSED|Failed to load resource/);
+    await open(page, "/machines/2/axes/6", "Replace fixed-end bearings");
+    await signOn(page, /^Motor with its brake off/);
+    await expect(page.getByText("Z is blocked.")).toBeVisible();
+    await shop.stop("SIGKILL");
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await expect(page.getByText(/No connection\. 1 entry is kept in this browser/)).toBeVisible();
+    await fillPlain(page);
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await expect(page.getByText(/2 entries are kept/)).toBeVisible();
+    await shop.start();
+    await expect(page.getByText(/kept in this browser/)).toHaveCount(0, { timeout: 15_000 });
+    const events = ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: { step: string }[] }).events;
+    expect(events.filter((e) => e.step === "Z:motor-off")).toHaveLength(1);
+    await signOn(page, null);
+    await expect(page.getByText(/Signed off on/)).toBeVisible();
+    await page.goto("/jobs");
+    await expect(page.getByRole("row", { name: /Replace fixed-end bearings, Z signed off|Replace fixed-end bearings, Z/ })).toContainText("signed off");
+  }); // prettier-ignore
+
+  test("a screw replacement goes on in another tab; a failed retest is refused, an accepted one needs reason and name", async ({ page, context }) => {
+    await open(page, "/machines/2/axes/4", "Replace screw with nut");
+    await signOn(page, /^Draw the screw/);
+    const url = page.url();
+    await page.close();
+    const other = await context.newPage();
+    await other.goto(url);
+    await expect(other.locator("article h2")).toHaveText(/^Draw the screw/);
+    await signOn(other, /^Retest: the same test/);
+    await other.getByLabel(/^or type the loss/).fill("31");
+    await other.getByRole("button", { name: "Sign the step" }).click();
+    await expect(other.getByRole("alert")).toContainText("The retest does not pass");
+    await expect(other.getByRole("alert")).toContainText("the limit for repair");
+    await other.getByLabel("Reason to go on all the same").fill("New screw on order, roughing only");
+    await other.getByLabel("Who vouches, first name").fill("Ama");
+    await other.getByRole("button", { name: "Sign the step" }).click();
+    await signOn(other, null);
+    await expect(other.getByText(/X, does not pass:/)).toBeVisible();
+    await other.getByText(/Found, changed, accepted/).click();
+    await expect(other.getByText(/accepted: New screw on order, roughing only \(Ama\)/)).toBeVisible();
+  }); // prettier-ignore
+
+  test("three axes in one stop share one sheet; a bad order is told, a good one kept", async ({ page }) => {
+    await page.goto("/machines/2/axes/4/fix");
+    await page.getByRole("button", { name: "Other axes in the same stop…" }).click();
+    for (const letter of ["X", "Y", "Z"])
+      await page.getByRole("group", { name: `Axis ${letter}` }).getByLabel("Replace fixed-end bearings", { exact: true }).check();
+    await expect(page.getByText(/3 end-bearing set \(order\)/)).toBeVisible();
+    await page.getByRole("button", { name: "Open the job" }).click();
+    await expect(page.getByRole("heading", { name: "Replace fixed-end bearings, X + Y + Z" })).toBeVisible();
+    await page.getByText("The whole sheet").click();
+    await expect(page.getByText(/Isolate, lock out, prove dead · hold/)).toHaveCount(1);
+    await page.getByRole("button", { name: "Change the order" }).click();
+    await page.getByRole("button", { name: /^Earlier: X · Take the covers off/ }).click();
+    await page.getByRole("button", { name: /^Earlier: X · Take the covers off/ }).click();
+    await page.getByRole("button", { name: /^Earlier: X · Take the covers off/ }).click();
+    await page.getByRole("button", { name: /^Earlier: X · Take the covers off/ }).click();
+    await expect(page.getByRole("alert")).toContainText("it needs that the machine is isolated");
+    await expect(page.getByRole("button", { name: "Keep this order" })).toBeDisabled();
+    await page.getByRole("button", { name: "Leave it as it was" }).click();
+    await signOn(page, /^Isolate, lock out/);
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await expect(page.getByRole("alert")).toContainText("who vouches for it");
+  }); // prettier-ignore
+});
+
+const SHEETS: [string, number, number][] = [
+  ["tighten", 1, 3], ["fixed-bearings", 1, 3], ["support-bearing", 2, 5], ["screw", 2, 4], ["ball-nut", 4, 10],
+  ["coupling", 2, 4], ["bearing-preload", 5, 13], ["align-screw", 2, 5], ["float-bracket", 4, 11], ["gib", 1, 1],
+  ["carriages", 2, 6], ["v-wheels", 7, 18], ["rack-spot", 3, 7], ["cage", 8, 20], ["antibacklash", 7, 18],
+  ["home-switch", 6, 15], ["tram", 1, 3],
+]; // prettier-ignore
+
+looking("every kind of job prints on paper without overflow", async ({ page, shop }) => {
+  const options = { preload: "torque", align: "carriage", gib: "knee", nutService: "rebuild", newInsert: true, farEndToo: false };
+  await page.setViewportSize({ width: 718, height: 1000 });
+  await page.emulateMedia({ media: "print" });
+  for (const [kind, machine, axisId] of SHEETS) {
+    const made = await page.request.post(`${shop.url}/api/machines/${machine}/jobs`, { data: { items: [{ axisId, kind }], options, caseId: null } });
+    expect([kind, made.status()]).toEqual([kind, 201]);
+    const { id } = (await made.json()) as { id: number };
+    await page.goto(`/jobs/${id}/sheet`);
+    await expect(page.getByRole("heading", { name: new RegExp(`^Job ${id} ·`) })).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect([kind, wide]).toEqual([kind, 0]);
+    const pdf = await page.pdf({ format: "A4", margin: { top: "12mm", bottom: "12mm", left: "10mm", right: "10mm" } });
+    expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
+  }
+}); // prettier-ignore
