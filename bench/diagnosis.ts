@@ -137,7 +137,8 @@ export const POLICIES: Record<string, (seed: number) => Choose> = {
         ? p.noFault
         : Math.max(...world.faults.map((id) => p.marginals[p.causes.findIndex((c) => c.id === id)] ?? 0)); // prettier-ignore
     const now = isTrue(state.posterior);
-    if (now >= SURE) return null;
+    // It may stop where ours may: when more testing cannot change what is done.
+    if (now >= SURE || !nextTest(state.posterior, { done: state.done, once: state.once }).next) return null; // prettier-ignore
     let best: LocateTest | null = null;
     let most = 0;
     for (const test of left(state, world)) {

@@ -1,4 +1,4 @@
-import { defaultAxis, evaluatePositioning, infer, rankTests } from "@iron/core";
+import { checkOrder, DEFAULT_OPTIONS, defaultAxis, evaluatePositioning, infer, jobsFor, planJob, rankTests, type JobPlan } from "@iron/core"; // prettier-ignore
 import Database from "better-sqlite3";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -150,6 +150,27 @@ async function ranking(): Promise<void> {
   );
 }
 
+/** The largest sheet: every job that fits, on every axis of a machine, against its bare check. */
+async function sheets(): Promise<void> {
+  const axes = ["X", "Y", "Z"].map((letter) => ({
+    letter,
+    config: defaultAxis("vertical-centre", letter),
+  }));
+  const items = axes.flatMap((a) =>
+    jobsFor(a.config).map((k) => ({ letter: a.letter, kind: k.id })),
+  );
+  const plan = (): JobPlan => planJob({ axes, items, options: DEFAULT_OPTIONS }); // prettier-ignore
+  const { steps } = plan();
+  const ours = await timed(plan);
+  const reference = await timed(() => checkOrder(steps, []));
+  report(
+    `sheet of ${items.length} jobs on 3 axes, ${steps.length} steps`,
+    ours,
+    reference,
+    "walking the finished sheet once",
+  );
+}
+
 /** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement. */
 async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
@@ -160,6 +181,7 @@ async function main(): Promise<void> {
   await profile();
   await history();
   await ranking();
+  await sheets();
 }
 
 void main();

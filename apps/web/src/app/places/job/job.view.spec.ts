@@ -1,0 +1,98 @@
+import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
+import type { Axis, Job, JobAct } from "@iron/contract";
+import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue"; // prettier-ignore
+import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords } from "./job.view"; // prettier-ignore
+
+const config = { ...defaultAxis("vertical-centre", "Z"), lockNut: "double-nut-tab" as const }; // prettier-ignore
+const axis: Axis = { id: 6, machineId: 2, version: 1, retiredAt: null, config } as unknown as Axis; // prettier-ignore
+const plan = planJob({ axes: [{ letter: "Z", config }], items: [{ letter: "Z", kind: "fixed-bearings" }], options: DEFAULT_OPTIONS }); // prettier-ignore
+
+function job(over: Partial<Job> = {}): Job {
+  return {
+    id: 1, machineId: 2, nickname: "Godwit", bay: "7", caseId: null, title: "Replace fixed-end bearings, Z",
+    items: [{ letter: "Z", kind: "fixed-bearings" }], options: DEFAULT_OPTIONS,
+    axes: [{ axisId: 6, letter: "Z", leaveMm: 0.01, repairMm: 0.025, before: { lostMm: 0.027, expandedMm: 0.001, runId: 3, at: "2026-03-03T07:40:00Z", kind: "two-sided", placeMm: 230 } }],
+    openedAt: "2026-03-03T08:00:00Z", by: "Ilse", finishedAt: null, checkOn: null,
+    plan: plan as Job["plan"], events: [], photos: [], ...over,
+  };
+} // prettier-ignore
+const sign = (step: string, more: object = {}) => ({ kind: "sign" as const, ...newSign(plan.steps.find((s) => s.id === step) ?? plan.steps[0]), step, at: "2026-03-03T09:00:00Z", by: "Tomas", key: step, ...more }); // prettier-ignore
+const upTo = (id: string) => plan.steps.slice(0, plan.steps.findIndex((s) => s.id === id)).map((s) => sign(s.id)); // prettier-ignore
+const progressOf = (j: Job) => jobProgress(j.plan, j.events);
+
+describe("what waits for the server", () => {
+  const store = (): QueueStore & { all: Map<string, string> } => {
+    const all = new Map<string, string>();
+    return { all, getItem: (k) => all.get(k) ?? null, setItem: (k, v) => void all.set(k, v), removeItem: (k) => void all.delete(k) }; // prettier-ignore
+  };
+  const act: JobAct = { kind: "note", step: "Z:motor-off", words: "rust", key: "a" }; // prettier-ignore
+
+  it("survives the tab, job by job, and leaves nothing behind", () => {
+    const s = store();
+    const queue = [{ act, at: "2026-03-03T09:00:00Z", by: "Ama" }];
+    writeQueue(s, 1, queue);
+    expect(readQueue(s, 1)).toEqual(queue);
+    expect(readQueue(s, 2)).toEqual([]);
+    writeQueue(s, 1, []);
+    expect(s.all.size).toBe(0);
+    s.setItem("iron-job-1-waiting", "{broken");
+    expect(readQueue(s, 1)).toEqual([]);
+  });
+
+  it("is shown as done, once, and never as a sheet planned anew", () => {
+    const waiting = [{ act, at: "2026-03-03T09:00:00Z", by: "Ama" }];
+    expect(pendingEvents([], waiting)).toEqual([{ kind: "note", step: "Z:motor-off", words: "rust", key: "a", at: "2026-03-03T09:00:00Z", by: "Ama" }]); // prettier-ignore
+    const known = pendingEvents([], waiting);
+    expect(pendingEvents(known, waiting)).toEqual([]);
+    expect(pendingEvents([], [{ act: { kind: "stop-here", letter: "Z", key: "b" }, at: "", by: "" }])).toEqual([]); // prettier-ignore
+  });
+});
+
+describe("a job as it is shown", () => {
+  it("says how far it is, what is open and that the head is blocked", () => {
+    const j = job({ events: upTo("Z:housing-loose") });
+    const p = progressOf(j);
+    expect(aheadWords(p, [axis])).toMatch(
+      /^11 of 4\d steps signed, about \d h/,
+    );
+    const stand = standWords(p, [axis]);
+    expect(stand.open[0]).toBe("the machine is isolated");
+    expect(stand.blocks).toEqual(["Z is blocked"]);
+    expect(openLinks(p, "Z")).toEqual(expect.arrayContaining(["coupling", "motor"])); // prettier-ignore
+    expect(openLinks(p, "X")).toEqual([]);
+    const rows = sheetRows(j, p);
+    expect(rows.filter((r) => r.now).map((r) => r.id)).toEqual(["Z:housing-loose"]); // prettier-ignore
+    expect(rows[0].done).toContain("Tomas");
+  });
+
+  it("puts before and after side by side with the verdict", () => {
+    const j = job();
+    expect(beforeAfter(j, progressOf(j), "metric")[0]).toEqual({ letter: "Z", words: "27.0 µm ± 1.0 µm before.", passes: null }); // prettier-ignore
+    const done = job({ events: [...upTo("Z:retest-chain"), sign("Z:retest-chain", { figure: { lostMm: 0.006, expandedMm: 0.001, runId: 9 } })] }); // prettier-ignore
+    const [after] = beforeAfter(done, progressOf(done), "metric");
+    expect(after.passes).toBe(true);
+    expect(after.words).toContain(
+      "27.0 µm ± 1.0 µm before, 6.0 µm ± 1.0 µm after",
+    );
+    const typed = job({
+      events: [sign("Z:measure-before", { reading: 0.03 })],
+    });
+    expect(beforeFigure(typed, progressOf(typed), "Z")?.lostMm).toBe(0.03);
+    expect(beforeFigure(job(), progressOf(job()), "Q")).toBeNull();
+  });
+
+  it("collects what was found, changed and accepted; what was as it should be stays quiet", () => {
+    const j = job({ events: [sign("Z:coupling-open", { found: "tight" }), sign("Z:housing-loose", { found: "rusty", words: "left side" }), sign("Z:shims-in", { kept: "changed", change: "0.10 for 0.15" }), sign("Z:retest-chain", { reason: "screw on order", holdBy: "Ama" })] }); // prettier-ignore
+    expect(remarks(progressOf(j))).toEqual([
+      "Z · Try, then loosen the bearing housing screws: rust or fretting dust; left side", // prettier-ignore
+      "Z · Shims back, each in its place: changed: 0.10 for 0.15",
+      "Z · Retest: the same test at the same place: accepted: screw on order (Ama)", // prettier-ignore
+    ]);
+  });
+
+  it("offers the jobs of the axis, the wanted one first", () => {
+    const all = jobChoices(axis, "coupling");
+    expect(all[0].id).toBe("coupling");
+    expect(all.map((j) => j.id)).not.toContain("rack-spot");
+  });
+});

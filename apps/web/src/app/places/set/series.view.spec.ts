@@ -1,0 +1,61 @@
+import { defaultAxis, defaultSeries, seriesResult, seriesSteps, type SeriesKind } from "@iron/core"; // prettier-ignore
+import type { Series } from "@iron/contract";
+import { nextSeriesStep, seriesAsResult, seriesChart, seriesRows, seriesSays, seriesValues } from "./series.view"; // prettier-ignore
+
+const config = defaultAxis("bench-mill", "Z");
+const ink = { ink: "#000", graphite: "#555", rule: "#ccc", sheet: "#fff", blue: "#00f", copper: "#a50", brass: "#860", oxide: "#900" }; // prettier-ignore
+const series = (kind: SeriesKind, values: readonly (number | null)[]): Series => ({
+  id: 1, axisId: 2, plan: defaultSeries(config, kind), state: "running", startedAt: "2026-03-03T07:40:00Z", by: "Ilse",
+  points: values.map((value, step) => ({ step, value, source: "typed" as const, at: "2026-03-03T07:41:00Z", by: "Ilse" })),
+}); // prettier-ignore
+
+function says(kind: SeriesKind, of: (at: number, group: string) => number) {
+  const plan = defaultSeries(config, kind);
+  const values = seriesSteps(plan).map((s) => of(s.at, s.group));
+  const result = seriesResult(config, plan, values);
+  if (!result) throw new Error("no result");
+  return { words: seriesSays(result, config, "metric").join(" "), kept: seriesAsResult(plan, values, result) }; // prettier-ignore
+}
+
+describe("a row of readings as it is shown", () => {
+  it("the last reading of a step counts, a null takes it back", () => {
+    const s = series("home-repeat", [0.001, 0.002, null]);
+    expect(seriesValues(s).slice(0, 3)).toEqual([0.001, 0.002, null]);
+    expect(nextSeriesStep(s)?.index).toBe(2);
+    const rows = seriesRows(s, "metric");
+    expect(rows[0]).toEqual({ step: 0, what: "homing 1", value: "+1.0 µm", now: false }); // prettier-ignore
+    expect(rows[2].now).toBe(true);
+    expect(seriesRows(s, "inch")[1].value).toBe("+0.79 tenths");
+  });
+
+  it("a sloping screw is out of line, kept in the case as such", () => {
+    const { words, kept } = says("crest-run", (at, group) => group === "0°" ? 4e-4 * at : 0); // prettier-ignore
+    expect(words).toMatch(/^Out of line: .* at 0° over the screw/);
+    expect(kept?.answers).toEqual({ "crest-slope": true, "crest-turn": false });
+    expect(kept?.data?.kind).toBe("crest-run");
+    expect(says("crest-run", () => 0.001).kept?.answers["crest-slope"]).toBe(false); // prettier-ignore
+  });
+
+  it("says the knee of a gib, or that there is none yet", () => {
+    expect(says("gib-curve", (at) => 5 + 14 * Math.max(0, at - 1.5)).words).toContain("begins to climb at 1.5"); // prettier-ignore
+    const flat = says("gib-curve", (at) => 5 + 0.01 * ((at * 4) % 3));
+    expect(flat.words).toContain("No knee yet");
+    expect(flat.kept).toBeNull();
+  });
+
+  it("tells a turn’s jump of home from scatter, and square from not", () => {
+    const jump = says("home-repeat", (at) =>
+      at % 2 ? 0 : config.screw.leadMm,
+    );
+    expect(jump.words).toContain("jumps by a whole turn");
+    expect(jump.kept?.answers).toEqual({ "home-varies": false, "home-turn": true }); // prettier-ignore
+    expect(says("tram", (_, g) => (g === "right" ? 0.09 : 0)).kept?.answers).toEqual({ "tram-off": true }); // prettier-ignore
+    expect(says("tram", () => 0).words).toContain("Square within");
+  });
+
+  it("draws crests as discs and diamonds, a gib curve with its knee, nothing for the rest", () => {
+    const crest = series("crest-run", [0, 0.01, 0.02]);
+    expect(seriesChart(crest, null, "metric", ink)?.data.datasets).toHaveLength(2); // prettier-ignore
+    expect(seriesChart(series("tram", [0]), null, "metric", ink)).toBeNull();
+  });
+});

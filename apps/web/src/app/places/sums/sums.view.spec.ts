@@ -1,0 +1,60 @@
+import { startValues, sumById, SUMS, type Sum } from "@iron/core";
+import { bearingDrawing, sumDrawing } from "./drawings";
+import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view"; // prettier-ignore
+
+const critical = sumById("critical-speed") as Sum;
+const ink = { ink: "#000", graphite: "#555", rule: "#ccc", sheet: "#fff", blue: "#00f", copper: "#a50", brass: "#860", oxide: "#900" }; // prettier-ignore
+
+describe("sums as they are shown", () => {
+  it("are found by name, question or group", () => {
+    expect(sumGroups("").flatMap((g) => g.sums)).toHaveLength(SUMS.length);
+    expect(sumGroups("whirl").flatMap((g) => g.sums.map((s) => s.id))).toEqual(["critical-speed"]); // prettier-ignore
+    expect(sumGroups("nothing like it")).toEqual([]);
+  });
+
+  it("read what was typed in the reader’s units; the rest keeps its value", () => {
+    const base = startValues(critical, null);
+    const { values, wrong } = readInputs(critical, base, { free: "30", ends: "3" }, "inch"); // prettier-ignore
+    expect(wrong).toEqual({});
+    expect(values["free"]).toBeCloseTo(762, 9);
+    expect(values["ends"]).toBe(3);
+    expect(values["root"]).toBe(base["root"]);
+  });
+
+  it("say what cannot be with value and bound, and give no answer then", () => {
+    const base = startValues(critical, null);
+    const inputs = readInputs(critical, base, { free: "0", root: "abc" }, "metric"); // prettier-ignore
+    expect(inputs.wrong["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm."); // prettier-ignore
+    expect(inputs.wrong["root"]).toBe("“abc” is not a number.");
+    expect(answerOf(critical, inputs, "metric")).toEqual({ answer: null, wrong: "One of the values cannot be: see beside it." }); // prettier-ignore
+    const spacer = sumById("spacer") as Sum;
+    const shallow = readInputs(spacer, startValues(spacer, null), { depth: "20" }, "metric"); // prettier-ignore
+    expect(answerOf(spacer, shallow, "metric").wrong).toContain("seat depth is 20: it must be more than"); // prettier-ignore
+  });
+
+  it("show values with few digits and units that fit the system", () => {
+    expect(shownField("length", 25.4, "inch")).toBe("1");
+    expect(unitWords("torque", "inch")).toBe(", lbf·ft");
+    expect(unitWords("number", "metric")).toBe("");
+  });
+
+  it("draw the present curve solid, the proposed one dashed, with the place that matters", () => {
+    const sum = sumById("preload") as Sum;
+    const curve = sum.compute(startValues(sum, null), "metric").curve;
+    if (!curve) throw new Error("no curve");
+    const chart = sumChart([curve, curve], "metric", ink);
+    expect(chart.data.datasets.map((d) => d.label)).toEqual(["present", "proposed"]); // prettier-ignore
+    expect(JSON.stringify(chart.options)).toContain("far side slack");
+  });
+
+  it("draw every arrangement with a row for each bearing, and every sum with something", () => {
+    expect(bearingDrawing(0).dashed).toHaveLength(2);
+    expect(bearingDrawing(5).dashed).toHaveLength(4);
+    // Back to back and face to face lean opposite ways.
+    expect(bearingDrawing(0).dashed).not.toEqual(bearingDrawing(1).dashed);
+    for (const sum of SUMS)
+      expect(sumDrawing(sum.drawing, { set: 0 }).paths.length).toBeGreaterThan(
+        1,
+      );
+  });
+});
