@@ -111,7 +111,7 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
   if (asked && about) {
     const more = machine.openCases.length - 1;
     return {
-      says: `${about.letter}: case ${asked.id} is open${more ? `, and ${countWords(more, "more", "more")}` : ""}.`,
+      says: `${about.letter}: case ${asked.id} is open${more ? `, and ${more} more` : ""}.`,
       then: about.last && stateOf(about) === "act" ? "It loses more than its limit." : "", // prettier-ignore
       verb: "Go on with the case",
       axis: about,

@@ -1,0 +1,90 @@
+import { MACHINE_KIND_WORDS } from "@iron/core";
+import type { Floor, FloorAxis } from "@iron/contract";
+import { floorView } from "./floor.view";
+
+const NOW = new Date("2026-03-03T12:00:00Z");
+
+describe("floorView", () => {
+  const axis = (letter: string, lostMm: number | null): FloorAxis => ({
+    id: letter.charCodeAt(0),
+    letter,
+    leaveMm: 0.01,
+    repairMm: 0.025,
+    feedback: "encoder",
+    last:
+      lostMm === null
+        ? null
+        : {
+            runId: 1,
+            lostMm,
+            expandedMm: 0.001,
+            at: "2026-02-10T12:00:00.000Z",
+          },
+    trend: null,
+    openRunId: null,
+  });
+  const machine = (
+    id: number,
+    nickname: string,
+    axes: FloorAxis[],
+  ): Floor["machines"][number] => ({
+    id,
+    nickname,
+    bay: String(id),
+    kind: "lathe",
+    hoursPerWeek: 40,
+    note: "",
+    version: 1,
+    retiredAt: null,
+    axes,
+    openCases: [],
+  });
+  const floor: Floor = {
+    machines: [
+      machine(1, "Curlew", [axis("X", 0.004)]),
+      machine(2, "Knot", [axis("X", null)]),
+      machine(3, "Bittern", [axis("X", 0.009), axis("Z", 0.027)]),
+    ],
+    retired: [],
+  };
+
+  it("puts first what needs attention and says it", () => {
+    const view = floorView(floor, MACHINE_KIND_WORDS, "metric", "", NOW);
+    expect(view.heading).toBe("One machine wants you");
+    expect(view.machines.map((m) => m.nickname)).toEqual([
+      "Bittern",
+      "Knot",
+      "Curlew",
+    ]);
+    expect(view.machines[0].says).toBe(
+      "Z loses 27.0 µm at reversal, over its limit.",
+    );
+    expect(view.machines[0].axes.map((a) => a.state)).toEqual(["sound", "act"]);
+    expect(view.machines[1].axes[0]).toMatchObject({
+      state: "unknown",
+      value: "?",
+    });
+    expect(view.machines[0].axes[1].age).toBe("3 w");
+  });
+
+  it("an open case goes before a loss over the limit, and leads to it", () => {
+    const bittern = { ...floor.machines[2], openCases: [{ id: 7, axisId: 90 }, { id: 8, axisId: 88 }] }; // prettier-ignore
+    const view = floorView({ machines: [...floor.machines, { ...bittern, id: 4, nickname: "Wren" }], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW); // prettier-ignore
+    const [first] = view.machines;
+    expect(first.nickname).toBe("Wren");
+    expect(first.says).toBe("Z: case 7 is open, and 1 more.");
+    expect(first.action).toEqual({ label: "Go on with the case", link: ["/machines", 4, "axes", 90, "locate"] }); // prettier-ignore
+  });
+
+  it("finds by nickname, bay and kind, in either unit", () => {
+    expect(
+      floorView(floor, MACHINE_KIND_WORDS, "inch", "bay 3", NOW).machines,
+    ).toHaveLength(1);
+    expect(
+      floorView(floor, MACHINE_KIND_WORDS, "inch", "zebra", NOW).heading,
+    ).toBe("No machines found for “zebra”");
+    expect(
+      floorView(floor, MACHINE_KIND_WORDS, "inch", "", NOW).machines[0].says,
+    ).toContain("10.6 tenths");
+  });
+});
