@@ -48,6 +48,18 @@ const VIEWS: [string, string, RegExp][] = [
   ["cases", "/cases?CASE", /open case/],
   ["finding", "/cases/1?CASE", /Finding: Bittern Z/],
   ["causes", "/causes", /Causes, and how they show/],
+  ["fix", "/machines/1/axes/3/fix", /What is to be done/],
+  ["set", "/machines/1/axes/1/set", /Set by measuring/],
+  [
+    "a row of readings",
+    "/machines/1/axes/1/series/1?JOB",
+    /Gib friction curve/,
+  ],
+  ["prove", "/machines/1/axes/1/prove?JOB", /retests? (is|are) wanted/],
+  ["jobs", "/jobs?JOB", /at work/],
+  ["job", "/jobs/1?JOB", /Set the gib/],
+  ["job sheet", "/jobs/1/sheet?JOB", /^Job \d+ ·/],
+  ["sums", "/sums/preload?axis=3", /Bearing set under load/],
   ["not there", "/nowhere", /There is nothing here/],
 ];
 
@@ -60,6 +72,21 @@ async function haveCase(page: Page, baseURL: string): Promise<void> {
   await post(`/cases/${file.id}/results`, { axisId: 3, test: "fastener-check", answers: { "retainer-turns": true }, note: "", data: null }); // prettier-ignore
 }
 
+/** An open job and a begun row of readings on Bittern X, made when there are none yet. */
+async function haveJob(page: Page, baseURL: string): Promise<number> {
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { data }); // prettier-ignore
+  const there = (await (await page.request.get(`${baseURL}/api/axes/1/series`)).json()) as unknown[]; // prettier-ignore
+  const jobs = async (): Promise<{ id: number; title: string }[]> => (await (await page.request.get(`${baseURL}/api/jobs`)).json()) as { id: number; title: string }[]; // prettier-ignore
+  const mine = async (): Promise<number> => (await jobs()).find((j) => j.title === "Set the gib, X")?.id ?? 0; // prettier-ignore
+  if (there.length) return mine();
+  const places = Array.from({ length: 11 }, (_, i) => i * 0.25);
+  await post("/axes/1/series", { plan: { kind: "gib-curve", places, repeats: 1, spanMm: 300, depthMm: 300, friction: "load" } }); // prettier-ignore
+  for (let step = 0; step < 11; step += 1) await post("/series/1/device", { step }); // prettier-ignore
+  const options = { preload: "torque", align: "carriage", gib: "knee", nutService: "rebuild", newInsert: true, farEndToo: false }; // prettier-ignore
+  await post("/machines/1/jobs", { items: [{ axisId: 1, kind: "gib" }], options, caseId: null }); // prettier-ignore
+  return mine();
+}
+
 for (const [name, path, heading] of VIEWS) {
   looking(
     `axe finds nothing: ${name}, day, night and phone`,
@@ -68,7 +95,12 @@ for (const [name, path, heading] of VIEWS) {
         await page.request.get(`${baseURL}/api/axes/4/history`)
       ).json()) as { runs: { id: number }[] };
       if (path.includes("CASE")) await haveCase(page, String(baseURL));
-      await page.goto(path.replace("RUN", String(history.runs.at(-1)?.id)));
+      const job = path.includes("JOB") ? await haveJob(page, String(baseURL)) : 0; // prettier-ignore
+      await page.goto(
+        path
+          .replace("/jobs/1", `/jobs/${job}`)
+          .replace("RUN", String(history.runs.at(-1)?.id)),
+      );
       await expect(
         page.getByRole("heading", { name: heading }).first(),
       ).toBeVisible();

@@ -89,6 +89,41 @@ try {
   await take("cases");
   await page.goto("/causes");
   await take("causes");
+  await page.goto("/machines/1/axes/3/fix");
+  await page.getByLabel("Replace fixed-end bearings", { exact: true }).check();
+  await take("fix");
+  await button("Open the job").click();
+  await page.waitForURL(/jobs\/\d+/);
+  await page.waitForTimeout(800);
+  for (let i = 0; i < 12; i += 1) {
+    const found = page.locator("input[name=found]").first();
+    if (await found.count()) await found.check();
+    const who = page.getByLabel("Who vouches");
+    if (await who.count()) await who.fill("Ilse");
+    const over = button(/Take over/);
+    if (await over.count()) await over.click();
+    await button("Sign the step").click();
+    await page.waitForTimeout(350);
+  }
+  await page.getByLabel("one or more loose").check();
+  await take("job");
+  await page.goto("/machines/2/axes/5/set");
+  await button("Begin Screw crest run").click();
+  await page.waitForURL(/series/);
+  for (let i = 0; i < 18; i += 1) {
+    await button(/Go there and read/).click();
+    await page.waitForFunction(
+      (n) =>
+        document.querySelectorAll(".readings td:last-child").length &&
+        [...document.querySelectorAll(".readings td:last-child")].filter((e) =>
+          /\d/.test(e.textContent ?? ""),
+        ).length >= n,
+      i + 1,
+    );
+  }
+  await take("crest");
+  await page.goto("/sums/preload?axis=3");
+  await take("sums");
 } finally {
   await browser.close();
   server.kill("SIGTERM");
