@@ -28,7 +28,7 @@ async function fillPlain(page: Page): Promise<void> {
   else if (await page.getByLabel("Loss before").count())
     await page.getByLabel("Loss before").fill("9");
   const loss = page.getByLabel(/^or type the loss/);
-  if (await loss.count()) await loss.fill("6");
+  if (await loss.count()) await loss.fill("3");
   const range = page.getByLabel(/^Highest load less lowest|^Range of home/);
   if (await range.count()) await range.fill("3");
 }

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core"; // prettier-ignore
+import { toSignal } from "@angular/core/rxjs-interop";
 import { RouterLink } from "@angular/router";
+import { map, timer } from "rxjs";
 import { kitList, refuseOrder, type SignedStep } from "@iron/core";
 import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { dayWords } from "../../shared/words";
 import { JobStore } from "./job-store";
 import { aheadWords, beforeAfter, remarks, openLinks,
-  sheetRows, standWords, stepName } from "./job.view"; // prettier-ignore
+  sheetRows, standWords, stepName, stepTime } from "./job.view"; // prettier-ignore
 import { StepCard } from "./step-card";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
@@ -62,6 +64,11 @@ export class JobPlace {
   protected readonly compare = computed(() => {
     const [job, progress] = [this.store.job(), this.store.progress()];
     return job && progress ? beforeAfter(job, progress, this.preferences.system()) : []; // prettier-ignore
+  });
+  private readonly clock = toSignal(timer(0, 20_000).pipe(map(() => Date.now())), { initialValue: Date.now() }); // prettier-ignore
+  protected readonly time = computed(() => {
+    const job = this.store.job();
+    return job && !job.finishedAt ? stepTime(job, Math.max(this.clock(), Date.now())) : ""; // prettier-ignore
   });
   protected readonly remarks = computed(() => {
     const progress = this.store.progress();

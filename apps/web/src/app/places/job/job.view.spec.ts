@@ -1,7 +1,7 @@
 import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
 import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue"; // prettier-ignore
-import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords } from "./job.view"; // prettier-ignore
+import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords, stepTime } from "./job.view"; // prettier-ignore
 
 const config = { ...defaultAxis("vertical-centre", "Z"), lockNut: "double-nut-tab" as const }; // prettier-ignore
 const axis: Axis = { id: 6, machineId: 2, version: 1, retiredAt: null, config } as unknown as Axis; // prettier-ignore
@@ -88,6 +88,11 @@ describe("a job as it is shown", () => {
       "Z · Shims back, each in its place: changed: 0.10 for 0.15",
       "Z · Retest: the same test at the same place: accepted: screw on order (Ama)", // prettier-ignore
     ]);
+  });
+
+  it("says how long step and job have been going", () => {
+    const j = job({ events: [sign("Z:measure-before")] });
+    expect(stepTime(j, Date.parse("2026-03-03T09:12:00Z"))).toBe("This step has been going for 12 min, the job for 1 h 12 min."); // prettier-ignore
   });
 
   it("offers the jobs of the axis, the wanted one first", () => {

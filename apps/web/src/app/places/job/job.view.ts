@@ -176,3 +176,11 @@ export function openLinks(
     return link ? [link] : [];
   });
 }
+
+/** How long the step at hand has been going: since the last signature, or since the job was opened. */
+export function stepTime(job: Job, nowMs: number): string {
+  const last = job.events.at(-1)?.at ?? job.openedAt;
+  const minutes = Math.max(0, (nowMs - Date.parse(last)) / 60_000);
+  const total = Math.max(0, (nowMs - Date.parse(job.openedAt)) / 60_000);
+  return `This step has been going for ${minutesWords(minutes)}, the job for ${minutesWords(total)}.`;
+}

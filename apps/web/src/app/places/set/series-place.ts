@@ -33,6 +33,7 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { Keys } from "../../shared/keys";
+import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "../case/case-store";
 import {
@@ -68,6 +69,7 @@ export class SeriesPlace {
   private readonly router = inject(Router);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
   protected readonly series = signal<Series | null>(null);
+  private readonly before = signal<Series | null>(null);
   protected readonly wrong = signal("");
   protected readonly entryWrong = signal("");
   protected readonly text = signal("");
@@ -178,6 +180,16 @@ export class SeriesPlace {
       return null;
     return (ink) => seriesChart(series, result, system, ink) as never;
   });
+  /** What the same measurement said the time before. */
+  protected readonly beforeSays = computed(() => {
+    const before = this.before();
+    const config = this.config();
+    if (!before || !config) return "";
+    const result = seriesResult(config, before.plan, seriesValues(before), { datum: this.datum() }); // prettier-ignore
+    return result
+      ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, config, this.preferences.system())[0]}`
+      : "";
+  });
   /** What can be kept in the open case of the axis. */
   protected readonly forCase = computed(() => {
     const series = this.series();
@@ -211,8 +223,18 @@ export class SeriesPlace {
   protected load(id = this.seriesId()): void {
     this.wrong.set("");
     this.api.get("series", `/series/${id}`).subscribe({
-      next: (series) => this.series.set(series),
+      next: (series) => {
+        this.series.set(series);
+        this.findBefore(series);
+      },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private findBefore(series: Series): void {
+    this.api.get("axisSeries", `/axes/${series.axisId}/series`).subscribe({
+      next: (list) => this.before.set(list.find((s) => s.id < series.id && s.plan.kind === series.plan.kind && s.state === "finished") ?? null), // prettier-ignore
+      error: () => this.before.set(null),
     });
   }
 
