@@ -32,6 +32,7 @@ const jest = test("jest", [
   "--json",
   `--outputFile=${reports.jest}`,
   "--silent",
+  "--maxWorkers=2",
 ]);
 await ensureBuilt();
 say("Playwright…");
