@@ -72,6 +72,14 @@ export const floorMachineSchema = machineSchema.extend({
   openCases: z.array(
     z.object({ id: z.number().int(), axisId: z.number().int() }),
   ),
+  /** Jobs not yet signed off, and those signed off whose first check is due. */
+  jobs: z.array(
+    z.object({
+      id: z.number().int(),
+      title: z.string(),
+      checkOn: z.string().nullable(),
+    }),
+  ),
 });
 export const floorSchema = z.object({
   machines: z.array(floorMachineSchema),

@@ -83,7 +83,7 @@ export function handlersFor(
     },
     shop: () => s.shop.get(),
     updateShop: ({ body }) => s.shop.set(body),
-    floor: () => readFloor(s.db),
+    floor: () => readFloor(s.db, new Date()),
     createMachine: ({ body, who }) =>
       s.machines.createWithDefaults(body, body.letters, who),
     machine: ({ params }) => s.machines.withAxes(params.id),

@@ -10,8 +10,11 @@ type FinishedRun = Pick<RunSummary, "id" | "kind" | "at"> & {
   expandedMm: number;
 };
 
-/** The floor: every machine, each axis with its last value, trend and open test, and its open cases. Five queries in all. */
-export async function readFloor(db: Db): Promise<Floor> {
+/** How long a first check that is due stays on the floor. */
+const CHECK_SHOWN_MS = 14 * 86_400_000;
+
+/** The floor: every machine, each axis with its last value, trend and open test, its open cases and jobs. Six queries in all. */
+export async function readFloor(db: Db, now: Date): Promise<Floor> {
   const machines = (
     await db.selectFrom("machine").selectAll().orderBy("id").execute()
   ).map(machineOf);
@@ -48,6 +51,21 @@ export async function readFloor(db: Db): Promise<Floor> {
     .selectFrom("case_file")
     .select(["id", "machine_id", "axis_ids"])
     .where("state", "=", "open")
+    .orderBy("opened_at")
+    .execute();
+  const today = now.toISOString().slice(0, 10);
+  const jobs = await db
+    .selectFrom("job")
+    .select(["id", "machine_id", "title", "finished_at", "check_on"])
+    .where((eb) =>
+      eb.or([
+        eb("finished_at", "is", null),
+        eb.and([
+          eb("check_on", "<=", today),
+          eb("check_on", ">", new Date(now.getTime() - CHECK_SHOWN_MS).toISOString().slice(0, 10)), // prettier-ignore
+        ]),
+      ]),
+    )
     .orderBy("opened_at")
     .execute();
   const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
@@ -116,6 +134,9 @@ export async function readFloor(db: Db): Promise<Floor> {
         openCases: cases
           .filter((c) => c.machine_id === m.id)
           .map((c) => ({ id: c.id, axisId: fromJson(c.axis_ids)[0] })),
+        jobs: jobs
+          .filter((j) => j.machine_id === m.id)
+          .map((j) => ({ id: j.id, title: j.title, checkOn: j.finished_at ? j.check_on : null })), // prettier-ignore
       })),
     retired: machines.filter((m) => m.retiredAt),
   };

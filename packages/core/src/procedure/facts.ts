@@ -68,6 +68,7 @@ export const DONE_WORDS: Readonly<Record<string, string>> = {
   "block-tried": "the block has been tried with the drive off",
   "fasteners-seen": "the fasteners have been tried for tightness",
   "finger-felt": "the bearing has been felt with a fingertip",
+  "back-driven": "the freed screw has been tried for winding down",
   "seat-clean": "the seat is clean",
   "preload-set": "the preload is set",
   "coupling-square": "the coupling is square and clear of the brake",

@@ -26,6 +26,7 @@ function bearings(a: AxisConfig, o: JobOptions): readonly string[] {
   return [
     "bearing-out",
     "finger-feel",
+    ...(isGravityAxis(a) && turns(a) && a.transmission !== "plain-screw" ? ["back-drive"] : []), // prettier-ignore
     "clean-seat",
     "set-preload",
     ...bracket(a),

@@ -114,6 +114,11 @@ export const DRIVE_STEPS: readonly StepTemplate[] = [
     words: { title: "Finger feel", why: "Any roughness condemns it; a smooth one makes you look elsewhere.", how: ["Turn the inner ring with a fingertip, lightly loaded, both ways."], good: "You know: rough or smooth.", ifNot: "Smooth, and the loss was in the bearings? Then it was the clamping. Look at nut, spacer and faces." }, finds: PART_FINDS,
   },
   {
+    id: "back-drive", scope: "axis", phase: "work", does: "back-driven", needs: ["housing-off", "nut-off", "bearing-out"], minutes: 3, reachIn: true,
+    words: { title: "Does the freed screw wind down by itself?", why: "Free of its bearings, the screw tells of the nut: with its preload gone it runs down under the weight it carries.", how: ["The member stands on its tried block; nobody under it.", "Turn the screw a quarter turn by hand, let go, watch its mark."], caution: "Fingers out of the thread: it may run by itself.", good: "It stays where you leave it." },
+    finds: [{ id: "stays", words: "stays" }, { id: "winds", words: "winds down", offers: "ball-nut", say: "The nut has lost its preload. Service or renew it while the axis is open." }],
+  },
+  {
     id: "clean-seat", scope: "axis", phase: "work", does: "seat-clean", needs: ["bearing-out"], minutes: 10, reachIn: true,
     words: { title: "Clean seat, shoulder and faces", why: "A chip of 10 µm is 10 µm of run-out.", how: ["Wipe, stone the burrs, wipe again; no wool.", "Look at the seal and its lip."], caution: "Solvent: air and gloves, nothing hot near.", good: "A clean cloth stays clean." }, consumables: ["lint-free cloths", "fine stone", "solvent"], parts: [{ name: "shaft seal", count: 1, order: true, cost: "small" }],
   },

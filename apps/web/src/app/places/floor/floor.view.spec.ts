@@ -38,6 +38,7 @@ describe("floorView", () => {
     retiredAt: null,
     axes,
     openCases: [],
+    jobs: [],
   });
   const floor: Floor = {
     machines: [
@@ -74,6 +75,14 @@ describe("floorView", () => {
     expect(first.nickname).toBe("Wren");
     expect(first.says).toBe("Z: case 7 is open, and 1 more.");
     expect(first.action).toEqual({ label: "Go on with the case", link: ["/machines", 4, "axes", 90, "locate"] }); // prettier-ignore
+  });
+
+  it("a job at work goes first, a first check that is due is said", () => {
+    const at = (checkOn: string | null) => ({ ...floor.machines[0], jobs: [{ id: 3, title: "Set the gib, X", checkOn }] }); // prettier-ignore
+    const say = (checkOn: string | null) => floorView({ machines: [at(checkOn)], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).machines[0]; // prettier-ignore
+    expect(say(null).says).toBe("Job 3 is at work: Set the gib, X.");
+    expect(say(null).action).toEqual({ label: "Go on with the job", link: ["/jobs", 3] }); // prettier-ignore
+    expect(say("2026-03-02").says).toContain("First check after job 3 is due");
   });
 
   it("finds by nickname, bay and kind, in either unit", () => {

@@ -92,6 +92,8 @@ interface Says {
   readonly verb: string;
   readonly axis: FloorAxis | null;
   readonly rank: number;
+  /** Where the verb leads, when not to a station of the axis. */
+  readonly link?: readonly (string | number)[];
 }
 
 function perMonth(axis: FloorAxis, system: UnitSystem): string {
@@ -105,6 +107,18 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
   const found = (want: AxisState): FloorAxis | undefined =>
     machine.axes.find((a) => stateOf(a) === want);
   const act = found("act");
+  const job = machine.jobs.find((j) => !j.checkOn) ?? machine.jobs[0] as FloorMachine["jobs"][number] | undefined; // prettier-ignore
+  if (job)
+    return {
+      says: job.checkOn
+        ? `First check after job ${job.id} is due: loss, warmth of the bearing end, fasteners.`
+        : `Job ${job.id} is at work: ${job.title}.`,
+      then: "",
+      verb: job.checkOn ? "See the job" : "Go on with the job",
+      axis: null,
+      rank: job.checkOn ? 3.5 : 4.6,
+      link: ["/jobs", job.id],
+    };
   const asked = machine.openCases[0] as
     FloorMachine["openCases"][number] | undefined;
   const about = machine.axes.find((a) => a.id === asked?.axisId);
@@ -189,6 +203,7 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
 
 function linkFor(machine: FloorMachine, says: Says): MachineView["action"] {
   if (!says.verb) return null;
+  if (says.link) return { label: says.verb, link: says.link };
   if (!says.axis) return { label: says.verb, link: ["/machines", machine.id] };
   const base = ["/machines", machine.id, "axes", says.axis.id];
   if (says.verb === "See trend")

@@ -2,7 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { toSignal } from "@angular/core/rxjs-interop";
 import { RouterLink } from "@angular/router";
 import { map, timer } from "rxjs";
-import { kitList, refuseOrder, type SignedStep } from "@iron/core";
+import {
+  jobKind,
+  kitList,
+  refuseOrder,
+  type JobKindId,
+  type SignedStep,
+} from "@iron/core";
 import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { dayWords } from "../../shared/words";
@@ -90,6 +96,13 @@ export class JobPlace {
     const find = step?.finds.find((f) => f.id === last?.found);
     return step && find?.offersStop ? { letter: step.axis ?? "", say: find.say ?? "", title: step.title } : null; // prettier-ignore
   });
+  /** Work that what was found last asks for besides. */
+  protected readonly offersMore = computed(() => {
+    const last = this.last();
+    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step); // prettier-ignore
+    const find = step?.finds.find((f) => f.id === last?.found);
+    return step?.axis && find?.offers ? { letter: step.axis, job: find.offers, name: jobKind(find.offers).name, say: find.say ?? "" } : null; // prettier-ignore
+  });
   protected readonly left = computed(() => {
     const progress = this.store.progress();
     if (!progress) return [];
@@ -124,6 +137,10 @@ export class JobPlace {
 
   protected stopHere(letter: string): void {
     this.store.act({ kind: "stop-here", letter, key: crypto.randomUUID() });
+  }
+
+  protected addWork(letter: string, job: JobKindId): void {
+    this.store.act({ kind: "add-work", letter, job, key: crypto.randomUUID() });
   }
 
   protected beginMoving(): void {

@@ -63,7 +63,9 @@ export class StepCard {
   protected readonly tests = computed(() => {
     const all: Partial<Record<string, readonly { id: number; at: string; lostMm: number | null; expandedMm: number | null; placeMm: number | null }[]>> = this.store.runs(); // prettier-ignore
     const list = all[this.step().axis ?? ""] ?? [];
-    return list.slice(0, 3).map((run) => ({ run, words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm ?? 0)} ± ${this.loss(run.expandedMm ?? 0, run.expandedMm ?? 0)}` })); // prettier-ignore
+    const place = this.job().axes.find((a) => a.letter === this.step().axis)?.before?.placeMm ?? null; // prettier-ignore
+    const elsewhere = (at: number | null): string => place !== null && at !== null && Math.abs(at - place) > 1 ? " (another place)" : ""; // prettier-ignore
+    return list.slice(0, 3).map((run) => ({ run, words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm ?? 0)} ± ${this.loss(run.expandedMm ?? 0, run.expandedMm ?? 0)}${elsewhere(run.placeMm)}` })); // prettier-ignore
   });
   protected readonly before = computed(() =>
     beforeFigure(this.job(), this.progress(), this.step().axis ?? ""),
@@ -76,6 +78,11 @@ export class StepCard {
   protected readonly measureLink = computed(() => {
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
     return axis ? `/machines/${this.job().machineId}/axes/${axis.axisId}/measure/new/two-sided` : ""; // prettier-ignore
+  });
+  /** The place of the test before: the retest begins there. */
+  protected readonly place = computed(() => {
+    const axis = this.job().axes.find((a) => a.letter === this.step().axis);
+    return axis?.before?.placeMm ?? null;
   });
   protected readonly lastKnown = computed(() => {
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);

@@ -63,6 +63,8 @@ function usualSurface(
 })
 export class SetUpTest {
   readonly kind = input.required<string>();
+  /** Place asked for by address, mm. */
+  readonly at = input<string>();
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
@@ -119,7 +121,10 @@ export class SetUpTest {
       )
         return inOtherUnits(previous.value, before.system, system);
       const indicator = untracked(() => this.indicator());
-      return usualSetUp(kind, axis.config, indicator, system);
+      const at = untracked(() => this.at());
+      const atMm = at ? Number(at) : NaN;
+      const inside = atMm >= 0 && atMm <= axis.config.travelMm;
+      return usualSetUp(kind, axis.config, indicator, system, inside ? atMm : null); // prettier-ignore
     },
   });
   protected readonly check = computed(() => {

@@ -44,6 +44,8 @@ export function usualSetUp(
   axis: AxisConfig,
   indicator: IndicatorRecord | null,
   system: UnitSystem,
+  /** A place asked for, as by a retest; the middle of the travel without one. */
+  atMm: number | null = null,
 ): SetUpDraft {
   const most = isSplitTest(kind) ? 10 : 30;
   const overTravelMm = Math.max(
@@ -62,7 +64,7 @@ export function usualSetUp(
           overTravelMm,
           travelPerTurnMm(axis),
         )
-      : [Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2];
+      : [atMm ?? (Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2)];
   // Out and back must go further than the worst loss looked for.
   const ticksOut = Math.max(
     10,

@@ -79,6 +79,10 @@ export class SeriesPlace {
     id,
     words: DATUM_WORDS[id],
   }));
+  /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
+  protected readonly stockText = signal("");
+  protected readonly stockWrong = signal("");
+  private readonly stock = signal<readonly number[] | undefined>(undefined);
   protected readonly pitch = signal(1.5);
   protected readonly taper = signal(60);
   protected readonly config = computed(
@@ -123,6 +127,7 @@ export class SeriesPlace {
     if (!series || !config) return null;
     return seriesResult(config, series.plan, seriesValues(series), {
       datum: this.datum(),
+      stockMm: this.stock(),
     });
   });
   protected readonly says = computed(() => {
@@ -299,6 +304,16 @@ export class SeriesPlace {
         this.notices.wrong(error);
       },
     });
+  }
+
+  protected setStock(text: string): void {
+    this.stockText.set(text);
+    const sizes = text.split(/[;\s]+/).filter(Boolean).map((t) => parseDecimal(t)); // prettier-ignore
+    const system = this.preferences.system();
+    const mm = sizes.map((s) => (s === undefined ? NaN : fromShown("length", s, system))); // prettier-ignore
+    const wrong = mm.findIndex((s) => !(s > 0 && s <= 10));
+    this.stockWrong.set(wrong >= 0 ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.` : ""); // prettier-ignore
+    if (wrong < 0) this.stock.set(mm.length ? mm : undefined);
   }
 
   protected setNumber(which: "pitch" | "taper", text: string): void {
