@@ -12,3 +12,4 @@ export * from "./home";
 export * from "./series";
 export * from "./procedure";
 export * from "./sums";
+export * from "./lubrication";

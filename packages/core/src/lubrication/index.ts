@@ -1,0 +1,5 @@
+export * from "./types";
+export * from "./interval";
+export * from "./templates";
+export * from "./rounds";
+export { evenShare, roundCost, ROUND_WEIGHTS, visitCost, type PlanDay, type RoundPlan, type RoundWeights, type VisitNeed } from "./rounds-state"; // prettier-ignore

@@ -1,0 +1,89 @@
+import { requireBound } from "../quantity";
+import type { FactorId, FoundState, IntervalRule, IntervalSchool, Usage } from "./types"; // prettier-ignore
+
+/** What stretches or shortens an interval, by how much, and who says so. */
+export const FACTORS: Readonly<Record<FactorId, { readonly words: string; readonly times: number; readonly source: string }>> = {
+  covers: { words: "under covers or curtains", times: 3, source: "covers stretch monthly to quarterly: common practice, no source" },
+  dirt: { words: "dust, castings, wood or graphite", times: 0.5, source: "common practice, no source" },
+  coolant: { words: "coolant reaches it", times: 0.7, source: "common practice, no source" },
+  duty: { words: "short strokes at the same place", times: 0.6, source: "common practice, no source" },
+  load: { words: "heavy load or crash history", times: 0.8, source: "common practice, no source" },
+  heat: { words: "runs hot", times: 0.7, source: "halving per 15 K above 70 °C in bearing handbooks, from memory; 0.7 for warm" },
+}; // prettier-ignore
+
+export interface IntervalDays {
+  readonly days: number;
+  /** Which of calendar, hours or distance comes first. */
+  readonly by: "calendar" | "hours" | "distance";
+  /** Held by the maker’s bounds. */
+  readonly held: boolean;
+}
+
+/**
+ * Interval of a point in days: calendar, hours and distance, whichever comes first, scaled by its
+ * factors and by what was learnt, inside the maker’s bounds.
+ * @throws BoundError when no part of the rule counts
+ */
+export function intervalDays(
+  rule: IntervalRule,
+  usage: Usage,
+  factors: readonly FactorId[] = [],
+  learnt = 1,
+  school: IntervalSchool = "all",
+): IntervalDays {
+  requireBound("learnt factor", learnt, learnt > 0, "above 0");
+  const counts = (by: IntervalDays["by"]): boolean => school === "all" || school === by; // prettier-ignore
+  const parts: { days: number; by: IntervalDays["by"] }[] = [];
+  if (rule.days !== null && counts("calendar"))
+    parts.push({ days: rule.days, by: "calendar" });
+  if (rule.hours !== null && counts("hours") && usage.hoursPerDay > 0)
+    parts.push({ days: rule.hours / usage.hoursPerDay, by: "hours" });
+  if (rule.km !== null && counts("distance") && usage.kmPerDay > 0)
+    parts.push({ days: rule.km / usage.kmPerDay, by: "distance" });
+  // A machine that stands still is due by the calendar’s bound all the same.
+  if (parts.length === 0) parts.push({ days: rule.mostDays, by: "calendar" });
+  const scale = factors.reduce((f, id) => f * FACTORS[id].times, learnt);
+  const first = parts.reduce((a, b) => (b.days < a.days ? b : a));
+  const days = first.days * scale;
+  const held = Math.min(rule.mostDays, Math.max(rule.leastDays, days));
+  return { days: held, by: first.by, held: Math.abs(held - days) > 1e-9 };
+}
+
+export interface Learnt {
+  /** Times the rule’s own interval. */
+  readonly factor: number;
+  /** Why, in words; empty while nothing was learnt. */
+  readonly words: string;
+}
+
+/** One finding moves an interval a little, the same again more (the rule is ours). */
+const STEP: Readonly<Record<FoundState, readonly [first: number, again: number]>> = {
+  dry: [0.85, 0.7],
+  right: [1, 1],
+  flooded: [1.1, 1.25],
+  dirty: [0.9, 0.8],
+  // A blocked point is mended, not visited more often.
+  blocked: [1, 1],
+}; // prettier-ignore
+const LEAST = 0.25;
+const MOST = 3;
+
+/**
+ * What the visits to a point teach of its interval: dry shortens, flooded stretches, the same finding
+ * twice running counts more, right leaves it. Never by more than a quarter to three times.
+ */
+export function learnInterval(found: readonly FoundState[]): Learnt {
+  let factor = 1;
+  let before: FoundState | null = null;
+  const seen = new Map<FoundState, number>();
+  for (const state of found) {
+    const [first, again] = STEP[state];
+    factor *= state === before ? again : first;
+    before = state;
+    if (first !== 1) seen.set(state, (seen.get(state) ?? 0) + 1);
+  }
+  const held = Math.min(MOST, Math.max(LEAST, factor));
+  const times = (n: number): string => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`); // prettier-ignore
+  const words = [...seen].map(([s, n]) => `found ${s} ${times(n)}`).join(", ");
+  return { factor: held, words };
+}

@@ -1,0 +1,150 @@
+import * as fc from "fast-check";
+import highsLoader from "highs";
+import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../axis";
+import { FACTORS, intervalDays, learnInterval } from "./interval";
+import { planRounds, planWhenDue } from "./rounds";
+import { evenShare, roundCost, ROUND_WEIGHTS, visitCost, type PlanDay, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { axisPoints, templatePoints } from "./templates";
+import { FACTOR_IDS } from "./types";
+
+const rule = { days: 182, hours: 1500, km: 100, leastDays: 60, mostDays: 365 };
+const idle = { hoursPerDay: 0, kmPerDay: 0 };
+
+describe("interval", () => {
+  it("whichever of calendar, hours and distance comes first, inside the maker’s bounds", () => {
+    expect(intervalDays(rule, idle)).toEqual({ days: 182, by: "calendar", held: false }); // prettier-ignore
+    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 })).toEqual({ days: 100, by: "hours", held: false }); // prettier-ignore
+    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 4 })).toEqual({ days: 60, by: "distance", held: true }); // prettier-ignore
+    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, [], 1, "calendar").by).toBe("calendar"); // prettier-ignore
+    expect(intervalDays({ ...rule, days: null }, idle).days).toBe(365);
+    expect(() => intervalDays(rule, idle, [], 0)).toThrow("learnt factor is 0");
+  });
+
+  it("covers stretch monthly to quarterly", () => {
+    // Common practice, no source.
+    const monthly = { ...rule, days: 30, hours: null, km: null, leastDays: 7 };
+    expect(intervalDays(monthly, idle, ["covers"]).days).toBe(90);
+    for (const id of FACTOR_IDS) expect(FACTORS[id].source.length).toBeGreaterThan(10); // prettier-ignore
+  });
+
+  it("shortens when found dry, more for twice running; flooded stretches; right and blocked leave it", () => {
+    expect(learnInterval([]).factor).toBe(1);
+    expect(learnInterval(["right", "right"]).factor).toBe(1);
+    expect(learnInterval(["blocked"]).factor).toBe(1);
+    expect(learnInterval(["dry"]).factor).toBe(0.85);
+    const twice = learnInterval(["dry", "dry"]);
+    expect(twice.factor).toBeCloseTo(0.85 * 0.7, 12);
+    expect(twice.words).toBe("found dry twice");
+    expect(learnInterval(["flooded"]).factor).toBeGreaterThan(1);
+    fc.assert(fc.property(fc.array(fc.constantFrom("dry", "right", "flooded", "dirty", "blocked"), { maxLength: 40 }), (found) => {
+      const { factor } = learnInterval(found as ("dry" | "right")[]);
+      expect(factor).toBeGreaterThanOrEqual(0.25);
+      expect(factor).toBeLessThanOrEqual(3);
+    })); // prettier-ignore
+  });
+});
+
+describe("templates", () => {
+  it("give every axis its way, its drive and its bearings, with common doses", () => {
+    for (const kind of MACHINE_KINDS)
+      for (const guideway of GUIDEWAYS)
+        for (const transmission of TRANSMISSIONS) {
+          const points = axisPoints({ ...defaultAxis(kind, "X"), guideway, transmission }); // prettier-ignore
+          expect(points.length).toBeGreaterThanOrEqual(2);
+          expect(points.some((p) => p.link === "way")).toBe(true);
+        }
+    // Common practice, no source: carriages 3–5 strokes each half year, ball nut 1–2.
+    const [carriages, nut] = axisPoints(defaultAxis("vertical-centre", "X"));
+    expect([carriages.dose, carriages.rule.days]).toEqual([4, 182]);
+    expect(nut.dose).toBe(2);
+    expect(templatePoints([defaultAxis("lathe", "X")]).map((p) => p.place)).toContain("air unit"); // prettier-ignore
+  });
+});
+
+function shop(machines: number, points: number, seed = 1): VisitNeed[] {
+  let s = seed;
+  const draw = (): number => (s = (s * 48271) % 2147483647) / 2147483647;
+  return Array.from({ length: machines * points }, (_, i) => ({
+    id: `v${i}`, machine: i % machines, bay: String((i % machines) % 3), minutes: 3 + Math.floor(6 * draw()),
+    weight: 1 + Math.floor(3 * draw()), dueDay: -1 + 8 * draw(), intervalDays: 7 + 40 * draw(),
+  })); // prettier-ignore
+}
+const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes })); // prettier-ignore
+
+/** The same objective as a mixed-integer programme. */
+function asProgramme(visits: readonly VisitNeed[], days: readonly PlanDay[]): string {
+  const w = ROUND_WEIGHTS;
+  const open = (v: VisitNeed, d: number): boolean => days[d].minutes > 0 && !days[d].shut?.has(v.machine);
+  const x: string[] = [];
+  const terms: string[] = [];
+  const rows: string[] = [];
+  visits.forEach((v, i) => {
+    const here = days.map((_, d) => d).filter((d) => open(v, d));
+    rows.push(`a${i}: ${here.map((d) => `x${i}_${d}`).join(" + ")} = 1`);
+    for (const d of here) {
+      x.push(`x${i}_${d}`);
+      terms.push(`${visitCost(v, d)} x${i}_${d}`);
+      rows.push(`s${i}_${d}: x${i}_${d} - y${v.machine}_${d} <= 0`, `b${i}_${d}: x${i}_${d} - z${v.bay}_${d} <= 0`);
+    }
+  });
+  const ys = new Set(visits.map((v) => v.machine));
+  const zs = new Set(visits.map((v) => v.bay));
+  const binaries = [...x];
+  const mean = evenShare(visits, days);
+  days.forEach((day, d) => {
+    for (const m of ys) { terms.push(`${w.stop} y${m}_${d}`); binaries.push(`y${m}_${d}`); }
+    for (const b of zs) { terms.push(`${w.bay} z${b}_${d}`); binaries.push(`z${b}_${d}`); }
+    const load = visits.map((v, i) => (open(v, d) ? `${v.minutes} x${i}_${d}` : "")).filter(Boolean).join(" + ");
+    terms.push(`${w.uneven} u${d}`, `${w.over} o${d}`);
+    rows.push(`u${d}r: ${load} - u${d} <= ${mean}`, `o${d}r: ${load} - o${d} <= ${day.minutes}`);
+  });
+  return `Minimize\n obj: ${terms.join(" + ")}\nSubject To\n ${rows.join("\n ")}\nBinary\n ${binaries.join(" ")}\nEnd`;
+} // prettier-ignore
+
+describe("rounds", () => {
+  it("comes within 2 % of the best there is on small shops (HiGHS), and below doing it when due", async () => {
+    const highs = await highsLoader();
+    let ours = 0;
+    let exact = 0;
+    let plain = 0;
+    for (let seed = 1; seed <= 6; seed += 1) {
+      const visits = shop(4, 4, seed * 77);
+      const days = week(6, 45).map((d, i) => (i === 2 ? { ...d, shut: new Set([1]) } : i === 4 ? { minutes: 0 } : d)); // prettier-ignore
+      const solved = highs.solve(asProgramme(visits, days));
+      expect(solved.Status).toBe("Optimal");
+      const plan = planRounds(visits, days);
+      expect(plan.cost).toBeGreaterThanOrEqual(solved.ObjectiveValue - 1e-6);
+      ours += plan.cost;
+      exact += solved.ObjectiveValue;
+      plain += planWhenDue(visits, days).cost;
+    }
+    expect(ours / exact).toBeLessThan(1.02);
+    expect(ours).toBeLessThan(plain);
+  });
+
+  it("never loses a visit, never stops a machine that may not stop, keeps what was put by hand", () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
+      const visits = shop(5, 4, seed);
+      const days = week(8, 40).map((d, i) => (i === 3 ? { minutes: 0 } : i === 1 ? { ...d, shut: new Set([0]) } : d));
+      const pinned = new Map([[visits[3].id, 6]]);
+      const { dayOf, cost } = planRounds(visits, days, { pinned, tries: 150 });
+      expect(dayOf[3]).toBe(6);
+      dayOf.forEach((d, i) => {
+        expect(d).toBeGreaterThanOrEqual(0);
+        expect(d).not.toBe(3);
+        if (visits[i].machine === 0 && i !== 3) expect(d).not.toBe(1);
+      });
+      expect(roundCost(visits, days, dayOf).cost).toBeCloseTo(cost, 6);
+    }), { numRuns: 60 }); // prettier-ignore
+  });
+
+  it("what is late comes first; nobody greases far too early", () => {
+    const late: VisitNeed = { id: "late", machine: 1, bay: "1", minutes: 5, weight: 3, dueDay: -20, intervalDays: 30 }; // prettier-ignore
+    const far: VisitNeed = { ...late, id: "far", machine: 2, dueDay: 9, intervalDays: 20 }; // prettier-ignore
+    const { dayOf } = planRounds([late, far], week(10));
+    expect(dayOf[0]).toBe(0);
+    expect(dayOf[1]).toBeGreaterThanOrEqual(6);
+    expect(() => planRounds([late], [])).toThrow("number of days is 0");
+    expect(() => planRounds([late], week(3), { pinned: new Map([["late", 7]]) })).toThrow("day of late is 7"); // prettier-ignore
+  });
+});

@@ -1,0 +1,143 @@
+/** One visit to a point that falls into the horizon. Days are counted from the first day planned. */
+export interface VisitNeed {
+  readonly id: string;
+  readonly machine: number;
+  readonly bay: string;
+  readonly minutes: number;
+  readonly weight: number;
+  /** When it is due; below 0 it is late already. */
+  readonly dueDay: number;
+  readonly intervalDays: number;
+}
+
+export interface PlanDay {
+  /** Minutes that people have; 0 on a holiday. */
+  readonly minutes: number;
+  /** Machines that may not be stopped on this day. */
+  readonly shut?: ReadonlySet<number>;
+}
+
+/** What the plan is weighed by (ours): late first, then stops and walking, then even days. */
+export interface RoundWeights {
+  readonly late: number;
+  readonly early: number;
+  readonly stop: number;
+  readonly bay: number;
+  readonly uneven: number;
+  readonly over: number;
+}
+export const ROUND_WEIGHTS: RoundWeights = {
+  late: 40,
+  early: 14,
+  stop: 4,
+  bay: 2,
+  uneven: 0.05,
+  over: 5,
+};
+/** Up to this part of its interval before it is due, a visit is not early. */
+const NOT_EARLY = 0.1;
+
+export interface RoundPlan {
+  /** Day of each visit, by its place in the list; −1 when no day is open. */
+  readonly dayOf: readonly number[];
+  readonly cost: number;
+  readonly parts: {
+    readonly late: number;
+    readonly early: number;
+    readonly stops: number;
+    readonly bays: number;
+    readonly uneven: number;
+    readonly over: number;
+  };
+}
+
+/** Cost of a visit on a day by itself: late or early against its own interval. */
+export function visitCost(
+  visit: VisitNeed,
+  day: number,
+  w: RoundWeights = ROUND_WEIGHTS,
+): number {
+  const off = (day - visit.dueDay) / Math.max(1, visit.intervalDays);
+  if (off > 0) return w.late * visit.weight * off;
+  return w.early * Math.max(0, -off - NOT_EARLY);
+}
+
+export function isOpen(days: readonly PlanDay[], visit: VisitNeed, day: number): boolean {
+  return days[day].minutes > 0 && !days[day].shut?.has(visit.machine);
+} // prettier-ignore
+
+/** Adds up what a plan costs, by part. */
+export function roundCost(
+  visits: readonly VisitNeed[],
+  days: readonly PlanDay[],
+  dayOf: readonly number[],
+  w: RoundWeights = ROUND_WEIGHTS,
+): Pick<RoundPlan, "cost" | "parts"> {
+  const stops = new Set<string>();
+  const bays = new Set<string>();
+  const load = days.map(() => 0);
+  let late = 0;
+  let early = 0;
+  visits.forEach((v, i) => {
+    const d = dayOf[i];
+    if (d < 0) return;
+    const cost = visitCost(v, d, w);
+    if (d > v.dueDay) late += cost;
+    else early += cost;
+    stops.add(`${d} ${v.machine}`);
+    bays.add(`${d} ${v.bay}`);
+    load[d] += v.minutes;
+  });
+  const mean = evenShare(visits, days);
+  const uneven = w.uneven * load.reduce((s, l) => s + Math.max(0, l - mean), 0);
+  const over = w.over * load.reduce((s, l, d) => s + Math.max(0, l - days[d].minutes), 0); // prettier-ignore
+  const parts = { late, early, stops: w.stop * stops.size, bays: w.bay * bays.size, uneven, over }; // prettier-ignore
+  return { parts, cost: Object.values(parts).reduce((a, b) => a + b, 0) };
+}
+
+/** Minutes a day if all open days were alike. */
+export function evenShare(
+  visits: readonly VisitNeed[],
+  days: readonly PlanDay[],
+): number {
+  const open = days.filter((d) => d.minutes > 0).length;
+  return visits.reduce((s, v) => s + v.minutes, 0) / Math.max(1, open);
+}
+
+/** The days as they are filled so far. */
+export interface State {
+  readonly load: number[];
+  readonly stops: Map<number, number>[];
+  readonly bays: Map<string, number>[];
+}
+
+/** What it costs more to have a visit on a day, as the days are now. */
+export function marginal(state: State, visit: VisitNeed, day: number, days: readonly PlanDay[], mean: number, w: RoundWeights): number {
+  const load = state.load[day];
+  const more = load + visit.minutes;
+  const above = (x: number, limit: number): number => Math.max(0, x - limit);
+  return (
+    visitCost(visit, day, w) +
+    (state.stops[day].has(visit.machine) ? 0 : w.stop) +
+    (state.bays[day].has(visit.bay) ? 0 : w.bay) +
+    w.uneven * (above(more, mean) - above(load, mean)) +
+    w.over * (above(more, days[day].minutes) - above(load, days[day].minutes))
+  );
+} // prettier-ignore
+
+/** Puts a visit on a day, or takes it off. */
+export function shift(
+  state: State,
+  visit: VisitNeed,
+  day: number,
+  by: 1 | -1,
+): void {
+  state.load[day] += by * visit.minutes;
+  const count = <K>(map: Map<K, number>, key: K): void => {
+    const n = (map.get(key) ?? 0) + by;
+    if (n) map.set(key, n);
+    else map.delete(key);
+  };
+  count(state.stops[day], visit.machine);
+  count(state.bays[day], visit.bay);
+}

@@ -1,0 +1,127 @@
+import { requireBound } from "../quantity";
+import { MOST_TRIES, ruinAndRecreate } from "./rounds-search";
+import { evenShare, isOpen, marginal, roundCost, ROUND_WEIGHTS, shift, type PlanDay, type RoundPlan, type RoundWeights, type State, type VisitNeed } from "./rounds-state"; // prettier-ignore
+
+export interface PlanOptions {
+  readonly weights?: RoundWeights;
+  /** Visits put on a day by hand: respected, never moved. */
+  readonly pinned?: ReadonlyMap<string, number>;
+  /** Rounds of improvement at most. */
+  readonly passes?: number;
+  /** How often a few visits are taken out and put back at the end; 0 for a quick plan. */
+  readonly tries?: number;
+  /** Called between passes; answers true to stop. */
+  readonly cancelled?: () => boolean;
+}
+
+/**
+ * Puts visits on days: each on its cheapest day in the order they are due, then single visits and
+ * whole stops are moved as long as that saves anything.
+ * @throws BoundError without a day, or for a pin outside the horizon
+ */
+export function planRounds(
+  visits: readonly VisitNeed[],
+  days: readonly PlanDay[],
+  options: PlanOptions = {},
+): RoundPlan {
+  const { weights: w = ROUND_WEIGHTS, pinned = new Map(), passes = 12 } = options;
+  requireBound("number of days", days.length, days.length > 0, "at least 1");
+  const mean = evenShare(visits, days);
+  const state: State = { load: days.map(() => 0), stops: days.map(() => new Map()), bays: days.map(() => new Map()) };
+  const dayOf = visits.map(() => -1);
+  const put = (i: number, day: number): void => {
+    if (dayOf[i] >= 0) shift(state, visits[i], dayOf[i], -1);
+    dayOf[i] = day;
+    if (day >= 0) shift(state, visits[i], day, 1);
+  };
+  visits.forEach((v, i) => {
+    const pin = pinned.get(v.id);
+    if (pin === undefined) return;
+    requireBound(`day of ${v.id}`, pin, pin >= 0 && pin < days.length, `from 0 to ${days.length - 1}`);
+    put(i, pin);
+  });
+  const free = visits.map((_, i) => i).filter((i) => dayOf[i] < 0).sort((a, b) => visits[a].dueDay - visits[b].dueDay || visits[b].weight - visits[a].weight);
+  const best = (i: number): number => {
+    let day = -1;
+    let least = Infinity;
+    const [from, to] = reach(visits[i], days.length);
+    for (let d = from; d <= to; d += 1) {
+      if (!isOpen(days, visits[i], d)) continue;
+      const cost = marginal(state, visits[i], d, days, mean, w);
+      if (cost < least - 1e-9) [day, least] = [d, cost];
+    }
+    return day;
+  };
+  for (const i of free) put(i, best(i));
+  for (let pass = 0; pass < passes && !options.cancelled?.(); pass += 1) {
+    let moved = moveStops(visits, days, state, dayOf, free, put, mean, w);
+    for (const i of free) {
+      const from = dayOf[i];
+      if (from >= 0) put(i, -1);
+      const to = best(i);
+      put(i, to);
+      if (to !== from) moved = true;
+    }
+    if (!moved) break;
+  }
+  ruinAndRecreate({ visits, days, state, dayOf, free, put, best, mean, w, cancelled: options.cancelled, tries: options.tries ?? Math.min(MOST_TRIES, 300 * free.length) });
+  return { dayOf, ...roundCost(visits, days, dayOf, w) };
+} // prettier-ignore
+
+/** Days worth trying for a visit: from half its interval early to the end of what is late. */
+function reach(visit: VisitNeed, days: number): [number, number] {
+  const early = Math.floor(visit.dueDay - Math.max(2, 0.6 * visit.intervalDays));
+  const late = Math.ceil(Math.max(visit.dueDay, 0) + 10);
+  return [Math.max(0, Math.min(days - 1, early)), Math.min(days - 1, late)];
+} // prettier-ignore
+
+/** Tries to move all free visits of a machine from one day to another together: one stop fewer. */
+function moveStops(visits: readonly VisitNeed[], days: readonly PlanDay[], state: State, dayOf: number[], free: readonly number[], put: (i: number, day: number) => void, mean: number, w: RoundWeights): boolean {
+  const groups = new Map<string, number[]>();
+  for (const i of free)
+    if (dayOf[i] >= 0) {
+      const key = `${dayOf[i]} ${visits[i].machine}`;
+      groups.set(key, [...(groups.get(key) ?? []), i]);
+    }
+  let moved = false;
+  for (const group of groups.values()) {
+    const from = dayOf[group[0]];
+    const cost = (day: number): number => {
+      let sum = 0;
+      for (const i of group) {
+        sum += marginal(state, visits[i], day, days, mean, w);
+        shift(state, visits[i], day, 1);
+      }
+      for (const i of group) shift(state, visits[i], day, -1);
+      return sum;
+    };
+    for (const i of group) shift(state, visits[i], from, -1);
+    let [day, least] = [from, cost(from)];
+    const spans = group.map((i) => reach(visits[i], days.length));
+    const [low, high] = [Math.max(...spans.map((s) => s[0])), Math.min(...spans.map((s) => s[1]))];
+    for (let d = low; d <= high; d += 1) {
+      if (d === from || !group.every((i) => isOpen(days, visits[i], d))) continue;
+      const c = cost(d);
+      if (c < least - 1e-9) [day, least] = [d, c];
+    }
+    for (const i of group) shift(state, visits[i], from, 1);
+    if (day !== from) {
+      for (const i of group) put(i, day);
+      moved = true;
+    }
+  }
+  return moved;
+} // prettier-ignore
+
+/** The plain method: each visit on the day it is due, or the next open one. */
+export function planWhenDue(
+  visits: readonly VisitNeed[],
+  days: readonly PlanDay[],
+): RoundPlan {
+  const dayOf = visits.map((v) => {
+    let day = Math.min(days.length - 1, Math.max(0, Math.floor(v.dueDay)));
+    while (day < days.length && !isOpen(days, v, day)) day += 1;
+    return day < days.length ? day : -1;
+  });
+  return { dayOf, ...roundCost(visits, days, dayOf) };
+}
