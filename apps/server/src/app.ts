@@ -11,6 +11,7 @@ import { problem } from "./http/problem-error";
 import { contentSecurity, giveNonce, sameSiteOnly } from "./http/security";
 import { serveWebFiles } from "./http/web-files";
 import { caseHandlersFor } from "./routes/case-handlers";
+import { lubeHandlersFor } from "./routes/lube-handlers";
 import { jobHandlersFor } from "./routes/job-handlers";
 import { mountJobPhotos, mountPhotos } from "./routes/photos";
 import { mountDeviceStream } from "./routes/device-stream";
@@ -24,6 +25,7 @@ import { Indicators } from "./services/indicators";
 import { Machines } from "./services/machines";
 import { RunImport } from "./services/run-import";
 import { Jobs } from "./services/jobs";
+import { Lubrication } from "./services/lubrication";
 import { Runs } from "./services/runs";
 import { SeriesRuns } from "./services/series-runs";
 import { ShopSettings } from "./services/shop";
@@ -67,6 +69,7 @@ export function createApp(options: AppOptions): App {
       },
     },
   );
+  const lube = new Lubrication(db, machines, clock);
   const jobs = new Jobs(db, machines, clock, hub);
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const app = express();
@@ -101,12 +104,14 @@ export function createApp(options: AppOptions): App {
     runDevice,
     shop: new ShopSettings(db),
     indicators: new Indicators(db, clock),
+    lube,
     version: options.version,
   };
   const handlers = {
     ...handlersFor(services),
     ...caseHandlersFor({ machines, cases, assess, knowledge, hub }),
     ...jobHandlersFor(jobs),
+    ...lubeHandlersFor(lube),
     ...seriesHandlersFor(new SeriesRuns(db, machines, hub, clock)),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);

@@ -15,3 +15,4 @@ export * from "./operation";
 export * from "./case-routes";
 export * from "./series";
 export * from "./job";
+export * from "./lubrication";

@@ -80,6 +80,8 @@ export const floorMachineSchema = machineSchema.extend({
       checkOn: z.string().nullable(),
     }),
   ),
+  /** What lubrication has to say of the machine; empty when nothing. */
+  lube: z.string(),
 });
 export const floorSchema = z.object({
   machines: z.array(floorMachineSchema),

@@ -8,6 +8,7 @@ import {
 } from "./axis";
 import { CASE_OPERATIONS } from "./case-routes";
 import { JOB_OPERATIONS } from "./job";
+import { LUBE_OPERATIONS } from "./lubrication";
 import { SERIES_OPERATIONS } from "./series";
 import { idSchema, oneOf } from "./common";
 import {
@@ -299,5 +300,6 @@ export const OPERATIONS = {
   ...CASE_OPERATIONS,
   ...SERIES_OPERATIONS,
   ...JOB_OPERATIONS,
+  ...LUBE_OPERATIONS,
 } as const;
 export type OperationName = keyof typeof OPERATIONS;

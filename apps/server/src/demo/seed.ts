@@ -15,6 +15,7 @@ import {
 } from "@iron/core";
 import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
+import { seedPoints } from "./lube-demo";
 import { toJson } from "../store/tables";
 import {
   INDICATORS,
@@ -278,6 +279,12 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
         index += 1;
         await seedAxis(trx, id, demo, index, now);
       }
+      await seedPoints(
+        trx,
+        { id, nickname, hoursPerWeek: machine.hoursPerWeek },
+        machine.axes.map((a) => a.config),
+        now,
+      );
     }
   });
 }

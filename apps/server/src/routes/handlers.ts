@@ -4,6 +4,7 @@ import {
   type AxisEvent,
   type CaseOperationName,
   type JOB_OPERATIONS,
+  type LUBE_OPERATIONS,
   type SERIES_OPERATIONS,
   type Run,
 } from "@iron/contract";
@@ -14,6 +15,7 @@ import type { Handlers } from "../http/mount";
 import type { Indicators } from "../services/indicators";
 import type { Machines } from "../services/machines";
 import { readFloor } from "../services/floor";
+import type { Lubrication } from "../services/lubrication";
 import { historyFile } from "../services/history-export";
 import type { RunImport } from "../services/run-import";
 import type { Runs } from "../services/runs";
@@ -25,6 +27,7 @@ export interface Services {
   readonly shop: ShopSettings;
   readonly machines: Machines;
   readonly indicators: Indicators;
+  readonly lube: Lubrication;
   readonly runs: Runs;
   readonly runImport: RunImport;
   readonly hub: DeviceHub;
@@ -49,6 +52,7 @@ export function handlersFor(
   | CaseOperationName
   | keyof typeof SERIES_OPERATIONS
   | keyof typeof JOB_OPERATIONS
+  | keyof typeof LUBE_OPERATIONS
 > {
   const runFileName = (run: Run, ending: string): string =>
     `axis-${run.axisId}-test-${run.id}.${ending}`;
@@ -83,7 +87,7 @@ export function handlersFor(
     },
     shop: () => s.shop.get(),
     updateShop: ({ body }) => s.shop.set(body),
-    floor: () => readFloor(s.db, new Date()),
+    floor: async () => readFloor(s.db, new Date(), await s.lube.notes()),
     createMachine: ({ body, who }) =>
       s.machines.createWithDefaults(body, body.letters, who),
     machine: ({ params }) => s.machines.withAxes(params.id),

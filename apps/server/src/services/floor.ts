@@ -14,7 +14,11 @@ type FinishedRun = Pick<RunSummary, "id" | "kind" | "at"> & {
 const CHECK_SHOWN_MS = 14 * 86_400_000;
 
 /** The floor: every machine, each axis with its last value, trend and open test, its open cases and jobs. Six queries in all. */
-export async function readFloor(db: Db, now: Date): Promise<Floor> {
+export async function readFloor(
+  db: Db,
+  now: Date,
+  lube: ReadonlyMap<number, string>,
+): Promise<Floor> {
   const machines = (
     await db.selectFrom("machine").selectAll().orderBy("id").execute()
   ).map(machineOf);
@@ -134,6 +138,7 @@ export async function readFloor(db: Db, now: Date): Promise<Floor> {
         openCases: cases
           .filter((c) => c.machine_id === m.id)
           .map((c) => ({ id: c.id, axisId: fromJson(c.axis_ids)[0] })),
+        lube: lube.get(m.id) ?? "",
         jobs: jobs
           .filter((j) => j.machine_id === m.id)
           .map((j) => ({ id: j.id, title: j.title, checkOn: j.finished_at ? j.check_on : null })), // prettier-ignore

@@ -149,6 +149,24 @@ const jobs: Migration = {
   },
 };
 
+const lubrication: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table lube_point (
+        id integer primary key, machine_id integer not null references machine(id),
+        point text not null check (json_valid(point)), since text not null) strict`,
+      `create index point_of_machine on lube_point (machine_id)`,
+      `create table lube_visit (
+        id integer primary key, key text not null unique, point_id integer not null references lube_point(id),
+        found text, dose real not null, glitter integer not null, words text not null,
+        at text not null, by text not null) strict`,
+      `create index visit_of_point on lube_visit (point_id, id)`,
+      ...appendOnly("lube_visit", "visits are"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 /** Triggers that refuse to change or delete what was once written. */
 function appendOnly(table: string, what: string): string[] {
   return ["update", "delete"].map(
@@ -165,4 +183,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0003_cases": cases,
   "0004_series": series,
   "0005_jobs": jobs,
+  "0006_lubrication": lubrication,
 };

@@ -4,6 +4,8 @@ import type {
   CaseContext,
   DeviceState,
   FindingId,
+  FoundState,
+  LubePoint,
   SeriesPlan,
   TestPlan,
   VirtualAxis,
@@ -226,6 +228,25 @@ export interface Tables {
     caption: string;
     media: "image/jpeg" | "image/png";
     bytes: Buffer;
+    at: string;
+    by: string;
+  };
+  lube_point: {
+    id: Generated<number>;
+    machine_id: number;
+    point: Json<LubePoint>;
+    /** When it was begun to be kept: due is counted from here until the first visit. */
+    since: string;
+  };
+  /** Append-only: a visit without a finding takes the one before it back. */
+  lube_visit: {
+    id: Generated<number>;
+    key: string;
+    point_id: number;
+    found: FoundState | null;
+    dose: number;
+    glitter: Flag;
+    words: string;
     at: string;
     by: string;
   };

@@ -87,6 +87,12 @@ export const routes: Routes = [
           import("./places/job/prove-station").then((m) => m.ProveStation),
       },
       {
+        path: "keep",
+        title: "Keep · Iron Patience",
+        loadComponent: () =>
+          import("./places/rounds/keep-station").then((m) => m.KeepStation),
+      },
+      {
         path: "set",
         title: "Set · Iron Patience",
         loadComponent: () =>
@@ -111,6 +117,12 @@ export const routes: Routes = [
           import("./places/axis/axis-setup").then((m) => m.AxisSetup),
       },
     ],
+  },
+  {
+    path: "rounds",
+    title: "Rounds · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/rounds-place").then((m) => m.RoundsPlace),
   },
   {
     path: "jobs",

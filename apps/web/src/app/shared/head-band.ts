@@ -37,6 +37,7 @@ import { Keys } from "./keys";
         >
         <a routerLink="/cases" routerLinkActive="on">Cases</a>
         <a routerLink="/jobs" routerLinkActive="on">Jobs</a>
+        <a routerLink="/rounds" routerLinkActive="on">Rounds</a>
         <a routerLink="/sums" routerLinkActive="on">Sums</a>
         <a routerLink="/causes" routerLinkActive="on">Causes</a>
         <a routerLink="/shop" routerLinkActive="on">Shop</a>

@@ -62,7 +62,8 @@ export const STATIONS: readonly Station[] = [
   {
     number: 7,
     name: "Keep",
-    will: "Keep will plan lubrication and the next look.",
+    path: "keep",
+    will: "Keep plans lubrication and the next look.",
   },
 ];
 
@@ -161,6 +162,7 @@ export class WorkLine {
     if (path.endsWith("/ask")) return "ask";
     if (path.endsWith("/fix")) return "fix";
     if (path.endsWith("/prove")) return "prove";
+    if (path.endsWith("/keep")) return "keep";
     if (/\/(set|series\/\d+)$/.test(path)) return "set";
     return path.includes("/locate") ? "locate" : "measure";
   });

@@ -167,5 +167,5 @@ describe("a load trace in words", () => {
 });
 
 it("only stations that are there can be gone to", () => {
-  expect(STATIONS.filter((s) => s.path).map((s) => s.name)).toEqual(["Ask", "Measure", "Locate", "Fix", "Set", "Prove"]); // prettier-ignore
+  expect(STATIONS.filter((s) => s.path).map((s) => s.name)).toEqual(["Ask", "Measure", "Locate", "Fix", "Set", "Prove", "Keep"]); // prettier-ignore
 });

@@ -39,6 +39,7 @@ describe("floorView", () => {
     axes,
     openCases: [],
     jobs: [],
+    lube: "",
   });
   const floor: Floor = {
     machines: [
@@ -83,6 +84,13 @@ describe("floorView", () => {
     expect(say(null).says).toBe("Job 3 is at work: Set the gib, X.");
     expect(say(null).action).toEqual({ label: "Go on with the job", link: ["/jobs", 3] }); // prettier-ignore
     expect(say("2026-03-02").says).toContain("First check after job 3 is due");
+  });
+
+  it("a forgotten point is said where nothing else is, and leads to the rounds", () => {
+    const dry = { ...floor.machines[0], lube: "Y chain: lubrication 198 days late." }; // prettier-ignore
+    const [row] = floorView({ machines: [dry], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).machines; // prettier-ignore
+    expect(row.says).toContain("198 days late");
+    expect(row.action?.link).toEqual(["/rounds"]);
   });
 
   it("finds by nickname, bay and kind, in either unit", () => {

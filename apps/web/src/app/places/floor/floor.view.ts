@@ -174,6 +174,15 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
       axis: open,
       rank: 2,
     };
+  if (machine.lube)
+    return {
+      says: machine.lube,
+      then: "",
+      verb: "Walk the round",
+      axis: null,
+      rank: 1.5,
+      link: ["/rounds"],
+    };
   const unknown = found("unknown");
   if (unknown)
     return {

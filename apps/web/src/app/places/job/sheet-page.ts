@@ -59,7 +59,7 @@ import { beforeAfter, stepName } from "./job.view";
         <h2>Steps</h2>
         @for (step of page.steps; track step.id; let n = $index) {
           <div class="row">
-            <span class="box" [attr.aria-label]="'Step ' + (n + 1)"></span>
+            <span class="box" aria-hidden="true"></span>
             <div>
               <p>
                 <b>{{ n + 1 }}. {{ step.name }}</b>

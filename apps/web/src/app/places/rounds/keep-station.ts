@@ -1,0 +1,126 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import { RouterLink } from "@angular/router";
+import type { LubePointRecord } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+import { AxisContext } from "../axis/axis-context";
+import { doseWords, dueWords } from "./rounds.view";
+
+/** Station Keep: the lubrication points of this axis and of the machine around it. */
+@Component({
+  selector: "ip-keep",
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <main class="sheet">
+      <h1>{{ heading() }}</h1>
+      @if (wrong()) {
+        <div class="bad" role="alert">
+          <p>{{ wrong() }}</p>
+          <button type="button" class="act" (click)="load()">Try again</button>
+        </div>
+      } @else if (points(); as all) {
+        <div class="acts">
+          <button
+            type="button"
+            class="act"
+            [class.main]="all.length === 0"
+            (click)="addUsual()"
+          >
+            Add the usual points of this machine
+          </button>
+          <a class="act" routerLink="/rounds">Rounds</a>
+        </div>
+        @if (all.length) {
+          <div
+            class="scroll-x"
+            tabindex="0"
+            role="region"
+            aria-label="Lubrication points"
+          >
+            <table class="rows">
+              <thead>
+                <tr>
+                  <th scope="col">Point</th>
+                  <th scope="col" class="words">Give</th>
+                  <th scope="col" class="words">When</th>
+                  <th scope="col" class="words">Last found</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (point of all; track point.id) {
+                  <tr>
+                    <td>{{ point.place }}</td>
+                    <td class="words">{{ dose(point) }}</td>
+                    <td class="words">{{ due(point) }}</td>
+                    <td class="words">
+                      {{ point.lastFound ?? "not visited yet" }}
+                      @if (point.asksCase) {
+                        <br /><a [routerLink]="context.base() + '/ask'"
+                          >{{ point.asksCase }} Open a case</a
+                        >
+                      }
+                    </td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </div>
+        } @else {
+          <p>
+            No point is kept for this machine yet. The usual ones come from its
+            axes: carriages or ways, nut or rack, end bearings, and the
+            machine’s own.
+          </p>
+        }
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the points…</p>
+      }
+    </main>
+  `,
+})
+export class KeepStation {
+  protected readonly context = inject(AxisContext);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly dose = doseWords;
+  protected readonly due = dueWords;
+  private readonly list = signal<readonly LubePointRecord[] | null>(null);
+  protected readonly wrong = signal("");
+  /** This axis’ points first, then the machine’s own. */
+  protected readonly points = computed(() => {
+    const letter = this.context.axis()?.config.letter;
+    return this.list()?.filter((p) => p.letter === letter || p.letter === null) ?? null; // prettier-ignore
+  });
+  protected readonly heading = computed(() => {
+    const late = (this.points() ?? []).filter((p) => p.lateDays > 0).length;
+    if (!this.points()) return "Keep";
+    return late ? `${late} ${late === 1 ? "point is" : "points are"} late` : "Nothing is late here"; // prettier-ignore
+  });
+
+  constructor() {
+    effect(() => {
+      if (this.context.axis()) untracked(() => this.load());
+    });
+  }
+
+  protected load(): void {
+    const id = this.context.machine()?.id;
+    if (id === undefined) return;
+    this.wrong.set("");
+    this.api.get("lubePoints", `/machines/${id}/lube-points`).subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected addUsual(): void {
+    const id = this.context.machine()?.id;
+    if (id === undefined) return;
+    this.api.post("usualPoints", `/machines/${id}/lube-points/usual`, undefined).subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.notices.wrong(error),
+    }); // prettier-ignore
+  }
+}

@@ -1,0 +1,64 @@
+import { type FoundState } from "@iron/core";
+import type { LubePointRecord, Rounds } from "@iron/contract";
+import { dayWords } from "../../shared/words";
+
+/** The five large keys, in the order of the hand: what was found before anything was given. */
+export const FOUND_KEYS: readonly { readonly state: FoundState; readonly words: string }[] = [
+  { state: "dry", words: "Dry" },
+  { state: "right", words: "Right" },
+  { state: "flooded", words: "Flooded" },
+  { state: "dirty", words: "Dirty" },
+  { state: "blocked", words: "Blocked" },
+]; // prettier-ignore
+
+/** "4 strokes of grease", or what to do where nothing is given. */
+export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lubricant">): string {
+  if (point.doseUnit === "wipe") return point.dose > 0 ? `wipe with ${point.lubricant}` : point.lubricant;
+  if (point.dose === 0) return point.lubricant;
+  const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
+  return `${point.dose} ${unit}, ${point.lubricant}`;
+} // prettier-ignore
+
+/** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
+export function dueWords(point: LubePointRecord): string {
+  const late = Math.floor(point.lateDays);
+  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00Z`)}`; // prettier-ignore
+  const was = point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : ""; // prettier-ignore
+  const held = point.held ? ", held by the maker’s bounds" : "";
+  return `${due}; every ${point.intervalDays} days by ${point.by}${was}${held}`;
+}
+
+export interface DayBar {
+  readonly date: string;
+  readonly words: string;
+  /** 0 to 1 of what is available. */
+  readonly part: number;
+  readonly late: number;
+  readonly label: string;
+}
+
+/** The coming days as bars: minutes of each against what people have. */
+export function dayBars(rounds: Rounds): readonly DayBar[] {
+  return rounds.days.map((day) => {
+    const points = day.stops.flatMap((s) => s.points);
+    const late = points.filter((p) => p.lateDays > 0).length;
+    const words = dayWords(`${day.date}T12:00:00Z`);
+    const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`; // prettier-ignore
+    return {
+      date: day.date,
+      words,
+      part: day.available > 0 ? Math.min(1, day.minutes / day.available) : 0,
+      late,
+      label: `${words}: ${free}, ${points.length} points${late ? `, ${late} late` : ""}`,
+    };
+  });
+}
+
+/** The points of a day in walking order. */
+export function walkOf(
+  rounds: Rounds,
+  date: string,
+): readonly { readonly stop: Rounds["days"][number]["stops"][number]; readonly point: LubePointRecord }[] {
+  const day = rounds.days.find((d) => d.date === date);
+  return (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
+} // prettier-ignore
