@@ -59,6 +59,8 @@ const VIEWS: [string, string, RegExp][] = [
   ["jobs", "/jobs?JOB", /at work/],
   ["job", "/jobs/1?JOB", /Set the gib/],
   ["job sheet", "/jobs/1/sheet?JOB", /^Job \d+ ·/],
+  ["rounds", "/rounds", /late/],
+  ["keep", "/machines/2/axes/4/keep", /late here/],
   ["sums", "/sums/preload?axis=3", /Bearing set under load/],
   ["not there", "/nowhere", /There is nothing here/],
 ];

@@ -124,6 +124,11 @@ try {
   await take("crest");
   await page.goto("/sums/preload?axis=3");
   await take("sums");
+  await page.goto("/rounds");
+  await page.getByRole("button", { name: "Dry", exact: true }).waitFor();
+  await take("rounds");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await take("rounds-phone");
 } finally {
   await browser.close();
   server.kill("SIGTERM");

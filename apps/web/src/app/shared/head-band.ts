@@ -43,7 +43,7 @@ import { Keys } from "./keys";
         <a routerLink="/shop" routerLinkActive="on">Shop</a>
       </nav>
       @if (shop()?.demo) {
-        <span class="demo">demo shop, simulated machines</span>
+        <span class="demo">demo, simulated</span>
       }
       <div class="right">
         <label class="find">

@@ -28,6 +28,8 @@ export interface MachineView {
   readonly axes: readonly AxisView[];
   readonly says: string;
   readonly then: string;
+  /** What lubrication says besides, where something else goes first. */
+  readonly also: string;
   readonly action: {
     readonly label: string;
     readonly link: readonly (string | number)[];
@@ -249,6 +251,7 @@ export function floorView(
         axes: machine.axes.map((a) => axisView(a, system, now)),
         says: says.says,
         then: says.then,
+        also: says.says === machine.lube ? "" : machine.lube,
         action: linkFor(machine, says),
         rank: says.rank,
       };

@@ -1,0 +1,36 @@
+import { axisPoints, defaultAxis } from "@iron/core";
+import type { LubePointRecord, Rounds } from "@iron/contract";
+import { dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
+
+const point = (over: Partial<LubePointRecord> = {}): LubePointRecord => ({
+  ...axisPoints(defaultAxis("vertical-centre", "X"))[0], factors: [], id: 1, machineId: 2, lastAt: null, lastFound: null,
+  intervalDays: 126, by: "hours", held: false, unlearntDays: 126, learnt: "", dueOn: "2026-03-03", lateDays: -4, asksCase: "", ...over,
+}); // prettier-ignore
+const rounds: Rounds = {
+  days: [
+    { date: "2026-03-02", minutes: 45, available: 90, stops: [{ machineId: 2, nickname: "Godwit", bay: "7", points: [point(), point({ id: 2, lateDays: 3 })] }] },
+    { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
+  ],
+  late: 1, points: 2, against: 0.8,
+}; // prettier-ignore
+
+describe("rounds as they are shown", () => {
+  it("say what is given and when it is due, and what was learnt", () => {
+    expect(doseWords(point())).toBe("4 strokes, grease, lithium, NLGI 2");
+    expect(doseWords(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2"); // prettier-ignore
+    expect(doseWords(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil"); // prettier-ignore
+    expect(doseWords(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life"); // prettier-ignore
+    expect(dueWords(point({ lateDays: 1.6 }))).toBe("1 day late; every 126 days by hours"); // prettier-ignore
+    expect(dueWords(point({ unlearntDays: 180, learnt: "found dry twice", held: true }))).toMatch(/every 126 days by hours \(was 180: found dry twice\), held by the maker’s bounds$/); // prettier-ignore
+  });
+
+  it("bars hold what people have; the walk goes stop by stop", () => {
+    const [monday, saturday] = dayBars(rounds);
+    expect(monday).toMatchObject({ part: 0.5, late: 1 });
+    expect(monday.label).toContain("45 of 90 min, 2 points, 1 late");
+    expect(saturday.label).toContain("nobody there");
+    expect(walkOf(rounds, "2026-03-02").map((w) => w.point.id)).toEqual([1, 2]);
+    expect(walkOf(rounds, "2026-03-09")).toEqual([]);
+    expect(FOUND_KEYS).toHaveLength(5);
+  });
+});

@@ -1,0 +1,45 @@
+import { expect, test } from "./shop";
+
+test("today’s round is walked to its end with one point dry and one blocked; the plan and the interval move", async ({ page }) => {
+  await page.goto("/floor");
+  await expect(page.getByText(/Y counterweight chain: lubrication 198 days late/)).toBeVisible();
+  await expect(page.getByText(/X ball nut: found flooded 3 times/)).toBeVisible();
+  await page.getByRole("link", { name: "Rounds" }).click();
+  await expect(page.getByRole("heading", { name: "1 point is late" })).toBeVisible();
+  await page.getByRole("button", { name: "Dry", exact: true }).click();
+  await expect(page.getByText("Nothing is left on this day.")).toBeVisible();
+  await page.getByRole("button", { name: "Take the last one back" }).click();
+  await expect(page.getByRole("heading", { name: "Y counterweight chain" })).toBeVisible();
+  await page.getByRole("button", { name: "Dry", exact: true }).click();
+  await page.getByRole("button", { name: "Plan anew" }).click();
+  await expect(page.getByRole("heading", { name: "Nothing is late" })).toBeVisible();
+  // Another day’s walk: a blocked point asks for a case.
+  const day = page.getByRole("region", { name: "The coming days" }).getByRole("button", { name: /[1-9]\d? points$/ }).last();
+  await day.click();
+  const place = page.locator("article h2");
+  const first = await place.innerText();
+  await page.getByRole("button", { name: "Blocked", exact: true }).click();
+  await expect(page.getByText(`${first}: Blocked: nothing gets through. Open a case on it.`)).toBeVisible();
+  for (let i = 0; i < 20 && (await place.count()); i += 1) {
+    const now = await place.innerText();
+    await page.getByRole("button", { name: "Right", exact: true }).click();
+    await expect(place.filter({ hasText: now })).toHaveCount(0);
+  }
+  await expect(page.getByText("Nothing is left on this day.")).toBeVisible();
+  await page.goto("/machines/6/axes/16/keep");
+  await expect(page.getByRole("row", { name: /Y counterweight chain/ })).toContainText("every 78 days by calendar (was 92: found dry once)");
+}); // prettier-ignore
+
+test("a new machine has its points in a moment, and they are planned", async ({ page }) => {
+  await page.goto("/machines/new");
+  await page.getByLabel("Nickname").fill("Wren");
+  await page.getByLabel("Bay").fill("11");
+  await page.getByRole("button", { name: "Add the machine" }).click();
+  await page.getByRole("link", { name: "Measure X" }).click();
+  await page.keyboard.press("7");
+  await expect(page.getByText("No point is kept for this machine yet.")).toBeVisible();
+  await page.getByRole("button", { name: "Add the usual points of this machine" }).click();
+  await expect(page.getByRole("row", { name: /X rail carriages, four/ })).toContainText("4 strokes");
+  await page.getByRole("link", { name: "Rounds" }).first().click();
+  await expect(page.getByText(/1[0-9] of 90 min|[2-9]\d of 90 min/).first()).toBeVisible();
+}); // prettier-ignore
