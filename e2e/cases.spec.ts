@@ -9,7 +9,7 @@ async function guidedRun(page: Page, name: string): Promise<void> {
   await page.getByLabel("Dwell at each target, s").fill("1");
   await page.getByLabel("Feed, mm/min").fill("3000");
   await page.getByRole("button", { name: "Run it on the simulated machine" }).click(); // prettier-ignore
-  await expect(page.getByText(/Done: \d+ of/), name).toBeVisible({ timeout: 30_000 }); // prettier-ignore
+  await expect(page.getByText(/Done: \d+ of/), name).toBeVisible({ timeout: 60_000 }); // prettier-ignore
 }
 
 /** Works a case through as a technician would: symptoms, then what is next, until there is a verdict. */
@@ -67,7 +67,7 @@ const TALES: [string, string, RegExp, string | null][] = [
 ]; // prettier-ignore
 
 test.describe("from the first symptom to a closed verdict", () => {
-  test.describe.configure({ timeout: 120_000 });
+  test.describe.configure({ timeout: 300_000 });
   test.use({ speed: "30" });
   for (const [name, axis, headline, cause] of TALES)
     test(name, async ({ page }) => {

@@ -41,7 +41,7 @@ async function open(page: Page, axis: string, work: string): Promise<void> {
 }
 
 test.describe("jobs at the machine", () => {
-  test.describe.configure({ timeout: 120_000 });
+  test.describe.configure({ timeout: 300_000 });
   test.use({ speed: "40" });
 
   test("a loose retainer ends at tighten and stop, and the retest proves it", async ({ page }) => {
@@ -61,7 +61,7 @@ test.describe("jobs at the machine", () => {
     await page.getByLabel("Dwell at each target, s").fill("1");
     await page.getByLabel("Feed, mm/min").fill("3000");
     await page.getByRole("button", { name: "Run it on the simulated machine" }).click();
-    await expect(page.getByText(/Done: \d+ of/)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByText(/Done: \d+ of/)).toBeVisible({ timeout: 60_000 });
     await page.goto(job);
     await page.getByRole("button", { name: /^Use / }).first().click();
     await expect(page.getByText(/^Passes\./)).toBeVisible();
@@ -85,7 +85,7 @@ test.describe("jobs at the machine", () => {
     await page.getByRole("button", { name: "Sign the step" }).click();
     await expect(page.getByText(/2 entries are kept/)).toBeVisible();
     await shop.start();
-    await expect(page.getByText(/kept in this browser/)).toHaveCount(0, { timeout: 15_000 });
+    await expect(page.getByText(/kept in this browser/)).toHaveCount(0, { timeout: 60_000 });
     const events = ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: { step: string }[] }).events;
     expect(events.filter((e) => e.step === "Z:motor-off")).toHaveLength(1);
     await signOn(page, null);

@@ -13,7 +13,6 @@ import {
   crestRun,
   finding,
   locateTest,
-  defaultSeries,
   type FindingId,
   type SeriesKind,
   type TestId,
@@ -39,6 +38,7 @@ import {
   type LoadTraceView,
 } from "./load-trace.view";
 import { Triple } from "./triple";
+import { SeriesStart } from "../set/series-start";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
 const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
@@ -62,6 +62,7 @@ export class TestForm {
   protected readonly context = inject(AxisContext);
   protected readonly store = inject(CaseStore);
   protected readonly preferences = inject(Preferences);
+  private readonly seriesStart = inject(SeriesStart);
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
@@ -227,16 +228,7 @@ export class TestForm {
 
   protected beginSeries(kind: SeriesKind): void {
     const axis = this.context.axis();
-    if (!axis) return;
-    this.api
-      .post("startSeries", `/axes/${axis.id}/series`, {
-        plan: defaultSeries(axis.config, kind),
-      })
-      .subscribe({
-        next: ({ id }) =>
-          void this.router.navigateByUrl(`${this.context.base()}/series/${id}`),
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    if (axis) this.seriesStart.begin(axis, this.context.base(), kind);
   }
 
   protected words(id: FindingId): string {

@@ -7,9 +7,8 @@ import {
   signal,
   untracked,
 } from "@angular/core";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import {
-  defaultSeries,
   seriesRefusal,
   seriesResult,
   SERIES_KINDS,
@@ -19,12 +18,12 @@ import {
 } from "@iron/core";
 import type { Series } from "@iron/contract";
 import { Api } from "../../data/api";
-import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { seriesSays, seriesValues } from "./series.view";
+import { SeriesStart } from "./series-start";
 
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
@@ -37,9 +36,8 @@ import { seriesSays, seriesValues } from "./series.view";
 export class SetStation {
   protected readonly context = inject(AxisContext);
   private readonly preferences = inject(Preferences);
+  private readonly seriesStart = inject(SeriesStart);
   private readonly api = inject(Api);
-  private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
   protected readonly sums = SUMS;
   protected readonly list = signal<readonly Series[] | null>(null);
   protected readonly wrong = signal("");
@@ -89,15 +87,6 @@ export class SetStation {
 
   protected begin(kind: SeriesKind): void {
     const axis = this.context.axis();
-    if (!axis) return;
-    this.api
-      .post("startSeries", `/axes/${axis.id}/series`, {
-        plan: defaultSeries(axis.config, kind),
-      })
-      .subscribe({
-        next: ({ id }) =>
-          void this.router.navigateByUrl(`${this.context.base()}/series/${id}`),
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    if (axis) this.seriesStart.begin(axis, this.context.base(), kind);
   }
 }
