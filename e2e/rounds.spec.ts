@@ -36,10 +36,12 @@ test("a new machine has its points in a moment, and they are planned", async ({ 
   await page.getByLabel("Bay").fill("11");
   await page.getByRole("button", { name: "Add the machine" }).click();
   await page.getByRole("link", { name: "Measure X" }).click();
-  await page.keyboard.press("7");
+  await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Keep" }).click();
   await expect(page.getByText("No point is kept for this machine yet.")).toBeVisible();
   await page.getByRole("button", { name: "Add the usual points of this machine" }).click();
   await expect(page.getByRole("row", { name: /X rail carriages, four/ })).toContainText("4 strokes");
   await page.getByRole("link", { name: "Rounds" }).first().click();
-  await expect(page.getByText(/1[0-9] of 90 min|[2-9]\d of 90 min/).first()).toBeVisible();
+  await expect(page.getByRole("heading", { name: "1 point is late" })).toBeVisible();
+  const { days } = (await (await page.request.get("/api/rounds")).json()) as { days: { stops: { nickname: string }[] }[] };
+  expect(days.flatMap((d) => d.stops.map((s) => s.nickname))).toContain("Wren");
 }); // prettier-ignore

@@ -22,33 +22,41 @@ import { Keys } from "./keys";
       (visibleChange)="closed.emit()"
       closeAriaLabel="Close"
     >
-      <table class="rows">
-        <thead>
-          <tr>
-            <th scope="col">Key</th>
-            <th scope="col" class="words">What it does</th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (entry of keys.all(); track $index) {
+      <div class="list" tabindex="0" role="region" aria-label="Keys">
+        <table class="rows">
+          <thead>
             <tr>
-              <td>
-                <kbd>{{ entry.shown }}</kbd>
-              </td>
-              <td class="words">{{ entry.does }}</td>
+              <th scope="col">Key</th>
+              <th scope="col" class="words">What it does</th>
             </tr>
-          }
-          <tr>
-            <td><kbd>Enter</kbd></td>
-            <td class="words">In a reading field: take and go on</td>
-          </tr>
-          <tr>
-            <td><kbd>Esc</kbd></td>
-            <td class="words">Leave a field or close a dialog</td>
-          </tr>
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            @for (entry of keys.all(); track $index) {
+              <tr>
+                <td>
+                  <kbd>{{ entry.shown }}</kbd>
+                </td>
+                <td class="words">{{ entry.does }}</td>
+              </tr>
+            }
+            <tr>
+              <td><kbd>Enter</kbd></td>
+              <td class="words">In a reading field: take and go on</td>
+            </tr>
+            <tr>
+              <td><kbd>Esc</kbd></td>
+              <td class="words">Leave a field or close a dialog</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </p-dialog>
+  `,
+  styles: `
+    .list {
+      max-height: 65vh;
+      overflow-y: auto;
+    }
   `,
 })
 export class KeyList {

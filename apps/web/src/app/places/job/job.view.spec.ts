@@ -1,7 +1,7 @@
 import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
 import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue"; // prettier-ignore
-import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords, stepTime } from "./job.view"; // prettier-ignore
+import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords, stepLinks, stepTime } from "./job.view"; // prettier-ignore
 
 const config = { ...defaultAxis("vertical-centre", "Z"), lockNut: "double-nut-tab" as const }; // prettier-ignore
 const axis: Axis = { id: 6, machineId: 2, version: 1, retiredAt: null, config } as unknown as Axis; // prettier-ignore
@@ -93,6 +93,13 @@ describe("a job as it is shown", () => {
   it("says how long step and job have been going", () => {
     const j = job({ events: [sign("Z:measure-before")] });
     expect(stepTime(j, Date.parse("2026-03-03T09:12:00Z"))).toBe("This step has been going for 12 min, the job for 1 h 12 min."); // prettier-ignore
+  });
+
+  it("leads from a step to the sums and measurements it needs", () => {
+    const step = (id: string) => plan.steps.find((s) => s.id === id) ?? plan.steps[0]; // prettier-ignore
+    expect(stepLinks(job(), step("Z:set-preload"))[0]).toEqual({ words: "Bearing nut: torque and clamp force", link: ["/sums", "bearing-nut"], axis: 6 }); // prettier-ignore
+    expect(stepLinks(job(), step("Z:float-bracket")).at(-1)?.link).toEqual(["/machines", 2, "axes", 6, "set"]); // prettier-ignore
+    expect(stepLinks(job(), step("isolate"))).toEqual([]);
   });
 
   it("offers the jobs of the axis, the wanted one first", () => {

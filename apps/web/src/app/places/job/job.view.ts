@@ -4,6 +4,7 @@ import {
   JOB_KINDS,
   judgeRetest,
   openFact,
+  sumById,
   openNow,
   type JobFigure,
   type JobProgress,
@@ -183,4 +184,40 @@ export function stepTime(job: Job, nowMs: number): string {
   const minutes = Math.max(0, (nowMs - Date.parse(last)) / 60_000);
   const total = Math.max(0, (nowMs - Date.parse(job.openedAt)) / 60_000);
   return `This step has been going for ${minutesWords(minutes)}, the job for ${minutesWords(total)}.`;
+}
+
+/** Sums that arise at a step, by the step’s own name. */
+const STEP_SUMS: Readonly<Partial<Record<string, readonly string[]>>> = {
+  "set-preload": ["bearing-nut", "drag", "preload"],
+  "spacer-in": ["spacer"],
+  "bearing-in": ["grease"],
+  "new-screw": ["critical-speed", "life"],
+  "float-bracket": ["screw-line"],
+  "shims-in": ["shims"],
+  "set-gib": ["gib"],
+  "shim-head": ["tram", "shims"],
+  "switch-on": ["home-marker"],
+  "retest-tram": ["tram"],
+  "finger-feel": ["while-open"],
+};
+/** Steps that are measured at station Set. */
+const STEP_MEASURED = ["float-bracket", "set-gib", "shim-head", "retest-home", "retest-tram"]; // prettier-ignore
+
+export interface StepLink {
+  readonly words: string;
+  readonly link: readonly (string | number)[];
+  readonly axis: number | null;
+}
+
+/** Ways from a step to the sums and measurements that it needs. */
+export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
+  const name = step.id.slice(step.id.indexOf(":") + 1);
+  const axisId = job.axes.find((a) => a.letter === step.axis)?.axisId ?? null;
+  const sums = (STEP_SUMS[name] ?? []).flatMap((id): StepLink[] => {
+    const sum = sumById(id);
+    return sum ? [{ words: sum.name, link: ["/sums", id], axis: axisId }] : [];
+  });
+  return STEP_MEASURED.includes(name) && axisId !== null
+    ? [...sums, { words: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }] // prettier-ignore
+    : sums;
 }

@@ -19,7 +19,7 @@ import { parseDecimal, type Job } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Preferences } from "../../data/preferences";
 import { momentWords } from "../../shared/words";
-import { beforeFigure, newSign } from "./job.view";
+import { beforeFigure, newSign, stepLinks } from "./job.view";
 import { JobStore } from "./job-store";
 
 /** One step, large: what, why, with what, what good looks like; what was found, and the signature. */
@@ -84,6 +84,7 @@ export class StepCard {
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
     return axis?.before?.placeMm ?? null;
   });
+  protected readonly links = computed(() => stepLinks(this.job(), this.step())); // prettier-ignore
   protected readonly lastKnown = computed(() => {
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
     return this.step().does?.endsWith("before-known") ? (axis?.before ?? null) : null; // prettier-ignore
