@@ -86,7 +86,7 @@ export function planJob(request: JobRequest): JobPlan {
     const own = template.scope === "machine" ? null : axis;
     const id = own ? `${own.letter}:${template.id}` : template.id;
     if (planned.has(id)) return;
-    const step = fit(template, own ?? request.axes[0], id, request);
+    const step = stepOn(template, own ?? request.axes[0], id, request);
     planned.set(id, step);
     if (step.opens) makers.add(step.opens);
     if (step.does) makers.add(step.does);
@@ -142,7 +142,7 @@ function axisOf(request: JobRequest, fact: string): JobAxis | null {
 }
 
 /** A template on its axis, with what the safety of the axis adds to its needs. */
-function fit(
+function stepOn(
   template: StepTemplate,
   axis: JobAxis,
   id: string,

@@ -10,7 +10,7 @@ export function problemFrom(error: unknown): Problem {
         title: "No connection",
         status: 0,
         detail:
-          "The server does not answer. What was taken before is kept; this page tries again by itself.",
+          "The server does not answer. What was taken before is kept; try again once it does.",
       };
     }
     const body: unknown =

@@ -49,7 +49,7 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
       words,
       part: day.available > 0 ? Math.min(1, day.minutes / day.available) : 0,
       late,
-      label: `${words}: ${free}, ${points.length} points${late ? `, ${late} late` : ""}`,
+      label: `${words}: ${free}, ${points.length} ${points.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`,
     };
   });
 }
