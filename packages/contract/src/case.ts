@@ -62,6 +62,8 @@ export const resultDataSchema = z.discriminatedUnion("kind", [
     kind: z.literal("crest-run"),
     planes: z.array(z.array(crestPointSchema).min(5, "Each plane needs at least 5 places.").max(500)).min(1).max(2),
   }),
+  /** The row of readings that stands behind a result. */
+  z.object({ kind: z.literal("series"), seriesId: z.number().int() }),
   z.object({
     kind: z.literal("fasteners"),
     found: z.array(z.object({ name: z.string().max(80), torqueNm: finite.min(0.1, "Torque must be from 0.1 to 2000 N·m.").max(2000, "Torque must be from 0.1 to 2000 N·m.").nullable(), state: z.enum(["tight", "turned", "missing", "not looked at"]) })).max(60),

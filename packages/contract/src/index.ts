@@ -16,3 +16,5 @@ export * from "./case-routes";
 export * from "./series";
 export * from "./job";
 export * from "./lubrication";
+export * from "./keep";
+export * from "./keep-csv";

@@ -16,6 +16,8 @@ export const lubePointEditSchema = z.object({
   access: note("Access", 300),
   machineOff: z.boolean(),
   partsNut: z.boolean(),
+  qualified: z.boolean().default(false),
+  outlets: z.array(z.string().max(60)).max(40, "At most 40 outlets.").readonly().default([]), // prettier-ignore
   checks: z.array(z.string().max(120)).max(12).readonly(),
   rule: z
     .object({
@@ -46,10 +48,17 @@ export const lubePointSchema = lubePointEditSchema.extend({
   unlearntDays: finite,
   learnt: z.string(),
   dueOn: z.string(),
+  /** How far the due day may be off as usage is forecast, days, k about 2; 0 by the calendar. */
+  dueSpreadDays: finite,
   /** Days past due; negative while it is still to come. */
   lateDays: finite,
   /** Found so that it wants more than grease. */
   asksCase: z.string(),
+  visits: z.number().int(),
+  /** Put on a day, or left till one, by hand; null when not. */
+  hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), words: z.string() }).nullable(), // prettier-ignore
+  retired: z.boolean(),
+  photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })), // prettier-ignore
 });
 export type LubePointRecord = z.infer<typeof lubePointSchema>;
 
@@ -59,9 +68,30 @@ export const lubeVisitSchema = z.object({
   found: z.enum(FOUND_STATES).nullable(),
   dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."), // prettier-ignore
   glitter: z.boolean(),
+  /** More friction than the last time. */
+  friction: z.boolean().default(false),
+  /** Central system, from the pump outwards: wet, dry, or not looked at. */
+  outlets: z.array(z.boolean().nullable()).max(40).default([]),
   words: note("Note", 500),
+  /** Day of the work where it is typed in from paper; today where it is left out. */
+  date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable().default(null), // prettier-ignore
+  /** Kept although somebody else has done the point today. */
+  again: z.boolean().default(false),
 });
 export type LubeVisitCreate = z.infer<typeof lubeVisitSchema>;
+export type LubeVisitInput = z.input<typeof lubeVisitSchema>;
+
+/** A move by hand: a pin puts it on a day, a skip leaves it till one, free lets the plan choose again. */
+export const lubeHoldSchema = z
+  .object({
+    key: z.uuid("The key must be a UUID."),
+    kind: z.enum(["pin", "skip", "free"]),
+    date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable(),
+    reason: note("Reason", 200),
+  })
+  .refine((h) => h.kind === "free" || h.date !== null, { error: "Name the day." }) // prettier-ignore
+  .refine((h) => h.kind !== "skip" || h.reason.trim() !== "", { error: "Say why it is left out." }); // prettier-ignore
+export type LubeHoldCreate = z.infer<typeof lubeHoldSchema>;
 
 export const roundStopSchema = z.object({
   machineId: z.number().int(),
@@ -79,10 +109,22 @@ export const roundsSchema = z.object({
   days: z.array(roundDaySchema),
   late: z.number().int(),
   points: z.number().int(),
+  /** What the last planning changed, and why. */
+  changes: z.array(z.object({ id: z.number().int(), what: z.string(), why: z.string() })), // prettier-ignore
+  changedAt: instantSchema.nullable(),
   /** What the plan costs against doing each when it is due. */
   against: finite,
 });
 export type Rounds = z.infer<typeof roundsSchema>;
+
+/** What the half-year plan is made from, in the browser. */
+export const horizonSchema = z.object({
+  weeks: z.array(z.object({ from: z.string(), minutes: finite, shut: z.array(z.number().int()) })), // prettier-ignore
+  points: z.array(
+    z.object({ id: z.number().int(), machine: z.number().int(), bay: z.string(), minutes: finite, weight: finite, dueDay: finite, intervalDays: finite }), // prettier-ignore
+  ),
+});
+export type Horizon = z.infer<typeof horizonSchema>;
 
 const byId = z.object({ id: idSchema });
 /** Lubrication: points, visits, and the rounds of the coming days. */
@@ -90,6 +132,14 @@ export const LUBE_OPERATIONS = {
   lubePoints: operation("get", "/api/machines/:id/lube-points", "Points of a machine with what is due", { params: byId, response: z.array(lubePointSchema) }), // prettier-ignore
   usualPoints: operation("post", "/api/machines/:id/lube-points/usual", "Add the usual points of the machine’s axes that are not there yet", { params: byId, response: z.array(lubePointSchema) }), // prettier-ignore
   updatePoint: operation("put", "/api/lube-points/:id", "Change a point", { params: byId, body: lubePointEditSchema, response: lubePointSchema }), // prettier-ignore
+  createPoint: operation("post", "/api/machines/:id/lube-points", "Add a point", { params: byId, body: lubePointEditSchema, response: lubePointSchema, created: true }), // prettier-ignore
+  retirePoint: operation("post", "/api/lube-points/:id/retire", "Keep a point no more, or again", { params: byId, body: z.object({ retired: z.boolean() }), response: lubePointSchema }), // prettier-ignore
+  lubePoint: operation("get", "/api/lube-points/:id", "One point", { params: byId, response: lubePointSchema }), // prettier-ignore
+  caseFromPoint: operation("post", "/api/lube-points/:id/case", "Open a case on the point’s axis with what was found as evidence, or go on with the open one", { params: byId, response: z.object({ caseId: z.number().int(), machineId: z.number().int(), axisId: z.number().int() }), created: true }), // prettier-ignore
+  holdPoint: operation("post", "/api/lube-points/:id/holds", "Put a visit on a day, leave it out with a reason, or let the plan choose", { params: byId, body: lubeHoldSchema, response: roundsSchema }), // prettier-ignore
+  horizon: operation("get", "/api/horizon", "What the half-year plan is made from", { response: horizonSchema }), // prettier-ignore
+  calendar: operation("get", "/api/rounds/calendar", "The rounds as an iCalendar file or feed", { media: "text/calendar" }), // prettier-ignore
   visitPoint: operation("post", "/api/lube-points/:id/visits", "Keep what was found and given; the same key again changes nothing", { params: byId, body: lubeVisitSchema, response: lubePointSchema, created: true }), // prettier-ignore
+  planRounds: operation("post", "/api/rounds/plan", "Plan the next two weeks afresh, whatever was planned before", { response: roundsSchema }), // prettier-ignore
   rounds: operation("get", "/api/rounds", "Rounds of the next two weeks", { response: roundsSchema }), // prettier-ignore
 } as const;

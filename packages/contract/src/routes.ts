@@ -8,6 +8,7 @@ import {
 } from "./axis";
 import { CASE_OPERATIONS } from "./case-routes";
 import { JOB_OPERATIONS } from "./job";
+import { KEEP_OPERATIONS } from "./keep";
 import { LUBE_OPERATIONS } from "./lubrication";
 import { SERIES_OPERATIONS } from "./series";
 import { idSchema, oneOf } from "./common";
@@ -301,5 +302,6 @@ export const OPERATIONS = {
   ...SERIES_OPERATIONS,
   ...JOB_OPERATIONS,
   ...LUBE_OPERATIONS,
+  ...KEEP_OPERATIONS,
 } as const;
 export type OperationName = keyof typeof OPERATIONS;

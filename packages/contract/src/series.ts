@@ -1,4 +1,4 @@
-import { SERIES_KINDS } from "@iron/core";
+import { GIB_MODES, SERIES_KINDS } from "@iron/core";
 import { z } from "zod";
 import { finite, idSchema, instantSchema, oneOf } from "./common";
 import { operation } from "./operation";
@@ -10,6 +10,7 @@ export const seriesPlanSchema = z.object({
   spanMm: finite,
   depthMm: finite,
   friction: oneOf("Friction", ["load", "pull"]),
+  gib: oneOf("Way of setting the gib", GIB_MODES).optional(),
 });
 
 /** A reading of one step; null takes the step’s reading back. The key makes sending it twice harmless. */
@@ -46,7 +47,7 @@ export type Series = z.infer<typeof seriesSchema>;
 
 const byId = z.object({ id: idSchema });
 
-/** Crest runs, gib curves, tram and home tests: rows of readings kept as they are taken. */
+/** Crest runs, gib settings, tram, home tests and tests by hand: rows of readings kept as they are taken. */
 export const SERIES_OPERATIONS = {
   axisSeries: operation("get", "/api/axes/:id/series", "Series of an axis, newest first", { params: byId, response: z.array(seriesSchema) }), // prettier-ignore
   startSeries: operation("post", "/api/axes/:id/series", "Begin a series of readings", { params: byId, body: z.object({ plan: seriesPlanSchema }), response: seriesSchema, created: true }), // prettier-ignore

@@ -250,7 +250,9 @@ function warningsOn(posterior: Posterior, best: CaseVerdict['best']): string[] {
   );
   if (unexplained.length) {
     const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join('; ');
-    warnings.push(`Not explained by this: ${words}. Repeat that test.`);
+    // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
+    const loose = unexplained.every((r) => r.finding.endsWith('-turns'));
+    warnings.push(`Not explained by this: ${words}. ${loose ? 'Tighten what turned, then measure again.' : 'Repeat that test.'}`);
   }
   const contradicting = contradictoryFindings(posterior.evidence.reports);
   if (contradicting.length) warnings.push(`Found both so and not so by tests: ${contradicting.join('; ')}. Look again.`);

@@ -3,3 +3,10 @@ export * from "./interval";
 export * from "./templates";
 export * from "./rounds";
 export { evenShare, roundCost, ROUND_WEIGHTS, visitCost, type PlanDay, type RoundPlan, type RoundWeights, type VisitNeed } from "./rounds-state"; // prettier-ignore
+export * from "./central";
+export * from "./horizon";
+export * from "./learn-sim";
+export * from "./lubricants";
+export * from "./plan-changes";
+export * from "./usage";
+export * from "./program-travel";

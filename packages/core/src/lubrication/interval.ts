@@ -68,22 +68,47 @@ const STEP: Readonly<Record<FoundState, readonly [first: number, again: number]>
 const LEAST = 0.25;
 const MOST = 3;
 
+/** What a visit found, and what the point took against its own dose; null where that tells nothing. */
+export interface VisitFinding {
+  readonly found: FoundState;
+  readonly taken: number | null;
+}
+
+/** A point found right that took so much more, or so much less, than its dose wants it sooner or later. */
+const MUCH = 1.5;
+const LITTLE = 0.5;
+const TOOK_MUCH = 0.9;
+const TOOK_LITTLE = 1.1;
+
 /**
  * What the visits to a point teach of its interval: dry shortens, flooded stretches, the same finding
- * twice running counts more, right leaves it. Never by more than a quarter to three times.
+ * twice running counts more, right leaves it unless the point took half again its dose (shorter) or
+ * half of it or less (longer). Never by more than a quarter to three times.
  */
-export function learnInterval(found: readonly FoundState[]): Learnt {
+export function learnInterval(
+  visits: readonly (FoundState | VisitFinding)[],
+): Learnt {
   let factor = 1;
   let before: FoundState | null = null;
-  const seen = new Map<FoundState, number>();
-  for (const state of found) {
-    const [first, again] = STEP[state];
-    factor *= state === before ? again : first;
-    before = state;
-    if (first !== 1) seen.set(state, (seen.get(state) ?? 0) + 1);
+  const seen = new Map<string, number>();
+  const note = (what: string): void => void seen.set(what, (seen.get(what) ?? 0) + 1); // prettier-ignore
+  for (const visit of visits) {
+    const { found, taken } = typeof visit === "string" ? { found: visit, taken: null } : visit; // prettier-ignore
+    const [first, again] = STEP[found];
+    factor *= found === before ? again : first;
+    before = found;
+    if (first !== 1) note(`found ${found}`);
+    if (found !== "right" || taken === null) continue;
+    if (taken >= MUCH) {
+      factor *= TOOK_MUCH;
+      note("took much more than its dose");
+    } else if (taken <= LITTLE) {
+      factor *= TOOK_LITTLE;
+      note("took half its dose or less");
+    }
   }
   const held = Math.min(MOST, Math.max(LEAST, factor));
   const times = (n: number): string => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`); // prettier-ignore
-  const words = [...seen].map(([s, n]) => `found ${s} ${times(n)}`).join(", ");
+  const words = [...seen].map(([what, n]) => `${what} ${times(n)}`).join(", ");
   return { factor: held, words };
 }

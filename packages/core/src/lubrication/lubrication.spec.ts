@@ -3,7 +3,8 @@ import highsLoader from "highs";
 import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../axis";
 import { FACTORS, intervalDays, learnInterval } from "./interval";
 import { planRounds, planWhenDue } from "./rounds";
-import { evenShare, roundCost, ROUND_WEIGHTS, visitCost, type PlanDay, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { roundCost, type PlanDay, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { asProgramme } from "./rounds-programme.testing";
 import { axisPoints, templatePoints } from "./templates";
 import { FACTOR_IDS } from "./types";
 
@@ -36,6 +37,12 @@ describe("interval", () => {
     expect(twice.factor).toBeCloseTo(0.85 * 0.7, 12);
     expect(twice.words).toBe("found dry twice");
     expect(learnInterval(["flooded"]).factor).toBeGreaterThan(1);
+    const took = (taken: number | null) => learnInterval([{ found: "right", taken }]); // prettier-ignore
+    expect(took(1).factor).toBe(1);
+    expect(took(null).words).toBe("");
+    expect(took(2)).toEqual({ factor: 0.9, words: "took much more than its dose once" }); // prettier-ignore
+    expect(took(0.5)).toEqual({ factor: 1.1, words: "took half its dose or less once" }); // prettier-ignore
+    expect(learnInterval([{ found: "dry", taken: 2 }]).factor).toBe(0.85);
     fc.assert(fc.property(fc.array(fc.constantFrom("dry", "right", "flooded", "dirty", "blocked"), { maxLength: 40 }), (found) => {
       const { factor } = learnInterval(found as ("dry" | "right")[]);
       expect(factor).toBeGreaterThanOrEqual(0.25);
@@ -70,36 +77,6 @@ function shop(machines: number, points: number, seed = 1): VisitNeed[] {
   })); // prettier-ignore
 }
 const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes })); // prettier-ignore
-
-/** The same objective as a mixed-integer programme. */
-function asProgramme(visits: readonly VisitNeed[], days: readonly PlanDay[]): string {
-  const w = ROUND_WEIGHTS;
-  const open = (v: VisitNeed, d: number): boolean => days[d].minutes > 0 && !days[d].shut?.has(v.machine);
-  const x: string[] = [];
-  const terms: string[] = [];
-  const rows: string[] = [];
-  visits.forEach((v, i) => {
-    const here = days.map((_, d) => d).filter((d) => open(v, d));
-    rows.push(`a${i}: ${here.map((d) => `x${i}_${d}`).join(" + ")} = 1`);
-    for (const d of here) {
-      x.push(`x${i}_${d}`);
-      terms.push(`${visitCost(v, d)} x${i}_${d}`);
-      rows.push(`s${i}_${d}: x${i}_${d} - y${v.machine}_${d} <= 0`, `b${i}_${d}: x${i}_${d} - z${v.bay}_${d} <= 0`);
-    }
-  });
-  const ys = new Set(visits.map((v) => v.machine));
-  const zs = new Set(visits.map((v) => v.bay));
-  const binaries = [...x];
-  const mean = evenShare(visits, days);
-  days.forEach((day, d) => {
-    for (const m of ys) { terms.push(`${w.stop} y${m}_${d}`); binaries.push(`y${m}_${d}`); }
-    for (const b of zs) { terms.push(`${w.bay} z${b}_${d}`); binaries.push(`z${b}_${d}`); }
-    const load = visits.map((v, i) => (open(v, d) ? `${v.minutes} x${i}_${d}` : "")).filter(Boolean).join(" + ");
-    terms.push(`${w.uneven} u${d}`, `${w.over} o${d}`);
-    rows.push(`u${d}r: ${load} - u${d} <= ${mean}`, `o${d}r: ${load} - o${d} <= ${day.minutes}`);
-  });
-  return `Minimize\n obj: ${terms.join(" + ")}\nSubject To\n ${rows.join("\n ")}\nBinary\n ${binaries.join(" ")}\nEnd`;
-} // prettier-ignore
 
 describe("rounds", () => {
   it("comes within 2 % of the best there is on small shops (HiGHS), and below doing it when due", async () => {

@@ -15,7 +15,9 @@ interface Search {
   readonly mean: number;
   readonly w: RoundWeights;
   readonly cancelled?: () => boolean;
+  readonly progress?: (part: number) => void;
   readonly tries: number;
+  readonly seed: number;
 }
 
 /**
@@ -24,7 +26,7 @@ interface Search {
  * 2000). Chance comes from a fixed seed: the same shop gives the same plan.
  */
 export function ruinAndRecreate(s: Search): void {
-  let seed = 20_011;
+  let { seed } = s;
   const draw = (n: number): number => {
     seed = (seed * 48_271) % 2_147_483_647;
     return seed % n;
@@ -37,7 +39,10 @@ export function ruinAndRecreate(s: Search): void {
   let least = 0;
   let kept = [...s.dayOf];
   for (let t = 0; t < s.tries; t += 1) {
-    if (t % 500 === 0 && s.cancelled?.()) break;
+    if (t % 500 === 0) {
+      if (s.cancelled?.()) break;
+      s.progress?.(t / s.tries);
+    }
     const first = s.free[draw(s.free.length)];
     const mates = (byMachine.get(s.visits[first].machine) ?? []).filter((i) => i !== first);
     const out = [first];

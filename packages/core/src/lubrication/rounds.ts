@@ -10,6 +10,13 @@ export interface PlanOptions {
   readonly passes?: number;
   /** How often a few visits are taken out and put back at the end; 0 for a quick plan. */
   readonly tries?: number;
+  /**
+   * Days as they are, by place in the list; −1 for what is to be put anew. What has a day stays
+   * there: planning after one change touches that change alone.
+   */
+  readonly keep?: readonly number[];
+  /** Told how much is done, 0 to 1. */
+  readonly progress?: (part: number) => void;
   /** Called between passes; answers true to stop. */
   readonly cancelled?: () => boolean;
 }
@@ -40,6 +47,9 @@ export function planRounds(
     requireBound(`day of ${v.id}`, pin, pin >= 0 && pin < days.length, `from 0 to ${days.length - 1}`);
     put(i, pin);
   });
+  options.keep?.forEach((day, i) => {
+    if (dayOf[i] < 0 && day >= 0 && day < days.length) put(i, day);
+  });
   const free = visits.map((_, i) => i).filter((i) => dayOf[i] < 0).sort((a, b) => visits[a].dueDay - visits[b].dueDay || visits[b].weight - visits[a].weight);
   const best = (i: number): number => {
     let day = -1;
@@ -54,6 +64,7 @@ export function planRounds(
   };
   for (const i of free) put(i, best(i));
   for (let pass = 0; pass < passes && !options.cancelled?.(); pass += 1) {
+    options.progress?.((0.6 * pass) / passes);
     let moved = moveStops(visits, days, state, dayOf, free, put, mean, w);
     for (const i of free) {
       const from = dayOf[i];
@@ -64,9 +75,24 @@ export function planRounds(
     }
     if (!moved) break;
   }
-  ruinAndRecreate({ visits, days, state, dayOf, free, put, best, mean, w, cancelled: options.cancelled, tries: options.tries ?? Math.min(MOST_TRIES, 300 * free.length) });
+  const tries = options.tries ?? Math.min(MOST_TRIES, 1500 * free.length);
+  // A small shop is quickly searched: again from another start, and the best is kept.
+  const seeds = tries > 0 && free.length <= SMALL ? SEEDS : SEEDS.slice(0, 1);
+  let kept = { cost: Infinity, dayOf: [...dayOf] };
+  for (const [k, seed] of seeds.entries()) {
+    const progress = (part: number): void => options.progress?.(0.6 + (0.4 * (k + part)) / seeds.length);
+    ruinAndRecreate({ visits, days, state, dayOf, free, put, best, mean, w, cancelled: options.cancelled, progress, tries, seed });
+    const { cost } = roundCost(visits, days, dayOf, w);
+    if (cost < kept.cost) kept = { cost, dayOf: [...dayOf] };
+  }
+  kept.dayOf.forEach((day, i) => {
+    if (dayOf[i] !== day) put(i, day);
+  });
   return { dayOf, ...roundCost(visits, days, dayOf, w) };
 } // prettier-ignore
+
+const SMALL = 120;
+const SEEDS: readonly number[] = [20_011, 7_919, 104_729];
 
 /** Days worth trying for a visit: from half its interval early to the end of what is late. */
 function reach(visit: VisitNeed, days: number): [number, number] {

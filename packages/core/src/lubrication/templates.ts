@@ -23,7 +23,7 @@ export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
       break;
     case "box":
     case "dovetail":
-      add({ place: `${letter} ways, central system`, link: "way", way: "central line", lubricant: "way oil, ISO VG 68", dose: 3, minutes: 5, machineOff: false, access: "the farthest outlet in sight", rule: rule(30, 300, null, 7, 92), checks: ["farthest outlet wet", "reservoir full"], weight: 3 });
+      add({ place: `${letter} ways, central system`, link: "way", way: "central line", lubricant: "way oil, ISO VG 68", dose: 3, minutes: 5, machineOff: false, access: "the farthest outlet in sight", rule: rule(30, 300, null, 7, 92), outlets: ["near the pump", "middle", "farthest"], checks: ["farthest outlet wet", "reservoir full"], weight: 3 });
       break;
     case "v-wheel":
       add({ place: `${letter} wheel tracks and felts`, link: "way", way: "wipe", lubricant: "light oil, ISO VG 32", dose: 1, doseUnit: "wipe", minutes: 3, access: edge, rule: rule(30, 100, null, 7, 92), checks: ["each wheel just turns by hand"], weight: 1 });

@@ -38,6 +38,10 @@ export interface LubePoint {
   readonly machineOff: boolean;
   /** The nut must be parted from its bracket to reach it: that is a job with an alignment. */
   readonly partsNut: boolean;
+  /** Only for people who are trained for it. */
+  readonly qualified?: boolean;
+  /** Central system: its outlets from the pump outwards. */
+  readonly outlets?: readonly string[];
   readonly checks: readonly string[];
   readonly rule: IntervalRule;
   readonly factors: readonly FactorId[];

@@ -84,7 +84,7 @@ export const DRIVE_STEPS: readonly StepTemplate[] = [
     id: "nut-off", scope: "axis", phase: "work", opens: "nut-off", needs: [...OPEN, "motor-off", "@tab"], minutes: 13, reachIn: true,
     words: (axis) => ({
       title: axis.lockNut === "double-nut-tab" ? "Hold the lower nut, break the upper; both off" : `${axis.lockNut === "retainer-ring" ? "Retainer ring" : "Bearing nut"} off`, why: "It clamps the bearing set.",
-      how: [axis.lockNut === "retainer-ring" ? "Try the cap screws for tightness first, then out crosswise." : "Hold the screw from turning; spanner in both pins.", axis.lockNut === "clamp-nut" ? "Clamp screw loose before it is turned." : "Count the turns.", "A shrunk ring: gentle heat, seal kept cool with a wet cloth; no flats ground on the screw."],
+      how: [axis.lockNut === "retainer-ring" ? "Try the cap screws for tightness first, then out crosswise." : axis.transmission === "rotating-nut" ? "Hold the nut’s pulley from turning; spanner in both pins." : "Hold the screw from turning; spanner in both pins.", axis.lockNut === "clamp-nut" ? "Clamp screw loose before it is turned." : "Count the turns.", "A shrunk ring: gentle heat, seal kept cool with a wet cloth; no flats ground on the screw."],
       caution: "Heat and solvent away from each other. Eye protection.", good: "The thread is clean and whole.",
     }),
     tools: ["pin or hook spanner", "strap wrench"], finds: FASTENER_FINDS,
@@ -152,7 +152,7 @@ export const DRIVE_STEPS: readonly StepTemplate[] = [
     words: (axis, options) => ({
       title: "Set the preload", why: "Too little floats, too much gets hot.",
       how: [
-        options.preload === "torque" ? "Tighten to the torque of the machine’s book, in two goes, turning the screw between." : options.preload === "drag" ? "Tighten until the drag by cord pull lies in the window (Sums gives it)." : "Tighten until a flick of the screw end spins a little and comes to rest by itself.",
+        options.preload === "torque" ? `Tighten to the torque of the machine’s book, in two goes, turning the ${axis.transmission === "rotating-nut" ? "nut" : "screw"} between.` : options.preload === "drag" ? "Tighten until the drag by cord pull lies in the window (Sums gives it)." : "Tighten until a flick of the screw end spins a little and comes to rest by itself.",
         "Record the feel always: coasts freely, comes to rest, will not turn.",
         axis.orientation === "horizontal" ? "Then lock it: clamp screw or second nut, the first held." : "The loaded bearing is the top one: tightening the top nut must not lift the screw against the lower. Watch an indicator on the screw’s end.",
         "Measure again after locking: locking pulls.",

@@ -86,9 +86,11 @@ export const SCREW_STEPS: readonly StepTemplate[] = [
       how: isGravityAxis(axis)
         ? ["This axis is never pushed by hand: turn in until rocking just goes, indicator across it.", "Lock, and read the drive’s load both ways after the job."]
         : options.gib === "knee"
-        ? ["Turn in by quarters; at each pull the freed member over its whole travel with a spring scale (gib friction curve at station Set takes it and finds the knee).", "Set back from the knee by 5 µm of clearance.", "Lock the far screw against it, read once more."]
+        ? ["Turn in by quarters; at each read friction over the whole travel, then rock the member by hand (gib setting at station Set takes both and finds where rock ends and drag begins).", "Set back from the knee by 5 µm of clearance.", "Lock the far screw against it, read once more."]
         : options.gib === "seize-and-back"
           ? ["Tighten until the axis seizes, back off until the full travel is free.", "Lock, and read the load once more."]
+        : options.gib === "lost-motion"
+          ? ["Turn in by quarters; at each reverse the axis against the indicator (gib setting at station Set takes it and finds where it falls no further).", "Lock, and read the load once more."]
           : ["Rock by hand, indicator across it, turning in until rocking just goes.", "Lock, and read the load once more."],
       good: "Even load end to end, no rock above 0.02 mm.", ifNot: "Tight at one end only: the way is worn there; set it for the tight end.",
     }),

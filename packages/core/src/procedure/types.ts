@@ -118,7 +118,12 @@ export type JobKindId = (typeof JOB_KIND_IDS)[number];
 
 export const PRELOAD_SCHOOLS = ["torque", "drag", "feel"] as const;
 export const ALIGN_SCHOOLS = ["carriage", "crest"] as const;
-export const GIB_SCHOOLS = ["knee", "seize-and-back", "rock"] as const;
+export const GIB_SCHOOLS = [
+  "knee",
+  "seize-and-back",
+  "lost-motion",
+  "rock",
+] as const;
 export const NUT_SERVICES = ["rebuild", "flush", "send-out"] as const;
 
 export interface JobOptions {

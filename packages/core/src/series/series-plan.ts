@@ -1,64 +1,59 @@
 import { isGravityAxis, travelPerTurnMm, type AxisConfig } from "../axis";
+import { GIB_MODE_WORDS, gibNeedless, gibSteps, SEIZE_GRADES } from "./gib-schools"; // prettier-ignore
+import { checkHand, HAND_KINDS, HAND_TESTS, handInstruction, handRefusal, handSetup, handWords, isHandKind, type HandKind } from "./hand-tests"; // prettier-ignore
+import type { SeriesKind, SeriesPlan, SeriesStep } from "./series-types";
 import { BoundError, formatPosition, formatQuantity, requireBound, type QuantityKind, type UnitSystem } from "../quantity"; // prettier-ignore
-
-/** Measurements that are a row of readings rather than approaches from two sides. */
-export const SERIES_KINDS = [
-  "crest-run",
-  "gib-curve",
-  "tram",
-  "home-repeat",
-] as const;
-export type SeriesKind = (typeof SERIES_KINDS)[number];
-
-export interface SeriesPlan {
-  readonly kind: SeriesKind;
-  /** Crest run: places along the travel, mm. Gib curve: turns of the adjuster. Else not used. */
-  readonly places: readonly number[];
-  /** Homings in a home test; else 1. */
-  readonly repeats: number;
-  /** Tram: distance between the points, mm; depth 0 for a two-point check. */
-  readonly spanMm: number;
-  readonly depthMm: number;
-  /** Gib curve: the drive’s load, or the pull on a scale. */
-  readonly friction: "load" | "pull";
-}
-
-export interface SeriesStep {
-  readonly index: number;
-  /** What the reading belongs to: a plane, a point, a homing. */
-  readonly group: string;
-  /** Place, mm, or turns; the number of the homing. */
-  readonly at: number;
-}
 
 export const CREST_PLANES = ["0°", "90°"] as const;
 const TRAM_POINTS = ["left", "right", "far", "near"] as const;
 
-export const SERIES_WORDS: Record<
-  SeriesKind,
-  { readonly name: string; readonly minutes: number; readonly tells: string }
-> = {
+type SettingKind = Exclude<SeriesKind, HandKind>;
+interface SeriesWords {
+  readonly name: string;
+  readonly minutes: number;
+  readonly tells: string;
+}
+
+/** Measurements that station Set offers; tests by hand begin at Locate. */
+export const SETTING_KINDS: readonly SettingKind[] = [
+  "crest-run",
+  "gib-curve",
+  "tram",
+  "home-repeat",
+];
+
+const SETTING_WORDS: Record<SettingKind, SeriesWords> = {
   "crest-run": { name: "Screw crest run", minutes: 30, tells: "How the screw lies against the ways, in two planes, and how straight it is." },
-  "gib-curve": { name: "Gib friction curve", minutes: 30, tells: "Where friction begins to climb as the gib is turned in." },
+  "gib-curve": { name: "Gib setting", minutes: 30, tells: "Where rock is gone and where friction begins to climb as the gib is turned in." },
   tram: { name: "Tram", minutes: 20, tells: "How square the head stands to the table." },
   "home-repeat": { name: "Home test", minutes: 10, tells: "How well home repeats, and whether it jumps a turn." },
 }; // prettier-ignore
 
+export const SERIES_WORDS: Readonly<Record<SeriesKind, SeriesWords>> = {
+  ...SETTING_WORDS,
+  ...(Object.fromEntries(
+    HAND_KINDS.map((kind) => [kind, handWords(kind)]),
+  ) as Record<HandKind, SeriesWords>),
+};
+
 /** A usual plan for an axis, to be changed. */
 export function defaultSeries(axis: AxisConfig, kind: SeriesKind): SeriesPlan {
+  const usual = { kind, spanMm: 300, depthMm: 300, friction: "load" as const };
+  if (isHandKind(kind)) {
+    const { places, repeats } = HAND_TESTS[kind];
+    return { ...usual, places: places(axis), repeats };
+  }
   const places =
     kind === "crest-run"
       ? crestPlaces(axis)
       : kind === "gib-curve"
-        ? Array.from({ length: 11 }, (_, i) => i * 0.25)
+        ? Array.from({ length: 13 }, (_, i) => i * 0.25)
         : [];
   return {
-    kind,
+    ...usual,
     places,
     repeats: kind === "home-repeat" ? 7 : 1,
-    spanMm: 300,
-    depthMm: 300,
-    friction: "load",
+    ...(kind === "gib-curve" ? { gib: "friction-rock" as const } : {}),
   };
 }
 
@@ -77,6 +72,8 @@ function crestPlaces(axis: AxisConfig): number[] {
 
 /** Is the series possible on this axis? Words when it is not. */
 export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
+  if (isHandKind(kind)) return handRefusal(axis, kind);
+  if (isHandKind(kind)) return handRefusal(axis, kind);
   if (kind === "crest-run" && (axis.transmission === "rack" || axis.transmission === "rotating-nut"))
     return "There is no turning screw on this axis.";
   if (kind === "gib-curve" && axis.guideway !== "box" && axis.guideway !== "dovetail")
@@ -92,6 +89,7 @@ export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
  */
 export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
   const { kind, places, repeats, spanMm, depthMm } = plan;
+  if (isHandKind(kind)) return checkHand(plan, axis);
   if (kind === "crest-run" || kind === "gib-curve") {
     requireBound("number of places", places.length, places.length >= 5 && places.length <= 200, "from 5 to 200"); // prettier-ignore
     let before = -Infinity;
@@ -115,11 +113,11 @@ export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
 /** The readings of a plan, in the order they are taken. */
 export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
   const rows: { group: string; at: number }[] = [];
+  if (isHandKind(plan.kind)) rows.push(...HAND_TESTS[plan.kind].steps(plan));
   if (plan.kind === "crest-run")
     for (const group of CREST_PLANES)
       for (const at of plan.places) rows.push({ group, at });
-  if (plan.kind === "gib-curve")
-    for (const at of plan.places) rows.push({ group: "friction", at });
+  if (plan.kind === "gib-curve") rows.push(...gibSteps(plan));
   if (plan.kind === "tram")
     for (const group of TRAM_POINTS.slice(0, plan.depthMm > 0 ? 4 : 2))
       rows.push({ group, at: 0 });
@@ -129,10 +127,41 @@ export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
   return rows.map((r, index) => ({ index, ...r }));
 }
 
-/** In what the readings of a series are kept and shown. */
-export function seriesQuantity(plan: SeriesPlan): QuantityKind {
-  if (plan.kind !== "gib-curve") return "deviation";
+/** In what the reading of a step is kept and shown; null where it is told in words. */
+export function seriesQuantity(
+  plan: SeriesPlan,
+  group: string,
+): QuantityKind | null {
+  if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].quantity(group);
+  if (plan.gib === "seize") return null;
+  if (plan.kind !== "gib-curve" || group !== "friction") return "deviation";
   return plan.friction === "load" ? "load" : "force";
+}
+
+/** Words to choose from for a step that is told in words; the index is what is kept. */
+export function seriesGrades(
+  plan: SeriesPlan,
+  group: string,
+): readonly string[] {
+  if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].grades(group);
+  return plan.gib === "seize" ? SEIZE_GRADES : [];
+}
+
+/**
+ * The steps still to be read, in order: those without a reading, less those that others have made
+ * needless.
+ */
+export function seriesOpen(
+  plan: SeriesPlan,
+  values: readonly (number | null | undefined)[],
+): readonly SeriesStep[] {
+  const steps = seriesSteps(plan);
+  const reads = steps.flatMap((s) => {
+    const value = values[s.index];
+    return typeof value === "number" ? [{ ...s, value }] : [];
+  });
+  const needless = plan.kind === "gib-curve" ? gibNeedless(plan, steps, reads) : new Set<number>(); // prettier-ignore
+  return steps.filter((s) => typeof values[s.index] !== "number" && !needless.has(s.index)); // prettier-ignore
 }
 
 /** What to do for a step, one action. */
@@ -141,6 +170,7 @@ export function seriesInstruction(
   step: SeriesStep,
   system: UnitSystem,
 ): string {
+  if (isHandKind(plan.kind)) return handInstruction(plan.kind, plan, step, system); // prettier-ignore
   const at = formatPosition(step.at, { system });
   switch (plan.kind) {
     case "crest-run":
@@ -148,7 +178,7 @@ export function seriesInstruction(
         ? `Tip on the crest at ${step.group}${step.group === "0°" ? ", above the screw" : ", beside the screw"}. Go to ${at}, rock the screw for the highest reading, set it to zero and read.`
         : `Go on to ${at}, the same direction. Find the crest and read.`;
     case "gib-curve":
-      return `Adjuster ${formatQuantity("turns", step.at, system)} in from where you began. Traverse slowly over the whole travel and read the ${plan.friction === "load" ? "drive load" : "pull"}.`;
+      return gibInstruction(plan, step, formatQuantity("turns", step.at, system)); // prettier-ignore
     case "tram":
       return step.group === "left"
         ? "Indicator in the spindle, tip on the left point. Set it to zero and read; with two indicators, zero both on the same spot first."
@@ -158,12 +188,32 @@ export function seriesInstruction(
   }
 }
 
+function gibInstruction(
+  plan: SeriesPlan,
+  step: SeriesStep,
+  turns: string,
+): string {
+  switch (step.group) {
+    case "rock":
+      return `Adjuster ${turns} in: rock the member by hand, an indicator across it, and read the whole swing.`;
+    case "lost motion":
+      return `Adjuster ${turns} in: reverse the axis against the indicator and read what is lost.`;
+    case "turning in":
+      return `Turn the adjuster to ${turns} in and jog slowly over the whole travel, a hand on the stop.`;
+    case "backing off":
+      return `Back the adjuster off to ${turns} in, settle the gib with a short jog, then run the whole travel.`;
+    default:
+      return `Adjuster ${turns} in from where you began. Traverse slowly over the whole travel and read the ${plan.friction === "load" ? "drive load" : "pull"}.`;
+  }
+}
+
 /** How to set up, with the cautions of the axis. */
 export function seriesSetup(
   axis: AxisConfig,
   plan: SeriesPlan,
 ): readonly string[] {
-  const said: Record<SeriesKind, readonly string[]> = {
+  if (isHandKind(plan.kind)) return handSetup(axis, plan.kind);
+  const said: Record<SettingKind, readonly string[]> = {
     "crest-run": [
       "The ways first: a screw is set to ways that are already right.",
       "The indicator rides on the moving member, its tip on the crest of the thread, first above, then beside the screw.",
@@ -171,8 +221,8 @@ export function seriesSetup(
     ],
     "gib-curve": [
       "Warm the axis up and oil it as in work: a cold, dry way has another curve.",
-      "Begin with the gib clearly loose, count turns in from there, and stop when friction climbs twice in a row.",
-      "Rock the member by hand at the end: the check of the setting.",
+      `${GIB_MODE_WORDS[plan.gib ?? "friction"].name}: ${GIB_MODE_WORDS[plan.gib ?? "friction"].tells.toLowerCase()}`,
+      "Begin with the gib clearly loose and count turns in from there. A gravity axis is blocked while its gib is slack, and its gib is never judged by a pull.",
     ],
     tram: [
       "Isolate the spindle: it is turned by hand. Bare, stoned table; the vice or fixture is a check of its own.",

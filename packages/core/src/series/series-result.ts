@@ -1,20 +1,28 @@
 import type { AxisConfig } from "../axis";
 import { travelPerTurnMm } from "../axis";
 import { crestAlignment, tram, type CrestAlignment, type CrestReadings, type Datum, type Support, type TramResult } from "../alignment"; // prettier-ignore
-import { gibKnee, type GibKnee } from "../preload";
+import type { FindingId } from "../diagnosis/findings";
+import type { TestId } from "../diagnosis/tests";
 import { homeRepeat, type HomeRepeat } from "../home";
-import { seriesSteps, CREST_PLANES, type SeriesPlan } from "./series-plan";
+import { gibSetResult, type GibSetResult } from "./gib-schools";
+import { handResult, type HandResult } from "./hand-results";
+import { isHandKind, type HandKind } from "./hand-tests";
+import { seriesSteps, CREST_PLANES } from "./series-plan";
+import type { SeriesPlan } from "./series-types";
 
 export type SeriesResult =
   | { readonly kind: "crest-run"; readonly alignment: CrestAlignment }
-  | { readonly kind: "gib-curve"; readonly knee: GibKnee }
+  | { readonly kind: "gib-curve"; readonly gib: GibSetResult }
   | { readonly kind: "tram"; readonly tram: TramResult }
-  | { readonly kind: "home-repeat"; readonly home: HomeRepeat };
+  | { readonly kind: "home-repeat"; readonly home: HomeRepeat }
+  | { readonly kind: HandKind; readonly hand: HandResult };
 
 export interface SeriesOptions {
   readonly datum?: Datum;
   readonly bolts?: readonly Support[];
   readonly stockMm?: readonly number[];
+  /** Pull that is usual on this axis, N. */
+  readonly usualN?: number | null;
 }
 
 /** Four bolts of a head flange or column foot, mm from its middle (an invented usual pattern). */
@@ -55,6 +63,14 @@ export function seriesResult(
     const step = steps.find((s) => s.group === group);
     return step ? (values[step.index] ?? null) : null;
   };
+  const reads = steps.flatMap((s) => {
+    const read = values[s.index];
+    return typeof read === "number" ? [{ ...s, value: read }] : [];
+  });
+  if (isHandKind(plan.kind)) {
+    const hand = handResult(plan.kind, plan, reads, options.usualN ?? null);
+    return hand && { kind: plan.kind, hand };
+  }
   switch (plan.kind) {
     case "crest-run": {
       const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5); // prettier-ignore
@@ -69,11 +85,8 @@ export function seriesResult(
       return { kind: "crest-run", alignment: crestAlignment(planes, supports, options.datum ?? "bracket", options.stockMm) }; // prettier-ignore
     }
     case "gib-curve": {
-      const points = steps.flatMap((s) => {
-        const friction = values[s.index];
-        return typeof friction === "number" ? [{ turns: s.at, friction }] : [];
-      });
-      return points.length < 5 ? null : { kind: "gib-curve", knee: gibKnee(points) }; // prettier-ignore
+      const gib = gibSetResult(plan, reads);
+      return gib && { kind: "gib-curve", gib };
     }
     case "tram": {
       const [leftMm, rightMm] = [value("left"), value("right")];
@@ -92,5 +105,32 @@ export function seriesResult(
       const read = values.filter((v): v is number => typeof v === "number");
       return read.length < 3 ? null : { kind: "home-repeat", home: homeRepeat(read, travelPerTurnMm(axis)) }; // prettier-ignore
     }
+  }
+}
+
+/** What a series says as the result of a test at Locate; null for what is no test there. */
+export function seriesAnswers(result: SeriesResult): {
+  readonly test: TestId;
+  readonly answers: Partial<Record<FindingId, boolean>>;
+} | null {
+  switch (result.kind) {
+    case "crest-run": {
+      const { planes } = result.alignment;
+      const slope = planes.some(
+        (p) =>
+          Math.abs(p.slopeMmPerM) > 0.05 &&
+          Math.abs(p.slopeMmPerM) > p.expandedMmPerM,
+      );
+      const turn = planes.some((p) => p.bendMm > 0.03 || (p.perTurnMm ?? 0) > 0.015); // prettier-ignore
+      return { test: "crest-run", answers: { "crest-slope": slope, "crest-turn": turn } }; // prettier-ignore
+    }
+    case "tram":
+      return { test: "tram-look", answers: { "tram-off": !result.tram.within } }; // prettier-ignore
+    case "home-repeat":
+      return { test: "home-again", answers: { "home-varies": result.home.rangeMm > 0.02, "home-turn": result.home.jumps > 0 } }; // prettier-ignore
+    case "gib-curve":
+      return null;
+    default:
+      return { test: result.kind, answers: result.hand.answers };
   }
 }

@@ -1,6 +1,6 @@
 import { defaultAxis } from "../axis";
 import { axisFromParts, simulateSeriesReading } from "../simulate";
-import { checkSeries, defaultSeries, SERIES_KINDS, seriesInstruction, seriesRefusal, seriesResult, seriesSteps, type SeriesKind } from "./index"; // prettier-ignore
+import { checkSeries, defaultSeries, SETTING_KINDS, seriesInstruction, seriesRefusal, seriesResult, seriesSteps, type SeriesKind } from "./index"; // prettier-ignore
 
 const config = defaultAxis("bench-mill", "Z");
 const still = (): number => 0;
@@ -13,7 +13,7 @@ function readAll(kind: SeriesKind, parts: Parameters<typeof axisFromParts>[1]) {
 }
 
 describe("series of readings", () => {
-  it.each(SERIES_KINDS)(
+  it.each(SETTING_KINDS)(
     "%s: a plan that passes its own check, a word for each step",
     (kind) => {
       const plan = defaultSeries(config, kind);
@@ -38,7 +38,9 @@ describe("series of readings", () => {
     const tight = readAll("gib-curve", { gibTightN: 300 });
     const loose = readAll("gib-curve", { wayGapMm: 0.05 });
     if (tight?.kind !== "gib-curve" || loose?.kind !== "gib-curve") throw new Error("no curve"); // prettier-ignore
-    expect(tight.knee.kneeTurns).toBeLessThan(loose.knee.kneeTurns - 0.5);
+    expect(tight.gib.knee?.kneeTurns).toBeLessThan(
+      (loose.gib.knee?.kneeTurns ?? 0) - 0.5,
+    );
   });
 
   it("a marker too near jumps a turn, a head out of square shows its slope", () => {

@@ -1,7 +1,13 @@
 import { frictionOf } from "./condition";
-import { CREST_PLANES, type SeriesPlan, type SeriesStep } from "../series";
+import {
+  CREST_PLANES,
+  isHandKind,
+  type SeriesPlan,
+  type SeriesStep,
+} from "../series";
 import { travelPerTurnMm, type AxisConfig } from "../axis";
 import { crestReading, FULL_LOAD_N } from "./trace";
+import { simulateHand } from "./hand";
 import type { VirtualAxis } from "./virtual-axis";
 
 /** Turns in at which a sound gib begins to bite; a gib that was tight already bites sooner. */
@@ -17,21 +23,15 @@ export function simulateSeriesReading(
   normal: () => number,
 ): number {
   const parts = axis.parts ?? {};
+  if (isHandKind(plan.kind)) return simulateHand(config, axis, plan.kind, plan, step, normal); // prettier-ignore
   switch (plan.kind) {
     case "crest-run": {
       const plane = CREST_PLANES.findIndex((p) => p === step.group);
       const zero = crestReading(axis, plane, plan.places[0], () => 0);
       return crestReading(axis, plane, step.at, normal) - zero;
     }
-    case "gib-curve": {
-      const tight = parts.gibTightN ?? 0;
-      const knee = SOUND_KNEE_TURNS - tight / 900 + (parts.wayGapMm ?? 0) * 12;
-      const floorN = frictionOf({ ...parts, gibTightN: 0 });
-      const n = floorN + CLIFF_N_PER_TURN * Math.max(0, step.at - knee);
-      return plan.friction === "pull"
-        ? n + 3 * normal()
-        : (100 * n) / FULL_LOAD_N + 0.15 * normal();
-    }
+    case "gib-curve":
+      return simulateGib(axis, plan, step, normal);
     case "tram": {
       const across = ((parts.tramMm ?? 0.006) / 300) * plan.spanMm;
       const depth = 0.4 * ((parts.tramMm ?? 0.006) / 300) * plan.depthMm;
@@ -43,4 +43,32 @@ export function simulateSeriesReading(
       return jump + ((parts.homeScatterMm ?? 0) / 2 + 0.0008) * normal();
     }
   }
+}
+
+/** Slack across the way that a turn of the adjuster takes up, mm (pitch 1.5 mm, taper 1 in 60). */
+const SLACK_PER_TURN_MM = 1.5 / 60;
+/** Swing that bending leaves when the gib is firm, mm. */
+const BENDING_MM = 0.004;
+
+function simulateGib(
+  axis: VirtualAxis,
+  plan: SeriesPlan,
+  step: SeriesStep,
+  normal: () => number,
+): number {
+  const parts = axis.parts ?? {};
+  const tight = parts.gibTightN ?? 0;
+  const knee = SOUND_KNEE_TURNS - tight / 900 + (parts.wayGapMm ?? 0) * 12;
+  const slack = SLACK_PER_TURN_MM * Math.max(0, knee - 0.15 - step.at);
+  if (step.group === "rock")
+    return Math.abs(BENDING_MM + slack + 0.0008 * normal());
+  if (step.group === "lost motion")
+    return Math.abs(BENDING_MM + 0.4 * slack + 0.0008 * normal());
+  const over = Math.max(0, step.at - knee);
+  if (plan.gib === "seize") return over <= 0.05 ? 0 : over < 0.8 ? 1 : 2;
+  const floorN = frictionOf({ ...parts, gibTightN: 0 });
+  const n = floorN + CLIFF_N_PER_TURN * over;
+  return plan.friction === "pull"
+    ? n + 3 * normal()
+    : (100 * n) / FULL_LOAD_N + 0.15 * normal();
 }

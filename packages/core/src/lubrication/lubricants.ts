@@ -1,0 +1,190 @@
+import { BoundError, requireBound } from "../quantity";
+
+export const THICKENERS = [
+  "aluminium complex",
+  "barium",
+  "calcium",
+  "calcium 12-hydroxystearate",
+  "calcium complex",
+  "clay",
+  "lithium",
+  "lithium 12-hydroxystearate",
+  "lithium complex",
+  "polyurea",
+] as const;
+export type Thickener = (typeof THICKENERS)[number];
+export const BASE_OILS = ["mineral", "PAO", "ester", "PAG", "silicone", "PFPE"] as const; // prettier-ignore
+export type BaseOil = (typeof BASE_OILS)[number];
+export const LUBRICANT_KINDS = ["oil", "grease", "none"] as const;
+
+export interface Lubricant {
+  readonly name: string;
+  readonly kind: (typeof LUBRICANT_KINDS)[number];
+  /** Grease only; null where nobody knows. */
+  readonly thickener: Thickener | null;
+  readonly base: BaseOil | null;
+  /** NLGI consistency of a grease, 0 to 6. */
+  readonly nlgi: number | null;
+  /** ISO VG of an oil, mm²/s at 40 °C. */
+  readonly viscosity: number | null;
+}
+
+/**
+ * Compatibility of grease thickeners, C compatible, B borderline, I incompatible, as the table that
+ * handbooks and suppliers print has it (from memory; never instead of the makers' own word).
+ * Row and column in the order of {@link THICKENERS}; the upper half is enough.
+ */
+const MATRIX: readonly string[] = [
+  "CIICIIIICI",
+  "-CICIIIIII",
+  "--CCICCBCI",
+  "---CBCCCCI",
+  "----CIIICC",
+  "-----CIIII",
+  "------CCCI",
+  "-------CCI",
+  "--------CI",
+  "---------C",
+];
+
+export type Mixing = "same" | "compatible" | "borderline" | "incompatible" | "unknown"; // prettier-ignore
+
+/** May two thickeners meet? */
+export function thickenersMix(a: Thickener, b: Thickener): Mixing {
+  const [i, j] = [THICKENERS.indexOf(a), THICKENERS.indexOf(b)].sort((x, y) => x - y); // prettier-ignore
+  if (i === j) return "same";
+  const code = MATRIX[i][j];
+  return code === "C" ? "compatible" : code === "B" ? "borderline" : "incompatible"; // prettier-ignore
+}
+
+/** Base oils that mix: mineral, PAO and ester with one another; the rest only with their own kind (from memory). */
+export function basesMix(a: BaseOil, b: BaseOil): Mixing {
+  if (a === b) return "same";
+  const mixing: readonly BaseOil[] = ["mineral", "PAO", "ester"];
+  return mixing.includes(a) && mixing.includes(b)
+    ? "compatible"
+    : "incompatible";
+}
+
+export interface MixingAdvice {
+  readonly mixing: Mixing;
+  readonly says: string;
+  /** What a changeover needs; empty where they may meet. */
+  readonly changeover: readonly string[];
+}
+
+const RANK: readonly Mixing[] = ["same", "compatible", "borderline", "unknown", "incompatible"]; // prettier-ignore
+
+/** May the new lubricant go where the old one is, and what does a changeover need? */
+export function mixingAdvice(old: Lubricant, next: Lubricant): MixingAdvice {
+  if (old.name === next.name)
+    return { mixing: "same", says: "The same lubricant.", changeover: [] };
+  if (old.kind !== next.kind)
+    return {
+      mixing: "incompatible",
+      says: `${next.name} is ${next.kind === "none" ? "no lubricant" : `${next.kind === "oil" ? "an oil" : "a grease"}`}; this place has ${old.kind === "oil" ? "an oil" : "a grease"}.`, // prettier-ignore
+      changeover: ["Ask the maker first: lines, dosers and seals are made for the one or the other."], // prettier-ignore
+    };
+  const thick: Mixing =
+    old.kind === "oil"
+      ? "same"
+      : old.thickener && next.thickener
+        ? thickenersMix(old.thickener, next.thickener)
+        : "unknown";
+  const base: Mixing =
+    old.base && next.base ? basesMix(old.base, next.base) : "unknown";
+  const mixing = RANK[Math.max(RANK.indexOf(thick), RANK.indexOf(base))];
+  const what = [
+    old.kind === "grease" ? `thickeners ${old.thickener ?? "unknown"} and ${next.thickener ?? "unknown"}: ${thick}` : "", // prettier-ignore
+    `base oils ${old.base ?? "unknown"} and ${next.base ?? "unknown"}: ${base}`,
+  ].filter(Boolean);
+  const notes: string[] = [];
+  if (old.nlgi !== null && next.nlgi !== null && old.nlgi !== next.nlgi)
+    notes.push(`NLGI ${old.nlgi} against ${next.nlgi}: the line and doser may not pass it.`); // prettier-ignore
+  if (old.viscosity !== null && next.viscosity !== null && Math.abs(Math.log(old.viscosity / next.viscosity)) > Math.log(1.6)) // prettier-ignore
+    notes.push(`ISO VG ${old.viscosity} against ${next.viscosity}: another film, another leak.`); // prettier-ignore
+  const clean =
+    old.kind === "grease"
+      ? ["Purge with the new one till only the new comes out, the axis moving.", "Again after a week, and look for bleeding or hardening.", "Better: take it apart, wash, dry, fill afresh."] // prettier-ignore
+      : ["Drain, clean the reservoir and strainer, flush the lines to the farthest outlet.", "Look again after a week: sludge or foam means it was not clean."]; // prettier-ignore
+  return {
+    mixing,
+    says: [`${what.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()), ...notes].join(" "), // prettier-ignore
+    changeover: mixing === "same" || mixing === "compatible" ? [] : clean,
+  };
+}
+
+export interface GunCalibration {
+  /** Mean of one stroke, g, and its standard uncertainty. */
+  readonly gramsPerStroke: number;
+  readonly uGrams: number;
+}
+
+/**
+ * What a stroke of a gun gives, from weighings of some strokes each (ten are usual).
+ * @throws BoundError for a weighing that cannot be
+ */
+export function calibrateGun(
+  weighings: readonly { readonly strokes: number; readonly grams: number }[],
+): GunCalibration {
+  requireBound("number of weighings", weighings.length, weighings.length >= 1, "at least 1"); // prettier-ignore
+  for (const { strokes, grams } of weighings) {
+    requireBound("strokes", strokes, Number.isInteger(strokes) && strokes >= 1 && strokes <= 200, "a whole number from 1 to 200"); // prettier-ignore
+    requireBound("grams", grams, grams > 0 && grams / strokes <= 20, "above 0 and up to 20 g a stroke"); // prettier-ignore
+  }
+  const each = weighings.map((w) => w.grams / w.strokes);
+  const mean = each.reduce((a, b) => a + b, 0) / each.length;
+  const squares = each.reduce((s, x) => s + (x - mean) ** 2, 0);
+  // One weighing alone: a tenth is what guns commonly vary by (common practice, no source).
+  const u = each.length > 1 ? Math.sqrt(squares / (each.length - 1) / each.length) : 0.1 * mean; // prettier-ignore
+  return { gramsPerStroke: mean, uGrams: u };
+}
+
+/** A drop of oil, g (20 drops to the millilitre at 0.87 g: from memory). */
+const DROP_G = 0.044;
+/** What a wiped film takes, g (common practice, no source). */
+const WIPE_G = 1.5;
+
+/** Grams of a dose. */
+export function doseGrams(
+  dose: number,
+  unit: "strokes" | "grams" | "drops" | "wipe",
+  gramsPerStroke: number,
+): number {
+  if (unit === "grams") return dose;
+  if (unit === "strokes") return dose * gramsPerStroke;
+  return dose * (unit === "drops" ? DROP_G : WIPE_G);
+}
+
+/** Strokes that give at least so many grams. */
+export function strokesFor(grams: number, gun: GunCalibration): number {
+  if (gun.gramsPerStroke <= 0) throw new BoundError("grams per stroke", gun.gramsPerStroke, "above 0"); // prettier-ignore
+  return Math.ceil(grams / gun.gramsPerStroke - 1e-9);
+}
+
+export interface StockForecast {
+  readonly gramsPerDay: number;
+  /** Days until it is used up; null while nothing uses it. */
+  readonly daysLeft: number | null;
+  /** Order by this many days from now so that it arrives before the reserve is touched; null as above. */
+  readonly orderInDays: number | null;
+}
+
+/**
+ * When a lubricant runs out and when to order it.
+ * @param reserveG what must still be there when the new one comes
+ */
+export function stockForecast(
+  stockG: number,
+  uses: readonly { readonly grams: number; readonly intervalDays: number }[],
+  leadDays: number,
+  reserveG: number,
+): StockForecast {
+  const perDay = uses.reduce((s, u) => s + u.grams / u.intervalDays, 0);
+  if (perDay <= 0) return { gramsPerDay: 0, daysLeft: null, orderInDays: null };
+  return {
+    gramsPerDay: perDay,
+    daysLeft: Math.max(0, stockG / perDay),
+    orderInDays: (stockG - reserveG) / perDay - leadDays,
+  };
+}

@@ -1,0 +1,65 @@
+/** Where a point stood in a plan, and what it was planned from. */
+export interface PlannedPoint {
+  readonly id: number;
+  readonly place: string;
+  readonly nickname: string;
+  /** Day it is planned on, ISO date; null when it is not in the plan. */
+  readonly date: string | null;
+  readonly dueOn: string;
+  readonly intervalDays: number;
+  readonly visits: number;
+  /** Pin or skip in words; empty for none. */
+  readonly held: string;
+}
+
+export interface PlanChange {
+  readonly id: number;
+  readonly what: string;
+  readonly why: string;
+}
+
+/**
+ * What a new plan changed and why, point by point. What moved by itself was moved to join a stop or
+ * to even out the days.
+ * @param dayWords says a date in the reader's words
+ * @param today points planned before it that are gone were simply passed
+ */
+export function planChanges(
+  before: readonly PlannedPoint[],
+  after: readonly PlannedPoint[],
+  today: string,
+  dayWords: (date: string) => string,
+): readonly PlanChange[] {
+  const was = new Map(before.map((p) => [p.id, p]));
+  const list: PlanChange[] = [];
+  for (const now of after) {
+    const old = was.get(now.id);
+    was.delete(now.id);
+    const name = `${now.nickname}, ${now.place}`;
+    if (!old) {
+      if (now.date) list.push({ id: now.id, what: `${name}: new on ${dayWords(now.date)}`, why: now.held || `due ${dayWords(now.dueOn)}` }); // prettier-ignore
+      continue;
+    }
+    if (old.date === now.date) continue;
+    const what = `${name}: ${old.date ? dayWords(old.date) : "not planned"} to ${now.date ? dayWords(now.date) : "later"}`; // prettier-ignore
+    list.push({ id: now.id, what, why: reason(old, now, today, dayWords) });
+  }
+  for (const gone of was.values())
+    if (gone.date) list.push({ id: gone.id, what: `${gone.nickname}, ${gone.place}: off the plan`, why: "the point is kept no more" }); // prettier-ignore
+  return list;
+}
+
+function reason(
+  old: PlannedPoint,
+  now: PlannedPoint,
+  today: string,
+  dayWords: (date: string) => string,
+): string {
+  if (old.held !== now.held) return now.held || "no longer held by hand";
+  if (old.visits < now.visits) return "visited";
+  if (old.visits > now.visits) return "a visit was taken back";
+  if (old.intervalDays !== now.intervalDays) return `interval ${old.intervalDays} to ${now.intervalDays} days`; // prettier-ignore
+  if (old.date !== null && old.date < today) return "not done on its day";
+  if (old.dueOn !== now.dueOn) return `now due ${dayWords(now.dueOn)}`;
+  return "to make one stop of it, or to even out the days";
+}

@@ -1,0 +1,44 @@
+import { kmPerHour, programTravel } from "./program-travel";
+
+describe("travel of a part program", () => {
+  it("adds up straight moves by hand: there and back at feed, and a rapid", () => {
+    // 100 mm at 500 mm/min: 12 s; back in rapid at 10 m/min: 0.6 s; Z 5 mm at 100: 3 s.
+    const t = programTravel("G21 G90\nG1 X100 F500 (out)\nG0 X0 ; back\nG1 Z-5 F100", 10_000); // prettier-ignore
+    expect(t.travelMm).toEqual({ X: 200, Z: 5 });
+    expect(t.minutes * 60).toBeCloseTo(15.6, 9);
+    expect(t.notes).toEqual([]);
+    expect(kmPerHour(t)["X"]).toBeCloseTo((200 / 1e6) * (3600 / 15.6), 12);
+  });
+
+  it("goes on from where it is in G91, and reads inches", () => {
+    const t = programTravel("G20 G91 G1 X1 F10\nX1\nX-2", 1000);
+    expect(t.travelMm["X"]).toBeCloseTo(4 * 25.4, 9);
+    expect(t.minutes).toBeCloseTo(0.4, 9);
+  });
+
+  it("a full circle moves each axis by four radii, over 2πr, by centre or by radius, either way round", () => {
+    for (const code of ["G2", "G3"]) {
+      const t = programTravel(`G1 X10 Y0 F600\n${code} X10 Y0 I-10 J0`, 1000);
+      expect(t.travelMm["X"]).toBeCloseTo(10 + 40, 1);
+      expect(t.travelMm["Y"]).toBeCloseTo(40, 1);
+      expect(t.minutes).toBeCloseTo((10 + 20 * Math.PI) / 600, 3);
+    }
+    // A quarter by radius: each axis goes one radius; with −R the other three quarters.
+    const quarter = programTravel("G1 X10 Y0 F600\nG3 X0 Y10 R10", 1000);
+    expect(quarter.travelMm["X"]).toBeCloseTo(20, 6);
+    const rest = programTravel("G1 X10 Y0 F600\nG3 X0 Y10 R-10", 1000);
+    expect(rest.minutes).toBeCloseTo((10 + 15 * Math.PI) / 600, 3);
+    const helix = programTravel("G1 X10 Y0 F600\nG2 X10 Y0 Z-3 I-10", 1000);
+    expect(helix.travelMm["Z"]).toBeCloseTo(3, 9);
+    const turned = programTravel("G18 G1 X0 Z10 F600\nG2 X10 Z0 R10", 1000);
+    expect(turned.travelMm["X"]).toBeCloseTo(10, 6);
+  });
+
+  it("passes over what it cannot follow, and says so", () => {
+    const t = programTravel("G1 X5 F100\nG81 X10 Z-3\nM98 P1000\n#100=5\nG28 X0\nG4 X9", 1000); // prettier-ignore
+    expect(t.notes).toEqual(["Fixed cycles are not followed.", "Subprograms are not followed.", "Variables are not followed."]); // prettier-ignore
+    expect(t.travelMm["X"]).toBe(10);
+    expect(() => programTravel("M30", 1000)).toThrow("nothing in this program moves an axis"); // prettier-ignore
+    expect(() => kmPerHour(programTravel("G1 X5", 1000))).toThrow("gives no feed"); // prettier-ignore
+  });
+});

@@ -1,0 +1,124 @@
+import { BoundError } from "../quantity";
+
+export interface ProgramTravel {
+  /** How long one pass of the program takes, without tool changes and waits, min. */
+  readonly minutes: number;
+  /** Way that each axis goes back and forth in it, mm. */
+  readonly travelMm: Readonly<Record<string, number>>;
+  /** What was passed over, in words. */
+  readonly notes: readonly string[];
+}
+
+const AXES = ["X", "Y", "Z", "U", "V", "W"] as const;
+const INCH = 25.4;
+/** Straight pieces that an arc is summed from. */
+const PIECES = 90;
+
+interface Pose {
+  readonly at: Readonly<Record<string, number>>;
+}
+
+/**
+ * What a part program makes each axis travel: G0 to G3, G90 and G91, G20 and G21, feed in mm or in per
+ * minute, arcs by centre or radius in the planes G17 to G19 (words of ISO 6983-1). Cycles, subprograms
+ * and variables are passed over and said.
+ * @param rapidMmMin speed of G0, mm/min
+ * @throws BoundError when nothing in the text moves
+ */
+export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
+  const travelMm: Record<string, number> = {};
+  const notes = new Set<string>();
+  let at: Pose["at"] = {};
+  let [motion, absolute, scale, feed, plane, seconds] = [0, true, 1, 0, "XY", 0]; // prettier-ignore
+  const go = (to: Record<string, number>, speed: number): void => {
+    let [length, longest] = [0, 0];
+    for (const axis of Object.keys(to)) {
+      const way = Math.abs(to[axis] - ((at as Partial<typeof at>)[axis] ?? 0));
+      travelMm[axis] = ((travelMm as Partial<typeof travelMm>)[axis] ?? 0) + way; // prettier-ignore
+      length += way * way;
+      longest = Math.max(longest, way);
+    }
+    at = { ...at, ...to };
+    if (speed > 0) seconds += (60 * (motion === 0 ? longest : Math.sqrt(length))) / speed; // prettier-ignore
+  };
+  for (const raw of text.split(/\r?\n/)) {
+    const line = raw.replace(/\([^)]*\)|;.*$/g, "").toUpperCase();
+    if (/[#[\]]/.test(line)) notes.add("Variables are not followed.");
+    const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m) => [m[1], Number(m[2])] as const); // prettier-ignore
+    const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1]; // prettier-ignore
+    for (const [letter, number] of words) {
+      if (letter === "F") feed = number * scale;
+      if (letter === "M" && (number === 98 || number === 99)) notes.add("Subprograms are not followed."); // prettier-ignore
+      if (letter !== "G") continue;
+      if (number >= 0 && number <= 3 && Number.isInteger(number)) motion = number; // prettier-ignore
+      else if (number === 90) absolute = true;
+      else if (number === 91) absolute = false;
+      else if (number === 20) scale = INCH;
+      else if (number === 21) scale = 1;
+      else if (number >= 17 && number <= 19) plane = ["XY", "ZX", "YZ"][number - 17]; // prettier-ignore
+      else if (number >= 81 && number <= 89) notes.add("Fixed cycles are not followed."); // prettier-ignore
+    }
+    // A G28 or G4 line names places or times that are no way to go.
+    if (words.some(([l, n]) => l === "G" && [4, 10, 28, 30, 52, 92].includes(n))) continue; // prettier-ignore
+    const to: Record<string, number> = {};
+    for (const axis of AXES) {
+      const word = value(axis);
+      if (word !== undefined) to[axis] = (absolute ? 0 : ((at as Partial<typeof at>)[axis] ?? 0)) + word * scale; // prettier-ignore
+    }
+    if (Object.keys(to).length === 0) continue;
+    if (motion < 2) go(to, motion === 0 ? rapidMmMin : feed);
+    else for (const piece of arc(at, to, plane, motion === 2, { i: value("I"), j: value("J"), k: value("K"), r: value("R") }, scale)) go(piece, feed); // prettier-ignore
+  }
+  if (Object.keys(travelMm).length === 0)
+    throw new BoundError("number of moves", 0, "at least 1: nothing in this program moves an axis"); // prettier-ignore
+  return { minutes: seconds / 60, travelMm, notes: [...notes] };
+}
+
+/** An arc in short straight pieces; the third axis goes along evenly. */
+function arc(
+  from: Pose["at"],
+  to: Record<string, number>,
+  plane: string,
+  clockwise: boolean,
+  words: { i?: number; j?: number; k?: number; r?: number },
+  scale: number,
+): Record<string, number>[] {
+  const [a, b] = [plane[0], plane[1]];
+  const start = (axis: string): number => (from as Partial<typeof from>)[axis] ?? 0; // prettier-ignore
+  const end = (axis: string): number => (to as Partial<typeof to>)[axis] ?? start(axis); // prettier-ignore
+  const offsets: Record<string, number | undefined> = { X: words.i, Y: words.j, Z: words.k }; // prettier-ignore
+  let [centreA, centreB] = [start(a) + (offsets[a] ?? 0) * scale, start(b) + (offsets[b] ?? 0) * scale]; // prettier-ignore
+  if (words.r !== undefined) {
+    const [da, db] = [end(a) - start(a), end(b) - start(b)];
+    const chord = Math.hypot(da, db);
+    const r = words.r * scale;
+    const h = Math.sqrt(Math.max(0, r * r - (chord * chord) / 4));
+    const side = (clockwise ? -1 : 1) * (r < 0 ? -1 : 1);
+    centreA = start(a) + da / 2 - (side * h * db) / (chord || 1);
+    centreB = start(b) + db / 2 + (side * h * da) / (chord || 1);
+  }
+  const radius = Math.hypot(start(a) - centreA, start(b) - centreB);
+  const first = Math.atan2(start(b) - centreB, start(a) - centreA);
+  let sweep = Math.atan2(end(b) - centreB, end(a) - centreA) - first;
+  if (clockwise && sweep >= -1e-9) sweep -= 2 * Math.PI;
+  if (!clockwise && sweep <= 1e-9) sweep += 2 * Math.PI;
+  const others = Object.keys(to).filter((axis) => axis !== a && axis !== b);
+  return Array.from({ length: PIECES }, (_, n) => {
+    const part = (n + 1) / PIECES;
+    const angle = first + sweep * part;
+    const piece: Record<string, number> = {
+      [a]: centreA + radius * Math.cos(angle),
+      [b]: centreB + radius * Math.sin(angle),
+    };
+    for (const axis of others) piece[axis] = start(axis) + (end(axis) - start(axis)) * part; // prettier-ignore
+    return piece;
+  });
+}
+
+/** Kilometres of each axis in an hour of running. */
+export function kmPerHour(
+  travel: ProgramTravel,
+): Readonly<Record<string, number>> {
+  if (travel.minutes <= 0) throw new BoundError("minutes", travel.minutes, "above 0: the program gives no feed"); // prettier-ignore
+  return Object.fromEntries(Object.entries(travel.travelMm).map(([axis, mm]) => [axis, (mm / 1e6) * (60 / travel.minutes)])); // prettier-ignore
+}

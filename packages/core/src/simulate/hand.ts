@@ -1,0 +1,64 @@
+import { travelPerTurnMm, type AxisConfig } from "../axis";
+import type { FindingId } from "../diagnosis/findings";
+import type { HandKind, SeriesPlan, SeriesStep } from "../series";
+import { frictionOf, type PartsCondition } from "./condition";
+import { notices } from "./observe";
+import type { VirtualAxis } from "./virtual-axis";
+
+/** What hands would find on the parts of a virtual axis, for one step of a test by hand. */
+export function simulateHand(
+  config: AxisConfig,
+  axis: VirtualAxis,
+  kind: HandKind,
+  plan: SeriesPlan,
+  step: SeriesStep,
+  normal: () => number,
+): number {
+  const parts = axis.parts ?? {};
+  const so = (id: FindingId): boolean => notices(config, axis, id, normal);
+  switch (kind) {
+    case "rock":
+      return step.group === "pulled"
+        ? -(0.004 + crossPlay(parts)) + 0.0007 * normal()
+        : 0.0007 * normal();
+    case "hand-push":
+      if (step.group === "ends") return so("short-travel") ? 1 : 0;
+      if (step.group === "feel") return so("grit") ? 1 : 0;
+      return pullAt(config, parts, step.at) * (1 + 0.04 * normal());
+    case "wheel-turn":
+      // One eccentric wheel is set wrongly, not all of them.
+      if (step.at === 2 && so("wheel-stuck")) return 2;
+      return step.at === plan.repeats && so("wheel-free") ? 0 : 1;
+    case "motor-alone":
+      if (step.group === "sound") return so("motor-noise") ? 2 : 0;
+      return so("motor-heavy") ? 1 : 0;
+    case "finger-feel":
+      return so("rough-finger") ? 2 : step.at === 0 ? 1 : 0;
+    case "coast":
+      return so("coast-stuck") ? 0 : so("coasts-free") ? 2 : 1;
+  }
+}
+
+/** Play across the guideway, mm. */
+function crossPlay(parts: PartsCondition): number {
+  return (
+    (parts.wayGapMm ?? 0) +
+    0.3 * (parts.wheelGapMm ?? 0) +
+    0.025 * (parts.carriageBroken ?? 0)
+  );
+}
+
+/** Pull without the motor at a place, N. */
+function pullAt(
+  config: AxisConfig,
+  parts: PartsCondition,
+  atMm: number,
+): number {
+  const spot = (parts.spotAt ?? 0.5) * config.travelMm;
+  const near = Math.abs(atMm - spot) < config.travelMm / 12;
+  const extra = (parts.chipsN ?? 0) + (parts.rackSpotN ?? 0) + 90 * (parts.carriageBroken ?? 0); // prettier-ignore
+  const swing = (parts.bendN ?? 0) * Math.sin((2 * Math.PI * atMm) / travelPerTurnMm(config)); // prettier-ignore
+  const end = (parts.misalignN ?? 0) * Math.max(0, 1 - atMm / (0.3 * config.travelMm)); // prettier-ignore
+  const brakeless = frictionOf({ ...parts, brakeDragN: 0 });
+  return brakeless + (near ? extra : 0) + swing + end;
+}
