@@ -13,7 +13,7 @@ import { serveWebFiles } from "./http/web-files";
 import { caseHandlersFor } from "./routes/case-handlers";
 import { lubeHandlersFor } from "./routes/lube-handlers";
 import { jobHandlersFor } from "./routes/job-handlers";
-import { mountJobPhotos, mountPhotos } from "./routes/photos";
+import { mountJobPhotos, mountLubePhotos, mountPhotos } from "./routes/photos";
 import { mountDeviceStream } from "./routes/device-stream";
 import { handlersFor } from "./routes/handlers";
 import { seriesHandlersFor } from "./routes/series-handlers";
@@ -25,9 +25,15 @@ import { Indicators } from "./services/indicators";
 import { Machines } from "./services/machines";
 import { RunImport } from "./services/run-import";
 import { Jobs } from "./services/jobs";
+import { KeepFiles } from "./services/keep-files";
+import { KeepSettingsStore } from "./services/keep-settings";
+import { LubeRounds } from "./services/lube-rounds";
+import { Lubricants } from "./services/lubricants";
 import { Lubrication } from "./services/lubrication";
+import { Meters } from "./services/meters";
 import { Runs } from "./services/runs";
 import { SeriesRuns } from "./services/series-runs";
+import { seedChance } from "./services/chance";
 import { ShopSettings } from "./services/shop";
 import type { Db } from "./store/database";
 
@@ -40,6 +46,8 @@ export interface AppOptions {
   readonly simulate: boolean;
   /** How much faster than real the simulated machines run; Infinity finishes a command at once. */
   readonly simulationSpeed: number;
+  /** Makes what the stand-ins' hands and ears find repeat itself. */
+  readonly simulationSeed?: number;
   readonly checkAnswers?: boolean;
   readonly clock?: Clock;
 }
@@ -69,7 +77,11 @@ export function createApp(options: AppOptions): App {
       },
     },
   );
-  const lube = new Lubrication(db, machines, clock);
+  seedChance(options.simulationSeed ?? null);
+  const shop = new ShopSettings(db);
+  const settings = new KeepSettingsStore(db);
+  const meters = new Meters(db, settings, clock);
+  const lube = new Lubrication(db, machines, meters, settings, clock);
   const jobs = new Jobs(db, machines, clock, hub);
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const app = express();
@@ -91,9 +103,11 @@ export function createApp(options: AppOptions): App {
     }),
   );
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
+  app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" })); // prettier-ignore
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" })); // prettier-ignore
   mountPhotos(app, cases);
   mountJobPhotos(app, jobs);
+  mountLubePhotos(app, lube);
   app.use("/api", express.json({ limit: "256kb" }));
   const services = {
     db,
@@ -102,7 +116,7 @@ export function createApp(options: AppOptions): App {
     runImport: new RunImport(db, machines, runs, clock),
     hub,
     runDevice,
-    shop: new ShopSettings(db),
+    shop,
     indicators: new Indicators(db, clock),
     lube,
     version: options.version,
@@ -111,7 +125,18 @@ export function createApp(options: AppOptions): App {
     ...handlersFor(services),
     ...caseHandlersFor({ machines, cases, assess, knowledge, hub }),
     ...jobHandlersFor(jobs),
-    ...lubeHandlersFor(lube),
+    ...lubeHandlersFor({
+      lube,
+      rounds: new LubeRounds(db, lube, settings, clock),
+      settings,
+      meters,
+      lubricants: new Lubricants(db, lube, settings, clock),
+      files: new KeepFiles(db, lube, meters, clock),
+      shop,
+      clock,
+      machines,
+      cases,
+    }),
     ...seriesHandlersFor(new SeriesRuns(db, machines, hub, clock)),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);

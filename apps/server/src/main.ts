@@ -19,6 +19,7 @@ function optionsFromCommandLine() {
       demo: { type: "boolean", default: false },
       simulate: { type: "boolean", default: false },
       "simulation-speed": { type: "string" },
+      "simulation-seed": { type: "string" },
       web: { type: "string" },
     },
   });
@@ -39,6 +40,7 @@ function optionsFromCommandLine() {
     ),
     simulate: demo || values.simulate,
     speed,
+    seed: values["simulation-seed"] === undefined ? undefined : Number(values["simulation-seed"]), // prettier-ignore
     web: values.web
       ? resolve(values.web)
       : join(__dirname, "..", "web", "browser"),
@@ -91,6 +93,7 @@ async function main(): Promise<void> {
     webFolder: options.web,
     simulate: options.simulate,
     simulationSpeed: options.speed,
+    simulationSeed: options.seed,
   });
   const server = createServer(app.express);
   const port = await listenSomewhere(server, options.host, options.port);

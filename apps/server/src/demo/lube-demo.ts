@@ -1,4 +1,5 @@
 import { intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core"; // prettier-ignore
+import type { KeepSettingsEdit, LubricantEdit } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Db } from "../store/database";
 import { toJson } from "../store/tables";
@@ -50,4 +51,40 @@ export async function seedPoints(
     }));
     await db.insertInto("lube_visit").values(rows).execute();
   }
+}
+
+const CLOSED = { containerG: 0, leadDays: 7, reserveG: 0, thickener: null, base: "mineral", nlgi: null, viscosity: null } as const; // prettier-ignore
+const LUBRICANTS: readonly (LubricantEdit & { readonly stockG: number })[] = [
+  { ...CLOSED, name: "grease, lithium, NLGI 2", kind: "grease", thickener: "lithium", nlgi: 2, containerG: 400, reserveG: 150, stockG: 1000 },
+  { ...CLOSED, name: "grease, polyurea, NLGI 2", kind: "grease", thickener: "polyurea", nlgi: 2, containerG: 400, reserveG: 0, stockG: 400 },
+  { ...CLOSED, name: "way oil, ISO VG 68", kind: "oil", viscosity: 68, containerG: 18_000, reserveG: 4000, stockG: 21_000 },
+  { ...CLOSED, name: "light oil, ISO VG 32", kind: "oil", viscosity: 32, containerG: 900, reserveG: 300, stockG: 320 },
+  { ...CLOSED, name: "chain oil, ISO VG 100", kind: "oil", viscosity: 100, containerG: 900, reserveG: 100, stockG: 700 },
+]; // prettier-ignore
+
+/** Lubricants on the shelf, a weighed gun, a holiday, and what the hour meters said each month. */
+export async function seedKeep(db: Db, now: Date): Promise<void> {
+  for (const { stockG, ...spec } of LUBRICANTS) {
+    const { id } = await db.insertInto("lubricant").values({ name: spec.name, spec: toJson(spec) }).returning("id").executeTakeFirstOrThrow(); // prettier-ignore
+    await db.insertInto("lube_stock").values({ key: randomUUID(), lubricant_id: id, kind: "count", grams: stockG, at: now.toISOString(), by: SHOP.people[0] }).execute(); // prettier-ignore
+  }
+  const machines = await db.selectFrom("machine").select(["id", "hours_per_week"]).execute(); // prettier-ignore
+  for (const m of machines)
+    for (let month = 5; month >= 0; month -= 1) {
+      const at = new Date(now.getTime() - (month * 28 + 1) * DAY_MS);
+      await db.insertInto("meter_reading").values({
+        key: randomUUID(), machine_id: m.id, date: at.toISOString().slice(0, 10), reset: 0,
+        hours: Math.round(2500 * m.id + m.hours_per_week * (4 * (5 - month) + (((month * 3 + m.id) % 5) - 2) / 5)), at: at.toISOString(), by: SHOP.people[m.id % SHOP.people.length],
+      }).execute(); // prettier-ignore
+    }
+  const settings: KeepSettingsEdit = {
+    version: 1,
+    minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
+    holidays: [],
+    school: "all",
+    windows: [],
+    travel: [],
+    guns: [{ name: "gun at bay 1", weighings: [{ strokes: 10, grams: 8.1 }, { strokes: 10, grams: 7.9 }, { strokes: 10, grams: 8.0 }] }], // prettier-ignore
+  };
+  await db.insertInto("setting").values({ key: "keep", value: JSON.stringify(settings) }).execute(); // prettier-ignore
 }

@@ -15,7 +15,7 @@ import {
 } from "@iron/core";
 import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
-import { seedPoints } from "./lube-demo";
+import { seedKeep, seedPoints } from "./lube-demo";
 import { toJson } from "../store/tables";
 import {
   INDICATORS,
@@ -286,5 +286,6 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
         now,
       );
     }
+    await seedKeep(trx, now);
   });
 }

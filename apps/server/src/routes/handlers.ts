@@ -4,6 +4,7 @@ import {
   type AxisEvent,
   type CaseOperationName,
   type JOB_OPERATIONS,
+  type KEEP_OPERATIONS,
   type LUBE_OPERATIONS,
   type SERIES_OPERATIONS,
   type Run,
@@ -53,6 +54,7 @@ export function handlersFor(
   | keyof typeof SERIES_OPERATIONS
   | keyof typeof JOB_OPERATIONS
   | keyof typeof LUBE_OPERATIONS
+  | keyof typeof KEEP_OPERATIONS
 > {
   const runFileName = (run: Run, ending: string): string =>
     `axis-${run.axisId}-test-${run.id}.${ending}`;

@@ -1,15 +1,85 @@
-import type { LUBE_OPERATIONS } from "@iron/contract";
+import type { KEEP_OPERATIONS, LUBE_OPERATIONS } from "@iron/contract";
 import type { Handlers } from "../http/mount";
+import { roundsCalendar } from "../services/calendar";
+import type { Cases } from "../services/cases";
+import type { Machines } from "../services/machines";
+import { caseFromPoint } from "../services/lube-case";
+import type { Clock } from "../services/clock";
+import type { KeepFiles } from "../services/keep-files";
+import type { KeepSettingsStore } from "../services/keep-settings";
+import type { LubeRounds } from "../services/lube-rounds";
+import type { Lubricants } from "../services/lubricants";
 import type { Lubrication } from "../services/lubrication";
+import type { Meters } from "../services/meters";
+import type { ShopSettings } from "../services/shop";
 
-export function lubeHandlersFor(
-  lube: Lubrication,
-): Pick<Handlers, keyof typeof LUBE_OPERATIONS> {
+export interface LubeServices {
+  readonly lube: Lubrication;
+  readonly rounds: LubeRounds;
+  readonly settings: KeepSettingsStore;
+  readonly meters: Meters;
+  readonly lubricants: Lubricants;
+  readonly files: KeepFiles;
+  readonly shop: ShopSettings;
+  readonly clock: Clock;
+  readonly machines: Machines;
+  readonly cases: Cases;
+}
+
+export function lubeHandlersFor({
+  lube,
+  rounds,
+  settings,
+  meters,
+  lubricants,
+  files,
+  shop,
+  clock,
+  machines,
+  cases,
+}: LubeServices): Pick<
+  Handlers,
+  keyof typeof LUBE_OPERATIONS | keyof typeof KEEP_OPERATIONS
+> {
   return {
     lubePoints: ({ params }) => lube.ofMachine(params.id),
+    lubePoint: ({ params }) => lube.get(params.id),
     usualPoints: ({ params }) => lube.addUsual(params.id),
-    updatePoint: ({ params, body }) => lube.update(params.id, body),
+    createPoint: ({ params, body }) => lube.create(params.id, body),
+    updatePoint: ({ params, body, who }) => lube.update(params.id, body, who),
+    retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
     visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
-    rounds: () => lube.rounds(),
+    caseFromPoint: ({ params, who }) =>
+      caseFromPoint({ lube, machines, cases }, params.id, who),
+    holdPoint: ({ params, body, who }) => rounds.hold(params.id, body, who),
+    rounds: () => rounds.rounds(),
+    planRounds: () => rounds.rounds(true),
+    horizon: () => rounds.horizon(),
+    calendar: async () => ({
+      fileName: "rounds.ics",
+      media: "text/calendar",
+      text: roundsCalendar(
+        await rounds.rounds(),
+        (await shop.get()).name,
+        await rounds.sequence(),
+        clock.now(),
+      ),
+    }),
+    keepSettings: () => settings.get(),
+    updateKeepSettings: ({ body }) => settings.set(body),
+    meters: () => meters.list(),
+    addMeter: ({ params, body, who }) => meters.add(params.id, body, who),
+    readMeter: ({ params, who }) => meters.read(params.id, who),
+    takeMeterBack: ({ params, who }) => meters.back(params.id, who),
+    importMeters: ({ body, who }) => files.importMeters(body, who),
+    exportMeters: () => files.exportMeters(),
+    importPoints: ({ body }) => files.importPoints(body),
+    exportPoints: () => files.exportPoints(),
+    importWork: ({ body, who }) => files.importWork(body, who),
+    exportWork: () => files.exportWork(),
+    lubricants: () => lubricants.list(),
+    createLubricant: ({ body }) => lubricants.create(body),
+    updateLubricant: ({ params, body }) => lubricants.update(params.id, body),
+    moveStock: ({ params, body, who }) => lubricants.move(params.id, body, who),
   };
 }

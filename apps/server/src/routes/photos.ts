@@ -6,6 +6,7 @@ import { whoIsWorking } from "../http/mount";
 import { cleanPhoto, LARGEST_PHOTO } from "../http/photo";
 import type { Cases } from "../services/cases";
 import type { Jobs } from "../services/jobs";
+import type { Lubrication } from "../services/lubrication";
 
 const querySchema = z.object({
   caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
@@ -37,6 +38,7 @@ export function mountPhotos(app: Express, cases: Cases): void {
 
 const stepSchema = z.object({
   step: z.string().max(80),
+  key: z.uuid("The key must be a UUID.").optional(),
   caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
 });
 
@@ -57,6 +59,35 @@ export function mountJobPhotos(app: Express, jobs: Jobs): void {
   );
   app.get("/api/job-photos/:id", async (request, response) => {
     const { media, bytes } = await jobs.photo(idSchema.parse(request.params.id)); // prettier-ignore
+    response
+      .set("Cache-Control", "private, max-age=31536000, immutable")
+      .type(media)
+      .send(bytes);
+  });
+}
+
+const keyedSchema = z.object({
+  key: z.uuid("The key must be a UUID."),
+  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
+});
+
+/** Photos of lubrication points. */
+export function mountLubePhotos(app: Express, lube: Lubrication): void {
+  app.post(
+    "/api/lube-points/:id/photos",
+    express.raw({ type: ["image/jpeg", "image/png"], limit: LARGEST_PHOTO }),
+    async (request, response) => {
+      const id = idSchema.parse(request.params["id"]);
+      const query = keyedSchema.parse(request.query);
+      const body: unknown = request.body;
+      const photo = cleanPhoto(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
+      response
+        .status(201)
+        .json(await lube.addPhoto(id, { ...photo, ...query }, whoIsWorking(request))); // prettier-ignore
+    },
+  );
+  app.get("/api/lube-photos/:id", async (request, response) => {
+    const { media, bytes } = await lube.photo(idSchema.parse(request.params.id)); // prettier-ignore
     response
       .set("Cache-Control", "private, max-age=31536000, immutable")
       .type(media)

@@ -179,6 +179,7 @@ export class Cases {
       if (!there.axisIds.includes(result.axisId))
         throw problem(422, "Not valid", `This case is not on axis ${result.axisId}.`);
       const { axisId, answers, data, test, note } = result;
+      if (data?.kind === "series") await requireSeries(trx, data.seriesId, axisId);
       await trx.insertInto("case_result").values({
         case_id: caseId, axis_id: axisId, test, note,
         answers: toJson(answers), data: data ? toJson(data) : null,
@@ -257,3 +258,11 @@ export function symptomWords(symptoms: Answers): string {
     .map(([id]) => finding(id as FindingId).words);
   return so.length ? so.join("; ") : "nothing noted yet";
 }
+
+/** The readings behind a result must be there and of its axis. */
+async function requireSeries(trx: Db, id: number, axisId: number): Promise<void> {
+  const row = await trx.selectFrom("series").select("axis_id").where("id", "=", id).executeTakeFirst();
+  if (!row) throw notFound("series of readings", id);
+  if (row.axis_id !== axisId)
+    throw problem(422, "Not valid", `Series ${id} was read on another axis than ${axisId}.`);
+} // prettier-ignore

@@ -179,13 +179,22 @@ export class Jobs {
 
   async addPhoto(
     jobId: number,
-    photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; step: string; caption: string }, // prettier-ignore
+    photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; step: string; caption: string; key?: string | undefined }, // prettier-ignore
     who: string,
   ): Promise<Job> {
     await this.get(jobId);
     await this.db
       .insertInto("job_photo")
-      .values({ job_id: jobId, ...photo, at: instant(this.clock), by: who })
+      .values({
+        job_id: jobId,
+        ...photo,
+        key: photo.key ?? null,
+        at: instant(this.clock),
+        by: who,
+      }) // prettier-ignore
+      .onConflict((on) =>
+        on.column("key").where("key", "is not", null).doNothing(),
+      ) // prettier-ignore
       .execute();
     return this.get(jobId);
   }

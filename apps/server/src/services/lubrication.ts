@@ -1,37 +1,41 @@
 import {
+  centralAdvice,
   intervalDays,
   learnInterval,
-  planRounds,
-  planWhenDue,
   templatePoints,
+  type VisitFinding,
   type FoundState,
+  type IntervalSchool,
   type LubePoint,
-  type PlanDay,
   type Usage,
-  type VisitNeed,
 } from "@iron/core";
-import type { LubePointRecord, LubeVisitCreate, Rounds } from "@iron/contract";
+import type { LubePointRecord, LubeVisitCreate } from "@iron/contract";
 import type { Selectable } from "kysely";
-import { notFound } from "../http/problem-error";
+import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
+import type { KeepSettingsStore } from "./keep-settings";
 import type { Machines } from "./machines";
+import type { Meters } from "./meters";
 
 const DAY_MS = 86_400_000;
-const HORIZON_DAYS = 14;
-/** Minutes for lubrication on a working day, until the shop says otherwise (common practice, no source). */
-const MINUTES_A_DAY = 90;
 /** Mean feed of an axis while its machine works, part of rapid (common practice, no source). */
 const FEED_PART = 0.05;
 
+/** Two people on one round: a point done so recently is not done again, ms. */
+const JUST_DONE_MS = 12 * 3_600_000;
+
 type Visit = Selectable<Tables["lube_visit"]>;
+type Hold = Selectable<Tables["lube_hold"]>;
 
 /** Lubrication points, what is found at them, and the rounds that follow. */
 export class Lubrication {
   constructor(
     private readonly db: Db,
     private readonly machines: Machines,
+    private readonly meters: Meters,
+    private readonly settings: KeepSettingsStore,
     private readonly clock: Clock,
   ) {}
 
@@ -54,18 +58,75 @@ export class Lubrication {
     return this.ofMachine(machineId);
   }
 
-  async update(id: number, point: LubePoint): Promise<LubePointRecord> {
-    await this.get(id);
+  /** Bounds that the maker gave are moved only under a name. */
+  async update(
+    id: number,
+    edit: LubePoint,
+    who: string,
+  ): Promise<LubePointRecord> {
+    // prettier-ignore
+    const old = await this.get(id);
+    const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays; // prettier-ignore
+    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${instant(this.clock).slice(0, 10)}`; // prettier-ignore
+    const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit; // prettier-ignore
     await this.db.updateTable("lube_point").set({ point: toJson(point) }).where("id", "=", id).execute(); // prettier-ignore
     return this.get(id);
   }
 
+  async create(machineId: number, point: LubePoint): Promise<LubePointRecord> {
+    const there = await this.ofMachine(machineId);
+    if (there.some((p) => p.place === point.place && !p.retired)) throw conflict(`This machine has a point “${point.place}” already.`);
+    const { id } = await this.db.insertInto("lube_point").values({ machine_id: machineId, point: toJson(point), since: instant(this.clock) }).returning("id").executeTakeFirstOrThrow();
+    return this.get(id);
+  } // prettier-ignore
+
+  async addPhoto(
+    pointId: number,
+    photo: { key: string; caption: string; media: "image/jpeg" | "image/png"; bytes: Buffer }, // prettier-ignore
+    who: string,
+  ): Promise<LubePointRecord> {
+    await this.get(pointId);
+    await this.db.insertInto("lube_photo").values({ ...photo, point_id: pointId, at: instant(this.clock), by: who }).onConflict((on) => on.column("key").doNothing()).execute(); // prettier-ignore
+    return this.get(pointId);
+  }
+
+  async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
+    const row = await this.db.selectFrom("lube_photo").select(["media", "bytes"]).where("id", "=", id).executeTakeFirst(); // prettier-ignore
+    if (!row) throw notFound("photo", id);
+    return row;
+  }
+
+  async retire(id: number, retired: boolean): Promise<LubePointRecord> {
+    await this.get(id);
+    await this.db.updateTable("lube_point").set({ retired_at: retired ? instant(this.clock) : null }).where("id", "=", id).execute(); // prettier-ignore
+    return this.get(id);
+  }
+
+  async renameLubricant(from: string, to: string): Promise<void> {
+    for (const p of await this.db.selectFrom("lube_point").selectAll().execute()) {
+      const point = fromJson(p.point);
+      if (point.lubricant === from) await this.db.updateTable("lube_point").set({ point: toJson({ ...point, lubricant: to }) }).where("id", "=", p.id).execute();
+    }
+  } // prettier-ignore
+
+  /** Keeps what was found and given; somebody else’s visit just before is told and nothing is kept twice. */
   async visit(
     id: number,
     visit: LubeVisitCreate,
     who: string,
   ): Promise<LubePointRecord> {
     await this.get(id);
+    const known = await this.db.selectFrom("lube_visit").select("id").where("key", "=", visit.key).executeTakeFirst(); // prettier-ignore
+    if (known) return this.get(id);
+    const now = this.clock.now();
+    const last = (await this.visitsOf(id)).at(-1);
+    if (visit.date !== null && visit.date > now.toISOString().slice(0, 10))
+      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${now.toISOString().slice(0, 10)}.`); // prettier-ignore
+    const at = visit.date === null || visit.date === now.toISOString().slice(0, 10) ? instant(this.clock) : `${visit.date}T12:00:00.000Z`; // prettier-ignore
+    if (last && visit.found !== null && at < last.at)
+      throw conflict(`This point was visited since, on ${last.at.slice(0, 10)} by ${last.by}. Take that back first.`); // prettier-ignore
+    if (last && visit.found !== null && !visit.again && last.by !== who && Date.parse(at) - Date.parse(last.at) < JUST_DONE_MS) // prettier-ignore
+      throw conflict(`${last.by} has done this point already: found ${last.found ?? ""}. Nothing was kept twice.`, await this.get(id)); // prettier-ignore
     await this.db
       .insertInto("lube_visit")
       .values({
@@ -74,8 +135,10 @@ export class Lubrication {
         found: visit.found,
         dose: visit.dose,
         glitter: visit.glitter ? 1 : 0,
+        friction: visit.friction ? 1 : 0,
+        outlets: visit.outlets.length ? toJson(visit.outlets) : null,
         words: visit.words,
-        at: instant(this.clock),
+        at,
         by: who,
       })
       .onConflict((on) => on.column("key").doNothing())
@@ -83,52 +146,26 @@ export class Lubrication {
     return this.get(id);
   }
 
-  async rounds(): Promise<Rounds> {
-    const points = (await this.all()).filter((p) => !p.partsNut);
-    const rows = await this.db.selectFrom("machine").select(["id", "nickname", "bay"]).where("retired_at", "is", null).execute(); // prettier-ignore
-    const machine = new Map(rows.map((m) => [m.id, m]));
-    const due = points.filter((p) => machine.has(p.machineId) && p.lateDays > -HORIZON_DAYS); // prettier-ignore
-    const needs = due.map((p): VisitNeed => ({
-      id: String(p.id),
-      machine: p.machineId,
-      bay: machine.get(p.machineId)?.bay ?? "",
-      minutes: p.minutes,
-      weight: p.weight,
-      dueDay: -p.lateDays,
-      intervalDays: p.intervalDays,
-    }));
-    const today = Date.parse(`${this.clock.now().toISOString().slice(0, 10)}T12:00:00Z`); // prettier-ignore
-    const dates = Array.from({ length: HORIZON_DAYS }, (_, i) => new Date(today + i * DAY_MS)); // prettier-ignore
-    const days: PlanDay[] = dates.map((d) => ({ minutes: [0, 6].includes(d.getUTCDay()) ? 0 : MINUTES_A_DAY })); // prettier-ignore
-    const plan = planRounds(needs, days, { tries: 4000 });
-    const plain = planWhenDue(needs, days).cost;
-    return {
-      days: dates.map((date, d) => {
-        const here = due.filter((_, i) => plan.dayOf[i] === d);
-        const ids = [...new Set(here.map((p) => p.machineId))];
-        const stops = ids.map((id) => ({
-          machineId: id,
-          nickname: machine.get(id)?.nickname ?? "",
-          bay: machine.get(id)?.bay ?? "",
-          points: here.filter((p) => p.machineId === id),
-        }));
-        return {
-          date: date.toISOString().slice(0, 10),
-          minutes: here.reduce((s, p) => s + p.minutes, 0),
-          available: days[d].minutes,
-          stops: stops.sort((a, b) => a.bay.localeCompare(b.bay, "en", { numeric: true })), // prettier-ignore
-        };
-      }),
-      late: due.filter((p) => p.lateDays > 0).length,
-      points: points.length,
-      against: plain > 0 ? plan.cost / plain : 1,
-    };
+  private async visitsOf(id: number): Promise<readonly Visit[]> {
+    return kept(await this.db.selectFrom("lube_visit").selectAll().where("point_id", "=", id).orderBy("id").execute()); // prettier-ignore
+  }
+
+  /** Doses of all visits that stand. */
+  async given(): Promise<readonly { readonly pointId: number; readonly dose: number; readonly at: string }[]> {
+    const rows = await this.db.selectFrom("lube_visit").selectAll().orderBy("id").execute();
+    return [...grouped(rows).values()].flatMap(kept).map((v) => ({ pointId: v.point_id, dose: v.dose, at: v.at }));
+  } // prettier-ignore
+
+  /** Visits that stand, for a file. */
+  async work(): Promise<readonly Visit[]> {
+    const rows = await this.db.selectFrom("lube_visit").selectAll().orderBy("id").execute(); // prettier-ignore
+    return [...grouped(rows).values()].flatMap(kept).sort((a, b) => a.at.localeCompare(b.at)); // prettier-ignore
   }
 
   /** What each machine’s points say on the floor: the longest forgotten, else the over-greased. */
   async notes(): Promise<ReadonlyMap<number, string>> {
     const notes = new Map<number, string>();
-    const points = await this.all();
+    const points = (await this.all()).filter((p) => !p.retired);
     for (const p of points) {
       if (p.lastFound === "flooded" && p.learnt.includes("times"))
         notes.set(p.machineId, `${p.place}: ${p.learnt}. Give less, less often.`); // prettier-ignore
@@ -145,29 +182,34 @@ export class Lubrication {
     return point;
   }
 
-  private async all(id?: number): Promise<LubePointRecord[]> {
+  /** Every point of machines in use, or one, with what is due. */
+  async all(id?: number): Promise<LubePointRecord[]> {
     const rows = await this.db
       .selectFrom("lube_point")
       .innerJoin("machine", "machine.id", "lube_point.machine_id")
       .selectAll("lube_point")
-      .select("hours_per_week")
       .$if(id !== undefined, (q) => q.where("lube_point.id", "=", id ?? 0))
       .orderBy("lube_point.id")
       .execute();
-    const visits = await this.db
-      .selectFrom("lube_visit")
-      .selectAll()
-      .$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0))
-      .orderBy("id")
-      .execute();
+    const visits = grouped(await this.db.selectFrom("lube_visit").selectAll().$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0)).orderBy("id").execute()); // prettier-ignore
+    const holds = grouped(await this.db.selectFrom("lube_hold").selectAll().$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0)).orderBy("id").execute()); // prettier-ignore
+    const photos = grouped(await this.db.selectFrom("lube_photo").select(["id", "point_id", "caption", "at", "by"]).$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0)).orderBy("id").execute()); // prettier-ignore
     const feeds = await this.feeds();
+    const usages = await this.meters.usage();
+    const { school, travel } = await this.settings.get();
+    const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour])); // prettier-ignore
     const now = this.clock.now().getTime();
     return rows.map((row) => {
       const point = fromJson(row.point);
       const rapid = feeds.get(`${row.machine_id} ${point.letter ?? ""}`) ?? 0;
-      const hoursPerDay = row.hours_per_week / 7;
-      const usage: Usage = { hoursPerDay, kmPerDay: (hoursPerDay * 60 * rapid * FEED_PART) / 1e6 }; // prettier-ignore
-      return recordOf(row, point, usage, kept(visits.filter((v) => v.point_id === row.id)), now); // prettier-ignore
+      const forecast = usages.get(row.machine_id);
+      const hoursPerDay = forecast?.hoursPerDay ?? 0;
+      const relative = hoursPerDay > 0 ? (2 * (forecast?.spread ?? 0)) / hoursPerDay : 0; // prettier-ignore
+      const program = programs.get(`${row.machine_id} ${point.letter ?? ""}`);
+      const usage: Usage = { hoursPerDay, kmPerDay: hoursPerDay * (program ?? (60 * rapid * FEED_PART) / 1e6) }; // prettier-ignore
+      const pictures = (photos.get(row.id) ?? []).map(({ point_id: _, ...photo }) => photo); // prettier-ignore
+      const record = recordOf(row, point, usage, kept(visits.get(row.id) ?? []), holds.get(row.id)?.at(-1), school, relative, now); // prettier-ignore
+      return { ...record, photos: pictures };
     });
   }
 
@@ -191,23 +233,39 @@ function kept(visits: readonly Visit[]): readonly Visit[] {
   return stack;
 }
 
+function grouped<T extends { point_id: number }>(rows: readonly T[]): ReadonlyMap<number, T[]> {
+  const map = new Map<number, T[]>();
+  for (const row of rows) {
+    const there = map.get(row.point_id);
+    if (there) there.push(row);
+    else map.set(row.point_id, [row]);
+  }
+  return map;
+} // prettier-ignore
+
 function recordOf(
-  row: Pick<Selectable<Tables["lube_point"]>, "id" | "machine_id" | "since">,
+  row: Pick<Selectable<Tables["lube_point"]>, "id" | "machine_id" | "since" | "retired_at">, // prettier-ignore
   point: LubePoint,
   usage: Usage,
   visits: readonly Visit[],
+  hold: Hold | undefined,
+  school: IntervalSchool,
+  usageSpread: number,
   nowMs: number,
-): LubePointRecord {
+): Omit<LubePointRecord, "photos"> {
   const found = visits.flatMap((v): FoundState[] => (v.found ? [v.found] : []));
-  const learnt = learnInterval(found);
-  const interval = intervalDays(point.rule, usage, point.factors, learnt.factor); // prettier-ignore
-  const plain = intervalDays(point.rule, usage, point.factors);
+  const learnt = learnInterval(visits.flatMap((v): VisitFinding[] => v.found ? [{ found: v.found, taken: takenOf(point, v) }] : [])); // prettier-ignore
+  const interval = intervalDays(point.rule, usage, point.factors, learnt.factor, school); // prettier-ignore
+  const plain = intervalDays(point.rule, usage, point.factors, 1, school);
   const last = visits.at(-1) ?? null;
   const from = Date.parse(last?.at ?? row.since);
   const dueMs = from + interval.days * DAY_MS;
+  const holds = hold !== undefined && hold.kind !== "free" && (last === null || hold.at > last.at); // prettier-ignore
   return {
     ...point,
     factors: [...point.factors],
+    outlets: [...(point.outlets ?? [])],
+    qualified: point.qualified ?? false,
     id: row.id,
     machineId: row.machine_id,
     lastAt: last?.at ?? null,
@@ -218,14 +276,29 @@ function recordOf(
     unlearntDays: Math.round(plain.days),
     learnt: learnt.words,
     dueOn: new Date(dueMs).toISOString().slice(0, 10),
+    dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * usageSpread, // prettier-ignore
     lateDays: (nowMs - dueMs) / DAY_MS,
-    asksCase: asksCase(found, last),
+    asksCase: asksCase(point, found, last),
+    visits: visits.length,
+    hold: holds ? { kind: hold.kind === "pin" ? "pin" : "skip", date: hold.date ?? "", words: `${hold.kind === "pin" ? "put there" : "left out"} by ${hold.by}${hold.reason ? `: ${hold.reason}` : ""}` } : null, // prettier-ignore
+    retired: row.retired_at !== null,
   };
 }
 
+/** What a point took against its dose; null for a wipe, a look, and a visit that gave nothing. */
+function takenOf(point: LubePoint, visit: Visit): number | null {
+  return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0
+    ? visit.dose / point.dose
+    : null;
+}
+
 /** When a finding at a point is the start of a case, in words; empty when it is not. */
-function asksCase(found: readonly FoundState[], last: Visit | null): string {
+function asksCase(point: LubePoint, found: readonly FoundState[], last: Visit | null): string {
   if (last?.glitter) return "Metal glitter or chips in the grease.";
+  if (last?.friction) return "More friction than the time before.";
+  const outlets = last?.outlets ? fromJson(last.outlets) : [];
+  const central = centralAdvice((point.outlets ?? []).map((name, i) => ({ name, wet: outlets[i] ?? null })));
+  if (central.repair) return `${central.says} Look at: ${central.look.join("; ")}.`;
   if (found.at(-1) === "blocked") return "Blocked: nothing gets through.";
   if (found.at(-1) === "dry" && found.at(-2) === "dry") return "Dry twice running.";
   return "";

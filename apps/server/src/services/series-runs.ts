@@ -1,5 +1,7 @@
 import {
   checkSeries,
+  seriesGrades,
+  seriesOpen,
   seriesRefusal,
   seriesSteps,
   simulateSeriesReading,
@@ -20,7 +22,7 @@ import type { Machines } from "./machines";
 /** How long the simulated machine may take to reach a place before it is given up, ms. */
 const PATIENCE_MS = 60_000;
 
-/** Rows of readings: crest runs, gib curves, tram and home tests. Kept as they are taken. */
+/** Rows of readings: crest runs, gib settings, tram, home and hand tests. Kept as they are taken. */
 export class SeriesRuns {
   constructor(
     private readonly db: Db,
@@ -83,7 +85,14 @@ export class SeriesRuns {
     source: "typed" | "device" = "typed",
   ): Promise<Series> {
     const series = await this.get(id);
-    stepOf(series.plan, point.step);
+    const step = stepOf(series.plan, point.step);
+    const grades = seriesGrades(series.plan, step.group);
+    if (point.value !== null && grades.length > 0 && !(point.value in grades))
+      throw problem(
+        422,
+        "Not valid",
+        `Answer ${point.value} is not there: this step is told in words, 0 to ${grades.length - 1}: ${grades.join("; ")}.`,
+      );
     await this.db
       .insertInto("series_point")
       .values({
@@ -148,8 +157,9 @@ function seriesOf(
   points: readonly Selectable<Tables["series_point"]>[],
 ): Series {
   const plan = fromJson(row.plan);
-  const read = new Map(points.map((p) => [p.step, p.value]));
-  const done = seriesSteps(plan).every((s) => typeof read.get(s.index) === "number"); // prettier-ignore
+  const values: (number | null)[] = [];
+  for (const p of points) values[p.step] = p.value;
+  const done = seriesOpen(plan, values).length === 0;
   return {
     id: row.id,
     axisId: row.axis_id,

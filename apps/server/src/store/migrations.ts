@@ -177,6 +177,49 @@ function appendOnly(table: string, what: string): string[] {
 }
 
 /** Once landed, a migration is never edited; changes come as the next one. */
+const photoKeys: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    await sql`alter table job_photo add column key text`.execute(db);
+    await sql`create unique index job_photo_once on job_photo (key) where key is not null`.execute(db); // prettier-ignore
+  },
+};
+
+const keep: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table lube_point add column retired_at text`,
+      `alter table lube_visit add column friction integer not null default 0`,
+      `alter table lube_visit add column outlets text`,
+      `create table lube_hold (
+        id integer primary key, key text not null unique, point_id integer not null references lube_point(id),
+        kind text not null, date text, reason text not null, at text not null, by text not null) strict`,
+      `create index hold_of_point on lube_hold (point_id, id)`,
+      `create table lube_plan (
+        id integer primary key, at text not null, plan text not null check (json_valid(plan)),
+        changes text not null check (json_valid(changes))) strict`,
+      `create table lube_photo (
+        id integer primary key, key text not null unique, point_id integer not null references lube_point(id),
+        caption text not null, media text not null, bytes blob not null, at text not null, by text not null) strict`,
+      `create index photo_of_point on lube_photo (point_id, id)`,
+      `create table meter_reading (
+        id integer primary key, key text not null unique, machine_id integer not null references machine(id),
+        date text not null, hours real not null, reset integer not null, at text not null, by text not null) strict`,
+      `create index meter_of_machine on meter_reading (machine_id, date)`,
+      `create table meter_back (
+        reading_id integer primary key references meter_reading(id), at text not null, by text not null) strict`,
+      `create table lubricant (
+        id integer primary key, name text not null unique, spec text not null check (json_valid(spec))) strict`,
+      `create table lube_stock (
+        id integer primary key, key text not null unique, lubricant_id integer not null references lubricant(id),
+        kind text not null, grams real not null, at text not null, by text not null) strict`,
+      ...appendOnly("lube_hold", "moves by hand are"),
+      ...appendOnly("meter_reading", "meter readings are"),
+      ...appendOnly("lube_stock", "stock moves are"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
@@ -184,4 +227,6 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0004_series": series,
   "0005_jobs": jobs,
   "0006_lubrication": lubrication,
+  "0007_photo_keys": photoKeys,
+  "0008_keep": keep,
 };

@@ -6,6 +6,8 @@ import type {
   FindingId,
   FoundState,
   LubePoint,
+  PlanChange,
+  PlannedPoint,
   SeriesPlan,
   TestPlan,
   VirtualAxis,
@@ -16,6 +18,7 @@ import type {
   IndicatorRecord,
   Job,
   JobEventRecord,
+  LubricantEdit,
   MachineEdit,
   ReadingRecord,
   ResultData,
@@ -224,6 +227,8 @@ export interface Tables {
   job_photo: {
     id: Generated<number>;
     job_id: number;
+    /** Sent by the browser, so that a photo sent twice is kept once. */
+    key: string | null;
     step: string;
     caption: string;
     media: "image/jpeg" | "image/png";
@@ -237,6 +242,7 @@ export interface Tables {
     point: Json<LubePoint>;
     /** When it was begun to be kept: due is counted from here until the first visit. */
     since: string;
+    retired_at: string | null;
   };
   /** Append-only: a visit without a finding takes the one before it back. */
   lube_visit: {
@@ -246,7 +252,63 @@ export interface Tables {
     found: FoundState | null;
     dose: number;
     glitter: Flag;
+    friction: ColumnType<number, number | undefined, number>;
+    outlets: Json<readonly (boolean | null)[]> | null;
     words: string;
+    at: string;
+    by: string;
+  };
+  /** Append-only: the last of a point counts, until it is visited. */
+  lube_hold: {
+    id: Generated<number>;
+    key: string;
+    point_id: number;
+    kind: "pin" | "skip" | "free";
+    date: string | null;
+    reason: string;
+    at: string;
+    by: string;
+  };
+  /** Each planning that moved something: the plan that it made and what it changed. */
+  lube_plan: {
+    id: Generated<number>;
+    at: string;
+    plan: Json<readonly PlannedPoint[]>;
+    changes: Json<readonly PlanChange[]>;
+  };
+  lube_photo: {
+    id: Generated<number>;
+    key: string;
+    point_id: number;
+    caption: string;
+    media: "image/jpeg" | "image/png";
+    bytes: Buffer;
+    at: string;
+    by: string;
+  };
+  /** Append-only; one taken back has a row in meter_back. */
+  meter_reading: {
+    id: Generated<number>;
+    key: string;
+    machine_id: number;
+    date: string;
+    hours: number;
+    reset: Flag;
+    at: string;
+    by: string;
+  };
+  meter_back: { reading_id: number; at: string; by: string };
+  lubricant: {
+    id: Generated<number>;
+    name: string;
+    spec: Json<LubricantEdit>;
+  };
+  lube_stock: {
+    id: Generated<number>;
+    key: string;
+    lubricant_id: number;
+    kind: "count" | "in";
+    grams: number;
     at: string;
     by: string;
   };

@@ -43,6 +43,22 @@ describe("series of readings", () => {
     expect(listed.points[0]).toMatchObject({ source: "device", by: "Ama" });
   });
 
+  it("a test by hand is told in words; others are refused by name; its readings stand behind the result", async () => {
+    const axis = await newAxis(t);
+    const plan = defaultSeries(axis.config, "coast");
+    const { id } = (await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201)).body as Series; // prettier-ignore
+    const wrong = await t.api.post(`/api/series/${id}/points`).send(point(0, 7)).expect(422); // prettier-ignore
+    expect(wrong.body.detail).toContain("Answer 7 is not there: this step is told in words, 0 to 2: will not turn;"); // prettier-ignore
+    for (let step = 0; step < 6; step += 1)
+      await t.api.post(`/api/series/${id}/points`).send(point(step, 1)).expect(201); // prettier-ignore
+    expect((await t.api.get(`/api/series/${id}`)).body.state).toBe("finished");
+    const opened = (await t.api.post(`/api/machines/${axis.machineId}/cases`).send({ axisIds: [axis.id] }).expect(201)).body as { id: number }; // prettier-ignore
+    const result = { axisId: axis.id, test: "coast", answers: { "coasts-free": false }, note: "", data: { kind: "series", seriesId: id } }; // prettier-ignore
+    await t.api.post(`/api/cases/${opened.id}/results`).send(result).expect(201); // prettier-ignore
+    const gone = await t.api.post(`/api/cases/${opened.id}/results`).send({ ...result, data: { kind: "series", seriesId: 999 } }).expect(404); // prettier-ignore
+    expect(gone.body.detail).toContain("999");
+  });
+
   it("refuses what the axis does not have and plans out of bounds, in words", async () => {
     const { series, axisId } = await begin();
     const gib = await t.api.post(`/api/axes/${axisId}/series`).send({ plan: { ...series.plan, kind: "gib-curve" } }).expect(422); // prettier-ignore

@@ -56,6 +56,7 @@ export async function testApp(
     webFolder: options.webFolder ?? null,
     simulate: options.simulate ?? true,
     simulationSpeed: Infinity,
+    simulationSeed: 1,
     checkAnswers: true,
   });
   return {

@@ -1,0 +1,65 @@
+import { calibrateGun } from "@iron/core";
+import type { KeepSettings, KeepSettingsEdit } from "@iron/contract";
+import { conflict } from "../http/problem-error";
+import type { Db } from "../store/database";
+
+/** Minutes for lubrication on a working day, and what a stroke gives, until the shop says otherwise (common practice, no source). */
+const USUAL: KeepSettingsEdit = {
+  version: 0,
+  minutesByWeekday: [90, 90, 90, 90, 90, 0, 0],
+  holidays: [],
+  school: "all",
+  windows: [],
+  travel: [],
+  guns: [],
+};
+const USUAL_STROKE_G = 0.8;
+const KEY = "keep";
+
+/** How the shop keeps its machines: minutes, holidays, windows, school, guns. */
+export class KeepSettingsStore {
+  constructor(private readonly db: Db) {}
+
+  async get(): Promise<KeepSettings> {
+    const row = await this.db.selectFrom("setting").select("value").where("key", "=", KEY).executeTakeFirst(); // prettier-ignore
+    const kept = row ? { ...USUAL, ...(JSON.parse(row.value) as KeepSettingsEdit) } : USUAL; // prettier-ignore
+    const gunFigures = kept.guns.map((g) => ({ name: g.name, ...calibrateGun(g.weighings) })); // prettier-ignore
+    return {
+      ...kept,
+      gunFigures,
+      gramsPerStroke: gunFigures.at(0)?.gramsPerStroke ?? USUAL_STROKE_G,
+    };
+  }
+
+  async set(edit: KeepSettingsEdit): Promise<KeepSettings> {
+    for (const gun of edit.guns) calibrateGun(gun.weighings);
+    const now = await this.get();
+    if (edit.version !== now.version)
+      throw conflict("Somebody else has changed this meanwhile. Both are shown; keep again to take yours.", now); // prettier-ignore
+    const value = JSON.stringify({ ...edit, version: now.version + 1 });
+    await this.db
+      .insertInto("setting")
+      .values({ key: KEY, value })
+      .onConflict((c) => c.column("key").doUpdateSet({ value }))
+      .execute();
+    return this.get();
+  }
+}
+
+/** Monday first. */
+export function weekdayOf(date: string): number {
+  return (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % 7;
+}
+
+/** Minutes that people have on a day: none on a holiday. */
+export function minutesOn(settings: KeepSettings, date: string): number {
+  return settings.holidays.some((h) => h.date === date)
+    ? 0
+    : settings.minutesByWeekday[weekdayOf(date)];
+}
+
+/** Machines that may not be stopped on a day. */
+export function shutOn(settings: KeepSettings, date: string): Set<number> {
+  const weekday = weekdayOf(date);
+  return new Set(settings.windows.filter((w) => !w.days[weekday]).map((w) => w.machineId)); // prettier-ignore
+}

@@ -1,0 +1,92 @@
+import { doseGrams, stockForecast } from "@iron/core";
+import type { LubricantEdit, LubricantRecord } from "@iron/contract";
+import { conflict, notFound } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { fromJson, toJson } from "../store/tables";
+import { instant, type Clock } from "./clock";
+import type { KeepSettingsStore } from "./keep-settings";
+import type { Lubrication } from "./lubrication";
+
+const DAY_MS = 86_400_000;
+
+/** Lubricants of the shop: what they are, what is there, when to order. */
+export class Lubricants {
+  constructor(
+    private readonly db: Db,
+    private readonly lube: Lubrication,
+    private readonly settings: KeepSettingsStore,
+    private readonly clock: Clock,
+  ) {}
+
+  async list(): Promise<LubricantRecord[]> {
+    const rows = await this.db.selectFrom("lubricant").selectAll().orderBy("name").execute(); // prettier-ignore
+    const moves = await this.db.selectFrom("lube_stock").selectAll().orderBy("id").execute(); // prettier-ignore
+    const { gramsPerStroke } = await this.settings.get();
+    const points = (await this.lube.all()).filter((p) => !p.retired);
+    const visits = await this.lube.given();
+    const now = this.clock.now().getTime();
+    return rows.map((row) => {
+      const spec = fromJson(row.spec);
+      const own = points.filter((p) => p.lubricant === row.name);
+      const units = new Map(own.map((p) => [p.id, p.doseUnit]));
+      const mine = moves.filter((m) => m.lubricant_id === row.id);
+      const count = mine.findLast((m) => m.kind === "count");
+      const since = count?.at ?? mine.at(0)?.at ?? null;
+      const came = mine.filter((m) => m.kind === "in" && (!count || m.id > count.id)); // prettier-ignore
+      // What was given since the count has gone out of the container.
+      const went = since === null ? 0 : visits
+        .filter((v) => v.at > since && units.has(v.pointId))
+        .reduce((s, v) => s + doseGrams(v.dose, units.get(v.pointId) ?? "grams", gramsPerStroke), 0); // prettier-ignore
+      const stockG = Math.max(0, (count?.grams ?? 0) + came.reduce((s, m) => s + m.grams, 0) - went); // prettier-ignore
+      const uses = own.map((p) => ({ grams: doseGrams(p.dose, p.doseUnit, gramsPerStroke), intervalDays: Math.max(1, p.intervalDays) })); // prettier-ignore
+      const f = stockForecast(stockG, uses, spec.leadDays, spec.reserveG);
+      return {
+        ...spec,
+        id: row.id,
+        points: own.length,
+        stockG,
+        countedAt: count?.at ?? null,
+        gramsPerDay: f.gramsPerDay,
+        daysLeft: f.daysLeft,
+        // Never before today: late is now.
+        orderBy: f.orderInDays === null ? null : new Date(now + Math.max(0, Math.min(f.orderInDays, 36_500)) * DAY_MS).toISOString().slice(0, 10), // prettier-ignore
+      };
+    });
+  }
+
+  async create(edit: LubricantEdit): Promise<LubricantRecord[]> {
+    await this.refuseName(edit.name, null);
+    await this.db.insertInto("lubricant").values({ name: edit.name, spec: toJson(edit) }).execute(); // prettier-ignore
+    return this.list();
+  }
+
+  /** A changed name goes along to the points that have it. */
+  async update(id: number, edit: LubricantEdit): Promise<LubricantRecord[]> {
+    const row = await this.find(id);
+    await this.refuseName(edit.name, id);
+    await this.db.updateTable("lubricant").set({ name: edit.name, spec: toJson(edit) }).where("id", "=", id).execute(); // prettier-ignore
+    if (row.name !== edit.name) await this.lube.renameLubricant(row.name, edit.name); // prettier-ignore
+    return this.list();
+  }
+
+  async move(id: number, move: { key: string; kind: "count" | "in"; grams: number }, who: string): Promise<LubricantRecord[]> {
+    await this.find(id);
+    await this.db
+      .insertInto("lube_stock")
+      .values({ ...move, lubricant_id: id, at: instant(this.clock), by: who })
+      .onConflict((on) => on.column("key").doNothing())
+      .execute();
+    return this.list();
+  } // prettier-ignore
+
+  private async find(id: number) {
+    const row = await this.db.selectFrom("lubricant").selectAll().where("id", "=", id).executeTakeFirst(); // prettier-ignore
+    if (!row) throw notFound("lubricant", id);
+    return row;
+  }
+
+  private async refuseName(name: string, id: number | null): Promise<void> {
+    const other = await this.db.selectFrom("lubricant").select("id").where("name", "=", name).executeTakeFirst(); // prettier-ignore
+    if (other && other.id !== id) throw conflict(`There is a lubricant “${name}” already.`); // prettier-ignore
+  }
+}

@@ -1,0 +1,139 @@
+import { checkMeter, forecastUsage, type MeterReading, type UsageForecast } from "@iron/core"; // prettier-ignore
+import type { MachineMeter, MeterCreate } from "@iron/contract";
+import { randomUUID } from "node:crypto";
+import { notFound, problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { fromJson } from "../store/tables";
+import { instant, type Clock } from "./clock";
+import type { KeepSettingsStore } from "./keep-settings";
+
+const SIMULATED = "simulated machine";
+
+interface KeptReading extends MeterReading {
+  readonly id: number;
+  readonly machineId: number;
+  readonly by: string;
+}
+
+/** Hour meters: readings typed, from files or from the simulated machine, and the usage to come. */
+export class Meters {
+  constructor(
+    private readonly db: Db,
+    private readonly settings: KeepSettingsStore,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Usage of every machine. */
+  async usage(): Promise<ReadonlyMap<number, UsageForecast>> {
+    const { machines, readings, closed } = await this.load();
+    return new Map(machines.map((m) => [m.id, this.forecast(m, readings.get(m.id) ?? [], closed)])); // prettier-ignore
+  }
+
+  async list(): Promise<MachineMeter[]> {
+    const { machines, readings, closed } = await this.load();
+    return machines
+      .filter((m) => m.retired_at === null)
+      .map((m) => {
+        const own = readings.get(m.id) ?? [];
+        const { hoursPerDay, spread, from, notes } = this.forecast(m, own, closed); // prettier-ignore
+        return {
+          machineId: m.id,
+          nickname: m.nickname,
+          bay: m.bay,
+          hoursPerDay,
+          spread,
+          from,
+          notes: [...notes],
+          readings: own.slice(-6).reverse().map(({ id, at, hours, reset, by }) => ({ id, date: at, hours, reset, by })), // prettier-ignore
+        };
+      });
+  }
+
+  async add(machineId: number, reading: MeterCreate, who: string): Promise<MachineMeter[]> {
+    const { machines, readings } = await this.load();
+    if (!machines.some((m) => m.id === machineId)) throw notFound("machine", machineId);
+    this.refuse(readings.get(machineId) ?? [], reading);
+    await this.insert(machineId, reading, who);
+    return this.list();
+  } // prettier-ignore
+
+  /** The simulated machine’s own meter: what the last one said and its working week since. */
+  async read(machineId: number, who: string): Promise<MachineMeter[]> {
+    const { machines, readings } = await this.load();
+    const machine = machines.find((m) => m.id === machineId);
+    if (!machine) throw notFound("machine", machineId);
+    const last = (readings.get(machineId) ?? []).at(-1);
+    const date = this.clock.now().toISOString().slice(0, 10);
+    const days = last ? (Date.parse(date) - Date.parse(last.at)) / 86_400_000 : 0;
+    const hours = Math.round((last?.hours ?? 4000) + (machine.hours_per_week / 7) * days);
+    await this.simulatedTravel(machineId);
+    return this.add(machineId, { key: randomUUID(), date, hours, reset: false }, who);
+  } // prettier-ignore
+
+  /** The stand-in tells the travel of its axes too: each has a mean feed of its own. A program that was given stays. */
+  private async simulatedTravel(machineId: number): Promise<void> {
+    const rows = await this.db.selectFrom("axis").select(["id", "config"]).where("machine_id", "=", machineId).where("retired_at", "is", null).execute(); // prettier-ignore
+    const { gramsPerStroke: _, gunFigures: __, ...edit } = await this.settings.get(); // prettier-ignore
+    const told = rows.map((r) => {
+      const { letter, rapidMmMin } = fromJson(r.config);
+      return { machineId, letter, kmPerHour: (60 * rapidMmMin * (0.03 + 0.01 * (r.id % 4))) / 1e6, from: SIMULATED }; // prettier-ignore
+    });
+    const programs = edit.travel.filter((x) => x.machineId !== machineId || x.from !== SIMULATED); // prettier-ignore
+    const fresh = told.filter((x) => !programs.some((p) => p.machineId === machineId && p.letter === x.letter)); // prettier-ignore
+    await this.settings.set({ ...edit, travel: [...programs, ...fresh] });
+  }
+
+  async back(readingId: number, who: string): Promise<MachineMeter[]> {
+    const row = await this.db.selectFrom("meter_reading").select("id").where("id", "=", readingId).executeTakeFirst();
+    if (!row) throw notFound("meter reading", readingId);
+    await this.db.insertInto("meter_back").values({ reading_id: readingId, at: instant(this.clock), by: who }).onConflict((c) => c.doNothing()).execute();
+    return this.list();
+  } // prettier-ignore
+
+  /** Says what is wrong with a reading against those before and after it; nothing when it may be kept. */
+  refuse(own: readonly MeterReading[], reading: Pick<MeterCreate, "date" | "hours" | "reset">): void {
+    const today = this.clock.now().toISOString().slice(0, 10);
+    if (reading.date > today)
+      throw problem(422, "Not valid", `A reading of ${reading.date} is still to come: today is ${today}.`);
+    const next = { at: reading.date, hours: reading.hours, reset: reading.reset };
+    checkMeter(own.filter((r) => r.at <= reading.date).at(-1) ?? null, next);
+    const after = own.find((r) => r.at > reading.date);
+    if (after && !after.reset) checkMeter(next, after);
+  } // prettier-ignore
+
+  async insert(machineId: number, reading: MeterCreate, who: string): Promise<boolean> {
+    const { numInsertedOrUpdatedRows = 0n } = await this.db
+      .insertInto("meter_reading")
+      .values({ key: reading.key, machine_id: machineId, date: reading.date, hours: reading.hours, reset: reading.reset ? 1 : 0, at: instant(this.clock), by: who })
+      .onConflict((on) => on.column("key").doNothing())
+      .executeTakeFirst();
+    return numInsertedOrUpdatedRows > 0n;
+  } // prettier-ignore
+
+  private forecast(machine: { hours_per_week: number }, own: readonly MeterReading[], closed: readonly string[]): UsageForecast {
+    return forecastUsage(own, machine.hours_per_week, instant(this.clock), closed);
+  } // prettier-ignore
+
+  private async load() {
+    const machines = await this.db.selectFrom("machine").select(["id", "nickname", "bay", "hours_per_week", "retired_at"]).orderBy("id").execute(); // prettier-ignore
+    const all = await this.readings();
+    const { holidays } = await this.settings.get();
+    return { machines, readings: all, closed: holidays.map((h) => h.date) };
+  }
+
+  /** Readings that stand, by machine, in the order of their days. */
+  async readings(): Promise<ReadonlyMap<number, readonly KeptReading[]>> {
+    const rows = await this.db
+      .selectFrom("meter_reading")
+      .leftJoin("meter_back", "meter_back.reading_id", "meter_reading.id")
+      .selectAll("meter_reading")
+      .where("meter_back.reading_id", "is", null)
+      .orderBy("date")
+      .orderBy("id")
+      .execute();
+    const map = new Map<number, KeptReading[]>();
+    for (const r of rows)
+      map.set(r.machine_id, [...(map.get(r.machine_id) ?? []), { id: r.id, machineId: r.machine_id, at: r.date, hours: r.hours, reset: r.reset === 1, by: r.by }]); // prettier-ignore
+    return map;
+  }
+}
