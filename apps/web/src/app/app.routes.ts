@@ -125,6 +125,54 @@ export const routes: Routes = [
       import("./places/rounds/rounds-place").then((m) => m.RoundsPlace),
   },
   {
+    path: "rounds/half-year",
+    title: "Half a year · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/half-year").then((m) => m.HalfYear),
+  },
+  {
+    path: "rounds/paper",
+    title: "Paper · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/paper-entry").then((m) => m.PaperEntry),
+  },
+  {
+    path: "rounds/sheet/:date",
+    title: "Round on paper · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/round-sheet").then((m) => m.RoundSheet),
+  },
+  {
+    path: "rounds/labels",
+    title: "Labels · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/labels-page").then((m) => m.LabelsPage),
+  },
+  {
+    path: "rounds/meters",
+    title: "Hour meters · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/meters-page").then((m) => m.MetersPage),
+  },
+  {
+    path: "rounds/lubricants",
+    title: "Lubricants · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/lubricants-page").then((m) => m.LubricantsPage),
+  },
+  {
+    path: "rounds/keeping",
+    title: "Days and rules · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/keeping-page").then((m) => m.KeepingPage),
+  },
+  {
+    path: "points/:pointId",
+    title: "Lubrication point · Iron Patience",
+    loadComponent: () =>
+      import("./places/rounds/point-page").then((m) => m.PointPage),
+  },
+  {
     path: "jobs",
     title: "Jobs · Iron Patience",
     loadComponent: () =>

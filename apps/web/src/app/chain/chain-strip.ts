@@ -149,7 +149,9 @@ export function chainView(
               }}
             }
           </span>
-          @if (link.id !== "motor" && link.note) {
+          @if (marks()[link.id]) {
+            <span class="looked mark">{{ marks()[link.id] }}</span>
+          } @else if (link.id !== "motor" && link.note) {
             <span class="looked quiet note">{{ link.note }}</span>
           }
         </li>
@@ -165,6 +167,8 @@ export class ChainStrip {
   readonly shares = input<readonly LinkShare[]>([]);
   /** Links that a job has undone and not yet closed. */
   readonly opened = input<readonly string[]>([]);
+  /** A word to a link instead of its note: the lubrication points that hang on it. */
+  readonly marks = input<Readonly<Partial<Record<string, string>>>>({});
   protected readonly links = computed(() =>
     chainView(
       this.config(),

@@ -1,6 +1,6 @@
 import { HttpClient } from "@angular/common/http";
 import { inject, Injectable } from "@angular/core";
-import type { Case, Job, JobAct, OPERATIONS, OperationName } from "@iron/contract"; // prettier-ignore
+import type { Case, Job, JobAct, LubePointRecord, LubeVisitInput, OPERATIONS, OperationName } from "@iron/contract"; // prettier-ignore
 import { Observable } from "rxjs";
 import type { z } from "zod";
 
@@ -62,16 +62,31 @@ export class Api {
     });
   }
 
-  jobPhoto(
-    jobId: number,
-    file: File,
-    step: string,
-    caption: string,
-  ): Observable<Job> {
-    const query = new URLSearchParams({ step, caption });
-    return this.http.post<Job>(`/api/jobs/${jobId}/photos?${query}`, file, {
-      headers: { "content-type": file.type },
-    });
+  /** The key makes sending it twice harmless; it goes under the name of who took it. */
+  keyedPhoto(photo: {
+    readonly of: "job" | "point";
+    readonly id: number;
+    readonly file: Blob;
+    readonly step: string;
+    readonly caption: string;
+    readonly key: string;
+    readonly by: string;
+  }): Observable<Job | LubePointRecord> {
+    const { of, id, file, step, caption, key, by } = photo;
+    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}) }); // prettier-ignore
+    const path = of === "job" ? `jobs/${id}` : `lube-points/${id}`;
+    return this.http.post<Job | LubePointRecord>(`/api/${path}/photos?${query}`, file, {
+      headers: { "content-type": file.type, "x-working-as": encodeURIComponent(by) },
+    }); // prettier-ignore
+  }
+
+  /** A visit goes under the name of who made it. */
+  visitPoint(
+    pointId: number,
+    visit: LubeVisitInput,
+    by: string,
+  ): Observable<LubePointRecord> {
+    return this.http.post<LubePointRecord>(`/api/lube-points/${pointId}/visits`, visit, { headers: { "x-working-as": encodeURIComponent(by) } }); // prettier-ignore
   }
 
   /** Sent under the name of who did it, who may no longer be the one at the screen. */

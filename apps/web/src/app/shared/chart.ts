@@ -35,6 +35,9 @@ async function chartLibrary(): Promise<typeof Chart> {
   ]);
   const {
     Chart: Library,
+    BarController,
+    BarElement,
+    CategoryScale,
     LineController,
     LineElement,
     PointElement,
@@ -43,6 +46,9 @@ async function chartLibrary(): Promise<typeof Chart> {
     Tooltip,
   } = chart;
   Library.register(
+    BarController,
+    BarElement,
+    CategoryScale,
     LineController,
     LineElement,
     PointElement,

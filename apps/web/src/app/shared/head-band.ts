@@ -26,8 +26,16 @@ import { Keys } from "./keys";
   imports: [RouterLink, RouterLinkActive, InputText, KeyList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header class="no-print">
+    <header class="no-print" [class.open]="menuOpen()">
       <a class="name" routerLink="/floor">Iron Patience</a>
+      <button
+        type="button"
+        class="act plain menu"
+        [attr.aria-expanded]="menuOpen()"
+        (click)="menuOpen.set(!menuOpen())"
+      >
+        Menu
+      </button>
       <nav aria-label="Places">
         <a
           routerLink="/floor"
@@ -102,6 +110,8 @@ import { Keys } from "./keys";
 export class HeadBand {
   protected readonly preferences = inject(Preferences);
   protected readonly listOpen = signal(false);
+  /** On a narrow screen the places stand behind a button; elsewhere it is not shown. */
+  protected readonly menuOpen = signal(false);
   protected readonly metric = computed(
     () => this.preferences.system() === "metric",
   );
@@ -133,6 +143,12 @@ export class HeadBand {
   );
 
   constructor() {
+    this.router.events
+      .pipe(
+        filter((e) => e instanceof NavigationEnd),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.menuOpen.set(false));
     inject(Keys).use(
       {
         key: "/",

@@ -22,6 +22,8 @@ export class AxisContext {
   private readonly linksState = signal<readonly LinkShare[]>([]);
   private readonly deviceState = signal<"simulated" | "real" | "none">("none");
   readonly wrong = signal("");
+  /** Words that a station puts to links of the chain while it is open. */
+  readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
   /** What each link is known to lose. */
   readonly links = this.linksState.asReadonly();
   readonly device = this.deviceState.asReadonly();

@@ -83,6 +83,7 @@ export class LocateStation {
       .map((r) => ({
         id: r.id,
         withdrawn: r.withdrawn,
+        series: r.data?.kind === "series" ? r.data.seriesId : null,
         words: `${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.${torqueWords(r.data)}${r.note ? ` ${r.note}` : ""}`,
         when: `${momentWords(r.at)}, ${r.by}`,
       })),

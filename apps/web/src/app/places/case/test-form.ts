@@ -12,6 +12,7 @@ import {
   availability,
   crestRun,
   finding,
+  HAND_KINDS,
   locateTest,
   type FindingId,
   type SeriesKind,
@@ -45,6 +46,7 @@ const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
   "crest-run": "crest-run",
   "tram-look": "tram",
   "home-again": "home-repeat",
+  ...Object.fromEntries(HAND_KINDS.map((kind) => [kind, kind])),
 };
 
 type Found = "tight" | "turned" | "missing" | "not looked at";

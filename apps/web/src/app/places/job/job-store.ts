@@ -1,26 +1,44 @@
-import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core"; // prettier-ignore
+import { computed, effect, inject, Injectable, signal } from "@angular/core"; // prettier-ignore
 import type { Axis, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
+import { PhotoQueue } from "./photo-queue";
+import { Outbox } from "../../shared/outbox";
 import { pendingEvents, readQueue, writeQueue, type QueuedAct } from "./job-queue"; // prettier-ignore
-
-const RETRY_MS = 3000;
 
 /** A job at the machine: acts go out in order, wait while there is no connection, and go once. */
 @Injectable()
 export class JobStore {
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
+  private readonly photos = inject(PhotoQueue);
   private jobId = 0;
-  private sending = false;
-  private timer: ReturnType<typeof setTimeout> | null = null;
   readonly job = signal<Job | null>(null);
   readonly axes = signal<readonly Axis[]>([]);
   readonly wrong = signal("");
-  readonly queue = signal<readonly QueuedAct[]>([]);
-  readonly offline = signal(false);
+  private readonly outbox = new Outbox<QueuedAct, Job>({
+    keyOf: (q) => q.act.key,
+    send: (q) => this.api.actOnJob(this.jobId, q.act, q.by),
+    taken: (job) => this.job.set(job),
+    refused: (problem, { act }) => {
+      this.refused.update((all) => [...all, { act, words: problem.detail }]);
+      if (problem.current) this.job.set(problem.current as Job);
+    },
+    changed: (waiting) => writeQueue(localStorage, this.jobId, waiting),
+    ready: () => this.job() !== null,
+  });
+  readonly queue = this.outbox.waiting.asReadonly();
+  readonly offline = this.outbox.offline.asReadonly();
+  readonly photoRefused = computed(() => {
+    const refused = this.photos.refused();
+    return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.words : ""; // prettier-ignore
+  });
+  readonly photosWaiting = computed(() => {
+    const here = this.job()?.id;
+    return this.photos.waiting().filter((p) => p.of === "job" && p.id === here);
+  });
   /** Acts the server would not take, with its words: shown until they are read. */
   readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]); // prettier-ignore
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
@@ -37,24 +55,23 @@ export class JobStore {
   });
 
   constructor() {
-    const online = (): void => this.flush();
-    window.addEventListener("online", online);
-    inject(DestroyRef).onDestroy(() => {
-      window.removeEventListener("online", online);
-      if (this.timer) clearTimeout(this.timer);
+    effect(() => {
+      const now = this.photos.taken();
+      if (now && "plan" in now && now.id === this.jobId) this.job.set(now);
     });
   }
 
   load(jobId: number): void {
     this.jobId = jobId;
     this.wrong.set("");
-    this.queue.set(readQueue(localStorage, jobId));
+    this.outbox.recall(readQueue(localStorage, jobId));
     this.api.get("job", `/jobs/${jobId}`).subscribe({
       next: (job) => {
         this.job.set(job);
-        this.offline.set(false);
-        this.flush();
+        this.outbox.offline.set(false);
+        this.outbox.flush();
         this.loadAround(job);
+        void this.photos.recall();
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
@@ -89,69 +106,19 @@ export class JobStore {
 
   /** Takes an act: shown at once, kept in the browser, sent as soon as it can be. */
   act(act: JobAct): void {
-    const waiting: QueuedAct = {
+    this.outbox.add({
       act,
       at: new Date().toISOString(),
       by: this.preferences.who(),
-    };
-    this.setQueue([...this.queue(), waiting]);
-    this.flush();
+    });
   }
 
   read(key: string): void {
     this.refused.update((all) => all.filter((r) => r.act.key !== key));
   }
 
-  photo(step: string, file: File, caption: string, done: (wrong: string) => void): void {
-    this.api.jobPhoto(this.jobId, file, step, caption).subscribe({
-      next: (job) => {
-        this.job.set(job);
-        done("");
-      },
-      error: (error: unknown) => done(problemFrom(error).detail),
-    });
-  } // prettier-ignore
-
-  private setQueue(queue: readonly QueuedAct[]): void {
-    this.queue.set(queue);
-    writeQueue(localStorage, this.jobId, queue);
-  }
-
-  private flush(): void {
-    const [first] = this.queue() as readonly (QueuedAct | undefined)[];
-    if (!first || this.sending || !this.job()) return;
-    this.sending = true;
-    const settle = (): void => {
-      this.sending = false;
-      this.setQueue(this.queue().filter((q) => q.act.key !== first.act.key));
-      this.flush();
-    };
-    this.api.actOnJob(this.jobId, first.act, first.by).subscribe({
-      next: (job) => {
-        this.offline.set(false);
-        this.job.set(job);
-        settle();
-      },
-      error: (error: unknown) => {
-        const problem = problemFrom(error);
-        if (problem.status === 0 || problem.status >= 500) {
-          this.offline.set(true);
-          this.sending = false;
-          this.retryLater();
-          return;
-        }
-        this.refused.update((all) => [...all, { act: first.act, words: problem.detail }]); // prettier-ignore
-        if (problem.current) this.job.set(problem.current as Job);
-        settle();
-      },
-    });
-  }
-
-  private retryLater(): void {
-    if (this.timer) return;
-    this.timer = setTimeout(() => {
-      this.timer = null;
-      this.flush();
-    }, RETRY_MS);
+  /** Takes a photo: kept in the browser, sent as soon as it can be. */
+  photo(step: string, file: Blob, caption: string): void {
+    this.photos.add({ key: crypto.randomUUID(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file }); // prettier-ignore
   }
 }

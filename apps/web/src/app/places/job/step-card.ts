@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from "@angular/core"; // prettier-ignore
 import { RouterLink } from "@angular/router";
 import {
   deviationUnit,
@@ -47,7 +47,6 @@ export class StepCard {
   protected readonly uText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "1" }); // prettier-ignore
   protected readonly wrong = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
   protected readonly askReason = linkedSignal<string, boolean>({ source: () => this.step().id, computation: () => false }); // prettier-ignore
-  protected readonly photoWrong = signal("");
   protected readonly blocked = computed(() => stepBlocked(this.progress(), this.step())); // prettier-ignore
   protected readonly people = computed(() => this.store.axes().length >= 0 ? this.preferences.who() : ""); // prettier-ignore
   protected readonly unit = computed(() => {
@@ -156,11 +155,14 @@ export class StepCard {
   protected pick(files: FileList | null): void {
     const file = files?.[0];
     if (!file) return;
-    this.photoWrong.set("");
-    this.store.photo(this.step().id, file, this.step().photo || this.step().title, (wrong) => this.photoWrong.set(wrong)); // prettier-ignore
+    this.store.photo(this.step().id, file, this.step().photo || this.step().title); // prettier-ignore
   }
 
   protected photosHere(): number {
     return this.job().photos.filter((p) => p.step === this.step().id).length;
+  }
+
+  protected photosWaiting(): number {
+    return this.store.photosWaiting().filter((p) => p.step === this.step().id).length; // prettier-ignore
   }
 }

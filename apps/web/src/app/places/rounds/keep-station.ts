@@ -1,11 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
 import { RouterLink } from "@angular/router";
+import { chainOf } from "@iron/core";
 import type { LubePointRecord } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
 import { AxisContext } from "../axis/axis-context";
-import { doseWords, dueWords } from "./rounds.view";
+import { chainMarks, doseWords, dueWords } from "./rounds.view";
 
 /** Station Keep: the lubrication points of this axis and of the machine around it. */
 @Component({
@@ -30,6 +31,12 @@ import { doseWords, dueWords } from "./rounds.view";
           >
             Add the usual points of this machine
           </button>
+          <a
+            class="act"
+            routerLink="/points/new"
+            [queryParams]="{ machine: context.machine()?.id }"
+            >Add a point</a
+          >
           <a class="act" routerLink="/rounds">Rounds</a>
         </div>
         @if (all.length) {
@@ -51,7 +58,14 @@ import { doseWords, dueWords } from "./rounds.view";
               <tbody>
                 @for (point of all; track point.id) {
                   <tr>
-                    <td>{{ point.place }}</td>
+                    <td>
+                      <a [routerLink]="['/points', point.id]">{{
+                        point.place
+                      }}</a>
+                      @if (point.link) {
+                        <br /><span class="quiet">{{ point.link }}</span>
+                      }
+                    </td>
                     <td class="words">{{ dose(point) }}</td>
                     <td class="words">{{ due(point) }}</td>
                     <td class="words">
@@ -88,10 +102,16 @@ export class KeepStation {
   protected readonly due = dueWords;
   private readonly list = signal<readonly LubePointRecord[] | null>(null);
   protected readonly wrong = signal("");
-  /** This axis’ points first, then the machine’s own. */
+  private readonly chain = computed(() => {
+    const config = this.context.axis()?.config;
+    return config ? chainOf(config).map((l) => l.id as string) : [];
+  });
+  /** This axis’ points in the order of its chain, then the machine’s own. */
   protected readonly points = computed(() => {
     const letter = this.context.axis()?.config.letter;
-    return this.list()?.filter((p) => p.letter === letter || p.letter === null) ?? null; // prettier-ignore
+    const chain = this.chain();
+    const at = (p: LubePointRecord): number => p.letter === null ? 99 : chain.indexOf(p.link ?? "way"); // prettier-ignore
+    return this.list()?.filter((p) => !p.retired && (p.letter === letter || p.letter === null)).sort((a, b) => at(a) - at(b)) ?? null; // prettier-ignore
   });
   protected readonly heading = computed(() => {
     const late = (this.points() ?? []).filter((p) => p.lateDays > 0).length;
@@ -100,6 +120,9 @@ export class KeepStation {
   });
 
   constructor() {
+    const { marks } = this.context;
+    effect(() => marks.set(chainMarks(this.points() ?? [])));
+    inject(DestroyRef).onDestroy(() => marks.set({}));
     effect(() => {
       if (this.context.axis()) untracked(() => this.load());
     });

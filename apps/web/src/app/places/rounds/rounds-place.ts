@@ -1,16 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
-import { RouterLink } from "@angular/router";
-import type { FoundState } from "@iron/core";
-import type { LubePointRecord, Rounds } from "@iron/contract";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import { Router, RouterLink } from "@angular/router";
+import { lookingOrder, type FoundState } from "@iron/core";
+import {
+  parseDecimal,
+  type LubePointRecord,
+  type Rounds,
+} from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
-import { dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
+import { dayWords, momentWords } from "../../shared/words";
+import { PhotoQueue } from "../job/photo-queue";
+import { RoundsNav } from "./rounds-nav";
+import { dayBars, datesInWords, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
+import { VisitQueue } from "./visit-queue";
 
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [RouterLink],
+  imports: [RouterLink, RoundsNav],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",
@@ -18,6 +27,10 @@ import { dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"
 export class RoundsPlace {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
+  private readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  protected readonly queue = inject(VisitQueue);
+  private readonly photos = inject(PhotoQueue);
   protected readonly keys = FOUND_KEYS;
   protected readonly dose = doseWords;
   protected readonly due = dueWords;
@@ -25,14 +38,29 @@ export class RoundsPlace {
   protected readonly wrong = signal("");
   private readonly picked = signal<string | null>(null);
   protected readonly glitter = signal(false);
+  protected readonly friction = signal(false);
   protected readonly words = signal("");
+  /** Outlets of a central system as looked at, from the pump outwards. */
+  protected readonly outlets = signal<readonly (boolean | null)[]>([]);
   protected readonly busy = signal(false);
+  /** What was given, as typed; the point’s own dose while it is empty. */
+  protected readonly given = signal("");
+  protected readonly moveTo = signal("");
+  protected readonly skipTill = signal("");
+  protected readonly skipReason = signal("");
+  protected readonly holdWrong = signal("");
   /** What this walk has found, so that a wrong key can be taken back. */
-  protected readonly walked = signal<readonly { readonly point: LubePointRecord; readonly found: FoundState }[]>([]); // prettier-ignore
+  protected readonly walked = signal<readonly { readonly point: LubePointRecord; readonly found: FoundState; readonly key: string }[]>([]); // prettier-ignore
+  /** Points that want more than grease, as they were found on this walk. */
+  protected readonly asking = signal<readonly LubePointRecord[]>([]);
   protected readonly bars = computed(() => {
     const rounds = this.rounds();
     return rounds ? dayBars(rounds) : [];
   });
+  protected readonly openDays = computed(
+    () =>
+    (this.rounds()?.days ?? []).filter((d) => d.available > 0).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00Z`) })), // prettier-ignore
+  );
   protected readonly date = computed(() => {
     const rounds = this.rounds();
     const first = rounds?.days.find((d) => d.stops.length > 0);
@@ -43,9 +71,15 @@ export class RoundsPlace {
     const done = new Set(this.walked().map((w) => w.point.id));
     return rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : []; // prettier-ignore
   });
-  protected readonly now = computed(() => {
-    const walk = this.walk();
-    return walk.length ? walk[0] : null;
+  protected readonly now = computed(() => this.walk().at(0) ?? null);
+  protected readonly bring = computed(() => [...new Set(this.walk().map((w) => w.point.lubricant))].join("; ")); // prettier-ignore
+  protected readonly changes = computed(
+    () =>
+    (this.rounds()?.changes ?? []).map((c) => ({ ...c, what: datesInWords(c.what), why: datesInWords(c.why) })), // prettier-ignore
+  );
+  protected readonly changedAt = computed(() => {
+    const at = this.rounds()?.changedAt;
+    return at ? momentWords(at) : "";
   });
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
@@ -56,68 +90,143 @@ export class RoundsPlace {
 
   constructor() {
     this.load();
+    void this.photos.recall();
+    effect(() => {
+      const refused = this.photos.refused();
+      if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.words}`)); // prettier-ignore
+    });
+    effect(() => {
+      const taken = this.queue.taken();
+      if (taken) untracked(() => this.hear(taken));
+    });
+    effect(() => {
+      const refused = this.queue.refused();
+      const keys = new Set(refused.map((r) => r.visit.key));
+      untracked(() => this.walked.update((w) => w.filter((one) => !keys.has(one.key)))); // prettier-ignore
+    });
+    effect(() => {
+      const outlets = this.now()?.point.outlets ?? [];
+      untracked(() => {
+        this.outlets.set(outlets.map(() => null));
+        this.given.set("");
+      });
+    });
   }
 
   protected load(): void {
     this.wrong.set("");
     this.api.get("rounds", "/rounds").subscribe({
-      next: (rounds) => this.rounds.set(rounds),
+      next: (rounds) => this.show(rounds),
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
+  }
+
+  protected afresh(): void {
+    this.api.post("planRounds", "/rounds/plan", undefined).subscribe({
+      next: (rounds) => this.show(rounds),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  private show(rounds: Rounds): void {
+    this.rounds.set(rounds);
+    this.walked.set([]);
+    this.moveTo.set("");
   }
 
   protected pick(date: string): void {
     this.picked.set(date);
   }
 
+  /** Outlets in the order they are looked at: the farthest first. */
+  protected outletRows(point: LubePointRecord): readonly { readonly name: string; readonly index: number }[] {
+    return lookingOrder(point.outlets.map((name) => ({ name, wet: null }))).map((name) => ({ name, index: point.outlets.indexOf(name) }));
+  } // prettier-ignore
+
+  protected outlet(index: number, text: string): void {
+    const wet = text === "wet" ? true : text === "dry" ? false : null;
+    this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));
+  }
+
   protected found(point: LubePointRecord, state: FoundState): void {
-    const dose = state === "flooded" || state === "blocked" ? 0 : point.dose;
-    this.send(
-      point,
-      { found: state, dose, glitter: this.glitter(), words: this.words() },
-      () => {
-        // prettier-ignore
-        this.walked.update((w) => [...w, { point, found: state }]);
-        this.glitter.set(false);
-        this.words.set("");
-      },
-    );
+    const given = parseDecimal(this.given());
+    const dose = state === "flooded" || state === "blocked" ? 0 : (given ?? point.dose); // prettier-ignore
+    if (dose < 0 || dose > 500) {
+      this.notices.say(`${this.given()} cannot be: a dose is a number from 0 to 500. Nothing was kept.`); // prettier-ignore
+      return;
+    }
+    const key = crypto.randomUUID();
+    const visit = { key, found: state, dose, glitter: this.glitter(), friction: this.friction(), outlets: [...this.outlets()], words: this.words() }; // prettier-ignore
+    this.walked.update((w) => [...w, { point, found: state, key }]);
+    this.queue.add({ pointId: point.id, place: point.place, visit, by: this.preferences.who() }); // prettier-ignore
+    this.glitter.set(false);
+    this.friction.set(false);
+    this.words.set("");
   }
 
   protected takeBack(): void {
     const last = this.walked().at(-1);
     if (!last) return;
-    this.send(
-      last.point,
-      { found: null, dose: 0, glitter: false, words: "" },
-      () =>
-        // prettier-ignore
-        this.walked.update((w) => w.slice(0, -1)),
-    );
+    this.walked.update((w) => w.slice(0, -1));
+    this.asking.update((all) => all.filter((p) => p.id !== last.point.id));
+    const visit = { key: crypto.randomUUID(), found: null, dose: 0, glitter: false, words: "" }; // prettier-ignore
+    this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() }); // prettier-ignore
   }
 
-  private send(
-    point: LubePointRecord,
-    visit: {
-      found: FoundState | null;
-      dose: number;
-      glitter: boolean;
-      words: string;
-    },
-    done: () => void,
-  ): void {
-    // prettier-ignore
-    if (this.busy()) return;
+  private hear(point: LubePointRecord): void {
+    if (!point.asksCase || !this.walked().some((w) => w.point.id === point.id)) return; // prettier-ignore
+    this.asking.update((all) => [...all.filter((p) => p.id !== point.id), point]); // prettier-ignore
+  }
+
+  /** Photos wait like visits; a point’s page shows them. */
+  protected photo(point: LubePointRecord, files: FileList | null): void {
+    const file = files?.[0];
+    if (!file) return;
+    this.photos.add({ key: crypto.randomUUID(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
+    this.notices.say(`${point.place}: photo taken; it goes to the point.`);
+  }
+
+  /** A point dragged onto a day is put there. */
+  protected drop(event: DragEvent, date: string): void {
+    event.preventDefault();
+    const id = Number(event.dataTransfer?.getData("text/plain"));
+    const point = this.walk().find((w) => w.point.id === id)?.point;
+    if (!point) return;
+    this.moveTo.set(date);
+    this.hold(point, "pin");
+  }
+
+  protected drag(event: DragEvent, point: LubePointRecord): void {
+    event.dataTransfer?.setData("text/plain", String(point.id));
+  }
+
+  protected openCase(point: LubePointRecord): void {
+    this.api.post("caseFromPoint", `/lube-points/${point.id}/case`, undefined).subscribe({
+      next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
+      error: (error: unknown) => this.notices.wrong(error),
+    }); // prettier-ignore
+  }
+
+  protected hold(point: LubePointRecord, kind: "pin" | "skip" | "free"): void {
+    const date = kind === "pin" ? this.moveTo() : kind === "skip" ? this.skipTill() : null; // prettier-ignore
+    if (date === "") {
+      this.holdWrong.set(kind === "pin" ? "Choose the day first." : "Name the day till which it is left out."); // prettier-ignore
+      return;
+    }
+    const body = { key: crypto.randomUUID(), kind, date, reason: kind === "skip" ? this.skipReason() : "" }; // prettier-ignore
     this.busy.set(true);
-    this.api.post("visitPoint", `/lube-points/${point.id}/visits`, { ...visit, key: crypto.randomUUID() }).subscribe({
-      next: (after) => {
+    this.holdWrong.set("");
+    this.api.post("holdPoint", `/lube-points/${point.id}/holds`, body).subscribe({
+      next: (rounds) => {
         this.busy.set(false);
-        done();
-        if (after.asksCase) this.notices.say(`${point.place}: ${after.asksCase} Open a case on it.`);
+        const walked = this.walked();
+        this.show(rounds);
+        this.walked.set(walked);
+        this.skipReason.set("");
       },
       error: (error: unknown) => {
         this.busy.set(false);
-        this.notices.wrong(error);
+        this.holdWrong.set(problemFrom(error).detail);
       },
     }); // prettier-ignore
   }

@@ -1,4 +1,4 @@
-import { type FoundState } from "@iron/core";
+import type { FoundState, LubePoint } from "@iron/core";
 import type { LubePointRecord, Rounds } from "@iron/contract";
 import { dayWords } from "../../shared/words";
 
@@ -23,9 +23,10 @@ export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lu
 export function dueWords(point: LubePointRecord): string {
   const late = Math.floor(point.lateDays);
   const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00Z`)}`; // prettier-ignore
+  const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : ""; // prettier-ignore
   const was = point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : ""; // prettier-ignore
   const held = point.held ? ", held by the maker’s bounds" : "";
-  return `${due}; every ${point.intervalDays} days by ${point.by}${was}${held}`;
+  return `${due}${spread}; every ${point.intervalDays} days by ${point.by}${was}${held}`;
 }
 
 export interface DayBar {
@@ -62,3 +63,47 @@ export function walkOf(
   const day = rounds.days.find((d) => d.date === date);
   return (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
 } // prettier-ignore
+
+/** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
+export function datesInWords(text: string): string {
+  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00Z`)); // prettier-ignore
+}
+
+/** One letter a finding, for typing paper in fast. */
+export const FOUND_LETTERS: ReadonlyMap<string, FoundState> = new Map([
+  ["d", "dry"],
+  ["r", "right"],
+  ["f", "flooded"],
+  ["i", "dirty"],
+  ["b", "blocked"],
+]);
+
+/** A point to begin from. */
+export function emptyPoint(): LubePoint {
+  return {
+    place: "", letter: null, link: null, way: "nipple", lubricant: "", dose: 3, doseUnit: "strokes", minutes: 5, access: "",
+    machineOff: true, partsNut: false, qualified: false, outlets: [], checks: [], factors: [], weight: 2, provenance: "the shop’s own",
+    rule: { days: 182, hours: null, km: null, leastDays: 30, mostDays: 365 },
+  };
+} // prettier-ignore
+
+/** What of a kept point can be changed. */
+export function pointEdit(point: LubePointRecord): LubePoint {
+  const { place, letter, link, way, lubricant, dose, doseUnit, minutes, access, machineOff, partsNut, qualified, outlets, checks, rule, factors, weight, provenance } = point; // prettier-ignore
+  return { place, letter, link, way, lubricant, dose, doseUnit, minutes, access, machineOff, partsNut, qualified, outlets, checks, rule, factors, weight, provenance }; // prettier-ignore
+}
+
+/** How many points hang on each link, and how many of them are late. */
+export function chainMarks(
+  points: readonly LubePointRecord[],
+): Readonly<Partial<Record<string, string>>> {
+  const marks: Partial<Record<string, string>> = {};
+  for (const link of new Set(points.map((p) => p.link))) {
+    if (link === null) continue;
+    const own = points.filter((p) => p.link === link);
+    const late = own.filter((p) => p.lateDays > 0).length;
+    marks[link] =
+      `${own.length} ${own.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`;
+  }
+  return marks;
+}

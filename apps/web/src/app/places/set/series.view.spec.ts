@@ -1,6 +1,7 @@
 import { defaultAxis, defaultSeries, seriesResult, seriesSteps, type SeriesKind } from "@iron/core"; // prettier-ignore
 import type { Series } from "@iron/contract";
-import { nextSeriesStep, seriesAsResult, seriesChart, seriesRows, seriesSays, seriesValues } from "./series.view"; // prettier-ignore
+import { nextSeriesStep, seriesAsResult, seriesRows, seriesSays, seriesValues } from "./series.view"; // prettier-ignore
+import { seriesChart, seriesDrawn } from "./series-chart";
 
 const config = defaultAxis("bench-mill", "Z");
 const ink = { ink: "#000", graphite: "#555", rule: "#ccc", sheet: "#fff", blue: "#00f", copper: "#a50", brass: "#860", oxide: "#900" }; // prettier-ignore
@@ -14,7 +15,7 @@ function says(kind: SeriesKind, of: (at: number, group: string) => number) {
   const values = seriesSteps(plan).map((s) => of(s.at, s.group));
   const result = seriesResult(config, plan, values);
   if (!result) throw new Error("no result");
-  return { words: seriesSays(result, config, "metric").join(" "), kept: seriesAsResult(plan, values, result) }; // prettier-ignore
+  return { words: seriesSays(result, config, "metric").join(" "), kept: seriesAsResult(series(kind, values), result) }; // prettier-ignore
 }
 
 describe("a row of readings as it is shown", () => {
@@ -23,7 +24,7 @@ describe("a row of readings as it is shown", () => {
     expect(seriesValues(s).slice(0, 3)).toEqual([0.001, 0.002, null]);
     expect(nextSeriesStep(s)?.index).toBe(2);
     const rows = seriesRows(s, "metric");
-    expect(rows[0]).toEqual({ step: 0, what: "homing 1", value: "+1.0 µm", now: false }); // prettier-ignore
+    expect(rows[0]).toEqual({ step: 0, what: "homing 1", value: "+1.0 µm", needless: false, now: false }); // prettier-ignore
     expect(rows[2].now).toBe(true);
     expect(seriesRows(s, "inch")[1].value).toBe("+0.79 tenths");
   });
@@ -37,9 +38,9 @@ describe("a row of readings as it is shown", () => {
   });
 
   it("says the knee of a gib, or that there is none yet", () => {
-    expect(says("gib-curve", (at) => 5 + 14 * Math.max(0, at - 1.5)).words).toContain("begins to climb at 1.5"); // prettier-ignore
+    expect(says("gib-curve", (at, group) => group === "rock" ? 0.004 + 0.02 * Math.max(0, 1.2 - at) : 5 + 14 * Math.max(0, at - 1.5)).words).toMatch(/begins to climb at 1\.5.* Rock falls no further from 1\.2.* Free and firm/); // prettier-ignore
     const flat = says("gib-curve", (at) => 5 + 0.01 * ((at * 4) % 3));
-    expect(flat.words).toContain("No knee yet");
+    expect(flat.words).toContain("No knee of friction yet");
     expect(flat.kept).toBeNull();
   });
 
@@ -53,9 +54,24 @@ describe("a row of readings as it is shown", () => {
     expect(says("tram", () => 0).words).toContain("Square within");
   });
 
+  it("a test told in words shows its words, and says what it leaves open", () => {
+    const told = series("coast", [1, 2, null]);
+    expect(seriesRows(told, "metric").slice(0, 3).map((r) => `${r.what}: ${r.value}`)).toEqual(["forwards 1: spins a little, then rests", "forwards 2: runs on by itself", "forwards 3: "]); // prettier-ignore
+    const { kept } = says("coast", () => 2);
+    expect(kept).toMatchObject({ test: "coast", answers: { "coasts-free": true }, data: { kind: "series", seriesId: 1 } }); // prettier-ignore
+    expect(says("coast", (at) => at % 3).kept?.answers).toEqual({});
+  });
+
   it("draws crests as discs and diamonds, a gib curve with its knee, nothing for the rest", () => {
     const crest = series("crest-run", [0, 0.01, 0.02]);
-    expect(seriesChart(crest, null, "metric", ink)?.data.datasets).toHaveLength(2); // prettier-ignore
-    expect(seriesChart(series("tram", [0]), null, "metric", ink)).toBeNull();
+    expect(seriesChart(crest, null, "metric", ink).data.datasets).toHaveLength(2); // prettier-ignore
+    expect(seriesDrawn(series("tram", [0]).plan)).toBe(false);
+    const gib = series("gib-curve", [5, 0.02]);
+    expect(gib.plan.gib).toBe("friction-rock");
+    const both = seriesChart(gib, null, "metric", ink);
+    expect(both.data.datasets.map((d) => d.label)).toEqual(["friction", "rock"]); // prettier-ignore
+    // Load in % at the left, rock in µm at the right.
+    expect(both.data.datasets[1].data).toEqual([{ x: 0, y: 20 }]);
+    expect(Object.keys(both.options?.scales ?? {})).toEqual(["x", "y", "y2"]);
   });
 });

@@ -1,18 +1,19 @@
 import {
   crestReadings,
-  deviationUnit,
   formatPosition,
   formatQuantity,
   formatSize,
   fromMm,
+  gibChoice,
+  seriesAnswers,
+  seriesGrades,
+  seriesOpen,
   seriesQuantity,
   seriesSteps,
-  toShown,
   travelPerTurnMm,
-  unitOf,
-  UNIT_WORD,
   type AxisConfig,
   type FindingId,
+  type GibThread,
   type SeriesPlan,
   type SeriesResult,
   type SeriesStep,
@@ -20,8 +21,6 @@ import {
   type UnitSystem,
 } from "@iron/core";
 import type { ResultData, Series } from "@iron/contract";
-import type { ChartConfiguration } from "chart.js";
-import type { Ink } from "../../shared/chart";
 
 /** The last reading of each step; null where there is none, or it was taken back. */
 export function seriesValues(series: Series): readonly (number | null)[] {
@@ -32,14 +31,15 @@ export function seriesValues(series: Series): readonly (number | null)[] {
 
 /** The first step without a reading. */
 export function nextSeriesStep(series: Series): SeriesStep | null {
-  const values = seriesValues(series);
-  return seriesSteps(series.plan).find((s) => values[s.index] === null) ?? null;
+  return seriesOpen(series.plan, seriesValues(series)).at(0) ?? null;
 }
 
 export interface SeriesRow {
   readonly step: number;
   readonly what: string;
   readonly value: string;
+  /** Not to be read any more: other readings have made it needless. */
+  readonly needless: boolean;
   readonly now: boolean;
 }
 
@@ -52,11 +52,23 @@ function placeWords(
     case "crest-run":
       return `${step.group}, ${formatPosition(step.at, { system })}`;
     case "gib-curve":
-      return formatQuantity("turns", step.at, system);
+      return `${step.group}, ${formatQuantity("turns", step.at, system)}`;
     case "tram":
       return step.group;
     case "home-repeat":
       return `homing ${step.at}`;
+    case "rock":
+    case "hand-push":
+      return step.group === "ends" || step.group === "feel"
+        ? step.group
+        : `${step.group}, ${formatPosition(step.at, { system })}`;
+    case "motor-alone":
+      return step.group === "sound" ? `sound at ${step.at} %` : step.group;
+    case "finger-feel":
+      return `${step.group}, ${step.at}°`;
+    case "wheel-turn":
+    case "coast":
+      return `${step.group} ${step.at}`;
   }
 }
 
@@ -66,26 +78,43 @@ export function seriesRows(
 ): readonly SeriesRow[] {
   const values = seriesValues(series);
   const next = nextSeriesStep(series);
-  const kind = seriesQuantity(series.plan);
-  return seriesSteps(series.plan).map((step) => {
-    const value = values[step.index];
-    return {
-      step: step.index,
-      what: placeWords(series.plan, step, system),
-      value:
-        value === null
-          ? ""
-          : formatQuantity(kind, value, system, kind === "deviation"),
-      now: step.index === next?.index,
-    };
-  });
+  const open = new Set(seriesOpen(series.plan, values).map((s) => s.index));
+  return seriesSteps(series.plan).map((step) => ({
+    step: step.index,
+    what: placeWords(series.plan, step, system),
+    value: readWords(series.plan, step, values[step.index], system),
+    needless: values[step.index] === null && !open.has(step.index),
+    now: step.index === next?.index,
+  }));
 }
+
+function readWords(
+  plan: SeriesPlan,
+  step: SeriesStep,
+  value: number | null,
+  system: UnitSystem,
+): string {
+  if (value === null) return "";
+  const kind = seriesQuantity(plan, step.group);
+  return kind === null
+    ? (seriesGrades(plan, step.group)[value] ?? "?")
+    : formatQuantity(
+        kind,
+        value,
+        system,
+        kind === "deviation" && plan.kind !== "gib-curve",
+      );
+}
+
+/** A usual adjuster: pitch 1.5 mm, taper 1 in 60 (common practice, no source). */
+export const USUAL_THREAD: GibThread = { pitchMm: 1.5, taper: 1 / 60 };
 
 /** What the readings say, in sentences; the first is the verdict. */
 export function seriesSays(
   result: SeriesResult,
   config: AxisConfig,
   system: UnitSystem,
+  thread: GibThread = USUAL_THREAD,
 ): readonly string[] {
   const dev = (mm: number, signed = false): string =>
     formatQuantity("deviation", mm, system, signed);
@@ -103,18 +132,8 @@ export function seriesSays(
         ),
       ];
     }
-    case "gib-curve": {
-      const { knee } = result;
-      if (!knee.reached)
-        return [
-          "No knee yet: friction is still flat. Turn the gib further in and go on.",
-        ];
-      const [from, to] = knee.betweenTurns;
-      return [
-        `Friction begins to climb at ${formatQuantity("turns", knee.kneeTurns, system)} in (between ${from.toFixed(2)} and ${to.toFixed(2)}).`,
-        "Beyond the knee there is hardly any stiffness to gain, and wear climbs. Set back from it, then rock the member by hand as the check.",
-      ];
-    }
+    case "gib-curve":
+      return gibChoice(result.gib, thread, system).says;
     case "tram":
       return [
         result.tram.within
@@ -136,6 +155,8 @@ export function seriesSays(
         `It repeats within ${dev(home.rangeMm)} (four deviations ${dev(home.repeatMm)}).`,
       ];
     }
+    default:
+      return [result.hand.headline, ...result.hand.remarks];
   }
 }
 
@@ -157,164 +178,19 @@ function tramWords(per300: number, per6In: number, system: UnitSystem): string {
 
 /** A series as the result of a test at Locate; null for what is no test. */
 export function seriesAsResult(
-  plan: SeriesPlan,
-  values: readonly (number | null)[],
+  series: Series,
   result: SeriesResult,
 ): {
   readonly test: TestId;
   readonly answers: Partial<Record<FindingId, boolean>>;
-  readonly data: ResultData | null;
+  readonly data: ResultData;
 } | null {
-  switch (result.kind) {
-    case "crest-run": {
-      const { planes } = result.alignment;
-      const data: ResultData = {
-        kind: "crest-run",
-        planes: crestReadings(plan, values)
-          .filter((p) => p.points.length >= 5)
-          .map((p) =>
-            p.points.map(({ x, y }) => ({ positionMm: x, readingMm: y })),
-          ),
-      };
-      const swings = planes.some(
-        (p) => p.bendMm > 0.03 || (p.perTurnMm ?? 0) > 0.015,
-      );
-      return {
-        test: "crest-run",
-        answers: {
-          "crest-slope": planes.some(
-            (p) =>
-              Math.abs(p.slopeMmPerM) > 0.05 &&
-              Math.abs(p.slopeMmPerM) > p.expandedMmPerM,
-          ),
-          "crest-turn": swings,
-        },
-        data,
-      };
-    }
-    case "tram":
-      return {
-        test: "tram-look",
-        answers: { "tram-off": !result.tram.within },
-        data: null,
-      };
-    case "home-repeat":
-      return {
-        test: "home-again",
-        answers: {
-          "home-varies": result.home.rangeMm > 0.02,
-          "home-turn": result.home.jumps > 0,
-        },
-        data: null,
-      };
-    case "gib-curve":
-      return null;
-  }
-}
-
-const axis = (text: string, ink: Ink) => ({
-  type: "linear" as const,
-  grid: { display: false },
-  border: { color: ink.ink },
-  ticks: { color: ink.graphite, maxTicksLimit: 7 },
-  title: { display: true, text, color: ink.graphite },
-});
-
-/** Readings against place, with the line or the knee that was fitted. */
-export function seriesChart(
-  series: Series,
-  result: SeriesResult | null,
-  system: UnitSystem,
-  ink: Ink,
-): ChartConfiguration | null {
-  const { plan } = series;
-  if (plan.kind !== "crest-run" && plan.kind !== "gib-curve") return null;
-  const values = seriesValues(series);
-  const kind = seriesQuantity(plan);
-  const x = (at: number): number =>
-    plan.kind === "gib-curve"
-      ? at
-      : fromMm(at, system === "metric" ? "mm" : "in");
-  const marks = (group: string, label: string, first: boolean) => ({
-    type: "line" as const,
-    label,
-    data: seriesSteps(plan)
-      .filter((s) => s.group === group && values[s.index] !== null)
-      .map((s) => ({
-        x: x(s.at),
-        y: toShown(kind, values[s.index] ?? 0, system),
-      })),
-    showLine: false,
-    pointStyle: first ? ("circle" as const) : ("rectRot" as const),
-    pointRadius: 5,
-    borderColor: first ? ink.blue : ink.copper,
-    backgroundColor: first ? ink.blue : "transparent",
-  });
-  const line = (
-    label: string,
-    data: { x: number; y: number }[],
-    colour: string,
-  ) => ({
-    type: "line" as const,
-    label,
-    data,
-    borderColor: colour,
-    borderWidth: 2,
-    pointRadius: 0,
-  });
-  const datasets: unknown[] = [];
-  if (plan.kind === "crest-run") {
-    datasets.push(
-      marks("0°", "above, 0°", true),
-      marks("90°", "beside, 90°", false),
-    );
-  } else {
-    datasets.push(marks("friction", "read", true));
-    if (result?.kind === "gib-curve") {
-      const { knee } = result;
-      const last = plan.places[plan.places.length - 1];
-      const at = (t: number): number =>
-        knee.floor + knee.risePerTurn * Math.max(0, t - knee.kneeTurns);
-      datasets.push(
-        line(
-          "floor and climb",
-          [plan.places[0], knee.kneeTurns, last].map((t) => ({
-            x: t,
-            y: toShown(kind, at(t), system),
-          })),
-          ink.ink,
-        ),
-      );
-    }
-  }
-  const unit =
-    kind === "deviation"
-      ? UNIT_WORD[deviationUnit(system)]
-      : unitOf(kind, system);
-  const configuration = {
-    type: "line",
-    data: { datasets },
-    options: {
-      scales: {
-        x: axis(
-          plan.kind === "gib-curve"
-            ? "adjuster, turns in"
-            : `position, ${system === "metric" ? "mm" : "in"}`,
-          ink,
-        ),
-        y: axis(
-          plan.kind === "gib-curve" ? `friction, ${unit}` : `reading, ${unit}`,
-          ink,
-        ),
-      },
-      plugins: {
-        legend: {
-          position: "bottom",
-          labels: { color: ink.ink, usePointStyle: true },
-        },
-        tooltip: { enabled: false },
-      },
-    },
-  };
-  return configuration as unknown as ChartConfiguration;
+  const said = seriesAnswers(result);
+  if (!said) return null;
+  if (result.kind !== "crest-run")
+    return { ...said, data: { kind: "series", seriesId: series.id } };
+  const planes = crestReadings(series.plan, seriesValues(series))
+    .filter((p) => p.points.length >= 5)
+    .map((p) => p.points.map(({ x, y }) => ({ positionMm: x, readingMm: y })));
+  return { ...said, data: { kind: "crest-run", planes } };
 }

@@ -11,9 +11,12 @@ import { RouterLink } from "@angular/router";
 import {
   seriesRefusal,
   seriesResult,
-  SERIES_KINDS,
+  GIB_MODES,
+  GIB_MODE_WORDS,
+  SETTING_KINDS,
   SUMS,
   SERIES_WORDS,
+  type GibMode,
   type SeriesKind,
 } from "@iron/core";
 import type { Series } from "@iron/contract";
@@ -39,12 +42,17 @@ export class SetStation {
   private readonly seriesStart = inject(SeriesStart);
   private readonly api = inject(Api);
   protected readonly sums = SUMS;
+  protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_WORDS[id] })); // prettier-ignore
+  protected readonly gib = signal<GibMode>("friction-rock");
+  protected readonly gibTells = computed(
+    () => GIB_MODE_WORDS[this.gib()].tells,
+  );
   protected readonly list = signal<readonly Series[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly kinds = computed(() => {
     const axis = this.context.axis();
     if (!axis) return [];
-    return SERIES_KINDS.map((kind) => ({
+    return SETTING_KINDS.map((kind) => ({
       kind,
       ...SERIES_WORDS[kind],
       refusal: seriesRefusal(axis.config, kind),
@@ -87,6 +95,12 @@ export class SetStation {
 
   protected begin(kind: SeriesKind): void {
     const axis = this.context.axis();
-    if (axis) this.seriesStart.begin(axis, this.context.base(), kind);
+    if (axis)
+      this.seriesStart.begin(
+        axis,
+        this.context.base(),
+        kind,
+        kind === "gib-curve" ? this.gib() : undefined,
+      );
   }
 }

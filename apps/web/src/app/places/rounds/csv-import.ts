@@ -1,0 +1,113 @@
+import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core"; // prettier-ignore
+import type { KeepImport } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+
+const LARGEST = 5_000_000;
+
+/** A CSV file in and out: wrong lines are named, and nothing is kept until that is said. */
+@Component({
+  selector: "ip-csv-import",
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="field">
+      <label [for]="'csv-' + what()">{{ label() }}</label>
+      <input
+        type="file"
+        class="p-inputtext"
+        accept=".csv,.txt,text/csv"
+        [id]="'csv-' + what()"
+        (change)="pick($any($event.target))"
+      />
+    </div>
+    <p class="quiet">
+      Columns {{ columns() }}; comma or semicolon between, point or comma in
+      numbers.
+      <a [href]="'/api/export/' + what()">The same as a file to keep</a>
+    </p>
+    @if (tooLarge()) {
+      <p class="wrong" role="alert">{{ tooLarge() }}</p>
+    }
+    @if (result(); as said) {
+      @if (said.errors.length) {
+        <div class="bad" role="alert">
+          <p>
+            <b
+              >{{ said.errors.length }}
+              {{ said.errors.length === 1 ? "line is" : "lines are" }} wrong;
+              {{ said.kept ? said.kept + " kept" : "nothing was kept" }}.</b
+            >
+          </p>
+          <ul>
+            @for (error of said.errors.slice(0, 20); track $index) {
+              <li>
+                Line {{ error.line
+                }}{{ error.column ? ", " + error.column : "" }}:
+                {{ error.message }}
+              </li>
+            }
+          </ul>
+          @if (!said.kept && said.good) {
+            <button type="button" class="act" (click)="send(true)">
+              Keep the {{ said.good }} good
+              {{ said.good === 1 ? "line" : "lines" }} all the same
+            </button>
+          }
+        </div>
+      } @else {
+        <p role="status">
+          {{ said.kept }} kept{{
+            said.known ? ", " + said.known + " were there already" : ""
+          }}.
+        </p>
+      }
+    }
+  `,
+})
+export class CsvImport {
+  /** What the file holds, as the address names it. */
+  readonly what = input.required<"meters" | "lube-points" | "lube-visits">();
+  readonly label = input.required<string>();
+  readonly columns = input.required<string>();
+  readonly kept = output();
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private text = "";
+  protected readonly result = signal<KeepImport | null>(null);
+  protected readonly tooLarge = signal("");
+
+  protected pick(field: HTMLInputElement): void {
+    const file = field.files?.[0];
+    this.result.set(null);
+    this.tooLarge.set("");
+    if (!file) return;
+    if (file.size > LARGEST) {
+      this.tooLarge.set(`${file.name} is larger than 5 MB.`);
+      return;
+    }
+    void file.text().then((text) => {
+      this.text = text;
+      this.send(false);
+      // The same file can be chosen again after it was mended.
+      field.value = "";
+    });
+  }
+
+  protected send(anyway: boolean): void {
+    const body = { text: this.text, anyway };
+    const what = this.what();
+    const answer =
+      what === "meters"
+        ? this.api.post("importMeters", "/meters/import", body)
+        : what === "lube-points"
+          ? this.api.post("importPoints", "/lube-points/import", body)
+          : this.api.post("importWork", "/lube-visits/import", body);
+    answer.subscribe({
+      next: (said) => {
+        this.result.set(said);
+        if (said.kept) this.kept.emit();
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+}

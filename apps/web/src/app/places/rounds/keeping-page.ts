@@ -1,0 +1,201 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { BoundError, formatNumber, INTERVAL_SCHOOLS, kmPerHour, programTravel, type IntervalSchool } from "@iron/core"; // prettier-ignore
+import { keepSettingsEditSchema, parseDecimal, type KeepSettings, type MachineMeter } from "@iron/contract"; // prettier-ignore
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+import { CsvImport } from "./csv-import";
+import { RoundsNav } from "./rounds-nav";
+
+const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"]; // prettier-ignore
+/** Speed of rapid that a program’s time is reckoned with, mm/min (common practice, no source). */
+const RAPID_MM_MIN = 15_000;
+const SCHOOL_WORDS: Record<IntervalSchool, string> = {
+  all: "calendar, hours and distance, whichever comes first",
+  calendar: "by the calendar alone",
+  hours: "by running hours alone",
+  distance: "by travelled distance alone",
+};
+
+/** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
+@Component({
+  selector: "ip-keeping",
+  imports: [RoundsNav, CsvImport],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  templateUrl: "./keeping-page.html",
+})
+export class KeepingPage {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly weekdays = WEEKDAYS;
+  protected readonly schools = INTERVAL_SCHOOLS.map((id) => ({ id, words: SCHOOL_WORDS[id] })); // prettier-ignore
+  protected readonly draft = signal<KeepSettings | null>(null);
+  protected readonly machines = signal<readonly MachineMeter[]>([]);
+  protected readonly wrong = signal("");
+  protected readonly formWrong = signal("");
+  protected readonly conflict = signal(false);
+  protected readonly holiday = signal("");
+  protected readonly holidayWords = signal("");
+  protected readonly gun = signal({ name: "", strokes: "10", grams: "" });
+  protected readonly guns = computed(
+    () =>
+    (this.draft()?.gunFigures ?? []).map((g) => ({ name: g.name, words: `${formatNumber(g.gramsPerStroke, 2)} ± ${formatNumber(2 * g.uGrams, 2)} g a stroke` })), // prettier-ignore
+  );
+
+  protected readonly programFor = signal<number | null>(null);
+  protected readonly programWrong = signal("");
+  protected readonly travel = computed(
+    () =>
+    (this.draft()?.travel ?? []).map((x) => ({ ...x, machine: this.machines().find((m) => m.machineId === x.machineId)?.nickname ?? "", words: `${formatNumber(x.kmPerHour, 2)} km an hour of running` })), // prettier-ignore
+  );
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.get("keepSettings", "/keep-settings").subscribe({
+      next: (settings) => this.draft.set(settings),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+    this.api.get("meters", "/meters").subscribe({
+      next: (list) => this.machines.set(list),
+      error: () => undefined,
+    });
+  }
+
+  private change(part: Partial<KeepSettings>): void {
+    this.draft.update((d) => d && { ...d, ...part });
+  }
+
+  protected minutes(day: number, text: string): void {
+    const value = parseDecimal(text);
+    const good = value !== undefined && value >= 0 && value <= 1440;
+    this.formWrong.set(good ? "" : `${WEEKDAYS[day]}: “${text.trim()}” cannot be: minutes are a number from 0 to 1440.`); // prettier-ignore
+    if (good) this.change({ minutesByWeekday: (this.draft()?.minutesByWeekday ?? []).map((m, i) => (i === day ? value : m)) }); // prettier-ignore
+  }
+
+  protected school(id: string): void {
+    const school = INTERVAL_SCHOOLS.find((s) => s === id);
+    if (school) this.change({ school });
+  }
+
+  protected addHoliday(): void {
+    const date = this.holiday();
+    if (!date) {
+      this.formWrong.set("Name the day of the holiday.");
+      return;
+    }
+    const others = (this.draft()?.holidays ?? []).filter((h) => h.date !== date); // prettier-ignore
+    this.change({ holidays: [...others, { date, words: this.holidayWords() }].sort((a, b) => a.date.localeCompare(b.date)) }); // prettier-ignore
+    this.formWrong.set("");
+    this.holidayWords.set("");
+  }
+
+  protected dropHoliday(date: string): void {
+    this.change({ holidays: (this.draft()?.holidays ?? []).filter((h) => h.date !== date) }); // prettier-ignore
+  }
+
+  protected mayStop(machineId: number, day: number): boolean {
+    return this.draft()?.windows.find((w) => w.machineId === machineId)?.days[day] ?? true; // prettier-ignore
+  }
+
+  protected setWindow(machineId: number, day: number, may: boolean): void {
+    const windows = this.draft()?.windows ?? [];
+    const own = windows.find((w) => w.machineId === machineId)?.days ?? Array.from({ length: 7 }, () => true); // prettier-ignore
+    const days = own.map((d, i) => (i === day ? may : d));
+    const others = windows.filter((w) => w.machineId !== machineId);
+    this.change({ windows: days.every(Boolean) ? others : [...others, { machineId, days }] }); // prettier-ignore
+  }
+
+  protected weigh(): void {
+    const { name, strokes, grams } = this.gun();
+    const [n, g] = [parseDecimal(strokes), parseDecimal(grams)];
+    if (!name.trim() || n === undefined || g === undefined) {
+      this.formWrong.set("A weighing wants the gun’s name, its strokes and the grams that came out."); // prettier-ignore
+      return;
+    }
+    if (!Number.isInteger(n) || n < 1 || n > 200 || g <= 0 || g > 4000) {
+      this.formWrong.set(`${strokes} strokes and ${grams} g cannot be: strokes are a whole number from 1 to 200, grams above 0 and up to 4000.`); // prettier-ignore
+      return;
+    }
+    this.formWrong.set("");
+    const guns = this.draft()?.guns ?? [];
+    const there = guns.find((x) => x.name === name.trim());
+    const weighing = { strokes: n, grams: g };
+    this.change({
+      guns: there
+        ? guns.map((x) => (x === there ? { ...x, weighings: [...x.weighings, weighing] } : x)) // prettier-ignore
+        : [...guns, { name: name.trim(), weighings: [weighing] }],
+    });
+    this.gun.set({ name: name.trim(), strokes, grams: "" });
+    this.keep();
+  }
+
+  protected dropGun(name: string): void {
+    this.change({ guns: (this.draft()?.guns ?? []).filter((g) => g.name !== name) }); // prettier-ignore
+    this.keep();
+  }
+
+  /** A part program: what each axis travels in an hour of running it. */
+  protected program(field: HTMLInputElement): void {
+    const file = field.files?.[0];
+    const machineId = this.programFor();
+    this.programWrong.set("");
+    if (!file || machineId === null) {
+      this.programWrong.set(file ? "Choose the machine first." : "");
+      return;
+    }
+    if (file.size > 5_000_000) {
+      this.programWrong.set(`${file.name} is larger than 5 MB.`);
+      return;
+    }
+    void file.text().then((text) => {
+      field.value = "";
+      try {
+        const travel = programTravel(text, RAPID_MM_MIN);
+        const rows = Object.entries(kmPerHour(travel)).map(([letter, km]) => ({ machineId, letter, kmPerHour: km, from: file.name.slice(0, 80) })); // prettier-ignore
+        const others = (this.draft()?.travel ?? []).filter((x) => x.machineId !== machineId || !rows.some((r) => r.letter === x.letter)); // prettier-ignore
+        this.change({ travel: [...others, ...rows] });
+        this.programWrong.set(travel.notes.join(" "));
+      } catch (error) {
+        if (!(error instanceof BoundError)) throw error;
+        this.programWrong.set(`${file.name}: ${error.message}`);
+      }
+    });
+  }
+
+  protected dropTravel(machineId: number, letter: string): void {
+    this.change({ travel: (this.draft()?.travel ?? []).filter((x) => x.machineId !== machineId || x.letter !== letter) }); // prettier-ignore
+  }
+
+  protected keep(): void {
+    const draft = this.draft();
+    if (!draft || this.formWrong()) return;
+    const { gramsPerStroke: _, gunFigures: __, ...edit } = draft;
+    const checked = keepSettingsEditSchema.safeParse(edit);
+    if (!checked.success) {
+      this.notices.say(`${checked.error.issues[0].message} Nothing was kept.`);
+      return;
+    }
+    this.api.put("updateKeepSettings", "/keep-settings", edit).subscribe({
+      next: (settings) => {
+        this.draft.set(settings);
+        this.conflict.set(false);
+        this.notices.say("Kept. The rounds are planned by it.");
+      },
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        const current = problem.current as KeepSettings | undefined;
+        if (problem.status === 409 && current) {
+          // What was typed stays; kept again, it goes over the other’s.
+          this.change({ version: current.version });
+          this.conflict.set(true);
+        }
+        this.formWrong.set(problem.status === 409 ? "" : problem.detail);
+      },
+    });
+  }
+}

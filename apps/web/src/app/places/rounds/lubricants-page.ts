@@ -1,0 +1,131 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core"; // prettier-ignore
+import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract"; // prettier-ignore
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+import { dayWords } from "../../shared/words";
+import { RoundsNav } from "./rounds-nav";
+
+const EMPTY: LubricantEdit = { name: "", kind: "grease", thickener: null, base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100 }; // prettier-ignore
+type NumberField = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // prettier-ignore
+
+/** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
+@Component({
+  selector: "ip-lubricants",
+  imports: [RoundsNav],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  templateUrl: "./lubricants-page.html",
+})
+export class LubricantsPage {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly kinds = LUBRICANT_KINDS;
+  protected readonly thickeners = THICKENERS;
+  protected readonly bases = BASE_OILS;
+  protected readonly list = signal<readonly LubricantRecord[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly formWrong = signal("");
+  protected readonly editing = signal<number | "new" | null>(null);
+  protected readonly draft = signal<LubricantEdit>(EMPTY);
+  protected readonly old = signal<number | null>(null);
+  protected readonly next = signal<number | null>(null);
+  protected readonly numbers: readonly { readonly id: NumberField; readonly label: string; readonly none: boolean }[] = [
+    { id: "nlgi", label: "NLGI of a grease", none: true },
+    { id: "viscosity", label: "ISO VG of an oil", none: true },
+    { id: "containerG", label: "A container holds, g", none: false },
+    { id: "leadDays", label: "Days to arrive", none: false },
+    { id: "reserveG", label: "Reserve, g", none: false },
+  ]; // prettier-ignore
+  protected readonly rows = computed(() =>
+    (this.list() ?? []).map((l) => ({
+      ...l,
+      what: [l.kind, l.thickener, l.base, l.nlgi === null ? "" : `NLGI ${l.nlgi}`, l.viscosity === null ? "" : `ISO VG ${l.viscosity}`].filter(Boolean).join(", "),
+      stock: `${formatNumber(l.stockG, 0)} g (${formatNumber(l.stockG / l.containerG, 1)} of ${formatNumber(l.containerG, 0)} g)`,
+      uses: l.gramsPerDay > 0 ? `${formatNumber(30 * l.gramsPerDay, 0)} g a month at ${l.points} ${l.points === 1 ? "point" : "points"}` : "nothing uses it",
+      left: l.daysLeft === null ? "" : l.daysLeft > 730 ? "over 2 years" : `${Math.floor(l.daysLeft)} days`,
+      order: l.orderBy === null || (l.daysLeft ?? 0) > 730 ? "" : dayWords(`${l.orderBy}T12:00:00Z`),
+      now: l.orderBy !== null && l.orderBy <= new Date().toISOString().slice(0, 10),
+    })),
+  ); // prettier-ignore
+  protected readonly mixing = computed(() => {
+    const find = (id: number | null) => this.list()?.find((l) => l.id === id);
+    const [old, next] = [find(this.old()), find(this.next())];
+    return old && next ? mixingAdvice(old, next) : null;
+  });
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.get("lubricants", "/lubricants").subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected begin(one: LubricantRecord | null): void {
+    this.formWrong.set("");
+    this.editing.set(one?.id ?? "new");
+    if (!one) {
+      this.draft.set(EMPTY);
+      return;
+    }
+    const { name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG } = one; // prettier-ignore
+    this.draft.set({ name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG }); // prettier-ignore
+  }
+
+  protected set(part: Partial<LubricantEdit>): void {
+    this.draft.update((d) => ({ ...d, ...part }));
+  }
+
+  protected number(id: NumberField, label: string, text: string): void {
+    const value = parseDecimal(text);
+    if (text.trim() === "" && (id === "nlgi" || id === "viscosity"))
+      this.set({ [id]: null }); // prettier-ignore
+    else if (value === undefined)
+      this.formWrong.set(`${label}: “${text.trim()}” is not a number.`); // prettier-ignore
+    else {
+      this.formWrong.set("");
+      this.set({ [id]: value });
+    }
+  }
+
+  protected keep(): void {
+    const id = this.editing();
+    const checked = lubricantEditSchema.safeParse(this.draft());
+    if (!checked.success) {
+      this.formWrong.set(checked.error.issues[0].message);
+      return;
+    }
+    const answer =
+      id === "new"
+        ? this.api.post("createLubricant", "/lubricants", this.draft())
+        : this.api.put("updateLubricant", `/lubricants/${id}`, this.draft());
+    answer.subscribe({
+      next: (list) => {
+        this.list.set(list);
+        this.editing.set(null);
+      },
+      error: (error: unknown) => this.formWrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected move(one: LubricantRecord, kind: "count" | "in", field: HTMLInputElement): void {
+    const grams = parseDecimal(field.value);
+    if (grams === undefined) {
+      this.notices.say(`“${field.value.trim()}” is not a number of grams; nothing was kept.`);
+      return;
+    }
+    this.api.post("moveStock", `/lubricants/${one.id}/stock`, { key: crypto.randomUUID(), kind, grams }).subscribe({
+      next: (list) => {
+        this.list.set(list);
+        field.value = "";
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  } // prettier-ignore
+}

@@ -1,0 +1,187 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core"; // prettier-ignore
+import { formatNumber } from "@iron/core";
+import { parseDecimal, type MachineMeter } from "@iron/contract";
+import type { Observable } from "rxjs";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { problemFrom } from "../../data/problems";
+import { dayWords } from "../../shared/words";
+import { CsvImport } from "./csv-import";
+import { RoundsNav } from "./rounds-nav";
+
+/** Hour meters: what they said, and the hours a day that follow. */
+@Component({
+  selector: "ip-meters",
+  imports: [RoundsNav, CsvImport],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  template: `
+    <ip-rounds-nav />
+    <main class="sheet">
+      <h1>Hour meters</h1>
+      @if (wrong()) {
+        <div class="bad" role="alert">
+          <p>{{ wrong() }}</p>
+          <button type="button" class="act" (click)="load()">Try again</button>
+        </div>
+      } @else if (meters(); as all) {
+        @for (meter of all; track meter.machineId) {
+          <section class="meter" [attr.aria-label]="meter.nickname">
+            <h2>
+              {{ meter.nickname }}
+              <span class="quiet">bay {{ meter.bay }}</span>
+            </h2>
+            <p>
+              {{ number(meter.hoursPerDay) }} ±
+              {{ number(2 * meter.spread) }} hours a day, from
+              {{
+                meter.from === "meter"
+                  ? "its meter"
+                  : "its working week: read the meter twice"
+              }}.
+            </p>
+            @for (note of meter.notes; track note) {
+              <p class="warn">{{ note }}</p>
+            }
+            <form
+              class="acts"
+              (submit)="
+                $event.preventDefault(); add(meter, $any($event.target))
+              "
+              novalidate
+              [attr.aria-label]="'Reading of ' + meter.nickname"
+            >
+              <div class="field">
+                <label [for]="'h-' + meter.machineId">Hours now</label>
+                <input
+                  class="p-inputtext short"
+                  name="hours"
+                  inputmode="decimal"
+                  autocomplete="off"
+                  [id]="'h-' + meter.machineId"
+                />
+              </div>
+              <label class="tick-box"
+                ><input type="checkbox" name="replaced" />replaced or set back
+                before</label
+              >
+              <button type="submit" class="act">Keep the reading</button>
+              @if (simulated()) {
+                <button type="button" class="act" (click)="read(meter)">
+                  Read the simulated machine
+                </button>
+              }
+            </form>
+            @if (errors()[meter.machineId]) {
+              <p class="wrong" role="alert">{{ errors()[meter.machineId] }}</p>
+            }
+            <p class="quiet">
+              @for (
+                reading of meter.readings;
+                track reading.id;
+                let first = $first
+              ) {
+                {{ day(reading.date) }}: {{ reading.hours }} h{{
+                  reading.reset ? " (after a reset)" : ""
+                }}{{ $last ? "." : ", " }}
+                @if (first) {
+                  <button
+                    type="button"
+                    class="act plain"
+                    (click)="back(reading.id)"
+                    [attr.aria-label]="
+                      'Take back the last reading of ' + meter.nickname
+                    "
+                  >
+                    take back
+                  </button>
+                }
+              } @empty {
+                No reading yet.
+              }
+            </p>
+          </section>
+        } @empty {
+          <p>There is no machine yet.</p>
+        }
+        <h2>From a file</h2>
+        <ip-csv-import
+          what="meters"
+          label="Meter readings, a CSV file"
+          columns="machine, date, hours, reset"
+          (kept)="load()"
+        />
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the meters…</p>
+      }
+    </main>
+  `,
+})
+export class MetersPage {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly meters = signal<readonly MachineMeter[] | null>(null);
+  protected readonly simulated = signal(false);
+  protected readonly wrong = signal("");
+  protected readonly errors = signal<Readonly<Record<number, string>>>({});
+  protected readonly number = (x: number): string => formatNumber(x, 1);
+  protected readonly day = (date: string): string => dayWords(`${date}T12:00:00Z`); // prettier-ignore
+
+  constructor() {
+    this.load();
+    this.api.get("shop", "/shop").subscribe({
+      next: (shop) => this.simulated.set(shop.demo),
+      error: () => undefined,
+    });
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.get("meters", "/meters").subscribe({
+      next: (list) => this.meters.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected add(meter: MachineMeter, form: HTMLFormElement): void {
+    const field = form.elements.namedItem("hours") as HTMLInputElement;
+    const reset = (form.elements.namedItem("replaced") as HTMLInputElement).checked; // prettier-ignore
+    const hours = parseDecimal(field.value);
+    if (hours === undefined) {
+      this.say(meter.machineId, `“${field.value.trim()}” is not a number of hours.`); // prettier-ignore
+      return;
+    }
+    const body = { key: crypto.randomUUID(), date: new Date().toISOString().slice(0, 10), hours, reset }; // prettier-ignore
+    this.follow(meter.machineId, this.api.post("addMeter", `/machines/${meter.machineId}/meter`, body), () => form.reset()); // prettier-ignore
+  }
+
+  protected read(meter: MachineMeter): void {
+    this.follow(meter.machineId, this.api.post("readMeter", `/machines/${meter.machineId}/meter/device`, undefined)); // prettier-ignore
+  }
+
+  protected back(id: number): void {
+    this.api.post("takeMeterBack", `/meter-readings/${id}/back`, undefined).subscribe({
+      next: (list) => this.meters.set(list),
+      error: (error: unknown) => this.notices.wrong(error),
+    }); // prettier-ignore
+  }
+
+  private follow(
+    machineId: number,
+    answer: Observable<readonly MachineMeter[]>,
+    done: () => void = () => undefined,
+  ): void {
+    answer.subscribe({
+      next: (list) => {
+        this.say(machineId, "");
+        this.meters.set(list);
+        done();
+      },
+      error: (error: unknown) => this.say(machineId, problemFrom(error).detail),
+    });
+  }
+
+  private say(machineId: number, words: string): void {
+    this.errors.update((all) => ({ ...all, [machineId]: words }));
+  }
+}

@@ -1,0 +1,63 @@
+import { provideHttpClient } from "@angular/common/http";
+import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing"; // prettier-ignore
+import { TestBed } from "@angular/core/testing";
+import { VisitQueue, type WaitingVisit } from "./visit-queue";
+
+const visit = (key: string, pointId = 7): WaitingVisit => ({ pointId, place: "X ball nut", by: "Ama", visit: { key, found: "dry", dose: 2, glitter: false, words: "" } }); // prettier-ignore
+
+describe("visits on their way to the server", () => {
+  let http: HttpTestingController;
+  const make = (): VisitQueue => TestBed.inject(VisitQueue);
+  beforeEach(() => {
+    localStorage.clear();
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] }); // prettier-ignore
+    http = TestBed.inject(HttpTestingController);
+  });
+  afterEach(() => {
+    http.verify();
+    jest.useRealTimers();
+  });
+
+  it("go out in order under the name of who made them", () => {
+    const queue = make();
+    queue.add(visit("a"));
+    queue.add(visit("b", 8));
+    const first = http.expectOne("/api/lube-points/7/visits");
+    expect(first.request.headers.get("x-working-as")).toBe("Ama");
+    first.flush({ id: 7 });
+    http.expectOne("/api/lube-points/8/visits").flush({ id: 8 });
+    expect(queue.waiting()).toEqual([]);
+    expect(queue.taken()?.id).toBe(8);
+  });
+
+  it("wait without a connection, outlive the page, and go by themselves", () => {
+    jest.useFakeTimers();
+    const queue = make();
+    queue.add(visit("a"));
+    http.expectOne("/api/lube-points/7/visits").error(new ProgressEvent("error")); // prettier-ignore
+    expect(queue.offline()).toBe(true);
+    expect(localStorage.getItem("iron-visits-waiting")).toContain('"key":"a"');
+    jest.advanceTimersByTime(3500);
+    http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
+    expect(queue.offline()).toBe(false);
+    expect(localStorage.getItem("iron-visits-waiting")).toBeNull();
+  });
+
+  it("are picked up by the next page", () => {
+    localStorage.setItem("iron-visits-waiting", JSON.stringify([visit("left")])); // prettier-ignore
+    const queue = make();
+    http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
+    expect(queue.waiting()).toEqual([]);
+  });
+
+  it("one that somebody else has done is told with the server’s words, and the rest goes on", () => {
+    const queue = make();
+    queue.add(visit("a"));
+    queue.add(visit("b"));
+    http.expectOne("/api/lube-points/7/visits").flush({ title: "Conflict", status: 409, detail: "Rowan has done this point already." }, { status: 409, statusText: "Conflict" }); // prettier-ignore
+    expect(queue.refused().map((r) => r.words)).toEqual(["Rowan has done this point already."]); // prettier-ignore
+    http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
+    queue.read("a");
+    expect(queue.refused()).toEqual([]);
+  });
+});

@@ -1,0 +1,196 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  signal,
+} from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import {
+  DATUMS,
+  formatPosition,
+  formatQuantity,
+  fromShown,
+  gibChoice,
+  seriesOpen,
+  seriesResult,
+  SERIES_WORDS,
+  type Datum,
+} from "@iron/core";
+import { parseDecimal, type Series } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Preferences } from "../../data/preferences";
+import { ChartView, type DrawChart } from "../../shared/chart";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../axis/axis-context";
+import { CaseStore } from "../case/case-store";
+import { seriesChart, seriesDrawn } from "./series-chart";
+import { seriesAsResult, seriesSays, seriesValues } from "./series.view";
+
+const DATUM_WORDS: Record<Datum, string> = {
+  fixed: "fixed end",
+  far: "far end",
+  bracket: "nut bracket",
+};
+
+/** What a row of readings says, what to set by it, and the way into the open case. */
+@Component({
+  selector: "ip-series-says",
+  imports: [RouterLink, InputText, ChartView],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./series-says.html",
+  styleUrl: "./set.css",
+})
+export class SeriesSays {
+  readonly series = input.required<Series>();
+  /** The same measurement the time before, finished. */
+  readonly before = input<Series | null>(null);
+  protected readonly context = inject(AxisContext);
+  protected readonly cases = inject(CaseStore);
+  protected readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  protected readonly datum = signal<Datum>("bracket");
+  protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] })); // prettier-ignore
+  /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
+  protected readonly stockText = signal("");
+  protected readonly stockWrong = signal("");
+  private readonly stock = signal<readonly number[] | undefined>(undefined);
+  protected readonly pitch = signal(1.5);
+  protected readonly taper = signal(60);
+  protected readonly usualText = signal("");
+  protected readonly numberWrong = signal("");
+  private readonly config = computed(() => this.context.axis()?.config ?? null);
+  protected readonly words = computed(() => SERIES_WORDS[this.series().plan.kind]); // prettier-ignore
+  private readonly values = computed(() => seriesValues(this.series()));
+  protected readonly open = computed(
+    () => seriesOpen(this.series().plan, this.values()).length,
+  );
+  protected readonly done = computed(
+    () => this.values().filter((v) => v !== null).length,
+  );
+  private readonly thread = computed(() => ({ pitchMm: this.pitch(), taper: 1 / this.taper() })); // prettier-ignore
+  /** The usual pull: typed, or what it was the time before. */
+  protected readonly usualN = computed<number | null>(() => {
+    const typed = parseDecimal(this.usualText());
+    if (typed !== undefined) return fromShown("force", typed, this.preferences.system()); // prettier-ignore
+    const before = this.before();
+    const config = this.config();
+    if (!before || !config) return null;
+    const result = seriesResult(config, before.plan, seriesValues(before));
+    return result?.kind === "hand-push" ? (result.hand.figures[0]?.value ?? null) : null; // prettier-ignore
+  });
+  protected readonly result = computed(() => {
+    const config = this.config();
+    return config
+      ? seriesResult(config, this.series().plan, this.values(), { datum: this.datum(), stockMm: this.stock(), usualN: this.usualN() }) // prettier-ignore
+      : null;
+  });
+  protected readonly says = computed(() => {
+    const result = this.result();
+    const config = this.config();
+    return result && config
+      ? seriesSays(result, config, this.preferences.system(), this.thread())
+      : [];
+  });
+  protected readonly figures = computed(() => {
+    const result = this.result();
+    const system = this.preferences.system();
+    if (!result || !("hand" in result)) return [];
+    return result.hand.figures.map((f) => ({
+      name:
+        f.atMm === undefined
+          ? f.name
+          : `${f.name} ${formatPosition(f.atMm, { system })}`,
+      value: formatQuantity(f.quantity, f.value, system),
+      u: f.expanded === null ? "" : formatQuantity(f.quantity, f.expanded, system), // prettier-ignore
+    }));
+  });
+  protected readonly moves = computed(() => {
+    const result = this.result();
+    const system = this.preferences.system();
+    if (result?.kind !== "crest-run") return [];
+    return result.alignment.moves.map((m) => ({
+      support: DATUM_WORDS[m.support],
+      plane: m.plane,
+      move: formatQuantity("deviation", m.moveMm, system, true),
+      u: formatQuantity("deviation", m.expandedMm, system),
+      shims: this.stack(m.shims.pieces),
+    }));
+  });
+  protected readonly bolts = computed(() => {
+    const result = this.result();
+    const system = this.preferences.system();
+    if (result?.kind !== "tram" || result.tram.within) return [];
+    return result.tram.bolts.map((b) => ({
+      name: b.name,
+      lift: formatQuantity("deviation", b.liftMm, system),
+      shims: this.stack(b.shims.pieces),
+    }));
+  });
+  protected readonly gib = computed(() => {
+    const result = this.result();
+    if (result?.kind !== "gib-curve") return null;
+    const { setTurns } = gibChoice(result.gib, this.thread(), this.preferences.system()); // prettier-ignore
+    return setTurns === null ? null : `Set the adjuster at ${setTurns.toFixed(2)} turns in.`; // prettier-ignore
+  });
+  protected readonly chart = computed<DrawChart | null>(() => {
+    const series = this.series();
+    const result = this.result();
+    const system = this.preferences.system();
+    if (this.done() === 0 || !seriesDrawn(series.plan)) return null;
+    return (ink) => seriesChart(series, result, system, ink);
+  });
+  protected readonly beforeSays = computed(() => {
+    const before = this.before();
+    const config = this.config();
+    if (!before || !config) return "";
+    const result = seriesResult(config, before.plan, seriesValues(before), { datum: this.datum() }); // prettier-ignore
+    return result
+      ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, config, this.preferences.system())[0]}`
+      : "";
+  });
+  /** What can be kept in the open case of the axis. */
+  protected readonly forCase = computed(() => {
+    const result = this.result();
+    return result ? seriesAsResult(this.series(), result) : null;
+  });
+
+  private stack(pieces: readonly number[]): string {
+    const system = this.preferences.system();
+    return pieces.map((p) => formatQuantity("length", p, system)).join(" + ") || "none"; // prettier-ignore
+  }
+
+  protected setStock(text: string): void {
+    this.stockText.set(text);
+    const sizes = text.split(/[;\s]+/).filter(Boolean).map((t) => parseDecimal(t)); // prettier-ignore
+    const system = this.preferences.system();
+    const mm = sizes.map((s) => (s === undefined ? NaN : fromShown("length", s, system))); // prettier-ignore
+    const wrong = mm.findIndex((s) => !(s > 0 && s <= 10));
+    this.stockWrong.set(wrong >= 0 ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.` : ""); // prettier-ignore
+    if (wrong < 0) this.stock.set(mm.length ? mm : undefined);
+  }
+
+  protected setNumber(which: "pitch" | "taper", text: string): void {
+    const value = parseDecimal(text);
+    const least = which === "taper" ? 10 : 0.1;
+    const most = which === "taper" ? 500 : 20;
+    const good = value !== undefined && value >= least && value <= most;
+    this.numberWrong.set(good ? "" : `${which === "taper" ? "Taper, 1 in" : "Pitch"} “${text.trim()}” cannot be: it is a number from ${least} to ${most}.`); // prettier-ignore
+    if (good) this[which].set(value);
+  }
+
+  protected setUsual(text: string): void {
+    const value = parseDecimal(text);
+    const empty = text.trim() === "";
+    const good = empty || (value !== undefined && value > 0 && value <= 5000);
+    this.numberWrong.set(good ? "" : `Usual pull “${text.trim()}” cannot be: it is a number above 0 and up to 5000.`); // prettier-ignore
+    if (good) this.usualText.set(text);
+  }
+
+  protected keepInCase(): void {
+    const kept = this.forCase();
+    if (!kept) return;
+    this.cases.addResult(kept.test, kept.answers, "", kept.data, () => void this.router.navigateByUrl(`${this.context.base()}/locate`)); // prettier-ignore
+  }
+}
