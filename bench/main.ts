@@ -8,6 +8,7 @@ import { systemClock } from "../apps/server/src/services/clock";
 import { Machines } from "../apps/server/src/services/machines";
 import { Runs } from "../apps/server/src/services/runs";
 import { benchDiagnosis } from "./diagnosis";
+import { benchRounds } from "./rounds";
 import { openDatabase } from "../apps/server/src/store/database";
 
 /** Middle of several timings, ms; the first calls warm up. */
@@ -174,6 +175,10 @@ async function sheets(): Promise<void> {
 /** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement. */
 async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
+  if (what === "rounds") {
+    await benchRounds();
+    return;
+  }
   if (what === "diagnosis") {
     benchDiagnosis(Number(axes), Number(oracle));
     return;

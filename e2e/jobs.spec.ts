@@ -1,6 +1,9 @@
 import type { Page } from "@playwright/test";
 import { expect, looking, test } from "./shop";
 
+/** The smallest PNG: one white dot. */
+const DOT = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==", "base64"); // prettier-ignore
+
 /** Signs step by step, as all is well, until a step’s title matches; null: to the end. */
 async function signOn(page: Page, until: RegExp | null): Promise<void> {
   const title = page.locator("article h2");
@@ -79,6 +82,9 @@ test.describe("jobs at the machine", () => {
     await signOn(page, /^Motor with its brake off/);
     await expect(page.getByText("Z is blocked.")).toBeVisible();
     await shop.stop("SIGKILL");
+    await page.locator("summary", { hasText: "Note or photo" }).click();
+    await page.getByLabel("Photo, JPEG or PNG").setInputFiles({ name: "brake.png", mimeType: "image/png", buffer: DOT });
+    await expect(page.getByText("A photo waits in this browser till the server answers.")).toBeVisible();
     await page.getByRole("button", { name: "Sign the step" }).click();
     await expect(page.getByText(/No connection\. 1 entry is kept in this browser/)).toBeVisible();
     await fillPlain(page);
@@ -86,6 +92,7 @@ test.describe("jobs at the machine", () => {
     await expect(page.getByText(/2 entries are kept/)).toBeVisible();
     await shop.start();
     await expect(page.getByText(/kept in this browser/)).toHaveCount(0, { timeout: 60_000 });
+    await expect.poll(async () => ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { photos: unknown[] }).photos).toMatchObject([{ step: "Z:motor-off" }]);
     const events = ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: { step: string }[] }).events;
     expect(events.filter((e) => e.step === "Z:motor-off")).toHaveLength(1);
     await signOn(page, null);

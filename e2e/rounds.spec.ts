@@ -6,20 +6,29 @@ test("today’s round is walked to its end with one point dry and one blocked; t
   await expect(page.getByText(/X ball nut: found flooded 3 times/)).toBeVisible();
   await page.getByRole("link", { name: "Rounds" }).click();
   await expect(page.getByRole("heading", { name: "1 point is late" })).toBeVisible();
-  await page.getByRole("button", { name: "Dry", exact: true }).click();
+  const now = page.locator("article h2");
+  // What is late comes first on its bay; the rest of today’s round is found right.
+  for (let i = 0; i < 20 && (await now.count()); i += 1) {
+    const name = await now.innerText();
+    const chain = name.includes("counterweight");
+    await page.getByRole("button", { name: chain ? "Dry" : "Right", exact: true }).click();
+    await expect(now.filter({ hasText: name })).toHaveCount(0);
+    if (!chain) continue;
+    await page.getByRole("button", { name: "Take the last one back" }).click();
+    await expect(page.getByRole("heading", { name: "Y counterweight chain" })).toBeVisible();
+    await page.getByRole("button", { name: "Dry", exact: true }).click();
+    await expect(now.filter({ hasText: name })).toHaveCount(0);
+  }
   await expect(page.getByText("Nothing is left on this day.")).toBeVisible();
-  await page.getByRole("button", { name: "Take the last one back" }).click();
-  await expect(page.getByRole("heading", { name: "Y counterweight chain" })).toBeVisible();
-  await page.getByRole("button", { name: "Dry", exact: true }).click();
   await page.getByRole("button", { name: "Plan anew" }).click();
   await expect(page.getByRole("heading", { name: "Nothing is late" })).toBeVisible();
   // Another day’s walk: a blocked point asks for a case.
   const day = page.getByRole("region", { name: "The coming days" }).getByRole("button", { name: /[1-9]\d? points$/ }).last();
   await day.click();
+  await expect(day).toHaveAttribute("aria-pressed", "true");
   const place = page.locator("article h2");
-  const first = await place.innerText();
   await page.getByRole("button", { name: "Blocked", exact: true }).click();
-  await expect(page.getByText(`${first}: Blocked: nothing gets through. Open a case on it.`)).toBeVisible();
+  await expect(page.getByRole("status").filter({ hasText: /: Blocked: nothing gets through\./ })).toBeVisible();
   for (let i = 0; i < 20 && (await place.count()); i += 1) {
     const now = await place.innerText();
     await page.getByRole("button", { name: "Right", exact: true }).click();

@@ -25,6 +25,8 @@ export class ShopServer {
       String(this.port),
       "--simulation-speed",
       "12",
+      "--simulation-seed",
+      "1",
       ...this.args,
     ];
     const child = spawn(process.execPath, args, {
@@ -48,7 +50,8 @@ export class ShopServer {
   /** Ends it like a power cut, or politely. */
   async stop(signal: "SIGKILL" | "SIGTERM"): Promise<number | null> {
     const child = this.process;
-    if (!child || child.exitCode !== null) return child?.exitCode ?? null;
+    if (!child || child.exitCode !== null || child.signalCode !== null)
+      return child?.exitCode ?? null;
     const ended = new Promise<number | null>((done) =>
       child.once("exit", done),
     );

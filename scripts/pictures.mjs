@@ -41,8 +41,6 @@ try {
   await take("floor");
   await page.goto("/machines/1/axes/3/measure");
   await take("measure");
-  await page.goto("/machines/1/axes/3/measure/new/two-sided");
-  await take("set-up");
   await page.goto(`/machines/2/axes/4/runs/${await runId(4)}`);
   await take("profile");
   await page.goto("/machines/2/axes/4/history");
@@ -85,8 +83,6 @@ try {
   await button("Traverse the simulated axis").click();
   await page.waitForTimeout(2500);
   await take("load-trace");
-  await page.goto("/cases");
-  await take("cases");
   await page.goto("/causes");
   await take("causes");
   await page.goto("/machines/1/axes/3/fix");
@@ -122,11 +118,30 @@ try {
     );
   }
   await take("crest");
+  await page.goto("/machines/1/axes/2/set");
+  await button("Begin Gib setting").click();
+  await page.waitForURL(/series/);
+  for (let i = 0; i < 40; i += 1) {
+    const go = button(/Go there and read/);
+    await go
+      .or(page.getByText(/not needed any more/))
+      .first()
+      .waitFor();
+    if (!(await go.count())) break;
+    await go.click().catch(() => undefined);
+    await page.waitForTimeout(250);
+  }
+  await take("gib");
   await page.goto("/sums/preload?axis=3");
   await take("sums");
   await page.goto("/rounds");
   await page.getByRole("button", { name: "Dry", exact: true }).waitFor();
   await take("rounds");
+  await page.goto("/rounds/half-year");
+  await page.getByText(/Planned from the beginning/).waitFor();
+  await page.waitForTimeout(800);
+  await take("half-year");
+  await page.goto("/rounds");
   await page.setViewportSize({ width: 390, height: 844 });
   await take("rounds-phone");
 } finally {

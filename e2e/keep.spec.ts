@@ -1,0 +1,207 @@
+import type { Page } from "@playwright/test";
+import { expect, test } from "./shop";
+
+/** Opens the first day with some points on it; its walk is shown once the day is marked. */
+async function openBusyDay(page: Page): Promise<void> {
+  const day = page
+    .getByRole("region", { name: "The coming days" })
+    .getByRole("button", { name: /[3-9] points$/ })
+    .first();
+  await day.click();
+  await expect(day).toHaveAttribute("aria-pressed", "true");
+}
+
+const day = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10); // prettier-ignore
+
+test("a round goes on through a killed server, nothing twice; what another has done meanwhile is told", async ({ page, shop, expectedNoise }) => {
+  expectedNoise.push(/ERR_CONNECTION_REFUSED|Failed to load resource/);
+  await page.goto("/rounds");
+  await openBusyDay(page);
+  const place = page.locator("article h2");
+  const first = await place.innerText();
+  await shop.stop("SIGKILL");
+  await page.getByRole("button", { name: "Right", exact: true }).click();
+  await expect(place.filter({ hasText: first })).toHaveCount(0);
+  await expect(page.getByText(/No connection\. 1 visit is kept in this browser/)).toBeVisible();
+  const second = await place.innerText();
+  await page.getByRole("button", { name: "Dry", exact: true }).click();
+  await expect(page.getByText(/2 visits are kept/)).toBeVisible();
+  await shop.start();
+  await expect(page.getByText(/kept in this browser/)).toHaveCount(0, { timeout: 60_000 });
+  const work = await (await page.request.get(`${shop.url}/api/export/lube-visits`)).text();
+  const today = work.split("\r\n").filter((l) => l.includes(day(0)));
+  expect(today).toHaveLength(2);
+  expect(today.some((l) => l.includes(second.split(",")[0]) && l.includes("dry"))).toBe(true);
+  // Rowan does the next point from another tablet.
+  const third = await place.innerText();
+  const link = await place.getByRole("link").getAttribute("href");
+  await page.request.post(`${shop.url}/api/lube-points/${link?.split("/").pop() ?? ""}/visits`, { headers: { "x-working-as": "Rowan" }, data: { key: crypto.randomUUID(), found: "right", dose: 2, glitter: false, words: "" } });
+  await page.getByRole("button", { name: "Right", exact: true }).click();
+  await expect(page.getByRole("alert").filter({ hasText: `${third}: Rowan has done this point already: found right. Nothing was kept twice.` })).toBeVisible();
+}); // prettier-ignore
+
+test("a visit is put on another day by hand; the plan heeds it and says what changed and why; the calendar has it", async ({ page }) => {
+  await page.goto("/rounds");
+  await openBusyDay(page);
+  const place = await page.locator("article h2").innerText();
+  await page.locator("summary", { hasText: "Not today" }).click();
+  await page.getByRole("button", { name: "Put it there" }).click();
+  await expect(page.getByRole("alert")).toContainText("Choose the day first.");
+  await page.getByLabel("Put it on another day").selectOption({ index: 7 });
+  const to = await page.getByLabel("Put it on another day").inputValue();
+  await page.getByRole("button", { name: "Put it there" }).click();
+  await expect(page.getByText(new RegExp(`${place}: .* to .*: put there by`))).toBeVisible();
+  const file = await page.request.get("/api/rounds/calendar");
+  const text = (await file.text()).replace(/\r\n[ \t]/g, "");
+  const event = text.split("BEGIN:VEVENT").find((e) => e.includes(place.replace(/,/g, "\\,")) && e.includes(`DTSTART;VALUE=DATE:${to.replace(/-/g, "")}`));
+  expect(event).toContain("@iron-patience");
+  await page.reload();
+  await expect(page.getByText(new RegExp(`${place}: .* to .*: put there by`))).toBeVisible();
+}); // prettier-ignore
+
+test("a point of the walk is dragged onto another day; a photo is kept with a point", async ({ page }) => {
+  await page.goto("/rounds");
+  const days = page.getByRole("region", { name: "The coming days" });
+  await openBusyDay(page);
+  const second = page.locator("li[draggable]").first();
+  const name = await second.getByRole("link").innerText();
+  await second.dragTo(days.getByRole("button", { name: /^\s*Tue .* 0 points/ }).last());
+  await expect(page.getByText(new RegExp(`${name}: .* to Tue .*: put there by`))).toBeVisible();
+  const dot = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==", "base64");
+  await page.locator("article h2 a").click();
+  await page.getByLabel("Photo of the place, JPEG or PNG").setInputFiles({ name: "nipple.png", mimeType: "image/png", buffer: dot });
+  await expect(page.getByRole("img")).toBeVisible();
+  await page.goto("/points/2");
+  await expect(page.getByRole("heading", { name: "X ball nut" })).toBeVisible();
+}); // prettier-ignore
+
+test("half a year is planned off the page and shown by week; nothing is planned twice", async ({ page }) => {
+  await page.goto("/rounds/half-year");
+  await expect(page.getByRole("heading", { name: /Half a year fits|more than people have/ })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Weeks" }).getByRole("row")).toHaveCount(27);
+  await expect(page.getByText(/\d+ visits\. Planned from the beginning\./)).toBeVisible();
+  await page.getByRole("navigation", { name: "Lubrication" }).getByRole("link", { name: "Walk" }).click();
+  await page.getByRole("button", { name: "Right", exact: true }).click();
+  await page.getByRole("navigation", { name: "Lubrication" }).getByRole("link", { name: "Half a year" }).click();
+  await expect(page.getByText(/1 point has changed; the rest keeps its week\./)).toBeVisible();
+}); // prettier-ignore
+
+test("a large shop’s half year shows how far it is, can be stopped, and is planned when asked again", async ({ page }) => {
+  const points = Array.from({ length: 8000 }, (_, i) => ({ id: i, machine: Math.floor(i / 40), bay: String(Math.floor(i / 320)), minutes: 3 + (i % 6), weight: 1 + (i % 3), dueDay: (i * 37) % 90, intervalDays: [14, 30, 92, 182][i % 4] }));
+  const weeks = Array.from({ length: 26 }, (_, i) => ({ from: day(7 * i), minutes: 9000, shut: [] }));
+  await page.route("**/api/horizon", (route) => route.fulfill({ json: { weeks, points } }));
+  await page.goto("/rounds/half-year");
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByText("Nothing is planned.")).toBeVisible();
+  await expect(page.getByRole("progressbar")).toHaveCount(0);
+  await page.getByRole("button", { name: "Plan it" }).click();
+  await expect(page.getByText(/^\s*\d{5} visits\. Planned from the beginning/)).toBeVisible();
+}); // prettier-ignore
+
+test("a meter file with two bad lines: both named, nothing kept until asked; a lower reading is refused, a reset is not", async ({ page, expectedNoise }) => {
+  expectedNoise.push(/422/);
+  await page.goto("/rounds/meters");
+  const bittern = page.getByRole("region", { name: "Bittern" });
+  await expect(bittern.getByText(/11\.\d ± \d\.\d\s+hours a day, from its meter\./)).toBeVisible();
+  const text = `machine;date;hours\nBittern;${day(0)};4080,5\nNightjar;${day(0)};12\nGodwit;yesterday;6930\n`;
+  await page.getByLabel("Meter readings, a CSV file").setInputFiles({ name: "meters.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  const alert = page.getByRole("alert").filter({ hasText: "2 lines are wrong; nothing was kept." });
+  await expect(alert).toContainText("Line 3, machine: There is no machine “Nightjar”.");
+  await expect(alert).toContainText("Line 4, date: “yesterday” is no date: write 2026-03-31.");
+  await page.getByRole("button", { name: "Keep the 1 good line all the same" }).click();
+  await expect(page.getByText(/2 lines are wrong; 1 kept\./)).toBeVisible();
+  await expect(bittern.getByText(/4080\.5 h/)).toBeVisible();
+  await bittern.getByLabel("Hours now").fill("12");
+  await bittern.getByRole("button", { name: "Keep the reading" }).click();
+  await expect(bittern.getByRole("alert")).toContainText("hours is 12: it must be at least 4080.5, as read before");
+  await bittern.getByLabel("replaced or set back before").check();
+  await bittern.getByRole("button", { name: "Keep the reading" }).click();
+  await expect(bittern.getByText(/12 h \(after a reset\)/)).toBeVisible();
+  await bittern.getByRole("button", { name: /Take back/ }).click();
+  await expect(bittern.getByText(/after a reset/)).toHaveCount(0);
+}); // prettier-ignore
+
+test("a paper round is typed in by the keyboard alone", async ({ page }) => {
+  await page.goto("/rounds/paper");
+  await page.getByLabel("Round of").selectOption({ index: 2 });
+  const cells = page.getByRole("textbox", { name: /^Found at/ });
+  const count = await cells.count();
+  expect(count).toBeGreaterThan(1);
+  await cells.first().focus();
+  await page.keyboard.press("x");
+  await expect(page.getByRole("alert")).toContainText("“x” is none of d, r, f, i, b.");
+  for (let i = 0; i < count; i += 1) {
+    await page.keyboard.press(i === 1 ? "d" : "r");
+    await page.keyboard.press("Enter");
+  }
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(new RegExp(`${count} visits kept`))).toBeVisible();
+  await expect(page.getByText("Nothing is planned on this day.")).toBeVisible();
+}); // prettier-ignore
+
+test("a lubricant that must not meet the old one is warned of before it is kept; a point is made, changed, and kept no more", async ({ page, expectedNoise }) => {
+  expectedNoise.push(/404/);
+  await page.goto("/rounds/lubricants");
+  await page.getByLabel("In there now").selectOption({ label: "grease, lithium, NLGI 2" });
+  await page.getByLabel("To go in").selectOption({ label: "grease, polyurea, NLGI 2" });
+  await expect(page.getByText(/Thickeners lithium and polyurea: incompatible/)).toBeVisible();
+  await page.goto("/machines/2/axes/4/keep");
+  await page.getByRole("link", { name: "X ball nut" }).click();
+  await page.getByRole("button", { name: "Change the point" }).click();
+  await page.getByLabel("Lubricant", { exact: true }).fill("grease, polyurea, NLGI 2");
+  await expect(page.getByRole("alert")).toContainText("incompatible with what is in there.");
+  await page.getByLabel("Never under, days").fill("4000");
+  await page.getByRole("button", { name: "Keep the point" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "Least interval must be from 1 to 3650 days." })).toBeVisible();
+  await page.getByLabel("Never under, days").fill("30");
+  await page.getByLabel("Lubricant", { exact: true }).fill("grease, lithium, NLGI 2");
+  await page.getByRole("button", { name: "Keep the point" }).click();
+  await expect(page.getByRole("form", { name: "Lubrication point" })).toHaveCount(0);
+  await page.goto("/points/new?machine=2");
+  await page.getByRole("textbox", { name: "Place" }).fill("tool changer cam");
+  await page.getByLabel("Lubricant", { exact: true }).fill("grease, lithium, NLGI 2");
+  await page.getByRole("button", { name: "Keep the point" }).click();
+  await expect(page.getByRole("heading", { name: "tool changer cam" })).toBeVisible();
+  await page.getByRole("button", { name: "Keep it no more" }).click();
+  await expect(page.getByText("This point is kept no more.")).toBeVisible();
+  await page.goto("/points/4711");
+  await expect(page.getByRole("heading", { name: "No such point" })).toBeVisible();
+  await expect(page.getByRole("alert")).toContainText("4711");
+}); // prettier-ignore
+
+test("days and rules: a holiday empties its day, a school is chosen, a gun is weighed", async ({ page }) => {
+  await page.goto("/rounds/keeping");
+  await expect(page.getByText(/gun at bay 1: 0\.80 ± 0\.01 g a stroke/)).toBeVisible();
+  await page.getByLabel("Monday, min").fill("2000");
+  await page.getByLabel("Tuesday, min").focus();
+  await expect(page.getByRole("alert")).toContainText("Monday: “2000” cannot be: minutes are a number from 0 to 1440.");
+  await page.getByLabel("Monday, min").fill("75");
+  await page.getByLabel("Day", { exact: true }).fill(day(1));
+  await page.getByLabel("What it is").fill("stocktaking");
+  await page.getByRole("button", { name: "Add the holiday" }).click();
+  await page.getByLabel("School").selectOption("calendar");
+  const program = page.getByLabel("G-code file");
+  await page.getByLabel("Program of").selectOption({ label: "Godwit" });
+  await program.setInputFiles({ name: "empty.nc", mimeType: "text/plain", buffer: Buffer.from("M30\n") });
+  await expect(page.getByRole("alert")).toContainText("nothing in this program moves an axis");
+  // 200 mm in a minute: 12 m an hour.
+  await program.setInputFiles({ name: "plate.nc", mimeType: "text/plain", buffer: Buffer.from("G21 G90 G1 X100 F200\nX0\n") });
+  await expect(page.getByText("Godwit X: 0.01 km an hour of running, plate.nc")).toBeVisible();
+  await page.getByRole("button", { name: "Keep days and rules" }).click();
+  await expect(page.getByText("Kept. The rounds are planned by it.")).toBeVisible();
+  const { days } = (await (await page.request.get("/api/rounds")).json()) as { days: { date: string; available: number; stops: unknown[] }[] };
+  expect(days.find((d) => d.date === day(1))).toMatchObject({ available: 0, stops: [] });
+}); // prettier-ignore
+
+test("labels and a round print to PDF without overflow", async ({ page }) => {
+  await page.setViewportSize({ width: 718, height: 1000 });
+  await page.emulateMedia({ media: "print" });
+  for (const path of ["/rounds/labels", `/rounds/sheet/${day(1)}`, `/rounds/sheet/${day(0)}`]) {
+    await page.goto(path);
+    await expect(page.locator(".label, .paper .row, .paper > p").first()).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect([path, wide]).toEqual([path, 0]);
+    const pdf = await page.pdf({ format: "A4", preferCSSPageSize: true });
+    expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
+  }
+}); // prettier-ignore
