@@ -42,11 +42,13 @@ export class StepCard {
     computation: (step, before) =>
       before && before.source.id === step.id ? before.value : newSign(step),
   });
-  protected readonly readingText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
-  protected readonly lossText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
-  protected readonly uText = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "1" }); // prettier-ignore
-  protected readonly wrong = linkedSignal<string, string>({ source: () => this.step().id, computation: () => "" }); // prettier-ignore
-  protected readonly askReason = linkedSignal<string, boolean>({ source: () => this.step().id, computation: () => false }); // prettier-ignore
+  /** Only another step empties what is typed: each answer of the server makes the same step anew. */
+  private readonly stepId = computed(() => this.step().id);
+  protected readonly readingText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" }); // prettier-ignore
+  protected readonly lossText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" }); // prettier-ignore
+  protected readonly uText = linkedSignal<string, string>({ source: this.stepId, computation: () => "1" }); // prettier-ignore
+  protected readonly wrong = linkedSignal<string, string>({ source: this.stepId, computation: () => "" }); // prettier-ignore
+  protected readonly askReason = linkedSignal<string, boolean>({ source: this.stepId, computation: () => false }); // prettier-ignore
   protected readonly blocked = computed(() => stepBlocked(this.progress(), this.step())); // prettier-ignore
   protected readonly people = computed(() => this.store.axes().length >= 0 ? this.preferences.who() : ""); // prettier-ignore
   protected readonly unit = computed(() => {

@@ -1,0 +1,131 @@
+import { provideHttpClient } from "@angular/common/http";
+import { provideHttpClientTesting } from "@angular/common/http/testing";
+import { TestBed, type ComponentFixture } from "@angular/core/testing";
+import { provideRouter } from "@angular/router";
+import type { Job } from "@iron/contract";
+import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob, type JobEvent, type JobKindId, type PlannedStep, type SignedStep } from "@iron/core"; // prettier-ignore
+import { JobStore } from "./job-store";
+import { newSign } from "./job.view";
+import { StepCard } from "./step-card";
+
+const config = defaultAxis("vertical-centre", "X");
+
+function jobOf(kind: JobKindId): Job {
+  const plan = planJob({ axes: [{ letter: "X", config }], items: [{ letter: "X", kind }], options: DEFAULT_OPTIONS }); // prettier-ignore
+  const axis = { axisId: 1, letter: "X", before: { lostMm: 0.031, expandedMm: 0.002, placeMm: 300, runId: 4 }, leaveMm: 0.01, repairMm: 0.02 }; // prettier-ignore
+  return { id: 1, machineId: 2, axes: [axis], items: [], plan, events: [], photos: [], openedAt: "2026-03-03T08:00:00Z", finishedAt: null } as unknown as Job; // prettier-ignore
+}
+
+/** The card of the first step that is as asked, with everything before it signed. */
+function show(kind: JobKindId, want: (step: PlannedStep) => boolean) {
+  const job = jobOf(kind);
+  const at = job.plan.steps.findIndex(want);
+  const signs = job.plan.steps.slice(0, at).map((s): JobEvent => ({ kind: "sign", ...newSign(s), at: "2026-03-03T09:00:00Z", by: "Ama" })); // prettier-ignore
+  const fixture = TestBed.createComponent(StepCard);
+  const put = (of: Job, signed: readonly JobEvent[]): void => {
+    fixture.componentRef.setInput("step", of.plan.steps[at]);
+    fixture.componentRef.setInput("job", of);
+    fixture.componentRef.setInput("progress", jobProgress(of.plan, signed));
+    TestBed.tick();
+  };
+  put(job, signs);
+  const sent: SignedStep[] = [];
+  fixture.componentInstance.signed.subscribe((s) => sent.push(s));
+  /** The server’s answer to an earlier step: the same job, made of new objects. */
+  const answer = (): void => put(JSON.parse(JSON.stringify(job)) as Job, signs);
+  return { fixture, sent, answer };
+}
+
+const rootOf = (fixture: ComponentFixture<StepCard>) => fixture.nativeElement as HTMLElement; // prettier-ignore
+function field(fixture: ComponentFixture<StepCard>, id: string): HTMLInputElement {
+  const input = rootOf(fixture).querySelector<HTMLInputElement>(`#${id}`);
+  if (!input) throw new Error(`no field ${id}`);
+  return input;
+} // prettier-ignore
+function type(fixture: ComponentFixture<StepCard>, id: string, text: string): void {
+  const input = field(fixture, id);
+  input.value = text;
+  input.dispatchEvent(new Event("input"));
+  TestBed.tick();
+} // prettier-ignore
+function sign(fixture: ComponentFixture<StepCard>): void {
+  rootOf(fixture).querySelector("form")?.dispatchEvent(new Event("submit"));
+  TestBed.tick();
+}
+const alertIn = (fixture: ComponentFixture<StepCard>) => rootOf(fixture).querySelector("p[role=alert]")?.textContent ?? ""; // prettier-ignore
+
+describe("a step at the machine", () => {
+  beforeEach(() => {
+    TestBed.configureTestingModule({ providers: [JobStore, provideRouter([]), provideHttpClient(), provideHttpClientTesting()] }); // prettier-ignore
+  });
+
+  it("says why it cannot be signed, and goes on saying it when the answer to the step before arrives", () => {
+    const { fixture, sent, answer } = show("fixed-bearings", (s) => !!s.hold);
+    sign(fixture);
+    expect(alertIn(fixture)).toContain("who vouches for it");
+    answer();
+    expect(alertIn(fixture)).toContain("who vouches for it");
+    expect(sent).toEqual([]);
+    type(fixture, "hold-by", "Tomas");
+    expect(alertIn(fixture)).toBe("");
+    answer();
+    expect(field(fixture, "hold-by").value).toBe("Tomas");
+    sign(fixture);
+    expect(sent.map((s) => s.holdBy)).toEqual(["Tomas"]);
+  });
+
+  it("keeps what is typed while an answer arrives, and takes it with the signature", () => {
+    const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    type(fixture, "loss", "6");
+    type(fixture, "loss-u", "1,5");
+    answer();
+    expect(field(fixture, "loss").value).toBe("6");
+    expect(field(fixture, "loss-u").value).toBe("1,5");
+    sign(fixture);
+    expect(alertIn(fixture)).toBe("");
+    expect(sent[0].figure).toEqual({ lostMm: expect.closeTo(0.006, 9) as number, expandedMm: expect.closeTo(0.0015, 9) as number, runId: null }); // prettier-ignore
+  });
+
+  it("a retest that does not pass asks for a reason, which an answer does not take away", () => {
+    const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    type(fixture, "loss", "31");
+    sign(fixture);
+    expect(alertIn(fixture)).toContain("does not pass");
+    answer();
+    expect(field(fixture, "reason")).toBeTruthy();
+    type(fixture, "reason", "roughing only");
+    type(fixture, "hold-by", "Ama");
+    sign(fixture);
+    expect(sent.map((s) => s.reason)).toEqual(["roughing only"]);
+  });
+
+  it.each([["12..5", "is not a number"], ["soft", "is not a number"]])("a reading of %s is refused with its words", (text, words) => {
+    const { fixture, sent } = show("fixed-bearings", (s) => !!s.reading);
+    type(fixture, "step-reading", text);
+    sign(fixture);
+    expect(alertIn(fixture)).toContain(`“${text}”`);
+    expect(alertIn(fixture)).toContain(words);
+    expect(field(fixture, "step-reading").value).toBe(text);
+    expect(sent).toEqual([]);
+  }); // prettier-ignore
+
+  it("a negative U is refused", () => {
+    const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    type(fixture, "loss", "6");
+    type(fixture, "loss-u", "-1");
+    sign(fixture);
+    expect(alertIn(fixture)).toContain("U is 0 or more");
+    expect(sent).toEqual([]);
+  });
+
+  it("what must be found is asked for before it is signed", () => {
+    const { fixture, sent } = show("fixed-bearings", (s) => s.finds.length > 0); // prettier-ignore
+    sign(fixture);
+    expect(alertIn(fixture)).not.toBe("");
+    rootOf(fixture).querySelector<HTMLInputElement>("input[name=found]")?.click(); // prettier-ignore
+    TestBed.tick();
+    sign(fixture);
+    expect(sent).toHaveLength(1);
+    expect(sent[0].found).toBeTruthy();
+  });
+});
