@@ -1,3 +1,6 @@
+// A shop is seldom in Greenwich: tests run where the day of the clock and that of UTC differ.
+process.env.TZ ??= "America/St_Johns";
+
 const ts = {
   "^.+\\.ts$": [
     "ts-jest",

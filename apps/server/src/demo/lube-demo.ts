@@ -1,4 +1,4 @@
-import { intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core"; // prettier-ignore
+import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core"; // prettier-ignore
 import type { KeepSettingsEdit, LubricantEdit } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Db } from "../store/database";
@@ -73,7 +73,7 @@ export async function seedKeep(db: Db, now: Date): Promise<void> {
     for (let month = 5; month >= 0; month -= 1) {
       const at = new Date(now.getTime() - (month * 28 + 1) * DAY_MS);
       await db.insertInto("meter_reading").values({
-        key: randomUUID(), machine_id: m.id, date: at.toISOString().slice(0, 10), reset: 0,
+        key: randomUUID(), machine_id: m.id, date: dayOf(at), reset: 0,
         hours: Math.round(2500 * m.id + m.hours_per_week * (4 * (5 - month) + (((month * 3 + m.id) % 5) - 2) / 5)), at: at.toISOString(), by: SHOP.people[m.id % SHOP.people.length],
       }).execute(); // prettier-ignore
     }

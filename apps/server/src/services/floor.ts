@@ -1,4 +1,4 @@
-import { isSplitTest, lossTrend } from "@iron/core";
+import { dayOf, isSplitTest, lossTrend } from "@iron/core";
 import type { Floor, FloorAxis, RunSummary } from "@iron/contract";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/tables";
@@ -57,7 +57,7 @@ export async function readFloor(
     .where("state", "=", "open")
     .orderBy("opened_at")
     .execute();
-  const today = now.toISOString().slice(0, 10);
+  const today = dayOf(now);
   const jobs = await db
     .selectFrom("job")
     .select(["id", "machine_id", "title", "finished_at", "check_on"])
@@ -66,7 +66,7 @@ export async function readFloor(
         eb("finished_at", "is", null),
         eb.and([
           eb("check_on", "<=", today),
-          eb("check_on", ">", new Date(now.getTime() - CHECK_SHOWN_MS).toISOString().slice(0, 10)), // prettier-ignore
+          eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS)), // prettier-ignore
         ]),
       ]),
     )

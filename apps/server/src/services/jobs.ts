@@ -1,4 +1,5 @@
 import {
+  dayOf,
   axisFromParts,
   isSplitTest,
   jobKind,
@@ -231,7 +232,7 @@ export class Jobs {
         }) // prettier-ignore
         .execute();
     }
-    const checkOn = new Date(Date.parse(at) + CHECK_AFTER_MS).toISOString().slice(0, 10); // prettier-ignore
+    const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS); // prettier-ignore
     await trx
       .updateTable("job")
       .set({ finished_at: at, check_on: checkOn })

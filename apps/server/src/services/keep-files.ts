@@ -1,5 +1,5 @@
 import { readMeterCsv, readPointCsv, readWorkCsv, writeMeterCsv, writePointCsv, writeWorkCsv, type CsvError, type KeepImport } from "@iron/contract"; // prettier-ignore
-import { BoundError } from "@iron/core";
+import { dayOf, BoundError } from "@iron/core";
 import { createHash } from "node:crypto";
 import { ProblemError } from "../http/problem-error";
 import type { FileAnswer } from "../http/mount";
@@ -116,7 +116,7 @@ export class KeepFiles {
     const machines = await this.machines();
     const points = new Map((await this.lube.all()).filter((p) => !p.retired).map((p) => [`${p.machineId} ${p.place.toLowerCase()}`, p])); // prettier-ignore
     const keys = new Set((await this.db.selectFrom("lube_visit").select("key").execute()).map((r) => r.key)); // prettier-ignore
-    const done = new Set((await this.lube.work()).map((v) => `${v.point_id} ${v.at.slice(0, 10)} ${v.found ?? ""}`)); // prettier-ignore
+    const done = new Set((await this.lube.work()).map((v) => `${v.point_id} ${dayOf(v.at)} ${v.found ?? ""}`)); // prettier-ignore
     const good: { line: number; id: number; key: string; value: (typeof rows)[number]["value"]; dose: number }[] = []; // prettier-ignore
     let known = 0;
     for (const { line, value } of [...rows].sort((a, b) =>
@@ -139,12 +139,12 @@ export class KeepFiles {
         known += 1;
         continue;
       }
-      if (value.date > instant(this.clock).slice(0, 10)) {
+      if (value.date > dayOf(this.clock.now())) {
         all.push({ line, column: "date", message: `${value.date} is still to come.` }); // prettier-ignore
         continue;
       }
-      if (point.lastAt !== null && value.date < point.lastAt.slice(0, 10)) {
-        all.push({ line, column: "date", message: `The point was visited since, on ${point.lastAt.slice(0, 10)}.` }); // prettier-ignore
+      if (point.lastAt !== null && value.date < dayOf(point.lastAt)) {
+        all.push({ line, column: "date", message: `The point was visited since, on ${dayOf(point.lastAt)}.` }); // prettier-ignore
         continue;
       }
       good.push({ line, id: point.id, key, value, dose: value.dose ?? point.dose }); // prettier-ignore
@@ -181,7 +181,7 @@ export class KeepFiles {
     const rows = (await this.lube.work()).flatMap((v) => {
       const point = points.get(v.point_id);
       return point && v.found
-        ? [{ machine: names.get(point.machineId) ?? "", place: point.place, date: v.at.slice(0, 10), found: v.found, dose: v.dose, glitter: v.glitter === 1, note: v.words, by: v.by }] // prettier-ignore
+        ? [{ machine: names.get(point.machineId) ?? "", place: point.place, date: dayOf(v.at), found: v.found, dose: v.dose, glitter: v.glitter === 1, note: v.words, by: v.by }] // prettier-ignore
         : [];
     });
     return { fileName: "lubrication-work.csv", media: "text/csv", text: writeWorkCsv(rows) }; // prettier-ignore

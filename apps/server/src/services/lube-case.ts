@@ -1,3 +1,4 @@
+import { dayOf } from "@iron/core";
 import type { LubePointRecord } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Cases } from "./cases";
@@ -33,7 +34,7 @@ export async function caseFromPoint(
 }
 
 function evidenceWords(point: LubePointRecord): string {
-  const when = point.lastAt?.slice(0, 10) ?? "not visited";
+  const when = point.lastAt ? dayOf(point.lastAt) : "not visited";
   const learnt = point.learnt ? ` In all: ${point.learnt}.` : "";
   return `From lubrication, ${when}, ${point.place}: found ${point.lastFound ?? "nothing yet"}. ${point.asksCase}${learnt}`;
 }

@@ -1,4 +1,4 @@
-import { planChanges, planRounds, planWhenDue, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
+import { dayAfter, dayOf, planChanges, planRounds, planWhenDue, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
 import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract"; // prettier-ignore
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -166,8 +166,8 @@ export class LubeRounds {
   }
 
   private dates(count: number): string[] {
-    const today = Date.parse(`${this.clock.now().toISOString().slice(0, 10)}T12:00:00Z`); // prettier-ignore
-    return Array.from({ length: count }, (_, i) => new Date(today + i * DAY_MS).toISOString().slice(0, 10)); // prettier-ignore
+    const today = dayOf(this.clock.now());
+    return Array.from({ length: count }, (_, i) => dayAfter(today, i));
   }
 }
 

@@ -1,4 +1,4 @@
-import { doseGrams, stockForecast } from "@iron/core";
+import { dayOf, doseGrams, stockForecast } from "@iron/core";
 import type { LubricantEdit, LubricantRecord } from "@iron/contract";
 import { conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -49,7 +49,7 @@ export class Lubricants {
         gramsPerDay: f.gramsPerDay,
         daysLeft: f.daysLeft,
         // Never before today: late is now.
-        orderBy: f.orderInDays === null ? null : new Date(now + Math.max(0, Math.min(f.orderInDays, 36_500)) * DAY_MS).toISOString().slice(0, 10), // prettier-ignore
+        orderBy: f.orderInDays === null ? null : dayOf(now + Math.max(0, Math.min(f.orderInDays, 36_500)) * DAY_MS), // prettier-ignore
       };
     });
   }

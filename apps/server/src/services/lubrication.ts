@@ -1,4 +1,6 @@
 import {
+  dayOf,
+  noonOf,
   centralAdvice,
   intervalDays,
   learnInterval,
@@ -67,7 +69,7 @@ export class Lubrication {
     // prettier-ignore
     const old = await this.get(id);
     const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays; // prettier-ignore
-    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${instant(this.clock).slice(0, 10)}`; // prettier-ignore
+    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.clock.now())}`; // prettier-ignore
     const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit; // prettier-ignore
     await this.db.updateTable("lube_point").set({ point: toJson(point) }).where("id", "=", id).execute(); // prettier-ignore
     return this.get(id);
@@ -120,11 +122,11 @@ export class Lubrication {
     if (known) return this.get(id);
     const now = this.clock.now();
     const last = (await this.visitsOf(id)).at(-1);
-    if (visit.date !== null && visit.date > now.toISOString().slice(0, 10))
-      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${now.toISOString().slice(0, 10)}.`); // prettier-ignore
-    const at = visit.date === null || visit.date === now.toISOString().slice(0, 10) ? instant(this.clock) : `${visit.date}T12:00:00.000Z`; // prettier-ignore
+    if (visit.date !== null && visit.date > dayOf(now))
+      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`); // prettier-ignore
+    const at = visit.date === null || visit.date === dayOf(now) ? instant(this.clock) : noonOf(visit.date).toISOString(); // prettier-ignore
     if (last && visit.found !== null && at < last.at)
-      throw conflict(`This point was visited since, on ${last.at.slice(0, 10)} by ${last.by}. Take that back first.`); // prettier-ignore
+      throw conflict(`This point was visited since, on ${dayOf(last.at)} by ${last.by}. Take that back first.`); // prettier-ignore
     if (last && visit.found !== null && !visit.again && last.by !== who && Date.parse(at) - Date.parse(last.at) < JUST_DONE_MS) // prettier-ignore
       throw conflict(`${last.by} has done this point already: found ${last.found ?? ""}. Nothing was kept twice.`, await this.get(id)); // prettier-ignore
     await this.db
@@ -275,7 +277,7 @@ function recordOf(
     held: interval.held,
     unlearntDays: Math.round(plain.days),
     learnt: learnt.words,
-    dueOn: new Date(dueMs).toISOString().slice(0, 10),
+    dueOn: dayOf(dueMs),
     dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * usageSpread, // prettier-ignore
     lateDays: (nowMs - dueMs) / DAY_MS,
     asksCase: asksCase(point, found, last),

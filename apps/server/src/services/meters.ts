@@ -1,4 +1,4 @@
-import { checkMeter, forecastUsage, type MeterReading, type UsageForecast } from "@iron/core"; // prettier-ignore
+import { dayOf, checkMeter, forecastUsage, type MeterReading, type UsageForecast } from "@iron/core"; // prettier-ignore
 import type { MachineMeter, MeterCreate } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { notFound, problem } from "../http/problem-error";
@@ -63,7 +63,7 @@ export class Meters {
     const machine = machines.find((m) => m.id === machineId);
     if (!machine) throw notFound("machine", machineId);
     const last = (readings.get(machineId) ?? []).at(-1);
-    const date = this.clock.now().toISOString().slice(0, 10);
+    const date = dayOf(this.clock.now());
     const days = last ? (Date.parse(date) - Date.parse(last.at)) / 86_400_000 : 0;
     const hours = Math.round((last?.hours ?? 4000) + (machine.hours_per_week / 7) * days);
     await this.simulatedTravel(machineId);
@@ -92,7 +92,7 @@ export class Meters {
 
   /** Says what is wrong with a reading against those before and after it; nothing when it may be kept. */
   refuse(own: readonly MeterReading[], reading: Pick<MeterCreate, "date" | "hours" | "reset">): void {
-    const today = this.clock.now().toISOString().slice(0, 10);
+    const today = dayOf(this.clock.now());
     if (reading.date > today)
       throw problem(422, "Not valid", `A reading of ${reading.date} is still to come: today is ${today}.`);
     const next = { at: reading.date, hours: reading.hours, reset: reading.reset };

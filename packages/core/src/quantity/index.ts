@@ -1,4 +1,5 @@
 export * from "./bound-error";
+export * from "./day";
 export * from "./format";
 export * from "./length";
 export * from "./statistics";

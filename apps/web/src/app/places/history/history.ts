@@ -7,7 +7,13 @@ import {
   signal,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
+import {
+  dayOf,
+  noonOf,
+  TEST_KINDS,
+  TEST_WORDS,
+  type TestKind,
+} from "@iron/core";
 import type { AxisEvent } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
@@ -109,7 +115,7 @@ export class HistoryPlace {
   );
   protected readonly eventKind = signal<AxisEvent["kind"]>("repair");
   protected readonly eventText = signal("");
-  protected readonly eventDay = signal(localDay(new Date()));
+  protected readonly eventDay = signal(dayOf(new Date()));
   protected readonly eventWrong = signal("");
 
   protected setKind(value: string): void {
@@ -128,8 +134,7 @@ export class HistoryPlace {
       return;
     }
     const day = this.eventDay();
-    const at =
-      day === localDay(new Date()) ? new Date() : new Date(`${day}T12:00:00`);
+    const at = day === dayOf(new Date()) ? new Date() : noonOf(day);
     if (Number.isNaN(at.getTime())) {
       this.eventWrong.set("Choose the day it happened.");
       return;
@@ -154,9 +159,4 @@ export class HistoryPlace {
         },
       });
   }
-}
-
-function localDay(date: Date): string {
-  const two = (n: number): string => String(n).padStart(2, "0");
-  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
 }

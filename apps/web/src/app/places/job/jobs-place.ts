@@ -100,7 +100,7 @@ export class JobsPlace {
   }
 
   protected state(job: JobSummary): string {
-    if (job.finishedAt) return `signed off ${dayWords(job.finishedAt)}; check ${job.checkOn ? dayWords(`${job.checkOn}T12:00:00Z`) : ""}`; // prettier-ignore
+    if (job.finishedAt) return `signed off ${dayWords(job.finishedAt)}; check ${job.checkOn ? dayWords(`${job.checkOn}T12:00:00`) : ""}`; // prettier-ignore
     return `${job.done} of ${job.steps} steps; next: ${job.next}`;
   }
 }

@@ -33,8 +33,9 @@ export const PHOTO_STORE = new InjectionToken<PhotoStore>("photo store", {
         const found = await Promise.all(names.map((k) => get<WaitingPhoto>(k, store))); // prettier-ignore
         return found.filter((p) => p !== undefined);
       },
-      put: (photo) => set(photo.key, photo, store),
-      remove: (key) => del(key, store),
+      // Async, so that a browser without such a store refuses the promise instead of the photo.
+      put: async (photo) => set(photo.key, photo, store),
+      remove: async (key) => del(key, store),
     };
   },
 });

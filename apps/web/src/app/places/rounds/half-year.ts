@@ -97,7 +97,7 @@ export class HalfYear {
   protected readonly empty = computed(() => this.input()?.points.length === 0);
   protected readonly rows = computed(() => {
     const weeks = this.input()?.weeks ?? [];
-    return this.sums().map((s, i) => ({ ...s, minutes: Math.round(s.minutes), from: weeks[i].from, words: dayWords(`${weeks[i].from}T12:00:00Z`) })); // prettier-ignore
+    return this.sums().map((s, i) => ({ ...s, minutes: Math.round(s.minutes), from: weeks[i].from, words: dayWords(`${weeks[i].from}T12:00:00`) })); // prettier-ignore
   });
   protected readonly heading = computed(() => {
     const over = this.sums().filter((s) => s.minutes > s.available).length;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
-import { BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core"; // prettier-ignore
+import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core"; // prettier-ignore
 import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract"; // prettier-ignore
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
@@ -45,8 +45,8 @@ export class LubricantsPage {
       stock: `${formatNumber(l.stockG, 0)} g (${formatNumber(l.stockG / l.containerG, 1)} of ${formatNumber(l.containerG, 0)} g)`,
       uses: l.gramsPerDay > 0 ? `${formatNumber(30 * l.gramsPerDay, 0)} g a month at ${l.points} ${l.points === 1 ? "point" : "points"}` : "nothing uses it",
       left: l.daysLeft === null ? "" : l.daysLeft > 730 ? "over 2 years" : `${Math.floor(l.daysLeft)} days`,
-      order: l.orderBy === null || (l.daysLeft ?? 0) > 730 ? "" : dayWords(`${l.orderBy}T12:00:00Z`),
-      now: l.orderBy !== null && l.orderBy <= new Date().toISOString().slice(0, 10),
+      order: l.orderBy === null || (l.daysLeft ?? 0) > 730 ? "" : dayWords(`${l.orderBy}T12:00:00`),
+      now: l.orderBy !== null && l.orderBy <= dayOf(new Date()),
     })),
   ); // prettier-ignore
   protected readonly mixing = computed(() => {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core"; // prettier-ignore
-import { formatNumber } from "@iron/core";
+import { dayOf, formatNumber } from "@iron/core";
 import { parseDecimal, type MachineMeter } from "@iron/contract";
 import type { Observable } from "rxjs";
 import { Api } from "../../data/api";
@@ -125,7 +125,7 @@ export class MetersPage {
   protected readonly wrong = signal("");
   protected readonly errors = signal<Readonly<Record<number, string>>>({});
   protected readonly number = (x: number): string => formatNumber(x, 1);
-  protected readonly day = (date: string): string => dayWords(`${date}T12:00:00Z`); // prettier-ignore
+  protected readonly day = (date: string): string => dayWords(`${date}T12:00:00`); // prettier-ignore
 
   constructor() {
     this.load();
@@ -151,7 +151,7 @@ export class MetersPage {
       this.say(meter.machineId, `“${field.value.trim()}” is not a number of hours.`); // prettier-ignore
       return;
     }
-    const body = { key: crypto.randomUUID(), date: new Date().toISOString().slice(0, 10), hours, reset }; // prettier-ignore
+    const body = { key: crypto.randomUUID(), date: dayOf(new Date()), hours, reset }; // prettier-ignore
     this.follow(meter.machineId, this.api.post("addMeter", `/machines/${meter.machineId}/meter`, body), () => form.reset()); // prettier-ignore
   }
 

@@ -1,3 +1,4 @@
+import { dayOf } from "@iron/core";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
 import type { FoundState } from "@iron/core";
 import type { Rounds } from "@iron/contract";
@@ -147,7 +148,7 @@ export class PaperEntry {
   private readonly preferences = inject(Preferences);
   protected readonly queue = inject(VisitQueue);
   protected readonly dose = doseWords;
-  protected readonly today = new Date().toISOString().slice(0, 10);
+  protected readonly today = dayOf(new Date());
   protected readonly rounds = signal<Rounds | null>(null);
   protected readonly wrong = signal("");
   protected readonly letterWrong = signal("");
@@ -158,7 +159,7 @@ export class PaperEntry {
   private readonly done = signal<ReadonlySet<number>>(new Set());
   protected readonly days = computed(
     () =>
-    (this.rounds()?.days ?? []).filter((d) => d.stops.length).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00Z`) })), // prettier-ignore
+    (this.rounds()?.days ?? []).filter((d) => d.stops.length).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })), // prettier-ignore
   );
   protected readonly rows = computed(() => {
     const rounds = this.rounds();

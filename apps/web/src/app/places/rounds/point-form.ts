@@ -33,10 +33,15 @@ export class PointForm {
     { id: "leastDays", label: "Never under, days", none: false },
     { id: "mostDays", label: "Never over, days", none: false },
   ]; // prettier-ignore
-  /** A number that cannot be read; what was there before it stands. */
-  protected readonly numberWrong = signal("");
+  /** Numbers that cannot be read, by their label; nothing is kept while there is one. */
+  private readonly unread = signal<ReadonlyMap<string, string>>(new Map());
+  protected readonly numberWrong = computed(() => [...this.unread()].map(([label, text]) => `${label}: “${text}” is not a number.`).join(" ")); // prettier-ignore
   protected readonly formWrong = signal("");
-  protected readonly draft = linkedSignal<LubePoint>(() => this.start());
+  /** Begins from the point as it was; a visit taken meanwhile makes it anew but empties nothing. */
+  protected readonly draft = linkedSignal<LubePoint, LubePoint>({
+    source: this.start,
+    computation: (start, before) => before?.value ?? start,
+  });
   /** What it means to put another lubricant where one is. */
   protected readonly mixing = computed(() => {
     const find = (name: string) => this.lubricants().find((l) => l.name === name); // prettier-ignore
@@ -52,17 +57,26 @@ export class PointForm {
     this.set({ [which]: text.split("\n").map((l) => l.trim()).filter(Boolean) }); // prettier-ignore
   }
 
-  protected number(which: "dose" | "minutes", text: string): void {
-    const value = parseDecimal(text);
-    this.numberWrong.set(value === undefined ? `“${text.trim()}” is not a number.` : ""); // prettier-ignore
+  protected number(which: "dose" | "minutes", label: string, text: string): void {
+    const value = this.read(label, text);
     if (value !== undefined) this.set({ [which]: value });
-  }
+  } // prettier-ignore
 
   protected rule(which: RuleField, label: string, text: string): void {
     const empty = text.trim() === "" && !which.endsWith("Days");
-    const value = empty ? null : parseDecimal(text);
-    this.numberWrong.set(value === undefined ? `${label}: “${text.trim()}” is not a number.` : ""); // prettier-ignore
-    if (value !== undefined) this.set({ rule: { ...this.draft().rule, [which]: value } }); // prettier-ignore
+    const value = this.read(label, empty ? "0" : text);
+    if (value !== undefined) this.set({ rule: { ...this.draft().rule, [which]: empty ? null : value } }); // prettier-ignore
+  }
+
+  private read(label: string, text: string): number | undefined {
+    const value = parseDecimal(text);
+    this.unread.update((all) => {
+      const next = new Map(all);
+      if (value === undefined) next.set(label, text.trim());
+      else next.delete(label);
+      return next;
+    });
+    return value;
   }
 
   protected factor(id: FactorId, on: boolean): void {

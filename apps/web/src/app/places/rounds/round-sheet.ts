@@ -92,7 +92,7 @@ export class RoundSheet {
   private readonly rounds = signal<Rounds | null>(null);
   protected readonly loaded = computed(() => this.rounds() !== null);
   protected readonly day = computed(() => this.rounds()?.days.find((d) => d.date === this.date()) ?? null); // prettier-ignore
-  protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00Z`)); // prettier-ignore
+  protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00`)); // prettier-ignore
   protected readonly count = computed(() => (this.day()?.stops ?? []).reduce((n, s) => n + s.points.length, 0)); // prettier-ignore
   protected readonly bring = computed(() => [...new Set((this.day()?.stops ?? []).flatMap((s) => s.points.map((p) => p.lubricant)))].join("; ")); // prettier-ignore
 

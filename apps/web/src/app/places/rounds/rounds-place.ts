@@ -45,6 +45,7 @@ export class RoundsPlace {
   protected readonly busy = signal(false);
   /** What was given, as typed; the point’s own dose while it is empty. */
   protected readonly given = signal("");
+  protected readonly givenWrong = signal("");
   protected readonly moveTo = signal("");
   protected readonly skipTill = signal("");
   protected readonly skipReason = signal("");
@@ -59,19 +60,24 @@ export class RoundsPlace {
   });
   protected readonly openDays = computed(
     () =>
-    (this.rounds()?.days ?? []).filter((d) => d.available > 0).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00Z`) })), // prettier-ignore
+    (this.rounds()?.days ?? []).filter((d) => d.available > 0).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })), // prettier-ignore
   );
   protected readonly date = computed(() => {
     const rounds = this.rounds();
     const first = rounds?.days.find((d) => d.stops.length > 0);
     return this.picked() ?? first?.date ?? "";
   });
+  /** Points whose visit was not taken: they come last, so that no other point slips under the thumb. */
+  private readonly again = signal<ReadonlySet<number>>(new Set());
   protected readonly walk = computed(() => {
     const rounds = this.rounds();
     const done = new Set(this.walked().map((w) => w.point.id));
-    return rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : []; // prettier-ignore
+    const again = this.again();
+    const left = rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : []; // prettier-ignore
+    return [...left.filter((w) => !again.has(w.point.id)), ...left.filter((w) => again.has(w.point.id))]; // prettier-ignore
   });
   protected readonly now = computed(() => this.walk().at(0) ?? null);
+  private readonly nowId = computed(() => this.now()?.point.id ?? 0);
   protected readonly bring = computed(() => [...new Set(this.walk().map((w) => w.point.lubricant))].join("; ")); // prettier-ignore
   protected readonly changes = computed(
     () =>
@@ -102,13 +108,15 @@ export class RoundsPlace {
     effect(() => {
       const refused = this.queue.refused();
       const keys = new Set(refused.map((r) => r.visit.key));
+      untracked(() => this.again.update((all) => new Set([...all, ...refused.map((r) => r.pointId)]))); // prettier-ignore
       untracked(() => this.walked.update((w) => w.filter((one) => !keys.has(one.key)))); // prettier-ignore
     });
+    // Only another point empties what is typed: answers make the same point anew.
     effect(() => {
-      const outlets = this.now()?.point.outlets ?? [];
+      this.nowId();
       untracked(() => {
-        this.outlets.set(outlets.map(() => null));
-        this.given.set("");
+        this.outlets.set((this.now()?.point.outlets ?? []).map(() => null));
+        this.typeGiven("");
       });
     });
   }
@@ -148,13 +156,20 @@ export class RoundsPlace {
     this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));
   }
 
+  protected typeGiven(text: string): void {
+    this.given.set(text);
+    this.givenWrong.set("");
+  }
+
   protected found(point: LubePointRecord, state: FoundState): void {
-    const given = parseDecimal(this.given());
-    const dose = state === "flooded" || state === "blocked" ? 0 : (given ?? point.dose); // prettier-ignore
-    if (dose < 0 || dose > 500) {
-      this.notices.say(`${this.given()} cannot be: a dose is a number from 0 to 500. Nothing was kept.`); // prettier-ignore
+    const typed = this.given().trim();
+    const given = typed ? parseDecimal(typed) : point.dose;
+    if (given === undefined || given < 0 || given > 500) {
+      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`); // prettier-ignore
       return;
     }
+    const none = state === "flooded" || state === "blocked";
+    const dose = none && !typed ? 0 : given;
     const key = crypto.randomUUID();
     const visit = { key, found: state, dose, glitter: this.glitter(), friction: this.friction(), outlets: [...this.outlets()], words: this.words() }; // prettier-ignore
     this.walked.update((w) => [...w, { point, found: state, key }]);

@@ -22,7 +22,7 @@ export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lu
 /** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
 export function dueWords(point: LubePointRecord): string {
   const late = Math.floor(point.lateDays);
-  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00Z`)}`; // prettier-ignore
+  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00`)}`; // prettier-ignore
   const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : ""; // prettier-ignore
   const was = point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : ""; // prettier-ignore
   const held = point.held ? ", held by the maker’s bounds" : "";
@@ -43,7 +43,7 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
   return rounds.days.map((day) => {
     const points = day.stops.flatMap((s) => s.points);
     const late = points.filter((p) => p.lateDays > 0).length;
-    const words = dayWords(`${day.date}T12:00:00Z`);
+    const words = dayWords(`${day.date}T12:00:00`);
     const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`; // prettier-ignore
     return {
       date: day.date,
@@ -66,7 +66,7 @@ export function walkOf(
 
 /** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
 export function datesInWords(text: string): string {
-  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00Z`)); // prettier-ignore
+  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00`)); // prettier-ignore
 }
 
 /** One letter a finding, for typing paper in fast. */

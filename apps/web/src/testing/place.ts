@@ -1,0 +1,86 @@
+import { provideHttpClient } from "@angular/common/http";
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from "@angular/common/http/testing"; // prettier-ignore
+import type { EnvironmentProviders, Provider, Type } from "@angular/core";
+import { TestBed } from "@angular/core/testing";
+import { provideRouter } from "@angular/router";
+import { within } from "@testing-library/dom";
+import { MessageService } from "primeng/api";
+
+/** What a component is given from outside, by name. */
+export type Inputs = Readonly<Record<string, unknown>>;
+
+/** The test bed of one screen: a router, an API that answers what the test says, and notices. */
+export function setUpBed(
+  ...more: (Provider | EnvironmentProviders)[]
+): HttpTestingController {
+  localStorage.clear();
+  TestBed.configureTestingModule({
+    providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting(), MessageService, ...more],
+  }); // prettier-ignore
+  return TestBed.inject(HttpTestingController);
+}
+
+/** A component on the page, found and used by label and name as a person would. */
+export function show<T>(component: Type<T>, inputs: Inputs = {}) {
+  const fixture = TestBed.createComponent(component);
+  const give = (over: Inputs): void => {
+    for (const [name, value] of Object.entries(over))
+      fixture.componentRef.setInput(name, value);
+    TestBed.tick();
+  };
+  give(inputs);
+  const root = fixture.nativeElement as HTMLElement;
+  const page = within(root);
+  const enter = (name: string | RegExp, text: string, event: string): void => {
+    const field = page.getByLabelText<HTMLInputElement>(name);
+    field.value = text;
+    field.dispatchEvent(new Event(event));
+    TestBed.tick();
+  };
+  return {
+    component: fixture.componentInstance,
+    page,
+    give,
+    /** The page’s text with its white space made single. */
+    text: (): string => root.textContent.replace(/\s+/g, " "),
+    alerts: (): string => page.queryAllByRole("alert").map((a) => a.textContent.replace(/\s+/g, " ").trim()).join(" | "), // prettier-ignore
+    value: (name: string | RegExp): string => page.getByLabelText<HTMLInputElement>(name).value, // prettier-ignore
+    type: (name: string | RegExp, text: string) => { enter(name, text, "input"); enter(name, text, "change"); }, // prettier-ignore
+    choose: (name: string | RegExp, value: string) => { enter(name, value, "change"); }, // prettier-ignore
+    tick: (name: string | RegExp) => {
+      page.getByLabelText<HTMLInputElement>(name).click();
+      TestBed.tick();
+    },
+    press: (name: string | RegExp) => {
+      page.getByRole("button", { name }).click();
+      TestBed.tick();
+    },
+  };
+}
+
+/** Answers a waiting request, and lets the page take it in. */
+export function answer(request: TestRequest, body: unknown): void {
+  request.flush(body as Parameters<TestRequest["flush"]>[0]);
+  TestBed.tick();
+}
+
+/** Answers a waiting request as the server refuses. */
+export function refuse(request: TestRequest, status: number, detail: string, more: object = {}): void {
+  request.flush({ type: "about:blank", title: "Refused", status, detail, ...more }, { status, statusText: "Refused" });
+  TestBed.tick();
+} // prettier-ignore
+
+/** No server answers. */
+export function cut(request: TestRequest): void {
+  request.error(new ProgressEvent("error"));
+  TestBed.tick();
+}
+
+/** What the page has said at its edge. */
+export function hearNotices(): string[] {
+  const said: string[] = [];
+  TestBed.inject(MessageService).messageObserver.subscribe((m) => {
+    for (const one of Array.isArray(m) ? m : [m]) said.push(one.summary ?? "");
+  });
+  return said;
+}
