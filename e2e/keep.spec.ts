@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { dayAfter, dayOf } from "../packages/core/src/quantity/day";
 import { expect, test } from "./shop";
 
 /** Opens the first day with some points on it; its walk is shown once the day is marked. */
@@ -11,7 +12,7 @@ async function openBusyDay(page: Page): Promise<void> {
   await expect(day).toHaveAttribute("aria-pressed", "true");
 }
 
-const day = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10); // prettier-ignore
+const day = (days: number): string => dayAfter(dayOf(new Date()), days);
 
 test("a round goes on through a killed server, nothing twice; what another has done meanwhile is told", async ({ page, shop, expectedNoise }) => {
   expectedNoise.push(/ERR_CONNECTION_REFUSED|Failed to load resource/);
@@ -205,3 +206,35 @@ test("labels and a round print to PDF without overflow", async ({ page }) => {
     expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
   }
 }); // prettier-ignore
+
+test.describe("a shop where it is already tomorrow, or still yesterday", () => {
+  // One of the two ends of the world has another day than Greenwich at any hour.
+  test.use({
+    timezoneId:
+      new Date().getUTCHours() >= 12 ? "Pacific/Kiritimati" : "Etc/GMT+12",
+  });
+
+  test("plans, meters and paper go by its own day", async ({ page }) => {
+    await page.goto("/rounds/meters");
+    const here = await page.evaluate(() => new Date().toLocaleDateString("en-CA"));
+    expect(here).not.toBe(new Date().toISOString().slice(0, 10));
+    const words = new Date(`${here}T12:00:00Z`).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" }).replace(",", "");
+    const bittern = page.getByRole("region", { name: "Bittern" });
+    await bittern.getByRole("button", { name: "Read the simulated machine" }).click();
+    await expect(bittern.getByText(new RegExp(`${words}: \\d+ h`))).toBeVisible();
+    await page.goto("/rounds");
+    await expect(page.getByRole("region", { name: "The coming days" }).getByRole("listitem").first()).toContainText(words);
+    const place = await page.locator("article h2").innerText();
+    await page.goto("/rounds/paper");
+    await expect(page.getByLabel("Walked on")).toHaveValue(here);
+    const row = page.getByLabel(new RegExp(`^Found at .*, ${place}$`));
+    await row.fill("r");
+    await page.getByRole("button", { name: "Keep 1 visit" }).click();
+    await expect(page.getByText("1 visit kept.")).toBeVisible();
+    await expect(page.getByRole("alert")).toHaveCount(0);
+    const file = await (await page.request.get("/api/export/lube-visits")).text();
+    expect(file).toContain(`${place},${here},right`);
+    await page.goto("/rounds/half-year");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  }); // prettier-ignore
+});

@@ -1,3 +1,4 @@
+import { dayOf } from "../packages/core/src/quantity/day";
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { expect, looking, ShopServer, test } from "./shop";
@@ -58,7 +59,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["rounds", "/rounds", /late/],
   ["half a year", "/rounds/half-year", /Half a year fits/],
   ["paper", "/rounds/paper", /Type a paper round in/],
-  ["round on paper", `/rounds/sheet/${new Date().toISOString().slice(0, 10)}`, /^Round of/], // prettier-ignore
+  ["round on paper", `/rounds/sheet/${dayOf(new Date())}`, /^Round of/], // prettier-ignore
   ["labels", "/rounds/labels", /^Labels/],
   ["hour meters", "/rounds/meters", /^Hour meters/],
   ["lubricants", "/rounds/lubricants", /^Lubricants/],

@@ -10,7 +10,11 @@ export class ShopServer {
   private readonly folder = mkdtempSync(join(tmpdir(), "iron-e2e-"));
   private port = 0;
 
-  constructor(private readonly args: readonly string[]) {}
+  constructor(
+    private readonly args: readonly string[],
+    /** The zone of its clock. */
+    private readonly zone = process.env.TZ,
+  ) {}
 
   get url(): string {
     return `http://localhost:${this.port}`;
@@ -31,7 +35,7 @@ export class ShopServer {
     ];
     const child = spawn(process.execPath, args, {
       stdio: ["ignore", "pipe", "inherit"],
-      env: { ...process.env, LOG_LEVEL: "error" },
+      env: { ...process.env, TZ: this.zone, LOG_LEVEL: "error" },
     });
     this.process = child;
     this.port = await new Promise<number>((done, fail) => {
@@ -77,8 +81,11 @@ interface Fixtures {
 export const test = base.extend<Fixtures>({
   expectedNoise: async ({}, use) => use([]), // eslint-disable-line no-empty-pattern
   speed: ["12", { option: true }],
-  shop: async ({ speed }, use) => {
-    const shop = new ShopServer(["--demo", "--simulation-speed", speed]);
+  shop: async ({ speed, timezoneId }, use) => {
+    const shop = new ShopServer(
+      ["--demo", "--simulation-speed", speed],
+      timezoneId,
+    );
     await shop.start();
     await use(shop);
     await shop.close();
