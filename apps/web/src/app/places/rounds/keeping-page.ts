@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core"; // prettier-ignore
 import { BoundError, formatNumber, INTERVAL_SCHOOLS, kmPerHour, programTravel, type IntervalSchool } from "@iron/core"; // prettier-ignore
 import { keepSettingsEditSchema, parseDecimal, type KeepSettings, type MachineMeter } from "@iron/contract"; // prettier-ignore
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
+import { anyWrong, ChoiceField, NumberField } from "../../shared/fields";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
 
@@ -20,7 +21,7 @@ const SCHOOL_WORDS: Record<IntervalSchool, string> = {
 /** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
 @Component({
   selector: "ip-keeping",
-  imports: [RoundsNav, CsvImport],
+  imports: [RoundsNav, CsvImport, NumberField, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./keeping-page.html",
@@ -34,6 +35,12 @@ export class KeepingPage {
   protected readonly machines = signal<readonly MachineMeter[]>([]);
   protected readonly wrong = signal("");
   protected readonly formWrong = signal("");
+  protected readonly holidayWrong = signal("");
+  protected readonly gunWrong = signal("");
+  private readonly numbers = viewChildren(NumberField);
+  /** As the server has it. */
+  private readonly saved = signal<KeepSettings | null>(null);
+  protected readonly changed = computed(() => JSON.stringify(this.saved()) !== JSON.stringify(this.draft())); // prettier-ignore
   protected readonly conflict = signal(false);
   protected readonly holiday = signal("");
   protected readonly holidayWords = signal("");
@@ -57,7 +64,7 @@ export class KeepingPage {
   protected load(): void {
     this.wrong.set("");
     this.api.get("keepSettings", "/keep-settings").subscribe({
-      next: (settings) => this.draft.set(settings),
+      next: (settings) => this.show(settings),
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
     this.api.get("meters", "/meters").subscribe({
@@ -66,15 +73,25 @@ export class KeepingPage {
     });
   }
 
+  private show(settings: KeepSettings): void {
+    this.saved.set(settings);
+    this.draft.set(settings);
+    this.formWrong.set("");
+    this.conflict.set(false);
+  }
+
+  /** Back to what the server has. */
+  protected leave(): void {
+    const saved = this.saved();
+    if (saved) this.show(saved);
+  }
+
   private change(part: Partial<KeepSettings>): void {
     this.draft.update((d) => d && { ...d, ...part });
   }
 
-  protected minutes(day: number, text: string): void {
-    const value = parseDecimal(text);
-    const good = value !== undefined && value >= 0 && value <= 1440;
-    this.formWrong.set(good ? "" : `${WEEKDAYS[day]}: “${text.trim()}” cannot be: minutes are a number from 0 to 1440.`); // prettier-ignore
-    if (good) this.change({ minutesByWeekday: (this.draft()?.minutesByWeekday ?? []).map((m, i) => (i === day ? value : m)) }); // prettier-ignore
+  protected minutes(day: number, value: number): void {
+    this.change({ minutesByWeekday: (this.draft()?.minutesByWeekday ?? []).map((m, i) => (i === day ? value : m)) }); // prettier-ignore
   }
 
   protected school(id: string): void {
@@ -85,12 +102,12 @@ export class KeepingPage {
   protected addHoliday(): void {
     const date = this.holiday();
     if (!date) {
-      this.formWrong.set("Name the day of the holiday.");
+      this.holidayWrong.set("Name the day of the holiday.");
       return;
     }
     const others = (this.draft()?.holidays ?? []).filter((h) => h.date !== date); // prettier-ignore
     this.change({ holidays: [...others, { date, words: this.holidayWords() }].sort((a, b) => a.date.localeCompare(b.date)) }); // prettier-ignore
-    this.formWrong.set("");
+    this.holidayWrong.set("");
     this.holidayWords.set("");
   }
 
@@ -110,33 +127,53 @@ export class KeepingPage {
     this.change({ windows: days.every(Boolean) ? others : [...others, { machineId, days }] }); // prettier-ignore
   }
 
+  /** A weighing is kept at once, and nothing else with it. */
   protected weigh(): void {
     const { name, strokes, grams } = this.gun();
     const [n, g] = [parseDecimal(strokes), parseDecimal(grams)];
     if (!name.trim() || n === undefined || g === undefined) {
-      this.formWrong.set("A weighing wants the gun’s name, its strokes and the grams that came out."); // prettier-ignore
+      this.gunWrong.set("A weighing wants the gun’s name, its strokes and the grams that came out."); // prettier-ignore
       return;
     }
     if (!Number.isInteger(n) || n < 1 || n > 200 || g <= 0 || g > 4000) {
-      this.formWrong.set(`${strokes} strokes and ${grams} g cannot be: strokes are a whole number from 1 to 200, grams above 0 and up to 4000.`); // prettier-ignore
+      this.gunWrong.set(`${strokes} strokes and ${grams} g cannot be: strokes are a whole number from 1 to 200, grams above 0 and up to 4000.`); // prettier-ignore
       return;
     }
-    this.formWrong.set("");
-    const guns = this.draft()?.guns ?? [];
+    const guns = this.saved()?.guns ?? [];
     const there = guns.find((x) => x.name === name.trim());
     const weighing = { strokes: n, grams: g };
-    this.change({
-      guns: there
+    this.gun.set({ name: name.trim(), strokes, grams: "" });
+    this.keepGuns(
+      there
         ? guns.map((x) => (x === there ? { ...x, weighings: [...x.weighings, weighing] } : x)) // prettier-ignore
         : [...guns, { name: name.trim(), weighings: [weighing] }],
-    });
-    this.gun.set({ name: name.trim(), strokes, grams: "" });
-    this.keep();
+    );
   }
 
   protected dropGun(name: string): void {
-    this.change({ guns: (this.draft()?.guns ?? []).filter((g) => g.name !== name) }); // prettier-ignore
-    this.keep();
+    this.keepGuns((this.saved()?.guns ?? []).filter((g) => g.name !== name));
+  }
+
+  private keepGuns(guns: KeepSettings["guns"]): void {
+    const saved = this.saved();
+    if (!saved) return;
+    this.gunWrong.set("");
+    const { gramsPerStroke: _, gunFigures: __, ...edit } = { ...saved, guns };
+    this.api.put("updateKeepSettings", "/keep-settings", edit).subscribe({
+      next: (now) => {
+        this.saved.set(now);
+        // What else is being changed here stays as typed.
+        const { guns, gunFigures, gramsPerStroke, version } = now;
+        this.change({ guns, gunFigures, gramsPerStroke, version });
+        this.notices.say("Kept. Doses in strokes are reckoned with it.");
+      },
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        if (problem.status === 409 && problem.current)
+          this.saved.set(problem.current as KeepSettings);
+        this.gunWrong.set(problem.status === 409 ? "Somebody else has changed this meanwhile. Do it once more." : problem.detail); // prettier-ignore
+      },
+    });
   }
 
   /** A part program: what each axis travels in an hour of running it. */
@@ -173,17 +210,17 @@ export class KeepingPage {
 
   protected keep(): void {
     const draft = this.draft();
-    if (!draft || this.formWrong()) return;
+    if (!draft || anyWrong(this.numbers)) return;
+    this.formWrong.set("");
     const { gramsPerStroke: _, gunFigures: __, ...edit } = draft;
     const checked = keepSettingsEditSchema.safeParse(edit);
     if (!checked.success) {
-      this.notices.say(`${checked.error.issues[0].message} Nothing was kept.`);
+      this.formWrong.set(`${checked.error.issues[0].message} Nothing was kept.`); // prettier-ignore
       return;
     }
     this.api.put("updateKeepSettings", "/keep-settings", edit).subscribe({
       next: (settings) => {
-        this.draft.set(settings);
-        this.conflict.set(false);
+        this.show(settings);
         this.notices.say("Kept. The rounds are planned by it.");
       },
       error: (error: unknown) => {
@@ -192,6 +229,7 @@ export class KeepingPage {
         if (problem.status === 409 && current) {
           // What was typed stays; kept again, it goes over the other’s.
           this.change({ version: current.version });
+          this.saved.set(current);
           this.conflict.set(true);
         }
         this.formWrong.set(problem.status === 409 ? "" : problem.detail);

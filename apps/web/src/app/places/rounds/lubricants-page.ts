@@ -1,19 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core"; // prettier-ignore
 import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core"; // prettier-ignore
 import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract"; // prettier-ignore
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
+import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../../shared/fields"; // prettier-ignore
 import { dayWords } from "../../shared/words";
 import { RoundsNav } from "./rounds-nav";
 
 const EMPTY: LubricantEdit = { name: "", kind: "grease", thickener: null, base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100 }; // prettier-ignore
-type NumberField = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // prettier-ignore
+type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // prettier-ignore
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [RoundsNav],
+  imports: [ChoiceField, NumberField, RoundsNav, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",
@@ -21,9 +22,10 @@ type NumberField = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"
 export class LubricantsPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  protected readonly kinds = LUBRICANT_KINDS;
-  protected readonly thickeners = THICKENERS;
-  protected readonly bases = BASE_OILS;
+  protected readonly kinds = choicesOf(LUBRICANT_KINDS);
+  protected readonly thickeners = choicesOf(THICKENERS);
+  protected readonly bases = choicesOf(BASE_OILS);
+  private readonly fields = viewChildren(NumberField);
   protected readonly list = signal<readonly LubricantRecord[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly formWrong = signal("");
@@ -31,12 +33,12 @@ export class LubricantsPage {
   protected readonly draft = signal<LubricantEdit>(EMPTY);
   protected readonly old = signal<number | null>(null);
   protected readonly next = signal<number | null>(null);
-  protected readonly numbers: readonly { readonly id: NumberField; readonly label: string; readonly none: boolean }[] = [
-    { id: "nlgi", label: "NLGI of a grease", none: true },
-    { id: "viscosity", label: "ISO VG of an oil", none: true },
-    { id: "containerG", label: "A container holds, g", none: false },
-    { id: "leadDays", label: "Days to arrive", none: false },
-    { id: "reserveG", label: "Reserve, g", none: false },
+  protected readonly numbers: readonly { readonly id: Figure; readonly label: string; readonly none: boolean; readonly least: number; readonly most: number }[] = [
+    { id: "nlgi", label: "NLGI of a grease", none: true, least: 0, most: 6 },
+    { id: "viscosity", label: "ISO VG of an oil", none: true, least: 1, most: 5000 },
+    { id: "containerG", label: "A container holds, g", none: false, least: 1, most: 1_000_000 },
+    { id: "leadDays", label: "Days to arrive", none: false, least: 0, most: 365 },
+    { id: "reserveG", label: "Reserve, g", none: false, least: 0, most: 1_000_000 },
   ]; // prettier-ignore
   protected readonly rows = computed(() =>
     (this.list() ?? []).map((l) => ({
@@ -49,6 +51,7 @@ export class LubricantsPage {
       now: l.orderBy !== null && l.orderBy <= dayOf(new Date()),
     })),
   ); // prettier-ignore
+  protected readonly names = computed(() => this.rows().map((l) => ({ id: String(l.id), words: l.name }))); // prettier-ignore
   protected readonly mixing = computed(() => {
     const find = (id: number | null) => this.list()?.find((l) => l.id === id);
     const [old, next] = [find(this.old()), find(this.next())];
@@ -82,19 +85,12 @@ export class LubricantsPage {
     this.draft.update((d) => ({ ...d, ...part }));
   }
 
-  protected number(id: NumberField, label: string, text: string): void {
-    const value = parseDecimal(text);
-    if (text.trim() === "" && (id === "nlgi" || id === "viscosity"))
-      this.set({ [id]: null }); // prettier-ignore
-    else if (value === undefined)
-      this.formWrong.set(`${label}: “${text.trim()}” is not a number.`); // prettier-ignore
-    else {
-      this.formWrong.set("");
-      this.set({ [id]: value });
-    }
+  protected figure(id: Figure, value: number | null): void {
+    this.set({ [id]: value });
   }
 
   protected keep(): void {
+    if (anyWrong(this.fields)) return;
     const id = this.editing();
     const checked = lubricantEditSchema.safeParse(this.draft());
     if (!checked.success) {

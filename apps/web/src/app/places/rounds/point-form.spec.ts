@@ -29,13 +29,13 @@ describe("the form of a lubrication point", () => {
     expect(form.kept).toEqual([expect.objectContaining({ place: "X ball nut, far side", dose: 2.5, doseUnit: "grams", checks: ["wiper", "glitter"], machineOff: !machineOff, rule: { ...rule, hours: null } })]); // prettier-ignore
   });
 
-  it("a number that cannot be read is named by its label till it is mended, whatever else is typed", () => {
+  it("a number that cannot be read is said beside it till it is mended, whatever else is typed", () => {
     const form = open();
     form.type("Dose", "four");
     form.type("Minutes", "6");
     form.type("Never under, days", "soon");
     form.press("Keep the point");
-    expect(form.alerts()).toBe("Dose: “four” is not a number. Never under, days: “soon” is not a number."); // prettier-ignore
+    expect(form.alerts()).toBe("“four” is not a number. | “soon” is not a number."); // prettier-ignore
     expect([form.value("Dose"), form.kept.length]).toEqual(["four", 0]);
     form.type("Dose", "4");
     form.type("Never under, days", "20");
@@ -44,10 +44,10 @@ describe("the form of a lubrication point", () => {
   });
 
   it.each([
-    ["Dose", "501", "Dose must be from 0 to 500."],
-    ["Minutes", "0", "Minutes must be from 0.5 to 240."],
-    ["Every so many days, empty for not", "0", "Calendar interval must be from 1 to 3650 days."],
-    ["Never under, days", "4000", "Least interval must be from 1 to 3650 days."],
+    ["Dose", "501", "“501” cannot be: it must be from 0 to 500."],
+    ["Minutes", "0", "“0” cannot be: it must be from 0.5 to 240."],
+    ["Every so many days, empty for not", "0", "“0” cannot be: it must be from 1 to 3650."],
+    ["Never under, days", "4000", "“4000” cannot be: it must be from 1 to 3650."],
     ["Never over, days", "1", "The least interval is longer than the greatest."],
     ["Place", "  ", "Place"],
   ])("%s of “%s” is refused with its bound", (label, text, words) => {
