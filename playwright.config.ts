@@ -1,7 +1,7 @@
 import { defineConfig } from "@playwright/test";
 
 /** The shop’s clock, for server and browser: seldom that of Greenwich. */
-process.env.TZ ??= "America/St_Johns";
+process.env["TZ"] ??= "America/St_Johns";
 
 /** The real app in Debian’s Chromium; each worker has a server, a database and a port of its own. */
 export default defineConfig({
@@ -15,7 +15,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
-    timezoneId: process.env.TZ,
+    timezoneId: process.env["TZ"],
     contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
       executablePath: "/usr/bin/chromium",

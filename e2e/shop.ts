@@ -13,7 +13,7 @@ export class ShopServer {
   constructor(
     private readonly args: readonly string[],
     /** The zone of its clock. */
-    private readonly zone = process.env.TZ,
+    private readonly zone = process.env["TZ"],
   ) {}
 
   get url(): string {

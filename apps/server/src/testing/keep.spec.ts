@@ -5,7 +5,6 @@ import * as ical from "node-ical";
 import { seedDemo } from "../demo/seed";
 import { newAxis, testApp, type TestApp } from "./test-app";
 
-const DAY = 86_400_000;
 const dayFrom = (days: number): string => dayAfter(dayOf(new Date()), days);
 
 describe("keeping the shop lubricated", () => {

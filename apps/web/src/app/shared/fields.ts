@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, type Signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, type Signal } from "@angular/core"; // prettier-ignore
 import { parseDecimal } from "@iron/contract";
+import { fromShown, toShown, unitOf, type QuantityKind } from "@iron/core";
 import { InputText } from "primeng/inputtext";
+import { Preferences } from "../data/preferences";
 
 let made = 0;
 const nextId = (): string => `field-${(made += 1)}`;
@@ -50,6 +52,7 @@ export class TextField {
 /**
  * A number under its label. It says beside itself what cannot be read or lies outside its bounds,
  * and keeps what was typed; {@link wrong} stays until that is mended, so that a form can wait for it.
+ * Of a quantity it takes and tells the core’s unit, and shows the reader’s.
  */
 @Component({
   selector: "ip-number-field",
@@ -57,13 +60,14 @@ export class TextField {
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
-    <label [for]="id">{{ label() }}</label>
+    <label [for]="id">{{ label() }}{{ unit() ? ", " + unit() : "" }}</label>
     <input
       pInputText
       inputmode="decimal"
       autocomplete="off"
       [id]="id"
       [value]="text()"
+      [placeholder]="placeholder()"
       [attr.aria-invalid]="wrong() ? true : null"
       [attr.aria-describedby]="wrong() ? id + '-wrong' : null"
       (change)="take($any($event.target).value)"
@@ -80,16 +84,27 @@ export class NumberField {
   readonly most = input<number>(Infinity);
   /** May be left empty, which reads as null. */
   readonly none = input(false);
+  /** What is measured; a plain number without one. */
+  readonly quantity = input<QuantityKind>("number");
+  readonly placeholder = input("");
   readonly read = output<number | null>();
+  private readonly preferences = inject(Preferences);
   protected readonly id = nextId();
-  protected readonly text = linkedSignal<string>(() => String(this.value() ?? "")); // prettier-ignore
+  protected readonly unit = computed(() => unitOf(this.quantity(), this.preferences.system())); // prettier-ignore
+  private readonly shown = computed(() => this.show(this.value()));
+  protected readonly text = linkedSignal(() => this.shown());
   /** Why what stands in the field cannot be; empty when it can. */
-  readonly wrong = linkedSignal<number | null, string>({ source: this.value, computation: () => "" }); // prettier-ignore
+  readonly wrong = linkedSignal<string, string>({ source: this.shown, computation: () => "" }); // prettier-ignore
   private readonly bounds = computed(() => {
-    const [least, most] = [this.least(), this.most()];
+    const [least, most] = [this.least(), this.most()].map((b) => Number.isFinite(b) ? Number(this.show(b)) : b); // prettier-ignore
     if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`; // prettier-ignore
     return Number.isFinite(least) ? `${least} or more` : `${most} or less`;
   });
+
+  private show(value: number | null): string {
+    if (value === null) return "";
+    return String(Number(toShown(this.quantity(), value, this.preferences.system()).toPrecision(7))); // prettier-ignore
+  }
 
   protected take(text: string): void {
     this.text.set(text);
@@ -99,11 +114,14 @@ export class NumberField {
       this.read.emit(null);
       return;
     }
-    const value = parseDecimal(typed);
+    const shown = parseDecimal(typed);
+    const value = shown === undefined ? undefined : fromShown(this.quantity(), shown, this.preferences.system()); // prettier-ignore
     if (value === undefined)
       this.wrong.set(typed ? `“${typed}” is not a number.` : "A number is wanted here."); // prettier-ignore
     else if (value < this.least() || value > this.most())
-      this.wrong.set(`“${typed}” cannot be: it must be ${this.bounds()}.`);
+      this.wrong.set(
+        `“${typed}” cannot be: it must be ${this.bounds()}${this.unit() ? ` ${this.unit()}` : ""}.`,
+      );
     else {
       this.wrong.set("");
       this.read.emit(value);

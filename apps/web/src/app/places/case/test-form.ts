@@ -2,18 +2,23 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
   linkedSignal,
   signal,
+  untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import {
   availability,
   crestRun,
   finding,
+  formatQuantity,
+  fromShown,
   HAND_KINDS,
   locateTest,
+  unitOf,
   type FindingId,
   type SeriesKind,
   type TestId,
@@ -40,6 +45,7 @@ import {
 } from "./load-trace.view";
 import { Triple } from "./triple";
 import { SeriesStart } from "../set/series-start";
+import { slopeWords } from "../set/series.view";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
 const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
@@ -96,7 +102,10 @@ export class TestForm {
   private readonly torques = signal<Readonly<Record<string, number | null>>>(
     {},
   );
-  protected readonly torqueWrong = signal("");
+  /** Torques that cannot be, by fastener: nothing is kept while there is one. */
+  private readonly torquesWrong = signal<ReadonlyMap<string, string>>(new Map()); // prettier-ignore
+  protected readonly torqueWrong = computed(() => [...this.torquesWrong().values()].join(" ")); // prettier-ignore
+  protected readonly torqueUnit = computed(() => unitOf("torque", this.preferences.system())); // prettier-ignore
   protected readonly data = signal<ResultData | null>(null);
   protected readonly trace = signal<LoadTraceView | null>(null);
   protected readonly csvErrors = signal<readonly CsvError[]>([]);
@@ -112,15 +121,41 @@ export class TestForm {
   });
   protected readonly crest = computed(() => {
     const data = this.data();
-    return data?.kind === "crest-run" ? crestRun(data.planes) : null;
+    if (data?.kind !== "crest-run") return null;
+    const { planes, outOfLine, bent } = crestRun(data.planes);
+    const system = this.preferences.system();
+    return {
+      planes: planes.map((p, i) => `At ${i === 0 ? "0°" : "90°"} the screw runs out of line by ${slopeWords(p.slopeMmPerM, 2 * p.uSlopeMmPerM, system)}; ${formatQuantity("deviation", p.residualMm, system)} is left over.`), // prettier-ignore
+      verdict: `${outOfLine ? "Out of line." : "In line."} ${bent ? "Bent or swinging." : "Straight."}`, // prettier-ignore
+    };
   });
   /** The row of readings that answers this test, where there is one. */
   protected readonly series = computed<SeriesKind | null>(
     () => SERIES_OF_TEST[this.testId()] ?? null,
   );
+  /** Something was answered, or at least one fastener was looked at. */
   protected readonly given = computed(
-    () => Object.keys(this.answers()).length > 0,
+    () =>
+    Object.keys(this.answers()).length > 0 || Object.values(this.found()).some((f) => f !== "not looked at"), // prettier-ignore
   );
+
+  constructor() {
+    // Another test begins with nothing of the one before.
+    effect(() => {
+      this.testId();
+      untracked(() => {
+        this.seen.set(null);
+        this.found.set({});
+        this.torques.set({});
+        this.torquesWrong.set(new Map());
+        this.data.set(null);
+        this.trace.set(null);
+        this.csvErrors.set([]);
+        this.crestWrong.set("");
+        this.note.set("");
+      });
+    });
+  }
 
   protected value(id: FindingId): boolean | null {
     return this.answers()[id] ?? null;
@@ -237,35 +272,38 @@ export class TestForm {
     return finding(id).words;
   }
 
+  /** What cannot be read as crests is no result: what was typed before does not stand in for it. */
   protected typeCrest(text: string): void {
     const { planes, wrong } = parseCrest(text, this.preferences.system());
     this.crestWrong.set(wrong);
-    if (wrong) return;
+    if (wrong) {
+      this.data.set(null);
+      this.answers.set({});
+      return;
+    }
     this.data.set({ kind: "crest-run", planes: planes.map((p) => [...p]) });
     const { outOfLine, bent } = crestRun(planes);
     this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
   }
 
   protected setTorque(name: string, text: string): void {
-    if (text.trim() === "") {
-      this.torqueWrong.set("");
-      this.torques.update((t) => ({ ...t, [name]: null }));
-      return;
-    }
-    const value = parseDecimal(text);
-    if (value === undefined || value < 0.1 || value > 2000) {
-      this.torqueWrong.set(
-        `Torque “${text.trim()}” of ${name.toLowerCase()} cannot be: it is a number from 0.1 to 2000 N·m.`,
-      );
-      return;
-    }
-    this.torqueWrong.set("");
-    this.torques.update((t) => ({ ...t, [name]: value }));
+    const typed = text.trim();
+    const system = this.preferences.system();
+    const shown = parseDecimal(typed);
+    const value = typed === "" || shown === undefined ? null : fromShown("torque", shown, system); // prettier-ignore
+    const good = typed === "" || (value !== null && value >= 0.1 && value <= 2000); // prettier-ignore
+    this.torquesWrong.update((all) => {
+      const next = new Map(all);
+      if (good) next.delete(name);
+      else next.set(name, `Torque “${typed}” of ${name.toLowerCase()} cannot be: it is a number from ${formatQuantity("torque", 0.1, system)} to ${formatQuantity("torque", 2000, system)}.`); // prettier-ignore
+      return next;
+    });
+    if (good) this.torques.update((t) => ({ ...t, [name]: value }));
   }
 
   protected keep(): void {
     const test = this.test();
-    if (!test || !this.given()) return;
+    if (!test || !this.given() || this.torqueWrong()) return;
     const list = Object.entries(this.found());
     const data: ResultData | null =
       this.data() ??

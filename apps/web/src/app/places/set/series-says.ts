@@ -4,7 +4,9 @@ import {
   computed,
   inject,
   input,
+  linkedSignal,
   signal,
+  untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import {
@@ -16,12 +18,14 @@ import {
   seriesOpen,
   seriesResult,
   SERIES_WORDS,
+  toShown,
   type Datum,
 } from "@iron/core";
 import { parseDecimal, type Series } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
+import { ChoiceField, NumberField } from "../../shared/fields";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "../case/case-store";
@@ -37,7 +41,7 @@ const DATUM_WORDS: Record<Datum, string> = {
 /** What a row of readings says, what to set by it, and the way into the open case. */
 @Component({
   selector: "ip-series-says",
-  imports: [RouterLink, InputText, ChartView],
+  imports: [RouterLink, InputText, ChartView, ChoiceField, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./series-says.html",
   styleUrl: "./set.css",
@@ -53,13 +57,16 @@ export class SeriesSays {
   protected readonly datum = signal<Datum>("bracket");
   protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] })); // prettier-ignore
   /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
-  protected readonly stockText = signal("");
+  protected readonly stockText = linkedSignal<string>(() => {
+    const system = this.preferences.system();
+    return (untracked(() => this.stock()) ?? []).map((mm) => String(Number(toShown("length", mm, system).toPrecision(6)))).join("; "); // prettier-ignore
+  });
   protected readonly stockWrong = signal("");
   private readonly stock = signal<readonly number[] | undefined>(undefined);
   protected readonly pitch = signal(1.5);
   protected readonly taper = signal(60);
-  protected readonly usualText = signal("");
-  protected readonly numberWrong = signal("");
+  /** The usual pull of this axis, N; null where nobody typed it. */
+  protected readonly usual = signal<number | null>(null);
   private readonly config = computed(() => this.context.axis()?.config ?? null);
   protected readonly words = computed(() => SERIES_WORDS[this.series().plan.kind]); // prettier-ignore
   private readonly values = computed(() => seriesValues(this.series()));
@@ -72,8 +79,8 @@ export class SeriesSays {
   private readonly thread = computed(() => ({ pitchMm: this.pitch(), taper: 1 / this.taper() })); // prettier-ignore
   /** The usual pull: typed, or what it was the time before. */
   protected readonly usualN = computed<number | null>(() => {
-    const typed = parseDecimal(this.usualText());
-    if (typed !== undefined) return fromShown("force", typed, this.preferences.system()); // prettier-ignore
+    const typed = this.usual();
+    if (typed !== null) return typed;
     const before = this.before();
     const config = this.config();
     if (!before || !config) return null;
@@ -169,23 +176,6 @@ export class SeriesSays {
     const wrong = mm.findIndex((s) => !(s > 0 && s <= 10));
     this.stockWrong.set(wrong >= 0 ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.` : ""); // prettier-ignore
     if (wrong < 0) this.stock.set(mm.length ? mm : undefined);
-  }
-
-  protected setNumber(which: "pitch" | "taper", text: string): void {
-    const value = parseDecimal(text);
-    const least = which === "taper" ? 10 : 0.1;
-    const most = which === "taper" ? 500 : 20;
-    const good = value !== undefined && value >= least && value <= most;
-    this.numberWrong.set(good ? "" : `${which === "taper" ? "Taper, 1 in" : "Pitch"} “${text.trim()}” cannot be: it is a number from ${least} to ${most}.`); // prettier-ignore
-    if (good) this[which].set(value);
-  }
-
-  protected setUsual(text: string): void {
-    const value = parseDecimal(text);
-    const empty = text.trim() === "";
-    const good = empty || (value !== undefined && value > 0 && value <= 5000);
-    this.numberWrong.set(good ? "" : `Usual pull “${text.trim()}” cannot be: it is a number above 0 and up to 5000.`); // prettier-ignore
-    if (good) this.usualText.set(text);
   }
 
   protected keepInCase(): void {

@@ -160,7 +160,8 @@ export function seriesSays(
   }
 }
 
-function slopeWords(
+/** A slope with its uncertainty, in the reader’s units. */
+export function slopeWords(
   mmPerM: number,
   expanded: number,
   system: UnitSystem,
