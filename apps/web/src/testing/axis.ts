@@ -1,7 +1,7 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { defaultAxis, type AxisConfig } from "@iron/core";
-import type { Case, CaseContext } from "@iron/contract";
+import type { Case } from "@iron/contract";
 import { AxisContext } from "../app/places/axis/axis-context";
 import { CaseStore } from "../app/places/case/case-store";
 
@@ -21,11 +21,9 @@ export function openAxis(http: HttpTestingController, config: AxisConfig = CONFI
   http.expectOne("/api/axes/2/history").flush({ runs: [], events: [] });
 } // prettier-ignore
 
-const NO_CONTEXT = { age: null, crash: null } as unknown as CaseContext;
-
 /** An open case of that axis. */
 export const openCase = (over: Partial<Case> = {}): Case => ({
-  id: 5, machineId: 1, axisIds: [2], state: "open", version: 1, context: NO_CONTEXT, symptoms: {}, evidence: {}, notes: "", results: [], photos: [], openedAt: "2026-03-02T08:00:00Z", openedBy: "Ama", closedAt: null, ...over,
+  id: 5, machineId: 1, axisIds: [2], state: "open", version: 1, context: {}, symptoms: {}, evidence: {}, notes: "", results: [], photos: [], openedAt: "2026-03-02T08:00:00Z", openedBy: "Ama", closedAt: null, ...over,
 }) as unknown as Case; // prettier-ignore
 
 /** Lets the store take up that case. */

@@ -31,12 +31,14 @@ export function show<T>(component: Type<T>, inputs: Inputs = {}) {
   give(inputs);
   const root = fixture.nativeElement as HTMLElement;
   const page = within(root);
-  const enter = (name: string | RegExp, text: string, event: string): void => {
+  const enter = (name: string | RegExp, text: string, events: readonly string[]): void => {
     const field = page.getByLabelText<HTMLInputElement>(name);
     field.value = text;
-    field.dispatchEvent(new Event(event));
-    TestBed.tick();
-  };
+    for (const event of events) {
+      field.dispatchEvent(new Event(event));
+      TestBed.tick();
+    }
+  }; // prettier-ignore
   return {
     component: fixture.componentInstance,
     page,
@@ -45,8 +47,8 @@ export function show<T>(component: Type<T>, inputs: Inputs = {}) {
     text: (): string => root.textContent.replace(/\s+/g, " "),
     alerts: (): string => page.queryAllByRole("alert").map((a) => a.textContent.replace(/\s+/g, " ").trim()).join(" | "), // prettier-ignore
     value: (name: string | RegExp): string => page.getByLabelText<HTMLInputElement>(name).value, // prettier-ignore
-    type: (name: string | RegExp, text: string) => { enter(name, text, "input"); enter(name, text, "change"); }, // prettier-ignore
-    choose: (name: string | RegExp, value: string) => { enter(name, value, "change"); }, // prettier-ignore
+    type: (name: string | RegExp, text: string) => { enter(name, text, ["input", "change"]); }, // prettier-ignore
+    choose: (name: string | RegExp, value: string) => { enter(name, value, ["change"]); }, // prettier-ignore
     tick: (name: string | RegExp) => {
       page.getByLabelText<HTMLInputElement>(name).click();
       TestBed.tick();

@@ -20,7 +20,7 @@ function jobOf(kind: JobKindId): Job {
 function show(kind: JobKindId, want: (step: PlannedStep) => boolean) {
   const job = jobOf(kind);
   const at = job.plan.steps.findIndex(want);
-  const signs = job.plan.steps.slice(0, at).map((s): JobEvent => ({ kind: "sign", ...newSign(s), at: "2026-03-03T09:00:00Z", by: "Ama" })); // prettier-ignore
+  const signs = job.plan.steps.slice(0, at).map((s): JobEvent => ({ kind: "sign", ...newSign(s)})); // prettier-ignore
   const fixture = TestBed.createComponent(StepCard);
   const put = (of: Job, signed: readonly JobEvent[]): void => {
     fixture.componentRef.setInput("step", of.plan.steps[at]);
