@@ -24,6 +24,8 @@ export class AxisContext {
   readonly wrong = signal("");
   /** Words that a station puts to links of the chain while it is open. */
   readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
+  /** The station that the open page belongs to, where its address does not tell. */
+  readonly station = signal<string | null>(null);
   /** What each link is known to lose. */
   readonly links = this.linksState.asReadonly();
   readonly device = this.deviceState.asReadonly();

@@ -85,7 +85,7 @@ export class AxisFrame {
         does: "Next axis",
         act: () => this.go(this.neighbours().after?.id),
       },
-      ...STATIONS.filter((s) => s.path).map((station) => ({
+      ...STATIONS.map((station) => ({
         key: String(station.number),
         shown: String(station.number),
         does: `Station ${station.name}`,

@@ -17,56 +17,21 @@ import { filter, map } from "rxjs";
 interface Station {
   readonly number: number;
   readonly name: string;
-  /** Path under the axis, for stations that are there. */
-  readonly path?: string;
-  readonly will: string;
+  /** Path under the axis. */
+  readonly path: string;
 }
 
 export const STATIONS: readonly Station[] = [
-  {
-    number: 1,
-    name: "Ask",
-    path: "ask",
-    will: "Ask takes the symptoms in your words and rules out what is no mechanical fault.",
-  },
-  {
-    number: 2,
-    name: "Measure",
-    path: "measure",
-    will: "Measure finds the lost motion of the whole chain.",
-  },
-  {
-    number: 3,
-    name: "Locate",
-    path: "locate",
-    will: "Locate splits the chain, test by test, and says which link it is.",
-  },
-  {
-    number: 4,
-    name: "Fix",
-    path: "fix",
-    will: "Fix gives the job sheet: what comes off in which order, and what falls.",
-  },
-  {
-    number: 5,
-    name: "Set",
-    path: "set",
-    will: "Set computes preload, shims and alignment from what is measured.",
-  },
-  {
-    number: 6,
-    name: "Prove",
-    path: "prove",
-    will: "Prove repeats the first test at the same place before you sign off.",
-  },
-  {
-    number: 7,
-    name: "Keep",
-    path: "keep",
-    will: "Keep plans lubrication and the next look.",
-  },
+  { number: 1, name: "Ask", path: "ask" },
+  { number: 2, name: "Measure", path: "measure" },
+  { number: 3, name: "Locate", path: "locate" },
+  { number: 4, name: "Fix", path: "fix" },
+  { number: 5, name: "Set", path: "set" },
+  { number: 6, name: "Prove", path: "prove" },
+  { number: 7, name: "Keep", path: "keep" },
 ];
 
+/** The seven stations of the work on an axis, and where it stands. */
 @Component({
   selector: "ip-work-line",
   imports: [RouterLink, RouterLinkActive],
@@ -74,23 +39,13 @@ export const STATIONS: readonly Station[] = [
   template: `
     <nav class="line" aria-label="Stations">
       @for (station of stations; track station.number) {
-        @if (station.path) {
-          <a
-            [routerLink]="base() + '/' + station.path"
-            [class.on]="at() === station.path"
-            [attr.aria-current]="at() === station.path ? 'page' : null"
-            ><kbd aria-hidden="true">{{ station.number }}</kbd
-            >{{ station.name }}</a
-          >
-        } @else {
-          <span class="later" [title]="station.will"
-            ><kbd aria-hidden="true">{{ station.number }}</kbd
-            >{{ station.name
-            }}<span class="sr-only"
-              >: not there yet. {{ station.will }}</span
-            ></span
-          >
-        }
+        <a
+          [routerLink]="base() + '/' + station.path"
+          [class.on]="at() === station.path"
+          [attr.aria-current]="at() === station.path ? 'page' : null"
+          ><kbd aria-hidden="true">{{ station.number }}</kbd
+          >{{ station.name }}</a
+        >
       }
       <span class="right">
         <a [routerLink]="base() + '/history'" routerLinkActive="on">History</a>
@@ -108,27 +63,19 @@ export const STATIONS: readonly Station[] = [
       overflow-x: auto;
       gap: 22px;
     }
-    a,
-    .later {
+    a {
       display: flex;
       align-items: center;
       gap: 8px;
-      color: var(--graphite);
+      color: var(--ink);
       text-decoration: none;
       white-space: nowrap;
       border-bottom: 4px solid transparent;
       border-top: 4px solid transparent;
     }
-    a {
-      color: var(--ink);
-    }
     a.on {
       font-weight: 700;
       border-bottom-color: var(--blue);
-    }
-    .later {
-      opacity: 1;
-      font-style: italic;
     }
     .right {
       margin-left: auto;
@@ -146,6 +93,8 @@ export const STATIONS: readonly Station[] = [
 })
 export class WorkLine {
   readonly base = input.required<string>();
+  /** Station a page says it belongs to, where its address does not tell. */
+  readonly station = input<string | null>(null);
   protected readonly stations = STATIONS;
   private readonly router = inject(Router);
   private readonly url = toSignal(
@@ -157,6 +106,8 @@ export class WorkLine {
   );
   /** Tests, set-up and import belong to station Measure too. */
   protected readonly at = computed(() => {
+    const said = this.station();
+    if (said) return said;
     const path = this.url().split(/[?#]/)[0];
     if (/\/(history|setup)$/.test(path)) return null;
     if (path.endsWith("/ask")) return "ask";

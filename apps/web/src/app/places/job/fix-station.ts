@@ -91,7 +91,7 @@ export class FixStation {
         return step ? [step.title] : [];
       }),
       downtime: `${sum(estimate.downtimeCost)} (${sum(estimate.downtimeBetween[0])} to ${sum(estimate.downtimeBetween[1])})`,
-      parts: sum(estimate.partsCost),
+      parts: estimate.partsCost > 0 ? `parts about ${sum(estimate.partsCost)}` : "no parts to buy", // prettier-ignore
       kit: kitList(plan),
     };
   });

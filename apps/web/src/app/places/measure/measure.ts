@@ -14,7 +14,6 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
-import { STATIONS } from "../axis/work-line";
 import { ResultPanel } from "../run/result-panel";
 
 /** Station Measure: the tests, what is unfinished, and what the last one said. */
@@ -33,7 +32,6 @@ export class MeasureStation {
     kind,
     ...TEST_WORDS[kind],
   }));
-  protected readonly later = STATIONS.filter((s) => !s.path);
   protected readonly lastRun = signal<Run | null>(null);
   protected readonly wrong = signal("");
   protected readonly lastWhen = computed(() => {

@@ -142,6 +142,27 @@ describe("a round walked", () => {
     expect(place.text()).toContain("What changed");
   });
 
+  it("a point dragged onto a day where nobody is, is refused in sight; onto another it is put there", () => {
+    const place = walk();
+    const day = (name: RegExp) => place.page.getByRole("button", { name });
+    const drop = (on: RegExp): void => {
+      const event = new Event("drop", { bubbles: true, cancelable: true });
+      Object.defineProperty(event, "dataTransfer", { value: { getData: () => "2" } }); // prettier-ignore
+      day(on).dispatchEvent(event);
+      place.give({});
+    };
+    drop(/^Sat 7 Mar/);
+    const request = http.expectOne("/api/lube-points/2/holds");
+    expect(request.request.body).toMatchObject({ kind: "pin", date: "2026-03-07" }); // prettier-ignore
+    refuse(request, 422, "Y ways cannot be put on 2026-03-07: nobody has minutes for it."); // prettier-ignore
+    const alert = place.page.getByRole("alert");
+    expect(alert.textContent).toContain("nobody has minutes for it");
+    expect(alert.closest("details")).toBeNull();
+    drop(/^Mon 2 Mar/);
+    answer(http.expectOne("/api/lube-points/2/holds"), roundsOf([nut, ways, guide])); // prettier-ignore
+    expect(place.alerts()).toBe("");
+  });
+
   it("a shop with no point, a day with none left and a dead server are each said", () => {
     const place = walk([]);
     expect(place.text()).toContain("No lubrication point yet");

@@ -241,7 +241,7 @@ export class RoundsPlace {
       },
       error: (error: unknown) => {
         this.busy.set(false);
-        this.holdWrong.set(problemFrom(error).detail);
+        this.holdWrong.set(datesInWords(problemFrom(error).detail));
       },
     }); // prettier-ignore
   }

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
   inject,
@@ -111,6 +112,9 @@ export class SeriesPlace {
       const id = this.seriesId();
       untracked(() => this.load(id));
     });
+    const { station } = this.context;
+    effect(() => station.set(this.byHand() ? "locate" : null));
+    inject(DestroyRef).onDestroy(() => station.set(null));
     inject(Keys).use(
       {
         key: " ",
