@@ -16,10 +16,11 @@ import { Keys } from "../../shared/keys";
 import { CaseStore } from "../case/case-store";
 import { AxisContext } from "./axis-context";
 import { STATIONS, WorkLine } from "./work-line";
+import { Trouble } from "../../shared/trouble";
 
 @Component({
   selector: "ip-axis-frame",
-  imports: [RouterOutlet, RouterLink, ChainStrip, WorkLine],
+  imports: [RouterOutlet, RouterLink, ChainStrip, WorkLine, Trouble],
   providers: [AxisContext, CaseStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-frame.html",

@@ -26,11 +26,12 @@ import { ConflictNote } from "./conflict-note";
 import { GLYPHS } from "./glyphs";
 import { LikelyList } from "./likely-list";
 import { Triple } from "./triple";
+import { Trouble } from "../../shared/trouble";
 
 /** Station Ask: what is noticed, since when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
-  imports: [RouterLink, InputText, Triple, LikelyList, ConflictNote],
+  imports: [RouterLink, InputText, Triple, LikelyList, ConflictNote, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./ask.html",
   styleUrl: "./case.css",

@@ -10,11 +10,12 @@ import type { CaseSummary } from "@iron/contract";
 import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
+import { Trouble } from "../../shared/trouble";
 
 /** All cases of the shop: open ones first. */
 @Component({
   selector: "ip-cases",
-  imports: [RouterLink],
+  imports: [RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -22,10 +23,7 @@ import { momentWords } from "../../shared/words";
         {{ heading() }}
       </h1>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (cases(); as list) {
         @if (list.length === 0) {
           <p>

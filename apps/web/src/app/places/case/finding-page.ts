@@ -24,6 +24,7 @@ import { momentWords } from "../../shared/words";
 import { answerWords, ledgerRows, likelyViews } from "./case.view";
 import { LedgerTable } from "./ledger-table";
 import { RemedyTable } from "./remedy-table";
+import { Trouble } from "../../shared/trouble";
 
 interface Page {
   readonly file: Case;
@@ -34,7 +35,7 @@ interface Page {
 /** A case on one page, to print and hang at the machine. */
 @Component({
   selector: "ip-finding",
-  imports: [RouterLink, LedgerTable, RemedyTable],
+  imports: [RouterLink, LedgerTable, RemedyTable, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./finding-page.html",
   styleUrl: "./finding-page.css",

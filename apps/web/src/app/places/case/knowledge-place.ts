@@ -11,13 +11,14 @@ import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
+import { Trouble } from "../../shared/trouble";
 
 const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [InputText],
+  imports: [InputText, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-place.html",
   styleUrl: "./knowledge-place.css",

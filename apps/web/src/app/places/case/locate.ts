@@ -29,6 +29,7 @@ import { ConflictNote } from "./conflict-note";
 import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
 import { RemedyTable } from "./remedy-table";
+import { Trouble } from "../../shared/trouble";
 
 /** Tests shown besides the next one; the others fold away. */
 const SHOWN_TESTS = 6;
@@ -36,7 +37,14 @@ const SHOWN_TESTS = 6;
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
-  imports: [RouterLink, LikelyList, LedgerTable, RemedyTable, ConflictNote],
+  imports: [
+    RouterLink,
+    LikelyList,
+    LedgerTable,
+    RemedyTable,
+    ConflictNote,
+    Trouble,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./locate.html",
   styleUrl: "./case.css",

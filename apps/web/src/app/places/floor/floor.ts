@@ -18,6 +18,7 @@ import { Keys } from "../../shared/keys";
 import { StateMark } from "../../shared/state-mark";
 import { dayWords } from "../../shared/words";
 import { floorView } from "./floor.view";
+import { Trouble } from "../../shared/trouble";
 
 interface Loaded {
   readonly floor: Floor | null;
@@ -26,7 +27,7 @@ interface Loaded {
 
 @Component({
   selector: "ip-floor",
-  imports: [RouterLink, StateMark],
+  imports: [RouterLink, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./floor.html",
   styleUrl: "./floor.css",

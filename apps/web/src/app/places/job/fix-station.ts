@@ -20,6 +20,7 @@ import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "../case/case-store";
 import { minutesWords, money } from "../case/case.view";
 import { jobChoices } from "./job.view";
+import { Trouble } from "../../shared/trouble";
 
 type Chosen = Readonly<Record<string, boolean>>;
 const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
@@ -27,7 +28,7 @@ const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [RouterLink],
+  imports: [RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",

@@ -16,11 +16,12 @@ import { JobStore } from "./job-store";
 import { aheadWords, beforeAfter, remarks, openLinks,
   sheetRows, standWords, stepName, stepTime } from "./job.view"; // prettier-ignore
 import { StepCard } from "./step-card";
+import { Trouble } from "../../shared/trouble";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [RouterLink, StepCard, ChainStrip],
+  imports: [RouterLink, StepCard, ChainStrip, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-place.html",

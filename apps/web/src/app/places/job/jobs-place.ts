@@ -4,20 +4,18 @@ import type { JobSummary } from "@iron/contract";
 import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
 import { dayWords, momentWords } from "../../shared/words";
+import { Trouble } from "../../shared/trouble";
 
 /** All jobs of the shop: those at work first. */
 @Component({
   selector: "ip-jobs",
-  imports: [RouterLink],
+  imports: [RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
       <h1>{{ heading() }}</h1>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (jobs(); as list) {
         @if (list.length === 0) {
           <p>

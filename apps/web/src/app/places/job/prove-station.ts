@@ -8,20 +8,18 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { AxisContext } from "../axis/axis-context";
 import { beforeAfter } from "./job.view";
+import { Trouble } from "../../shared/trouble";
 
 /** Station Prove: before and after of every job on this axis, and the retest that is still wanted. */
 @Component({
   selector: "ip-prove",
-  imports: [RouterLink],
+  imports: [RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
       <h1>{{ heading() }}</h1>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else {
         @for (one of views(); track one.id) {
           <section class="boxed">

@@ -8,11 +8,12 @@ import { dayWords } from "../../shared/words";
 import { horizonChart } from "./horizon.view";
 import { HorizonPlanner } from "./horizon-plan";
 import { RoundsNav } from "./rounds-nav";
+import { Trouble } from "../../shared/trouble";
 
 /** The coming half year by week: minutes against what people have, late, due and early. */
 @Component({
   selector: "ip-half-year",
-  imports: [RouterLink, RoundsNav, ChartView],
+  imports: [RouterLink, RoundsNav, ChartView, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -20,10 +21,7 @@ import { RoundsNav } from "./rounds-nav";
     <main class="sheet">
       <h1>{{ heading() }}</h1>
       @if (wrong() || planner.wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() || planner.wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong() || planner.wrong()" (again)="load()" />
       } @else if (planner.progress() !== null) {
         <p role="status">
           Planning half a year… {{ percent() }} %

@@ -7,20 +7,18 @@ import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
 import { AxisContext } from "../axis/axis-context";
 import { chainMarks, doseWords, dueWords } from "./rounds.view";
+import { Trouble } from "../../shared/trouble";
 
 /** Station Keep: the lubrication points of this axis and of the machine around it. */
 @Component({
   selector: "ip-keep",
-  imports: [RouterLink],
+  imports: [RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
       <h1>{{ heading() }}</h1>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (points(); as all) {
         <div class="acts">
           <button

@@ -7,6 +7,7 @@ import { problemFrom } from "../../data/problems";
 import { anyWrong, ChoiceField, NumberField } from "../../shared/fields";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
+import { Trouble } from "../../shared/trouble";
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"]; // prettier-ignore
 /** Speed of rapid that a program’s time is reckoned with, mm/min (common practice, no source). */
@@ -21,7 +22,7 @@ const SCHOOL_WORDS: Record<IntervalSchool, string> = {
 /** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
 @Component({
   selector: "ip-keeping",
-  imports: [RoundsNav, CsvImport, NumberField, ChoiceField],
+  imports: [RoundsNav, CsvImport, NumberField, ChoiceField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./keeping-page.html",

@@ -6,6 +6,7 @@ import { problemFrom } from "../../data/problems";
 import { qrPath, type QrPath } from "./qr";
 import { doseWords } from "./rounds.view";
 import { RoundsNav } from "./rounds-nav";
+import { Trouble } from "../../shared/trouble";
 
 interface Label {
   readonly key: string;
@@ -18,7 +19,7 @@ interface Label {
 /** Labels to print: a code that opens the point, or the machine, on a tablet. */
 @Component({
   selector: "ip-labels",
-  imports: [RoundsNav],
+  imports: [RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
@@ -69,10 +70,7 @@ interface Label {
         </div>
       </div>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (points()) {
         <div class="labels">
           @for (label of labels(); track label.key) {

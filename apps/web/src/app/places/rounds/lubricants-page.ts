@@ -7,6 +7,7 @@ import { problemFrom } from "../../data/problems";
 import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../../shared/fields"; // prettier-ignore
 import { dayWords } from "../../shared/words";
 import { RoundsNav } from "./rounds-nav";
+import { Trouble } from "../../shared/trouble";
 
 const EMPTY: LubricantEdit = { name: "", kind: "grease", thickener: null, base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100 }; // prettier-ignore
 type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // prettier-ignore
@@ -14,7 +15,7 @@ type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [ChoiceField, NumberField, RoundsNav, TextField],
+  imports: [ChoiceField, NumberField, RoundsNav, TextField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",

@@ -8,11 +8,12 @@ import { problemFrom } from "../../data/problems";
 import { dayWords } from "../../shared/words";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
+import { Trouble } from "../../shared/trouble";
 
 /** Hour meters: what they said, and the hours a day that follow. */
 @Component({
   selector: "ip-meters",
-  imports: [RoundsNav, CsvImport],
+  imports: [RoundsNav, CsvImport, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -20,10 +21,7 @@ import { RoundsNav } from "./rounds-nav";
     <main class="sheet">
       <h1>Hour meters</h1>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (meters(); as all) {
         @for (meter of all; track meter.machineId) {
           <section class="meter" [attr.aria-label]="meter.nickname">

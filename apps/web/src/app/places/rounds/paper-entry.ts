@@ -9,11 +9,12 @@ import { dayWords } from "../../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { doseWords, FOUND_LETTERS, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
+import { Trouble } from "../../shared/trouble";
 
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [RoundsNav],
+  imports: [RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -21,10 +22,7 @@ import { VisitQueue } from "./visit-queue";
     <main class="sheet">
       <h1>Type a paper round in</h1>
       @if (wrong()) {
-        <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
-          <button type="button" class="act" (click)="load()">Try again</button>
-        </div>
+        <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (rounds() && days().length === 0) {
         <p>
           Nothing is planned in the coming two weeks, so there is no round to

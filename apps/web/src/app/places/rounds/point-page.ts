@@ -11,11 +11,12 @@ import { PhotoQueue } from "../job/photo-queue";
 import { momentWords } from "../../shared/words";
 import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view"; // prettier-ignore
 import { VisitQueue } from "./visit-queue";
+import { Trouble } from "../../shared/trouble";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [RouterLink, PointForm],
+  imports: [RouterLink, PointForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",

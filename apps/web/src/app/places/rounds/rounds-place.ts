@@ -15,11 +15,12 @@ import { PhotoQueue } from "../job/photo-queue";
 import { RoundsNav } from "./rounds-nav";
 import { dayBars, datesInWords, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
 import { VisitQueue } from "./visit-queue";
+import { Trouble } from "../../shared/trouble";
 
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [RouterLink, RoundsNav],
+  imports: [RouterLink, RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",

@@ -26,6 +26,7 @@ import { ReadingsTable } from "./readings-table";
 import { ResultPanel } from "./result-panel";
 import { HOLD_MS, RunStore } from "./run-store";
 import { liveText, runView } from "./run.view";
+import { Trouble } from "../../shared/trouble";
 
 type Way = "live" | "typed" | "dial";
 
@@ -38,6 +39,7 @@ type Way = "live" | "typed" | "dial";
     ProgramPanel,
     ReadingsTable,
     ResultPanel,
+    Trouble,
   ],
   providers: [RunStore],
   changeDetection: ChangeDetectionStrategy.OnPush,

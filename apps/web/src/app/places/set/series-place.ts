@@ -34,11 +34,12 @@ import { Keys } from "../../shared/keys";
 import { AxisContext } from "../axis/axis-context";
 import { SeriesSays } from "./series-says";
 import { nextSeriesStep, seriesRows } from "./series.view";
+import { Trouble } from "../../shared/trouble";
 
 /** A row of readings taken one by one: crest run, gib, tram, home test, tests by hand. */
 @Component({
   selector: "ip-series",
-  imports: [RouterLink, InputText, SeriesSays],
+  imports: [RouterLink, InputText, SeriesSays, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./series-place.html",
   styleUrl: "./set.css",

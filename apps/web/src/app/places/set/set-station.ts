@@ -27,11 +27,12 @@ import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { seriesSays, seriesValues } from "./series.view";
 import { SeriesStart } from "./series-start";
+import { Trouble } from "../../shared/trouble";
 
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [RouterLink],
+  imports: [RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",

@@ -18,6 +18,7 @@ import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
+import { Trouble } from "../../shared/trouble";
 
 interface IndicatorDraft {
   readonly id: number | null;
@@ -42,7 +43,7 @@ const BLANK: IndicatorDraft = {
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [InputText],
+  imports: [InputText, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./shop.html",
   styles: `

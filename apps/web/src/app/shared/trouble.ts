@@ -1,0 +1,20 @@
+import { ChangeDetectionStrategy, Component, input, output } from "@angular/core"; // prettier-ignore
+
+/** What could not be had, with a way to try again; other ways out go inside. */
+@Component({
+  selector: "ip-trouble",
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="bad" role="alert">
+      <p>{{ words() }}</p>
+      <button type="button" class="act" (click)="again.emit()">
+        Try again
+      </button>
+      <ng-content />
+    </div>
+  `,
+})
+export class Trouble {
+  readonly words = input.required<string>();
+  readonly again = output();
+}
