@@ -166,7 +166,7 @@ test("a lubricant that must not meet the old one is warned of before it is kept;
   await page.getByRole("button", { name: "Keep it no more" }).click();
   await expect(page.getByText("This point is kept no more.")).toBeVisible();
   await page.goto("/points/4711");
-  await expect(page.getByRole("heading", { name: "No such point" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "This point cannot be shown" })).toBeVisible();
   await expect(page.getByRole("alert")).toContainText("4711");
 }); // prettier-ignore
 

@@ -20,15 +20,43 @@ import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "../case/case-store";
 import { minutesWords, money } from "../case/case.view";
 import { jobChoices } from "./job.view";
+import { ChoiceField, type Choice } from "../../shared/fields";
 import { Trouble } from "../../shared/trouble";
 
 type Chosen = Readonly<Record<string, boolean>>;
 const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
 
+/** The ways a shop may do it, in the words of the trade. */
+const SCHOOLS = {
+  preload: [
+    { id: "torque", words: "by torque, drag measured" },
+    { id: "drag", words: "by drag" },
+    { id: "feel", words: "by feel (coast test)" },
+  ],
+  align: [
+    { id: "carriage", words: "by the carriage: tighten near each end" },
+    { id: "crest", words: "by a crest run in two planes" },
+  ],
+  gib: [
+    { id: "knee", words: "by the knee of its friction" },
+    { id: "seize-and-back", words: "until it seizes, and back" },
+    { id: "lost-motion", words: "by lost motion while tightening" },
+    { id: "rock", words: "by rocking" },
+  ],
+  nutService: [
+    {
+      id: "rebuild",
+      words: "rebuild (rolled screws; ground ones are sent out)",
+    },
+    { id: "flush", words: "flush" },
+    { id: "send-out", words: "send out" },
+  ],
+} as const satisfies Partial<Record<keyof JobOptions, readonly Choice[]>>;
+
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [RouterLink, Trouble],
+  imports: [RouterLink, Trouble, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",
@@ -49,6 +77,7 @@ export class FixStation {
   protected readonly wrong = signal("");
   protected readonly options = signal<JobOptions>(DEFAULT_OPTIONS);
   protected readonly more = signal(false);
+  protected readonly schools = SCHOOLS;
   protected readonly chosen = linkedSignal<Axis | null, Chosen>({
     source: this.context.axis,
     computation: (axis) => {

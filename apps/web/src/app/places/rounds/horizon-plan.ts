@@ -1,6 +1,7 @@
 import { inject, Injectable, InjectionToken, signal } from "@angular/core";
 import type { WeekSum } from "@iron/core";
 import type { Horizon } from "@iron/contract";
+import { makeHorizonWorker } from "./make-horizon-worker";
 
 export type HorizonQuestion = Horizon;
 export type HorizonAnswer =
@@ -15,10 +16,7 @@ export type HorizonAnswer =
 /** Makes the worker that plans off the interface thread. */
 export const HORIZON_WORKER = new InjectionToken<() => Worker>(
   "horizon worker",
-  {
-    providedIn: "root",
-    factory: () => () => new Worker(new URL("./horizon.worker", import.meta.url), { type: "module" }), // prettier-ignore
-  },
+  { providedIn: "root", factory: () => makeHorizonWorker },
 );
 
 /** Half a year by week, planned in a worker: with progress, and a way to stop it. */
