@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from "@angular/core"; // prettier-ignore
 import { RouterLink } from "@angular/router";
-import { formatQuantity, startValues, sumById, SUMS, type Sum } from "@iron/core"; // prettier-ignore
+import { formatQuantity, startValues, sumById, SUMS, type Sum, type UnitSystem } from "@iron/core"; // prettier-ignore
 import type { Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
@@ -11,6 +11,27 @@ import { sumDrawing } from "./drawings";
 import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view"; // prettier-ignore
 
 type Typed = Readonly<Record<string, string>>;
+
+/** What typed values belong to. */
+interface Source {
+  readonly sum: Sum | null;
+  readonly axis: Axis | null;
+  readonly system: UnitSystem;
+}
+
+/** What was typed stays with its sum, said in the other units after they were changed. */
+function carry(now: Source, before?: { readonly source: Source; readonly value: Typed }): Typed {
+  if (!before || !now.sum || before.source.sum !== now.sum) return {};
+  if (before.source.system === now.system) return before.value;
+  const carried: Record<string, string> = {};
+  for (const field of now.sum.fields) {
+    const text = before.value[field.id] as string | undefined;
+    if (text === undefined) continue;
+    const { values, wrong } = readInputs(now.sum, {}, { [field.id]: text }, before.source.system);
+    carried[field.id] = field.choices || wrong[field.id] ? text : shownField(field.quantity, values[field.id], now.system);
+  }
+  return carried;
+} // prettier-ignore
 
 /** Every sum with its formula, source, drawing and units; a second set of inputs stands beside it. */
 @Component({
@@ -31,15 +52,14 @@ export class SumsPlace {
   protected readonly sum = computed<Sum | null>(() => sumById(this.sumId() || SUMS[0].id) ?? null); // prettier-ignore
   protected readonly from = signal<Axis | null>(null);
   protected readonly compare = signal(false);
-  private readonly source = computed(() => ({ sum: this.sum(), axis: this.from(), system: this.preferences.system() })); // prettier-ignore
+  private readonly source = computed<Source>(() => ({ sum: this.sum(), axis: this.from(), system: this.preferences.system() })); // prettier-ignore
   protected readonly base = computed(() => {
     const sum = this.sum();
     return sum ? startValues(sum, this.from()?.config ?? null) : {};
   });
   /** What was typed; kept over a change of units by its core value. */
-  protected readonly present = linkedSignal<unknown, Typed>({ source: this.source, computation: (_, before) => this.carry(before?.value ?? {}) }); // prettier-ignore
-  protected readonly proposed = linkedSignal<unknown, Typed>({ source: this.source, computation: (_, before) => this.carry(before?.value ?? {}) }); // prettier-ignore
-  private before: { sum: Sum | null; system: "metric" | "inch" } | null = null;
+  protected readonly present = linkedSignal<Source, Typed>({ source: this.source, computation: carry }); // prettier-ignore
+  protected readonly proposed = linkedSignal<Source, Typed>({ source: this.source, computation: carry }); // prettier-ignore
   protected readonly columns = computed(() => {
     const sum = this.sum();
     const system = this.preferences.system();
@@ -97,27 +117,8 @@ export class SumsPlace {
     });
   }
 
-  private carry(typed: Typed): Typed {
-    const sum = this.sum();
-    const system = this.preferences.system();
-    const { before } = this;
-    const same = before?.sum === sum;
-    const carried: Record<string, string> = {};
-    if (same && sum && before && before.system !== system)
-      for (const field of sum.fields) {
-        const text = typed[field.id] as string | undefined;
-        if (text === undefined) continue;
-        const { values, wrong } = readInputs(sum, {}, { [field.id]: text }, before.system); // prettier-ignore
-        carried[field.id] = field.choices || wrong[field.id] ? text : shownField(field.quantity, values[field.id], system); // prettier-ignore
-      }
-    else if (same) Object.assign(carried, typed);
-    queueMicrotask(() => (this.before = { sum, system }));
-    return carried;
-  }
-
   protected type(column: number, id: string, text: string): void {
     const set = column === 0 ? this.present : this.proposed;
-    this.before = { sum: this.sum(), system: this.preferences.system() };
     set.update((t) => ({ ...t, [id]: text }));
   }
 
