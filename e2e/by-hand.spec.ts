@@ -79,7 +79,7 @@ test("a gib is set by rock and friction together, and by the school that tighten
   await expect(page.getByText(/^Set the adjuster at \d\.\d\d turns in\.$/)).toBeVisible(); // prettier-ignore
   await page.getByLabel("Taper, 1 in").fill("1");
   await page.getByLabel("Pitch of the adjuster, mm").focus();
-  await expect(page.getByRole("alert")).toContainText("Taper, 1 in “1” cannot be: it is a number from 10 to 500."); // prettier-ignore
+  await expect(page.getByRole("alert")).toContainText("“1” cannot be: it must be from 10 to 500."); // prettier-ignore
   await page.goto("/machines/1/axes/2/set");
   await page.getByLabel("By which school").selectOption({ label: "Tighten until it seizes, then back off" }); // prettier-ignore
   await page.getByRole("button", { name: "Begin Gib setting" }).click();

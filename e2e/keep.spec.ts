@@ -175,7 +175,7 @@ test("days and rules: a holiday empties its day, a school is chosen, a gun is we
   await expect(page.getByText(/gun at bay 1: 0\.80 ± 0\.01 g a stroke/)).toBeVisible();
   await page.getByLabel("Monday, min").fill("2000");
   await page.getByLabel("Tuesday, min").focus();
-  await expect(page.getByRole("alert")).toContainText("Monday: “2000” cannot be: minutes are a number from 0 to 1440.");
+  await expect(page.getByRole("alert")).toContainText("“2000” cannot be: it must be from 0 to 1440.");
   await page.getByLabel("Monday, min").fill("75");
   await page.getByLabel("Day", { exact: true }).fill(day(1));
   await page.getByLabel("What it is").fill("stocktaking");
