@@ -81,6 +81,10 @@ test.describe("jobs at the machine", () => {
     await open(page, "/machines/2/axes/6", "Replace fixed-end bearings");
     await signOn(page, /^Motor with its brake off/);
     await expect(page.getByText("Z is blocked.")).toBeVisible();
+    // What was signed so far is with the server; what comes now is not.
+    const reached = async (): Promise<number> => ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: unknown[] }).events.length;
+    const shown = Number(/(\d+) of \d+ steps signed/.exec(await page.getByText(/\d+ of \d+ steps signed/).innerText())?.[1]);
+    await expect.poll(reached).toBe(shown);
     await shop.stop("SIGKILL");
     await page.locator("summary", { hasText: "Note or photo" }).click();
     await page.getByLabel("Photo, JPEG or PNG").setInputFiles({ name: "brake.png", mimeType: "image/png", buffer: DOT });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, type Signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output, viewChild, type Signal } from "@angular/core"; // prettier-ignore
 import { parseDecimal } from "@iron/contract";
 import { fromShown, toShown, unitOf, type QuantityKind } from "@iron/core";
 import { InputText } from "primeng/inputtext";
@@ -62,12 +62,13 @@ export class TextField {
   template: `
     <label [for]="id">{{ label() }}{{ unit() ? ", " + unit() : "" }}</label>
     <input
+      #field
       pInputText
       inputmode="decimal"
       autocomplete="off"
       [id]="id"
       [value]="text()"
-      [placeholder]="placeholder()"
+      [attr.placeholder]="placeholder() || null"
       [attr.aria-invalid]="wrong() ? true : null"
       [attr.aria-describedby]="wrong() ? id + '-wrong' : null"
       (change)="take($any($event.target).value)"
@@ -89,6 +90,7 @@ export class NumberField {
   readonly placeholder = input("");
   readonly read = output<number | null>();
   private readonly preferences = inject(Preferences);
+  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>("field"); // prettier-ignore
   protected readonly id = nextId();
   protected readonly unit = computed(() => unitOf(this.quantity(), this.preferences.system())); // prettier-ignore
   private readonly shown = computed(() => this.show(this.value()));
@@ -100,6 +102,10 @@ export class NumberField {
     if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`; // prettier-ignore
     return Number.isFinite(least) ? `${least} or more` : `${most} or less`;
   });
+
+  focus(): void {
+    this.field().nativeElement.focus();
+  }
 
   private show(value: number | null): string {
     if (value === null) return "";
@@ -170,7 +176,9 @@ export class ChoiceField {
 /** Words as choices of themselves. */
 export const choicesOf = (words: readonly string[]): readonly Choice[] => words.map((w) => ({ id: w, words: w })); // prettier-ignore
 
-/** Does a number of this form still wait to be mended? Then nothing goes out. */
+/** Does a number of this form still wait to be mended? Then nothing goes out, and one is led to it. */
 export function anyWrong(numbers: Signal<readonly NumberField[]>): boolean {
-  return numbers().some((n) => n.wrong() !== "");
+  const wrong = numbers().find((n) => n.wrong() !== "");
+  wrong?.focus();
+  return wrong !== undefined;
 }

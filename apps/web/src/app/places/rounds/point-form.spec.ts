@@ -37,6 +37,7 @@ describe("the form of a lubrication point", () => {
     form.press("Keep the point");
     expect(form.alerts()).toBe("“four” is not a number. | “soon” is not a number."); // prettier-ignore
     expect([form.value("Dose"), form.kept.length]).toEqual(["four", 0]);
+    expect(document.activeElement).toBe(form.page.getByLabelText("Dose"));
     form.type("Dose", "4");
     form.type("Never under, days", "20");
     form.press("Keep the point");
