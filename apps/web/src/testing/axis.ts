@@ -27,10 +27,14 @@ export const openCase = (over: Partial<Case> = {}): Case => ({
 }) as unknown as Case; // prettier-ignore
 
 /** Lets the store take up that case. */
-export function takeUpCase(http: HttpTestingController, file: Case): void {
+export function takeUpCase(
+  http: HttpTestingController,
+  file: Case,
+  assessment: object = {},
+): void {
   TestBed.inject(CaseStore).load(2);
   http.expectOne("/api/axes/2/cases").flush([{ id: file.id, state: file.state }]); // prettier-ignore
   http.expectOne(`/api/cases/${file.id}`).flush(file);
-  http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], causes: [] })); // prettier-ignore
+  http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [], ...assessment })); // prettier-ignore
   http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] })); // prettier-ignore
 }

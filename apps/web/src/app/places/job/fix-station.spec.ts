@@ -68,6 +68,16 @@ describe("station Fix", () => {
     expect(http.expectOne("/api/machines/1/jobs").request.body).toMatchObject({ caseId: 5 }); // prettier-ignore
   });
 
+  it("what the open case points to is offered, and no longer once it is ticked", () => {
+    const page = open();
+    takeUpCase(http, openCase(), { leading: [{ cause: { id: "retainer-loose", name: "Bearing retainer or nut loose" }, probability: 0.87 }] }); // prettier-ignore
+    page.give({});
+    expect(page.text()).toContain("Case 5 points to: Bearing retainer or nut loose, 87 %.");
+    page.press("Tick: Tighten loose fasteners");
+    expect(page.page.getByLabelText<HTMLInputElement>("Tighten loose fasteners").checked).toBe(true); // prettier-ignore
+    expect(page.text()).not.toContain("Case 5 points to");
+  }); // prettier-ignore
+
   it("what the server refuses is told, and the choice stands", () => {
     const said = hearNotices();
     const page = open();

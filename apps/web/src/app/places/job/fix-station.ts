@@ -136,6 +136,14 @@ export class FixStation {
       bearings: any("fixed-bearings"),
     };
   });
+  /** What the open case points to, where that is mended by a job that is not ticked yet. */
+  protected readonly pointed = computed(() => {
+    const axis = this.context.axis();
+    const best = this.cases.assessment()?.leading.find((l) => l.probability > 0.5);
+    const kind = best ? (JOB_OF_CAUSE[best.cause.id] as JobKindId | undefined) : undefined;
+    if (!axis || !best || !kind || !this.cases.open() || !jobKind(kind).fits(axis.config) || this.is(axis.id, kind)) return null;
+    return { axisId: axis.id, kind, name: jobKind(kind).name, says: `${best.cause.name}, ${Math.round(100 * best.probability)} %` };
+  }); // prettier-ignore
   protected readonly mine = computed(() => {
     const id = this.context.axis()?.id;
     return (this.jobs() ?? []).filter((j) => id !== undefined && j.axisIds.includes(id)); // prettier-ignore
