@@ -106,6 +106,36 @@ describe("a round walked", () => {
     expect(place.text()).not.toContain("No connection");
   });
 
+  it("what somebody else does meanwhile is passed over and told; what is under the thumb is said there", () => {
+    jest.useFakeTimers();
+    const place = walk();
+    jest.advanceTimersByTime(31_000);
+    answer(http.expectOne("/api/rounds"), roundsOf([nut, guide]));
+    at(place, "X ball nut");
+    expect(place.text()).toContain("Done or moved by somebody else meanwhile: Y ways.");
+    jest.advanceTimersByTime(30_000);
+    answer(http.expectOne("/api/rounds"), roundsOf([{ ...nut, visits: 3 }, guide]));
+    at(place, "X ball nut");
+    expect(place.alerts()).toContain("Somebody else has done this point or moved it meanwhile.");
+    place.press("Go on to the next");
+    at(place, "Z carriages");
+    expect(place.alerts()).toBe("");
+    expect(place.text()).toContain("meanwhile: Y ways; X ball nut.");
+  }); // prettier-ignore
+
+  it("does not look while visits are on their way, and a plan that cannot be had changes nothing", () => {
+    jest.useFakeTimers();
+    const place = walk();
+    place.press("Right");
+    jest.advanceTimersByTime(31_000);
+    http.expectNone("/api/rounds");
+    answer(sent(1), nut);
+    document.dispatchEvent(new Event("visibilitychange"));
+    cut(http.expectOne("/api/rounds"));
+    at(place, "Y ways");
+    expect(place.alerts()).toBe("");
+  });
+
   it("the last one can be taken back", () => {
     const place = walk();
     place.press("Dry");

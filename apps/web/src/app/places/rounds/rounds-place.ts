@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
+import { fromEvent, interval, merge } from "rxjs";
 import { lookingOrder, type FoundState } from "@iron/core";
 import {
   parseDecimal,
@@ -13,9 +15,12 @@ import { problemFrom } from "../../data/problems";
 import { dayWords, momentWords } from "../../shared/words";
 import { PhotoQueue } from "../job/photo-queue";
 import { RoundsNav } from "./rounds-nav";
-import { dayBars, datesInWords, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
+import { dayBars, datesInWords, goneFrom, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../../shared/trouble";
+
+/** How often it is looked what others on the same round have done, ms. */
+const LOOK_MS = 30_000;
 
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
@@ -68,11 +73,17 @@ export class RoundsPlace {
     const first = rounds?.days.find((d) => d.stops.length > 0);
     return this.picked() ?? first?.date ?? "";
   });
+  /** Points that somebody else has done or moved since this walk began: nobody does one twice. */
+  private readonly others = signal<ReadonlySet<number>>(new Set());
+  /** Their places, to be told. */
+  protected readonly passed = signal<readonly string[]>([]);
+  /** The point under the eye, should it be one of them. */
+  protected readonly doneMeanwhile = signal<number | null>(null);
   /** Points whose visit was not taken: they come last, so that no other point slips under the thumb. */
   private readonly again = signal<ReadonlySet<number>>(new Set());
   protected readonly walk = computed(() => {
     const rounds = this.rounds();
-    const done = new Set(this.walked().map((w) => w.point.id));
+    const done = new Set([...this.walked().map((w) => w.point.id), ...this.others()]); // prettier-ignore
     const again = this.again();
     const left = rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : []; // prettier-ignore
     return [...left.filter((w) => !again.has(w.point.id)), ...left.filter((w) => again.has(w.point.id))]; // prettier-ignore
@@ -98,6 +109,9 @@ export class RoundsPlace {
   constructor() {
     this.load();
     void this.photos.recall();
+    merge(interval(LOOK_MS), fromEvent(document, "visibilitychange"))
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
     effect(() => {
       const refused = this.photos.refused();
       if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.words}`)); // prettier-ignore
@@ -130,6 +144,33 @@ export class RoundsPlace {
     });
   }
 
+  /** Looks what others have done meanwhile; a page nobody sees, or with visits under way, waits. */
+  private look(): void {
+    if (document.hidden || this.busy() || this.queue.waiting().length || !this.rounds()) return; // prettier-ignore
+    this.api.get("rounds", "/rounds").subscribe({
+      next: (fresh) => this.passOver(goneFrom(this.walk(), fresh, this.date())),
+      error: () => undefined,
+    });
+  }
+
+  private passOver(gone: readonly LubePointRecord[]): void {
+    const here = this.now()?.point.id;
+    // What is under the thumb is not taken away: it is said there.
+    if (gone.some((p) => p.id === here)) this.doneMeanwhile.set(here ?? null);
+    const rest = gone.filter((p) => p.id !== here);
+    if (rest.length === 0) return;
+    this.others.update((all) => new Set([...all, ...rest.map((p) => p.id)]));
+    this.passed.update((all) => [...all, ...rest.map((p) => p.place)]);
+  }
+
+  protected goOn(): void {
+    const here = this.now()?.point;
+    if (!here) return;
+    this.doneMeanwhile.set(null);
+    this.others.update((all) => new Set([...all, here.id]));
+    this.passed.update((all) => [...all, here.place]);
+  }
+
   protected afresh(): void {
     this.api.post("planRounds", "/rounds/plan", undefined).subscribe({
       next: (rounds) => this.show(rounds),
@@ -140,6 +181,9 @@ export class RoundsPlace {
   private show(rounds: Rounds): void {
     this.rounds.set(rounds);
     this.walked.set([]);
+    this.others.set(new Set());
+    this.passed.set([]);
+    this.doneMeanwhile.set(null);
     this.moveTo.set("");
   }
 

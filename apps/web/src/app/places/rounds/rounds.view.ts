@@ -55,6 +55,12 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
   });
 }
 
+/** Points of a walk that a plan made since no longer has on that day, or has visited once more. */
+export function goneFrom(walk: readonly { readonly point: LubePointRecord }[], fresh: Rounds, date: string): readonly LubePointRecord[] {
+  const still = new Map(walkOf(fresh, date).map((w) => [w.point.id, w.point.visits]));
+  return walk.map((w) => w.point).filter((p) => still.get(p.id) !== p.visits);
+} // prettier-ignore
+
 /** The points of a day in walking order. */
 export function walkOf(
   rounds: Rounds,
