@@ -12,10 +12,12 @@ import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
-import { dayWords, momentWords } from "../../shared/words";
+import { dayWords } from "../../shared/words";
 import { PhotoQueue } from "../job/photo-queue";
+import { ComingDays } from "./coming-days";
+import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { dayBars, datesInWords, goneFrom, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
+import { datesInWords, doseWords, dueWords, FOUND_KEYS, goneFrom, walkOf } from "./rounds.view"; // prettier-ignore
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../../shared/trouble";
 
@@ -25,7 +27,7 @@ const LOOK_MS = 30_000;
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [RouterLink, RoundsNav, Trouble],
+  imports: [RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",
@@ -42,7 +44,7 @@ export class RoundsPlace {
   protected readonly due = dueWords;
   protected readonly rounds = signal<Rounds | null>(null);
   protected readonly wrong = signal("");
-  private readonly picked = signal<string | null>(null);
+  protected readonly picked = signal<string | null>(null);
   protected readonly glitter = signal(false);
   protected readonly friction = signal(false);
   protected readonly words = signal("");
@@ -52,21 +54,14 @@ export class RoundsPlace {
   /** What was given, as typed; the point’s own dose while it is empty. */
   protected readonly given = signal("");
   protected readonly givenWrong = signal("");
-  protected readonly moveTo = signal("");
-  protected readonly skipTill = signal("");
-  protected readonly skipReason = signal("");
   protected readonly holdWrong = signal("");
   /** What this walk has found, so that a wrong key can be taken back. */
   protected readonly walked = signal<readonly { readonly point: LubePointRecord; readonly found: FoundState; readonly key: string }[]>([]); // prettier-ignore
   /** Points that want more than grease, as they were found on this walk. */
   protected readonly asking = signal<readonly LubePointRecord[]>([]);
-  protected readonly bars = computed(() => {
-    const rounds = this.rounds();
-    return rounds ? dayBars(rounds) : [];
-  });
   protected readonly openDays = computed(
     () =>
-    (this.rounds()?.days ?? []).filter((d) => d.available > 0).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })), // prettier-ignore
+    (this.rounds()?.days ?? []).filter((d) => d.available > 0).map((d) => ({ id: d.date, words: dayWords(`${d.date}T12:00:00`) })), // prettier-ignore
   );
   protected readonly date = computed(() => {
     const rounds = this.rounds();
@@ -91,14 +86,6 @@ export class RoundsPlace {
   protected readonly now = computed(() => this.walk().at(0) ?? null);
   private readonly nowId = computed(() => this.now()?.point.id ?? 0);
   protected readonly bring = computed(() => [...new Set(this.walk().map((w) => w.point.lubricant))].join("; ")); // prettier-ignore
-  protected readonly changes = computed(
-    () =>
-    (this.rounds()?.changes ?? []).map((c) => ({ ...c, what: datesInWords(c.what), why: datesInWords(c.why) })), // prettier-ignore
-  );
-  protected readonly changedAt = computed(() => {
-    const at = this.rounds()?.changedAt;
-    return at ? momentWords(at) : "";
-  });
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";
@@ -132,6 +119,7 @@ export class RoundsPlace {
       untracked(() => {
         this.outlets.set((this.now()?.point.outlets ?? []).map(() => null));
         this.typeGiven("");
+        this.holdWrong.set("");
       });
     });
   }
@@ -184,11 +172,6 @@ export class RoundsPlace {
     this.others.set(new Set());
     this.passed.set([]);
     this.doneMeanwhile.set(null);
-    this.moveTo.set("");
-  }
-
-  protected pick(date: string): void {
-    this.picked.set(date);
   }
 
   /** Outlets in the order they are looked at: the farthest first. */
@@ -247,14 +230,10 @@ export class RoundsPlace {
   }
 
   /** A point dragged onto a day is put there. */
-  protected drop(event: DragEvent, date: string): void {
-    event.preventDefault();
-    const id = Number(event.dataTransfer?.getData("text/plain"));
-    const point = this.walk().find((w) => w.point.id === id)?.point;
-    if (!point) return;
-    this.moveTo.set(date);
-    this.hold(point, "pin");
-  }
+  protected drop({ pointId, date }: { readonly pointId: number; readonly date: string }): void {
+    const point = this.walk().find((w) => w.point.id === pointId)?.point;
+    if (point) this.hold(point, { kind: "pin", date, reason: "" });
+  } // prettier-ignore
 
   protected drag(event: DragEvent, point: LubePointRecord): void {
     event.dataTransfer?.setData("text/plain", String(point.id));
@@ -267,22 +246,16 @@ export class RoundsPlace {
     }); // prettier-ignore
   }
 
-  protected hold(point: LubePointRecord, kind: "pin" | "skip" | "free"): void {
-    const date = kind === "pin" ? this.moveTo() : kind === "skip" ? this.skipTill() : null; // prettier-ignore
-    if (date === "") {
-      this.holdWrong.set(kind === "pin" ? "Choose the day first." : "Name the day till which it is left out."); // prettier-ignore
-      return;
-    }
-    const body = { key: crypto.randomUUID(), kind, date, reason: kind === "skip" ? this.skipReason() : "" }; // prettier-ignore
+  protected hold(point: LubePointRecord, move: HandMove): void {
     this.busy.set(true);
     this.holdWrong.set("");
+    const body = { key: crypto.randomUUID(), ...move };
     this.api.post("holdPoint", `/lube-points/${point.id}/holds`, body).subscribe({
       next: (rounds) => {
         this.busy.set(false);
         const walked = this.walked();
         this.show(rounds);
         this.walked.set(walked);
-        this.skipReason.set("");
       },
       error: (error: unknown) => {
         this.busy.set(false);
