@@ -97,7 +97,7 @@ test("a case is left and taken up by another person, with every answer there", a
   await page.getByLabel("Weeks since somebody worked on it").fill("5");
   await page.getByLabel("Age of the axis, years").fill("200");
   await page.getByLabel("In your own words").fill("worse when cold");
-  await expect(page.getByText("“200” cannot be: it is a number from 0 to 80.")).toBeVisible(); // prettier-ignore
+  await expect(page.getByText("“200” cannot be: it must be from 0 to 80.")).toBeVisible(); // prettier-ignore
   await page.getByLabel("Age of the axis, years").fill("11");
   await page.getByLabel("In your own words").focus();
   await expect(page.getByText("keeping…")).toHaveCount(0);

@@ -13,8 +13,6 @@ import {
   type FindingId,
 } from "@iron/core";
 import type { Answers } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
-import { parseDecimal } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
@@ -26,12 +24,13 @@ import { ConflictNote } from "./conflict-note";
 import { GLYPHS } from "./glyphs";
 import { LikelyList } from "./likely-list";
 import { Triple } from "./triple";
+import { NumberField } from "../../shared/fields";
 import { Trouble } from "../../shared/trouble";
 
 /** Station Ask: what is noticed, since when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
-  imports: [RouterLink, InputText, Triple, LikelyList, ConflictNote, Trouble],
+  imports: [RouterLink, NumberField, Triple, LikelyList, ConflictNote, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./ask.html",
   styleUrl: "./case.css",
@@ -58,8 +57,6 @@ export class AskStation {
   protected readonly earlier = computed(() =>
     (this.store.summaries() ?? []).filter((c) => c.state === "closed"),
   );
-  protected readonly wrongAge = signal("");
-  protected readonly wrongWeeks = signal("");
   protected readonly seen = signal<readonly string[] | null>(null);
   protected readonly photoFinding = signal<FindingId | "">("");
   protected readonly alsoAxes = signal<ReadonlySet<number>>(new Set());
@@ -113,23 +110,6 @@ export class AskStation {
     if (on) next.add(id);
     else next.delete(id);
     this.alsoAxes.set(next);
-  }
-
-  protected number(key: "ageYears" | "weeksSinceWork", text: string): void {
-    const most = key === "ageYears" ? 80 : 5000;
-    const say = key === "ageYears" ? this.wrongAge : this.wrongWeeks;
-    if (text.trim() === "") {
-      say.set("");
-      this.store.setContext({ [key]: null });
-      return;
-    }
-    const value = parseDecimal(text);
-    if (value === undefined || value < 0 || value > most) {
-      say.set(`“${text.trim()}” cannot be: it is a number from 0 to ${most}.`);
-      return;
-    }
-    say.set("");
-    this.store.setContext({ [key]: value });
   }
 
   protected flag(
