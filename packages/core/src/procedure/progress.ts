@@ -171,6 +171,12 @@ export function refuseSign(
   return refuseReading(step, sign, rules.system);
 }
 
+/** Does a reading lie within the bounds its step gives? */
+export function readingWithin(step: PlannedStep, value: number): boolean {
+  const { from = -Infinity, to = Infinity } = step.reading ?? {};
+  return value >= from && value <= to;
+}
+
 function refuseReading(
   step: PlannedStep,
   sign: SignedStep,
@@ -181,8 +187,9 @@ function refuseReading(
   if (sign.reading === null)
     return reading.optional ? "" : `${reading.label} is missing.`;
   const { from = -Infinity, to = Infinity, quantity } = reading;
-  if (sign.reading >= from && sign.reading <= to) return "";
-  if (sign.reason.trim()) return "";
+  if (readingWithin(step, sign.reading)) return "";
+  if (sign.reason.trim())
+    return step.retest && !sign.holdBy.trim() ? "A deviation is accepted by name." : ""; // prettier-ignore
   const value = formatQuantity(quantity, sign.reading, system);
   const bounds = [
     Number.isFinite(from) ? `from ${formatQuantity(quantity, from, system)}` : "", // prettier-ignore

@@ -1,9 +1,11 @@
 import {
   estimateJob,
+  formatQuantity,
   isBlocked,
   JOB_KINDS,
   judgeRetest,
   openFact,
+  readingWithin,
   sumById,
   openNow,
   type JobFigure,
@@ -111,22 +113,51 @@ export function remarks(progress: JobProgress): readonly string[] {
   ].filter(Boolean);
 }
 
-/** Loss before and after, by axis, with the verdict of the retest. */
+export interface Proof {
+  readonly letter: string;
+  readonly words: string;
+  /** Null while a retest of this axis is still to come. */
+  readonly passes: boolean | null;
+}
+
+/** Before and after by axis, with the verdict of every retest its sheet asks for. */
 export function beforeAfter(
   job: Job,
   progress: JobProgress,
   system: UnitSystem,
-): readonly { readonly letter: string; readonly words: string; readonly passes: boolean | null }[] {
+): readonly Proof[] {
   return job.axes.map((axis) => {
-    const before = beforeFigure(job, progress, axis.letter);
-    const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure; // prettier-ignore
-    if (!after) {
-      const words = before ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.` : "nothing measured before"; // prettier-ignore
-      return { letter: axis.letter, words, passes: null };
-    }
-    const judged = judgeRetest(before, after, axis, system);
-    return { letter: axis.letter, words: judged.words, passes: judged.passes };
+    const steps = progress.plan.steps.filter((s) => s.axis === axis.letter && s.retest); // prettier-ignore
+    const proofs = steps.map((step) =>
+      step.retest === "chain"
+        ? chainProof(job, progress, axis, system)
+        : readingProof(step, progress, system),
+    );
+    // A job that ended before its retests still says what was measured.
+    const all = proofs.length ? proofs : [chainProof(job, progress, axis, system)];
+    const verdicts = all.map((p) => p.passes);
+    const passes = verdicts.includes(false) ? false : verdicts.includes(null) ? null : true; // prettier-ignore
+    return { letter: axis.letter, words: all.map((p) => p.words).join(" "), passes }; // prettier-ignore
   });
+} // prettier-ignore
+
+type OneProof = Pick<Proof, "words" | "passes">;
+
+function chainProof(job: Job, progress: JobProgress, axis: Job["axes"][number], system: UnitSystem): OneProof {
+  const before = beforeFigure(job, progress, axis.letter);
+  const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure;
+  if (after) return judgeRetest(before, after, axis, system);
+  const words = before ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.` : "Nothing measured before.";
+  return { words, passes: null };
+} // prettier-ignore
+
+function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSystem): OneProof {
+  const { reading } = step;
+  const value = progress.signed.find((s) => s.step === step.id)?.reading ?? null;
+  if (!reading || value === null)
+    return { words: `${reading?.label ?? step.title}: not retested yet.`, passes: progress.done.has(step.id) ? true : null };
+  const bound = reading.to === undefined ? "" : `, up to ${formatQuantity(reading.quantity, reading.to, system)} is fine`;
+  return { words: `${reading.label} ${formatQuantity(reading.quantity, value, system)}${bound}.`, passes: readingWithin(step, value) };
 } // prettier-ignore
 
 /** The figure before the work: what was read at its step, else the last test before. */
