@@ -188,13 +188,20 @@ export class CaseStore {
     );
   }
 
-  close(found: string[], words: string): void {
+  /** Closes the case; what then follows comes only when it is closed. */
+  close(
+    found: string[],
+    words: string,
+    then: () => void = () => undefined,
+  ): void {
+    // prettier-ignore
     const file = this.open();
     if (!file) return;
     const body = { version: file.version, found, words };
-    this.take(this.api.post("closeCase", `/cases/${file.id}/close`, body), () =>
-      this.notices.say("Case closed.", () => this.reopen(file.id)),
-    );
+    this.take(this.api.post("closeCase", `/cases/${file.id}/close`, body), () => {
+      this.notices.say("Case closed.", () => this.reopen(file.id));
+      then();
+    }); // prettier-ignore
   }
 
   reopen(caseId: number): void {

@@ -155,7 +155,6 @@ export class LocateStation {
   }
 
   protected close(): void {
-    this.store.close([...this.found()], this.words());
-    this.closing.set(false);
+    this.store.close([...this.found()], this.words(), () => this.closing.set(false)); // prettier-ignore
   }
 }
