@@ -5,6 +5,7 @@ import {
   inject,
   linkedSignal,
   signal,
+  untracked,
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router } from "@angular/router";
@@ -61,14 +62,19 @@ export class AxisSetup {
     { initialValue: "" },
   );
   private readonly base = linkedSignal<Axis | null>(() => this.context.axis());
-  protected readonly draft = linkedSignal<AxisConfig | null>(
-    () => this.context.axis()?.config ?? null,
-  );
+  /** The axis as it was saved last: read anew, the same version empties nothing that is being typed. */
+  private readonly version = computed(() => {
+    const axis = this.context.axis();
+    return axis ? `${axis.id} ${axis.version}` : "";
+  });
+  protected readonly draft = linkedSignal<string, AxisConfig | null>({
+    source: this.version,
+    computation: () => untracked(() => this.context.axis()?.config ?? null),
+  });
   /** Numbers as typed, while they are being typed. */
-  private readonly typed = linkedSignal<ReadonlyMap<string, string>>(() => {
-    this.context.axis();
-    this.preferences.system();
-    return new Map();
+  private readonly typed = linkedSignal<string, ReadonlyMap<string, string>>({
+    source: computed(() => `${this.version()} ${this.preferences.system()}`),
+    computation: () => new Map(),
   });
   protected readonly saving = signal(false);
   private readonly serverErrors = signal<ReadonlyMap<string, string>>(

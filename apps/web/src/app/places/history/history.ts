@@ -5,6 +5,7 @@ import {
   inject,
   linkedSignal,
   signal,
+  untracked,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import {
@@ -53,15 +54,17 @@ export class HistoryPlace {
   private readonly api = inject(Api);
   protected readonly eventKinds = EVENT_KINDS;
   /** The kind with the most measurements, until another is chosen. */
-  protected readonly kind = linkedSignal<TestKind | "all">(() => {
-    const history = this.context.history();
-    if (!history) return "all";
-    const counted = TEST_KINDS.map((k) => ({
-      k,
-      n: measuredOf(history, k).length,
-    })).sort((a, b) => b.n - a.n);
-    return counted[0].n > 0 ? counted[0].k : "all";
-  });
+  protected readonly kind = linkedSignal<number | undefined, TestKind | "all">({
+    // A history read anew is the same axis’: what was chosen stays.
+    source: () => (this.context.history() ? this.context.axis()?.id : undefined),
+    computation: (axisId, before) => {
+      const history = untracked(() => this.context.history());
+      if (!history) return "all";
+      if (before && before.source === axisId) return before.value;
+      const counted = TEST_KINDS.map((k) => ({ k, n: measuredOf(history, k).length })).sort((a, b) => b.n - a.n);
+      return counted[0].n > 0 ? counted[0].k : "all";
+    },
+  }); // prettier-ignore
   protected readonly kinds = TEST_KINDS.map((kind) => ({
     kind,
     name: TEST_WORDS[kind].name,
@@ -92,12 +95,10 @@ export class HistoryPlace {
     const unit = this.preferences.system() === "metric" ? "µm" : "tenths";
     return (ink) => historyChart(view.data, unit, ink);
   });
-  protected readonly first = linkedSignal(
-    () => this.view()?.measured.at(-2)?.id ?? 0,
-  );
-  protected readonly second = linkedSignal(
-    () => this.view()?.measured.at(-1)?.id ?? 0,
-  );
+  private readonly measuredIds = computed(() => (this.view()?.measured ?? []).map((m) => m.id)); // prettier-ignore
+  /** The two that are compared: the last ones, until others are chosen that are still shown. */
+  protected readonly first = linkedSignal<readonly number[], number>({ source: this.measuredIds, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-2) ?? 0 }); // prettier-ignore
+  protected readonly second = linkedSignal<readonly number[], number>({ source: this.measuredIds, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-1) ?? 0 }); // prettier-ignore
   protected readonly comparison = computed(() => {
     const history = this.context.history();
     return history
@@ -160,3 +161,5 @@ export class HistoryPlace {
       });
   }
 }
+
+const stays = (ids: readonly number[], id: number | undefined): number | undefined => id !== undefined && ids.includes(id) ? id : undefined; // prettier-ignore
