@@ -11,14 +11,14 @@ export const AXIS_PROVIDERS = [AxisContext, CaseStore];
 export const CONFIG: AxisConfig = defaultAxis("vertical-centre", "X");
 
 /** Takes machine 1 with its axis 2 into the context, as the frame of the stations does. */
-export function openAxis(http: HttpTestingController, config: AxisConfig = CONFIG, demo = true): void {
+export function openAxis(http: HttpTestingController, config: AxisConfig = CONFIG, demo = true, history: object = {}): void {
   const context = TestBed.inject(AxisContext);
   context.load(1, 2);
   const axis = { id: 2, machineId: 1, version: 1, config, retiredAt: null };
   http.expectOne("/api/axes/2/ledger").flush({ axisId: 2, links: [] });
   http.expectOne("/api/shop").flush({ demo });
   http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: [axis] });
-  http.expectOne("/api/axes/2/history").flush({ runs: [], events: [] });
+  http.expectOne("/api/axes/2/history").flush({ runs: [], events: [], ...history });
 } // prettier-ignore
 
 /** An open case of that axis. */
