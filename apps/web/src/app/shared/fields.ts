@@ -103,6 +103,12 @@ export class NumberField {
     return Number.isFinite(least) ? `${least} or more` : `${most} or less`;
   });
 
+  /** Back to the value, whatever was typed. */
+  reset(): void {
+    this.text.set(this.shown());
+    this.wrong.set("");
+  }
+
   focus(): void {
     this.field().nativeElement.focus();
   }

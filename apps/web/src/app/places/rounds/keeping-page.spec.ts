@@ -59,7 +59,9 @@ describe("days and rules", () => {
     const page = open();
     page.type("Monday, min", "nine");
     page.type("Tuesday, min", "30");
+    expect(page.text()).toContain("Changed, and not kept yet.");
     page.press("Take it back");
+    expect([page.value("Monday, min"), page.alerts()]).toEqual(["90", ""]);
     expect([page.value("Tuesday, min"), page.text().includes("not kept yet")]).toEqual(["90", false]); // prettier-ignore
   });
 

@@ -39,9 +39,11 @@ export class KeepingPage {
   protected readonly holidayWrong = signal("");
   protected readonly gunWrong = signal("");
   private readonly numbers = viewChildren(NumberField);
+  /** Something was typed among the minutes. */
+  protected readonly touched = signal(false);
   /** As the server has it. */
   private readonly saved = signal<KeepSettings | null>(null);
-  protected readonly changed = computed(() => JSON.stringify(this.saved()) !== JSON.stringify(this.draft())); // prettier-ignore
+  protected readonly changed = computed(() => JSON.stringify(this.saved()) !== JSON.stringify(this.draft()) || (this.touched() && this.numbers().some((n) => n.wrong()))); // prettier-ignore
   protected readonly conflict = signal(false);
   protected readonly holiday = signal("");
   protected readonly holidayWords = signal("");
@@ -85,6 +87,7 @@ export class KeepingPage {
   protected leave(): void {
     const saved = this.saved();
     if (saved) this.show(saved);
+    for (const number of this.numbers()) number.reset();
   }
 
   private change(part: Partial<KeepSettings>): void {

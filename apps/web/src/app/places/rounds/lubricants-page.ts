@@ -73,6 +73,7 @@ export class LubricantsPage {
 
   protected begin(one: LubricantRecord | null): void {
     this.formWrong.set("");
+    for (const field of this.fields()) field.reset();
     this.editing.set(one?.id ?? "new");
     if (!one) {
       this.draft.set(EMPTY);
