@@ -3,8 +3,11 @@ import { HttpTestingController, provideHttpClientTesting, type TestRequest } fro
 import type { EnvironmentProviders, Provider, Type } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import { provideRouter } from "@angular/router";
-import { within } from "@testing-library/dom";
+import { configure, within } from "@testing-library/dom";
 import { MessageService } from "primeng/api";
+
+// Nothing here hides by style sheet, and asking each element whether it is seen takes most of the time.
+configure({ defaultHidden: true });
 
 /** What a component is given from outside, by name. */
 export type Inputs = Readonly<Record<string, unknown>>;
