@@ -8,6 +8,7 @@ import {
   linkedSignal,
   signal,
   untracked,
+  viewChild,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import {
@@ -15,16 +16,13 @@ import {
   crestRun,
   finding,
   formatQuantity,
-  fromShown,
   HAND_KINDS,
   locateTest,
-  unitOf,
   type FindingId,
   type SeriesKind,
   type TestId,
 } from "@iron/core";
 import {
-  parseDecimal,
   parseLoadCsv,
   type Answers,
   type CsvError,
@@ -36,6 +34,7 @@ import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "./case-store";
+import { FastenerList, type Fastener, type Found } from "./fastener-list";
 import { fastenersOf, parseCrest, testQuestions } from "./case.view";
 import {
   loadChart,
@@ -55,12 +54,10 @@ const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
   ...Object.fromEntries(HAND_KINDS.map((kind) => [kind, kind])),
 };
 
-type Found = "tight" | "turned" | "missing" | "not looked at";
-
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [RouterLink, Triple, ChartView],
+  imports: [RouterLink, Triple, ChartView, FastenerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",
@@ -74,7 +71,6 @@ export class TestForm {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
-  protected readonly foundStates: readonly Found[] = ["tight", "turned", "missing", "not looked at"]; // prettier-ignore
   protected readonly test = computed(() => locateTest(this.testId()) ?? null);
   protected readonly there = computed(() => {
     const test = this.test();
@@ -99,13 +95,7 @@ export class TestForm {
       : [];
   });
   protected readonly found = signal<Readonly<Record<string, Found>>>({});
-  private readonly torques = signal<Readonly<Record<string, number | null>>>(
-    {},
-  );
-  /** Torques that cannot be, by fastener: nothing is kept while there is one. */
-  private readonly torquesWrong = signal<ReadonlyMap<string, string>>(new Map()); // prettier-ignore
-  protected readonly torqueWrong = computed(() => [...this.torquesWrong().values()].join(" ")); // prettier-ignore
-  protected readonly torqueUnit = computed(() => unitOf("torque", this.preferences.system())); // prettier-ignore
+  private readonly list = viewChild(FastenerList);
   protected readonly data = signal<ResultData | null>(null);
   protected readonly trace = signal<LoadTraceView | null>(null);
   protected readonly csvErrors = signal<readonly CsvError[]>([]);
@@ -146,8 +136,6 @@ export class TestForm {
       untracked(() => {
         this.seen.set(null);
         this.found.set({});
-        this.torques.set({});
-        this.torquesWrong.set(new Map());
         this.data.set(null);
         this.trace.set(null);
         this.csvErrors.set([]);
@@ -167,26 +155,11 @@ export class TestForm {
     );
   }
 
-  protected setFastener(
-    name: string,
-    id: FindingId | null,
-    state: string,
-  ): void {
-    const found = this.foundStates.find((s) => s === state) ?? "not looked at";
-    this.found.update((f) => ({ ...f, [name]: found }));
-    if (id)
-      this.answer(id, found === "not looked at" ? null : found !== "tight");
-  }
-
-  private torqueOf(name: string): number | null {
-    const torques: Partial<Record<string, number | null>> = this.torques();
-    return torques[name] ?? null;
-  }
-
-  protected foundOf(name: string): Found {
-    const found: Partial<Record<string, Found>> = this.found();
-    return found[name] ?? "not looked at";
-  }
+  protected fastener({ one, state }: { readonly one: Fastener; readonly state: Found }): void {
+    this.found.update((f) => ({ ...f, [one.name]: state }));
+    if (one.finding)
+      this.answer(one.finding, state === "not looked at" ? null : state !== "tight");
+  } // prettier-ignore
 
   protected simulate(): void {
     const axis = this.context.axis();
@@ -286,29 +259,14 @@ export class TestForm {
     this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
   }
 
-  protected setTorque(name: string, text: string): void {
-    const typed = text.trim();
-    const system = this.preferences.system();
-    const shown = parseDecimal(typed);
-    const value = typed === "" || shown === undefined ? null : fromShown("torque", shown, system); // prettier-ignore
-    const good = typed === "" || (value !== null && value >= 0.1 && value <= 2000); // prettier-ignore
-    this.torquesWrong.update((all) => {
-      const next = new Map(all);
-      if (good) next.delete(name);
-      else next.set(name, `Torque “${typed}” of ${name.toLowerCase()} cannot be: it is a number from ${formatQuantity("torque", 0.1, system)} to ${formatQuantity("torque", 2000, system)}.`); // prettier-ignore
-      return next;
-    });
-    if (good) this.torques.update((t) => ({ ...t, [name]: value }));
-  }
-
   protected keep(): void {
     const test = this.test();
-    if (!test || !this.given() || this.torqueWrong()) return;
+    if (!test || !this.given() || this.list()?.wrong()) return;
     const list = Object.entries(this.found());
     const data: ResultData | null =
       this.data() ??
       (list.length
-        ? { kind: "fasteners", found: list.map(([name, state]) => ({ name, state, torqueNm: this.torqueOf(name) })) } // prettier-ignore
+        ? { kind: "fasteners", found: list.map(([name, state]) => ({ name, state, torqueNm: this.list()?.torqueOf(name) ?? null })) } // prettier-ignore
         : null);
     this.store.addResult(
       test.id as TestId,
