@@ -6,6 +6,7 @@ process.env["TZ"] ??= "America/St_Johns";
 /** The real app in Debian’s Chromium; each worker has a server, a database and a port of its own. */
 export default defineConfig({
   testDir: "e2e",
+  globalSetup: "./e2e/template.ts",
   workers: 2,
   retries: 0,
   timeout: 180_000,
