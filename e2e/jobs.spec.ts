@@ -60,6 +60,8 @@ test.describe("jobs at the machine", () => {
     await page.getByRole("link", { name: "Take the test" }).click();
     await page.getByLabel("Runs").fill("3");
     await page.getByRole("button", { name: "Begin the test" }).click();
+    // The page stands still once the machine can be asked to move.
+    await expect(page.getByRole("button", { name: "Make this approach" })).toBeEnabled();
     await page.getByRole("button", { name: "Test program…" }).click();
     await page.getByLabel("Dwell at each target, s").fill("1");
     await page.getByLabel("Feed, mm/min").fill("3000");
