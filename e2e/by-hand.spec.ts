@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, test } from "./shop";
+import { expect, openProgram, test } from "./shop";
 
 async function openCase(page: Page, axis: string): Promise<void> {
   await page.goto(`${axis}/ask`);
@@ -131,7 +131,7 @@ test("a program whose step somebody read by hand stops, and says why where they 
   await page.goto("/machines/1/axes/1/measure/new/two-sided");
   await page.getByLabel("Runs").fill("3");
   await page.getByRole("button", { name: "Begin the test" }).click();
-  await page.getByRole("button", { name: "Test program…" }).click();
+  await openProgram(page);
   await page.getByLabel("Dwell at each target, s").fill("30");
   await page.getByRole("button", { name: "Run it on the simulated machine" }).click(); // prettier-ignore
   const run = /runs\/(\d+)/.exec(page.url())?.[1] ?? "";

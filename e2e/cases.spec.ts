@@ -1,11 +1,11 @@
 import type { Page } from "@playwright/test";
-import { expect, test } from "./shop";
+import { expect, openProgram, test } from "./shop";
 
 /** Begins a guided test that Locate asks for and lets the simulated machine run it by program. */
 async function guidedRun(page: Page, name: string): Promise<void> {
   await page.getByLabel("Runs").fill("3");
   await page.getByRole("button", { name: "Begin the test" }).click();
-  await page.getByRole("button", { name: "Test program…" }).click();
+  await openProgram(page);
   await page.getByLabel("Dwell at each target, s").fill("1");
   await page.getByLabel("Feed, mm/min").fill("3000");
   await page.getByRole("button", { name: "Run it on the simulated machine" }).click(); // prettier-ignore

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, looking, test } from "./shop";
+import { expect, looking, openProgram, test } from "./shop";
 
 /** The smallest PNG: one white dot. */
 const DOT = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==", "base64"); // prettier-ignore
@@ -62,7 +62,7 @@ test.describe("jobs at the machine", () => {
     await page.getByRole("button", { name: "Begin the test" }).click();
     // The page stands still once the machine can be asked to move.
     await expect(page.getByRole("button", { name: "Make this approach" })).toBeEnabled();
-    await page.getByRole("button", { name: "Test program…" }).click();
+    await openProgram(page);
     await page.getByLabel("Dwell at each target, s").fill("1");
     await page.getByLabel("Feed, mm/min").fill("3000");
     await page.getByRole("button", { name: "Run it on the simulated machine" }).click();

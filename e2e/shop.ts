@@ -167,3 +167,15 @@ export async function standing(page: Page): Promise<void> {
     page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/),
   ).toBeVisible();
 }
+
+/** Opens the test program. A page that is still arriving may move its button away from a click: then once more. */
+export async function openProgram(page: Page): Promise<void> {
+  const dwell = page.getByLabel("Dwell at each target, s");
+  await expect(async () => {
+    if (!(await dwell.isVisible()))
+      await page
+        .getByRole("button", { name: "Test program…" })
+        .click({ timeout: 10_000 });
+    await expect(dwell).toBeVisible({ timeout: 5000 });
+  }).toPass({ timeout: 60_000 });
+}
