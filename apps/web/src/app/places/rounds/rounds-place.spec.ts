@@ -217,5 +217,11 @@ describe("a round walked", () => {
     expect(said).toEqual(["X ball nut: photo taken; it goes to the point."]);
     const request = http.expectOne((r) => r.url.startsWith("/api/lube-points/1/photos")); // prettier-ignore
     expect(request.request.headers.get("content-type")).toBe("image/png");
+    place.give({});
+    expect(place.text()).toContain(
+      "A photo waits in this browser till the server answers.",
+    );
+    answer(request, nut);
+    expect(place.text()).not.toContain("A photo waits");
   });
 });

@@ -38,7 +38,7 @@ export class RoundsPlace {
   private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
   protected readonly queue = inject(VisitQueue);
-  private readonly photos = inject(PhotoQueue);
+  protected readonly photos = inject(PhotoQueue);
   protected readonly keys = FOUND_KEYS;
   protected readonly dose = doseWords;
   protected readonly due = dueWords;
