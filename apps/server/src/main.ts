@@ -5,6 +5,9 @@ import { parseArgs } from "node:util";
 import { pino } from "pino";
 import { createApp } from "./app";
 import { seedDemo } from "./demo/seed";
+import { systemClock } from "./services/clock";
+import { Machines } from "./services/machines";
+import { Runs } from "./services/runs";
 import { openDatabase } from "./store/database";
 
 const DEFAULT_PORT = 8417;
@@ -85,6 +88,7 @@ async function main(): Promise<void> {
   );
   const db = await openDatabase(options.data);
   if (options.demo) await seedDemo(db, new Date());
+  await new Runs(db, new Machines(db, systemClock), systemClock).reevaluate();
   const app = createApp({
     db,
     log,

@@ -2,10 +2,10 @@ import {
   AXIS_BOUNDS,
   BEARING_SETS,
   COUPLINGS,
-  DEFAULT_LIMITS,
   FEEDBACKS,
   FIXINGS,
   GUIDEWAYS,
+  limitsAreUsual,
   LOCK_NUTS,
   MEMBERS,
   MOTORS,
@@ -30,23 +30,6 @@ const limitsSchema = z
         code: "custom",
         path: ["repairMm"],
         message: `Repair above ${limits.repairMm * 1000} µm cannot be: it must be more than the ${limits.leaveMm * 1000} µm that can be left.`,
-      });
-    }
-    const own =
-      limits.leaveMm !== DEFAULT_LIMITS.leaveMm ||
-      limits.repairMm !== DEFAULT_LIMITS.repairMm;
-    if (own && !limits.why.trim()) {
-      context.addIssue({
-        code: "custom",
-        path: ["why"],
-        message: "Say why this axis has limits of its own.",
-      });
-    }
-    if (own && !limits.setBy.trim()) {
-      context.addIssue({
-        code: "custom",
-        path: ["setBy"],
-        message: "Say who set these limits.",
       });
     }
   });
@@ -91,6 +74,7 @@ export const axisConfigSchema = z
     lockNut: oneOf("Lock nut", LOCK_NUTS),
     guideway: oneOf("Guideway", GUIDEWAYS),
     limits: limitsSchema,
+    enteredMm: bounded(AXIS_BOUNDS.enteredMm).default(0),
     costs: z.object({
       downtimePerHour: bounded(AXIS_BOUNDS["costs.downtimePerHour"]),
       bearingSet: bounded(AXIS_BOUNDS["costs.bearingSet"]),
@@ -98,6 +82,15 @@ export const axisConfigSchema = z
     }),
   })
   .superRefine((axis, context) => {
+    // Limits of one’s own are somebody’s, for a reason.
+    if (!limitsAreUsual(axis)) {
+      const missing = (path: string, message: string): void =>
+        context.addIssue({ code: "custom", path: ["limits", path], message });
+      if (!axis.limits.why.trim())
+        missing("why", "Say why this axis has limits of its own.");
+      if (!axis.limits.setBy.trim())
+        missing("setBy", "Say who set these limits.");
+    }
     if (axis.transmission === "rack") return;
     const { rootMm, nominalMm } = axis.screw;
     if (rootMm >= nominalMm) {

@@ -61,6 +61,13 @@ export const gcodeRequestSchema = z.object({
     .string()
     .regex(/^[A-Z]$/, "The clearance axis must be one capital letter.")
     .optional(),
+  lift: oneOf("Lifting the tip", ["axis", "by-hand", "none"]).optional(),
+  zeroBy: oneOf("At the zero", ["stop", "dwell"]).default("stop"),
+  inchDecimals: z.coerce
+    .number()
+    .refine((n) => n === 4 || n === 5, "Decimals of an inch must be 4 or 5.")
+    .transform((n): 4 | 5 => (n === 5 ? 5 : 4))
+    .default(4),
   clearMm: finite.default(20),
   readMm: finite.default(5),
   dwellWord: oneOf("Dwell word", ["P-seconds", "P-milliseconds", "X-seconds"]),

@@ -11,6 +11,13 @@ export const tipAngleSchema = finite
     "Tip angle must be from 0° to below 80°: past that a tip hardly reads.",
   );
 
+const ownError = (what: string) =>
+  finite
+    .min(0, `${what} must be from 0 to 0.1 mm.`)
+    .max(0.1, `${what} must be from 0 to 0.1 mm.`)
+    .nullable()
+    .optional();
+
 export const indicatorEditSchema = z.object({
   name: said("Name", 60),
   kind: oneOf("Kind", INDICATOR_KINDS),
@@ -22,6 +29,10 @@ export const indicatorEditSchema = z.object({
       "Range must be above 0 mm. Typical: 0.8 mm for a lever, 10 mm for a plunger.",
     )
     .max(30_000, "Range must be at most 30000 mm."),
+  /** Largest difference between going in and coming out, mm; null where nobody noted it. */
+  hysteresisMm: ownError("Hysteresis"),
+  /** Largest error over a short reach, as its calibration says, mm; null where nobody noted it. */
+  calibrationMm: ownError("Error over a short reach"),
 });
 export const indicatorSchema = indicatorEditSchema.extend({
   id: z.number().int(),

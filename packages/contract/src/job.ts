@@ -83,7 +83,11 @@ export const jobPlanSchema = z.object({
 
 export const jobFigureSchema = z.object({
   lostMm: finite.min(-5, "A loss must be from −5 to 5 mm.").max(5, "A loss must be from −5 to 5 mm."), // prettier-ignore
-  expandedMm: finite.min(0, "U must be from 0 to 1 mm.").max(1, "U must be from 0 to 1 mm."), // prettier-ignore
+  /** Null where it was typed and nobody said with what it was measured. */
+  expandedMm: finite
+    .min(0, "U must be from 0 to 1 mm.")
+    .max(1, "U must be from 0 to 1 mm.")
+    .nullable(),
   runId: z.number().int().nullable(),
 });
 export type JobFigureRecord = z.infer<typeof jobFigureSchema>;

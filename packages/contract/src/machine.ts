@@ -27,6 +27,8 @@ export const machineCreateSchema = machineEditSchema.extend({
         ),
     )
     .max(12, "At most 12 axes."),
+  /** Units that the usual limits are set in: a thou is a thou, not 25 µm. */
+  units: oneOf("Units", ["metric", "inch"]).default("metric"),
 });
 
 export const machineSchema = machineEditSchema.extend({

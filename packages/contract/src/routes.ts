@@ -30,6 +30,7 @@ import {
   shopUpdateSchema,
 } from "./machine";
 import {
+  commandedSchema,
   discardSchema,
   historySchema,
   importResultSchema,
@@ -37,6 +38,7 @@ import {
   readingCreateSchema,
   runCreateSchema,
   runSchema,
+  senseSchema,
 } from "./run";
 import { operation } from "./operation";
 
@@ -230,6 +232,18 @@ export const OPERATIONS = {
     "/api/readings/:id/restore",
     "Take a reading that was set aside back in",
     { params: byId, response: runSchema },
+  ),
+  turnSense: operation(
+    "put",
+    "/api/runs/:id/sense",
+    "Say which way the needle counts: readings stay as shown, the result follows",
+    { params: byId, body: senseSchema, response: runSchema },
+  ),
+  noteProgram: operation(
+    "put",
+    "/api/runs/:id/commanded",
+    "Note in which units and decimals a program commands the places",
+    { params: byId, body: commandedSchema, response: runSchema },
   ),
   finishRun: operation(
     "post",

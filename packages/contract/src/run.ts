@@ -1,4 +1,4 @@
-import { TEST_KINDS } from "@iron/core";
+import { TEST_KINDS, type IndicatorSetup } from "@iron/core";
 import { z } from "zod";
 import { axisEventSchema } from "./axis";
 import { finite, instantSchema, note, oneOf } from "./common";
@@ -17,6 +17,8 @@ export const testPlanSchema = z.object({
   ticksOut: finite,
   keepsZero: z.boolean(),
   markedTurns: z.boolean().optional(),
+  countsStill: z.boolean().optional(),
+  circumference: z.object({ radiusMm: finite, perTurnMm: finite }).optional(),
 });
 
 export const SURFACES = [
@@ -31,18 +33,48 @@ export const SURFACES = [
   "part of the drive",
 ] as const;
 
+export const commandedSchema = z.object({
+  system: oneOf("Units", ["metric", "inch"]),
+  decimals: z
+    .number()
+    .int()
+    .min(2, "Decimals must be from 2 to 6.")
+    .max(6, "Decimals must be from 2 to 6."),
+});
+export const senseSchema = z.object({
+  sense: z.union([z.literal(1), z.literal(-1)]),
+});
+
 export const runSetupSchema = z.object({
   indicator: indicatorEditSchema,
   tipAngleDeg: tipAngleSchema,
-  sense: z.union([z.literal(1), z.literal(-1)]),
+  sense: senseSchema.shape.sense,
   surface: oneOf("Surface", SURFACES),
   temperatureC: finite
     .min(-20, "Temperature must be from −20 to 60 °C.")
     .max(60, "Temperature must be from −20 to 60 °C.")
     .nullable(),
   note: note("Note", 500),
+  /** How the program that moved the axis wrote its places; absent where none did. */
+  commanded: commandedSchema.optional(),
 });
 export type RunSetup = z.infer<typeof runSetupSchema>;
+
+/** A run’s set-up as the core evaluates it: one place for server and interface. */
+export function indicatorSetup(setup: RunSetup): IndicatorSetup {
+  const { indicator, tipAngleDeg, sense, commanded } = setup;
+  // Runs from before an indicator’s own errors were noted have neither.
+  const hysteresisMm = indicator.hysteresisMm ?? undefined;
+  const calibrationMm = indicator.calibrationMm ?? undefined;
+  return {
+    resolutionMm: indicator.resolutionMm,
+    tipAngleDeg,
+    sense,
+    ...(hysteresisMm ? { hysteresisMm } : {}),
+    ...(calibrationMm ? { calibrationMm } : {}),
+    ...(commanded ? { commanded } : {}),
+  };
+}
 
 export const runCreateSchema = z.object({
   plan: testPlanSchema,

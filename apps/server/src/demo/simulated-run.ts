@@ -36,7 +36,13 @@ export function simulateTest(
   indicator: Indicator,
 ): readonly SimulatedReading[] {
   let state = startDevice(model, indicator);
-  const options = { letter: "X", feedMmMin: 1000, dwellS: 4, clearance: null };
+  const options = {
+    letter: "X",
+    feedMmMin: 1000,
+    dwellS: 4,
+    lift: { way: "none" as const },
+    zeroBy: "dwell" as const,
+  };
   const moves = programMoves(plan, options);
   const readings: SimulatedReading[] = [];
   const steps = stepsOf(plan);

@@ -143,14 +143,13 @@ export class Device {
     readonly id: number;
     readonly indicator: Indicator;
     readonly station: Station;
+    readonly perTableMm: number;
   }): Promise<void> {
     if (forRun && forRun.id !== this.mountedRun) {
-      this.state = mountIndicator(
-        this.model,
-        this.state,
-        forRun.indicator,
-        forRun.station,
-      );
+      this.state = mountIndicator(this.model, this.state, forRun.indicator, {
+        station: forRun.station,
+        perTableMm: forRun.perTableMm,
+      });
       this.mountedRun = forRun.id;
     }
     this.state = zeroIndicator(this.model, this.state);

@@ -5,6 +5,7 @@ import {
   judgeApproach,
   programMoves,
   nextStep,
+  readingFactor,
   signOf,
   stepsOf,
   wantedApproach,
@@ -105,7 +106,8 @@ export class RunDevice {
     const { letter, rapidMmMin } = axis.config;
     const moves = programMoves(
       run.plan,
-      { letter, feedMmMin, dwellS, clearance: null },
+      // The stand-in’s tip is in nobody’s way, and it sets zero by itself.
+      { letter, feedMmMin, dwellS, lift: { way: "none" }, zeroBy: "dwell" },
       step.index,
     );
     const commands = moves.flatMap((m): DeviceMove[] => {
@@ -155,6 +157,8 @@ export class RunDevice {
         id: run.id,
         indicator: { ...indicator, tipAngleDeg },
         station: isSplitTest(run.plan.kind) ? run.plan.kind : "member",
+        // What the indicator follows for a movement of the table.
+        perTableMm: 1 / readingFactor(run.plan),
       });
       return {
         value: 0,
@@ -203,10 +207,12 @@ export class RunDevice {
     }
     const turned =
       Math.abs(track.strokeStartMm - step.targetMm) > run.plan.tickMm / 2;
+    // The step that moved the needle was jogged too; newer tests do not count it.
+    const value = run.plan.countsStill ? count - 1 : count;
     return {
-      value: count,
+      value,
       widthMm: NOTICED_STEPS * resolutionMm,
-      entered: `${count} steps`,
+      entered: `${value} steps`,
       spoilt: turned,
       reason: turned
         ? "The axis turned round while the steps were counted. Set zero and count again."

@@ -1,4 +1,10 @@
-import { BoundError, gcodeProgram, hasProgram } from "@iron/core";
+import {
+  BoundError,
+  gcodeProgram,
+  hasProgram,
+  needsLift,
+  type TipLift,
+} from "@iron/core";
 import {
   writeReadingsCsv,
   type AxisEvent,
@@ -11,7 +17,7 @@ import {
 } from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
 import type { RunDevice } from "../devices/run-device";
-import { conflict } from "../http/problem-error";
+import { conflict, problem } from "../http/problem-error";
 import type { Handlers } from "../http/mount";
 import type { Indicators } from "../services/indicators";
 import type { Machines } from "../services/machines";
@@ -45,6 +51,24 @@ async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
     .execute();
 }
 
+type GcodeQuery = Parameters<Handlers["gcode"]>[0]["query"];
+
+/** How the tip is lifted: as asked, by the axis that was named, else by hand where it must be. */
+function liftOf(run: Run, query: GcodeQuery): TipLift {
+  const { clearanceLetter, clearMm, readMm } = query;
+  const asked =
+    query.lift ??
+    (clearanceLetter ? "axis" : needsLift(run.plan) ? "by-hand" : "none");
+  if (asked !== "axis") return { way: asked };
+  if (!clearanceLetter)
+    throw problem(
+      422,
+      "Not valid",
+      "Name the axis that lifts the tip: clearanceLetter is missing.",
+    );
+  return { way: "axis", letter: clearanceLetter, clearMm, readMm };
+}
+
 /** What each operation does: thin, the work is in the services. */
 export function handlersFor(
   s: Services,
@@ -58,10 +82,7 @@ export function handlersFor(
 > {
   const runFileName = (run: Run, ending: string): string =>
     `axis-${run.axisId}-test-${run.id}.${ending}`;
-  const gcodeOf = async (
-    run: Run,
-    query: Parameters<Handlers["gcode"]>[0]["query"],
-  ): Promise<string> => {
+  const gcodeOf = async (run: Run, query: GcodeQuery): Promise<string> => {
     if (!hasProgram(run.plan.kind)) {
       throw conflict("A test that counts steps by hand has no program.");
     }
@@ -70,13 +91,7 @@ export function handlersFor(
     const title = `${nickname} ${config.letter} ${run.plan.kind} test ${run.id}`;
     return gcodeProgram(run.plan, {
       ...query,
-      clearance: query.clearanceLetter
-        ? {
-            letter: query.clearanceLetter,
-            clearMm: query.clearMm,
-            readMm: query.readMm,
-          }
-        : null,
+      lift: liftOf(run, query),
       title,
       travelMm: config.travelMm,
       rapidMmMin: config.rapidMmMin,
@@ -91,7 +106,7 @@ export function handlersFor(
     updateShop: ({ body }) => s.shop.set(body),
     floor: async () => readFloor(s.db, new Date(), await s.lube.notes()),
     createMachine: ({ body, who }) =>
-      s.machines.createWithDefaults(body, body.letters, who),
+      s.machines.createWithDefaults(body, body.letters, who, body.units),
     machine: ({ params }) => s.machines.withAxes(params.id),
     updateMachine: ({ params, body }) =>
       s.machines.update(params.id, body.version, body),
@@ -174,6 +189,9 @@ export function handlersFor(
     discardReading: ({ params, body, who }) =>
       s.runs.discard(params.id, body.reason, who),
     restoreReading: ({ params, who }) => s.runs.restore(params.id, who),
+    turnSense: ({ params, body, who }) =>
+      s.runs.turnSense(params.id, body.sense, who),
+    noteProgram: ({ params, body }) => s.runs.noteProgram(params.id, body),
     finishRun: ({ params }) => s.runs.finish(params.id),
     abandonRun: ({ params }) => s.runs.abandon(params.id),
     exportRun: async ({ params, query }) => {

@@ -2,7 +2,6 @@ import {
   availability,
   caseVerdict,
   causeById,
-  evaluateRun,
   infer,
   isSplitTest,
   linkOfSlack,
@@ -10,9 +9,9 @@ import {
   lossLedger,
   minuteCost,
   nextTest,
+  profileShape,
   SCHOOLS,
   sistersToo,
-  worseRegion,
   type Cause,
   type FindingId,
   type Ledger,
@@ -27,6 +26,7 @@ import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
 import type { Machines } from "./machines";
+import { resultOf } from "./readings";
 import type { Runs } from "./runs";
 
 interface Measured {
@@ -149,7 +149,7 @@ export class Assess {
       if (lostMm === null || expandedMm === null || !row.finished_at) continue;
       list.push({ runId: id, kind, lostMm, expandedMm, at: row.finished_at });
       magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref: `run ${id}` }); // prettier-ignore
-      if (kind === "travel-profile") reports.push(...profileReports(await this.runs.run(id))); // prettier-ignore
+      if (kind === "travel-profile") reports.push(...profileReports(axis, await this.runs.run(id))); // prettier-ignore
     }
     return { magnitudes, list, reports, since };
   }
@@ -204,13 +204,17 @@ function latestByKind<T extends { kind: Run["plan"]["kind"] }>(rows: readonly T[
   return [...last.values()];
 } // prettier-ignore
 
-function profileReports(run: Run): Report[] {
-  const { indicator, tipAngleDeg, sense } = run.setup;
-  const result = evaluateRun(run.plan, run.readings, { resolutionMm: indicator.resolutionMm, tipAngleDeg, sense });
-  if (!result || result.places.length < 5) return [];
-  const so = worseRegion(result.places)?.where === 'middle';
-  return [{ finding: 'profile-middle', so, source: 'test', ref: `run ${run.id}` }];
-} // prettier-ignore
+/** A profile that could not have seen what a worn screw does says nothing of it. */
+function profileReports(axis: Axis, run: Run): Report[] {
+  const shape = profileShape(resultOf(run)?.places ?? []);
+  if (!shape) return [];
+  if (shape.code === "even" && shape.seesMm > axis.config.limits.leaveMm)
+    return [];
+  const so = shape.code === "worse" && shape.where === "middle";
+  return [
+    { finding: "profile-middle", so, source: "test", ref: `run ${run.id}` },
+  ];
+}
 
 function answersAsReports(answers: Partial<Record<FindingId, boolean>>, source: Report["source"], ref: string): Report[] {
   return Object.entries(answers).map(([id, so]) => ({ finding: id as FindingId, so: so === true, source, ref }));

@@ -15,6 +15,8 @@ function indicatorOf(row: Selectable<Tables["indicator"]>): IndicatorRecord {
     resolutionMm: row.resolution_mm,
     tipAngleDeg: row.tip_angle_deg,
     rangeMm: row.range_mm,
+    hysteresisMm: row.hysteresis_mm,
+    calibrationMm: row.calibration_mm,
     retiredAt: row.retired_at,
   };
 }
@@ -28,6 +30,8 @@ function rowOf(edit: IndicatorEdit) {
     resolution_mm: edit.resolutionMm,
     tip_angle_deg: edit.tipAngleDeg,
     range_mm: edit.rangeMm,
+    hysteresis_mm: edit.hysteresisMm ?? null,
+    calibration_mm: edit.calibrationMm ?? null,
   };
 }
 

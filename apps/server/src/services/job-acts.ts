@@ -19,7 +19,7 @@ function beforeOf(progress: JobProgress, letter: string) {
   if (signed?.figure) return signed.figure;
   return signed?.reading === null || signed?.reading === undefined
     ? null
-    : { lostMm: signed.reading, expandedMm: 0.001, runId: null };
+    : { lostMm: signed.reading, expandedMm: null, runId: null };
 }
 
 function reordered(progress: JobProgress, order: readonly string[]): Job["plan"] {

@@ -268,7 +268,7 @@ export class Jobs {
     if (!last || last.lost_mm === null || !last.finished_at) return null;
     return {
       lostMm: last.lost_mm,
-      expandedMm: last.expanded_mm ?? 0,
+      expandedMm: last.expanded_mm,
       runId: last.id,
       at: last.finished_at,
       kind: last.kind,

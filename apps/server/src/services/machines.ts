@@ -1,4 +1,4 @@
-import { defaultAxis, type AxisConfig } from "@iron/core";
+import { defaultAxis, type AxisConfig, type UnitSystem } from "@iron/core";
 import type {
   Axis,
   Machine,
@@ -84,10 +84,11 @@ export class Machines {
     edit: MachineEdit,
     letters: readonly string[],
     who: string,
+    units: UnitSystem = "metric",
   ): Promise<MachineWithAxes> {
     return this.create(
       edit,
-      letters.map((l) => defaultAxis(edit.kind, l)),
+      letters.map((l) => defaultAxis(edit.kind, l, units)),
       who,
     );
   }

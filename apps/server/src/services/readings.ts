@@ -3,7 +3,7 @@ import {
   type ApproachJudgement,
   type LossResult,
 } from "@iron/core";
-import type { ReadingRecord, Run } from "@iron/contract";
+import { indicatorSetup, type ReadingRecord, type Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
 import { fromJson, type Json } from "../store/tables";
@@ -117,10 +117,5 @@ function recordOf(r: ReadingRow): ReadingRecord {
 export function resultOf(
   run: Pick<Run, "plan" | "setup" | "readings">,
 ): LossResult | null {
-  const { indicator, tipAngleDeg, sense } = run.setup;
-  return evaluateRun(run.plan, run.readings, {
-    resolutionMm: indicator.resolutionMm,
-    tipAngleDeg,
-    sense,
-  });
+  return evaluateRun(run.plan, run.readings, indicatorSetup(run.setup));
 }

@@ -1,5 +1,11 @@
 import { checkPlan, nextStep, stepsOf, type TestStep } from "@iron/core";
-import type { ReadingRecord, Run, RunCreate, RunSummary } from "@iron/contract";
+import type {
+  ReadingRecord,
+  Run,
+  RunCreate,
+  RunSetup,
+  RunSummary,
+} from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -12,6 +18,9 @@ import {
   resultOf,
   type NewReading,
 } from "./readings";
+
+/** Raised whenever the same readings give another value or another U than before. */
+const EVALUATION = 2;
 
 /** Tests and their readings: kept the moment they are taken, never changed, set aside by marks. */
 export class Runs {
@@ -115,6 +124,55 @@ export class Runs {
         .where("id", "=", runId)
         .execute();
     });
+  }
+
+  /**
+   * Which way the needle counted. Readings stay as they were shown; the result follows, and the
+   * set-up says who turned it and when.
+   */
+  async turnSense(runId: number, sense: 1 | -1, who: string): Promise<Run> {
+    return this.changing(runId, async (trx, run) => {
+      if (run.setup.sense === sense) return;
+      const words = `Sense of the needle turned by ${who}, ${instant(this.clock).slice(0, 10)}.`;
+      const note = `${run.setup.note} ${words}`.trim().slice(0, 500);
+      await this.writeSetup(trx, runId, { ...run.setup, sense, note });
+    });
+  }
+
+  /** A program that is about to move the axis; once readings hang on another one it is too late. */
+  async noteProgram(
+    runId: number,
+    commanded: NonNullable<RunSetup["commanded"]>,
+  ): Promise<Run> {
+    return this.changing(runId, async (trx, run) => {
+      const there = run.setup.commanded;
+      const same =
+        there?.system === commanded.system &&
+        there.decimals === commanded.decimals;
+      if (same) return;
+      const steps = stepsOf(run.plan);
+      const read = run.readings.some(
+        (r) => r.state === "kept" && steps[r.step].action !== "zero",
+      );
+      if (read)
+        throw conflict(
+          "Readings have been taken already: their places were commanded as before. Begin a new test for another program.",
+          run,
+        );
+      await this.writeSetup(trx, runId, { ...run.setup, commanded });
+    });
+  }
+
+  private async writeSetup(
+    trx: Transaction<Tables>,
+    runId: number,
+    setup: RunSetup,
+  ): Promise<void> {
+    await trx
+      .updateTable("run")
+      .set({ setup: toJson(setup) })
+      .where("id", "=", runId)
+      .execute();
   }
 
   async abandon(runId: number): Promise<Run> {
@@ -244,6 +302,36 @@ export class Runs {
           .where("id", "=", run.id)
           .execute();
       }
+    });
+  }
+
+  /**
+   * Works every finished test out anew after the evaluation has changed, so that floor and history
+   * say what the test’s own page says. Does nothing when that was done before.
+   * @returns how many tests were worked out
+   */
+  async reevaluate(): Promise<number> {
+    const key = "evaluation";
+    const value = String(EVALUATION);
+    const done = await this.db
+      .selectFrom("setting")
+      .select("value")
+      .where("key", "=", key)
+      .executeTakeFirst();
+    if (done?.value === value) return 0;
+    return this.db.transaction().execute(async (trx) => {
+      const rows = await trx
+        .selectFrom("run")
+        .select("id")
+        .where("state", "=", "finished")
+        .execute();
+      for (const { id } of rows) await this.summarise(trx, id);
+      await trx
+        .insertInto("setting")
+        .values({ key, value })
+        .onConflict((c) => c.column("key").doUpdateSet({ value }))
+        .execute();
+      return rows.length;
     });
   }
 

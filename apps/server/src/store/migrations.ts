@@ -1,3 +1,4 @@
+import { usualLimits, type AxisConfig } from "@iron/core";
 import { sql, type Kysely, type Migration } from "kysely";
 
 const first: Migration = {
@@ -220,6 +221,34 @@ const keep: Migration = {
   },
 };
 
+/** An indicator’s own errors, and what is entered in the control. */
+const ownErrors: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table indicator add column hysteresis_mm real`,
+      `alter table indicator add column calibration_mm real`,
+      `update axis set config = json_set(config, '$.enteredMm', 0)
+       where json_extract(config, '$.enteredMm') is null`,
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+    await followDrives(db);
+  },
+};
+
+/** Limits that nobody chose once followed the kind of machine; now they follow the axis’ drive. */
+async function followDrives(db: Kysely<unknown>): Promise<void> {
+  const { rows } = await sql<{
+    id: number;
+    config: string;
+  }>`select id, config from axis`.execute(db);
+  for (const { id, config } of rows) {
+    const axis = JSON.parse(config) as AxisConfig;
+    if (!["", "default"].includes(axis.limits.setBy)) continue;
+    const now = JSON.stringify({ ...axis, limits: usualLimits(axis) });
+    await sql`update axis set config = ${now} where id = ${id}`.execute(db);
+  }
+}
+
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
@@ -229,4 +258,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0006_lubrication": lubrication,
   "0007_photo_keys": photoKeys,
   "0008_keep": keep,
+  "0009_own_errors": ownErrors,
 };

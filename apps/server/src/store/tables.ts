@@ -77,6 +77,8 @@ export interface Tables {
     unit: "mm" | "in";
     tip_angle_deg: number;
     range_mm: number;
+    hysteresis_mm: number | null;
+    calibration_mm: number | null;
     retired_at: string | null;
   };
   run: {

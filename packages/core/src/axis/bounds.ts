@@ -26,6 +26,7 @@ export const AXIS_BOUNDS = {
   'screw.freeLengthMm': { label: 'Free length', unit: 'mm', min: 0, exclusiveMin: true, max: 30_000, typical: [300, 2500], why: 'it is the screw between its bearings' },
   'limits.leaveMm': { label: 'Leave it up to', unit: 'µm', min: 0, exclusiveMin: true, max: 5, typical: [0.005, 0.05], why: 'below it nobody does anything' },
   'limits.repairMm': { label: 'Repair above', unit: 'µm', min: 0, exclusiveMin: true, max: 5, typical: [0.01, 0.15], why: 'above it the mechanics are repaired first' },
+  enteredMm: { label: 'Compensation entered in the control', unit: 'µm', min: 0, max: 5, typical: [0, 0.02], why: 'it is what the control adds at each reversal; 0 where none is entered' },
   'costs.downtimePerHour': { label: 'An hour of standing', unit: 'money', min: 0, max: 100_000, typical: [30, 200], why: 'it weighs every test against the work not done' },
   'costs.bearingSet': { label: 'End-bearing set', unit: 'money', min: 0, max: 1_000_000, typical: [150, 800], why: 'it is the part most often renewed' },
   'costs.screw': { label: 'Screw with nut', unit: 'money', min: 0, max: 1_000_000, typical: [1200, 9000], why: 'it is about ten times the bearings' },

@@ -119,6 +119,8 @@ export interface AxisConfig {
   readonly lockNut: (typeof LOCK_NUTS)[number];
   readonly guideway: Guideway;
   readonly limits: LossLimits;
+  /** Backlash compensation entered in the control, mm; 0 where none is, or nobody looked. */
+  readonly enteredMm: number;
   readonly costs: {
     readonly downtimePerHour: number;
     readonly bearingSet: number;

@@ -1,4 +1,6 @@
+import type { UnitSystem } from "../quantity";
 import type { AxisConfig, LossLimits } from "./config";
+import { usualLimits } from "./usual-limits";
 
 export const MACHINE_KINDS = [
   "vertical-centre",
@@ -35,14 +37,6 @@ export const DEFAULT_LIMITS: LossLimits = {
   why: "",
 };
 
-function kindLimits(
-  leaveMm: number,
-  repairMm: number,
-  why: string,
-): LossLimits {
-  return { leaveMm, repairMm, setBy: "default", why };
-}
-
 const BASE: AxisConfig = {
   letter: "X",
   member: "table",
@@ -74,6 +68,7 @@ const BASE: AxisConfig = {
   lockNut: "clamp-nut",
   guideway: "rail",
   limits: DEFAULT_LIMITS,
+  enteredMm: 0,
   costs: { downtimePerHour: 80, bearingSet: 350, screw: 3200 },
 };
 
@@ -84,10 +79,7 @@ const ROUTER: Partial<AxisConfig> = {
   rapidMmMin: 30_000,
   tickMm: 0.01,
   ratio: 5,
-  limits: kindLimits(0.08, 0.12, "usual for a rack drive"),
 };
-
-const SMALL_LIMITS = kindLimits(0.035, 0.06, "usual for a bench machine");
 
 const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
   "vertical-centre": {},
@@ -114,7 +106,6 @@ const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
     motor: "stepper",
     feedback: "open-loop",
     tickMm: 0.005,
-    limits: SMALL_LIMITS,
     screw: {
       ...BASE.screw,
       nominalMm: 16,
@@ -134,7 +125,6 @@ const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
     rapidMmMin: 3000,
     tickMm: 0.01,
     bearings: "deep-groove-pair",
-    limits: kindLimits(0.1, 0.15, "usual for a plain screw on wheels"),
     screw: {
       ...BASE.screw,
       nominalMm: 8,
@@ -153,8 +143,20 @@ const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
   other: {},
 };
 
-/** A sensible axis to start from, for a kind of machine and an axis letter. */
-export function defaultAxis(kind: MachineKind, letter: string): AxisConfig {
+/**
+ * A sensible axis to start from, for a kind of machine and an axis letter. Its limits follow its
+ * drive and feedback, in the units that the shop sets limits in.
+ */
+export function defaultAxis(
+  kind: MachineKind,
+  letter: string,
+  system: UnitSystem = "metric",
+): AxisConfig {
+  const axis = kindAxis(kind, letter);
+  return { ...axis, limits: usualLimits(axis, system) };
+}
+
+function kindAxis(kind: MachineKind, letter: string): AxisConfig {
   const axis = { ...BASE, ...OF_KIND[kind], letter };
   if (letter === "Y" && kind !== "router") return { ...axis, member: "saddle" };
   if (letter === "Z" && kind === "lathe") {

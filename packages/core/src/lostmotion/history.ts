@@ -1,4 +1,4 @@
-import { inQuadrature } from "../quantity";
+import { coverageFactor, inQuadrature } from "../quantity";
 
 /** One kept measurement in a history. */
 export interface HistoryPoint {
@@ -14,7 +14,10 @@ export interface Comparison {
   readonly significant: boolean;
 }
 
-/** Change from one measurement to a later one; both expanded at k ≈ 2, so they add in quadrature. */
+/**
+ * Change from one measurement to a later one. Both come expanded to about 95 %, so they add in
+ * quadrature; an unchanged axis is called changed in at most 5 % of cases (coverage bench).
+ */
 export function compareMeasurements(
   earlier: HistoryPoint,
   later: HistoryPoint,
@@ -29,17 +32,28 @@ export interface Trend {
   readonly perMonthMm: number;
   readonly expandedPerMonthMm: number;
   readonly significant: boolean;
-  /** When the line reaches the limit; null when it does not within ten years or is not significant. */
+  /**
+   * When the line reaches the limit; null when it does not within ten years, is not significant, or
+   * hangs on fewer than {@link DATE_POINTS} measurements.
+   */
   readonly reachesLimitAtMs: number | null;
 }
 
 const MONTH_MS = 30 * 86_400_000;
 const TEN_YEARS_MS = 3650 * 86_400_000;
+/** Fewer measurements than this give no date: one degree of freedom dates nothing. */
+export const DATE_POINTS = 4;
 
 /**
  * Weighted straight line through measurements, weights 1/u² (Bevington & Robinson, Data Reduction and
- * Error Analysis, ch. 6; from memory). The slope's uncertainty is enlarged by √(χ²/ν) when the points
- * scatter more than they claim. Needs three measurements.
+ * Error Analysis, ch. 6; from memory). The slope’s uncertainty is the larger of what the measurements
+ * claim and what they scatter about the line, expanded on Student’s t by the n − 2 degrees of freedom
+ * that the scatter is known by: sessions differ by more than one session’s U can hold (another day,
+ * another set-up). A steady axis is called growing or shrinking in at most 5 % of cases, also where
+ * sessions scatter three times what they claim; measured in the coverage bench.
+ * @param points measurements, any order in time; at least three
+ * @param limitMm limit for repair, mm
+ * @returns the trend, or null with fewer than three points or all on one day
  */
 export function lossTrend(
   points: readonly HistoryPoint[],
@@ -67,13 +81,16 @@ export function lossTrend(
   const slope = (w * wty - wt * wy) / determinant;
   const start = (wtt * wy - wt * wty) / determinant;
   const chiSquare = sum((r) => (r.y - start - slope * r.t) ** 2);
-  const scale = Math.max(1, Math.sqrt(chiSquare / (points.length - 2)));
-  const expandedPerMonthMm = 2 * scale * Math.sqrt(w / determinant);
+  const dof = points.length - 2;
+  const scale = Math.max(1, Math.sqrt(chiSquare / dof));
+  const expandedPerMonthMm =
+    coverageFactor(dof) * scale * Math.sqrt(w / determinant);
   const significant = Math.abs(slope) > expandedPerMonthMm;
-  const last = rows[rows.length - 1].t;
+  const last = Math.max(...rows.map((r) => r.t));
   const reach = (limitMm - start) / slope;
   const within =
     significant &&
+    points.length >= DATE_POINTS &&
     slope > 0 &&
     reach > last &&
     (reach - last) * MONTH_MS < TEN_YEARS_MS;

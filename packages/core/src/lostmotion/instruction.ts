@@ -17,7 +17,7 @@ export const TEST_WORDS: Record<
     name: "Tick count",
     minutes: 5,
     tells:
-      "A quick look: after a reversal, count the smallest jog steps until the needle moves.",
+      "A quick look: after a reversal, count the smallest jog steps that do not move the needle.",
   },
   "out-and-back": {
     name: "Out-and-back",
@@ -90,8 +90,12 @@ export function stepInstruction(
   const towards = directionWords(axis, step.direction).jog;
   const at = formatPosition(step.targetMm, { system });
   const first = plan.targetsMm[0];
+  // On one side of the target the block would be driven into the tip.
+  const lifts =
+    !plan.keepsZero &&
+    (plan.kind === "two-sided" || plan.kind === "travel-profile");
   if (step.action === "count") {
-    return `Now jog ${towards}, one step of ${formatSize(plan.tickMm, system)} at a time. Count the steps until the needle moves.`;
+    return `Now jog ${towards}, one step of ${formatSize(plan.tickMm, system)} at a time. ${plan.countsStill ? "Count the steps that do not move the needle; the one that moves it is not counted." : "Count the steps until the needle moves, that one too."}`;
   }
   if (plan.kind === "out-and-back" && step.action === "read") {
     const out = `${plan.ticksOut} steps of ${formatSize(plan.tickMm, system)}`;
@@ -103,17 +107,18 @@ export function stepInstruction(
     step.target !== (step.direction === "+" ? 0 : plan.targetsMm.length - 1);
   const move = sweeping
     ? `Go on ${towards} to ${at} and stop.`
-    : `Jog ${away} past ${at} by ${formatSize(step.runUpMm, system)}, then come ${towards} to ${at} and stop.`;
+    : `${lifts ? "Lift the tip off. " : ""}Jog ${away} past ${at} by ${formatSize(step.runUpMm, system)}, then come ${towards} to ${at} and stop.`;
   if (plan.markedTurns) {
     const turns = "whole turns of the screw";
     return `Jog ${away} by ${turns}, then come ${towards} the same ${turns} to the mark at ${at} and stop.${step.action === "zero" ? " Set the indicator to zero there." : " Do not pass the mark."}`;
   }
-  if (step.action === "zero") return `${move} Set the indicator to zero there.`;
+  if (step.action === "zero")
+    return `${move} ${lifts ? "Set the tip down and set the indicator to zero there." : "Set the indicator to zero there."}`;
   const expected =
     plan.keepsZero && step.targetMm !== first
       ? ` It should read ${formatPosition(step.targetMm - first, { system })}.`
       : "";
-  return `${move} Do not pass it.${expected}`;
+  return `${move} Do not pass it.${lifts ? " Set the tip down and read." : expected}`;
 }
 
 /** Where the stand and the tip go for a test of a part of the chain. */
@@ -139,7 +144,8 @@ function splitSetup(
       ];
     case "coupling-slip":
       return [
-        "Witness marks or two indicators, one on each side of the coupling, read along the circumference.",
+        "Indicator fixed to one hub, its tip on a mark or key of the other, read along the circumference.",
+        "Measure the radius at which the tip reads: with the lead it turns the reading into table motion.",
       ];
     case "housing-shift":
       return [
@@ -150,6 +156,31 @@ function splitSetup(
         "Indicator stand on the moving member, tip on the nut bracket along the screw.",
       ];
   }
+}
+
+/**
+ * Which way a reading counts in a test of a part of the chain, so that slack comes out above zero: the
+ * reading that comes from plus is then the higher one (geometry of the chain: a driven part stays
+ * behind, what bears the thrust is pushed against the motion).
+ */
+export const COUNTS_TOWARDS: Record<
+  SplitTestKind,
+  { readonly part: string; readonly counts: "plus" | "minus" }
+> = {
+  "end-float": { part: "the screw end", counts: "plus" },
+  "housing-shift": { part: "the housing", counts: "plus" },
+  "nut-flank": { part: "the flank", counts: "minus" },
+  "bracket-shift": { part: "the bracket", counts: "minus" },
+  "coupling-slip": {
+    part: "the motor’s hub, against the screw’s,",
+    counts: "minus",
+  },
+};
+
+/** The same in a sentence. */
+export function countingSentence(kind: SplitTestKind): string {
+  const { part, counts } = COUNTS_TOWARDS[kind];
+  return `Count the reading as above zero when ${part} moves in the sense of the axis’ ${counts}: with slack, the reading that comes from plus is then the higher one. Say beside it which way your needle rises.`;
 }
 
 /** How to set the indicator before the first movement. */
@@ -167,6 +198,7 @@ export function setupSentences(
         ? "Clamp the reference scale along the axis, its zero at the first place, and check that nothing touches it over the whole travel."
         : "Set the indicator against a machined face or a gauge block clamped square to the axis, never against rough casting.",
     ]),
+    ...(isSplitTest(plan.kind) ? [countingSentence(plan.kind)] : []),
     `Put the tip on with about ${formatSize(0.25, system)} of preload past zero, so that it follows both ways.`,
     "Keep the tip as near to parallel with the face as you can: the angle is corrected, but a wrong guess of a large angle is not.",
   ];
@@ -175,7 +207,7 @@ export function setupSentences(
     !plan.keepsZero
   ) {
     said.push(
-      "Chamfer the block or lift the tip before going past it, so that nothing is knocked.",
+      "Chamfer the block, and lift the tip off before every pass: on one side of the place the block would be driven into it.",
     );
   }
   if (isGravityAxis(axis))

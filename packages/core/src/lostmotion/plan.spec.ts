@@ -105,7 +105,7 @@ describe("words of a run", () => {
 
   it("says which way to move, in the words of the axis", () => {
     expect(stepInstruction(vertical, plan(), steps[2], "metric")).toBe(
-      "Jog up past 180.000 mm by 30 mm, then come down to 180.000 mm and stop. Do not pass it.",
+      "Lift the tip off. Jog up past 180.000 mm by 30 mm, then come down to 180.000 mm and stop. Do not pass it. Set the tip down and read.",
     );
     expect(
       stepInstruction(

@@ -45,6 +45,13 @@ export interface TestPlan {
   readonly keepsZero: boolean;
   /** End float without a ball: whole turns to a mark, so that an untrue face reads the same. */
   readonly markedTurns?: boolean;
+  /** Tick count: steps that did *not* move the needle are counted. Older tests counted until it moved. */
+  readonly countsStill?: boolean;
+  /** Coupling slip: read along a hub’s circumference, turned into table motion by the lead. */
+  readonly circumference?: {
+    readonly radiusMm: number;
+    readonly perTurnMm: number;
+  };
 }
 
 /** One action: bring the axis somewhere in a known way, then zero, read or count. */
@@ -163,6 +170,16 @@ export function checkPlan(plan: TestPlan, travelMm: number): void {
     plan.overTravelMm > 0,
     "above 0 mm",
   );
+  if (plan.circumference) {
+    const { radiusMm, perTurnMm } = plan.circumference;
+    requireBound(
+      "hub radius",
+      radiusMm,
+      radiusMm >= 1 && radiusMm <= 1000,
+      "from 1 to 1000 mm",
+    );
+    requireBound("travel for a turn", perTurnMm, perTurnMm > 0, "above 0 mm");
+  }
   if (plan.kind === "out-and-back") {
     requireBound(
       "steps out",

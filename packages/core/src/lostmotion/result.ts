@@ -1,13 +1,19 @@
-import { probit } from "simple-statistics";
 import {
+  effectiveDof,
   expandedUncertainty,
-  grubbsOutlier,
+  fromMm,
+  inQuadrature,
   mean,
+  OUTSIDE_95_45,
   rectangular,
-  sampleDeviation,
+  requireBound,
+  studentQuantile,
+  toMm,
   type Uncertainty,
   type UncertaintyPart,
+  type UnitSystem,
 } from "../quantity";
+import { outliersOf, type Outlier } from "./outliers";
 import type { TestPlan, TestStep } from "./plan";
 import { stepsOf } from "./plan";
 import {
@@ -17,6 +23,7 @@ import {
   type TargetReadings,
 } from "./positioning";
 import { keptByStep, type Reading } from "./reading";
+import { scatterOfGroups, USUAL_SCATTER_MM, type Scatter } from "./scatter";
 import { tipAngleFactor } from "./tip-angle";
 
 /** How the indicator was set for a run. */
@@ -25,6 +32,25 @@ export interface IndicatorSetup {
   readonly tipAngleDeg: number;
   /** 1 when the display rises as the axis moves towards plus, −1 when it falls. */
   readonly sense: 1 | -1;
+  /** Largest difference between going in and coming out, mm; absent where nobody noted it. */
+  readonly hysteresisMm?: number;
+  /** Largest error of indication over a short reach, mm; absent where nobody noted it. */
+  readonly calibrationMm?: number;
+  /** Units and decimals of the program that moved the axis: places are as it commanded them. */
+  readonly commanded?: CommandedAs;
+}
+
+/** How a program wrote its places. */
+export interface CommandedAs {
+  readonly system: UnitSystem;
+  readonly decimals: number;
+}
+
+/** A place as a program commanded it, mm: what it rounded is no error of the machine. */
+export function commandedMm(mm: number, as?: CommandedAs): number {
+  if (!as) return mm;
+  const unit = as.system === "metric" ? "mm" : "in";
+  return toMm(Number(fromMm(mm, unit).toFixed(as.decimals)), unit);
 }
 
 /** The tip angle is judged by eye to about this standard uncertainty (common practice, no source). */
@@ -35,17 +61,15 @@ export interface PlaceResult {
   /** Lost motion, mm: positive is lost, negative means more than enough was compensated. */
   readonly lostMm: number;
   readonly uncertainty: Uncertainty;
+  /** Share of the display, the indicator and the tip angle in u, mm: more runs do not lessen it. */
+  readonly uDisplayMm: number;
+  /** Share of the scatter of the runs in u, mm, and the degrees of freedom it is known by. */
+  readonly uScatterMm: number;
+  readonly scatterDof: number;
   /** Deviations used, mm, by approach; empty for tests that give the loss directly. */
   readonly up: readonly number[];
   readonly down: readonly number[];
   readonly runs: number;
-}
-
-export interface Outlier {
-  readonly step: number;
-  readonly positionMm: number;
-  readonly deviationMm: number;
-  readonly test: "Grubbs, two-sided 5 %";
 }
 
 /** What the readings of a run say. */
@@ -55,7 +79,7 @@ export interface LossResult {
   readonly governing: number;
   readonly lostMm: number;
   readonly uncertainty: Uncertainty;
-  /** Fewer than two runs somewhere: U holds the display's share only. */
+  /** Every approach was made once: a usual scatter stands in for one that nobody measured. */
   readonly repeatabilityUnknown: boolean;
   /** The widest the true loss could be from rounding alone, whatever the statistics. */
   readonly roundingBoundsMm: readonly [number, number];
@@ -64,8 +88,40 @@ export interface LossResult {
   readonly outliers: readonly Outlier[];
 }
 
-function scatterPart(s: number, n: number): UncertaintyPart[] {
-  return n > 1 ? [{ u: s / Math.sqrt(n), dof: n - 1 }] : [];
+/** Table motion for what an indicator reads: 1, or along a hub’s circumference lead over 2π·r. */
+export function readingFactor(plan: Pick<TestPlan, "circumference">): number {
+  const { circumference } = plan;
+  return circumference
+    ? circumference.perTurnMm / (2 * Math.PI * circumference.radiusMm)
+    : 1;
+}
+
+/** The tip stays on while the axis turns round: then the indicator turns round with it. */
+function tipStaysOn(plan: Pick<TestPlan, "kind" | "keepsZero">): boolean {
+  return (
+    plan.keepsZero ||
+    (plan.kind !== "two-sided" && plan.kind !== "travel-profile")
+  );
+}
+
+/**
+ * What the indicator itself does not know of a loss, mm: display steps, hysteresis where the tip
+ * stays on over a reversal, errors of indication. All rectangular (GUM 4.3.7).
+ */
+function indicatorParts(
+  plan: TestPlan,
+  setup: IndicatorSetup,
+  widthsMm: readonly number[],
+): UncertaintyPart[] {
+  const factor = tipAngleFactor(setup.tipAngleDeg) * readingFactor(plan);
+  const known = (u: number): UncertaintyPart => ({ u, dof: Infinity });
+  const parts = widthsMm.map((w) => known(rectangular(w * factor)));
+  if (setup.hysteresisMm && tipStaysOn(plan))
+    // It only ever adds, from nothing to all of it, and is not taken off: √(h²/3).
+    parts.push(known((setup.hysteresisMm * factor) / Math.sqrt(3)));
+  if (setup.calibrationMm)
+    parts.push(known(rectangular(2 * setup.calibrationMm * factor)));
+  return parts;
 }
 
 function tipAnglePart(lostMm: number, setup: IndicatorSetup): UncertaintyPart {
@@ -83,77 +139,127 @@ function deviationOf(
   reading: Reading,
   setup: IndicatorSetup,
 ): number {
-  const expected = plan.keepsZero ? step.targetMm - plan.targetsMm[0] : 0;
-  return (
-    setup.sense * reading.value * tipAngleFactor(setup.tipAngleDeg) - expected
-  );
+  const at = (mm: number): number => commandedMm(mm, setup.commanded);
+  const expected = plan.keepsZero
+    ? at(step.targetMm) - at(plan.targetsMm[0])
+    : 0;
+  const factor = tipAngleFactor(setup.tipAngleDeg) * readingFactor(plan);
+  return setup.sense * reading.value * factor - expected;
 }
 
-/** Two-sided approaches at one place. Both means share the display's rounding, GUM 4.3.7. */
-function twoSidedPlace(
-  target: TargetReadings,
-  widthMm: number,
-  setup: IndicatorSetup,
-): PlaceResult {
-  const { up, down } = target;
-  const lostMm = mean(down) - mean(up);
-  const display = {
-    u: rectangular(widthMm * tipAngleFactor(setup.tipAngleDeg)),
-    dof: Infinity,
-  };
-  const uncertainty = expandedUncertainty([
-    display,
-    display,
-    ...scatterPart(sampleDeviation(up), up.length),
-    ...scatterPart(sampleDeviation(down), down.length),
-    tipAnglePart(lostMm, setup),
-  ]);
+interface PlaceParts {
+  readonly positionMm: number;
+  readonly lostMm: number;
+  readonly up: readonly number[];
+  readonly down: readonly number[];
+  readonly runs: number;
+  readonly known: readonly UncertaintyPart[];
+  /** Scatter of the mean. */
+  readonly scatter: UncertaintyPart;
+}
+
+function placeResult(p: PlaceParts): PlaceResult {
+  const { positionMm, lostMm, up, down, runs, known, scatter } = p;
   return {
-    positionMm: target.positionMm,
+    positionMm,
     lostMm,
-    uncertainty,
+    uncertainty: expandedUncertainty([...known, scatter]),
+    uDisplayMm: inQuadrature(...known.map((k) => k.u)),
+    uScatterMm: scatter.u,
+    scatterDof: scatter.dof,
     up,
     down,
-    runs: Math.min(up.length, down.length),
+    runs,
   };
+}
+
+/** Two-sided approaches, place by place. Both means of a place share the display's rounding. */
+function twoSidedPlaces(
+  plan: TestPlan,
+  targets: readonly TargetReadings[],
+  widthMm: number,
+  setup: IndicatorSetup,
+): PlaceResult[] {
+  const { of } = scatterOfGroups(targets.flatMap((t) => [t.up, t.down]));
+  return targets.map(({ positionMm, up, down }, i) => {
+    const lostMm = mean(down) - mean(up);
+    return placeResult({
+      positionMm,
+      lostMm,
+      up,
+      down,
+      runs: Math.min(up.length, down.length),
+      known: [
+        ...indicatorParts(plan, setup, [widthMm, widthMm]),
+        tipAnglePart(lostMm, setup),
+      ],
+      scatter: scatterOfDifference(
+        { scatter: of[2 * i], n: up.length },
+        { scatter: of[2 * i + 1], n: down.length },
+      ),
+    });
+  });
+}
+
+interface Group {
+  readonly scatter: Scatter;
+  readonly n: number;
+}
+
+/** Scatter of the difference of two means. A shared pool keeps its degrees of freedom whole. */
+function scatterOfDifference(a: Group, b: Group): UncertaintyPart {
+  const [ua, ub] = [a, b].map((g) => g.scatter.s / Math.sqrt(g.n));
+  const shared = a.scatter.s === b.scatter.s && a.scatter.dof === b.scatter.dof;
+  const dof = shared
+    ? a.scatter.dof
+    : effectiveDof([
+        { u: ua, dof: a.scatter.dof },
+        { u: ub, dof: b.scatter.dof },
+      ]);
+  return { u: inQuadrature(ua, ub), dof };
 }
 
 /** Tests whose every run gives the loss itself: tick count, out-and-back. */
 function directPlace(
-  positionMm: number,
+  plan: TestPlan,
   losses: readonly number[],
-  widthsMm: readonly number[],
+  known: readonly UncertaintyPart[],
   setup: IndicatorSetup,
 ): PlaceResult {
   const lostMm = mean(losses);
-  const uncertainty = expandedUncertainty([
-    ...widthsMm.map((w) => ({ u: rectangular(w), dof: Infinity })),
-    ...scatterPart(sampleDeviation(losses), losses.length),
-    tipAnglePart(lostMm, setup),
-  ]);
-  return {
-    positionMm,
+  const [{ s, dof }] = scatterOfGroups([losses]).of;
+  return placeResult({
+    positionMm: plan.targetsMm[0],
     lostMm,
-    uncertainty,
     up: [],
     down: [],
     runs: losses.length,
-  };
+    known: [...known, tipAnglePart(lostMm, setup)],
+    scatter: { u: s / Math.sqrt(losses.length), dof },
+  });
 }
 
 /**
- * Loss from a tick count: the needle had not moved after N − 1 ticks and had after N. Movement is
- * noticed when the display has changed by `noticedMm`, which the member reaches on average half a
- * display step before.
- * @example tickCountLoss(3, 0.01, 0.001, 0.001) // 0.0245
+ * Loss from a tick count: after `still` steps the needle stood, after one more it had moved. Movement
+ * is noticed when the display has changed by `noticedMm`, which the member reaches on average half a
+ * display step before. The loss lies within one step: its middle is taken, the step counts in U.
+ * @param still whole steps that did not move the needle, 0 or more
+ * @param noticed how far the display has changed when it is noticed, and its step, mm
+ * @returns loss, mm
+ * @example tickCountLoss(2, 0.01, { noticedMm: 0.001, resolutionMm: 0.001 }) // 0.0245
  */
 export function tickCountLoss(
-  count: number,
+  still: number,
   tickMm: number,
-  noticedMm: number,
-  resolutionMm: number,
+  noticed: { readonly noticedMm: number; readonly resolutionMm: number },
 ): number {
-  return (count - 0.5) * tickMm - (noticedMm - resolutionMm / 2);
+  const { noticedMm, resolutionMm } = noticed;
+  return (still + 0.5) * tickMm - (noticedMm - resolutionMm / 2);
+}
+
+/** Steps that did not move the needle; older tests counted the one that did as well. */
+function stillSteps(plan: TestPlan, reading: Reading): number {
+  return plan.countsStill ? reading.value : reading.value - 1;
 }
 
 function targetReadings(
@@ -188,79 +294,130 @@ function placesOf(
 ): PlaceResult[] {
   const kept = keptByStep(readings);
   const read = steps.filter((s) => s.action !== "zero" && kept.has(s.index));
+  const { resolutionMm } = setup;
   const widest = Math.max(
-    setup.resolutionMm * 1e-9,
+    resolutionMm * 1e-9,
     ...read.map((s) => kept.get(s.index)?.widthMm ?? 0),
   );
   if (plan.kind === "tick-count") {
     if (read.length === 0) return [];
     const losses = read.map((s) => {
       const r = kept.get(s.index) as Reading;
-      return tickCountLoss(r.value, plan.tickMm, r.widthMm, setup.resolutionMm);
+      const noticed = { noticedMm: r.widthMm, resolutionMm };
+      return tickCountLoss(stillSteps(plan, r), plan.tickMm, noticed);
     });
-    return [
-      directPlace(
-        plan.targetsMm[0],
-        losses,
-        [plan.tickMm, setup.resolutionMm],
-        setup,
-      ),
-    ];
+    return [directPlace(plan, losses, plannedParts(plan, setup), setup)];
   }
   if (plan.kind === "out-and-back") {
     if (read.length === 0) return [];
     const losses = read.map((s) =>
       deviationOf(plan, s, kept.get(s.index) as Reading, setup),
     );
-    return [directPlace(plan.targetsMm[0], losses, [widest, widest], setup)];
+    const known = indicatorParts(plan, setup, [widest, widest]);
+    return [directPlace(plan, losses, known, setup)];
   }
-  return targetReadings(plan, steps, readings, setup)
-    .filter((t) => t.up.length > 0 && t.down.length > 0)
-    .map((t) => twoSidedPlace(t, widest, setup));
+  const targets = targetReadings(plan, steps, readings, setup).filter(
+    (t) => t.up.length > 0 && t.down.length > 0,
+  );
+  return twoSidedPlaces(plan, targets, widest, setup);
+}
+
+/** What is known of U before anything is read: display, jog step, indicator. */
+function plannedParts(
+  plan: TestPlan,
+  setup: IndicatorSetup,
+): UncertaintyPart[] {
+  const { resolutionMm } = setup;
+  if (plan.kind !== "tick-count")
+    return indicatorParts(plan, setup, [resolutionMm, resolutionMm]);
+  return [
+    { u: rectangular(plan.tickMm), dof: Infinity },
+    ...indicatorParts(plan, setup, [resolutionMm]),
+  ];
 }
 
 /**
- * Widens U for having picked the largest of several places, so that about 95 % holds for all of them
- * together (Šidák 1967, normal quantiles).
+ * The least U that a test can have, mm, before it is done: what display, jog step and indicator leave
+ * open, and the usual scatter where it is not repeated. Scatter of the runs comes on top.
  */
-function widenForPicking(
-  uncertainty: Uncertainty,
-  places: number,
-): Uncertainty {
-  if (places < 2) return uncertainty;
-  const each = 0.9545 ** (1 / places);
-  const k = (uncertainty.k * probit((1 + each) / 2)) / 2;
-  return { ...uncertainty, k, expanded: k * uncertainty.u };
+export function plannedExpanded(plan: TestPlan, setup: IndicatorSetup): number {
+  const once = plan.kind === "tick-count" || plan.kind === "out-and-back";
+  const u = USUAL_SCATTER_MM * (once ? 1 : Math.SQRT2);
+  const scatter = plan.runs > 1 ? [] : [{ u, dof: Infinity }];
+  return expandedUncertainty([...plannedParts(plan, setup), ...scatter])
+    .expanded;
 }
 
-function outliersOf(
+/**
+ * U of a loss that was measured elsewhere and typed here, mm, from what it was measured with: two
+ * readings of that indicator and the usual scatter over so many runs each way.
+ * @param runs runs each way, 1 or more
+ * @throws BoundError when runs is not a whole number from 1 to 50
+ */
+export function typedExpanded(
+  indicator: Pick<
+    IndicatorSetup,
+    "resolutionMm" | "hysteresisMm" | "calibrationMm"
+  >,
+  runs: number,
+): number {
+  requireBound(
+    "runs",
+    runs,
+    Number.isInteger(runs) && runs >= 1 && runs <= 50,
+    "a whole number from 1 to 50",
+  );
+  const step = rectangular(indicator.resolutionMm);
+  const hysteresis = (indicator.hysteresisMm ?? 0) / Math.sqrt(3);
+  const own = rectangular(2 * (indicator.calibrationMm ?? 0));
+  const scatter = USUAL_SCATTER_MM * Math.sqrt(2 / runs);
+  return expandedUncertainty(
+    [step, step, hysteresis, own, scatter].map((u) => ({ u, dof: Infinity })),
+  ).expanded;
+}
+
+/**
+ * Widens U for having picked the largest of several places. The picked one errs upwards, so that
+ * each of the `c` places that could have been picked may err upwards in 4.55 %/c (Bonferroni, on
+ * Student’s t by the degrees of freedom of the scatter); places far below could not.
+ */
+function widenForPicking(
+  places: readonly PlaceResult[],
+  governing: number,
+): Uncertainty {
+  const worst = places[governing];
+  const { uncertainty, uDisplayMm, uScatterMm, scatterDof } = worst;
+  const near = Math.abs(worst.lostMm) - uncertainty.expanded;
+  const rivals = places.filter(
+    (p) => Math.abs(p.lostMm) + p.uncertainty.expanded >= near,
+  ).length;
+  if (rivals < 3) return uncertainty;
+  const alpha = (2 * OUTSIDE_95_45) / rivals;
+  const expanded = inQuadrature(
+    studentQuantile(alpha, 1e6) * uDisplayMm,
+    studentQuantile(alpha, Math.max(1, scatterDof)) * uScatterMm,
+  );
+  if (expanded <= uncertainty.expanded) return uncertainty;
+  return { ...uncertainty, k: expanded / uncertainty.u, expanded };
+}
+
+function outliersIn(
   plan: TestPlan,
   steps: readonly TestStep[],
   readings: readonly Reading[],
   setup: IndicatorSetup,
-): Outlier[] {
+): readonly Outlier[] {
   const kept = keptByStep(readings);
-  const groups = new Map<string, TestStep[]>();
+  const groups = new Map<string, { step: TestStep; deviationMm: number }[]>();
   for (const step of steps) {
-    if (step.action !== "read" || !kept.has(step.index)) continue;
+    const reading = kept.get(step.index);
+    if (step.action !== "read" || !reading) continue;
     const key = `${step.target}${step.direction}`;
-    groups.set(key, [...(groups.get(key) ?? []), step]);
+    const deviationMm = deviationOf(plan, step, reading, setup);
+    groups.set(key, [...(groups.get(key) ?? []), { step, deviationMm }]);
   }
-  const found: Outlier[] = [];
-  for (const group of groups.values()) {
-    const deviations = group.map((s) =>
-      deviationOf(plan, s, kept.get(s.index) as Reading, setup),
-    );
-    const worst = grubbsOutlier(deviations, setup.resolutionMm);
-    if (worst === undefined) continue;
-    found.push({
-      step: group[worst].index,
-      positionMm: group[worst].targetMm,
-      deviationMm: deviations[worst],
-      test: "Grubbs, two-sided 5 %",
-    });
-  }
-  return found;
+  const step = setup.resolutionMm * readingFactor(plan);
+  return outliersOf([...groups.values()], step);
 }
 
 /** Evaluates what has been read so far; null while no place has both approaches. */
@@ -280,7 +437,7 @@ export function evaluateRun(
   const rounding =
     plan.kind === "tick-count"
       ? (plan.tickMm + setup.resolutionMm) / 2
-      : setup.resolutionMm;
+      : setup.resolutionMm * readingFactor(plan);
   const targets =
     plan.kind === "travel-profile"
       ? targetReadings(plan, steps, readings, setup)
@@ -294,11 +451,11 @@ export function evaluateRun(
     places,
     governing,
     lostMm: worst.lostMm,
-    uncertainty: widenForPicking(worst.uncertainty, places.length),
-    repeatabilityUnknown: places.some((p) => p.runs < 2),
+    uncertainty: widenForPicking(places, governing),
+    repeatabilityUnknown: places.every((p) => p.runs < 2),
     roundingBoundsMm: [worst.lostMm - rounding, worst.lostMm + rounding],
     iso: complete ? evaluatePositioning(targets) : null,
     missingForStandard: missing,
-    outliers: outliersOf(plan, steps, readings, setup),
+    outliers: outliersIn(plan, steps, readings, setup),
   };
 }

@@ -1,36 +1,59 @@
-import type { Feedback, LossLimits } from "../axis";
+import type { AxisConfig, Feedback, LossLimits } from "../axis";
 import {
+  conformity,
+  conformityWord,
   formatLoss,
   formatPosition,
   formatSize,
+  stateOfConformity,
+  tooWideFor,
+  type AxisState,
+  type Conformity,
   type UnitSystem,
 } from "../quantity";
-import { isSplitTest, type SplitTestKind, type TestKind } from "./plan";
-import { worseRegion } from "./region";
-import type { LossResult } from "./result";
+import { isSplitTest, type TestKind, type TestPlan } from "./plan";
+import { profileShape, type ProfileShape } from "./region";
+import {
+  plannedExpanded,
+  type IndicatorSetup,
+  type LossResult,
+} from "./result";
+import { splitVerdict } from "./split-verdict";
+import { whatWouldTell, wouldTellSentence } from "./would-tell";
 
-export type AxisState = "sound" | "watch" | "act" | "unknown";
-
-/** State of an axis from its last reversal value, judged on the value itself. */
+/**
+ * State of an axis from its last reversal value by the one decision rule, {@link conformity}.
+ * @param loss value and its U, mm
+ */
 export function lossState(
-  lostMm: number,
+  loss: { readonly lostMm: number; readonly expandedMm: number | null },
   limits: Pick<LossLimits, "leaveMm" | "repairMm">,
 ): AxisState {
-  const size = Math.abs(lostMm);
-  if (size > limits.repairMm) return "act";
-  return size > limits.leaveMm || lostMm < -limits.leaveMm / 2
-    ? "watch"
-    : "sound";
+  return stateOfConformity(conformity(loss, limits));
+}
+
+/** The one word for it, the same on floor, chain, result, ledger and finding. */
+export function lossWord(
+  loss: { readonly lostMm: number; readonly expandedMm: number | null } | null,
+  limits: Pick<LossLimits, "leaveMm" | "repairMm">,
+): string {
+  return conformityWord(loss ? conformity(loss, limits) : null);
 }
 
 export interface Verdict {
+  readonly conformity: Conformity;
   readonly state: AxisState;
+  readonly word: string;
   /** What is known and how well, in a sentence or two. */
   readonly sentences: readonly string[];
   /** What to do next. */
   readonly next: string;
   /** The test to run next, when it is one that can be run here. */
   readonly nextTest: TestKind | null;
+  /** Where to go on besides, when the next thing is no test of the chain. */
+  readonly nextPlace: "locate" | null;
+  /** The value has the wrong sign for this axis: first look which way the needle counts. */
+  readonly askSense: boolean;
 }
 
 export interface VerdictContext {
@@ -40,193 +63,218 @@ export interface VerdictContext {
   readonly limits: LossLimits;
   readonly feedback: Feedback;
   readonly system: UnitSystem;
+  /** Display step, mm: what would tell depends on it. */
+  readonly resolutionMm: number;
+  /** Compensation entered in the control, mm; null or absent where nobody noted one. */
+  readonly enteredMm?: number | null;
 }
 
 /**
- * Said before a test: can this display see these limits at all? The difference of two readings is
- * known no better than from one step less to one step more.
+ * Said before a test: will it be able to tell? A U above a quarter of the nearer limit leaves too
+ * little room between the limits; afterwards the interval alone decides.
+ * @param lastMm where the axis stood last, mm; null when never measured
+ * @returns a sentence, or null when the test is good enough
  */
-export function resolutionWarning(
-  resolutionMm: number,
-  limits: LossLimits,
-  system: UnitSystem,
+export function widthWarning(
+  plan: TestPlan,
+  setup: IndicatorSetup,
+  axis: Pick<AxisConfig, "limits">,
+  options: { readonly system: UnitSystem; readonly lastMm?: number | null },
 ): string | null {
-  const step = formatSize(resolutionMm, system);
-  if (resolutionMm > limits.leaveMm / 2) {
-    const from = Math.max(0, limits.leaveMm - resolutionMm);
-    const to = limits.leaveMm + resolutionMm;
-    return `Steps of ${step} are too coarse here: a loss of ${formatSize(limits.leaveMm, system)} could read as anything from ${formatSize(from, system)} to ${formatSize(to, system)}. Take an indicator with ${formatSize(limits.leaveMm / 5, system)} or finer.`;
-  }
-  return null;
+  const { system, lastMm = null } = options;
+  const U = plannedExpanded(plan, setup);
+  const { wide, limitMm } = tooWideFor(U, axis.limits, lastMm);
+  if (!wide) return null;
+  const u = formatLoss(U, system, U);
+  const limit = formatSize(limitMm, system);
+  const from = formatLoss(Math.max(0, limitMm - U), system, U);
+  const to = formatLoss(limitMm + U, system, U);
+  const cure =
+    plan.runs < 2
+      ? "Take at least three runs."
+      : plan.kind === "tick-count" && plan.tickMm > setup.resolutionMm
+        ? "Use a smaller jog step, or another test."
+        : "Take a finer indicator.";
+  return `This test will be known to ± ${u} at best, too coarse for the limit of ${limit}: a loss of ${limit} could read as anything from ${from} to ${to}. It may end in “cannot tell”. ${cure}`;
 }
 
-function lossSentence(result: LossResult, c: VerdictContext): string {
-  const { lostMm, uncertainty } = result;
-  const value = formatLoss(Math.abs(lostMm), c.system, uncertainty.expanded);
-  const u = formatLoss(uncertainty.expanded, c.system, uncertainty.expanded);
-  const place = formatPosition(result.places[result.governing].positionMm, {
-    system: c.system,
-    decimals: c.system === "metric" ? 0 : 2,
-  });
-  if (Math.abs(lostMm) <= uncertainty.expanded) {
-    return `The ${c.memberName} loses nothing that this test can see at ${place}: ${value} ± ${u}.`;
-  }
-  if (lostMm < 0) {
-    return `The ${c.memberName} gains ${value} ± ${u} each time ${c.letter} turns round: more is compensated than is lost.`;
-  }
-  return `The ${c.memberName} loses ${value} ± ${u} each time ${c.letter} turns round${result.places.length > 1 ? `, most at ${place}` : ` at ${place}`}.`;
+interface Said {
+  readonly result: LossResult;
+  readonly judged: Conformity;
+  readonly c: VerdictContext;
 }
 
-function limitSentence(result: LossResult, c: VerdictContext): string {
-  const size = Math.abs(result.lostMm);
-  const U = result.uncertainty.expanded;
-  const { leaveMm, repairMm } = c.limits;
-  const repair = formatSize(repairMm, c.system);
-  const leave = formatSize(leaveMm, c.system);
-  if (size > repairMm) {
-    const sure = size - U > repairMm;
-    return sure
-      ? `That is over this axis’ limit of ${repair}, and past what compensation should hide.`
-      : `That is over this axis’ limit of ${repair}, but by less than the uncertainty: measure again before taking anything apart.`;
-  }
-  if (size > leaveMm) {
-    return `That is between ${leave}, which can be left, and the limit of ${repair}: it may be compensated once the mechanics are checked.`;
-  }
-  return size + U > leaveMm
-    ? `That is within the ${leave} that can be left, though not by more than the uncertainty.`
-    : `That is within the ${leave} that can be left.`;
+const figure = (mm: number, { result, c }: Said): string =>
+  formatLoss(mm, c.system, result.uncertainty.expanded);
+
+function placeWords(mm: number, system: UnitSystem): string {
+  return formatPosition(mm, { system, decimals: system === "metric" ? 0 : 2 });
 }
 
-function profileSentence(result: LossResult, c: VerdictContext): string | null {
-  if (result.places.length < 5) return null;
-  const region = worseRegion(result.places);
-  if (!region)
-    return "It is the same along the whole travel, within the uncertainty: a worn screw would be worse where it works most.";
-  const excess = formatLoss(region.excessMm, c.system, region.expandedMm);
-  const u = formatLoss(region.expandedMm, c.system, region.expandedMm);
-  const at = (mm: number): string =>
-    formatPosition(mm, {
-      system: c.system,
-      decimals: c.system === "metric" ? 0 : 2,
-    });
+function isGain({ lostMm, uncertainty }: LossResult): boolean {
+  return lostMm < -uncertainty.expanded;
+}
+
+/** Is a compensation known to be entered, so that a gain can be one? */
+function compensated(c: VerdictContext): boolean {
+  return (c.enteredMm ?? 0) > 0;
+}
+
+function lossSentence(said: Said): string {
+  const { result, judged, c } = said;
+  const { lostMm, uncertainty, places } = result;
+  const both = `${figure(Math.abs(lostMm), said)} ± ${figure(uncertainty.expanded, said)}`;
+  const place = placeWords(places[result.governing].positionMm, c.system);
+  if (Math.abs(lostMm) <= uncertainty.expanded)
+    return judged.code === "sound"
+      ? `The ${c.memberName} loses nothing that this test can see at ${place}: ${both}.`
+      : `What the ${c.memberName} loses at ${place} lies somewhere between nothing and ${figure(judged.toMm, said)}: the test read ${both} and can see no better.`;
+  if (lostMm < 0)
+    return compensated(c)
+      ? `The ${c.memberName} gains ${both} each time ${c.letter} turns round: more is compensated than is lost.`
+      : `The reading is below zero: −${both} at ${place}. No compensation is noted for this axis, so either the needle counts the other way and ${figure(Math.abs(lostMm), said)} are lost, or the control compensates more than is lost.`;
+  return `The ${c.memberName} loses ${both} each time ${c.letter} turns round${places.length > 1 ? `, most at ${place}` : ` at ${place}`}.`;
+}
+
+function limitSentence(said: Said): string {
+  const { result, judged, c } = said;
+  const repair = formatSize(c.limits.repairMm, c.system);
+  const leave = formatSize(c.limits.leaveMm, c.system);
+  const gain = isGain(result);
+  switch (judged.code) {
+    case "sound":
+      return `All of that lies within the ${leave} that can be left.`;
+    case "act":
+      return gain
+        ? `As much is wrong as the limit of ${repair} allows, and more.`
+        : `That is over this axis’ limit of ${repair}, and past what compensation should hide.`;
+    case "watch": {
+      const where = judged.perhaps
+        ? `Perhaps that is more than the ${leave} that can be left; it is under the limit of ${repair}`
+        : `That is between ${leave}, which can be left, and the limit of ${repair}`;
+      return gain
+        ? `${where}.`
+        : `${where}: it may be compensated once the mechanics are checked.`;
+    }
+    case "cannot-tell":
+      return `The limit of ${repair} lies inside that: this test cannot tell. ${likelierSentence(judged.likelier)} ${wouldTellSentence(whatWouldTell(result, { limitMm: c.limits.repairMm, resolutionMm: c.resolutionMm }), c.system)}`;
+  }
+}
+
+function likelierSentence(likelier: "under" | "over" | "at-limit"): string {
+  if (likelier === "at-limit") return "It stands right at the limit.";
+  return `It is likelier ${likelier} than ${likelier === "over" ? "under" : "over"} it.`;
+}
+
+function regionWords(
+  shape: Extract<ProfileShape, { code: "worse" | "less" }>,
+  c: VerdictContext,
+): string {
+  const U = shape.expandedMm;
+  const by = `${formatLoss(shape.excessMm, c.system, U)} ± ${formatLoss(U, c.system, U)}`;
+  const at = (mm: number): string => placeWords(mm, c.system);
   const span =
-    region.fromMm === region.toMm
-      ? `at ${at(region.peakMm)}`
-      : `from ${at(region.fromMm)} to ${at(region.toMm)}`;
-  const versus = region.where === "middle" ? "the ends" : "the rest";
-  return `It is worse ${region.where === "middle" ? "in the middle" : `at the ${region.where}`}, ${span}: ${excess} ± ${u} more than ${versus}. Wear of the screw looks like this.`;
+    shape.fromMm === shape.toMm
+      ? `at ${at(shape.peakMm)}`
+      : `from ${at(shape.fromMm)} to ${at(shape.toMm)}`;
+  const where =
+    shape.where === "middle" ? "in the middle" : `at the ${shape.where}`;
+  const versus = shape.where === "middle" ? "the ends" : "the rest";
+  return shape.code === "worse"
+    ? `It loses more ${where}, ${span}: ${by} more than ${versus}. Wear of the screw looks like this.`
+    : `It loses least ${where}, ${span}: ${by} less than ${versus}. A worn screw does the opposite; something at ${versus} adds to it.`;
 }
 
-function nextStepFor(
-  state: AxisState,
-  result: LossResult,
-  c: VerdictContext,
-): Pick<Verdict, "next" | "nextTest"> {
-  if (result.lostMm < -result.uncertainty.expanded) {
-    return {
-      next: "Lower the compensation entered in the control, then run the same test again at the same place. The aim is zero, never over.",
-      nextTest: c.kind,
-    };
-  }
-  if (result.repeatabilityUnknown) {
-    return {
-      next: "Take at least three runs each way: one run says nothing of how well it repeats.",
-      nextTest: c.kind,
-    };
-  }
-  if (
-    state === "act" &&
-    Math.abs(result.lostMm) - result.uncertainty.expanded <= c.limits.repairMm
-  ) {
-    return {
-      next: "Measure again with a two-sided approach and five runs, or with a finer indicator.",
-      nextTest: "two-sided",
-    };
-  }
-  if (state !== "sound" && c.kind !== "travel-profile") {
-    return {
-      next: "Run a travel profile, 40 min: it tells wear of the screw, which is worse in one place, from loss that is the same everywhere.",
-      nextTest: "travel-profile",
-    };
-  }
-  if (state === "act") {
-    return {
-      next: "Check the fasteners of the end bearings, the nut bracket and the coupling first: they are free. Then split the chain, beginning with the screw end float.",
-      nextTest: null,
-    };
-  }
-  if (state === "watch") {
-    return {
-      next: "Check the fasteners, then measure again in a month: the trend decides.",
-      nextTest: null,
-    };
-  }
-  return {
-    next: "Nothing to do. Measure again in six months, or after a crash.",
-    nextTest: null,
-  };
+function profileSentence({ result, c }: Said): string | null {
+  const shape = profileShape(result.places);
+  if (!shape) return null;
+  if (shape.code !== "even") return regionWords(shape, c);
+  const sees = formatLoss(shape.seesMm, c.system, shape.seesMm);
+  return shape.seesMm > c.limits.leaveMm
+    ? `Whether it is the same along the travel cannot be told: only a difference above ${sees} would have shown. More runs would tell.`
+    : `It is the same along the whole travel, as far as this test can see (${sees}): a worn screw would be worse where it works most.`;
 }
 
-const SPLIT_WORDS: Record<SplitTestKind, readonly [string, string]> = {
-  "end-float": ["The end bearings let the screw float", "Check the retainer and housing screws before ordering bearings: they are free."],
-  "nut-flank": ["The nut moves on its thread by", "A single nut has some clearance from new; prove the link before buying a screw."],
-  "coupling-slip": ["The coupling gives way by", "Look at its clamp screws and its insert."],
-  "housing-shift": ["The bearing housing moves on its casting by", "Tighten and pin it, then repeat the whole-chain test."],
-  "bracket-shift": ["The nut bracket moves under the member by", "Tighten it, float it into line, then repeat the whole-chain test."],
-}; // prettier-ignore
+type Next = Pick<Verdict, "next" | "nextTest" | "nextPlace">;
 
-/** What a test of a part of the chain says: its size, and what that is worth in the ledger. */
-function splitVerdict(
-  kind: SplitTestKind,
-  result: LossResult,
-  c: VerdictContext,
-): Verdict {
-  const U = result.uncertainty.expanded;
-  const size = `${formatLoss(Math.abs(result.lostMm), c.system, U)} ± ${formatLoss(U, c.system, U)}`;
-  const [words, then] = SPLIT_WORDS[kind];
-  const nothing = Math.abs(result.lostMm) <= U;
-  const sentences = [
-    nothing
-      ? `Nothing that this test can see moves there: ${size}.`
-      : `${words} ${size}.`,
-  ];
-  if (result.repeatabilityUnknown)
-    sentences.push(
-      "With one run the uncertainty holds the display’s share only.",
+function nextStepFor(said: Said): Next {
+  const { result, judged, c } = said;
+  const to = (
+    next: string,
+    nextTest: TestKind | null = null,
+    nextPlace: Verdict["nextPlace"] = null,
+  ): Next => ({ next, nextTest, nextPlace });
+  if (isGain(result))
+    return compensated(c)
+      ? to(
+          "Lower the compensation entered in the control, then run the same test again at the same place. The aim is zero, never over.",
+          c.kind,
+        )
+      : to(
+          "Move the axis towards plus by hand and look which way the needle goes. If it counts the other way, turn its sense here. If it counts right, read the compensation in the control, note it in the axis’ data, and lower it.",
+          c.kind,
+        );
+  if (judged.code === "cannot-tell") {
+    const quick = c.kind === "tick-count" || c.kind === "out-and-back";
+    return to(
+      quick
+        ? "Measure with a two-sided approach and five runs before taking anything apart."
+        : "Measure again so that it can tell, before taking anything apart or calling it good.",
+      quick ? "two-sided" : c.kind,
     );
-  return {
-    state: nothing ? "sound" : lossState(result.lostMm, c.limits),
-    sentences,
-    next: nothing
-      ? "Go back to Locate: this part is cleared."
-      : `${then} Then go back to Locate: the ledger has this share now.`,
-    nextTest: null,
-  };
+  }
+  if (judged.code === "act")
+    return to(
+      "Go to Locate. The fasteners of the end bearings, the nut bracket and the coupling come first: they are free. Then split the chain, beginning with the screw end float.",
+      null,
+      "locate",
+    );
+  if (result.repeatabilityUnknown)
+    return to(
+      "Take at least three runs each way: one run says nothing of how well it repeats.",
+      c.kind,
+    );
+  if (judged.code === "sound")
+    return to("Nothing to do. Measure again in six months, or after a crash.");
+  return c.kind === "travel-profile"
+    ? to(
+        "Check the fasteners, then measure again in a month: the trend decides.",
+      )
+    : to(
+        "Run a travel profile, 40 min: it tells wear of the screw, which is worse in one place, from loss that is the same everywhere.",
+        "travel-profile",
+      );
 }
 
-/** The verdict on a result, in words. */
+/** The verdict on a result: a code by the one decision rule, and sentences that follow from it. */
 export function verdictOn(
   result: LossResult,
   context: VerdictContext,
 ): Verdict {
-  if (isSplitTest(context.kind))
-    return splitVerdict(context.kind, result, context);
-  const state = lossState(result.lostMm, context.limits);
-  const sentences = [
-    lossSentence(result, context),
-    limitSentence(result, context),
-  ];
-  const profile = profileSentence(result, context);
+  const c = context;
+  const value = {
+    lostMm: result.lostMm,
+    expandedMm: result.uncertainty.expanded,
+  };
+  const judged = conformity(value, c.limits);
+  const said = { result, judged, c };
+  const base = {
+    conformity: judged,
+    state: stateOfConformity(judged),
+    word: conformityWord(judged),
+    askSense: isGain(result) && !compensated(c),
+  };
+  if (isSplitTest(c.kind)) return { ...base, ...splitVerdict(c.kind, said) };
+  const sentences = [lossSentence(said), limitSentence(said)];
+  const profile = profileSentence(said);
   if (profile) sentences.push(profile);
-  if (context.feedback === "scale") {
+  if (c.feedback === "scale")
     sentences.push(
       "This axis is read by a scale at the table: slack does not show as lost position here, it shows as hunting at the reversal.",
     );
-  }
-  if (result.repeatabilityUnknown) {
-    sentences.push(
-      "With one run the uncertainty holds the display’s share only.",
-    );
-  }
-  return { state, sentences, ...nextStepFor(state, result, context) };
+  if (result.repeatabilityUnknown) sentences.push(USUAL_SCATTER_SENTENCE);
+  return { ...base, sentences, ...nextStepFor(said) };
 }
+
+export const USUAL_SCATTER_SENTENCE =
+  "Nothing was repeated: the ± holds a usual scatter, not this axis’ own.";

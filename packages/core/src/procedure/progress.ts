@@ -1,5 +1,12 @@
 import type { LossLimits } from "../axis";
-import { formatDeviation, formatQuantity, type UnitSystem } from "../quantity";
+import {
+  conformity,
+  formatLimit,
+  formatQuantity,
+  formatWithU,
+  type Conformity,
+  type UnitSystem,
+} from "../quantity";
 import { bareName, factWords, openFact } from "./facts";
 import { checkOrder, factsAfter } from "./order";
 import type { JobPlan, PlannedStep } from "./planner";
@@ -7,7 +14,8 @@ import type { JobPlan, PlannedStep } from "./planner";
 /** A loss measured for a job, mm; the run it comes from where it was taken as a test. */
 export interface JobFigure {
   readonly lostMm: number;
-  readonly expandedMm: number;
+  /** Null where it was typed and nobody said with what it was measured. */
+  readonly expandedMm: number | null;
   readonly runId: number | null;
 }
 
@@ -98,13 +106,16 @@ export function stepBlocked(
 
 export interface RetestJudgement {
   readonly passes: boolean;
+  /** By the decision rule; what it says of the retest alone. */
+  readonly code: Conformity["code"];
   readonly words: string;
 }
 
 /**
- * Does a retest pass? Up to what can be left it does; up to the repair limit it does when the work
- * made it smaller by more than both uncertainties; above it, or unchanged, it does not
- * (limits of the axis; the rule is ours).
+ * Does a retest pass? By the one decision rule ({@link conformity}): sound does; perhaps above what
+ * can be left does, since nothing shows that it is; watch does when the work made it smaller by more
+ * than both uncertainties; act does not, nor does one that cannot tell: a finer test settles that, or
+ * somebody accepts it by name with a reason (what passes between the limits is ours).
  */
 export function judgeRetest(
   before: JobFigure | null,
@@ -114,21 +125,62 @@ export function judgeRetest(
 ): RetestJudgement {
   const size = Math.abs(after.lostMm);
   const figure = (f: JobFigure): string =>
-    `${formatDeviation(f.lostMm, { system, expandedMm: f.expandedMm })} ± ${formatDeviation(f.expandedMm, { system, expandedMm: f.expandedMm })}`;
-  const limit = (mm: number): string => formatDeviation(mm, { system, expandedMm: 0.01 }); // prettier-ignore
-  const both = before ? Math.hypot(before.expandedMm, after.expandedMm) : 0;
-  const better = before ? Math.abs(before.lostMm) - size > both : true;
-  const worse = before ? size - Math.abs(before.lostMm) > both : false;
-  const compared = before ? `${figure(before)} before, ${figure(after)} after.` : `${figure(after)} after; nothing was measured before.`; // prettier-ignore
-  if (size > limits.repairMm)
-    return { passes: false, words: `${compared} Above ${limit(limits.repairMm)}, the limit for repair: find which link still moves.` }; // prettier-ignore
-  if (worse)
-    return { passes: false, words: `${compared} Worse than before by more than both uncertainties together.` }; // prettier-ignore
-  if (size <= limits.leaveMm)
-    return { passes: true, words: `${compared} Below ${limit(limits.leaveMm)}: it can be left.` }; // prettier-ignore
-  if (!better)
-    return { passes: false, words: `${compared} Above ${limit(limits.leaveMm)}, and the work has not made it smaller than both uncertainties can tell.` }; // prettier-ignore
-  return { passes: true, words: `${compared} Smaller, and may be compensated; above ${limit(limits.leaveMm)}, so look again in a week.` }; // prettier-ignore
+    formatWithU(f.lostMm, f.expandedMm, { system });
+  const limit = (mm: number): string => formatLimit(mm, system);
+  const judged = conformity(after, limits);
+  const both = bothExpanded(before, after);
+  const change = before ? Math.abs(before.lostMm) - size : 0;
+  const compared = before
+    ? `${figure(before)} before, ${figure(after)} after.`
+    : `${figure(after)} after; nothing was measured before.`;
+  const say = (passes: boolean, words: string): RetestJudgement => ({
+    passes,
+    code: judged.code,
+    words: `${compared} ${words}`,
+  });
+  if (judged.code === "act")
+    return say(
+      false,
+      `Above ${limit(limits.repairMm)}, the limit for repair: find which link still moves.`,
+    );
+  if (judged.code === "cannot-tell")
+    return say(
+      false,
+      judged.because === "uncertainty-unknown"
+        ? `Nobody knows how well that is known: it cannot tell against ${limit(limits.repairMm)}. Name the indicator and the runs, or measure it here.`
+        : `${limit(limits.repairMm)}, the limit for repair, lies inside that: this retest cannot tell. A finer indicator or more runs settles it.`,
+    );
+  if (before && both !== null && -change > both)
+    return say(
+      false,
+      "Worse than before by more than both uncertainties together.",
+    );
+  if (judged.code === "sound")
+    return say(true, `Below ${limit(limits.leaveMm)}: it can be left.`);
+  if (judged.perhaps)
+    return say(
+      true,
+      `Perhaps above ${limit(limits.leaveMm)}, under the limit for repair: look again in a week.`,
+    );
+  if (before && (both === null || change <= both))
+    return say(
+      false,
+      `Above ${limit(limits.leaveMm)}, and the work has not made it smaller than both uncertainties can tell.`,
+    );
+  return say(
+    true,
+    `Smaller, and may be compensated; above ${limit(limits.leaveMm)}, so look again in a week.`,
+  );
+}
+
+/** Both uncertainties together, mm; null where one of them is not known. */
+function bothExpanded(
+  before: JobFigure | null,
+  after: JobFigure,
+): number | null {
+  if (!before || before.expandedMm === null || after.expandedMm === null)
+    return null;
+  return Math.hypot(before.expandedMm, after.expandedMm);
 }
 
 export interface SignRules {

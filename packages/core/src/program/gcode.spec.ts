@@ -1,12 +1,24 @@
 import { parseLine } from "gcode-parser";
-import { profileTargets, stepsOf, type TestPlan } from "../lostmotion";
-import { gcodeProgram, programMoves, type GcodeOptions } from ".";
+import {
+  commandedMm,
+  profileTargets,
+  stepsOf,
+  type TestPlan,
+} from "../lostmotion";
+import {
+  commandedAs,
+  gcodeProgram,
+  needsLift,
+  programMoves,
+  type GcodeOptions,
+} from ".";
 
 const options = (over: Partial<GcodeOptions> = {}): GcodeOptions => ({
   letter: "X",
   feedMmMin: 1000,
   dwellS: 3,
-  clearance: null,
+  lift: { way: "axis", letter: "Z", clearMm: 20, readMm: 5 },
+  zeroBy: "stop",
   system: "metric",
   title: "Test (one)",
   travelMm: 500,
@@ -62,7 +74,8 @@ function walk(text: string): Walked {
       if (z !== undefined) walked.clearance.push(z * unitMm);
       if (g === 1) expect(Math.max(words.get("F") ?? 0)).toBeGreaterThan(0);
     }
-    if (g === 4) walked.stops.push({ at, from });
+    const stopped = words.get("M") === 0 && line.includes("zero");
+    if (g === 4 || stopped) walked.stops.push({ at, from });
   }
   return { ...walked, unitMm };
 }
@@ -70,12 +83,16 @@ function walk(text: string): Walked {
 describe("gcodeProgram, walked with an independent parser", () => {
   const cases: [string, TestPlan, GcodeOptions][] = [
     ["place by place, mm", plan(), options()],
-    ["one reference scale, mm", plan({ keepsZero: true }), options()],
+    [
+      "one reference scale, mm",
+      plan({ keepsZero: true }),
+      options({ lift: { way: "none" } }),
+    ],
     ["inch", plan(), options({ system: "inch" })],
     [
       "two-sided with clearance",
       plan({ kind: "two-sided", targetsMm: [180] }),
-      options({ clearance: { letter: "Z", clearMm: 20, readMm: 5 } }),
+      options(),
     ],
   ];
 
@@ -114,10 +131,11 @@ describe("gcodeProgram, walked with an independent parser", () => {
     const walked = walk(
       gcodeProgram(
         plan({ kind: "two-sided", targetsMm: [180], runs: 1 }),
-        options({ clearance: { letter: "Z", clearMm: 20, readMm: 5 } }),
+        options(),
       ),
     );
-    expect(walked.clearance).toEqual([20, 5, 20, 5, 20, 5]);
+    // Up before each approach, down to read, and off at the end.
+    expect(walked.clearance).toEqual([20, 5, 20, 5, 20, 5, 20]);
   });
 
   it("writes plain blocks: absolute, units, dwell in the control’s way, comments that cannot break out", () => {
@@ -139,7 +157,7 @@ describe("gcodeProgram, walked with an independent parser", () => {
       gcodeProgram(plan({ targetsMm: [10, 200] }), options()),
     ).toThrow("place is 10: it must be from 25 to 475 mm");
     expect(() => gcodeProgram(plan(), options({ feedMmMin: 90_000 }))).toThrow(
-      "feed is 90000: it must be above 0 and up to the rapid feed of 20000 mm/min",
+      "feed is 90000: it must be from 1 up to the rapid feed of 20000 mm/min",
     );
     expect(() => gcodeProgram(plan(), options({ dwellS: 0 }))).toThrow(
       "dwell is 0: it must be from 0.5 to 60 s",
@@ -147,16 +165,113 @@ describe("gcodeProgram, walked with an independent parser", () => {
     expect(() =>
       gcodeProgram(
         plan(),
-        options({ clearance: { letter: "Z", clearMm: 5, readMm: 5 } }),
+        options({ lift: { way: "axis", letter: "Z", clearMm: 5, readMm: 5 } }),
       ),
     ).toThrow("clearance is 5");
   });
 
+  it("never writes a feed of zero, and says the feed is per minute", () => {
+    expect(() => gcodeProgram(plan(), options({ feedMmMin: 0.4 }))).toThrow(
+      "feed is 0.4: it must be from 1",
+    );
+    for (const system of ["metric", "inch"] as const) {
+      const text = gcodeProgram(plan(), options({ feedMmMin: 1, system }));
+      const feeds = [...text.matchAll(/ F([\d.]+)/g)].map((m) => Number(m[1]));
+      expect(Math.min(...feeds)).toBeGreaterThan(0);
+      expect(text).toContain("G94");
+    }
+  });
+
+  it("never lifts the tip with the axis that is tested, nor goes past without lifting", () => {
+    expect(() =>
+      gcodeProgram(
+        plan(),
+        options({ lift: { way: "axis", letter: "X", clearMm: 20, readMm: 5 } }),
+      ),
+    ).toThrow("the tip cannot be lifted by X");
+    expect(() =>
+      gcodeProgram(plan(), options({ lift: { way: "none" } })),
+    ).toThrow("driven into the tip");
+    expect(needsLift({ kind: "end-float", keepsZero: false })).toBe(false);
+  });
+
+  it("commands places that are evaluated as commanded: a perfect machine shows no deviation", () => {
+    const p = plan({ keepsZero: true });
+    for (const inchDecimals of [4, 5] as const) {
+      const o = options({
+        lift: { way: "none" },
+        system: "inch",
+        inchDecimals,
+      });
+      const { stops } = walk(gcodeProgram(p, o));
+      stepsOf(p).forEach((step, i) => {
+        const commanded = commandedMm(step.targetMm, commandedAs(o));
+        expect(Math.abs(stops[i].at - commanded)).toBeLessThan(1e-9);
+      });
+    }
+  });
+
   it("can be taken up at any step", () => {
-    const all = programMoves(plan(), options());
-    const rest = programMoves(plan(), options(), 14);
+    const all = programMoves(plan(), options({ zeroBy: "dwell" }));
+    const rest = programMoves(plan(), options({ zeroBy: "dwell" }), 14);
     expect(rest.filter((m) => m.kind === "dwell")).toEqual(
       all.filter((m) => m.kind === "dwell").slice(14),
     );
+  });
+});
+
+/** Tip and block as they stand on a machine, worked out from the program’s words alone. */
+interface Clash {
+  readonly line: string;
+  readonly pressedMm: number;
+}
+
+const PRELOAD_MM = 0.25;
+const REACH_MM = 0.8;
+const CHAMFER_MM = 0.5;
+
+/**
+ * Walks a program and watches tip and block: the block’s face touches the tip when the axis stands on
+ * the target, and lies on one side of it (`side`). A tip that is down is pressed in by as much as the
+ * axis goes on towards that side; past its reach it breaks. It may only be set down within the chamfer.
+ */
+function clashes(text: string, targetMm: number, side: 1 | -1): Clash[] {
+  const found: Clash[] = [];
+  let at = NaN;
+  let down = false;
+  const pressed = (): number => side * (at - targetMm) + PRELOAD_MM;
+  for (const line of text.split("\n")) {
+    const words = new Map(parseLine(line).words);
+    const x = words.get("X");
+    if (x !== undefined) at = x;
+    const z = words.get("Z");
+    const setDown = z === 5 || line.includes("set the tip down");
+    if (setDown && pressed() > PRELOAD_MM + CHAMFER_MM)
+      found.push({ line, pressedMm: pressed() });
+    if (setDown) down = true;
+    if (z === 20 || line.includes("lift the tip off")) down = false;
+    if (down && pressed() > REACH_MM)
+      found.push({ line, pressedMm: pressed() });
+  }
+  return found;
+}
+
+describe("tip and block while a two-sided program runs", () => {
+  const p = plan({ kind: "two-sided", targetsMm: [180] });
+
+  it.each([1, -1] as const)("never meet, the block on side %s", (side) => {
+    expect(clashes(gcodeProgram(p, options()), 180, side)).toEqual([]);
+    const byHand = gcodeProgram(p, options({ lift: { way: "by-hand" } }));
+    expect(byHand.match(/^M0/gm)?.length).toBeGreaterThan(20);
+    expect(clashes(byHand, 180, side)).toEqual([]);
+  });
+
+  it("would meet if nothing were lifted, whichever side the block is on", () => {
+    // The check can fail: the same words with the lifts struck out run the block into the tip.
+    const struck = gcodeProgram(p, options()).replaceAll(/^G0 Z.*$/gm, "");
+    for (const side of [1, -1] as const) {
+      const [first] = clashes(struck, 180, side);
+      expect(first.pressedMm).toBeGreaterThan(REACH_MM);
+    }
   });
 });

@@ -22,17 +22,16 @@ export function positionUnit(system: UnitSystem): LengthUnit {
 }
 
 /**
- * Decimals worth showing for a value whose expanded uncertainty is `expanded`, in the same unit:
- * two significant digits of the uncertainty while it begins with 1 or 2, else one
- * (JCGM 100:2008, 7.2.6: at most two).
+ * Decimals worth showing for a value whose expanded uncertainty is `expanded`, in the same unit: two
+ * significant digits of the uncertainty decide (JCGM 100:2008, 7.2.6), so that ± is never zero.
  * @example decimalsFor(1.6) // 1
  * @example decimalsFor(34) // 0
  */
 export function decimalsFor(expanded: number): number {
   if (!(expanded > 0) || !Number.isFinite(expanded)) return 1;
-  const exponent = Math.floor(Math.log10(expanded));
-  const leading = expanded / 10 ** exponent;
-  return Math.min(6, Math.max(0, -exponent + (leading < 2.95 ? 1 : 0)));
+  // 0.0996 is 0.10 in two digits: what counts is the exponent after rounding.
+  const exponent = Number(expanded.toExponential(1).split("e")[1]);
+  return Math.min(9, Math.max(0, 1 - exponent));
 }
 
 /** Fixed decimals, a true minus, no "−0", the sign written when `signed`. */
@@ -90,11 +89,20 @@ export function formatPosition(
 export function formatSize(mm: number, system: UnitSystem): string {
   const unit = positionUnit(system);
   const value = fromMm(mm, unit);
-  return `${Number(value.toFixed(unit === "mm" ? 3 : 4))} ${UNIT_WORD[unit]}`;
+  return `${Number(value.toFixed(unit === "mm" ? 4 : 5))} ${UNIT_WORD[unit]}`;
 }
 
 /**
- * A size as the millimetres and inches people say in a shop: "0.027 mm", "0.0011 in".
+ * A limit in the user’s small unit, as it was set: "25 µm", "10 tenths", without digits of its own.
+ */
+export function formatLimit(mm: number, system: UnitSystem): string {
+  const unit = deviationUnit(system);
+  return `${Number(fromMm(mm, unit).toFixed(2))} ${UNIT_WORD[unit]}`;
+}
+
+/**
+ * A size as the millimetres and inches people say in a shop: "0.027 mm", "0.0011 in". With an
+ * uncertainty its digits decide, even past the usual three or four.
  */
 export function formatLoss(
   mm: number,
@@ -102,8 +110,29 @@ export function formatLoss(
   expandedMm?: number,
 ): string {
   const unit = positionUnit(system);
-  const finest = unit === "mm" ? 3 : 4;
-  const wanted =
-    expandedMm === undefined ? finest : decimalsFor(fromMm(expandedMm, unit));
-  return `${formatNumber(fromMm(mm, unit), Math.min(finest, wanted))} ${UNIT_WORD[unit]}`;
+  const decimals =
+    expandedMm === undefined || !(expandedMm > 0)
+      ? unit === "mm"
+        ? 3
+        : 4
+      : decimalsFor(fromMm(expandedMm, unit));
+  return `${formatNumber(fromMm(mm, unit), decimals)} ${UNIT_WORD[unit]}`;
+}
+
+/**
+ * A small value with its ±, both to the digits of U: "27.1 ± 1.6 µm". Without a known U the value
+ * stands alone and says so.
+ * @example formatWithU(0.0271, 0.0016, { system: "metric" }) // '27.1 ± 1.6 µm'
+ */
+export function formatWithU(
+  mm: number,
+  expandedMm: number | null,
+  options: Omit<FormatOptions, "expandedMm">,
+): string {
+  const word = UNIT_WORD[deviationUnit(options.system)];
+  const unit = options.bare ? "" : ` ${word}`;
+  if (expandedMm === null)
+    return `${formatDeviation(mm, { ...options, bare: true })}${unit}, uncertainty unknown`;
+  const both = { ...options, expandedMm, bare: true };
+  return `${formatDeviation(mm, both)} ± ${formatDeviation(expandedMm, { ...both, signed: false })}${unit}`;
 }

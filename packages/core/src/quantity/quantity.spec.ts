@@ -10,6 +10,7 @@ import {
   formatLoss,
   formatPosition,
   formatSize,
+  formatWithU,
   fromMm,
   grubbsCritical,
   grubbsOutlier,
@@ -52,11 +53,13 @@ describe("formatting", () => {
     ).toBe("27.1 µm");
     expect(
       formatDeviation(0.0271234, { system: "metric", expandedMm: 0.0041 }),
-    ).toBe("27 µm");
+    ).toBe("27.1 µm");
     expect(
       formatDeviation(0.0271234, { system: "metric", expandedMm: 0.04 }),
     ).toBe("27 µm");
-    expect([0.16, 1.6, 3.4, 34].map(decimalsFor)).toEqual([2, 1, 0, 0]);
+    expect([0.16, 1.6, 3.4, 34, 0.0996, 9.96].map(decimalsFor)).toEqual([
+      2, 1, 1, 0, 2, 0,
+    ]);
   });
 
   it("writes signs and units, and never a minus zero", () => {
@@ -72,8 +75,39 @@ describe("formatting", () => {
     expect(formatPosition(180, { system: "metric" })).toBe("180.000 mm");
     expect(formatPosition(25.4, { system: "inch" })).toBe("1.0000 in");
     expect(formatSize(30, "metric")).toBe("30 mm");
-    expect(formatLoss(0.027, "metric", 0.002)).toBe("0.027 mm");
+    expect(formatLoss(0.027, "metric", 0.002)).toBe("0.0270 mm");
     expect(formatLoss(0.027, "inch")).toBe("0.0011 in");
+  });
+
+  it("never shows a ± of zero, in millimetres, micrometres, inches or tenths", () => {
+    const size = fc.double({ min: 1e-6, max: 0.5, noNaN: true });
+    fc.assert(
+      fc.property(
+        size,
+        fc.constantFrom("metric" as const, "inch" as const),
+        (U, system) => {
+          const texts = [
+            formatDeviation(U, { system, expandedMm: U }),
+            formatLoss(U, system, U),
+          ];
+          for (const text of texts) {
+            // GUM 7.2.6: one significant digit or more is left of the uncertainty itself.
+            expect(parseFloat(text)).toBeGreaterThan(0);
+          }
+          const [value, plusMinus] = formatWithU(0.0271, U, {
+            system,
+            bare: true,
+          }).split(" ± ");
+          expect(value.split(".")[1]?.length).toBe(
+            plusMinus.split(".")[1]?.length,
+          );
+        },
+      ),
+    );
+    expect(formatLoss(0.00004, "inch", 0.00004)).toBe("0.0000016 in");
+    expect(formatWithU(0.0271, null, { system: "metric" })).toBe(
+      "27.1 µm, uncertainty unknown",
+    );
   });
 });
 
@@ -93,7 +127,9 @@ describe("uncertainty", () => {
       expect(Math.abs(coverageFactor(dof) / t - 1)).toBeLessThan(0.003);
     }
     expect(coverageFactor(Infinity)).toBe(2);
-    expect(coverageFactor(22.7)).toBe(coverageFactor(20));
+    expect(coverageFactor(22.7)).toBeGreaterThan(coverageFactor(23));
+    expect(coverageFactor(22.7)).toBeLessThan(coverageFactor(22));
+    expect(() => coverageFactor(0.5)).toThrow("dof is 0.5");
   });
 
   it("reworks the end-gauge example of GUM H.1: u 32 nm, 16 degrees of freedom (from memory)", () => {
@@ -140,7 +176,20 @@ describe("statistics against simple-statistics", () => {
         ((n - 1) / Math.sqrt(n)) * Math.sqrt((t * t) / (n - 2 + t * t));
       expect(grubbsCritical(n)).toBeCloseTo(critical, 3);
     }
-    expect(grubbsCritical(21)).toBeUndefined();
+    expect(grubbsCritical(2)).toBeUndefined();
+  });
+
+  it("has the Grubbs values that are tabled, past twenty readings too", () => {
+    // Grubbs & Beck 1972, two-sided 5 % (one-sided 2.5 %), from memory.
+    const tabled = [
+      [3, 1.155],
+      [5, 1.715],
+      [10, 2.29],
+      [20, 2.709],
+      [30, 2.908],
+      [50, 3.128],
+    ];
+    for (const [n, g] of tabled) expect(grubbsCritical(n)).toBeCloseTo(g, 2);
   });
 
   it("points at the odd one and never at rounding", () => {

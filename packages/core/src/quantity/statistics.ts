@@ -1,4 +1,5 @@
 import { requireBound } from "./bound-error";
+import { studentQuantile } from "./student-t";
 
 /** Arithmetic mean. Throws when there is nothing to average. */
 export function mean(values: readonly number[]): number {
@@ -24,29 +25,31 @@ export function sampleDeviation(values: readonly number[]): number {
 }
 
 /**
- * Two-sided Grubbs critical values at 5 % for n = 3 … 20.
- * Source: Grubbs & Beck 1972, as tabled in ISO 5725-2 (from memory); the test recomputes them from
- * Student's t.
+ * The two-sided Grubbs critical value for `n` readings.
+ * @param n number of readings, 3 or more
+ * @param alpha chance of pointing at something in clean readings; 5 % unless several groups share it
+ * @returns the largest |v − mean|/s that clean readings show, or undefined below three readings
+ * Source: Grubbs & Beck 1972, as tabled in ISO 5725-2 (from memory): G = (n − 1)/√n·√(t²/(n − 2 + t²))
+ * with Student’s t at α/(2n). The table’s values are the test’s outside check.
+ * @example grubbsCritical(5) // 1.715
  */
-const GRUBBS_5_PERCENT: readonly number[] = [
-  1.1543, 1.4812, 1.715, 1.8871, 2.02, 2.1266, 2.215, 2.29, 2.3547, 2.4116,
-  2.462, 2.5073, 2.5483, 2.5857, 2.62, 2.6516, 2.6809, 2.7082,
-];
-
-/** The Grubbs critical value for `n` readings, or undefined where the table ends. */
-export function grubbsCritical(n: number): number | undefined {
-  return GRUBBS_5_PERCENT[n - 3];
+export function grubbsCritical(n: number, alpha = 0.05): number | undefined {
+  if (n < 3) return undefined;
+  const t = studentQuantile(alpha / n, n - 2);
+  return ((n - 1) / Math.sqrt(n)) * Math.sqrt((t * t) / (n - 2 + t * t));
 }
 
 /**
  * Index of the reading that Grubbs' test points at, or undefined.
- * Readings that all lie within `resolution` are never called outliers: their spread is the display's.
+ * Readings that all lie within two steps of `resolution` are never called outliers: their spread is the display's.
+ * @param alpha chance of pointing at something in clean readings of this group
  */
 export function grubbsOutlier(
   values: readonly number[],
   resolution = 0,
+  alpha = 0.05,
 ): number | undefined {
-  const critical = grubbsCritical(values.length);
+  const critical = grubbsCritical(values.length, alpha);
   if (critical === undefined) return undefined;
   const centre = mean(values);
   const s = sampleDeviation(values);

@@ -36,6 +36,8 @@ export interface DeviceState {
   readonly mounting: Mounting;
   /** Where the indicator sits; absent: at the member. */
   readonly station?: Station;
+  /** What the indicator follows for each millimetre of table motion there; absent: 1. */
+  readonly perTableMm?: number;
   /** Member place when the present movement began. */
   readonly movedFromMm: number;
   readonly samples: number;
@@ -151,10 +153,21 @@ export function mountIndicator(
   model: VirtualAxis,
   state: DeviceState,
   indicator: Indicator,
-  station: Station = state.station ?? "member",
+  at: { readonly station: Station; readonly perTableMm?: number } = {
+    station: state.station ?? "member",
+    perTableMm: state.perTableMm ?? 1,
+  },
 ): DeviceState {
-  const contactMm = stationPosition(model, state.axis, station);
-  return { ...state, indicator, station, mounting: { contactMm, zeroMm: 0 } };
+  const { station, perTableMm = 1 } = at;
+  const mounted = { ...state, indicator, station, perTableMm };
+  const contactMm = followed(model, mounted);
+  return { ...mounted, mounting: { contactMm, zeroMm: 0 } };
+}
+
+/** What the tip follows, mm. */
+function followed(model: VirtualAxis, state: DeviceState): number {
+  const station = state.station ?? "member";
+  return (state.perTableMm ?? 1) * stationPosition(model, state.axis, station);
 }
 
 /** Sets the face to zero, putting the stand up anew if the tip does not touch. */
@@ -165,7 +178,7 @@ export function zeroIndicator(
   const raw = rawReading(
     state.indicator,
     state.mounting,
-    stationPosition(model, state.axis, state.station ?? "member"),
+    followed(model, state),
   );
   if (raw === null) return mountIndicator(model, state, state.indicator);
   return { ...state, mounting: { ...state.mounting, zeroMm: raw } };
@@ -189,7 +202,7 @@ export function viewDevice(model: VirtualAxis, state: DeviceState): DeviceView {
     displayMm: displayedReading(
       state.indicator,
       state.mounting,
-      stationPosition(model, state.axis, state.station ?? "member"),
+      followed(model, state),
       model.seed,
       state.samples,
     ),

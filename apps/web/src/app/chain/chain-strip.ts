@@ -6,9 +6,10 @@ import {
 } from "@angular/core";
 import {
   chainOf,
-  formatDeviation,
   isGravityAxis,
+  formatWithU,
   lossState,
+  lossWord,
   type AxisConfig,
   type AxisState,
   type UnitSystem,
@@ -21,7 +22,7 @@ import { drawingOf, type Drawing } from "./drawings";
 /** What is known of the loss at the member. */
 export interface ChainLoss {
   readonly lostMm: number;
-  readonly expandedMm: number;
+  readonly expandedMm: number | null;
   readonly at: string;
 }
 
@@ -33,6 +34,8 @@ export interface LinkView {
   readonly looked: string;
   readonly note: string;
   readonly state: AxisState;
+  /** The state’s word where it is another: “cannot tell”, “perhaps watch”. */
+  readonly word?: string;
   readonly weight: number;
   readonly known: boolean;
 }
@@ -64,13 +67,14 @@ export function chainView(
         known: true,
       };
     if (link.id === "member" && loss) {
-      const value = `${formatDeviation(loss.lostMm, { system, expandedMm: loss.expandedMm, bare: true })} ±${formatDeviation(loss.expandedMm, { system, expandedMm: loss.expandedMm })}`;
+      const value = formatWithU(loss.lostMm, loss.expandedMm, { system });
       const share = Math.min(2, Math.abs(loss.lostMm) / config.limits.repairMm);
       return {
         ...base,
         value: `${value} lost`,
         looked: ageWords(loss.at, now),
-        state: lossState(loss.lostMm, config.limits),
+        state: lossState(loss, config.limits),
+        word: lossWord(loss, config.limits),
         weight: 1.6 + 1.4 * share,
         known: true,
       };
@@ -89,9 +93,13 @@ export function chainView(
       const part = Math.min(2, share.shareMm / config.limits.repairMm);
       return {
         ...base,
-        value: `${formatDeviation(share.shareMm, { system, expandedMm: u, bare: true })} ±${formatDeviation(u, { system, expandedMm: u })}`,
+        value: formatWithU(share.shareMm, u, { system }),
         looked: share.lookedAt ? ageWords(share.lookedAt, now) : "",
-        state: lossState(share.shareMm, config.limits),
+        state: lossState(
+          { lostMm: share.shareMm, expandedMm: u },
+          config.limits,
+        ),
+        word: lossWord({ lostMm: share.shareMm, expandedMm: u }, config.limits),
         weight: 1.6 + 1.4 * part,
         known: true,
       };
@@ -144,9 +152,11 @@ export function chainView(
             @if (link.id === "motor") {
               {{ link.note }}
             } @else {
-              <ip-state-mark [state]="link.state" [word]="true" />{{
-                link.looked ? ", " + link.looked : ""
-              }}
+              <ip-state-mark
+                [state]="link.state"
+                [say]="link.word ?? ''"
+                [word]="true"
+              />{{ link.looked ? ", " + link.looked : "" }}
             }
           </span>
           @if (marks()[link.id]) {

@@ -44,7 +44,7 @@ const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
         [attr.stroke-dasharray]="shape().dash || null"
       />
     </svg>
-    <span [class.sr-only]="!word()">{{ state() }}</span>
+    <span [class.sr-only]="!word()">{{ said() }}</span>
   `,
   styles: `
     :host {
@@ -56,7 +56,10 @@ const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
 })
 export class StateMark {
   readonly state = input.required<AxisState>();
+  /** Another word than the state’s own: what cannot be told is drawn as unknown. */
+  readonly say = input("");
   /** Show the word too. */
   readonly word = input(false);
+  protected readonly said = computed(() => this.say() || this.state());
   protected readonly shape = computed(() => SHAPES[this.state()]);
 }

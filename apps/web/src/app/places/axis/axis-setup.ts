@@ -9,7 +9,7 @@ import {
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router } from "@angular/router";
-import type { AxisConfig } from "@iron/core";
+import { withUsualLimits, type AxisConfig } from "@iron/core";
 import { axisConfigSchema, type Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { catchError, map, of } from "rxjs";
@@ -148,7 +148,16 @@ export class AxisSetup {
       kept = numberFrom(value, field.path, this.preferences.system());
     }
     this.serverErrors.set(new Map());
-    this.draft.update((d) => (d ? writePath(d, field.path, kept) : d));
+    // Limits that nobody chose follow the drive they belong to.
+    this.draft.update((d) =>
+      d
+        ? withUsualLimits(
+            d,
+            writePath(d, field.path, kept),
+            this.preferences.system(),
+          )
+        : d,
+    );
   }
 
   protected save(): void {

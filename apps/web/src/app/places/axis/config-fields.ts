@@ -177,10 +177,11 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
     ],
   },
   {
-    title: "Limits of lost motion",
+    title: "Lost motion: limits, and what the control compensates",
     fields: [
       number("limits.leaveMm"),
       number("limits.repairMm"),
+      number("enteredMm"),
       { kind: "text", path: "limits.setBy", label: "Set by" },
       { kind: "text", path: "limits.why", label: "Why" },
     ],
@@ -264,8 +265,7 @@ export function numberFrom(
   const value = Number(plain);
   if (system === "inch" && (unit === "mm" || unit === "mm/min"))
     return round(toMm(value, "in"));
-  if (unit === "µm")
-    return round(toMm(value, system === "inch" ? "tenth" : "um"));
+  if (unit === "µm") return toMm(value, system === "inch" ? "tenth" : "um");
   return value;
 }
 

@@ -121,7 +121,7 @@ describe("the ledger as rows", () => {
 
   it("show shares with their uncertainty, and bounds for what nobody looked at", () => {
     const rows = ledgerRows(ledger, "metric");
-    expect(rows.map((r) => [r.share, r.plusMinus])).toEqual([["19.8", "± 1.6"], ["1.9", "± 0.7"], ["0 … 5.3", ""]]); // prettier-ignore
+    expect(rows.map((r) => [r.share, r.plusMinus])).toEqual([["19.8", "± 1.6"], ["1.90", "± 0.70"], ["0 … 5.3", ""]]); // prettier-ignore
     expect(rows[0].from).toBe("screw end float");
     expect(rows[2]).toMatchObject({ known: false, from: "not looked at: between" }); // prettier-ignore
     expect(ledgerRows(ledger, "inch")[0].share).toMatch(/^7\.8/);
@@ -137,7 +137,7 @@ describe("the ledger as rows", () => {
     ]; // prettier-ignore
     const links = chainView(x, null, "metric", new Date("2026-03-03T09:00:00Z"), shares); // prettier-ignore
     const link = (id: string) => links.find((l) => l.id === id);
-    expect(link("end-bearings")).toMatchObject({ known: true, value: "19.8 ±1.6 µm", looked: "today", state: "watch" }); // prettier-ignore
+    expect(link("end-bearings")).toMatchObject({ known: true, value: "19.8 ± 1.6 µm", looked: "today", state: "watch" }); // prettier-ignore
     expect(link("nut")).toMatchObject({ known: false, value: "not looked at" });
   });
 });

@@ -102,6 +102,6 @@ describe("floorView", () => {
     ).toBe("No machines found for “zebra”");
     expect(
       floorView(floor, MACHINE_KIND_WORDS, "inch", "", NOW).machines[0].says,
-    ).toContain("10.6 tenths");
+    ).toContain("10.63 tenths");
   });
 });

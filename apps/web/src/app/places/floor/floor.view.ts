@@ -1,6 +1,9 @@
 import {
   formatDeviation,
+  formatLimit,
+  formatWithU,
   lossState,
+  lossWord,
   type AxisState,
   type UnitSystem,
 } from "@iron/core";
@@ -11,6 +14,7 @@ export interface AxisView {
   readonly id: number;
   readonly letter: string;
   readonly state: AxisState;
+  readonly word: string;
   /** "27", or "?" when never measured. */
   readonly value: string;
   readonly age: string;
@@ -48,8 +52,7 @@ const SOON_MS = 540 * 86_400_000;
 
 function stateOf(axis: FloorAxis): AxisState {
   if (!axis.last) return "unknown";
-  const state = lossState(axis.last.lostMm, axis);
-  return state === "sound" && growsToLimit(axis) ? "watch" : state;
+  return lossState(axis.last, axis);
 }
 
 function growsToLimit(axis: FloorAxis, now = Date.now()): boolean {
@@ -72,19 +75,20 @@ function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
     : "?";
   const age = last ? ageWords(last.at, now) : "";
   const said = last
-    ? `${formatDeviation(last.lostMm, { system, expandedMm: last.expandedMm })} lost, ${age}`
+    ? `${formatWithU(last.lostMm, last.expandedMm, { system })} lost, ${age}`
     : "never measured";
   return {
     id: axis.id,
     letter: axis.letter,
     state,
+    word: last ? lossWord(last, axis) : "unknown",
     value,
     age,
     bar: last
       ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT)
       : 0,
     limit: LIMIT_AT,
-    label: `${axis.letter}: ${said}, limit ${formatDeviation(axis.repairMm, { system, expandedMm: 0.01 })}`,
+    label: `${axis.letter}: ${said}, limit ${formatLimit(axis.repairMm, system)}`,
   };
 }
 
@@ -147,22 +151,31 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
       rank: 4,
     };
   }
-  const watch = machine.axes
-    .filter((a) => stateOf(a) === "watch")
-    .sort((a, b) => Number(growsToLimit(b)) - Number(growsToLimit(a)))[0];
-  if (watch?.trend?.reachesLimitAt && watch.trend.significant) {
-    const when = monthWords(watch.trend.reachesLimitAt);
+  const untold = machine.axes.find((a) => a.last && stateOf(a) === "unknown");
+  if (untold)
     return {
-      says: `${watch.letter} grows by ${perMonth(watch, system)} a month: limit reached about`,
+      says: `${untold.letter}: the last test cannot tell on which side of the limit it is.`,
+      then: "Measure it so that it can.",
+      verb: `Measure ${untold.letter}`,
+      axis: untold,
+      rank: 3.2,
+    };
+  const grows = machine.axes.find((a) => growsToLimit(a));
+  if (grows?.trend?.reachesLimitAt && grows.trend.significant) {
+    const when = monthWords(grows.trend.reachesLimitAt);
+    return {
+      says: `${grows.letter} grows by ${perMonth(grows, system)} a month: limit reached about`,
       then: `${when}.`,
       verb: "See trend",
-      axis: watch,
+      axis: grows,
       rank: 3,
     };
   }
+  const watch =
+    machine.axes.find((a) => lossWord(a.last, a) === "watch") ?? found("watch");
   if (watch)
     return {
-      says: `${watch.letter} is past what can be left, under its limit.`,
+      says: `${watch.letter} is ${lossWord(watch.last, watch) === "watch" ? "" : "perhaps "}past what can be left, under its limit.`,
       then: "",
       verb: `Measure ${watch.letter}`,
       axis: watch,
@@ -185,7 +198,7 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
       rank: 1.5,
       link: ["/rounds"],
     };
-  const unknown = found("unknown");
+  const unknown = machine.axes.find((a) => !a.last);
   if (unknown)
     return {
       says: `${unknown.letter} was never measured.`,

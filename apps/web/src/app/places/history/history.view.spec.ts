@@ -12,7 +12,7 @@ describe("the chain, the axis form, the history and words", () => {
   it("draws what nobody looked at as unknown", () => {
     const links = chainView(
       config,
-      { lostMm: 0.027, expandedMm: 0.002, at: NOW.toISOString() },
+      { lostMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() },
       "metric",
       NOW,
     );
@@ -22,7 +22,7 @@ describe("the chain, the axis form, the history and words", () => {
     });
     expect(links.find((l) => l.id === "member")).toMatchObject({
       state: "act",
-      value: "27.0 ±2.0 µm lost",
+      value: "29.0 ± 2.0 µm lost",
     });
   });
 

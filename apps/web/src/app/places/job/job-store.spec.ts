@@ -23,6 +23,7 @@ describe("a job’s acts on their way to the server", () => {
     store.load(1);
     http.expectOne("/api/jobs/1").flush(job);
     http.match("/api/machines/2").forEach((r) => r.flush({ axes: [] }));
+    http.match("/api/indicators").forEach((r) => r.flush([]));
   });
   afterEach(() => {
     http.verify();

@@ -1,5 +1,12 @@
 import { computed, effect, inject, Injectable, signal } from "@angular/core"; // prettier-ignore
-import type { Axis, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
+import type {
+  Axis,
+  IndicatorRecord,
+  Job,
+  JobAct,
+  LinkShare,
+  RunSummary,
+} from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
@@ -43,6 +50,8 @@ export class JobStore {
   readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]); // prettier-ignore
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
+  /** What the shop measures with: a typed loss is as good as its indicator. */
+  readonly indicators = signal<readonly IndicatorRecord[]>([]);
   /** What each link of an axis is known to lose, by axis id. */
   readonly shares = signal<
     Readonly<Partial<Record<number, readonly LinkShare[]>>>
@@ -78,6 +87,11 @@ export class JobStore {
   }
 
   private loadAround(job: Job): void {
+    this.api.get("indicators", "/indicators").subscribe({
+      next: (all) => this.indicators.set(all.filter((i) => !i.retiredAt)),
+      // Without them a typed loss has an unknown uncertainty, and says so.
+      error: () => this.indicators.set([]),
+    });
     this.api.get("machine", `/machines/${job.machineId}`).subscribe({
       next: ({ axes }) => this.axes.set(axes.filter((a) => job.axes.some((j) => j.axisId === a.id))), // prettier-ignore
       error: () => undefined,

@@ -67,12 +67,12 @@ describe("a job as it is shown", () => {
 
   it("puts before and after side by side with the verdict", () => {
     const j = job();
-    expect(beforeAfter(j, progressOf(j), "metric")[0]).toEqual({ letter: "Z", words: "27.0 µm ± 1.0 µm before.", passes: null }); // prettier-ignore
+    expect(beforeAfter(j, progressOf(j), "metric")[0]).toEqual({ letter: "Z", words: "27.0 ± 1.0 µm before.", passes: null }); // prettier-ignore
     const done = job({ events: [...upTo("Z:retest-chain"), sign("Z:retest-chain", { figure: { lostMm: 0.006, expandedMm: 0.001, runId: 9 } })] }); // prettier-ignore
     const [after] = beforeAfter(done, progressOf(done), "metric");
     expect(after.passes).toBe(true);
     expect(after.words).toContain(
-      "27.0 µm ± 1.0 µm before, 6.0 µm ± 1.0 µm after",
+      "27.0 ± 1.0 µm before, 6.0 ± 1.0 µm after",
     );
     const typed = job({
       events: [sign("Z:measure-before", { reading: 0.03 })],

@@ -169,7 +169,7 @@ export function beforeFigure(
   const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`); // prettier-ignore
   if (signed?.figure) return signed.figure;
   if (typeof signed?.reading === "number")
-    return { lostMm: signed.reading, expandedMm: 0.001, runId: null };
+    return { lostMm: signed.reading, expandedMm: null, runId: null };
   return job.axes.find((a) => a.letter === letter)?.before ?? null;
 }
 

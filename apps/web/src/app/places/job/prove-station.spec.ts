@@ -36,7 +36,7 @@ describe("station Prove", () => {
   it("a chain retest stands beside what was measured before", () => {
     const page = open([done(1, "fixed-bearings", { figure: { lostMm: 0.004, expandedMm: 0.001, runId: null } })]); // prettier-ignore
     expect(page.text()).toContain("Nothing waits for a retest");
-    expect(page.text()).toContain("Passes. 27.0 µm ± 1.0 µm before, 4.0 µm ± 1.0 µm after.");
+    expect(page.text()).toContain("Passes. 27.0 ± 1.0 µm before, 4.0 ± 1.0 µm after.");
   }); // prettier-ignore
 
   it.each(

@@ -52,6 +52,26 @@ function sign(fixture: ComponentFixture<StepCard>): void {
   rootOf(fixture).querySelector("form")?.dispatchEvent(new Event("submit"));
   TestBed.tick();
 }
+/** Chooses the shop’s indicator for a loss that is typed. */
+function measuredWith(fixture: ComponentFixture<StepCard>): void {
+  const one = {
+    id: 4,
+    name: "Digital",
+    kind: "digital",
+    resolutionMm: 0.001,
+    unit: "mm",
+    tipAngleDeg: 0,
+    rangeMm: 10,
+    retiredAt: null,
+  } as const;
+  TestBed.inject(JobStore).indicators.set([one]);
+  TestBed.tick();
+  const select = rootOf(fixture).querySelector<HTMLSelectElement>("#loss-with");
+  if (!select) throw new Error("no choice of indicators");
+  select.value = "4";
+  select.dispatchEvent(new Event("change"));
+  TestBed.tick();
+}
 const alertIn = (fixture: ComponentFixture<StepCard>) => rootOf(fixture).querySelector("p[role=alert]")?.textContent ?? ""; // prettier-ignore
 
 describe("a step at the machine", () => {
@@ -76,14 +96,30 @@ describe("a step at the machine", () => {
 
   it("keeps what is typed while an answer arrives, and takes it with the signature", () => {
     const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
-    type(fixture, "loss", "6");
-    type(fixture, "loss-u", "1,5");
+    measuredWith(fixture);
+    type(fixture, "loss", "2");
+    type(fixture, "loss-runs", "8");
     answer();
-    expect(field(fixture, "loss").value).toBe("6");
-    expect(field(fixture, "loss-u").value).toBe("1,5");
+    expect(field(fixture, "loss").value).toBe("2");
+    expect(field(fixture, "loss-runs").value).toBe("8");
     sign(fixture);
     expect(alertIn(fixture)).toBe("");
-    expect(sent[0].figure).toEqual({ lostMm: expect.closeTo(0.006, 9) as number, expandedMm: expect.closeTo(0.0015, 9) as number, runId: null }); // prettier-ignore
+    // GUM by hand: two steps of 1 µm and 3 µm of usual scatter over eight runs each way, k = 2.
+    const u = Math.sqrt(2 * (0.001 ** 2 / 12) + (2 * 0.003 ** 2) / 8);
+    expect(sent[0].figure).toEqual({
+      lostMm: expect.closeTo(0.002, 9) as number,
+      expandedMm: expect.closeTo(2 * u, 7) as number,
+      runId: null,
+    });
+  });
+
+  it("a loss typed without saying with what has no U, and does not pass by itself", () => {
+    const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    type(fixture, "loss", "2");
+    expect(rootOf(fixture).textContent).toContain("uncertainty unknown after");
+    sign(fixture);
+    expect(alertIn(fixture)).toContain("does not pass");
+    expect(sent).toEqual([]);
   });
 
   it("a retest that does not pass asks for a reason, which an answer does not take away", () => {
@@ -109,12 +145,13 @@ describe("a step at the machine", () => {
     expect(sent).toEqual([]);
   }); // prettier-ignore
 
-  it("a negative U is refused", () => {
+  it("runs that cannot be are refused", () => {
     const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    measuredWith(fixture);
     type(fixture, "loss", "6");
-    type(fixture, "loss-u", "-1");
+    type(fixture, "loss-runs", "-1");
     sign(fixture);
-    expect(alertIn(fixture)).toContain("U is 0 or more");
+    expect(alertIn(fixture)).toContain("Runs -1 cannot be");
     expect(sent).toEqual([]);
   });
 

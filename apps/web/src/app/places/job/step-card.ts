@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { RouterLink } from "@angular/router";
 import {
   deviationUnit,
-  formatDeviation,
+  formatWithU,
   fromShown,
   judgeRetest,
   refuseSign,
   stepBlocked,
   toMm,
+  typedExpanded,
   unitOf,
   UNIT_WORD,
   type JobFigure,
@@ -46,7 +47,15 @@ export class StepCard {
   private readonly stepId = computed(() => this.step().id);
   protected readonly readingText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" }); // prettier-ignore
   protected readonly lossText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" }); // prettier-ignore
-  protected readonly uText = linkedSignal<string, string>({ source: this.stepId, computation: () => "1" }); // prettier-ignore
+  /** With what a typed loss was measured: an indicator of the shop, or “” while nobody says. */
+  protected readonly typedWith = linkedSignal<string, string>({
+    source: this.stepId,
+    computation: () => "",
+  });
+  protected readonly typedRuns = linkedSignal<string, string>({
+    source: this.stepId,
+    computation: () => "5",
+  });
   protected readonly wrong = linkedSignal<string, string>({ source: this.stepId, computation: () => "" }); // prettier-ignore
   protected readonly askReason = linkedSignal<string, boolean>({ source: this.stepId, computation: () => false }); // prettier-ignore
   protected readonly blocked = computed(() => stepBlocked(this.progress(), this.step())); // prettier-ignore
@@ -66,13 +75,15 @@ export class StepCard {
     const list = all[this.step().axis ?? ""] ?? [];
     const place = this.job().axes.find((a) => a.letter === this.step().axis)?.before?.placeMm ?? null; // prettier-ignore
     const elsewhere = (at: number | null): string => place !== null && at !== null && Math.abs(at - place) > 1 ? " (another place)" : ""; // prettier-ignore
-    return list.slice(0, 3).map((run) => ({ run, words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm ?? 0)} ± ${this.loss(run.expandedMm ?? 0, run.expandedMm ?? 0)}${elsewhere(run.placeMm)}` })); // prettier-ignore
+    return list.slice(0, 3).map((run) => ({ run, words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm)}${elsewhere(run.placeMm)}` })); // prettier-ignore
   });
   protected readonly before = computed(() =>
     beforeFigure(this.job(), this.progress(), this.step().axis ?? ""),
   );
   protected readonly judged = computed(() => {
-    const { figure } = this.draft();
+    const typed = this.lossText().trim() ? this.typedFigure() : null;
+    const figure =
+      typed && typeof typed !== "string" ? typed : this.draft().figure;
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
     return figure && axis ? judgeRetest(this.before(), figure, axis, this.preferences.system()) : null; // prettier-ignore
   });
@@ -91,8 +102,8 @@ export class StepCard {
     return this.step().does?.endsWith("before-known") ? (axis?.before ?? null) : null; // prettier-ignore
   });
 
-  protected loss(mm: number, u: number): string {
-    return formatDeviation(mm, { system: this.preferences.system(), expandedMm: u || 0.001 }); // prettier-ignore
+  protected loss(mm: number, u: number | null): string {
+    return formatWithU(mm, u, { system: this.preferences.system() });
   }
 
   protected set(over: Partial<SignedStep>): void {
@@ -111,7 +122,7 @@ export class StepCard {
     expandedMm: number | null;
   }): void {
     // prettier-ignore
-    this.set({ figure: { lostMm: run.lostMm ?? 0, expandedMm: run.expandedMm ?? 0, runId: run.id } }); // prettier-ignore
+    this.set({ figure: { lostMm: run.lostMm ?? 0, expandedMm: run.expandedMm, runId: run.id } }); // prettier-ignore
   }
 
   /** Puts what was typed into the draft; false when it cannot be read. */
@@ -127,15 +138,36 @@ export class StepCard {
       this.draft.update((d) => ({ ...d, reading: fromShown(step.reading?.quantity ?? "number", shown, system) })); // prettier-ignore
     }
     if (step.retest === "chain" && this.lossText().trim()) {
-      const unit = deviationUnit(system);
-      const [lost, u] = [this.lossText(), this.uText()].map((t) => parseDecimal(t)); // prettier-ignore
-      if (lost === undefined || u === undefined || u < 0) {
-        this.wrong.set(`Loss and U are typed in ${this.lossUnit()}; U is 0 or more.`); // prettier-ignore
+      const figure = this.typedFigure();
+      if (typeof figure === "string") {
+        this.wrong.set(figure);
         return false;
       }
-      this.draft.update((d) => ({ ...d, figure: { lostMm: toMm(lost, unit), expandedMm: toMm(u, unit), runId: null } })); // prettier-ignore
+      this.draft.update((d) => ({ ...d, figure }));
     }
     return true;
+  }
+
+  /** A loss as typed, with U by what it was measured with; words where it cannot be read. */
+  private typedFigure(): JobFigure | string {
+    const lost = parseDecimal(this.lossText());
+    if (lost === undefined)
+      return `“${this.lossText().trim()}” is not a number: the loss is typed in ${this.lossUnit()}.`;
+    const lostMm = toMm(lost, deviationUnit(this.preferences.system()));
+    const indicator = this.store
+      .indicators()
+      .find((i) => String(i.id) === this.typedWith());
+    if (!indicator) return { lostMm, expandedMm: null, runId: null };
+    const runs = parseDecimal(this.typedRuns());
+    if (runs === undefined || !Number.isInteger(runs) || runs < 1 || runs > 50)
+      return `Runs ${this.typedRuns().trim() || "nothing"} cannot be: a whole number from 1 to 50.`;
+    const { resolutionMm, hysteresisMm, calibrationMm } = indicator;
+    const own = {
+      resolutionMm,
+      hysteresisMm: hysteresisMm ?? 0,
+      calibrationMm: calibrationMm ?? 0,
+    };
+    return { lostMm, expandedMm: typedExpanded(own, runs), runId: null };
   }
 
   protected sign(): void {

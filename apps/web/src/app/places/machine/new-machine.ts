@@ -9,6 +9,7 @@ import { Router, RouterLink } from "@angular/router";
 import type { MachineEdit } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { MachineForm, machineErrors } from "./machine-form";
 
@@ -64,6 +65,7 @@ import { MachineForm, machineErrors } from "./machine-form";
 export class NewMachine {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly preferences = inject(Preferences);
   protected readonly draft = signal<MachineEdit>({
     nickname: "",
     bay: "",
@@ -102,6 +104,7 @@ export class NewMachine {
       .post("createMachine", "/machines", {
         ...this.draft(),
         letters: this.list(),
+        units: this.preferences.system(),
       })
       .subscribe({
         next: (machine) => void this.router.navigate(["/machines", machine.id]),

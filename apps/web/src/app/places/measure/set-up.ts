@@ -13,6 +13,7 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import {
   availability,
+  COUNTS_TOWARDS,
   isSplitTest,
   locateTest,
   setupSentences,
@@ -138,11 +139,31 @@ export class SetUpTest {
           axis.config,
           this.indicator(),
           this.preferences.system(),
-          kind === "end-float" && this.marked(),
+          {
+            markedTurns: kind === "end-float" && this.marked(),
+            lastMm: this.context.last()?.lostMm ?? null,
+          },
         )
       : null;
   });
   protected readonly sense = signal<1 | -1>(1);
+  /** How the sense is asked: for a part of the drive by what that part does. */
+  protected readonly senseAsk = computed(() => {
+    const kind = this.test();
+    if (!kind || !isSplitTest(kind))
+      return {
+        label: "When the axis goes to plus, the needle",
+        one: "rises",
+        other: "falls",
+      };
+    const { part, counts } = COUNTS_TOWARDS[kind];
+    const other = counts === "plus" ? "minus" : "plus";
+    return {
+      label: `The needle rises when ${part} moves towards`,
+      one: counts,
+      other,
+    };
+  });
   /** End float without a ball: whole turns to a mark. */
   protected readonly marked = signal(false);
   /** Why this test cannot be done on this axis; empty when it can. */
@@ -227,8 +248,18 @@ export class SetUpTest {
     const axis = this.context.axis();
     if (!check?.plan || !indicator || !axis || this.starting()) return;
     const { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm } = indicator;
+    const { hysteresisMm, calibrationMm } = indicator;
     const setup: RunSetup = {
-      indicator: { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm },
+      indicator: {
+        name,
+        kind,
+        resolutionMm,
+        unit,
+        tipAngleDeg,
+        rangeMm,
+        hysteresisMm,
+        calibrationMm,
+      },
       tipAngleDeg: check.tipAngleDeg,
       sense: this.sense(),
       surface: this.surface(),

@@ -72,7 +72,7 @@ describe("setting a test up", () => {
 });
 
 it("a set-up that was typed is only said in the other units, never lost", () => {
-  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", temperature: "" }; // prettier-ignore
+  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", hubRadius: "", temperature: "" }; // prettier-ignore
   const inch = inOtherUnits(draft, "metric", "inch");
   expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" }); // prettier-ignore
   expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254"); // prettier-ignore

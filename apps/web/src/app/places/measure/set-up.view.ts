@@ -5,7 +5,7 @@ import {
   fromMm,
   isSplitTest,
   profileTargets,
-  resolutionWarning,
+  widthWarning,
   TIP_ANGLE_WARNING_DEG,
   tipAngleFactor,
   toMm,
@@ -25,6 +25,8 @@ export interface SetUpDraft {
   readonly tick: string;
   readonly ticksOut: string;
   readonly tipAngle: string;
+  /** Coupling slip: where along the hub the tip reads. */
+  readonly hubRadius: string;
   readonly temperature: string;
 }
 
@@ -36,6 +38,13 @@ function typed(mm: number, system: UnitSystem): string {
   return String(
     Number(fromMm(mm, unitOf(system)).toFixed(system === "metric" ? 4 : 5)),
   );
+}
+
+/** The axis’ smallest step, or in inches the next round one: 0.0001 or 0.001 in. */
+function usualTick(tickMm: number, system: UnitSystem): number {
+  if (system === "metric") return tickMm;
+  const inches = [0.0001, 0.001, 0.01].find((s) => s * 25.4 >= tickMm * 0.99);
+  return inches === undefined ? tickMm : inches * 25.4;
 }
 
 /** What is usual for a test on an axis. */
@@ -68,7 +77,7 @@ export function usualSetUp(
   // Out and back must go further than the worst loss looked for.
   const ticksOut = Math.max(
     10,
-    Math.ceil((4 * axis.limits.repairMm) / axis.tickMm),
+    Math.ceil((4 * axis.limits.repairMm) / usualTick(axis.tickMm, system)),
   );
   return {
     places: places.map((p) => typed(p, system)).join("; "),
@@ -78,9 +87,11 @@ export function usualSetUp(
       system === "metric"
         ? typed(overTravelMm, system)
         : String(Math.floor(fromMm(overTravelMm, "in") * 100) / 100),
-    tick: typed(axis.tickMm, system),
+    tick: typed(usualTick(axis.tickMm, system), system),
     ticksOut: String(ticksOut),
     tipAngle: String(indicator?.tipAngleDeg ?? 0),
+    // Nobody can guess it: it is measured at the hub, or the slip comes out wrong.
+    hubRadius: "",
     temperature: "20",
   };
 }
@@ -107,6 +118,7 @@ export function inOtherUnits(
         ? floored(length(draft.overTravel))
         : length(draft.overTravel),
     tick: length(draft.tick),
+    hubRadius: length(draft.hubRadius),
   };
 }
 
@@ -131,6 +143,7 @@ const FIELD_OF: Record<string, keyof SetUpDraft> = {
   "over-travel": "overTravel",
   "jog step": "tick",
   "steps out": "ticksOut",
+  "hub radius": "hubRadius",
 };
 
 /** Reads a draft: a plan when everything is right, else what is wrong at each field. */
@@ -140,8 +153,14 @@ export function checkSetUp(
   axis: AxisConfig,
   indicator: IndicatorRecord | null,
   system: UnitSystem,
-  markedTurns = false,
+  more: {
+    /** End float without a ball: whole turns to a mark. */
+    readonly markedTurns?: boolean;
+    /** Where the axis stood last, mm: which limit is the nearer one. */
+    readonly lastMm?: number | null;
+  } = {},
 ): SetUpCheck {
+  const { markedTurns = false } = more;
   const errors = new Map<keyof SetUpDraft, string>();
   const number = (field: keyof SetUpDraft): number => {
     const value = parseDecimal(draft[field]);
@@ -189,6 +208,15 @@ export function checkSetUp(
     ticksOut: kind === "out-and-back" ? number("ticksOut") : 50,
     keepsZero: travelling,
     ...(markedTurns ? { markedTurns } : {}),
+    ...(kind === "tick-count" ? { countsStill: true } : {}),
+    ...(kind === "coupling-slip"
+      ? {
+          circumference: {
+            radiusMm: length("hubRadius"),
+            perTurnMm: travelPerTurnMm(axis),
+          },
+        }
+      : {}),
   };
   const tipAngleDeg = number("tipAngle");
   if (tipAngleDeg < 0 || tipAngleDeg >= 80)
@@ -223,7 +251,12 @@ export function checkSetUp(
     tipAngleDeg,
     temperatureC,
     errors,
-    warnings: warningsFor(plan, tipAngleDeg, axis, indicator, system),
+    warnings: Number.isNaN(plan.tickMm * plan.runs)
+      ? []
+      : warningsFor(plan, tipAngleDeg, axis, indicator, {
+          system,
+          lastMm: more.lastMm ?? null,
+        }),
   };
 }
 
@@ -232,14 +265,25 @@ function warningsFor(
   tipAngleDeg: number,
   axis: AxisConfig,
   indicator: IndicatorRecord | null,
-  system: UnitSystem,
+  { system, lastMm }: { system: UnitSystem; lastMm: number | null },
 ): string[] {
   const warnings: string[] = [];
   if (indicator) {
-    const coarse = resolutionWarning(
-      indicator.resolutionMm,
-      axis.limits,
-      system,
+    const { resolutionMm } = indicator;
+    const tip = tipAngleDeg >= 0 && tipAngleDeg < 80 ? tipAngleDeg : 0;
+    const own = {
+      ...(indicator.hysteresisMm
+        ? { hysteresisMm: indicator.hysteresisMm }
+        : {}),
+      ...(indicator.calibrationMm
+        ? { calibrationMm: indicator.calibrationMm }
+        : {}),
+    };
+    const coarse = widthWarning(
+      plan,
+      { resolutionMm, tipAngleDeg: tip, sense: 1, ...own },
+      axis,
+      { system, lastMm },
     );
     if (coarse) warnings.push(coarse);
   }
@@ -250,11 +294,6 @@ function warningsFor(
       100;
     warnings.push(
       `A tip at ${tipAngleDeg}° is steep: misjudging it by 3° is ${off.toFixed(1)} % of the reading. Bring it below ${TIP_ANGLE_WARNING_DEG}° if you can.`,
-    );
-  }
-  if (plan.kind === "tick-count" && plan.tickMm > axis.limits.leaveMm / 2) {
-    warnings.push(
-      `Steps of ${formatSize(plan.tickMm, system)} are coarse against the ${formatSize(axis.limits.leaveMm, system)} that can be left: the count cannot tell. Use a smaller step or another test.`,
     );
   }
   if (

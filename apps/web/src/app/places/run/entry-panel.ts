@@ -146,7 +146,11 @@ export class EntryPanel {
   protected readonly wrong = signal("");
   private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
   protected readonly label = computed(() =>
-    entryLabel(this.step(), this.run().setup.indicator.unit),
+    entryLabel(
+      this.step(),
+      this.run().setup.indicator.unit,
+      this.run().plan.countsStill,
+    ),
   );
   protected readonly division = computed(() =>
     formatSize(
@@ -204,6 +208,7 @@ export class EntryPanel {
       indicator.resolutionMm,
       indicator.rangeMm,
       this.spoilt(),
+      this.run().plan.countsStill,
     );
   }
 }

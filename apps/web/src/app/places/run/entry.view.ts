@@ -19,6 +19,7 @@ export function typedEntry(
   resolutionMm: number,
   rangeMm: number,
   spoilt: boolean,
+  countsStill = false,
 ): Entry {
   const value = parseDecimal(text);
   if (text.trim() === "") return { ok: false, wrong: "Nothing is typed yet." };
@@ -28,10 +29,11 @@ export function typedEntry(
       wrong: `“${text.trim()}” is not a number. Write it like −0.0125 or 0,0125.`,
     };
   if (step.action === "count") {
-    if (!Number.isInteger(value) || value < 1 || value > 10_000)
+    const least = countsStill ? 0 : 1;
+    if (!Number.isInteger(value) || value < least || value > 10_000)
       return {
         ok: false,
-        wrong: `${text.trim()} steps cannot be: count whole steps, from 1 to 10000.`,
+        wrong: `${text.trim()} steps cannot be: count whole steps, from ${least} to 10000.`,
       };
     return {
       ok: true,
@@ -113,8 +115,15 @@ export function dialEntry(
 }
 
 /** How a typed field is labelled for a step. */
-export function entryLabel(step: TestStep, unit: "mm" | "in"): string {
-  if (step.action === "count") return "Steps until the needle moved";
+export function entryLabel(
+  step: TestStep,
+  unit: "mm" | "in",
+  countsStill = false,
+): string {
+  if (step.action === "count")
+    return countsStill
+      ? "Steps that did not move the needle"
+      : "Steps until the needle moved";
   return `Reading, ${unit}`;
 }
 

@@ -4,7 +4,7 @@ import {
   computed,
   inject,
   input,
-  signal,
+  linkedSignal,
 } from "@angular/core";
 import {
   formatSize,
@@ -13,7 +13,7 @@ import {
   type UnitSystem,
 } from "@iron/core";
 import { Keys } from "../../shared/keys";
-import { directionNames } from "./jog.view";
+import { directionNames, jogSteps } from "./jog.view";
 import { RunStore } from "./run-store";
 
 /** The simulated machine’s hand: jog both ways, make the asked approach, stop. */
@@ -80,15 +80,16 @@ export class JogPanel {
   readonly config = input.required<AxisConfig>();
   readonly system = input.required<UnitSystem>();
   protected readonly store = inject(RunStore);
-  protected readonly increment = signal(0.01);
+  /** As a control’s own switch has them: round in the units that are read. */
+  protected readonly increment = linkedSignal(() =>
+    this.system() === "metric" ? 0.01 : 0.001 * 25.4,
+  );
   /** The usual feed for approaching a target: fast enough, without throwing the member past it. */
   protected readonly feed = computed(() =>
     Math.min(3000, this.config().rapidMmMin),
   );
   protected readonly increments = computed(() =>
-    [this.config().tickMm, 0.01, 0.1, 1, 10, 30]
-      .filter((v, i, all) => all.indexOf(v) === i)
-      .sort((a, b) => a - b),
+    jogSteps(this.config().tickMm, this.system()),
   );
   protected readonly names = computed(() => directionNames(this.config()));
   protected readonly busy = computed(() => this.store.programRuns());

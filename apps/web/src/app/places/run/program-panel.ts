@@ -8,12 +8,17 @@ import {
   signal,
 } from "@angular/core";
 import {
+  commandedAs,
   programMoves,
   gcodeProgram,
+  isGravityAxis,
+  needsLift,
   BoundError,
   fromMm,
   toMm,
   type AxisConfig,
+  type CommandedAs,
+  type TipLift,
   type UnitSystem,
 } from "@iron/core";
 import { parseDecimal, type Run } from "@iron/contract";
@@ -21,6 +26,7 @@ import { Dialog } from "primeng/dialog";
 import { InputText } from "primeng/inputtext";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
+import { AxisContext } from "../axis/axis-context";
 import { pathChart, pathPoints } from "./path-chart";
 
 type DwellWord = "P-seconds" | "P-milliseconds" | "X-seconds";
@@ -79,14 +85,34 @@ export class ProgramPanel {
   readonly config = input.required<AxisConfig>();
   readonly canRun = input.required<boolean>();
   readonly closed = output();
+  /** The program is taken along: in these units and decimals it commands the places. */
+  readonly noted = output<CommandedAs>();
   readonly runHere = output<{ feedMmMin: number; dwellS: number }>();
   protected readonly dwellWord = signal<DwellWord>("P-seconds");
   protected readonly system = signal<UnitSystem>(inject(Preferences).system());
-  protected readonly clearLetter = signal("");
-  protected readonly letter = computed(() => this.config().letter.charAt(0));
-  protected readonly clearLetters = computed(() =>
-    ["X", "Y", "Z", "W"].filter((l) => l !== this.letter()),
+  private readonly axisContext = inject(AxisContext, { optional: true });
+  protected readonly zeroBy = signal<"stop" | "dwell">("stop");
+  protected readonly inchDecimals = signal<4 | 5>(4);
+  protected readonly lifts = computed(() => needsLift(this.run().plan));
+  /** An axis letter, "by-hand" or "none"; lifted by another axis unless somebody chooses. */
+  private readonly chosenLift = signal<string | null>(null);
+  protected readonly lift = computed(
+    () =>
+      this.chosenLift() ??
+      (this.lifts() ? (this.clearLetters().at(0) ?? "by-hand") : "none"),
   );
+  protected readonly clearLetter = computed(() =>
+    this.lift().length === 1 ? this.lift() : "",
+  );
+  protected readonly letter = computed(() => this.config().letter.charAt(0));
+  /** Other axes of the machine, the one that goes up and down first. */
+  protected readonly clearLetters = computed(() => {
+    const others = (this.axisContext?.axes() ?? [])
+      .map((a) => a.config)
+      .filter((c) => c.letter.charAt(0) !== this.letter())
+      .sort((a, b) => Number(isGravityAxis(b)) - Number(isGravityAxis(a)));
+    return [...new Set(others.map((c) => c.letter.charAt(0)))];
+  });
   protected readonly unit = computed<"mm" | "in">(() =>
     this.system() === "metric" ? "mm" : "in",
   );
@@ -105,13 +131,9 @@ export class ProgramPanel {
     letter: this.letter(),
     feedMmMin: this.feed(),
     dwellS: this.dwell(),
-    clearance: this.clearLetter()
-      ? {
-          letter: this.clearLetter(),
-          clearMm: this.clearMm(),
-          readMm: this.readMm(),
-        }
-      : null,
+    lift: this.liftOption(),
+    zeroBy: this.zeroBy(),
+    inchDecimals: this.inchDecimals(),
     system: this.system(),
     dwellWord: this.dwellWord(),
     title: `Test ${this.run().id}, axis ${this.config().letter}: ${this.run().plan.kind}`,
@@ -144,6 +166,22 @@ export class ProgramPanel {
       pathChart(shown, `${this.config().letter}, ${this.unit()}`, ink);
   });
 
+  private liftOption(): TipLift {
+    const letter = this.clearLetter();
+    if (letter)
+      return {
+        way: "axis",
+        letter,
+        clearMm: this.clearMm(),
+        readMm: this.readMm(),
+      };
+    return { way: this.lift() === "by-hand" ? "by-hand" : "none" };
+  }
+
+  protected useLift(way: string): void {
+    this.chosenLift.set(way);
+  }
+
   protected type(field: keyof ProgramTexts, text: string): void {
     this.texts.update((texts) => ({ ...texts, [field]: text }));
   }
@@ -167,6 +205,8 @@ export class ProgramPanel {
   }
 
   protected download(): void {
+    if (this.run().state === "running")
+      this.noted.emit(commandedAs(this.options()));
     const url = URL.createObjectURL(
       new Blob([this.program().text], { type: "text/plain" }),
     );

@@ -3,6 +3,7 @@ import {
   Component,
   computed,
   input,
+  output,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import {
@@ -30,6 +31,8 @@ export class ResultPanel {
   readonly system = input.required<UnitSystem>();
   /** Address of the axis, for what comes next. */
   readonly base = input.required<string>();
+  /** The needle counted the other way: readings stay, the result turns. */
+  readonly turnSense = output<1 | -1>();
   protected readonly view = computed(() =>
     resultView(this.run(), this.config(), this.system()),
   );

@@ -3,6 +3,7 @@ import {
   deviationUnit,
   evaluateRun,
   formatDeviation,
+  formatLimit,
   formatPosition,
   fromMm,
   lossState,
@@ -16,7 +17,7 @@ import {
   type UnitSystem,
   type Verdict,
 } from "@iron/core";
-import type { Run } from "@iron/contract";
+import { indicatorSetup, type Run } from "@iron/contract";
 
 export interface Line {
   readonly name: string;
@@ -32,6 +33,7 @@ export interface ResultView {
   readonly unit: string;
   readonly plusMinus: string;
   readonly rounding: string;
+  readonly ownErrors: string;
   readonly iso: readonly Line[];
   readonly missing: readonly string[];
   readonly outliers: readonly string[];
@@ -44,15 +46,26 @@ export interface ResultView {
   }[];
 }
 
+/** What is known of the indicator’s own errors, for the words under the figures. */
+function ownErrorWords(run: Run, system: UnitSystem): string {
+  const { hysteresisMm, calibrationMm } = indicatorSetup(run.setup);
+  const own = [
+    hysteresisMm
+      ? `hysteresis ${formatDeviation(hysteresisMm, { system })}`
+      : "",
+    calibrationMm
+      ? `error of the indicator ${formatDeviation(calibrationMm, { system })}`
+      : "",
+  ].filter(Boolean);
+  return own.length
+    ? own.join(", ")
+    : "the indicator’s own errors are not noted and not in it";
+}
+
 export function resultOfRun(
   run: Pick<Run, "plan" | "setup" | "readings">,
 ): LossResult | null {
-  const { indicator, tipAngleDeg, sense } = run.setup;
-  return evaluateRun(run.plan, run.readings, {
-    resolutionMm: indicator.resolutionMm,
-    tipAngleDeg,
-    sense,
-  });
+  return evaluateRun(run.plan, run.readings, indicatorSetup(run.setup));
 }
 
 /** What the readings of a run say, in the user’s units; null while there is no result. */
@@ -74,6 +87,8 @@ export function resultView(
     limits: config.limits,
     feedback: config.feedback,
     system,
+    resolutionMm: run.setup.indicator.resolutionMm,
+    enteredMm: config.enteredMm,
   });
   const U = result.uncertainty.expanded;
   const small = (mm: number, signed = false): string =>
@@ -82,11 +97,12 @@ export function resultView(
   return {
     result,
     verdict,
-    state: lossState(result.lostMm, config.limits),
+    state: verdict.state,
     headline: small(result.lostMm),
     unit: UNIT_WORD[deviationUnit(system)],
     plusMinus: `± ${small(U)}`,
-    rounding: `From rounding alone it could be anything from ${small(Math.min(Math.abs(low), low))} to ${formatDeviation(high, { system, expandedMm: U })}.`,
+    rounding: `From rounding alone it could be anything from ${small(low)} to ${formatDeviation(high, { system, expandedMm: U })}.`,
+    ownErrors: ownErrorWords(run, system),
     iso: result.iso ? isoLines(result.iso, system) : [],
     missing: result.missingForStandard,
     outliers: result.outliers.map(
@@ -98,7 +114,10 @@ export function resultView(
       lost: small(p.lostMm),
       expanded: small(p.uncertainty.expanded),
       runs: p.runs,
-      state: lossState(p.lostMm, config.limits),
+      state: lossState(
+        { lostMm: p.lostMm, expandedMm: p.uncertainty.expanded },
+        config.limits,
+      ),
     })),
   };
 }
@@ -167,7 +186,7 @@ export function profileSeries(
     x,
     y: small(upMean + config.limits.repairMm),
   });
-  const limitName = `limit ${formatDeviation(config.limits.repairMm, { system })}`;
+  const limitName = `limit ${formatLimit(config.limits.repairMm, system)}`;
   const { places } = result;
   if (places.length === 1) {
     const { up, down } = places[0];

@@ -14,6 +14,7 @@ import {
   stillForMs,
   wantedApproach,
   watchStill,
+  type CommandedAs,
   type StillWatch,
 } from "@iron/core";
 import type { DeviceSnapshot, ReadingCreate, Run } from "@iron/contract";
@@ -142,6 +143,19 @@ export class RunStore {
         `/readings/${readingId}/restore`,
         undefined,
       ),
+    );
+  }
+
+  turnSense(sense: 1 | -1): void {
+    this.onRun((id) =>
+      this.api.put("turnSense", `/runs/${id}/sense`, { sense }),
+    );
+  }
+
+  /** A program is taken along: its places are as it writes them. */
+  noteProgram(commanded: CommandedAs): void {
+    this.onRun((id) =>
+      this.api.put("noteProgram", `/runs/${id}/commanded`, commanded),
     );
   }
 

@@ -63,7 +63,7 @@ function runWith(values: readonly number[], over: Partial<Run> = {}): Run {
 }
 
 it("a set-up that was typed is only said in the other units, never lost", () => {
-  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", temperature: "" }; // prettier-ignore
+  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", hubRadius: "", temperature: "" }; // prettier-ignore
   const inch = inOtherUnits(draft, "metric", "inch");
   expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" }); // prettier-ignore
   expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254"); // prettier-ignore
@@ -123,14 +123,24 @@ describe("a guided run", () => {
   });
 
   it("gives headline, verdict and chart once both sides are read", () => {
-    const run = runWith([0, 0, 0.027, 0.001, 0.028]);
     expect(resultView(runWith([0, 0]), config, "metric")).toBeNull();
+    // Two runs of 26.5 ± 3 µm hold the limit of 25 µm: nobody can tell, and the page says so.
+    const near = resultView(
+      runWith([0, 0, 0.027, 0.001, 0.028]),
+      config,
+      "metric",
+    );
+    expect([near?.state, near?.verdict.word]).toEqual([
+      "unknown",
+      "cannot tell",
+    ]);
+    const run = runWith([0, 0, 0.037, 0.001, 0.038]);
     const view = resultView(run, config, "metric");
-    expect(view?.headline).toMatch(/^2[67](\.\d)?$|^27$/);
+    expect(view?.headline).toMatch(/^3[67](\.\d)?$/);
     expect(view?.state).toBe("act");
     if (!view) throw new Error("no result");
     const series = profileSeries(view.result, config, "metric");
-    expect(series.down.map((p) => p.y)).toEqual([27, 28]);
+    expect(series.down.map((p) => p.y)).toEqual([37, 38]);
     expect(series.limit[0].y).toBeCloseTo(25.5, 9);
   });
 

@@ -5,7 +5,7 @@ import {
   inject,
   signal,
 } from "@angular/core";
-import { formatSize, fromMm, toMm } from "@iron/core";
+import { formatSize, fromMm, toMm, usualOwnErrors } from "@iron/core";
 import {
   indicatorEditSchema,
   parseDecimal,
@@ -28,6 +28,8 @@ interface IndicatorDraft {
   readonly resolution: string;
   readonly tipAngle: string;
   readonly range: string;
+  readonly hysteresis: string;
+  readonly calibration: string;
 }
 
 const BLANK: IndicatorDraft = {
@@ -38,6 +40,8 @@ const BLANK: IndicatorDraft = {
   resolution: "0.002",
   tipAngle: "12",
   range: "0.8",
+  hysteresis: "",
+  calibration: "",
 };
 
 /** The shop’s own: its name, currency, people and indicators. */
@@ -107,7 +111,11 @@ export class ShopPlace {
   protected words(i: IndicatorRecord): string {
     const system = i.unit === "in" ? "inch" : "metric";
     const tip = i.tipAngleDeg > 0 ? `, tip at ${i.tipAngleDeg}°` : "";
-    return `${i.kind}, steps of ${formatSize(i.resolutionMm, system)}, reach ${formatSize(i.rangeMm, system)}${tip}`;
+    const own =
+      i.hysteresisMm || i.calibrationMm
+        ? `, errs by ${formatSize(i.hysteresisMm ?? 0, system)} turning round and ${formatSize(i.calibrationMm ?? 0, system)} over a short reach`
+        : ", its own errors not noted";
+    return `${i.kind}, steps of ${formatSize(i.resolutionMm, system)}, reach ${formatSize(i.rangeMm, system)}${tip}${own}`;
   }
 
   protected add(): void {
@@ -125,6 +133,22 @@ export class ShopPlace {
       resolution: shown(i.resolutionMm),
       tipAngle: String(i.tipAngleDeg),
       range: shown(i.rangeMm),
+      hysteresis: i.hysteresisMm ? shown(i.hysteresisMm) : "",
+      calibration: i.calibrationMm ? shown(i.calibrationMm) : "",
+    });
+  }
+
+  /** What is usual for such an indicator, where its calibration says nothing. */
+  protected takeUsual(): void {
+    const draft = this.draft();
+    if (!draft) return;
+    const { resolutionMm } = editFrom(draft);
+    const usual = usualOwnErrors(draft.kind, resolutionMm || 0.01);
+    const shown = (mm: number): string =>
+      String(Number(fromMm(mm, draft.unit).toFixed(5)));
+    this.edit({
+      hysteresis: shown(usual.hysteresisMm),
+      calibration: shown(usual.calibrationMm),
     });
   }
 
@@ -199,6 +223,9 @@ function editFrom(draft: IndicatorDraft): IndicatorEdit {
       ? NaN
       : Math.round(toMm(value, draft.unit) * 1e8) / 1e8;
   };
+  // Left empty: nobody noted it, and U says so.
+  const maybe = (text: string): number | null =>
+    text.trim() === "" ? null : length(text);
   return {
     name: draft.name,
     kind: draft.kind,
@@ -206,6 +233,8 @@ function editFrom(draft: IndicatorDraft): IndicatorEdit {
     resolutionMm: length(draft.resolution),
     tipAngleDeg: parseDecimal(draft.tipAngle) ?? NaN,
     rangeMm: length(draft.range),
+    hysteresisMm: maybe(draft.hysteresis),
+    calibrationMm: maybe(draft.calibration),
   };
 }
 
