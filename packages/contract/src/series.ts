@@ -1,4 +1,4 @@
-import { GIB_MODES, SERIES_KINDS } from "@iron/core";
+import { GIB_MODES, SERIES_KINDS, SHIMMED } from "@iron/core";
 import { z } from "zod";
 import { finite, idSchema, instantSchema, oneOf } from "./common";
 import { operation } from "./operation";
@@ -10,6 +10,7 @@ export const seriesPlanSchema = z.object({
   spanMm: finite,
   depthMm: finite,
   friction: oneOf("Friction", ["load", "pull"]),
+  resolutionMm: finite.optional(),
   gib: oneOf("Way of setting the gib", GIB_MODES).optional(),
 });
 
@@ -45,6 +46,25 @@ export const seriesSchema = z.object({
 });
 export type Series = z.infer<typeof seriesSchema>;
 
+/** Shims put in on the simulated machine: under what, where each bolt stands, how thick, mm. */
+export const shimsSchema = z.object({
+  shimmed: oneOf("What is shimmed", SHIMMED),
+  shims: z
+    .array(
+      z.object({
+        x: finite,
+        y: finite,
+        mm: finite
+          .min(0, "A shim must be from 0 to 10 mm.")
+          .max(10, "A shim must be from 0 to 10 mm."),
+      }),
+    )
+    .min(3, "Name at least three bolts.")
+    .max(12, "At most twelve bolts."),
+  /** How far the part was turned on its face, rad. */
+  turnRad: finite.min(-0.1).max(0.1).default(0),
+});
+
 const byId = z.object({ id: idSchema });
 
 /** Crest runs, gib settings, tram, home tests and tests by hand: rows of readings kept as they are taken. */
@@ -53,5 +73,15 @@ export const SERIES_OPERATIONS = {
   startSeries: operation("post", "/api/axes/:id/series", "Begin a series of readings", { params: byId, body: z.object({ plan: seriesPlanSchema }), response: seriesSchema, created: true }), // prettier-ignore
   series: operation("get", "/api/series/:id", "One series with its readings", { params: byId, response: seriesSchema }), // prettier-ignore
   addSeriesPoint: operation("post", "/api/series/:id/points", "Keep a reading, or take one back", { params: byId, body: seriesPointCreateSchema, response: seriesSchema, created: true }), // prettier-ignore
+  shimDevice: operation(
+    "post",
+    "/api/axes/:id/device/shims",
+    "Put shims in on the simulated machine",
+    {
+      params: byId,
+      body: shimsSchema,
+      response: z.object({ simulated: z.literal(true) }),
+    },
+  ),
   readSeriesStep: operation("post", "/api/series/:id/device", "Let the simulated machine go to a step and read it", { params: byId, body: z.object({ step: z.number().int().nonnegative() }), response: seriesSchema }), // prettier-ignore
 } as const;

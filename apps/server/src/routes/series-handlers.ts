@@ -10,6 +10,10 @@ export function seriesHandlersFor(
     startSeries: ({ params, body, who }) => series.start(params.id, body.plan, who), // prettier-ignore
     series: ({ params }) => series.get(params.id),
     addSeriesPoint: ({ params, body, who }) => series.add(params.id, body, who),
+    shimDevice: async ({ params, body }) => {
+      await series.shim(params.id, body);
+      return { simulated: true };
+    },
     readSeriesStep: ({ params, body, who }) => series.readDevice(params.id, body.step, who), // prettier-ignore
   };
 }

@@ -1,16 +1,19 @@
 import {
   checkSeries,
+  putShims,
   seriesGrades,
   seriesOpen,
   seriesRefusal,
   seriesSteps,
   simulateSeriesReading,
   type SeriesPlan,
+  type Shimmed,
   type SeriesStep,
 } from "@iron/core";
-import type { Series, SeriesPointCreate } from "@iron/contract";
+import type { Series, SeriesPointCreate, shimsSchema } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Selectable } from "kysely";
+import type { z } from "zod";
 import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";
 import { standardNormal } from "./chance";
@@ -128,6 +131,29 @@ export class SeriesRuns {
     return this.add(id, point, who, "device");
   }
 
+  /** Puts shims in on the simulated machine, so that the next sweep shows what they do. */
+  async shim(axisId: number, put: z.output<typeof shimsSchema>): Promise<void> {
+    const { model } = await this.hub.device(axisId);
+    const face = FACES[put.shimmed];
+    const shims = put.shims.map(({ x, y, mm }) => ({
+      at: face.at(x, y),
+      push: face.push,
+      mm,
+    }));
+    const shimmed = putShims(model.parts ?? {}, shims);
+    const parts = {
+      ...shimmed,
+      shimmedX: (shimmed.shimmedX ?? 0) + put.turnRad,
+    };
+    const kept = toJson({ ...model, parts });
+    await this.db
+      .insertInto("virtual_axis")
+      .values({ axis_id: axisId, model: kept })
+      .onConflict((c) => c.column("axis_id").doUpdateSet({ model: kept }))
+      .execute();
+    await this.hub.forget(axisId);
+  }
+
   private points(
     ids: readonly number[],
   ): Promise<Selectable<Tables["series_point"]>[]> {
@@ -140,6 +166,19 @@ export class SeriesRuns {
       .execute();
   }
 }
+
+type Point = readonly [x: number, y: number, z: number];
+
+/** Where the bolts of a part stand in space, and which way a shim pushes it. */
+const FACES: Record<
+  Shimmed,
+  { readonly push: Point; readonly at: (x: number, y: number) => Point }
+> = {
+  "column-base": { push: [0, 0, 1], at: (x, y) => [x, y, -900] },
+  "gantry-legs": { push: [0, 0, 1], at: (x, y) => [x, y, -600] },
+  "hanging-head": { push: [0, 0, -1], at: (x, y) => [x, y, 200] },
+  "vertical-flange": { push: [0, -1, 0], at: (x, y) => [x, 150, y] },
+};
 
 function stepOf(plan: SeriesPlan, index: number): SeriesStep {
   const steps = seriesSteps(plan);

@@ -1,5 +1,8 @@
-import { normalEquations, solveLinear } from "../lostmotion/nnls";
-import { BoundError } from "../quantity";
+import {
+  crestAlignment,
+  type CrestAlignment,
+  type CrestReadings,
+} from "../alignment";
 
 /** Crest readings in one plane: where the member stood and what the tip read, mm. */
 export interface CrestPoint {
@@ -7,66 +10,64 @@ export interface CrestPoint {
   readonly readingMm: number;
 }
 
-export interface CrestPlane {
-  readonly slopeMmPerM: number;
-  readonly uSlopeMmPerM: number;
-  readonly offsetMm: number;
-  /** What is left over: bend and swing, mm from least to most. */
-  readonly residualMm: number;
-}
-
 export interface CrestRun {
-  readonly planes: readonly CrestPlane[];
-  /** Out of line by more than its uncertainty and the usual limit. */
-  readonly outOfLine: boolean;
-  readonly bent: boolean;
+  readonly alignment: CrestAlignment;
+  /** Out of line by more than U and the limit; null where it cannot be told. */
+  readonly outOfLine: boolean | null;
+  /** Swings with the screw by more than U and the limit; null where it cannot be told. */
+  readonly bent: boolean | null;
 }
 
-/** Out of line above this, mm per m; bent above this, mm (common practice, no source). */
-export const CREST_LIMITS = { slopeMmPerM: 0.05, residualMm: 0.03 } as const;
+export interface CrestRunOptions {
+  readonly leadMm: number;
+  /** Screw between its supports, and travel over which the places count, mm. */
+  readonly freeLengthMm: number;
+  readonly travelMm: number;
+  readonly resolutionMm?: number;
+}
 
 /**
- * Line fit of a crest run in each plane: slope says how far the screw runs out of line with the
- * ways, the residual how much it is bent.
+ * A crest run as evidence: is the screw out of line with the ways, and does it turn a bend with it?
+ * @param planes readings at 0° and at 90°; at least five places each
  * @throws BoundError with fewer than five places in a plane
  */
-export function crestRun(planes: readonly (readonly CrestPoint[])[]): CrestRun {
-  const fitted = planes.map((points): CrestPlane => {
-    if (points.length < 5)
-      throw new BoundError("places in a plane", points.length, "at least 5");
-    const rows = points.map((p) => [1, p.positionMm]);
-    const values = points.map((p) => p.readingMm);
-    const ones = points.map(() => 1);
-    const { matrix, right } = normalEquations(rows, values, ones);
-    const solved = solveLinear(matrix, right);
-    if (!solved)
-      throw new BoundError("places", points.length, "spread over the travel");
-    const residuals = points.map(
-      (p) => p.readingMm - solved[0] - solved[1] * p.positionMm,
-    );
-    const s = Math.sqrt(
-      residuals.reduce((sum, r) => sum + r * r, 0) / (points.length - 2),
-    );
-    const centre =
-      points.reduce((sum, p) => sum + p.positionMm, 0) / points.length;
-    const spread = points.reduce(
-      (sum, p) => sum + (p.positionMm - centre) ** 2,
-      0,
-    );
-    return {
-      offsetMm: solved[0],
-      slopeMmPerM: 1000 * solved[1],
-      uSlopeMmPerM: (1000 * s) / Math.sqrt(spread),
-      residualMm: Math.max(...residuals) - Math.min(...residuals),
-    };
+export function crestRun(
+  planes: readonly (readonly CrestPoint[])[],
+  options: CrestRunOptions,
+): CrestRun {
+  const { leadMm, freeLengthMm, travelMm, resolutionMm } = options;
+  const over = Math.max(0, freeLengthMm - travelMm) / 2;
+  const readings = planes.map((points, i): CrestReadings => ({
+    name: i === 0 ? "0°" : "90°",
+    points: points.map((p) => ({ x: p.positionMm, y: p.readingMm })),
+  }));
+  const alignment = crestAlignment(readings, {
+    supports: {
+      fixedMm: -over,
+      farMm: travelMm + over,
+      bracketMm: travelMm / 2,
+      leadMm,
+    },
+    datum: "bracket",
+    resolutionMm,
   });
+  return { alignment, ...crestAnswers(alignment) };
+}
+
+/** What an alignment answers at Locate; null leaves the question open. */
+export function crestAnswers(
+  alignment: CrestAlignment,
+): Pick<CrestRun, "outOfLine" | "bent"> {
+  const codes = alignment.planes.map((p) => p.code);
   return {
-    planes: fitted,
-    outOfLine: fitted.some(
-      (p) =>
-        Math.abs(p.slopeMmPerM) > CREST_LIMITS.slopeMmPerM &&
-        Math.abs(p.slopeMmPerM) > 2 * p.uSlopeMmPerM,
-    ),
-    bent: fitted.some((p) => p.residualMm > CREST_LIMITS.residualMm),
+    outOfLine: codes.includes("over")
+      ? true
+      : codes.every((c) => c === "within")
+        ? false
+        : null,
+    bent:
+      alignment.turning === null || alignment.turning.code === "cannot-tell"
+        ? null
+        : alignment.turning.code === "over",
   };
 }

@@ -76,19 +76,25 @@ describe("a load trace", () => {
 });
 
 describe("a crest run", () => {
-  it("fits slope and bend by hand-worked figures", () => {
-    const line = [0, 100, 200, 300, 400].map((positionMm) => ({ positionMm, readingMm: 0.01 + 0.0001 * positionMm })); // prettier-ignore
-    const { planes, outOfLine, bent } = crestRun([line]);
-    expect(planes[0].slopeMmPerM).toBeCloseTo(0.1, 9);
-    expect(planes[0].offsetMm).toBeCloseTo(0.01, 9);
-    expect(planes[0].residualMm).toBeCloseTo(0, 9);
-    expect([outOfLine, bent]).toEqual([true, false]);
-    expect(() => crestRun([line.slice(0, 3)])).toThrow("places in a plane is 3"); // prettier-ignore
+  const screw = { leadMm: 10, freeLengthMm: 500, travelMm: 400 };
+
+  it("fits a slope by hand-worked figures, and leaves open what its places cannot show", () => {
+    const line = [0, 100, 200, 300, 400].map((positionMm) => ({
+      positionMm,
+      readingMm: 0.01 + 0.0001 * positionMm,
+    }));
+    const { alignment, outOfLine, bent } = crestRun([line], screw);
+    // 0.1 mm per metre over 500 mm is 0.05 mm, above the 0.02 mm that is fine.
+    expect(alignment.planes[0].slopeMmPerM).toBeCloseTo(0.1, 9);
+    expect(alignment.planes[0].overLength.value).toBeCloseTo(0.05, 9);
+    // Whole leads apart: what turns is never seen.
+    expect([outOfLine, bent]).toEqual([true, null]);
+    expect(() => crestRun([line.slice(0, 3)], screw)).toThrow("places in a plane is 3"); // prettier-ignore
   });
 
   it("tells a bent screw from one out of line on the virtual axis", () => {
     const axis = defaultAxis("vertical-centre", "X");
-    const of = (parts: object) => crestRun(simulateCrestRun(axisFromParts(axis, parts, 1), noise)); // prettier-ignore
+    const of = (parts: object) => crestRun(simulateCrestRun(axisFromParts(axis, parts, 1), noise), { leadMm: axis.screw.leadMm, freeLengthMm: axis.screw.freeLengthMm, travelMm: axis.travelMm }); // prettier-ignore
     expect(of({ misalignN: 200 })).toMatchObject({ outOfLine: true, bent: false }); // prettier-ignore
     expect(of({ bendN: 120 }).bent).toBe(true);
     expect(of({})).toMatchObject({ outOfLine: false, bent: false });

@@ -1,4 +1,5 @@
 import type { AxisConfig, LinkId } from "../axis";
+import { STEEL_E } from "../screw";
 import { SLACKS, type SlackId } from "./knowledge";
 
 /** Tests that give a size: which slacks each of them sees at once. */
@@ -57,7 +58,6 @@ export interface Baseline {
   readonly sdMm: number;
 }
 
-const YOUNG_STEEL = 210_000;
 /** Reversing friction taken for wind-up when no drive load is known, N (common practice, no source). */
 const USUAL_FRICTION_N = 120;
 
@@ -73,7 +73,7 @@ export function windUpMm(
   const stiffness =
     axis.transmission === "rack"
       ? 40_000
-      : (YOUNG_STEEL * area) / (axis.screw.freeLengthMm / 2);
+      : (STEEL_E * area) / (axis.screw.freeLengthMm / 2);
   return (4 * frictionN) / stiffness;
 }
 

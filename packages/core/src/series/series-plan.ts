@@ -38,7 +38,8 @@ export const SERIES_WORDS: Readonly<Record<SeriesKind, SeriesWords>> = {
 
 /** A usual plan for an axis, to be changed. */
 export function defaultSeries(axis: AxisConfig, kind: SeriesKind): SeriesPlan {
-  const usual = { kind, spanMm: 300, depthMm: 300, friction: "load" as const };
+  // Spans are those that were swept: nobody can guess them.
+  const usual = { kind, spanMm: 0, depthMm: 0, friction: "load" as const };
   if (isHandKind(kind)) {
     const { places, repeats } = HAND_TESTS[kind];
     return { ...usual, places: places(axis), repeats };
@@ -104,6 +105,13 @@ export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
   }
   if (kind === "home-repeat")
     requireBound("homings", repeats, Number.isInteger(repeats) && repeats >= 3 && repeats <= 50, "a whole number from 3 to 50"); // prettier-ignore
+  if (plan.resolutionMm !== undefined)
+    requireBound(
+      "step of the indicator",
+      plan.resolutionMm,
+      plan.resolutionMm > 0 && plan.resolutionMm <= 1,
+      "above 0 and up to 1 mm",
+    );
   if (kind === "tram") {
     requireBound("span", spanMm, spanMm >= 20 && spanMm <= 3000, "from 20 to 3000 mm"); // prettier-ignore
     requireBound("depth", depthMm, depthMm === 0 || (depthMm >= 20 && depthMm <= 3000), "0 for two points, or from 20 to 3000 mm"); // prettier-ignore

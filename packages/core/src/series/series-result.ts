@@ -1,6 +1,14 @@
 import type { AxisConfig } from "../axis";
 import { travelPerTurnMm } from "../axis";
-import { crestAlignment, tram, type CrestAlignment, type CrestReadings, type Datum, type Support, type TramResult } from "../alignment"; // prettier-ignore
+import {
+  crestAlignment,
+  tram,
+  type CrestAlignment,
+  type CrestReadings,
+  type Datum,
+  type TramResult,
+} from "../alignment";
+import { crestAnswers } from "../diagnosis/crest-run";
 import type { FindingId } from "../diagnosis/findings";
 import type { TestId } from "../diagnosis/tests";
 import { homeRepeat, type HomeRepeat } from "../home";
@@ -19,19 +27,13 @@ export type SeriesResult =
 
 export interface SeriesOptions {
   readonly datum?: Datum;
-  readonly bolts?: readonly Support[];
   readonly stockMm?: readonly number[];
   /** Pull that is usual on this axis, N. */
   readonly usualN?: number | null;
 }
 
-/** Four bolts of a head flange or column foot, mm from its middle (an invented usual pattern). */
-export const USUAL_BOLTS: readonly Support[] = [
-  { name: "left far", x: -120, y: 150 },
-  { name: "right far", x: 120, y: 150 },
-  { name: "left near", x: -120, y: -150 },
-  { name: "right near", x: 120, y: -150 },
-];
+/** Step of an indicator that nobody named, mm (common practice, no source). */
+export const USUAL_STEP_MM = 0.01;
 
 /** Readings by plane of a crest run; only places that were read. */
 export function crestReadings(
@@ -82,7 +84,13 @@ export function seriesResult(
         bracketMm: axis.travelMm / 2,
         leadMm: travelPerTurnMm(axis),
       };
-      return { kind: "crest-run", alignment: crestAlignment(planes, supports, options.datum ?? "bracket", options.stockMm) }; // prettier-ignore
+      const alignment = crestAlignment(planes, {
+        supports,
+        datum: options.datum ?? "bracket",
+        stockMm: options.stockMm,
+        resolutionMm: plan.resolutionMm,
+      });
+      return { kind: "crest-run", alignment };
     }
     case "gib-curve": {
       const gib = gibSetResult(plan, reads);
@@ -98,8 +106,9 @@ export function seriesResult(
         nearMm: value("near"),
         spanMm: plan.spanMm,
         depthMm: plan.depthMm || null,
+        resolutionMm: plan.resolutionMm ?? USUAL_STEP_MM,
       };
-      return { kind: "tram", tram: tram(readings, options.bolts ?? USUAL_BOLTS, options.stockMm) }; // prettier-ignore
+      return { kind: "tram", tram: tram(readings) };
     }
     case "home-repeat": {
       const read = values.filter((v): v is number => typeof v === "number");
@@ -115,17 +124,24 @@ export function seriesAnswers(result: SeriesResult): {
 } | null {
   switch (result.kind) {
     case "crest-run": {
-      const { planes } = result.alignment;
-      const slope = planes.some(
-        (p) =>
-          Math.abs(p.slopeMmPerM) > 0.05 &&
-          Math.abs(p.slopeMmPerM) > p.expandedMmPerM,
-      );
-      const turn = planes.some((p) => p.bendMm > 0.03 || (p.perTurnMm ?? 0) > 0.015); // prettier-ignore
-      return { test: "crest-run", answers: { "crest-slope": slope, "crest-turn": turn } }; // prettier-ignore
+      const { outOfLine, bent } = crestAnswers(result.alignment);
+      return {
+        test: "crest-run",
+        answers: {
+          ...(outOfLine === null ? {} : { "crest-slope": outOfLine }),
+          ...(bent === null ? {} : { "crest-turn": bent }),
+        },
+      };
     }
     case "tram":
-      return { test: "tram-look", answers: { "tram-off": !result.tram.within } }; // prettier-ignore
+      // What cannot be told leaves the question open.
+      return {
+        test: "tram-look",
+        answers:
+          result.tram.code === "cannot-tell"
+            ? {}
+            : { "tram-off": result.tram.code === "out" },
+      };
     case "home-repeat":
       return { test: "home-again", answers: { "home-varies": result.home.rangeMm > 0.02, "home-turn": result.home.jumps > 0 } }; // prettier-ignore
     case "gib-curve":

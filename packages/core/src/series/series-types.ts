@@ -40,6 +40,8 @@ export interface SeriesPlan {
   readonly depthMm: number;
   /** Gib curve: the drive’s load, or the pull on a scale. */
   readonly friction: "load" | "pull";
+  /** Step of the indicator, mm; absent where nobody named one. */
+  readonly resolutionMm?: number;
   /** Gib: which school; friction alone where it is not said. */
   readonly gib?: GibMode;
 }

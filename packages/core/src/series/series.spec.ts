@@ -6,7 +6,7 @@ const config = defaultAxis("bench-mill", "Z");
 const still = (): number => 0;
 
 function readAll(kind: SeriesKind, parts: Parameters<typeof axisFromParts>[1]) {
-  const plan = defaultSeries(config, kind);
+  const plan = { ...defaultSeries(config, kind), spanMm: 300, depthMm: 300 };
   const axis = axisFromParts(config, parts, 1);
   const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, axis, plan, s, still)); // prettier-ignore
   return seriesResult(config, plan, values);
@@ -16,7 +16,7 @@ describe("series of readings", () => {
   it.each(SETTING_KINDS)(
     "%s: a plan that passes its own check, a word for each step",
     (kind) => {
-      const plan = defaultSeries(config, kind);
+      const plan = { ...defaultSeries(config, kind), spanMm: 300 };
       expect(seriesRefusal(config, kind)).toBe("");
       expect(() => checkSeries(plan, config)).not.toThrow();
       for (const step of seriesSteps(plan))
@@ -31,7 +31,7 @@ describe("series of readings", () => {
     const out = readAll("crest-run", { misalignN: 300 });
     expect(out?.kind === "crest-run" && out.alignment.planes[0].slopeMmPerM).toBeCloseTo(0.21, 2); // prettier-ignore
     const straight = readAll("crest-run", {});
-    expect(straight?.kind === "crest-run" && straight.alignment.planes.every((p) => p.within)).toBe(true); // prettier-ignore
+    expect(straight?.kind === "crest-run" && straight.alignment.planes.every((p) => p.code === "within")).toBe(true); // prettier-ignore
   });
 
   it("a gib that was tight bites sooner than a loose one", () => {
@@ -47,7 +47,7 @@ describe("series of readings", () => {
     const home = readAll("home-repeat", { markerNear: 1 });
     expect(home?.kind === "home-repeat" && home.home.jumps).toBe(1);
     const out = readAll("tram", { tramMm: 0.09 });
-    expect(out?.kind === "tram" && out.tram.within).toBe(false);
+    expect(out?.kind === "tram" && out.tram.code).toBe("out");
   });
 
   it("refuses what an axis does not have, and plans out of bounds by name", () => {
@@ -56,5 +56,8 @@ describe("series of readings", () => {
     expect(() => checkSeries({ ...defaultSeries(config, "crest-run"), places: [0, 1, 2, 3, 9999] }, config)).toThrow("place is 9999"); // prettier-ignore
     expect(() => checkSeries({ ...defaultSeries(config, "home-repeat"), repeats: 2 }, config)).toThrow("homings is 2"); // prettier-ignore
     expect(() => checkSeries({ ...defaultSeries(config, "tram"), spanMm: 5 }, config)).toThrow("span is 5"); // prettier-ignore
+    // Nobody can guess a span: it is asked, not taken as 300 mm.
+    const unasked = defaultSeries(config, "tram");
+    expect(() => checkSeries(unasked, config)).toThrow("span is 0");
   });
 });

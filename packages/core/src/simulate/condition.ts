@@ -52,6 +52,9 @@ export interface PartsCondition {
   readonly homeScatterMm?: number;
   readonly markerNear?: number;
   readonly tramMm?: number;
+  /** How far shims have turned the spindle, mm per mm: across, and in depth. */
+  readonly shimmedX?: number;
+  readonly shimmedY?: number;
   readonly scaleDirt?: number;
   /** Clearance that the nut has from new, mm. */
   readonly nutNewMm?: number;

@@ -1,4 +1,5 @@
 import { travelPerTurnMm, type AxisConfig } from "../axis";
+import { STEEL_E } from "../screw";
 import type { ElasticLink } from "./elastic-chain";
 import type { VirtualAxis } from "./virtual-axis";
 
@@ -19,8 +20,6 @@ export interface HiddenCondition {
   readonly driftMm?: number;
 }
 
-const YOUNG_STEEL = 210_000;
-
 /**
  * A virtual axis with the stiffness its screw would have (E·A/L in the middle of the travel) and the
  * faults of `hidden`. Other stiffnesses and frictions are plausible, invented for practice.
@@ -35,7 +34,7 @@ export function virtualAxisOf(
   const screwStiffness =
     axis.transmission === "rack"
       ? 4e4
-      : (YOUNG_STEEL * area) / (screw.freeLengthMm / 2);
+      : (STEEL_E * area) / (screw.freeLengthMm / 2);
   const link = (
     id: string,
     deadBandMm: number,

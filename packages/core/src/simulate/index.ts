@@ -10,3 +10,4 @@ export * from "./observe";
 export * from "./trace";
 export * from "./series";
 export * from "./mend";
+export * from "./shim";

@@ -24,7 +24,7 @@ const MENDS: Readonly<Record<string, readonly Key[]>> = {
   "set-rack": ["rackSpotN", "chipsN"],
   "centre-cage": ["cageShiftMm"],
   "switch-on": ["homeScatterMm", "markerNear"],
-  "shim-head": ["tramMm"],
+  "shim-head": ["tramMm", "shimmedX", "shimmedY"],
   "release-balance": ["counterOffN"],
   "lube-on": ["dryness"],
   "review-compensation": ["compensationMm"],

@@ -1,6 +1,7 @@
 import type { AxisConfig } from "../axis";
 import type { FindingId } from "../diagnosis/findings";
 import { frictionOf, SOUND_FRICTION_N, type PartsCondition } from "./condition";
+import { leanOf } from "./shim";
 import { trueReversal, type VirtualAxis } from "./virtual-axis";
 
 /**
@@ -61,6 +62,13 @@ function binding(config: AxisConfig, c: PartsCondition): Partial<Record<FindingI
   };
 } // prettier-ignore
 
+/** How far out of square the spindle stands, mm over 300 mm, the worse way. */
+function leanMm(c: PartsCondition): number {
+  if (c.tramMm === undefined) return 0;
+  const { x, y } = leanOf(c);
+  return 300 * Math.max(Math.abs(x), Math.abs(y));
+}
+
 function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Partial<Record<FindingId, Sensation>> {
   const lost = Math.abs(trueReversal(axis, (c.spotAt ?? 0.5) * axis.travelMm));
   const slack = axis.links.reduce((sum, l) => sum + l.deadBandMm, 0) + (c.screwWearMm ?? 0);
@@ -79,8 +87,8 @@ function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Par
     spikes: sense(40 * (c.freshParts ?? 0), 20, 5),
     "home-varies": sense(c.homeScatterMm ?? 0, 0.012, 0.003),
     "home-turn": sense(c.markerNear ?? 0, 0.5, 0.1),
-    recut: sense(c.tramMm ?? 0, 0.025, 0.006),
-    "tram-off": sense(c.tramMm ?? 0, 0.02, 0.003),
+    recut: sense(leanMm(c), 0.025, 0.006),
+    "tram-off": sense(leanMm(c), 0.02, 0.003),
     chatter: sense(30 * part(c.wayGapMm, 0.05) + 16 * part(c.bearingPitting, 0.8) + 12 * part(c.motorPitting, 0.8) + 10 * part(c.bendN, 120) + 20 * part(c.wheelGapMm, 0.2) + 12 * part(c.meshWearMm, 0.2), 16, 5),
     "profile-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
   };

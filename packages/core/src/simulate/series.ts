@@ -1,4 +1,5 @@
 import { frictionOf } from "./condition";
+import { leanOf } from "./shim";
 import {
   CREST_PLANES,
   isHandKind,
@@ -33,8 +34,9 @@ export function simulateSeriesReading(
     case "gib-curve":
       return simulateGib(axis, plan, step, normal);
     case "tram": {
-      const across = ((parts.tramMm ?? 0.006) / 300) * plan.spanMm;
-      const depth = 0.4 * ((parts.tramMm ?? 0.006) / 300) * plan.depthMm;
+      const lean = leanOf(parts);
+      const across = lean.x * plan.spanMm;
+      const depth = lean.y * plan.depthMm;
       const at = { left: 0, right: across, far: across / 2 + depth / 2, near: across / 2 - depth / 2 }[step.group] ?? 0; // prettier-ignore
       return at + 0.0012 * normal();
     }

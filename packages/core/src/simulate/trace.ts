@@ -45,7 +45,14 @@ export function simulateLoadTrace(
 /** Out of line for each newton of binding towards an end, mm per m, at 0° and at 90°. */
 const OUT_OF_LINE = [0.0007, 0.0003];
 
-/** What a tip on the crest reads at a place, mm: out of line and bent as its parts say. */
+/** Where the bend of a bent screw points when it stands at zero, rad. */
+const BEND_AT_RAD = 0.7;
+
+/**
+ * What a tip on the crest reads at a place, mm: out of line as its parts say, and a bend that turns
+ * with the screw: the plane it lies in goes round once per turn, past the tip above and a quarter of
+ * a turn later past the tip beside it.
+ */
 export function crestReading(
   axis: VirtualAxis,
   plane: number,
@@ -54,8 +61,12 @@ export function crestReading(
 ): number {
   const { misalignN = 0, bendN = 0 } = axis.parts ?? {};
   const slope = (OUT_OF_LINE[plane] * misalignN) / 1000;
-  const bend = 0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm); // prettier-ignore
-  return slope * positionMm + bend + 0.0015 * normal();
+  const bow = 0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm);
+  const turned =
+    BEND_AT_RAD +
+    (2 * Math.PI * positionMm) / axis.leadError.perTurnMm -
+    (plane * Math.PI) / 2;
+  return slope * positionMm + bow * Math.cos(turned) + 0.0015 * normal();
 }
 
 /** Crest readings along the screw at 0° and 90°. */

@@ -1,4 +1,14 @@
-import { shimStack, SHIM_STOCK_MM, tram, TRAM_DATUMS } from "../alignment"; // prettier-ignore
+import {
+  shimStack,
+  SHIM_STOCK_MM,
+  SHIMMED,
+  SHIMMED_WORDS,
+  tram,
+  tramBolts,
+  tramShims,
+  TRAM_DATUMS,
+  TRAM_LIMIT,
+} from "../alignment";
 import { travelPerTurnMm } from "../axis";
 import { greaseFill } from "../bearing";
 import { SISTER_TERMS, sistersToo } from "../diagnosis";
@@ -9,21 +19,49 @@ import type { Sum, SumField } from "./types";
 
 const pieces = (list: readonly number[], system: UnitSystem): string =>
   list.length ? list.map((p) => formatQuantity("length", p, system)).join(" + ") : "no shim"; // prettier-ignore
-const reading = (id: string, label: string, value: number): SumField => ({ id, label, quantity: "deviation", value, min: -10, max: 10 }); // prettier-ignore
-const distance = (id: string, label: string, value: number): SumField => ({ id, label, quantity: "length", value, min: 0, above: true, max: 10_000 }); // prettier-ignore
+const reading = (id: string, label: string): SumField => ({
+  id,
+  label,
+  quantity: "deviation",
+  value: 0,
+  min: -10,
+  max: 10,
+  asked: true,
+});
+const distance = (id: string, label: string): SumField => ({
+  id,
+  label,
+  quantity: "length",
+  value: 0,
+  min: 0,
+  above: true,
+  max: 10_000,
+  asked: true,
+});
 const COMMON = "common practice, no source";
 
 export const OTHER_SUMS: readonly Sum[] = [
   {
     id: "screw-line", name: "Screw alignment from two readings", group: "Alignment", drawing: "screw",
     asks: "Which support moves by how much?", formula: "move = −(Δreading / distance read over) · distance of the supports", source: "similar triangles; crest runs in two planes are at station Set",
-    fields: [reading("a", "Read near the datum end", 0), reading("b", "Read near the other end", 0.08), distance("over", "Distance read over", 400), distance("span", "Distance of the supports", 600)],
+    fields: [reading("a", "Read near the datum end"), reading("b", "Read near the other end"), distance("over", "Distance read over"), distance("span", "Distance of the supports"), { id: "plane", label: "Read", quantity: "number", value: 0, min: 0, max: 1, choices: ["above the screw", "beside the screw"] }],
     compute: (v, system) => {
       const move = (-(v["b"] - v["a"]) / v["over"]) * v["span"];
-      const shims = shimStack(Math.min(10, Math.abs(move)), SHIM_STOCK_MM);
+      const way = `${move < 0 ? "Away from" : "Towards"} the tip by ${formatQuantity("deviation", Math.abs(move), system)}`;
+      const upright = v["plane"] === 0;
+      const raised = upright && move > 0;
+      const shims = shimStack(raised ? Math.min(10, move) : 0, SHIM_STOCK_MM);
+      const how = !upright
+        ? "shift it in its bolt holes"
+        : move > 0
+          ? `shim it up: ${pieces(shims.pieces, system)}`
+          : "it would have to come down, and nothing can be shimmed downwards: take shims out under it, or raise the datum end and the bracket instead";
       return {
-        lines: [{ label: "Move of the other support", quantity: "deviation", value: move, signed: true }, { label: "Left after shims", quantity: "deviation", value: shims.errorMm, signed: true }],
-        says: [`${move < 0 ? "Away from" : "Towards"} the tip: ${pieces(shims.pieces, system)}.`],
+        lines: [
+          { label: "Move of the other support", quantity: "deviation", value: move, signed: true },
+          ...(raised ? [{ label: "Left after shims", quantity: "deviation" as const, value: shims.errorMm, signed: true }] : []),
+        ],
+        says: [Math.abs(move) < 0.0125 ? "Near enough: leave it." : `${way}: ${how}.`],
         state: Math.abs(move) > 0.03 ? "watch" : "sound",
       };
     },
@@ -39,32 +77,36 @@ export const OTHER_SUMS: readonly Sum[] = [
   },
   {
     id: "tram", name: "Tram and plumb", group: "Alignment", drawing: "tram",
-    asks: "How square is it, and what goes under which bolt?", formula: "slope = Δreading/span; shim = slope · distance of the bolts", source: `${COMMON}: 0.050 mm over 300 mm (0.001 in over 6 in) is fine`,
+    asks: "How square is it, and what goes under which bolt?", formula: "slope = Δreading/span; shims from turning what is shimmed as one rigid body", source: `${COMMON}: 0.050 mm over 300 mm (0.001 in over 6 in) is fine`,
     fields: [
-      reading("left", "Left", 0), reading("right", "Right", 0.06), reading("far", "Far", 0.03), reading("near", "Near", 0),
-      distance("span", "Span across", 300), distance("depth", "Span in depth", 300), distance("bx", "Bolts apart across", 240), distance("by", "Bolts apart in depth", 300),
-      { id: "points", label: "Points read", quantity: "number", value: 1, min: 0, max: 1, choices: ["two, across", "four"] },
+      reading("left", "Left"), reading("right", "Right"), reading("far", "Far"), reading("near", "Near"),
+      distance("span", "Swept across"), distance("depth", "Swept in depth"), distance("bx", "Bolts apart across"), distance("by", "Bolt rows apart"),
+      { id: "shimmed", label: "What is shimmed", quantity: "number", value: 0, min: 0, max: SHIMMED.length - 1, choices: SHIMMED.map((s) => SHIMMED_WORDS[s].name) },
+      { id: "step", label: "Step of the indicator", quantity: "deviation", value: 0.01, min: 0, above: true, max: 1 },
       { id: "way", label: "Indicators", quantity: "number", value: 0, min: 0, max: 1, choices: ["one, swept", "two on a bar, zeroed on one spot"] },
       { id: "datum", label: "Datum", quantity: "number", value: 0, min: 0, max: 1, choices: TRAM_DATUMS },
     ],
     compute: (v, system) => {
-      const four = v["points"] === 1;
-      const bolts = [[-1, 1, "left far"], [1, 1, "right far"], [-1, -1, "left near"], [1, -1, "right near"]] as const;
-      const supports = bolts.map(([x, y, name]) => ({ name, x: (x * v["bx"]) / 2, y: (y * v["by"]) / 2 }));
-      const result = tram({ leftMm: v["left"], rightMm: v["right"], farMm: four ? v["far"] : null, nearMm: four ? v["near"] : null, spanMm: v["span"], depthMm: v["depth"] }, supports);
+      const shimmed = SHIMMED[v["shimmed"]];
+      const result = tram({ leftMm: v["left"], rightMm: v["right"], farMm: v["far"], nearMm: v["near"], spanMm: v["span"], depthMm: v["depth"], resolutionMm: v["step"] });
+      const shims = tramShims(result.slopes, { shimmed, supports: tramBolts(shimmed, v["bx"], v["by"]) });
+      const turn = (shims.turnRad * 180) / Math.PI;
       return {
         lines: [
           ...result.slopes.map((s) => ({ label: `Over 300 mm, ${s.direction}`, quantity: "deviation" as const, value: s.per300Mm, signed: true })),
           ...result.slopes.map((s) => ({ label: `Over 6 in, ${s.direction}`, quantity: "deviation" as const, value: s.per6InMm, signed: true })),
-          ...result.bolts.map((b) => ({ label: `Shim at ${b.name}`, quantity: "deviation" as const, value: b.liftMm })),
+          ...shims.bolts.map((b) => ({ label: `Shim at ${b.name}`, quantity: "deviation" as const, value: b.wantedMm })),
+          ...shims.predicted.map((p) => ({ label: `Then over the span, ${p.direction}`, quantity: "deviation" as const, value: p.perSpanMm, signed: true })),
         ],
         says: [
-          result.within ? "Square within 0.050 mm over 300 mm." : "Out of square.",
-          ...result.bolts.map((b) => `${b.name}: ${pieces(b.shims.pieces, system)}.`),
+          { square: "Square within 0.050 mm over 300 mm.", out: "Out of square.", "cannot-tell": "Cannot tell: the limit lies inside the ± of these readings." }[result.code],
+          `Under ${SHIMMED_WORDS[shimmed].name}:`,
+          ...shims.bolts.map((b) => `${b.name}: ${pieces(b.shims.pieces, system)}.`),
+          Math.abs(shims.turnRad) > TRAM_LIMIT / 4 ? `Sideways nothing can be shimmed there: turn it on its face by ${Math.abs(turn).toFixed(3)}°, its ${shims.turnRad > 0 ? "right" : "left"} side up.` : "",
           `Datum: ${TRAM_DATUMS[v["datum"]]}. Write it down: the other one gives another answer.`,
           v["way"] === 1 ? "Two indicators: zero both on the same spot, one after the other, before they are set on left and right." : "",
         ].filter(Boolean),
-        state: result.within ? "sound" : "act",
+        state: { square: "sound", out: "act", "cannot-tell": "unknown" }[result.code] as "sound" | "act" | "unknown",
       };
     },
   },

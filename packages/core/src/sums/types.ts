@@ -12,6 +12,8 @@ export interface SumField {
   /** The least itself is not allowed. */
   readonly above?: boolean;
   readonly choices?: readonly string[];
+  /** Measured here and now: it begins empty, since no axis and no habit knows it. */
+  readonly asked?: true;
   /** What an axis says of it. */
   readonly of?: (axis: AxisConfig) => number | undefined;
 }
@@ -39,7 +41,7 @@ export interface SumAnswer {
   readonly lines: readonly SumLine[];
   /** What the numbers say, in a sentence; the first is the verdict. */
   readonly says: readonly string[];
-  readonly state: "sound" | "watch" | "act" | null;
+  readonly state: "sound" | "watch" | "act" | "unknown" | null;
   readonly curve?: SumCurve;
 }
 

@@ -15,9 +15,11 @@ import {
   availability,
   crestRun,
   finding,
-  formatQuantity,
   HAND_KINDS,
   locateTest,
+  travelPerTurnMm,
+  type CrestPoint,
+  type CrestRun,
   type FindingId,
   type SeriesKind,
   type TestId,
@@ -44,7 +46,8 @@ import {
 } from "./load-trace.view";
 import { Triple } from "./triple";
 import { SeriesStart } from "../set/series-start";
-import { slopeWords } from "../set/series.view";
+import { SeriesSetUp, type SeriesExtra } from "../set/series-set-up";
+import { crestWords } from "../set/series.view";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
 const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
@@ -57,7 +60,7 @@ const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [RouterLink, Triple, ChartView, FastenerList],
+  imports: [RouterLink, Triple, ChartView, FastenerList, SeriesSetUp],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",
@@ -112,12 +115,13 @@ export class TestForm {
   protected readonly crest = computed(() => {
     const data = this.data();
     if (data?.kind !== "crest-run") return null;
-    const { planes, outOfLine, bent } = crestRun(data.planes);
-    const system = this.preferences.system();
-    return {
-      planes: planes.map((p, i) => `At ${i === 0 ? "0°" : "90°"} the screw runs out of line by ${slopeWords(p.slopeMmPerM, 2 * p.uSlopeMmPerM, system)}; ${formatQuantity("deviation", p.residualMm, system)} is left over.`), // prettier-ignore
-      verdict: `${outOfLine ? "Out of line." : "In line."} ${bent ? "Bent or swinging." : "Straight."}`, // prettier-ignore
-    };
+    const read = this.crestOf(data.planes);
+    if (!read) return null;
+    const [verdict, ...planes] = crestWords(
+      read.alignment,
+      this.preferences.system(),
+    );
+    return { planes, verdict };
   });
   /** The row of readings that answers this test, where there is one. */
   protected readonly series = computed<SeriesKind | null>(
@@ -229,16 +233,15 @@ export class TestForm {
       .subscribe({
         next: ({ planes }) => {
           this.data.set({ kind: "crest-run", planes });
-          const { outOfLine, bent } = crestRun(planes);
-          this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
+          this.answerCrest(planes);
         },
         error: (error: unknown) => this.notices.wrong(error),
       });
   }
 
-  protected beginSeries(kind: SeriesKind): void {
+  protected beginSeries(kind: SeriesKind, extra: SeriesExtra = {}): void {
     const axis = this.context.axis();
-    if (axis) this.seriesStart.begin(axis, this.context.base(), kind);
+    if (axis) this.seriesStart.begin(axis, this.context.base(), kind, extra);
   }
 
   protected words(id: FindingId): string {
@@ -255,8 +258,29 @@ export class TestForm {
       return;
     }
     this.data.set({ kind: "crest-run", planes: planes.map((p) => [...p]) });
-    const { outOfLine, bent } = crestRun(planes);
-    this.answers.set({ "crest-slope": outOfLine, "crest-turn": bent });
+    this.answerCrest(planes);
+  }
+
+  /** What the crests say of this axis’ screw; null while the axis is not there. */
+  private crestOf(planes: readonly (readonly CrestPoint[])[]): CrestRun | null {
+    const config = this.context.axis()?.config;
+    if (!config) return null;
+    return crestRun(planes, {
+      leadMm: travelPerTurnMm(config),
+      freeLengthMm: config.screw.freeLengthMm,
+      travelMm: config.travelMm,
+    });
+  }
+
+  /** What cannot be told stays open. */
+  private answerCrest(planes: readonly (readonly CrestPoint[])[]): void {
+    const read = this.crestOf(planes);
+    if (!read) return;
+    const { outOfLine, bent } = read;
+    this.answers.set({
+      ...(outOfLine === null ? {} : { "crest-slope": outOfLine }),
+      ...(bent === null ? {} : { "crest-turn": bent }),
+    });
   }
 
   protected keep(): void {

@@ -71,9 +71,7 @@ describe("a job as it is shown", () => {
     const done = job({ events: [...upTo("Z:retest-chain"), sign("Z:retest-chain", { figure: { lostMm: 0.006, expandedMm: 0.001, runId: 9 } })] }); // prettier-ignore
     const [after] = beforeAfter(done, progressOf(done), "metric");
     expect(after.passes).toBe(true);
-    expect(after.words).toContain(
-      "27.0 ± 1.0 µm before, 6.0 ± 1.0 µm after",
-    );
+    expect(after.words).toContain("27.0 ± 1.0 µm before, 6.0 ± 1.0 µm after");
     const typed = job({
       events: [sign("Z:measure-before", { reading: 0.03 })],
     });

@@ -11,6 +11,7 @@ import {
 import { Router, RouterLink } from "@angular/router";
 import {
   DATUMS,
+  formatDeviation,
   formatPosition,
   formatQuantity,
   fromShown,
@@ -18,11 +19,20 @@ import {
   seriesOpen,
   seriesResult,
   SERIES_WORDS,
+  SHIMMED,
+  SHIMMED_WORDS,
   toShown,
+  tramBolts,
+  tramShims,
+  TRAM_LIMIT,
   type Datum,
+  type MoveWay,
+  type Shimmed,
 } from "@iron/core";
 import { parseDecimal, type Series } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { ChoiceField, NumberField } from "../../shared/fields";
@@ -54,6 +64,8 @@ export class SeriesSays {
   protected readonly cases = inject(CaseStore);
   protected readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
   protected readonly datum = signal<Datum>("bracket");
   protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] })); // prettier-ignore
   /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
@@ -120,21 +132,109 @@ export class SeriesSays {
     return result.alignment.moves.map((m) => ({
       support: DATUM_WORDS[m.support],
       plane: m.plane,
-      move: formatQuantity("deviation", m.moveMm, system, true),
-      u: formatQuantity("deviation", m.expandedMm, system),
-      shims: this.stack(m.shims.pieces),
+      move: formatDeviation(m.moveMm, {
+        system,
+        expandedMm: m.expandedMm,
+        signed: true,
+      }),
+      u: formatDeviation(m.expandedMm, { system, expandedMm: m.expandedMm }),
+      how: this.howWords(m.way),
     }));
   });
-  protected readonly bolts = computed(() => {
+  /** The datum from which every support only rises; empty when this one is it. */
+  protected readonly raiseFrom = computed(() => {
     const result = this.result();
+    if (result?.kind !== "crest-run" || !result.alignment.raiseFrom) return "";
+    return `Nothing can be shimmed downwards. Let the ${DATUM_WORDS[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
+  });
+  /** What is shimmed is asked: nobody can guess it, and the other one doubles the error. */
+  protected readonly shimmed = signal<Shimmed | "">("");
+  protected readonly shimmedChoices = [
+    { id: "", words: "say what is shimmed" },
+    ...SHIMMED.map((id) => ({ id, words: SHIMMED_WORDS[id].name })),
+  ];
+  protected readonly acrossMm = signal<number | null>(null);
+  protected readonly rowsMm = signal<number | null>(null);
+  protected readonly rowsLabel = computed(() => {
+    const shimmed = this.shimmed();
+    const [one, other] = shimmed
+      ? SHIMMED_WORDS[shimmed].rows
+      : (["far", "near"] as const);
+    return `Bolt rows apart, ${one} to ${other}`;
+  });
+  protected readonly outOfSquare = computed(() => {
+    const result = this.result();
+    return result?.kind === "tram" && result.tram.code !== "square";
+  });
+  private readonly shims = computed(() => {
+    const result = this.result();
+    const [shimmed, across, rows] = [this.shimmed(), this.acrossMm(), this.rowsMm()]; // prettier-ignore
+    if (result?.kind !== "tram" || !shimmed || !across || !rows) return null;
+    const supports = tramBolts(shimmed, across, rows);
+    const options = { shimmed, supports, stockMm: this.stock() };
+    return { supports, ...tramShims(result.tram.slopes, options) };
+  });
+  protected readonly bolts = computed(() => {
     const system = this.preferences.system();
-    if (result?.kind !== "tram" || result.tram.within) return [];
-    return result.tram.bolts.map((b) => ({
+    return (this.shims()?.bolts ?? []).map((b) => ({
       name: b.name,
-      lift: formatQuantity("deviation", b.liftMm, system),
+      lift: formatQuantity("deviation", b.wantedMm, system),
       shims: this.stack(b.shims.pieces),
     }));
   });
+  /** What the sweep will read with them in, and what no shim can do. */
+  protected readonly shimWords = computed(() => {
+    const shims = this.shims();
+    const system = this.preferences.system();
+    if (!shims) return [];
+    const left = shims.predicted.map(
+      (p) =>
+        `${p.direction} ${formatQuantity("deviation", p.perSpanMm, system, true)} over the span`,
+    );
+    const turn = (shims.turnRad * 180) / Math.PI;
+    return [
+      `With these in, the sweep will read ${left.join(", ")}.`,
+      Math.abs(shims.turnRad) > TRAM_LIMIT / 4
+        ? `Sideways nothing can be shimmed on an upright face: ease its bolts and turn it on its face by ${Math.abs(turn).toFixed(3)}°, so that its ${shims.turnRad > 0 ? "right" : "left"} side rises.`
+        : "",
+    ].filter(Boolean);
+  });
+
+  /** The simulated machine gets the shims, and is turned on its face where shims cannot do it. */
+  protected putIn(): void {
+    const shims = this.shims();
+    const axis = this.context.axis();
+    if (!shims || !axis) return;
+    const body = {
+      shimmed: shims.shimmed,
+      shims: shims.supports.map((s, i) => ({
+        x: s.x,
+        y: s.y,
+        mm: shims.bolts[i].shims.sumMm,
+      })),
+      turnRad: shims.turnRad,
+    };
+    this.api
+      .post("shimDevice", `/axes/${axis.id}/device/shims`, body)
+      .subscribe({
+        next: () =>
+          this.notices.say("The shims are in. Sweep again: it must be flat."),
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
+  private howWords(way: MoveWay): string {
+    switch (way.code) {
+      case "stays":
+        return "near enough: leave it";
+      case "raise":
+        return `shim it up: ${this.stack(way.shims.pieces)}`;
+      case "lower":
+        return "would have to come down";
+      case "shift":
+        return "shift it in its bolt holes, an indicator on it";
+    }
+  }
   protected readonly gib = computed(() => {
     const result = this.result();
     if (result?.kind !== "gib-curve") return null;

@@ -1,9 +1,10 @@
 import { inject, Injectable } from "@angular/core";
 import { Router } from "@angular/router";
-import { defaultSeries, type GibMode, type SeriesKind } from "@iron/core";
+import { defaultSeries, type SeriesKind } from "@iron/core";
 import type { Axis } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
+import type { SeriesExtra } from "./series-set-up";
 
 /** Begins a row of readings with the usual plan of an axis and goes to it. */
 @Injectable({ providedIn: "root" })
@@ -12,9 +13,13 @@ export class SeriesStart {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
 
-  begin(axis: Axis, base: string, kind: SeriesKind, gib?: GibMode): void {
-    const usual = defaultSeries(axis.config, kind);
-    const plan = gib ? { ...usual, gib } : usual;
+  begin(
+    axis: Axis,
+    base: string,
+    kind: SeriesKind,
+    extra: SeriesExtra = {},
+  ): void {
+    const plan = { ...defaultSeries(axis.config, kind), ...extra };
     this.api.post("startSeries", `/axes/${axis.id}/series`, { plan }).subscribe({
       next: ({ id }) => void this.router.navigateByUrl(`${base}/series/${id}`),
       error: (error: unknown) => this.notices.wrong(error),

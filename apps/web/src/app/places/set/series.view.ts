@@ -1,9 +1,14 @@
 import {
   crestReadings,
+  decimalsFor,
+  formatLimit,
+  formatLoss,
+  formatNumber,
   formatPosition,
   formatQuantity,
   formatSize,
-  fromMm,
+  formatWithU,
+  SWING_LIMIT_MM,
   gibChoice,
   seriesAnswers,
   seriesGrades,
@@ -12,12 +17,14 @@ import {
   seriesSteps,
   travelPerTurnMm,
   type AxisConfig,
+  type CrestAlignment,
   type FindingId,
   type GibThread,
   type SeriesPlan,
   type SeriesResult,
   type SeriesStep,
   type TestId,
+  type TramSlope,
   type UnitSystem,
 } from "@iron/core";
 import type { ResultData, Series } from "@iron/contract";
@@ -119,31 +126,14 @@ export function seriesSays(
   const dev = (mm: number, signed = false): string =>
     formatQuantity("deviation", mm, system, signed);
   switch (result.kind) {
-    case "crest-run": {
-      const { planes, limitMm } = result.alignment;
-      const out = planes.filter((p) => !p.within);
-      return [
-        out.length
-          ? `Out of line: ${out.map((p) => `${dev(p.overLengthMm)} at ${p.name}`).join(", ")} over the screw; up to ${dev(limitMm)} is fine.`
-          : `In line within ${dev(limitMm)} over the screw.`,
-        ...planes.map(
-          (p) =>
-            `${p.name}: ${slopeWords(p.slopeMmPerM, p.expandedMmPerM, system)}; bend and scatter ${dev(p.bendMm)}; ${p.perTurnMm === null ? "once per turn cannot be told from these places" : `once per turn ${dev(p.perTurnMm)}`}.`,
-        ),
-      ];
-    }
+    case "crest-run":
+      return crestWords(result.alignment, system);
     case "gib-curve":
       return gibChoice(result.gib, thread, system).says;
     case "tram":
       return [
-        result.tram.within
-          ? "Square within 0.050 mm over 300 mm (0.001 in over 6 in)."
-          : "Out of square: more than 0.050 mm over 300 mm (0.001 in over 6 in).",
-        ...result.tram.slopes.map((s) =>
-          s.nearer === "neither"
-            ? `${s.direction}: no slope.`
-            : `${s.direction}: the ${s.nearer} side stands ${dev(Math.abs(s.perSpanMm))} nearer; that is ${tramWords(s.per300Mm, s.per6InMm, system)}.`,
-        ),
+        TRAM_SAYS[result.tram.code],
+        ...result.tram.slopes.map((s) => tramWords(s, system)),
       ];
     case "home-repeat": {
       const { home } = result;
@@ -167,14 +157,80 @@ export function slopeWords(
   system: UnitSystem,
 ): string {
   return system === "metric"
-    ? `${mmPerM.toFixed(3)} ± ${expanded.toFixed(3)} mm per metre`
-    : `${(mmPerM * 0.012).toFixed(4)} ± ${(expanded * 0.012).toFixed(4)} in per foot`;
+    ? `${slopeFigures(mmPerM, expanded)} mm per metre`
+    : `${slopeFigures(mmPerM * 0.012, expanded * 0.012)} in per foot`;
 }
 
-function tramWords(per300: number, per6In: number, system: UnitSystem): string {
-  return system === "metric"
-    ? `${Math.abs(per300).toFixed(3)} mm over 300 mm`
-    : `${fromMm(Math.abs(per6In), "in").toFixed(4)} in over 6 in`;
+/** Both to two digits of U, so that ± is never zero. */
+function slopeFigures(value: number, expanded: number): string {
+  const decimals = decimalsFor(expanded);
+  return `${formatNumber(value, decimals)} ± ${formatNumber(expanded, decimals)}`;
+}
+
+const TRAM_SAYS: Record<TramSlope["code"], string> = {
+  square: "Square within 0.050 mm over 300 mm (0.001 in over 6 in).",
+  out: "Out of square: more than 0.050 mm over 300 mm (0.001 in over 6 in).",
+  "cannot-tell":
+    "Cannot tell: 0.050 mm over 300 mm (0.001 in over 6 in) lies inside the ±. A longer sweep or a finer indicator would tell.",
+};
+
+/** One slope over the span that was swept, and over the length that shops speak of. */
+function tramWords(s: TramSlope, system: UnitSystem): string {
+  const over = system === "metric" ? 300 : 152.4;
+  const size = formatLoss(
+    Math.abs(s.slope) * over,
+    system,
+    s.expandedSlope * over,
+  );
+  const U = formatLoss(s.expandedSlope * over, system, s.expandedSlope * over);
+  const per = `${size} ± ${U} over ${system === "metric" ? "300 mm" : "6 in"}`;
+  return s.nearer === "neither"
+    ? `${s.direction}: ${per}.`
+    : `${s.direction}: the ${s.nearer} side stands nearer, ${per}.`;
+}
+
+/** What a crest run says, in sentences; the first is the verdict. */
+export function crestWords(
+  alignment: CrestAlignment,
+  system: UnitSystem,
+): readonly string[] {
+  const { planes, limitMm, turning } = alignment;
+  const withU = (v: { value: number; expanded: number }): string =>
+    Number.isFinite(v.expanded)
+      ? formatWithU(v.value, v.expanded, { system })
+      : "cannot be told from so few places";
+  const limit = formatLimit(limitMm, system);
+  const over = planes.filter((p) => p.code === "over");
+  const line = over.length
+    ? `Out of line: ${over.map((p) => `${withU(p.overLength)} at ${p.name}`).join(", ")} over the screw; up to ${limit} is fine.`
+    : planes.every((p) => p.code === "within")
+      ? `In line within ${limit} over the screw.`
+      : `Cannot tell whether it is in line: ${limit} over the screw lies inside the ±. More places, or a finer indicator, would tell.`;
+  return [
+    line,
+    ...planes.map(
+      (p) =>
+        `${p.name}: ${slopeWords(p.slopeMmPerM, p.expandedMmPerM, system)}; a bow that stands still ${withU(p.bow)}.`,
+    ),
+    turning === null
+      ? "What turns with the screw cannot be told from these places: choose places that are not whole turns apart."
+      : turnWords(turning, system),
+  ];
+}
+
+function turnWords(
+  turning: NonNullable<CrestAlignment["turning"]>,
+  system: UnitSystem,
+): string {
+  const swing = formatWithU(turning.value, turning.expanded, { system });
+  const limit = formatLimit(SWING_LIMIT_MM, system);
+  if (turning.code === "within")
+    return `Turning with the screw: ${swing}, no more than the ${limit} that is fine.`;
+  if (turning.code === "cannot-tell")
+    return `Turning with the screw: ${swing}; whether that is more than the ${limit} that is fine cannot be told.`;
+  return turning.shape === "bent"
+    ? `It swings with the screw by ${swing} to each side, most in the middle: the screw is bent.`
+    : `It swings with the screw by ${swing} to each side, the same all along: its journal or coupling runs out.`;
 }
 
 /** A series as the result of a test at Locate; null for what is no test. */

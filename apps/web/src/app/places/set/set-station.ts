@@ -26,13 +26,14 @@ import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { seriesSays, seriesValues } from "./series.view";
+import { SeriesSetUp, type SeriesExtra } from "./series-set-up";
 import { SeriesStart } from "./series-start";
 import { Trouble } from "../../shared/trouble";
 
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [RouterLink, Trouble],
+  imports: [RouterLink, Trouble, SeriesSetUp],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",
@@ -94,14 +95,13 @@ export class SetStation {
     });
   }
 
-  protected begin(kind: SeriesKind): void {
+  protected begin(kind: SeriesKind, extra: SeriesExtra = {}): void {
     const axis = this.context.axis();
+    const gib = kind === "gib-curve" ? { gib: this.gib() } : {};
     if (axis)
-      this.seriesStart.begin(
-        axis,
-        this.context.base(),
-        kind,
-        kind === "gib-curve" ? this.gib() : undefined,
-      );
+      this.seriesStart.begin(axis, this.context.base(), kind, {
+        ...extra,
+        ...gib,
+      });
   }
 }

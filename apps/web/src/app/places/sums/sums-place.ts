@@ -72,7 +72,11 @@ export class SumsPlace {
         fields: sum.fields.map((f) => ({
           field: f,
           label: f.label + (f.choices ? "" : unitWords(f.quantity, system)),
-          text: (typed[f.id] as string | undefined) ?? shownField(f.quantity, inputs.values[f.id], system), // prettier-ignore
+          text:
+            (typed[f.id] as string | undefined) ??
+            (f.asked
+              ? ""
+              : shownField(f.quantity, inputs.values[f.id], system)),
           choice: inputs.values[f.id],
           wrong: (inputs.wrong[f.id] as string | undefined) ?? "",
         })),
@@ -98,6 +102,10 @@ export class SumsPlace {
     const system = this.preferences.system();
     return curves.length ? (ink) => sumChart(curves, system, ink) : null;
   });
+  /** Does the sum take anything from the axis, so that its figures can be said to be the axis’ own? */
+  protected readonly takesFromAxis = computed(
+    () => this.sum()?.fields.some((f) => f.of) ?? false,
+  );
   protected readonly drawing = computed(() => {
     const sum = this.sum();
     return sum ? sumDrawing(sum.drawing, this.columns()[0]?.values ?? {}) : null; // prettier-ignore

@@ -37,6 +37,8 @@ export function shownField(
 export interface ReadInputs {
   readonly values: SumValues;
   readonly wrong: Readonly<Record<string, string>>;
+  /** Fields that are measured and not typed yet. */
+  readonly missing: readonly string[];
 }
 
 /** What was typed, in core units; what cannot be, with its reason. Untouched fields keep their value. */
@@ -48,8 +50,13 @@ export function readInputs(
 ): ReadInputs {
   const values: Record<string, number> = { ...base };
   const wrong: Record<string, string> = {};
+  const missing: string[] = [];
   for (const field of sum.fields) {
     const text = typed[field.id] as string | undefined;
+    if (field.asked && !text?.trim()) {
+      missing.push(field.label);
+      continue;
+    }
     if (text === undefined) continue;
     const shown = field.choices ? Number(text) : parseDecimal(text);
     if (shown === undefined) {
@@ -63,7 +70,7 @@ export function readInputs(
     if (message) wrong[field.id] = message;
     else values[field.id] = value;
   }
-  return { values, wrong };
+  return { values, wrong, missing };
 }
 
 /** The answer, or why there is none. */
@@ -71,9 +78,16 @@ export function answerOf(
   sum: Sum,
   inputs: ReadInputs,
   system: UnitSystem,
-): { readonly answer: SumAnswer | null; readonly wrong: string } {
+): {
+  readonly answer: SumAnswer | null;
+  readonly wrong: string;
+  /** What is still to be typed before there is an answer. */
+  readonly waits?: string;
+} {
   if (Object.keys(inputs.wrong).length)
     return { answer: null, wrong: "One of the values cannot be: see beside it." };
+  if (inputs.missing.length)
+    return { answer: null, wrong: "", waits: `Type what was measured: ${inputs.missing.join(", ").toLowerCase()}.` };
   try {
     return { answer: sum.compute(inputs.values, system), wrong: "" };
   } catch (error) {
