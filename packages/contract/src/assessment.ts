@@ -1,6 +1,7 @@
 import {
   CAUSE_LINKS,
   LINK_IDS,
+  LOAD_METERS,
   MAGNITUDES,
   SLACKS,
   TEST_KINDS,
@@ -137,6 +138,17 @@ export const loadTraceSchema = z.object({
   lowEnd: z.object({ value: finite, u: finite, real: z.boolean() }),
   highEnd: z.object({ value: finite, u: finite, real: z.boolean() }),
   perTurn: z.object({ value: finite, u: finite, real: z.boolean() }),
+  meter: z.enum(LOAD_METERS),
+  askMeter: z.boolean(),
+  frictionOrGravity: z.boolean(),
+  alike: z.boolean(),
+  stretches: z.array(
+    z.object({
+      fromMm: finite,
+      toMm: finite,
+      extra: z.object({ value: finite, u: finite, real: z.boolean() }),
+    }),
+  ),
   spots: z.array(
     z.object({ fromMm: finite, toMm: finite, peakMm: finite, extra: finite }),
   ),

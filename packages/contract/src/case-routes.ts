@@ -1,3 +1,4 @@
+import { LOAD_METERS } from "@iron/core";
 import { z } from "zod";
 import {
   assessmentSchema,
@@ -54,7 +55,10 @@ export const CASE_OPERATIONS = {
   }), // prettier-ignore
   analyseLoad: operation("post", "/api/axes/:id/load-trace", "Separate a load trace into its parts", {
     params: byId,
-    body: z.object({ samples: z.array(loadSampleSchema).max(20_000, "At most 20000 samples.") }),
+    body: z.object({
+      samples: z.array(loadSampleSchema).max(20_000, "At most 20000 samples."),
+      meter: oneOf("Load meter", LOAD_METERS).optional(),
+    }),
     response: loadTraceSchema,
   }), // prettier-ignore
   simulateLoad: operation("post", "/api/axes/:id/device/load-trace", "A slow traverse of the simulated machine", {

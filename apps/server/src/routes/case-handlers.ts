@@ -1,5 +1,6 @@
 import {
   analyseLoadTrace,
+  isGravityAxis,
   finding,
   findingsOf,
   FINDINGS,
@@ -50,8 +51,12 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
       caseFile(await s.cases.get(params.id), await s.assess.of(params.id, undefined, query.system), query.format),
     analyseLoad: async ({ params, body }) => {
       const { config } = await s.machines.axis(params.id);
-      const trace = analyseLoadTrace(body.samples, { perTurnMm: travelPerTurnMm(config) });
-      return { ...trace, spots: [...trace.spots], fitted: [...trace.fitted] };
+      const trace = analyseLoadTrace(body.samples, {
+        perTurnMm: travelPerTurnMm(config),
+        gravityAxis: isGravityAxis(config),
+        ...(body.meter ? { meter: body.meter } : {}),
+      });
+      return { ...trace, stretches: [...trace.stretches], spots: [...trace.spots], fitted: [...trace.fitted] };
     },
     simulateLoad: async ({ params }) => {
       const device = await s.hub.device(params.id);

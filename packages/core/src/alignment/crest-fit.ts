@@ -48,6 +48,8 @@ export interface CrestFit {
 
 /** Below this share of spread the places see one phase of the screw only. */
 const LEAST_PHASES = 0.15;
+/** Readings in all from which two shapes of a swing are held against each other. */
+const FOR_SHAPES = 13;
 type Shape = "even" | "bent" | null;
 
 /**
@@ -76,7 +78,9 @@ export function crestFit(
   requireBound("spread of the places", high - low, high > low, "above 0");
   const frame = { low, span: high - low, leadMm: options.leadMm };
   const separable = phasesSeen(xs, options.leadMm);
-  const shapes: Shape[] = separable ? ["even", "bent"] : [null];
+  // Choosing between shapes uses up what few places have left over.
+  const choice: Shape[] = xs.length >= FOR_SHAPES ? ["even", "bent"] : ["even"];
+  const shapes = separable ? choice : [null];
   const tries = shapes.flatMap((shape) => {
     const solved = solve(planes, frame, shape);
     return solved ? [solved] : [];

@@ -57,6 +57,66 @@ describe("a load trace", () => {
     }
   });
 
+  it("takes a meter that shows no sign for what it is", () => {
+    // Most load meters show the size of the force alone (common practice, no source).
+    const sizes = made({ friction: 6, high: 3 }).map((s) => ({
+      ...s,
+      load: Math.abs(s.load),
+    }));
+    const flat = analyseLoadTrace(sizes, { perTurnMm: 10 });
+    expect(flat).toMatchObject({
+      meter: "unsigned",
+      askMeter: false,
+      frictionOrGravity: false,
+    });
+    expect(flat.friction.value).toBeCloseTo(6, 0);
+    expect(Math.abs(flat.gravity.value)).toBeLessThan(0.2);
+    expect(flat.highEnd.real).toBe(true);
+    // On an axis that can fall nobody can tell from the sizes: it is asked, and said.
+    const heavy = made({ friction: 5, gravity: 2 }).map((s) => ({
+      ...s,
+      load: Math.abs(s.load),
+    }));
+    const upright = analyseLoadTrace(heavy, {
+      perTurnMm: 10,
+      gravityAxis: true,
+    });
+    expect(upright).toMatchObject({
+      meter: "unsigned",
+      askMeter: true,
+      frictionOrGravity: true,
+    });
+    const told = analyseLoadTrace(made({ friction: 2, gravity: 5 }), {
+      perTurnMm: 10,
+      gravityAxis: true,
+      meter: "signed",
+    });
+    expect(told.askMeter).toBe(false);
+    expect(told.friction.value).toBeCloseTo(2, 0);
+    expect(told.gravity.value).toBeCloseTo(5, 0);
+  });
+
+  it("tells a broad tight middle from a rise at an end, and says when both would do", () => {
+    const stretch = (from: number, to: number, extra: number): LoadSample[] =>
+      made({}).map((s) => {
+        const inside = s.positionMm >= from && s.positionMm <= to;
+        return {
+          ...s,
+          load: s.load + (inside ? (s.direction === "+" ? extra : -extra) : 0),
+        };
+      });
+    const middle = analyseLoadTrace(stretch(150, 250, 3), { perTurnMm: 10 });
+    expect([middle.lowEnd.real, middle.highEnd.real]).toEqual([false, false]);
+    expect(middle.stretches).toHaveLength(1);
+    expect(middle.stretches[0].fromMm).toBeGreaterThan(120);
+    expect(middle.stretches[0].toMm).toBeLessThan(280);
+    expect(middle.alike).toBe(false);
+    expect(middle.friction.value).toBeCloseTo(5, 0);
+    const end = analyseLoadTrace(made({ high: 3 }), { perTurnMm: 10 });
+    expect(end.stretches).toEqual([]);
+    expect(end.highEnd.real).toBe(true);
+  });
+
   it("refuses what cannot be analysed, by name", () => {
     const all = made({});
     expect(() => analyseLoadTrace(all.slice(0, 20), { perTurnMm: 10 })).toThrow("samples is 20: it must be at least 40"); // prettier-ignore

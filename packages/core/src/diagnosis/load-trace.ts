@@ -1,5 +1,11 @@
 import { normalEquations, solveLinear } from "../lostmotion/nnls";
 import { BoundError } from "../quantity";
+import {
+  baseRow,
+  findShapes,
+  type LoadShape,
+  type ShapeSample,
+} from "./load-shapes";
 
 /** One sample of a load trace: load in whatever unit, % or A; its sign is that of the force. */
 export interface LoadSample {
@@ -23,11 +29,30 @@ export interface LocalSpot {
   readonly extra: number;
 }
 
+/** A stretch of the travel that is tighter than the rest, too broad to be a spot. */
+export interface TightStretch {
+  readonly fromMm: number;
+  readonly toMm: number;
+  readonly extra: LoadPart;
+}
+
+export const LOAD_METERS = ["signed", "unsigned"] as const;
+export type LoadMeter = (typeof LOAD_METERS)[number];
+
 export interface LoadTrace {
+  /** How the meter was taken: with the sign of the force, or its size alone, as most show it. */
+  readonly meter: LoadMeter;
+  /** The samples alone do not tell which; somebody has to say. */
+  readonly askMeter: boolean;
+  /** A meter without a sign on an axis that gravity pulls: these two may be the other way round. */
+  readonly frictionOrGravity: boolean;
   readonly friction: LoadPart;
   readonly gravity: LoadPart;
   readonly lowEnd: LoadPart;
   readonly highEnd: LoadPart;
+  readonly stretches: readonly TightStretch[];
+  /** A rise at an end and a tight stretch account for it about as well: which is not known. */
+  readonly alike: boolean;
   /** Amplitude of the once-per-turn ripple. */
   readonly perTurn: LoadPart;
   readonly spots: readonly LocalSpot[];
@@ -41,68 +66,210 @@ export interface LoadTraceOptions {
   readonly perTurnMm: number;
   /** Cut off at each end of each stroke; null finds it from the travel. */
   readonly cutMm?: number | null;
+  /** What somebody said of the meter; absent: from the samples. */
+  readonly meter?: LoadMeter;
+  /** Does gravity pull along this axis? */
+  readonly gravityAxis?: boolean;
 }
 
-/** How much of the travel the rise towards an end may take: the one that fits best is used. */
-const END_PARTS = [0.15, 0.2, 0.25, 0.3, 1 / 3, 0.4, 0.5];
 const TUKEY = 4.685;
+/** Bins each way in which shapes are looked for: more tell nothing more. */
+const BINS = 160;
+/** Two accounts whose criteria lie nearer than this fit alike. */
+const ALIKE = 12;
 
 /**
- * Separates a load trace: load = friction·direction + gravity + rises at the ends + once-per-turn
- * ripple + local spots. Robust (Tukey's biweight, iterated): spots and acceleration zones do not
- * bend the rest; spots are what is left over, in one place and both ways.
+ * Separates a load trace: load = friction·direction + gravity + rises at the ends + tight stretches +
+ * once-per-turn ripple + local spots. Shapes of unknown place and width are chosen by the Bayesian
+ * information criterion; the parts are then fitted robustly (Tukey’s biweight, iterated), so that
+ * spots and acceleration zones do not bend the rest. u holds that neighbouring samples err alike.
+ * A meter that shows no sign is found by both directions reading the same way; on an axis that gravity
+ * pulls it cannot tell friction from gravity (common practice, no source).
  * @throws BoundError when there are too few samples or only one direction
  */
-export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTraceOptions): LoadTrace {
+export function analyseLoadTrace(
+  samples: readonly LoadSample[],
+  options: LoadTraceOptions,
+): LoadTrace {
   const places = samples.map((s) => s.positionMm);
   const [low, high] = [Math.min(...places), Math.max(...places)];
   const span = high - low;
-  if (samples.length < 40) throw new BoundError('samples', samples.length, 'at least 40');
-  if (!samples.some((s) => s.direction === '+') || !samples.some((s) => s.direction === '-'))
-    throw new BoundError('directions', 1, '2: one traverse each way');
-  if (!(span > 0)) throw new BoundError('traverse, mm', span, 'above 0');
+  checkSamples(samples, span);
   const cut = options.cutMm ?? 0.03 * span;
-  const used = samples.map((s) => s.positionMm >= low + cut && s.positionMm <= high - cut);
-  const ripple = span > 3 * options.perTurnMm;
-  const row = (s: LoadSample, endPart: number): number[] => {
-    const d = s.direction === '+' ? 1 : -1;
-    const at = (s.positionMm - low) / span;
-    const turn = (2 * Math.PI * s.positionMm) / options.perTurnMm;
-    const parts = [d, 1, d * Math.max(0, (endPart - at) / endPart), d * Math.max(0, (at - 1 + endPart) / endPart)];
-    return ripple ? [...parts, d * Math.sin(turn), d * Math.cos(turn)] : parts;
-  };
+  const used = samples.map(
+    (s) => s.positionMm >= low + cut && s.positionMm <= high - cut,
+  );
   const kept = samples.filter((_, i) => used[i]);
-  const loads = kept.map((s) => s.load);
-  const fits = END_PARTS.map((endPart) => {
-    const rows = kept.map((s) => row(s, endPart));
-    return { rows, ...robustFit(rows, loads) };
+  const { meter, ask } = meterOf(kept, options);
+  const ripple = span > 3 * options.perTurnMm;
+  const shown = kept.map((s): ShapeSample => {
+    const sign = s.direction === "+" ? 1 : -1;
+    return {
+      part: (s.positionMm - low) / span,
+      sign,
+      turn: (2 * Math.PI * s.positionMm) / options.perTurnMm,
+      load: meter === "unsigned" ? sign * s.load : s.load,
+    };
   });
-  const fit = fits.reduce((a, b) => (b.misfit < a.misfit ? b : a));
-  const { rows } = fit;
-  const { x, scatter, covariance } = fit;
-  const part = (i: number): LoadPart => {
-    const u = Math.sqrt(covariance[i][i]);
-    return { value: x[i], u, real: Math.abs(x[i]) > 3 * u && Math.abs(x[i]) > 0.1 * Math.abs(x[0]) };
-  };
-  const amplitude = ripple ? Math.hypot(x[4], x[5]) : 0;
-  const uAmplitude = ripple ? Math.sqrt((covariance[4][4] + covariance[5][5]) / 2) : 0;
+  const { shapes, alike } = chooseShapes(shown, ripple);
+  const rows = shown.map((s) => [
+    ...baseRow(s, ripple),
+    ...shapes.map((shape) => s.sign * shape.at(s.part)),
+  ]);
+  const loads = shown.map((s) => s.load);
+  const fit = robustFit(rows, loads);
+  const { x, covariance, scatter } = fit;
   const predicted = rows.map((r) => r.reduce((s, a, i) => s + a * x[i], 0));
+  const left = loads.map((l, i) => l - predicted[i]);
+  const grows = alikeness(kept, left, scatter);
+  const friction = Math.abs(x[0]);
+  const part = (i: number): LoadPart => {
+    const u = grows * Math.sqrt(covariance[i][i]);
+    const value = x[i];
+    return {
+      value,
+      u,
+      real: Math.abs(value) > 3 * u && Math.abs(value) > 0.1 * friction,
+    };
+  };
+  const none: LoadPart = {
+    value: 0,
+    u: grows * scatter * Math.sqrt(8 / kept.length),
+    real: false,
+  };
+  const first = ripple ? 4 : 2;
+  const of = (
+    kind: LoadShape["kind"],
+  ): readonly { shape: LoadShape; extra: LoadPart }[] =>
+    shapes.flatMap((shape, i) =>
+      shape.kind === kind ? [{ shape, extra: part(first + i) }] : [],
+    );
+  const amplitude = ripple ? Math.hypot(x[2], x[3]) : 0;
+  const uAmplitude = ripple
+    ? grows * Math.sqrt((covariance[2][2] + covariance[3][3]) / 2)
+    : 0;
+  const signs = kept.map((s) =>
+    meter === "unsigned" && s.direction === "-" ? -1 : 1,
+  );
+  const flat = (kind: "low" | "high"): LoadPart =>
+    of(kind).at(0)?.extra ?? none;
   let next = 0;
   return {
-    friction: part(0), gravity: part(1), lowEnd: part(2), highEnd: part(3),
-    perTurn: { value: amplitude, u: uAmplitude, real: ripple && amplitude > 3.5 * uAmplitude && amplitude > 0.12 * Math.abs(x[0]) },
-    spots: localSpots(kept, loads.map((l, i) => l - predicted[i]), scatter, Math.abs(x[0])),
+    meter,
+    askMeter: ask,
+    frictionOrGravity: meter === "unsigned" && (options.gravityAxis ?? false),
+    friction: part(0),
+    gravity: part(1),
+    lowEnd: flat("low"),
+    highEnd: flat("high"),
+    stretches: of("broad")
+      .filter((b) => b.extra.real)
+      .map(({ shape, extra }) => ({
+        fromMm: low + shape.from * span,
+        toMm: low + shape.to * span,
+        extra,
+      })),
+    alike,
+    perTurn: {
+      value: amplitude,
+      u: uAmplitude,
+      real:
+        ripple && amplitude > 3.5 * uAmplitude && amplitude > 0.12 * friction,
+    },
+    spots: localSpots(kept, left, scatter, friction),
     scatter,
-    fitted: used.map((u) => (u ? predicted[next++] : null)),
+    fitted: used.map((u) => (u ? signs[next] * predicted[next++] : null)),
     cutOff: samples.length - kept.length,
   };
-} // prettier-ignore
+}
 
-function robustFit(rows: readonly (readonly number[])[], loads: readonly number[]): { x: number[]; scatter: number; covariance: number[][]; misfit: number } {
+function checkSamples(samples: readonly LoadSample[], span: number): void {
+  if (samples.length < 40)
+    throw new BoundError("samples", samples.length, "at least 40");
+  const ways = new Set(samples.map((s) => s.direction));
+  if (ways.size < 2)
+    throw new BoundError("directions", 1, "2: one traverse each way");
+  if (!(span > 0)) throw new BoundError("traverse, mm", span, "above 0");
+}
+
+/** With or without the sign of the force: both ways reading alike is a meter without one. */
+function meterOf(
+  samples: readonly LoadSample[],
+  { meter, gravityAxis = false }: LoadTraceOptions,
+): { readonly meter: LoadMeter; readonly ask: boolean } {
+  if (meter) return { meter, ask: false };
+  const below = (way: "+" | "-"): number => {
+    const loads = samples.filter((s) => s.direction === way).map((s) => s.load);
+    return loads.filter((l) => l < 0).length / loads.length;
+  };
+  const [plus, minus] = [below("+"), below("-")];
+  const signed = plus > 0.05 || minus > 0.05;
+  if (!signed) return { meter: "unsigned", ask: gravityAxis };
+  // Gravity that is more than friction holds a signed meter on one side too, but below zero.
+  return { meter: "signed", ask: false };
+}
+
+/** The shapes that account for the trace, and whether an end and a stretch do it alike. */
+function chooseShapes(
+  samples: readonly ShapeSample[],
+  ripple: boolean,
+): { readonly shapes: readonly LoadShape[]; readonly alike: boolean } {
+  const binned = binnedSamples(samples);
+  const sizes = binned.map((s) => Math.abs(s.load));
+  const scatterFloor = 0.004 * median(sizes) + 1e-6;
+  const best = findShapes(binned, { ripple, scatterFloor });
+  const shapes = best.shapes.filter((s) => s.kind !== "spot");
+  const lead = shapes.at(0);
+  if (!lead) return { shapes, alike: false };
+  const forbidden =
+    lead.kind === "broad" ? (["broad"] as const) : (["low", "high"] as const);
+  const other = findShapes(binned, { ripple, scatterFloor, forbidden });
+  const another = other.shapes.some((s) => s.kind !== "spot");
+  return { shapes, alike: another && other.criterion - best.criterion < ALIKE };
+}
+
+function binnedSamples(samples: readonly ShapeSample[]): ShapeSample[] {
+  if (samples.length <= 2 * BINS) return [...samples];
+  const bins = new Map<string, ShapeSample[]>();
+  for (const s of samples) {
+    const key = `${s.sign} ${Math.min(BINS - 1, Math.floor(s.part * BINS))}`;
+    const list = bins.get(key);
+    if (list) list.push(s);
+    else bins.set(key, [s]);
+  }
+  // The middle of a bin: acceleration and single knocks do not count.
+  return [...bins.values()].map((list) => {
+    const load = median(list.map((s) => s.load));
+    const centre = list[Math.floor(list.length / 2)];
+    return { ...centre, load };
+  });
+}
+
+/**
+ * How much neighbouring samples err alike makes u larger: √((1 + ρ)/(1 − ρ)) for the correlation of
+ * each residual with the next one in its direction.
+ */
+function alikeness(
+  samples: readonly LoadSample[],
+  left: readonly number[],
+  scatter: number,
+): number {
+  let [products, squares] = [0, 0];
+  for (const way of ["+", "-"] as const) {
+    const own = left
+      .filter((_, i) => samples[i].direction === way)
+      .filter((r) => Math.abs(r) < 4 * scatter);
+    for (let i = 1; i < own.length; i += 1) products += own[i] * own[i - 1];
+    for (const r of own) squares += r * r;
+  }
+  const rho = squares > 0 ? Math.min(0.97, Math.max(0, products / squares)) : 0;
+  return Math.sqrt((1 + rho) / (1 - rho));
+}
+
+function robustFit(rows: readonly (readonly number[])[], loads: readonly number[]): { x: number[]; scatter: number; covariance: number[][]} {
   let weights = loads.map(() => 1);
   let x: number[] = [];
   let scatter = 0;
-  let misfit = 0;
   for (let round = 0; round < 25; round += 1) {
     const { matrix, right } = normalEquations(rows, loads, weights);
     const solved = solveLinear(matrix, right);
@@ -110,7 +277,6 @@ function robustFit(rows: readonly (readonly number[])[], loads: readonly number[
     const moved = x.length ? Math.max(...solved.map((v, i) => Math.abs(v - x[i]))) : Infinity;
     x = solved;
     const residuals = loads.map((l, i) => l - rows[i].reduce((s, a, k) => s + a * x[k], 0));
-    misfit = residuals.reduce((s, r) => s + Math.abs(r), 0) / residuals.length;
     scatter = Math.max(median(residuals.map(Math.abs)) / 0.6745, 1e-9);
     weights = residuals.map((r) => {
       const z = r / (TUKEY * scatter);
@@ -120,7 +286,7 @@ function robustFit(rows: readonly (readonly number[])[], loads: readonly number[
   }
   const { matrix } = normalEquations(rows, loads, weights);
   const covariance = matrix.map((_, c) => (solveLinear(matrix, matrix.map((__, i) => (i === c ? 1 : 0))) ?? []).map((v) => v * scatter * scatter));
-  return { x, scatter, covariance, misfit };
+  return { x, scatter, covariance };
 } // prettier-ignore
 
 function median(values: readonly number[]): number {

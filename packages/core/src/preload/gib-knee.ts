@@ -1,5 +1,5 @@
 import { normalEquations, solveLinear } from "../lostmotion/nnls";
-import { coverageFactor, requireBound } from "../quantity";
+import { coverageFactor, requireBound, studentQuantile } from "../quantity";
 
 /** Friction at a setting of the adjuster: turns in from where it began; load in % or pull in N. */
 export interface GibPoint {
@@ -7,15 +7,23 @@ export interface GibPoint {
   readonly friction: number;
 }
 
+/**
+ * What a curve over the turns of the adjuster is. `knee`: a floor, then a climb. `flat`: no change at
+ * all yet. `steady`: it changes from the first setting to the last, as when it climbed before the
+ * first one, or drifts while it is read; then it has no knee, however well one could be drawn.
+ */
+export type GibShape = "knee" | "flat" | "steady";
+
 export interface GibKnee {
-  /** Turns at which friction begins to climb. */
+  readonly shape: GibShape;
+  /** Turns at which friction begins to climb; means something for a knee only. */
   readonly kneeTurns: number;
   /** Where the knee lies with about 95 % confidence, turns. */
   readonly betweenTurns: readonly [number, number];
   readonly floor: number;
-  /** Rise for each turn past the knee. */
+  /** Rise for each turn past the knee, or over all of a steady curve. */
   readonly risePerTurn: number;
-  /** Is there a knee at all, or only a floor so far? */
+  /** Is there a knee at all? */
   readonly reached: boolean;
   readonly deviation: number;
 }
@@ -27,54 +35,130 @@ interface Fitted {
   readonly squares: number;
 }
 
+function squaresOf(
+  points: readonly GibPoint[],
+  at: (turns: number) => number,
+): number {
+  return points.reduce((s, p) => s + (p.friction - at(p.turns)) ** 2, 0);
+}
+
 function fitAt(points: readonly GibPoint[], knee: number): Fitted {
   const rows = points.map((p) => [1, Math.max(0, p.turns - knee)]);
   const values = points.map((p) => p.friction);
-  const { matrix, right } = normalEquations(rows, values, rows.map(() => 1)); // prettier-ignore
+  const { matrix, right } = normalEquations(
+    rows,
+    values,
+    rows.map(() => 1),
+  );
   const solved = solveLinear(matrix, right);
-  const mean = values.reduce((a, b) => a + b, 0) / values.length;
-  const [floor, rise] = solved && solved[1] > 0 ? solved : [mean, 0];
-  const squares = points.reduce(
-    (s, _, i) => s + (values[i] - floor - rise * rows[i][1]) ** 2,
-    0,
+  const [floor, rise] = solved && solved[1] > 0 ? solved : [mean(points), 0];
+  const squares = squaresOf(
+    points,
+    (t) => floor + rise * Math.max(0, t - knee),
   );
   return { knee, floor, rise, squares };
 }
 
+/** A floor wants so many settings, and a climb so many, before either is believed. */
+const FLOOR_SETTINGS = 3;
+const CLIMB_SETTINGS = 2;
+/** Chance of a knee in a curve that has none: flat, or steady (both tails, coverage bench). */
+const NO_KNEE = 0.012;
+/** Chance of calling a flat curve steady. */
+const NO_SLOPE = 0.03;
+
 /**
- * Knee of a friction curve: a flat floor, then a straight climb, by two-segment least squares. The
- * interval is where the fit is not significantly worse (likelihood ratio, Student’s t at 95.45 %).
- * Beyond the knee there is hardly any stiffness to gain and wear climbs (common practice, no source).
+ * Knee of a friction curve: a flat floor, then a straight climb, by two-segment least squares, held
+ * against a flat line and against a straight one. The interval is where the fit is not significantly
+ * worse (likelihood ratio, Student’s t). A steady drift or a flat curve is said to have a knee in at
+ * most 5 % of cases; a knee that climbs by ten of its scatters is found in more than 90 % (coverage
+ * bench). Beyond the knee there is hardly any stiffness to gain and wear climbs (common practice, no
+ * source).
+ * @param points settings and readings, at least five
  * @throws BoundError with fewer than five settings
  */
 export function gibKnee(points: readonly GibPoint[]): GibKnee {
-  requireBound("number of settings", points.length, points.length >= 5, "at least 5"); // prettier-ignore
+  requireBound(
+    "number of settings",
+    points.length,
+    points.length >= 5,
+    "at least 5",
+  );
   const sorted = [...points].sort((a, b) => a.turns - b.turns);
   const first = sorted[0].turns;
   const last = sorted[sorted.length - 1].turns;
-  requireBound("range of settings", last - first, last > first, "above 0 turns"); // prettier-ignore
+  requireBound(
+    "range of settings",
+    last - first,
+    last > first,
+    "above 0 turns",
+  );
   const tries = 400;
-  const grid = Array.from({ length: tries }, (_, i) => fitAt(sorted, first + ((last - first) * i) / tries)); // prettier-ignore
-  const best = grid.reduce((a, b) => (b.squares < a.squares ? b : a));
+  const grid = Array.from({ length: tries }, (_, i) =>
+    fitAt(sorted, first + ((last - first) * i) / tries),
+  );
+  const enough = grid.filter(
+    (f) =>
+      sorted.filter((p) => p.turns <= f.knee + 1e-9).length >= FLOOR_SETTINGS &&
+      sorted.filter((p) => p.turns > f.knee + 1e-9).length >= CLIMB_SETTINGS,
+  );
+  const best = (enough.length ? enough : grid).reduce((a, b) =>
+    b.squares < a.squares ? b : a,
+  );
   const dof = Math.max(1, sorted.length - 3);
-  const t = coverageFactor(dof);
-  const noise = Math.max(best.squares, 1e-12);
-  const allowed = noise * (1 + t ** 2 / dof);
+  const noise = Math.max(best.squares, 1e-12 * squaresOf(sorted, () => 0));
+  const allowed = noise * (1 + coverageFactor(dof) ** 2 / dof);
   const near = grid.filter((f) => f.squares <= allowed);
-  const flat = sorted.reduce((s, p) => s + (p.friction - mean(sorted)) ** 2, 0);
-  // Without a significant gain over a flat line there is no knee yet (F test, two more parameters).
-  const gain = (flat - best.squares) / 2 / (noise / dof);
+  const shape = shapeOf(sorted, best, noise / dof);
+  const { slope } = straight(sorted);
   return {
+    shape,
     kneeTurns: best.knee,
     betweenTurns: [
       Math.min(...near.map((f) => f.knee)),
       Math.max(...near.map((f) => f.knee)),
     ],
     floor: best.floor,
-    risePerTurn: best.rise,
-    reached: gain > 6 && best.rise > 0,
+    risePerTurn: shape === "steady" ? slope : best.rise,
+    reached: shape === "knee",
     deviation: Math.sqrt(best.squares / dof),
   };
+}
+
+/** Which of the three it is: the simplest that the readings do not refuse. */
+function shapeOf(
+  sorted: readonly GibPoint[],
+  best: Fitted,
+  variance: number,
+): GibShape {
+  const dof = Math.max(1, sorted.length - 3);
+  const middle = mean(sorted);
+  const flat = squaresOf(sorted, () => middle);
+  const line = straight(sorted);
+  // A knee may stand anywhere, so that chance finds one more often than at a given place.
+  const needed = studentQuantile(NO_KNEE, dof) ** 2;
+  const kneeBeats = (squares: number): boolean =>
+    (squares - best.squares) / variance > needed;
+  if (best.rise > 0 && kneeBeats(flat) && kneeBeats(line.squares))
+    return "knee";
+  const lineDof = Math.max(1, sorted.length - 2);
+  const lineVariance = Math.max(line.squares, 1e-12 * flat) / lineDof;
+  const steady =
+    (flat - line.squares) / lineVariance >
+    studentQuantile(NO_SLOPE, lineDof) ** 2;
+  return steady && flat > 0 ? "steady" : "flat";
+}
+
+function straight(points: readonly GibPoint[]): {
+  readonly slope: number;
+  readonly squares: number;
+} {
+  const t = points.reduce((s, p) => s + p.turns, 0) / points.length;
+  const y = mean(points);
+  const spread = points.reduce((s, p) => s + (p.turns - t) ** 2, 0);
+  const slope =
+    points.reduce((s, p) => s + (p.turns - t) * (p.friction - y), 0) / spread;
+  return { slope, squares: squaresOf(points, (x) => y + slope * (x - t)) };
 }
 
 function mean(points: readonly GibPoint[]): number {
@@ -99,20 +183,4 @@ export function gibTurns(
   taper: number,
 ): number {
   return clearanceMm / gibClearance(1, pitchMm, taper);
-}
-
-export interface GibAdvice {
-  /** Set the adjuster here, turns from where it began. */
-  readonly setTurns: number;
-  readonly backMm: number;
-}
-
-/** Set-back from the knee by a clearance, mm; 0.005 mm is usual (common practice, no source). */
-export function gibSetting(
-  knee: GibKnee,
-  thread: { readonly pitchMm: number; readonly taper: number },
-  setBackMm = 0.005,
-): GibAdvice {
-  const back = gibTurns(setBackMm, thread.pitchMm, thread.taper);
-  return { setTurns: knee.kneeTurns - back, backMm: setBackMm };
 }

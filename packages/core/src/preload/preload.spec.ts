@@ -1,5 +1,5 @@
 import * as fc from "fast-check";
-import { gibClearance, gibKnee, gibSetting, gibTurns } from "./gib-knee";
+import { gibClearance, gibKnee, gibTurns } from "./gib-knee";
 
 const turns = Array.from({ length: 13 }, (_, i) => i * 0.25);
 const curve = (knee: number, noise: (i: number) => number = () => 0) =>
@@ -34,15 +34,30 @@ describe("gib knee", () => {
     expect(() => gibKnee(flat.slice(0, 4))).toThrow("number of settings is 4");
   });
 
+  it("calls a steady climb steady, not a knee, and a flat one flat", () => {
+    const noise = (i: number): number => 0.3 * (((i * 7) % 5) / 2 - 1);
+    const steady = turns.map((t, i) => ({
+      turns: t,
+      friction: 8 + 3 * t + noise(i),
+    }));
+    expect(gibKnee(steady).shape).toBe("steady");
+    expect(
+      gibKnee(turns.map((t) => ({ turns: t, friction: 8 + 3 * t }))).shape,
+    ).toBe("steady");
+    expect(
+      gibKnee(turns.map((t, i) => ({ turns: t, friction: 8 + noise(i) })))
+        .shape,
+    ).toBe("flat");
+    expect(gibKnee(curve(1.5, noise)).shape).toBe("knee");
+    expect(gibKnee(turns.map((t) => ({ turns: t, friction: 8 }))).shape).toBe(
+      "flat",
+    );
+  });
+
   it("turns and clearance of a taper are each other’s inverse", () => {
     // By hand: 1.5 mm pitch on a 1:60 taper moves 0.025 mm a turn.
     expect(gibClearance(1, 1.5, 1 / 60)).toBeCloseTo(0.025, 12);
     expect(gibTurns(gibClearance(0.37, 1, 1 / 50), 1, 1 / 50)).toBeCloseTo(0.37, 12); // prettier-ignore
-    const set = gibSetting(gibKnee(curve(1.5)), {
-      pitchMm: 1.5,
-      taper: 1 / 60,
-    });
-    expect(set.setTurns).toBeCloseTo(1.3, 1);
     expect(() => gibClearance(1, 0, 0.02)).toThrow("pitch is 0");
   });
 });

@@ -1,4 +1,5 @@
 import { defaultAxis } from "../axis";
+import { gibKnee } from "../preload";
 import { axisFromParts, simulateSeriesReading, type PartsCondition } from "../simulate"; // prettier-ignore
 import { defaultSeries, firmKnee, gibChoice, GIB_MODES, seriesInstruction, seriesOpen, seriesResult, seriesSteps, type GibMode } from "./index"; // prettier-ignore
 
@@ -65,6 +66,38 @@ describe("gib setting by its schools", () => {
     expect(knee.kneeTurns).toBeCloseTo(1.3, 1);
     expect(knee.floor).toBeCloseTo(0.003, 4);
     expect(knee.betweenTurns[0]).toBeLessThanOrEqual(knee.betweenTurns[1]);
+  });
+
+  it("has no setting while rock still falls, or friction climbs from the first one", () => {
+    const at = (f: (t: number) => number) =>
+      Array.from({ length: 9 }, (_, i) => ({
+        turns: i * 0.25,
+        friction: f(i * 0.25) + 0.0002 * ((i * 7) % 3),
+      }));
+    const falling = gibChoice(
+      {
+        school: "rock",
+        knee: null,
+        firm: firmKnee(at((t) => 0.06 - 0.02 * t)),
+        seize: null,
+      },
+      thread,
+      "metric",
+    );
+    expect(falling.setTurns).toBeNull();
+    expect(falling.says.join(" ")).toContain("still falls at the last setting");
+    const climbing = gibChoice(
+      {
+        school: "friction",
+        knee: gibKnee(at((t) => 8 + 14 * t)),
+        firm: null,
+        seize: null,
+      },
+      thread,
+      "metric",
+    );
+    expect(climbing.setTurns).toBeNull();
+    expect(climbing.says.join(" ")).toContain("begin looser");
   });
 
   it("says so when rock does not change with the gib", () => {

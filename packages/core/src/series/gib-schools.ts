@@ -87,7 +87,10 @@ export interface GibSetResult {
 const pointsOf = (reads: readonly Read[], group: string): GibPoint[] =>
   reads.filter((r) => r.group === group).map((r) => ({ turns: r.at, friction: r.value })); // prettier-ignore
 
-/** A fall to a floor is a climb from a floor, seen from the other side. */
+/**
+ * A fall to a floor is a climb from a floor, seen from the other side: `steady` with a rise above
+ * zero is still falling at the last setting.
+ */
 export function firmKnee(points: readonly GibPoint[]): GibKnee {
   const mirrored = gibKnee(points.map((p) => ({ ...p, turns: -p.turns })));
   const [from, to] = mirrored.betweenTurns;
@@ -122,6 +125,23 @@ export interface GibThread {
   readonly taper: number;
 }
 
+function frictionWords(
+  knee: GibKnee,
+  turns: (t: number) => string,
+  between: string,
+): string {
+  switch (knee.shape) {
+    case "knee":
+      return `Friction begins to climb at ${turns(knee.kneeTurns)} in ${between}.`;
+    case "flat":
+      return "No knee of friction yet: it is still flat. Turn the gib further in and go on.";
+    case "steady":
+      return knee.risePerTurn > 0
+        ? "Friction climbs from the first setting to the last, with no floor before it: the curve has to begin looser. Back the gib off two turns and begin again; if it was loose, the axis was still warming up."
+        : "Friction falls while the gib is turned in: the axis was still warming up. Run it warm and begin again.";
+  }
+}
+
 export interface GibChoice {
   /** Set the adjuster here, turns from where it began; null while it cannot be said. */
   readonly setTurns: number | null;
@@ -149,27 +169,31 @@ export function gibChoice(
   }
   const back = gibTurns(setBackMm, thread.pitchMm, thread.taper);
   const says: string[] = [];
-  if (knee)
+  const between = ({ betweenTurns: [from, to] }: GibKnee): string =>
+    `(between ${from.toFixed(2)} and ${to.toFixed(2)})`;
+  if (knee) says.push(frictionWords(knee, turns, between(knee)));
+  if (firm) {
+    const what = result.school === "lost-motion" ? "Lost motion" : "Rock";
+    const left = formatQuantity("deviation", firm.floor, system);
     says.push(
-      knee.reached
-        ? `Friction begins to climb at ${turns(knee.kneeTurns)} in (between ${knee.betweenTurns[0].toFixed(2)} and ${knee.betweenTurns[1].toFixed(2)}).` // prettier-ignore
-        : "No knee of friction yet: it is still flat. Turn the gib further in and go on.",
+      firm.shape === "knee"
+        ? `${what} falls no further from ${turns(firm.kneeTurns)} in ${between(firm)}; ${left} is left.`
+        : firm.shape === "steady" && firm.risePerTurn > 0
+          ? `${what} still falls at the last setting: the curve has to be longer. Turn the gib further in and go on.`
+          : `${what} does not change with the gib: it comes from elsewhere, or the gib is not loose at its beginning.`,
     );
-  if (firm)
-    says.push(
-      firm.reached
-        ? `${result.school === "lost-motion" ? "Lost motion" : "Rock"} falls no further from ${turns(firm.kneeTurns)} in (between ${firm.betweenTurns[0].toFixed(2)} and ${firm.betweenTurns[1].toFixed(2)}); ${formatQuantity("deviation", firm.floor, system)} is left.` // prettier-ignore
-        : `${result.school === "lost-motion" ? "Lost motion" : "Rock"} does not change with the gib: it comes from elsewhere, or the gib is not loose at its beginning.`, // prettier-ignore
-    );
+  }
   if (!knee) {
     const set = firm?.reached ? firm.betweenTurns[1] : null;
     if (set !== null) says.push(`Set it at ${turns(set)}, then pull it over the whole travel: it must not drag.`); // prettier-ignore
     return { setTurns: set, both: null, says };
   }
   if (!knee.reached) return { setTurns: null, both: null, says };
+  // Still falling at the last setting: no setting is known to be firm.
+  if (firm?.shape === "steady") return { setTurns: null, both: null, says };
   if (!firm?.reached) {
     says.push("Beyond the knee there is hardly any stiffness to gain, and wear climbs. Set back from it, then rock the member by hand as the check."); // prettier-ignore
-    return { setTurns: knee.kneeTurns - back, both: null, says };
+    return { setTurns: Math.max(0, knee.kneeTurns - back), both: null, says };
   }
   // They overlap when even the ends of both intervals leave nothing between them.
   const both = firm.betweenTurns[0] <= knee.betweenTurns[1];

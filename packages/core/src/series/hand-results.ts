@@ -1,5 +1,6 @@
 import type { FindingId } from "../diagnosis/findings";
-import { coverageFactor } from "../quantity";
+import { expandedUncertainty, rectangular } from "../quantity";
+import { pushResult } from "./push-result";
 import { HAND_TESTS, type HandKind } from "./hand-tests";
 import type { SeriesPlan, SeriesStep } from "./series-types";
 
@@ -23,33 +24,36 @@ export interface HandFigure {
   readonly expanded: number | null;
 }
 
-type Read = SeriesStep & { readonly value: number };
+export type HandRead = SeriesStep & { readonly value: number };
+type Read = HandRead;
 
 /** Play across a guideway by hand above which it rocks, mm (common practice, no source). */
 export const ROCK_LIMIT_MM = 0.02;
 
-/** How much more than usual counts as tight (common practice, no source). */
-const TIGHT_RATIO = 1.6;
+/** What a pull by hand is held against. */
+export interface PullScale {
+  /** Pull that is usual on this axis, N; null where nobody noted it. */
+  readonly usualN: number | null;
+  /** Pull that is usual for such a member on such a way, N. */
+  readonly kindN: readonly [number, number];
+}
 
-/**
- * Judges the readings of a test by hand.
- * @param usualN pull that is usual on this axis, N; null where nobody noted it
- */
+/** Judges the readings of a test by hand. */
 export function handResult(
   kind: HandKind,
   plan: SeriesPlan,
   reads: readonly Read[],
-  usualN: number | null,
+  pull: PullScale,
 ): HandResult | null {
   switch (kind) {
     case "rock":
       return rock(plan, reads);
     case "hand-push":
-      return push(reads, usualN);
+      return pushResult(reads, pull);
     case "wheel-turn":
       return wheels(reads);
     case "motor-alone":
-      return motor(reads);
+      return motor(plan, reads);
     case "finger-feel":
       return feel(reads);
     case "coast":
@@ -60,6 +64,13 @@ export function handResult(
 const of = (reads: readonly Read[], group: string, at?: number): Read | undefined =>
   reads.find((r) => r.group === group && (at === undefined || r.at === at)); // prettier-ignore
 
+/** Step of an indicator that nobody named, mm: counts in U of a rock (common practice, no source). */
+const ROCK_STEP_MM = 0.002;
+
+/**
+ * Play across a way, from pushed, pulled and pushed again. U from how well it came back, pooled over
+ * the places, and the display; without a second push nobody knows it, and nothing is decided.
+ */
 function rock(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
   const rows = plan.places.flatMap((at) => {
     const pushed = of(reads, "pushed", at);
@@ -67,92 +78,61 @@ function rock(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
     if (!pushed || !pulled) return [];
     const again = of(reads, "pushed again", at);
     const home = again ? (pushed.value + again.value) / 2 : pushed.value;
-    return [{ at, play: Math.abs(pulled.value - home), back: again ? again.value - pushed.value : null }]; // prettier-ignore
+    const play = Math.abs(pulled.value - home);
+    return [{ at, play, back: again ? again.value - pushed.value : null }];
   });
   if (rows.length === 0) return null;
   const returns = rows.flatMap((r) => (r.back === null ? [] : [r.back]));
-  // Two pushes at each place, pooled: half the squared difference is a variance of one reading.
-  const deviation = returns.length ? Math.sqrt(returns.reduce((s, d) => s + d * d / 2, 0) / returns.length) : null; // prettier-ignore
-  // Play is a reading less the mean of two.
-  const expanded = deviation === null ? null : coverageFactor(returns.length) * Math.max(deviation, 0.0005) * Math.sqrt(1.5); // prettier-ignore
+  const expanded = rockExpanded(returns, plan.resolutionMm ?? ROCK_STEP_MM);
   const worst = rows.reduce((a, b) => (b.play > a.play ? b : a));
-  const u = expanded ?? 0.25 * ROCK_LIMIT_MM;
-  const clear = Math.abs(worst.play - ROCK_LIMIT_MM) > u;
-  const rocks = worst.play > ROCK_LIMIT_MM;
+  const over = expanded !== null && worst.play - expanded > ROCK_LIMIT_MM;
+  const under = expanded !== null && worst.play + expanded <= ROCK_LIMIT_MM;
   const even = rows.every((r) => worst.play - r.play < 0.4 * worst.play);
   const remarks: string[] = [];
-  if (rocks && rows.length > 1)
+  if (over && rows.length > 1)
     remarks.push(
       even
         ? "About the same everywhere: the setting of gib, carriage or wheels."
         : "More in one place than elsewhere: the way itself is worn there. A gib set there binds where it is not worn.",
     );
   if (returns.some((d) => Math.abs(d) > 0.4 * ROCK_LIMIT_MM))
-    remarks.push("It did not come back to where it was: the stand moved or the table bent. Take that place again."); // prettier-ignore
+    remarks.push(
+      "It did not come back to where it was: the stand moved or the table bent. Take that place again.",
+    );
   return {
-    answers: clear ? { rocks } : {},
-    headline: !clear
-      ? "Too near the limit to say: take it again, three times at the worst place."
-      : rocks
-        ? "It rocks: more than a sound way has."
-        : "It does not rock.",
-    figures: rows.map((r) => ({ name: "Play at", atMm: r.at, quantity: "deviation" as const, value: r.play, expanded })), // prettier-ignore
+    answers: over ? { rocks: true } : under ? { rocks: false } : {},
+    headline: over
+      ? "It rocks: more than a sound way has."
+      : under
+        ? "It does not rock."
+        : expanded === null
+          ? "Push once more at each place: nobody knows yet how well it comes back."
+          : "Too near the limit to say: take it again, three times at the worst place.",
+    figures: rows.map((r) => ({
+      name: "Play at",
+      atMm: r.at,
+      quantity: "deviation" as const,
+      value: r.play,
+      expanded,
+    })),
     remarks,
   };
 }
 
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = Math.floor(sorted.length / 2);
-  return sorted.length % 2
-    ? sorted[half]
-    : (sorted[half - 1] + sorted[half]) / 2;
-}
-
-function push(
-  reads: readonly Read[],
-  usualN: number | null,
-): HandResult | null {
-  // prettier-ignore
-  const pulls = reads.filter((r) => r.group === "out" || r.group === "back");
-  const ends = of(reads, "ends");
-  const feeling = of(reads, "feel");
-  if (pulls.length < 4 && !ends) return null;
-  const answers: Partial<Record<FindingId, boolean>> = {};
-  const remarks: string[] = [];
-  const figures: HandFigure[] = [];
-  if (ends) answers["short-travel"] = ends.value > 0;
-  if (feeling) answers.grit = feeling.value > 0;
-  const spots: number[] = [];
-  if (pulls.length >= 4) {
-    const values = pulls.map((p) => Math.abs(p.value));
-    const middle = median(values);
-    const spread = 1.4826 * median(values.map((v) => Math.abs(v - middle)));
-    // A spot shows on the way out and on the way back, or it was the hand.
-    const high = pulls.filter((p) => Math.abs(p.value) - middle > Math.max(3 * spread, 0.3 * middle)); // prettier-ignore
-    for (const place of new Set(high.map((p) => p.at)))
-      if (high.filter((p) => p.at === place).length === pulls.filter((p) => p.at === place).length) spots.push(place); // prettier-ignore
-    answers["tight-spot"] = spots.length > 0;
-    figures.push({ name: "Pull, middle of all", quantity: "force", value: middle, expanded: (2 * 1.25 * spread) / Math.sqrt(values.length) }); // prettier-ignore
-    if (usualN !== null && usualN > 0) {
-      figures.push({ name: "Usual on this axis", quantity: "force", value: usualN, expanded: null }); // prettier-ignore
-      answers["tight-all"] = middle > TIGHT_RATIO * usualN;
-    } else remarks.push("Nobody noted what is usual on this axis: whether it is tight everywhere stays open. Pull a sister axis, or type the usual pull."); // prettier-ignore
-    const once = high.filter((p) => !spots.includes(p.at));
-    if (once.length) remarks.push(`Heavy once at ${[...new Set(once.map((p) => p.at))].join(", ")} mm, not both ways: taken as the hand.`); // prettier-ignore
-  }
-  const said = [
-    answers["tight-all"] ? "tight over the whole travel" : "",
-    spots.length ? `tight near ${spots.join(", ")} mm, both ways` : "",
-    answers["short-travel"] ? "stops short of an end" : "",
-    answers.grit ? "gritty" : "",
-  ].filter(Boolean);
-  return {
-    answers,
-    headline: said.length ? `The member is ${said.join("; ")}, without the drive: guideway or screw.` : "It moves evenly by hand: what binds lies in motor or drive.", // prettier-ignore
-    figures,
-    remarks,
-  };
+/** U of a play: a reading less the mean of two pushes; null without a second push. */
+function rockExpanded(
+  returns: readonly number[],
+  stepMm: number,
+): number | null {
+  if (returns.length === 0) return null;
+  // Half the squared difference of two pushes is a variance of one reading.
+  const variance =
+    returns.reduce((s, d) => s + (d * d) / 2, 0) / returns.length;
+  return expandedUncertainty([
+    { u: Math.sqrt(1.5 * variance), dof: returns.length },
+    { u: rectangular(stepMm), dof: Infinity },
+    { u: rectangular(stepMm) / Math.SQRT2, dof: Infinity },
+  ]).expanded;
 }
 
 function wheels(reads: readonly Read[]): HandResult | null {
@@ -176,25 +156,48 @@ function wheels(reads: readonly Read[]): HandResult | null {
   };
 }
 
-function motor(reads: readonly Read[]): HandResult | null {
+/**
+ * A motor run alone. It is cleared only when it ran quietly at every speed of the plan; another noise
+ * than the one complained of clears nothing.
+ */
+function motor(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
   const sounds = reads.filter((r) => r.group === "sound");
   const hand = of(reads, "by hand");
   const brake = of(reads, "brake");
   if (!hand && !brake && sounds.length === 0) return null;
   const same = sounds.filter((r) => r.value === 2);
+  const other = sounds.filter((r) => r.value === 1);
+  const all = sounds.length >= plan.places.length;
   const answers: Partial<Record<FindingId, boolean>> = {};
-  // A quiet motor is told only after it ran at the highest speed of the plan.
-  if (same.length || sounds.length > 0) answers["motor-noise"] = same.length > 0; // prettier-ignore
-  if (hand || brake) answers["motor-heavy"] = hand?.value === 1 || brake?.value === 1; // prettier-ignore
-  const said = [
-    answers["motor-noise"] ? `The motor makes the same noise alone (at ${same.map((r) => `${r.at} %`).join(", ")} of rapid): it is the motor.` : answers["motor-noise"] === false ? "The motor is quiet alone: the noise is in the mechanics." : "", // prettier-ignore
-    answers["motor-heavy"] ? (brake?.value === 1 ? "Its brake is hot: it drags." : "It turns heavily by hand.") : "", // prettier-ignore
-  ].filter(Boolean);
+  if (same.length) answers["motor-noise"] = true;
+  else if (all && other.length === 0) answers["motor-noise"] = false;
+  if (hand || brake)
+    answers["motor-heavy"] = hand?.value === 1 || brake?.value === 1;
+  const speeds = (list: readonly Read[]): string =>
+    `${list.map((r) => `${r.at} %`).join(", ")} of rapid`;
+  const noise = same.length
+    ? `The motor makes the same noise alone (at ${speeds(same)}): it is the motor.`
+    : other.length
+      ? `The motor makes another noise alone (at ${speeds(other)}): whether it has a part in the one complained of stays open.`
+      : all
+        ? "The motor is quiet alone, at every speed: the noise is in the mechanics."
+        : sounds.length
+          ? "Quiet so far: run it at the other speeds too before it is cleared."
+          : "";
+  const heavy = answers["motor-heavy"]
+    ? brake?.value === 1
+      ? "Its brake is hot: it drags."
+      : "It turns heavily by hand."
+    : "";
   return {
     answers,
-    headline: said.join(" ") || "It turns easily.",
+    headline: [noise, heavy].filter(Boolean).join(" ") || "It turns easily.",
     figures: [],
-    remarks: sounds.some((r) => r.value === 1) ? ["Another noise than the one complained of: note it; it is not this case’s."] : [], // prettier-ignore
+    remarks: other.length
+      ? [
+          "Another noise than the one complained of: note it as a case of its own, or listen again with the cover off.",
+        ]
+      : [],
   };
 }
 

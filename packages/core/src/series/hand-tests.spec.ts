@@ -20,6 +20,9 @@ function done(config: AxisConfig, kind: HandKind, parts: PartsCondition, options
   return { ...result.hand, test: seriesAnswers(result)?.test, open: seriesOpen(plan, values) };
 } // prettier-ignore
 
+/** Nothing noted of this axis; what such members usually want. */
+const pull = { usualN: null, kindN: [15, 120] as const };
+
 describe("tests by hand", () => {
   const flat = { ...lathe, orientation: "horizontal" as const, guideway: "v-wheel" as const }; // prettier-ignore
   it.each(HAND_KINDS)("%s: each step has words, and a quantity or grades, never both", (kind) => {
@@ -55,21 +58,62 @@ describe("tests by hand", () => {
     expect(done(config, kind, {}).answers[id]).toBe(false);
   }); // prettier-ignore
 
-  it("tight everywhere is said only against what is usual on the axis", () => {
-    const tight = { gibTightN: 300 };
+  it("tight everywhere is said against what is usual on the axis, or when it is high for such a member", () => {
+    const tight = { gibTightN: 100 };
     const unknown = done(lathe, "hand-push", tight);
-    expect(unknown.answers["tight-all"]).toBeUndefined();
-    expect(unknown.remarks.join(" ")).toContain("what is usual");
+    expect(unknown.answers["tight-all"]).toBe(true);
+    expect(unknown.remarks.join(" ")).toContain("High for such a member");
+    const some = done(lathe, "hand-push", { frictionN: 40 });
+    expect(some.answers["tight-all"]).toBeUndefined();
+    expect(some.remarks.join(" ")).toContain("what is usual");
     const told = done(lathe, "hand-push", tight, { usualN: 120 });
     expect(told.answers["tight-all"]).toBe(true);
     expect(told.headline).toContain("tight over the whole travel");
-    expect(done(lathe, "hand-push", {}, { usualN: 120 }).answers["tight-all"]).toBe(false); // prettier-ignore
+    expect(
+      done(lathe, "hand-push", {}, { usualN: 120 }).answers["tight-all"],
+    ).toBe(false);
+  });
+
+  it("400 N everywhere is not put down to the drive while nobody knows what is usual", () => {
+    const plan = defaultSeries(lathe, "hand-push");
+    const heavy = seriesSteps(plan)
+      .filter((s) => s.group === "out" || s.group === "back")
+      .map((s) => ({ ...s, value: 400 + (s.index % 3) }));
+    const said = handResult("hand-push", plan, heavy, pull);
+    expect(said?.headline).not.toContain("motor or drive");
+    expect(said?.answers["tight-all"]).toBe(true);
+    const light = heavy.map((r) => ({ ...r, value: r.value / 5 }));
+    expect(handResult("hand-push", plan, light, pull)?.headline).not.toContain(
+      "motor or drive",
+    );
+    expect(
+      handResult("hand-push", plan, light, { ...pull, usualN: 80 })?.headline,
+    ).toContain("motor or drive");
+  });
+
+  it("a motor that makes another noise, or ran at one speed only, is not called quiet", () => {
+    const plan = defaultSeries(lathe, "motor-alone");
+    const sounds = (grades: readonly number[]) =>
+      handResult(
+        "motor-alone",
+        plan,
+        seriesSteps(plan)
+          .filter((s) => s.group === "sound")
+          .slice(0, grades.length)
+          .map((s, i) => ({ ...s, value: grades[i] })),
+        pull,
+      );
+    expect(sounds([0, 1, 0])?.answers["motor-noise"]).toBeUndefined();
+    expect(sounds([0, 1, 0])?.headline).toContain("stays open");
+    expect(sounds([0])?.answers["motor-noise"]).toBeUndefined();
+    expect(sounds([0, 0, 0])?.answers["motor-noise"]).toBe(false);
+    expect(sounds([0, 2, 1])?.answers["motor-noise"]).toBe(true);
   });
 
   it("a spot that shows one way only is taken as the hand’s", () => {
     const plan = defaultSeries(lathe, "hand-push");
     const reads = seriesSteps(plan).filter((s) => s.group === "out" || s.group === "back").map((s) => ({ ...s, value: s.group === "out" && s.at === plan.places[2] ? 260 : 120 + (s.index % 3) })); // prettier-ignore
-    const result = handResult("hand-push", plan, reads, null);
+    const result = handResult("hand-push", plan, reads, pull);
     expect(result?.answers["tight-spot"]).toBe(false);
     expect(result?.remarks.join(" ")).toContain("not both ways");
   });
@@ -77,19 +121,24 @@ describe("tests by hand", () => {
   it("rock near its limit is left open, play in one place is the way’s", () => {
     const plan = { ...defaultSeries(lathe, "rock"), places: [10, 60, 110] };
     const play = (mm: readonly number[]) =>
-      handResult("rock", plan, seriesSteps(plan).map((s) => ({ ...s, value: s.group === "pulled" ? -mm[plan.places.indexOf(s.at)] : s.group === "pushed" ? 0.001 : -0.001 })), null); // prettier-ignore
+      handResult("rock", plan, seriesSteps(plan).map((s) => ({ ...s, value: s.group === "pulled" ? -mm[plan.places.indexOf(s.at)] : s.group === "pushed" ? 0.001 : -0.001 })), pull); // prettier-ignore
     expect(play([0.02, 0.021, 0.02])?.answers).toEqual({});
     expect(play([0.01, 0.06, 0.012])?.remarks.join(" ")).toContain(
       "worn there",
     );
     expect(play([0.055, 0.06, 0.058])?.remarks.join(" ")).toContain("same everywhere"); // prettier-ignore
     // Two pushes differ by 0.002 at each of three places: s = 0.002/√2, k(3) = 3.31, U = k·s·√1.5, by hand.
-    expect(play([0.06, 0.06, 0.06])?.figures[0].expanded).toBeCloseTo(0.00573, 4); // prettier-ignore
+    // The display adds 0.002/√12 for the pull, and half its square for the mean of two pushes.
+    const display = (2 * 0.002 * Math.sqrt(1.5)) / Math.sqrt(12);
+    expect(play([0.06, 0.06, 0.06])?.figures[0].expanded).toBeCloseTo(
+      Math.hypot(0.00573, display),
+      4,
+    );
   });
 
   it("flicks that disagree leave the preload open", () => {
     const plan = defaultSeries(lathe, "coast");
-    const flicks = (values: readonly number[]) => handResult("coast", plan, seriesSteps(plan).map((s) => ({ ...s, value: values[s.index] })), null); // prettier-ignore
+    const flicks = (values: readonly number[]) => handResult("coast", plan, seriesSteps(plan).map((s) => ({ ...s, value: values[s.index] })), pull); // prettier-ignore
     expect(flicks([0, 2, 1, 1, 1, 1])?.answers).toEqual({});
     expect(flicks([1, 1, 1, 1, 0, 1])?.answers).toEqual({ "coasts-free": false, "coast-stuck": false }); // prettier-ignore
     expect(flicks([2, 2, 2, 2, 1, 2])?.answers["coasts-free"]).toBe(true);

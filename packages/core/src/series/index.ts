@@ -4,3 +4,4 @@ export * from "./hand-tests";
 export * from "./series-types";
 export * from "./series-plan";
 export * from "./series-result";
+export * from "./push-result";

@@ -14,6 +14,7 @@ import type { TestId } from "../diagnosis/tests";
 import { homeRepeat, type HomeRepeat } from "../home";
 import { gibSetResult, type GibSetResult } from "./gib-schools";
 import { handResult, type HandResult } from "./hand-results";
+import { usualPullN } from "./push-result";
 import { isHandKind, type HandKind } from "./hand-tests";
 import { seriesSteps, CREST_PLANES } from "./series-plan";
 import type { SeriesPlan } from "./series-types";
@@ -70,7 +71,10 @@ export function seriesResult(
     return typeof read === "number" ? [{ ...s, value: read }] : [];
   });
   if (isHandKind(plan.kind)) {
-    const hand = handResult(plan.kind, plan, reads, options.usualN ?? null);
+    const hand = handResult(plan.kind, plan, reads, {
+      usualN: options.usualN ?? null,
+      kindN: usualPullN(axis),
+    });
     return hand && { kind: plan.kind, hand };
   }
   switch (plan.kind) {

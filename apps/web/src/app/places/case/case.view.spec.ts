@@ -147,7 +147,7 @@ describe("a load trace in words", () => {
   const view = (over: object): LoadTraceView => ({
     samples: [],
     unit: "%",
-    analysis: { friction: { value: 5, u: 0.05, real: true }, gravity: quiet, lowEnd: quiet, highEnd: quiet, perTurn: quiet, spots: [], scatter: 0.2, fitted: [], cutOff: 10, ...over },
+    analysis: { friction: { value: 5, u: 0.05, real: true }, gravity: quiet, lowEnd: quiet, highEnd: quiet, perTurn: quiet, stretches: [], alike: false, meter: "signed", askMeter: false, frictionOrGravity: false, spots: [], scatter: 0.2, fitted: [], cutOff: 10, ...over },
   }); // prettier-ignore
 
   it("answers what it can see and leaves the rest to a person", () => {
@@ -160,7 +160,7 @@ describe("a load trace in words", () => {
 
   it("says of each part what it points to", () => {
     const parts = loadParts(view({ spots: [{ fromMm: 100, toMm: 120, peakMm: 111, extra: 3 }] }), "metric"); // prettier-ignore
-    expect(parts[0].value).toBe("+5.0 % ± 0.1");
+    expect(parts[0].value).toBe("+5.00 ± 0.10 %");
     expect(parts.at(-1)).toMatchObject({ name: "Spot at 111 mm", points: "chips or damage there; a rack high spot" }); // prettier-ignore
     expect(parts[3].points).toBe("nothing out of the ordinary");
   });

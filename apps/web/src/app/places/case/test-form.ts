@@ -21,6 +21,7 @@ import {
   type CrestPoint,
   type CrestRun,
   type FindingId,
+  type LoadMeter,
   type SeriesKind,
   type TestId,
 } from "@iron/core";
@@ -42,6 +43,7 @@ import {
   loadChart,
   loadFindings,
   loadParts,
+  loadRemarks,
   type LoadTraceView,
 } from "./load-trace.view";
 import { Triple } from "./triple";
@@ -106,6 +108,10 @@ export class TestForm {
   protected readonly parts = computed(() => {
     const trace = this.trace();
     return trace ? loadParts(trace, this.preferences.system()) : [];
+  });
+  protected readonly traceRemarks = computed(() => {
+    const trace = this.trace();
+    return trace ? loadRemarks(trace) : [];
   });
   protected readonly chart = computed<DrawChart | null>(() => {
     const trace = this.trace();
@@ -211,10 +217,16 @@ export class TestForm {
       });
   }
 
-  private analyse(samples: LoadTraceView["samples"], unit: "%" | "A"): void {
+  /** The meter as somebody says it is: the same samples, taken apart anew. */
+  protected sayMeter(meter: LoadMeter): void {
+    const trace = this.trace();
+    if (trace) this.analyse(trace.samples, trace.unit, meter);
+  }
+
+  private analyse(samples: LoadTraceView["samples"], unit: "%" | "A", meter?: LoadMeter): void {
     const axis = this.context.axis();
     if (!axis) return;
-    this.api.post("analyseLoad", `/axes/${axis.id}/load-trace`, { samples: [...samples] }).subscribe({
+    this.api.post("analyseLoad", `/axes/${axis.id}/load-trace`, { samples: [...samples], ...(meter ? { meter } : {}) }).subscribe({
       next: (analysis) => {
         const view: LoadTraceView = { samples, unit, analysis };
         this.trace.set(view);

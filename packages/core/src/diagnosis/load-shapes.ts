@@ -1,0 +1,174 @@
+/** A stretch of extra friction along the travel: where it lies, as parts of the span from 0 to 1. */
+export interface LoadShape {
+  readonly kind: "low" | "high" | "broad" | "spot";
+  readonly from: number;
+  readonly to: number;
+  /** Height along the travel, 0 to 1. */
+  readonly at: (part: number) => number;
+}
+
+export interface ShapeSample {
+  readonly part: number;
+  readonly sign: 1 | -1;
+  readonly turn: number;
+  readonly load: number;
+}
+
+const END_PARTS = [0.15, 0.2, 0.25, 0.3, 1 / 3, 0.4, 0.5];
+/** Half widths of a broad stretch; what is narrower is a spot and found by itself. */
+const BROAD = [0.08, 0.11, 0.15, 0.2, 0.26];
+const NARROW = [0.02, 0.04];
+
+function candidates(): readonly LoadShape[] {
+  const list: LoadShape[] = [];
+  for (const end of END_PARTS) {
+    list.push({
+      kind: "low",
+      from: 0,
+      to: end,
+      at: (p) => Math.max(0, (end - p) / end),
+    });
+    list.push({
+      kind: "high",
+      from: 1 - end,
+      to: 1,
+      at: (p) => Math.max(0, (p - 1 + end) / end),
+    });
+  }
+  for (let centre = 0.05; centre < 0.96; centre += 0.025)
+    for (const half of [...BROAD, ...NARROW]) {
+      const broad = half >= BROAD[0];
+      // What reaches an end is an end rise; a broad stretch lies inside.
+      if (broad && (centre - half < 0.03 || centre + half > 0.97)) continue;
+      const kind = broad ? "broad" : "spot";
+      const place = { kind, from: centre - half, to: centre + half } as const;
+      list.push({ ...place, at: (p) => round((p - centre) / half) });
+      if (broad)
+        list.push({ ...place, at: (p) => plateau((p - centre) / half) });
+    }
+  return list;
+}
+
+/** A hump that rises and falls evenly. */
+function round(x: number): number {
+  return Math.abs(x) < 1 ? (1 + Math.cos(Math.PI * x)) / 2 : 0;
+}
+
+/** A stretch that is tight all along, with short flanks. */
+function plateau(x: number): number {
+  const edge = (1 - Math.abs(x)) / 0.2;
+  return Math.max(0, Math.min(1, edge));
+}
+
+const ALL = candidates();
+const MOST_SHAPES = 5;
+/** How much the criterion must fall before another shape is believed (10 is “very strong”, Kass & Raftery 1995). */
+const BELIEVED = 10;
+
+interface Fit {
+  readonly shapes: readonly LoadShape[];
+  readonly criterion: number;
+}
+
+/** Rows of the parts that are always there: friction, gravity, a ripple once per turn. */
+export function baseRow(s: ShapeSample, ripple: boolean): number[] {
+  const base = [s.sign, 1];
+  return ripple
+    ? [...base, s.sign * Math.sin(s.turn), s.sign * Math.cos(s.turn)]
+    : base;
+}
+
+/**
+ * Which shapes of unknown place and width account for a trace: one after the other is added while the
+ * Bayesian information criterion falls clearly, least squares throughout.
+ * @param forbidden kinds that may not be used, to see what the next best account is
+ * @param scatterFloor least scatter taken, in load
+ */
+export function findShapes(
+  samples: readonly ShapeSample[],
+  options: {
+    readonly ripple: boolean;
+    readonly forbidden?: readonly LoadShape["kind"][];
+    readonly scatterFloor: number;
+  },
+): Fit {
+  const { ripple, forbidden = [], scatterFloor } = options;
+  const n = samples.length;
+  const base = samples.map((s) => baseRow(s, ripple));
+  let left = samples.map((s) => s.load);
+  const columns = ALL.filter((c) => !forbidden.includes(c.kind)).map(
+    (shape) => ({
+      shape,
+      size: 0,
+      own: samples.map((s) => s.sign * shape.at(s.part)),
+    }),
+  );
+  for (const c of columns) c.size = dot(c.own, c.own);
+  // Everything is kept at right angles to what is in the account already (Gram–Schmidt), so that a
+  // column’s gain is read off without fitting anew.
+  const take = (direction: readonly number[]): void => {
+    const length = Math.sqrt(dot(direction, direction));
+    if (length < 1e-9) return;
+    const unit = direction.map((v) => v / length);
+    left = without(left, unit);
+    for (const c of columns) c.own = without(c.own, unit);
+  };
+  const taken: number[][] = [];
+  for (let k = 0; k < base[0].length; k += 1) {
+    let column = base.map((row) => row[k]);
+    for (const unit of taken) column = without(column, unit);
+    const length = Math.sqrt(dot(column, column));
+    if (length < 1e-9) continue;
+    taken.push(column.map((v) => v / length));
+    take(column);
+  }
+  const shapes: LoadShape[] = [];
+  const criterionOf = (squares: number, more: number): number =>
+    n * Math.log(Math.max(squares / n, scatterFloor ** 2)) +
+    // A place and a width go with each height.
+    Math.log(n) * (base[0].length + 3 * more);
+  let criterion = criterionOf(dot(left, left), 0);
+  while (shapes.length < MOST_SHAPES) {
+    const squares = dot(left, left);
+    let best = -1;
+    let most = 0;
+    columns.forEach((c, i) => {
+      const gain = gainOf(c.own, c.size, left);
+      if (gain > most) [best, most] = [i, gain];
+    });
+    if (best < 0) break;
+    const after = criterionOf(squares - most, shapes.length + 1);
+    if (criterion - after < BELIEVED) break;
+    shapes.push(columns[best].shape);
+    take(columns[best].own);
+    criterion = after;
+  }
+  return { shapes, criterion };
+}
+
+function dot(a: readonly number[], b: readonly number[]): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i += 1) sum += a[i] * b[i];
+  return sum;
+}
+
+/** What is left of a column at right angles to a unit column. */
+function without(column: readonly number[], unit: readonly number[]): number[] {
+  const along = dot(column, unit);
+  return column.map((v, i) => v - along * unit[i]);
+}
+
+/**
+ * How much the squares fall when a column is added. Extra friction only: a stretch that is easier than
+ * the rest is no tight place.
+ */
+function gainOf(
+  own: readonly number[],
+  size: number,
+  left: readonly number[],
+): number {
+  const rest = dot(own, own);
+  if (rest < 1e-3 * size || rest === 0) return 0;
+  const along = dot(own, left);
+  return along > 0 ? (along * along) / rest : 0;
+}
