@@ -47,6 +47,8 @@ export const lubePointSchema = lubePointEditSchema.extend({
   /** Interval before anything was learnt, and what was. */
   unlearntDays: finite,
   learnt: z.string(),
+  /** Found flooded, and more often than dry. */
+  overGreased: z.boolean(),
   dueOn: z.string(),
   /** How far the due day may be off as usage is forecast, days, k about 2; 0 by the calendar. */
   dueSpreadDays: finite,
@@ -112,6 +114,10 @@ export const roundsSchema = z.object({
   /** What the last planning changed, and why. */
   changes: z.array(z.object({ id: z.number().int(), what: z.string(), why: z.string() })), // prettier-ignore
   changedAt: instantSchema.nullable(),
+  /** What is due within the plan and has no day in it, with the reason. */
+  unplanned: z.array(
+    z.object({ id: z.number().int(), name: z.string(), why: z.string() }),
+  ),
   /** What the plan costs against doing each when it is due. */
   against: finite,
 });

@@ -1,4 +1,4 @@
-import { dayAfter, dayOf, planChanges, planRounds, planWhenDue, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
+import { dayAfter, dayOf, planChanges, planRounds, planWhenDue, type LeftOutWhy, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
 import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract"; // prettier-ignore
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -10,6 +10,11 @@ import type { Lubrication } from "./lubrication";
 const DAY_MS = 86_400_000;
 const HORIZON_DAYS = 14;
 const HORIZON_WEEKS = 26;
+
+const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
+  "nobody-there": "nobody is there on any of these days",
+  "never-stopped": "the machine may not be stopped on any of these days",
+};
 
 /** The rounds of the next two weeks: planned, held by hand, and what each planning changed. */
 export class LubeRounds {
@@ -27,7 +32,10 @@ export class LubeRounds {
   async rounds(afresh = false): Promise<Rounds> {
     const settings = await this.settings.get();
     const machine = await this.machinesInUse();
-    const points = (await this.lube.all()).filter((p) => !p.partsNut && !p.retired && machine.has(p.machineId)); // prettier-ignore
+    const all = (await this.lube.all()).filter(
+      (p) => !p.retired && machine.has(p.machineId),
+    );
+    const points = all.filter((p) => !p.partsNut);
     const dates = this.dates(HORIZON_DAYS);
     const days = dates.map((date): PlanDay => ({ minutes: minutesOn(settings, date), shut: shutOn(settings, date) })); // prettier-ignore
     const due = points.filter((p) => dueDayOf(p, dates[0]) <= HORIZON_DAYS);
@@ -57,6 +65,23 @@ export class LubeRounds {
       held: p.hold?.words ?? "",
     }));
     const { changes, changedAt } = await this.keepPlan(before, after, points, dates[0]); // prettier-ignore
+    const nameOf = (p: LubePointRecord): string =>
+      `${machine.get(p.machineId)?.nickname ?? ""}, ${p.place}`;
+    const jobs = all
+      .filter((p) => p.partsNut && dueDayOf(p, dates[0]) <= HORIZON_DAYS)
+      .map((p) => ({
+        id: p.id,
+        name: nameOf(p),
+        why: "its nut has to be parted: plan it as a job",
+      }));
+    const unplanned = [
+      ...plan.leftOut.map(({ visit, why }) => ({
+        id: due[visit].id,
+        name: nameOf(due[visit]),
+        why: LEFT_OUT_WORDS[why],
+      })),
+      ...jobs,
+    ];
     const plain = planWhenDue(needs, days).cost;
     return {
       days: dates.map((date, d) => {
@@ -79,6 +104,7 @@ export class LubeRounds {
       points: points.length,
       changes: [...changes],
       changedAt,
+      unplanned,
       against: plain > 0 ? plan.cost / plain : 1,
     };
   }

@@ -3,6 +3,7 @@ import {
   noonOf,
   centralAdvice,
   intervalDays,
+  isOverGreased,
   learnInterval,
   templatePoints,
   type VisitFinding,
@@ -169,7 +170,7 @@ export class Lubrication {
     const notes = new Map<number, string>();
     const points = (await this.all()).filter((p) => !p.retired);
     for (const p of points) {
-      if (p.lastFound === "flooded" && p.learnt.includes("times"))
+      if (p.overGreased)
         notes.set(p.machineId, `${p.place}: ${p.learnt}. Give less, less often.`); // prettier-ignore
     }
     const late = points.filter((p) => p.lateDays > 1).sort((a, b) => a.lateDays - b.lateDays); // prettier-ignore
@@ -277,6 +278,7 @@ function recordOf(
     held: interval.held,
     unlearntDays: Math.round(plain.days),
     learnt: learnt.words,
+    overGreased: isOverGreased(learnt.counts, last?.found ?? null),
     dueOn: dayOf(dueMs),
     dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * usageSpread, // prettier-ignore
     lateDays: (nowMs - dueMs) / DAY_MS,

@@ -111,6 +111,37 @@ describe("the loss ledger", () => {
     expect(housing.contradictions[0]).toContain("read against the housing");
   });
 
+  it("says a reading that its sign makes impossible, instead of a silent nothing", () => {
+    const ledger = lossLedger(axis, [
+      size("whole-chain", 20),
+      size("nut-flank", -5),
+    ]);
+    expect(ledger.lines.find((l) => l.slacks.includes("nut"))?.shareMm).toBe(0);
+    expect(ledger.contradictions[0]).toContain(
+      "The nut flank reads −5.0 ± 2.0 µm: a part cannot gain",
+    );
+    expect(lossLedger(axis, [size("nut-flank", -0.5)]).contradictions).toEqual(
+      [],
+    );
+  });
+
+  it("does not average two wholes that differ beyond their U", () => {
+    const ledger = lossLedger(axis, [
+      size("whole-chain", 27),
+      size("whole-chain", 19),
+    ]);
+    expect(ledger.total?.lostMm).toBeCloseTo(0.019, 9);
+    expect(ledger.contradictions.join(" ")).toContain(
+      "27.0 ± 2.0 µm and 19.0 ± 2.0 µm",
+    );
+    const agree = lossLedger(axis, [
+      size("whole-chain", 20),
+      size("whole-chain", 22),
+    ]);
+    expect(agree.total?.lostMm).toBeCloseTo(0.021, 9);
+    expect(agree.contradictions).toEqual([]);
+  });
+
   it("has no whole to add up to on a scale axis", () => {
     const scale: AxisConfig = { ...axis, feedback: "scale" };
     const ledger = lossLedger(scale, [size("whole-chain", 0.3), size("end-float", 15)]); // prettier-ignore

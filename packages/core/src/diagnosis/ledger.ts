@@ -3,8 +3,10 @@ import { nonNegativeLeastSquares } from "../lostmotion/nnls";
 import {
   chiSquaredExceeded,
   formatDeviation,
+  formatWithU,
   type UnitSystem,
 } from "../quantity";
+import { probit } from "simple-statistics";
 import type { Magnitude } from "./components";
 import type { SlackId } from "./knowledge";
 import {
@@ -52,6 +54,8 @@ export interface Ledger {
 const K = 2;
 /** Below this chance the tests are said to contradict each other. */
 const CONTRADICT = 0.01;
+/** Chance of any contradiction in a ledger whose tests agree, the χ² of repeated tests besides. */
+const ALL_TOGETHER = 0.035;
 
 /**
  * Reconciles the sizes found on an axis: shares by weighted least squares, none negative, and the
@@ -89,7 +93,7 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
   return {
     lines, rest, consistency,
     total: total ? { lostMm: total.lostMm, expandedMm: K * total.u } : null,
-    contradictions: contradictionsIn(parts, lines, total, rest, consistency, system),
+    contradictions: contradictionsIn(parts, lines, { total, rest, consistency, system }),
   };
 } // prettier-ignore
 
@@ -111,14 +115,39 @@ function groupName(slacks: readonly SlackId[]): string {
   return slacks.map((s) => SLACK_WORDS[s]).join(" and ");
 }
 
-function wholeChain(axis: AxisConfig, magnitudes: readonly Magnitude[]): { lostMm: number; u: number } | null {
+/** Two whole-chain tests differ by more than their U: they are not of one state of the axis. */
+interface Differing {
+  readonly earlier: Magnitude;
+  readonly later: Magnitude;
+}
+
+interface Whole {
+  readonly lostMm: number;
+  readonly u: number;
+  readonly differing: Differing | null;
+}
+
+/** Mean of the whole-chain tests where they agree; where they do not, the later ones alone. */
+function wholeChain(
+  axis: AxisConfig,
+  magnitudes: readonly Magnitude[],
+): Whole | null {
   if (seenBy(axis, "whole-chain").length === 0) return null;
   const found = magnitudes.filter((m) => m.kind === "whole-chain");
-  if (found.length === 0) return null;
-  const weight = found.reduce((s, m) => s + 1 / m.uMm ** 2, 0);
-  const lostMm = found.reduce((s, m) => s + m.lostMm / m.uMm ** 2, 0) / weight;
-  return { lostMm, u: Math.sqrt(1 / weight) };
-} // prettier-ignore
+  const later = found.at(-1);
+  if (!later) return null;
+  const agrees = (m: Magnitude): boolean =>
+    Math.abs(m.lostMm - later.lostMm) <= K * Math.hypot(m.uMm, later.uMm);
+  const earlier = found.findLast((m) => !agrees(m)) ?? null;
+  const used = found.filter(agrees);
+  const weight = used.reduce((s, m) => s + 1 / m.uMm ** 2, 0);
+  const lostMm = used.reduce((s, m) => s + m.lostMm / m.uMm ** 2, 0) / weight;
+  return {
+    lostMm,
+    u: Math.sqrt(1 / weight),
+    differing: earlier && { earlier, later },
+  };
+}
 
 function restOf(mm: number, u: number): NonNullable<Ledger["rest"]> {
   return { mm, expandedMm: K * u, significant: Math.abs(mm) > K * u };
@@ -137,31 +166,87 @@ const TEST_NAMES: Record<MagnitudeKind, string> = {
   "bracket-shift": "bracket shift",
 };
 
+/**
+ * What cannot be together, in words. Each comparison is held to a share of 5 %, so that tests that
+ * agree are called contradictory in at most 5 % of ledgers (Bonferroni; coverage bench).
+ */
 function contradictionsIn(
   parts: readonly Magnitude[],
   lines: readonly LedgerLine[],
-  total: { lostMm: number; u: number } | null,
-  rest: Ledger["rest"],
-  consistency: Ledger["consistency"],
-  system: UnitSystem,
+  { total, rest, consistency, system }: ContradictionContext,
 ): string[] {
   const said: string[] = [];
   const size = (mm: number): string => formatDeviation(mm, { system });
-  if (total) {
-    for (const m of parts) {
-      if (m.lostMm - total.lostMm > K * Math.hypot(m.uMm, total.u))
-        said.push(`The ${TEST_NAMES[m.kind]} alone, ${size(m.lostMm)}, is more than the whole, ${size(total.lostMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`);
-    }
-    if (said.length === 0 && rest?.significant && rest.mm < 0)
-      said.push(`The links together lose ${size(-rest.mm)} more than the whole chain: a compensation entered in the control would do that, or one reading is wrong. Look at the entered compensation first.`);
-    if (rest?.significant && rest.mm > 0 && lines.every((l) => l.shareMm !== null))
-      said.push(`${size(rest.mm)} are lost where no test has looked, though every link was: repeat the whole-chain test at the same place.`);
+  const withU = (m: Magnitude): string =>
+    formatWithU(m.lostMm, K * m.uMm, { system });
+  // Each part against the whole and against zero, the rest both ways, housing, repeated tests.
+  const z = probit(1 - ALL_TOGETHER / (2 * parts.length + 4));
+  for (const m of parts)
+    if (m.lostMm < -z * m.uMm)
+      said.push(
+        `The ${TEST_NAMES[m.kind]} reads ${withU(m)}: a part cannot gain. Its needle counts the other way, or something moved; turn its sense or repeat it. It was taken as nothing.`,
+      );
+  if (total) said.push(...againstTotal(parts, lines, { total, rest, z, size }));
+  if (total?.differing) {
+    const { earlier, later } = total.differing;
+    said.push(
+      `Two whole-chain tests differ by more than their U, ${withU(earlier)} and ${withU(later)}: the axis has changed between them, or one was read wrongly. The later one is used, not their mean.`,
+    );
   }
-  const housing = parts.find((m) => m.kind === 'housing-shift');
-  const float = parts.find((m) => m.kind === 'end-float');
-  if (housing && float && housing.lostMm - float.lostMm > K * Math.hypot(housing.uMm, float.uMm))
-    said.push('The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.');
+  const housing = parts.find((m) => m.kind === "housing-shift");
+  const float = parts.find((m) => m.kind === "end-float");
+  if (
+    housing &&
+    float &&
+    housing.lostMm - float.lostMm > z * Math.hypot(housing.uMm, float.uMm)
+  )
+    said.push(
+      "The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.",
+    );
   else if (consistency && consistency.chance < CONTRADICT)
-    said.push(`Tests of the same link disagree (χ² ${consistency.chiSquared.toFixed(1)} on ${consistency.dof}, chance ${(100 * consistency.chance).toFixed(1)} %): repeat the one with the fewest runs.`);
+    said.push(
+      `Tests of the same link disagree (χ² ${consistency.chiSquared.toFixed(1)} on ${consistency.dof}, chance ${(100 * consistency.chance).toFixed(1)} %): repeat the one with the fewest runs.`,
+    );
   return said;
-} // prettier-ignore
+}
+
+interface ContradictionContext {
+  readonly total: Whole | null;
+  readonly rest: Ledger["rest"];
+  readonly consistency: Ledger["consistency"];
+  readonly system: UnitSystem;
+}
+
+/** One link more than the whole, all links more than the whole, or less although all were looked at. */
+function againstTotal(
+  parts: readonly Magnitude[],
+  lines: readonly LedgerLine[],
+  c: {
+    readonly total: Whole;
+    readonly rest: Ledger["rest"];
+    readonly z: number;
+    readonly size: (mm: number) => string;
+  },
+): string[] {
+  const { total, rest, z, size } = c;
+  const more = parts.filter(
+    (m) => m.lostMm - total.lostMm > z * Math.hypot(m.uMm, total.u),
+  );
+  if (more.length > 0)
+    return more.map(
+      (m) =>
+        `The ${TEST_NAMES[m.kind]} alone, ${size(m.lostMm)}, is more than the whole, ${size(total.lostMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`,
+    );
+  if (!rest) return [];
+  const beyond = Math.abs(rest.mm) > (z / K) * rest.expandedMm;
+  if (beyond && rest.mm < 0)
+    return [
+      `The links together lose ${size(-rest.mm)} more than the whole chain: a compensation entered in the control would do that, or one reading is wrong. Look at the entered compensation first.`,
+    ];
+  const all = lines.every((l) => l.shareMm !== null);
+  return beyond && all
+    ? [
+        `${size(rest.mm)} are lost where no test has looked, though every link was: repeat the whole-chain test at the same place.`,
+      ]
+    : [];
+}

@@ -95,32 +95,29 @@ export function findShapes(
   const { ripple, forbidden = [], scatterFloor } = options;
   const n = samples.length;
   const base = samples.map((s) => baseRow(s, ripple));
-  let left = samples.map((s) => s.load);
+  const left = Float64Array.from(samples, (s) => s.load);
   const columns = ALL.filter((c) => !forbidden.includes(c.kind)).map(
-    (shape) => ({
-      shape,
-      size: 0,
-      own: samples.map((s) => s.sign * shape.at(s.part)),
-    }),
+    (shape) => {
+      const own = Float64Array.from(samples, (s) => s.sign * shape.at(s.part));
+      return { shape, own, size: dot(own, own) };
+    },
   );
-  for (const c of columns) c.size = dot(c.own, c.own);
   // Everything is kept at right angles to what is in the account already (Gram–Schmidt), so that a
   // column’s gain is read off without fitting anew.
-  const take = (direction: readonly number[]): void => {
+  const take = (direction: Float64Array): Float64Array | null => {
     const length = Math.sqrt(dot(direction, direction));
-    if (length < 1e-9) return;
+    if (length < 1e-9) return null;
     const unit = direction.map((v) => v / length);
-    left = without(left, unit);
-    for (const c of columns) c.own = without(c.own, unit);
+    takeAway(left, unit);
+    for (const c of columns) takeAway(c.own, unit);
+    return unit;
   };
-  const taken: number[][] = [];
+  const taken: Float64Array[] = [];
   for (let k = 0; k < base[0].length; k += 1) {
-    let column = base.map((row) => row[k]);
-    for (const unit of taken) column = without(column, unit);
-    const length = Math.sqrt(dot(column, column));
-    if (length < 1e-9) continue;
-    taken.push(column.map((v) => v / length));
-    take(column);
+    const column = Float64Array.from(base, (row) => row[k]);
+    for (const unit of taken) takeAway(column, unit);
+    const unit = take(column);
+    if (unit) taken.push(unit);
   }
   const shapes: LoadShape[] = [];
   const criterionOf = (squares: number, more: number): number =>
@@ -140,33 +137,30 @@ export function findShapes(
     const after = criterionOf(squares - most, shapes.length + 1);
     if (criterion - after < BELIEVED) break;
     shapes.push(columns[best].shape);
-    take(columns[best].own);
+    take(columns[best].own.slice());
     criterion = after;
   }
   return { shapes, criterion };
 }
 
-function dot(a: readonly number[], b: readonly number[]): number {
+function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
   for (let i = 0; i < a.length; i += 1) sum += a[i] * b[i];
   return sum;
 }
 
-/** What is left of a column at right angles to a unit column. */
-function without(column: readonly number[], unit: readonly number[]): number[] {
+/** Takes away from a column what lies along a unit column, in place. */
+function takeAway(column: Float64Array, unit: Float64Array): void {
   const along = dot(column, unit);
-  return column.map((v, i) => v - along * unit[i]);
+  if (along === 0) return;
+  for (let i = 0; i < column.length; i += 1) column[i] -= along * unit[i];
 }
 
 /**
  * How much the squares fall when a column is added. Extra friction only: a stretch that is easier than
  * the rest is no tight place.
  */
-function gainOf(
-  own: readonly number[],
-  size: number,
-  left: readonly number[],
-): number {
+function gainOf(own: Float64Array, size: number, left: Float64Array): number {
   const rest = dot(own, own);
   if (rest < 1e-3 * size || rest === 0) return 0;
   const along = dot(own, left);

@@ -74,7 +74,7 @@ export interface LoadTraceOptions {
 
 const TUKEY = 4.685;
 /** Bins each way in which shapes are looked for: more tell nothing more. */
-const BINS = 160;
+const BINS = 110;
 /** Two accounts whose criteria lie nearer than this fit alike. */
 const ALIKE = 12;
 
@@ -111,33 +111,25 @@ export function analyseLoadTrace(
       load: meter === "unsigned" ? sign * s.load : s.load,
     };
   });
-  const { shapes, alike } = chooseShapes(shown, ripple);
-  const rows = shown.map((s) => [
-    ...baseRow(s, ripple),
-    ...shapes.map((shape) => s.sign * shape.at(s.part)),
-  ]);
-  const loads = shown.map((s) => s.load);
-  const fit = robustFit(rows, loads);
-  const { x, covariance, scatter } = fit;
-  const predicted = rows.map((r) => r.reduce((s, a, i) => s + a * x[i], 0));
-  const left = loads.map((l, i) => l - predicted[i]);
-  const grows = alikeness(kept, left, scatter);
+  const chosen = chooseShapes(shown, ripple);
+  // A shape that chance could have made is left out: it would take from the friction.
+  let account = fitAccount(kept, shown, ripple, chosen.shapes);
+  const first = ripple ? 4 : 2;
+  for (;;) {
+    const { part } = account;
+    const real = account.shapes.filter((_, i) => part(first + i).real);
+    if (real.length === account.shapes.length) break;
+    account = fitAccount(kept, shown, ripple, real);
+  }
+  const { shapes, part, left, predicted, scatter, grows, x, covariance } =
+    account;
+  const alike = chosen.alike && shapes.length > 0;
   const friction = Math.abs(x[0]);
-  const part = (i: number): LoadPart => {
-    const u = grows * Math.sqrt(covariance[i][i]);
-    const value = x[i];
-    return {
-      value,
-      u,
-      real: Math.abs(value) > 3 * u && Math.abs(value) > 0.1 * friction,
-    };
-  };
   const none: LoadPart = {
     value: 0,
     u: grows * scatter * Math.sqrt(8 / kept.length),
     real: false,
   };
-  const first = ripple ? 4 : 2;
   const of = (
     kind: LoadShape["kind"],
   ): readonly { shape: LoadShape; extra: LoadPart }[] =>
@@ -181,6 +173,43 @@ export function analyseLoadTrace(
     fitted: used.map((u) => (u ? signs[next] * predicted[next++] : null)),
     cutOff: samples.length - kept.length,
   };
+}
+
+interface Account {
+  readonly shapes: readonly LoadShape[];
+  readonly x: readonly number[];
+  readonly covariance: readonly (readonly number[])[];
+  readonly scatter: number;
+  readonly predicted: readonly number[];
+  readonly left: readonly number[];
+  /** How much larger u is because neighbours err alike. */
+  readonly grows: number;
+  readonly part: (i: number) => LoadPart;
+}
+
+/** Fits the parts of a trace robustly, with the shapes given. */
+function fitAccount(
+  kept: readonly LoadSample[],
+  shown: readonly ShapeSample[],
+  ripple: boolean,
+  shapes: readonly LoadShape[],
+): Account {
+  const rows = shown.map((s) => [
+    ...baseRow(s, ripple),
+    ...shapes.map((shape) => s.sign * shape.at(s.part)),
+  ]);
+  const loads = shown.map((s) => s.load);
+  const { x, covariance, scatter } = robustFit(rows, loads);
+  const predicted = rows.map((r) => r.reduce((s, a, i) => s + a * x[i], 0));
+  const left = loads.map((l, i) => l - predicted[i]);
+  const grows = alikeness(kept, left, scatter);
+  const part = (i: number): LoadPart => {
+    const u = grows * Math.sqrt(covariance[i][i]);
+    const size = Math.abs(x[i]);
+    const real = size > 3 * u && size > 0.1 * Math.abs(x[0]);
+    return { value: x[i], u, real };
+  };
+  return { shapes, x, covariance, scatter, predicted, left, grows, part };
 }
 
 function checkSamples(samples: readonly LoadSample[], span: number): void {

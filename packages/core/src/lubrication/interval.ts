@@ -52,6 +52,8 @@ export function intervalDays(
 export interface Learnt {
   /** Times the rule’s own interval. */
   readonly factor: number;
+  /** How often each was found. */
+  readonly counts: Readonly<Partial<Record<FoundState, number>>>;
   /** Why, in words; empty while nothing was learnt. */
   readonly words: string;
 }
@@ -83,32 +85,47 @@ const TOOK_LITTLE = 1.1;
 /**
  * What the visits to a point teach of its interval: dry shortens, flooded stretches, the same finding
  * twice running counts more, right leaves it unless the point took half again its dose (shorter) or
- * half of it or less (longer). Never by more than a quarter to three times.
+ * half of it or less (longer). Never by more than a quarter to three times: the factor is held there
+ * visit by visit, so that one finding the other way moves it at once, however long it stood at the
+ * bound.
  */
 export function learnInterval(
   visits: readonly (FoundState | VisitFinding)[],
 ): Learnt {
   let factor = 1;
+  const move = (times: number): void => {
+    factor = Math.min(MOST, Math.max(LEAST, factor * times));
+  };
+  const counts: Partial<Record<FoundState, number>> = {};
   let before: FoundState | null = null;
   const seen = new Map<string, number>();
   const note = (what: string): void => void seen.set(what, (seen.get(what) ?? 0) + 1); // prettier-ignore
   for (const visit of visits) {
     const { found, taken } = typeof visit === "string" ? { found: visit, taken: null } : visit; // prettier-ignore
     const [first, again] = STEP[found];
-    factor *= found === before ? again : first;
+    move(found === before ? again : first);
+    counts[found] = (counts[found] ?? 0) + 1;
     before = found;
     if (first !== 1) note(`found ${found}`);
     if (found !== "right" || taken === null) continue;
     if (taken >= MUCH) {
-      factor *= TOOK_MUCH;
+      move(TOOK_MUCH);
       note("took much more than its dose");
     } else if (taken <= LITTLE) {
-      factor *= TOOK_LITTLE;
+      move(TOOK_LITTLE);
       note("took half its dose or less");
     }
   }
-  const held = Math.min(MOST, Math.max(LEAST, factor));
   const times = (n: number): string => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`); // prettier-ignore
   const words = [...seen].map(([what, n]) => `${what} ${times(n)}`).join(", ");
-  return { factor: held, words };
+  return { factor, counts, words };
+}
+
+/** A point is given too much: found flooded now, twice at least, and more often than dry. */
+export function isOverGreased(
+  counts: Learnt["counts"],
+  last: FoundState | null,
+): boolean {
+  const { flooded = 0, dry = 0 } = counts;
+  return last === "flooded" && flooded >= 2 && flooded > dry;
 }

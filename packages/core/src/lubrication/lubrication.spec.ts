@@ -1,7 +1,13 @@
 import * as fc from "fast-check";
 import highsLoader from "highs";
 import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../axis";
-import { FACTORS, intervalDays, learnInterval } from "./interval";
+import {
+  FACTORS,
+  intervalDays,
+  isOverGreased,
+  learnInterval,
+} from "./interval";
+import { expandVisits, planHorizon, type HorizonPoint } from "./horizon";
 import { planRounds, planWhenDue } from "./rounds";
 import { roundCost, type PlanDay, type VisitNeed } from "./rounds-state"; // prettier-ignore
 import { asProgramme } from "./rounds-programme.testing";
@@ -40,14 +46,41 @@ describe("interval", () => {
     const took = (taken: number | null) => learnInterval([{ found: "right", taken }]); // prettier-ignore
     expect(took(1).factor).toBe(1);
     expect(took(null).words).toBe("");
-    expect(took(2)).toEqual({ factor: 0.9, words: "took much more than its dose once" }); // prettier-ignore
-    expect(took(0.5)).toEqual({ factor: 1.1, words: "took half its dose or less once" }); // prettier-ignore
+    expect(took(2)).toMatchObject({ factor: 0.9, words: "took much more than its dose once" }); // prettier-ignore
+    expect(took(0.5)).toMatchObject({ factor: 1.1, words: "took half its dose or less once" }); // prettier-ignore
     expect(learnInterval([{ found: "dry", taken: 2 }]).factor).toBe(0.85);
     fc.assert(fc.property(fc.array(fc.constantFrom("dry", "right", "flooded", "dirty", "blocked"), { maxLength: 40 }), (found) => {
       const { factor } = learnInterval(found as ("dry" | "right")[]);
       expect(factor).toBeGreaterThanOrEqual(0.25);
       expect(factor).toBeLessThanOrEqual(3);
     })); // prettier-ignore
+  });
+});
+
+describe("learning at its bounds", () => {
+  it("comes back at once, however long it stood there", () => {
+    const dry = Array.from({ length: 30 }, () => "dry" as const);
+    expect(learnInterval(dry).factor).toBe(0.25);
+    expect(learnInterval([...dry, "flooded"]).factor).toBeCloseTo(0.275, 12);
+    // By hand: 1.1·1.25ⁿ from a quarter is past 0.35 with the third finding.
+    expect(
+      learnInterval([...dry, "flooded", "flooded"]).factor,
+    ).toBeGreaterThan(0.34);
+  });
+
+  it("advises less from what was counted, not from how it was worded", () => {
+    const { counts } = learnInterval(["dry", "dry", "dry", "flooded"]);
+    expect(counts).toEqual({ dry: 3, flooded: 1 });
+    expect(isOverGreased(counts, "flooded")).toBe(false);
+    expect(
+      isOverGreased(learnInterval(["flooded", "flooded"]).counts, "flooded"),
+    ).toBe(true);
+    expect(
+      isOverGreased(
+        learnInterval(["flooded", "flooded", "right"]).counts,
+        "right",
+      ),
+    ).toBe(false);
   });
 });
 
@@ -123,5 +156,89 @@ describe("rounds", () => {
     expect(dayOf[1]).toBeGreaterThanOrEqual(6);
     expect(() => planRounds([late], [])).toThrow("number of days is 0");
     expect(() => planRounds([late], week(3), { pinned: new Map([["late", 7]]) })).toThrow("day of late is 7"); // prettier-ignore
+  });
+
+  it("gives every visit a day or a reason, whatever days are closed", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 1e6 }),
+        fc.array(fc.boolean(), { minLength: 14, maxLength: 14 }),
+        fc.array(fc.integer({ min: 0, max: 13 }), { maxLength: 10 }),
+        (seed, open, stopped) => {
+          const days = open.map((is, d): PlanDay => ({
+            minutes: is ? 30 : 0,
+            shut: new Set(
+              stopped.includes(d) ? [0, 1] : [0].filter(() => seed % 5 === 0),
+            ),
+          }));
+          const visits = shop(4, 4, seed).map((v, i) => ({
+            ...v,
+            dueDay: v.dueDay + (i % 3) * 4,
+          }));
+          const { dayOf, leftOut } = planRounds(visits, days, { tries: 120 });
+          dayOf.forEach((d, i) => {
+            const there = days.some(
+              (day) => day.minutes > 0 && !day.shut?.has(visits[i].machine),
+            );
+            expect(d >= 0).toBe(there);
+            expect(leftOut.some((l) => l.visit === i)).toBe(!there);
+            if (d >= 0)
+              expect(
+                days[d].minutes > 0 && !days[d].shut?.has(visits[i].machine),
+              ).toBe(true);
+          });
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
+  it("leaving out costs more than any lateness", () => {
+    const late: VisitNeed = {
+      id: "late",
+      machine: 1,
+      bay: "1",
+      minutes: 5,
+      weight: 3,
+      dueDay: 0,
+      intervalDays: 1,
+    };
+    const days = week(14).map((d, i) => (i < 13 ? { minutes: 0 } : d));
+    expect(roundCost([late], days, [-1]).cost).toBeGreaterThan(
+      roundCost([late], days, [13]).cost,
+    );
+    expect(planRounds([late], days).dayOf).toEqual([13]);
+  });
+
+  it("never puts two visits to one point into one week of the half year", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e5 }), (seed) => {
+        let s = seed;
+        const draw = (): number => (s = (s * 48271) % 2147483647) / 2147483647;
+        const points: HorizonPoint[] = Array.from({ length: 24 }, (_, i) => ({
+          id: i,
+          machine: i % 6,
+          bay: String(i % 2),
+          minutes: 4,
+          weight: 1 + (i % 3),
+          dueDay: 30 * draw() - 3,
+          intervalDays: [7, 14, 30, 34, 92][Math.floor(5 * draw())],
+        }));
+        const weeks = Array.from({ length: 26 }, (_, w) => ({
+          minutes: w % 7 === 3 ? 0 : 60,
+        }));
+        const plan = planHorizon(points, weeks, { tries: 600 });
+        expect(plan.visits).toHaveLength(expandVisits(points, 26).length);
+        const seen = new Set<string>();
+        plan.visits.forEach((v, i) => {
+          // A weekly point has no other week to go to when one is closed.
+          if (v.intervalDays < 2) return;
+          const key = `${v.point} ${plan.dayOf[i]}`;
+          expect(seen.has(key)).toBe(false);
+          seen.add(key);
+        });
+      }),
+      { numRuns: 12 },
+    );
   });
 });

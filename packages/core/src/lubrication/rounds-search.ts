@@ -1,4 +1,4 @@
-import { isOpen, marginal, type PlanDay, type RoundWeights, type State, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { leftOutCost, marginal, type PlanDay, type RoundWeights, type State, type VisitNeed } from "./rounds-state"; // prettier-ignore
 
 export const MOST_TRIES = 20_000;
 /** How much worse a step may be at the beginning, in the plan’s own cost; cools to nothing. */
@@ -12,6 +12,7 @@ interface Search {
   readonly free: readonly number[];
   readonly put: (i: number, day: number) => void;
   readonly best: (i: number) => number;
+  readonly allowed: (i: number, day: number) => boolean;
   readonly mean: number;
   readonly w: RoundWeights;
   readonly cancelled?: () => boolean;
@@ -34,7 +35,7 @@ export function ruinAndRecreate(s: Search): void {
   if (s.free.length === 0) return;
   const byMachine = new Map<number, number[]>();
   for (const i of s.free) byMachine.set(s.visits[i].machine, [...(byMachine.get(s.visits[i].machine) ?? []), i]);
-  const cost = (i: number, day: number): number => (day < 0 ? 0 : marginal(s.state, s.visits[i], day, s.days, s.mean, s.w));
+  const cost = (i: number, day: number): number => (day < 0 ? leftOutCost(s.visits[i], s.days.length, s.w) : marginal(s.state, s.visits[i], day, s.days, s.mean, s.w));
   let total = 0;
   let least = 0;
   let kept = [...s.dayOf];
@@ -61,7 +62,7 @@ export function ruinAndRecreate(s: Search): void {
     // Now and then the whole group goes to one day: a stop moved or made.
     const together = draw(3) === 0 ? draw(s.days.length) : -1;
     for (const i of out) {
-      const ok = together >= 0 && isOpen(s.days, s.visits[i], together);
+      const ok = together >= 0 && s.allowed(i, together);
       const day = ok ? together : s.best(i);
       spent += cost(i, day);
       s.put(i, day);

@@ -8,6 +8,8 @@ export interface VisitNeed {
   /** When it is due; below 0 it is late already. */
   readonly dueDay: number;
   readonly intervalDays: number;
+  /** The point it belongs to, where several of its visits are planned: they are kept apart. */
+  readonly point?: number;
 }
 
 export interface PlanDay {
@@ -38,8 +40,13 @@ export const ROUND_WEIGHTS: RoundWeights = {
 const NOT_EARLY = 0.1;
 
 export interface RoundPlan {
-  /** Day of each visit, by its place in the list; −1 when no day is open. */
+  /** Day of each visit, by its place in the list; −1 only when no day at all is open for it. */
   readonly dayOf: readonly number[];
+  /** Visits without a day, by their place in the list, and why. */
+  readonly leftOut: readonly {
+    readonly visit: number;
+    readonly why: LeftOutWhy;
+  }[];
   readonly cost: number;
   readonly parts: {
     readonly late: number;
@@ -49,6 +56,34 @@ export interface RoundPlan {
     readonly uneven: number;
     readonly over: number;
   };
+}
+
+/** Nobody is there on any day, or the machine may not be stopped on any day when somebody is. */
+export type LeftOutWhy = "nobody-there" | "never-stopped";
+
+/** Why a visit can have no day; null when one is open. */
+export function whyLeftOut(
+  visit: VisitNeed,
+  days: readonly PlanDay[],
+): LeftOutWhy | null {
+  if (days.every((d) => d.minutes <= 0)) return "nobody-there";
+  return days.some((_, d) => isOpen(days, visit, d)) ? null : "never-stopped";
+}
+
+/** Leaving a visit out costs more than doing it on the last day and walking there for it alone. */
+export function leftOutCost(
+  visit: VisitNeed,
+  days: number,
+  w: RoundWeights = ROUND_WEIGHTS,
+): number {
+  const latest = Math.max(days, visit.dueDay + 1);
+  const alone = w.stop + w.bay + (w.over + w.uneven) * visit.minutes;
+  return visitCost(visit, latest, w) + 10 * alone + 1000;
+}
+
+/** Two visits to a point stand at least so far apart: half its interval; none for less than a day. */
+export function leastGap(visit: VisitNeed): number {
+  return visit.intervalDays >= 1 ? visit.intervalDays / 2 : 0;
 }
 
 /** Cost of a visit on a day by itself: late or early against its own interval. */
@@ -80,7 +115,10 @@ export function roundCost(
   let early = 0;
   visits.forEach((v, i) => {
     const d = dayOf[i];
-    if (d < 0) return;
+    if (d < 0) {
+      late += leftOutCost(v, days.length, w);
+      return;
+    }
     const cost = visitCost(v, d, w);
     if (d > v.dueDay) late += cost;
     else early += cost;

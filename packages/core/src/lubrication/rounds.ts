@@ -1,6 +1,20 @@
 import { requireBound } from "../quantity";
 import { MOST_TRIES, ruinAndRecreate } from "./rounds-search";
-import { evenShare, isOpen, marginal, roundCost, ROUND_WEIGHTS, shift, type PlanDay, type RoundPlan, type RoundWeights, type State, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import {
+  evenShare,
+  isOpen,
+  leastGap,
+  marginal,
+  roundCost,
+  ROUND_WEIGHTS,
+  shift,
+  whyLeftOut,
+  type PlanDay,
+  type RoundPlan,
+  type RoundWeights,
+  type State,
+  type VisitNeed,
+} from "./rounds-state";
 
 export interface PlanOptions {
   readonly weights?: RoundWeights;
@@ -51,21 +65,32 @@ export function planRounds(
     if (dayOf[i] < 0 && day >= 0 && day < days.length) put(i, day);
   });
   const free = visits.map((_, i) => i).filter((i) => dayOf[i] < 0).sort((a, b) => visits[a].dueDay - visits[b].dueDay || visits[b].weight - visits[a].weight);
-  const best = (i: number): number => {
+  const mates = matesOf(visits);
+  /** May a visit stand on a day: open, and far enough from the other visits to its point? */
+  const allowed = (i: number, d: number): boolean =>
+    isOpen(days, visits[i], d) && mates[i].every((k) => dayOf[k] < 0 || Math.abs(dayOf[k] - d) >= leastGap(visits[i]));
+  const cheapest = (i: number, from: number, to: number, may: (i: number, d: number) => boolean): number => {
     let day = -1;
     let least = Infinity;
-    const [from, to] = reach(visits[i], days.length);
     for (let d = from; d <= to; d += 1) {
-      if (!isOpen(days, visits[i], d)) continue;
+      if (!may(i, d)) continue;
       const cost = marginal(state, visits[i], d, days, mean, w);
       if (cost < least - 1e-9) [day, least] = [d, cost];
     }
     return day;
   };
+  const best = (i: number): number => {
+    const [from, to] = reach(visits[i], days.length);
+    const near = cheapest(i, from, to, allowed);
+    if (near >= 0) return near;
+    // Nothing open about when it is due: any day is better than none.
+    const any = cheapest(i, 0, days.length - 1, allowed);
+    return any >= 0 ? any : cheapest(i, 0, days.length - 1, (v, d) => isOpen(days, visits[v], d));
+  };
   for (const i of free) put(i, best(i));
   for (let pass = 0; pass < passes && !options.cancelled?.(); pass += 1) {
     options.progress?.((0.6 * pass) / passes);
-    let moved = moveStops(visits, days, state, dayOf, free, put, mean, w);
+    let moved = moveStops(visits, days, state, dayOf, free, put, mean, w, allowed);
     for (const i of free) {
       const from = dayOf[i];
       if (from >= 0) put(i, -1);
@@ -81,18 +106,46 @@ export function planRounds(
   let kept = { cost: Infinity, dayOf: [...dayOf] };
   for (const [k, seed] of seeds.entries()) {
     const progress = (part: number): void => options.progress?.(0.6 + (0.4 * (k + part)) / seeds.length);
-    ruinAndRecreate({ visits, days, state, dayOf, free, put, best, mean, w, cancelled: options.cancelled, progress, tries, seed });
+    ruinAndRecreate({ visits, days, state, dayOf, free, put, best, allowed, mean, w, cancelled: options.cancelled, progress, tries, seed });
     const { cost } = roundCost(visits, days, dayOf, w);
     if (cost < kept.cost) kept = { cost, dayOf: [...dayOf] };
   }
   kept.dayOf.forEach((day, i) => {
     if (dayOf[i] !== day) put(i, day);
   });
-  return { dayOf, ...roundCost(visits, days, dayOf, w) };
+  return { dayOf, leftOut: leftOutOf(visits, days, dayOf), ...roundCost(visits, days, dayOf, w) };
 } // prettier-ignore
 
 const SMALL = 120;
 const SEEDS: readonly number[] = [20_011, 7_919, 104_729];
+
+/** The other visits to the same point, by place in the list. */
+function matesOf(visits: readonly VisitNeed[]): readonly (readonly number[])[] {
+  const byPoint = new Map<number, number[]>();
+  visits.forEach((v, i) => {
+    if (v.point === undefined) return;
+    const list = byPoint.get(v.point);
+    if (list) list.push(i);
+    else byPoint.set(v.point, [i]);
+  });
+  return visits.map((v, i) =>
+    v.point === undefined
+      ? []
+      : (byPoint.get(v.point) ?? []).filter((k) => k !== i),
+  );
+}
+
+/** What has no day, with the reason: a visit is never just gone. */
+function leftOutOf(
+  visits: readonly VisitNeed[],
+  days: readonly PlanDay[],
+  dayOf: readonly number[],
+): RoundPlan["leftOut"] {
+  return dayOf.flatMap((d, visit) => {
+    const why = d < 0 ? whyLeftOut(visits[visit], days) : null;
+    return why ? [{ visit, why }] : [];
+  });
+}
 
 /** Days worth trying for a visit: from half its interval early to the end of what is late. */
 function reach(visit: VisitNeed, days: number): [number, number] {
@@ -102,7 +155,7 @@ function reach(visit: VisitNeed, days: number): [number, number] {
 } // prettier-ignore
 
 /** Tries to move all free visits of a machine from one day to another together: one stop fewer. */
-function moveStops(visits: readonly VisitNeed[], days: readonly PlanDay[], state: State, dayOf: number[], free: readonly number[], put: (i: number, day: number) => void, mean: number, w: RoundWeights): boolean {
+function moveStops(visits: readonly VisitNeed[], days: readonly PlanDay[], state: State, dayOf: number[], free: readonly number[], put: (i: number, day: number) => void, mean: number, w: RoundWeights, allowed: (i: number, d: number) => boolean): boolean {
   const groups = new Map<string, number[]>();
   for (const i of free)
     if (dayOf[i] >= 0) {
@@ -126,7 +179,7 @@ function moveStops(visits: readonly VisitNeed[], days: readonly PlanDay[], state
     const spans = group.map((i) => reach(visits[i], days.length));
     const [low, high] = [Math.max(...spans.map((s) => s[0])), Math.min(...spans.map((s) => s[1]))];
     for (let d = low; d <= high; d += 1) {
-      if (d === from || !group.every((i) => isOpen(days, visits[i], d))) continue;
+      if (d === from || !group.every((i) => allowed(i, d))) continue;
       const c = cost(d);
       if (c < least - 1e-9) [day, least] = [d, c];
     }
@@ -145,9 +198,14 @@ export function planWhenDue(
   days: readonly PlanDay[],
 ): RoundPlan {
   const dayOf = visits.map((v) => {
-    let day = Math.min(days.length - 1, Math.max(0, Math.floor(v.dueDay)));
+    const due = Math.min(days.length - 1, Math.max(0, Math.floor(v.dueDay)));
+    let day = due;
     while (day < days.length && !isOpen(days, v, day)) day += 1;
-    return day < days.length ? day : -1;
+    if (day < days.length) return day;
+    // Nothing open after it is due: the last open day before.
+    for (day = due - 1; day >= 0; day -= 1) if (isOpen(days, v, day)) break;
+    return day;
   });
-  return { dayOf, ...roundCost(visits, days, dayOf) };
+  const leftOut = leftOutOf(visits, days, dayOf);
+  return { dayOf, leftOut, ...roundCost(visits, days, dayOf) };
 }

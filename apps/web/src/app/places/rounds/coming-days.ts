@@ -47,6 +47,16 @@ import { dayBars, datesInWords } from "./rounds.view";
           Plan afresh
         </button>
       </div>
+      @if (rounds().unplanned.length) {
+        <h3>Due, and without a day</h3>
+        <ul class="walked">
+          @for (one of rounds().unplanned; track one.id) {
+            <li>
+              {{ one.name }}: <span class="quiet">{{ one.why }}.</span>
+            </li>
+          }
+        </ul>
+      }
       @if (changes().length) {
         <h3>What changed, {{ changedAt() }}</h3>
         <ul class="walked">
