@@ -7,6 +7,7 @@ import * as stats from "simple-statistics";
 import { systemClock } from "../apps/server/src/services/clock";
 import { Machines } from "../apps/server/src/services/machines";
 import { Runs } from "../apps/server/src/services/runs";
+import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
 import { openDatabase } from "../apps/server/src/store/database";
@@ -172,9 +173,13 @@ async function sheets(): Promise<void> {
   );
 }
 
-/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement. */
+/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- coverage [part of a name]` for how often every ± and sentence holds. */
 async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
+  if (what === "coverage") {
+    process.exitCode = benchCoverage(process.argv[3] ?? "") ? 0 : 1;
+    return;
+  }
   if (what === "rounds") {
     await benchRounds();
     return;

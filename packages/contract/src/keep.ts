@@ -68,7 +68,7 @@ export const keepSettingsEditSchema = z.object({
 export const keepSettingsSchema = keepSettingsEditSchema.extend({
   /** What a stroke gives, from the first gun; the usual 0.8 g without one. */
   gramsPerStroke: finite,
-  gunFigures: z.array(z.object({ name: z.string(), gramsPerStroke: finite, uGrams: finite })), // prettier-ignore
+  gunFigures: z.array(z.object({ name: z.string(), gramsPerStroke: finite, expandedGrams: finite })), // prettier-ignore
 });
 export type KeepSettings = z.infer<typeof keepSettingsSchema>;
 export type KeepSettingsEdit = z.infer<typeof keepSettingsEditSchema>;
@@ -86,7 +86,8 @@ export const machineMeterSchema = z.object({
   nickname: z.string(),
   bay: z.string(),
   hoursPerDay: finite,
-  spread: finite,
+  /** Expanded, about 95 %, h per day. */
+  expanded: finite,
   from: z.enum(["meter", "working week"]),
   notes: z.array(z.string()),
   readings: z.array(

@@ -12,6 +12,7 @@ import {
   profileShape,
   SCHOOLS,
   sistersToo,
+  type JudgedValue,
   type Cause,
   type FindingId,
   type Ledger,
@@ -162,27 +163,30 @@ export class Assess {
     const lost = await this.lastLosses(others.map((a) => a.id));
     return sistersToo(others.map((a) => ({
       letter: a.config.letter, ageYears: file.context.ageYears,
-      lostMm: lost.get(a.id) ?? null, repairMm: a.config.limits.repairMm,
+      loss: lost.get(a.id) ?? null, limits: a.config.limits,
       bearingSet: a.config.costs.bearingSet, downtimePerHour: a.config.costs.downtimePerHour,
     }))).map((s) => ({ ...s, assumes: [...s.assumes] }));
   } // prettier-ignore
 
-  /** Last whole-chain loss of each axis, mm. */
+  /** Last whole-chain loss of each axis with its U, mm. */
   private async lastLosses(
     axisIds: readonly number[],
-  ): Promise<Map<number, number>> {
+  ): Promise<Map<number, JudgedValue>> {
     if (axisIds.length === 0) return new Map();
     const rows = await this.db
       .selectFrom("run")
-      .select(["axis_id", "kind", "lost_mm"])
+      .select(["axis_id", "kind", "lost_mm", "expanded_mm"])
       .where("axis_id", "in", axisIds)
       .where("state", "=", "finished")
       .orderBy("finished_at")
       .execute();
-    const last = new Map<number, number>();
+    const last = new Map<number, JudgedValue>();
     for (const row of rows)
       if (row.lost_mm !== null && !isSplitTest(row.kind))
-        last.set(row.axis_id, row.lost_mm);
+        last.set(row.axis_id, {
+          lostMm: row.lost_mm,
+          expandedMm: row.expanded_mm,
+        });
     return last;
   }
 }

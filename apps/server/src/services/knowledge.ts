@@ -78,7 +78,7 @@ export class Knowledge {
         overrideWhy: own.get(c.id)?.why ?? "",
         learned: learned[c.id] ?? 1,
         share: c.share
-          ? `${c.share.bothWays ? "±" : ""}${c.share.um[0]} to ${c.share.um[1]} µm, ${SLACK_WORDS[c.share.slack].toLowerCase()}`
+          ? `${c.share.bothWays ? "either way " : ""}${c.share.um[0]} µm to ${c.share.um[1]} µm, ${SLACK_WORDS[c.share.slack].toLowerCase()}`
           : "none",
         shows: Object.entries(c.shows).map(([id, level]) => ({
           words: finding(id as FindingId).words,

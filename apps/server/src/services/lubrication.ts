@@ -207,7 +207,7 @@ export class Lubrication {
       const rapid = feeds.get(`${row.machine_id} ${point.letter ?? ""}`) ?? 0;
       const forecast = usages.get(row.machine_id);
       const hoursPerDay = forecast?.hoursPerDay ?? 0;
-      const relative = hoursPerDay > 0 ? (2 * (forecast?.spread ?? 0)) / hoursPerDay : 0; // prettier-ignore
+      const relative = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0; // prettier-ignore
       const program = programs.get(`${row.machine_id} ${point.letter ?? ""}`);
       const usage: Usage = { hoursPerDay, kmPerDay: hoursPerDay * (program ?? (60 * rapid * FEED_PART) / 1e6) }; // prettier-ignore
       const pictures = (photos.get(row.id) ?? []).map(({ point_id: _, ...photo }) => photo); // prettier-ignore

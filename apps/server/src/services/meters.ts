@@ -35,13 +35,13 @@ export class Meters {
       .filter((m) => m.retired_at === null)
       .map((m) => {
         const own = readings.get(m.id) ?? [];
-        const { hoursPerDay, spread, from, notes } = this.forecast(m, own, closed); // prettier-ignore
+        const { hoursPerDay, expanded, from, notes } = this.forecast(m, own, closed); // prettier-ignore
         return {
           machineId: m.id,
           nickname: m.nickname,
           bay: m.bay,
           hoursPerDay,
-          spread,
+          expanded,
           from,
           notes: [...notes],
           readings: own.slice(-6).reverse().map(({ id, at, hours, reset, by }) => ({ id, date: at, hours, reset, by })), // prettier-ignore

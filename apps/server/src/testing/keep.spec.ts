@@ -67,7 +67,7 @@ describe("keeping the shop lubricated", () => {
     const busy = before.days.find((d) => d.stops.length > 0);
     const { gramsPerStroke, gunFigures, ...edit } = settings;
     expect(gramsPerStroke).toBeCloseTo(0.8, 6);
-    expect(gunFigures[0].uGrams).toBeLessThan(0.01);
+    expect(gunFigures[0].expandedGrams).toBeLessThan(0.1);
     const holidays = [{ date: busy?.date ?? "", words: "stocktaking" }];
     const changed = (await t.api.put("/api/keep-settings").send({ ...edit, holidays }).expect(200)).body as KeepSettings; // prettier-ignore
     const stale = await t.api.put("/api/keep-settings").send({ ...edit, holidays: [] }).expect(409); // prettier-ignore

@@ -13,5 +13,5 @@ export const roundsOf = (points: readonly LubePointRecord[], over: Partial<Round
     { date: "2026-03-02", minutes: 45, available: 90, stops: points.length ? [{ machineId: 2, nickname: "Godwit", bay: "7", points: [...points] }] : [] },
     { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
   ],
-  late: points.filter((p) => p.lateDays > 0).length, points: points.length, against: 0.8, changes: [], changedAt: null, ...over,
+  late: points.filter((p) => p.lateDays > 0).length, points: points.length, against: 0.8, changes: [], changedAt: null, unplanned: [], ...over,
 }); // prettier-ignore

@@ -79,7 +79,8 @@ export interface CrestOptions {
   readonly datum: Datum;
   readonly stockMm?: readonly number[];
   /** Display step of the indicator, mm; 0 where it is not known. */
-  readonly resolutionMm?: number;
+  /** Step of the indicator, mm. */
+  readonly resolutionMm: number;
 }
 
 /**
@@ -94,12 +95,7 @@ export function crestAlignment(
   planes: readonly CrestReadings[],
   options: CrestOptions,
 ): CrestAlignment {
-  const {
-    supports,
-    datum,
-    stockMm = SHIM_STOCK_MM,
-    resolutionMm = 0,
-  } = options;
+  const { supports, datum, stockMm = SHIM_STOCK_MM, resolutionMm } = options;
   const places = {
     fixed: supports.fixedMm,
     far: supports.farMm,

@@ -17,7 +17,7 @@ export interface CrestReadings {
 export interface CrestFitOptions {
   readonly leadMm: number;
   /** Display step of the indicator, mm; 0 where it is not known. */
-  readonly resolutionMm?: number;
+  readonly resolutionMm: number;
 }
 
 /** A value with its expanded uncertainty, about 95 %. */
@@ -192,7 +192,7 @@ function fitOf(
 ): CrestFit {
   const { x, inverse, squares, dof, shape, bows } = solved;
   const s = Math.sqrt(squares / dof);
-  const step = rectangular(options.resolutionMm ?? 0);
+  const step = rectangular(options.resolutionMm);
   const expandedOf = (i: number): number => {
     const lever = Math.sqrt(Math.max(0, inverse[i][i]));
     const parts: UncertaintyPart[] = [

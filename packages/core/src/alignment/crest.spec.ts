@@ -40,13 +40,13 @@ function screw(parts: {
 }
 
 const align = (planes: readonly CrestReadings[], datum: Datum = "fixed") =>
-  crestAlignment(planes, { supports, datum });
+  crestAlignment(planes, { supports, datum, resolutionMm: 0 });
 
 describe("taking crest readings apart", () => {
   it("tells a tilt, a sag that stands still and a bend that turns (geometry of a turning screw)", () => {
     const fit = crestFit(
       screw({ tilt: [2e-4, -1e-4], sag: 0.05, bend: 0.04 }),
-      { leadMm: LEAD },
+      { leadMm: LEAD, resolutionMm: 0 },
     );
     expect(fit.planes[0].slope.value).toBeCloseTo(2e-4, 5);
     expect(fit.planes[1].slope.value).toBeCloseTo(-1e-4, 5);
@@ -57,10 +57,16 @@ describe("taking crest readings apart", () => {
   });
 
   it("calls a swing that is the same all along a run-out, and a sag alone no bend", () => {
-    const out = crestFit(screw({ runOut: 0.03 }), { leadMm: LEAD });
+    const out = crestFit(screw({ runOut: 0.03 }), {
+      leadMm: LEAD,
+      resolutionMm: 0,
+    });
     expect(out.turning).toMatchObject({ shape: "even" });
     expect(out.turning?.value).toBeCloseTo(0.03, 6);
-    const sagging = crestFit(screw({ sag: 0.06 }), { leadMm: LEAD });
+    const sagging = crestFit(screw({ sag: 0.06 }), {
+      leadMm: LEAD,
+      resolutionMm: 0,
+    });
     expect(sagging.turning?.value).toBeCloseTo(0, 6);
     expect(align(screw({ sag: 0.06 })).turning?.code).toBe("within");
   });
@@ -73,7 +79,7 @@ describe("taking crest readings apart", () => {
         y: q.y + 0.002 * Math.sin(7 * i + 3 * k),
       })),
     }));
-    const fit = crestFit(noisy, { leadMm: LEAD });
+    const fit = crestFit(noisy, { leadMm: LEAD, resolutionMm: 0 });
     const rows: number[][] = [];
     const values: number[][] = [];
     noisy.forEach(({ points }, k) => {
@@ -111,16 +117,22 @@ describe("taking crest readings apart", () => {
 
   it("says when the places cannot show what turns", () => {
     const whole = screw({ runOut: 0.02, at: [0, 100, 200, 300, 400, 500] });
-    expect(crestFit(whole, { leadMm: LEAD }).turning).toBeNull();
+    expect(
+      crestFit(whole, { leadMm: LEAD, resolutionMm: 0 }).turning,
+    ).toBeNull();
     const five = crestFit(screw({ tilt: [2e-4, 0], at: places.slice(0, 5) }), {
       leadMm: LEAD,
+      resolutionMm: 0,
     });
     expect(five.planes[0].slope.value).toBeCloseTo(2e-4, 6);
-    expect(() => crestFit(screw({ at: [1, 2, 3] }), { leadMm: LEAD })).toThrow(
-      "places in a plane is 3",
-    );
     expect(() =>
-      crestFit(screw({ at: [5, 5, 5, 5, 5] }), { leadMm: LEAD }),
+      crestFit(screw({ at: [1, 2, 3] }), { leadMm: LEAD, resolutionMm: 0 }),
+    ).toThrow("places in a plane is 3");
+    expect(() =>
+      crestFit(screw({ at: [5, 5, 5, 5, 5] }), {
+        leadMm: LEAD,
+        resolutionMm: 0,
+      }),
     ).toThrow("spread of the places");
   });
 
@@ -131,8 +143,8 @@ describe("taking crest readings apart", () => {
     });
     expect(coarse.planes[0].slope.expanded * 484).toBeGreaterThan(0.003);
     expect(
-      crestFit(screw({ tilt: [2e-4, 0] }), { leadMm: LEAD }).planes[0].slope
-        .expanded,
+      crestFit(screw({ tilt: [2e-4, 0] }), { leadMm: LEAD, resolutionMm: 0 })
+        .planes[0].slope.expanded,
     ).toBeLessThan(1e-9);
   });
 });

@@ -7,11 +7,14 @@ export interface AngularRow {
   readonly contactDeg: number;
 }
 
-/** How many rows take the load one way and how many the other: 1 and 1 is a plain pair. */
+/**
+ * How many rows take the load one way and how many the other: 1 and 1 is a plain pair. A stack of cup
+ * springs against the rows keeps its force whatever the rows give: it is no row.
+ */
 export interface AngularSet {
   readonly row: AngularRow;
   readonly rowsWith: number;
-  readonly rowsAgainst: number;
+  readonly rowsAgainst: number | "spring";
 }
 
 /**
@@ -40,13 +43,14 @@ export interface SetUnderLoad {
   readonly deflectionMm: number;
   readonly loadedN: number;
   readonly unloadedN: number;
-  /** The rows on the far side carry nothing any more. */
+  /** The rows on the far side carry nothing any more; a spring always does. */
   readonly open: boolean;
 }
 
 /**
  * A preloaded set under an outer axial force: rows with and against the force share one movement,
- * and what one side gains the other loses. Preload is the force in each side before the load, N.
+ * and what one side gains the other loses. Against a spring the far side keeps its force, so that the
+ * rows carry preload and load together. Preload is the force in each side before the load, N.
  */
 export function setUnderLoad(
   set: AngularSet,
@@ -57,6 +61,11 @@ export function setUnderLoad(
   requireBound("axial force", forceN, forceN >= 0, "0 N or more");
   const { row, rowsWith, rowsAgainst } = set;
   const startWith = axialDeflection(row, preloadN / rowsWith);
+  if (rowsAgainst === "spring") {
+    const loadedN = preloadN + forceN;
+    const deflectionMm = axialDeflection(row, loadedN / rowsWith) - startWith;
+    return { deflectionMm, loadedN, unloadedN: preloadN, open: false };
+  }
   const startAgainst = axialDeflection(row, preloadN / rowsAgainst);
   const sides = (x: number): [number, number] => [
     rowsWith * rowForce(row, startWith + x),
@@ -76,19 +85,28 @@ export function setUnderLoad(
 
 /**
  * Outer force at which the far side goes slack, N. For equal sides it is 2√2 = 2.83 times the
- * preload (bearing handbooks, from memory; follows from F ∝ δ^1.5).
+ * preload (bearing handbooks, from memory; follows from F ∝ δ^1.5). A spring never goes slack by a force
+ * on its rows: null; pulled the other way, the rows open at the preload itself.
  */
-export function preloadLossLimit(set: AngularSet, preloadN: number): number {
+export function preloadLossLimit(
+  set: AngularSet,
+  preloadN: number,
+): number | null {
   const { row, rowsWith, rowsAgainst } = set;
+  if (rowsAgainst === "spring") return null;
   const open = axialDeflection(row, preloadN / rowsAgainst);
   const start = axialDeflection(row, preloadN / rowsWith);
   return rowsWith * rowForce(row, start + open);
 }
 
-/** How much closer the inner rings come when a set of two sides is clamped to its preload, mm. */
+/**
+ * How much closer the rings come when a set of two sides is clamped to its preload, mm: the gap that the
+ * clamping closes. Of rows against a spring only the rows count.
+ */
 export function preloadOffset(set: AngularSet, preloadN: number): number {
-  return (
-    axialDeflection(set.row, preloadN / set.rowsWith) +
-    axialDeflection(set.row, preloadN / set.rowsAgainst)
-  );
+  const { row, rowsWith, rowsAgainst } = set;
+  const own = axialDeflection(row, preloadN / rowsWith);
+  return rowsAgainst === "spring"
+    ? own
+    : own + axialDeflection(row, preloadN / rowsAgainst);
 }

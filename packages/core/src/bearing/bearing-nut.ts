@@ -70,17 +70,36 @@ export function nutPreloadDrag(options: {
   return ((0.05 / Math.sqrt(tanBeta)) * preloadN * leadMm) / (2 * Math.PI) / 1000; // prettier-ignore
 }
 
+/** Which rings the clamping draws together: the inner ones back to back, the outer ones face to face. */
+export type PairArrangement = "back-to-back" | "face-to-face";
+
+export interface SpacerGrind {
+  readonly ring: "inner" | "outer" | "none";
+  readonly byMm: number;
+}
+
+/** A surface grinder and a micrometer see no less than half a micrometre (common practice, no source). */
+const GRIND_LEAST = 0.0005;
+
 /**
- * Spacer that gives a wanted preload offset: measured stand-out of the inner rings against the outer
- * ones, both sides, mm. Positive: grind the inner spacer by so much; negative: the outer one.
+ * Which of two equal spacers is ground, and by how much, for a wanted preload. The gap is the one that
+ * clamping closes, seen without load: between the inner rings of a pair back to back, between the outer
+ * ones face to face. A wider gap, more preload, takes material off the spacer on that same side; a
+ * narrower one takes it off the other spacer. What is ground off does not come back.
+ * @param gapMm gap as found, below 0 where the rings stand the other way (play)
  */
 export function spacerGrind(
-  standOutMm: number,
-  wantedOffsetMm: number,
-): { readonly ring: "inner" | "outer" | "none"; readonly byMm: number } {
-  const off = wantedOffsetMm - standOutMm;
-  if (Math.abs(off) < 0.0005) return { ring: "none", byMm: 0 };
-  return off > 0 ? { ring: "inner", byMm: off } : { ring: "outer", byMm: -off };
+  gapMm: number,
+  wantedGapMm: number,
+  arrangement: PairArrangement,
+): SpacerGrind {
+  const off = wantedGapMm - gapMm;
+  if (Math.abs(off) < GRIND_LEAST) return { ring: "none", byMm: 0 };
+  const [gapped, other] =
+    arrangement === "back-to-back"
+      ? (["inner", "outer"] as const)
+      : (["outer", "inner"] as const);
+  return off > 0 ? { ring: gapped, byMm: off } : { ring: other, byMm: -off };
 }
 
 /** Make-up spacer of an older pattern: what is left between shoulder and nut side, mm. */

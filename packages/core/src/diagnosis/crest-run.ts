@@ -23,8 +23,12 @@ export interface CrestRunOptions {
   /** Screw between its supports, and travel over which the places count, mm. */
   readonly freeLengthMm: number;
   readonly travelMm: number;
+  /** Step of the indicator, mm; absent {@link USUAL_CREST_STEP_MM}. */
   readonly resolutionMm?: number;
 }
+
+/** Step of a lever indicator whose name nobody noted, mm (common practice, no source). */
+export const USUAL_CREST_STEP_MM = 0.002;
 
 /**
  * A crest run as evidence: is the screw out of line with the ways, and does it turn a bend with it?
@@ -35,7 +39,8 @@ export function crestRun(
   planes: readonly (readonly CrestPoint[])[],
   options: CrestRunOptions,
 ): CrestRun {
-  const { leadMm, freeLengthMm, travelMm, resolutionMm } = options;
+  const { leadMm, freeLengthMm, travelMm } = options;
+  const { resolutionMm = USUAL_CREST_STEP_MM } = options;
   const over = Math.max(0, freeLengthMm - travelMm) / 2;
   const readings = planes.map((points, i): CrestReadings => ({
     name: i === 0 ? "0°" : "90°",

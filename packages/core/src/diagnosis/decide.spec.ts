@@ -4,7 +4,7 @@ import { infer, type Report } from "./infer";
 import type { FindingId } from "./findings";
 import { learnedFactors, PRIOR_CASES } from "./learn";
 import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";
-import { sistersToo } from "./sisters";
+import { SISTER_TERMS, sistersToo } from "./sisters";
 import { thirdFault } from "./third-fault";
 import { caseVerdict, unprovenPart } from "./verdict";
 import { causeById } from "./causes";
@@ -100,7 +100,13 @@ describe("the verdict", () => {
     expect(verdict.notLookedAt).toContain("Nut flank");
     expect(verdict.notLookedAt).not.toContain("Fastener check");
     expect(verdict.options[0].words).toContain("tighten the retainer");
-    expect(verdict.options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("mechanics first"); // prettier-ignore
+    expect(verdict.options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("finer test first"); // prettier-ignore
+    const over = infer({
+      axis,
+      reports: [],
+      magnitudes: [size("whole-chain", 60)],
+    });
+    expect(caseVerdict(over, new Set()).options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("mechanics first"); // prettier-ignore
   });
 
   it("warns of what it cannot explain and of tests that contradict each other", () => {
@@ -122,18 +128,37 @@ describe("the verdict", () => {
   });
 
   it("computes whether the sisters are cheaper now", () => {
-    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80, lostMm: 0.004, repairMm: 0.025 }; // prettier-ignore
+    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80, loss: { lostMm: 0.004, expandedMm: 0.002 }, limits: { leaveMm: 0.01, repairMm: 0.025 } }; // prettier-ignore
     const [young] = sistersToo([{ ...sister, ageYears: 2 }]);
     const [old] = sistersToo([{ ...sister, ageYears: 22, downtimePerHour: 400 }]); // prettier-ignore
     expect(young.worth).toBe(false);
     expect(old.laterCost).toBeGreaterThan(young.laterCost);
     expect(old.worth).toBe(true);
-    const [worn] = sistersToo([{ ...sister, ageYears: null, lostMm: 0.04, downtimePerHour: 400 }]); // prettier-ignore
+    const [worn] = sistersToo([{ ...sister, ageYears: null, loss: { lostMm: 0.04, expandedMm: 0.005 }, downtimePerHour: 400 }]); // prettier-ignore
     expect(worn.worth).toBe(true);
     expect(worn.assumes).toEqual([
       "age taken as 10 years",
       "over its limit when last measured",
     ]);
+    // 40 µm known to 20 holds the limit of 25: that is no finding, and only its age speaks.
+    const [wide] = sistersToo([{ ...sister, ageYears: 2, loss: { lostMm: 0.04, expandedMm: 0.02 } }]); // prettier-ignore
+    expect(wide.goes).toBe(young.goes);
+    expect(wide.assumes.join()).toContain("cannot tell");
+  });
+});
+
+describe("chance that a bearing goes", () => {
+  it("is a number at any age, also far past its life", () => {
+    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80, loss: null, limits: { leaveMm: 0.01, repairMm: 0.025 } }; // prettier-ignore
+    for (const [ageYears, scaleYears, shape] of [
+      [80, 1, 10],
+      [80, 14, 2.5],
+      [0, 100, 0.5],
+    ]) {
+      const [advice] = sistersToo([{ ...sister, ageYears }], { ...SISTER_TERMS, scaleYears, shape }); // prettier-ignore
+      expect(advice.goes).toBeGreaterThan(0);
+      expect(advice.goes).toBeLessThanOrEqual(1);
+    }
   });
 });
 

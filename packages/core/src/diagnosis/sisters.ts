@@ -1,10 +1,16 @@
+import {
+  conformity,
+  type ConformityLimits,
+  type JudgedValue,
+} from "../quantity";
+
 export interface Sister {
   readonly letter: string;
   /** Null where nobody knows: {@link ASSUMED_AGE_YEARS} is taken, and said. */
   readonly ageYears: number | null;
-  /** Last measured loss and the axis’ limit, mm; null when never measured. */
-  readonly lostMm: number | null;
-  readonly repairMm: number;
+  /** Last measured loss with its U; null when never measured. */
+  readonly loss: JudgedValue | null;
+  readonly limits: ConformityLimits;
   readonly bearingSet: number;
   readonly downtimePerHour: number;
 }
@@ -55,17 +61,23 @@ export function sistersToo(
   terms: SisterTerms = SISTER_TERMS,
 ): readonly SisterAdvice[] {
   return sisters.map((sister): SisterAdvice => {
-    const { letter, bearingSet, downtimePerHour, lostMm, repairMm } = sister;
+    const { letter, bearingSet, downtimePerHour, loss, limits } = sister;
     const assumes: string[] = [];
     if (sister.ageYears === null)
       assumes.push(`age taken as ${ASSUMED_AGE_YEARS} years`);
-    if (lostMm === null) assumes.push("never measured");
+    if (loss === null) assumes.push("never measured");
     const age = sister.ageYears ?? ASSUMED_AGE_YEARS;
-    const survives = (years: number): number =>
-      Math.exp(-((years / terms.scaleYears) ** terms.shape));
-    const byAge = 1 - survives(age + terms.horizonYears) / survives(age);
-    const over = lostMm !== null && Math.abs(lostMm) > repairMm;
+    // One exponential of a difference: two of them are 0/0 far past the scale.
+    const spent = (years: number): number =>
+      (years / terms.scaleYears) ** terms.shape;
+    const byAge = -Math.expm1(spent(age) - spent(age + terms.horizonYears));
+    const judged = loss && conformity(loss, limits);
+    const over = judged?.code === "act";
     if (over) assumes.push("over its limit when last measured");
+    if (judged?.code === "cannot-tell")
+      assumes.push(
+        "its last test cannot tell on which side of the limit it lies; by its age alone",
+      );
     const goes = over ? Math.max(byAge, OVER_LIMIT) : byAge;
     const hour = downtimePerHour / 60;
     const nowCost =

@@ -1,4 +1,9 @@
-import { formatDeviation, type UnitSystem } from "../quantity";
+import {
+  conformity,
+  formatDeviation,
+  type Conformity,
+  type UnitSystem,
+} from "../quantity";
 import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE } from "./decide";
 import { finding } from "./findings";
 import {
@@ -160,6 +165,22 @@ function leadingCauses(posterior: Posterior, system: UnitSystem): LeadingCause[]
     });
 } // prettier-ignore
 
+/** Why a loss of this verdict is not compensated, and why it is not left. */
+const NOT_COMPENSATED: Record<Conformity["code"], string | null> = {
+  sound: null,
+  watch: null,
+  act: "The loss is past what compensation should hide: mechanics first.",
+  "cannot-tell":
+    "Cannot tell whether the loss is past what compensation may hide: a finer test first.",
+};
+const NOT_LEFT: Record<Conformity["code"], string | null> = {
+  sound: null,
+  watch: "The loss is above what can be left.",
+  act: "The loss is above what can be left.",
+  "cannot-tell":
+    "Cannot tell whether the loss can be left: a finer test first.",
+};
+
 function remedyOptions(posterior: Posterior): RemedyOption[] {
   const { axis, magnitudes } = posterior.evidence;
   const callIn = minuteCost(axis, DECISION_TERMS.callInMinutes + DECISION_TERMS.wrongMinutes);
@@ -178,18 +199,17 @@ function remedyOptions(posterior: Posterior): RemedyOption[] {
   }
   const whole = magnitudes.filter((m) => m.kind === 'whole-chain').at(-1);
   if (whole) {
-    const over = Math.abs(whole.lostMm) > axis.limits.repairMm;
-    const small = Math.abs(whole.lostMm) <= axis.limits.leaveMm;
+    const judged = conformity({ lostMm: whole.lostMm, expandedMm: 2 * whole.uMm }, axis.limits);
     const mechanics = 1 - posterior.noFault - ranked.filter((r) => r.cause.normal).reduce((s, r) => s + r.p, 0);
     options.push({
       cause: null, cost: minuteCost(axis, 25), chanceRight: Math.max(0, 1 - mechanics), words: 'Compensate what is left, within the limits, and retest',
       expectedCost: minuteCost(axis, 25) + Math.max(0, mechanics) * callIn,
-      unless: over ? 'The loss is past what compensation should hide: mechanics first.' : null,
+      unless: NOT_COMPENSATED[judged.code],
     });
     options.push({
       cause: null, cost: 0, chanceRight: Math.max(0, 1 - mechanics), words: 'Leave it and look again in a month',
       expectedCost: Math.max(0, mechanics) * callIn,
-      unless: small ? null : 'The loss is above what can be left.',
+      unless: judged.code === "watch" && judged.perhaps ? "The loss is perhaps above what can be left." : NOT_LEFT[judged.code],
     });
   }
   return options.sort((a, b) => Number(!!a.unless) - Number(!!b.unless) || a.expectedCost - b.expectedCost);

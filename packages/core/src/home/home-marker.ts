@@ -7,12 +7,16 @@ export interface MarkerPlace {
   /** Distance from switch trip to marker as a fraction of a turn, 0 to 1. */
   readonly fraction: number;
   readonly safe: boolean;
-  /** Shift of the switch that brings it to half a turn, mm; plus is towards the marker’s far side. */
-  readonly shiftMm: number;
+  /**
+   * How much later in the search the switch must trip so that half a turn is left to the same marker,
+   * mm; below 0 it must trip earlier. The same marker stays home.
+   */
+  readonly laterMm: number;
 }
 
 /**
  * Where the encoder marker lies after the switch trips; half a turn is best.
+ * @param distanceMm way from the trip to the marker, in the direction of the search
  * @throws BoundError when the travel for a turn is not above 0
  */
 export function markerPlace(
@@ -25,7 +29,7 @@ export function markerPlace(
   return {
     fraction,
     safe: fraction >= MARKER_MARGIN && fraction <= 1 - MARKER_MARGIN,
-    shiftMm: (0.5 - fraction) * perTurnMm,
+    laterMm: (fraction - 0.5) * perTurnMm,
   };
 }
 

@@ -79,22 +79,33 @@ describe("checkPlan", () => {
     expect(() => checkPlan(plan(), 400)).not.toThrow();
   });
 
-  it("accepts the places proposed for any travel", () => {
+  it("accepts the places proposed for any travel, over-travel and turn", () => {
     fc.assert(
       fc.property(
-        fc.integer({ min: 120, max: 5000 }),
-        fc.integer({ min: 5, max: 25 }),
-        (travel, count) => {
-          const targetsMm = profileTargets(travel, count, 20, 10);
+        fc.double({ min: 4, max: 30_000, noNaN: true }),
+        fc.integer({ min: 2, max: 25 }),
+        fc.double({ min: 0.01, max: 0.45, noNaN: true }),
+        fc.double({ min: 1, max: 300, noNaN: true }),
+        (travel, count, part, perTurn) => {
+          const overTravelMm = part * travel;
+          const targetsMm = profileTargets(
+            travel,
+            count,
+            overTravelMm,
+            perTurn,
+          );
           expect(targetsMm).toHaveLength(count);
           expect(() =>
             checkPlan(
-              plan({ kind: "travel-profile", targetsMm, overTravelMm: 20 }),
+              plan({ kind: "travel-profile", targetsMm, overTravelMm }),
               travel,
             ),
           ).not.toThrow();
         },
       ),
+    );
+    expect(() => profileTargets(10, 5, 6, 5)).toThrow(
+      "over-travel is 6: it must be above 0 and below half the travel of 10 mm",
     );
   });
 });

@@ -211,7 +211,10 @@ export function checkPlan(plan: TestPlan, travelMm: number): void {
 
 /**
  * Places for a travel profile: evenly spread with a small uneven shift, so that a once-per-turn error
- * is not met at the same phase each time (ISO 230-2:2014, 4.3.2 asks for such a shift).
+ * is not met at the same phase each time (ISO 230-2:2014, 4.3.2 asks for such a shift). The ends lie on
+ * the over-travel itself; between them places are rounded only as far as they stay apart, so that
+ * {@link checkPlan} takes them.
+ * @throws BoundError when over-travel leaves no room between the ends
  */
 export function profileTargets(
   travelMm: number,
@@ -219,13 +222,25 @@ export function profileTargets(
   overTravelMm: number,
   perTurnMm: number,
 ): readonly number[] {
-  const first = overTravelMm;
-  const pitch = (travelMm - 2 * overTravelMm) / (count - 1);
+  const last = travelMm - overTravelMm;
+  requireBound(
+    "number of places",
+    count,
+    Number.isInteger(count) && count >= 2,
+    "a whole number from 2 on",
+  );
+  requireBound(
+    "over-travel",
+    overTravelMm,
+    overTravelMm > 0 && overTravelMm < last,
+    `above 0 and below half the travel of ${travelMm} mm`,
+  );
+  const pitch = (last - overTravelMm) / (count - 1);
+  const decimals = Math.max(1, Math.ceil(-Math.log10(pitch / 5)));
   return Array.from({ length: count }, (_, i) => {
-    const inner = i > 0 && i < count - 1;
-    const shift = inner
-      ? ((((i * 7) % 5) - 2) / 5) * Math.min(perTurnMm, pitch / 2)
-      : 0;
-    return Math.round((first + i * pitch + shift) * 10) / 10;
+    if (i === 0) return overTravelMm;
+    if (i === count - 1) return last;
+    const shift = ((((i * 7) % 5) - 2) / 5) * Math.min(perTurnMm, pitch / 2);
+    return Number((overTravelMm + i * pitch + shift).toFixed(decimals));
   });
 }

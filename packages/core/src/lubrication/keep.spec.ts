@@ -80,7 +80,17 @@ describe("lubricants", () => {
     // Ten strokes weigh 8.1, 7.9 and 8.0 g: 0.80 g a stroke, s = 0.01, u = 0.01/√3; by hand.
     const gun = calibrateGun([8.1, 7.9, 8].map((grams) => ({ strokes: 10, grams }))); // prettier-ignore
     expect(gun.gramsPerStroke).toBeCloseTo(0.8, 9);
-    expect(gun.uGrams).toBeCloseTo(0.01 / Math.sqrt(3), 9);
+    // k for two degrees of freedom is 4.53 at 95.45 % (JCGM 100, table G.2); then the scale’s tenth of a gram.
+    expect(gun.expandedGrams).toBeCloseTo(
+      Math.hypot((4.53 * 0.01) / Math.sqrt(3), 0.0033),
+      3,
+    );
+    expect(
+      calibrateGun([
+        { strokes: 10, grams: 8 },
+        { strokes: 10, grams: 8 },
+      ]).expandedGrams,
+    ).toBeGreaterThan(0.003);
     expect(strokesFor(2, gun)).toBe(3);
     expect(strokesFor(2.4, gun)).toBe(3);
     // Bearing of 80 mm outside diameter, 20 mm wide: G = 0.005·D·B = 8 g, ten strokes.

@@ -1,4 +1,9 @@
-import { BoundError, requireBound } from "../quantity";
+import {
+  BoundError,
+  coverageFactor,
+  rectangular,
+  requireBound,
+} from "../quantity";
 
 export const THICKENERS = [
   "aluminium complex",
@@ -115,13 +120,20 @@ export function mixingAdvice(old: Lubricant, next: Lubricant): MixingAdvice {
 }
 
 export interface GunCalibration {
-  /** Mean of one stroke, g, and its standard uncertainty. */
+  /** Mean of one stroke, g, and its expanded uncertainty, about 95 %. */
   readonly gramsPerStroke: number;
-  readonly uGrams: number;
+  readonly expandedGrams: number;
 }
 
+/** One weighing alone: a tenth is what guns commonly vary by (common practice, no source). */
+const ONE_WEIGHING = 0.1;
+/** Step of a kitchen or letter scale, g (common practice, no source). */
+const SCALE_STEP_G = 0.1;
+
 /**
- * What a stroke of a gun gives, from weighings of some strokes each (ten are usual).
+ * What a stroke of a gun gives, from weighings of some strokes each (ten are usual). U is the scatter of
+ * the weighings on Student’s t, and the step of the scale; it is bounded at a half: more than that no
+ * gun that works is off.
  * @throws BoundError for a weighing that cannot be
  */
 export function calibrateGun(
@@ -135,9 +147,17 @@ export function calibrateGun(
   const each = weighings.map((w) => w.grams / w.strokes);
   const mean = each.reduce((a, b) => a + b, 0) / each.length;
   const squares = each.reduce((s, x) => s + (x - mean) ** 2, 0);
-  // One weighing alone: a tenth is what guns commonly vary by (common practice, no source).
-  const u = each.length > 1 ? Math.sqrt(squares / (each.length - 1) / each.length) : 0.1 * mean; // prettier-ignore
-  return { gramsPerStroke: mean, uGrams: u };
+  const n = each.length;
+  const scatter =
+    n > 1
+      ? coverageFactor(n - 1) * Math.sqrt(squares / (n - 1) / n)
+      : 2 * ONE_WEIGHING * mean;
+  const steps = weighings.map((w) => rectangular(SCALE_STEP_G) / w.strokes);
+  const scale = (2 * Math.sqrt(steps.reduce((s, u) => s + u * u, 0))) / n;
+  return {
+    gramsPerStroke: mean,
+    expandedGrams: Math.min(Math.hypot(scatter, scale), mean / 2),
+  };
 }
 
 /** A drop of oil, g (20 drops to the millilitre at 0.87 g: from memory). */

@@ -34,6 +34,41 @@ describe("travel of a part program", () => {
     expect(turned.travelMm["X"]).toBeCloseTo(10, 6);
   });
 
+  it("counts feed per minute, per turn and as inverse time alike", () => {
+    // The same 60 mm in 6 s three ways: 600 mm/min; 0.5 mm a turn at 1200 min⁻¹; F10 is a tenth of a minute.
+    for (const head of ["G94 F600", "G95 F0.5 S1200", "G93 F10"])
+      expect([
+        head,
+        programTravel(`G21 G90 G1 X60 ${head}`, 1000).minutes,
+      ]).toEqual([head, expect.closeTo(0.1, 9)]);
+    // The F may stand before its G, and inches do not scale inverse time.
+    expect(programTravel("G20 F10 G1 X2 G93", 1000).minutes).toBeCloseTo(
+      0.1,
+      9,
+    );
+    // 2 in at 0.02 in a turn and 200 min⁻¹ is half a minute.
+    expect(programTravel("G20 G95 S200 G1 X2 F0.02", 1000).minutes).toBeCloseTo(
+      0.5,
+      9,
+    );
+    // A whole arc takes its one inverse time.
+    expect(
+      programTravel("G93 G1 X10 Y0 F10\nG3 X0 Y10 R10 F5", 1000).minutes,
+    ).toBeCloseTo(0.3, 9);
+  });
+
+  it("says which moves it could not time", () => {
+    expect(programTravel("G95 G1 X10 F0.1", 1000).notes.join()).toContain(
+      "without a spindle speed",
+    );
+    expect(
+      programTravel("G96 S180 G95 G1 X10 F0.1", 1000).notes.join(),
+    ).toContain("G96");
+    expect(programTravel("G93 G1 X10 F5\nX20", 1000).notes.join()).toContain(
+      "without its own F",
+    );
+  });
+
   it("passes over what it cannot follow, and says so", () => {
     const t = programTravel("G1 X5 F100\nG81 X10 Z-3\nM98 P1000\n#100=5\nG28 X0\nG4 X9", 1000); // prettier-ignore
     expect(t.notes).toEqual(["Fixed cycles are not followed.", "Subprograms are not followed.", "Variables are not followed."]); // prettier-ignore

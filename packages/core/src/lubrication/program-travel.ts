@@ -19,9 +19,10 @@ interface Pose {
 }
 
 /**
- * What a part program makes each axis travel: G0 to G3, G90 and G91, G20 and G21, feed in mm or in per
- * minute, arcs by centre or radius in the planes G17 to G19 (words of ISO 6983-1). Cycles, subprograms
- * and variables are passed over and said.
+ * What a part program makes each axis travel: G0 to G3, G90 and G91, G20 and G21, arcs by centre or
+ * radius in the planes G17 to G19, feed per minute (G94), per turn of the spindle (G95 with S) or as the
+ * inverse of a move's minutes (G93) (words of ISO 6983-1). Cycles, subprograms, variables and constant
+ * cutting speed (G96) are passed over and said.
  * @param rapidMmMin speed of G0, mm/min
  * @throws BoundError when nothing in the text moves
  */
@@ -30,7 +31,21 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
   const notes = new Set<string>();
   let at: Pose["at"] = {};
   let [motion, absolute, scale, feed, plane, seconds] = [0, true, 1, 0, "XY", 0]; // prettier-ignore
-  const go = (to: Record<string, number>, speed: number): void => {
+  let [feedMode, turns, surface] = [94, 0, false];
+  /** Seconds of a straight piece of this length, or of a part of a whole move under G93. */
+  const takes = (length: number, part: number): number => {
+    if (feedMode === 93) return feed > 0 ? (60 / feed) * part : 0;
+    if (feedMode === 94) return feed > 0 ? (60 * length) / feed : 0;
+    if (feed > 0 && turns > 0 && !surface)
+      return (60 * length) / (feed * turns);
+    notes.add(
+      surface
+        ? "Feed per turn at constant cutting speed (G96): those moves were taken to need no time; type the minutes by hand."
+        : "Feed per turn without a spindle speed: those moves were taken to need no time; type the minutes by hand.",
+    );
+    return 0;
+  };
+  const go = (to: Record<string, number>, rapid: boolean, part = 1): void => {
     let [length, longest] = [0, 0];
     for (const axis of Object.keys(to)) {
       const way = Math.abs(to[axis] - ((at as Partial<typeof at>)[axis] ?? 0));
@@ -39,7 +54,8 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
       longest = Math.max(longest, way);
     }
     at = { ...at, ...to };
-    if (speed > 0) seconds += (60 * (motion === 0 ? longest : Math.sqrt(length))) / speed; // prettier-ignore
+    if (!rapid) seconds += takes(Math.sqrt(length), part);
+    else if (rapidMmMin > 0) seconds += (60 * longest) / rapidMmMin;
   };
   for (const raw of text.split(/\r?\n/)) {
     const line = raw.replace(/\([^)]*\)|;.*$/g, "").toUpperCase();
@@ -47,7 +63,6 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
     const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m) => [m[1], Number(m[2])] as const); // prettier-ignore
     const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1]; // prettier-ignore
     for (const [letter, number] of words) {
-      if (letter === "F") feed = number * scale;
       if (letter === "M" && (number === 98 || number === 99)) notes.add("Subprograms are not followed."); // prettier-ignore
       if (letter !== "G") continue;
       if (number >= 0 && number <= 3 && Number.isInteger(number)) motion = number; // prettier-ignore
@@ -55,9 +70,17 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
       else if (number === 91) absolute = false;
       else if (number === 20) scale = INCH;
       else if (number === 21) scale = 1;
+      else if (number >= 93 && number <= 95) {
+        if (number !== feedMode) feed = 0; // A feed of another kind means nothing now.
+        feedMode = number;
+      } else if (number === 96 || number === 97) surface = number === 96;
       else if (number >= 17 && number <= 19) plane = ["XY", "ZX", "YZ"][number - 17]; // prettier-ignore
       else if (number >= 81 && number <= 89) notes.add("Fixed cycles are not followed."); // prettier-ignore
     }
+    // After the G words, wherever they stand: G93 is no length, so inches do not scale it.
+    const [f, spindle] = [value("F"), value("S")];
+    if (f !== undefined) feed = feedMode === 93 ? f : f * scale;
+    if (spindle !== undefined) turns = spindle;
     // A G28 or G4 line names places or times that are no way to go.
     if (words.some(([l, n]) => l === "G" && [4, 10, 28, 30, 52, 92].includes(n))) continue; // prettier-ignore
     const to: Record<string, number> = {};
@@ -66,8 +89,14 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
       if (word !== undefined) to[axis] = (absolute ? 0 : ((at as Partial<typeof at>)[axis] ?? 0)) + word * scale; // prettier-ignore
     }
     if (Object.keys(to).length === 0) continue;
-    if (motion < 2) go(to, motion === 0 ? rapidMmMin : feed);
-    else for (const piece of arc(at, to, plane, motion === 2, { i: value("I"), j: value("J"), k: value("K"), r: value("R") }, scale)) go(piece, feed); // prettier-ignore
+    if (feedMode === 93 && motion > 0 && f === undefined) {
+      feed = 0;
+      notes.add(
+        "A move under G93 without its own F was taken to need no time.",
+      );
+    }
+    if (motion < 2) go(to, motion === 0);
+    else for (const piece of arc(at, to, plane, motion === 2, { i: value("I"), j: value("J"), k: value("K"), r: value("R") }, scale)) go(piece, false, 1 / PIECES); // prettier-ignore
   }
   if (Object.keys(travelMm).length === 0)
     throw new BoundError("number of moves", 0, "at least 1: nothing in this program moves an axis"); // prettier-ignore

@@ -1,4 +1,4 @@
-import { BoundError, coverageFactor } from "../quantity";
+import { BoundError, coverageFactor, rectangular } from "../quantity";
 
 /** A look at an hour meter. */
 export interface MeterReading {
@@ -82,10 +82,12 @@ export function forecastUsage(
       ? Math.sqrt(squares / weights / (effective - 1))
       : WEEK_SPREAD * mean;
   const k = effective > 1.2 ? coverageFactor(Math.max(1, effective - 1)) : 2;
+  // A meter shows whole hours: the first and the last look are each known to a half.
+  const step = (2 * Math.SQRT2 * rectangular(1)) / weights;
   return {
     hoursPerDay: mean,
     spread,
-    expanded: k * spread,
+    expanded: Math.hypot(k * spread, step),
     from: "meter",
     notes,
   };

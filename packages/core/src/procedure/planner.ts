@@ -1,4 +1,5 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
+import { lengthsIn, type UnitSystem } from "../quantity";
 import { bareName, CARRYING, openFact, STOPPING } from "./facts";
 import { hasBalance, jobKind, resolveNeed } from "./job-kinds";
 import { POWER_STEPS, SECURE_STEPS } from "./steps-secure";
@@ -209,6 +210,26 @@ function stepOn(
     torque: template.torque ? torqueWords(config, template.torque) : "",
     retest: template.retest ?? null,
     keep,
+  };
+}
+
+/** A step as it is read in these units: the plan itself is kept in metric words. */
+export function stepIn(step: PlannedStep, system: UnitSystem): PlannedStep {
+  if (system === "metric") return step;
+  const say = (text: string): string => lengthsIn(text, system);
+  return {
+    ...step,
+    title: say(step.title),
+    why: say(step.why),
+    how: step.how.map(say),
+    caution: say(step.caution),
+    good: say(step.good),
+    ifNot: say(step.ifNot),
+    finds: step.finds.map((f) => (f.say ? { ...f, say: say(f.say) } : f)),
+    reading: step.reading && {
+      ...step.reading,
+      label: say(step.reading.label),
+    },
   };
 }
 

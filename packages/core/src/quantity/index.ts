@@ -8,3 +8,4 @@ export * from "./student-t";
 export * from "./uncertainty";
 export * from "./chi-squared";
 export * from "./units";
+export * from "./prose";

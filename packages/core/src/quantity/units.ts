@@ -1,5 +1,5 @@
 import type { UnitSystem } from "./length";
-import { formatNumber } from "./format";
+import { decimalsFor, formatNumber } from "./format";
 
 /** What is measured or computed, each with the unit the core keeps it in. */
 export const QUANTITY_KINDS = [
@@ -92,6 +92,24 @@ export function formatQuantity(
       ? decimals
       : Math.min(decimals, size >= 1000 ? 0 : 1);
   return `${formatNumber(shown, places, signed)} ${unit}`.trim();
+}
+
+/**
+ * A value and its ± with their unit, both to two significant digits of U (JCGM 100:2008, 7.2.6).
+ * @example quantityWithU("force", 118.3, 6.1, "metric") // ["118.3 N", "± 6.1 N"]
+ */
+export function quantityWithU(
+  kind: QuantityKind,
+  value: number,
+  expanded: number,
+  system: UnitSystem,
+): readonly [string, string] {
+  const { unit } = SHOWN[kind][system];
+  const U = toShown(kind, expanded, system);
+  const decimals = decimalsFor(U);
+  const say = (shown: number): string =>
+    `${formatNumber(shown, decimals)} ${unit}`.trim();
+  return [say(toShown(kind, value, system)), `± ${say(U)}`];
 }
 
 /** A torque in both units, as job sheets give it. */

@@ -95,6 +95,32 @@ describe("torque", () => {
   });
 });
 
+describe("back-drive", () => {
+  it("is the wedge of the thread with its friction angle the other way", () => {
+    // Statics of the inclined plane (any textbook): up tan(β + φ), down tan(β − φ).
+    for (const [betaDeg, phiDeg] of [
+      [5.7, 0.45],
+      [11, 0.5],
+      [5, 5],
+      [4, 6],
+    ]) {
+      const [beta, phi] = [(betaDeg * Math.PI) / 180, (phiDeg * Math.PI) / 180];
+      const efficiency = Math.tan(beta) / Math.tan(beta + phi);
+      const down = 5000 * Math.tan(beta - phi);
+      const formula =
+        ((backDriveTorque({ forceN: 5000, leadMm: 10, efficiency }) *
+          2 *
+          Math.PI *
+          1000) /
+          10) *
+        Math.tan(beta);
+      expect(Math.abs(formula - down)).toBeLessThan(
+        0.03 * 5000 * Math.tan(beta + phi),
+      );
+    }
+  });
+});
+
 describe("stiffness and growth", () => {
   const screw = { rootMm: 28, lengthMm: 1000, bothEndsFixed: true };
   const ea = (STEEL_E * Math.PI * 28 ** 2) / 4;

@@ -8,7 +8,7 @@ import {
   type Datum,
   type TramResult,
 } from "../alignment";
-import { crestAnswers } from "../diagnosis/crest-run";
+import { crestAnswers, USUAL_CREST_STEP_MM } from "../diagnosis/crest-run";
 import type { FindingId } from "../diagnosis/findings";
 import type { TestId } from "../diagnosis/tests";
 import { homeRepeat, type HomeRepeat } from "../home";
@@ -92,7 +92,7 @@ export function seriesResult(
         supports,
         datum: options.datum ?? "bracket",
         stockMm: options.stockMm,
-        resolutionMm: plan.resolutionMm,
+        resolutionMm: plan.resolutionMm ?? USUAL_CREST_STEP_MM,
       });
       return { kind: "crest-run", alignment };
     }

@@ -11,7 +11,7 @@ export const ARRANGEMENTS = [
   { words: "three, one carries the load", rows: [1, 2] },
   { words: "four, two and two", rows: [2, 2] },
   { words: "four, three and one", rows: [3, 1] },
-  { words: "two in a row against one spring", rows: [2, 1] },
+  { words: "two in a row against one spring", rows: [2, "spring"] },
 ] as const;
 
 const row: readonly SumField[] = [
@@ -38,19 +38,22 @@ export const BEARING_SUMS: readonly Sum[] = [
       const set = { row: { balls: v["balls"], ballMm: v["ball"], contactDeg: v["angle"] }, rowsWith, rowsAgainst };
       const at = setUnderLoad(set, v["preload"], v["load"]);
       const limit = preloadLossLimit(set, v["preload"]);
-      const most = Math.max(v["load"], limit) * 1.3 + 1;
+      const most = Math.max(v["load"], limit ?? 0) * 1.3 + 1;
       const points = Array.from({ length: 41 }, (_, i) => (most * i) / 40).map((x) => ({ x, y: setUnderLoad(set, v["preload"], x).deflectionMm }));
+      const back = formatQuantity("force", v["preload"], system);
       return {
         lines: [
           { label: "Gives by", quantity: "deviation", value: at.deflectionMm },
           { label: "Loaded side carries", quantity: "force", value: at.loadedN },
-          { label: "Far side still carries", quantity: "force", value: at.unloadedN },
-          { label: "Far side goes slack at", quantity: "force", value: limit },
+          { label: limit === null ? "Spring still holds" : "Far side still carries", quantity: "force", value: at.unloadedN },
+          limit === null ? { label: "Pulled the other way, opens at", quantity: "force", value: v["preload"] } : { label: "Far side goes slack at", quantity: "force", value: limit },
           { label: "Rings closer by, when clamped", quantity: "deviation", value: preloadOffset(set, v["preload"]) },
         ],
-        says: [at.open ? `The far side is slack: above ${formatQuantity("force", limit, system)} the set rattles. More preload, or a set with more rows that way.` : `The set stays tight up to ${formatQuantity("force", limit, system)}.`],
-        state: at.open ? "act" : v["load"] > 0.8 * limit ? "watch" : "sound",
-        curve: { xLabel: "axial load", xQuantity: "force", yLabel: "gives", yQuantity: "deviation", points, mark: { x: limit, words: "far side slack" } },
+        says: limit === null
+          ? [`The spring keeps its force: the rows never go slack by a load on them, and they give more than a set of bearings would. Pulled the other way they open at ${back}.`]
+          : [at.open ? `The far side is slack: above ${formatQuantity("force", limit, system)} the set rattles. More preload, or a set with more rows that way.` : `The set stays tight up to ${formatQuantity("force", limit, system)}.`],
+        state: at.open ? "act" : limit !== null && v["load"] > 0.8 * limit ? "watch" : "sound",
+        curve: { xLabel: "axial load", xQuantity: "force", yLabel: "gives", yQuantity: "deviation", points, ...(limit === null ? {} : { mark: { x: limit, words: "far side slack" } }) },
       };
     },
   },
@@ -107,23 +110,42 @@ export const BEARING_SUMS: readonly Sum[] = [
     },
   },
   {
-    id: "spacer", name: "Spacer grind and make-up spacer", group: "Bearing and preload", drawing: "bearing",
-    asks: "Which ring is ground by how much, and what width fills the seat?", formula: "grind = wanted offset − measured stand-out; make-up = depth − bearings", source: "bearing handbooks, from memory",
+    id: "spacer", name: "Spacer grind", group: "Bearing and preload", drawing: "bearing",
+    asks: "Which ring’s spacer is ground, and by how much?", formula: "grind = wanted gap − gap as found", source: "bearing handbooks, from memory",
     fields: [
-      { id: "stand", label: "Inner rings stand out by", quantity: "deviation", value: 0.01, min: -0.5, max: 0.5 },
-      { id: "want", label: "Wanted offset", quantity: "deviation", value: 0.018, min: 0, max: 0.5 },
+      { id: "pair", label: "Arrangement", quantity: "number", value: 0, min: 0, max: 1, choices: ["back to back", "face to face"] },
+      { id: "gap", label: "Gap that clamping closes, as found", quantity: "deviation", value: 0, min: -0.5, max: 0.5, asked: true },
+      { id: "want", label: "Gap wanted for the preload", quantity: "deviation", value: 0, min: 0, max: 0.5, asked: true },
+    ],
+    compute: (v, system) => {
+      const pair = v["pair"] === 0 ? "back-to-back" : "face-to-face";
+      const gapped = pair === "back-to-back" ? "inner" : "outer";
+      const grind = spacerGrind(v["gap"], v["want"], pair);
+      const by = formatQuantity("deviation", grind.byMm, system);
+      return {
+        lines: [{ label: "Grind", quantity: "deviation", value: grind.byMm }],
+        says: grind.ring === "none" ? ["Nothing to grind."] : [
+          `Grind the ${grind.ring} spacer by ${by}, both faces parallel: ${grind.ring === gapped ? "more" : "less"} preload.`,
+          `The gap of a pair ${v["pair"] === 0 ? "back to back" : "face to face"} is the one between the ${gapped} rings, without load. Find which way round the set lies before grinding: the wrong spacer makes it worse.`,
+          "What is ground off does not come back: stop short, measure the gap again, then take the rest. A matched set without spacers is not ground; it is changed.",
+        ],
+        state: null,
+      };
+    },
+  },
+  {
+    id: "make-up", name: "Make-up spacer", group: "Bearing and preload", drawing: "bearing",
+    asks: "What width fills the seat beside the bearings?", formula: "make-up = depth − bearings", source: "geometry",
+    fields: [
       { id: "depth", label: "Depth of the seat", quantity: "length", value: 42.35, min: 0, above: true, max: 500 },
       { id: "w1", label: "First bearing", quantity: "length", value: 15, min: 0, above: true, max: 200 },
       { id: "w2", label: "Second bearing", quantity: "length", value: 15, min: 0, max: 200 },
     ],
     compute: (v, system) => {
-      const grind = spacerGrind(v["stand"], v["want"]);
+      const width = makeUpSpacer(v["depth"], [v["w1"], v["w2"]]);
       return {
-        lines: [
-          { label: "Grind", quantity: "deviation", value: grind.byMm },
-          { label: "Make-up spacer", quantity: "length", value: makeUpSpacer(v["depth"], [v["w1"], v["w2"]]) },
-        ],
-        says: [grind.ring === "none" ? "Nothing to grind." : `Grind the ${grind.ring} spacer by ${formatQuantity("deviation", grind.byMm, system)}, both faces parallel.`],
+        lines: [{ label: "Make-up spacer", quantity: "length", value: width }],
+        says: [`${formatQuantity("length", width, system)} fills it flush; what the nut must clamp over that, the drawing says. Grind it last, both faces parallel: what is ground off does not come back.`],
         state: null,
       };
     },

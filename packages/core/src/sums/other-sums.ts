@@ -131,12 +131,19 @@ export const OTHER_SUMS: readonly Sum[] = [
   {
     id: "home-marker", name: "Home marker", group: "Home", drawing: "marker",
     asks: "Is the marker far enough from the switch?", formula: "fraction = distance / travel for a turn; half a turn is best", source: `${COMMON}: within a fifth of either end home can jump a turn`,
-    fields: [{ id: "distance", label: "Switch trip to marker", quantity: "length", value: 9.3, min: 0, max: 1000 }, { id: "turn", label: "Travel for a turn", quantity: "length", value: 10, min: 0, above: true, max: 1000, of: travelPerTurnMm }],
+    fields: [{ id: "distance", label: "Switch trip to marker, as it searches", quantity: "length", value: 9.3, min: 0, max: 1000 }, { id: "turn", label: "Travel for a turn", quantity: "length", value: 10, min: 0, above: true, max: 1000, of: travelPerTurnMm }],
     compute: (v, system) => {
       const at = markerPlace(v["distance"], v["turn"]);
+      const by = formatQuantity("length", Math.abs(at.laterMm), system);
+      const way = at.laterMm > 0 ? `${by} later in the search, nearer to the marker: move the switch along with the search` : `${by} earlier in the search, further from the marker: move the switch against the search`;
       return {
-        lines: [{ label: "Fraction of a turn", quantity: "turns", value: at.fraction }, { label: "Shift of the switch", quantity: "length", value: at.shiftMm, signed: true }],
-        says: [at.safe ? "Safe: home does not jump." : `Too near: home can jump by ${formatQuantity("length", v["turn"], system)}. Shift the switch.`],
+        lines: [{ label: "Fraction of a turn", quantity: "turns", value: at.fraction }, { label: at.laterMm < 0 ? "Trip earlier by" : "Trip later by", quantity: "length", value: Math.abs(at.laterMm) }],
+        says: at.safe
+          ? ["Safe: home does not jump."]
+          : [
+            `Too near: home can jump by ${formatQuantity("length", v["turn"], system)}. Let it trip ${way}. A dog that rides on the moving member goes the other way.`,
+            "Isolated while hands are at the switch. The same marker stays home; home again, and check the over-travel switches and a known place before work.",
+          ],
         state: at.safe ? "sound" : "act",
       };
     },
@@ -157,7 +164,7 @@ export const OTHER_SUMS: readonly Sum[] = [
     ],
     compute: (v) => {
       const terms = { jobMinutes: v["job"], sharedMinutes: Math.min(v["shared"], v["job"]), unplannedMinutes: v["unplanned"], horizonYears: v["horizon"], shape: v["shape"], scaleYears: v["scale"] };
-      const [advice] = sistersToo([{ letter: "it", ageYears: v["age"], lostMm: 0, repairMm: 1, bearingSet: v["set"], downtimePerHour: v["hour"] }], terms);
+      const [advice] = sistersToo([{ letter: "it", ageYears: v["age"], loss: null, limits: { leaveMm: 0.01, repairMm: 0.025 }, bearingSet: v["set"], downtimePerHour: v["hour"] }], terms);
       return {
         lines: [
           { label: "Now, money", quantity: "number", value: advice.nowCost },

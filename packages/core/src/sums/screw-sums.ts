@@ -120,13 +120,22 @@ export const SCREW_SUMS: readonly Sum[] = [
       const k = (x: number): number => inSeries([screwStiffness(screw, x), v["bearings"], v["nut"]]);
       const points = Array.from({ length: 41 }, (_, i) => v["free"] * (0.05 + (0.9 * i) / 40)).map((x) => ({ x, y: k(x) }));
       const softest = points.reduce((a, b) => (b.y < a.y ? b : a));
+      const push = 2 * v["force"];
+      const own = { screw: push / screwStiffness(screw, softest.x), bearings: push / v["bearings"], nut: push / v["nut"] };
+      const say = (mm: number): string => formatQuantity("deviation", mm, system);
       return {
         lines: [
           { label: "Softest place", quantity: "length", value: softest.x },
           { label: "Stiffness there", quantity: "stiffness", value: softest.y },
-          { label: "Wind-up at reversal there", quantity: "deviation", value: (2 * v["force"]) / softest.y },
+          { label: "Wind-up at reversal there", quantity: "deviation", value: push / softest.y },
+          { label: "Of it the screw", quantity: "deviation", value: own.screw },
+          { label: "Of it the bearings", quantity: "deviation", value: own.bearings },
+          { label: "Of it the nut", quantity: "deviation", value: own.nut },
         ],
-        says: [`At its softest place, reversing friction winds the drive up by ${formatQuantity("deviation", (2 * v["force"]) / softest.y, system)}: that part of the lost motion no bearing or nut can take away.`],
+        says: [
+          `At its softest place, reversing friction winds the drive up by ${say(push / softest.y)}. With parts in order it is there all the same: it is give, not play.`,
+          `Stiffer bearings or a nut with more preload could take away part of their ${say(own.bearings + own.nut)}, less friction part of everything; the screw’s own ${say(own.screw)} goes only with a thicker root or ${v["both"] === 1 ? "a shorter span" : "a hold at both ends"}.`,
+        ],
         state: null,
         curve: { xLabel: "nut from the fixed end", xQuantity: "length", yLabel: "stiffness", yQuantity: "stiffness", points, mark: { x: softest.x, words: "softest" } },
       };

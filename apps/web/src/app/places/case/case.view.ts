@@ -4,10 +4,16 @@ import {
   findingsOf,
   FINDINGS,
   formatDeviation,
+  formatLimit,
   formatNumber,
+  formatWithU,
+  isSplitTest,
   locateTest,
+  lossState,
+  lossWord,
   toMm,
   type AxisConfig,
+  type AxisState,
   type FindingGroup,
   type FindingId,
   type UnitSystem,
@@ -19,6 +25,8 @@ import {
   type LedgerView,
   type ResultData,
 } from "@iron/contract";
+
+import { momentWords } from "../../shared/words";
 
 export interface SymptomView {
   readonly id: FindingId;
@@ -160,6 +168,28 @@ export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly Led
     };
   });
 } // prettier-ignore
+
+/** How the axis stood when it was last tested as a whole: the same state and word as on the floor. */
+export function lastLoss(
+  assessment: Pick<Assessment, "measured">,
+  config: Pick<AxisConfig, "limits">,
+  system: UnitSystem,
+): {
+  readonly state: AxisState;
+  readonly word: string;
+  readonly words: string;
+} | null {
+  const whole = assessment.measured
+    .filter((m) => !isSplitTest(m.kind))
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .at(-1);
+  if (!whole) return null;
+  return {
+    state: lossState(whole, config.limits),
+    word: lossWord(whole, config.limits),
+    words: `${formatWithU(whole.lostMm, whole.expandedMm, { system })} lost when last tested, ${momentWords(whole.at)}; can be left up to ${formatLimit(config.limits.leaveMm, system)}, repaired above ${formatLimit(config.limits.repairMm, system)}.`,
+  };
+}
 
 export function money(value: number, currency: string): string {
   return new Intl.NumberFormat("en-GB", {

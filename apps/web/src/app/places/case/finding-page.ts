@@ -21,9 +21,10 @@ import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
-import { answerWords, ledgerRows, likelyViews } from "./case.view";
+import { answerWords, lastLoss, ledgerRows, likelyViews } from "./case.view";
 import { LedgerTable } from "./ledger-table";
 import { RemedyTable } from "./remedy-table";
+import { StateMark } from "../../shared/state-mark";
 import { Trouble } from "../../shared/trouble";
 
 interface Page {
@@ -35,7 +36,7 @@ interface Page {
 /** A case on one page, to print and hang at the machine. */
 @Component({
   selector: "ip-finding",
-  imports: [RouterLink, LedgerTable, RemedyTable, Trouble],
+  imports: [RouterLink, LedgerTable, RemedyTable, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./finding-page.html",
   styleUrl: "./finding-page.css",
@@ -69,6 +70,7 @@ export class FindingPage {
       notSo: so(false),
       likely: likelyViews(assessment).slice(0, 4),
       rows: ledgerRows(assessment.ledger, system),
+      last: axis ? lastLoss(assessment, axis.config, system) : null,
       results: file.results
         .filter((r) => !r.withdrawn)
         .map(

@@ -5,10 +5,12 @@ import {
   inject,
   signal,
 } from "@angular/core";
+import { lengthsIn } from "@iron/core";
 import type { Knowledge } from "@iron/contract";
 import { parseDecimal } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
 import { Trouble } from "../../shared/trouble";
@@ -34,6 +36,7 @@ export class KnowledgePlace {
   protected readonly why = signal("");
   protected readonly fieldWrong = signal("");
   protected readonly costs = COSTS;
+  private readonly preferences = inject(Preferences);
   protected readonly shown = computed(() => {
     const words = this.filter().trim().toLowerCase();
     return (this.knowledge()?.causes ?? []).filter(
@@ -44,6 +47,10 @@ export class KnowledgePlace {
           .includes(words),
     );
   });
+
+  protected lengths(text: string): string {
+    return lengthsIn(text, this.preferences.system());
+  }
 
   constructor() {
     this.load();

@@ -16,6 +16,7 @@ import {
   crestRun,
   finding,
   HAND_KINDS,
+  lengthsIn,
   locateTest,
   travelPerTurnMm,
   type CrestPoint,
@@ -76,7 +77,13 @@ export class TestForm {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
-  protected readonly test = computed(() => locateTest(this.testId()) ?? null);
+  protected readonly test = computed(() => {
+    const test = locateTest(this.testId());
+    const system = this.preferences.system();
+    return test
+      ? { ...test, how: test.how.map((line) => lengthsIn(line, system)) }
+      : null;
+  });
   protected readonly there = computed(() => {
     const test = this.test();
     const axis = this.context.axis();

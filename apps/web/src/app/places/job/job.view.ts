@@ -4,6 +4,7 @@ import {
   isBlocked,
   JOB_KINDS,
   judgeRetest,
+  lengthsIn,
   openFact,
   readingWithin,
   sumById,
@@ -155,9 +156,9 @@ function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSyst
   const { reading } = step;
   const value = progress.signed.find((s) => s.step === step.id)?.reading ?? null;
   if (!reading || value === null)
-    return { words: `${reading?.label ?? step.title}: not retested yet.`, passes: progress.done.has(step.id) ? true : null };
+    return { words: `${lengthsIn(reading?.label ?? step.title, system)}: not retested yet.`, passes: progress.done.has(step.id) ? true : null };
   const bound = reading.to === undefined ? "" : `, up to ${formatQuantity(reading.quantity, reading.to, system)} is fine`;
-  return { words: `${reading.label} ${formatQuantity(reading.quantity, value, system)}${bound}.`, passes: readingWithin(step, value) };
+  return { words: `${lengthsIn(reading.label, system)} ${formatQuantity(reading.quantity, value, system)}${bound}.`, passes: readingWithin(step, value) };
 } // prettier-ignore
 
 /** The figure before the work: what was read at its step, else the last test before. */
@@ -220,7 +221,7 @@ export function stepTime(job: Job, nowMs: number): string {
 /** Sums that arise at a step, by the step’s own name. */
 const STEP_SUMS: Readonly<Partial<Record<string, readonly string[]>>> = {
   "set-preload": ["bearing-nut", "drag", "preload"],
-  "spacer-in": ["spacer"],
+  "spacer-in": ["make-up", "spacer"],
   "bearing-in": ["grease"],
   "new-screw": ["critical-speed", "life"],
   "float-bracket": ["screw-line"],

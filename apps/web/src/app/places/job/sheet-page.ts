@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core"; // prettier-ignore
 import { RouterLink } from "@angular/router";
-import { estimateJob, jobProgress, kitList, unitOf } from "@iron/core";
+import { estimateJob, jobProgress, kitList, stepIn, unitOf } from "@iron/core";
 import type { Axis, Job } from "@iron/contract";
 import { switchMap } from "rxjs";
 import { Api } from "../../data/api";
@@ -137,7 +137,8 @@ export class SheetPage {
       time: `About ${minutesWords(estimate.minutes)} (${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}).`,
       compare: beforeAfter(job, progress, system),
       kit: kitList(progress.plan),
-      steps: progress.plan.steps.map((s) => {
+      steps: progress.plan.steps.map((own) => {
+        const s = stepIn(own, system);
         const sign = progress.done.has(s.id) ? signs.get(s.id) : undefined;
         return {
           id: s.id,

@@ -7,6 +7,7 @@ import {
   judgeRetest,
   refuseSign,
   stepBlocked,
+  stepIn,
   toMm,
   typedExpanded,
   unitOf,
@@ -38,6 +39,9 @@ export class StepCard {
   readonly signed = output<SignedStep>();
   protected readonly store = inject(JobStore);
   protected readonly preferences = inject(Preferences);
+  protected readonly shown = computed(() =>
+    stepIn(this.step(), this.preferences.system()),
+  );
   protected readonly draft = linkedSignal<PlannedStep, SignedStep>({
     source: this.step,
     computation: (step, before) =>

@@ -5,7 +5,7 @@ import { KeepingPage } from "./keeping-page";
 
 const settings = (over: Partial<KeepSettings> = {}): KeepSettings => ({
   version: 3, minutesByWeekday: [90, 90, 90, 90, 60, 0, 0], holidays: [], school: "all", windows: [], travel: [],
-  guns: [{ name: "bay 1", weighings: [{ strokes: 10, grams: 8 }] }], gramsPerStroke: 0.8, gunFigures: [{ name: "bay 1", gramsPerStroke: 0.8, uGrams: 0.02 }], ...over,
+  guns: [{ name: "bay 1", weighings: [{ strokes: 10, grams: 8 }] }], gramsPerStroke: 0.8, gunFigures: [{ name: "bay 1", gramsPerStroke: 0.8, expandedGrams: 0.04 }], ...over,
 }); // prettier-ignore
 
 describe("days and rules", () => {
@@ -89,8 +89,8 @@ describe("days and rules", () => {
     page.press("Keep the weighing");
     const request = put();
     expect(body(request)).toMatchObject({ minutesByWeekday: [90, 90, 90, 90, 60, 0, 0], guns: [{ name: "bay 1" }, { name: "bay 7", weighings: [{ strokes: 10, grams: 9.5 }] }] }); // prettier-ignore
-    answer(request, settings({ version: 4, gunFigures: [{ name: "bay 7", gramsPerStroke: 0.95, uGrams: 0.03 }] })); // prettier-ignore
-    expect(page.text()).toContain("bay 7: 0.95 ± 0.06 g a stroke");
+    answer(request, settings({ version: 4, gunFigures: [{ name: "bay 7", gramsPerStroke: 0.95, expandedGrams: 0.06 }] })); // prettier-ignore
+    expect(page.text()).toContain("bay 7: 0.950 g ± 0.060 g a stroke");
     expect(page.value("Friday, min")).toBe("45");
     expect(page.text()).toContain("Changed, and not kept yet.");
   });

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core"; // prettier-ignore
-import { BoundError, formatNumber, INTERVAL_SCHOOLS, kmPerHour, programTravel, type IntervalSchool } from "@iron/core"; // prettier-ignore
+import { BoundError, formatNumber, quantityWithU, INTERVAL_SCHOOLS, kmPerHour, programTravel, type IntervalSchool } from "@iron/core"; // prettier-ignore
 import { keepSettingsEditSchema, parseDecimal, type KeepSettings, type MachineMeter } from "@iron/contract"; // prettier-ignore
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
@@ -50,7 +50,7 @@ export class KeepingPage {
   protected readonly gun = signal({ name: "", strokes: "10", grams: "" });
   protected readonly guns = computed(
     () =>
-    (this.draft()?.gunFigures ?? []).map((g) => ({ name: g.name, words: `${formatNumber(g.gramsPerStroke, 2)} ± ${formatNumber(2 * g.uGrams, 2)} g a stroke` })), // prettier-ignore
+    (this.draft()?.gunFigures ?? []).map((g) => ({ name: g.name, words: `${quantityWithU("mass", g.gramsPerStroke, g.expandedGrams, "metric").join(" ")} a stroke` })), // prettier-ignore
   );
 
   protected readonly programFor = signal<number | null>(null);

@@ -6,7 +6,7 @@ import { answer, cut, refuse, setUpBed, show } from "../../../testing/place"; //
 import { MetersPage } from "./meters-page";
 
 const meter = (over: Partial<MachineMeter> = {}): MachineMeter => ({
-  machineId: 4, nickname: "Wren", bay: "11", hoursPerDay: 11.4, spread: 0.6, from: "meter", notes: [], readings: [{ id: 9, date: "2026-03-02", hours: 2500, reset: false }], ...over,
+  machineId: 4, nickname: "Wren", bay: "11", hoursPerDay: 11.4, expanded: 1.2, from: "meter", notes: [], readings: [{ id: 9, date: "2026-03-02", hours: 2500, reset: false }], ...over,
 }) as MachineMeter; // prettier-ignore
 
 describe("hour meters", () => {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core"; // prettier-ignore
-import { dayOf, formatNumber } from "@iron/core";
+import { dayOf, decimalsFor, formatNumber } from "@iron/core";
 import { parseDecimal, type MachineMeter } from "@iron/contract";
 import type { Observable } from "rxjs";
 import { Api } from "../../data/api";
@@ -30,8 +30,7 @@ import { Trouble } from "../../shared/trouble";
               <span class="quiet">bay {{ meter.bay }}</span>
             </h2>
             <p>
-              {{ number(meter.hoursPerDay) }} ±
-              {{ number(2 * meter.spread) }} hours a day, from
+              {{ usage(meter) }} hours a day, from
               {{
                 meter.from === "meter"
                   ? "its meter"
@@ -122,7 +121,11 @@ export class MetersPage {
   protected readonly simulated = signal(false);
   protected readonly wrong = signal("");
   protected readonly errors = signal<Readonly<Record<number, string>>>({});
-  protected readonly number = (x: number): string => formatNumber(x, 1);
+  /** Both to two digits of U, so that ± is never zero. */
+  protected usage({ hoursPerDay, expanded }: MachineMeter): string {
+    const decimals = decimalsFor(expanded);
+    return `${formatNumber(hoursPerDay, decimals)} ± ${formatNumber(expanded, decimals)}`;
+  }
   protected readonly day = (date: string): string => dayWords(`${date}T12:00:00`); // prettier-ignore
 
   constructor() {

@@ -4,14 +4,14 @@ import { chainMarks, datesInWords, dayBars, doseWords, dueWords, FOUND_KEYS, wal
 
 const point = (over: Partial<LubePointRecord> = {}): LubePointRecord => ({
   ...axisPoints(defaultAxis("vertical-centre", "X"))[0], factors: [], id: 1, machineId: 2, lastAt: null, lastFound: null,
-  intervalDays: 126, by: "hours", held: false, unlearntDays: 126, learnt: "", dueOn: "2026-03-03", dueSpreadDays: 0, lateDays: -4, asksCase: "", visits: 2, hold: null, retired: false, photos: [], qualified: false, outlets: [], ...over,
+  intervalDays: 126, by: "hours", held: false, unlearntDays: 126, learnt: "", dueOn: "2026-03-03", dueSpreadDays: 0, lateDays: -4, asksCase: "", visits: 2, hold: null, retired: false, photos: [], qualified: false, overGreased: false, outlets: [], ...over,
 }); // prettier-ignore
 const rounds: Rounds = {
   days: [
     { date: "2026-03-02", minutes: 45, available: 90, stops: [{ machineId: 2, nickname: "Godwit", bay: "7", points: [point(), point({ id: 2, lateDays: 3 })] }] },
     { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
   ],
-  late: 1, points: 2, against: 0.8, changes: [], changedAt: null,
+  late: 1, points: 2, against: 0.8, changes: [], changedAt: null, unplanned: [],
 }; // prettier-ignore
 
 describe("rounds as they are shown", () => {

@@ -14,6 +14,7 @@ import {
   formatDeviation,
   formatPosition,
   formatQuantity,
+  quantityWithU,
   fromShown,
   gibChoice,
   seriesOpen,
@@ -116,14 +117,15 @@ export class SeriesSays {
     const result = this.result();
     const system = this.preferences.system();
     if (!result || !("hand" in result)) return [];
-    return result.hand.figures.map((f) => ({
-      name:
-        f.atMm === undefined
-          ? f.name
-          : `${f.name} ${formatPosition(f.atMm, { system })}`,
-      value: formatQuantity(f.quantity, f.value, system),
-      u: f.expanded === null ? "" : formatQuantity(f.quantity, f.expanded, system), // prettier-ignore
-    }));
+    return result.hand.figures.map((f) => {
+      const [value, u] =
+        f.expanded === null
+          ? [formatQuantity(f.quantity, f.value, system), ""]
+          : quantityWithU(f.quantity, f.value, f.expanded, system);
+      const at =
+        f.atMm === undefined ? "" : ` ${formatPosition(f.atMm, { system })}`;
+      return { name: `${f.name}${at}`, value, u };
+    });
   });
   protected readonly moves = computed(() => {
     const result = this.result();

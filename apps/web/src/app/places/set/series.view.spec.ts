@@ -11,7 +11,11 @@ const series = (kind: SeriesKind, values: readonly (number | null)[]): Series =>
 }); // prettier-ignore
 
 function says(kind: SeriesKind, of: (at: number, group: string) => number) {
-  const plan = defaultSeries(config, kind);
+  // The span of a sweep is asked, never guessed.
+  const plan = {
+    ...defaultSeries(config, kind),
+    ...(kind === "tram" ? { spanMm: 300 } : {}),
+  };
   const values = seriesSteps(plan).map((s) => of(s.at, s.group));
   const result = seriesResult(config, plan, values);
   if (!result) throw new Error("no result");

@@ -140,7 +140,7 @@ export function seriesSays(
       const turn = formatSize(travelPerTurnMm(config), system);
       return [
         home.jumps > 0
-          ? `Home jumps by ${home.jumps === 1 ? "a whole turn" : `${home.jumps} whole turns`} (${turn} each): the marker lies too near the switch. Shift the switch by about half a turn.`
+          ? `Home jumps by ${home.jumps === 1 ? "a whole turn" : `${home.jumps} whole turns`} (${turn} each): the marker lies too near the switch. Shift the switch by about half a turn, isolated; home may then lie a turn away, so set the home offset anew and check a known place before work.`
           : "Home does not jump.",
         `It repeats within ${dev(home.rangeMm)} (four deviations ${dev(home.repeatMm)}).`,
       ];

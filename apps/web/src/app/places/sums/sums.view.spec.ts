@@ -27,7 +27,7 @@ describe("sums as they are shown", () => {
     expect(inputs.wrong["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm."); // prettier-ignore
     expect(inputs.wrong["root"]).toBe("“abc” is not a number.");
     expect(answerOf(critical, inputs, "metric")).toEqual({ answer: null, wrong: "One of the values cannot be: see beside it." }); // prettier-ignore
-    const spacer = sumById("spacer") as Sum;
+    const spacer = sumById("make-up") as Sum;
     const shallow = readInputs(spacer, startValues(spacer, null), { depth: "20" }, "metric"); // prettier-ignore
     expect(answerOf(spacer, shallow, "metric").wrong).toContain("seat depth is 20: it must be more than"); // prettier-ignore
   });
