@@ -42,7 +42,7 @@ export const commandedSchema = z.object({
     .max(6, "Decimals must be from 2 to 6."),
 });
 export const senseSchema = z.object({
-  sense: z.union([z.literal(1), z.literal(-1)]),
+  sense: z.union([z.literal(1), z.literal(-1)], "Sense must be 1 or -1."),
 });
 
 export const runSetupSchema = z.object({
