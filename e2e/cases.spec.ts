@@ -4,6 +4,9 @@ import { expect, openProgram, test } from "./shop";
 /** Begins a guided test that Locate asks for and lets the simulated machine run it by program. */
 async function guidedRun(page: Page, name: string): Promise<void> {
   await page.getByLabel("Runs").fill("3");
+  // Slip is read on the hub: nobody can guess how thick it is.
+  const hub = page.getByLabel(/radius/i);
+  if (await hub.count()) await hub.fill("20");
   await page.getByRole("button", { name: "Begin the test" }).click();
   await openProgram(page);
   await page.getByLabel("Dwell at each target, s").fill("1");

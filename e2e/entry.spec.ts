@@ -102,7 +102,7 @@ test("the test program is previewed, refused with the bound, and downloaded", as
   await expect(program).toContainText("G1 Y750.000 F1000");
   await page.getByLabel("Feed, mm/min").fill("99000");
   await expect(page.getByRole("alert")).toHaveText(
-    "feed is 99000: it must be above 0 and up to the rapid feed of 30000 mm/min.",
+    "feed is 99000: it must be from 1 up to the rapid feed of 30000 mm/min.",
   );
   await page.getByLabel("Feed, mm/min").fill("800");
   await page.getByLabel("Units in the program").selectOption("inch");

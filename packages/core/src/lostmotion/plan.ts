@@ -212,7 +212,7 @@ export function checkPlan(plan: TestPlan, travelMm: number): void {
 /**
  * Places for a travel profile: evenly spread with a small uneven shift, so that a once-per-turn error
  * is not met at the same phase each time (ISO 230-2:2014, 4.3.2 asks for such a shift). The ends lie on
- * the over-travel itself; between them places are rounded only as far as they stay apart, so that
+ * the over-travel itself, to a tenth of a micrometre inwards; between them places are rounded only as far as they stay apart, so that
  * {@link checkPlan} takes them.
  * @throws BoundError when over-travel leaves no room between the ends
  */
@@ -238,8 +238,8 @@ export function profileTargets(
   const pitch = (last - overTravelMm) / (count - 1);
   const decimals = Math.max(1, Math.ceil(-Math.log10(pitch / 5)));
   return Array.from({ length: count }, (_, i) => {
-    if (i === 0) return overTravelMm;
-    if (i === count - 1) return last;
+    if (i === 0) return Math.ceil(overTravelMm * 1e4 - 1e-6) / 1e4;
+    if (i === count - 1) return Math.floor(last * 1e4 + 1e-6) / 1e4;
     const shift = ((((i * 7) % 5) - 2) / 5) * Math.min(perTurnMm, pitch / 2);
     return Number((overTravelMm + i * pitch + shift).toFixed(decimals));
   });

@@ -4,6 +4,7 @@ import {
   formatLimit,
   formatQuantity,
   formatWithU,
+  lengthsIn,
   type Conformity,
   type UnitSystem,
 } from "../quantity";
@@ -237,7 +238,9 @@ function refuseReading(
   const { reading } = step;
   if (!reading) return "";
   if (sign.reading === null)
-    return reading.optional ? "" : `${reading.label} is missing.`;
+    return reading.optional
+      ? ""
+      : `${lengthsIn(reading.label, system)} is missing.`;
   const { from = -Infinity, to = Infinity, quantity } = reading;
   if (readingWithin(step, sign.reading)) return "";
   if (sign.reason.trim())
@@ -247,7 +250,7 @@ function refuseReading(
     Number.isFinite(from) ? `from ${formatQuantity(quantity, from, system)}` : "", // prettier-ignore
     Number.isFinite(to) ? `up to ${formatQuantity(quantity, to, system)}` : "",
   ].filter(Boolean);
-  return `${reading.label} ${value} is out of bounds: it should be ${bounds.join(" ")}. Put it right, or give a reason to go on.`;
+  return `${lengthsIn(reading.label, system)} ${value} is out of bounds: it should be ${bounds.join(" ")}. Put it right, or give a reason to go on.`;
 }
 
 /** Where a changed order of what is left goes wrong; empty when it can be worked. */

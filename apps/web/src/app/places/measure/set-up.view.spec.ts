@@ -1,3 +1,4 @@
+import * as fc from "fast-check";
 import { defaultAxis } from "@iron/core";
 import type { IndicatorRecord } from "@iron/contract";
 import { checkSetUp, inOtherUnits, usualSetUp } from "./set-up.view";
@@ -69,6 +70,63 @@ describe("setting a test up", () => {
         ?.keepsZero,
     ).toBe(false);
   });
+});
+
+describe("what is proposed", () => {
+  it("passes its own check on any axis, in both units", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 25, max: 12_000, noNaN: true }),
+        fc.constantFrom("metric" as const, "inch" as const),
+        fc.constantFrom(
+          "tick-count" as const,
+          "out-and-back" as const,
+          "two-sided" as const,
+          "travel-profile" as const,
+        ),
+        (travelMm, system, kind) => {
+          const axis = { ...config, travelMm };
+          const draft = usualSetUp(kind, axis, indicator, system);
+          const check = checkSetUp(draft, kind, axis, indicator, system);
+          expect([...check.errors.values()]).toEqual([]);
+          expect(check.plan).not.toBeNull();
+        },
+      ),
+    );
+  });
+
+  it("slip is asked for the radius it is read at, and nothing is said of its width before", () => {
+    const draft = usualSetUp("coupling-slip", config, indicator, "metric");
+    const check = (hubRadius: string) =>
+      checkSetUp(
+        { ...draft, hubRadius },
+        "coupling-slip",
+        config,
+        { ...indicator, resolutionMm: 0.05 },
+        "metric",
+      );
+    for (const typed of ["", "thick", "0", "-4"]) {
+      expect(check(typed).errors.has("hubRadius")).toBe(true);
+      expect(check(typed).warnings).toEqual([]);
+    }
+    expect(check("20").errors.size).toBe(0);
+    expect(check("20").plan?.circumference?.radiusMm).toBe(20);
+  });
+
+  it.each(["0", "-2", "1e9", "2.5"])(
+    "%s runs are refused, not tripped over",
+    (runs) => {
+      const draft = {
+        ...usualSetUp("two-sided", config, indicator, "metric"),
+        runs,
+      };
+      expect(
+        checkSetUp(draft, "two-sided", config, indicator, "metric").errors.has(
+          "runs",
+        ),
+      ).toBe(true);
+    },
+  );
 });
 
 it("a set-up that was typed is only said in the other units, never lost", () => {

@@ -30,6 +30,9 @@ export interface SetUpDraft {
   readonly temperature: string;
 }
 
+/** Places typed in inches are off by no more than this, mm. */
+const INCH_SLACK_MM = 0.01;
+
 function unitOf(system: UnitSystem): "mm" | "in" {
   return system === "metric" ? "mm" : "in";
 }
@@ -70,7 +73,8 @@ export function usualSetUp(
       ? profileTargets(
           axis.travelMm,
           count,
-          overTravelMm,
+          // What is shown is rounded: the places keep clear of it.
+          overTravelMm + (system === "inch" ? INCH_SLACK_MM : 0),
           travelPerTurnMm(axis),
         )
       : [atMm ?? (Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2)];
@@ -256,8 +260,16 @@ export function checkSetUp(
       : warningsFor(plan, tipAngleDeg, axis, indicator, {
           system,
           lastMm: more.lastMm ?? null,
+          valid: errors.size === 0,
         }),
   };
+}
+
+interface Warned {
+  readonly system: UnitSystem;
+  readonly lastMm: number | null;
+  /** Nothing is wrong or missing: only then is it known how well it will be known. */
+  readonly valid: boolean;
 }
 
 function warningsFor(
@@ -265,10 +277,10 @@ function warningsFor(
   tipAngleDeg: number,
   axis: AxisConfig,
   indicator: IndicatorRecord | null,
-  { system, lastMm }: { system: UnitSystem; lastMm: number | null },
+  { system, lastMm, valid }: Warned,
 ): string[] {
   const warnings: string[] = [];
-  if (indicator) {
+  if (indicator && valid) {
     const { resolutionMm } = indicator;
     const tip = tipAngleDeg >= 0 && tipAngleDeg < 80 ? tipAngleDeg : 0;
     const own = {

@@ -81,7 +81,7 @@ export function profileChart(
           afterBuildTicks:
             series.oneXEach === "run" ? wholeTicksOnly : undefined,
         },
-        y: { ...axis(series.yLabel, false), grace: "12%" },
+        y: { ...axis(series.yLabel, false), grace: "18%" },
       },
       plugins: {
         legend: {
@@ -95,6 +95,8 @@ export function profileChart(
         },
         tooltip: { enabled: false },
         annotation: {
+          // The limit may be the highest thing there: its name must not be cut at the edge.
+          clip: false,
           annotations: {
             limit: {
               type: "label",
@@ -103,6 +105,7 @@ export function profileChart(
               content: series.limitName,
               color: ink.oxide,
               position: { x: "start", y: "end" },
+              padding: 2,
               font: { size: 11 },
             },
           },
