@@ -110,6 +110,6 @@ test("the test program is previewed, refused with the bound, and downloaded", as
   const download = page.waitForEvent("download");
   await page.getByRole("button", { name: "Download the program" }).click();
   expect(readFileSync(await (await download).path(), "utf8")).toContain(
-    "G1 Y29.5276 F31.50",
+    "G1 Y29.5276 F31.496",
   );
 });
