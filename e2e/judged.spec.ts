@@ -55,6 +55,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
   await page.getByLabel("What is shimmed").selectOption({ label: "the column, on its base" }); // prettier-ignore
   await page.getByLabel("Bolts apart across, mm").fill("180");
   await page.getByLabel(/^Bolt rows apart, .*, mm/).fill("140");
+  await page.keyboard.press("Tab");
   await expect(page.getByText(/With these in, the sweep will read/)).toBeVisible(); // prettier-ignore
   await page.getByRole("button", { name: "Put these shims in on the simulated machine" }).click(); // prettier-ignore
   await expect(page.getByText("The shims are in. Sweep again")).toBeVisible();

@@ -199,7 +199,7 @@ export function setupSentences(
         : "Set the indicator against a machined face or a gauge block clamped square to the axis, never against rough casting.",
     ]),
     ...(isSplitTest(plan.kind) ? [countingSentence(plan.kind)] : []),
-    `Put the tip on with about ${formatSize(0.25, system)} of preload past zero, so that it follows both ways.`,
+    `Put the tip on with about ${system === "metric" ? "0.25 mm" : "0.010 in"} of preload past zero, so that it follows both ways.`,
     "Keep the tip as near to parallel with the face as you can: the angle is corrected, but a wrong guess of a large angle is not.",
   ];
   if (

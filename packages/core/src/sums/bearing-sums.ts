@@ -113,12 +113,12 @@ export const BEARING_SUMS: readonly Sum[] = [
     id: "spacer", name: "Spacer grind", group: "Bearing and preload", drawing: "bearing",
     asks: "Which ring’s spacer is ground, and by how much?", formula: "grind = wanted gap − gap as found", source: "bearing handbooks, from memory",
     fields: [
-      { id: "pair", label: "Arrangement", quantity: "number", value: 0, min: 0, max: 1, choices: ["back to back", "face to face"] },
+      { id: "set", label: "Arrangement", quantity: "number", value: 0, min: 0, max: 1, choices: ["back to back", "face to face"] },
       { id: "gap", label: "Gap that clamping closes, as found", quantity: "deviation", value: 0, min: -0.5, max: 0.5, asked: true },
       { id: "want", label: "Gap wanted for the preload", quantity: "deviation", value: 0, min: 0, max: 0.5, asked: true },
     ],
     compute: (v, system) => {
-      const pair = v["pair"] === 0 ? "back-to-back" : "face-to-face";
+      const pair = v["set"] === 0 ? "back-to-back" : "face-to-face";
       const gapped = pair === "back-to-back" ? "inner" : "outer";
       const grind = spacerGrind(v["gap"], v["want"], pair);
       const by = formatQuantity("deviation", grind.byMm, system);
@@ -126,7 +126,7 @@ export const BEARING_SUMS: readonly Sum[] = [
         lines: [{ label: "Grind", quantity: "deviation", value: grind.byMm }],
         says: grind.ring === "none" ? ["Nothing to grind."] : [
           `Grind the ${grind.ring} spacer by ${by}, both faces parallel: ${grind.ring === gapped ? "more" : "less"} preload.`,
-          `The gap of a pair ${v["pair"] === 0 ? "back to back" : "face to face"} is the one between the ${gapped} rings, without load. Find which way round the set lies before grinding: the wrong spacer makes it worse.`,
+          `The gap of a pair ${v["set"] === 0 ? "back to back" : "face to face"} is the one between the ${gapped} rings, without load. Find which way round the set lies before grinding: the wrong spacer makes it worse.`,
           "What is ground off does not come back: stop short, measure the gap again, then take the rest. A matched set without spacers is not ground; it is changed.",
         ],
         state: null,

@@ -111,15 +111,15 @@ describe("sums", () => {
     expect(says("home-marker", { distance: 0.5, turn: 10 })).toContain(
       "4.500 mm earlier in the search",
     );
-    expect(says("spacer", { pair: 0, gap: 0.01, want: 0.02 })).toContain(
+    expect(says("spacer", { set: 0, gap: 0.01, want: 0.02 })).toContain(
       "Grind the inner spacer",
     );
-    expect(says("spacer", { pair: 1, gap: 0.01, want: 0.02 })).toContain(
+    expect(says("spacer", { set: 1, gap: 0.01, want: 0.02 })).toContain(
       "Grind the outer spacer",
     );
-    expect(
-      says("spacer", { pair: 1, gap: 0.01, want: 0.02 }, "inch"),
-    ).toContain("does not come back");
+    expect(says("spacer", { set: 1, gap: 0.01, want: 0.02 }, "inch")).toContain(
+      "does not come back",
+    );
   });
 
   it("short slow screws may stay free at one end, long fast ones not", () => {
