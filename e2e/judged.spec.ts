@@ -6,10 +6,21 @@ const BITTERN_Z = "/machines/1/axes/3";
 test("a coarse dial on a tight limit is warned of before, and ends in “cannot tell” with what would tell", async ({
   page,
 }) => {
-  const dial = { name: "Old dial, 0.05 mm", kind: "plunger", unit: "mm", resolutionMm: 0.05, tipAngleDeg: 0, rangeMm: 10 }; // prettier-ignore
-  expect((await page.request.post("/api/indicators", { data: dial })).status()).toBe(201); // prettier-ignore
+  const dial = {
+    name: "Old dial, 0.05 mm",
+    kind: "plunger",
+    unit: "mm",
+    resolutionMm: 0.05,
+    tipAngleDeg: 0,
+    rangeMm: 10,
+  };
+  expect(
+    (await page.request.post("/api/indicators", { data: dial })).status(),
+  ).toBe(201);
   await page.goto(`${BITTERN_Z}/measure/new/two-sided`);
-  await page.getByLabel("Indicator").selectOption({ label: "Old dial, 0.05 mm" }); // prettier-ignore
+  await page
+    .getByLabel("Indicator")
+    .selectOption({ label: "Old dial, 0.05 mm" });
   await expect(page.getByText(/too coarse for the limit/)).toBeVisible();
   await page.getByLabel("Runs").fill("2");
   await page.getByRole("button", { name: "Begin the test" }).click();
@@ -30,37 +41,62 @@ test("a coarse dial on a tight limit is warned of before, and ends in “cannot 
   await expect(page.getByText(/Nothing to do/)).toHaveCount(0);
   await expect(page.getByText(/would tell/).first()).toBeVisible();
   await page.goto("/floor");
-  await expect(page.getByRole("link", { name: /Bittern Z: .*cannot tell/ })).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByRole("link", { name: /Bittern Z: .*cannot tell/ }),
+  ).toBeVisible();
 });
 
 test("the column of a bench mill, shimmed by the app’s figures on the simulated machine, sweeps flat", async ({
   page,
 }) => {
   // Chips under two of its bolts: the right front and the right back one.
-  const chips = [[90, 70, 0.25], [90, -70, 0.1], [-90, 70, 0], [-90, -70, 0]].map(([x, y, mm]) => ({ x, y, mm })); // prettier-ignore
-  expect((await page.request.post("/api/axes/12/device/shims", { data: { shimmed: "column-base", shims: chips } })).status()).toBe(200); // prettier-ignore
+  const chips = [
+    [90, 70, 0.25],
+    [90, -70, 0.1],
+    [-90, 70, 0],
+    [-90, -70, 0],
+  ].map(([x, y, mm]) => ({ x, y, mm }));
+  expect(
+    (
+      await page.request.post("/api/axes/12/device/shims", {
+        data: { shimmed: "column-base", shims: chips },
+      })
+    ).status(),
+  ).toBe(200);
   const sweep = async (): Promise<void> => {
     await page.goto(`${AVOCET_Z}/set`);
     await page.getByLabel("Swept across, mm").fill("240");
     await page.getByLabel("Swept in depth, mm (empty: two points)").fill("150");
     await page.getByRole("button", { name: /^Begin.*[Tt]ram/ }).click();
-    const rows = page.getByRole("region", { name: "Readings so far" }).getByText("µm"); // prettier-ignore
+    const rows = page
+      .getByRole("region", { name: "Readings so far" })
+      .getByText("µm");
     for (let i = 1; i <= 4; i += 1) {
-      await page.getByRole("button", { name: "Go there and read" }).click(); // prettier-ignore
+      await page.getByRole("button", { name: "Go there and read" }).click();
       await expect(rows).toHaveCount(i);
     }
   };
   await sweep();
   await expect(page.getByText(/^Out of square: more than/)).toBeVisible();
-  await page.getByLabel("What is shimmed").selectOption({ label: "the column, on its base" }); // prettier-ignore
+  await page
+    .getByLabel("What is shimmed")
+    .selectOption({ label: "the column, on its base" });
   await page.getByLabel("Bolts apart across, mm").fill("180");
   await page.getByLabel(/^Bolt rows apart, .*, mm/).fill("140");
   await page.keyboard.press("Tab");
-  await expect(page.getByText(/With these in, the sweep will read/)).toBeVisible(); // prettier-ignore
-  await page.getByRole("button", { name: "Put these shims in on the simulated machine" }).click(); // prettier-ignore
+  await expect(
+    page.getByText(/With these in, the sweep will read/),
+  ).toBeVisible();
+  await page
+    .getByRole("button", {
+      name: "Put these shims in on the simulated machine",
+    })
+    .click();
   await expect(page.getByText("The shims are in. Sweep again")).toBeVisible();
   await sweep();
-  await expect(page.getByText(/^Square within 0\.050 mm over 300 mm/)).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByText(/^Square within 0\.050 mm over 300 mm/),
+  ).toBeVisible();
 });
 
 test("an axis has one state word on floor, chain, result and finding", async ({
@@ -79,7 +115,6 @@ test("an axis has one state word on floor, chain, result and finding", async ({
     "0.000",
     "0.014",
   ].entries()) {
-    // prettier-ignore
     await field.fill(value);
     await field.press("Enter");
     await expect(
@@ -96,7 +131,9 @@ test("an axis has one state word on floor, chain, result and finding", async ({
     chain.getByRole("listitem").filter({ hasText: "lost" }),
   ).toContainText(word);
   await page.goto("/floor");
-  await expect(page.getByRole("link", { name: new RegExp(`Bittern Z: .*${word}`) })).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByRole("link", { name: new RegExp(`Bittern Z: .*${word}`) }),
+  ).toBeVisible();
   await page.goto(`${BITTERN_Z}/ask`);
   await page.getByRole("button", { name: "Open a case" }).click();
   await expect(page.getByText(/Case 1, opened/)).toBeVisible();

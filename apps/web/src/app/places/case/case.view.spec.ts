@@ -6,6 +6,7 @@ import {
   answerWords,
   causesOf,
   fastenersOf,
+  lastLoss,
   ledgerRows,
   likelyViews,
   minutesWords,
@@ -168,4 +169,40 @@ describe("a load trace in words", () => {
 
 it("only stations that are there can be gone to", () => {
   expect(STATIONS.filter((s) => s.path).map((s) => s.name)).toEqual(["Ask", "Measure", "Locate", "Fix", "Set", "Prove", "Keep"]); // prettier-ignore
+});
+
+describe("how an axis stood when it was last tested", () => {
+  const at = (
+    lostMm: number,
+    expandedMm: number,
+    day: number,
+    kind = "two-sided",
+  ) =>
+    ({
+      runId: day,
+      kind,
+      lostMm,
+      expandedMm,
+      at: `2026-03-0${day}T08:00:00Z`,
+    }) as Assessment["measured"][number];
+  const last = (measured: Assessment["measured"]) =>
+    lastLoss({ measured }, x, "metric");
+
+  it("is the word of its last whole test, and a test of a part is none", () => {
+    const limit = x.limits.repairMm;
+    expect(last([at(2 * limit, 0.002, 1), at(0.002, 0.001, 2)])?.word).toBe(
+      "sound",
+    );
+    expect(last([at(2 * limit, 0.002, 3), at(0.002, 0.001, 2)])?.word).toBe(
+      "act",
+    );
+    expect(last([at(limit, 0.01, 1)])).toMatchObject({
+      state: "unknown",
+      word: "cannot tell",
+    });
+    expect(last([at(0.02, 0.001, 1, "nut-flank")])).toBeNull();
+    expect(last([at(0.002, 0.001, 1)])?.words).toMatch(
+      /^2\.0 ± 1\.0 µm lost when last tested, .*; can be left up to 10 µm, repaired above 25 µm\.$/,
+    );
+  });
 });
