@@ -113,7 +113,7 @@ test("a tick count: jog one step at a time until the needle moves", async ({
   await approach(page);
   await page.keyboard.press("z");
   await expect(
-    page.getByText("Count the steps until the needle moves."),
+    page.getByText("Count the steps that do not move the needle"),
   ).toBeVisible();
   for (let i = 1; i <= 6; i += 1) {
     await page.keyboard.press("m");
