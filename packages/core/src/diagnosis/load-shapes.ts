@@ -95,10 +95,10 @@ export function findShapes(
   const { ripple, forbidden = [], scatterFloor } = options;
   const n = samples.length;
   const base = samples.map((s) => baseRow(s, ripple));
-  const left = Float64Array.from(samples, (s) => s.load);
+  const left = columnOf(samples, (s) => s.load);
   const columns = ALL.filter((c) => !forbidden.includes(c.kind)).map(
     (shape) => {
-      const own = Float64Array.from(samples, (s) => s.sign * shape.at(s.part));
+      const own = columnOf(samples, (s) => s.sign * shape.at(s.part));
       return { shape, own, size: dot(own, own) };
     },
   );
@@ -114,7 +114,7 @@ export function findShapes(
   };
   const taken: Float64Array[] = [];
   for (let k = 0; k < base[0].length; k += 1) {
-    const column = Float64Array.from(base, (row) => row[k]);
+    const column = columnOf(base, (row) => row[k]);
     for (const unit of taken) takeAway(column, unit);
     const unit = take(column);
     if (unit) taken.push(unit);
@@ -141,6 +141,16 @@ export function findShapes(
     criterion = after;
   }
   return { shapes, criterion };
+}
+
+/** A plain loop: hundreds of columns are made for each trace, and Float64Array.from walks an iterator. */
+function columnOf<T>(
+  rows: readonly T[],
+  value: (row: T) => number,
+): Float64Array {
+  const column = new Float64Array(rows.length);
+  for (let i = 0; i < rows.length; i += 1) column[i] = value(rows[i]);
+  return column;
 }
 
 function dot(a: Float64Array, b: Float64Array): number {

@@ -125,14 +125,16 @@ export interface GunCalibration {
   readonly expandedGrams: number;
 }
 
-/** One weighing alone: a tenth is what guns commonly vary by (common practice, no source). */
-const ONE_WEIGHING = 0.1;
+/** One or two weighings: a tenth is what guns commonly vary by (common practice, no source). */
+const USUAL_SCATTER = 0.1;
+/** Two that happen to agree on the scale’s step would tell of no scatter at all. */
+const FEWEST = 3;
 /** Step of a kitchen or letter scale, g (common practice, no source). */
 const SCALE_STEP_G = 0.1;
 
 /**
  * What a stroke of a gun gives, from weighings of some strokes each (ten are usual). U is the scatter of
- * the weighings on Student’s t, and the step of the scale; it is bounded at a half: more than that no
+ * the weighings on Student’s t (of fewer than three a usual one), and the step of the scale; it is bounded at a half: more than that no
  * gun that works is off.
  * @throws BoundError for a weighing that cannot be
  */
@@ -149,9 +151,9 @@ export function calibrateGun(
   const squares = each.reduce((s, x) => s + (x - mean) ** 2, 0);
   const n = each.length;
   const scatter =
-    n > 1
+    n >= FEWEST
       ? coverageFactor(n - 1) * Math.sqrt(squares / (n - 1) / n)
-      : 2 * ONE_WEIGHING * mean;
+      : (2 * USUAL_SCATTER * mean) / Math.sqrt(n);
   const steps = weighings.map((w) => rectangular(SCALE_STEP_G) / w.strokes);
   const scale = (2 * Math.sqrt(steps.reduce((s, u) => s + u * u, 0))) / n;
   return {
