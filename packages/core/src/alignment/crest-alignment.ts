@@ -79,7 +79,6 @@ export interface CrestOptions {
   readonly datum: Datum;
   readonly stockMm?: readonly number[];
   /** Display step of the indicator, mm; 0 where it is not known. */
-  /** Step of the indicator, mm. */
   readonly resolutionMm: number;
 }
 

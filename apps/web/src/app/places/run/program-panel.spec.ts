@@ -53,4 +53,16 @@ describe("the test program as it is offered", () => {
     expect(program).not.toMatch(/Z20\.000 \(tip clear\)/);
     expect(program).toMatch(/\(tip clear\)/);
   });
+
+  it("proposes round figures in either unit, and turns typed ones over exactly", () => {
+    const panel = open("X");
+    panel.choose("Units in the program", "inch");
+    expect(text(panel)).toMatch(/G0 Z0\.7500? \(tip clear\)/);
+    expect(text(panel)).toMatch(/F40(\.0+)?\b/);
+    panel.choose("Units in the program", "metric");
+    expect(text(panel)).toContain("G0 Z20.000 (tip clear)");
+    panel.type("Feed, mm/min", "800");
+    panel.choose("Units in the program", "inch");
+    expect(text(panel)).toContain("F31.496");
+  });
 });

@@ -57,6 +57,12 @@ function inUnits(
   };
 }
 
+/** What to begin with, a round figure in either unit. */
+const START: Record<UnitSystem, ProgramTexts> = {
+  metric: { feed: "1000", dwell: "4", clear: "20", read: "5" },
+  inch: { feed: "40", dwell: "4", clear: "0.75", read: "0.2" },
+};
+
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
   selector: "ip-program-panel",
@@ -118,9 +124,7 @@ export class ProgramPanel {
   );
 
   /** As typed, in the units that the program is written in. */
-  protected readonly texts = signal<ProgramTexts>(
-    inUnits({ feed: 1000, clear: 20, read: 5 }, "4", this.system()),
-  );
+  protected readonly texts = signal<ProgramTexts>(START[this.system()]);
   private readonly feed = computed(() => this.lengthOf(this.texts().feed));
   private readonly dwell = computed(
     () => parseDecimal(this.texts().dwell) ?? NaN,
@@ -186,10 +190,15 @@ export class ProgramPanel {
     this.texts.update((texts) => ({ ...texts, [field]: text }));
   }
 
-  /** The same lengths in the other units; what is no number stays as typed. */
+  /** The same lengths in the other units; what is no number stays as typed, what was proposed stays round. */
   protected useUnits(system: UnitSystem): void {
     const [feed, clear, read] = [this.feed(), this.clearMm(), this.readMm()];
+    const untouched = this.texts() === START[this.system()];
     this.system.set(system);
+    if (untouched) {
+      this.texts.set(START[system]);
+      return;
+    }
     this.texts.set(
       inUnits({ feed, clear, read }, this.texts().dwell, system, this.texts()),
     );
