@@ -1,3 +1,5 @@
+import type { AxisMechanics } from "./mechanics";
+
 /**
  * What an axis is made of: the drive chain from command to table.
  * Lengths in millimetres, feeds in mm/min, angles in degrees where a technician reads them off.
@@ -118,6 +120,8 @@ export interface AxisConfig {
   readonly bearings: (typeof BEARING_SETS)[number];
   readonly lockNut: (typeof LOCK_NUTS)[number];
   readonly guideway: Guideway;
+  /** What holds, moves and can be reached. */
+  readonly mechanics: AxisMechanics;
   readonly limits: LossLimits;
   /** Backlash compensation entered in the control, mm; 0 where none is, or nobody looked. */
   readonly enteredMm: number;

@@ -1,31 +1,9 @@
 import type { UnitSystem } from "../quantity";
 import type { AxisConfig, LossLimits } from "./config";
+import type { MachineKind } from "./kinds";
+import { BASE_MECHANICS } from "./mechanics";
+import { usualMechanics } from "./usual-mechanics";
 import { usualLimits } from "./usual-limits";
-
-export const MACHINE_KINDS = [
-  "vertical-centre",
-  "horizontal-centre",
-  "lathe",
-  "horizontal-borer",
-  "router",
-  "bench-mill",
-  "engraver",
-  "surface-grinder",
-  "other",
-] as const;
-export type MachineKind = (typeof MACHINE_KINDS)[number];
-
-export const MACHINE_KIND_WORDS: Record<MachineKind, string> = {
-  "vertical-centre": "vertical centre",
-  "horizontal-centre": "horizontal centre",
-  lathe: "lathe",
-  "horizontal-borer": "horizontal borer",
-  router: "plate router",
-  "bench-mill": "bench mill",
-  engraver: "engraver",
-  "surface-grinder": "surface grinder",
-  other: "machine",
-};
 
 /**
  * Leave or compensate up to 0.010 mm, repair first above 0.025 mm: common practice, no source.
@@ -67,6 +45,7 @@ const BASE: AxisConfig = {
   bearings: "angular-pair",
   lockNut: "clamp-nut",
   guideway: "rail",
+  mechanics: BASE_MECHANICS,
   limits: DEFAULT_LIMITS,
   enteredMm: 0,
   costs: { downtimePerHour: 80, bearingSet: 350, screw: 3200 },
@@ -153,7 +132,11 @@ export function defaultAxis(
   system: UnitSystem = "metric",
 ): AxisConfig {
   const axis = kindAxis(kind, letter);
-  return { ...axis, limits: usualLimits(axis, system) };
+  return {
+    ...axis,
+    mechanics: usualMechanics(kind, axis),
+    limits: usualLimits(axis, system),
+  };
 }
 
 function kindAxis(kind: MachineKind, letter: string): AxisConfig {

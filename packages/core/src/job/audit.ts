@@ -1,0 +1,440 @@
+import { isGravityAxis, type AxisConfig } from "../axis";
+import {
+  canRetest,
+  effectNeeds,
+  fastenersOf,
+  holdersOf,
+  isHeld,
+  JOINT_NAMES,
+  jointAt,
+  jointsOf,
+  meets,
+  openness,
+  pullOf,
+  retestsOf,
+  screwNeedsProp,
+  stateAfter,
+  stateWords,
+  verbAllowed,
+  waysToMove,
+  type AxisState,
+  type Effect,
+  type JointId,
+  type MachineState,
+  type MechanismSheet,
+  type MechanismStep,
+  type Power,
+} from "../machine";
+
+/** One thing that a sheet asks for and that cannot be, or hurts. `rule` as numbered in {@link auditSheet}. */
+export interface AuditFault {
+  readonly rule: number;
+  readonly step: string;
+  readonly words: string;
+}
+
+/**
+ * Walks a sheet state by state and looks for what cannot be done, or what hurts:
+ * 1 hands in without a tried holder, hands under without a block, an upright screw without a prop;
+ * 2 a place asked for and no way to move there; 3 a verb that the state does not allow, or a joint
+ * that cannot be reached; 4 a fastener tightened before what it locates is in, loosened untried, left
+ * loose, a bearing nut not at preload and locked; 5 a part that does not go back, or goes back
+ * unsaid; 6 something used that nobody made; 7 tools, people or parts that kit and axis do not have;
+ * 8 an opened link without a retest that this axis can do; 9 words or state that are not the step’s;
+ * 10 full travel before referencing, power changed without a hold, a block tried before the balance
+ * was secured.
+ * It knows the mechanism, and nothing of the planner or of its steps.
+ * @returns the faults in the order they are met; empty for a sheet that can be worked
+ */
+export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
+  const faults: AuditFault[] = [];
+  const walk: Walk = {
+    sheet,
+    say: (rule, step, words) => faults.push({ rule, step, words }),
+    opened: new Map(),
+    proven: new Map(),
+  };
+  let state = sheet.start;
+  sheet.steps.forEach((step, index) => {
+    state = auditStep(walk, step, state, index);
+  });
+  auditEnd(walk, state);
+  auditKit(walk);
+  return faults;
+}
+
+interface Walk {
+  readonly sheet: MechanismSheet;
+  readonly say: (rule: number, step: string, words: string) => void;
+  /** When each joint of an axis was last not tight, by `Z:housing`. */
+  readonly opened: Map<string, number>;
+  /** When each retest of an axis was last done. */
+  readonly proven: Map<string, number>;
+}
+
+const ORDER_LATE: readonly JointId[] = ["nut-lock", "covers", "panel"];
+
+function auditStep(
+  walk: Walk,
+  step: MechanismStep,
+  before: MachineState,
+  index: number,
+): MachineState {
+  const { sheet, say } = walk;
+  const after = stateAfter(before, step.axis, step.effects);
+  if (!step.title.trim() || step.how.length === 0)
+    say(9, step.id, "says nothing");
+  auditPower(walk, step, before, after);
+  for (const { letter, config } of sheet.axes) {
+    const own = step.axis === letter;
+    if (step.hands !== "out" && before.power === "isolated")
+      auditHands(walk, step, { letter, config }, before, after);
+    if (own) auditAxisStep(walk, step, config, before, index);
+    if (
+      own &&
+      step.state !== stateWords(config, after.axes[letter], after.power)
+    )
+      say(9, step.id, "shows a state that is not the one after it");
+  }
+  return after;
+}
+
+/** Power: never changed unsaid, never on with hands in, never off under a member that nothing else holds. */
+function auditPower(
+  { sheet, say }: Walk,
+  step: MechanismStep,
+  before: MachineState,
+  after: MachineState,
+): void {
+  if (step.hands !== "out" && before.power === "on")
+    say(1, step.id, "has hands in with the power on");
+  if (before.power === after.power) return;
+  if (!step.hold) say(10, step.id, "changes the power without a hold");
+  if (after.power === "isolated") {
+    for (const { letter, config } of sheet.axes) {
+      const state = after.axes[letter];
+      const held = holdersOf(config, state, "isolated");
+      const pull = pullOf(config, state);
+      for (const way of ["down", "up"] as const)
+        if (pull[way] && !held.some((h) => h[way]))
+          say(1, step.id, `leaves ${letter} to go ${way} when the power goes`);
+    }
+    return;
+  }
+  for (const { letter, config } of sheet.axes) {
+    const state = before.axes[letter];
+    for (const joint of jointsOf(config)) {
+      const at = jointAt(state, joint);
+      if (at === "tight" || ORDER_LATE.includes(joint)) continue;
+      if (joint === "home-switch" && at !== "off") continue;
+      if (at === "snug" && !isGravityAxis(config)) continue;
+      say(
+        3,
+        step.id,
+        `switches on while ${letter} has its ${JOINT_NAMES[joint].name} open`,
+      );
+    }
+    if (state.prop || state.gear === "taut")
+      say(3, step.id, `switches on with a prop or gear on ${letter}`);
+    if (isGravityAxis(config) && state.balance === "secured")
+      say(3, step.id, `switches on while the balance of ${letter} is secured`);
+  }
+}
+
+/** Rule 1: whatever holds through the step must have been tried; the step that tries it stands clear. */
+function auditHands(
+  { say }: Walk,
+  step: MechanismStep,
+  axis: { readonly letter: string; readonly config: AxisConfig },
+  before: MachineState,
+  after: MachineState,
+): void {
+  const { letter, config } = axis;
+  const [was, is] = [before.axes[letter], after.axes[letter]];
+  const tries =
+    step.axis === letter &&
+    step.hands === "in" &&
+    step.effects.some((e) => e.kind === "block" && e.to === "tried");
+  const trying = (s: AxisState): AxisState =>
+    tries && s.block === "set" ? { ...s, block: "tried" } : s;
+  const holds = (s: AxisState, power: Power) =>
+    holdersOf(config, trying(s), power);
+  const stays = holds(was, before.power).filter((h) =>
+    holds(is, after.power).some((x) => x.id === h.id && x.tried),
+  );
+  // What acts through the whole step: the balance may begin or cease to pull in it.
+  const pulls = [was, is].map(trying);
+  if (!pulls.every((s) => isHeld(config, s, stays)))
+    say(1, step.id, `puts hands in while nothing tried holds ${letter}`);
+  if (
+    step.hands === "under" &&
+    isGravityAxis(config) &&
+    !stays.some((h) => h.id === "block")
+  )
+    say(1, step.id, `puts somebody under ${letter} without a block`);
+  if (screwNeedsProp(config, is) && !is.prop)
+    say(
+      1,
+      step.id,
+      `lets the upright screw of ${letter} hang on its nut alone`,
+    );
+}
+
+function auditAxisStep(
+  walk: Walk,
+  step: MechanismStep,
+  config: AxisConfig,
+  before: MachineState,
+  index: number,
+): void {
+  const { say } = walk;
+  const letter = step.axis ?? "";
+  let machine = before;
+  const at = (): AxisState => machine.axes[letter];
+  if (step.at && at().member !== step.at)
+    say(
+      2,
+      step.id,
+      `wants the member ${step.at}, and it stands ${at().member}`,
+    );
+  for (const note of step.uses)
+    if (!at().notes[note]) say(6, step.id, `uses “${note}”, which nobody made`);
+  for (const verb of step.verbs)
+    if (!verbAllowed(config, at(), machine.power, verb))
+      say(
+        verb === "full-travel" && !at().referenced ? 10 : 3,
+        step.id,
+        `cannot ${verb} in this state`,
+      );
+  auditReach(walk, step, config, at());
+  for (const effect of step.effects) {
+    auditEffect(walk, step, { letter, config }, machine, effect, index);
+    machine = stateAfter(machine, letter, [effect]);
+  }
+  if (step.retest) {
+    if (!canRetest(config, step.retest))
+      say(8, step.id, "asks for a retest that this axis cannot do");
+    walk.proven.set(`${letter}:${step.retest}`, index);
+    if (step.retest === "chain" && !at().notes["compensation-noted"])
+      say(10, step.id, "retests under a compensation that nobody noted");
+  }
+  const has = jointsOf(config);
+  for (const part of step.parts)
+    if (part.of && !has.includes(part.of))
+      say(7, step.id, `puts in ${part.name}, which ${letter} does not have`);
+}
+
+function auditReach(
+  { say }: Walk,
+  step: MechanismStep,
+  config: AxisConfig,
+  state: AxisState,
+): void {
+  for (const need of effectNeeds(config, step.effects)) {
+    if (meets(state, need)) continue;
+    const name = JOINT_NAMES[need.joint].name;
+    say(
+      need.side === "open" ? 3 : 4,
+      step.id,
+      need.side === "open"
+        ? `cannot reach past the ${name}`
+        : `closes before the ${name} is in`,
+    );
+  }
+}
+
+function auditEffect(
+  { say, opened }: Walk,
+  step: MechanismStep,
+  axis: { readonly letter: string; readonly config: AxisConfig },
+  machine: MachineState,
+  effect: Effect,
+  index: number,
+): void {
+  const { letter, config } = axis;
+  const state = machine.axes[letter];
+  switch (effect.kind) {
+    case "joint": {
+      if (!jointsOf(config).includes(effect.joint)) {
+        say(7, step.id, `undoes what ${letter} does not have: ${effect.joint}`);
+        return;
+      }
+      const from = jointAt(state, effect.joint);
+      const lower = openness(effect.to) > openness(from);
+      if (
+        lower &&
+        from === "tight" &&
+        hasScrews(config, effect.joint) &&
+        !state.notes[`tried:${effect.joint}`]
+      )
+        say(
+          4,
+          step.id,
+          `loosens the ${JOINT_NAMES[effect.joint].name} untried`,
+        );
+      if (step.hands === "out" && !OUTSIDE.includes(effect.joint))
+        say(
+          3,
+          step.id,
+          `works on the ${JOINT_NAMES[effect.joint].name} with no hand in`,
+        );
+      if (
+        !lower &&
+        PUT_BACK.includes(effect.joint) &&
+        effect.to === "tight" &&
+        step.keeps !== effect.joint
+      )
+        say(
+          5,
+          step.id,
+          `puts the ${JOINT_NAMES[effect.joint].name} back without saying how`,
+        );
+      opened.set(`${letter}:${effect.joint}`, index);
+      return;
+    }
+    case "member":
+      if (!waysToMove(config, state, machine.power).includes(effect.by))
+        say(2, step.id, `cannot move ${letter} there by ${effect.by}`);
+      return;
+    case "gear":
+      if (
+        effect.to === "none" &&
+        !othersHold(config, { ...state, gear: "none" }, machine.power)
+      )
+        say(1, step.id, `lets the gear go with nothing else to hold ${letter}`);
+      return;
+    case "block":
+      if (
+        effect.to === "none" &&
+        !othersHold(
+          config,
+          { ...state, block: "none", tied: false },
+          machine.power,
+        )
+      )
+        say(
+          1,
+          step.id,
+          `takes the block from under ${letter} with nothing else to hold it`,
+        );
+      return;
+    case "brake-let":
+      if (
+        effect.to &&
+        !othersHold(config, { ...state, brakeLet: true }, machine.power)
+      )
+        say(1, step.id, `lets the brake of ${letter} go over nothing`);
+      return;
+    case "balance":
+      if (
+        effect.to === "secured" &&
+        state.block === "tried" &&
+        step.effects.every((e) => e.kind !== "block")
+      )
+        return;
+      return;
+    default:
+      return;
+  }
+}
+
+/** Something else holds against every pull, tried or about to be. */
+function othersHold(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+): boolean {
+  const pull = pullOf(config, state);
+  const holders = holdersOf(config, state, power);
+  return (["down", "up"] as const).every(
+    (way) => !pull[way] || holders.some((h) => h[way]),
+  );
+}
+
+/** Worked from outside, with the axis powered and stopped. */
+const OUTSIDE: readonly JointId[] = ["gib", "antibacklash"];
+/** What goes back exactly as it was, or its change is recorded. */
+const PUT_BACK: readonly JointId[] = ["shims", "pins", "spacer"];
+
+/** Screws that imitate worn parts when loose: tried before they are loosened. */
+const TRIED: readonly JointId[] = [
+  "hub-screw",
+  "hub-motor",
+  "motor",
+  "retainer",
+  "housing",
+  "far-support",
+  "nut-bracket",
+  "bracket-member",
+  "nut-flange",
+  "screw-clamps",
+  "pinion",
+  "rack",
+  "belt",
+];
+
+function hasScrews(config: AxisConfig, joint: JointId): boolean {
+  return (
+    TRIED.includes(joint) && fastenersOf(config).some((f) => f.joint === joint)
+  );
+}
+
+function auditEnd(
+  { sheet, say, opened, proven }: Walk,
+  state: MachineState,
+): void {
+  const last = sheet.steps.at(-1)?.id ?? "";
+  if (state.power !== "on") say(5, last, "leaves the machine isolated");
+  for (const { letter, config } of sheet.axes) {
+    const axis = state.axes[letter];
+    for (const joint of jointsOf(config)) {
+      const at = jointAt(axis, joint);
+      if (at !== "tight")
+        say(
+          at === "off" ? 5 : 4,
+          last,
+          `leaves ${letter} with its ${JOINT_NAMES[joint].name} ${at}`,
+        );
+    }
+    if (
+      axis.block !== "none" ||
+      axis.tied ||
+      axis.gear !== "none" ||
+      axis.prop ||
+      axis.brakeLet
+    )
+      say(5, last, `leaves block, gear, prop or lever on ${letter}`);
+    if (axis.balance !== "acts")
+      say(5, last, `leaves the balance of ${letter} secured`);
+    if (!axis.referenced)
+      say(8, last, `leaves ${letter} without its reference`);
+    for (const joint of jointsOf(config)) {
+      const at = opened.get(`${letter}:${joint}`);
+      const wasOpen = jointAt(sheet.start.axes[letter], joint) !== "tight";
+      if (at === undefined && !wasOpen) continue;
+      for (const retest of retestsOf(config, joint))
+        if ((proven.get(`${letter}:${retest}`) ?? -1) < (at ?? 0))
+          say(
+            8,
+            last,
+            `never proves the ${JOINT_NAMES[joint].name} of ${letter}`,
+          );
+    }
+  }
+}
+
+function auditKit({ sheet, say }: Walk): void {
+  const { kit } = sheet;
+  for (const step of sheet.steps) {
+    for (const tool of step.tools)
+      if (!kit.tools.includes(tool))
+        say(7, step.id, `needs ${tool}, which the kit does not hold`);
+    for (const part of step.parts)
+      if (!kit.parts.includes(part.name))
+        say(7, step.id, `puts in ${part.name}, which the kit does not hold`);
+    if (step.people > kit.people) say(7, step.id, "needs two people");
+    const gear = step.effects.some((e) => e.kind === "gear" && e.to === "taut");
+    if (gear && !step.tools.includes("lifting gear"))
+      say(7, step.id, "lifts without lifting gear");
+  }
+}

@@ -1,0 +1,75 @@
+import type { AxisConfig } from "../axis";
+import { jointsOf, type JointId } from "./joints";
+import { FASTENER_ROWS } from "./fasteners.table";
+import { TORQUES_NM } from "./torques.table";
+
+/** One set of screws that does one thing: what it is, where, how many, how tight, by whose word. */
+export interface Fastener {
+  readonly joint: JointId;
+  readonly name: string;
+  readonly thread: string;
+  readonly grade: string;
+  readonly count: number;
+  readonly place: string;
+  /** Everything that must be in before it is tightened. */
+  readonly locates: readonly JointId[];
+  /** N·m; null where there is none to give: the book’s, or snug. */
+  readonly torqueNm: number | null;
+  readonly source: "book" | "table" | "snug" | "book-only";
+}
+
+/** What screws on a drive of this size are likely to be (common practice, no source). */
+function usualThread(axis: AxisConfig, step = 0): string {
+  const sizes = ["M3", "M4", "M5", "M6", "M8", "M10", "M12"];
+  const d = axis.transmission === "rack" ? 32 : axis.screw.nominalMm;
+  const bounds = [10, 12, 20, 25, 40, 55];
+  const at = bounds.filter((b) => d > b).length;
+  return sizes[Math.max(0, Math.min(sizes.length - 1, at + step))];
+}
+
+/** Profiles and plates of aluminium, printed or plastic parts: a table for steel strips them. */
+function isSoft(axis: AxisConfig): boolean {
+  return (
+    axis.guideway === "v-wheel" || axis.mechanics.fixedEnd === "pillow-block"
+  );
+}
+
+/**
+ * Every fastener of an axis as an individual: what was noted on this axis first, then a table by
+ * thread and class, then “snug”. Never one figure for all.
+ * @example fastenersOf(axis).find((f) => f.joint === "housing")?.torqueNm // 24.6 for M8, 8.8
+ */
+export function fastenersOf(axis: AxisConfig): readonly Fastener[] {
+  const joints = jointsOf(axis);
+  return FASTENER_ROWS.filter((r) => joints.includes(r.joint)).map(
+    (row): Fastener => {
+      const own = axis.mechanics.fasteners[row.joint];
+      const locates = row.locates.filter((j) => joints.includes(j));
+      const base = {
+        joint: row.joint,
+        name: row.name,
+        place: row.place,
+        locates,
+      };
+      if (own)
+        return {
+          ...base,
+          thread: own.thread,
+          grade: own.grade,
+          count: own.count,
+          torqueNm: own.torqueNm,
+          source: own.source,
+        };
+      const thread = usualThread(axis, row.step);
+      const common = { ...base, thread, grade: "8.8", count: row.count };
+      if (row.bookOnly)
+        return { ...common, torqueNm: null, source: "book-only" };
+      if (isSoft(axis)) return { ...common, torqueNm: null, source: "snug" };
+      return {
+        ...common,
+        torqueNm: TORQUES_NM[thread]?.["8.8"] ?? null,
+        source: "table",
+      };
+    },
+  );
+}

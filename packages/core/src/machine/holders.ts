@@ -1,0 +1,150 @@
+import { isGravityAxis, type AxisConfig } from "../axis";
+import { hasBalance, jointsOf, screwTurns, type JointId } from "./joints";
+import { jointAt, type AxisState, type Power } from "./state";
+
+export const HOLDERS = [
+  "drive",
+  "brake",
+  "block",
+  "gear",
+  "self-locking screw",
+] as const;
+export type HolderId = (typeof HOLDERS)[number];
+
+/** What keeps a gravity member from moving, which way, and whether it has been tried. */
+export interface Holder {
+  readonly id: HolderId;
+  readonly down: boolean;
+  readonly up: boolean;
+  readonly tried: boolean;
+}
+
+const TORQUE_JOINTS: readonly JointId[] = [
+  "motor",
+  "hub-motor",
+  "hub-screw",
+  "belt",
+  "mesh",
+  "pinion",
+  "rack",
+];
+const AXIAL_JOINTS: readonly JointId[] = [
+  "bearing-nut",
+  "bearings",
+  "retainer",
+  "housing",
+  "screw",
+  "screw-clamps",
+  "nut-flange",
+  "balls",
+  "nut-bracket",
+  "bracket-member",
+];
+
+/** Joints through which motor torque reaches the member, or is held back. */
+export function pathOf(config: AxisConfig): readonly JointId[] {
+  const has = jointsOf(config);
+  return [...TORQUE_JOINTS, ...AXIAL_JOINTS].filter((j) => has.includes(j));
+}
+
+/** Joints that hold the screw, and the member on it, endwise. */
+export function axialPathOf(config: AxisConfig): readonly JointId[] {
+  const has = jointsOf(config);
+  return AXIAL_JOINTS.filter((j) => has.includes(j));
+}
+
+const allTight = (state: AxisState, joints: readonly JointId[]): boolean =>
+  joints.every((j) => jointAt(state, j) === "tight");
+
+/** Below this tangent of the lead angle a plain thread holds by itself (common practice, no source). */
+const SELF_LOCKING = 0.05;
+
+export function leadTangent(config: AxisConfig): number {
+  return config.screw.leadMm / (Math.PI * config.screw.nominalMm);
+}
+
+/** Never a ball screw, however low its lead. */
+export function isSelfLocking(config: AxisConfig): boolean {
+  return (
+    config.transmission === "plain-screw" && leadTangent(config) < SELF_LOCKING
+  );
+}
+
+/**
+ * Which way the member wants to move. A balance that acts may be heavier than the member: then it
+ * wants up; only secured it counts for nothing.
+ */
+export function pullOf(
+  config: AxisConfig,
+  state: AxisState,
+): { readonly down: boolean; readonly up: boolean } {
+  if (!isGravityAxis(config)) return { down: false, up: false };
+  return { down: true, up: hasBalance(config) && state.balance === "acts" };
+}
+
+/** The brake closes without power, and holds through the whole path from it to the member. */
+function brakeHolds(config: AxisConfig, state: AxisState): boolean {
+  if (!config.brake || state.brakeLet) return false;
+  const path =
+    config.mechanics.brakeAt === "motor" ? pathOf(config) : axialPathOf(config);
+  return allTight(state, path);
+}
+
+/** Everything that holds the member now. A balance or drag brake is never among them. */
+export function holdersOf(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+): readonly Holder[] {
+  if (!isGravityAxis(config)) return [];
+  const holders: Holder[] = [];
+  if (power === "on" && allTight(state, pathOf(config)))
+    holders.push({ id: "drive", down: true, up: true, tried: true });
+  if (power === "isolated" && brakeHolds(config, state))
+    holders.push({ id: "brake", down: true, up: true, tried: true });
+  if (state.block !== "none")
+    holders.push({
+      id: "block",
+      down: true,
+      up: state.tied,
+      tried: state.block === "tried",
+    });
+  if (state.gear === "taut")
+    holders.push({ id: "gear", down: true, up: false, tried: true });
+  if (isSelfLocking(config) && allTight(state, axialPathOf(config)))
+    holders.push({
+      id: "self-locking screw",
+      down: true,
+      up: true,
+      tried: true,
+    });
+  return holders;
+}
+
+/** Is the member held against every way it wants, by what has been tried? */
+export function isHeld(
+  config: AxisConfig,
+  state: AxisState,
+  holders: readonly Holder[],
+): boolean {
+  const pull = pullOf(config, state);
+  const by = (way: "down" | "up"): boolean =>
+    !pull[way] || holders.some((h) => h.tried && h[way]);
+  return by("down") && by("up");
+}
+
+/** Once its fixed end lets go, only the nut holds an upright screw: a prop stands under it. */
+export function screwNeedsProp(config: AxisConfig, state: AxisState): boolean {
+  if (!screwTurns(config) || !isGravityAxis(config)) return false;
+  if (jointAt(state, "screw") === "off") return false;
+  const fixed: readonly JointId[] = [
+    "bearing-nut",
+    "bearings",
+    "retainer",
+    "housing",
+  ];
+  return fixed.some((j) => {
+    const at = jointAt(state, j);
+    return at === "off" || at === "loose";
+  });
+}

@@ -1,0 +1,71 @@
+import { isGravityAxis, memberName, type AxisConfig } from "../axis";
+import { holdersOf, screwNeedsProp } from "./holders";
+import { JOINT_NAMES } from "./joint-names.table";
+import { screwTurns } from "./joints";
+import { jointAt, openJoints, type AxisState, type Power } from "./state";
+
+/** What a state line is made of. */
+export interface StateLine {
+  readonly power: Power;
+  /** Who carries a gravity member; empty on a level axis. */
+  readonly carried: readonly string[];
+  /** Who carries an upright screw, once that is a question; empty else. */
+  readonly screw: readonly string[];
+  readonly open: readonly string[];
+}
+
+/** How one axis stands: power, who carries the member, who carries the screw, what is open. */
+export function stateLine(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+): StateLine {
+  const carried: string[] = holdersOf(config, state, power).map((h) =>
+    h.id === "block" && state.tied ? "block, tied down" : h.id,
+  );
+  if (isGravityAxis(config) && state.balance === "secured")
+    carried.push("balance secured");
+  return {
+    power,
+    carried,
+    screw: screwCarriers(config, state),
+    open: openJoints(config, state).map((j) => {
+      const at = jointAt(state, j);
+      return at === "tight" ? "" : JOINT_NAMES[j][at];
+    }),
+  };
+}
+
+function screwCarriers(
+  config: AxisConfig,
+  state: AxisState,
+): readonly string[] {
+  if (!screwTurns(config) || !screwNeedsProp(config, state)) return [];
+  const joined = jointAt(state, "nut-bracket") !== "off";
+  return [joined ? "its nut" : "", state.prop ? "the prop" : ""].filter(
+    Boolean,
+  );
+}
+
+/**
+ * The state in one line.
+ * @example stateWords(config, state, "isolated") // "power off · head: block, brake · covers off"
+ */
+export function stateWords(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+): string {
+  const line = stateLine(config, state, power);
+  const member = memberName(config).toLowerCase();
+  return [
+    power === "on" ? "power on" : "power off",
+    isGravityAxis(config)
+      ? `${member}: ${line.carried.join(", ") || "held by nothing"}`
+      : "",
+    line.screw.length ? `screw: ${line.screw.join(", ")}` : "",
+    line.open.join(", ") || "closed",
+  ]
+    .filter(Boolean)
+    .join(" · ");
+}

@@ -1,0 +1,183 @@
+import type { AxisConfig } from "../axis";
+import { jointsOf, openness, type JointId, type JointState } from "./joints";
+
+/** Where the member stands, as far as a job asks. */
+export const PLACES = [
+  "anywhere",
+  "opening",
+  "near-fixed",
+  "near-far",
+  "middle",
+] as const;
+export type Place = (typeof PLACES)[number];
+
+export const WAYS = [
+  "jog",
+  "screw-by-hand",
+  "push",
+  "gear",
+  "nut-by-hand",
+] as const;
+/** How a member is moved. */
+export type Way = (typeof WAYS)[number];
+
+export type Power = "on" | "isolated";
+
+/** One axis in one state of a job. What is not in `joints` is tight. */
+export interface AxisState {
+  readonly joints: Readonly<Partial<Record<JointId, JointState>>>;
+  readonly member: Place;
+  readonly block: "none" | "set" | "tried";
+  /** Tied down to its block: it cannot rise either. */
+  readonly tied: boolean;
+  readonly gear: "none" | "taut";
+  readonly balance: "acts" | "secured";
+  /** A prop stands under the screw. */
+  readonly prop: boolean;
+  /** The brake is let go by its lever. */
+  readonly brakeLet: boolean;
+  readonly referenced: boolean;
+  /** What was measured, marked, tried and proven so far. */
+  readonly notes: Readonly<Record<string, true>>;
+}
+
+export interface MachineState {
+  readonly power: Power;
+  readonly axes: Readonly<Record<string, AxisState>>;
+}
+
+/** What a step does to the mechanism; several in their order. */
+export type Effect =
+  | {
+      readonly kind: "joint";
+      readonly joint: JointId;
+      readonly to: JointState;
+    }
+  | { readonly kind: "member"; readonly to: Place; readonly by: Way }
+  | { readonly kind: "block"; readonly to: AxisState["block"] }
+  | { readonly kind: "tie"; readonly to: boolean }
+  | { readonly kind: "gear"; readonly to: AxisState["gear"] }
+  | { readonly kind: "balance"; readonly to: AxisState["balance"] }
+  | { readonly kind: "prop"; readonly to: boolean }
+  | { readonly kind: "brake-let"; readonly to: boolean }
+  | { readonly kind: "referenced" }
+  | { readonly kind: "note"; readonly id: string }
+  | { readonly kind: "power"; readonly to: Power };
+
+/** An axis at the start of a job: whole, held as it is every night. */
+export const WHOLE: AxisState = {
+  joints: {},
+  member: "anywhere",
+  block: "none",
+  tied: false,
+  gear: "none",
+  balance: "acts",
+  prop: false,
+  brakeLet: false,
+  referenced: true,
+  notes: {},
+};
+
+export function startState(letters: readonly string[]): MachineState {
+  return {
+    power: "on",
+    axes: Object.fromEntries(letters.map((l) => [l, WHOLE])),
+  };
+}
+
+export function jointAt(state: AxisState, joint: JointId): JointState {
+  return state.joints[joint] ?? "tight";
+}
+
+/** With these undone the drive no longer knows where the member is. */
+const LOSES_HOME: readonly JointId[] = [
+  "hub-motor",
+  "hub-screw",
+  "belt",
+  "mesh",
+  "pinion",
+  "home-switch",
+  "nut-flange",
+];
+
+function withJoint(
+  state: AxisState,
+  joint: JointId,
+  to: JointState,
+): AxisState {
+  const lower = openness(to) > openness(jointAt(state, joint));
+  const joints = { ...state.joints, [joint]: to };
+  if (to === "tight") delete joints[joint];
+  // What was proven before a joint was opened is proven no more.
+  const notes = lower
+    ? Object.fromEntries(
+        Object.entries(state.notes).filter(
+          ([id]) => !id.startsWith("retested:"),
+        ),
+      )
+    : state.notes;
+  return {
+    ...state,
+    joints,
+    notes,
+    referenced: state.referenced && !(lower && LOSES_HOME.includes(joint)),
+  };
+}
+
+/** One axis after an effect; effects on power belong to the machine and change nothing here. */
+function axisAfter(state: AxisState, effect: Effect): AxisState {
+  switch (effect.kind) {
+    case "joint":
+      return withJoint(state, effect.joint, effect.to);
+    case "member":
+      return { ...state, member: effect.to };
+    case "block":
+      return { ...state, block: effect.to };
+    case "tie":
+      return { ...state, tied: effect.to };
+    case "gear":
+      return { ...state, gear: effect.to };
+    case "balance":
+      // A block that was tried with the balance acting was tried under another load.
+      return {
+        ...state,
+        balance: effect.to,
+        block: state.block === "tried" ? "set" : state.block,
+      };
+    case "prop":
+      return { ...state, prop: effect.to };
+    case "brake-let":
+      return { ...state, brakeLet: effect.to };
+    case "referenced":
+      return { ...state, referenced: true };
+    case "note":
+      return { ...state, notes: { ...state.notes, [effect.id]: true } };
+    case "power":
+      return state;
+  }
+}
+
+/** The machine after a step’s effects; `letter` null for what concerns the machine alone. */
+export function stateAfter(
+  state: MachineState,
+  letter: string | null,
+  effects: readonly Effect[],
+): MachineState {
+  let { power } = state;
+  let axis = letter === null ? undefined : state.axes[letter];
+  for (const effect of effects) {
+    if (effect.kind === "power") power = effect.to;
+    else if (axis) axis = axisAfter(axis, effect);
+  }
+  const axes =
+    letter !== null && axis ? { ...state.axes, [letter]: axis } : state.axes;
+  return { power, axes };
+}
+
+/** Joints that are not tight, in the order of the chain. */
+export function openJoints(
+  config: AxisConfig,
+  state: AxisState,
+): readonly JointId[] {
+  return jointsOf(config).filter((j) => jointAt(state, j) !== "tight");
+}

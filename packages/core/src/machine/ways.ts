@@ -1,0 +1,236 @@
+import { isGravityAxis, type AxisConfig } from "../axis";
+import { leadTangent } from "./holders";
+import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
+import { jointAt, type AxisState, type Power, type Way } from "./state";
+
+/** Whatever else is open, these do not stop a jog: nothing of the path hangs on them. */
+const NO_MATTER_TO_A_JOG: readonly JointId[] = [
+  "covers",
+  "panel",
+  "nut-lock",
+  "home-switch",
+];
+/** Snug they let the screw find its place, and still drive the member along. */
+const MAY_BE_SNUG: readonly JointId[] = [
+  "motor",
+  "housing",
+  "far-support",
+  "nut-bracket",
+  "bracket-member",
+];
+/** From this tangent of the lead angle a ball screw is driven back by a push (common practice, no source). */
+const BACK_DRIVES = 0.06;
+
+const atLeastSnug = (state: JointState): boolean =>
+  state === "tight" || state === "snug";
+const undone = (state: JointState): boolean =>
+  state === "loose" || state === "off";
+
+/** No brake stands on the screw, nut or pinion: there is none, it is let go, or it went with motor or coupling. */
+export function brakeIsClear(config: AxisConfig, state: AxisState): boolean {
+  if (!config.brake || state.brakeLet) return true;
+  if (config.mechanics.brakeAt === "screw") return false;
+  return driveIsParted(config, state);
+}
+
+/** Motor and what it drives have nothing to do with each other now. */
+export function driveIsParted(config: AxisConfig, state: AxisState): boolean {
+  const has = jointsOf(config);
+  const parts: readonly JointId[] = [
+    "motor",
+    "hub-motor",
+    "hub-screw",
+    "belt",
+    "mesh",
+  ];
+  return parts.some((j) => {
+    if (!has.includes(j)) return false;
+    const at = jointAt(state, j);
+    // A motor must be off its flange; a hub, a belt, a pinion only loose.
+    return j === "motor" ? at === "off" : undone(at);
+  });
+}
+
+/** The screw is in, carried and held endwise, if only by hand. */
+function screwIsHeld(config: AxisConfig, state: AxisState): boolean {
+  const has = jointsOf(config);
+  const ends: readonly JointId[] = ["bearing-nut", "housing"];
+  const parts: readonly JointId[] = ["bearings", "screw", "balls"];
+  return (
+    ends.every((j) => atLeastSnug(jointAt(state, j))) &&
+    parts.every((j) => jointAt(state, j) === "tight") &&
+    (!has.includes("retainer") || atLeastSnug(jointAt(state, "retainer")))
+  );
+}
+
+const nutIsJoined = (state: AxisState): boolean =>
+  atLeastSnug(jointAt(state, "nut-bracket")) &&
+  atLeastSnug(jointAt(state, "bracket-member"));
+
+/** The member’s own guide is whole enough to move on. */
+function wayIsWhole(config: AxisConfig, state: AxisState): boolean {
+  const has = jointsOf(config);
+  const parts: readonly JointId[] = ["head", "column", "table"];
+  return parts.every((j) => !has.includes(j) || jointAt(state, j) === "tight");
+}
+
+function canJog(config: AxisConfig, state: AxisState, power: Power): boolean {
+  if (power !== "on" || state.block !== "none" || state.gear !== "none")
+    return false;
+  if (state.balance === "secured" || state.prop || state.brakeLet) return false;
+  const gravity = isGravityAxis(config);
+  return jointsOf(config).every((j) => {
+    if (NO_MATTER_TO_A_JOG.includes(j)) return true;
+    const at = jointAt(state, j);
+    return (
+      at === "tight" || (at === "snug" && !gravity && MAY_BE_SNUG.includes(j))
+    );
+  });
+}
+
+function canTurnScrew(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+): boolean {
+  if (power !== "isolated" || !screwTurns(config)) return false;
+  if (!screwIsHeld(config, state) || !nutIsJoined(state)) return false;
+  if (!brakeIsClear(config, state) || !wayIsWhole(config, state)) return false;
+  // A member on its block cannot go down, and nothing holds it on its way up but the gear.
+  return (
+    !isGravityAxis(config) || (state.gear === "taut" && state.block === "none")
+  );
+}
+
+function canPush(config: AxisConfig, state: AxisState, power: Power): boolean {
+  if (power !== "isolated" || isGravityAxis(config)) return false;
+  if (!wayIsWhole(config, state)) return false;
+  if (!screwTurns(config)) return driveIsParted(config, state);
+  if (undone(jointAt(state, "nut-bracket"))) return true;
+  if (undone(jointAt(state, "bracket-member"))) return true;
+  return (
+    driveIsParted(config, state) &&
+    screwIsHeld(config, state) &&
+    leadTangent(config) >= BACK_DRIVES
+  );
+}
+
+function canLift(config: AxisConfig, state: AxisState, power: Power): boolean {
+  if (!isGravityAxis(config) || power !== "isolated") return false;
+  if (state.gear !== "taut" || state.block !== "none") return false;
+  if (!wayIsWhole(config, state)) return false;
+  if (!screwTurns(config)) return driveIsParted(config, state);
+  const parted =
+    undone(jointAt(state, "nut-bracket")) ||
+    undone(jointAt(state, "bracket-member"));
+  // Else the screw turns as the member rises.
+  return (
+    parted ||
+    (screwIsHeld(config, state) &&
+      driveIsParted(config, state) &&
+      brakeIsClear(config, state))
+  );
+}
+
+/** Every way in which the member can be moved in this state; none is an answer too. */
+export function waysToMove(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+): readonly Way[] {
+  const ways: readonly [Way, boolean][] = [
+    ["screw-by-hand", canTurnScrew(config, state, power)],
+    ["push", canPush(config, state, power)],
+    ["gear", canLift(config, state, power)],
+    ["jog", canJog(config, state, power)],
+  ];
+  return ways.flatMap(([way, can]) => (can ? [way] : []));
+}
+
+/** The screw turns with nothing on it: nut parted, on the bench, or level with the motor off. */
+export function screwTurnsFree(config: AxisConfig, state: AxisState): boolean {
+  if (!screwTurns(config)) return false;
+  if (jointAt(state, "screw") === "off") return true;
+  if (undone(jointAt(state, "nut-bracket"))) return true;
+  return !isGravityAxis(config) && driveIsParted(config, state);
+}
+
+export const VERBS = [
+  "jog",
+  "creep",
+  "raise",
+  "lower",
+  "home",
+  "full-travel",
+  "reverse",
+  "turn-screw",
+  "wind-screw",
+  "push",
+  "flick",
+  "cord-pull",
+  "read-load",
+  "rock",
+  "ease-brake",
+] as const;
+export type Verb = (typeof VERBS)[number];
+
+/**
+ * Can this be done in this state? A load figure wants a meter, a flick a screw that turns free, a
+ * jog a whole path; full travel wants the axis referenced, for its soft limits are off by up to a lead.
+ */
+export function verbAllowed(
+  config: AxisConfig,
+  state: AxisState,
+  power: Power,
+  verb: Verb,
+): boolean {
+  const jog = canJog(config, state, power);
+  const onBlock = canJog(
+    config,
+    { ...state, block: "none", tied: false },
+    power,
+  );
+  switch (verb) {
+    case "jog":
+    case "creep":
+    case "reverse":
+      return jog;
+    case "raise":
+    case "lower":
+      return isGravityAxis(config) && onBlock && !state.tied;
+    case "home":
+      return jog && jointAt(state, "home-switch") === "tight";
+    case "full-travel":
+      return jog && state.referenced;
+    case "turn-screw":
+      return canTurnScrew(config, state, power);
+    case "wind-screw":
+      // Wound up or down in its nut, the member standing still on its block.
+      return (
+        power === "isolated" &&
+        screwTurns(config) &&
+        nutIsJoined(state) &&
+        jointAt(state, "screw") === "tight" &&
+        undone(jointAt(state, "bearing-nut")) &&
+        brakeIsClear(config, state) &&
+        (!isGravityAxis(config) || state.block === "tried")
+      );
+    case "push":
+      return canPush(config, state, power);
+    case "flick":
+    case "cord-pull":
+      return (
+        power === "isolated" &&
+        screwTurnsFree(config, state) &&
+        brakeIsClear(config, state)
+      );
+    case "read-load":
+      return config.motor === "servo" && jog;
+    case "rock":
+      return power === "isolated";
+    case "ease-brake":
+      return (
+        config.brake && config.mechanics.brakeLever && power === "isolated"
+      );
+  }
+}
