@@ -84,12 +84,15 @@ export function formatPosition(
 }
 
 /**
- * A size without trailing zeros, for prose: "30 mm", "0.5 in".
+ * A size without trailing zeros, for prose: "30 mm", "0.5 in". In inches five figures: what is round
+ * in millimetres is no finer for being converted.
+ * @example formatSize(300, "inch") // '11.811 in'
  */
 export function formatSize(mm: number, system: UnitSystem): string {
   const unit = positionUnit(system);
   const value = fromMm(mm, unit);
-  return `${Number(value.toFixed(unit === "mm" ? 4 : 5))} ${UNIT_WORD[unit]}`;
+  const figures = unit === "mm" ? value : Number(value.toPrecision(5));
+  return `${Number(figures.toFixed(unit === "mm" ? 4 : 5))} ${UNIT_WORD[unit]}`;
 }
 
 /**

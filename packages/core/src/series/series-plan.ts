@@ -183,7 +183,7 @@ export function seriesInstruction(
   switch (plan.kind) {
     case "crest-run":
       return step.at === plan.places[0]
-        ? `Tip on the crest at ${step.group}${step.group === "0°" ? ", above the screw" : ", beside the screw"}. Go to ${at}, rock the screw for the highest reading, set it to zero and read.`
+        ? `Tip on the crest at ${step.group}${step.group === "0°" ? ", above the screw (before an upright one, on the side away from its casting)" : ", beside the screw"}. Go to ${at}, rock the screw for the highest reading, set it to zero and read.`
         : `Go on to ${at}, the same direction. Find the crest and read.`;
     case "gib-curve":
       return gibInstruction(plan, step, formatQuantity("turns", step.at, system)); // prettier-ignore
@@ -224,7 +224,7 @@ export function seriesSetup(
   const said: Record<SettingKind, readonly string[]> = {
     "crest-run": [
       "The ways first: a screw is set to ways that are already right.",
-      "The indicator rides on the moving member, its tip on the crest of the thread, first above, then beside the screw.",
+      "The indicator rides on the moving member, its tip on the crest of the thread, first above the screw (before an upright one), then beside it.",
       "Move one way only, so that slack does not enter.",
     ],
     "gib-curve": [

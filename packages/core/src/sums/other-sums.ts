@@ -54,7 +54,7 @@ export const OTHER_SUMS: readonly Sum[] = [
       const how = !upright
         ? "shift it in its bolt holes"
         : move > 0
-          ? `shim it up: ${pieces(shims.pieces, system)}`
+          ? `shim under it: ${pieces(shims.pieces, system)}`
           : "it would have to come down, and nothing can be shimmed downwards: take shims out under it, or raise the datum end and the bracket instead";
       return {
         lines: [

@@ -147,7 +147,7 @@ export class SeriesSays {
   protected readonly raiseFrom = computed(() => {
     const result = this.result();
     if (result?.kind !== "crest-run" || !result.alignment.raiseFrom) return "";
-    return `Nothing can be shimmed downwards. Let the ${DATUM_WORDS[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
+    return `Shims only lift a housing off its casting. Let the ${DATUM_WORDS[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
   });
   /** What is shimmed is asked: nobody can guess it, and the other one doubles the error. */
   protected readonly shimmed = signal<Shimmed | "">("");
@@ -230,9 +230,9 @@ export class SeriesSays {
       case "stays":
         return "near enough: leave it";
       case "raise":
-        return `shim it up: ${this.stack(way.shims.pieces)}`;
+        return `shim under it: ${this.stack(way.shims.pieces)}`;
       case "lower":
-        return "would have to come down";
+        return "would have to go nearer its casting";
       case "shift":
         return "shift it in its bolt holes, an indicator on it";
     }
