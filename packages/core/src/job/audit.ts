@@ -127,7 +127,8 @@ function auditPower(
       const at = jointAt(state, joint);
       if (at === "tight" || ORDER_LATE.includes(joint)) continue;
       if (joint === "home-switch" && at !== "off") continue;
-      if (at === "snug" && !isGravityAxis(config)) continue;
+      if (at === "snug" && (joint === "gib" || !isGravityAxis(config)))
+        continue;
       say(
         3,
         step.id,
@@ -159,8 +160,13 @@ function auditHands(
     tries && s.block === "set" ? { ...s, block: "tried" } : s;
   const holds = (s: AxisState, power: Power) =>
     holdersOf(config, trying(s), power);
+  // While the balance is secured or let act, what was tried before it holds; then it is tried anew.
+  const rebalances =
+    step.axis === letter && step.effects.some((e) => e.kind === "balance");
   const stays = holds(was, before.power).filter((h) =>
-    holds(is, after.power).some((x) => x.id === h.id && x.tried),
+    holds(is, after.power).some(
+      (x) => x.id === h.id && (x.tried || rebalances),
+    ),
   );
   // What acts through the whole step: the balance may begin or cease to pull in it.
   const pulls = [was, is].map(trying);
@@ -272,6 +278,16 @@ function auditEffect(
           step.id,
           `loosens the ${JOINT_NAMES[effect.joint].name} untried`,
         );
+      if (
+        effect.joint === "balance-link" &&
+        lower &&
+        state.balance !== "secured"
+      )
+        say(
+          1,
+          step.id,
+          `unhooks the balance of ${letter} before it is secured`,
+        );
       if (step.hands === "out" && !OUTSIDE.includes(effect.joint))
         say(
           3,
@@ -293,7 +309,9 @@ function auditEffect(
       return;
     }
     case "member":
-      if (!waysToMove(config, state, machine.power).includes(effect.by))
+      if (
+        !waysToMove(config, state, machine.power, effect.to).includes(effect.by)
+      )
         say(2, step.id, `cannot move ${letter} there by ${effect.by}`);
       return;
     case "gear":
@@ -324,14 +342,6 @@ function auditEffect(
         !othersHold(config, { ...state, brakeLet: true }, machine.power)
       )
         say(1, step.id, `lets the brake of ${letter} go over nothing`);
-      return;
-    case "balance":
-      if (
-        effect.to === "secured" &&
-        state.block === "tried" &&
-        step.effects.every((e) => e.kind !== "block")
-      )
-        return;
       return;
     default:
       return;

@@ -116,7 +116,7 @@ export function holdersOf(
       id: "self-locking screw",
       down: true,
       up: true,
-      tried: true,
+      tried: state.notes["self-lock-tried"] === true,
     });
   return holders;
 }

@@ -28,6 +28,7 @@ export const JOINT_NAMES: Readonly<Record<JointId, { readonly name: string; read
   "bracket-member": { name: "nut bracket", snug: "bracket snug", loose: "bracket loose", off: "bracket off" },
   "nut-flange": { name: "nut housing", snug: "nut housing snug", loose: "nut housing loose", off: "nut housing off" },
   "antibacklash": { name: "anti-backlash nut", snug: "anti-backlash nut loose", loose: "anti-backlash nut loose", off: "anti-backlash nut off" },
+  "balance-link": { name: "chain or rod of the balance", snug: "balance unhooked", loose: "balance unhooked", off: "balance unhooked" },
   "lube-line": { name: "lubrication line", snug: "lubrication line off", loose: "lubrication line off", off: "lubrication line off" },
   "gib": { name: "gib", snug: "gib eased", loose: "gib eased", off: "gib out" },
   "carriages": { name: "rail carriages", snug: "a carriage loose", loose: "a carriage loose", off: "a carriage off" },

@@ -90,7 +90,7 @@ export function jointAt(state: AxisState, joint: JointId): JointState {
 }
 
 /** With these undone the drive no longer knows where the member is. */
-const LOSES_HOME: readonly JointId[] = [
+export const LOSES_HOME: readonly JointId[] = [
   "hub-motor",
   "hub-screw",
   "belt",
@@ -118,6 +118,11 @@ function withJoint(
     : state.notes;
   return {
     ...state,
+    // With its hub off, the screw turns by itself: where the clamp screw faces is lost.
+    member:
+      joint === "hub-screw" && to === "off" && state.member === "opening"
+        ? "anywhere"
+        : state.member,
     joints,
     notes,
     referenced: state.referenced && !(lower && LOSES_HOME.includes(joint)),

@@ -1,7 +1,13 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import { leadTangent } from "./holders";
 import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
-import { jointAt, type AxisState, type Power, type Way } from "./state";
+import {
+  jointAt,
+  type AxisState,
+  type Place,
+  type Power,
+  type Way,
+} from "./state";
 
 /** Whatever else is open, these do not stop a jog: nothing of the path hangs on them. */
 const NO_MATTER_TO_A_JOG: readonly JointId[] = [
@@ -18,6 +24,10 @@ const MAY_BE_SNUG: readonly JointId[] = [
   "nut-bracket",
   "bracket-member",
 ];
+/** Eased, its adjuster is set while the axis moves. */
+const SET_WHILE_MOVING: readonly JointId[] = ["gib"];
+/** A rack drive without brake rolls back through a gearbox up to this ratio (common practice, no source). */
+const ROLLS_BACK = 10;
 /** From this tangent of the lead angle a ball screw is driven back by a push (common practice, no source). */
 const BACK_DRIVES = 0.06;
 
@@ -82,8 +92,9 @@ function canJog(config: AxisConfig, state: AxisState, power: Power): boolean {
   return jointsOf(config).every((j) => {
     if (NO_MATTER_TO_A_JOG.includes(j)) return true;
     const at = jointAt(state, j);
+    if (at !== "snug") return at === "tight";
     return (
-      at === "tight" || (at === "snug" && !gravity && MAY_BE_SNUG.includes(j))
+      SET_WHILE_MOVING.includes(j) || (!gravity && MAY_BE_SNUG.includes(j))
     );
   });
 }
@@ -105,7 +116,11 @@ function canTurnScrew(
 function canPush(config: AxisConfig, state: AxisState, power: Power): boolean {
   if (power !== "isolated" || isGravityAxis(config)) return false;
   if (!wayIsWhole(config, state)) return false;
-  if (!screwTurns(config)) return driveIsParted(config, state);
+  const rolls =
+    config.transmission === "rack" &&
+    !config.brake &&
+    config.ratio <= ROLLS_BACK;
+  if (!screwTurns(config)) return rolls || driveIsParted(config, state);
   if (undone(jointAt(state, "nut-bracket"))) return true;
   if (undone(jointAt(state, "bracket-member"))) return true;
   return (
@@ -132,12 +147,23 @@ function canLift(config: AxisConfig, state: AxisState, power: Power): boolean {
   );
 }
 
-/** Every way in which the member can be moved in this state; none is an answer too. */
+/** A pinned balance lets the member rise by a lead and no further: it is unhooked first. */
+function balanceLets(state: AxisState, to: Place): boolean {
+  return (
+    state.balance === "acts" ||
+    to === "opening" ||
+    jointAt(state, "balance-link") === "off"
+  );
+}
+
+/** Every way in which the member can be moved to a place in this state; none is an answer too. */
 export function waysToMove(
   config: AxisConfig,
   state: AxisState,
   power: Power,
+  to: Place,
 ): readonly Way[] {
+  if (!balanceLets(state, to)) return [];
   const ways: readonly [Way, boolean][] = [
     ["screw-by-hand", canTurnScrew(config, state, power)],
     ["push", canPush(config, state, power)],
@@ -212,7 +238,7 @@ export function verbAllowed(
         nutIsJoined(state) &&
         jointAt(state, "screw") === "tight" &&
         undone(jointAt(state, "bearing-nut")) &&
-        brakeIsClear(config, state) &&
+        (brakeIsClear(config, state) || config.mechanics.brakeAt === "screw") &&
         (!isGravityAxis(config) || state.block === "tried")
       );
     case "push":

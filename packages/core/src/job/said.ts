@@ -1,0 +1,108 @@
+import { isGravityAxis, memberName, type AxisConfig } from "../axis";
+import {
+  fastenersOf,
+  hasBalance,
+  jointAt,
+  lifting,
+  memberMass,
+  type AxisState,
+  type Effect,
+  type JointId,
+  type JointState,
+  type Mass,
+} from "../machine";
+import { bothTorques } from "../quantity";
+import type { FindChoice } from "./step-kind";
+
+export const to = (joint: JointId, state: JointState): Effect => ({
+  kind: "joint",
+  joint,
+  to: state,
+});
+export const made = (id: string): Effect => ({ kind: "note", id });
+/** A fastener put to its torque before it is loosened. */
+export const tried = (joint: JointId): Effect => made(`tried:${joint}`);
+
+/** Head, table, gantry: as said inside a sentence. */
+export const memberOf = (config: AxisConfig): string =>
+  memberName(config).toLowerCase();
+export const screwOf = (config: AxisConfig): string =>
+  config.transmission === "plain-screw" ? "lead screw" : "screw";
+/** Where a new part’s weight is nobody’s note, it is said to be usual. */
+export const kgWords = ({ kg, noted }: Mass): string =>
+  `about ${kg} kg${noted ? "" : " (usual for its size)"}`;
+export const weightWords = (config: AxisConfig): string =>
+  kgWords(memberMass(config));
+
+export const gravity = isGravityAxis;
+export const balanced = hasBalance;
+
+/** The lock of the bearing nut, as this axis has it. */
+export const isTab = (config: AxisConfig): boolean =>
+  config.lockNut === "double-nut-tab";
+
+/** How the fixed end’s nut is called here. */
+export function nutWords(config: AxisConfig): string {
+  if (config.mechanics.fixedEnd === "pillow-block") return "collars";
+  return isTab(config) ? "bearing nuts" : "bearing nut";
+}
+
+/** Is the brake without a lever still the only thing that says whether the block carries? */
+export function easingTriesBlock(
+  config: AxisConfig,
+  state: AxisState,
+): boolean {
+  return gravity(config) && state.block === "set";
+}
+
+/** Effects of easing a joint of the path: on a blocked gravity axis that is the try of the block. */
+export function eased(
+  config: AxisConfig,
+  state: AxisState,
+  effects: readonly Effect[],
+): readonly Effect[] {
+  return easingTriesBlock(config, state)
+    ? [...effects, { kind: "block", to: "tried" }]
+    : effects;
+}
+
+/** What is added to a step that eases the path over an untried block. */
+export function easingWords(
+  config: AxisConfig,
+  state: AxisState,
+): readonly string[] {
+  if (!easingTriesBlock(config, state)) return [];
+  return [
+    `This is the try of the block: an indicator on the ${memberOf(config)}, nobody under it, ease by a hair and watch. More than 0.1 mm: tighten again, locks off, set the block anew.`,
+  ];
+}
+
+/** Fastener by fastener: what it is, how tight, by whose word; the machine’s book comes first. */
+export function torqueOf(config: AxisConfig, joint: JointId): string {
+  const f = fastenersOf(config).find((x) => x.joint === joint);
+  if (!f) return "";
+  const what = `${f.count > 1 ? `${f.count} × ` : ""}${f.name}`;
+  switch (f.source) {
+    case "book":
+      return `${what}, ${f.thread}: ${f.torqueNm === null ? "by the machine’s book" : `${bothTorques(f.torqueNm)}, from the machine’s book`}.`;
+    case "table":
+      return `${what}, ${f.thread} ${f.grade}: the machine’s book; without it ${bothTorques(f.torqueNm ?? 0)} (table for steel, lightly oiled).`;
+    case "snug":
+      return `${what}, ${f.thread}: snug, short key, two fingers; do not strip.`;
+    case "book-only":
+      return `${what}: by the machine’s book only. Write down what was used.`;
+  }
+}
+
+export const isOpen = (state: AxisState, joint: JointId): boolean =>
+  jointAt(state, joint) !== "tight";
+
+export const carriers = (kg: number): 1 | 2 => lifting(kg).people;
+
+// prettier-ignore
+export const FASTENER_FINDS: readonly FindChoice[] = [
+  { id: "tight", words: "all tight" },
+  { id: "loose", words: "one or more loose", offersStop: true, say: "Loose fasteners imitate worn parts. Tighten them, close properly what is open and retest before anything is renewed." },
+  { id: "stripped", words: "one turns and does not tighten", say: "A stripped thread holds nothing: mend it before this goes back." },
+  { id: "rusty", words: "rust or fretting dust", say: "Red dust round a joint: it has been moving. Clean both faces before it goes back." },
+];

@@ -1,0 +1,347 @@
+import { isGravityAxis, type AxisConfig } from "../axis";
+import {
+  effectNeeds,
+  hasBalance,
+  hasFarEnd,
+  isBelted,
+  isCoupled,
+  jointAt,
+  jointsOf,
+  LOSES_HOME,
+  openness,
+  pathOf,
+  retestsOf,
+  screwTurns,
+  WHOLE,
+  type AxisState,
+  type Effect,
+  type JointId,
+  type JointNeed,
+  type JointState,
+} from "../machine";
+import { JOB_KINDS } from "./job-kinds.table";
+import { STEP_ORDER } from "./order.table";
+import { STEP_KINDS, stepKind } from "./step-kinds";
+import {
+  PHASES,
+  valueOf,
+  type JobKindId,
+  type JobOptions,
+  type StepContext,
+  type StepKind,
+} from "./step-kind";
+
+const PLACES = new Map(STEP_ORDER.map((id, i) => [id, i]));
+
+/** Where a step stands in the order of one axis. */
+function placeOf(kind: StepKind): number {
+  return PHASES.indexOf(kind.phase) * 1000 + (PLACES.get(kind.id) ?? 0);
+}
+
+/** What is asked for on one axis. */
+export interface AxisWork {
+  readonly letter: string;
+  readonly config: AxisConfig;
+  readonly kinds: readonly JobKindId[];
+  /** Joints whose fasteners the case found loose. */
+  readonly loose: readonly JointId[];
+  readonly options: JobOptions;
+  /** How the axis stands when the sheet begins; whole for a new job. */
+  readonly start: AxisState;
+  /** Steps of the work itself that are done and not done twice, by bare id. */
+  readonly done: ReadonlySet<string>;
+}
+
+/** One step as it is on this axis, whatever its state. */
+interface Fitted {
+  readonly kind: StepKind;
+  readonly effects: readonly Effect[];
+  readonly needs: readonly JointNeed[];
+  readonly lowers: readonly [JointId, JointState][];
+  readonly uses: readonly string[];
+}
+
+/** Screws of the coupling or the belt: what parts motor and drive first. */
+export function frontStep(config: AxisConfig): string {
+  if (isCoupled(config)) return "hub-ease";
+  return isBelted(config) ? "belt-off" : "mesh-clear";
+}
+
+/**
+ * The steps that a job needs on one axis: the work, what opens the way to it, what closes what was
+ * opened, what holds the member meanwhile, what proves it afterwards. Unordered.
+ * @throws Error for a kind that does not fit the axis
+ */
+export function selectSteps(work: AxisWork): ReadonlySet<string> {
+  return new Selection(work).run();
+}
+
+class Selection {
+  private readonly chosen = new Map<string, Fitted>();
+  private readonly fitting: readonly StepKind[];
+  private readonly has: readonly JointId[];
+  private readonly begun: boolean;
+
+  constructor(private readonly work: AxisWork) {
+    const { config } = work;
+    this.has = jointsOf(config);
+    this.fitting = STEP_KINDS.filter((k) => !k.fits || k.fits(config));
+    this.begun = work.start !== WHOLE;
+  }
+
+  run(): ReadonlySet<string> {
+    const { work } = this;
+    const wanted = { kinds: new Set(work.kinds), loose: work.loose };
+    for (const id of work.kinds) {
+      const kind = JOB_KINDS.find((k) => k.id === id);
+      if (!kind?.fits(work.config))
+        throw new Error(`“${kind?.name ?? id}” does not fit ${work.letter}`);
+      for (const step of kind.steps(work.config, work.options, wanted))
+        if (!work.done.has(step)) this.add(step);
+    }
+    for (let size = -1; size !== this.chosen.size;) {
+      size = this.chosen.size;
+      this.refit();
+      for (const fitted of [...this.chosen.values()]) this.openFor(fitted);
+      this.closeAgain();
+      this.hold();
+      this.align();
+      this.prove();
+    }
+    return new Set(this.chosen.keys());
+  }
+
+  private add(id: string): void {
+    if (this.chosen.has(id)) return;
+    const kind = stepKind(id);
+    if (kind.fits && !kind.fits(this.work.config)) return;
+    this.chosen.set(id, this.fit(kind));
+  }
+
+  /** What a step does can depend on what else is on the sheet. */
+  private refit(): void {
+    for (const [id, { kind }] of this.chosen)
+      this.chosen.set(id, this.fit(kind));
+  }
+
+  private fit(kind: StepKind): Fitted {
+    const c = this.context();
+    const effects = valueOf(kind.effects ?? [], c);
+    const lowers = kind.restores
+      ? []
+      : effects.flatMap((e): [JointId, JointState][] =>
+          e.kind === "joint" && e.to !== "tight" ? [[e.joint, e.to]] : [],
+        );
+    const needs = [
+      ...effectNeeds(this.work.config, effects),
+      ...valueOf(kind.needs ?? [], c),
+    ];
+    return { kind, effects, needs, lowers, uses: valueOf(kind.uses ?? [], c) };
+  }
+
+  private context(): StepContext {
+    const { config, letter, options, kinds } = this.work;
+    return {
+      config,
+      letter,
+      options,
+      state: WHOLE,
+      power: "isolated",
+      kinds: new Set(kinds),
+      sheet: new Set(this.chosen.keys()),
+    };
+  }
+
+  /** How far a joint is opened on this sheet, or was when it began. */
+  private opened(joint: JointId, before = Infinity): JointState {
+    let most = jointAt(this.work.start, joint);
+    for (const { kind, lowers } of this.chosen.values()) {
+      if (placeOf(kind) >= before) continue;
+      for (const [j, to] of lowers)
+        if (j === joint && openness(to) > openness(most)) most = to;
+    }
+    return most;
+  }
+
+  private openFor({ kind, needs, uses }: Fitted): void {
+    const place = placeOf(kind);
+    for (const need of needs) {
+      if (need.side !== "open" || !this.has.includes(need.joint)) continue;
+      if (openness(this.opened(need.joint, place)) >= openness(need.at))
+        continue;
+      const opener = this.opener(need.joint, need.at, place);
+      if (opener) this.add(opener.id);
+    }
+    for (const note of uses) {
+      if (this.work.start.notes[note]) continue;
+      const maker = this.fitting.find((k) =>
+        valueOf(k.effects ?? [], this.context()).some(
+          (e) => e.kind === "note" && e.id === note,
+        ),
+      );
+      if (maker) this.add(maker.id);
+    }
+  }
+
+  /** The least that opens a joint far enough. */
+  private opener(
+    joint: JointId,
+    at: JointState,
+    before: number,
+  ): StepKind | undefined {
+    const c = this.context();
+    let best: { readonly kind: StepKind; readonly to: number } | undefined;
+    for (const kind of this.fitting) {
+      if (
+        placeOf(kind) >= before ||
+        kind.restores ||
+        kind.id.startsWith("light-")
+      )
+        continue;
+      for (const e of valueOf(kind.effects ?? [], c)) {
+        if (e.kind !== "joint" || e.joint !== joint) continue;
+        const to = openness(e.to);
+        if (to >= openness(at) && (!best || to < best.to)) best = { kind, to };
+      }
+    }
+    return best?.kind;
+  }
+
+  /** Every joint that was opened is brought back, step by step. */
+  private closeAgain(): void {
+    const c = this.context();
+    const opened = (joint: JointId): JointState => this.opened(joint);
+    for (const kind of this.fitting) {
+      if (!kind.restores || this.chosen.has(kind.id)) continue;
+      if (kind.wanted && !kind.wanted(opened)) continue;
+      const puts = valueOf(kind.effects ?? [], c).some(
+        (e) =>
+          e.kind === "joint" &&
+          this.has.includes(e.joint) &&
+          openness(opened(e.joint)) > openness(e.to),
+      );
+      const school = kind.id === "set-gib" || kind.id === "set-gib-rock";
+      if (puts && !(school && this.otherGib(kind.id))) this.add(kind.id);
+    }
+  }
+
+  private otherGib(id: string): boolean {
+    return this.chosen.has(id === "set-gib" ? "set-gib-rock" : "set-gib");
+  }
+
+  private isOpened(joint: JointId): boolean {
+    return this.opened(joint) !== "tight";
+  }
+
+  /** What holds member and screw while their path is parted. */
+  private hold(): void {
+    const { config, start } = this.work;
+    if (!isGravityAxis(config)) return;
+    const parted =
+      pathOf(config).some((j) => this.isOpened(j)) ||
+      this.chosen.has("unhook-balance");
+    const eased = this.isOpened("head") || this.isOpened("column");
+    const handsIn = [...this.chosen.values()].some(
+      (f) => f.kind.hands !== "out",
+    );
+    const blocked = start.block !== "none" || start.gear === "taut";
+    if (
+      (parted || eased || (handsIn && !config.brake)) &&
+      !blocked &&
+      !this.begun
+    )
+      this.add("set-block");
+    if (hasBalance(config) && (parted || start.balance === "secured")) {
+      if (start.balance === "acts") this.add("secure-balance");
+      this.add("release-balance");
+    }
+    if (!screwTurns(config)) return;
+    const ends: readonly JointId[] = [
+      "bearing-nut",
+      "bearings",
+      "retainer",
+      "housing",
+    ];
+    const lets = ends.some(
+      (j) => openness(this.opened(j)) >= openness("loose"),
+    );
+    if (lets && !start.prop) this.add("prop-in");
+    if (lets || start.prop) this.add("prop-out");
+    if (this.opened("bearing-nut") === "off") this.add("wind-up");
+  }
+
+  /** What was parted or shifted is aligned by the carriage: the rest is snug together. */
+  private align(): void {
+    const { config, start } = this.work;
+    const nut = this.isOpened("nut-bracket") || this.isOpened("bracket-member");
+    const shifted =
+      config.mechanics.fixedEnd !== "pinned" && this.isOpened("housing");
+    if ((nut || shifted) && hasFarEnd(config)) this.add("far-ease");
+    const moves = [...this.chosen.values()].some((f) => {
+      const at = valueOf(f.kind.at ?? null, this.context());
+      return (
+        f.kind.phase === "work" &&
+        (at === "near-fixed" || at === "near-far") &&
+        f.kind.id !== "far-open"
+      );
+    });
+    if (!moves) return;
+    if (
+      config.brake &&
+      config.mechanics.brakeAt === "motor" &&
+      !config.mechanics.brakeLever
+    )
+      if (!this.supportOnly()) this.add(frontStep(config));
+    if (hasBalance(config) && isGravityAxis(config) && !this.supportOnly()) {
+      if (start.joints["balance-link"] === undefined)
+        this.add("unhook-balance");
+      this.add("hook-balance");
+    }
+  }
+
+  /** Only the far end is open: the member was jogged there and stays. */
+  private supportOnly(): boolean {
+    return (
+      this.chosen.has("far-open") &&
+      !this.chosen.has("hub-ease") &&
+      !this.chosen.has("belt-off") &&
+      !this.isOpened("nut-bracket") &&
+      !this.isOpened("bracket-member") &&
+      !this.isOpened("housing")
+    );
+  }
+
+  /** What is lost is noted before, what was opened is proven after. */
+  private prove(): void {
+    const { config, start } = this.work;
+    const open = this.has.filter((j) => this.isOpened(j));
+    const note = (id: string, made: string): void => {
+      if (!start.notes[made] && start.joints !== undefined && !this.begun)
+        this.add(id);
+    };
+    if (open.some((j) => LOSES_HOME.includes(j)) || !start.referenced) {
+      note("note-home", "home-noted");
+      this.add("creep");
+      this.add("reference");
+    }
+    for (const joint of open)
+      for (const retest of retestsOf(config, joint))
+        this.add(`retest-${retest}`);
+    if (this.chosen.has("retest-chain")) {
+      note("measure-before", "before-known");
+      this.add("review-compensation");
+    }
+    if ([...this.chosen.keys()].some((id) => id.startsWith("retest-"))) {
+      this.add("creep");
+      this.add("slow-jog");
+    }
+    const opensFront =
+      this.chosen.has("hub-ease") && config.mechanics.couplingHidden;
+    const parks = this.chosen.has("set-block") || this.chosen.has("far-open");
+    if ((opensFront || parks) && !this.begun) {
+      this.add("go-opening");
+      if (opensFront) this.add("panel-off");
+    }
+    if (this.isOpened("covers")) this.add("last-stroke");
+  }
+}

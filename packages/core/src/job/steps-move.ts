@@ -1,0 +1,171 @@
+import type { Place, Way } from "../machine";
+import { balanced, memberOf, screwOf, weightWords } from "./said";
+import type { StepKind } from "./step-kind";
+import { memberMass, PLACE_NAMES } from "../machine";
+
+const LIGHT_KG = 25;
+
+/** The weight goes from the block to the gear. */
+export const GEAR_TAKE: StepKind = {
+  id: "gear-take",
+  phase: "work",
+  hands: "in",
+  power: "isolated",
+  minutes: 6,
+  effects: [{ kind: "gear", to: "taut" }],
+  words: ({ config }) => ({
+    title: `Take the ${memberOf(config)}’s weight on lifting gear`,
+    why: "It has to move, and nothing else may carry it meanwhile.",
+    how: [
+      `It weighs ${weightWords(config)}: gear rated for it, hook above its middle, in line with the ways.`,
+      memberMass(config).kg <= LIGHT_KG
+        ? "For this weight a strap over a bar, or a screw jack, will do; not a hand."
+        : "Taut until the load on the block first changes, and no more.",
+    ],
+    caution: "Nobody under it, no hand between it and the block.",
+    good: "Gear taut, the member has not moved.",
+  }),
+  people: ({ config }) => (memberMass(config).kg > LIGHT_KG ? 2 : 1),
+  tools: ["lifting gear"],
+};
+
+/** The block goes, from the side. */
+export const BLOCK_AWAY: StepKind = {
+  id: "block-away",
+  phase: "work",
+  hands: "out",
+  power: "isolated",
+  minutes: 2,
+  effects: [
+    { kind: "tie", to: false },
+    { kind: "block", to: "none" },
+  ],
+  words: ({ config }) => ({
+    title: "Block out, from the side",
+    why: "A member does not move off a block that it stands on.",
+    how: [
+      `Raise the ${memberOf(config)} on the gear by a hair, wait, draw the block out by its handle.`,
+    ],
+    caution: "From the side; nobody under it.",
+    good: "The gear carries, nothing sinks.",
+  }),
+  tools: ["lifting gear"],
+  hold: "The gear carries the member and nothing sinks.",
+};
+
+/** The block comes back, and is tried again. */
+export const BLOCK_BACK: StepKind = {
+  id: "block-back",
+  phase: "work",
+  hands: "out",
+  power: "isolated",
+  minutes: 5,
+  effects: ({ config }) => [
+    { kind: "block", to: "set" },
+    { kind: "block", to: "tried" },
+    { kind: "gear", to: "none" },
+    ...(balanced(config) && !config.brake
+      ? [{ kind: "tie", to: true } as const]
+      : []),
+  ],
+  words: ({ config }) => ({
+    title: "Block back under, tried again by easing the gear",
+    why: "Hands go in only over a block.",
+    how: [
+      `Packed to the height at which the ${memberOf(config)} stands now, standing flat, nothing that can tip.`,
+      "Ease the gear until it is slack, an indicator on the casting: less than 0.1 mm.",
+      ...(balanced(config) && !config.brake
+        ? [
+            "Strap or chain it down again: the balance will pull once it is let act.",
+          ]
+        : []),
+    ],
+    caution: "Nobody under it, no hand between.",
+    good: "The block carries, the gear is slack.",
+  }),
+  tools: [
+    "lifting gear",
+    "block or stand rated for the weight",
+    "indicator on a magnetic base",
+  ],
+  hold: "The member stands on its block again. I have tried it.",
+};
+
+/** Moves the member to a place in a way that exists in this state. */
+export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
+  return {
+    id: `move-${place}`,
+    phase: "work",
+    hands: way === "jog" || way === "gear" ? "out" : "in",
+    power: way === "jog" ? "on" : "isolated",
+    minutes: way === "jog" ? 3 : 6,
+    verbs: way === "jog" ? ["jog"] : [],
+    effects: [
+      ...(lever ? [{ kind: "brake-let", to: true } as const] : []),
+      { kind: "member", to: place, by: way },
+      ...(lever ? [{ kind: "brake-let", to: false } as const] : []),
+    ],
+    words: ({ config, state }) => {
+      const member = memberOf(config);
+      const where = PLACE_NAMES[place];
+      const facing =
+        place === "opening"
+          ? " until the clamp screw faces you, a turn at most"
+          : "";
+      const let_ = lever
+        ? [
+            "The brake is let go by its lever or release screws meanwhile, and goes back at once.",
+          ]
+        : [];
+      switch (way) {
+        case "screw-by-hand":
+          return {
+            title: `Bring the ${member} ${where}, by the ${screwOf(config)} by hand`,
+            why: "What is tightened there is in line.",
+            how: [
+              `Turn the ${screwOf(config)} by its hub or journal${facing}; never by the thread.`,
+              ...(state.gear === "taut"
+                ? ["The gear follows, just taut."]
+                : []),
+              ...let_,
+            ],
+            caution: "Fingers clear of nut and ends.",
+            good: "It turns alike all the way.",
+          };
+        case "push":
+          return {
+            title: `Push the ${member} ${where}`,
+            why: "What is tightened there is in line.",
+            how: ["By its casting, slowly, from the middle.", ...let_],
+            caution: "Clear of both ends; it rolls on by itself.",
+            good: "It moves alike all the way.",
+          };
+        case "gear":
+          return {
+            title: `Bring the ${member} ${where}, on the gear`,
+            why: "Nothing else can move it now.",
+            how: [
+              `By the hoist, slowly${facing}; the ${screwOf(config)} turns as it goes where the nut is joined.`,
+              ...(state.balance === "secured" &&
+              state.joints["balance-link"] !== "off"
+                ? [
+                    "Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod.",
+                  ]
+                : []),
+              ...let_,
+            ],
+            caution: "Hands out, nobody under it.",
+            good: "It stands where it is wanted, the gear taut.",
+          };
+        default:
+          return {
+            title: `Jog the ${member} ${where}`,
+            why: "It has to stand there for what comes next.",
+            how: ["Lowest feed, one hand on the stop, hands out."],
+            good: "It stands where it is wanted.",
+          };
+      }
+    },
+    tools: way === "gear" || way === "screw-by-hand" ? [] : [],
+  };
+}
