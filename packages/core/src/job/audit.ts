@@ -1,5 +1,6 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import {
+  againstPower,
   canRetest,
   effectNeeds,
   fastenersOf,
@@ -10,8 +11,8 @@ import {
   jointsOf,
   meets,
   openness,
+  owedIn,
   pullOf,
-  retestsOf,
   screwNeedsProp,
   stateAfter,
   stateWords,
@@ -51,13 +52,9 @@ export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
   const walk: Walk = {
     sheet,
     say: (rule, step, words) => faults.push({ rule, step, words }),
-    opened: new Map(),
-    proven: new Map(),
   };
   let state = sheet.start;
-  sheet.steps.forEach((step, index) => {
-    state = auditStep(walk, step, state, index);
-  });
+  for (const step of sheet.steps) state = auditStep(walk, step, state);
   auditEnd(walk, state);
   auditKit(walk);
   return faults;
@@ -66,19 +63,12 @@ export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
 interface Walk {
   readonly sheet: MechanismSheet;
   readonly say: (rule: number, step: string, words: string) => void;
-  /** When each joint of an axis was last not tight, by `Z:housing`. */
-  readonly opened: Map<string, number>;
-  /** When each retest of an axis was last done. */
-  readonly proven: Map<string, number>;
 }
-
-const ORDER_LATE: readonly JointId[] = ["nut-lock", "covers", "panel"];
 
 function auditStep(
   walk: Walk,
   step: MechanismStep,
   before: MachineState,
-  index: number,
 ): MachineState {
   const { sheet, say } = walk;
   const after = stateAfter(before, step.axis, step.effects);
@@ -89,7 +79,7 @@ function auditStep(
     const own = step.axis === letter;
     if (step.hands !== "out" && before.power === "isolated")
       auditHands(walk, step, { letter, config }, before, after);
-    if (own) auditAxisStep(walk, step, config, before, index);
+    if (own) auditAxisStep(walk, step, config, before);
     if (
       own &&
       step.state !== stateWords(config, after.axes[letter], after.power)
@@ -123,22 +113,8 @@ function auditPower(
   }
   for (const { letter, config } of sheet.axes) {
     const state = before.axes[letter];
-    for (const joint of jointsOf(config)) {
-      const at = jointAt(state, joint);
-      if (at === "tight" || ORDER_LATE.includes(joint)) continue;
-      if (joint === "home-switch" && at !== "off") continue;
-      if (at === "snug" && (joint === "gib" || !isGravityAxis(config)))
-        continue;
-      say(
-        3,
-        step.id,
-        `switches on while ${letter} has its ${JOINT_NAMES[joint].name} open`,
-      );
-    }
-    if (state.prop || state.gear === "taut")
-      say(3, step.id, `switches on with a prop or gear on ${letter}`);
-    if (isGravityAxis(config) && state.balance === "secured")
-      say(3, step.id, `switches on while the balance of ${letter} is secured`);
+    for (const what of againstPower(config, state))
+      say(3, step.id, `switches on while ${letter} has its ${what} open`);
   }
 }
 
@@ -191,7 +167,6 @@ function auditAxisStep(
   step: MechanismStep,
   config: AxisConfig,
   before: MachineState,
-  index: number,
 ): void {
   const { say } = walk;
   const letter = step.axis ?? "";
@@ -214,13 +189,12 @@ function auditAxisStep(
       );
   auditReach(walk, step, config, at());
   for (const effect of step.effects) {
-    auditEffect(walk, step, { letter, config }, machine, effect, index);
+    auditEffect(walk, step, { letter, config }, machine, effect);
     machine = stateAfter(machine, letter, [effect]);
   }
   if (step.retest) {
     if (!canRetest(config, step.retest))
       say(8, step.id, "asks for a retest that this axis cannot do");
-    walk.proven.set(`${letter}:${step.retest}`, index);
     if (step.retest === "chain" && !at().notes["compensation-noted"])
       say(10, step.id, "retests under a compensation that nobody noted");
   }
@@ -250,12 +224,11 @@ function auditReach(
 }
 
 function auditEffect(
-  { say, opened }: Walk,
+  { say }: Walk,
   step: MechanismStep,
   axis: { readonly letter: string; readonly config: AxisConfig },
   machine: MachineState,
   effect: Effect,
-  index: number,
 ): void {
   const { letter, config } = axis;
   const state = machine.axes[letter];
@@ -305,7 +278,6 @@ function auditEffect(
           step.id,
           `puts the ${JOINT_NAMES[effect.joint].name} back without saying how`,
         );
-      opened.set(`${letter}:${effect.joint}`, index);
       return;
     }
     case "member":
@@ -389,10 +361,7 @@ function hasScrews(config: AxisConfig, joint: JointId): boolean {
   );
 }
 
-function auditEnd(
-  { sheet, say, opened, proven }: Walk,
-  state: MachineState,
-): void {
+function auditEnd({ sheet, say }: Walk, state: MachineState): void {
   const last = sheet.steps.at(-1)?.id ?? "";
   if (state.power !== "on") say(5, last, "leaves the machine isolated");
   for (const { letter, config } of sheet.axes) {
@@ -418,18 +387,8 @@ function auditEnd(
       say(5, last, `leaves the balance of ${letter} secured`);
     if (!axis.referenced)
       say(8, last, `leaves ${letter} without its reference`);
-    for (const joint of jointsOf(config)) {
-      const at = opened.get(`${letter}:${joint}`);
-      const wasOpen = jointAt(sheet.start.axes[letter], joint) !== "tight";
-      if (at === undefined && !wasOpen) continue;
-      for (const retest of retestsOf(config, joint))
-        if ((proven.get(`${letter}:${retest}`) ?? -1) < (at ?? 0))
-          say(
-            8,
-            last,
-            `never proves the ${JOINT_NAMES[joint].name} of ${letter}`,
-          );
-    }
+    for (const proof of owedIn(axis.notes))
+      say(8, last, `never proves ${letter} again: ${proof}`);
   }
 }
 

@@ -31,3 +31,10 @@ export const STEP_ORDER: readonly string[] = [
   "creep", "marker", "reference", "set-gib", "slow-jog", "retest-chain", "retest-travel-load", "retest-travel-steps", "retest-home", "retest-tram", "retest-plumb", "retest-pattern", "review-compensation",
   "park", "tab-fold", "covers-on", "panel-on", "last-stroke",
 ];
+
+/** With the table off, nut and bracket are set in their seat before it goes back and the rest is aligned. */
+export const UNDER_TABLE: readonly string[] = [
+  "nut-tight",
+  "float-bracket",
+  "table-on",
+];

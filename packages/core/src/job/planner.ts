@@ -1,5 +1,6 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import {
+  againstPower,
   holdersOf,
   isHeld,
   isSelfLocking,
@@ -15,13 +16,12 @@ import {
   type Verb,
   type Way,
 } from "../machine";
-import { STEP_ORDER } from "./order.table";
+import { placeOf } from "./order";
 import { torqueOf } from "./said";
 import { selectSteps, type AxisWork } from "./selection";
 import { stepKind } from "./step-kinds";
 import { BLOCK_AWAY, BLOCK_BACK, GEAR_TAKE, moveStep } from "./steps-move";
 import {
-  PHASES,
   valueOf,
   type JobKindId,
   type JobOptions,
@@ -90,7 +90,6 @@ export function planJob(request: JobRequest): JobPlan {
   return { start, steps: new Walk(start, works).run() };
 }
 
-const RANK = new Map(STEP_ORDER.map((id, i) => [id, i]));
 /** Worked axis by axis; the other phases step by step over all axes. */
 const BY_AXIS = new Set(["work", "prove"]);
 const JOGS: readonly Verb[] = [
@@ -121,20 +120,21 @@ class Walk {
     const list = this.on.flatMap((on, axis) =>
       [...on.sheet].map((id) => {
         const kind = stepKind(id);
-        const phase = PHASES.indexOf(kind.phase);
-        const rank = RANK.get(id);
-        if (rank === undefined)
-          throw new Error(`${id} has no place in the order`);
-        return {
-          on,
-          kind,
-          key:
-            phase * 1e6 +
-            (BY_AXIS.has(kind.phase) ? axis * 1e4 + rank : rank * 10 + axis),
-        };
+        const place = placeOf(on.work.config, kind);
+        const phase = 1000 * Math.floor(place / 1000);
+        const key = BY_AXIS.has(kind.phase)
+          ? [phase, axis, place]
+          : [phase, place, axis];
+        return { on, kind, key };
       }),
     );
-    list.sort((a, b) => a.key - b.key);
+    list.sort((a, b) => {
+      const at = a.key.findIndex((k, i) => k !== b.key[i]);
+      return at < 0 ? 0 : a.key[at] - b.key[at];
+    });
+    // Nothing is left hanging on gear.
+    for (const on of this.on)
+      if (this.axis(on).gear === "taut") this.emit(BLOCK_BACK, on);
     for (const { on, kind } of list) this.perform(kind, on);
     this.endPowered();
     this.emit(stepKind("sign-off"), null);
@@ -164,7 +164,8 @@ class Walk {
     // What came about by itself is not done twice.
     if (kind.id === "set-block" && this.axis(on).block !== "none") return;
     const place = valueOf(kind.at ?? null, this.context(on));
-    if (place && this.axis(on).member !== place) this.move(on, place);
+    if (place && this.axis(on).member !== place)
+      this.move(on, place, kind.prefers);
     if (kind.power) this.toPower(kind.power, kind, on);
     const verbs = valueOf(kind.verbs ?? [], this.context(on));
     if (verbs.some((v) => JOGS.includes(v))) this.clearBlocks(on);
@@ -179,6 +180,11 @@ class Walk {
   ): void {
     if (this.state.power === power) return;
     if (power === "on") {
+      for (const { work } of this.on)
+        if (againstPower(work.config, this.state.axes[work.letter]).length > 0)
+          throw new NoWay(
+            `“${kind ? kind.id : "power"}” needs the power, and ${work.letter} is open: finish and close this job first.`,
+          );
       this.emit(stepKind("tools-out"), null);
       this.emit(stepKind("energise"), null);
       return;
@@ -186,7 +192,7 @@ class Walk {
     for (const each of this.on) {
       const { config } = each.work;
       const state = this.axis(each);
-      if (!isGravityAxis(config) || state.block !== "none") continue;
+      if (!isGravityAxis(config)) continue;
       const held = holdersOf(config, state, "isolated");
       const pull = pullOf(config, state);
       const falls = (["down", "up"] as const).some(
@@ -194,7 +200,7 @@ class Walk {
       );
       const closing =
         kind?.phase === "close" && each === on && kind.hands !== "out";
-      if (falls || closing)
+      if (falls || (closing && state.block === "none"))
         this.emit(
           stepKind(closing || kind?.phase === "close" ? "park" : "set-block"),
           each,
@@ -246,9 +252,9 @@ class Walk {
   }
 
   /** Brings the member to a place in a way that exists now, or can be made to. */
-  private move(on: OnAxis, place: Place): void {
+  private move(on: OnAxis, place: Place, prefers?: Way): void {
     const { config } = on.work;
-    const direct = this.wayNow(on, this.axis(on), place);
+    const direct = this.wayNow(on, this.axis(on), place, prefers);
     if (direct) {
       this.doMove(on, place, direct);
       return;
@@ -297,19 +303,24 @@ class Walk {
     on: OnAxis,
     state: AxisState,
     place: Place,
+    prefers?: Way,
   ): { way: Way; lever: boolean } | null {
     const { config } = on.work;
-    const [way] = waysToMove(config, state, this.state.power, place);
-    if (way) return { way, lever: false };
+    const ways = waysToMove(config, state, this.state.power, place);
+    if (ways.length > 0)
+      return {
+        way: prefers && ways.includes(prefers) ? prefers : ways[0],
+        lever: false,
+      };
     const levered =
       config.mechanics.brakeLever || config.mechanics.brakeAt === "screw";
     if (!config.brake || !levered || this.state.power === "on") return null;
-    const [let_] = waysToMove(
+    const let_ = waysToMove(
       config,
       { ...state, brakeLet: true },
       "isolated",
       place,
-    );
+    ).at(0);
     return let_ ? { way: let_, lever: true } : null;
   }
 

@@ -106,3 +106,21 @@ export const FASTENER_FINDS: readonly FindChoice[] = [
   { id: "stripped", words: "one turns and does not tighten", say: "A stripped thread holds nothing: mend it before this goes back." },
   { id: "rusty", words: "rust or fretting dust", say: "Red dust round a joint: it has been moving. Clean both faces before it goes back." },
 ];
+
+const BESIDE_SUPPORT = [
+  "hub-ease",
+  "belt-off",
+  "motor-off",
+  "nut-back",
+  "nut-parted",
+  "nut-ease",
+  "bracket-loose",
+  "light-snug",
+  "housing-loosen",
+  "housing-ease",
+];
+
+/** Only the far end is opened: the member stands near it, and its nut carries the screw’s end. */
+export function supportAlone(sheet: ReadonlySet<string>): boolean {
+  return sheet.has("far-open") && !BESIDE_SUPPORT.some((id) => sheet.has(id));
+}

@@ -10,6 +10,8 @@ import {
   LOSES_HOME,
   openness,
   pathOf,
+  owedIn,
+  retestFor,
   retestsOf,
   screwTurns,
   WHOLE,
@@ -20,23 +22,15 @@ import {
   type JointState,
 } from "../machine";
 import { JOB_KINDS } from "./job-kinds.table";
-import { STEP_ORDER } from "./order.table";
+import { placeOf } from "./order";
 import { STEP_KINDS, stepKind } from "./step-kinds";
 import {
-  PHASES,
   valueOf,
   type JobKindId,
   type JobOptions,
   type StepContext,
   type StepKind,
 } from "./step-kind";
-
-const PLACES = new Map(STEP_ORDER.map((id, i) => [id, i]));
-
-/** Where a step stands in the order of one axis. */
-function placeOf(kind: StepKind): number {
-  return PHASES.indexOf(kind.phase) * 1000 + (PLACES.get(kind.id) ?? 0);
-}
 
 /** What is asked for on one axis. */
 export interface AxisWork {
@@ -51,6 +45,17 @@ export interface AxisWork {
   /** Steps of the work itself that are done and not done twice, by bare id. */
   readonly done: ReadonlySet<string>;
 }
+
+/** Put in by the walk where they are wanted, or once for the machine. */
+const UNPLACED = new Set([
+  "gear-take",
+  "block-away",
+  "block-back",
+  "isolate",
+  "tools-out",
+  "energise",
+  "sign-off",
+]);
 
 /** One step as it is on this axis, whatever its state. */
 interface Fitted {
@@ -79,7 +84,10 @@ export function selectSteps(work: AxisWork): ReadonlySet<string> {
 class Selection {
   private readonly chosen = new Map<string, Fitted>();
   private readonly fitting: readonly StepKind[];
+  /** What each step does to joints and notes, whatever the sheet: once for all rounds. */
+  private readonly does: ReadonlyMap<StepKind, readonly Effect[]>;
   private readonly has: readonly JointId[];
+  private readonly places = new Map<StepKind, number>();
   private readonly begun: boolean;
 
   constructor(private readonly work: AxisWork) {
@@ -87,6 +95,10 @@ class Selection {
     this.has = jointsOf(config);
     this.fitting = STEP_KINDS.filter((k) => !k.fits || k.fits(config));
     this.begun = work.start !== WHOLE;
+    const c = this.context();
+    this.does = new Map(
+      this.fitting.map((k) => [k, valueOf(k.effects ?? [], c)]),
+    );
   }
 
   run(): ReadonlySet<string> {
@@ -97,7 +109,7 @@ class Selection {
       if (!kind?.fits(work.config))
         throw new Error(`“${kind?.name ?? id}” does not fit ${work.letter}`);
       for (const step of kind.steps(work.config, work.options, wanted))
-        if (!work.done.has(step)) this.add(step);
+        if (!work.done.has(step) && !this.isMoot(step)) this.add(step);
     }
     for (let size = -1; size !== this.chosen.size;) {
       size = this.chosen.size;
@@ -108,18 +120,45 @@ class Selection {
       this.align();
       this.prove();
     }
+    // With its nut parted the screw tells nothing of it.
+    if (this.chosen.has("nut-parted")) this.chosen.delete("back-drive");
     return new Set(this.chosen.keys());
+  }
+
+  /** Measured too late, or to tighten what is off and goes back by its own line. */
+  private isMoot(id: string): boolean {
+    if (!this.begun) return false;
+    if (id === "measure-before" || id === "trace-before") return true;
+    const [, joint] = id.split(":");
+    return joint !== undefined && joint in this.work.start.joints;
+  }
+
+  /** It would open what stands open since before this sheet began. */
+  private isOpenAlready(kind: StepKind): boolean {
+    if (kind.restores) return false;
+    const lowers = (this.does.get(kind) ?? []).flatMap((e) =>
+      e.kind === "joint" && e.to !== "tight" ? [e] : [],
+    );
+    return (
+      lowers.length > 0 &&
+      lowers.every(
+        (e) => openness(jointAt(this.work.start, e.joint)) >= openness(e.to),
+      )
+    );
   }
 
   private add(id: string): void {
     if (this.chosen.has(id)) return;
     const kind = stepKind(id);
     if (kind.fits && !kind.fits(this.work.config)) return;
+    if (this.begun && this.isOpenAlready(kind)) return;
+    this.now = null;
     this.chosen.set(id, this.fit(kind));
   }
 
   /** What a step does can depend on what else is on the sheet. */
   private refit(): void {
+    this.now = null;
     for (const [id, { kind }] of this.chosen)
       this.chosen.set(id, this.fit(kind));
   }
@@ -139,7 +178,13 @@ class Selection {
     return { kind, effects, needs, lowers, uses: valueOf(kind.uses ?? [], c) };
   }
 
+  private now: StepContext | null = null;
+
   private context(): StepContext {
+    return (this.now ??= this.contextNow());
+  }
+
+  private contextNow(): StepContext {
     const { config, letter, options, kinds } = this.work;
     return {
       config,
@@ -152,11 +197,20 @@ class Selection {
     };
   }
 
+  private place(kind: StepKind): number {
+    let at = this.places.get(kind);
+    if (at === undefined) {
+      at = UNPLACED.has(kind.id) ? 0 : placeOf(this.work.config, kind);
+      this.places.set(kind, at);
+    }
+    return at;
+  }
+
   /** How far a joint is opened on this sheet, or was when it began. */
   private opened(joint: JointId, before = Infinity): JointState {
     let most = jointAt(this.work.start, joint);
     for (const { kind, lowers } of this.chosen.values()) {
-      if (placeOf(kind) >= before) continue;
+      if (this.place(kind) >= before) continue;
       for (const [j, to] of lowers)
         if (j === joint && openness(to) > openness(most)) most = to;
     }
@@ -164,7 +218,7 @@ class Selection {
   }
 
   private openFor({ kind, needs, uses }: Fitted): void {
-    const place = placeOf(kind);
+    const place = this.place(kind);
     for (const need of needs) {
       if (need.side !== "open" || !this.has.includes(need.joint)) continue;
       if (openness(this.opened(need.joint, place)) >= openness(need.at))
@@ -175,9 +229,7 @@ class Selection {
     for (const note of uses) {
       if (this.work.start.notes[note]) continue;
       const maker = this.fitting.find((k) =>
-        valueOf(k.effects ?? [], this.context()).some(
-          (e) => e.kind === "note" && e.id === note,
-        ),
+        this.does.get(k)?.some((e) => e.kind === "note" && e.id === note),
       );
       if (maker) this.add(maker.id);
     }
@@ -189,16 +241,15 @@ class Selection {
     at: JointState,
     before: number,
   ): StepKind | undefined {
-    const c = this.context();
     let best: { readonly kind: StepKind; readonly to: number } | undefined;
     for (const kind of this.fitting) {
       if (
-        placeOf(kind) >= before ||
+        this.place(kind) >= before ||
         kind.restores ||
         kind.id.startsWith("light-")
       )
         continue;
-      for (const e of valueOf(kind.effects ?? [], c)) {
+      for (const e of this.does.get(kind) ?? []) {
         if (e.kind !== "joint" || e.joint !== joint) continue;
         const to = openness(e.to);
         if (to >= openness(at) && (!best || to < best.to)) best = { kind, to };
@@ -209,12 +260,11 @@ class Selection {
 
   /** Every joint that was opened is brought back, step by step. */
   private closeAgain(): void {
-    const c = this.context();
     const opened = (joint: JointId): JointState => this.opened(joint);
     for (const kind of this.fitting) {
       if (!kind.restores || this.chosen.has(kind.id)) continue;
       if (kind.wanted && !kind.wanted(opened)) continue;
-      const puts = valueOf(kind.effects ?? [], c).some(
+      const puts = (this.does.get(kind) ?? []).some(
         (e) =>
           e.kind === "joint" &&
           this.has.includes(e.joint) &&
@@ -280,6 +330,7 @@ class Selection {
     const moves = [...this.chosen.values()].some((f) => {
       const at = valueOf(f.kind.at ?? null, this.context());
       return (
+        at !== start.member &&
         f.kind.phase === "work" &&
         (at === "near-fixed" || at === "near-far") &&
         f.kind.id !== "far-open"
@@ -301,13 +352,17 @@ class Selection {
 
   /** Only the far end is open: the member was jogged there and stays. */
   private supportOnly(): boolean {
+    const others: readonly JointId[] = [
+      "hub-screw",
+      "belt",
+      "nut-bracket",
+      "bracket-member",
+      "bearing-nut",
+      "housing",
+    ];
     return (
-      this.chosen.has("far-open") &&
-      !this.chosen.has("hub-ease") &&
-      !this.chosen.has("belt-off") &&
-      !this.isOpened("nut-bracket") &&
-      !this.isOpened("bracket-member") &&
-      !this.isOpened("housing")
+      this.opened("far-support") === "off" &&
+      !others.some((j) => this.isOpened(j))
     );
   }
 
@@ -316,8 +371,7 @@ class Selection {
     const { config, start } = this.work;
     const open = this.has.filter((j) => this.isOpened(j));
     const note = (id: string, made: string): void => {
-      if (!start.notes[made] && start.joints !== undefined && !this.begun)
-        this.add(id);
+      if (!start.notes[made] && !this.begun) this.add(id);
     };
     if (open.some((j) => LOSES_HOME.includes(j)) || !start.referenced) {
       note("note-home", "home-noted");
@@ -327,6 +381,8 @@ class Selection {
     for (const joint of open)
       for (const retest of retestsOf(config, joint))
         this.add(`retest-${retest}`);
+    for (const proof of owedIn(start.notes))
+      this.add(`retest-${retestFor(config, proof)}`);
     if (this.chosen.has("retest-chain")) {
       note("measure-before", "before-known");
       this.add("review-compensation");

@@ -12,6 +12,7 @@ import type {
   RetestId,
   SheetPart,
   Verb,
+  Way,
 } from "../machine";
 import type { QuantityKind } from "../quantity";
 
@@ -143,6 +144,8 @@ export interface StepKind {
   readonly power: Power | null;
   readonly verbs?: Of<readonly Verb[]>;
   readonly at?: Of<Place | null>;
+  /** The way to get there that a mechanic would take, where there are several. */
+  readonly prefers?: Way;
   readonly uses?: Of<readonly string[]>;
   readonly needs?: Of<readonly JointNeed[]>;
   readonly effects?: Of<readonly Effect[]>;

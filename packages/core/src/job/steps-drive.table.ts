@@ -46,10 +46,16 @@ const renews = ({ kinds, options }: StepContext): boolean =>
 const houses = (c: StepContext["config"]): string =>
   rotating(c) ? "nut housing" : "bearing housing";
 /** The screw is flicked or pulled by a cord only where it turns with nothing on it. */
-const turnsFree = ({ config, sheet }: StepContext): boolean =>
-  screwTurns(config) &&
-  (sheet.has("nut-parted") ||
-    (!gravity(config) && (sheet.has("hub-ease") || sheet.has("belt-off"))));
+const turnsFree = ({ config, sheet }: StepContext): boolean => {
+  const parted = sheet.has("hub-ease") || sheet.has("belt-off");
+  const clear =
+    !config.brake || (config.mechanics.brakeAt === "motor" && parted);
+  return (
+    screwTurns(config) &&
+    clear &&
+    (sheet.has("nut-parted") || (!gravity(config) && parted))
+  );
+};
 
 /** From the motor to the end bearings: what comes off, and how it goes back on. Common practice, no source. */
 // prettier-ignore

@@ -108,10 +108,12 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
     words: ({ config, state }) => {
       const member = memberOf(config);
       const where = PLACE_NAMES[place];
-      const facing =
-        place === "opening"
-          ? " until the clamp screw faces you, a turn at most"
-          : "";
+      const pinned =
+        state.balance === "secured" && state.joints["balance-link"] !== "off"
+          ? [
+              "Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod.",
+            ]
+          : [];
       const let_ = lever
         ? [
             "The brake is let go by its lever or release screws meanwhile, and goes back at once.",
@@ -120,13 +122,20 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
       switch (way) {
         case "screw-by-hand":
           return {
-            title: `Bring the ${member} ${where}, by the ${screwOf(config)} by hand`,
-            why: "What is tightened there is in line.",
+            title:
+              place === "opening"
+                ? `Turn the ${screwOf(config)} by hand until the clamp screw faces you`
+                : `Bring the ${member} ${where}, by the ${screwOf(config)} by hand`,
+            why:
+              place === "opening"
+                ? "The motor hides it, and then nothing turns any more."
+                : "What is tightened there is in line.",
             how: [
-              `Turn the ${screwOf(config)} by its hub or journal${facing}; never by the thread.`,
+              `Turn the ${screwOf(config)} by its hub or journal${place === "opening" ? ", a turn at most" : ""}; never by the thread.`,
               ...(state.gear === "taut"
                 ? ["The gear follows, just taut."]
                 : []),
+              ...pinned,
               ...let_,
             ],
             caution: "Fingers clear of nut and ends.",
@@ -142,16 +151,14 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
           };
         case "gear":
           return {
-            title: `Bring the ${member} ${where}, on the gear`,
+            title:
+              place === "opening"
+                ? `Raise the ${member} on the gear until the clamp screw faces you`
+                : `Bring the ${member} ${where}, on the gear`,
             why: "Nothing else can move it now.",
             how: [
-              `By the hoist, slowly${facing}; the ${screwOf(config)} turns as it goes where the nut is joined.`,
-              ...(state.balance === "secured" &&
-              state.joints["balance-link"] !== "off"
-                ? [
-                    "Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod.",
-                  ]
-                : []),
+              `By the hoist, slowly; the ${screwOf(config)} turns as it goes where the nut is joined.`,
+              ...pinned,
               ...let_,
             ],
             caution: "Hands out, nobody under it.",

@@ -17,6 +17,7 @@ import {
   made,
   memberOf,
   screwOf,
+  supportAlone,
   to,
   tried,
 } from "./said";
@@ -31,10 +32,7 @@ const hidden = (c: Config): boolean =>
   isCoupled(c) && c.mechanics.couplingHidden;
 /** Aligned by the carriage: what is tightened near the fixed end while the rest is snug. */
 const opensNut = ({ sheet }: StepContext): boolean =>
-  sheet.has("nut-parted") ||
-  sheet.has("bracket-loose") ||
-  sheet.has("bracket-off") ||
-  sheet.has("nut-ease");
+  sheet.has("nut-tight") || sheet.has("float-bracket");
 const joined = ({ state }: StepContext): boolean =>
   state.joints["nut-bracket"] !== "off" &&
   state.joints["bracket-member"] !== "off";
@@ -60,8 +58,8 @@ export const SCREW_STEPS: readonly StepKind[] = [
   },
   {
     id: "far-open", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-support", "off")], needs: [{ joint: "far-support", at: "snug", side: "open" }],
-    at: ({ sheet }) => (sheet.has("motor-off") || sheet.has("nut-parted") ? null : "near-far"),
-    words: ({ config, sheet }) => ({ title: "Far support off", why: sheet.has("nut-parted") ? "The screw passes it." : "Its bearing comes off with it.", how: ["Mark it to its casting; shims in a bag.", sheet.has("nut-parted") ? `The ${screwOf(config)} rests on a vee near this end.` : `The ${memberOf(config)} stands near: its nut carries the end of the ${screwOf(config)}. Nothing of the fixed end is touched.`], caution: "A long screw bends under its own weight.", good: "The end rests, it does not hang." }), tools: ["hex keys", "wooden vees", "bags and marker"],
+    at: ({ sheet }) => (supportAlone(sheet) ? "near-far" : null),
+    words: ({ config, sheet }) => ({ title: "Far support off", why: sheet.has("screw-out") ? "The screw passes it." : "Its bearing comes off with it.", how: ["Mark it to its casting; shims in a bag.", !supportAlone(sheet) ? `The ${screwOf(config)} rests on a vee near this end.` : `The ${memberOf(config)} stands near: its nut carries the end of the ${screwOf(config)}. Nothing of the fixed end is touched.`], caution: "A long screw bends under its own weight.", good: "The end rests, it does not hang." }), tools: ["hex keys", "wooden vees", "bags and marker"],
   },
   {
     id: "far-bearing-out", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-bearing", "off")],
@@ -159,8 +157,8 @@ export const SCREW_STEPS: readonly StepKind[] = [
   },
   {
     id: "light-snug", phase: "work", hands: "in", power: "isolated", minutes: 5, fits: (c) => screwTurns(c) && pillow(c),
-    effects: [tried("housing"), tried("motor"), to("housing", "snug"), to("motor", "snug")],
-    words: { title: "Motor and fixed block snug together", why: "On a light screw the coupling stays on: both find their place as one.", how: ["Each screw tried first.", "Then just loose enough to shift by a hair."], good: "Both move together under a push." }, tools: ["hex keys"], finds: FASTENER_FINDS,
+    effects: ({ config, state }) => eased(config, state, [tried("housing"), tried("motor"), to("housing", "snug"), to("motor", "snug")]),
+    words: ({ config, state }) => ({ title: "Motor and fixed block snug together", why: "On a light screw the coupling stays on: both find their place as one.", how: ["Each screw tried first.", "Then just loose enough to shift by a hair.", ...easingWords(config, state)], good: "Both move together under a push." }), tools: ["hex keys"], finds: FASTENER_FINDS,
   },
   {
     id: "light-tight", phase: "work", hands: "in", power: "isolated", minutes: 10, restores: true, fits: (c) => screwTurns(c) && pillow(c), wanted: (open) => open("motor") === "snug",
@@ -173,7 +171,7 @@ export const SCREW_STEPS: readonly StepKind[] = [
     words: ({ config, state }) => ({ title: "Try the housing screws, then bring them snug", why: "The fixed end finds its place where the nut is.", how: ["Each at torque before it gives.", ...easingWords(config, state)], good: "A firm push moves it." }), tools: ["torque wrench", "hex keys"], finds: FASTENER_FINDS,
   },
   {
-    id: "nut-tight", phase: "work", hands: "in", power: "isolated", minutes: 10, restores: true, effects: [to("nut-bracket", "tight")], torques: ["nut-bracket"], needs: [{ joint: "housing", at: "tight", side: "shut" }], at: ({ config }) => (config.mechanics.tableOverNut ? null : "near-fixed"),
+    id: "nut-tight", phase: "work", hands: "in", power: "isolated", minutes: 10, restores: true, effects: [to("nut-bracket", "tight")], torques: ["nut-bracket"], needs: ({ config }) => (config.mechanics.tableOverNut ? [] : [{ joint: "housing", at: "tight", side: "shut" }]), at: ({ config }) => (config.mechanics.tableOverNut ? null : "near-fixed"),
     words: ({ config }) => config.mechanics.tableOverNut ? { title: "Nut’s screws to torque, in its seat", why: "With the table off nothing else can place it.", how: ["Nut square in its seat, as its marks show.", "Crosswise; a turn of the screw by hand between."], good: "The screw turns as free as before.", ifNot: "Loosen, turn the screw once each way, and again." } : ({ title: `Nut screws to torque, the ${memberOf(config)} near the fixed end`, why: "There the fixed end says where the nut has to be.", how: ["Room left for the key.", "Crosswise in three rounds; a turn of the screw by hand between, where it can be turned.", "Mark each with paint."], good: "No change of feel while tightening.", ifNot: "Loosen, nearer to the end, and again." }), tools: ["torque wrench", "paint marker"],
   },
   {

@@ -6,6 +6,7 @@ import {
   made,
   memberOf,
   screwOf,
+  supportAlone,
   to,
   weightWords,
 } from "./said";
@@ -61,10 +62,10 @@ export const SECURE_STEPS: readonly StepKind[] = [
     photo: "the control’s page with compensation and home offset", consumables: ["marker"],
   },
   {
-    id: "go-opening", phase: "prepare", hands: "out", power: "on", minutes: 4, verbs: ["jog"],
-    effects: ({ sheet }) => [{ kind: "member", to: sheet.has("far-open") && !sheet.has("hub-ease") ? "near-far" : "opening", by: "jog" }, made("at-opening")],
+    id: "go-opening", phase: "prepare", hands: "out", power: "on", minutes: 4, verbs: ["jog"], needs: ({ config, sheet }) => (config.mechanics.couplingHidden && sheet.has("hub-ease") ? [{ joint: "panel", at: "off", side: "open" }] : []),
+    effects: ({ sheet }) => [{ kind: "member", to: supportAlone(sheet) ? "near-far" : "opening", by: "jog" }, made("at-opening")],
     words: ({ config, sheet }) => {
-      const far = sheet.has("far-open") && !sheet.has("hub-ease");
+      const far = supportAlone(sheet);
       const things = [sheet.has("hub-ease") ? "the clamp screw faces the opening" : "", gravity(config) ? "the block fits under the casting" : "", balanced(config) ? "the pin hole of the balance is in line" : "", gravity(config) ? "a hook can reach" : ""].filter(Boolean);
       return far
         ? { title: `Bring the ${memberOf(config)} near the far end`, why: "Its nut then carries the free end of the screw.", how: ["Jog it there, leaving room for the key.", ...(things.length ? [`Where ${things.join(", ")}.`] : [])], good: "The support can be reached, the nut is close to it." }
@@ -118,8 +119,8 @@ export const SECURE_STEPS: readonly StepKind[] = [
     tools: ["pin or props rated for the balance"],
   },
   {
-    id: "panel-off", phase: "secure", hands: "in", power: "isolated", minutes: 5, effects: [to("panel", "off")],
-    words: { title: "Panel before the coupling off", why: "The coupling hides behind it.", how: ["Screws in a bag by place.", "Look where its clamp screws stand."], good: "You see which way the clamp screws face." }, tools: ["hex keys"], consumables: ["bags and marker"],
+    id: "panel-off", phase: "prepare", hands: "in", power: "isolated", minutes: 5, effects: [to("panel", "off")],
+    words: { title: "Panel before the coupling off", why: "The coupling hides behind it, and its clamp screw faces the opening at one place only.", how: ["Screws in a bag by place.", "Look where its clamp screw stands: the axis is jogged to where it faces you, hands out."], good: "You see which way the clamp screws face." }, tools: ["hex keys"], consumables: ["bags and marker"],
   },
   {
     id: "covers-off", phase: "secure", hands: "in", power: "isolated", minutes: 13, effects: [to("covers", "off")],

@@ -126,11 +126,11 @@ export const WAY_STEPS: readonly StepKind[] = [
     words: { title: "Rail clamping screws loose, then each preload screw a quarter turn", why: "A squeezed cage creeps instead of rolling.", how: ["In that order; note the place of each.", "No more than a quarter: the rollers must not tip."], good: "The slide moves with a light push." }, tools: ["hex keys"],
   },
   {
-    id: "cage-far", phase: "work", hands: "in", power: "isolated", minutes: 3, at: "near-far", needs: [{ joint: "cage", at: "loose", side: "open" }], effects: [made("cage-far")],
+    id: "cage-far", phase: "work", hands: "in", power: "isolated", minutes: 3, at: "near-far", prefers: "push", needs: [{ joint: "cage", at: "loose", side: "open" }], effects: [made("cage-far")],
     words: { title: "At the far stop: has it come all the way?", why: "The stop pushes the cage back towards its middle.", how: ["Gently against the stop, three times."], good: "It reaches the stop." },
   },
   {
-    id: "cage-near", phase: "work", hands: "in", power: "isolated", minutes: 3, at: "near-fixed", uses: ["cage-far"], needs: [{ joint: "cage", at: "loose", side: "open" }], effects: [made("cage-near")],
+    id: "cage-near", phase: "work", hands: "in", power: "isolated", minutes: 3, at: "near-fixed", prefers: "push", uses: ["cage-far"], needs: [{ joint: "cage", at: "loose", side: "open" }], effects: [made("cage-near")],
     words: { title: "At the near stop: full travel", why: "Both stops reached is the proof that the cage is central.", how: ["Gently against the stop; measure from stop to stop."], good: "The full travel of this axis.", ifNot: "Short: to and fro again, or a roller is damaged." }, reading: ({ config }) => ({ label: "Travel from stop to stop", quantity: "length", from: 0.98 * config.travelMm, to: 1.2 * config.travelMm + 20 }), tools: ["steel rule"],
   },
   {

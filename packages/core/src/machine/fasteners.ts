@@ -40,6 +40,17 @@ function isSoft(axis: AxisConfig): boolean {
  * @example fastenersOf(axis).find((f) => f.joint === "housing")?.torqueNm // 24.6 for M8, 8.8
  */
 export function fastenersOf(axis: AxisConfig): readonly Fastener[] {
+  const known = FASTENERS.get(axis);
+  if (known) return known;
+  const fasteners = fastenersFor(axis);
+  FASTENERS.set(axis, fasteners);
+  return fasteners;
+}
+
+/** Asked for at every step of every sheet. */
+const FASTENERS = new WeakMap<AxisConfig, readonly Fastener[]>();
+
+function fastenersFor(axis: AxisConfig): readonly Fastener[] {
   const joints = jointsOf(axis);
   return FASTENER_ROWS.filter((r) => joints.includes(r.joint)).map(
     (row): Fastener => {

@@ -3,6 +3,7 @@ export * from "./holders";
 export * from "./joint-names.table";
 export * from "./joints";
 export * from "./masses";
+export * from "./proofs";
 export * from "./reach";
 export * from "./retests";
 export * from "./sheet";

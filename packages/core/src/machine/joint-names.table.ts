@@ -47,7 +47,7 @@ export const JOINT_NAMES: Readonly<Record<JointId, { readonly name: string; read
 // prettier-ignore
 export const PLACE_NAMES = {
   "anywhere": "where it is",
-  "opening": "at the opening",
+  "opening": "to where its clamp screw faces you",
   "near-fixed": "near the fixed end",
   "near-far": "near the far end",
   "middle": "half way",

@@ -107,6 +107,17 @@ function hasTableInTheWay(axis: AxisConfig): boolean {
  * @example jointsOf(defaultAxis("router", "X")).includes("housing") // false
  */
 export function jointsOf(axis: AxisConfig): readonly JointId[] {
+  const known = JOINTS.get(axis);
+  if (known) return known;
+  const joints = jointsFor(axis);
+  JOINTS.set(axis, joints);
+  return joints;
+}
+
+/** Asked for in every state of every sheet. */
+const JOINTS = new WeakMap<AxisConfig, readonly JointId[]>();
+
+function jointsFor(axis: AxisConfig): readonly JointId[] {
   const { mechanics } = axis;
   const has: readonly [JointId, boolean][] = [
     ["motor", true],

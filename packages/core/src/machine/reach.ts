@@ -30,11 +30,12 @@ const FITS: Record<
   housing: (config) => config.mechanics.fixedEnd !== "pillow-block",
 };
 
-/** A block with grub screws sits beside the motor: its nut and lock are reached with the motor on. */
-function openAir(config: AxisConfig, joint: JointId): boolean {
+/** A block with grub screws sits beside the motor: its collars are reached with the motor on. */
+function besideIt(config: AxisConfig, row: ReachRow, before: JointId): boolean {
   return (
     config.mechanics.fixedEnd === "pillow-block" &&
-    (joint === "motor" || joint === "hub-screw" || joint === "bumper")
+    (row.joint === "bearing-nut" || row.joint === "nut-lock") &&
+    (before === "motor" || before === "hub-screw")
   );
 }
 
@@ -47,27 +48,38 @@ export function reachNeeds(
   joint: JointId,
   to: JointState,
 ): readonly JointNeed[] {
-  const has = jointsOf(config);
-  const needs: JointNeed[] = [];
-  for (const row of REACH_ROWS) {
-    if (row.joint !== joint || !row.to.includes(to)) continue;
-    if (row.only && !FITS[row.only](config)) continue;
-    for (const side of ["open", "shut"] as const)
-      for (const [other, at] of Object.entries(row[side] ?? {}) as [
-        JointId,
-        JointState,
-      ][]) {
-        if (!has.includes(other)) continue;
-        if (
-          side === "open" &&
-          openAir(config, other) &&
-          (joint === "bearing-nut" || joint === "nut-lock")
-        )
-          continue;
-        needs.push({ joint: other, at, side });
-      }
+  let table = TABLES.get(config);
+  if (!table) {
+    table = tableOf(config);
+    TABLES.set(config, table);
   }
-  return needs;
+  return table.get(`${joint}:${to}`) ?? NOTHING;
+}
+
+const NOTHING: readonly JointNeed[] = [];
+type NeedTable = ReadonlyMap<string, readonly JointNeed[]>;
+/** Asked for in every state of every sheet. */
+const TABLES = new WeakMap<AxisConfig, NeedTable>();
+
+function tableOf(config: AxisConfig): NeedTable {
+  const has = new Set(jointsOf(config));
+  const table = new Map<string, JointNeed[]>();
+  for (const row of REACH_ROWS) {
+    if (!has.has(row.joint) || (row.only && !FITS[row.only](config))) continue;
+    const needs = (["open", "shut"] as const).flatMap((side) =>
+      (Object.entries(row[side] ?? {}) as [JointId, JointState][]).flatMap(
+        ([joint, at]) =>
+          has.has(joint) && !(side === "open" && besideIt(config, row, joint))
+            ? [{ joint, at, side }]
+            : [],
+      ),
+    );
+    for (const to of row.to) {
+      const key = `${row.joint}:${to}`;
+      table.set(key, [...(table.get(key) ?? []), ...needs]);
+    }
+  }
+  return table;
 }
 
 export function meets(state: AxisState, need: JointNeed): boolean {

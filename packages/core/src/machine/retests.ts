@@ -1,5 +1,6 @@
 import type { AxisConfig } from "../axis";
 import { jointsOf, type JointId } from "./joints";
+import { proofsOf, type Proof } from "./proofs";
 
 export const RETEST_IDS = [
   "chain",
@@ -12,35 +13,6 @@ export const RETEST_IDS = [
 ] as const;
 export type RetestId = (typeof RETEST_IDS)[number];
 
-const DRIVE: readonly JointId[] = [
-  "motor",
-  "hub-motor",
-  "hub-screw",
-  "belt",
-  "mesh",
-  "pinion",
-  "retainer",
-  "bearing-nut",
-  "housing",
-  "bearings",
-  "far-support",
-  "far-bearing",
-  "screw",
-  "screw-clamps",
-  "balls",
-  "nut-bracket",
-  "bracket-member",
-  "nut-flange",
-  "antibacklash",
-];
-const WAY: readonly JointId[] = [
-  "gib",
-  "carriages",
-  "v-wheels",
-  "cage",
-  "rack",
-];
-
 /** How full travel is proven here: by load where there is a meter, else by steps that are not lost. */
 export function travelRetest(config: AxisConfig): RetestId {
   return config.motor === "servo" ? "travel-load" : "travel-steps";
@@ -52,12 +24,12 @@ export function retestsOf(
   joint: JointId,
 ): readonly RetestId[] {
   if (!jointsOf(config).includes(joint)) return [];
-  if (DRIVE.includes(joint)) return ["chain"];
-  if (joint === "carriages") return [travelRetest(config), "pattern"];
-  if (WAY.includes(joint)) return [travelRetest(config)];
-  if (joint === "home-switch") return ["home"];
-  if (joint === "head") return ["tram"];
-  return joint === "column" ? ["plumb"] : [];
+  return proofsOf(joint).map((proof) => retestFor(config, proof));
+}
+
+/** The retest by which this axis gives a proof. */
+export function retestFor(config: AxisConfig, proof: Proof): RetestId {
+  return proof === "travel" ? travelRetest(config) : proof;
 }
 
 /** Can this retest be done on this axis? */

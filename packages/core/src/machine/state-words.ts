@@ -21,7 +21,9 @@ export function stateLine(
   power: Power,
 ): StateLine {
   const carried: string[] = holdersOf(config, state, power).map((h) =>
-    h.id === "block" && state.tied ? "block, tied down" : h.id,
+    h.id === "block"
+      ? `block${state.tied ? " and strap" : ""}${h.tried ? "" : ", not tried"}`
+      : h.id,
   );
   if (isGravityAxis(config) && state.balance === "secured")
     carried.push("balance secured");

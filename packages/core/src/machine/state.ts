@@ -1,4 +1,5 @@
 import type { AxisConfig } from "../axis";
+import { proofsOf, type Proof } from "./proofs";
 import { jointsOf, openness, type JointId, type JointState } from "./joints";
 
 /** Where the member stands, as far as a job asks. */
@@ -23,6 +24,8 @@ export type Way = (typeof WAYS)[number];
 
 export type Power = "on" | "isolated";
 
+type Notes = Readonly<Record<string, true>>;
+
 /** One axis in one state of a job. What is not in `joints` is tight. */
 export interface AxisState {
   readonly joints: Readonly<Partial<Record<JointId, JointState>>>;
@@ -37,8 +40,8 @@ export interface AxisState {
   /** The brake is let go by its lever. */
   readonly brakeLet: boolean;
   readonly referenced: boolean;
-  /** What was measured, marked, tried and proven so far. */
-  readonly notes: Readonly<Record<string, true>>;
+  /** What was measured, marked, tried and proven so far, and what is owed. */
+  readonly notes: Notes;
 }
 
 export interface MachineState {
@@ -100,6 +103,24 @@ export const LOSES_HOME: readonly JointId[] = [
   "nut-flange",
 ];
 
+/** What was proven before a joint was opened is owed again. */
+function owing(notes: Notes, proofs: readonly Proof[]): Notes {
+  if (proofs.length === 0) return notes;
+  const now: Record<string, true> = { ...notes };
+  for (const proof of proofs) {
+    now[`owes:${proof}`] = true;
+    delete now[`retested:${proof}`];
+  }
+  return now;
+}
+
+/** A note is kept; a retest settles what it proves. */
+function noting(notes: Notes, id: string): Notes {
+  const now: Record<string, true> = { ...notes, [id]: true };
+  if (id.startsWith("retested:")) delete now[id.replace("retested", "owes")];
+  return now;
+}
+
 function withJoint(
   state: AxisState,
   joint: JointId,
@@ -108,14 +129,7 @@ function withJoint(
   const lower = openness(to) > openness(jointAt(state, joint));
   const joints = { ...state.joints, [joint]: to };
   if (to === "tight") delete joints[joint];
-  // What was proven before a joint was opened is proven no more.
-  const notes = lower
-    ? Object.fromEntries(
-        Object.entries(state.notes).filter(
-          ([id]) => !id.startsWith("retested:"),
-        ),
-      )
-    : state.notes;
+  const notes = lower ? owing(state.notes, proofsOf(joint)) : state.notes;
   return {
     ...state,
     // With its hub off, the screw turns by itself: where the clamp screw faces is lost.
@@ -156,7 +170,7 @@ function axisAfter(state: AxisState, effect: Effect): AxisState {
     case "referenced":
       return { ...state, referenced: true };
     case "note":
-      return { ...state, notes: { ...state.notes, [effect.id]: true } };
+      return { ...state, notes: noting(state.notes, effect.id) };
     case "power":
       return state;
   }

@@ -260,3 +260,28 @@ export function verbAllowed(
       );
   }
 }
+
+/** On a machine that is switched on these may stand open: they are closed after the retest. */
+const OPEN_UNDER_POWER: readonly JointId[] = ["nut-lock", "covers", "panel"];
+
+/**
+ * What stands against switching the machine on, on one axis: open joints, a prop, gear, a balance that
+ * is secured. Empty when nothing does.
+ */
+export function againstPower(
+  config: AxisConfig,
+  state: AxisState,
+): readonly (JointId | "prop" | "gear" | "balance")[] {
+  const gravity = isGravityAxis(config);
+  const open = jointsOf(config).filter((j) => {
+    const at = jointAt(state, j);
+    if (at === "tight" || OPEN_UNDER_POWER.includes(j)) return false;
+    return at !== "snug" || (gravity && !SET_WHILE_MOVING.includes(j));
+  });
+  return [
+    ...open,
+    ...(state.prop ? (["prop"] as const) : []),
+    ...(state.gear === "taut" ? (["gear"] as const) : []),
+    ...(gravity && state.balance === "secured" ? (["balance"] as const) : []),
+  ];
+}

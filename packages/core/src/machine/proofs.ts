@@ -1,0 +1,58 @@
+import type { JointId } from "./joints";
+
+/** What an opened joint owes before the machine is signed off. */
+export const PROOFS = [
+  "chain",
+  "travel",
+  "home",
+  "tram",
+  "plumb",
+  "pattern",
+] as const;
+export type Proof = (typeof PROOFS)[number];
+
+const DRIVE: readonly JointId[] = [
+  "motor",
+  "hub-motor",
+  "hub-screw",
+  "belt",
+  "mesh",
+  "pinion",
+  "retainer",
+  "bearing-nut",
+  "housing",
+  "bearings",
+  "far-support",
+  "far-bearing",
+  "screw",
+  "screw-clamps",
+  "balls",
+  "nut-bracket",
+  "bracket-member",
+  "nut-flange",
+  "antibacklash",
+];
+const WAY: readonly JointId[] = [
+  "gib",
+  "carriages",
+  "v-wheels",
+  "cage",
+  "rack",
+];
+
+/** What proves a joint after it was opened; empty where nothing needs to. */
+export function proofsOf(joint: JointId): readonly Proof[] {
+  if (DRIVE.includes(joint)) return ["chain"];
+  if (joint === "carriages") return ["travel", "pattern"];
+  if (WAY.includes(joint)) return ["travel"];
+  if (joint === "home-switch") return ["home"];
+  if (joint === "head") return ["tram"];
+  return joint === "column" ? ["plumb"] : [];
+}
+
+/** What a state still owes, from its notes. */
+export function owedIn(
+  notes: Readonly<Record<string, true>>,
+): readonly Proof[] {
+  return PROOFS.filter((p) => notes[`owes:${p}`]);
+}
