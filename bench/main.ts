@@ -1,4 +1,4 @@
-import { checkOrder, DEFAULT_OPTIONS, defaultAxis, evaluatePositioning, infer, jobsFor, planJob, rankTests, type JobPlan } from "@iron/core"; // prettier-ignore
+import { auditSheet, DEFAULT_OPTIONS, defaultAxis, evaluatePositioning, infer, jobsFor, kitOf, stateAfter, planJob, rankTests, type JobPlan } from "@iron/core"; // prettier-ignore
 import Database from "better-sqlite3";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -162,15 +162,18 @@ async function sheets(): Promise<void> {
     jobsFor(a.config).map((k) => ({ letter: a.letter, kind: k.id })),
   );
   const plan = (): JobPlan => planJob({ axes, items, options: DEFAULT_OPTIONS }); // prettier-ignore
-  const { steps } = plan();
+  const sheet = plan();
+  const { steps } = sheet;
+  const walk = (): unknown =>
+    steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), sheet.start);
   const ours = await timed(plan);
-  const reference = await timed(() => checkOrder(steps, []));
-  report(
-    `sheet of ${items.length} jobs on 3 axes, ${steps.length} steps`,
-    ours,
-    reference,
-    "walking the finished sheet once",
+  const audited = await timed(() =>
+    auditSheet({ ...sheet, kit: kitOf(sheet) }),
   );
+  const reference = await timed(walk);
+  const what = `${items.length} jobs on 3 axes, ${steps.length} steps`;
+  report(`sheet of ${what}`, ours, reference, "walking it once");
+  report(`audit of ${what}`, audited, reference, "walking it once");
 }
 
 /** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- coverage [part of a name]` for how often every ± and sentence holds. */

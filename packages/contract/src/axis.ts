@@ -1,9 +1,13 @@
 import {
   AXIS_BOUNDS,
+  BASE_MECHANICS,
   BEARING_SETS,
+  BRAKE_PLACES,
   COUPLINGS,
   FEEDBACKS,
+  FIXED_ENDS,
   FIXINGS,
+  FLANGE_SIDES,
   GUIDEWAYS,
   limitsAreUsual,
   LOCK_NUTS,
@@ -12,6 +16,7 @@ import {
   NUTS,
   ORIENTATIONS,
   SCREW_MAKES,
+  TORQUE_SOURCES,
   TRANSMISSIONS,
 } from "@iron/core";
 import { z } from "zod";
@@ -41,6 +46,36 @@ const screwSchema = z.object({
   freeLengthMm: bounded(AXIS_BOUNDS["screw.freeLengthMm"]),
   fixings: oneOf("End fixings", FIXINGS),
   make: oneOf("Make", SCREW_MAKES),
+});
+
+const fastenerSchema = z.object({
+  thread: note("Thread", 20),
+  grade: note("Grade", 20),
+  count: z
+    .number()
+    .int("The number of screws must be whole.")
+    .min(1, "The number of screws must be from 1 to 99.")
+    .max(99, "The number of screws must be from 1 to 99."),
+  torqueNm: bounded(AXIS_BOUNDS["mechanics.torqueNm"]).nullable(),
+  source: oneOf("Where the torque comes from", TORQUE_SOURCES),
+});
+
+const mechanicsSchema = z.object({
+  memberKg: bounded(AXIS_BOUNDS["mechanics.memberKg"]).nullable(),
+  motorKg: bounded(AXIS_BOUNDS["mechanics.motorKg"]).nullable(),
+  brakeAt: oneOf("Brake at", BRAKE_PLACES),
+  brakeLever: z.boolean(),
+  dragBrakeKnown: z.boolean(),
+  fixedEnd: oneOf("Fixed end", FIXED_ENDS),
+  farNut: z.boolean(),
+  flangeSide: oneOf("Side of the nut’s flange", FLANGE_SIDES),
+  flangePasses: z.boolean(),
+  couplingHidden: z.boolean(),
+  bumper: z.boolean(),
+  tableOverNut: z.boolean(),
+  lubeLine: z.boolean(),
+  column: z.boolean(),
+  fasteners: z.record(z.string().max(40), fastenerSchema),
 });
 
 export const axisConfigSchema = z
@@ -73,6 +108,8 @@ export const axisConfigSchema = z
     bearings: oneOf("Bearing set", BEARING_SETS),
     lockNut: oneOf("Lock nut", LOCK_NUTS),
     guideway: oneOf("Guideway", GUIDEWAYS),
+    /** What holds, moves and can be reached; a middling machine’s where nobody says. */
+    mechanics: mechanicsSchema.default({ ...BASE_MECHANICS, fasteners: {} }),
     limits: limitsSchema,
     enteredMm: bounded(AXIS_BOUNDS.enteredMm).default(0),
     costs: z.object({

@@ -1,14 +1,21 @@
 import {
   ALIGN_SCHOOLS,
   GIB_SCHOOLS,
+  HANDS,
   JOB_KIND_IDS,
+  JOINT_IDS,
+  JOINT_STATES,
   NUT_SERVICES,
   PHASES,
+  PLACES,
   PRELOAD_SCHOOLS,
   QUANTITY_KINDS,
-  RETESTS,
+  RETEST_IDS,
+  VERBS,
+  WAYS,
 } from "@iron/core";
 import { z } from "zod";
+import { axisConfigSchema } from "./axis";
 import { finite, idSchema, instantSchema, note, oneOf } from "./common";
 import { operation } from "./operation";
 
@@ -20,38 +27,85 @@ export const jobOptionsSchema = z.object({
   nutService: oneOf("Nut", NUT_SERVICES),
   newInsert: z.boolean(),
   farEndToo: z.boolean(),
+  newBearings: z.boolean().default(true),
 });
+
+const strings = z.array(z.string()).readonly();
+const joint = z.enum(JOINT_IDS);
+const place = z.enum(PLACES);
+const power = z.enum(["on", "isolated"]);
+const block = z.enum(["none", "set", "tried"]);
+const gear = z.enum(["none", "taut"]);
+const balance = z.enum(["acts", "secured"]);
+
+/** One axis of a machine as a job finds and leaves it. */
+const standingSchema = z.object({
+  joints: z.partialRecord(joint, z.enum(JOINT_STATES)),
+  member: place,
+  block,
+  tied: z.boolean(),
+  gear,
+  balance,
+  prop: z.boolean(),
+  brakeLet: z.boolean(),
+  referenced: z.boolean(),
+  notes: z.record(z.string(), z.literal(true)),
+});
+const machineStateSchema = z.object({
+  power,
+  axes: z.record(z.string(), standingSchema),
+});
+
+/** What a step does to the mechanism. */
+const effectSchema = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("joint"), joint, to: z.enum(JOINT_STATES) }),
+  z.object({ kind: z.literal("member"), to: place, by: z.enum(WAYS) }),
+  z.object({ kind: z.literal("block"), to: block }),
+  z.object({ kind: z.literal("tie"), to: z.boolean() }),
+  z.object({ kind: z.literal("gear"), to: gear }),
+  z.object({ kind: z.literal("balance"), to: balance }),
+  z.object({ kind: z.literal("prop"), to: z.boolean() }),
+  z.object({ kind: z.literal("brake-let"), to: z.boolean() }),
+  z.object({ kind: z.literal("referenced") }),
+  z.object({ kind: z.literal("note"), id: z.string() }),
+  z.object({ kind: z.literal("power"), to: power }),
+]);
 
 const partSchema = z.object({
   name: z.string(),
   count: z.number(),
-  order: z.boolean().optional(),
-  cost: z.enum(["bearing-set", "screw", "small"]).optional(),
+  of: joint.nullable(),
+  order: z.boolean(),
+  cost: z.enum(["bearing-set", "screw", "small"]),
 });
-const strings = z.array(z.string()).readonly();
 export const plannedStepSchema = z.object({
   id: z.string(),
   axis: z.string().nullable(),
+  /** Its name in the trade’s list of steps. */
+  kind: z.string(),
   phase: z.enum(PHASES),
+  hands: z.enum(HANDS),
+  verbs: z.array(z.enum(VERBS)).readonly(),
+  at: place.nullable(),
+  uses: strings,
+  effects: z.array(effectSchema).readonly(),
+  tools: strings,
+  people: z.union([z.literal(1), z.literal(2)]),
+  parts: z.array(partSchema).readonly(),
+  hold: z.string(),
+  retest: z.enum(RETEST_IDS).nullable(),
+  keeps: joint.nullable(),
   title: z.string(),
   why: z.string(),
   how: strings,
   caution: z.string(),
   good: z.string(),
   ifNot: z.string(),
+  /** How the axis stands after it, in words. */
+  state: z.string(),
   minutes: z.number(),
-  people: z.union([z.literal(1), z.literal(2)]),
-  needs: strings,
-  without: strings,
-  opens: z.string().nullable(),
-  closes: z.string().nullable(),
-  does: z.string().nullable(),
-  after: strings,
-  tools: strings,
-  parts: z.array(partSchema).readonly(),
   consumables: strings,
   photo: z.string(),
-  hold: z.string(),
   finds: z
     .array(
       z.object({
@@ -59,6 +113,7 @@ export const plannedStepSchema = z.object({
         words: z.string(),
         offersStop: z.boolean().optional(),
         offers: jobKindSchema.optional(),
+        asks: z.boolean().optional(),
         say: z.string().optional(),
       }),
     )
@@ -72,12 +127,14 @@ export const plannedStepSchema = z.object({
       optional: z.boolean().optional(),
     })
     .nullable(),
-  torque: z.string(),
-  retest: z.enum(RETESTS).nullable(),
-  keep: z.enum(["shim", "pin", "spacer"]).nullable(),
+  torques: strings,
 });
 export const jobPlanSchema = z.object({
-  start: strings,
+  /** The axes as they were when the sheet was planned. */
+  axes: z
+    .array(z.object({ letter: z.string(), config: axisConfigSchema }))
+    .readonly(),
+  start: machineStateSchema,
   steps: z.array(plannedStepSchema).readonly(),
 });
 
@@ -130,7 +187,14 @@ export type JobAct = z.infer<typeof jobActSchema>;
 
 export const jobCreateSchema = z.object({
   items: z
-    .array(z.object({ axisId: z.number().int(), kind: jobKindSchema }))
+    .array(
+      z.object({
+        axisId: z.number().int(),
+        kind: jobKindSchema,
+        /** Joints whose fasteners the case found loose. */
+        loose: z.array(joint).max(20).optional(),
+      }),
+    )
     .min(1, "Name at least one piece of work.")
     .max(24, "At most 24 pieces of work on one sheet."),
   options: jobOptionsSchema,
@@ -168,7 +232,13 @@ export const jobSchema = z.object({
   bay: z.string(),
   caseId: z.number().int().nullable(),
   title: z.string(),
-  items: z.array(z.object({ letter: z.string(), kind: jobKindSchema })),
+  items: z.array(
+    z.object({
+      letter: z.string(),
+      kind: jobKindSchema,
+      loose: z.array(joint).optional(),
+    }),
+  ),
   options: jobOptionsSchema,
   axes: z.array(jobAxisSchema),
   openedAt: instantSchema,

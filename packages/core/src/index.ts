@@ -10,6 +10,7 @@ export * from "./alignment";
 export * from "./preload";
 export * from "./home";
 export * from "./series";
-export * from "./procedure";
+export * from "./machine";
+export * from "./job";
 export * from "./sums";
 export * from "./lubrication";

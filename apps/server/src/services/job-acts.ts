@@ -1,10 +1,15 @@
 import {
   jobKind,
+  NoWay,
   planJob,
+  recordOf,
   refuseOrder,
   refuseSign,
+  reordered,
+  type JobItem,
   type JobPlan,
   type JobProgress,
+  type JointId,
 } from "@iron/core";
 import type { Axis, Job, JobAct, JobEventRecord } from "@iron/contract";
 import { conflict, problem } from "../http/problem-error";
@@ -21,15 +26,6 @@ function beforeOf(progress: JobProgress, letter: string) {
     ? null
     : { lostMm: signed.reading, expandedMm: null, runId: null };
 }
-
-function reordered(progress: JobProgress, order: readonly string[]): Job["plan"] {
-  const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
-  const plan: JobPlan = {
-    start: progress.facts,
-    steps: order.flatMap((id) => byId.get(id) ?? []).map((s) => ({ ...s, after: s.after.filter((a) => order.includes(a)) })), // prettier-ignore
-  };
-  return plan as Job["plan"];
-} // prettier-ignore
 
 /** What an act becomes on record; a problem in words where it cannot be. */
 export function eventFor(
@@ -61,46 +57,87 @@ export function eventFor(
     case "reorder": {
       const wrong = refuseOrder(progress, act.order);
       if (wrong.length) throw conflict(`That order cannot be worked. ${wrong.slice(0, 3).join(" ")}`, job); // prettier-ignore
-      return { kind: "plan", why: "order changed by hand", plan: reordered(progress, act.order) }; // prettier-ignore
+      return {
+        kind: "plan",
+        why: "order changed by hand",
+        plan: reordered(progress, act.order) as Job["plan"],
+      };
     }
     case "stop-here":
       return {
         kind: "plan",
-        why: "fasteners were loose: tighten, put back and retest",
-        plan: planAnew(job, progress, act.letter, "tighten", false, machineAxes), // prettier-ignore
+        why: "fasteners were loose: tighten, close and retest",
+        plan: planAnew(job, progress, { letter: act.letter, kind: "tighten", loose: looseAt(progress, act.letter) }, false, machineAxes), // prettier-ignore
       };
     case "add-work":
       return {
         kind: "plan",
         why: `added: ${jobKind(act.job).name}, ${act.letter}`,
-        plan: planAnew(job, progress, act.letter, act.job, true, machineAxes),
+        plan: planAnew(
+          job,
+          progress,
+          { letter: act.letter, kind: act.job },
+          true,
+          machineAxes,
+        ),
       };
   }
 }
 
-/** The sheet from here on: what is open is closed again, with other or more work. */
+/** Joints whose fasteners were tried at the step that found something loose. */
+function looseAt(progress: JobProgress, letter: string): readonly JointId[] {
+  const last = recordOf(progress)
+    .filter((r) => r.step.axis === letter)
+    .at(-1);
+  return (last?.step.effects ?? []).flatMap((e) =>
+    e.kind === "note" && e.id.startsWith("tried:")
+      ? [e.id.slice("tried:".length) as JointId]
+      : [],
+  );
+}
+
+/** The sheet from here on: what is open is closed properly, with other or more work. */
 function planAnew(
   job: Job,
   progress: JobProgress,
-  letter: string,
-  kind: Job["items"][number]["kind"],
+  added: JobItem,
   keepWork: boolean,
   machineAxes: readonly Axis[],
 ): Job["plan"] {
+  const { letter, kind } = added;
   const all = machineAxes.filter((a) =>
     job.axes.some((j) => j.axisId === a.id),
   );
   const on = all.find((a) => a.config.letter === letter);
-  if (!on) throw problem(422, "Not valid", `This job is not on axis ${letter}.`); // prettier-ignore
+  if (!on)
+    throw problem(422, "Not valid", `This job is not on axis ${letter}.`);
   if (!jobKind(kind).fits(on.config))
-      throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`); // prettier-ignore
-  const items = keepWork ? [...job.items, { letter, kind }] : [...job.items.filter((i) => i.letter !== letter), { letter, kind }]; // prettier-ignore
-  const plan = planJob({
-    axes: all.map((a) => ({ letter: a.config.letter, config: a.config })),
-    items,
-    options: job.options,
-    start: progress.facts,
-    skip: new Set(progress.signed.map((s) => s.step)),
-  });
-  return plan as Job["plan"];
+    throw problem(
+      422,
+      "Not on this axis",
+      `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`,
+    );
+  const items: readonly JobItem[] = [
+    ...(keepWork ? job.items : job.items.filter((i) => i.letter !== letter)),
+    added,
+  ];
+  return inWords(job, () =>
+    planJob({
+      axes: all.map((a) => ({ letter: a.config.letter, config: a.config })),
+      items,
+      options: job.options,
+      start: progress.state,
+      done: new Set(recordOf(progress).map((r) => `${r.step.axis ?? ""}:${r.step.kind}`)), // prettier-ignore
+    }),
+  );
+}
+
+/** A sheet that cannot be is refused in words, with the job as it is. */
+function inWords(job: Job, plan: () => JobPlan): Job["plan"] {
+  try {
+    return plan() as Job["plan"];
+  } catch (error) {
+    if (error instanceof NoWay) throw conflict(error.message, job);
+    throw error;
+  }
 }

@@ -1,11 +1,14 @@
 import {
   dayOf,
   axisFromParts,
+  doneWords,
   isSplitTest,
   jobKind,
   jobProgress,
   mendParts,
   planJob,
+  recordOf,
+  type JobItem,
 } from "@iron/core";
 import type { Job, JobAct, JobEventRecord, JobSummary } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
@@ -17,6 +20,7 @@ import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import { eventFor } from "./job-acts";
+import { modernEvent, modernPlan } from "./old-plans";
 import type { Machines } from "./machines";
 
 const CHECK_AFTER_MS = 7 * 86_400_000;
@@ -34,12 +38,16 @@ export class Jobs {
   async open(machineId: number, create: Create, who: string): Promise<Job> {
     const machine = await this.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => create.items.some((i) => i.axisId === a.id)); // prettier-ignore
-    const items = create.items.map(({ axisId, kind }) => {
+    const items = create.items.map(({ axisId, kind, loose }): JobItem => {
       const axis = axes.find((a) => a.id === axisId);
       if (!axis) throw problem(422, "Not valid", `${machine.nickname} has no axis ${axisId}.`); // prettier-ignore
       if (!jobKind(kind).fits(axis.config))
         throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`); // prettier-ignore
-      return { letter: axis.config.letter, kind };
+      return {
+        letter: axis.config.letter,
+        kind,
+        ...(loose?.length ? { loose } : {}),
+      };
     });
     if (create.caseId !== null) await this.mustBeCase(create.caseId, machineId);
     const plan = planJob({
@@ -61,8 +69,8 @@ export class Jobs {
       .values({
         machine_id: machineId,
         case_id: create.caseId,
-        title: titleOf(items),
-        items: toJson(items),
+        title: titleOf(items as Job["items"]),
+        items: toJson(items as Job["items"]),
         options: toJson(create.options),
         axes: toJson(before),
         plan: toJson(plan as Job["plan"]),
@@ -166,8 +174,7 @@ export class Jobs {
     const row = await this.db.selectFrom("virtual_axis").select("model").where("axis_id", "=", axis.axisId).executeTakeFirst(); // prettier-ignore
     const model = row ? fromJson(row.model) : null;
     if (!model?.parts) return;
-    const name = stepId.slice(stepId.indexOf(":") + 1);
-    const parts = mendParts(model.parts, name, step.parts.length > 0);
+    const parts = mendParts(model.parts, step.kind, step.parts.length > 0);
     if (parts === model.parts) return;
     const { config } = await this.machines.axis(axis.axisId);
     await this.db
@@ -217,21 +224,23 @@ export class Jobs {
     at: string,
     who: string,
   ): Promise<void> {
-    const powered = job.events.find((e) => e.kind === "sign" && e.step === "tools-out"); // prettier-ignore
+    const powered = job.events.find((e) => e.kind === "sign" && e.step.startsWith("tools-out")); // prettier-ignore
     const workEnded = powered?.at ?? at;
-    for (const axis of job.axes) {
-      const kinds = job.items.filter((i) => i.letter === axis.letter).map((i) => jobKind(i.kind).name); // prettier-ignore
+    const record = recordOf(jobProgress(job.plan, job.events));
+    for (const axis of job.axes)
       await trx
         .insertInto("axis_event")
         .values({
           axis_id: axis.axisId,
           kind: "repair",
-          text: `Job ${job.id}: ${kinds.join(", ")}.`,
+          text: `Job ${job.id}: ${doneWords(record, axis.letter)}.`.slice(
+            0,
+            500,
+          ),
           at: workEnded,
           by: who,
-        }) // prettier-ignore
+        })
         .execute();
-    }
     const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS); // prettier-ignore
     await trx
       .updateTable("job")
@@ -291,7 +300,12 @@ async function eventsOf(db: Db, jobId: number): Promise<JobEventRecord[]> {
     .where("job_id", "=", jobId)
     .orderBy("id")
     .execute();
-  return rows.map((r) => ({ ...fromJson(r.data), key: r.key, at: r.at, by: r.by })); // prettier-ignore
+  return rows.map((r) => ({
+    ...modernEvent(fromJson(r.data)),
+    key: r.key,
+    at: r.at,
+    by: r.by,
+  }));
 }
 
 function jobOf(
@@ -311,6 +325,6 @@ function jobOf(
     by: row.by,
     finishedAt: row.finished_at,
     checkOn: row.check_on,
-    plan: fromJson(row.plan),
+    plan: modernPlan(fromJson(row.plan)),
   };
 }

@@ -1,4 +1,9 @@
-import { usualLimits, type AxisConfig } from "@iron/core";
+import {
+  usualLimits,
+  usualMechanics,
+  type AxisConfig,
+  type MachineKind,
+} from "@iron/core";
 import { sql, type Kysely, type Migration } from "kysely";
 
 const first: Migration = {
@@ -249,6 +254,27 @@ async function followDrives(db: Kysely<unknown>): Promise<void> {
   }
 }
 
+/** Axes say what holds, moves and can be reached: at first what is usual for the kind of machine. */
+const mechanism: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const { rows } = await sql<{
+      id: number;
+      config: string;
+      kind: MachineKind;
+    }>`select axis.id, axis.config, machine.kind from axis
+       join machine on machine.id = axis.machine_id`.execute(db);
+    for (const { id, config, kind } of rows) {
+      const axis = JSON.parse(config) as Partial<AxisConfig> & AxisConfig;
+      if ("mechanics" in axis) continue;
+      const now = JSON.stringify({
+        ...(axis as AxisConfig),
+        mechanics: usualMechanics(kind, axis),
+      });
+      await sql`update axis set config = ${now} where id = ${id}`.execute(db);
+    }
+  },
+};
+
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
@@ -259,4 +285,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0007_photo_keys": photoKeys,
   "0008_keep": keep,
   "0009_own_errors": ownErrors,
+  "0010_mechanism": mechanism,
 };

@@ -18,7 +18,7 @@ export function plainSign(step: PlannedStep, over: Partial<Sign> = {}): Sign {
     found: step.finds[0]?.id ?? null,
     words: "", reason: "", change: "",
     reading: reading && !reading.optional ? ((reading.from ?? 0) + (reading.to ?? 1)) / 2 : null,
-    kept: step.keep && step.closes ? "as it was" : null,
+    kept: step.keeps ? "as it was" : null,
     holdBy: step.hold ? "Ilse" : "",
     figure: step.retest === "chain" ? { lostMm: 0.006, expandedMm: 0.001, runId: null } : null,
     ...over,
@@ -53,7 +53,9 @@ describe("jobs", () => {
     expect(job.checkOn).toMatch(/^\d{4}-\d\d-\d\d$/);
     expect(new Set(job.events.map((e) => e.by))).toEqual(new Set(["Tomas"]));
     const history = await t.api.get(`/api/axes/${z.id}/history`).expect(200);
-    expect(history.body.events[0].text).toContain("Replace fixed-end bearings");
+    expect(history.body.events[0].text).toContain(
+      "renewed: shaft seal, end-bearing set",
+    );
     const late = await act(job, { kind: "undo", step: "sign-off", key: randomUUID() }).expect(409); // prettier-ignore
     expect(late.body.detail).toContain("signed off");
     const listed = (await t.api.get("/api/jobs").expect(200)).body[0];
@@ -65,7 +67,7 @@ describe("jobs", () => {
     const job = await open("fixed-bearings");
     const motor = job.plan.steps.find((s) => s.id === "Z:motor-off") as PlannedStep; // prettier-ignore
     const early = await act(job, plainSign(motor)).expect(409);
-    expect(early.body.detail).toContain("It needs that Z: the block has been tried with the drive off"); // prettier-ignore
+    expect(early.body.detail).toContain("It has hands in with the power on.");
     const before = await signUntil(job, "isolate");
     const isolate = next(before) as PlannedStep;
     const nameless = await act(before, plainSign(isolate, { holdBy: " " })).expect(409); // prettier-ignore
@@ -87,15 +89,12 @@ describe("jobs", () => {
   });
 
   it("loose fasteners: the sheet is planned anew, tightens, closes what is open and retests", async () => {
-    const job = await signUntil(
-      await open("fixed-bearings"),
-      "Z:housing-loose",
-    );
+    const job = await signUntil(await open("fixed-bearings"), "Z:try-end");
     const step = next(job) as PlannedStep;
     const found = (await act(job, plainSign(step, { found: "loose" })).expect(200)).body as Job; // prettier-ignore
     const anew = (await act(found, { kind: "stop-here", letter: "Z", key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
     const steps = jobProgress(anew.plan, anew.events).plan.steps.map((s) => s.id); // prettier-ignore
-    expect(steps).toEqual(expect.arrayContaining(["Z:tighten-found", "Z:housing-tight", "Z:motor-on", "Z:coupling-shut", "Z:remove-block", "Z:retest-chain", "sign-off"])); // prettier-ignore
+    expect(steps).toEqual(expect.arrayContaining(["Z:tighten:retainer", "Z:tighten:housing", "Z:motor-on", "Z:coupling-shut", "Z:remove-block", "Z:retest-chain", "sign-off"])); // prettier-ignore
     expect(steps).not.toContain("Z:bearing-out");
     const done = await signUntil(anew, null);
     expect(done.finishedAt).not.toBeNull();
@@ -103,8 +102,8 @@ describe("jobs", () => {
 
   it("nothing is closed before the retest passes, unless somebody accepts it by name", async () => {
     const job = await signUntil(await open("float-bracket"), "Z:retest-chain");
-    const covers = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === "isolate-again") as PlannedStep; // prettier-ignore
-    expect((await act(job, plainSign(covers)).expect(409)).body.detail).toContain("It needs that Z: the retest of the chain has passed"); // prettier-ignore
+    const covers = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === "Z:covers-on") as PlannedStep; // prettier-ignore
+    expect((await act(job, plainSign(covers)).expect(409)).body.detail).toContain("It closes the covers before the retest has passed"); // prettier-ignore
     const step = next(job) as PlannedStep;
     const none = await act(job, plainSign(step, { figure: null })).expect(409);
     expect(none.body.detail).toContain("no figure yet");
@@ -118,7 +117,7 @@ describe("jobs", () => {
   it("shims, pins and spacers go back as they were or their change is said", async () => {
     const job = await signUntil(await open("fixed-bearings"), "Z:shims-in");
     const step = next(job) as PlannedStep;
-    expect((await act(job, plainSign(step, { kept: null })).expect(409)).body.detail).toContain("how the shim went back"); // prettier-ignore
+    expect((await act(job, plainSign(step, { kept: null })).expect(409)).body.detail).toContain("how the shims went back"); // prettier-ignore
     expect((await act(job, plainSign(step, { kept: "changed" })).expect(409)).body.detail).toContain("what was changed"); // prettier-ignore
     await act(job, plainSign(step, { kept: "changed", change: "0.10 mm instead of 0.15" })).expect(200); // prettier-ignore
   });
@@ -128,7 +127,7 @@ describe("jobs", () => {
     const left = job.plan.steps.slice(jobProgress(job.plan, job.events).done.size).map((s) => s.id); // prettier-ignore
     const swapped = [...left];
     const [lube] = swapped.splice(swapped.indexOf("Z:lube-off"), 1);
-    swapped.splice(swapped.indexOf("Z:coupling-open"), 0, lube);
+    swapped.splice(swapped.indexOf("Z:hub-ease"), 0, lube);
     const taken = (await act(job, { kind: "reorder", order: swapped, key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
     expect(jobProgress(taken.plan, taken.events).plan.steps.map((s) => s.id)).toEqual(swapped); // prettier-ignore
     const backwards = await act(taken, { kind: "reorder", order: [...swapped].reverse(), key: randomUUID() }).expect(409); // prettier-ignore

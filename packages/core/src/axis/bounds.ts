@@ -4,7 +4,8 @@
  */
 export interface FieldBound {
   readonly label: string;
-  readonly unit: "mm" | "mm/min" | "°" | "h" | "money" | "ratio" | "µm";
+  readonly unit:
+    "mm" | "mm/min" | "°" | "h" | "money" | "ratio" | "µm" | "kg" | "N·m";
   readonly min: number;
   readonly max: number;
   /** The bound itself is not allowed. */
@@ -26,6 +27,9 @@ export const AXIS_BOUNDS = {
   'screw.freeLengthMm': { label: 'Free length', unit: 'mm', min: 0, exclusiveMin: true, max: 30_000, typical: [300, 2500], why: 'it is the screw between its bearings' },
   'limits.leaveMm': { label: 'Leave it up to', unit: 'µm', min: 0, exclusiveMin: true, max: 5, typical: [0.005, 0.05], why: 'below it nobody does anything' },
   'limits.repairMm': { label: 'Repair above', unit: 'µm', min: 0, exclusiveMin: true, max: 5, typical: [0.01, 0.15], why: 'above it the mechanics are repaired first' },
+  'mechanics.memberKg': { label: 'Weight of the member', unit: 'kg', min: 0, exclusiveMin: true, max: 50_000, typical: [20, 800], why: 'it is what falls when the axis is opened' },
+  'mechanics.motorKg': { label: 'Weight of the motor', unit: 'kg', min: 0, exclusiveMin: true, max: 2000, typical: [3, 40], why: 'it is what two hands carry' },
+  'mechanics.torqueNm': { label: 'Torque', unit: 'N·m', min: 0, exclusiveMin: true, max: 5000, typical: [3, 200], why: 'it is what the fastener is tightened to' },
   enteredMm: { label: 'Compensation entered in the control', unit: 'µm', min: 0, max: 5, typical: [0, 0.02], why: 'it is what the control adds at each reversal; 0 where none is entered' },
   'costs.downtimePerHour': { label: 'An hour of standing', unit: 'money', min: 0, max: 100_000, typical: [30, 200], why: 'it weighs every test against the work not done' },
   'costs.bearingSet': { label: 'End-bearing set', unit: 'money', min: 0, max: 1_000_000, typical: [150, 800], why: 'it is the part most often renewed' },

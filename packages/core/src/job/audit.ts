@@ -18,7 +18,7 @@ import {
   stateWords,
   verbAllowed,
   waysToMove,
-  type AxisState,
+  type MechanismState,
   type Effect,
   type JointId,
   type MachineState,
@@ -58,6 +58,28 @@ export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
   auditEnd(walk, state);
   auditKit(walk);
   return faults;
+}
+
+/**
+ * What stands against doing one step now, rules 1 to 4, 6 and 10 of {@link auditSheet}; empty when
+ * nothing does.
+ */
+export function auditStepNow(
+  axes: MechanismSheet["axes"],
+  state: MachineState,
+  step: MechanismStep,
+): readonly AuditFault[] {
+  const faults: AuditFault[] = [];
+  const kit = { tools: step.tools, people: step.people, parts: [] };
+  auditStep(
+    {
+      sheet: { axes, start: state, steps: [step], kit },
+      say: (rule, id, words) => faults.push({ rule, step: id, words }),
+    },
+    step,
+    state,
+  );
+  return faults.filter((f) => f.rule !== 9);
 }
 
 interface Walk {
@@ -132,9 +154,9 @@ function auditHands(
     step.axis === letter &&
     step.hands === "in" &&
     step.effects.some((e) => e.kind === "block" && e.to === "tried");
-  const trying = (s: AxisState): AxisState =>
+  const trying = (s: MechanismState): MechanismState =>
     tries && s.block === "set" ? { ...s, block: "tried" } : s;
-  const holds = (s: AxisState, power: Power) =>
+  const holds = (s: MechanismState, power: Power) =>
     holdersOf(config, trying(s), power);
   // While the balance is secured or let act, what was tried before it holds; then it is tried anew.
   const rebalances =
@@ -171,7 +193,7 @@ function auditAxisStep(
   const { say } = walk;
   const letter = step.axis ?? "";
   let machine = before;
-  const at = (): AxisState => machine.axes[letter];
+  const at = (): MechanismState => machine.axes[letter];
   if (step.at && at().member !== step.at)
     say(
       2,
@@ -208,7 +230,7 @@ function auditReach(
   { say }: Walk,
   step: MechanismStep,
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): void {
   for (const need of effectNeeds(config, step.effects)) {
     if (meets(state, need)) continue;
@@ -250,6 +272,16 @@ function auditEffect(
           4,
           step.id,
           `loosens the ${JOINT_NAMES[effect.joint].name} untried`,
+        );
+      if (
+        !lower &&
+        HIDING.includes(effect.joint) &&
+        owedIn(state.notes).length > 0
+      )
+        say(
+          8,
+          step.id,
+          `closes the ${JOINT_NAMES[effect.joint].name} before the retest has passed`,
         );
       if (
         effect.joint === "balance-link" &&
@@ -294,6 +326,8 @@ function auditEffect(
         say(1, step.id, `lets the gear go with nothing else to hold ${letter}`);
       return;
     case "block":
+      if (effect.to === "tried" && state.block === "none")
+        say(10, step.id, `tries a block that ${letter} does not have`);
       if (
         effect.to === "none" &&
         !othersHold(
@@ -323,7 +357,7 @@ function auditEffect(
 /** Something else holds against every pull, tried or about to be. */
 function othersHold(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
 ): boolean {
   const pull = pullOf(config, state);
@@ -333,6 +367,8 @@ function othersHold(
   );
 }
 
+/** What hides the work again: not before it is proven. */
+const HIDING: readonly JointId[] = ["covers", "panel"];
 /** Worked from outside, with the axis powered and stopped. */
 const OUTSIDE: readonly JointId[] = ["gib", "antibacklash"];
 /** What goes back exactly as it was, or its change is recorded. */

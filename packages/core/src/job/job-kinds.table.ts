@@ -110,3 +110,22 @@ export const JOB_OF_CAUSE: Readonly<Record<string, JobKindId>> = {
   "gib-tight": "gib", "gib-loose": "gib", "carriage-failed": "carriages", "wheel-tight": "v-wheels", "wheel-loose": "v-wheels", "cage-crept": "cage",
   "home-switch": "home-switch", "home-marker-near": "home-switch", "tram-out": "tram",
 };
+
+/** The joint whose fasteners a cause found loose: the sheet names them. */
+export const LOOSE_OF_CAUSE: Readonly<Record<string, JointId>> = {
+  "coupling-screw": "hub-screw",
+  "retainer-loose": "retainer",
+  "housing-loose": "housing",
+};
+
+/** A kind of job by its name. @throws Error for one that does not exist */
+export function jobKind(id: JobKindId): JobKind {
+  const kind = JOB_KINDS.find((k) => k.id === id);
+  if (!kind) throw new Error(`no job kind ${id}`);
+  return kind;
+}
+
+/** The jobs that an axis can have. */
+export function jobsFor(axis: AxisConfig): readonly JobKind[] {
+  return JOB_KINDS.filter((k) => k.fits(axis));
+}

@@ -10,7 +10,7 @@ import {
   stateWords,
   waysToMove,
   WHOLE,
-  type AxisState,
+  type MechanismState,
   type MachineState,
   type Place,
   type Verb,
@@ -53,7 +53,9 @@ export interface JobRequest {
   readonly done?: ReadonlySet<string>;
 }
 
+/** A sheet: the axes as they were when it was planned, how it found them, and its steps. */
 export interface JobPlan {
+  readonly axes: readonly JobAxis[];
   readonly start: MachineState;
   readonly steps: readonly PlannedStep[];
 }
@@ -87,7 +89,7 @@ export function planJob(request: JobRequest): JobPlan {
       done: new Set(done.map((id) => id.slice(a.letter.length + 1))),
     };
   });
-  return { start, steps: new Walk(start, works).run() };
+  return { axes: request.axes, start, steps: new Walk(start, works).run() };
 }
 
 /** Worked axis by axis; the other phases step by step over all axes. */
@@ -141,7 +143,7 @@ class Walk {
     return this.steps;
   }
 
-  private axis(on: OnAxis): AxisState {
+  private axis(on: OnAxis): MechanismState {
     return this.state.axes[on.work.letter];
   }
 
@@ -265,7 +267,7 @@ class Walk {
       isGravityAxis(config) &&
       state.gear === "none"
     ) {
-      const onGear: AxisState = {
+      const onGear: MechanismState = {
         ...state,
         gear: "taut",
         block: "none",
@@ -282,7 +284,7 @@ class Walk {
       }
     }
     if (this.state.power === "isolated") {
-      const powered: AxisState = { ...state, block: "none", tied: false };
+      const powered: MechanismState = { ...state, block: "none", tied: false };
       if (!waysToMove(config, powered, "on", place).includes("jog"))
         throw new NoWay(
           `${on.work.letter} cannot be brought ${place} as it stands.`,
@@ -301,7 +303,7 @@ class Walk {
   /** A way that exists in a state, the gentlest first; with its brake let go by the lever if that is what it takes. */
   private wayNow(
     on: OnAxis,
-    state: AxisState,
+    state: MechanismState,
     place: Place,
     prefers?: Way,
   ): { way: Way; lever: boolean } | null {

@@ -5,7 +5,7 @@ import {
   jointAt,
   lifting,
   memberMass,
-  type AxisState,
+  type MechanismState,
   type Effect,
   type JointId,
   type JointState,
@@ -50,7 +50,7 @@ export function nutWords(config: AxisConfig): string {
 /** Is the brake without a lever still the only thing that says whether the block carries? */
 export function easingTriesBlock(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): boolean {
   return gravity(config) && state.block === "set";
 }
@@ -58,7 +58,7 @@ export function easingTriesBlock(
 /** Effects of easing a joint of the path: on a blocked gravity axis that is the try of the block. */
 export function eased(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   effects: readonly Effect[],
 ): readonly Effect[] {
   return easingTriesBlock(config, state)
@@ -69,7 +69,7 @@ export function eased(
 /** What is added to a step that eases the path over an untried block. */
 export function easingWords(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): readonly string[] {
   if (!easingTriesBlock(config, state)) return [];
   return [
@@ -94,7 +94,7 @@ export function torqueOf(config: AxisConfig, joint: JointId): string {
   }
 }
 
-export const isOpen = (state: AxisState, joint: JointId): boolean =>
+export const isOpen = (state: MechanismState, joint: JointId): boolean =>
   jointAt(state, joint) !== "tight";
 
 export const carriers = (kg: number): 1 | 2 => lifting(kg).people;

@@ -15,7 +15,7 @@ import {
   retestsOf,
   screwTurns,
   WHOLE,
-  type AxisState,
+  type MechanismState,
   type Effect,
   type JointId,
   type JointNeed,
@@ -41,7 +41,7 @@ export interface AxisWork {
   readonly loose: readonly JointId[];
   readonly options: JobOptions;
   /** How the axis stands when the sheet begins; whole for a new job. */
-  readonly start: AxisState;
+  readonly start: MechanismState;
   /** Steps of the work itself that are done and not done twice, by bare id. */
   readonly done: ReadonlySet<string>;
 }

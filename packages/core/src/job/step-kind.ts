@@ -1,6 +1,6 @@
 import type { AxisConfig } from "../axis";
 import type {
-  AxisState,
+  MechanismState,
   Effect,
   Hands,
   JointId,
@@ -123,7 +123,7 @@ export interface StepContext {
   readonly letter: string;
   readonly options: JobOptions;
   /** Before the step. */
-  readonly state: AxisState;
+  readonly state: MechanismState;
   readonly power: Power;
   /** Kinds of work asked for on this axis. */
   readonly kinds: ReadonlySet<JobKindId>;

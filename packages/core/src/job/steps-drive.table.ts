@@ -28,10 +28,10 @@ import type { FindChoice, StepContext, StepKind } from "./step-kind";
 
 // prettier-ignore
 const PART_FINDS: readonly FindChoice[] = [
-  { id: "smooth", words: "smooth", asks: true, say: "Smooth: stop and think. Put it back with its preload and measure again, or renew it because it is apart: say which, and why." },
   { id: "rough", words: "rough or pitted" },
   { id: "dry", words: "dry", say: "Find why the grease did not come here before the new one goes dry too." },
   { id: "rusty", words: "rusty", say: "Coolant gets in: look at the seal and its lip." },
+  { id: "smooth", words: "smooth", asks: true, say: "Smooth: stop and think. Put it back with its preload and measure again, or renew it because it is apart: say which, and why." },
 ];
 const rotating = (c: StepContext["config"]): boolean =>
   c.transmission === "rotating-nut";

@@ -64,7 +64,7 @@ export const SCREW_STEPS: readonly StepKind[] = [
   {
     id: "far-bearing-out", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-bearing", "off")],
     words: { title: "Support bearing off", why: "It is worn, or in the way.", how: ["Circlip off, eye protection on.", "Drawn by its inner ring; turn it with a fingertip before it is thrown away."], good: "Journal bright, no blue." }, tools: ["circlip pliers", "bearing puller", "eye protection"],
-    finds: [{ id: "smooth", words: "smooth", asks: true, say: "Smooth: it was not this bearing. Say why it is renewed all the same, or put it back." }, { id: "rough", words: "rough or pitted" }, { id: "dry", words: "dry" }],
+    finds: [{ id: "rough", words: "rough or pitted" }, { id: "dry", words: "dry" }, { id: "smooth", words: "smooth", asks: true, say: "Smooth: it was not this bearing. Say why it is renewed all the same, or put it back." }],
   },
   {
     id: "lube-off", phase: "work", hands: "in", power: "isolated", minutes: 3, effects: [to("lube-line", "off")],

@@ -1,6 +1,6 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import { hasBalance, jointsOf, screwTurns, type JointId } from "./joints";
-import { jointAt, type AxisState, type Power } from "./state";
+import { jointAt, type MechanismState, type Power } from "./state";
 
 export const HOLDERS = [
   "drive",
@@ -53,7 +53,7 @@ export function axialPathOf(config: AxisConfig): readonly JointId[] {
   return AXIAL_JOINTS.filter((j) => has.includes(j));
 }
 
-const allTight = (state: AxisState, joints: readonly JointId[]): boolean =>
+const allTight = (state: MechanismState, joints: readonly JointId[]): boolean =>
   joints.every((j) => jointAt(state, j) === "tight");
 
 /** Below this tangent of the lead angle a plain thread holds by itself (common practice, no source). */
@@ -76,14 +76,14 @@ export function isSelfLocking(config: AxisConfig): boolean {
  */
 export function pullOf(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): { readonly down: boolean; readonly up: boolean } {
   if (!isGravityAxis(config)) return { down: false, up: false };
   return { down: true, up: hasBalance(config) && state.balance === "acts" };
 }
 
 /** The brake closes without power, and holds through the whole path from it to the member. */
-function brakeHolds(config: AxisConfig, state: AxisState): boolean {
+function brakeHolds(config: AxisConfig, state: MechanismState): boolean {
   if (!config.brake || state.brakeLet) return false;
   const path =
     config.mechanics.brakeAt === "motor" ? pathOf(config) : axialPathOf(config);
@@ -93,7 +93,7 @@ function brakeHolds(config: AxisConfig, state: AxisState): boolean {
 /** Everything that holds the member now. A balance or drag brake is never among them. */
 export function holdersOf(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
 ): readonly Holder[] {
   if (!isGravityAxis(config)) return [];
@@ -124,7 +124,7 @@ export function holdersOf(
 /** Is the member held against every way it wants, by what has been tried? */
 export function isHeld(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   holders: readonly Holder[],
 ): boolean {
   const pull = pullOf(config, state);
@@ -134,7 +134,10 @@ export function isHeld(
 }
 
 /** Once its fixed end lets go, only the nut holds an upright screw: a prop stands under it. */
-export function screwNeedsProp(config: AxisConfig, state: AxisState): boolean {
+export function screwNeedsProp(
+  config: AxisConfig,
+  state: MechanismState,
+): boolean {
   if (!screwTurns(config) || !isGravityAxis(config)) return false;
   if (jointAt(state, "screw") === "off") return false;
   const fixed: readonly JointId[] = [

@@ -1,3 +1,4 @@
+import type { LinkId } from "../axis";
 import type { JointId } from "./joints";
 
 /** What a joint is called, and what is said of it while it is snug, loose or off. */
@@ -52,3 +53,13 @@ export const PLACE_NAMES = {
   "near-far": "near the far end",
   "middle": "half way",
 } as const;
+
+/** The link of the drive chain that a joint belongs to; what stands in the way belongs to none. */
+// prettier-ignore
+export const LINK_OF_JOINT: Readonly<Partial<Record<JointId, LinkId>>> = {
+  "motor": "motor", "hub-motor": "coupling", "hub-screw": "coupling", "belt": "belt", "mesh": "pinion", "pinion": "pinion", "rack": "rack",
+  "retainer": "end-bearings", "nut-lock": "end-bearings", "bearing-nut": "end-bearings", "spacer": "end-bearings", "housing": "end-bearings", "pins": "end-bearings", "shims": "end-bearings", "bearings": "end-bearings",
+  "far-nut": "screw", "far-support": "screw", "far-bearing": "screw", "screw": "screw", "screw-clamps": "screw", "balls": "nut", "antibacklash": "nut", "lube-line": "nut",
+  "nut-bracket": "bracket", "bracket-member": "bracket", "nut-flange": "nut-bearings", "balance-link": "member", "head": "member", "column": "member",
+  "gib": "way", "carriages": "way", "v-wheels": "way", "cage": "way",
+};

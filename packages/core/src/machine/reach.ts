@@ -9,7 +9,7 @@ import {
   type JointState,
 } from "./joints";
 import { REACH_ROWS, type ReachRow } from "./reach.table";
-import { jointAt, type AxisState, type Effect } from "./state";
+import { jointAt, type MechanismState, type Effect } from "./state";
 
 /** A joint that must stand at least (`open`) or at most (`shut`) so far undone. */
 export interface JointNeed {
@@ -82,7 +82,7 @@ function tableOf(config: AxisConfig): NeedTable {
   return table;
 }
 
-export function meets(state: AxisState, need: JointNeed): boolean {
+export function meets(state: MechanismState, need: JointNeed): boolean {
   const now = openness(jointAt(state, need.joint));
   return need.side === "open"
     ? now >= openness(need.at)

@@ -2,7 +2,7 @@ import { isGravityAxis, memberName, type AxisConfig } from "../axis";
 import { holdersOf, screwNeedsProp } from "./holders";
 import { JOINT_NAMES } from "./joint-names.table";
 import { screwTurns } from "./joints";
-import { jointAt, openJoints, type AxisState, type Power } from "./state";
+import { jointAt, openJoints, type MechanismState, type Power } from "./state";
 
 /** What a state line is made of. */
 export interface StateLine {
@@ -17,7 +17,7 @@ export interface StateLine {
 /** How one axis stands: power, who carries the member, who carries the screw, what is open. */
 export function stateLine(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
 ): StateLine {
   const carried: string[] = holdersOf(config, state, power).map((h) =>
@@ -40,7 +40,7 @@ export function stateLine(
 
 function screwCarriers(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): readonly string[] {
   if (!screwTurns(config) || !screwNeedsProp(config, state)) return [];
   const joined = jointAt(state, "nut-bracket") !== "off";
@@ -55,7 +55,7 @@ function screwCarriers(
  */
 export function stateWords(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
 ): string {
   const line = stateLine(config, state, power);

@@ -27,7 +27,7 @@ export type Power = "on" | "isolated";
 type Notes = Readonly<Record<string, true>>;
 
 /** One axis in one state of a job. What is not in `joints` is tight. */
-export interface AxisState {
+export interface MechanismState {
   readonly joints: Readonly<Partial<Record<JointId, JointState>>>;
   readonly member: Place;
   readonly block: "none" | "set" | "tried";
@@ -46,7 +46,7 @@ export interface AxisState {
 
 export interface MachineState {
   readonly power: Power;
-  readonly axes: Readonly<Record<string, AxisState>>;
+  readonly axes: Readonly<Record<string, MechanismState>>;
 }
 
 /** What a step does to the mechanism; several in their order. */
@@ -57,10 +57,10 @@ export type Effect =
       readonly to: JointState;
     }
   | { readonly kind: "member"; readonly to: Place; readonly by: Way }
-  | { readonly kind: "block"; readonly to: AxisState["block"] }
+  | { readonly kind: "block"; readonly to: MechanismState["block"] }
   | { readonly kind: "tie"; readonly to: boolean }
-  | { readonly kind: "gear"; readonly to: AxisState["gear"] }
-  | { readonly kind: "balance"; readonly to: AxisState["balance"] }
+  | { readonly kind: "gear"; readonly to: MechanismState["gear"] }
+  | { readonly kind: "balance"; readonly to: MechanismState["balance"] }
   | { readonly kind: "prop"; readonly to: boolean }
   | { readonly kind: "brake-let"; readonly to: boolean }
   | { readonly kind: "referenced" }
@@ -68,7 +68,7 @@ export type Effect =
   | { readonly kind: "power"; readonly to: Power };
 
 /** An axis at the start of a job: whole, held as it is every night. */
-export const WHOLE: AxisState = {
+export const WHOLE: MechanismState = {
   joints: {},
   member: "anywhere",
   block: "none",
@@ -88,7 +88,7 @@ export function startState(letters: readonly string[]): MachineState {
   };
 }
 
-export function jointAt(state: AxisState, joint: JointId): JointState {
+export function jointAt(state: MechanismState, joint: JointId): JointState {
   return state.joints[joint] ?? "tight";
 }
 
@@ -122,10 +122,10 @@ function noting(notes: Notes, id: string): Notes {
 }
 
 function withJoint(
-  state: AxisState,
+  state: MechanismState,
   joint: JointId,
   to: JointState,
-): AxisState {
+): MechanismState {
   const lower = openness(to) > openness(jointAt(state, joint));
   const joints = { ...state.joints, [joint]: to };
   if (to === "tight") delete joints[joint];
@@ -144,7 +144,7 @@ function withJoint(
 }
 
 /** One axis after an effect; effects on power belong to the machine and change nothing here. */
-function axisAfter(state: AxisState, effect: Effect): AxisState {
+function axisAfter(state: MechanismState, effect: Effect): MechanismState {
   switch (effect.kind) {
     case "joint":
       return withJoint(state, effect.joint, effect.to);
@@ -196,7 +196,7 @@ export function stateAfter(
 /** Joints that are not tight, in the order of the chain. */
 export function openJoints(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): readonly JointId[] {
   return jointsOf(config).filter((j) => jointAt(state, j) !== "tight");
 }

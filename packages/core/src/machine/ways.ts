@@ -3,7 +3,7 @@ import { leadTangent } from "./holders";
 import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
 import {
   jointAt,
-  type AxisState,
+  type MechanismState,
   type Place,
   type Power,
   type Way,
@@ -37,14 +37,20 @@ const undone = (state: JointState): boolean =>
   state === "loose" || state === "off";
 
 /** No brake stands on the screw, nut or pinion: there is none, it is let go, or it went with motor or coupling. */
-export function brakeIsClear(config: AxisConfig, state: AxisState): boolean {
+export function brakeIsClear(
+  config: AxisConfig,
+  state: MechanismState,
+): boolean {
   if (!config.brake || state.brakeLet) return true;
   if (config.mechanics.brakeAt === "screw") return false;
   return driveIsParted(config, state);
 }
 
 /** Motor and what it drives have nothing to do with each other now. */
-export function driveIsParted(config: AxisConfig, state: AxisState): boolean {
+export function driveIsParted(
+  config: AxisConfig,
+  state: MechanismState,
+): boolean {
   const has = jointsOf(config);
   const parts: readonly JointId[] = [
     "motor",
@@ -62,7 +68,7 @@ export function driveIsParted(config: AxisConfig, state: AxisState): boolean {
 }
 
 /** The screw is in, carried and held endwise, if only by hand. */
-function screwIsHeld(config: AxisConfig, state: AxisState): boolean {
+function screwIsHeld(config: AxisConfig, state: MechanismState): boolean {
   const has = jointsOf(config);
   const ends: readonly JointId[] = ["bearing-nut", "housing"];
   const parts: readonly JointId[] = ["bearings", "screw", "balls"];
@@ -73,18 +79,22 @@ function screwIsHeld(config: AxisConfig, state: AxisState): boolean {
   );
 }
 
-const nutIsJoined = (state: AxisState): boolean =>
+const nutIsJoined = (state: MechanismState): boolean =>
   atLeastSnug(jointAt(state, "nut-bracket")) &&
   atLeastSnug(jointAt(state, "bracket-member"));
 
 /** The member’s own guide is whole enough to move on. */
-function wayIsWhole(config: AxisConfig, state: AxisState): boolean {
+function wayIsWhole(config: AxisConfig, state: MechanismState): boolean {
   const has = jointsOf(config);
   const parts: readonly JointId[] = ["head", "column", "table"];
   return parts.every((j) => !has.includes(j) || jointAt(state, j) === "tight");
 }
 
-function canJog(config: AxisConfig, state: AxisState, power: Power): boolean {
+function canJog(
+  config: AxisConfig,
+  state: MechanismState,
+  power: Power,
+): boolean {
   if (power !== "on" || state.block !== "none" || state.gear !== "none")
     return false;
   if (state.balance === "secured" || state.prop || state.brakeLet) return false;
@@ -101,7 +111,7 @@ function canJog(config: AxisConfig, state: AxisState, power: Power): boolean {
 
 function canTurnScrew(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
 ): boolean {
   if (power !== "isolated" || !screwTurns(config)) return false;
@@ -113,7 +123,11 @@ function canTurnScrew(
   );
 }
 
-function canPush(config: AxisConfig, state: AxisState, power: Power): boolean {
+function canPush(
+  config: AxisConfig,
+  state: MechanismState,
+  power: Power,
+): boolean {
   if (power !== "isolated" || isGravityAxis(config)) return false;
   if (!wayIsWhole(config, state)) return false;
   const rolls =
@@ -130,7 +144,11 @@ function canPush(config: AxisConfig, state: AxisState, power: Power): boolean {
   );
 }
 
-function canLift(config: AxisConfig, state: AxisState, power: Power): boolean {
+function canLift(
+  config: AxisConfig,
+  state: MechanismState,
+  power: Power,
+): boolean {
   if (!isGravityAxis(config) || power !== "isolated") return false;
   if (state.gear !== "taut" || state.block !== "none") return false;
   if (!wayIsWhole(config, state)) return false;
@@ -148,7 +166,7 @@ function canLift(config: AxisConfig, state: AxisState, power: Power): boolean {
 }
 
 /** A pinned balance lets the member rise by a lead and no further: it is unhooked first. */
-function balanceLets(state: AxisState, to: Place): boolean {
+function balanceLets(state: MechanismState, to: Place): boolean {
   return (
     state.balance === "acts" ||
     to === "opening" ||
@@ -159,7 +177,7 @@ function balanceLets(state: AxisState, to: Place): boolean {
 /** Every way in which the member can be moved to a place in this state; none is an answer too. */
 export function waysToMove(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
   to: Place,
 ): readonly Way[] {
@@ -174,7 +192,10 @@ export function waysToMove(
 }
 
 /** The screw turns with nothing on it: nut parted, on the bench, or level with the motor off. */
-export function screwTurnsFree(config: AxisConfig, state: AxisState): boolean {
+export function screwTurnsFree(
+  config: AxisConfig,
+  state: MechanismState,
+): boolean {
   if (!screwTurns(config)) return false;
   if (jointAt(state, "screw") === "off") return true;
   if (undone(jointAt(state, "nut-bracket"))) return true;
@@ -206,7 +227,7 @@ export type Verb = (typeof VERBS)[number];
  */
 export function verbAllowed(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
   power: Power,
   verb: Verb,
 ): boolean {
@@ -270,7 +291,7 @@ const OPEN_UNDER_POWER: readonly JointId[] = ["nut-lock", "covers", "panel"];
  */
 export function againstPower(
   config: AxisConfig,
-  state: AxisState,
+  state: MechanismState,
 ): readonly (JointId | "prop" | "gear" | "balance")[] {
   const gravity = isGravityAxis(config);
   const open = jointsOf(config).filter((j) => {

@@ -1,5 +1,5 @@
 import { defaultAxis } from "../axis";
-import { DEFAULT_OPTIONS, JOB_OF_CAUSE, planJob } from "../procedure";
+import { DEFAULT_OPTIONS, JOB_OF_CAUSE, LOOSE_OF_CAUSE, planJob } from "../job";
 import { axisFromParts } from "./condition";
 import { FAULTS, soundParts, withFaults } from "./faults";
 import { mendParts } from "./mend";
@@ -18,8 +18,8 @@ describe("a job mends the simulated machine", () => {
     const own = Object.keys(FAULTS[id](half, config)).filter((k) => k !== "spotAt");
     let parts = withFaults(soundParts(half, config), [id], half, config);
     const sound = soundParts(half, config) as Record<string, number | undefined>;
-    const { steps } = planJob({ axes: [{ letter: config.letter, config }], items: [{ letter: config.letter, kind }], options: DEFAULT_OPTIONS });
-    for (const step of steps) parts = mendParts(parts, step.id.replace(/^\w+:/, ""), step.parts.length > 0);
+    const { steps } = planJob({ axes: [{ letter: config.letter, config }], items: [{ letter: config.letter, kind, loose: LOOSE_OF_CAUSE[id] ? [LOOSE_OF_CAUSE[id]] : [] }], options: { ...DEFAULT_OPTIONS, nutService: id === "nut-dirty" ? "flush" : "send-out" } });
+    for (const step of steps) parts = mendParts(parts, step.kind, step.parts.length > 0);
     for (const key of own) expect([key, (parts as Record<string, number>)[key] <= (sound[key] ?? 0) + 1e-9]).toEqual([key, true]);
     expect(() => axisFromParts(config, parts, 1)).not.toThrow();
   }); // prettier-ignore

@@ -7,10 +7,14 @@ import {
   estimateJob,
   JOB_OF_CAUSE,
   jobKind,
+  LOOSE_OF_CAUSE,
   kitList,
   planJob,
+  NoWay,
+  type JobItem,
   type JobKindId,
   type JobOptions,
+  type JobPlan,
 } from "@iron/core";
 import type { Axis, JobSummary } from "@iron/contract";
 import { Api } from "../../data/api";
@@ -44,14 +48,28 @@ const SCHOOLS = {
     { id: "rock", words: "by rocking" },
   ],
   nutService: [
+    { id: "flush", words: "flush in place first" },
     {
       id: "rebuild",
-      words: "rebuild (rolled screws; ground ones are sent out)",
+      words: "rebuild (rolled, with clearance; others are sent out)",
     },
-    { id: "flush", words: "flush" },
-    { id: "send-out", words: "send out" },
+    { id: "send-out", words: "out with its screw, to a screw shop" },
   ],
 } as const satisfies Partial<Record<keyof JobOptions, readonly Choice[]>>;
+
+/** The sheet, or why there is none. */
+function planned(
+  axes: Parameters<typeof planJob>[0]["axes"],
+  items: readonly JobItem[],
+  options: JobOptions,
+): JobPlan | string {
+  try {
+    return planJob({ axes, items, options });
+  } catch (error) {
+    if (error instanceof NoWay) return error.message;
+    throw error;
+  }
+}
 
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
@@ -97,7 +115,7 @@ export class FixStation {
     this.context.axes().flatMap((axis) =>
       jobChoices(axis, null)
         .filter((j) => this.chosen()[keyOf(axis.id, j.id)])
-        .map((j) => ({ axisId: axis.id, letter: axis.config.letter, kind: j.id as JobKindId })),
+        .map((j) => ({ axisId: axis.id, letter: axis.config.letter, kind: j.id as JobKindId, loose: this.looseFor(axis.id, j.id as JobKindId) })),
     ),
   ); // prettier-ignore
   protected readonly preview = computed(() => {
@@ -107,15 +125,23 @@ export class FixStation {
       .axes()
       .filter((a) => items.some((i) => i.axisId === a.id))
       .map((a) => ({ letter: a.config.letter, config: a.config }));
-    const plan = planJob({ axes, items, options: this.options() });
-    const estimate = estimateJob(plan, axes);
+    const plan = planned(axes, items, this.options());
+    if (typeof plan === "string") return null;
+    const estimate = estimateJob(plan);
     const sum = (value: number): string => money(value, this.shop()?.currency ?? "EUR"); // prettier-ignore
     return {
-      steps: plan.steps.map((s) => ({ id: s.id, words: `${s.axis ? `${s.axis} · ` : ""}${s.title}` })), // prettier-ignore
+      steps: plan.steps.map((s) => ({
+        id: s.id,
+        words: `${s.axis ? `${s.axis} · ` : ""}${s.title}`,
+        state: s.state,
+      })),
       time: minutesWords(estimate.minutes),
       between: `${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}`,
       two: minutesWords(estimate.twoPeopleMinutes),
       people: estimate.people,
+      wait: estimate.waitDays
+        ? `about ${estimate.waitDays} working days at a screw shop`
+        : "",
       path: estimate.criticalPath.flatMap((id) => {
         const step = plan.steps.find((s) => s.id === id);
         return step ? [step.title] : [];
@@ -134,6 +160,7 @@ export class FixStation {
       gib: any("gib"),
       nut: any("ball-nut"),
       bearings: any("fixed-bearings"),
+      screw: any("screw"),
     };
   });
   /** What the open case points to, where that is mended by a job that is not ticked yet. */
@@ -171,6 +198,17 @@ export class FixStation {
     this.chosen.update((c) => ({ ...c, [keyOf(axisId, kind)]: on }));
   }
 
+  /** What the case found loose: the sheet names those fasteners. */
+  private looseFor(axisId: number, kind: JobKindId): JobItem["loose"] {
+    if (kind !== "tighten" || axisId !== this.context.axis()?.id) return [];
+    const cause =
+      this.wanted() ||
+      this.cases.assessment()?.leading.find((l) => l.probability > 0.5)?.cause
+        .id;
+    const loose = cause ? LOOSE_OF_CAUSE[cause] : undefined;
+    return loose ? [loose] : [];
+  }
+
   protected set<K extends keyof JobOptions>(
     key: K,
     value: JobOptions[K],
@@ -185,7 +223,11 @@ export class FixStation {
     if (!machine || this.items().length === 0) return;
     this.api
       .post("openJob", `/machines/${machine.id}/jobs`, {
-        items: this.items().map(({ axisId, kind }) => ({ axisId, kind })),
+        items: this.items().map(({ axisId, kind, loose }) => ({
+          axisId,
+          kind,
+          loose: [...(loose ?? [])],
+        })),
         options: this.options(),
         caseId: file?.id ?? null,
       })

@@ -62,11 +62,11 @@ export class JobPlace {
   });
   protected readonly ahead = computed(() => {
     const progress = this.store.progress();
-    return progress ? aheadWords(progress, this.store.axes()) : "";
+    return progress ? aheadWords(progress) : "";
   });
   protected readonly stand = computed(() => {
     const progress = this.store.progress();
-    return progress ? standWords(progress, this.store.axes()) : null;
+    return progress ? standWords(progress) : [];
   });
   protected readonly compare = computed(() => {
     const [job, progress] = [this.store.job(), this.store.progress()];

@@ -1,14 +1,15 @@
 import {
   estimateJob,
   formatQuantity,
-  isBlocked,
   JOB_KINDS,
   judgeRetest,
   lengthsIn,
-  openFact,
+  LINK_OF_JOINT,
+  openJoints,
   readingWithin,
+  recordOf,
+  stateWords,
   sumById,
-  openNow,
   type JobFigure,
   type JobProgress,
   type PlannedStep,
@@ -27,28 +28,47 @@ export interface SheetRow {
   readonly id: string;
   readonly name: string;
   readonly minutes: number;
+  /** How the axis stands after it. */
+  readonly state: string;
   readonly done: string;
   readonly now: boolean;
   readonly hold: boolean;
 }
 
-/** Every step of the sheet with who signed it and when. */
-export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] {
+/** Every step signed on sheets gone by, then every step of this one, with who signed it and when. */
+export function sheetRows(
+  job: Job,
+  progress: JobProgress,
+): readonly SheetRow[] {
   const signs = signsOf(job.events);
-  return progress.plan.steps.map((step) => {
-    const sign = progress.done.has(step.id) ? signs.get(step.id) : undefined;
-    return {
+  const signedBy = (id: string): string => {
+    const sign = signs.get(id);
+    return sign
+      ? `${momentWords(sign.at)}, ${sign.by}`
+      : "kept here, not sent yet";
+  };
+  const earlier = progress.earlier.map(({ step }, i): SheetRow => ({
+    id: `earlier ${i} ${step.id}`,
+    name: stepName(step),
+    minutes: step.minutes,
+    state: step.state,
+    done: signedBy(step.id),
+    now: false,
+    hold: step.hold !== "",
+  }));
+  return [
+    ...earlier,
+    ...progress.plan.steps.map((step): SheetRow => ({
       id: step.id,
       name: stepName(step),
       minutes: step.minutes,
-      done: progress.done.has(step.id)
-        ? sign ? `${momentWords(sign.at)}, ${sign.by}` : "kept here, not sent yet"
-        : "",
+      state: step.state,
+      done: progress.done.has(step.id) ? signedBy(step.id) : "",
       now: step.id === progress.next?.id,
       hold: step.hold !== "",
-    };
-  });
-} // prettier-ignore
+    })),
+  ];
+}
 
 function signsOf(
   events: readonly JobEventRecord[],
@@ -59,57 +79,46 @@ function signsOf(
 }
 
 /** "12 of 41 steps, about 2 h 10 min to go (1 h 30 min to 2 h 50 min)". */
-export function aheadWords(
-  progress: JobProgress,
-  axes: readonly Axis[],
-): string {
-  const total = progress.plan.steps.length;
-  const done = progress.done.size;
-  const estimate = estimateJob(
-    progress.plan,
-    axes.map((a) => ({ letter: a.config.letter, config: a.config })),
-    progress.done,
-  );
+export function aheadWords(progress: JobProgress): string {
+  const total = progress.plan.steps.length + progress.earlier.length;
+  const done = progress.signed.length;
   if (progress.finished) return `All ${total} steps are signed.`;
+  const estimate = estimateJob(progress.plan, progress.done);
   const [from, to] = estimate.between;
-  return `${done} of ${total} steps signed, about ${minutesWords(estimate.minutes)} to go (${minutesWords(from)} to ${minutesWords(to)}).`;
+  const waits = estimate.waitDays
+    ? `, and about ${estimate.waitDays} working days at the screw shop`
+    : "";
+  return `${done} of ${total} steps signed, about ${minutesWords(estimate.minutes)} to go (${minutesWords(from)} to ${minutesWords(to)})${waits}.`;
 }
 
-/** What is off its place now, and whether a falling member is blocked. */
-export function standWords(
-  progress: JobProgress,
-  axes: readonly Axis[],
-): { readonly open: readonly string[]; readonly blocks: readonly string[] } {
-  const isolated = progress.facts.includes("isolated") || progress.facts.includes("isolated-again"); // prettier-ignore
-  const falling = axes.filter((a) => a.config.orientation !== "horizontal");
-  return {
-    open: [
-      isolated ? "the machine is isolated" : "the machine is live",
-      ...openNow(progress).filter((w) => !w.endsWith("blocked")),
-    ],
-    blocks: falling.map(
-      ({ config: { letter } }) =>
-        `${letter} is ${isBlocked(progress, letter) ? "blocked" : "not blocked"}`,
-    ),
-  };
+/** How each axis of the job stands now: power, who carries it, what is open. */
+export function standWords(progress: JobProgress): readonly string[] {
+  const { axes } = progress.plan;
+  return axes.map(({ letter, config }) => {
+    const words = stateWords(
+      config,
+      progress.state.axes[letter],
+      progress.state.power,
+    );
+    return axes.length > 1 ? `${letter}: ${words}` : words;
+  });
 }
 
 /** Steps that have been signed with something found, read, changed or accepted. */
 export function remarks(progress: JobProgress): readonly string[] {
   const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
-  const said = (s: SignedStep): string => {
-    const step = byId.get(s.step);
-    const found = step?.finds.find((f) => f.id === s.found);
+  const said = (step: PlannedStep, s: SignedStep): string => {
+    const found = step.finds.find((f) => f.id === s.found);
     const parts = [
-      found && found !== step?.finds[0] ? found.words : "",
+      found && found !== step.finds[0] ? found.words : "",
       s.kept === "changed" ? `changed: ${s.change}` : "",
       s.reason ? `accepted: ${s.reason} (${s.holdBy || "no name"})` : "",
       s.words,
     ].filter(Boolean);
-    return parts.length ? `${step ? stepName(step) : s.step}: ${parts.join("; ")}` : ""; // prettier-ignore
+    return parts.length ? `${stepName(step)}: ${parts.join("; ")}` : "";
   };
   return [
-    ...progress.signed.map(said),
+    ...recordOf(progress).map((r) => said(r.step, r.signed)),
     ...progress.notes.map((n) => `${byId.get(n.step)?.title ?? n.step}: ${n.words}`), // prettier-ignore
   ].filter(Boolean);
 }
@@ -204,10 +213,10 @@ export function openLinks(
   progress: JobProgress,
   letter: string,
 ): readonly string[] {
-  return progress.facts.flatMap((fact) => {
-    const link = fact.startsWith(`${letter}:`) ? openFact(fact)?.link : null;
-    return link ? [link] : [];
-  });
+  const axis = progress.plan.axes.find((a) => a.letter === letter);
+  if (!axis) return [];
+  const open = openJoints(axis.config, progress.state.axes[letter]);
+  return [...new Set(open.flatMap((j) => LINK_OF_JOINT[j] ?? []))];
 }
 
 /** How long the step at hand has been going: since the last signature, or since the job was opened. */
@@ -225,15 +234,28 @@ const STEP_SUMS: Readonly<Partial<Record<string, readonly string[]>>> = {
   "bearing-in": ["grease"],
   "new-screw": ["critical-speed", "life"],
   "float-bracket": ["screw-line"],
+  "housing-tight": ["screw-line"],
   "shims-in": ["shims"],
   "set-gib": ["gib"],
+  "set-gib-rock": ["gib"],
   "shim-head": ["tram", "shims"],
-  "switch-on": ["home-marker"],
+  "shim-column": ["tram", "shims"],
+  marker: ["home-marker"],
   "retest-tram": ["tram"],
   "finger-feel": ["while-open"],
 };
 /** Steps that are measured at station Set. */
-const STEP_MEASURED = ["float-bracket", "set-gib", "shim-head", "retest-home", "retest-tram"]; // prettier-ignore
+const STEP_MEASURED = [
+  "float-bracket",
+  "housing-tight",
+  "set-gib",
+  "set-gib-rock",
+  "sweep-before",
+  "shim-head",
+  "shim-column",
+  "retest-home",
+  "retest-tram",
+];
 
 export interface StepLink {
   readonly words: string;
@@ -243,7 +265,7 @@ export interface StepLink {
 
 /** Ways from a step to the sums and measurements that it needs. */
 export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
-  const name = step.id.slice(step.id.indexOf(":") + 1);
+  const name = step.kind;
   const axisId = job.axes.find((a) => a.letter === step.axis)?.axisId ?? null;
   const sums = (STEP_SUMS[name] ?? []).flatMap((id): StepLink[] => {
     const sum = sumById(id);

@@ -1,8 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core"; // prettier-ignore
 import { RouterLink } from "@angular/router";
-import { estimateJob, jobProgress, kitList, stepIn, unitOf } from "@iron/core";
-import type { Axis, Job } from "@iron/contract";
-import { switchMap } from "rxjs";
+import {
+  estimateJob,
+  jobProgress,
+  kitList,
+  stepIn,
+  unitOf,
+  type PlannedStep,
+} from "@iron/core";
+import type { Job } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
@@ -50,6 +56,11 @@ import { beforeAfter, stepName } from "./job.view";
             }}{{ $last ? ". " : ", " }}
           }
           Tools: {{ page.kit.tools.join(", ") }}.
+          @for (one of page.kit.special; track one.tool) {
+            <span class="box"></span> {{ one.tool }} (or {{ one.standIn }}){{
+              $last ? ". " : ", "
+            }}
+          }
           {{
             page.kit.consumables.length
               ? "Consumables: " + page.kit.consumables.join(", ") + "."
@@ -75,6 +86,9 @@ import { beforeAfter, stepName } from "./job.view";
                 Good: {{ step.good }}
                 {{ step.ifNot ? "If not: " + step.ifNot : "" }}
               </p>
+              @if (step.state) {
+                <p class="state">After it: {{ step.state }}</p>
+              }
             </div>
             <div>
               @if (step.finds) {
@@ -122,39 +136,51 @@ export class SheetPage {
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
   protected readonly wrong = signal("");
-  private readonly loaded = signal<{ job: Job; axes: readonly Axis[] } | null>(null); // prettier-ignore
+  private readonly loaded = signal<Job | null>(null);
   protected readonly view = computed(() => {
-    const loaded = this.loaded();
-    if (!loaded) return null;
-    const { job, axes } = loaded;
+    const job = this.loaded();
+    if (!job) return null;
     const system = this.preferences.system();
     const progress = jobProgress(job.plan, job.events);
-    const estimate = estimateJob(progress.plan, axes.map((a) => ({ letter: a.config.letter, config: a.config }))); // prettier-ignore
+    const estimate = estimateJob(progress.plan);
     const signs = new Map(job.events.flatMap((e) => e.kind === "sign" ? [[e.step, e] as const] : [])); // prettier-ignore
+    const row = (own: PlannedStep, before: string, done: boolean) => {
+      const s = stepIn(own, system);
+      const sign = done ? signs.get(s.id) : undefined;
+      const unit = s.reading ? unitOf(s.reading.quantity, system) : "";
+      return {
+        id: `${before} ${s.id}`,
+        name: stepName(s),
+        caution: s.caution,
+        how: s.how.join(" "),
+        torque: s.torques.join(" "),
+        good: s.good,
+        ifNot: s.ifNot,
+        state: s.state,
+        finds: s.finds.map((f) => f.words).join(" / "),
+        reading:
+          s.retest === "chain"
+            ? "Loss ± U"
+            : s.reading
+              ? `${s.reading.label}${unit ? `, ${unit}` : ""}`
+              : "",
+        keep: s.keeps !== null,
+        hold: s.hold,
+        signed: sign ? `${momentWords(sign.at)}, ${sign.by}` : "",
+      };
+    };
     return {
       job,
       opened: momentWords(job.openedAt),
       time: `About ${minutesWords(estimate.minutes)} (${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}).`,
       compare: beforeAfter(job, progress, system),
       kit: kitList(progress.plan),
-      steps: progress.plan.steps.map((own) => {
-        const s = stepIn(own, system);
-        const sign = progress.done.has(s.id) ? signs.get(s.id) : undefined;
-        return {
-          id: s.id,
-          name: stepName(s),
-          caution: s.caution,
-          how: s.how.join(" "),
-          torque: s.torque,
-          good: s.good,
-          ifNot: s.ifNot,
-          finds: s.finds.map((f) => f.words).join(" / "),
-          reading: s.retest === "chain" ? "Loss ± U" : s.reading ? `${s.reading.label}${unitOf(s.reading.quantity, system) ? `, ${unitOf(s.reading.quantity, system)}` : ""}` : "", // prettier-ignore
-          keep: s.keep !== null && s.closes !== null,
-          hold: s.hold,
-          signed: sign ? `${momentWords(sign.at)}, ${sign.by}` : "",
-        };
-      }),
+      steps: [
+        ...progress.earlier.map((r, i) => row(r.step, `${i}`, true)),
+        ...progress.plan.steps.map((own) =>
+          row(own, "", progress.done.has(own.id)),
+        ),
+      ],
     };
   });
 
@@ -163,19 +189,10 @@ export class SheetPage {
   }
 
   private load(id: string): void {
-    this.api
-      .get("job", `/jobs/${id}`)
-      .pipe(
-        switchMap((job) =>
-          this.api.get("machine", `/machines/${job.machineId}`).pipe(
-            switchMap(({ axes }) => [{ job, axes: axes.filter((a) => job.axes.some((j) => j.axisId === a.id)) }]), // prettier-ignore
-          ),
-        ),
-      )
-      .subscribe({
-        next: (loaded) => this.loaded.set(loaded),
-        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-      });
+    this.api.get("job", `/jobs/${id}`).subscribe({
+      next: (job) => this.loaded.set(job),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
   }
 
   protected print(): void {

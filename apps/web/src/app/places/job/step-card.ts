@@ -103,7 +103,7 @@ export class StepCard {
   protected readonly links = computed(() => stepLinks(this.job(), this.step())); // prettier-ignore
   protected readonly lastKnown = computed(() => {
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
-    return this.step().does?.endsWith("before-known") ? (axis?.before ?? null) : null; // prettier-ignore
+    return this.step().kind === "measure-before" ? (axis?.before ?? null) : null; // prettier-ignore
   });
 
   protected loss(mm: number, u: number | null): string {
