@@ -262,6 +262,12 @@ function auditEffect(
       }
       const from = jointAt(state, effect.joint);
       const lower = openness(effect.to) > openness(from);
+      if (effect.to === from && !state.notes[`tried:${effect.joint}`])
+        say(
+          3,
+          step.id,
+          `brings the ${JOINT_NAMES[effect.joint].name} to where it is already`,
+        );
       if (
         lower &&
         from === "tight" &&

@@ -16,7 +16,7 @@ export const STEP_ORDER: readonly string[] = [
   "screw-out", "new-screw", "send-screw", "nut-from-screw", "service-nut", "nut-to-screw", "clean-seat",
   // And back.
   "bearing-in", "retainer-on", "screw-in", "housing-on", "pins-in", "shims-in", "housing-snug", "housing-pinned", "nut-flange-on", "clamps-on",
-  "far-bearing-in", "far-on", "wind-up", "spacer-in", "nut-on", "set-preload",
+  "far-bearing-in", "far-on", "wind-up", "spacer-in", "nut-on", "set-preload", "lock-shut",
   "bracket-on", "nut-joined", "lube-on", "loosen-antibacklash", "set-antibacklash", "light-tight", "housing-tight", "nut-tight", "float-bracket", "table-on", "far-shut", "far-nut-set", "prop-out",
   // Guideway, rack, switch, head, column.
   "find-spot", "loosen-rack", "set-rack", "square-gantry", "square-rails", "pinion-set", "hold-load", "carriage-1", "carriage-2", "carriage-3", "carriage-4", "release-load",

@@ -16,6 +16,8 @@ import {
   type Verb,
   type Way,
 } from "../machine";
+import { auditSheet } from "./audit";
+import { kitOf } from "./kit";
 import { placeOf } from "./order";
 import { torqueOf } from "./said";
 import { selectSteps, type AxisWork } from "./selection";
@@ -69,8 +71,9 @@ export class NoWay extends Error {
  * The sheet of a job. Chooses the steps the work needs ({@link selectSteps}), walks them in the order
  * of the trade, and before each makes true what it needs of the mechanism: the power, the place of the
  * member (by screw, by hand, on gear, by jog), a block that is tried. Words, state line, tools and
- * people come from the step in the state in which it is met.
- * @throws NoWay where a need cannot be made true in this state
+ * people come from the step in the state in which it is met. The sheet is audited before it is handed
+ * out ({@link auditSheet}).
+ * @throws NoWay where a need cannot be made true in this state, or no safe sheet is found
  */
 export function planJob(request: JobRequest): JobPlan {
   const letters = request.axes.map((a) => a.letter);
@@ -89,7 +92,22 @@ export function planJob(request: JobRequest): JobPlan {
       done: new Set(done.map((id) => id.slice(a.letter.length + 1))),
     };
   });
-  return { axes: request.axes, start, steps: new Walk(start, works).run() };
+  const plan: JobPlan = {
+    axes: request.axes,
+    start,
+    steps: new Walk(start, works).run(),
+  };
+  return audited(plan);
+}
+
+/** A sheet that its audit does not take is not handed out: nobody is to work it. */
+function audited(plan: JobPlan): JobPlan {
+  const [fault] = auditSheet({ ...plan, kit: kitOf(plan) });
+  if (!fault) return plan;
+  const step = plan.steps.find((s) => s.id === fault.step);
+  throw new NoWay(
+    `There is no safe sheet for this from here: “${step?.title ?? fault.step}” ${fault.words}. Finish and close what is open first.`,
+  );
 }
 
 /** Worked axis by axis; the other phases step by step over all axes. */

@@ -294,13 +294,8 @@ class Selection {
     const handsIn = [...this.chosen.values()].some(
       (f) => f.kind.hands !== "out",
     );
-    const blocked = start.block !== "none" || start.gear === "taut";
-    if (
-      (parted || eased || (handsIn && !config.brake)) &&
-      !blocked &&
-      !this.begun
-    )
-      this.add("set-block");
+    // What stands on its block already is left there by the walk.
+    if (parted || eased || (handsIn && !config.brake)) this.add("set-block");
     if (hasBalance(config) && (parted || start.balance === "secured")) {
       if (start.balance === "acts") this.add("secure-balance");
       this.add("release-balance");
@@ -360,6 +355,8 @@ class Selection {
       "bearing-nut",
       "housing",
     ];
+    // On a sheet begun elsewhere nothing could be jogged there first.
+    if (this.begun && this.work.start.member !== "near-far") return false;
     return (
       this.opened("far-support") === "off" &&
       !others.some((j) => this.isOpened(j))

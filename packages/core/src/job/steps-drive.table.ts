@@ -219,7 +219,7 @@ export const DRIVE_STEPS: readonly StepKind[] = [
     words: ({ config }) => ({ title: isTab(config) ? "Lower nut bevel down, washer, upper nut bevel up: by hand" : `${pillow(config) ? "Collars" : "Bearing nut"} on by hand`, why: "Preload comes next, not now.", how: [isTab(config) ? "Bevels away from each other, or as found." : "Thread oiled, face as found.", "By hand to the stop."], good: "It runs down by hand." }),
   },
   {
-    id: "set-preload", phase: "work", hands: "in", power: "isolated", minutes: 13, restores: true,
+    id: "set-preload", phase: "work", hands: "in", power: "isolated", minutes: 13, restores: true, wanted: (open) => open("bearing-nut") !== "tight",
     verbs: (c) => (c.options.preload !== "torque" && turnsFree(c) ? [c.options.preload === "drag" ? "cord-pull" : "flick"] : []),
     effects: (c) => [to("bearing-nut", "tight"), made("preload-set"), ...(isTab(c.config) ? [] : [to("nut-lock", "tight")])],
     words: (c) => {
@@ -247,6 +247,10 @@ export const DRIVE_STEPS: readonly StepKind[] = [
     torques: ["bearing-nut"],
     reading: (c) => (c.options.preload === "drag" && turnsFree(c) ? { label: "Drag torque", quantity: "torque", from: 0, to: 20, optional: true } : { label: "End float", quantity: "deviation", from: 0, to: 0.005, optional: true }),
     finds: (c) => (c.options.preload === "feel" && turnsFree(c) ? [{ id: "rests", words: "runs a little and rests" }, { id: "stuck", words: "will not turn", asks: true, say: "Too tight: touch it back, tap the end, flick again." }, { id: "runs-on", words: "runs on", asks: true, say: "Too loose: a touch in, flick again." }] : []),
+  },
+  {
+    id: "lock-shut", phase: "work", hands: "in", power: "isolated", minutes: 2, fits: (c) => !isTab(c), restores: true, wanted: (open) => open("bearing-nut") === "tight", effects: [to("nut-lock", "tight")],
+    words: ({ config }) => ({ title: `Lock the ${nutWords(config)} again, as it stood`, why: "It was only unlocked: its preload is as it was.", how: ["Screws in without turning the nut; watch a mark across both."], good: "The mark stays in line.", ifNot: "It moved: set its preload anew." }), tools: ["hex keys"],
   },
   {
     id: "far-nut-set", phase: "work", hands: "in", power: "isolated", minutes: 6, restores: true, effects: [to("far-nut", "tight")], torques: ["far-nut"],

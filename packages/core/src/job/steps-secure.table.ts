@@ -219,7 +219,7 @@ export const SECURE_STEPS: readonly StepKind[] = [
     words: ({ config }) => ({ title: `Park the ${memberOf(config)} on its block`, why: "Hands go in once more.", how: ["Lower onto the same block by the smallest step until the load first changes.", ...(balanced(config) && !config.brake ? ["Strap on again: nothing else holds it down when the power goes."] : [])], caution: "Nobody under it, no hand between.", good: "It stands full-faced on the block." }), tools: ["block or stand rated for the weight"],
   },
   {
-    id: "tab-fold", phase: "close", hands: "in", power: "isolated", minutes: 4, fits: isTab, restores: true, uses: ["preload-set"], effects: [to("nut-lock", "tight")],
+    id: "tab-fold", phase: "close", hands: "in", power: "isolated", minutes: 4, fits: isTab, restores: true, uses: ({ state }) => (state.notes["nut-moved"] ? ["preload-set"] : []), effects: [to("nut-lock", "tight")],
     words: { title: "Fold the tab", why: "Only now: the retest has passed.", how: ["Into the slot that fits.", "None fits: another washer, or onward within the torque; never back."], good: "It lies flat in its slot." }, tools: ["drift", "hammer", "eye protection"], photo: "the folded tab",
   },
   {

@@ -66,7 +66,7 @@ export function stateWords(
       ? `${member}: ${line.carried.join(", ") || "held by nothing"}`
       : "",
     line.screw.length ? `screw: ${line.screw.join(", ")}` : "",
-    line.open.join(", ") || "closed",
+    line.open.join(", ") || "nothing open",
   ]
     .filter(Boolean)
     .join(" · ");

@@ -74,10 +74,10 @@ describe("a job at the machine", () => {
     const page = open(job());
     page.press("Change the order");
     const isolate = plan.steps.findIndex((s) => /^Isolate/.test(s.title));
-    const covers = plan.steps.findIndex((s) => /covers off/.test(s.title));
+    const covers = plan.steps.findIndex((s) => s.kind === "covers-off");
     const name = new RegExp(`^Earlier: .*${plan.steps[covers].title}`);
     for (let i = covers; i >= isolate; i -= 1) page.press(name);
-    expect(page.alerts()).toContain("it needs that the machine is isolated");
+    expect(page.alerts()).toContain("has hands in with the power on");
     const keep = page.page.getByRole<HTMLButtonElement>("button", { name: "Keep this order" }); // prettier-ignore
     expect(keep.disabled).toBe(true);
     page.press("Leave it as it was");

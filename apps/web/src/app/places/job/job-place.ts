@@ -56,6 +56,12 @@ export class JobPlace {
     () =>
     (this.store.job()?.events ?? []).flatMap((e) => e.kind === "plan" ? [e.why] : []), // prettier-ignore
   );
+  /** What the first check looks at, as the sheet says it. */
+  protected readonly firstCheck = computed(() => {
+    const steps = this.store.progress()?.plan.steps ?? [];
+    const last = steps.find((s) => s.id === "sign-off")?.how.at(-1) ?? "";
+    return last.replace(/^In a week: /, "");
+  });
   protected readonly rows = computed(() => {
     const [job, progress] = [this.store.job(), this.store.progress()];
     return job && progress ? sheetRows(job, progress) : [];

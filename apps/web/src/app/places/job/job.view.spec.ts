@@ -49,20 +49,32 @@ describe("what waits for the server", () => {
 });
 
 describe("a job as it is shown", () => {
-  it("says how far it is, what is open and that the head is blocked", () => {
-    const j = job({ events: upTo("Z:housing-loose") });
+  it("says how far it is, who carries the head and what is open", () => {
+    const j = job({ events: upTo("Z:try-end") });
     const p = progressOf(j);
-    expect(aheadWords(p, [axis])).toMatch(
-      /^11 of 4\d steps signed, about \d h/,
-    );
-    const stand = standWords(p, [axis]);
-    expect(stand.open[0]).toBe("the machine is isolated");
-    expect(stand.blocks).toEqual(["Z is blocked"]);
-    expect(openLinks(p, "Z")).toEqual(expect.arrayContaining(["coupling", "motor"])); // prettier-ignore
+    expect(aheadWords(p)).toMatch(/^1[0-9] of \d\d steps signed, about \d h/);
+    expect(standWords(p)).toEqual([
+      "power off · head: block · motor off, hub off the screw, panel off, covers off, bumper off",
+    ]);
+    expect(openLinks(p, "Z")).toEqual(["motor", "coupling"]);
     expect(openLinks(p, "X")).toEqual([]);
     const rows = sheetRows(j, p);
-    expect(rows.filter((r) => r.now).map((r) => r.id)).toEqual(["Z:housing-loose"]); // prettier-ignore
+    expect(rows.filter((r) => r.now).map((r) => r.id)).toEqual(["Z:try-end"]);
     expect(rows[0].done).toContain("Tomas");
+    expect(rows[0].state).toBe("power on · head: drive · nothing open");
+  });
+
+  it("keeps what was signed on a sheet gone by, as it was said there", () => {
+    const before = upTo("Z:lock-open");
+    const start = progressOf(job({ events: before })).state;
+    const anew = planJob({ axes: plan.axes, items: [], options: DEFAULT_OPTIONS, start }); // prettier-ignore
+    const why = "fasteners were loose";
+    const j = job({ events: [...before, { kind: "plan", why, plan: anew as Job["plan"], at: "2026-03-03T10:00:00Z", by: "Tomas", key: "p" }] }); // prettier-ignore
+    const rows = sheetRows(j, progressOf(j));
+    expect(rows.slice(0, before.length).map((r) => r.done !== "")).toEqual(before.map(() => true)); // prettier-ignore
+    expect(rows.map((r) => r.name)).toContain("Z · Motor with its brake off, as one piece"); // prettier-ignore
+    expect(rows.filter((r) => r.now)).toHaveLength(1);
+    expect(aheadWords(progressOf(j))).toContain(`${before.length} of ${rows.length} steps signed`); // prettier-ignore
   });
 
   it("puts before and after side by side with the verdict", () => {
@@ -80,11 +92,11 @@ describe("a job as it is shown", () => {
   });
 
   it("collects what was found, changed and accepted; what was as it should be stays quiet", () => {
-    const j = job({ events: [sign("Z:coupling-open", { found: "tight" }), sign("Z:housing-loose", { found: "rusty", words: "left side" }), sign("Z:shims-in", { kept: "changed", change: "0.10 for 0.15" }), sign("Z:retest-chain", { reason: "screw on order", holdBy: "Ama" })] }); // prettier-ignore
+    const j = job({ events: [sign("Z:hub-ease", { found: "tight" }), sign("Z:try-end", { found: "rusty", words: "left side" }), sign("Z:shims-in", { kept: "changed", change: "0.10 for 0.15" }), sign("Z:retest-chain", { reason: "screw on order", holdBy: "Ama" })] }); // prettier-ignore
     expect(remarks(progressOf(j))).toEqual([
-      "Z · Try, then loosen the bearing housing screws: rust or fretting dust; left side", // prettier-ignore
-      "Z · Shims back, each in its place: changed: 0.10 for 0.15",
-      "Z · Retest: the same test at the same place: accepted: screw on order (Ama)", // prettier-ignore
+      "Z · Try every retainer and housing screw at torque, before any is loosened: rust or fretting dust; left side", // prettier-ignore
+      "Z · Then the shims, each in its place: changed: 0.10 for 0.15",
+      "Z · Retest: same test, same place, same indicator: accepted: screw on order (Ama)", // prettier-ignore
     ]);
   });
 
@@ -96,7 +108,8 @@ describe("a job as it is shown", () => {
   it("leads from a step to the sums and measurements it needs", () => {
     const step = (id: string) => plan.steps.find((s) => s.id === id) ?? plan.steps[0]; // prettier-ignore
     expect(stepLinks(job(), step("Z:set-preload"))[0]).toEqual({ words: "Bearing nut: torque and clamp force", link: ["/sums", "bearing-nut"], axis: 6 }); // prettier-ignore
-    expect(stepLinks(job(), step("Z:float-bracket")).at(-1)?.link).toEqual(["/machines", 2, "axes", 6, "set"]); // prettier-ignore
+    const float = { ...step("Z:set-preload"), kind: "float-bracket" };
+    expect(stepLinks(job(), float).at(-1)?.link).toEqual(["/machines", 2, "axes", 6, "set"]); // prettier-ignore
     expect(stepLinks(job(), step("isolate"))).toEqual([]);
   });
 
