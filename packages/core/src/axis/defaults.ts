@@ -2,6 +2,7 @@ import type { UnitSystem } from "../quantity";
 import type { AxisConfig, LossLimits } from "./config";
 import type { MachineKind } from "./kinds";
 import { BASE_MECHANICS } from "./mechanics";
+import { usualCosts } from "./usual-costs";
 import { usualMechanics } from "./usual-mechanics";
 import { usualLimits } from "./usual-limits";
 
@@ -136,6 +137,7 @@ export function defaultAxis(
     ...axis,
     mechanics: usualMechanics(kind, axis),
     limits: usualLimits(axis, system),
+    costs: { ...axis.costs, ...usualCosts(axis) },
   };
 }
 

@@ -4,5 +4,6 @@ export * from "./config";
 export * from "./defaults";
 export * from "./kinds";
 export * from "./mechanics";
+export * from "./usual-costs";
 export * from "./usual-limits";
 export * from "./usual-mechanics";

@@ -24,7 +24,17 @@ export interface DecisionTerms {
   readonly wrongMinutes: number;
   /** What a wrong verdict costs beyond the trying: parts ordered, a machine given back; min. */
   readonly misnamedMinutes: number;
+  /**
+   * What mending a cause takes on this axis by its job sheet, retest included, by cause; where it is
+   * not here the catalogue’s rough figure stands.
+   */
+  readonly mending?: Mending;
 }
+
+/** Minutes of standing and money for parts, by cause. */
+export type Mending = Readonly<
+  Record<string, { readonly minutes: number; readonly parts: number }>
+>;
 
 /** Common practice, no source; the hourly rate and the parts come from the axis’ own costs. */
 export const DECISION_TERMS: DecisionTerms = {
@@ -40,6 +50,8 @@ export function remedyCost(
   cause: Cause,
   terms = DECISION_TERMS,
 ): number {
+  const sheet = terms.mending?.[cause.id];
+  if (sheet) return minuteCost(axis, sheet.minutes) + sheet.parts;
   const { minutes, costClass, act } = cause.remedy;
   if (act === "none" || act === "refer") return minuteCost(axis, minutes);
   const parts = [0, terms.smallParts, axis.costs.bearingSet, axis.costs.screw][

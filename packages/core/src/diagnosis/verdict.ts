@@ -4,7 +4,14 @@ import {
   type Conformity,
   type UnitSystem,
 } from "../quantity";
-import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE } from "./decide";
+import {
+  DECISION_TERMS,
+  isSure,
+  minuteCost,
+  remedyCost,
+  SURE,
+  type DecisionTerms,
+} from "./decide";
 import { finding } from "./findings";
 import {
   chanceOf,
@@ -181,14 +188,14 @@ const NOT_LEFT: Record<Conformity["code"], string | null> = {
     "Cannot tell whether the loss can be left: a finer test first.",
 };
 
-function remedyOptions(posterior: Posterior): RemedyOption[] {
+function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption[] {
   const { axis, magnitudes } = posterior.evidence;
-  const callIn = minuteCost(axis, DECISION_TERMS.callInMinutes + DECISION_TERMS.wrongMinutes);
+  const callIn = minuteCost(axis, terms.callInMinutes + terms.wrongMinutes);
   const options: RemedyOption[] = [];
   const ranked = posterior.causes.map((cause, i) => ({ cause, p: posterior.marginals[i] })).sort((a, b) => b.p - a.p);
   for (const { cause, p } of ranked.slice(0, 5)) {
     if (p < 0.02) continue;
-    const cost = remedyCost(axis, cause);
+    const cost = remedyCost(axis, cause, terms);
     const unproven = cause.remedy.costClass === 3 && cause.provenBy && !(p >= CONDEMN && isProven(posterior, cause));
     options.push({
       cause, cost, chanceRight: p,
@@ -216,7 +223,7 @@ function remedyOptions(posterior: Posterior): RemedyOption[] {
 } // prettier-ignore
 
 /** The verdict on a case: what is proven, what is only likely, what was not looked at. */
-export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, system: UnitSystem = 'metric'): CaseVerdict {
+export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, system: UnitSystem = 'metric', terms: DecisionTerms = DECISION_TERMS): CaseVerdict {
   const { evidence, causes, marginals } = posterior;
   const best = bestAccount(posterior);
   const leading = leadingCauses(posterior, system);
@@ -250,7 +257,7 @@ export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, sys
         ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)]))
         : best.probability,
     ),
-    options: remedyOptions(posterior),
+    options: remedyOptions(posterior, terms),
     warnings: warningsOn(posterior, best),
   };
 } // prettier-ignore

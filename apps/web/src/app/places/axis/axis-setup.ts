@@ -23,7 +23,7 @@ import {
   differences,
   FIELD_GROUPS,
   fieldUnit,
-  numberFrom,
+  keptNumber,
   numberText,
   readPath,
   writePath,
@@ -130,6 +130,14 @@ export class AxisSetup {
     );
   }
 
+  /** What is taken where nothing is entered; empty where something must be. */
+  protected usual(field: ConfigField): string {
+    const draft = this.draft();
+    return draft && field.kind === "number" && field.usual
+      ? field.usual(draft)
+      : "";
+  }
+
   protected flag(field: ConfigField): boolean {
     const draft = this.draft();
     return draft !== null && readPath(draft, field.path) === true;
@@ -145,7 +153,7 @@ export class AxisSetup {
     let kept: unknown = value;
     if (field.kind === "number" && typeof value === "string") {
       this.typed.update((t) => new Map(t).set(field.path, value));
-      kept = numberFrom(value, field.path, this.preferences.system());
+      kept = keptNumber(field, value, this.preferences.system());
     }
     this.serverErrors.set(new Map());
     // Limits that nobody chose follow the drive they belong to.

@@ -1,21 +1,31 @@
 import {
   AXIS_BOUNDS,
   BEARING_SETS,
+  BRAKE_PLACES,
   COUPLINGS,
   FEEDBACKS,
+  FIXED_ENDS,
   FIXINGS,
+  FLANGE_SIDES,
   fromMm,
   GUIDEWAYS,
+  hasFarEnd,
+  hasScrew,
+  isCoupled,
   LOCK_NUTS,
   MEMBERS,
+  memberMass,
+  motorMass,
   MOTORS,
   NUTS,
   ORIENTATIONS,
   SCREW_MAKES,
+  screwTurns,
   toMm,
   TRANSMISSIONS,
   type AxisBoundPath,
   type AxisConfig,
+  type Mass,
   type UnitSystem,
 } from "@iron/core";
 
@@ -26,6 +36,8 @@ export type ConfigField =
       readonly path: AxisBoundPath;
       readonly label: string;
       readonly when?: (c: AxisConfig) => boolean;
+      /** May stay empty: what is usual is taken then, and said here. */
+      readonly usual?: (c: AxisConfig) => string;
     }
   | {
       readonly kind: "choice";
@@ -85,11 +97,17 @@ const WORDS: Record<string, string> = {
   "v-wheel": "V-wheels on extrusion",
   "crossed-roller": "crossed rollers",
   "ball-cage": "ball cage",
+  motor: "the motor",
+  screw: "the screw",
+  pinned: "housing, placed by pins",
+  unpinned: "housing, placed by hand",
+  "pillow-block": "block with grub screws on the screw",
+  fixed: "the fixed end",
+  far: "the far end",
 };
 
 const options = (values: readonly string[]) =>
   values.map((v) => [v, WORDS[v] ?? v] as const);
-const hasScrew = (c: AxisConfig): boolean => c.transmission !== "rack";
 const isGravity = (c: AxisConfig): boolean => c.orientation !== "horizontal";
 const number = (
   path: AxisBoundPath,
@@ -112,11 +130,32 @@ const choice = (
   options: options(values),
   when,
 });
-const flag = (path: string, label: string): ConfigField => ({
+const flag = (
+  path: string,
+  label: string,
+  when: (c: AxisConfig) => boolean = isGravity,
+): ConfigField => ({
   kind: "flag",
   path,
   label,
-  when: isGravity,
+  when,
+});
+/** A weight that nobody noted is taken by size, and said so. */
+const weight = (
+  path: "mechanics.memberKg" | "mechanics.motorKg",
+  of: (c: AxisConfig) => Mass,
+): ConfigField => ({
+  kind: "number",
+  path,
+  label: AXIS_BOUNDS[path].label,
+  usual: (c) => `usual: about ${of(c).kg} kg`,
+});
+/** Whether a joint can be on this axis at all, whatever is ticked now. */
+const brakes = (c: AxisConfig): boolean => c.brake;
+
+const unnoted = (c: AxisConfig): AxisConfig => ({
+  ...c,
+  mechanics: { ...c.mechanics, memberKg: null, motorKg: null },
 });
 
 /** The axis form: groups in the order of the chain. What an axis cannot have is not asked for. */
@@ -142,6 +181,13 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
       flag("counterweight", "Counterweight"),
       flag("gasSpring", "Gas spring"),
       flag("dragBrake", "Drag brake"),
+      flag("mechanics.dragBrakeKnown", "Somebody looked for a drag brake"),
+      choice("mechanics.brakeAt", "Brake sits on", BRAKE_PLACES, brakes),
+      flag(
+        "mechanics.brakeLever",
+        "Brake can be let go by a lever or release screws",
+        brakes,
+      ),
     ],
   },
   {
@@ -174,6 +220,39 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
       choice("nut", "Nut", NUTS, hasScrew),
       choice("bearings", "Bearing set", BEARING_SETS, hasScrew),
       choice("lockNut", "Locked by", LOCK_NUTS, hasScrew),
+    ],
+  },
+  {
+    title: "What holds, moves and can be reached: job sheets follow it",
+    fields: [
+      weight("mechanics.memberKg", (c) => memberMass(unnoted(c))),
+      weight("mechanics.motorKg", (c) => motorMass(unnoted(c))),
+      choice("mechanics.fixedEnd", "Fixed end", FIXED_ENDS, screwTurns),
+      flag("mechanics.farNut", "Far support has a nut of its own", hasFarEnd),
+      flag("mechanics.couplingHidden", "Coupling behind a panel", isCoupled),
+      flag("mechanics.bumper", "Bumper before the housing", screwTurns),
+      choice(
+        "mechanics.flangeSide",
+        "Nut’s flange faces",
+        FLANGE_SIDES,
+        screwTurns,
+      ),
+      flag(
+        "mechanics.flangePasses",
+        "The flange passes the casting",
+        screwTurns,
+      ),
+      flag(
+        "mechanics.tableOverNut",
+        "The nut is seen only with the table off",
+        screwTurns,
+      ),
+      flag("mechanics.lubeLine", "Lubrication line on the nut", hasScrew),
+      flag(
+        "mechanics.column",
+        "The column can be shimmed on its base",
+        () => true,
+      ),
     ],
   },
   {
@@ -238,8 +317,12 @@ export function fieldUnit(
       };
     case "money":
       return { word: currency, perMm: 1 };
+    case "°":
+    case "kg":
+    case "N·m":
+      return { word: unit, perMm: 1 };
     default:
-      return { word: unit === "°" ? "°" : "", perMm: 1 };
+      return { word: "", perMm: 1 };
   }
 }
 
@@ -251,6 +334,16 @@ export function numberText(
 ): string {
   if (!Number.isFinite(value)) return "";
   return String(Number((value * fieldUnit(path, system, "").perMm).toFixed(5)));
+}
+
+/** What the user typed as the kept number; NaN when it is none, null where empty means “usual”. */
+export function keptNumber(
+  field: Extract<ConfigField, { kind: "number" }>,
+  text: string,
+  system: UnitSystem,
+): number | null {
+  if (field.usual && text.trim() === "") return null;
+  return numberFrom(text, field.path, system);
 }
 
 /** What the user typed as the kept number; NaN when it is none. */

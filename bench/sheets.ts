@@ -1,0 +1,46 @@
+import { auditSheet, kitOf, NoWay, planJob, stateAfter } from "@iron/core";
+import { anyJob, numbers, stateAt } from "../packages/core/src/job/sheets.testing"; // prettier-ignore
+
+/**
+ * Job sheets of any axis, whole and cut short anywhere, through their audit: faults by rule, and what a
+ * sheet costs against walking it once. Exits non-zero with any fault.
+ */
+export function benchSheets(count: number): boolean {
+  const next = numbers(12);
+  const faults = new Map<string, number>();
+  let [sheets, steps, planMs, auditMs, walkMs, refused] = [0, 0, 0, 0, 0, 0];
+  const add = (what: string): void => {
+    faults.set(what, (faults.get(what) ?? 0) + 1);
+  };
+  const one = (request: Parameters<typeof planJob>[0]) => {
+    let at = performance.now();
+    const plan = planJob(request);
+    planMs += performance.now() - at;
+    at = performance.now();
+    for (const f of auditSheet({ ...plan, kit: kitOf(plan) })) add(`rule ${f.rule}: ${f.step} ${f.words}`); // prettier-ignore
+    auditMs += performance.now() - at;
+    at = performance.now();
+    plan.steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), plan.start);
+    walkMs += performance.now() - at;
+    sheets += 1;
+    steps += plan.steps.length;
+    return plan;
+  };
+  while (sheets < count)
+    try {
+      const job = anyJob(next);
+      const whole = one(job);
+      const at = 1 + Math.floor(next() * (whole.steps.length - 1));
+      one({ ...job, items: [], start: stateAt(whole, at) });
+    } catch (error) {
+      if (!(error instanceof NoWay)) throw error;
+      refused += 1;
+      add(`no sheet: ${error.message}`);
+    }
+  for (const [what, times] of faults) console.log(`${times} × ${what}`);
+  const each = (ms: number): string =>
+    `${((1000 * ms) / sheets).toFixed(0)} µs`;
+  console.log(`${sheets} sheets of ${(steps / sheets).toFixed(0)} steps on average, half of them cut short: ${faults.size} kinds of fault, ${refused} without a sheet`); // prettier-ignore
+  console.log(`plan with its own audit ${each(planMs)}, audit ${each(auditMs)}, walking the finished sheet ${each(walkMs)}: ratios ${(planMs / walkMs).toFixed(1)} and ${(auditMs / walkMs).toFixed(1)}`); // prettier-ignore
+  return faults.size === 0;
+}
