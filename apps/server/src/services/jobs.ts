@@ -2,6 +2,7 @@ import {
   dayOf,
   axisFromParts,
   doneWords,
+  evidenceOf,
   isSplitTest,
   jobKind,
   jobProgress,
@@ -9,8 +10,15 @@ import {
   planJob,
   recordOf,
   type JobItem,
+  type SignedStep,
 } from "@iron/core";
-import type { Job, JobAct, JobEventRecord, JobSummary } from "@iron/contract";
+import {
+  resultCreateSchema,
+  type Job,
+  type JobAct,
+  type JobEventRecord,
+  type JobSummary,
+} from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
 import type { z } from "zod";
 import type { jobCreateSchema } from "@iron/contract";
@@ -160,10 +168,56 @@ export class Jobs {
         .execute();
       if (act.kind === "sign" && act.step === "sign-off")
         await this.finish(trx, job, at, who);
+      if (event.kind === "sign") await this.tellCase(trx, job, event, who);
       return this.get(id, trx);
     });
     if (act.kind === "sign") await this.mend(after, act.step);
     return after;
+  }
+
+  /** What was found is evidence in its case at once: kept like a test, with the job it came from. */
+  private async tellCase(
+    trx: Transaction<Tables>,
+    job: Job,
+    signed: SignedStep,
+    who: string,
+  ): Promise<void> {
+    const { steps } = jobProgress(job.plan, job.events).plan;
+    const step = steps.find((s) => s.id === signed.step);
+    const axis = job.axes.find((a) => a.letter === step?.axis);
+    if (job.caseId === null || !step || !axis) return;
+    const found = evidenceOf({ step, signed });
+    if (!found) return;
+    const file = await trx
+      .selectFrom("case_file")
+      .select(["state", "axis_ids"])
+      .where("id", "=", job.caseId)
+      .executeTakeFirst();
+    if (
+      file?.state !== "open" ||
+      !fromJson(file.axis_ids).includes(axis.axisId)
+    )
+      return;
+    const result = resultCreateSchema.parse({
+      axisId: axis.axisId,
+      test: found.test,
+      answers: found.answers,
+      note: `Found in job ${job.id}: ${step.title}.`,
+      data: null,
+    });
+    await trx
+      .insertInto("case_result")
+      .values({
+        case_id: job.caseId,
+        axis_id: axis.axisId,
+        test: result.test,
+        note: result.note,
+        answers: toJson(result.answers),
+        data: null,
+        at: instant(this.clock),
+        by: who,
+      })
+      .execute();
   }
 
   /** What a step does to the simulated machine, so that its retest can prove it. */

@@ -171,4 +171,19 @@ describe("jobs", () => {
     expect(job.plan.steps.filter((s) => s.id === "isolate")).toHaveLength(1);
     expect((await signUntil(job, null)).finishedAt).not.toBeNull();
   });
+
+  it("what is found in a job is evidence in its case at once; a record says what was not renewed", async () => {
+    const file = (await t.api.post(`/api/machines/${z.machineId}/cases`).set("x-working-as", "Tomas").send({ axisIds: [z.id], complaint: "rumbles" }).expect(201)).body as { id: number }; // prettier-ignore
+    const job = (await t.api.post(`/api/machines/${z.machineId}/jobs`).send({ items: [{ axisId: z.id, kind: "fixed-bearings" }], options: DEFAULT_OPTIONS, caseId: file.id }).expect(201)).body as Job; // prettier-ignore
+    const at = await signUntil(job, "Z:try-end");
+    const found = (await act(at, plainSign(next(at) as PlannedStep, { found: "loose" })).expect(200)).body as Job; // prettier-ignore
+    const kept = (await t.api.get(`/api/cases/${file.id}`).expect(200)).body as { results: { test: string; answers: Record<string, boolean>; note: string }[] }; // prettier-ignore
+    expect(kept.results.map((r) => [r.test, r.answers])).toEqual([["fastener-check", { "coupling-turns": false }], ["fastener-check", { "retainer-turns": true }]]); // prettier-ignore
+    expect(kept.results[1].note).toContain(`Found in job ${job.id}`);
+    const anew = (await act(found, { kind: "stop-here", letter: "Z", key: randomUUID() }).expect(200)).body as Job; // prettier-ignore
+    await signUntil(anew, null);
+    const history = await t.api.get(`/api/axes/${z.id}/history`).expect(200);
+    expect(history.body.events[0].text).toContain("retainer screws tightened");
+    expect(history.body.events[0].text).not.toContain("renewed");
+  });
 });
