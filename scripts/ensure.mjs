@@ -12,6 +12,7 @@ import { fileURLToPath } from "node:url";
 
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 export const CHROMIUM = "/usr/bin/chromium";
+const PDF_TEXT = "/usr/bin/pdftotext";
 
 /** Runs a command with its output shown; ends this process when it fails. */
 export function run(command, args, options = {}) {
@@ -48,6 +49,24 @@ export function ensureInstalled() {
   // Not `npm ci`: npm 11 calls its own lock file out of step over optional packages of other platforms.
   run("npm", ["install", "--no-audit", "--no-fund"]);
   writeFileSync(stamp, lockFingerprint());
+}
+
+/** Installs Debian’s pdftotext, with which the tests read what stands in a PDF file; says what to do otherwise. */
+export function ensurePdfText() {
+  if (existsSync(PDF_TEXT)) return;
+  const root = process.getuid?.() === 0;
+  if (!root || !existsSync("/usr/bin/apt-get")) {
+    console.error(
+      `The tests of PDF files need pdftotext at ${PDF_TEXT}. As root: apt-get update && apt-get install -y poppler-utils`,
+    );
+    process.exit(1);
+  }
+  say("Installing poppler-utils from Debian’s packages for the PDF tests…");
+  run("apt-get", ["update", "-qq"]);
+  run("apt-get", ["install", "-y", "-qq", "poppler-utils"], {
+    env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    stdio: ["ignore", "ignore", "inherit"],
+  });
 }
 
 /** Installs Debian’s Chromium when it is missing and we may; says what to do otherwise. */

@@ -5,6 +5,7 @@ import {
   ensureBuilt,
   ensureChromium,
   ensureInstalled,
+  ensurePdfText,
   ROOT,
   say,
 } from "./ensure.mjs";
@@ -12,6 +13,7 @@ import {
 // `npm test`: everything it needs, then Jest, then the browser tests. Reports go to .cache/.
 ensureInstalled();
 ensureChromium();
+ensurePdfText();
 mkdirSync(join(ROOT, ".cache"), { recursive: true });
 const reports = {
   jest: join(ROOT, ".cache", "jest.json"),

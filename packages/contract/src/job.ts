@@ -276,5 +276,6 @@ export const JOB_OPERATIONS = {
   openJob: operation("post", "/api/machines/:id/jobs", "Open a job: plans its sheet", { params: byId, body: jobCreateSchema, response: jobSchema, created: true }), // prettier-ignore
   job: operation("get", "/api/jobs/:id", "A job with its sheet and all that happened", { params: byId, response: jobSchema }), // prettier-ignore
   actOnJob: operation("post", "/api/jobs/:id/acts", "Sign a step, take it back, note, plan anew; the same key again changes nothing", { params: byId, body: jobActSchema, response: jobSchema }), // prettier-ignore
+  jobPdf: operation("get", "/api/jobs/:id/sheet.pdf", "The signed sheet as a PDF file: who, when, found, readings with U, before and after", { params: byId, query: z.object({ system: oneOf("Units", ["metric", "inch"]).default("metric") }), media: "application/pdf" }), // prettier-ignore
   exportJob: operation("get", "/api/jobs/:id/export", "A job as JSON", { params: byId, media: "application/json" }), // prettier-ignore
 } as const;

@@ -18,7 +18,7 @@ export interface Call<N extends OperationName> {
 export interface FileAnswer {
   readonly fileName: string;
   readonly media: string;
-  readonly text: string;
+  readonly text: string | Buffer;
 }
 
 type Answer<N extends OperationName> = Op<N>["response"] extends z.ZodType

@@ -1,5 +1,6 @@
 import type { JOB_OPERATIONS } from "@iron/contract";
 import type { Handlers } from "../http/mount";
+import { jobPdf } from "../services/job-pdf";
 import type { Jobs } from "../services/jobs";
 
 export function jobHandlersFor(
@@ -10,6 +11,11 @@ export function jobHandlersFor(
     openJob: ({ params, body, who }) => jobs.open(params.id, body, who),
     job: ({ params }) => jobs.get(params.id),
     actOnJob: ({ params, body, who }) => jobs.act(params.id, body, who),
+    jobPdf: async ({ params, query }) => ({
+      fileName: `job-${params.id}.pdf`,
+      media: "application/pdf",
+      text: await jobPdf(await jobs.get(params.id), query.system),
+    }),
     exportJob: async ({ params }) => ({
       fileName: `job-${params.id}.json`,
       media: "application/json",

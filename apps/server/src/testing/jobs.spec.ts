@@ -5,6 +5,7 @@ import {
   type PlannedStep,
 } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
+import { execFileSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
@@ -186,4 +187,31 @@ describe("jobs", () => {
     expect(history.body.events[0].text).toContain("retainer screws tightened");
     expect(history.body.events[0].text).not.toContain("renewed");
   });
+
+  it("the signed sheet is a PDF file: who, when, found, readings with U, before and after, in our own font", async () => {
+    const job = await signUntil(await open("fixed-bearings"), null);
+    const answer = await t.api.get(`/api/jobs/${job.id}/sheet.pdf`).buffer(true).parse((res, done) => {
+      const chunks: Buffer[] = [];
+      res.on("data", (chunk: Buffer) => chunks.push(chunk));
+      res.on("end", () => done(null, Buffer.concat(chunks)));
+    }).expect(200);
+    expect(answer.headers["content-type"]).toContain("application/pdf");
+    const file = answer.body as Buffer;
+    // pdftotext (poppler) reads the file apart from what wrote it.
+    const text = execFileSync("pdftotext", ["-layout", "-", "-"], { input: file }).toString();
+    const flat = text.replace(/\s+/g, " ");
+    expect(flat).toContain(`Job ${job.id}: Replace fixed-end bearings, Z`);
+    expect(flat).toContain("6.0 ± 1.0 µm after");
+    expect(flat).toContain("Found: rough or pitted.");
+    expect(flat).toContain("Put in: 1 end-bearing set.");
+    expect(flat).toContain("“The member stands on its block");
+    expect(flat).toMatch(/signed \d+ \w+ \d{4}, \d\d:\d\d, Tomas/);
+    expect(flat).toContain("power off · head: block · motor off");
+    expect(flat).toMatch(/page 1 of \d/);
+    expect(flat).not.toContain("Not signed yet");
+    const fonts = execFileSync("pdffonts", ["-"], { input: file }).toString();
+    expect(fonts).toMatch(/B612.* yes +yes/);
+    const inch = await t.api.get(`/api/jobs/${job.id}/sheet.pdf?system=furlong`).expect(422);
+    expect(JSON.stringify(inch.body)).toContain("Units must be one of: metric, inch.");
+  }); // prettier-ignore
 });

@@ -1,0 +1,207 @@
+import {
+  formatQuantity,
+  formatWithU,
+  jobProgress,
+  judgeRetest,
+  recordOf,
+  stepIn,
+  type JobFigure,
+  type PlannedStep,
+  type RecordedStep,
+  type UnitSystem,
+} from "@iron/core";
+import type { Job, JobEventRecord } from "@iron/contract";
+import PDFDocument from "pdfkit";
+
+const FONT = "@fontsource/b612/files/b612-latin-";
+const MARGIN = 48;
+const QUIET = "#555555";
+
+type Doc = InstanceType<typeof PDFDocument>;
+
+/** A moment as it is written on paper, in the shop’s zone. */
+const moment = (at: string): string =>
+  new Intl.DateTimeFormat("en-GB", {
+    dateStyle: "medium",
+    timeStyle: "short",
+  }).format(new Date(at));
+
+/**
+ * The job as a paper file for a customer or an auditor: who, when, what was found, what was read with
+ * its U, before and after, and how the axis stood after every step. What is not signed yet stands there
+ * as not signed.
+ */
+export function jobPdf(job: Job, system: UnitSystem): Promise<Buffer> {
+  const doc = new PDFDocument({
+    size: "A4",
+    margin: MARGIN,
+    bufferPages: true,
+    info: { Title: `Job ${job.id}: ${job.title}`, Author: job.by },
+  });
+  const chunks: Buffer[] = [];
+  doc.registerFont("plain", require.resolve(`${FONT}400-normal.woff`));
+  doc.registerFont("bold", require.resolve(`${FONT}700-normal.woff`));
+  writeJob(doc, job, system);
+  return new Promise((resolve, reject) => {
+    doc.on("data", (chunk: Buffer) => chunks.push(chunk));
+    doc.on("end", () => resolve(Buffer.concat(chunks)));
+    doc.on("error", reject);
+    doc.end();
+  });
+}
+
+function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
+  const progress = jobProgress(job.plan, job.events);
+  doc.font("bold").fontSize(16).text(`Job ${job.id}: ${job.title}`);
+  doc
+    .font("plain")
+    .fontSize(10)
+    .text(
+      `${job.nickname}, bay ${job.bay}. Opened ${moment(job.openedAt)} by ${job.by}.`,
+    );
+  doc.text(
+    job.finishedAt
+      ? `Signed off ${moment(job.finishedAt)}. First check on ${job.checkOn ?? "a day a week on"}.`
+      : "Not signed off yet.",
+  );
+  heading(doc, "Before and after");
+  for (const axis of job.axes)
+    line(doc, `${axis.letter}: ${compared(job, axis, system)}`);
+  heading(doc, "What was done");
+  const signs = new Map(
+    job.events.flatMap((e) =>
+      e.kind === "sign" ? [[e.step, e] as const] : [],
+    ),
+  );
+  const record = recordOf(progress);
+  record.forEach((r, i) =>
+    step(doc, r, i + 1, signs.get(r.signed.step), system),
+  );
+  const left = progress.plan.steps.filter((s) => !progress.done.has(s.id));
+  if (left.length > 0 && !progress.finished) {
+    heading(doc, "Not signed yet");
+    for (const s of left) line(doc, titleOf(stepIn(s, system)));
+  }
+  if (progress.notes.length > 0) {
+    heading(doc, "Notes");
+    for (const note of progress.notes) line(doc, note.words);
+  }
+  doc.moveDown();
+  doc
+    .fillColor(QUIET)
+    .fontSize(8)
+    .text(
+      "The machine’s manual and local codes come before this sheet. ± is the expanded uncertainty, about 95 %.",
+    )
+    .fillColor("black");
+  numberPages(doc, job);
+}
+
+function heading(doc: Doc, words: string): void {
+  doc.moveDown(0.8).font("bold").fontSize(12).text(words).moveDown(0.2);
+  doc.font("plain").fontSize(9);
+}
+
+function line(doc: Doc, words: string): void {
+  doc.font("plain").fontSize(9).fillColor("black").text(words);
+}
+
+const titleOf = (s: PlannedStep): string =>
+  s.axis ? `${s.axis} · ${s.title}` : s.title;
+
+/** What was measured before and after, and what the retest says. */
+function compared(
+  job: Job,
+  axis: Job["axes"][number],
+  system: UnitSystem,
+): string {
+  const figure = (step: string): JobFigure | null => {
+    const signed = job.events.findLast(
+      (e) => e.kind === "sign" && e.step === `${axis.letter}:${step}`,
+    );
+    if (signed?.kind !== "sign") return null;
+    if (signed.figure) return signed.figure;
+    return signed.reading === null
+      ? null
+      : { lostMm: signed.reading, expandedMm: null, runId: null };
+  };
+  const before = figure("measure-before") ?? axis.before;
+  const after = figure("retest-chain");
+  if (after) return judgeRetest(before, after, axis, system).words;
+  return before
+    ? `${formatWithU(before.lostMm, before.expandedMm, { system })} before, not measured after.`
+    : "no loss was measured.";
+}
+
+type Signed = Extract<JobEventRecord, { kind: "sign" }>;
+
+function step(
+  doc: Doc,
+  { step: own, signed }: RecordedStep,
+  number: number,
+  event: Signed | undefined,
+  system: UnitSystem,
+): void {
+  const s = stepIn(own, system);
+  if (doc.y > doc.page.height - MARGIN - 70) doc.addPage();
+  doc
+    .moveDown(0.3)
+    .font("bold")
+    .fontSize(9)
+    .fillColor("black")
+    .text(`${number}. ${titleOf(s)}`);
+  const found = s.finds.find((f) => f.id === signed.found);
+  const said = [
+    found ? `Found: ${found.words}.` : "",
+    s.reading && signed.reading !== null
+      ? `${s.reading.label}: ${formatQuantity(s.reading.quantity, signed.reading, system)}.`
+      : "",
+    signed.figure
+      ? `Loss: ${formatWithU(signed.figure.lostMm, signed.figure.expandedMm, { system })}.`
+      : "",
+    signed.kept
+      ? `Went back ${signed.kept}${signed.change ? `: ${signed.change}` : ""}.`
+      : "",
+    ...s.parts.map((p) => `Put in: ${p.count} ${p.name}.`),
+    ...s.torques,
+    signed.reason ? `Reason: ${signed.reason}.` : "",
+    s.hold && signed.holdBy ? `“${s.hold}” ${signed.holdBy}.` : "",
+    signed.words,
+  ].filter(Boolean);
+  if (said.length > 0) line(doc, said.join(" "));
+  doc
+    .font("plain")
+    .fontSize(8)
+    .fillColor(QUIET)
+    .text(
+      [
+        s.state,
+        event
+          ? `signed ${moment(event.at)}, ${event.by}`
+          : "kept, not sent yet",
+      ]
+        .filter(Boolean)
+        .join(" · "),
+    )
+    .fillColor("black");
+}
+
+function numberPages(doc: Doc, job: Job): void {
+  const { start, count } = doc.bufferedPageRange();
+  for (let i = 0; i < count; i += 1) {
+    doc.switchToPage(start + i);
+    // Below the margin: it must not open a page of its own.
+    doc.page.margins.bottom = 0;
+    doc
+      .font("plain")
+      .fontSize(8)
+      .fillColor(QUIET)
+      .text(
+        `Job ${job.id}, page ${i + 1} of ${count}`,
+        MARGIN,
+        doc.page.height - 32,
+        { lineBreak: false },
+      );
+    doc.page.margins.bottom = MARGIN;
+  }
+}
