@@ -1,7 +1,7 @@
 import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
 import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue"; // prettier-ignore
-import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords, stepLinks, stepTime } from "./job.view"; // prettier-ignore
+import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords, stateChange, stepLinks, stepTime } from "./job.view"; // prettier-ignore
 
 const config = { ...defaultAxis("vertical-centre", "Z"), lockNut: "double-nut-tab" as const }; // prettier-ignore
 const axis: Axis = { id: 6, machineId: 2, version: 1, retiredAt: null, config } as unknown as Axis; // prettier-ignore
@@ -62,6 +62,14 @@ describe("a job as it is shown", () => {
     expect(rows.filter((r) => r.now).map((r) => r.id)).toEqual(["Z:try-end"]);
     expect(rows[0].done).toContain("Tomas");
     expect(rows[0].state).toBe("power on · head: drive · nothing open");
+  });
+
+  it("a row says what its step changed, and no more", () => {
+    const before = "power off · head: block · motor off, covers off";
+    expect(stateChange(before, "power off · head: block · hub off the screw, motor off, covers off")).toBe("+ hub off the screw"); // prettier-ignore
+    expect(stateChange(before, "power off · head: brake, block · covers off")).toBe("head: brake, block · no more: motor off"); // prettier-ignore
+    expect(stateChange(before, before)).toBe("");
+    expect(stateChange("power on · nothing open", "power off · nothing open")).toBe("power off"); // prettier-ignore
   });
 
   it("keeps what was signed on a sheet gone by, as it was said there", () => {

@@ -35,6 +35,21 @@ export interface SheetRow {
   readonly hold: boolean;
 }
 
+/** Words of a state line that are not those of the one before: what a step changed, and no more. */
+export function stateChange(before: string, after: string): string {
+  const [was, is] = [before.split(" · "), after.split(" · ")];
+  const openOf = (parts: readonly string[]): readonly string[] => {
+    const last = parts.at(-1) ?? "";
+    return last === "nothing open" ? [] : last.split(", ");
+  };
+  const [wasOpen, isOpen] = [openOf(was), openOf(is)];
+  return [
+    ...is.slice(0, -1).filter((part) => !was.includes(part)),
+    ...isOpen.filter((o) => !wasOpen.includes(o)).map((o) => `+ ${o}`),
+    ...wasOpen.filter((o) => !isOpen.includes(o)).map((o) => `no more: ${o}`),
+  ].join(" · ");
+}
+
 /** Every step signed on sheets gone by, then every step of this one, with who signed it and when. */
 export function sheetRows(
   job: Job,
@@ -56,7 +71,7 @@ export function sheetRows(
     now: false,
     hold: step.hold !== "",
   }));
-  return [
+  const rows = [
     ...earlier,
     ...progress.plan.steps.map((step): SheetRow => ({
       id: step.id,
@@ -68,6 +83,16 @@ export function sheetRows(
       hold: step.hold !== "",
     })),
   ];
+  // Each axis’ line against its own line before.
+  const last = new Map<string, string>();
+  return rows.map((row) => {
+    const axis = row.name.includes(" · ") ? row.name.split(" · ")[0] : "";
+    const before = last.get(axis);
+    last.set(axis, row.state);
+    return before === undefined
+      ? row
+      : { ...row, state: stateChange(before, row.state) };
+  });
 }
 
 function signsOf(
