@@ -169,6 +169,8 @@ export const jobEventSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("undo"), step: z.string(), ...stamp }),
   z.object({ kind: z.literal("note"), step: z.string(), words: z.string(), ...stamp }), // prettier-ignore
   z.object({ kind: z.literal("plan"), why: z.string(), plan: jobPlanSchema, ...stamp }), // prettier-ignore
+  /** Something of the kit lies ready, or does not any more. */
+  z.object({ kind: z.literal("kit"), item: z.string(), on: z.boolean(), ...stamp }), // prettier-ignore
 ]);
 export type JobEventRecord = z.infer<typeof jobEventSchema>;
 
@@ -178,6 +180,7 @@ export const jobActSchema = z.discriminatedUnion("kind", [
   signSchema.extend({ key, system: oneOf("Units", ["metric", "inch"]).default("metric") }), // prettier-ignore
   z.object({ kind: z.literal("undo"), step: z.string().max(80), key }),
   z.object({ kind: z.literal("note"), step: z.string().max(80), words: note("Note", 1000), key }), // prettier-ignore
+  z.object({ kind: z.literal("kit"), item: z.string().min(1, "Say what lies ready.").max(120), on: z.boolean(), key }), // prettier-ignore
   /** Tighten what was loose, put everything back, retest: the sheet is planned anew. */
   z.object({ kind: z.literal("stop-here"), letter: z.string().max(4), key }),
   z.object({ kind: z.literal("add-work"), letter: z.string().max(4), job: jobKindSchema, key }), // prettier-ignore

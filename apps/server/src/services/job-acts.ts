@@ -54,6 +54,8 @@ export function eventFor(
     }
     case "note":
       return { kind: "note", step: act.step, words: act.words };
+    case "kit":
+      return { kind: "kit", item: act.item, on: act.on };
     case "reorder": {
       const wrong = refuseOrder(progress, act.order);
       if (wrong.length) throw conflict(`That order cannot be worked. ${wrong.slice(0, 3).join(" ")}`, job); // prettier-ignore

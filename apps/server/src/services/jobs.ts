@@ -151,7 +151,7 @@ export class Jobs {
       const job = await this.get(id, trx);
       if (there) return job;
       const progress = jobProgress(job.plan, job.events);
-      if (job.finishedAt && act.kind !== "note")
+      if (job.finishedAt && act.kind !== "note" && act.kind !== "kit")
         throw conflict("This job is signed off. Open another one for more work.", job); // prettier-ignore
       const event = eventFor(job, progress, act, axes);
       const at = instant(this.clock);

@@ -185,6 +185,11 @@ export const routes: Routes = [
       import("./places/job/job-place").then((m) => m.JobPlace),
   },
   {
+    path: "jobs/:jobId/kit",
+    title: "Kit of a job · Iron Patience",
+    loadComponent: () => import("./places/job/kit-page").then((m) => m.KitPage),
+  },
+  {
     path: "jobs/:jobId/sheet",
     title: "Job sheet · Iron Patience",
     loadComponent: () =>

@@ -24,6 +24,7 @@ export type JobEvent =
   | ({ readonly kind: "sign" } & SignedStep)
   | { readonly kind: "undo"; readonly step: string }
   | { readonly kind: "note"; readonly step: string; readonly words: string }
+  | { readonly kind: "kit"; readonly item: string; readonly on: boolean }
   | { readonly kind: "plan"; readonly why: string; readonly plan: JobPlan };
 
 /** A step of the record: as it was on the sheet when it was signed. */
@@ -43,6 +44,8 @@ export interface JobProgress {
   readonly state: MachineState;
   readonly next: PlannedStep | null;
   readonly notes: readonly { readonly step: string; readonly words: string }[];
+  /** What of the kit lies ready. */
+  readonly ready: ReadonlySet<string>;
   readonly finished: boolean;
 }
 
@@ -56,6 +59,7 @@ export function jobProgress(
   /** Only steps of the present sheet can be taken back. */
   let signed: SignedStep[] = [];
   const notes: { step: string; words: string }[] = [];
+  const ready = new Set<string>();
   const recorded = (): RecordedStep[] =>
     signed.flatMap((s) => {
       const step = plan.steps.find((x) => x.id === s.step);
@@ -64,7 +68,10 @@ export function jobProgress(
   for (const event of events) {
     if (event.kind === "sign") signed.push(event);
     else if (event.kind === "note") notes.push(event);
-    else if (event.kind === "undo")
+    else if (event.kind === "kit") {
+      if (event.on) ready.add(event.item);
+      else ready.delete(event.item);
+    } else if (event.kind === "undo")
       signed = signed.filter((s) => s.step !== event.step);
     else {
       earlier = [...earlier, ...recorded()];
@@ -85,6 +92,7 @@ export function jobProgress(
     state,
     next: plan.steps.find((s) => !done.has(s.id)) ?? null,
     notes,
+    ready,
     finished: done.has("sign-off"),
   };
 }

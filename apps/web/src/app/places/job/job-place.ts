@@ -4,7 +4,6 @@ import { RouterLink } from "@angular/router";
 import { map, timer } from "rxjs";
 import {
   jobKind,
-  kitList,
   refuseOrder,
   type JobKindId,
   type SignedStep,
@@ -13,6 +12,7 @@ import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { dayWords } from "../../shared/words";
 import { JobStore } from "./job-store";
+import { kitGroups } from "./kit.view";
 import { aheadWords, beforeAfter, remarks, openLinks,
   sheetRows, standWords, stepName, stepTime } from "./job.view"; // prettier-ignore
 import { StepCard } from "./step-card";
@@ -89,7 +89,16 @@ export class JobPlace {
   });
   protected readonly kit = computed(() => {
     const progress = this.store.progress();
-    return progress ? kitList(progress.plan) : null;
+    return progress ? kitGroups(progress.plan) : null;
+  });
+  /** "12 of 31 lie ready." */
+  protected readonly kitReady = computed(() => {
+    const items = (this.kit() ?? []).flatMap((g) => g.items);
+    const ready = this.store.progress()?.ready;
+    const count = items.filter((i) => ready?.has(i.name)).length;
+    return count === items.length
+      ? "everything lies ready."
+      : `${count} of ${items.length} lie ready.`;
   });
   protected readonly last = computed(() => {
     const progress = this.store.progress();

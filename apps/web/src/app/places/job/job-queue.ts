@@ -56,6 +56,8 @@ export function pendingEvents(
         return [{ kind: "undo", step: act.step, key: act.key, at, by }];
       case "note":
         return [{ kind: "note", step: act.step, words: act.words, key: act.key, at, by }]; // prettier-ignore
+      case "kit":
+        return [{ ...act, at, by }];
       default:
         // A sheet planned anew is made by the server.
         return [];
