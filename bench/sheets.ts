@@ -1,5 +1,9 @@
 import { auditSheet, kitOf, NoWay, planJob, stateAfter } from "@iron/core";
-import { anyJob, numbers, stateAt } from "../packages/core/src/job/sheets.testing"; // prettier-ignore
+import {
+  anyJob,
+  numbers,
+  stateAt,
+} from "../packages/core/src/job/sheets.testing";
 
 /**
  * Job sheets of any axis, whole and cut short anywhere, through their audit: faults by rule, and what a
@@ -17,7 +21,8 @@ export function benchSheets(count: number): boolean {
     const plan = planJob(request);
     planMs += performance.now() - at;
     at = performance.now();
-    for (const f of auditSheet({ ...plan, kit: kitOf(plan) })) add(`rule ${f.rule}: ${f.step} ${f.words}`); // prettier-ignore
+    for (const f of auditSheet({ ...plan, kit: kitOf(plan) }))
+      add(`rule ${f.rule}: ${f.step} ${f.words}`);
     auditMs += performance.now() - at;
     at = performance.now();
     plan.steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), plan.start);
@@ -40,7 +45,11 @@ export function benchSheets(count: number): boolean {
   for (const [what, times] of faults) console.log(`${times} × ${what}`);
   const each = (ms: number): string =>
     `${((1000 * ms) / sheets).toFixed(0)} µs`;
-  console.log(`${sheets} sheets of ${(steps / sheets).toFixed(0)} steps on average, half of them cut short: ${faults.size} kinds of fault, ${refused} without a sheet`); // prettier-ignore
-  console.log(`plan with its own audit ${each(planMs)}, audit ${each(auditMs)}, walking the finished sheet ${each(walkMs)}: ratios ${(planMs / walkMs).toFixed(1)} and ${(auditMs / walkMs).toFixed(1)}`); // prettier-ignore
+  console.log(
+    `${sheets} sheets of ${(steps / sheets).toFixed(0)} steps on average, half of them cut short: ${faults.size} kinds of fault, ${refused} without a sheet`,
+  );
+  console.log(
+    `plan with its own audit ${each(planMs)}, audit ${each(auditMs)}, walking the finished sheet ${each(walkMs)}: ratios ${(planMs / walkMs).toFixed(1)} and ${(auditMs / walkMs).toFixed(1)}`,
+  );
   return faults.size === 0;
 }

@@ -46,7 +46,13 @@ export function modernPlan(plan: Plan): Plan {
       effects: [],
       tools: s.tools,
       people: s.people,
-      parts: s.parts.map((p) => ({ name: p.name, count: p.count, of: null, order: p.order ?? false, cost: p.cost ?? "small" })), // prettier-ignore
+      parts: s.parts.map((p) => ({
+        name: p.name,
+        count: p.count,
+        of: null,
+        order: p.order ?? false,
+        cost: p.cost ?? "small",
+      })),
       hold: s.hold,
       retest: s.retest === null ? null : (RETESTS[s.retest] ?? null),
       keeps: null,

@@ -2,18 +2,43 @@ import { CAUSES } from "../diagnosis";
 import { defaultAxis, type AxisConfig } from "../axis";
 import { stateAfter } from "../machine";
 import { auditSheet, auditStepNow } from "./audit";
-import { JOB_KINDS, JOB_OF_CAUSE, jobKind, LOOSE_OF_CAUSE } from "./job-kinds.table"; // prettier-ignore
+import {
+  JOB_KINDS,
+  JOB_OF_CAUSE,
+  jobKind,
+  LOOSE_OF_CAUSE,
+} from "./job-kinds.table";
 import { STEP_ORDER } from "./order.table";
 import { NoWay, planJob, type JobPlan } from "./planner";
-import { anyJob, anyOptions, numbers, sheetOf, stateAt } from "./sheets.testing"; // prettier-ignore
+import {
+  anyJob,
+  anyOptions,
+  numbers,
+  sheetOf,
+  stateAt,
+} from "./sheets.testing";
 import { STEP_KINDS } from "./step-kinds";
 import { DEFAULT_OPTIONS, type JobKindId, type JobOptions } from "./step-kind";
 
 const z = defaultAxis("vertical-centre", "Z");
 const x = defaultAxis("vertical-centre", "X");
-const head: AxisConfig = { ...z, guideway: "box", counterweight: true, lockNut: "double-nut-tab", screw: { ...z.screw, nominalMm: 40, rootMm: 36 } }; // prettier-ignore
-const plan = (config: AxisConfig, kind: JobKindId, options: Partial<JobOptions> = {}): JobPlan =>
-  planJob({ axes: [{ letter: config.letter, config }], items: [{ letter: config.letter, kind }], options: { ...DEFAULT_OPTIONS, ...options } }); // prettier-ignore
+const head: AxisConfig = {
+  ...z,
+  guideway: "box",
+  counterweight: true,
+  lockNut: "double-nut-tab",
+  screw: { ...z.screw, nominalMm: 40, rootMm: 36 },
+};
+const plan = (
+  config: AxisConfig,
+  kind: JobKindId,
+  options: Partial<JobOptions> = {},
+): JobPlan =>
+  planJob({
+    axes: [{ letter: config.letter, config }],
+    items: [{ letter: config.letter, kind }],
+    options: { ...DEFAULT_OPTIONS, ...options },
+  });
 const kindsOf = (p: JobPlan): readonly string[] => p.steps.map((s) => s.kind);
 
 describe("sheets of any axis", () => {
@@ -28,14 +53,20 @@ describe("sheets of any axis", () => {
       const at = 1 + Math.floor(next() * (whole.steps.length - 1));
       const start = stateAt(whole, at);
       const rest = planJob({ ...job, items: [], start });
-      for (const [from, sheet] of [[whole.start, whole], [start, rest]] as const) {
+      for (const [from, sheet] of [
+        [whole.start, whole],
+        [start, rest],
+      ] as const) {
         const [fault] = auditSheet(sheetOf(job.axes, from, sheet.steps));
-        if (fault) throw new Error(`rule ${fault.rule}, ${fault.step} ${fault.words}: ${JSON.stringify(job.items)} cut after ${whole.steps[at - 1].id}`);
+        if (fault)
+          throw new Error(
+            `rule ${fault.rule}, ${fault.step} ${fault.words}: ${JSON.stringify(job.items)} cut after ${whole.steps[at - 1].id}`,
+          );
         sheets += 1;
       }
     }
     expect([...met].sort()).toEqual(JOB_KINDS.map((k) => k.id).sort());
-  }); // prettier-ignore
+  });
 
   it("work added in the middle is planned from there, or refused in words", () => {
     const next = numbers(5);
@@ -49,7 +80,12 @@ describe("sheets of any axis", () => {
       const { letter, config } = job.axes[0];
       if (!jobKind(more).fits(config)) continue;
       try {
-        const sheet = planJob({ ...job, items: [{ letter, kind: more }], options: anyOptions(next), start }); // prettier-ignore
+        const sheet = planJob({
+          ...job,
+          items: [{ letter, kind: more }],
+          options: anyOptions(next),
+          start,
+        });
         const faults = auditSheet(sheetOf(job.axes, start, sheet.steps));
         expect([more, faults.map((f) => f.words)]).toEqual([more, []]);
         added += 1;
@@ -66,14 +102,21 @@ describe("sheets of any axis", () => {
   it("a kind that does not fit is an error, every step has its place, every cause its job", () => {
     expect(() => plan(x, "rack-spot")).toThrow("does not fit X");
     const placed = new Set(STEP_ORDER);
-    const put = ["gear-take", "block-away", "block-back", "isolate", "tools-out", "energise", "sign-off"]; // prettier-ignore
+    const put = [
+      "gear-take",
+      "block-away",
+      "block-back",
+      "isolate",
+      "tools-out",
+      "energise",
+      "sign-off",
+    ];
     for (const { id } of STEP_KINDS)
       expect([id, placed.has(id) || put.includes(id)]).toEqual([id, true]);
     for (const cause of [
       ...Object.keys(JOB_OF_CAUSE),
       ...Object.keys(LOOSE_OF_CAUSE),
     ])
-      // prettier-ignore
       expect(CAUSES.map((c) => c.id)).toContain(cause);
   });
 });
@@ -81,7 +124,68 @@ describe("sheets of any axis", () => {
 describe("the order of the trade (common practice, no source)", () => {
   it("fixed-end bearings on a head with counterweight read as they should", () => {
     // The order of the sheet as it should read, by its step ids.
-    const order = ["measure-before", "note-home", "panel-off", "go-opening", "set-block", "secure-balance", "covers-off", "bumper-off", "hub-ease", "motor-off", "hub-off", "try-end", "prop-in", "lock-open", "nut-back", "retainer-off", "nut-off", "spacer-out", "housing-ease", "pins-out", "shims-out", "housing-off", "bearing-out", "finger-feel", "back-drive", "clean-seat", "bearing-in", "retainer-on", "housing-on", "pins-in", "shims-in", "housing-pinned", "wind-up", "spacer-in", "nut-on", "set-preload", "prop-out", "hub-on", "gear-take", "block-away", "move-opening", "block-back", "motor-on", "coupling-shut", "bumper-on", "release-balance", "tools-out", "energise", "remove-block", "creep", "reference", "slow-jog", "retest-chain", "review-compensation", "park", "tab-fold", "covers-on", "panel-on", "last-stroke", "sign-off"]; // prettier-ignore
+    const order = [
+      "measure-before",
+      "note-home",
+      "panel-off",
+      "go-opening",
+      "set-block",
+      "secure-balance",
+      "covers-off",
+      "bumper-off",
+      "hub-ease",
+      "motor-off",
+      "hub-off",
+      "try-end",
+      "prop-in",
+      "lock-open",
+      "nut-back",
+      "retainer-off",
+      "nut-off",
+      "spacer-out",
+      "housing-ease",
+      "pins-out",
+      "shims-out",
+      "housing-off",
+      "bearing-out",
+      "finger-feel",
+      "back-drive",
+      "clean-seat",
+      "bearing-in",
+      "retainer-on",
+      "housing-on",
+      "pins-in",
+      "shims-in",
+      "housing-pinned",
+      "wind-up",
+      "spacer-in",
+      "nut-on",
+      "set-preload",
+      "prop-out",
+      "hub-on",
+      "gear-take",
+      "block-away",
+      "move-opening",
+      "block-back",
+      "motor-on",
+      "coupling-shut",
+      "bumper-on",
+      "release-balance",
+      "tools-out",
+      "energise",
+      "remove-block",
+      "creep",
+      "reference",
+      "slow-jog",
+      "retest-chain",
+      "review-compensation",
+      "park",
+      "tab-fold",
+      "covers-on",
+      "panel-on",
+      "last-stroke",
+      "sign-off",
+    ];
     const kinds = kindsOf(plan(head, "fixed-bearings"));
     let from = -1;
     for (const id of order) {
@@ -90,13 +194,19 @@ describe("the order of the trade (common practice, no source)", () => {
       from = at;
     }
     // Pinned, it comes back where it was: nothing is aligned, no bracket is touched.
-    for (const none of ["bracket-loose", "nut-ease", "move-near-fixed"]) expect(kinds).not.toContain(none); // prettier-ignore
+    for (const none of ["bracket-loose", "nut-ease", "move-near-fixed"])
+      expect(kinds).not.toContain(none);
   });
 
   it("a brake with a lever is let go to try the block; without one the easing is the try", () => {
-    const lever = plan({ ...head, mechanics: { ...head.mechanics, brakeLever: true } }, "coupling"); // prettier-ignore
+    const lever = plan(
+      { ...head, mechanics: { ...head.mechanics, brakeLever: true } },
+      "coupling",
+    );
     expect(kindsOf(lever)).toContain("try-block");
-    const easing = plan(head, "coupling").steps.find((s) => s.kind === "hub-ease"); // prettier-ignore
+    const easing = plan(head, "coupling").steps.find(
+      (s) => s.kind === "hub-ease",
+    );
     expect(easing?.how.join(" ")).toContain("This is the try of the block");
     expect(kindsOf(plan(head, "coupling"))).not.toContain("try-block");
   });
@@ -112,36 +222,68 @@ describe("the order of the trade (common practice, no source)", () => {
   it("a light lead-screw machine is aligned with its motor on; the screw finds its place by hand", () => {
     const sheet = plan(defaultAxis("engraver", "X"), "align-screw");
     const kinds = kindsOf(sheet);
-    for (const none of ["motor-off", "hub-ease", "hub-off"]) expect(kinds).not.toContain(none); // prettier-ignore
-    expect(kinds).toEqual(expect.arrayContaining(["light-snug", "move-near-fixed", "light-tight", "move-near-far", "far-shut"])); // prettier-ignore
-    expect(sheet.steps.find((s) => s.kind === "move-near-fixed")?.title).toContain("by the lead screw by hand"); // prettier-ignore
+    for (const none of ["motor-off", "hub-ease", "hub-off"])
+      expect(kinds).not.toContain(none);
+    expect(kinds).toEqual(
+      expect.arrayContaining([
+        "light-snug",
+        "move-near-fixed",
+        "light-tight",
+        "move-near-far",
+        "far-shut",
+      ]),
+    );
+    expect(
+      sheet.steps.find((s) => s.kind === "move-near-fixed")?.title,
+    ).toContain("by the lead screw by hand");
   });
 
   it("a rotating nut’s bearing: belt, flange, clamps; nothing of a turning screw", () => {
-    const rot: AxisConfig = { ...defaultAxis("router", "X"), transmission: "rotating-nut", ratio: 2 }; // prettier-ignore
+    const rot: AxisConfig = {
+      ...defaultAxis("router", "X"),
+      transmission: "rotating-nut",
+      ratio: 2,
+    };
     const sheet = plan(rot, "nut-bearing");
-    expect(kindsOf(sheet)).toEqual(expect.arrayContaining(["belt-off", "nut-flange-off", "bearing-in", "nut-flange-on", "belt-on"])); // prettier-ignore
+    expect(kindsOf(sheet)).toEqual(
+      expect.arrayContaining([
+        "belt-off",
+        "nut-flange-off",
+        "bearing-in",
+        "nut-flange-on",
+        "belt-on",
+      ]),
+    );
     const parts = sheet.steps.flatMap((s) => s.parts.map((p) => p.name));
     expect(parts).toContain("nut bearing set");
     expect(parts).not.toContain("end-bearing set");
-    expect(JOB_KINDS.filter((k) => k.fits(rot)).map((k) => k.id)).not.toContain("bearing-preload"); // prettier-ignore
+    expect(JOB_KINDS.filter((k) => k.fits(rot)).map((k) => k.id)).not.toContain(
+      "bearing-preload",
+    );
   });
 
   it("a ground or preloaded nut is never opened; its days at the shop are said; flushing takes nothing apart", () => {
-    const rebuilt = (over: Partial<AxisConfig>): readonly string[] => kindsOf(plan({ ...x, ...over }, "ball-nut", { nutService: "rebuild" })); // prettier-ignore
-    const cheap = { screw: { ...x.screw, make: "rolled" as const }, nut: "single-clearance" as const }; // prettier-ignore
+    const rebuilt = (over: Partial<AxisConfig>): readonly string[] =>
+      kindsOf(plan({ ...x, ...over }, "ball-nut", { nutService: "rebuild" }));
+    const cheap = {
+      screw: { ...x.screw, make: "rolled" as const },
+      nut: "single-clearance" as const,
+    };
     expect(rebuilt(cheap)).toContain("nut-from-screw");
     for (const not of [
       { ...cheap, screw: x.screw },
       { ...cheap, nut: "double" as const },
     ]) {
-      // prettier-ignore
       expect(rebuilt(not)).toContain("send-screw");
       expect(rebuilt(not)).not.toContain("nut-from-screw");
     }
-    const balls = plan({ ...x, ...cheap }, "ball-nut", { nutService: "rebuild" }).steps.flatMap((s) => s.parts.map((p) => p.name)); // prettier-ignore
+    const balls = plan({ ...x, ...cheap }, "ball-nut", {
+      nutService: "rebuild",
+    }).steps.flatMap((s) => s.parts.map((p) => p.name));
     expect(balls).toContain("balls, one size, one set");
-    expect(kindsOf(plan(x, "ball-nut", { nutService: "flush" }))).not.toContain("motor-off"); // prettier-ignore
+    expect(kindsOf(plan(x, "ball-nut", { nutService: "flush" }))).not.toContain(
+      "motor-off",
+    );
   });
 
   it("carriages one by one, unloaded and felt, drive clear, and a proof this axis can give", () => {
@@ -152,7 +294,9 @@ describe("the order of the trade (common practice, no source)", () => {
       kinds.indexOf("carriage-1"),
     );
     expect(kinds).toContain("retest-pattern");
-    const stepper = kindsOf(plan({ ...defaultAxis("router", "X"), motor: "stepper" }, "carriages")); // prettier-ignore
+    const stepper = kindsOf(
+      plan({ ...defaultAxis("router", "X"), motor: "stepper" }, "carriages"),
+    );
     expect(stepper).toContain("retest-travel-steps");
     expect(stepper).not.toContain("retest-travel-load");
   });
@@ -160,14 +304,18 @@ describe("the order of the trade (common practice, no source)", () => {
   it("what needs the axis to move is done powered, hands out; what needs hands is done isolated", () => {
     const gib = plan(head, "gib").steps.find((s) => s.kind === "set-gib");
     expect(gib).toMatchObject({ hands: "out", verbs: ["jog"] });
-    const rock = plan(head, "gib", { gib: "rock" }).steps.find((s) => s.kind === "set-gib-rock"); // prettier-ignore
+    const rock = plan(head, "gib", { gib: "rock" }).steps.find(
+      (s) => s.kind === "set-gib-rock",
+    );
     expect(rock).toMatchObject({ hands: "in", verbs: ["rock"] });
     const home = kindsOf(plan(x, "home-switch"));
     expect(home.indexOf("energise")).toBeLessThan(home.indexOf("marker"));
   });
 
   it("X, Y and Z of one machine differ where they differ", () => {
-    const out = (config: AxisConfig): string => plan(config, "screw").steps.find((s) => s.kind === "screw-out")?.title ?? ""; // prettier-ignore
+    const out = (config: AxisConfig): string =>
+      plan(config, "screw").steps.find((s) => s.kind === "screw-out")?.title ??
+      "";
     expect(out(x)).toContain("to the side its nut’s flange faces");
     const barred = { ...x, mechanics: { ...x.mechanics, flangePasses: false } };
     expect(out(barred)).toContain("by the other end");
@@ -177,10 +325,16 @@ describe("the order of the trade (common practice, no source)", () => {
   });
 
   it("the sheet “tighten” names the fasteners that its case found, and opens only what hides them", () => {
-    const loose = planJob({ axes: [{ letter: "X", config: x }], items: [{ letter: "X", kind: "tighten", loose: ["hub-screw"] }], options: DEFAULT_OPTIONS }); // prettier-ignore
+    const loose = planJob({
+      axes: [{ letter: "X", config: x }],
+      items: [{ letter: "X", kind: "tighten", loose: ["hub-screw"] }],
+      options: DEFAULT_OPTIONS,
+    });
     expect(kindsOf(loose)).toContain("tighten:hub-screw");
     expect(kindsOf(loose)).not.toContain("motor-off");
-    expect(loose.steps.find((s) => s.kind === "tighten:hub-screw")?.title).toContain("Coupling clamp screw on the screw"); // prettier-ignore
+    expect(
+      loose.steps.find((s) => s.kind === "tighten:hub-screw")?.title,
+    ).toContain("Coupling clamp screw on the screw");
     expect(kindsOf(plan(x, "tighten"))).toContain("try-all");
   });
 
@@ -188,8 +342,16 @@ describe("the order of the trade (common practice, no source)", () => {
     const light = plan(defaultAxis("engraver", "X"), "screw");
     expect(light.steps.every((s) => s.people === 1)).toBe(true);
     expect(light.steps.flatMap((s) => s.tools)).not.toContain("sling");
-    const long = plan({ ...x, screw: { ...x.screw, nominalMm: 63, rootMm: 57, freeLengthMm: 2400 } }, "screw"); // prettier-ignore
-    expect(long.steps.find((s) => s.kind === "screw-out")).toMatchObject({ people: 2 }); // prettier-ignore
+    const long = plan(
+      {
+        ...x,
+        screw: { ...x.screw, nominalMm: 63, rootMm: 57, freeLengthMm: 2400 },
+      },
+      "screw",
+    );
+    expect(long.steps.find((s) => s.kind === "screw-out")).toMatchObject({
+      people: 2,
+    });
   });
 });
 
@@ -202,34 +364,66 @@ describe("against an independent search", () => {
     const steps = p.steps.filter((_, i) => i !== leaveOut);
     const seen = new Set<string>();
     const order: number[] = [];
-    const go = (state: JobPlan["start"], done: ReadonlySet<number>): boolean => {
+    const go = (
+      state: JobPlan["start"],
+      done: ReadonlySet<number>,
+    ): boolean => {
       if (done.size === steps.length) {
         const now = order.map((i) => steps[i]);
         const { kit } = sheetOf(p.axes, p.start, now);
-        return auditSheet({ axes: p.axes, start: p.start, steps: now, kit }).every((f) => f.rule === 9);
+        return auditSheet({
+          axes: p.axes,
+          start: p.start,
+          steps: now,
+          kit,
+        }).every((f) => f.rule === 9);
       }
       const key = `${[...done].sort((a, b) => a - b).join()} ${JSON.stringify(state)}`;
       if (seen.has(key)) return false;
       seen.add(key);
-      const ready = steps.flatMap((s, i) => (!done.has(i) && auditStepNow(p.axes, state, s).length === 0 ? [i] : []));
+      const ready = steps.flatMap((s, i) =>
+        !done.has(i) && auditStepNow(p.axes, state, s).length === 0 ? [i] : [],
+      );
       // What only notes something hurts nobody and is done at once, but for a proof: too early it proves nothing.
-      const free = ready.find((i) => steps[i].retest === null && steps[i].id !== "sign-off" && steps[i].effects.every((e) => e.kind === "note"));
+      const free = ready.find(
+        (i) =>
+          steps[i].retest === null &&
+          steps[i].id !== "sign-off" &&
+          steps[i].effects.every((e) => e.kind === "note"),
+      );
       for (const i of free === undefined ? ready : [free]) {
         order.push(i);
-        if (go(stateAfter(state, steps[i].axis, steps[i].effects), new Set([...done, i]))) return true;
+        if (
+          go(
+            stateAfter(state, steps[i].axis, steps[i].effects),
+            new Set([...done, i]),
+          )
+        )
+          return true;
         order.pop();
       }
       return false;
     };
     return go(p.start, new Set());
-  } // prettier-ignore
+  }
 
   it("finds an order of the sheet’s own steps, and none once a step that changes the mechanism is left out", () => {
-    const small = plan({ ...defaultAxis("engraver", "X"), mechanics: { ...defaultAxis("engraver", "X").mechanics, bumper: false } }, "antibacklash"); // prettier-ignore
+    const small = plan(
+      {
+        ...defaultAxis("engraver", "X"),
+        mechanics: { ...defaultAxis("engraver", "X").mechanics, bumper: false },
+      },
+      "antibacklash",
+    );
     expect(findOrder(small, -1)).toBe(true);
-    const changes = small.steps.flatMap((s, i) => (s.effects.some((e) => e.kind !== "note") ? [i] : [])); // prettier-ignore
+    const changes = small.steps.flatMap((s, i) =>
+      s.effects.some((e) => e.kind !== "note") ? [i] : [],
+    );
     expect(changes.length).toBeGreaterThan(4);
     for (const i of changes)
-      expect([small.steps[i].id, findOrder(small, i)]).toEqual([small.steps[i].id, false]); // prettier-ignore
+      expect([small.steps[i].id, findOrder(small, i)]).toEqual([
+        small.steps[i].id,
+        false,
+      ]);
   });
 });

@@ -99,12 +99,24 @@ export const isOpen = (state: MechanismState, joint: JointId): boolean =>
 
 export const carriers = (kg: number): 1 | 2 => lifting(kg).people;
 
-// prettier-ignore
 export const FASTENER_FINDS: readonly FindChoice[] = [
   { id: "tight", words: "all tight" },
-  { id: "loose", words: "one or more loose", offersStop: true, say: "Loose fasteners imitate worn parts. Tighten them, close properly what is open and retest before anything is renewed." },
-  { id: "stripped", words: "one turns and does not tighten", say: "A stripped thread holds nothing: mend it before this goes back." },
-  { id: "rusty", words: "rust or fretting dust", say: "Red dust round a joint: it has been moving. Clean both faces before it goes back." },
+  {
+    id: "loose",
+    words: "one or more loose",
+    offersStop: true,
+    say: "Loose fasteners imitate worn parts. Tighten them, close properly what is open and retest before anything is renewed.",
+  },
+  {
+    id: "stripped",
+    words: "one turns and does not tighten",
+    say: "A stripped thread holds nothing: mend it before this goes back.",
+  },
+  {
+    id: "rusty",
+    words: "rust or fretting dust",
+    say: "Red dust round a joint: it has been moving. Clean both faces before it goes back.",
+  },
 ];
 
 const BESIDE_SUPPORT = [

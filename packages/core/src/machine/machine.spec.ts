@@ -3,32 +3,53 @@ import { defaultAxis, isGravityAxis, type AxisConfig } from "../axis";
 import { anyAxis, numbers, pickFrom } from "../job/sheets.testing";
 import { fastenersOf } from "./fasteners";
 import { holdersOf, isHeld, isSelfLocking } from "./holders";
-import { jointsOf, screwTurns, type JointId, type JointState } from "./joints"; // prettier-ignore
+import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
 import { lifting, memberMass, motorMass, screwMass } from "./masses";
 import { effectNeeds, meets, reachNeeds } from "./reach";
-import { jointAt, stateAfter, WHOLE, type MechanismState, type Power } from "./state"; // prettier-ignore
+import {
+  jointAt,
+  stateAfter,
+  WHOLE,
+  type MechanismState,
+  type Power,
+} from "./state";
 import { stateWords } from "./state-words";
 import { TORQUES_NM } from "./torques.table";
 import { againstPower, verbAllowed, waysToMove } from "./ways";
 
 const z = defaultAxis("vertical-centre", "Z");
-const heavy: AxisConfig = { ...z, counterweight: true, lockNut: "double-nut-tab", screw: { ...z.screw, nominalMm: 40, rootMm: 36 } }; // prettier-ignore
+const heavy: AxisConfig = {
+  ...z,
+  counterweight: true,
+  lockNut: "double-nut-tab",
+  screw: { ...z.screw, nominalMm: 40, rootMm: 36 },
+};
 
 /**
  * Rigid bodies on springs, written apart from the holders: member, bracket, nut and screw endwise, the
  * screw’s and the motor’s turn; a joint that is tight is a stiff spring, any other none; what closes
  * only one way pushes only that way. Held is what comes to rest within a hair.
  */
-function restsUnder(config: AxisConfig, state: MechanismState, power: Power, loadN: number): boolean {
+function restsUnder(
+  config: AxisConfig,
+  state: MechanismState,
+  power: Power,
+  loadN: number,
+): boolean {
   const K = 1e6;
   const [member, bracket, nut, screw, turn, rotor] = [0, 1, 2, 3, 4, 5];
   const tight = (...joints: JointId[]): boolean =>
-    joints.every((j) => !jointsOf(config).includes(j) || jointAt(state, j) === "tight");
-  const oneWay = (down: boolean, up: boolean): boolean => (loadN > 0 ? down : up);
+    joints.every(
+      (j) => !jointsOf(config).includes(j) || jointAt(state, j) === "tight",
+    );
+  const oneWay = (down: boolean, up: boolean): boolean =>
+    loadN > 0 ? down : up;
   const stiffness = Matrix.eye(6).mul(1e-6);
   const spring = (on: boolean, ...terms: [number, number][]): void => {
     if (!on) return;
-    for (const [a, ca] of terms) for (const [b, cb] of terms) stiffness.set(a, b, stiffness.get(a, b) + K * ca * cb);
+    for (const [a, ca] of terms)
+      for (const [b, cb] of terms)
+        stiffness.set(a, b, stiffness.get(a, b) + K * ca * cb);
   };
   const brake = config.brake && power === "isolated" && !state.brakeLet;
   const atMotor = config.mechanics.brakeAt === "motor";
@@ -47,7 +68,11 @@ function restsUnder(config: AxisConfig, state: MechanismState, power: Power, loa
     spring(isSelfLocking(config), [turn, 1]);
   } else {
     // The nut turns in the member; its screw stands in its clamps.
-    spring(tight("nut-flange", "bearings", "retainer", "bearing-nut"), [member, 1], [nut, -1]);
+    spring(
+      tight("nut-flange", "bearings", "retainer", "bearing-nut"),
+      [member, 1],
+      [nut, -1],
+    );
     spring(tight("balls", "screw", "screw-clamps"), [nut, 1], [turn, -1]);
     spring(tight("belt"), [turn, 1], [rotor, -1]);
     spring(brake && !atMotor, [turn, 1]);
@@ -59,7 +84,7 @@ function restsUnder(config: AxisConfig, state: MechanismState, power: Power, loa
   const load = Matrix.zeros(6, 1);
   load.set(member, 0, loadN);
   return Math.abs(solve(stiffness, load).get(member, 0)) < 0.1;
-} // prettier-ignore
+}
 
 describe("who carries the member", () => {
   it("agrees with rigid-body statics in thousands of states", () => {
@@ -73,12 +98,23 @@ describe("who carries the member", () => {
       // On a rack axis the statics know one shaft; a brake there sits on the motor.
       const joints: Partial<Record<JointId, JointState>> = {};
       for (const j of jointsOf(config))
-        if (next() < 0.12) joints[j] = pickFrom(["loose", "off"] as const, next); // prettier-ignore
+        if (next() < 0.12)
+          joints[j] = pickFrom(["loose", "off"] as const, next);
       const state: MechanismState = {
-        ...WHOLE, joints, block: pickFrom(["none", "none", "set", "tried"] as const, next), tied: next() < 0.3, gear: next() < 0.2 ? "taut" : "none",
-        balance: next() < 0.5 ? "acts" : "secured", brakeLet: next() < 0.2, notes: { "self-lock-tried": true },
-      }; // prettier-ignore
-      if (config.transmission === "rack" && config.mechanics.brakeAt === "screw") continue; // prettier-ignore
+        ...WHOLE,
+        joints,
+        block: pickFrom(["none", "none", "set", "tried"] as const, next),
+        tied: next() < 0.3,
+        gear: next() < 0.2 ? "taut" : "none",
+        balance: next() < 0.5 ? "acts" : "secured",
+        brakeLet: next() < 0.2,
+        notes: { "self-lock-tried": true },
+      };
+      if (
+        config.transmission === "rack" &&
+        config.mechanics.brakeAt === "screw"
+      )
+        continue;
       const power: Power = next() < 0.3 ? "on" : "isolated";
       // A drive pulls only through a whole path, screws’ lock and all; statics ask the path alone.
       const holders = holdersOf(config, state, power);
@@ -89,7 +125,10 @@ describe("who carries the member", () => {
         const ours = holders.some((h) => h[way]);
         const rests = restsUnder(config, state, power, load);
         counts[rests ? "held" : "falls"] += 1;
-        if (ours !== rests) throw new Error(`${way} ${config.transmission} ${power} ${JSON.stringify(state)} brake ${config.brake} at ${config.mechanics.brakeAt}: ours ${ours}, statics ${rests}`); // prettier-ignore
+        if (ours !== rests)
+          throw new Error(
+            `${way} ${config.transmission} ${power} ${JSON.stringify(state)} brake ${config.brake} at ${config.mechanics.brakeAt}: ours ${ours}, statics ${rests}`,
+          );
       }
     }
     // Both answers are met often: the comparison can fail either way.
@@ -98,64 +137,185 @@ describe("who carries the member", () => {
   });
 
   it("a brake goes away with its motor or coupling; a balance is never a holder (common practice, no source)", () => {
-    const ids = (state: MechanismState, power: Power): string[] => holdersOf(heavy, state, power).map((h) => h.id); // prettier-ignore
+    const ids = (state: MechanismState, power: Power): string[] =>
+      holdersOf(heavy, state, power).map((h) => h.id);
     expect(ids(WHOLE, "on")).toEqual(["drive"]);
     expect(ids(WHOLE, "isolated")).toEqual(["brake"]);
-    for (const joint of ["motor", "hub-screw", "nut-bracket", "bearing-nut"] as const) // prettier-ignore
-      expect(ids({ ...WHOLE, joints: { [joint]: "loose" } }, "isolated")).toEqual([]); // prettier-ignore
+    for (const joint of [
+      "motor",
+      "hub-screw",
+      "nut-bracket",
+      "bearing-nut",
+    ] as const)
+      expect(
+        ids({ ...WHOLE, joints: { [joint]: "loose" } }, "isolated"),
+      ).toEqual([]);
     const acts = { ...WHOLE, block: "tried" as const };
     // A counterweight may be heavier than the head: the block alone does not keep it down.
-    expect(isHeld(heavy, acts, [{ id: "block", down: true, up: false, tried: true }])).toBe(false); // prettier-ignore
-    expect(isHeld(heavy, { ...acts, balance: "secured" }, [{ id: "block", down: true, up: false, tried: true }])).toBe(true); // prettier-ignore
+    expect(
+      isHeld(heavy, acts, [
+        { id: "block", down: true, up: false, tried: true },
+      ]),
+    ).toBe(false);
+    expect(
+      isHeld(heavy, { ...acts, balance: "secured" }, [
+        { id: "block", down: true, up: false, tried: true },
+      ]),
+    ).toBe(true);
   });
 
   it("a ball screw never holds by itself, a plain one of low lead does (common practice, no source)", () => {
-    const plain = { ...z, transmission: "plain-screw" as const, screw: { ...z.screw, nominalMm: 20, leadMm: 2 } }; // prettier-ignore
+    const plain = {
+      ...z,
+      transmission: "plain-screw" as const,
+      screw: { ...z.screw, nominalMm: 20, leadMm: 2 },
+    };
     expect(isSelfLocking(plain)).toBe(true);
     expect(isSelfLocking({ ...plain, transmission: "direct" })).toBe(false);
-    expect(isSelfLocking({ ...plain, screw: { ...plain.screw, leadMm: 8 } })).toBe(false); // prettier-ignore
+    expect(
+      isSelfLocking({ ...plain, screw: { ...plain.screw, leadMm: 8 } }),
+    ).toBe(false);
   });
 });
 
 describe("how a member can be moved", () => {
   const x = { ...defaultAxis("vertical-centre", "X"), brake: false };
-  const off = (...joints: JointId[]): MechanismState => ({ ...WHOLE, joints: Object.fromEntries(joints.map((j) => [j, "off"])) }); // prettier-ignore
+  const off = (...joints: JointId[]): MechanismState => ({
+    ...WHOLE,
+    joints: Object.fromEntries(joints.map((j) => [j, "off"])),
+  });
 
   // Common practice, no source: each row is a thing a mechanic would or would not do.
   it.each([
     ["jog it whole", x, WHOLE, "on", "jog", true],
     ["jog it with the nut parted", x, off("nut-bracket"), "on", "jog", false],
-    ["jog it with the covers off, hands out", x, off("covers"), "on", "jog", true],
-    ["turn a level screw by hand, isolated", x, WHOLE, "isolated", "screw-by-hand", true],
-    ["turn the screw while the nut is parted", x, off("nut-bracket"), "isolated", "screw-by-hand", false],
-    ["turn the screw against an engaged brake", { ...x, brake: true }, WHOLE, "isolated", "screw-by-hand", false],
+    [
+      "jog it with the covers off, hands out",
+      x,
+      off("covers"),
+      "on",
+      "jog",
+      true,
+    ],
+    [
+      "turn a level screw by hand, isolated",
+      x,
+      WHOLE,
+      "isolated",
+      "screw-by-hand",
+      true,
+    ],
+    [
+      "turn the screw while the nut is parted",
+      x,
+      off("nut-bracket"),
+      "isolated",
+      "screw-by-hand",
+      false,
+    ],
+    [
+      "turn the screw against an engaged brake",
+      { ...x, brake: true },
+      WHOLE,
+      "isolated",
+      "screw-by-hand",
+      false,
+    ],
     ["push a gravity axis", z, off("nut-bracket"), "isolated", "push", false],
-    ["push a level member with its nut parted", x, off("nut-bracket"), "isolated", "push", true],
-    ["lift a head whose motor is off, on gear", z, { ...off("motor", "hub-screw"), gear: "taut" as const }, "isolated", "gear", true],
-    ["lift it off a block that still stands under it", z, { ...off("motor", "hub-screw"), gear: "taut" as const, block: "tried" as const }, "isolated", "gear", false],
-    ["lift it against its engaged brake", z, { ...WHOLE, gear: "taut" as const }, "isolated", "gear", false],
-    ["turn the screw of a rotating nut", { ...x, transmission: "rotating-nut" as const }, off("belt"), "isolated", "screw-by-hand", false],
-    ["push a rotating-nut gantry with its belt off", { ...x, transmission: "rotating-nut" as const }, off("belt"), "isolated", "push", true],
+    [
+      "push a level member with its nut parted",
+      x,
+      off("nut-bracket"),
+      "isolated",
+      "push",
+      true,
+    ],
+    [
+      "lift a head whose motor is off, on gear",
+      z,
+      { ...off("motor", "hub-screw"), gear: "taut" as const },
+      "isolated",
+      "gear",
+      true,
+    ],
+    [
+      "lift it off a block that still stands under it",
+      z,
+      {
+        ...off("motor", "hub-screw"),
+        gear: "taut" as const,
+        block: "tried" as const,
+      },
+      "isolated",
+      "gear",
+      false,
+    ],
+    [
+      "lift it against its engaged brake",
+      z,
+      { ...WHOLE, gear: "taut" as const },
+      "isolated",
+      "gear",
+      false,
+    ],
+    [
+      "turn the screw of a rotating nut",
+      { ...x, transmission: "rotating-nut" as const },
+      off("belt"),
+      "isolated",
+      "screw-by-hand",
+      false,
+    ],
+    [
+      "push a rotating-nut gantry with its belt off",
+      { ...x, transmission: "rotating-nut" as const },
+      off("belt"),
+      "isolated",
+      "push",
+      true,
+    ],
   ] as const)("%s", (_, config, state, power, way, can) => {
-    expect(waysToMove(config, state, power, "near-far").includes(way)).toBe(can);
-  }); // prettier-ignore
+    expect(waysToMove(config, state, power, "near-far").includes(way)).toBe(
+      can,
+    );
+  });
 
   it("a pinned balance lets the head rise by a lead; for more it is unhooked first", () => {
-    const state: MechanismState = { ...off("motor", "hub-screw"), gear: "taut", balance: "secured" }; // prettier-ignore
-    expect(waysToMove(heavy, state, "isolated", "opening").length).toBeGreaterThan(0); // prettier-ignore
+    const state: MechanismState = {
+      ...off("motor", "hub-screw"),
+      gear: "taut",
+      balance: "secured",
+    };
+    expect(
+      waysToMove(heavy, state, "isolated", "opening").length,
+    ).toBeGreaterThan(0);
     expect(waysToMove(heavy, state, "isolated", "near-far")).toEqual([]);
-    const unhooked = { ...state, joints: { ...state.joints, "balance-link": "off" as const } }; // prettier-ignore
-    expect(waysToMove(heavy, unhooked, "isolated", "near-far").length).toBeGreaterThan(0); // prettier-ignore
+    const unhooked = {
+      ...state,
+      joints: { ...state.joints, "balance-link": "off" as const },
+    };
+    expect(
+      waysToMove(heavy, unhooked, "isolated", "near-far").length,
+    ).toBeGreaterThan(0);
   });
 
   it("full travel wants the reference, a load a meter, a flick a screw that turns free", () => {
-    const lost = stateAfter({ power: "isolated", axes: { X: WHOLE } }, "X", [{ kind: "joint", joint: "hub-screw", to: "loose" }, { kind: "joint", joint: "hub-screw", to: "tight" }]).axes["X"]; // prettier-ignore
+    const lost = stateAfter({ power: "isolated", axes: { X: WHOLE } }, "X", [
+      { kind: "joint", joint: "hub-screw", to: "loose" },
+      { kind: "joint", joint: "hub-screw", to: "tight" },
+    ]).axes["X"];
     expect(verbAllowed(x, lost, "on", "creep")).toBe(true);
     expect(verbAllowed(x, lost, "on", "full-travel")).toBe(false);
-    expect(verbAllowed({ ...x, motor: "stepper" }, WHOLE, "on", "read-load")).toBe(false); // prettier-ignore
+    expect(
+      verbAllowed({ ...x, motor: "stepper" }, WHOLE, "on", "read-load"),
+    ).toBe(false);
     expect(verbAllowed(x, WHOLE, "isolated", "flick")).toBe(false);
-    expect(verbAllowed(x, off("motor", "hub-screw"), "isolated", "flick")).toBe(true); // prettier-ignore
-    expect(verbAllowed(z, off("motor", "hub-screw"), "isolated", "flick")).toBe(false); // prettier-ignore
+    expect(verbAllowed(x, off("motor", "hub-screw"), "isolated", "flick")).toBe(
+      true,
+    );
+    expect(verbAllowed(z, off("motor", "hub-screw"), "isolated", "flick")).toBe(
+      false,
+    );
     expect(againstPower(x, off("covers", "nut-lock"))).toEqual([]);
     expect(againstPower(x, off("bearing-nut"))).toEqual(["bearing-nut"]);
   });
@@ -179,21 +339,37 @@ describe("what hides what", () => {
       "nut-bracket",
       "screw",
     ] as const)
-      // prettier-ignore
       expect(rack).not.toContain(none);
   });
 
   it("a housing does not come off with its nut on; a step’s own earlier effects count", () => {
-    const needs = effectNeeds(z, [{ kind: "joint", joint: "housing", to: "off" }]); // prettier-ignore
-    expect(needs.filter((n) => !meets(WHOLE, n)).map((n) => n.joint)).toEqual(expect.arrayContaining(["bearing-nut", "pins", "motor"])); // prettier-ignore
-    const both = effectNeeds(z, [{ kind: "joint", joint: "belt", to: "off" }, { kind: "joint", joint: "motor", to: "off" }]); // prettier-ignore
+    const needs = effectNeeds(z, [
+      { kind: "joint", joint: "housing", to: "off" },
+    ]);
+    expect(needs.filter((n) => !meets(WHOLE, n)).map((n) => n.joint)).toEqual(
+      expect.arrayContaining(["bearing-nut", "pins", "motor"]),
+    );
+    const both = effectNeeds(z, [
+      { kind: "joint", joint: "belt", to: "off" },
+      { kind: "joint", joint: "motor", to: "off" },
+    ]);
     expect(both.map((n) => n.joint)).not.toContain("belt");
   });
 
   it("says how an axis stands in one line", () => {
-    expect(stateWords(heavy, WHOLE, "isolated")).toBe("power off · head: brake · nothing open"); // prettier-ignore
-    const open: MechanismState = { ...off(), block: "set", joints: { motor: "off", "bearing-nut": "loose" }, prop: true, balance: "secured" }; // prettier-ignore
-    expect(stateWords(heavy, open, "isolated")).toBe("power off · head: block, not tried, balance secured · screw: its nut, the prop · motor off, bearing nut backed off"); // prettier-ignore
+    expect(stateWords(heavy, WHOLE, "isolated")).toBe(
+      "power off · head: brake · nothing open",
+    );
+    const open: MechanismState = {
+      ...off(),
+      block: "set",
+      joints: { motor: "off", "bearing-nut": "loose" },
+      prop: true,
+      balance: "secured",
+    };
+    expect(stateWords(heavy, open, "isolated")).toBe(
+      "power off · head: block, not tried, balance secured · screw: its nut, the prop · motor off, bearing nut backed off",
+    );
     function off(): MechanismState {
       return WHOLE;
     }
@@ -203,42 +379,92 @@ describe("what hides what", () => {
 describe("weights and torques", () => {
   it("a bar of steel weighs what steel tables say", () => {
     // Round steel bar 40 mm: 9.86 kg/m (section tables, 7.85 kg/dm³, from memory).
-    const bar = { ...z, screw: { ...z.screw, nominalMm: 40, rootMm: 40, freeLengthMm: 1000 } }; // prettier-ignore
+    const bar = {
+      ...z,
+      screw: { ...z.screw, nominalMm: 40, rootMm: 40, freeLengthMm: 1000 },
+    };
     const longer = { ...bar, screw: { ...bar.screw, freeLengthMm: 2000 } };
     expect((screwMass(longer) - screwMass(bar)) / 1.1).toBeCloseTo(9.86, 1);
   });
 
   it("people and gear follow weight; a noted weight is believed, a usual one says so", () => {
     expect(memberMass(heavy)).toEqual({ kg: 450, noted: false });
-    expect(memberMass({ ...heavy, mechanics: { ...heavy.mechanics, memberKg: 512 } })).toEqual({ kg: 512, noted: true }); // prettier-ignore
+    expect(
+      memberMass({
+        ...heavy,
+        mechanics: { ...heavy.mechanics, memberKg: 512 },
+      }),
+    ).toEqual({ kg: 512, noted: true });
     expect(motorMass(heavy).kg).toBeGreaterThan(20);
-    expect([3, 12, 13, 40].map((kg) => lifting(kg))).toEqual([{ people: 1, gear: false }, { people: 1, gear: false }, { people: 2, gear: false }, { people: 2, gear: true }]); // prettier-ignore
+    expect([3, 12, 13, 40].map((kg) => lifting(kg))).toEqual([
+      { people: 1, gear: false },
+      { people: 1, gear: false },
+      { people: 2, gear: false },
+      { people: 2, gear: true },
+    ]);
   });
 
   it("carries the torques of VDI 2230: its own formula from thread and proof stress comes to the table", () => {
     // VDI 2230 part 1: M_A = F_M (0.16 P + 0.58 d2 µ + D_Km/2 µ), F_M = 0.9 R_p A_0/√(1 + 3 (1.5 d2/d0 (P/(π d2) + 1.155 µ))²). From memory.
-    const threads: [string, number, number, number][] = [["M6", 6, 1, 10], ["M8", 8, 1.25, 13], ["M10", 10, 1.5, 16], ["M12", 12, 1.75, 18]]; // prettier-ignore
-    const proof: Record<string, number> = { "8.8": 640, "10.9": 940, "12.9": 1100 }; // prettier-ignore
+    const threads: [string, number, number, number][] = [
+      ["M6", 6, 1, 10],
+      ["M8", 8, 1.25, 13],
+      ["M10", 10, 1.5, 16],
+      ["M12", 12, 1.75, 18],
+    ];
+    const proof: Record<string, number> = {
+      "8.8": 640,
+      "10.9": 940,
+      "12.9": 1100,
+    };
     for (const [name, d, pitch, head] of threads)
       for (const grade of ["8.8", "10.9", "12.9"]) {
         const [d2, d3, mu] = [d - 0.6495 * pitch, d - 1.2269 * pitch, 0.12];
         const ds = (d2 + d3) / 2;
         const area = (Math.PI / 4) * ds * ds;
         const shear = 1.5 * (d2 / ds) * (pitch / (Math.PI * d2) + 1.155 * mu);
-        const force = (0.9 * proof[grade] * area) / Math.sqrt(1 + 3 * shear * shear); // prettier-ignore
+        const force =
+          (0.9 * proof[grade] * area) / Math.sqrt(1 + 3 * shear * shear);
         const hole = { 6: 6.6, 8: 9, 10: 11, 12: 13.5 }[d] ?? d;
-        const torque = (force * (0.16 * pitch + 0.58 * d2 * mu + ((head + hole) / 4) * mu)) / 1000; // prettier-ignore
+        const torque =
+          (force * (0.16 * pitch + 0.58 * d2 * mu + ((head + hole) / 4) * mu)) /
+          1000;
         const table = TORQUES_NM[name][grade];
         // 8.8 has 640 N/mm² up to M16.
-        expect([name, grade, Math.abs(torque / table - 1) < 0.06]).toEqual([name, grade, true]); // prettier-ignore
+        expect([name, grade, Math.abs(torque / table - 1) < 0.06]).toEqual([
+          name,
+          grade,
+          true,
+        ]);
       }
   });
 
   it("every fastener is its own: name, count, torque and whose word it is", () => {
-    const own = { ...z, mechanics: { ...z.mechanics, fasteners: { housing: { thread: "M10", grade: "12.9", count: 6, torqueNm: 75, source: "book" as const } } } }; // prettier-ignore
+    const own = {
+      ...z,
+      mechanics: {
+        ...z.mechanics,
+        fasteners: {
+          housing: {
+            thread: "M10",
+            grade: "12.9",
+            count: 6,
+            torqueNm: 75,
+            source: "book" as const,
+          },
+        },
+      },
+    };
     const housing = fastenersOf(own).find((f) => f.joint === "housing");
-    expect(housing).toMatchObject({ thread: "M10", count: 6, torqueNm: 75, source: "book" }); // prettier-ignore
-    expect(fastenersOf(z).find((f) => f.joint === "hub-screw")?.torqueNm).toBeNull(); // prettier-ignore
+    expect(housing).toMatchObject({
+      thread: "M10",
+      count: 6,
+      torqueNm: 75,
+      source: "book",
+    });
+    expect(
+      fastenersOf(z).find((f) => f.joint === "hub-screw")?.torqueNm,
+    ).toBeNull();
     const engraver = fastenersOf(defaultAxis("engraver", "X"));
     expect(engraver.filter((f) => f.source === "table")).toEqual([]);
     expect(isGravityAxis(z)).toBe(true);

@@ -103,22 +103,33 @@ export const LOSES_HOME: readonly JointId[] = [
   "nut-flange",
 ];
 
+/** A record without one of its keys; the record itself where it has it not. */
+function without<T>(
+  record: Readonly<Record<string, T>>,
+  key: string,
+): Readonly<Record<string, T>> {
+  return key in record
+    ? Object.fromEntries(Object.entries(record).filter(([k]) => k !== key))
+    : record;
+}
+
 /** What was proven before a joint was opened is owed again. */
 function owing(notes: Notes, proofs: readonly Proof[]): Notes {
-  if (proofs.length === 0) return notes;
-  const now: Record<string, true> = { ...notes };
-  for (const proof of proofs) {
-    now[`owes:${proof}`] = true;
-    delete now[`retested:${proof}`];
-  }
-  return now;
+  return proofs.reduce<Notes>(
+    (now, proof) => ({
+      ...without(now, `retested:${proof}`),
+      [`owes:${proof}`]: true,
+    }),
+    notes,
+  );
 }
 
 /** A note is kept; a retest settles what it proves. */
 function noting(notes: Notes, id: string): Notes {
-  const now: Record<string, true> = { ...notes, [id]: true };
-  if (id.startsWith("retested:")) delete now[id.replace("retested", "owes")];
-  return now;
+  const now: Notes = { ...notes, [id]: true };
+  return id.startsWith("retested:")
+    ? without(now, id.replace("retested", "owes"))
+    : now;
 }
 
 function withJoint(
@@ -127,8 +138,10 @@ function withJoint(
   to: JointState,
 ): MechanismState {
   const lower = openness(to) > openness(jointAt(state, joint));
-  const joints = { ...state.joints, [joint]: to };
-  if (to === "tight") delete joints[joint];
+  const joints: MechanismState["joints"] =
+    to === "tight"
+      ? without(state.joints, joint)
+      : { ...state.joints, [joint]: to };
   const notes = lower ? owing(state.notes, proofsOf(joint)) : state.notes;
   return {
     ...state,
