@@ -127,6 +127,7 @@ export function createApp(options: AppOptions): App {
     ...jobHandlersFor(jobs),
     ...lubeHandlersFor({
       lube,
+      jobs,
       rounds: new LubeRounds(db, lube, settings, clock),
       settings,
       meters,

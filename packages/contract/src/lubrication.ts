@@ -141,6 +141,7 @@ export const LUBE_OPERATIONS = {
   createPoint: operation("post", "/api/machines/:id/lube-points", "Add a point", { params: byId, body: lubePointEditSchema, response: lubePointSchema, created: true }), // prettier-ignore
   retirePoint: operation("post", "/api/lube-points/:id/retire", "Keep a point no more, or again", { params: byId, body: z.object({ retired: z.boolean() }), response: lubePointSchema }), // prettier-ignore
   lubePoint: operation("get", "/api/lube-points/:id", "One point", { params: byId, response: lubePointSchema }), // prettier-ignore
+  jobFromPoint: operation("post", "/api/lube-points/:id/job", "Open the job that parts the nut to grease this point, or go on with the open one", { params: byId, response: z.object({ jobId: z.number().int() }), created: true }), // prettier-ignore
   caseFromPoint: operation("post", "/api/lube-points/:id/case", "Open a case on the point’s axis with what was found as evidence, or go on with the open one", { params: byId, response: z.object({ caseId: z.number().int(), machineId: z.number().int(), axisId: z.number().int() }), created: true }), // prettier-ignore
   holdPoint: operation("post", "/api/lube-points/:id/holds", "Put a visit on a day, leave it out with a reason, or let the plan choose", { params: byId, body: lubeHoldSchema, response: roundsSchema }), // prettier-ignore
   horizon: operation("get", "/api/horizon", "What the half-year plan is made from", { response: horizonSchema }), // prettier-ignore

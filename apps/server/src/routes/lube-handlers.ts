@@ -4,6 +4,8 @@ import { roundsCalendar } from "../services/calendar";
 import type { Cases } from "../services/cases";
 import type { Machines } from "../services/machines";
 import { caseFromPoint } from "../services/lube-case";
+import { jobFromPoint } from "../services/lube-job";
+import type { Jobs } from "../services/jobs";
 import type { Clock } from "../services/clock";
 import type { KeepFiles } from "../services/keep-files";
 import type { KeepSettingsStore } from "../services/keep-settings";
@@ -15,6 +17,7 @@ import type { ShopSettings } from "../services/shop";
 
 export interface LubeServices {
   readonly lube: Lubrication;
+  readonly jobs: Jobs;
   readonly rounds: LubeRounds;
   readonly settings: KeepSettingsStore;
   readonly meters: Meters;
@@ -28,6 +31,7 @@ export interface LubeServices {
 
 export function lubeHandlersFor({
   lube,
+  jobs,
   rounds,
   settings,
   meters,
@@ -49,6 +53,8 @@ export function lubeHandlersFor({
     updatePoint: ({ params, body, who }) => lube.update(params.id, body, who),
     retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
     visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
+    jobFromPoint: ({ params, who }) =>
+      jobFromPoint({ lube, machines, jobs }, params.id, who),
     caseFromPoint: ({ params, who }) =>
       caseFromPoint({ lube, machines, cases }, params.id, who),
     holdPoint: ({ params, body, who }) => rounds.hold(params.id, body, who),

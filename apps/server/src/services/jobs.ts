@@ -20,6 +20,7 @@ import {
   type JobSummary,
 } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
+import { randomUUID } from "node:crypto";
 import type { z } from "zod";
 import type { jobCreateSchema } from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
@@ -31,6 +32,8 @@ import { eventFor } from "./job-acts";
 import { modernEvent, modernPlan } from "./old-plans";
 import type { Machines } from "./machines";
 
+const isFound = (found: string | null): found is "right" | "dry" | "dirty" =>
+  found === "right" || found === "dry" || found === "dirty";
 const CHECK_AFTER_MS = 7 * 86_400_000;
 type Create = z.output<typeof jobCreateSchema>;
 
@@ -108,6 +111,23 @@ export class Jobs {
       .orderBy("id")
       .execute();
     return { ...jobOf(row), events: await eventsOf(db, id), photos };
+  }
+
+  /** The open job of a kind on an axis, the newest; null where there is none. */
+  async openOf(axisId: number, kind: JobItem["kind"]): Promise<number | null> {
+    const rows = await this.db
+      .selectFrom("job")
+      .select(["id", "axes", "items"])
+      .where("finished_at", "is", null)
+      .orderBy("id", "desc")
+      .execute();
+    const row = rows.find((r) => {
+      const axis = fromJson(r.axes).find((a) => a.axisId === axisId);
+      return fromJson(r.items).some(
+        (i) => i.letter === axis?.letter && i.kind === kind,
+      );
+    });
+    return row?.id ?? null;
   }
 
   async list(): Promise<JobSummary[]> {
@@ -295,12 +315,51 @@ export class Jobs {
           by: who,
         })
         .execute();
+    await this.countAsVisit(trx, job, record, at, who);
     const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS); // prettier-ignore
     await trx
       .updateTable("job")
       .set({ finished_at: at, check_on: checkOn })
       .where("id", "=", job.id)
       .execute();
+  }
+
+  /** A nut that was parted and greased in a job is a visit of its point. */
+  private async countAsVisit(
+    trx: Transaction<Tables>,
+    job: Job,
+    record: ReturnType<typeof recordOf>,
+    at: string,
+    who: string,
+  ): Promise<void> {
+    const points = await trx
+      .selectFrom("lube_point")
+      .select(["id", "point"])
+      .where("machine_id", "=", job.machineId)
+      .where("retired_at", "is", null)
+      .execute();
+    for (const { step, signed } of record) {
+      if (step.kind !== "grease-nut") continue;
+      for (const row of points) {
+        const point = fromJson(row.point);
+        if (!point.partsNut || point.letter !== step.axis) continue;
+        await trx
+          .insertInto("lube_visit")
+          .values({
+            key: randomUUID(),
+            point_id: row.id,
+            found: isFound(signed.found) ? signed.found : "right",
+            dose: point.dose,
+            glitter: 0,
+            friction: 0,
+            outlets: null,
+            words: `Job ${job.id}: nut parted, greased and aligned.`,
+            at,
+            by: who,
+          })
+          .execute();
+      }
+    }
   }
 
   private async mustBeCase(id: number, machineId: number): Promise<void> {

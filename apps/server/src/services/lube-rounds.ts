@@ -35,7 +35,7 @@ export class LubeRounds {
     const all = (await this.lube.all()).filter(
       (p) => !p.retired && machine.has(p.machineId),
     );
-    const points = all.filter((p) => !p.partsNut);
+    const points = all;
     const dates = this.dates(HORIZON_DAYS);
     const days = dates.map((date): PlanDay => ({ minutes: minutesOn(settings, date), shut: shutOn(settings, date) })); // prettier-ignore
     const due = points.filter((p) => dueDayOf(p, dates[0]) <= HORIZON_DAYS);
@@ -67,21 +67,11 @@ export class LubeRounds {
     const { changes, changedAt } = await this.keepPlan(before, after, points, dates[0]); // prettier-ignore
     const nameOf = (p: LubePointRecord): string =>
       `${machine.get(p.machineId)?.nickname ?? ""}, ${p.place}`;
-    const jobs = all
-      .filter((p) => p.partsNut && dueDayOf(p, dates[0]) <= HORIZON_DAYS)
-      .map((p) => ({
-        id: p.id,
-        name: nameOf(p),
-        why: "its nut has to be parted: plan it as a job",
-      }));
-    const unplanned = [
-      ...plan.leftOut.map(({ visit, why }) => ({
-        id: due[visit].id,
-        name: nameOf(due[visit]),
-        why: LEFT_OUT_WORDS[why],
-      })),
-      ...jobs,
-    ];
+    const unplanned = plan.leftOut.map(({ visit, why }) => ({
+      id: due[visit].id,
+      name: nameOf(due[visit]),
+      why: LEFT_OUT_WORDS[why],
+    }));
     const plain = planWhenDue(needs, days).cost;
     return {
       days: dates.map((date, d) => {
@@ -133,7 +123,7 @@ export class LubeRounds {
   async horizon(): Promise<Horizon> {
     const settings = await this.settings.get();
     const machine = await this.machinesInUse();
-    const points = (await this.lube.all()).filter((p) => !p.partsNut && !p.retired && machine.has(p.machineId)); // prettier-ignore
+    const points = (await this.lube.all()).filter((p) => !p.retired && machine.has(p.machineId)); // prettier-ignore
     const dates = this.dates(HORIZON_WEEKS * 7);
     const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
       const own = dates.slice(7 * w, 7 * w + 7);

@@ -239,6 +239,16 @@ export class RoundsPlace {
     event.dataTransfer?.setData("text/plain", String(point.id));
   }
 
+  /** A nut that has to be parted is greased in a job of its own. */
+  protected openJob(point: LubePointRecord): void {
+    this.api
+      .post("jobFromPoint", `/lube-points/${point.id}/job`, undefined)
+      .subscribe({
+        next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
   protected openCase(point: LubePointRecord): void {
     this.api.post("caseFromPoint", `/lube-points/${point.id}/case`, undefined).subscribe({
       next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
