@@ -167,6 +167,15 @@ describe("one break of each rule is red", () => {
     ).toContain("puts somebody under Z without a block");
   });
 
+  it("1: an upright screw with its nut parted and its end open hangs in a sling, or it drops", () => {
+    const faults = broken(z, "screw", without("sling-on", "sling-off"));
+    expect(rules(faults)).toContain(1);
+    expect(said(faults)).toContain("hang on nothing");
+    expect(said(broken(z, "screw", without("sling-off")))).toContain(
+      "switches on while Z has its sling open",
+    );
+  });
+
   it("2: a place asked for and nobody who goes there", () => {
     const faults = broken(stepper, "align-screw", without("move-near-far"));
     expect(said(faults)).toContain("wants the member near-far");

@@ -14,6 +14,7 @@ import {
   owedIn,
   pullOf,
   screwNeedsProp,
+  screwNeedsSling,
   stateAfter,
   stateWords,
   verbAllowed,
@@ -176,6 +177,8 @@ function auditHands(
     !stays.some((h) => h.id === "block")
   )
     say(1, step.id, `puts somebody under ${letter} without a block`);
+  if (screwNeedsSling(config, is) && !is.sling)
+    say(1, step.id, `lets the upright screw of ${letter} hang on nothing`);
   if (screwNeedsProp(config, is) && !is.prop)
     say(
       1,
@@ -422,6 +425,7 @@ function auditEnd({ sheet, say }: Walk, state: MachineState): void {
       axis.tied ||
       axis.gear !== "none" ||
       axis.prop ||
+      axis.sling ||
       axis.brakeLet
     )
       say(5, last, `leaves block, gear, prop or lever on ${letter}`);

@@ -82,6 +82,7 @@ const MOVES = new Set([
   "gear",
   "balance",
   "prop",
+  "sling",
   "brake-let",
   "referenced",
 ]);

@@ -10,13 +10,13 @@ export const STEP_ORDER: readonly string[] = [
   "try-self-lock", "try-block", "secure-balance", "covers-off", "bumper-off", "table-off", "note-stretch",
   // From the motor inwards.
   "try-all", "flush-in-place", "hub-ease", "belt-off", "mesh-clear", "motor-off", "hub-off", "try-end", "tighten:motor", "tighten:housing", "tighten:retainer", "tighten:far-support", "tighten:nut-bracket", "tighten:bracket-member", "tighten:nut-flange", "tighten:screw-clamps",
-  "unhook-balance", "prop-in", "lock-open", "far-nut-ease", "nut-back", "retainer-off", "nut-off", "spacer-out",
+  "unhook-balance", "prop-in", "sling-on", "lock-open", "far-nut-ease", "nut-back", "retainer-off", "nut-off", "spacer-out",
   "light-snug", "housing-loosen", "far-ease", "lube-off", "nut-ease", "nut-parted", "grease-nut", "bracket-loose", "bracket-off", "far-nut-off", "far-open", "far-bearing-out",
   "housing-ease", "pins-out", "shims-out", "housing-off", "nut-flange-off", "clamps-off", "bearing-out", "finger-feel", "back-drive",
   "screw-out", "new-screw", "send-screw", "nut-from-screw", "service-nut", "nut-to-screw", "clean-seat",
   // And back.
   "bearing-in", "retainer-on", "screw-in", "housing-on", "pins-in", "shims-in", "housing-snug", "housing-pinned", "nut-flange-on", "clamps-on",
-  "far-bearing-in", "far-on", "wind-up", "spacer-in", "nut-on", "set-preload", "lock-shut",
+  "far-bearing-in", "far-on", "wind-up", "spacer-in", "nut-on", "set-preload", "lock-shut", "sling-off",
   "bracket-on", "nut-joined", "lube-on", "loosen-antibacklash", "set-antibacklash", "light-tight", "housing-tight", "nut-tight", "float-bracket", "table-on", "far-shut", "far-nut-set", "prop-out",
   // Guideway, rack, switch, head, column.
   "find-spot", "loosen-rack", "set-rack", "square-gantry", "square-rails", "pinion-set", "hold-load", "carriage-1", "carriage-2", "carriage-3", "carriage-4", "release-load",

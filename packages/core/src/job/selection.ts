@@ -287,7 +287,7 @@ class Selection {
   private hold(): void {
     const { config, start } = this.work;
     if (!isGravityAxis(config)) return;
-    const parted =
+    const freed =
       pathOf(config).some((j) => this.isOpened(j)) ||
       this.chosen.has("unhook-balance");
     const eased = this.isOpened("head") || this.isOpened("column");
@@ -295,8 +295,8 @@ class Selection {
       (f) => f.kind.hands !== "out",
     );
     // What stands on its block already is left there by the walk.
-    if (parted || eased || (handsIn && !config.brake)) this.add("set-block");
-    if (hasBalance(config) && (parted || start.balance === "secured")) {
+    if (freed || eased || (handsIn && !config.brake)) this.add("set-block");
+    if (hasBalance(config) && (freed || start.balance === "secured")) {
       if (start.balance === "acts") this.add("secure-balance");
       this.add("release-balance");
     }
@@ -312,6 +312,11 @@ class Selection {
     );
     if (lets && !start.prop) this.add("prop-in");
     if (lets || start.prop) this.add("prop-out");
+    const parted =
+      this.opened("nut-bracket") === "off" ||
+      this.opened("bracket-member") === "off";
+    if (lets && parted && !start.sling) this.add("sling-on");
+    if ((lets && parted) || start.sling) this.add("sling-off");
     if (this.opened("bearing-nut") === "off") this.add("wind-up");
   }
 

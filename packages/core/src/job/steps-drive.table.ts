@@ -1,5 +1,6 @@
 import {
   housingMass,
+  screwMass,
   isBelted,
   isCoupled,
   isStretched,
@@ -108,6 +109,10 @@ export const DRIVE_STEPS: readonly StepKind[] = [
   {
     id: "prop-in", phase: "work", hands: "in", power: "isolated", minutes: 3, fits: (c) => gravity(c) && screwTurns(c), effects: [{ kind: "prop", to: true }], needs: [{ joint: "covers", at: "off", side: "open" }],
     words: ({ config }) => ({ title: `Prop under the ${screwOf(config)}, a hand’s breadth down`, why: "Once its end lets go only its nut holds it, and a nut with clearance lets it wind down.", how: ["A block of wood or soft jack under its free end, standing by itself."], good: "It cannot fall further than that." }), tools: ["prop for the screw"],
+  },
+  {
+    id: "sling-on", phase: "work", hands: "in", power: "isolated", minutes: 5, fits: (c) => gravity(c) && screwTurns(c), effects: [{ kind: "sling", to: true }], needs: [{ joint: "covers", at: "off", side: "open" }],
+    words: ({ config }) => ({ title: `Sling on the ${screwOf(config)}, from above, just taut`, why: "Before its nut is parted and its end lets go: then nothing else holds it.", how: [`It weighs about ${Math.max(1, Math.round(screwMass(config)))} kg with its nut. Soft sling round the thread below the journal, in line with the screw.`, lifting(screwMass(config)).people === 2 ? "On a hoist rated for it." : "On a hoist or a beam; for this weight a strap made fast above will do, not a hand."], caution: "Nobody under the screw.", good: "It carries the screw when the nut is turned a hair." }), tools: ["sling"],
   },
   {
     id: "lock-open", phase: "work", hands: "in", power: "isolated", minutes: 3, effects: [to("nut-lock", "loose")],
@@ -247,6 +252,10 @@ export const DRIVE_STEPS: readonly StepKind[] = [
     torques: ["bearing-nut"],
     reading: (c) => (c.options.preload === "drag" && turnsFree(c) ? { label: "Drag torque", quantity: "torque", from: 0, to: 20, optional: true } : { label: "End float", quantity: "deviation", from: 0, to: 0.005, optional: true }),
     finds: (c) => (c.options.preload === "feel" && turnsFree(c) ? [{ id: "rests", words: "runs a little and rests" }, { id: "stuck", words: "will not turn", asks: true, say: "Too tight: touch it back, tap the end, flick again." }, { id: "runs-on", words: "runs on", asks: true, say: "Too loose: a touch in, flick again." }] : []),
+  },
+  {
+    id: "sling-off", phase: "work", hands: "in", power: "isolated", minutes: 2, fits: (c) => gravity(c) && screwTurns(c), restores: true, effects: [{ kind: "sling", to: false }], needs: [{ joint: "bearing-nut", at: "tight", side: "shut" }],
+    words: { title: "Sling off", why: "The fixed end carries the screw again.", how: ["Slacken first and watch the end: it does not move."], good: "Nothing moved." },
   },
   {
     id: "lock-shut", phase: "work", hands: "in", power: "isolated", minutes: 2, fits: (c) => !isTab(c), restores: true, wanted: (open) => open("bearing-nut") === "tight", effects: [to("nut-lock", "tight")],

@@ -40,10 +40,13 @@ const slings = (c: Config): readonly string[] =>
   lifting(screwMass(c)).people === 2
     ? ["sling", ...(lifting(screwMass(c)).gear ? ["lifting gear"] : [])]
     : [];
-const carried = (c: Config): string =>
-  lifting(screwMass(c)).people === 2
+const carried = (c: Config): string => {
+  if (gravity(c))
+    return "On its sling, straight along its own line, one hand steadying; nobody under it.";
+  return lifting(screwMass(c)).people === 2
     ? "Two people, a sling at its middle; kept straight."
     : "By hand, kept straight.";
+};
 
 /** Far end, nut, bracket, screw: off, on, and in line. Common practice, no source. */
 // prettier-ignore
@@ -59,7 +62,7 @@ export const SCREW_STEPS: readonly StepKind[] = [
   {
     id: "far-open", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-support", "off")], needs: [{ joint: "far-support", at: "snug", side: "open" }],
     at: ({ sheet }) => (supportAlone(sheet) ? "near-far" : null),
-    words: ({ config, sheet }) => ({ title: "Far support off", why: sheet.has("screw-out") ? "The screw passes it." : "Its bearing comes off with it.", how: ["Mark it to its casting; shims in a bag.", !supportAlone(sheet) ? `The ${screwOf(config)} rests on a vee near this end.` : `The ${memberOf(config)} stands near: its nut carries the end of the ${screwOf(config)}. Nothing of the fixed end is touched.`], caution: "A long screw bends under its own weight.", good: "The end rests, it does not hang." }), tools: ["hex keys", "wooden vees", "bags and marker"],
+    words: ({ config, sheet }) => ({ title: "Far support off", why: sheet.has("screw-out") ? "The screw passes it." : "Its bearing comes off with it.", how: ["Mark it to its casting; shims in a bag.", !supportAlone(sheet) ? (gravity(config) ? `The ${screwOf(config)} stays in its sling; the prop stands under it.` : `The ${screwOf(config)} rests on a vee near this end.`) : `The ${memberOf(config)} stands near: its nut carries the end of the ${screwOf(config)}. Nothing of the fixed end is touched.`], caution: "A long screw bends under its own weight.", good: gravity(config) ? "It hangs straight, touching nothing." : "The end rests, it does not hang." }), tools: ({ config }) => ["hex keys", ...(gravity(config) ? [] : ["wooden vees"]), "bags and marker"],
   },
   {
     id: "far-bearing-out", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-bearing", "off")],

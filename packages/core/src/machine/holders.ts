@@ -133,21 +133,38 @@ export function isHeld(
   return by("down") && by("up");
 }
 
+const FIXED_END: readonly JointId[] = [
+  "bearing-nut",
+  "bearings",
+  "retainer",
+  "housing",
+];
+
+/** The upright screw is in, and its fixed end has let go. */
+function screwIsFree(config: AxisConfig, state: MechanismState): boolean {
+  if (!screwTurns(config) || !isGravityAxis(config)) return false;
+  if (jointAt(state, "screw") === "off") return false;
+  return FIXED_END.some((j) => {
+    const at = jointAt(state, j);
+    return at === "off" || at === "loose";
+  });
+}
+
 /** Once its fixed end lets go, only the nut holds an upright screw: a prop stands under it. */
 export function screwNeedsProp(
   config: AxisConfig,
   state: MechanismState,
 ): boolean {
-  if (!screwTurns(config) || !isGravityAxis(config)) return false;
-  if (jointAt(state, "screw") === "off") return false;
-  const fixed: readonly JointId[] = [
-    "bearing-nut",
-    "bearings",
-    "retainer",
-    "housing",
-  ];
-  return fixed.some((j) => {
-    const at = jointAt(state, j);
-    return at === "off" || at === "loose";
-  });
+  return screwIsFree(config, state);
+}
+
+/** With its nut parted as well nothing holds it at all: it hangs in a sling before that. */
+export function screwNeedsSling(
+  config: AxisConfig,
+  state: MechanismState,
+): boolean {
+  const parted =
+    jointAt(state, "nut-bracket") === "off" ||
+    jointAt(state, "bracket-member") === "off";
+  return parted && screwIsFree(config, state);
 }

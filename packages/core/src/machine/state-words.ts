@@ -44,9 +44,11 @@ function screwCarriers(
 ): readonly string[] {
   if (!screwTurns(config) || !screwNeedsProp(config, state)) return [];
   const joined = jointAt(state, "nut-bracket") !== "off";
-  return [joined ? "its nut" : "", state.prop ? "the prop" : ""].filter(
-    Boolean,
-  );
+  return [
+    joined ? "its nut" : "",
+    state.sling ? "its sling" : "",
+    state.prop ? "the prop" : "",
+  ].filter(Boolean);
 }
 
 /**

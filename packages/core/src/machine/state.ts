@@ -37,6 +37,8 @@ export interface MechanismState {
   readonly balance: "acts" | "secured";
   /** A prop stands under the screw. */
   readonly prop: boolean;
+  /** The screw hangs in a sling from above. */
+  readonly sling: boolean;
   /** The brake is let go by its lever. */
   readonly brakeLet: boolean;
   readonly referenced: boolean;
@@ -62,6 +64,7 @@ export type Effect =
   | { readonly kind: "gear"; readonly to: MechanismState["gear"] }
   | { readonly kind: "balance"; readonly to: MechanismState["balance"] }
   | { readonly kind: "prop"; readonly to: boolean }
+  | { readonly kind: "sling"; readonly to: boolean }
   | { readonly kind: "brake-let"; readonly to: boolean }
   | { readonly kind: "referenced" }
   | { readonly kind: "note"; readonly id: string }
@@ -76,6 +79,7 @@ export const WHOLE: MechanismState = {
   gear: "none",
   balance: "acts",
   prop: false,
+  sling: false,
   brakeLet: false,
   referenced: true,
   notes: {},
@@ -178,6 +182,8 @@ function axisAfter(state: MechanismState, effect: Effect): MechanismState {
       };
     case "prop":
       return { ...state, prop: effect.to };
+    case "sling":
+      return { ...state, sling: effect.to };
     case "brake-let":
       return { ...state, brakeLet: effect.to };
     case "referenced":

@@ -67,8 +67,9 @@ export function driveIsParted(
   });
 }
 
-/** The screw is in, carried and held endwise, if only by hand. */
+/** The screw is in, carried and held endwise, if only by hand, and hangs in no sling. */
 function screwIsHeld(config: AxisConfig, state: MechanismState): boolean {
+  if (state.sling) return false;
   const has = jointsOf(config);
   const ends: readonly JointId[] = ["bearing-nut", "housing"];
   const parts: readonly JointId[] = ["bearings", "screw", "balls"];
@@ -97,7 +98,13 @@ function canJog(
 ): boolean {
   if (power !== "on" || state.block !== "none" || state.gear !== "none")
     return false;
-  if (state.balance === "secured" || state.prop || state.brakeLet) return false;
+  if (
+    state.balance === "secured" ||
+    state.prop ||
+    state.sling ||
+    state.brakeLet
+  )
+    return false;
   const gravity = isGravityAxis(config);
   return jointsOf(config).every((j) => {
     if (NO_MATTER_TO_A_JOG.includes(j)) return true;
@@ -286,13 +293,13 @@ export function verbAllowed(
 const OPEN_UNDER_POWER: readonly JointId[] = ["nut-lock", "covers", "panel"];
 
 /**
- * What stands against switching the machine on, on one axis: open joints, a prop, gear, a balance that
+ * What stands against switching the machine on, on one axis: open joints, a prop, a sling, gear, a balance that
  * is secured. Empty when nothing does.
  */
 export function againstPower(
   config: AxisConfig,
   state: MechanismState,
-): readonly (JointId | "prop" | "gear" | "balance")[] {
+): readonly (JointId | "prop" | "sling" | "gear" | "balance")[] {
   const gravity = isGravityAxis(config);
   const open = jointsOf(config).filter((j) => {
     const at = jointAt(state, j);
@@ -302,6 +309,7 @@ export function againstPower(
   return [
     ...open,
     ...(state.prop ? (["prop"] as const) : []),
+    ...(state.sling ? (["sling"] as const) : []),
     ...(state.gear === "taut" ? (["gear"] as const) : []),
     ...(gravity && state.balance === "secured" ? (["balance"] as const) : []),
   ];
