@@ -171,7 +171,7 @@ const KINDS = [
 
 looking("every kind of job prints on paper without overflow", async ({ page, shop }) => {
   const options = { preload: "torque", align: "carriage", gib: "knee", nutService: "rebuild", newInsert: true, farEndToo: false };
-  const { axes } = (await (await page.request.post(`${shop.url}/api/machines`, { data: { nickname: "Plover", bay: "12", kind: "bench-mill", hoursPerWeek: 10, note: "", letters: ["Z"] } })).json()) as { axes: { config: object }[] };
+  const { axes } = (await (await page.request.post(`${shop.url}/api/machines`, { data: { nickname: "Wigeon", bay: "12", kind: "bench-mill", hoursPerWeek: 10, note: "", letters: ["Z"] } })).json()) as { axes: { config: object }[] };
   const own = axes[0].config;
   // No demo machine has a belt, or a nut that turns.
   const turning = { ...own, letter: "X", orientation: "horizontal", member: "gantry", brake: false, transmission: "rotating-nut", ratio: 2, guideway: "rail" };

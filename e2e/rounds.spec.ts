@@ -1,4 +1,11 @@
+import type { Page } from "@playwright/test";
 import { expect, test } from "./shop";
+
+/** How many points are still to go on the walk that is shown. */
+async function toGo(page: Page): Promise<RegExp> {
+  const text = await page.getByText(/· \d+ to go ·/).innerText();
+  return new RegExp(`· ${/(\d+) to go/.exec(text)?.[1] ?? ""} to go ·`);
+}
 
 test("today’s round is walked to its end with one point dry and one blocked; the plan and the interval move", async ({ page }) => {
   await page.goto("/floor");
@@ -11,13 +18,15 @@ test("today’s round is walked to its end with one point dry and one blocked; t
   for (let i = 0; i < 20 && (await now.count()); i += 1) {
     const name = await now.innerText();
     const chain = name.includes("counterweight");
+    // Two machines next to each other can have points of one name: the count tells that it was taken.
+    const before = await toGo(page);
     await page.getByRole("button", { name: chain ? "Dry" : "Right", exact: true }).click();
-    await expect(now.filter({ hasText: name })).toHaveCount(0);
+    await expect(page.getByText(before)).toHaveCount(0);
     if (!chain) continue;
     await page.getByRole("button", { name: "Take the last one back" }).click();
     await expect(page.getByRole("heading", { name: "Y counterweight chain" })).toBeVisible();
     await page.getByRole("button", { name: "Dry", exact: true }).click();
-    await expect(now.filter({ hasText: name })).toHaveCount(0);
+    await expect(page.getByText(before)).toHaveCount(0);
   }
   await expect(page.getByText("Nothing is left on this day.")).toBeVisible();
   await page.getByRole("button", { name: "Plan anew" }).click();
@@ -30,9 +39,9 @@ test("today’s round is walked to its end with one point dry and one blocked; t
   await page.getByRole("button", { name: "Blocked", exact: true }).click();
   await expect(page.getByRole("status").filter({ hasText: /: Blocked: nothing gets through\./ })).toBeVisible();
   for (let i = 0; i < 20 && (await place.count()); i += 1) {
-    const now = await place.innerText();
+    const before = await toGo(page);
     await page.getByRole("button", { name: "Right", exact: true }).click();
-    await expect(place.filter({ hasText: now })).toHaveCount(0);
+    await expect(page.getByText(before)).toHaveCount(0);
   }
   await expect(page.getByText("Nothing is left on this day.")).toBeVisible();
   await page.goto("/machines/6/axes/16/keep");

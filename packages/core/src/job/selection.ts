@@ -327,16 +327,7 @@ class Selection {
     const shifted =
       config.mechanics.fixedEnd !== "pinned" && this.isOpened("housing");
     if ((nut || shifted) && hasFarEnd(config)) this.add("far-ease");
-    const moves = [...this.chosen.values()].some((f) => {
-      const at = valueOf(f.kind.at ?? null, this.context());
-      return (
-        at !== start.member &&
-        f.kind.phase === "work" &&
-        (at === "near-fixed" || at === "near-far") &&
-        f.kind.id !== "far-open"
-      );
-    });
-    if (!moves) return;
+    if (!this.movesByHand()) return;
     if (
       config.brake &&
       config.mechanics.brakeAt === "motor" &&
@@ -348,6 +339,20 @@ class Selection {
         this.add("unhook-balance");
       this.add("hook-balance");
     }
+  }
+
+  /** Something is tightened with the member brought there, the drive off. */
+  private movesByHand(): boolean {
+    const { start } = this.work;
+    return [...this.chosen.values()].some((f) => {
+      const at = valueOf(f.kind.at ?? null, this.context());
+      return (
+        at !== start.member &&
+        f.kind.phase === "work" &&
+        (at === "near-fixed" || at === "near-far") &&
+        f.kind.id !== "far-open"
+      );
+    });
   }
 
   /** Only the far end is open: the member was jogged there and stays. */
@@ -375,7 +380,11 @@ class Selection {
     const note = (id: string, made: string): void => {
       if (!start.notes[made] && !this.begun) this.add(id);
     };
-    if (open.some((j) => LOSES_HOME.includes(j)) || !start.referenced) {
+    if (
+      open.some((j) => LOSES_HOME.includes(j)) ||
+      this.movesByHand() ||
+      !start.referenced
+    ) {
       note("note-home", "home-noted");
       this.add("creep");
       this.add("reference");

@@ -166,7 +166,12 @@ function axisAfter(state: MechanismState, effect: Effect): MechanismState {
     case "joint":
       return withJoint(state, effect.joint, effect.to);
     case "member":
-      return { ...state, member: effect.to };
+      // Moved without its drive, the control no longer knows where it stands.
+      return {
+        ...state,
+        member: effect.to,
+        referenced: state.referenced && effect.by === "jog",
+      };
     case "block":
       return { ...state, block: effect.to };
     case "tie":
