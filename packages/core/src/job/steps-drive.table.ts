@@ -146,11 +146,11 @@ export const DRIVE_STEPS: readonly StepKind[] = [
   },
   {
     id: "pins-out", phase: "work", hands: "in", power: "isolated", minutes: 3, effects: [to("pins", "off")],
-    words: { title: "Pins out, each marked", why: "They put the housing back where it was.", how: ["Drawn by their thread; which pin, which hole."], good: "They come straight.", ifNot: "Stuck: a puller, never a lever on the housing." }, tools: ["pin puller", "eye protection", "bags and marker"], photo: "pins with their holes",
+    words: { title: "Pins out, each marked", why: "They put the housing back where it was.", how: ["Drawn by their thread; which pin, which hole."], good: "They come straight.", ifNot: "Stuck: a puller, never a lever on the housing." }, consumables: ["bags and marker"], tools: ["pin puller", "eye protection"], photo: "pins with their holes",
   },
   {
     id: "shims-out", phase: "work", hands: "in", power: "isolated", minutes: 3, effects: [to("shims", "off")],
-    words: { title: "Shims out, each marked with its place", why: "They put the screw in line; mixed up, the axis binds.", how: ["One bag a place, its thickness on it.", "None there: say so."], good: "Every shim has a place and a number." }, tools: ["micrometer", "bags and marker"], reading: { label: "Shims together", quantity: "length", from: 0, to: 5, optional: true }, photo: "the shims on their marks",
+    words: { title: "Shims out, each marked with its place", why: "They put the screw in line; mixed up, the axis binds.", how: ["One bag a place, its thickness on it.", "None there: say so."], good: "Every shim has a place and a number." }, consumables: ["bags and marker"], tools: ["micrometer"], reading: { label: "Shims together", quantity: "length", from: 0, to: 5, optional: true }, photo: "the shims on their marks",
   },
   {
     id: "housing-off", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("housing", "off")],

@@ -62,7 +62,7 @@ export const SCREW_STEPS: readonly StepKind[] = [
   {
     id: "far-open", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-support", "off")], needs: [{ joint: "far-support", at: "snug", side: "open" }],
     at: ({ sheet }) => (supportAlone(sheet) ? "near-far" : null),
-    words: ({ config, sheet }) => ({ title: "Far support off", why: sheet.has("screw-out") ? "The screw passes it." : "Its bearing comes off with it.", how: ["Mark it to its casting; shims in a bag.", !supportAlone(sheet) ? (gravity(config) ? `The ${screwOf(config)} stays in its sling; the prop stands under it.` : `The ${screwOf(config)} rests on a vee near this end.`) : `The ${memberOf(config)} stands near: its nut carries the end of the ${screwOf(config)}. Nothing of the fixed end is touched.`], caution: "A long screw bends under its own weight.", good: gravity(config) ? "It hangs straight, touching nothing." : "The end rests, it does not hang." }), tools: ({ config }) => ["hex keys", ...(gravity(config) ? [] : ["wooden vees"]), "bags and marker"],
+    words: ({ config, sheet }) => ({ title: "Far support off", why: sheet.has("screw-out") ? "The screw passes it." : "Its bearing comes off with it.", how: ["Mark it to its casting; shims in a bag.", !supportAlone(sheet) ? (gravity(config) ? `The ${screwOf(config)} stays in its sling; the prop stands under it.` : `The ${screwOf(config)} rests on a vee near this end.`) : `The ${memberOf(config)} stands near: its nut carries the end of the ${screwOf(config)}. Nothing of the fixed end is touched.`], caution: "A long screw bends under its own weight.", good: gravity(config) ? "It hangs straight, touching nothing." : "The end rests, it does not hang." }), consumables: ["bags and marker"], tools: ({ config }) => ["hex keys", ...(gravity(config) ? [] : ["wooden vees"])],
   },
   {
     id: "far-bearing-out", phase: "work", hands: "in", power: "isolated", minutes: 8, effects: [to("far-bearing", "off")],
@@ -95,7 +95,7 @@ export const SCREW_STEPS: readonly StepKind[] = [
   },
   {
     id: "bracket-off", phase: "work", hands: "in", power: "isolated", minutes: 8, needs: [{ joint: "nut-bracket", at: "off", side: "open" }], effects: [tried("bracket-member"), to("bracket-member", "off")],
-    words: { title: "Nut bracket off", why: "The nut’s flange does not pass the casting: the bracket goes first.", how: ["Pins and shims marked with their places; screws by place.", "Supported while the last screw comes out."], good: "The screw is free along its way out." }, tools: ["hex keys", "torque wrench", "bags and marker"],
+    words: { title: "Nut bracket off", why: "The nut’s flange does not pass the casting: the bracket goes first.", how: ["Pins and shims marked with their places; screws by place.", "Supported while the last screw comes out."], good: "The screw is free along its way out." }, consumables: ["bags and marker"], tools: ["hex keys", "torque wrench"],
   },
   {
     id: "screw-out", phase: "work", hands: "in", power: "isolated", minutes: ({ config }) => (screwMass(config) > 12 ? 26 : 10),
