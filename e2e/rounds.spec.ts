@@ -7,14 +7,18 @@ async function toGo(page: Page): Promise<RegExp> {
   return new RegExp(`· ${/(\d+) to go/.exec(text)?.[1] ?? ""} to go ·`);
 }
 
-test("today’s round is walked to its end with one point dry and one blocked; the plan and the interval move", async ({ page }) => {
+test("the round with what is late is walked to its end with one point dry and one blocked; the plan and the interval move", async ({ page }) => {
   await page.goto("/floor");
   await expect(page.getByText(/Y counterweight chain: lubrication 198 days late/)).toBeVisible();
   await expect(page.getByText(/X ball nut: found flooded 3 times/)).toBeVisible();
   await page.getByRole("link", { name: "Rounds" }).click();
   await expect(page.getByRole("heading", { name: "1 point is late" })).toBeVisible();
   const now = page.locator("article h2");
-  // What is late comes first on its bay; the rest of today’s round is found right.
+  // Late, it has the first day on which its machine may stand; which one that is follows from today.
+  const late = page.getByRole("region", { name: "The coming days" }).getByRole("button", { name: /1 late$/ });
+  await late.click();
+  await expect(late).toHaveAttribute("aria-pressed", "true");
+  // The rest of that round is found right.
   for (let i = 0; i < 20 && (await now.count()); i += 1) {
     const name = await now.innerText();
     const chain = name.includes("counterweight");
