@@ -7,6 +7,7 @@ import {
   jobKind,
   jobProgress,
   mendParts,
+  NoWay,
   planJob,
   recordOf,
   type JobItem,
@@ -61,7 +62,7 @@ export class Jobs {
       };
     });
     if (create.caseId !== null) await this.mustBeCase(create.caseId, machineId);
-    const plan = planJob({
+    const plan = sheetOrProblem({
       axes: axes.map((a) => ({ letter: a.config.letter, config: a.config })),
       items,
       options: create.options,
@@ -396,6 +397,17 @@ export class Jobs {
       kind: last.kind,
       placeMm: last.place_mm,
     };
+  }
+}
+
+/** A sheet, or in words why no safe one is found. */
+function sheetOrProblem(request: Parameters<typeof planJob>[0]) {
+  try {
+    return planJob(request);
+  } catch (error) {
+    if (error instanceof NoWay)
+      throw problem(422, "No safe sheet", error.message);
+    throw error;
   }
 }
 

@@ -118,15 +118,23 @@ export class FixStation {
         .map((j) => ({ axisId: axis.id, letter: axis.config.letter, kind: j.id as JobKindId, loose: this.looseFor(axis.id, j.id as JobKindId) })),
     ),
   ); // prettier-ignore
-  protected readonly preview = computed(() => {
+  private readonly sheet = computed(() => {
     const items = this.items();
     if (items.length === 0) return null;
     const axes = this.context
       .axes()
       .filter((a) => items.some((i) => i.axisId === a.id))
       .map((a) => ({ letter: a.config.letter, config: a.config }));
-    const plan = planned(axes, items, this.options());
-    if (typeof plan === "string") return null;
+    return planned(axes, items, this.options());
+  });
+  /** Why there is no sheet for what is ticked; empty where there is one. */
+  protected readonly refused = computed(() => {
+    const sheet = this.sheet();
+    return typeof sheet === "string" ? sheet : "";
+  });
+  protected readonly preview = computed(() => {
+    const plan = this.sheet();
+    if (plan === null || typeof plan === "string") return null;
     const estimate = estimateJob(plan);
     const sum = (value: number): string => money(value, this.shop()?.currency ?? "EUR"); // prettier-ignore
     return {
