@@ -338,6 +338,21 @@ describe("the order of the trade (common practice, no source)", () => {
     expect(kindsOf(plan(x, "tighten"))).toContain("try-all");
   });
 
+  it("a drag brake nobody looked for is looked for with the covers off; covers of a small machine take less", () => {
+    const covers = (config: AxisConfig) =>
+      plan(config, "home-switch").steps.find((q) => q.kind === "covers-off");
+    expect(covers(z)?.how.join(" ")).toContain("drag brake");
+    const known = {
+      ...z,
+      mechanics: { ...z.mechanics, dragBrakeKnown: true },
+    };
+    expect(covers(known)?.how.join(" ")).not.toContain("drag brake");
+    expect(covers(x)?.how.join(" ")).not.toContain("drag brake");
+    expect(covers(defaultAxis("engraver", "X"))?.minutes).toBeLessThan(
+      covers(x)?.minutes ?? 0,
+    );
+  });
+
   it("people and gear follow weight: an engraver’s screw wants no sling", () => {
     const light = plan(defaultAxis("engraver", "X"), "screw");
     expect(light.steps.every((s) => s.people === 1)).toBe(true);

@@ -12,6 +12,10 @@ import {
 } from "./said";
 import type { StepContext, StepKind } from "./step-kind";
 
+/** A bench machine or an engraver: little covers, few screws. */
+const isSmall = (config: StepContext["config"]): boolean =>
+  config.transmission !== "rack" && config.screw.nominalMm <= 16;
+
 /** What the first check looks at: only what this axis has, and this sheet touched. */
 function weekChecks({ config, sheet }: StepContext): readonly string[] {
   const checks = [
@@ -90,7 +94,7 @@ export const SECURE_STEPS: readonly StepKind[] = [
   },
   {
     id: "isolate", scope: "machine", phase: "secure", hands: "out", power: "on", minutes: 6, effects: [{ kind: "power", to: "isolated" }],
-    words: { title: "Isolate, lock, prove dead", why: "Nobody starts a machine with hands in it.", how: ["Main switch off, each their own lock and tag on it.", "Air off and vented; wait for the drives’ discharge as long as the manual says; prove dead.", "Local rules and the machine’s manual come before this sheet."], caution: "Electrical cabinets are for qualified persons under local rules.", good: "The start button does nothing." },
+    words: { title: "Isolate, lock, prove dead", why: "Nobody starts a machine with hands in it.", how: ["Other upright axes of this machine that no brake holds: lowered onto a block or their stop first.", "Main switch off, each their own lock and tag on it.", "Air off and vented; wait for the drives’ discharge as long as the manual says; prove dead.", "Local rules and the machine’s manual come before this sheet."], caution: "Electrical cabinets are for qualified persons under local rules.", good: "The start button does nothing." },
     tools: ["own lock and tag", "voltage tester (qualified person)"], hold: "I have isolated and locked out this machine and proved it dead.",
   },
   {
@@ -123,8 +127,8 @@ export const SECURE_STEPS: readonly StepKind[] = [
     words: { title: "Panel before the coupling off", why: "The coupling hides behind it, and its clamp screw faces the opening at one place only.", how: ["Screws in a bag by place.", "Look where its clamp screw stands: the axis is jogged to where it faces you, hands out."], good: "You see which way the clamp screws face." }, tools: ["hex keys"], consumables: ["bags and marker"],
   },
   {
-    id: "covers-off", phase: "secure", hands: "in", power: "isolated", minutes: 13, effects: [to("covers", "off")],
-    words: { title: "Covers off", why: "The drive is under them.", how: ["Screws bagged by place; note which way the wipers face.", "Sharp edges: gloves. Long covers by two people.", "Clean chips away before they fall into what you open."], good: "What has to be opened can be seen." },
+    id: "covers-off", phase: "secure", hands: "in", power: "isolated", minutes: ({ config }) => (isSmall(config) ? 5 : 13), effects: [to("covers", "off")],
+    words: ({ config }) => ({ title: "Covers off", why: "The drive is under them.", how: ["Screws bagged by place; note which way the wipers face.", "Sharp edges: gloves. Long covers by two people.", "Clean chips away before they fall into what you open.", ...(gravity(config) && !config.dragBrake && !config.mechanics.dragBrakeKnown ? ["Nobody has noted whether a drag brake is fitted: look now. It resists one way only, and that is its job."] : [])], good: "What has to be opened can be seen." }),
     tools: ["hex keys", "gloves"], consumables: ["cloths", "bags and marker"], photo: "the open drive before anything is touched",
   },
   {
@@ -223,7 +227,7 @@ export const SECURE_STEPS: readonly StepKind[] = [
     words: { title: "Fold the tab", why: "Only now: the retest has passed.", how: ["Into the slot that fits.", "None fits: another washer, or onward within the torque; never back."], good: "It lies flat in its slot." }, tools: ["drift", "hammer", "eye protection"], photo: "the folded tab",
   },
   {
-    id: "covers-on", phase: "close", hands: "in", power: "isolated", minutes: 13, restores: true, effects: [to("covers", "tight")], torques: ["covers"],
+    id: "covers-on", phase: "close", hands: "in", power: "isolated", minutes: ({ config }) => (isSmall(config) ? 5 : 13), restores: true, effects: [to("covers", "tight")], torques: ["covers"],
     words: { title: "Covers on", why: "They keep chips out and hands away.", how: ["Look in once more; count the bags.", "Every screw where it was, wipers the right way round, sealant where it was."], good: "They slide without a scrape." }, photo: "the closed axis", tools: ["hex keys"],
   },
   {
