@@ -7,6 +7,7 @@ export * from "./planner";
 export * from "./progress";
 export * from "./record";
 export * from "./retest";
+export { torqueOf } from "./said";
 export * from "./signing";
 export * from "./step-in";
 export * from "./step-kind";

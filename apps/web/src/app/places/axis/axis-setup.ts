@@ -19,6 +19,7 @@ import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { fieldErrors, problemFrom } from "../../data/problems";
 import { AxisContext } from "./axis-context";
+import { FastenerEditor } from "./fastener-editor";
 import {
   differences,
   FIELD_GROUPS,
@@ -33,7 +34,7 @@ import {
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [InputText, ChainStrip],
+  imports: [InputText, ChainStrip, FastenerEditor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `
@@ -107,7 +108,9 @@ export class AxisSetup {
     return (
       draft !== null &&
       base !== null &&
-      differences(draft, base.config, "metric").length > 0
+      (differences(draft, base.config, "metric").length > 0 ||
+        JSON.stringify(draft.mechanics.fasteners) !==
+          JSON.stringify(base.config.mechanics.fasteners))
     );
   });
   protected readonly conflicts = computed(() => {
@@ -165,6 +168,14 @@ export class AxisSetup {
             this.preferences.system(),
           )
         : d,
+    );
+  }
+
+  protected editFasteners(
+    fasteners: AxisConfig["mechanics"]["fasteners"],
+  ): void {
+    this.draft.update((d) =>
+      d ? { ...d, mechanics: { ...d.mechanics, fasteners } } : d,
     );
   }
 
