@@ -2,7 +2,6 @@ import {
   dayOf,
   axisFromParts,
   doneWords,
-  evidenceOf,
   isSplitTest,
   jobKind,
   jobProgress,
@@ -11,17 +10,14 @@ import {
   planJob,
   recordOf,
   type JobItem,
-  type SignedStep,
 } from "@iron/core";
 import {
-  resultCreateSchema,
   type Job,
   type JobAct,
   type JobEventRecord,
   type JobSummary,
 } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
-import { randomUUID } from "node:crypto";
 import type { z } from "zod";
 import type { jobCreateSchema } from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
@@ -30,11 +26,10 @@ import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import { eventFor } from "./job-acts";
+import { countAsVisit, tellCase } from "./job-tells";
 import { modernEvent, modernPlan } from "./old-plans";
 import type { Machines } from "./machines";
 
-const isFound = (found: string | null): found is "right" | "dry" | "dirty" =>
-  found === "right" || found === "dry" || found === "dirty";
 const CHECK_AFTER_MS = 7 * 86_400_000;
 type Create = z.output<typeof jobCreateSchema>;
 
@@ -189,56 +184,11 @@ export class Jobs {
         .execute();
       if (act.kind === "sign" && act.step === "sign-off")
         await this.finish(trx, job, at, who);
-      if (event.kind === "sign") await this.tellCase(trx, job, event, who);
+      if (event.kind === "sign") await tellCase(trx, job, event, at, who);
       return this.get(id, trx);
     });
     if (act.kind === "sign") await this.mend(after, act.step);
     return after;
-  }
-
-  /** What was found is evidence in its case at once: kept like a test, with the job it came from. */
-  private async tellCase(
-    trx: Transaction<Tables>,
-    job: Job,
-    signed: SignedStep,
-    who: string,
-  ): Promise<void> {
-    const { steps } = jobProgress(job.plan, job.events).plan;
-    const step = steps.find((s) => s.id === signed.step);
-    const axis = job.axes.find((a) => a.letter === step?.axis);
-    if (job.caseId === null || !step || !axis) return;
-    const found = evidenceOf({ step, signed });
-    if (!found) return;
-    const file = await trx
-      .selectFrom("case_file")
-      .select(["state", "axis_ids"])
-      .where("id", "=", job.caseId)
-      .executeTakeFirst();
-    if (
-      file?.state !== "open" ||
-      !fromJson(file.axis_ids).includes(axis.axisId)
-    )
-      return;
-    const result = resultCreateSchema.parse({
-      axisId: axis.axisId,
-      test: found.test,
-      answers: found.answers,
-      note: `Found in job ${job.id}: ${step.title}.`,
-      data: null,
-    });
-    await trx
-      .insertInto("case_result")
-      .values({
-        case_id: job.caseId,
-        axis_id: axis.axisId,
-        test: result.test,
-        note: result.note,
-        answers: toJson(result.answers),
-        data: null,
-        at: instant(this.clock),
-        by: who,
-      })
-      .execute();
   }
 
   /** What a step does to the simulated machine, so that its retest can prove it. */
@@ -316,51 +266,13 @@ export class Jobs {
           by: who,
         })
         .execute();
-    await this.countAsVisit(trx, job, record, at, who);
+    await countAsVisit(trx, job, record, at, who);
     const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS); // prettier-ignore
     await trx
       .updateTable("job")
       .set({ finished_at: at, check_on: checkOn })
       .where("id", "=", job.id)
       .execute();
-  }
-
-  /** A nut that was parted and greased in a job is a visit of its point. */
-  private async countAsVisit(
-    trx: Transaction<Tables>,
-    job: Job,
-    record: ReturnType<typeof recordOf>,
-    at: string,
-    who: string,
-  ): Promise<void> {
-    const points = await trx
-      .selectFrom("lube_point")
-      .select(["id", "point"])
-      .where("machine_id", "=", job.machineId)
-      .where("retired_at", "is", null)
-      .execute();
-    for (const { step, signed } of record) {
-      if (step.kind !== "grease-nut") continue;
-      for (const row of points) {
-        const point = fromJson(row.point);
-        if (!point.partsNut || point.letter !== step.axis) continue;
-        await trx
-          .insertInto("lube_visit")
-          .values({
-            key: randomUUID(),
-            point_id: row.id,
-            found: isFound(signed.found) ? signed.found : "right",
-            dose: point.dose,
-            glitter: 0,
-            friction: 0,
-            outlets: null,
-            words: `Job ${job.id}: nut parted, greased and aligned.`,
-            at,
-            by: who,
-          })
-          .execute();
-      }
-    }
   }
 
   private async mustBeCase(id: number, machineId: number): Promise<void> {

@@ -1,0 +1,94 @@
+import { randomUUID } from "node:crypto";
+import {
+  evidenceOf,
+  jobProgress,
+  type recordOf,
+  type SignedStep,
+} from "@iron/core";
+import { resultCreateSchema, type Job } from "@iron/contract";
+import type { Transaction } from "kysely";
+import { fromJson, toJson, type Tables } from "../store/tables";
+
+const isFound = (found: string | null): found is "right" | "dry" | "dirty" =>
+  found === "right" || found === "dry" || found === "dirty";
+
+/** What was found is evidence in its case at once: kept like a test, with the job it came from. */
+export async function tellCase(
+  trx: Transaction<Tables>,
+  job: Job,
+  signed: SignedStep,
+  at: string,
+  who: string,
+): Promise<void> {
+  const { steps } = jobProgress(job.plan, job.events).plan;
+  const step = steps.find((s) => s.id === signed.step);
+  const axis = job.axes.find((a) => a.letter === step?.axis);
+  if (job.caseId === null || !step || !axis) return;
+  const found = evidenceOf({ step, signed });
+  if (!found) return;
+  const file = await trx
+    .selectFrom("case_file")
+    .select(["state", "axis_ids"])
+    .where("id", "=", job.caseId)
+    .executeTakeFirst();
+  if (file?.state !== "open" || !fromJson(file.axis_ids).includes(axis.axisId))
+    return;
+  const result = resultCreateSchema.parse({
+    axisId: axis.axisId,
+    test: found.test,
+    answers: found.answers,
+    note: `Found in job ${job.id}: ${step.title}.`,
+    data: null,
+  });
+  await trx
+    .insertInto("case_result")
+    .values({
+      case_id: job.caseId,
+      axis_id: axis.axisId,
+      test: result.test,
+      note: result.note,
+      answers: toJson(result.answers),
+      data: null,
+      at,
+      by: who,
+    })
+    .execute();
+}
+
+/** A nut that was parted and greased in a job is a visit of its point. */
+export async function countAsVisit(
+  trx: Transaction<Tables>,
+  job: Job,
+  record: ReturnType<typeof recordOf>,
+  at: string,
+  who: string,
+): Promise<void> {
+  const points = await trx
+    .selectFrom("lube_point")
+    .select(["id", "point"])
+    .where("machine_id", "=", job.machineId)
+    .where("retired_at", "is", null)
+    .execute();
+  for (const { step, signed } of record) {
+    if (step.kind !== "grease-nut") continue;
+    for (const row of points) {
+      const point = fromJson(row.point);
+      if (!point.partsNut || point.letter !== step.axis) continue;
+      await trx
+        .insertInto("lube_visit")
+        .values({
+          key: randomUUID(),
+          point_id: row.id,
+          found: isFound(signed.found) ? signed.found : "right",
+          dose: point.dose,
+          glitter: 0,
+          friction: 0,
+          outlets: null,
+          words: `Job ${job.id}: nut parted, greased and aligned.`,
+          at,
+          by: who,
+        })
+        .execute();
+    }
+  }
+}
