@@ -153,17 +153,17 @@ class Selection {
     if (kind.fits && !kind.fits(this.work.config)) return;
     if (this.begun && this.isOpenAlready(kind)) return;
     this.now = null;
-    this.chosen.set(id, this.fit(kind));
+    this.chosen.set(id, this.onAxis(kind));
   }
 
   /** What a step does can depend on what else is on the sheet. */
   private refit(): void {
     this.now = null;
     for (const [id, { kind }] of this.chosen)
-      this.chosen.set(id, this.fit(kind));
+      this.chosen.set(id, this.onAxis(kind));
   }
 
-  private fit(kind: StepKind): Fitted {
+  private onAxis(kind: StepKind): Fitted {
     const c = this.context();
     const effects = valueOf(kind.effects ?? [], c);
     const lowers = kind.restores
