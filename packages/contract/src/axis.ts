@@ -114,8 +114,8 @@ export const axisConfigSchema = z
     enteredMm: bounded(AXIS_BOUNDS.enteredMm).default(0),
     costs: z.object({
       downtimePerHour: bounded(AXIS_BOUNDS["costs.downtimePerHour"]),
-      bearingSet: bounded(AXIS_BOUNDS["costs.bearingSet"]),
-      screw: bounded(AXIS_BOUNDS["costs.screw"]),
+      bearingSet: bounded(AXIS_BOUNDS["costs.bearingSet"]).nullable(),
+      screw: bounded(AXIS_BOUNDS["costs.screw"]).nullable(),
     }),
   })
   .superRefine((axis, context) => {

@@ -23,6 +23,7 @@ import {
   type MagnitudeKind,
   type Report,
   type UnitSystem,
+  pricesOf,
 } from "@iron/core";
 import type { Assessment, Axis, Case, LinkShare, Run } from "@iron/contract";
 import type { Db } from "../store/database";
@@ -169,7 +170,7 @@ export class Assess {
     return sistersToo(others.map((a) => ({
       letter: a.config.letter, ageYears: file.context.ageYears,
       loss: lost.get(a.id) ?? null, limits: a.config.limits,
-      bearingSet: a.config.costs.bearingSet, downtimePerHour: a.config.costs.downtimePerHour,
+      bearingSet: pricesOf(a.config).bearingSet, downtimePerHour: a.config.costs.downtimePerHour,
     }))).map((s) => ({ ...s, assumes: [...s.assumes] }));
   } // prettier-ignore
 

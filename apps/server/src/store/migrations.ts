@@ -1,4 +1,5 @@
 import {
+  usualCosts,
   usualLimits,
   usualMechanics,
   type AxisConfig,
@@ -275,6 +276,30 @@ const mechanism: Migration = {
   },
 };
 
+/** Prices that nobody noted are what is usual for size and kind; a figure that was only proposed goes. */
+const usualPrices: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const { rows } = await sql<{
+      id: number;
+      config: string;
+    }>`select id, config from axis`.execute(db);
+    for (const { id, config } of rows) {
+      const axis = JSON.parse(config) as AxisConfig;
+      const usual = usualCosts(axis);
+      const { bearingSet, screw } = axis.costs;
+      const costs: AxisConfig["costs"] = {
+        ...axis.costs,
+        bearingSet: [350, usual.bearingSet].includes(bearingSet ?? 0)
+          ? null
+          : bearingSet,
+        screw: [3200, usual.screw].includes(screw ?? 0) ? null : screw,
+      };
+      const now = JSON.stringify({ ...axis, costs });
+      await sql`update axis set config = ${now} where id = ${id}`.execute(db);
+    }
+  },
+};
+
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
@@ -286,4 +311,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0008_keep": keep,
   "0009_own_errors": ownErrors,
   "0010_mechanism": mechanism,
+  "0011_usual_prices": usualPrices,
 };

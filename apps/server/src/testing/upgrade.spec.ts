@@ -1,4 +1,4 @@
-import { templatePoints, defaultAxis } from "@iron/core";
+import { defaultAxis, templatePoints, type AxisConfig } from "@iron/core";
 import Database from "better-sqlite3";
 import { Kysely, Migrator, SqliteDialect } from "kysely";
 import { mkdtempSync, rmSync } from "node:fs";
@@ -20,11 +20,29 @@ describe("a database of an earlier version", () => {
     file.exec(`insert into lube_visit (key, point_id, found, dose, glitter, words, at, by) values ('k', 1, 'dry', 3, 0, '', '2026-02-01T00:00:00.000Z', 'Ama')`); // prettier-ignore
     file.exec(`insert into job (id, machine_id, plan, axes, items, options, title, opened_at, by) values (1, 1, '{}', '[]', '[]', '{}', 'x', '2026-01-01T00:00:00.000Z', 'Ama')`); // prettier-ignore
     file.exec(`insert into job_photo (job_id, step, caption, media, bytes, at, by) values (1, 's', '', 'image/png', x'00', '2026-01-01T00:00:00.000Z', 'Ama')`); // prettier-ignore
+    for (const costs of [
+      { downtimePerHour: 80, bearingSet: 350, screw: 3200 },
+      { downtimePerHour: 80, bearingSet: 22, screw: 95 },
+    ]) {
+      const config = JSON.stringify({ ...defaultAxis("engraver", "X"), costs });
+      file
+        .prepare(
+          "insert into axis (machine_id, config, updated_at, updated_by) values (1, ?, '2026-01-01T00:00:00.000Z', 'Ama')",
+        )
+        .run(config);
+    }
     await old.destroy();
     const db = await openDatabase(folder);
     expect(await db.selectFrom("lube_point").selectAll().execute()).toMatchObject([{ id: 1, retired_at: null }]); // prettier-ignore
     expect(await db.selectFrom("lube_visit").selectAll().execute()).toMatchObject([{ found: "dry", friction: 0, outlets: null }]); // prettier-ignore
     expect(await db.selectFrom("job_photo").select(["step", "key"]).execute()).toEqual([{ step: "s", key: null }]); // prettier-ignore
+    const axes = await db.selectFrom("axis").select("config").execute();
+    // Prices that were only proposed are usual from now on; what somebody typed stands.
+    const parsed = axes.map(({ config }) => JSON.parse(config) as AxisConfig);
+    expect(parsed.map((a) => a.costs)).toEqual([
+      { downtimePerHour: 80, bearingSet: null, screw: null },
+      { downtimePerHour: 80, bearingSet: 22, screw: 95 },
+    ]);
     await db.destroy();
     rmSync(folder, { recursive: true });
   });

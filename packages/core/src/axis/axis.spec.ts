@@ -5,6 +5,7 @@ import {
   defaultAxis,
   isGravityAxis,
   MACHINE_KINDS,
+  pricesOf,
   travelPerTurnMm,
   type AxisConfig,
 } from ".";
@@ -104,11 +105,13 @@ describe("defaults", () => {
         const a = defaultAxis(kind, letter);
         expect(a.letter).toBe(letter);
         for (const [path, bound] of Object.entries(AXIS_BOUNDS)) {
-          // Weights nobody noted are usual ones; a torque belongs to a fastener.
-          if (path.startsWith("mechanics.")) continue;
+          // A torque belongs to a fastener.
+          if (path === "mechanics.torqueNm") continue;
           const value = path
             .split(".")
             .reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], a);
+          // Weights and prices nobody noted are usual ones.
+          if (value === null) continue;
           expect(boundMessage(bound, value as number)).toBeUndefined();
         }
         expect(a.screw.rootMm).toBeLessThan(a.screw.nominalMm);
@@ -133,14 +136,22 @@ describe("defaults", () => {
 
 describe("usual prices", () => {
   it("follow size and kind: tens for an engraver’s lead screw, a tenth of a screw for its bearings (common practice, no source)", () => {
-    const centre = defaultAxis("vertical-centre", "X").costs;
+    const centre = pricesOf(defaultAxis("vertical-centre", "X"));
     expect(centre).toMatchObject({ screw: 3200, bearingSet: 350 });
-    const engraver = defaultAxis("engraver", "X").costs;
+    const engraver = pricesOf(defaultAxis("engraver", "X"));
     expect(engraver.screw).toBeGreaterThanOrEqual(10);
     expect(engraver.screw).toBeLessThan(100);
     expect(engraver.bearingSet).toBeLessThan(50);
-    const bench = defaultAxis("bench-mill", "X").costs;
+    const bench = pricesOf(defaultAxis("bench-mill", "X"));
     expect(bench.screw).toBeLessThan(600);
     expect(bench.screw).toBeGreaterThan(engraver.screw);
+    // Nothing is written down as noted: a longer screw changes what is usual, a noted price stands.
+    const x = defaultAxis("vertical-centre", "X");
+    expect(x.costs).toMatchObject({ screw: null, bearingSet: null });
+    const long = { ...x, screw: { ...x.screw, freeLengthMm: 2600 } };
+    expect(pricesOf(long).screw).toBeGreaterThan(5000);
+    expect(
+      pricesOf({ ...long, costs: { ...x.costs, screw: 4100 } }),
+    ).toMatchObject({ screw: 4100, bearingSet: 350 });
   });
 });

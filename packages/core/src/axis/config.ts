@@ -127,8 +127,9 @@ export interface AxisConfig {
   readonly enteredMm: number;
   readonly costs: {
     readonly downtimePerHour: number;
-    readonly bearingSet: number;
-    readonly screw: number;
+    /** Null: nobody noted it; usual for its size and kind, see pricesOf. */
+    readonly bearingSet: number | null;
+    readonly screw: number | null;
   };
 }
 

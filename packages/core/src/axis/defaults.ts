@@ -2,7 +2,6 @@ import type { UnitSystem } from "../quantity";
 import type { AxisConfig, LossLimits } from "./config";
 import type { MachineKind } from "./kinds";
 import { BASE_MECHANICS } from "./mechanics";
-import { usualCosts } from "./usual-costs";
 import { usualMechanics } from "./usual-mechanics";
 import { usualLimits } from "./usual-limits";
 
@@ -49,7 +48,7 @@ const BASE: AxisConfig = {
   mechanics: BASE_MECHANICS,
   limits: DEFAULT_LIMITS,
   enteredMm: 0,
-  costs: { downtimePerHour: 80, bearingSet: 350, screw: 3200 },
+  costs: { downtimePerHour: 80, bearingSet: null, screw: null },
 };
 
 const ROUTER: Partial<AxisConfig> = {
@@ -137,7 +136,6 @@ export function defaultAxis(
     ...axis,
     mechanics: usualMechanics(kind, axis),
     limits: usualLimits(axis, system),
-    costs: { ...axis.costs, ...usualCosts(axis) },
   };
 }
 

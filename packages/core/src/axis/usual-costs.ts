@@ -15,6 +15,12 @@ const SET: Record<AxisConfig["bearings"], number> = {
   "plain-thrust": 0.1,
 };
 
+/** What the dear parts of an axis cost, in units of the shop’s currency. */
+export interface Prices {
+  readonly bearingSet: number;
+  readonly screw: number;
+}
+
 /** Two figures: a price list is no better known than that. */
 function rough(value: number): number {
   const step = 10 ** Math.max(0, Math.floor(Math.log10(value)) - 1);
@@ -27,7 +33,7 @@ function rough(value: number): number {
  */
 export function usualCosts(
   axis: Pick<AxisConfig, "screw" | "transmission" | "bearings">,
-): Pick<AxisConfig["costs"], "bearingSet" | "screw"> {
+): Prices {
   const { nominalMm, freeLengthMm, make } = axis.screw;
   const size = nominalMm / MIDDLING.nominalMm;
   const length = 0.5 + (0.5 * freeLengthMm) / MIDDLING.lengthMm;
@@ -35,5 +41,16 @@ export function usualCosts(
   return {
     screw: rough(MIDDLING.screw * kind * size ** 1.6 * length),
     bearingSet: rough(MIDDLING.bearings * SET[axis.bearings] * size ** 1.3),
+  };
+}
+
+/** What was noted for an axis; what is usual for its size and kind where nobody noted it. */
+export function pricesOf(
+  axis: Pick<AxisConfig, "screw" | "transmission" | "bearings" | "costs">,
+): Prices {
+  const usual = usualCosts(axis);
+  return {
+    bearingSet: axis.costs.bearingSet ?? usual.bearingSet,
+    screw: axis.costs.screw ?? usual.screw,
   };
 }

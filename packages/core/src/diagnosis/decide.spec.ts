@@ -1,4 +1,4 @@
-import { defaultAxis, type AxisConfig } from "../axis";
+import { defaultAxis, pricesOf, type AxisConfig } from "../axis";
 import { isSure, minuteCost, nextTest, rankTests, remedyCost } from "./decide";
 import { infer, type Report } from "./infer";
 import type { FindingId } from "./findings";
@@ -72,7 +72,7 @@ describe("the next test", () => {
     const cause = causeById("end-bearing-worn");
     if (!cause) throw new Error("missing");
     expect(minuteCost(axis, 90)).toBeCloseTo(1.5 * axis.costs.downtimePerHour, 9); // prettier-ignore
-    expect(remedyCost(axis, cause)).toBeCloseTo((255 / 60) * axis.costs.downtimePerHour + axis.costs.bearingSet, 9); // prettier-ignore
+    expect(remedyCost(axis, cause)).toBeCloseTo((255 / 60) * axis.costs.downtimePerHour + pricesOf(axis).bearingSet, 9); // prettier-ignore
     const dear: AxisConfig = { ...axis, costs: { ...axis.costs, downtimePerHour: 800 } }; // prettier-ignore
     expect(remedyCost(dear, cause)).toBeGreaterThan(remedyCost(axis, cause));
   });

@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import { pricesOf, type AxisConfig } from "../axis";
 import { predict } from "./components";
 import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
 import type { FindingId } from "./findings";
@@ -54,9 +54,8 @@ export function remedyCost(
   if (sheet) return minuteCost(axis, sheet.minutes) + sheet.parts;
   const { minutes, costClass, act } = cause.remedy;
   if (act === "none" || act === "refer") return minuteCost(axis, minutes);
-  const parts = [0, terms.smallParts, axis.costs.bearingSet, axis.costs.screw][
-    costClass
-  ];
+  const { bearingSet, screw } = pricesOf(axis);
+  const parts = [0, terms.smallParts, bearingSet, screw][costClass];
   return minuteCost(axis, minutes + terms.retestMinutes) + parts;
 }
 

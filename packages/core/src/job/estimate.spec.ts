@@ -1,4 +1,4 @@
-import { defaultAxis, type AxisConfig } from "../axis";
+import { defaultAxis, pricesOf, type AxisConfig } from "../axis";
 import {
   dependencies,
   estimateJob,
@@ -96,7 +96,7 @@ describe("what a job takes", () => {
     expect(e.twoPeopleMinutes).toBeGreaterThanOrEqual(longest - 1e-9);
     expect(e.between[0]).toBeLessThan(e.minutes);
     expect(e.between[1]).toBeGreaterThan(e.minutes);
-    expect(e.partsCost).toBeGreaterThan(x.costs.screw);
+    expect(e.partsCost).toBeGreaterThan(pricesOf(x).screw);
     const done = new Set(sheet.steps.slice(0, 20).map((s) => s.id));
     expect(estimateJob(sheet, done).minutes).toBeLessThan(e.minutes);
   });

@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import { pricesOf, type AxisConfig } from "../axis";
 import { effectNeeds } from "../machine";
 import type { JobPlan } from "./planner";
 import type { PlannedStep } from "./step-kind";
@@ -26,6 +26,8 @@ export interface JobEstimate {
   readonly downtimeCost: number;
   readonly downtimeBetween: readonly [number, number];
   readonly partsCost: number;
+  /** Some of it is what such a part usually costs: nobody noted a price. */
+  readonly partsUsual: boolean;
 }
 
 /** Minutes, spread, people and cost of a sheet; only steps not yet done count. */
@@ -58,15 +60,24 @@ export function estimateJob(
       (between[1] / 60) * hour + waiting,
     ],
     partsCost: partsCost(plan),
+    partsUsual: plan.steps.some((step) => {
+      const costs = plan.axes.find((a) => a.letter === step.axis)?.config.costs;
+      return step.parts.some(
+        (p) =>
+          (p.cost === "bearing-set" && costs?.bearingSet === null) ||
+          (p.cost === "screw" && costs?.screw === null),
+      );
+    }),
   };
 }
 
 function partsCost(plan: JobPlan): number {
   return plan.steps.reduce((sum, step) => {
-    const costs = plan.axes.find((a) => a.letter === step.axis)?.config.costs;
+    const config = plan.axes.find((a) => a.letter === step.axis)?.config;
+    const prices = config ? pricesOf(config) : null;
     return step.parts.reduce((s, part) => {
-      if (part.cost === "bearing-set") return s + (costs?.bearingSet ?? 0);
-      if (part.cost === "screw") return s + (costs?.screw ?? 0);
+      if (part.cost === "bearing-set") return s + (prices?.bearingSet ?? 0);
+      if (part.cost === "screw") return s + (prices?.screw ?? 0);
       return s + SMALL_PART * part.count;
     }, sum);
   }, 0);

@@ -89,6 +89,7 @@ export function planJob(request: JobRequest): JobPlan {
       loose: items.flatMap((i) => i.loose ?? []),
       options: request.options,
       start: request.start ? start.axes[a.letter] : WHOLE,
+      power: start.power,
       done: new Set(done.map((id) => id.slice(a.letter.length + 1))),
     };
   });
@@ -203,7 +204,7 @@ class Walk {
       for (const { work } of this.on)
         if (againstPower(work.config, this.state.axes[work.letter]).length > 0)
           throw new NoWay(
-            `“${kind ? kind.id : "power"}” needs the power, and ${work.letter} is open: finish and close this job first.`,
+            `${kind && on ? `“${valueOf(kind.words, this.context(on)).title}” needs` : "This needs"} the power, and ${work.letter} is open: finish and close this job first.`,
           );
       this.emit(stepKind("tools-out"), null);
       this.emit(stepKind("energise"), null);
@@ -213,7 +214,10 @@ class Walk {
       const { config } = each.work;
       const state = this.axis(each);
       if (!isGravityAxis(config)) continue;
-      const held = holdersOf(config, state, "isolated");
+      // On a block a thread that holds by itself cannot be tried: block and strap are to do it.
+      const held = holdersOf(config, state, "isolated").filter(
+        (h) => state.block === "none" || h.id !== "self-locking screw",
+      );
       const pull = pullOf(config, state);
       const falls = (["down", "up"] as const).some(
         (w) => pull[w] && !held.some((h) => h[w]),

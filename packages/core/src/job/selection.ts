@@ -20,6 +20,7 @@ import {
   type JointId,
   type JointNeed,
   type JointState,
+  type Power,
 } from "../machine";
 import { JOB_KINDS } from "./job-kinds.table";
 import { placeOf } from "./order";
@@ -42,6 +43,8 @@ export interface AxisWork {
   readonly options: JobOptions;
   /** How the axis stands when the sheet begins; whole for a new job. */
   readonly start: MechanismState;
+  /** Whether the machine is switched on when the sheet begins. */
+  readonly power: Power;
   /** Steps of the work itself that are done and not done twice, by bare id. */
   readonly done: ReadonlySet<string>;
 }
@@ -375,17 +378,19 @@ class Selection {
 
   /** What is lost is noted before, what was opened is proven after. */
   private prove(): void {
-    const { config, start } = this.work;
+    const { config, start, power } = this.work;
     const open = this.has.filter((j) => this.isOpened(j));
     const note = (id: string, made: string): void => {
       if (!start.notes[made] && !this.begun) this.add(id);
     };
+    // Once isolated with parts off nobody can go to a mark and write its number down.
+    const stillKnown = power === "on" && start.referenced;
     if (
       open.some((j) => LOSES_HOME.includes(j)) ||
       this.movesByHand() ||
       !start.referenced
     ) {
-      note("note-home", "home-noted");
+      if (stillKnown && !start.notes["home-noted"]) this.add("note-home");
       this.add("creep");
       this.add("reference");
     }

@@ -170,8 +170,11 @@ export const SECURE_STEPS: readonly StepKind[] = [
     words: ({ config }) => ({ title: "Creep a hand’s breadth both ways", why: "What rubs or is the wrong way round shows now, while it is slow.", how: ["Lowest feed, one hand on the stop, hands out.", gravity(config) ? "Up first, then down; watch that it stops where you stop." : "Away from the near end first.", "The soft limits may be off by up to a turn: nowhere near the stops yet."], good: "It goes the right way and stops at once." }),
   },
   {
-    id: "reference", phase: "prove", hands: "out", power: "on", minutes: 4, verbs: ["home"], uses: ["home-noted"], effects: [{ kind: "referenced" }],
-    words: { title: "Reference the axis again", why: "Home was lost when the drive was parted.", how: ["Home it; the distance from trip to marker should lie between a fifth and four fifths of a turn.", "Go to the scribed mark and set the offset by the difference."], good: "The mark and the number agree.", ifNot: "A whole turn off: the marker has moved past the switch; turn the hub, or move the switch." },
+    id: "reference", phase: "prove", hands: "out", power: "on", minutes: 4, verbs: ["home"], uses: ({ sheet, state }) => (sheet.has("note-home") || state.notes["home-noted"] ? ["home-noted"] : []), effects: [{ kind: "referenced" }],
+    words: ({ sheet, state }) => {
+      const noted = sheet.has("note-home") || state.notes["home-noted"];
+      return { title: "Reference the axis again", why: "The control no longer knows where the axis stands.", how: ["Home it; the distance from trip to marker should lie between a fifth and four fifths of a turn.", noted ? "Go to the scribed mark and set the offset by the difference." : "No mark was made before: touch off on a face whose place is known, and set the offset by the machine’s book."], good: noted ? "The mark and the number agree." : "The face stands where it is known to stand.", ifNot: "A whole turn off: the marker has moved past the switch; turn the hub, or move the switch." };
+    },
   },
   {
     id: "slow-jog", phase: "prove", hands: "out", power: "on", minutes: 6, verbs: ["full-travel"], effects: [made("jogged")],

@@ -9,7 +9,7 @@ import {
   TRAM_DATUMS,
   TRAM_LIMIT,
 } from "../alignment";
-import { travelPerTurnMm } from "../axis";
+import { pricesOf, travelPerTurnMm } from "../axis";
 import { greaseFill } from "../bearing";
 import { SISTER_TERMS, sistersToo } from "../diagnosis";
 import { markerPlace } from "../home";
@@ -153,7 +153,7 @@ export const OTHER_SUMS: readonly Sum[] = [
     asks: "Renew a sister axis or the other end now, or later?", formula: "later = P(goes within the horizon) · whole job unplanned; life as a Weibull", source: `${COMMON}: shape 2.5, 63 % gone at 14 years`,
     fields: [
       { id: "age", label: "Age, years", quantity: "number", value: 10, min: 0, max: 80 },
-      { id: "set", label: "Bearing set, money", quantity: "number", value: 350, min: 0, max: 1e6, of: (a) => a.costs.bearingSet },
+      { id: "set", label: "Bearing set, money", quantity: "number", value: 350, min: 0, max: 1e6, of: (a) => pricesOf(a).bearingSet },
       { id: "hour", label: "An hour of standing, money", quantity: "number", value: 80, min: 0, max: 1e5, of: (a) => a.costs.downtimePerHour },
       { id: "job", label: "Whole job, minutes", quantity: "number", value: SISTER_TERMS.jobMinutes, min: 1, max: 10_000 },
       { id: "shared", label: "Shared with the job at hand, minutes", quantity: "number", value: SISTER_TERMS.sharedMinutes, min: 0, max: 10_000 },

@@ -46,6 +46,27 @@ describe("the data of an axis", () => {
     expect(page.value(lead)).toBe("5");
   });
 
+  it("a price nobody noted is shown as usual for the size, kept when typed, usual again when emptied", () => {
+    const page = open();
+    const set = /^End-bearing set/;
+    const placeholder = (): string =>
+      page.page.getByLabelText<HTMLInputElement>(set).placeholder;
+    expect(placeholder()).toBe("usual: about 350");
+    page.type(/^Root diameter/, "13");
+    page.type(/^Nominal diameter/, "16");
+    expect(placeholder()).toMatch(/^usual: about 1\d\d$/);
+    page.type(set, "410");
+    page.press(/^Keep/);
+    const first = put();
+    expect(first.request.body).toMatchObject({ config: { costs: { bearingSet: 410, screw: null } } }); // prettier-ignore
+    refuse(first, 500, "Something went wrong.");
+    page.type(set, "");
+    page.press(/^Keep/);
+    const second = put();
+    expect(second.request.body).toMatchObject({ config: { costs: { bearingSet: null } } }); // prettier-ignore
+    refuse(second, 500, "Something went wrong.");
+  });
+
   it("retiring the axis meanwhile empties nothing that is being typed", () => {
     const page = open();
     page.type(lead, "5");

@@ -23,6 +23,7 @@ import {
   screwTurns,
   toMm,
   TRANSMISSIONS,
+  usualCosts,
   type AxisBoundPath,
   type AxisConfig,
   type Mass,
@@ -150,6 +151,14 @@ const weight = (
   label: AXIS_BOUNDS[path].label,
   usual: (c) => `usual: about ${of(c).kg} kg`,
 });
+/** A price that nobody noted is taken by size and kind, and said so. */
+const price = (part: "bearingSet" | "screw"): ConfigField => ({
+  kind: "number",
+  path: `costs.${part}`,
+  label: AXIS_BOUNDS[`costs.${part}`].label,
+  when: hasScrew,
+  usual: (c) => `usual: about ${usualCosts(c)[part]}`,
+});
 /** Whether a joint can be on this axis at all, whatever is ticked now. */
 const brakes = (c: AxisConfig): boolean => c.brake;
 
@@ -269,8 +278,8 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
     title: "What it costs",
     fields: [
       number("costs.downtimePerHour"),
-      number("costs.bearingSet", hasScrew),
-      number("costs.screw", hasScrew),
+      price("bearingSet"),
+      price("screw"),
     ],
   },
 ];

@@ -40,6 +40,7 @@ interface Draft {
   selector: "ip-fastener-editor",
   imports: [InputText, TextField, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  styles: ":host { display: block; margin: 20px 0 16px; }",
   template: `
     <h2>Fasteners: by the book of this machine</h2>
     @for (line of kept(); track line.joint) {

@@ -155,7 +155,7 @@ export class FixStation {
         return step ? [step.title] : [];
       }),
       downtime: `${sum(estimate.downtimeCost)} (${sum(estimate.downtimeBetween[0])} to ${sum(estimate.downtimeBetween[1])})`,
-      parts: estimate.partsCost > 0 ? `parts about ${sum(estimate.partsCost)}` : "no parts to buy", // prettier-ignore
+      parts: estimate.partsCost > 0 ? `parts ${estimate.partsUsual ? "usually " : ""}about ${sum(estimate.partsCost)}` : "no parts to buy", // prettier-ignore
       kit: kitList(plan),
     };
   });
