@@ -94,7 +94,10 @@ function auditStep(
   before: MachineState,
 ): MachineState {
   const { sheet, say } = walk;
-  const after = stateAfter(before, step.axis, step.effects);
+  const states = [before];
+  for (const effect of step.effects)
+    states.push(stateAfter(states[states.length - 1], step.axis, [effect]));
+  const after = states[states.length - 1];
   if (!step.title.trim() || step.how.length === 0)
     say(9, step.id, "says nothing");
   auditPower(walk, step, before, after);
@@ -102,7 +105,7 @@ function auditStep(
     const own = step.axis === letter;
     if (step.hands !== "out" && before.power === "isolated")
       auditHands(walk, step, { letter, config }, before, after);
-    if (own) auditAxisStep(walk, step, config, before);
+    if (own) auditAxisStep(walk, step, config, states);
     if (
       own &&
       step.state !== stateWords(config, after.axes[letter], after.power)
@@ -191,36 +194,39 @@ function auditAxisStep(
   walk: Walk,
   step: MechanismStep,
   config: AxisConfig,
-  before: MachineState,
+  /** Before each of its effects, and after the last. */
+  states: readonly MachineState[],
 ): void {
   const { say } = walk;
   const letter = step.axis ?? "";
-  let machine = before;
-  const at = (): MechanismState => machine.axes[letter];
-  if (step.at && at().member !== step.at)
+  const [before] = states;
+  const axis = before.axes[letter];
+  if (step.at && axis.member !== step.at)
     say(
       2,
       step.id,
-      `wants the member ${step.at}, and it stands ${at().member}`,
+      `wants the member ${step.at}, and it stands ${axis.member}`,
     );
   for (const note of step.uses)
-    if (!at().notes[note]) say(6, step.id, `uses “${note}”, which nobody made`);
+    if (!axis.notes[note]) say(6, step.id, `uses “${note}”, which nobody made`);
   for (const verb of step.verbs)
-    if (!verbAllowed(config, at(), machine.power, verb))
+    if (!verbAllowed(config, axis, before.power, verb))
       say(
-        verb === "full-travel" && !at().referenced ? 10 : 3,
+        verb === "full-travel" && !axis.referenced ? 10 : 3,
         step.id,
         `cannot ${verb} in this state`,
       );
-  auditReach(walk, step, config, at());
-  for (const effect of step.effects) {
-    auditEffect(walk, step, { letter, config }, machine, effect);
-    machine = stateAfter(machine, letter, [effect]);
-  }
+  auditReach(walk, step, config, axis);
+  step.effects.forEach((effect, i) => {
+    auditEffect(walk, step, { letter, config }, states[i], effect);
+  });
   if (step.retest) {
     if (!canRetest(config, step.retest))
       say(8, step.id, "asks for a retest that this axis cannot do");
-    if (step.retest === "chain" && !at().notes["compensation-noted"])
+    if (
+      step.retest === "chain" &&
+      !states[states.length - 1].axes[letter].notes["compensation-noted"]
+    )
       say(10, step.id, "retests under a compensation that nobody noted");
   }
   const has = jointsOf(config);

@@ -92,10 +92,13 @@ export function kitList(plan: {
 export function kitOf(plan: {
   readonly steps: readonly PlannedStep[];
 }): MechanismSheet["kit"] {
-  const kit = kitList(plan);
-  return {
-    tools: [...kit.tools, ...kit.special.map((t) => t.tool)],
-    people: kit.people,
-    parts: kit.parts.map((p) => p.name),
-  };
+  const tools = new Set<string>();
+  const parts = new Set<string>();
+  let people: 1 | 2 = 1;
+  for (const step of plan.steps) {
+    for (const tool of step.tools) tools.add(tool);
+    for (const part of step.parts) parts.add(part.name);
+    if (step.people === 2) people = 2;
+  }
+  return { tools: [...tools], people, parts: [...parts] };
 }

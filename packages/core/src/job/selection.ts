@@ -67,6 +67,8 @@ interface Fitted {
   readonly needs: readonly JointNeed[];
   readonly lowers: readonly [JointId, JointState][];
   readonly uses: readonly string[];
+  /** The same whatever else is on the sheet. */
+  readonly fixed: boolean;
 }
 
 /** Screws of the coupling or the belt: what parts motor and drive first. */
@@ -155,15 +157,20 @@ class Selection {
     const kind = stepKind(id);
     if (kind.fits && !kind.fits(this.work.config)) return;
     if (this.begun && this.isOpenAlready(kind)) return;
-    this.now = null;
+    this.changed();
     this.chosen.set(id, this.onAxis(kind));
   }
 
   /** What a step does can depend on what else is on the sheet. */
   private refit(): void {
+    this.changed();
+    for (const [id, { kind, fixed }] of this.chosen)
+      if (!fixed) this.chosen.set(id, this.onAxis(kind));
+  }
+
+  private changed(): void {
     this.now = null;
-    for (const [id, { kind }] of this.chosen)
-      this.chosen.set(id, this.onAxis(kind));
+    this.most = null;
   }
 
   private onAxis(kind: StepKind): Fitted {
@@ -178,7 +185,11 @@ class Selection {
       ...effectNeeds(this.work.config, effects),
       ...valueOf(kind.needs ?? [], c),
     ];
-    return { kind, effects, needs, lowers, uses: valueOf(kind.uses ?? [], c) };
+    const fixed = [kind.effects, kind.needs, kind.uses].every(
+      (of) => typeof of !== "function",
+    );
+    const uses = valueOf(kind.uses ?? [], c);
+    return { kind, effects, needs, lowers, uses, fixed };
   }
 
   private now: StepContext | null = null;
@@ -210,7 +221,23 @@ class Selection {
   }
 
   /** How far a joint is opened on this sheet, or was when it began. */
-  private opened(joint: JointId, before = Infinity): JointState {
+  private opened(joint: JointId): JointState {
+    if (!this.most) {
+      this.most = new Map();
+      for (const { lowers } of this.chosen.values())
+        for (const [j, to] of lowers)
+          if (openness(to) > openness(this.most.get(j) ?? "tight"))
+            this.most.set(j, to);
+    }
+    const start = jointAt(this.work.start, joint);
+    const most = this.most.get(joint) ?? "tight";
+    return openness(most) > openness(start) ? most : start;
+  }
+
+  /** How far each joint is opened by what is chosen. */
+  private most: Map<JointId, JointState> | null = null;
+
+  private openedBefore(joint: JointId, before: number): JointState {
     let most = jointAt(this.work.start, joint);
     for (const { kind, lowers } of this.chosen.values()) {
       if (this.place(kind) >= before) continue;
@@ -224,7 +251,7 @@ class Selection {
     const place = this.place(kind);
     for (const need of needs) {
       if (need.side !== "open" || !this.has.includes(need.joint)) continue;
-      if (openness(this.opened(need.joint, place)) >= openness(need.at))
+      if (openness(this.openedBefore(need.joint, place)) >= openness(need.at))
         continue;
       const opener = this.opener(need.joint, need.at, place);
       if (opener) this.add(opener.id);

@@ -43,14 +43,31 @@ const AXIAL_JOINTS: readonly JointId[] = [
 
 /** Joints through which motor torque reaches the member, or is held back. */
 export function pathOf(config: AxisConfig): readonly JointId[] {
-  const has = jointsOf(config);
-  return [...TORQUE_JOINTS, ...AXIAL_JOINTS].filter((j) => has.includes(j));
+  return pathsOf(config).whole;
 }
 
 /** Joints that hold the screw, and the member on it, endwise. */
 export function axialPathOf(config: AxisConfig): readonly JointId[] {
+  return pathsOf(config).axial;
+}
+
+interface Paths {
+  readonly whole: readonly JointId[];
+  readonly axial: readonly JointId[];
+}
+/** Asked for in every state of every sheet. */
+const PATHS = new WeakMap<AxisConfig, Paths>();
+
+function pathsOf(config: AxisConfig): Paths {
+  const known = PATHS.get(config);
+  if (known) return known;
   const has = jointsOf(config);
-  return AXIAL_JOINTS.filter((j) => has.includes(j));
+  const [torque, axial] = [TORQUE_JOINTS, AXIAL_JOINTS].map((path) =>
+    path.filter((j) => has.includes(j)),
+  );
+  const paths = { whole: [...torque, ...axial], axial };
+  PATHS.set(config, paths);
+  return paths;
 }
 
 const allTight = (state: MechanismState, joints: readonly JointId[]): boolean =>

@@ -40,14 +40,18 @@ const WAY: readonly JointId[] = [
   "rack",
 ];
 
+const PROOFS_OF = new Map<JointId, readonly Proof[]>([
+  ...DRIVE.map((j) => [j, ["chain"]] as const),
+  ...WAY.map((j) => [j, ["travel"]] as const),
+  ["carriages", ["travel", "pattern"]],
+  ["home-switch", ["home"]],
+  ["head", ["tram"]],
+  ["column", ["plumb"]],
+]);
+
 /** What proves a joint after it was opened; empty where nothing needs to. */
 export function proofsOf(joint: JointId): readonly Proof[] {
-  if (DRIVE.includes(joint)) return ["chain"];
-  if (joint === "carriages") return ["travel", "pattern"];
-  if (WAY.includes(joint)) return ["travel"];
-  if (joint === "home-switch") return ["home"];
-  if (joint === "head") return ["tram"];
-  return joint === "column" ? ["plumb"] : [];
+  return PROOFS_OF.get(joint) ?? [];
 }
 
 /** What a state still owes, from its notes. */

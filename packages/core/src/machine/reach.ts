@@ -50,36 +50,61 @@ export function reachNeeds(
 ): readonly JointNeed[] {
   let table = TABLES.get(config);
   if (!table) {
-    table = tableOf(config);
+    table = new Map();
     TABLES.set(config, table);
   }
-  return table.get(`${joint}:${to}`) ?? NOTHING;
+  const key = `${joint}:${to}`;
+  const known = table.get(key);
+  if (known) return known;
+  const needs = needsOn(config, ROWS.get(key) ?? []);
+  table.set(key, needs);
+  return needs;
 }
 
-const NOTHING: readonly JointNeed[] = [];
-type NeedTable = ReadonlyMap<string, readonly JointNeed[]>;
-/** Asked for in every state of every sheet. */
-const TABLES = new WeakMap<AxisConfig, NeedTable>();
+/** Asked for in every state of every sheet: worked out once for an axis. */
+const TABLES = new WeakMap<AxisConfig, Map<string, readonly JointNeed[]>>();
 
-function tableOf(config: AxisConfig): NeedTable {
-  const has = new Set(jointsOf(config));
-  const table = new Map<string, JointNeed[]>();
+interface RowNeeds {
+  readonly row: ReachRow;
+  readonly needs: readonly JointNeed[];
+}
+
+/** Rows by what is brought where. */
+const ROWS: ReadonlyMap<string, readonly RowNeeds[]> = rowsByKey();
+
+function rowsByKey(): Map<string, RowNeeds[]> {
+  const rows = new Map<string, RowNeeds[]>();
   for (const row of REACH_ROWS) {
-    if (!has.has(row.joint) || (row.only && !FITS[row.only](config))) continue;
     const needs = (["open", "shut"] as const).flatMap((side) =>
-      (Object.entries(row[side] ?? {}) as [JointId, JointState][]).flatMap(
-        ([joint, at]) =>
-          has.has(joint) && !(side === "open" && besideIt(config, row, joint))
-            ? [{ joint, at, side }]
-            : [],
+      (Object.entries(row[side] ?? {}) as [JointId, JointState][]).map(
+        ([joint, at]): JointNeed => ({ joint, at, side }),
       ),
     );
     for (const to of row.to) {
       const key = `${row.joint}:${to}`;
-      table.set(key, [...(table.get(key) ?? []), ...needs]);
+      rows.set(key, [...(rows.get(key) ?? []), { row, needs }]);
     }
   }
-  return table;
+  return rows;
+}
+
+function needsOn(
+  config: AxisConfig,
+  rows: readonly RowNeeds[],
+): readonly JointNeed[] {
+  const has = jointsOf(config);
+  return rows
+    .filter(
+      ({ row }) =>
+        has.includes(row.joint) && (!row.only || FITS[row.only](config)),
+    )
+    .flatMap(({ row, needs }) =>
+      needs.filter(
+        (n) =>
+          has.includes(n.joint) &&
+          !(n.side === "open" && besideIt(config, row, n.joint)),
+      ),
+    );
 }
 
 export function meets(state: MechanismState, need: JointNeed): boolean {
@@ -94,13 +119,13 @@ export function effectNeeds(
   config: AxisConfig,
   effects: readonly Effect[],
 ): readonly JointNeed[] {
-  const done = new Set<JointId>();
-  return effects.flatMap((e) => {
-    if (e.kind !== "joint") return [];
-    const needs = reachNeeds(config, e.joint, e.to).filter(
-      (n) => !done.has(n.joint),
-    );
-    done.add(e.joint);
-    return needs;
-  });
+  const needs: JointNeed[] = [];
+  const done: JointId[] = [];
+  for (const e of effects) {
+    if (e.kind !== "joint") continue;
+    for (const need of reachNeeds(config, e.joint, e.to))
+      if (!done.includes(need.joint)) needs.push(need);
+    done.push(e.joint);
+  }
+  return needs;
 }

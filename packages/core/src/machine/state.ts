@@ -112,9 +112,9 @@ function without<T>(
   record: Readonly<Record<string, T>>,
   key: string,
 ): Readonly<Record<string, T>> {
-  return key in record
-    ? Object.fromEntries(Object.entries(record).filter(([k]) => k !== key))
-    : record;
+  if (!(key in record)) return record;
+  const { [key]: _, ...rest } = record;
+  return rest;
 }
 
 /** What was proven before a joint was opened is owed again. */
