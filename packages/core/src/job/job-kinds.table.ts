@@ -71,6 +71,10 @@ function align(a: AxisConfig, wanted: JobWanted): readonly string[] {
   ];
 }
 
+/** A gantry by its two sides, a plate by its carriages; neither on a rack that carries no gantry. */
+const squaring = (a: AxisConfig): string =>
+  has(a, "rack") ? "square-gantry" : "square-rails";
+
 /** Every kind of job, where it fits and the steps that are the work itself. */
 // prettier-ignore
 export const JOB_KINDS: readonly JobKind[] = [
@@ -87,11 +91,11 @@ export const JOB_KINDS: readonly JobKind[] = [
   { id: "float-bracket", name: "Float and refix the nut bracket", fits: screwTurns, steps: (a) => ["bracket-loose", ...far(a)], provenance: SOURCE },
   { id: "nut-bearing", name: "Replace the bearing of the rotating nut", fits: (a) => a.transmission === "rotating-nut", steps: () => ["try-end", "bearing-out", "finger-feel", "clean-seat"], provenance: SOURCE },
   { id: "gib", name: "Set the gib", fits: (a) => has(a, "gib"), steps: (_, o) => ["trace-before", "loosen-gib", o.gib === "rock" ? "set-gib-rock" : "set-gib"], provenance: SOURCE },
-  { id: "carriages", name: "Replace rail carriages, one at a time", fits: (a) => has(a, "carriages"), steps: (a) => ["trace-before", ...(isGravityAxis(a) ? [] : front(a)), "hold-load", "carriage-1", "carriage-2", "carriage-3", "carriage-4", "release-load"], provenance: SOURCE },
+  { id: "carriages", name: "Replace rail carriages, one at a time", fits: (a) => has(a, "carriages"), steps: (a) => ["trace-before", ...(isGravityAxis(a) ? [] : front(a)), "hold-load", "carriage-1", "carriage-2", "carriage-3", "carriage-4", "release-load", squaring(a)], provenance: SOURCE },
   { id: "v-wheels", name: "Set the V-wheels", fits: (a) => has(a, "v-wheels"), steps: () => ["trace-before", "loosen-wheels", "set-wheels"], provenance: SOURCE },
   { id: "rack-spot", name: "Free a rack tight spot", fits: (a) => has(a, "rack") && !isGravityAxis(a), steps: (a) => ["trace-before", "find-spot", "loosen-rack", "set-rack", ...(a.brake || a.ratio > 10 ? ["mesh-clear"] : [])], provenance: SOURCE },
   { id: "pinion", name: "Pinion and its screws", fits: (a) => has(a, "pinion"), steps: () => ["pinion-set"], provenance: SOURCE },
-  { id: "gantry-square", name: "Square gantry or rails", fits: (a) => (a.member === "gantry" && has(a, "rack")) || (has(a, "carriages") && !has(a, "rack")), steps: (a) => [a.member === "gantry" && has(a, "rack") ? "square-gantry" : "square-rails", "retest-pattern"], provenance: SOURCE },
+  { id: "gantry-square", name: "Square gantry or rails", fits: (a) => (a.member === "gantry" && has(a, "rack")) || (has(a, "carriages") && !has(a, "rack")), steps: (a) => [squaring(a), "retest-pattern"], provenance: SOURCE },
   { id: "cage", name: "Recentre a creeping cage", fits: (a) => has(a, "cage"), steps: (a) => ["trace-before", ...front(a), "relieve-cage", "cage-far", "cage-near", "centre-cage"], provenance: SOURCE },
   { id: "antibacklash", name: "Set the anti-backlash nut", fits: (a) => has(a, "antibacklash"), steps: () => ["loosen-antibacklash", "set-antibacklash"], provenance: SOURCE },
   { id: "home-switch", name: "Renew home switch and cable, set the marker distance", fits: () => true, steps: () => ["switch-off", "switch-on", "marker"], provenance: SOURCE },

@@ -19,7 +19,7 @@ export const STEP_ORDER: readonly string[] = [
   "far-bearing-in", "far-on", "wind-up", "spacer-in", "nut-on", "set-preload", "lock-shut", "sling-off",
   "bracket-on", "nut-joined", "lube-on", "loosen-antibacklash", "set-antibacklash", "light-tight", "housing-tight", "nut-tight", "float-bracket", "table-on", "far-shut", "far-nut-set", "prop-out",
   // Guideway, rack, switch, head, column.
-  "find-spot", "loosen-rack", "set-rack", "square-gantry", "square-rails", "pinion-set", "hold-load", "carriage-1", "carriage-2", "carriage-3", "carriage-4", "release-load",
+  "find-spot", "loosen-rack", "set-rack", "hold-load", "carriage-1", "carriage-2", "carriage-3", "carriage-4", "release-load", "square-gantry", "square-rails", "pinion-set",
   "relieve-cage", "cage-far", "cage-near", "centre-cage", "loosen-wheels", "set-wheels", "loosen-gib", "set-gib-rock", "switch-off", "switch-on",
   "head-loose", "shim-head", "column-loose", "shim-column",
   "hook-balance",

@@ -16,17 +16,32 @@ import type { StepContext, StepKind } from "./step-kind";
 const isSmall = (config: StepContext["config"]): boolean =>
   config.transmission !== "rack" && config.screw.nominalMm <= 16;
 
+const isRotating = (config: StepContext["config"]): boolean =>
+  config.transmission === "rotating-nut";
+
+function warmAt(config: StepContext["config"]): string {
+  if (isRotating(config)) return "warmth of the nut housing";
+  return gravity(config)
+    ? "warmth of the top bearing"
+    : "warmth of the bearing end";
+}
+
+/** What a rise of the load says, by what drives the axis. */
+function riseWords(config: StepContext["config"]): string {
+  if (config.transmission === "rack")
+    return "At one place: that spot of the rack. Once per turn of the pinion: the pinion.";
+  if (isRotating(config))
+    return "Rises towards one end: the screw’s clamps are out of line. Once per turn of the nut: its housing or pulley runs out.";
+  return `Rises towards one end: the screw is out of line, align. Once per turn: ${config.transmission === "belt" ? "pulley" : "coupling"} or journal.`;
+}
+
 /** What the first check looks at: only what this axis has, and this sheet touched. */
 function weekChecks({ config, sheet }: StepContext): readonly string[] {
   const checks = [
     sheet.has("retest-chain") ? "the loss, at the same place" : "",
-    sheet.has("bearing-in") || sheet.has("set-preload")
-      ? gravity(config)
-        ? "warmth of the top bearing"
-        : "warmth of the bearing end"
-      : "",
+    sheet.has("bearing-in") || sheet.has("set-preload") ? warmAt(config) : "",
     sheet.has("set-gib") ||
-    sheet.has("carriage-on") ||
+    sheet.has("carriage-1") ||
     sheet.has("set-wheels") ||
     sheet.has("centre-cage")
       ? "how it moves end to end"
@@ -171,19 +186,20 @@ export const SECURE_STEPS: readonly StepKind[] = [
   },
   {
     id: "reference", phase: "prove", hands: "out", power: "on", minutes: 4, verbs: ["home"], uses: ({ sheet, state }) => (sheet.has("note-home") || state.notes["home-noted"] ? ["home-noted"] : []), effects: [{ kind: "referenced" }],
-    words: ({ sheet, state }) => {
+    words: ({ config, sheet, state }) => {
+      const servo = config.motor === "servo";
       const noted = sheet.has("note-home") || state.notes["home-noted"];
-      return { title: "Reference the axis again", why: "The control no longer knows where the axis stands.", how: ["Home it; the distance from trip to marker should lie between a fifth and four fifths of a turn.", noted ? "Go to the scribed mark and set the offset by the difference." : "No mark was made before: touch off on a face whose place is known, and set the offset by the machine’s book."], good: noted ? "The mark and the number agree." : "The face stands where it is known to stand.", ifNot: "A whole turn off: the marker has moved past the switch; turn the hub, or move the switch." };
+      return { title: "Reference the axis again", why: "The control no longer knows where the axis stands.", how: [servo ? "Home it; the distance from trip to marker should lie between a fifth and four fifths of a turn." : "Home it slowly, twice: it stops at its switch both times alike.", noted ? "Go to the scribed mark and set the offset by the difference." : "No mark was made before: touch off on a face whose place is known, and set the offset by the machine’s book."], good: noted ? "The mark and the number agree." : "The face stands where it is known to stand.", ifNot: servo ? "A whole turn off: the marker has moved past the switch; turn the hub, or move the switch." : "Not alike: the switch, its cable, or lost steps; find it before anything is cut." };
     },
   },
   {
     id: "slow-jog", phase: "prove", hands: "out", power: "on", minutes: 6, verbs: ["full-travel"], effects: [made("jogged")],
-    words: ({ config }) => ({ title: "Slow jog end to end, slowing before both stops", why: "What binds shows while it is slow.", how: ["Lowest feed, hands out, one hand on the stop.", config.motor === "servo" ? "Watch the load both ways, listen at both ends." : "Listen at both ends; a stepper that labours changes its tone."], good: "Even sound, no rise at the ends.", ifNot: "Rises towards one end: the screw is out of line, align. Once per turn: coupling or journal." }),
+    words: ({ config }) => ({ title: "Slow jog end to end, slowing before both stops", why: "What binds shows while it is slow.", how: ["Lowest feed, hands out, one hand on the stop.", config.motor === "servo" ? "Watch the load both ways, listen at both ends." : "Listen at both ends; a stepper that labours changes its tone."], good: "Even sound, no rise at the ends.", ifNot: riseWords(config) }),
     reading: ({ config }) => (config.motor === "servo" ? { label: "Highest drive load", quantity: "load", from: 0, to: 60, optional: true } : null),
   },
   {
     id: "retest-chain", phase: "prove", hands: "out", power: "on", minutes: 10, verbs: ["reverse"], retest: "chain", uses: ["compensation-noted"], effects: [made("retested:chain")],
-    words: { title: "Retest: same test, same place, same indicator", why: "Nothing is closed before it passes.", how: ["Under the same entered compensation as before: lost is reading plus entered.", "Take it at station Measure, or type the figure here.", "On fresh bearings or a fresh screw, spikes of friction at reversal are normal and settle: friction compensation stays at zero."], good: "Below what can be left, and the difference more than both U together.", ifNot: "Over, or cannot tell: nothing is closed. Find which link still moves." },
+    words: ({ sheet }) => ({ title: "Retest: same test, same place, same indicator", why: "Nothing is closed before it passes.", how: ["Under the same entered compensation as before: lost is reading plus entered.", "Take it at station Measure, or type the figure here.", ...(sheet.has("bearing-in") || sheet.has("new-screw") ? [`On ${sheet.has("bearing-in") ? "fresh bearings" : "a fresh screw"}, spikes of friction at reversal are normal and settle: friction compensation stays at zero.`] : [])], good: "Below what can be left, and the difference more than both U together.", ifNot: "Over, or cannot tell: nothing is closed. Find which link still moves." }),
     tools: ["indicator on a magnetic base", "gauge block"],
   },
   {
@@ -213,7 +229,7 @@ export const SECURE_STEPS: readonly StepKind[] = [
   },
   {
     id: "retest-pattern", phase: "prove", hands: "out", power: "on", minutes: 12, verbs: ["full-travel"], retest: "pattern", effects: [made("retested:pattern")],
-    words: { title: "Retest: a test pattern", why: "Carriages decide whether two axes stay square, which no single axis shows.", how: ["Square and circle in scrap or with a pen, at the feed it works at.", "Measure both diagonals; look at the corners."], good: "Diagonals alike within what the machine held before." },
+    words: { title: "Retest: a test pattern", why: "Carriages decide whether two axes stay square, which no single axis shows.", how: ["Where a spindle hangs on what was opened: sweep the table first, tram at station Set.", "Square and circle in scrap or with a pen, at the feed it works at.", "Measure both diagonals; look at the corners."], good: "Diagonals alike within what the machine held before." },
     reading: { label: "Difference of the diagonals", quantity: "deviation", from: 0, to: 0.2, optional: true }, tools: ["caliper or steel rule"],
   },
   {

@@ -40,8 +40,8 @@ const CORNERS = [
 const CARRIAGES: readonly StepKind[] = CORNERS.map((corner, i): StepKind => ({
   id: `carriage-${i + 1}`, phase: "work", hands: "in", power: "isolated", minutes: 22, uses: ["load-touching"],
   effects: [to("carriages", "loose"), to("carriages", "off"), to("carriages", "tight"), made(`carriage-${i + 1}-renewed`)], torques: ["carriages"],
-  words: ({ config }) => ({ title: `Carriage at ${corner}: off, felt, new one on`, why: i === 0 ? "One at a time: the others keep the member in line." : "Opposite corners in turn.", how: ["Outer plate or wiper first. Screws out; if they bind under tension, brace again first.", "Now it is unloaded: push it to and fro, feel and listen. Under load it hides what it is.", "Slide it off; look along the rail.", "New one over its transport rail until it slides across; nipple outwards; greased.", config.guideway === "rail" ? "Reference edge first, then crosswise to torque." : "Crosswise to torque."], caution: "Never a hand between rail and member.", good: "Slides by hand without a catch; the indicator came back." }),
-  finds: WAY_FINDS, parts: [{ name: "rail carriage", count: 1, of: "carriages", order: true, cost: "bearing-set" }], tools: ["hex keys", "torque wrench", "transport rail"], consumables: ["carriage grease"],
+  words: ({ config }) => ({ title: `Carriage at ${corner}: off, felt, new one on`, why: i === 0 ? "One at a time: the others keep the member in line." : "Opposite corners in turn.", how: [...(i === 0 ? [] : ["The jack over to this corner: braced, just touching, the needle as before."]), "Outer plate or wiper first. Screws out; if they bind under tension, brace again first.", "Now it is unloaded: push it to and fro, feel and listen. Under load it hides what it is.", "Slide it off; look along the rail.", "New one over its transport rail until it slides across; nipple outwards; greased.", config.guideway === "rail" ? "Reference edge first, then crosswise to torque." : "Crosswise to torque."], caution: "Never a hand between rail and member.", good: "Slides by hand without a catch; the indicator came back." }),
+  finds: WAY_FINDS, parts: [{ name: "rail carriage", count: 1, of: "carriages", order: true, cost: "bearing-set" }], tools: ["hex keys", "torque wrench", "transport rail", "jack", "indicator on a magnetic base"], consumables: ["carriage grease"],
 }));
 
 /** Guideway, rack, switch, head and column. Common practice, no source. */
@@ -90,7 +90,7 @@ export const WAY_STEPS: readonly StepKind[] = [
   ...CARRIAGES,
   {
     id: "release-load", phase: "work", hands: "in", power: "isolated", minutes: 4, uses: ["carriage-4-renewed"], needs: [{ joint: "carriages", at: "tight", side: "shut" }],
-    words: { title: "Jack away, member on its own carriages", why: "The indicator says whether it stands as before.", how: ["Slowly, watching the needle; every carriage screw once more at torque."], good: "The needle came back to where it was." }, tools: ["torque wrench"],
+    words: { title: "Jack away, member on its own carriages", why: "The indicator says whether it stands as before.", how: ["Slowly, watching the needle; the screws of every carriage once more at torque."], good: "The needle came back to where it was." }, tools: ["torque wrench"],
   },
   {
     id: "loosen-gib", phase: "work", hands: "in", power: "isolated", minutes: 6, effects: [to("gib", "snug")],
@@ -154,7 +154,7 @@ export const WAY_STEPS: readonly StepKind[] = [
     words: { title: "New switch and cable in the old place", why: "Home must come back where it was.", how: ["Same place by its mark; cable of the same length, the same slack at the bend, tied twice.", "Trip it by hand, meter on it: it makes and breaks once."], good: "It trips clean." }, parts: [{ name: "home switch with cable", count: 1, of: "home-switch", order: true, cost: "small" }], tools: ["meter", "hex keys", "torque wrench"],
   },
   {
-    id: "marker", phase: "prove", hands: "out", power: "on", minutes: 6, verbs: ["creep"], effects: [made("marker-known")],
+    id: "marker", fits: (c) => c.motor === "servo", phase: "prove", hands: "out", power: "on", minutes: 6, verbs: ["creep"], effects: [made("marker-known")],
     words: { title: "Distance from trip to marker", why: "Within a fifth of a turn from the marker, home can jump a whole turn.", how: ["Creep onto the switch, read where it trips and where the marker comes; over one turn’s travel.", "Outside a fifth to four fifths: shift the switch, or turn the hub (Sums: home marker)."], good: "Near half a turn." }, reading: { label: "Trip to marker, turns", quantity: "turns", from: 0.2, to: 0.8 },
   },
   {

@@ -11,6 +11,8 @@ export interface FastenerRow {
   readonly locates: readonly JointId[];
   /** Clamp and grub screws: small, in a slotted hub; no figure without the book. */
   readonly bookOnly?: boolean;
+  /** Holds sheet metal only: no figure, and none is wanted. */
+  readonly snug?: boolean;
 }
 
 /** The screws of an axis by the joint they hold (common practice, no source; counts are usual ones). */
@@ -35,7 +37,7 @@ export const FASTENER_ROWS: readonly FastenerRow[] = [
   { joint: "nut-flange", name: "nut housing screws", place: "around the nut housing’s flange", count: 6, step: 0, locates: ["bearings", "balls"] },
   { joint: "antibacklash", name: "jam nut", place: "on the anti-backlash nut", count: 1, step: 0, locates: [], bookOnly: true },
   { joint: "gib", name: "gib adjuster", place: "at the gib’s large end", count: 1, step: 0, locates: [], bookOnly: true },
-  { joint: "carriages", name: "carriage screws", place: "four in each carriage", count: 16, step: -1, locates: [] },
+  { joint: "carriages", name: "screws of each carriage", place: "in each carriage", count: 4, step: -1, locates: [] },
   { joint: "v-wheels", name: "wheel screws", place: "through each wheel", count: 4, step: -1, locates: [], bookOnly: true },
   { joint: "cage", name: "rail clamping screws", place: "along the slide’s rail", count: 6, step: -1, locates: [] },
   { joint: "home-switch", name: "switch screws", place: "at the home switch", count: 2, step: -2, locates: [] },
@@ -43,6 +45,6 @@ export const FASTENER_ROWS: readonly FastenerRow[] = [
   { joint: "column", name: "column bolts", place: "at the column’s feet", count: 4, step: 2, locates: [] },
   { joint: "bumper", name: "bumper screws", place: "at the bumper", count: 2, step: -1, locates: [] },
   { joint: "table", name: "table stops", place: "at the table’s end", count: 2, step: -1, locates: [] },
-  { joint: "covers", name: "cover screws", place: "around the covers", count: 8, step: -2, locates: [], bookOnly: true },
-  { joint: "panel", name: "panel screws", place: "in the panel before the coupling", count: 4, step: -2, locates: [], bookOnly: true },
+  { joint: "covers", name: "cover screws", place: "around the covers", count: 8, step: -2, locates: [], snug: true },
+  { joint: "panel", name: "panel screws", place: "in the panel before the coupling", count: 4, step: -2, locates: [], snug: true },
 ];

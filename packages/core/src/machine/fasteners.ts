@@ -75,7 +75,8 @@ function fastenersFor(axis: AxisConfig): readonly Fastener[] {
       const common = { ...base, thread, grade: "8.8", count: row.count };
       if (row.bookOnly)
         return { ...common, torqueNm: null, source: "book-only" };
-      if (isSoft(axis)) return { ...common, torqueNm: null, source: "snug" };
+      if (row.snug || isSoft(axis))
+        return { ...common, torqueNm: null, source: "snug" };
       return {
         ...common,
         torqueNm: TORQUES_NM[thread]?.["8.8"] ?? null,
