@@ -121,7 +121,9 @@ export const assessmentSchema = z.object({
   /** Measurements since the last work on the axis that were used. */
   measured: z.array(
     z.object({
-      runId: z.number().int(),
+      runId: z.number().int().nullable(),
+      /** The job it was typed in; null for a test. */
+      jobId: z.number().int().nullable(),
       kind: z.enum(TEST_KINDS),
       lostMm: finite,
       expandedMm: finite,

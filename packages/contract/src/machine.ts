@@ -45,7 +45,9 @@ export type MachineWithAxes = z.infer<typeof machineWithAxesSchema>;
 
 /** The last kept reversal value of an axis. */
 export const lastLossSchema = z.object({
-  runId: z.number().int(),
+  /** The test it comes from; null where it was typed in a job. */
+  runId: z.number().int().nullable(),
+  jobId: z.number().int().nullable(),
   lostMm: z.number(),
   expandedMm: z.number(),
   at: instantSchema,

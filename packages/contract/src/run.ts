@@ -174,8 +174,21 @@ export const runSummarySchema = z.object({
 });
 export type RunSummary = z.infer<typeof runSummarySchema>;
 
+/** A retest typed in a job: a value of its axis without readings of its own. */
+export const typedLossSchema = z.object({
+  jobId: z.number().int(),
+  kind: oneOf("Test", TEST_KINDS),
+  lostMm: z.number(),
+  expandedMm: z.number(),
+  placeMm: z.number().nullable(),
+  at: instantSchema,
+  by: z.string(),
+});
+export type TypedLoss = z.infer<typeof typedLossSchema>;
+
 export const historySchema = z.object({
   runs: z.array(runSummarySchema),
+  typed: z.array(typedLossSchema),
   events: z.array(axisEventSchema),
 });
 export type History = z.infer<typeof historySchema>;

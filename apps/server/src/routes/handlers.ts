@@ -139,6 +139,7 @@ export function handlersFor(
       await s.machines.axis(params.id);
       return {
         runs: await s.runs.summaries(params.id),
+        typed: await s.runs.typedLosses(params.id),
         events: await eventsOf(s.db, params.id),
       };
     },
@@ -146,6 +147,7 @@ export function handlersFor(
       const axis = await s.machines.axis(params.id);
       const history = {
         runs: await s.runs.summaries(params.id),
+        typed: await s.runs.typedLosses(params.id),
         events: await eventsOf(s.db, params.id),
       };
       const readings =

@@ -140,23 +140,23 @@ export class Assess {
         .sort()
         .at(-1) ?? null;
     const rows = await this.db
-      .selectFrom("run")
-      .select(["id", "kind", "lost_mm", "expanded_mm", "finished_at"])
+      .selectFrom("loss")
+      .select(["run_id", "job_id", "kind", "lost_mm", "expanded_mm", "at"])
       .where("axis_id", "=", axis.id)
-      .where("state", "=", "finished")
-      .where("finished_at", ">", since ?? "")
-      .orderBy("finished_at")
+      .where("at", ">", since ?? "")
+      .orderBy("at")
       .execute();
     const recent = latestByKind(rows);
     const list: Assessment["measured"] = [];
     const magnitudes: Magnitude[] = [];
     const reports: Report[] = [];
     for (const row of recent) {
-      const { id, kind, lost_mm: lostMm, expanded_mm: expandedMm } = row;
-      if (lostMm === null || expandedMm === null || !row.finished_at) continue;
-      list.push({ runId: id, kind, lostMm, expandedMm, at: row.finished_at });
-      magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref: `run ${id}` }); // prettier-ignore
-      if (kind === "travel-profile") reports.push(...profileReports(axis, await this.runs.run(id))); // prettier-ignore
+      const { kind, at, run_id: runId, job_id: jobId } = row;
+      const { lost_mm: lostMm, expanded_mm: expandedMm } = row;
+      list.push({ runId, jobId, kind, lostMm, expandedMm, at });
+      const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
+      magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref }); // prettier-ignore
+      if (kind === "travel-profile" && runId !== null) reports.push(...profileReports(axis, await this.runs.run(runId))); // prettier-ignore
     }
     return { magnitudes, list, reports, since };
   }
@@ -180,15 +180,14 @@ export class Assess {
   ): Promise<Map<number, JudgedValue>> {
     if (axisIds.length === 0) return new Map();
     const rows = await this.db
-      .selectFrom("run")
+      .selectFrom("loss")
       .select(["axis_id", "kind", "lost_mm", "expanded_mm"])
       .where("axis_id", "in", axisIds)
-      .where("state", "=", "finished")
-      .orderBy("finished_at")
+      .orderBy("at")
       .execute();
     const last = new Map<number, JudgedValue>();
     for (const row of rows)
-      if (row.lost_mm !== null && !isSplitTest(row.kind))
+      if (!isSplitTest(row.kind))
         last.set(row.axis_id, {
           lostMm: row.lost_mm,
           expandedMm: row.expanded_mm,

@@ -1,19 +1,13 @@
 import { dayOf, isSplitTest, lossTrend } from "@iron/core";
-import type { Floor, FloorAxis, RunSummary } from "@iron/contract";
+import type { Floor, FloorAxis } from "@iron/contract";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/tables";
 import { axisOf, machineOf } from "./machines";
 
-type FinishedRun = Pick<RunSummary, "id" | "kind" | "at"> & {
-  axisId: number;
-  lostMm: number;
-  expandedMm: number;
-};
-
 /** How long a first check that is due stays on the floor. */
 const CHECK_SHOWN_MS = 14 * 86_400_000;
 
-/** The floor: every machine, each axis with its last value, trend and open test, its open cases and jobs. Six queries in all. */
+/** The floor: every machine, each axis with its last value, trend and open test, its open cases and jobs. Seven queries in all. */
 export async function readFloor(
   db: Db,
   now: Date,
@@ -32,18 +26,22 @@ export async function readFloor(
   ).map(axisOf);
   const runs = await db
     .selectFrom("run")
+    .select(["id", "axis_id as axisId"])
+    .where("state", "=", "running")
+    .orderBy("started_at")
+    .execute();
+  const losses = await db
+    .selectFrom("loss")
     .select([
-      "id",
+      "run_id as runId",
+      "job_id as jobId",
       "axis_id as axisId",
       "kind",
-      "state",
-      "started_at",
-      "finished_at",
-      "lost_mm",
-      "expanded_mm",
+      "lost_mm as lostMm",
+      "expanded_mm as expandedMm",
+      "at",
     ])
-    .where("state", "!=", "abandoned")
-    .orderBy("started_at")
+    .orderBy("at")
     .execute();
   const repairs = await db
     .selectFrom("axis_event")
@@ -73,23 +71,14 @@ export async function readFloor(
     .orderBy("opened_at")
     .execute();
   const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
-  const byAxis = new Map<number, FinishedRun[]>();
+  const byAxis = new Map<number, (typeof losses)[number][]>();
   const open = new Map<number, number>();
-  for (const run of runs) {
-    if (run.state === "running") open.set(run.axisId, run.id);
-    if (run.lost_mm === null || run.expanded_mm === null || !run.finished_at)
-      continue;
-    if (isSplitTest(run.kind)) continue;
-    const list = byAxis.get(run.axisId) ?? [];
-    list.push({
-      id: run.id,
-      kind: run.kind,
-      axisId: run.axisId,
-      at: run.finished_at,
-      lostMm: run.lost_mm,
-      expandedMm: run.expanded_mm,
-    });
-    byAxis.set(run.axisId, list);
+  for (const run of runs) open.set(run.axisId, run.id);
+  for (const loss of losses) {
+    if (isSplitTest(loss.kind)) continue;
+    const list = byAxis.get(loss.axisId) ?? [];
+    list.push(loss);
+    byAxis.set(loss.axisId, list);
   }
   const floorAxis = (axis: (typeof axes)[number]): FloorAxis => {
     const { letter, limits, feedback } = axis.config;
@@ -112,7 +101,8 @@ export async function readFloor(
       feedback,
       last: last
         ? {
-            runId: last.id,
+            runId: last.runId,
+            jobId: last.jobId,
             lostMm: last.lostMm,
             expandedMm: last.expandedMm,
             at: last.at,

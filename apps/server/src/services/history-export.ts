@@ -37,6 +37,16 @@ export function historyFile(
       by: guardFormula(r.by),
       text: "",
     })),
+    ...history.typed.map((r) => ({
+      at: r.at,
+      what: TEST_WORDS[r.kind].name,
+      state: "typed",
+      [`lost_${unit}`]: length(r.lostMm),
+      [`expanded_uncertainty_${unit}`]: length(r.expandedMm),
+      [`place_${unit}`]: length(r.placeMm),
+      by: guardFormula(r.by),
+      text: `typed in job ${r.jobId}`,
+    })),
     ...history.events.map((e) => ({
       at: e.at,
       what: e.kind,

@@ -2,8 +2,10 @@ import { randomUUID } from "node:crypto";
 import {
   evidenceOf,
   jobProgress,
+  TEST_KINDS,
   type recordOf,
   type SignedStep,
+  type TestKind,
 } from "@iron/core";
 import { resultCreateSchema, type Job } from "@iron/contract";
 import type { Transaction } from "kysely";
@@ -52,6 +54,58 @@ export async function tellCase(
       at,
       by: who,
     })
+    .execute();
+}
+
+const isTestKind = (kind: string | undefined): kind is TestKind =>
+  TEST_KINDS.some((k) => k === kind);
+
+/** A retest typed here is the axis’ value from now on, as far as somebody said how well it is known. */
+export async function keepLoss(
+  trx: Transaction<Tables>,
+  job: Job,
+  signed: SignedStep,
+  at: string,
+  who: string,
+): Promise<void> {
+  const { figure } = signed;
+  if (!figure || figure.runId !== null || figure.expandedMm === null) return;
+  const { steps } = jobProgress(job.plan, job.events).plan;
+  const step = steps.find((s) => s.id === signed.step);
+  const axis = job.axes.find((a) => a.letter === step?.axis);
+  if (step?.retest !== "chain" || !axis) return;
+  const before = axis.before?.kind;
+  await forgetLoss(trx, job, step.id);
+  await trx
+    .insertInto("typed_loss")
+    .values({
+      axis_id: axis.axisId,
+      job_id: job.id,
+      step: step.id,
+      // The same test at the same place as before, as its step asks.
+      // One figure typed is no profile, whatever was taken before.
+      kind:
+        isTestKind(before) && before !== "travel-profile"
+          ? before
+          : "two-sided",
+      lost_mm: figure.lostMm,
+      expanded_mm: figure.expandedMm,
+      place_mm: axis.before?.placeMm ?? null,
+      at,
+      by: who,
+    })
+    .execute();
+}
+
+export async function forgetLoss(
+  trx: Transaction<Tables>,
+  job: Job,
+  step: string,
+): Promise<void> {
+  await trx
+    .deleteFrom("typed_loss")
+    .where("job_id", "=", job.id)
+    .where("step", "=", step)
     .execute();
 }
 

@@ -26,7 +26,7 @@ import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import { eventFor } from "./job-acts";
-import { countAsVisit, tellCase } from "./job-tells";
+import { countAsVisit, forgetLoss, keepLoss, tellCase } from "./job-tells";
 import { modernEvent, modernPlan } from "./old-plans";
 import type { Machines } from "./machines";
 
@@ -184,7 +184,11 @@ export class Jobs {
         .execute();
       if (act.kind === "sign" && act.step === "sign-off")
         await this.finish(trx, job, at, who);
-      if (event.kind === "sign") await tellCase(trx, job, event, at, who);
+      if (event.kind === "undo") await forgetLoss(trx, job, event.step);
+      if (event.kind === "sign") {
+        await tellCase(trx, job, event, at, who);
+        await keepLoss(trx, job, event, at, who);
+      }
       return this.get(id, trx);
     });
     if (act.kind === "sign") await this.mend(after, act.step);
@@ -285,27 +289,19 @@ export class Jobs {
     axisId: number,
   ): Promise<Job["axes"][number]["before"]> {
     const rows = await this.db
-      .selectFrom("run")
-      .select([
-        "id",
-        "kind",
-        "lost_mm",
-        "expanded_mm",
-        "place_mm",
-        "finished_at",
-      ]) // prettier-ignore
+      .selectFrom("loss")
+      .select(["run_id", "kind", "lost_mm", "expanded_mm", "place_mm", "at"])
       .where("axis_id", "=", axisId)
-      .where("state", "=", "finished")
-      .orderBy("finished_at", "desc")
+      .orderBy("at", "desc")
       .limit(20)
       .execute();
-    const last = rows.find((r) => r.lost_mm !== null && !isSplitTest(r.kind));
-    if (!last || last.lost_mm === null || !last.finished_at) return null;
+    const last = rows.find((r) => !isSplitTest(r.kind));
+    if (!last) return null;
     return {
       lostMm: last.lost_mm,
       expandedMm: last.expanded_mm,
-      runId: last.id,
-      at: last.finished_at,
+      runId: last.run_id,
+      at: last.at,
       kind: last.kind,
       placeMm: last.place_mm,
     };

@@ -5,6 +5,7 @@ import type {
   RunCreate,
   RunSetup,
   RunSummary,
+  TypedLoss,
 } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
@@ -223,6 +224,24 @@ export class Runs {
       readings: r.readings ?? 0,
       imported: r.import_hash !== null,
     }));
+  }
+
+  /** Retests of an axis that were typed in a job. */
+  async typedLosses(axisId: number): Promise<TypedLoss[]> {
+    return this.db
+      .selectFrom("typed_loss")
+      .select([
+        "job_id as jobId",
+        "kind",
+        "lost_mm as lostMm",
+        "expanded_mm as expandedMm",
+        "place_mm as placeMm",
+        "at",
+        "by",
+      ])
+      .where("axis_id", "=", axisId)
+      .orderBy("at")
+      .execute();
   }
 
   /** Every test of an axis with its readings. */

@@ -300,6 +300,31 @@ const usualPrices: Migration = {
   },
 };
 
+/**
+ * A retest typed in a job is a value of its axis like any test; `loss` is both. Deleted again only
+ * when the step is taken back.
+ */
+const typedLosses: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table typed_loss (
+        id integer primary key, axis_id integer not null references axis(id),
+        job_id integer not null references job(id), step text not null, kind text not null,
+        lost_mm real not null, expanded_mm real not null, place_mm real, at text not null,
+        by text not null, unique (job_id, step)) strict`,
+      `create index typed_loss_of_axis on typed_loss (axis_id, at)`,
+      `create view loss as
+        select id as run_id, null as job_id, axis_id, kind, lost_mm, expanded_mm, place_mm,
+          finished_at as at, by from run
+        where state = 'finished' and finished_at is not null and lost_mm is not null
+          and expanded_mm is not null
+        union all
+        select null, job_id, axis_id, kind, lost_mm, expanded_mm, place_mm, at, by from typed_loss`,
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
   "0002_judgement": judgement,
@@ -312,4 +337,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0009_own_errors": ownErrors,
   "0010_mechanism": mechanism,
   "0011_usual_prices": usualPrices,
+  "0012_typed_losses": typedLosses,
 };

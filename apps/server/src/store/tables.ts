@@ -97,6 +97,31 @@ export interface Tables {
     expanded_mm: number | null;
     place_mm: number | null;
   };
+  /** A retest typed in a job, with U. */
+  typed_loss: {
+    id: Generated<number>;
+    axis_id: number;
+    job_id: number;
+    step: string;
+    kind: TestPlan["kind"];
+    lost_mm: number;
+    expanded_mm: number;
+    place_mm: number | null;
+    at: string;
+    by: string;
+  };
+  /** A view: every judged value of an axis, from a test or typed in a job. */
+  loss: {
+    run_id: number | null;
+    job_id: number | null;
+    axis_id: number;
+    kind: TestPlan["kind"];
+    lost_mm: number;
+    expanded_mm: number;
+    place_mm: number | null;
+    at: string;
+    by: string;
+  };
   /** Append-only: triggers refuse changes. */
   reading: {
     id: Generated<number>;

@@ -18,7 +18,7 @@ export function openAxis(http: HttpTestingController, config: AxisConfig = CONFI
   http.expectOne("/api/axes/2/ledger").flush({ axisId: 2, links: [] });
   http.expectOne("/api/shop").flush({ demo });
   http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: [axis] });
-  http.expectOne("/api/axes/2/history").flush({ runs: [], events: [], ...history });
+  http.expectOne("/api/axes/2/history").flush({ runs: [], typed: [], events: [], ...history });
 } // prettier-ignore
 
 /** An open case of that axis. */

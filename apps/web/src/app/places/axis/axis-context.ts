@@ -12,6 +12,12 @@ import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
 
 /** The machine and axis that the stations work on, with the axis’ history; one for each axis frame. */
+/** Either of a test or typed in a job. */
+export type LastLoss = Pick<
+  RunSummary,
+  "kind" | "at" | "by" | "lostMm" | "expandedMm"
+> & { readonly runId: number | null; readonly jobId: number | null };
+
 @Injectable()
 export class AxisContext {
   private readonly api = inject(Api);
@@ -45,9 +51,20 @@ export class AxisContext {
         r.state === "finished" && r.lostMm !== null && !isSplitTest(r.kind),
     ),
   );
-  readonly last = computed<RunSummary | null>(
-    () => this.finished().at(-1) ?? null,
-  );
+  /** The last value of the whole chain, from a test or typed in a job. */
+  readonly last = computed<LastLoss | null>(() => {
+    const typed = (this.historyState()?.typed ?? []).filter(
+      (t) => !isSplitTest(t.kind),
+    );
+    return (
+      [
+        ...this.finished().map((r) => ({ ...r, runId: r.id, jobId: null })),
+        ...typed.map((t) => ({ ...t, runId: null })),
+      ]
+        .sort((a, b) => a.at.localeCompare(b.at))
+        .at(-1) ?? null
+    );
+  });
   readonly open = computed(() =>
     (this.historyState()?.runs ?? []).filter((r) => r.state === "running"),
   );

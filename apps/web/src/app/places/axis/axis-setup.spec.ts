@@ -25,7 +25,11 @@ describe("the data of an axis", () => {
   /** The context reads the machine again. */
   const again = (over: object = {}): void => {
     answer(http.expectOne("/api/machines/1"), { id: 1, nickname: "Heron", bay: "3", axes: [axis(over)] }); // prettier-ignore
-    answer(http.expectOne("/api/axes/2/history"), { runs: [], events: [] });
+    answer(http.expectOne("/api/axes/2/history"), {
+      runs: [],
+      typed: [],
+      events: [],
+    });
     http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] })); // prettier-ignore
     TestBed.tick();
   };

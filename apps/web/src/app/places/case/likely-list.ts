@@ -99,6 +99,7 @@ export class LikelyList {
     ref: string | null,
   ): { path: string; fragment?: string } | null {
     const [kind, id] = (ref ?? "").split(" ");
+    if (kind === "job") return { path: `/jobs/${id}` };
     if (kind === "run") return { path: `${this.base()}/runs/${id}` };
     if (kind === "result")
       return { path: `${this.base()}/locate`, fragment: `result-${id}` };

@@ -98,7 +98,7 @@ export class LocateStation {
   );
   protected readonly measured = computed(() =>
     (this.store.assessment()?.measured ?? []).map((m) => ({
-      runId: m.runId,
+      path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`, // prettier-ignore
       words: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.lostMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
       when: momentWords(m.at),
     })),

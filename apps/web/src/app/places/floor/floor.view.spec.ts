@@ -15,6 +15,7 @@ describe("floorView", () => {
       lostMm === null
         ? null
         : {
+            jobId: null,
             runId: 1,
             lostMm,
             expandedMm: 0.001,

@@ -9,7 +9,7 @@ import { HistoryPlace } from "./history";
 const run = (id: number, day: number, lostMm: number, over: Partial<RunSummary> = {}): RunSummary => ({
   id, axisId: 2, kind: "two-sided", state: "finished", at: `2026-02-${String(day).padStart(2, "0")}T08:00:00Z`, by: "Ama", lostMm, expandedMm: 0.001, placeMm: 300, imported: false, ...over,
 }) as unknown as RunSummary; // prettier-ignore
-const history = { axisId: 2, runs: [run(1, 1, 0.01), run(2, 10, 0.012), run(3, 20, 0.02), run(4, 24, 0.021)], events: [] }; // prettier-ignore
+const history = { axisId: 2, typed: [], runs: [run(1, 1, 0.01), run(2, 10, 0.012), run(3, 20, 0.02), run(4, 24, 0.021)], events: [] }; // prettier-ignore
 
 describe("the history of an axis", () => {
   let http: HttpTestingController;
@@ -32,16 +32,16 @@ describe("the history of an axis", () => {
 
   it("compares the last two, until others are chosen; a change of units or a new event leaves the choice", () => {
     const page = open();
-    expect([page.value("From"), page.value("To")]).toEqual(["3", "4"]);
-    page.choose("From", "1");
+    expect([page.value("From"), page.value("To")]).toEqual(["run 3", "run 4"]);
+    page.choose("From", "run 1");
     TestBed.inject(Preferences).system.set("inch");
     TestBed.tick();
-    expect([page.value("From"), page.value("To")]).toEqual(["1", "4"]);
+    expect([page.value("From"), page.value("To")]).toEqual(["run 1", "run 4"]);
     page.type("What was done or happened", "new way covers");
     page.press("Note it");
     answer(http.expectOne("/api/axes/2/events"), {});
     again({ ...history, runs: [...history.runs, run(5, 25, 0.022)] });
-    expect([page.value("From"), page.value("To")]).toEqual(["1", "4"]);
+    expect([page.value("From"), page.value("To")]).toEqual(["run 1", "run 4"]);
   });
 
   it("the kind that was chosen stays when the history is read anew", () => {
@@ -67,6 +67,6 @@ describe("the history of an axis", () => {
   });
 
   it("an axis that was never measured says what to do", () => {
-    expect(open({ runs: [], events: [] }).text()).toMatch(/[Nn]othing|never|[Nn]o test/); // prettier-ignore
+    expect(open({ runs: [], typed: [], events: [] }).text()).toMatch(/[Nn]othing|never|[Nn]o test/); // prettier-ignore
   });
 });

@@ -79,14 +79,14 @@ export class HistoryPlace {
       rows: historyRows(history, kind, system),
       trend: trendSentence(history, kind, axis.config, system),
       measured: measuredOf(history, kind).map((r) => ({
-        id: r.id,
+        key: r.key,
         words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}`,
       })),
       data: historyChartData(history, kind, axis.config, system),
       events: history.events
         .map((e) => ({ ...e, when: momentWords(e.at) }))
         .reverse(),
-      any: history.runs.length > 0,
+      any: history.runs.length + history.typed.length > 0,
     };
   });
   protected readonly draw = computed<DrawChart | null>(() => {
@@ -95,10 +95,10 @@ export class HistoryPlace {
     const unit = this.preferences.system() === "metric" ? "µm" : "tenths";
     return (ink) => historyChart(view.data, unit, ink);
   });
-  private readonly measuredIds = computed(() => (this.view()?.measured ?? []).map((m) => m.id)); // prettier-ignore
+  private readonly measuredKeys = computed(() => (this.view()?.measured ?? []).map((m) => m.key)); // prettier-ignore
   /** The two that are compared: the last ones, until others are chosen that are still shown. */
-  protected readonly first = linkedSignal<readonly number[], number>({ source: this.measuredIds, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-2) ?? 0 }); // prettier-ignore
-  protected readonly second = linkedSignal<readonly number[], number>({ source: this.measuredIds, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-1) ?? 0 }); // prettier-ignore
+  protected readonly first = linkedSignal<readonly string[], string>({ source: this.measuredKeys, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-2) ?? "" }); // prettier-ignore
+  protected readonly second = linkedSignal<readonly string[], string>({ source: this.measuredKeys, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-1) ?? "" }); // prettier-ignore
   protected readonly comparison = computed(() => {
     const history = this.context.history();
     return history
@@ -162,4 +162,8 @@ export class HistoryPlace {
   }
 }
 
-const stays = (ids: readonly number[], id: number | undefined): number | undefined => id !== undefined && ids.includes(id) ? id : undefined; // prettier-ignore
+const stays = (
+  keys: readonly string[],
+  key: string | undefined,
+): string | undefined =>
+  key !== undefined && keys.includes(key) ? key : undefined;

@@ -3,7 +3,13 @@ import type { History, RunSummary } from "@iron/contract";
 import { chainView } from "../../chain/chain-strip";
 import { ageWords, countWords, dayWords } from "../../shared/words";
 import { differences, numberFrom, numberText } from "../axis/config-fields";
-import { comparisonSentence, trendSentence } from "./history.view";
+import {
+  comparisonSentence,
+  historyChartData,
+  historyRows,
+  measuredOf,
+  trendSentence,
+} from "./history.view";
 
 const config = defaultAxis("vertical-centre", "Z");
 const NOW = new Date("2026-03-03T12:00:00Z");
@@ -41,6 +47,46 @@ describe("the chain, the axis form, the history and words", () => {
     ]);
   });
 
+  it("a retest typed in a job stands among the tests, is compared with them, and opens its job", () => {
+    const typed = {
+      jobId: 7,
+      kind: "two-sided" as const,
+      lostMm: 0.004,
+      expandedMm: 0.001,
+      placeMm: 180,
+      at: "2026-02-15T12:00:00.000Z",
+      by: "Tomas",
+    };
+    const test: RunSummary = {
+      id: 1,
+      kind: "two-sided",
+      state: "finished",
+      at: "2026-01-01T12:00:00.000Z",
+      by: "Ama",
+      lostMm: 0.02,
+      expandedMm: 0.001,
+      placeMm: 180,
+      readings: 11,
+      imported: false,
+    };
+    const history: History = { runs: [test], typed: [typed], events: [] };
+    expect(historyRows(history, "all", "metric")).toMatchObject([
+      {
+        runId: null,
+        jobId: 7,
+        kind: expect.stringContaining("job 7") as string,
+      },
+      { runId: 1, jobId: null },
+    ]);
+    const [first, second] = measuredOf(history, "all").map((m) => m.key);
+    expect(comparisonSentence(history, first, second, "metric")).toContain(
+      "so it is real",
+    );
+    expect(
+      historyChartData(history, "all", config, "metric").points.map((q) => q.y),
+    ).toEqual([20, 4]);
+  });
+
   it("tells a real change from a seeming one, and a trend", () => {
     const run = (id: number, month: number, lostMm: number): RunSummary => ({
       id,
@@ -56,15 +102,16 @@ describe("the chain, the axis form, the history and words", () => {
     });
     const history: History = {
       runs: [run(1, 1, 0.01), run(2, 2, 0.0105), run(3, 3, 0.016)],
+      typed: [],
       events: [],
     };
-    expect(comparisonSentence(history, 1, 2, "metric")).toContain(
+    expect(comparisonSentence(history, "run 1", "run 2", "metric")).toContain(
       "within the uncertainty",
     );
-    expect(comparisonSentence(history, 1, 3, "metric")).toContain(
+    expect(comparisonSentence(history, "run 1", "run 3", "metric")).toContain(
       "so it is real",
     );
-    expect(comparisonSentence(history, 1, 1, "metric")).toBe(
+    expect(comparisonSentence(history, "run 1", "run 1", "metric")).toBe(
       "Choose two different measurements.",
     );
     expect(

@@ -10,16 +10,24 @@ import {
   type TestKind,
   type UnitSystem,
 } from "@iron/core";
-import type { AxisEvent, History, RunSummary } from "@iron/contract";
+import type { AxisEvent, History, RunSummary, TypedLoss } from "@iron/contract";
 import { momentWords, monthWords } from "../../shared/words";
 
-export interface Measured extends RunSummary {
+/** A judged value of the axis: from a test, or a retest typed in a job. */
+export interface Measured {
+  readonly key: string;
+  readonly kind: TestKind;
+  readonly at: string;
   readonly lostMm: number;
   readonly expandedMm: number;
+  readonly placeMm: number | null;
 }
 
 export interface HistoryRow {
-  readonly id: number;
+  readonly key: string;
+  /** Where it is opened: its test, or the job it was typed in. */
+  readonly runId: number | null;
+  readonly jobId: number | null;
   readonly when: string;
   readonly kind: string;
   readonly value: string;
@@ -27,19 +35,30 @@ export interface HistoryRow {
   readonly state: string;
 }
 
-function isMeasured(run: RunSummary): run is Measured {
+type MeasuredRun = RunSummary & { lostMm: number; expandedMm: number };
+
+function isMeasured(run: RunSummary): run is MeasuredRun {
   return (
     run.state === "finished" && run.lostMm !== null && run.expandedMm !== null
   );
 }
 
+const byTime = (a: { at: string }, b: { at: string }): number =>
+  a.at.localeCompare(b.at);
+const typedKey = (one: TypedLoss): string => `job ${one.jobId} ${one.at}`;
+
 export function measuredOf(
   history: History,
   kind: TestKind | "all",
 ): readonly Measured[] {
-  return history.runs
-    .filter(isMeasured)
-    .filter((r) => (kind === "all" ? !isSplitTest(r.kind) : r.kind === kind));
+  return [
+    ...history.runs
+      .filter(isMeasured)
+      .map((r) => ({ ...r, key: `run ${r.id}` })),
+    ...history.typed.map((t) => ({ ...t, key: typedKey(t) })),
+  ]
+    .filter((r) => (kind === "all" ? !isSplitTest(r.kind) : r.kind === kind))
+    .sort(byTime);
 }
 
 const lossText = (mm: number, U: number, system: UnitSystem): string =>
@@ -50,21 +69,35 @@ export function historyRows(
   kind: TestKind | "all",
   system: UnitSystem,
 ): readonly HistoryRow[] {
-  return history.runs
-    .filter((r) => kind === "all" || r.kind === kind)
-    .map((r) => ({
-      id: r.id,
-      when: momentWords(r.at),
-      kind: TEST_WORDS[r.kind].name + (r.imported ? ", imported" : ""),
-      value: isMeasured(r)
-        ? lossText(r.lostMm, r.expandedMm, system)
-        : r.state === "running"
-          ? "not finished"
-          : "given up",
-      by: r.by,
-      state: r.state,
-    }))
-    .reverse();
+  const wanted = (r: { kind: TestKind }): boolean =>
+    kind === "all" || r.kind === kind;
+  const typed = history.typed.filter(wanted).map((t) => ({
+    key: typedKey(t),
+    runId: null,
+    jobId: t.jobId,
+    at: t.at,
+    when: momentWords(t.at),
+    kind: `${TEST_WORDS[t.kind].name}, typed in job ${t.jobId}`,
+    value: lossText(t.lostMm, t.expandedMm, system),
+    by: t.by,
+    state: "finished",
+  }));
+  const tests = history.runs.filter(wanted).map((r) => ({
+    key: `run ${r.id}`,
+    runId: r.id,
+    jobId: null,
+    at: r.at,
+    when: momentWords(r.at),
+    kind: TEST_WORDS[r.kind].name + (r.imported ? ", imported" : ""),
+    value: isMeasured(r)
+      ? lossText(r.lostMm, r.expandedMm, system)
+      : r.state === "running"
+        ? "not finished"
+        : "given up",
+    by: r.by,
+    state: r.state,
+  }));
+  return [...tests, ...typed].sort(byTime).reverse();
 }
 
 /** The trend since the last repair or adjustment, said in a sentence. */
@@ -101,12 +134,12 @@ export function trendSentence(
 /** Is the change between two measurements larger than its uncertainty? */
 export function comparisonSentence(
   history: History,
-  firstId: number,
-  secondId: number,
+  firstKey: string,
+  secondKey: string,
   system: UnitSystem,
 ): string {
   const pair = measuredOf(history, "all").filter(
-    (r) => r.id === firstId || r.id === secondId,
+    (r) => r.key === firstKey || r.key === secondKey,
   );
   if (pair.length < 2) return "Choose two different measurements.";
   const [earlier, later] = pair.map((r) => ({

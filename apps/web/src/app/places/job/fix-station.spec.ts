@@ -31,7 +31,7 @@ describe("station Fix", () => {
     page.tick("Replace fixed-end bearings");
     expect(page.text()).toMatch(/About \d+ h \d+ min/);
     expect(page.text()).toContain("end-bearing set (order)");
-    expect(page.text()).toMatch(/parts about £\d/);
+    expect(page.text()).toMatch(/parts usually about £\d/);
     page.tick("Replace fixed-end bearings");
     page.tick("Set the gib");
     expect(page.text()).toContain("no parts to buy");

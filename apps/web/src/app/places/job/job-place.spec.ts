@@ -30,7 +30,7 @@ describe("a job at the machine", () => {
     http.match("/api/machines/2").forEach((r) => r.flush({ axes: [{ id: 2, machineId: 2, version: 1, config: CONFIG, retiredAt: null }] })); // prettier-ignore
     http.match("/api/indicators").forEach((r) => r.flush([]));
     http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] })); // prettier-ignore
-    http.match("/api/axes/2/history").forEach((r) => r.flush({ runs: [], events: [] })); // prettier-ignore
+    http.match("/api/axes/2/history").forEach((r) => r.flush({ runs: [], typed: [], events: [] })); // prettier-ignore
     TestBed.tick();
   };
   const open = (of: Job) => {

@@ -7,7 +7,7 @@ import {
   signal,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { stepsOf, CHAIN_TEST_KINDS, TEST_WORDS } from "@iron/core";
+import { CHAIN_TEST_KINDS, formatWithU, stepsOf, TEST_WORDS } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
@@ -40,6 +40,13 @@ export class MeasureStation {
       ? `${TEST_WORDS[last.kind].name}, ${momentWords(last.at)}, ${last.by}`
       : "";
   });
+  /** The last value where it was typed in a job and has no readings here. */
+  protected readonly typed = computed(() => {
+    const last = this.context.last();
+    if (!last || last.jobId === null || last.lostMm === null) return null;
+    const loss = formatWithU(last.lostMm, last.expandedMm, { system: this.preferences.system() }); // prettier-ignore
+    return { jobId: last.jobId, loss };
+  });
   protected readonly open = computed(() =>
     this.context.open().map((run) => ({
       id: run.id,
@@ -51,8 +58,8 @@ export class MeasureStation {
     effect((onCleanup) => {
       const last = this.context.last();
       this.lastRun.set(null);
-      if (!last) return;
-      const loading = this.api.get("run", `/runs/${last.id}`).subscribe({
+      if (!last || last.runId === null) return;
+      const loading = this.api.get("run", `/runs/${last.runId}`).subscribe({
         next: (run) => this.lastRun.set(run),
         error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
       });

@@ -22,7 +22,9 @@ describe("the test program as it is offered", () => {
     http.expectOne("/api/axes/2/ledger").flush({ axisId: 2, links: [] });
     http.expectOne("/api/shop").flush({ demo: true });
     http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: ["X", "Y", "Z"].map((l, i) => axisOf(l, i + 2)) }); // prettier-ignore
-    http.expectOne("/api/axes/2/history").flush({ runs: [], events: [] });
+    http
+      .expectOne("/api/axes/2/history")
+      .flush({ runs: [], typed: [], events: [] });
     const run = {
       id: 7,
       plan,
