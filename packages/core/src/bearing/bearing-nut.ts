@@ -1,3 +1,4 @@
+import type { AxisConfig } from "../axis";
 import { requireBound } from "../quantity";
 
 export interface LockNutThread {
@@ -53,6 +54,47 @@ export function clampForceShort(
 export function cordDrag(pullN: number, radiusMm: number): number {
   requireBound("radius", radiusMm, radiusMm > 0, "above 0 mm");
   return (pullN * radiusMm) / 1000;
+}
+
+/** Bore of the end bearing over the screw’s nominal diameter, roughly (common practice, no source). */
+const BORE = 0.78;
+/** Starting torque of a matched pair over its bore, N·m/mm: see {@link usualSetDrag}. */
+const PAIR_NM_PER_MM = 0.0088;
+/** A set of three or four against a pair, with the preload that their maker grinds in. */
+const SETS: Partial<Record<AxisConfig["bearings"], number>> = {
+  "angular-pair": 1,
+  "angular-triple": 1.36,
+  "angular-quad": 2,
+};
+/** Sets of one make differ so much, with their seals and grease. */
+const DRAG_SPREAD = 0.5;
+
+/** Where the drag of a matched end-bearing set usually lies, N·m; the maker’s figure comes first. */
+export interface DragWindow {
+  readonly boreMm: number;
+  readonly fromNm: number;
+  readonly toNm: number;
+}
+
+/**
+ * Usual drag torque of the end-bearing set of an axis at the preload ground into it. Catalogue starting
+ * torques of screw-support bearings with a contact angle of 60°, from memory, are 0.14 N·m at 17 to
+ * 20 mm bore, 0.23 at 25, 0.24 at 30, 0.28 to 0.49 at 40, 0.58 at 50; three carry 1.36 times and four
+ * twice the preload of two.
+ * @returns null for a set that is adjusted on site: its drag has no usual figure
+ */
+export function usualSetDrag(
+  axis: Pick<AxisConfig, "bearings" | "screw">,
+): DragWindow | null {
+  const of = SETS[axis.bearings];
+  if (of === undefined) return null;
+  const boreMm = Math.max(6, Math.round(BORE * axis.screw.nominalMm));
+  const middle = PAIR_NM_PER_MM * boreMm * of;
+  return {
+    boreMm,
+    fromNm: (1 - DRAG_SPREAD) * middle,
+    toNm: (1 + DRAG_SPREAD) * middle,
+  };
 }
 
 /**

@@ -1,7 +1,8 @@
 import * as fc from "fast-check";
+import { defaultAxis, type AxisConfig } from "../axis";
 import { STEEL_E } from "../screw/steel";
 import { axialDeflection, preloadLossLimit, preloadOffset, rowForce, setUnderLoad } from "./angular-set"; // prettier-ignore
-import { clampForce, clampForceShort, cordDrag, greaseFill, makeUpSpacer, nutPreloadDrag, nutTorque, pitchDiameter, spacerGrind } from "./bearing-nut"; // prettier-ignore
+import { clampForce, clampForceShort, cordDrag, greaseFill, makeUpSpacer, nutPreloadDrag, nutTorque, pitchDiameter, spacerGrind, usualSetDrag } from "./bearing-nut"; // prettier-ignore
 
 /** A 60° screw-support bearing of common size. */
 const row = { balls: 15, ballMm: 7.144, contactDeg: 60 };
@@ -318,5 +319,38 @@ describe("bearing nut", () => {
       const share = greaseFill(D, B) / 0.9 / free;
       expect([d, share > 0.2 && share < 0.6]).toEqual([d, true]);
     }
+  });
+});
+
+describe("usual drag of an end-bearing set", () => {
+  const x = defaultAxis("vertical-centre", "X");
+  const setOf = (nominalMm: number, bearings: AxisConfig["bearings"]) =>
+    usualSetDrag({ bearings, screw: { ...x.screw, nominalMm } });
+
+  it.each([
+    // Catalogue starting torques of screw-support bearings, 60°, paired, from memory: bore mm, N·m.
+    [22, 17, 0.14],
+    [26, 20, 0.14],
+    [32, 25, 0.23],
+    [38, 30, 0.24],
+    [51, 40, 0.28],
+    [51, 40, 0.49],
+    [64, 50, 0.58],
+  ])(
+    "a screw of %d mm: the catalogue’s figure for %d mm bore lies in the window",
+    (nominalMm, boreMm, catalogueNm) => {
+      const usual = setOf(nominalMm, "angular-pair");
+      expect(usual?.boreMm).toBe(boreMm);
+      expect(usual?.fromNm).toBeLessThan(catalogueNm);
+      expect(usual?.toNm).toBeGreaterThan(catalogueNm);
+    },
+  );
+
+  it("four carry twice the preload of two (catalogue factor, from memory); a pair adjusted on site has no window", () => {
+    const pair = setOf(32, "angular-pair");
+    const four = setOf(32, "angular-quad");
+    expect((four?.toNm ?? 0) / (pair?.toNm ?? 1)).toBeCloseTo(2, 6);
+    expect(setOf(32, "deep-groove-pair")).toBeNull();
+    expect(setOf(32, "plain-thrust")).toBeNull();
   });
 });

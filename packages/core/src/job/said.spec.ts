@@ -73,6 +73,54 @@ describe("the words of a step fit the axis", () => {
     expect(week).toContain("how it moves end to end");
   });
 
+  it("drag of a bearing nut is judged against a window that is shown, and not by a figure nobody has", () => {
+    const set = (bearings: AxisConfig["bearings"]): PlannedStep => {
+      const config: AxisConfig = { ...x, bearings };
+      const sheet = planJob({
+        axes: [{ letter: "X", config }],
+        items: [{ letter: "X", kind: "bearing-preload" }],
+        options: { ...DEFAULT_OPTIONS, preload: "drag" },
+      });
+      return step(sheet, "set-preload");
+    };
+    const matched = set("angular-pair");
+    expect(matched.how.join(" ")).toMatch(
+      /0\.11 N·m.* to 0\.33 N·m.*25 mm bore/,
+    );
+    expect(matched.reading?.label).toContain("after locking");
+    expect(matched.reading?.from).toBeCloseTo(0.11, 2);
+    expect(matched.reading?.to).toBeCloseTo(0.33, 2);
+    const adjusted = set("deep-groove-pair");
+    expect(adjusted.how.join(" ")).toContain("no usual figure");
+    expect(adjusted.reading?.to).toBeUndefined();
+  });
+
+  it("the screw leaves by the end its nut’s flange faces, or the other where the flange does not pass", () => {
+    const out = (flangeSide: "fixed" | "far", flangePasses: boolean): string =>
+      step(plan({ ...x, mechanics: { ...x.mechanics, flangeSide, flangePasses } }, "screw"), "screw-out").title; // prettier-ignore
+    expect(out("fixed", true)).toContain("fixed end");
+    expect(out("far", true)).toContain("far end");
+    expect(out("fixed", false)).toContain("far end");
+    expect(out("far", false)).toContain("fixed end");
+  });
+
+  it("a head comes off its block by the way that is there: lifted, with the brake let go, or by a plain screw", () => {
+    const z = defaultAxis("vertical-centre", "Z");
+    const off = (over: Partial<AxisConfig>, lever = false): string => {
+      const config: AxisConfig = {
+        ...z,
+        ...over,
+        mechanics: { ...z.mechanics, fixedEnd: "unpinned", brakeLever: lever },
+      };
+      return step(plan(config, "align-screw"), "block-away").how.join(" ");
+    };
+    expect(off({ brake: false })).toMatch(/^Raise the head on the gear/);
+    expect(off({ brake: true }, true)).toContain("let go by its lever");
+    const plain = off({ brake: false, transmission: "plain-screw" });
+    expect(plain).toMatch(/^Turn the lead screw by its hub/);
+    expect(off({ brake: true })).not.toContain("lever");
+  });
+
   it("sheet-metal screws want no figure from a book", () => {
     expect(step(plan(x, "coupling"), "covers-on").torques.join(" ")).toContain(
       "snug",

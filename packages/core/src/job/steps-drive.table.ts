@@ -1,3 +1,5 @@
+import { usualSetDrag } from "../bearing";
+import { bothTorques } from "../quantity";
 import {
   housingMass,
   screwMass,
@@ -46,6 +48,20 @@ const renews = ({ kinds, options }: StepContext): boolean =>
   (kinds.has("screw") && options.newBearings);
 const houses = (c: StepContext["config"]): string =>
   rotating(c) ? "nut housing" : "bearing housing";
+/** The window of a matched set, where nobody has the maker’s at hand. */
+function dragWords(config: StepContext["config"]): string {
+  const usual = usualSetDrag(config);
+  return usual
+    ? `, else ${bothTorques(usual.fromNm)} to ${bothTorques(usual.toNm)}, usual for such a set of about ${usual.boreMm} mm bore`
+    : "; for a pair adjusted here there is no usual figure";
+}
+function dragBounds(config: StepContext["config"]): {
+  readonly from?: number;
+  readonly to?: number;
+} {
+  const usual = usualSetDrag(config);
+  return usual ? { from: usual.fromNm, to: usual.toNm } : {};
+}
 /** The screw is flicked or pulled by a cord only where it turns with nothing on it. */
 const turnsFree = ({ config, sheet }: StepContext): boolean => {
   const parted = sheet.has("hub-ease") || sheet.has("belt-off");
@@ -235,7 +251,7 @@ export const DRIVE_STEPS: readonly StepKind[] = [
       const adjust = "Small touches, a few degrees, not quarters; after loosening one tap on the screw’s end.";
       const judge = options.preload === "torque" || !free
         ? "To the torque of the machine’s book, in two goes, turning between; then check by end float."
-        : options.preload === "drag" ? "Until the pull on a cord round the journal lies in the window (Sums gives it from the set)." : "Until a flick of the end runs on a little and comes to rest by itself: will not turn is too tight, runs on is loose.";
+        : options.preload === "drag" ? `Until the pull on a cord round the journal gives a drag in its window: the maker’s${dragWords(config)}. Sums turns pull into torque.` : "Until a flick of the end runs on a little and comes to rest by itself: will not turn is too tight, runs on is loose.";
       return {
         title: plain ? `Set the ${nutWords(config)} and lock` : `${isTab(config) ? "Nuts" : "Nut"} to preload, locked`, why: "Too little floats, too much gets hot.",
         how: [
@@ -250,7 +266,7 @@ export const DRIVE_STEPS: readonly StepKind[] = [
     },
     tools: (c) => ["pin or hook spanner", "torque wrench with pin spanner", "indicator on a magnetic base", ...(c.options.preload === "drag" && turnsFree(c) ? ["cord and spring scale"] : [])],
     torques: ["bearing-nut"],
-    reading: (c) => (c.options.preload === "drag" && turnsFree(c) ? { label: "Drag torque", quantity: "torque", from: 0, to: 20, optional: true } : { label: "End float", quantity: "deviation", from: 0, to: 0.005, optional: true }),
+    reading: (c) => (c.options.preload === "drag" && turnsFree(c) ? { label: "Drag torque, after locking", quantity: "torque", ...dragBounds(c.config) } : { label: "End float, after locking", quantity: "deviation", from: 0, to: 0.005, optional: true }),
     finds: (c) => (c.options.preload === "feel" && turnsFree(c) ? [{ id: "rests", words: "runs a little and rests" }, { id: "stuck", words: "will not turn", asks: true, say: "Too tight: touch it back, tap the end, flick again." }, { id: "runs-on", words: "runs on", asks: true, say: "Too loose: a touch in, flick again." }] : []),
   },
   {

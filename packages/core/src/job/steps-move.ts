@@ -1,7 +1,15 @@
-import type { Place, Way } from "../machine";
+import {
+  brakeIsClear,
+  jointAt,
+  memberMass,
+  PLACE_NAMES,
+  screwTurns,
+  turnsAsItRises,
+  type Place,
+  type Way,
+} from "../machine";
 import { balanced, memberOf, screwOf, weightWords } from "./said";
-import type { StepKind } from "./step-kind";
-import { memberMass, PLACE_NAMES } from "../machine";
+import type { StepContext, StepKind } from "./step-kind";
 
 const LIGHT_KG = 25;
 
@@ -29,6 +37,22 @@ export const GEAR_TAKE: StepKind = {
   tools: ["lifting gear"],
 };
 
+/** How the member comes off its block by a hair: lifted, or by its screw where lifting does not turn that. */
+function offTheBlock({ config, state }: StepContext): string {
+  const member = memberOf(config);
+  const parted =
+    jointAt(state, "nut-bracket") === "off" ||
+    jointAt(state, "bracket-member") === "off";
+  const lets = brakeIsClear(config, state)
+    ? ""
+    : ", the brake let go by its lever meanwhile and back at once";
+  if (parted || !screwTurns(config))
+    return `Raise the ${member} on the gear by a hair, wait, draw the block out by its handle.`;
+  if (turnsAsItRises(config))
+    return `Raise the ${member} on the gear by a hair${lets}; wait, draw the block out by its handle.`;
+  return `Turn the ${screwOf(config)} by its hub until the ${member} stands off the block by a hair, the gear following${lets}: lifting alone does not turn a plain thread. Wait, draw the block out by its handle.`;
+}
+
 /** The block goes, from the side. */
 export const BLOCK_AWAY: StepKind = {
   id: "block-away",
@@ -40,12 +64,10 @@ export const BLOCK_AWAY: StepKind = {
     { kind: "tie", to: false },
     { kind: "block", to: "none" },
   ],
-  words: ({ config }) => ({
+  words: (c) => ({
     title: "Block out, from the side",
     why: "A member does not move off a block that it stands on.",
-    how: [
-      `Raise the ${memberOf(config)} on the gear by a hair, wait, draw the block out by its handle.`,
-    ],
+    how: [offTheBlock(c)],
     caution: "From the side; nobody under it.",
     good: "The gear carries, nothing sinks.",
   }),
@@ -173,6 +195,5 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
           };
       }
     },
-    tools: way === "gear" || way === "screw-by-hand" ? [] : [],
   };
 }

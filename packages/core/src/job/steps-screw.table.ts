@@ -40,6 +40,9 @@ const slings = (c: Config): readonly string[] =>
   lifting(screwMass(c)).people === 2
     ? ["sling", ...(lifting(screwMass(c)).gear ? ["lifting gear"] : [])]
     : [];
+/** The end that the nut’s flange faces, or the other. */
+const endOf = (c: Config, flange: boolean): string =>
+  (c.mechanics.flangeSide === "fixed") === flange ? "fixed end" : "far end";
 const carried = (c: Config): string => {
   if (gravity(c))
     return "On its sling, straight along its own line, one hand steadying; nobody under it.";
@@ -102,7 +105,7 @@ export const SCREW_STEPS: readonly StepKind[] = [
     needs: ({ config }) => (screwTurns(config) && !config.mechanics.flangePasses ? [{ joint: "bracket-member", at: "off", side: "open" }] : []),
     effects: [to("screw", "off")],
     words: ({ config }) => ({
-      title: !screwTurns(config) ? "Screw out of its clamps" : config.mechanics.flangePasses ? "Draw the screw, to the side its nut’s flange faces" : "Draw the screw by the other end, tilted past the casting", why: screwTurns(config) ? "It passes no other way." : "Nut and screw go together.",
+      title: !screwTurns(config) ? "Screw out of its clamps" : config.mechanics.flangePasses ? `Draw the screw by the ${endOf(config, true)}: the side its nut’s flange faces` : `Draw the screw by the ${endOf(config, false)}, tilted past the casting`, why: screwTurns(config) ? "It passes no other way." : "Nut and screw go together.",
       how: [`It weighs about ${Math.max(1, Math.round(screwMass(config)))} kg. ${carried(config)}`, "Never lifted by the nut.", "On vees at a quarter from each end."], caution: "Long, oily and straight: gloves, clear way, no knock.", good: "It comes without scraping.",
     }),
     people: ({ config }) => carriers(screwMass(config)), tools: ({ config }) => [...slings(config), "wooden vees"], photo: "the screw’s side and marks",

@@ -30,6 +30,8 @@ const SET_WHILE_MOVING: readonly JointId[] = ["gib"];
 const ROLLS_BACK = 10;
 /** From this tangent of the lead angle a ball screw is driven back by a push (common practice, no source). */
 const BACK_DRIVES = 0.06;
+/** A plain thread rubs: it is driven back only above its friction, 0.1 to 0.2 (handbook range, from memory). */
+const PLAIN_BACK_DRIVES = 0.2;
 
 const atLeastSnug = (state: JointState): boolean =>
   state === "tight" || state === "snug";
@@ -147,7 +149,16 @@ function canPush(
   return (
     driveIsParted(config, state) &&
     screwIsHeld(config, state) &&
-    leadTangent(config) >= BACK_DRIVES
+    leadTangent(config) >=
+      (config.transmission === "plain-screw" ? PLAIN_BACK_DRIVES : BACK_DRIVES)
+  );
+}
+
+/** A plain thread of low lead stands still, however the member is lifted. */
+export function turnsAsItRises(config: AxisConfig): boolean {
+  return (
+    config.transmission !== "plain-screw" ||
+    leadTangent(config) >= PLAIN_BACK_DRIVES
   );
 }
 
@@ -166,7 +177,8 @@ function canLift(
   // Else the screw turns as the member rises.
   return (
     parted ||
-    (screwIsHeld(config, state) &&
+    (turnsAsItRises(config) &&
+      screwIsHeld(config, state) &&
       driveIsParted(config, state) &&
       brakeIsClear(config, state))
   );
