@@ -124,6 +124,7 @@ const JOGS: readonly Verb[] = [
 interface OnAxis {
   readonly work: AxisWork;
   readonly sheet: ReadonlySet<string>;
+  readonly kinds: ReadonlySet<JobKindId>;
 }
 
 class Walk {
@@ -134,7 +135,11 @@ class Walk {
 
   constructor(start: MachineState, works: readonly AxisWork[]) {
     this.state = start;
-    this.on = works.map((work) => ({ work, sheet: selectSteps(work) }));
+    this.on = works.map((work) => ({
+      work,
+      sheet: selectSteps(work),
+      kinds: new Set(work.kinds),
+    }));
   }
 
   run(): readonly PlannedStep[] {
@@ -167,14 +172,14 @@ class Walk {
   }
 
   private context(on: OnAxis): StepContext {
-    const { config, letter, options, kinds } = on.work;
+    const { config, letter, options } = on.work;
     return {
       config,
       letter,
       options,
       state: this.axis(on),
       power: this.state.power,
-      kinds: new Set(kinds),
+      kinds: on.kinds,
       sheet: on.sheet,
     };
   }

@@ -88,9 +88,14 @@ export function selectSteps(work: AxisWork): ReadonlySet<string> {
 
 class Selection {
   private readonly chosen = new Map<string, Fitted>();
+  /** What is chosen, by id; the steps’ own words look at it as it grows. */
+  private readonly sheet = new Set<string>();
   private readonly fitting: readonly StepKind[];
+  private readonly restoring: readonly StepKind[];
+  private readonly opening: readonly StepKind[];
   /** What each step does to joints and notes, whatever the sheet: once for all rounds. */
-  private readonly does: ReadonlyMap<StepKind, readonly Effect[]>;
+  private readonly does = new Map<StepKind, readonly Effect[]>();
+  private readonly context: StepContext;
   private readonly has: readonly JointId[];
   private readonly places = new Map<StepKind, number>();
   private readonly begun: boolean;
@@ -99,11 +104,23 @@ class Selection {
     const { config } = work;
     this.has = jointsOf(config);
     this.fitting = STEP_KINDS.filter((k) => !k.fits || k.fits(config));
-    this.begun = work.start !== WHOLE;
-    const c = this.context();
-    this.does = new Map(
-      this.fitting.map((k) => [k, valueOf(k.effects ?? [], c)]),
+    this.restoring = this.fitting.filter((k) => k.restores);
+    this.opening = this.fitting.filter(
+      (k) => !k.restores && k.effects && !k.id.startsWith("light-"),
     );
+    this.begun = work.start !== WHOLE;
+    this.context = {
+      config,
+      letter: work.letter,
+      options: work.options,
+      state: WHOLE,
+      power: "isolated",
+      kinds: new Set(work.kinds),
+      sheet: this.sheet,
+    };
+    const empty = { ...this.context, sheet: new Set<string>() };
+    for (const k of this.fitting)
+      if (k.effects) this.does.set(k, valueOf(k.effects, empty));
   }
 
   run(): ReadonlySet<string> {
@@ -126,8 +143,8 @@ class Selection {
       this.prove();
     }
     // With its nut parted the screw tells nothing of it.
-    if (this.chosen.has("nut-parted")) this.chosen.delete("back-drive");
-    return new Set(this.chosen.keys());
+    if (this.chosen.has("nut-parted")) this.sheet.delete("back-drive");
+    return this.sheet;
   }
 
   /** Measured too late, or to tighten what is off and goes back by its own line. */
@@ -157,24 +174,21 @@ class Selection {
     const kind = stepKind(id);
     if (kind.fits && !kind.fits(this.work.config)) return;
     if (this.begun && this.isOpenAlready(kind)) return;
-    this.changed();
-    this.chosen.set(id, this.onAxis(kind));
+    this.most = null;
+    const fitted = this.onAxis(kind);
+    this.chosen.set(id, fitted);
+    this.sheet.add(id);
   }
 
   /** What a step does can depend on what else is on the sheet. */
   private refit(): void {
-    this.changed();
+    this.most = null;
     for (const [id, { kind, fixed }] of this.chosen)
       if (!fixed) this.chosen.set(id, this.onAxis(kind));
   }
 
-  private changed(): void {
-    this.now = null;
-    this.most = null;
-  }
-
   private onAxis(kind: StepKind): Fitted {
-    const c = this.context();
+    const c = this.context;
     const effects = valueOf(kind.effects ?? [], c);
     const lowers = kind.restores
       ? []
@@ -190,25 +204,6 @@ class Selection {
     );
     const uses = valueOf(kind.uses ?? [], c);
     return { kind, effects, needs, lowers, uses, fixed };
-  }
-
-  private now: StepContext | null = null;
-
-  private context(): StepContext {
-    return (this.now ??= this.contextNow());
-  }
-
-  private contextNow(): StepContext {
-    const { config, letter, options, kinds } = this.work;
-    return {
-      config,
-      letter,
-      options,
-      state: WHOLE,
-      power: "isolated",
-      kinds: new Set(kinds),
-      sheet: new Set(this.chosen.keys()),
-    };
   }
 
   private place(kind: StepKind): number {
@@ -272,13 +267,8 @@ class Selection {
     before: number,
   ): StepKind | undefined {
     let best: { readonly kind: StepKind; readonly to: number } | undefined;
-    for (const kind of this.fitting) {
-      if (
-        this.place(kind) >= before ||
-        kind.restores ||
-        kind.id.startsWith("light-")
-      )
-        continue;
+    for (const kind of this.opening) {
+      if (this.place(kind) >= before) continue;
       for (const e of this.does.get(kind) ?? []) {
         if (e.kind !== "joint" || e.joint !== joint) continue;
         const to = openness(e.to);
@@ -291,8 +281,8 @@ class Selection {
   /** Every joint that was opened is brought back, step by step. */
   private closeAgain(): void {
     const opened = (joint: JointId): JointState => this.opened(joint);
-    for (const kind of this.fitting) {
-      if (!kind.restores || this.chosen.has(kind.id)) continue;
+    for (const kind of this.restoring) {
+      if (this.chosen.has(kind.id)) continue;
       if (kind.wanted && !kind.wanted(opened)) continue;
       const puts = (this.does.get(kind) ?? []).some(
         (e) =>
@@ -375,7 +365,7 @@ class Selection {
   private movesByHand(): boolean {
     const { start } = this.work;
     return [...this.chosen.values()].some((f) => {
-      const at = valueOf(f.kind.at ?? null, this.context());
+      const at = valueOf(f.kind.at ?? null, this.context);
       return (
         at !== start.member &&
         f.kind.phase === "work" &&
