@@ -25,6 +25,11 @@ const moment = (at: string): string =>
     dateStyle: "medium",
     timeStyle: "short",
   }).format(new Date(at));
+/** A day of the shop’s calendar, as in “3 Dec 2026”. */
+const dayWords = (day: string): string =>
+  new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" }).format(
+    new Date(`${day}T12:00`),
+  );
 
 /**
  * The job as a paper file for a customer or an auditor: who, when, what was found, what was read with
@@ -61,7 +66,7 @@ function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
     );
   doc.text(
     job.finishedAt
-      ? `Signed off ${moment(job.finishedAt)}. First check on ${job.checkOn ?? "a day a week on"}.`
+      ? `Signed off ${moment(job.finishedAt)}. First check on ${job.checkOn ? dayWords(job.checkOn) : "a day a week on"}.`
       : "Not signed off yet.",
   );
   heading(doc, "Before and after");

@@ -186,6 +186,7 @@ describe("jobs", () => {
     const flat = text.replace(/\s+/g, " ");
     expect(flat).toContain(`Job ${job.id}: Replace fixed-end bearings, Z`);
     expect(flat).toContain("6.0 ± 1.0 µm after");
+    expect(flat).toMatch(/First check on \d{1,2} [A-Z][a-z]+ \d{4}\./);
     expect(flat).toContain("Found: rough or pitted.");
     expect(flat).toContain("Put in: 1 end-bearing set.");
     expect(flat).toContain("“The member stands on its block");

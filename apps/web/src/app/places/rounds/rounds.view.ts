@@ -26,7 +26,7 @@ export function dueWords(point: LubePointRecord): string {
   const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : ""; // prettier-ignore
   const was = point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : ""; // prettier-ignore
   const held = point.held ? ", held by the maker’s bounds" : "";
-  return `${due}${spread}; every ${point.intervalDays} days by ${point.by}${was}${held}`;
+  return `${due}${spread}; every ${point.intervalDays === 1 ? "day" : `${point.intervalDays} days`} by ${point.by}${was}${held}`;
 }
 
 export interface DayBar {
