@@ -44,6 +44,15 @@ export default tseslint.config(
         { type: "element", prefix: "ip", style: "kebab-case" },
       ],
       "@angular-eslint/prefer-on-push-component-change-detection": "error",
+      "no-restricted-properties": [
+        "error",
+        {
+          object: "crypto",
+          property: "randomUUID",
+          message:
+            "It does not exist over plain http on a network: use newKey().",
+        },
+      ],
       // Components without a body of their own are decorated all the same.
       "@typescript-eslint/no-extraneous-class": [
         "error",

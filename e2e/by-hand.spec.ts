@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, openProgram, test } from "./shop";
+import { expect, openProgram, test, AS_ROWAN } from "./shop";
 
 async function openCase(page: Page, axis: string): Promise<void> {
   await page.goto(`${axis}/ask`);
@@ -54,7 +54,7 @@ test("rock is read place by place on the simulated machine, with its uncertainty
   }
   await expect(page.getByText(/It does not rock\.|It rocks:/)).toBeVisible();
   await expect(page.getByRole("row", { name: /Play at 2\d\.\d+ mm .* ± / })).toBeVisible(); // prettier-ignore
-  const refused = await page.request.post("/api/axes/3/series", { data: { plan: { kind: "hand-push", places: [1, 2], repeats: 1, spanMm: 300, depthMm: 0, friction: "load" } } }); // prettier-ignore
+  const refused = await page.request.post("/api/axes/3/series", { headers: AS_ROWAN, data: { plan: { kind: "hand-push", places: [1, 2], repeats: 1, spanMm: 300, depthMm: 0, friction: "load" } } }); // prettier-ignore
   expect(refused.status()).toBe(422);
   expect(await refused.text()).toContain("Never on an axis that can fall");
 });
@@ -135,7 +135,7 @@ test("a program whose step somebody read by hand stops, and says why where they 
   await page.getByLabel("Dwell at each target, s").fill("30");
   await page.getByRole("button", { name: "Run it on the simulated machine" }).click(); // prettier-ignore
   const run = /runs\/(\d+)/.exec(page.url())?.[1] ?? "";
-  const typed = await page.request.post(`/api/runs/${run}/readings`, { data: { source: "typed", step: 0, value: 0, widthMm: 0.001, entered: "0", spoilt: false } }); // prettier-ignore
+  const typed = await page.request.post(`/api/runs/${run}/readings`, { headers: AS_ROWAN, data: { source: "typed", step: 0, value: 0, widthMm: 0.001, entered: "0", spoilt: false } }); // prettier-ignore
   expect(typed.ok(), await typed.text()).toBe(true);
   await expect(page.getByText(/The program was stopped: .* The axis stands where it was; read this step by hand, or run what is left again\./)).toBeVisible({ timeout: 60_000 }); // prettier-ignore
 });

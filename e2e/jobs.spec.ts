@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, looking, openProgram, test } from "./shop";
+import { expect, looking, openProgram, test, AS_ROWAN } from "./shop";
 
 /** The smallest PNG: one white dot. */
 const DOT = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==", "base64"); // prettier-ignore
@@ -171,11 +171,11 @@ const KINDS = [
 
 looking("every kind of job prints on paper without overflow", async ({ page, shop }) => {
   const options = { preload: "torque", align: "carriage", gib: "knee", nutService: "rebuild", newInsert: true, farEndToo: false };
-  const { axes } = (await (await page.request.post(`${shop.url}/api/machines`, { data: { nickname: "Wigeon", bay: "12", kind: "bench-mill", hoursPerWeek: 10, note: "", letters: ["Z"] } })).json()) as { axes: { config: object }[] };
+  const { axes } = (await (await page.request.post(`${shop.url}/api/machines`, { headers: AS_ROWAN, data: { nickname: "Wigeon", bay: "12", kind: "bench-mill", hoursPerWeek: 10, note: "", letters: ["Z"] } })).json()) as { axes: { config: object }[] };
   const own = axes[0].config;
   // No demo machine has a belt, or a nut that turns.
   const turning = { ...own, letter: "X", orientation: "horizontal", member: "gantry", brake: false, transmission: "rotating-nut", ratio: 2, guideway: "rail" };
-  await page.request.post(`${shop.url}/api/machines/1/axes`, { data: { config: { ...turning, letter: "W" } } });
+  await page.request.post(`${shop.url}/api/machines/1/axes`, { headers: AS_ROWAN, data: { config: { ...turning, letter: "W" } } });
   const all: [number, number][] = [];
   for (let id = 1; id <= 9; id += 1) {
     const machine = (await (await page.request.get(`${shop.url}/api/machines/${id}`)).json()) as { axes: { id: number }[] };
@@ -186,7 +186,7 @@ looking("every kind of job prints on paper without overflow", async ({ page, sho
   for (const kind of KINDS) {
     let id = 0;
     for (const [machine, axisId] of all) {
-      const made = await page.request.post(`${shop.url}/api/machines/${machine}/jobs`, { data: { items: [{ axisId, kind }], options, caseId: null } });
+      const made = await page.request.post(`${shop.url}/api/machines/${machine}/jobs`, { headers: AS_ROWAN, data: { items: [{ axisId, kind }], options, caseId: null } });
       if (made.status() !== 201) continue;
       ({ id } = (await made.json()) as { id: number });
       break;

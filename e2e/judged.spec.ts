@@ -1,4 +1,4 @@
-import { begin, expect, test } from "./shop";
+import { begin, expect, test, AS_ROWAN } from "./shop";
 
 const AVOCET_Z = "/machines/4/axes/12";
 const BITTERN_Z = "/machines/1/axes/3";
@@ -15,7 +15,12 @@ test("a coarse dial on a tight limit is warned of before, and ends in “cannot 
     rangeMm: 10,
   };
   expect(
-    (await page.request.post("/api/indicators", { data: dial })).status(),
+    (
+      await page.request.post("/api/indicators", {
+        headers: AS_ROWAN,
+        data: dial,
+      })
+    ).status(),
   ).toBe(201);
   await page.goto(`${BITTERN_Z}/measure/new/two-sided`);
   await page
@@ -59,6 +64,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
   expect(
     (
       await page.request.post("/api/axes/12/device/shims", {
+        headers: AS_ROWAN,
         data: { shimmed: "column-base", shims: chips },
       })
     ).status(),

@@ -1,7 +1,7 @@
 import { dayOf } from "../packages/core/src/quantity/day";
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { expect, looking, ShopServer, test } from "./shop";
+import { expect, looking, ShopServer, test, AS_ROWAN } from "./shop";
 
 const axeSource = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
 
@@ -75,14 +75,14 @@ const VIEWS: [string, string, RegExp][] = [
 async function haveCase(page: Page, baseURL: string): Promise<void> {
   const there = (await (await page.request.get(`${baseURL}/api/axes/3/cases`)).json()) as unknown[]; // prettier-ignore
   if (there.length) return;
-  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { data }); // prettier-ignore
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data }); // prettier-ignore
   const file = (await (await post("/machines/1/cases", { axisIds: [3] })).json()) as { id: number }; // prettier-ignore
   await post(`/cases/${file.id}/results`, { axisId: 3, test: "fastener-check", answers: { "retainer-turns": true }, note: "", data: null }); // prettier-ignore
 }
 
 /** An open job and a begun row of readings on Bittern X, made when there are none yet. */
 async function haveJob(page: Page, baseURL: string): Promise<number> {
-  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { data }); // prettier-ignore
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data }); // prettier-ignore
   const there = (await (await page.request.get(`${baseURL}/api/axes/1/series`)).json()) as unknown[]; // prettier-ignore
   const jobs = async (): Promise<{ id: number; title: string }[]> => (await (await page.request.get(`${baseURL}/api/jobs`)).json()) as { id: number; title: string }[]; // prettier-ignore
   const mine = async (): Promise<number> => (await jobs()).find((j) => j.title === "Set the gib, X")?.id ?? 0; // prettier-ignore

@@ -17,7 +17,12 @@ export class ShopServer {
   ) {}
 
   get url(): string {
-    return `http://localhost:${this.port}`;
+    return this.at("localhost");
+  }
+
+  /** By another of its names. */
+  at(name: string): string {
+    return `http://${name}:${this.port}`;
   }
 
   async start(): Promise<void> {
@@ -46,7 +51,7 @@ export class ShopServer {
       let said = "";
       child.stdout?.on("data", (data: Buffer) => {
         said += data.toString();
-        const port = /localhost:(\d+)/.exec(said)?.[1];
+        const port = /http:\/\/[^/]+:(\d+)\//.exec(said)?.[1];
         if (port) done(Number(port));
       });
       child.once("exit", (code) =>
@@ -72,6 +77,9 @@ export class ShopServer {
     rmSync(this.folder, { recursive: true, force: true });
   }
 }
+
+/** What a request of the test’s own says of who makes it: every write does. */
+export const AS_ROWAN = { "x-working-as": "Rowan" };
 
 interface Fixtures {
   readonly shop: ShopServer;
@@ -154,7 +162,7 @@ export async function approach(page: Page): Promise<void> {
 /** Waits until the axis stands and its needle has been still for a moment. */
 export async function standing(page: Page): Promise<void> {
   const axis = /\/axes\/(\d+)/.exec(page.url())?.[1];
-  const device = `${new URL(page.url()).origin}/api/axes/${axis}/device`;
+  const device = `http://localhost:${new URL(page.url()).port}/api/axes/${axis}/device`;
   await expect
     .poll(
       async () =>

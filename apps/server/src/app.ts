@@ -8,7 +8,8 @@ import { RunDevice } from "./devices/run-device";
 import { errorHandler } from "./http/errors";
 import { mountOperations } from "./http/mount";
 import { problem } from "./http/problem-error";
-import { contentSecurity, giveNonce, sameSiteOnly } from "./http/security";
+import { guard } from "./http/guard";
+import { contentSecurity, giveNonce } from "./http/security";
 import { serveWebFiles } from "./http/web-files";
 import { caseHandlersFor } from "./routes/case-handlers";
 import { lubeHandlersFor } from "./routes/lube-handlers";
@@ -42,6 +43,8 @@ export interface AppOptions {
   readonly log: Logger;
   readonly version: string;
   readonly host: string;
+  /** Other names it answers to on the network. */
+  readonly names?: readonly string[];
   readonly webFolder: string | null;
   readonly simulate: boolean;
   /** How much faster than real the simulated machines run; Infinity finishes a command at once. */
@@ -94,7 +97,7 @@ export function createApp(options: AppOptions): App {
         error || response.statusCode >= 500 ? "error" : "debug",
     }),
   );
-  app.use(giveNonce, contentSecurity, sameSiteOnly(options.host));
+  app.use(giveNonce, contentSecurity, guard(options.host, options.names));
   app.use(
     compression({
       filter: (request, response) =>

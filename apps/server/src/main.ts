@@ -1,9 +1,11 @@
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
+import { hostname } from "node:os";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import { pino } from "pino";
 import { createApp } from "./app";
+import { isLoopback } from "./http/guard";
 import { seedDemo } from "./demo/seed";
 import { systemClock } from "./services/clock";
 import { Machines } from "./services/machines";
@@ -18,6 +20,7 @@ function optionsFromCommandLine() {
     options: {
       data: { type: "string" },
       host: { type: "string" },
+      name: { type: "string", multiple: true },
       port: { type: "string" },
       demo: { type: "boolean", default: false },
       simulate: { type: "boolean", default: false },
@@ -38,6 +41,7 @@ function optionsFromCommandLine() {
     demo,
     port: port === undefined ? null : Number(port),
     host: values.host ?? process.env["IRON_HOST"] ?? "127.0.0.1",
+    names: values.name ?? [],
     data: resolve(
       values.data ?? process.env["IRON_DATA"] ?? (demo ? "demo-data" : "data"),
     ),
@@ -94,6 +98,7 @@ async function main(): Promise<void> {
     log,
     version: process.env["IRON_VERSION"] ?? "0.1.0",
     host: options.host,
+    names: options.names,
     webFolder: options.web,
     simulate: options.simulate,
     simulationSpeed: options.speed,
@@ -102,10 +107,19 @@ async function main(): Promise<void> {
   const server = createServer(app.express);
   const port = await listenSomewhere(server, options.host, options.port);
   log.info({ port, host: options.host, demo: options.demo }, "listening");
-  const name = options.host === "127.0.0.1" ? "localhost" : options.host;
+  const everywhere = ["0.0.0.0", "::"].includes(options.host);
+  const name = isLoopback(options.host)
+    ? "localhost"
+    : everywhere
+      ? (options.names[0] ?? hostname())
+      : options.host;
   process.stdout.write(
     `Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`,
   );
+  if (!isLoopback(options.host))
+    process.stdout.write(
+      "Everybody on this network can read and change everything here: nobody signs in yet, and nothing is encrypted. Bind it only to a network you trust.\n",
+    );
   let stopping = false;
   const stop = (signal: string): void => {
     if (stopping) return;

@@ -2,6 +2,7 @@ import type { OPERATIONS, OperationName } from "@iron/contract";
 import { OPERATIONS as ALL } from "@iron/contract";
 import type { Express, Request } from "express";
 import { z } from "zod";
+import { WRITER_HEADER } from "./guard";
 
 type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
@@ -28,10 +29,16 @@ export type Handlers = {
   readonly [N in OperationName]: (call: Call<N>) => Promise<Answer<N>>;
 };
 
-const whoSchema = z.string().trim().min(1).max(40).catch("somebody");
+const LONGEST_NAME = 40;
+const whoSchema = z
+  .string()
+  .trim()
+  .max(LONGEST_NAME, `The name of who is working is longer than ${LONGEST_NAME} letters.`); // prettier-ignore
 
+/** First name of who is working; “somebody” where nobody said. */
 export function whoIsWorking(request: Request): string {
-  return whoSchema.parse(decodeURIComponent(request.get("x-working-as") ?? ""));
+  const said = decodeURIComponent(request.get(WRITER_HEADER) ?? "");
+  return z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })["x-working-as"] || "somebody"; // prettier-ignore
 }
 
 /** Mounts every operation of the contract: the schemas check what comes in before a handler sees it. */

@@ -1,9 +1,7 @@
 import type { RequestHandler } from "express";
 import helmet from "helmet";
 import { randomBytes } from "node:crypto";
-import { problem } from "./problem-error";
-
-const LOCAL_HOSTS = new Set(["localhost", "127.0.0.1", "[::1]"]);
+import { isLoopback } from "./guard";
 
 /** A fresh nonce for each answer; the page carries it for the styles that are made at run time. */
 export const giveNonce: RequestHandler = (_, response, next) => {
@@ -12,6 +10,7 @@ export const giveNonce: RequestHandler = (_, response, next) => {
 };
 
 export const contentSecurity: RequestHandler = (request, response, next) => {
+  const secure = request.secure || isLoopback(request.get("host") ?? "");
   const nonce = `'nonce-${response.locals["nonce"]}'`;
   helmet({
     contentSecurityPolicy: {
@@ -31,36 +30,8 @@ export const contentSecurity: RequestHandler = (request, response, next) => {
       },
     },
     strictTransportSecurity: false,
+    // Heeded on a secure origin only; over plain http a browser complains of them at every page.
+    crossOriginOpenerPolicy: secure,
+    originAgentCluster: secure,
   })(request, response, next);
 };
-
-/**
- * Pages of other sites must not drive this server through the user's browser: cross-site requests are
- * refused, and while bound to the loopback only its own names are answered.
- */
-export function sameSiteOnly(host: string): RequestHandler {
-  const loopback = LOCAL_HOSTS.has(host) || host === "::1";
-  return (request, _, next) => {
-    const site = request.get("sec-fetch-site");
-    const unsafe = request.method !== "GET" && request.method !== "HEAD";
-    if (unsafe && site && site !== "same-origin" && site !== "none") {
-      throw problem(403, "Forbidden", "Requests from other sites are refused.");
-    }
-    if (
-      unsafe &&
-      Number(request.get("content-length") ?? 0) > 0 &&
-      !request.is(["application/json", "image/jpeg", "image/png"])
-    ) {
-      throw problem(415, "Not JSON", "Send application/json.");
-    }
-    const name = (request.get("host") ?? "").replace(/:\d+$/, "");
-    if (loopback && !LOCAL_HOSTS.has(name)) {
-      throw problem(
-        403,
-        "Forbidden",
-        "This server answers on this machine only.",
-      );
-    }
-    next();
-  };
-}

@@ -6,6 +6,7 @@ import { MIGRATIONS } from "./migrations";
 import type { Tables } from "./tables";
 
 export type Db = Kysely<Tables>;
+export const DATABASE_FILE = "iron-patience.sqlite";
 
 /**
  * Opens the shop's database in `folder`, making both if absent, and brings it up to date.
@@ -13,7 +14,7 @@ export type Db = Kysely<Tables>;
  */
 export async function openDatabase(folder: string): Promise<Db> {
   mkdirSync(folder, { recursive: true });
-  const file = new Database(join(folder, "iron-patience.sqlite"));
+  const file = new Database(join(folder, DATABASE_FILE));
   file.pragma("journal_mode = WAL");
   file.pragma("synchronous = NORMAL");
   file.pragma("foreign_keys = ON");

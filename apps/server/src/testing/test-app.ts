@@ -44,7 +44,12 @@ export const TWO_SIDED: TestPlan = {
 
 /** The whole server on an empty database in a temporary folder, simulated machines at once. */
 export async function testApp(
-  options: { simulate?: boolean; webFolder?: string } = {},
+  options: {
+    simulate?: boolean;
+    webFolder?: string;
+    host?: string;
+    names?: readonly string[];
+  } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
   const db = await openDatabase(folder);
@@ -52,7 +57,8 @@ export async function testApp(
     db,
     log: pino({ level: process.env["LOG_LEVEL"] ?? "silent" }),
     version: "test",
-    host: "127.0.0.1",
+    host: options.host ?? "127.0.0.1",
+    names: options.names ?? [],
     webFolder: options.webFolder ?? null,
     simulate: options.simulate ?? true,
     simulationSpeed: Infinity,
@@ -60,7 +66,9 @@ export async function testApp(
     checkAnswers: true,
   });
   return {
-    api: supertest(app.express),
+    api: supertest
+      .agent(app.express)
+      .set("x-working-as", "Rowan") as TestApp["api"],
     db,
     app,
     folder,

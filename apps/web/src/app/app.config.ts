@@ -1,7 +1,9 @@
 import { provideHttpClient, withInterceptors } from "@angular/common/http";
 import {
   CSP_NONCE,
+  ErrorHandler,
   inject,
+  provideBrowserGlobalErrorListeners,
   type ApplicationConfig,
   provideEnvironmentInitializer,
 } from "@angular/core";
@@ -13,6 +15,7 @@ import {
 import { MessageService } from "primeng/api";
 import { PrimeNG, providePrimeNG } from "primeng/config";
 import { routes } from "./app.routes";
+import { PageFailure } from "./data/page-failure";
 import { workingAs } from "./data/working-as";
 import { ironPreset } from "./theme/preset";
 
@@ -34,5 +37,7 @@ export const appConfig: ApplicationConfig = {
       inject(PrimeNG).csp.set({ nonce: inject(CSP_NONCE) ?? undefined }),
     ),
     MessageService,
+    provideBrowserGlobalErrorListeners(),
+    { provide: ErrorHandler, useClass: PageFailure },
   ],
 };

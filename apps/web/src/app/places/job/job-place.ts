@@ -8,6 +8,7 @@ import {
   type JobKindId,
   type SignedStep,
 } from "@iron/core";
+import { newKey } from "../../data/new-key";
 import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { dayWords } from "../../shared/words";
@@ -144,19 +145,19 @@ export class JobPlace {
   }
 
   protected sign(draft: SignedStep): void {
-    this.store.act({ kind: "sign", ...draft, key: crypto.randomUUID(), system: this.preferences.system() }); // prettier-ignore
+    this.store.act({ kind: "sign", ...draft, key: newKey(), system: this.preferences.system() }); // prettier-ignore
   }
 
   protected undo(step: string): void {
-    this.store.act({ kind: "undo", step, key: crypto.randomUUID() });
+    this.store.act({ kind: "undo", step, key: newKey() });
   }
 
   protected stopHere(letter: string): void {
-    this.store.act({ kind: "stop-here", letter, key: crypto.randomUUID() });
+    this.store.act({ kind: "stop-here", letter, key: newKey() });
   }
 
   protected addWork(letter: string, job: JobKindId): void {
-    this.store.act({ kind: "add-work", letter, job, key: crypto.randomUUID() });
+    this.store.act({ kind: "add-work", letter, job, key: newKey() });
   }
 
   protected beginMoving(): void {
@@ -178,7 +179,7 @@ export class JobPlace {
   protected keepOrder(): void {
     const order = this.moving();
     if (!order || this.orderWrong().length) return;
-    this.store.act({ kind: "reorder", order: [...order], key: crypto.randomUUID() }); // prettier-ignore
+    this.store.act({ kind: "reorder", order: [...order], key: newKey() }); // prettier-ignore
     this.moving.set(null);
   }
 

@@ -8,6 +8,7 @@ import type {
   RunSummary,
 } from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
@@ -133,6 +134,6 @@ export class JobStore {
 
   /** Takes a photo: kept in the browser, sent as soon as it can be. */
   photo(step: string, file: Blob, caption: string): void {
-    this.photos.add({ key: crypto.randomUUID(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file }); // prettier-ignore
+    this.photos.add({ key: newKey(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file }); // prettier-ignore
   }
 }

@@ -8,6 +8,7 @@ import {
   untracked,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { newKey } from "../../data/new-key";
 import { Trouble } from "../../shared/trouble";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
@@ -98,7 +99,7 @@ export class KitPage {
   }
 
   protected tick(item: string, on: boolean): void {
-    this.store.act({ kind: "kit", item, on, key: crypto.randomUUID() });
+    this.store.act({ kind: "kit", item, on, key: newKey() });
   }
 
   protected print(): void {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core"; // prettier-ignore
 import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core"; // prettier-ignore
 import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract"; // prettier-ignore
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
@@ -118,7 +119,7 @@ export class LubricantsPage {
       this.notices.say(`“${field.value.trim()}” is not a number of grams; nothing was kept.`);
       return;
     }
-    this.api.post("moveStock", `/lubricants/${one.id}/stock`, { key: crypto.randomUUID(), kind, grams }).subscribe({
+    this.api.post("moveStock", `/lubricants/${one.id}/stock`, { key: newKey(), kind, grams }).subscribe({
       next: (list) => {
         this.list.set(list);
         field.value = "";

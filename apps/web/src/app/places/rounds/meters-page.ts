@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/cor
 import { dayOf, decimalsFor, formatNumber } from "@iron/core";
 import { parseDecimal, type MachineMeter } from "@iron/contract";
 import type { Observable } from "rxjs";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
@@ -152,7 +153,7 @@ export class MetersPage {
       this.say(meter.machineId, `“${field.value.trim()}” is not a number of hours.`); // prettier-ignore
       return;
     }
-    const body = { key: crypto.randomUUID(), date: dayOf(new Date()), hours, reset }; // prettier-ignore
+    const body = { key: newKey(), date: dayOf(new Date()), hours, reset }; // prettier-ignore
     this.follow(meter.machineId, this.api.post("addMeter", `/machines/${meter.machineId}/meter`, body), () => form.reset()); // prettier-ignore
   }
 

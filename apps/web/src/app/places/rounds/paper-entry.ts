@@ -2,6 +2,7 @@ import { dayOf } from "@iron/core";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
 import type { FoundState } from "@iron/core";
 import type { Rounds } from "@iron/contract";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
@@ -213,7 +214,7 @@ export class PaperEntry {
       const found = this.stateOf(point.id);
       if (!found) continue;
       const dose = found === "flooded" || found === "blocked" ? 0 : point.dose;
-      this.queue.add({ pointId: point.id, place: point.place, by, visit: { key: crypto.randomUUID(), found, dose, glitter: false, words: "", date: this.doneOn() } }); // prettier-ignore
+      this.queue.add({ pointId: point.id, place: point.place, by, visit: { key: newKey(), found, dose, glitter: false, words: "", date: this.doneOn() } }); // prettier-ignore
       this.kept.update((n) => n + 1);
     }
     const now = rows.filter((r) => this.stateOf(r.point.id)).map((r) => r.point.id); // prettier-ignore

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Router, RouterLink } from "@angular/router";
 import type { FoundState } from "@iron/core";
 import type { LubePointRecord, LubricantRecord, Machine } from "@iron/contract";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -95,9 +96,9 @@ export class PointPage {
 
   protected found(point: LubePointRecord, state: FoundState): void {
     const dose = state === "flooded" || state === "blocked" ? 0 : point.dose;
-    this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key: crypto.randomUUID(), found: state, dose, glitter: false, words: "" } }); // prettier-ignore
+    this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key: newKey(), found: state, dose, glitter: false, words: "" } }); // prettier-ignore
     const undo = (): void =>
-      this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key: crypto.randomUUID(), found: null, dose: 0, glitter: false, words: "" } }); // prettier-ignore
+      this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" } }); // prettier-ignore
     this.notices.say(`${point.place}: ${state}.`, undo);
   }
 
@@ -108,7 +109,7 @@ export class PointPage {
   protected photo(point: LubePointRecord, files: FileList | null): void {
     const file = files?.[0];
     if (!file) return;
-    this.photos.add({ key: crypto.randomUUID(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
+    this.photos.add({ key: newKey(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
   }
 
   protected keep(body: LubePointEdit): void {

@@ -8,6 +8,7 @@ import {
   type LubePointRecord,
   type Rounds,
 } from "@iron/contract";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -198,7 +199,7 @@ export class RoundsPlace {
     }
     const none = state === "flooded" || state === "blocked";
     const dose = none && !typed ? 0 : given;
-    const key = crypto.randomUUID();
+    const key = newKey();
     const visit = { key, found: state, dose, glitter: this.glitter(), friction: this.friction(), outlets: [...this.outlets()], words: this.words() }; // prettier-ignore
     this.walked.update((w) => [...w, { point, found: state, key }]);
     this.queue.add({ pointId: point.id, place: point.place, visit, by: this.preferences.who() }); // prettier-ignore
@@ -212,7 +213,7 @@ export class RoundsPlace {
     if (!last) return;
     this.walked.update((w) => w.slice(0, -1));
     this.asking.update((all) => all.filter((p) => p.id !== last.point.id));
-    const visit = { key: crypto.randomUUID(), found: null, dose: 0, glitter: false, words: "" }; // prettier-ignore
+    const visit = { key: newKey(), found: null, dose: 0, glitter: false, words: "" }; // prettier-ignore
     this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() }); // prettier-ignore
   }
 
@@ -225,7 +226,7 @@ export class RoundsPlace {
   protected photo(point: LubePointRecord, files: FileList | null): void {
     const file = files?.[0];
     if (!file) return;
-    this.photos.add({ key: crypto.randomUUID(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
+    this.photos.add({ key: newKey(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
     this.notices.say(`${point.place}: photo taken; it goes to the point.`);
   }
 
@@ -259,7 +260,7 @@ export class RoundsPlace {
   protected hold(point: LubePointRecord, move: HandMove): void {
     this.busy.set(true);
     this.holdWrong.set("");
-    const body = { key: crypto.randomUUID(), ...move };
+    const body = { key: newKey(), ...move };
     this.api.post("holdPoint", `/lube-points/${point.id}/holds`, body).subscribe({
       next: (rounds) => {
         this.busy.set(false);

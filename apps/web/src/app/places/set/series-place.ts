@@ -26,6 +26,7 @@ import {
 import { parseDecimal, type Series } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import type { Observable } from "rxjs";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -201,7 +202,7 @@ export class SeriesPlace {
   private keep(step: number, value: number | null, entered: string): void {
     this.follow(
       this.api.post("addSeriesPoint", `/series/${this.seriesId()}/points`, {
-        key: crypto.randomUUID(),
+        key: newKey(),
         step,
         value,
         entered,
