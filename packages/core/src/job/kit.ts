@@ -83,9 +83,17 @@ export function kitList(plan: {
     photos: unique(
       steps.map((s) => s.photo && `${s.axis ? `${s.axis}: ` : ""}${s.photo}`),
     ),
-    cautions: unique(steps.map((s) => s.caution)),
+    cautions: cautionsOf(steps),
     people: steps.some((s) => s.people === 2) ? 2 : 1,
   };
+}
+
+/** Each caution once, with the step that it belongs to first: by itself nobody knows what “it” is. */
+function cautionsOf(steps: readonly PlannedStep[]): readonly string[] {
+  const first = new Map<string, string>();
+  for (const { caution, title } of steps)
+    if (caution && !first.has(caution)) first.set(caution, title);
+  return [...first].map(([caution, title]) => `${title}: ${caution}`);
 }
 
 /** The kit as the audit takes it. */

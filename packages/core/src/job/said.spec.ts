@@ -1,4 +1,5 @@
 import { defaultAxis, type AxisConfig } from "../axis";
+import { kitList } from "./kit";
 import { planJob, type JobPlan } from "./planner";
 import { DEFAULT_OPTIONS, type JobKindId, type PlannedStep } from "./step-kind";
 
@@ -119,6 +120,14 @@ describe("the words of a step fit the axis", () => {
     const plain = off({ brake: false, transmission: "plain-screw" });
     expect(plain).toMatch(/^Turn the lead screw by its hub/);
     expect(off({ brake: true })).not.toContain("lever");
+  });
+
+  it("a caution before the job names the step it belongs to, and stands there once", () => {
+    const { cautions } = kitList(plan(x, "screw"));
+    expect(cautions.length).toBeGreaterThan(4);
+    const said = cautions.map((c) => c.split(": ").slice(1).join(": "));
+    expect(new Set(said).size).toBe(said.length);
+    for (const c of cautions) expect(c).toMatch(/^[A-Z][^:]+: \S/);
   });
 
   it("sheet-metal screws want no figure from a book", () => {
