@@ -1,5 +1,10 @@
 import Papa from "papaparse";
-import { parseDecimal, type CsvError } from "./readings-csv";
+import {
+  guardFormula,
+  parseDecimal,
+  quoted,
+  type CsvError,
+} from "./readings-csv";
 
 /** Why a cell is no good; thrown by the readers of columns. */
 export class CellError extends Error {}
@@ -46,7 +51,7 @@ export function readTable<C extends Record<string, Column<unknown>>>(
     const value = Object.fromEntries(
       Object.entries(columns).map(([key, column]) => {
         // The apostrophe that {@link writeTable} puts before what a spreadsheet would compute.
-        const cell = (cells[header.indexOf(column.name)] ?? "").trim().replace(/^'(?=[=+\-@])/, ""); // prettier-ignore
+        const cell = (cells[header.indexOf(column.name)] ?? "").trim().replace(/^'(?=[=+\-@＝＋－＠])/, ""); // prettier-ignore
         if (cell === "") {
           if (column.required) errors.push({ line, column: column.name, message: "It is empty." }); // prettier-ignore
           return [key, undefined];
@@ -76,7 +81,7 @@ export const text = (most: number) => (cell: string): string => {
 
 export const number = (least: number, most: number) => (cell: string): number => {
   const value = parseDecimal(cell);
-  if (value === undefined) throw new CellError(`“${cell}” is not a number.`);
+  if (value === undefined) throw new CellError(`${quoted(cell)} is not a number.`);
   if (value < least || value > most) throw new CellError(`${cell} is not from ${least} to ${most}.`);
   return value;
 }; // prettier-ignore
@@ -84,7 +89,7 @@ export const number = (least: number, most: number) => (cell: string): number =>
 export const yesNo = (cell: string): boolean => {
   if (/^(yes|true|1|x)$/i.test(cell)) return true;
   if (/^(no|false|0)$/i.test(cell)) return false;
-  throw new CellError(`“${cell}” is neither yes nor no.`);
+  throw new CellError(`${quoted(cell)} is neither yes nor no.`);
 };
 
 /** A calendar day, year first, that really is one. */
@@ -92,13 +97,13 @@ export const day = (cell: string): string => {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(cell);
   const at = match ? new Date(`${cell}T12:00:00Z`) : null;
   if (!at || Number.isNaN(at.getTime()) || !at.toISOString().startsWith(cell))
-    throw new CellError(`“${cell}” is no date: write 2026-03-31.`);
+    throw new CellError(`${quoted(cell)} is no date: write 2026-03-31.`);
   return cell;
 };
 
 export const word = <const T extends readonly string[]>(words: T) => (cell: string): T[number] => {
   const found = words.find((w) => w.toLowerCase() === cell.toLowerCase());
-  if (found === undefined) throw new CellError(`“${cell}” is none of: ${words.join(", ")}.`);
+  if (found === undefined) throw new CellError(`${quoted(cell)} is none of: ${words.join(", ")}.`);
   return found;
 }; // prettier-ignore
 
@@ -111,7 +116,7 @@ export function writeTable(header: readonly string[], rows: readonly (readonly (
     if (cell === null) return "";
     if (typeof cell === "boolean") return cell ? "yes" : "no";
     if (typeof cell === "number") return String(cell);
-    return /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
+    return guardFormula(cell);
   };
   return `${Papa.unparse({ fields: [...header], data: rows.map((r) => r.map(safe)) }, { newline: "\r\n" })}\r\n`;
 } // prettier-ignore

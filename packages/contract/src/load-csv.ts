@@ -1,6 +1,6 @@
 import { toMm, type LoadSample } from "@iron/core";
 import Papa from "papaparse";
-import { parseDecimal, type CsvError } from "./readings-csv";
+import { parseDecimal, quoted, type CsvError } from "./readings-csv";
 
 export interface CsvLoadTrace {
   readonly samples: readonly LoadSample[];
@@ -8,7 +8,13 @@ export interface CsvLoadTrace {
   readonly errors: readonly CsvError[];
 }
 
-const DIRECTIONS: Record<string, "+" | "-"> = { "+": "+", up: "+", "-": "-", "−": "-", down: "-" }; // prettier-ignore
+const DIRECTIONS = new Map<string, "+" | "-">([
+  ["+", "+"],
+  ["up", "+"],
+  ["-", "-"],
+  ["−", "-"],
+  ["down", "-"],
+]);
 const MOST = 20_000;
 
 /**
@@ -40,14 +46,14 @@ export function parseLoadCsv(text: string): CsvLoadTrace {
     const number = (at: number): number => {
       const value = parseDecimal(cells[at] ?? "");
       if (value === undefined)
-        errors.push({ line, column: header[at], message: `“${(cells[at] ?? "").trim()}” is not a number.` }); // prettier-ignore
+        errors.push({ line, column: header[at], message: `${quoted((cells[at] ?? "").trim())} is not a number.` }); // prettier-ignore
       return value ?? NaN;
     };
     const at = number(place);
     const value = number(load);
-    const way = DIRECTIONS[(cells[direction] ?? "").trim().toLowerCase()];
+    const way = DIRECTIONS.get((cells[direction] ?? "").trim().toLowerCase());
     if (!way)
-      errors.push({ line, column: "direction", message: `“${(cells[direction] ?? "").trim()}” is no direction: write + or -.` }); // prettier-ignore
+      errors.push({ line, column: "direction", message: `${quoted((cells[direction] ?? "").trim())} is no direction: write + or -.` }); // prettier-ignore
     if (way && !Number.isNaN(at) && !Number.isNaN(value))
       samples.push({ positionMm: inch ? toMm(at, "in") : at, direction: way, load: value }); // prettier-ignore
   });

@@ -43,24 +43,33 @@ const READING_COLUMNS: Record<string, LengthUnit> = {
   reading_thou: "thou",
   reading_tenth: "tenth",
 };
-const APPROACHES: Record<string, Direction> = {
-  "+": "+",
-  up: "+",
-  "↑": "+",
-  "-": "-",
-  "−": "-",
-  down: "-",
-  "↓": "-",
-};
+const APPROACHES = new Map<string, Direction>([
+  ["+", "+"],
+  ["up", "+"],
+  ["↑", "+"],
+  ["-", "-"],
+  ["−", "-"],
+  ["down", "-"],
+  ["↓", "-"],
+]);
 const STATES = ["kept", "spoilt", "discarded"] as const;
 const MOST_ROWS = 50_000;
 
-/** A number with a decimal point or a decimal comma; undefined when it is neither. */
+/** No figure of the trade is longer. */
+const LONGEST_NUMBER = 40;
+
+/** A number with a decimal point or a decimal comma; undefined when it is neither, or endless. */
 export function parseDecimal(text: string): number | undefined {
   const plain = text.trim().replace(/^[−–]/, "-").replace(",", ".");
-  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain)
+  if (plain.length > LONGEST_NUMBER) return undefined;
+  return /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i.test(plain)
     ? Number(plain)
     : undefined;
+}
+
+/** A cell as an error quotes it. */
+export function quoted(cell: string): string {
+  return `“${cell.length > LONGEST_NUMBER ? `${cell.slice(0, LONGEST_NUMBER)}…` : cell}”`;
 }
 
 interface Columns {
@@ -75,7 +84,7 @@ function findColumns(
   const find = (
     wanted: Record<string, LengthUnit>,
   ): [string, LengthUnit] | undefined => {
-    const name = header.find((h) => h in wanted);
+    const name = header.find((h) => Object.hasOwn(wanted, h));
     return name === undefined ? undefined : [name, wanted[name]];
   };
   const place = find(PLACE_COLUMNS);
@@ -175,7 +184,7 @@ function readRow(
       message:
         cell(name) === ""
           ? "The number is missing."
-          : `“${cell(name)}” is not a number.`,
+          : `${quoted(cell(name))} is not a number.`,
     });
     return NaN;
   };
@@ -189,19 +198,19 @@ function readRow(
   }
   const placeMm = length(columns.place);
   const readingMm = length(columns.reading);
-  const approach = APPROACHES[cell("approach").toLowerCase()];
+  const approach = APPROACHES.get(cell("approach").toLowerCase());
   if (!approach)
     errors.push({
       line,
       column: "approach",
-      message: `“${cell("approach")}” is no approach: write + or -, up or down.`,
+      message: `${quoted(cell("approach"))} is no approach: write + or -, up or down.`,
     });
   const run = Number(cell("run"));
   if (!Number.isInteger(run) || run < 1 || run > 50)
     errors.push({
       line,
       column: "run",
-      message: `Run “${cell("run")}” must be a whole number from 1 to 50.`,
+      message: `Run ${quoted(cell("run"))} must be a whole number from 1 to 50.`,
     });
   const state = STATES.find(
     (s) => s === (cell("state").toLowerCase() || "kept"),
@@ -210,9 +219,9 @@ function readRow(
     errors.push({
       line,
       column: "state",
-      message: `“${cell("state")}” must be kept, spoilt or discarded.`,
+      message: `${quoted(cell("state"))} must be kept, spoilt or discarded.`,
     });
-  if (errors.length > before || !state) return undefined;
+  if (errors.length > before || !state || !approach) return undefined;
   return {
     line,
     placeMm: Math.round(placeMm * 1e6) / 1e6,
@@ -279,7 +288,10 @@ export function writeReadingsCsv(run: Run, system: "metric" | "inch"): string {
   return Papa.unparse(rows, { newline: "\n" });
 }
 
+/** What a spreadsheet may take for a formula, full-width signs of East Asian keyboards among them. */
+const FORMULA = /^[=+\-@\t\r＝＋－＠]/;
+
 /** Keeps spreadsheets from running text as a formula. */
 export function guardFormula(text: string): string {
-  return /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
+  return FORMULA.test(text) ? `'${text}` : text;
 }

@@ -47,6 +47,8 @@ export function problemOf(error: unknown): Problem {
       detail: "The request is not valid JSON or its address is garbled.",
     };
   }
+  const refused = refusedByExpress(error);
+  if (refused) return { ...base, ...refused };
   return {
     ...base,
     title: "Server error",
@@ -54,6 +56,29 @@ export function problemOf(error: unknown): Problem {
     detail:
       "The server failed. Nothing was changed; try again, and look at its log.",
   };
+}
+
+const WORDS: Readonly<Record<number, readonly [string, string]>> = {
+  412: ["Changed meanwhile", "The file is not the one that was asked for."],
+  413: ["Too large", "That is more than the server takes at once."],
+  415: [
+    "Not readable",
+    "The request’s character set or encoding is not known here: send UTF-8, plain or gzip.",
+  ],
+  416: ["Out of range", "The file has no such range of bytes."],
+};
+
+/** What express and its readers of bodies and files refuse by themselves: 4xx, in our words. */
+function refusedByExpress(
+  error: unknown,
+): Pick<Problem, "title" | "status" | "detail"> | null {
+  const { status } = error as { status?: unknown };
+  if (typeof status !== "number" || status < 400 || status > 499) return null;
+  const [title, detail] = WORDS[status] ?? [
+    "Not readable",
+    "The request cannot be read as it was sent.",
+  ];
+  return { title, status, detail };
 }
 
 export function sendProblem(response: Response, problem: Problem): void {

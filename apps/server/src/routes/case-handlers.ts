@@ -9,8 +9,11 @@ import {
   simulateCrestRun,
   simulateLoadTrace,
   travelPerTurnMm,
+  type AxisConfig,
   type FindingId,
+  type LoadSample,
 } from "@iron/core";
+import { problem } from "../http/problem-error";
 import type { Handlers } from "../http/mount";
 import type { DeviceHub } from "../devices/device-hub";
 import type { Assess } from "../services/assess";
@@ -27,6 +30,21 @@ export interface CaseServices {
   readonly assess: Assess;
   readonly knowledge: Knowledge;
   readonly hub: DeviceHub;
+}
+
+/** A position that no part of the axis reaches: mostly a decimal point is missing. */
+function refuseFarAway(
+  samples: readonly LoadSample[],
+  config: AxisConfig,
+): void {
+  // Machine coordinates count from either end.
+  const most = 2 * config.travelMm;
+  const at = samples.findIndex((s) => Math.abs(s.positionMm) > most);
+  if (at < 0) return;
+  const message = `Position ${samples[at].positionMm} mm of sample ${at + 1} lies far outside ${config.letter}, whose travel is ${config.travelMm} mm: is a decimal point missing?`;
+  throw problem(422, "Out of bounds", message, {
+    errors: [{ path: `samples.${at}.positionMm`, message }],
+  });
 }
 
 export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationName> {
@@ -51,6 +69,7 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
       caseFile(await s.cases.get(params.id), await s.assess.of(params.id, undefined, query.system), query.format),
     analyseLoad: async ({ params, body }) => {
       const { config } = await s.machines.axis(params.id);
+      refuseFarAway(body.samples, config);
       const trace = analyseLoadTrace(body.samples, {
         perTurnMm: travelPerTurnMm(config),
         gravityAxis: isGravityAxis(config),

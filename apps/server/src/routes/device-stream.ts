@@ -14,6 +14,10 @@ export function mountDeviceStream(app: Express, hub: DeviceHub): void {
       Connection: "keep-alive",
       "X-Accel-Buffering": "no",
     });
+    if (request.method === "HEAD") {
+      response.end();
+      return;
+    }
     response.write("retry: 1000\n\n");
     const send = (snapshot: DeviceSnapshot): void => {
       // A reader that has fallen behind misses samples rather than filling memory.
