@@ -1,25 +1,38 @@
 import { spawn } from "node:child_process";
-import { rmSync } from "node:fs";
+import { existsSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
+import { parseArgs } from "node:util";
 import { ensureBuilt, ensureInstalled, ROOT, say } from "./ensure.mjs";
 
+/** Lies in every folder of a demo: see store/demo-mark.ts. */
+const DEMO_MARK = "demo-shop.txt";
 // `npm start` and `npm run demo`: install and build if needed, then serve. Options go on to the server.
 const args = process.argv.slice(2);
 const demo = args.includes("--demo");
+if (args.includes("--fresh")) startAfresh();
 ensureInstalled();
 await ensureBuilt();
-if (args.includes("--fresh")) {
-  if (!demo) {
+
+/** Deletes the demo shop: only what lies in a folder that is marked as the demo’s. */
+function startAfresh() {
+  const { values } = parseArgs({
+    args,
+    strict: false,
+    allowPositionals: true,
+    options: { data: { type: "string" } },
+  });
+  const folder = resolve(
+    String(values.data ?? process.env.IRON_DATA ?? join(ROOT, "demo-data")),
+  );
+  const database = join(folder, "iron-patience.sqlite");
+  if (!demo || (existsSync(database) && !existsSync(join(folder, DEMO_MARK)))) {
     console.error(
-      "--fresh is for the demo only: the shop’s own data is never thrown away.",
+      `--fresh is for the demo only, and ${folder} is not marked as a demo’s: a shop’s own data is never thrown away. Nothing was deleted.`,
     );
     process.exit(1);
   }
-  const at = args.indexOf("--data");
-  const folder = at >= 0 ? resolve(args[at + 1]) : join(ROOT, "demo-data");
-  for (const ending of ["", "-wal", "-shm"]) {
-    rmSync(join(folder, `iron-patience.sqlite${ending}`), { force: true });
-  }
+  for (const ending of ["", "-wal", "-shm"])
+    rmSync(`${database}${ending}`, { force: true });
   say("The demo shop starts afresh.");
 }
 const server = spawn(

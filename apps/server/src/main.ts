@@ -11,6 +11,8 @@ import { systemClock } from "./services/clock";
 import { Machines } from "./services/machines";
 import { Runs } from "./services/runs";
 import { openDatabase } from "./store/database";
+import { markDemo } from "./store/demo-mark";
+import { holdFolder } from "./store/folder-lock";
 
 const DEFAULT_PORT = 8417;
 const PORTS_TRIED = 10;
@@ -90,7 +92,11 @@ async function main(): Promise<void> {
     { level: process.env["LOG_LEVEL"] ?? "info", name: "iron-patience" },
     pino.destination(2),
   );
-  const db = await openDatabase(options.data);
+  if (options.demo) markDemo(options.data);
+  const lock = holdFolder(options.data, "a server that is starting");
+  const db = await openDatabase(options.data, {
+    copied: (path) => log.info({ path }, "copied before it is brought up to date"), // prettier-ignore
+  });
   if (options.demo) await seedDemo(db, new Date());
   await new Runs(db, new Machines(db, systemClock), systemClock).reevaluate();
   const app = createApp({
@@ -106,6 +112,7 @@ async function main(): Promise<void> {
   });
   const server = createServer(app.express);
   const port = await listenSomewhere(server, options.host, options.port);
+  lock.say(`the server at ${options.host}:${port}`);
   log.info({ port, host: options.host, demo: options.demo }, "listening");
   const everywhere = ["0.0.0.0", "::"].includes(options.host);
   const name = isLoopback(options.host)
@@ -127,7 +134,10 @@ async function main(): Promise<void> {
     log.info({ signal }, "stopping");
     setTimeout(() => process.exit(1), 5000).unref();
     server.close(() => {
-      void db.destroy().then(() => process.exit(0));
+      void db.destroy().then(() => {
+        lock.release();
+        process.exit(0);
+      });
     });
     void app.close().then(() => server.closeAllConnections());
   };

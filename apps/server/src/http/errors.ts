@@ -47,6 +47,8 @@ export function problemOf(error: unknown): Problem {
       detail: "The request is not valid JSON or its address is garbled.",
     };
   }
+  const disk = diskProblem(error);
+  if (disk) return { ...base, ...disk };
   const refused = refusedByExpress(error);
   if (refused) return { ...base, ...refused };
   return {
@@ -56,6 +58,35 @@ export function problemOf(error: unknown): Problem {
     detail:
       "The server failed. Nothing was changed; try again, and look at its log.",
   };
+}
+
+const DISK: readonly [code: RegExp, detail: string][] = [
+  [
+    /^SQLITE_FULL|^ENOSPC/,
+    "There is no room left on the server’s disk. Nothing was changed: make room there, then try again. What is there can still be read.",
+  ],
+  [
+    /^SQLITE_READONLY|^EROFS|^EACCES/,
+    "The shop’s data can be read but not written on the server. Nothing was changed: give it the right to write there, then try again.",
+  ],
+  [
+    /^SQLITE_BUSY|^SQLITE_LOCKED/,
+    "Another program holds the shop’s data. Nothing was changed: try again.",
+  ],
+  [
+    /^SQLITE_IOERR|^SQLITE_CORRUPT|^EIO/,
+    "The server’s disk fails, or the shop’s data is damaged. Nothing was changed: stop the server, look at the disk, and restore the last good backup.",
+  ],
+];
+
+/** What the disk under the data refuses: 503, with what to do; its path stands in the log. */
+function diskProblem(
+  error: unknown,
+): Pick<Problem, "title" | "status" | "detail"> | null {
+  const { code } = error as { code?: unknown };
+  if (typeof code !== "string") return null;
+  const known = DISK.find(([pattern]) => pattern.test(code));
+  return known ? { title: "Not kept", status: 503, detail: known[1] } : null;
 }
 
 const WORDS: Readonly<Record<number, readonly [string, string]>> = {

@@ -1,0 +1,39 @@
+import { newAxis, startRun, testApp, type TestApp } from "./test-app";
+
+describe("a disk that is full", () => {
+  let t: TestApp;
+  beforeEach(async () => {
+    t = await testApp();
+  });
+  afterEach(() => t.close());
+
+  /** No page more than there are now: a full disk without one. */
+  const fill = (pages: number): Promise<unknown> =>
+    t.db.executeQuery({ sql: `pragma max_page_count = ${pages}`, parameters: [], query: { kind: "RawNode", sqlFragments: [], parameters: [] }, queryId: { queryId: "fill" } } as never); // prettier-ignore
+
+  it("what is sent is refused with cause and remedy, reads go on, and with room again it is kept", async () => {
+    const axis = await newAxis(t);
+    await startRun(t, axis.id);
+    await fill(1);
+    const note = { kind: "note", text: "x".repeat(450), at: "2026-03-01T08:00:00.000Z" }; // prettier-ignore
+    let refused = 0;
+    let kept = 0;
+    // What still fits into pages that are there is kept; then nothing more.
+    for (let i = 0; i < 60 && refused === 0; i += 1) {
+      const answer = await t.api.post(`/api/axes/${axis.id}/events`).send(note);
+      if (answer.status === 201) {
+        kept += 1;
+        continue;
+      }
+      refused += 1;
+      expect([answer.status, answer.headers["content-type"]]).toEqual([503, expect.stringContaining("problem+json")]); // prettier-ignore
+      expect(answer.body.detail).toMatch(/no room left.*make room.*try again/);
+      expect(answer.body.detail).not.toContain(t.folder);
+    }
+    expect(refused).toBe(1);
+    const history = await t.api.get(`/api/axes/${axis.id}/history`).expect(200);
+    expect(history.body.events).toHaveLength(kept);
+    await fill(100_000);
+    await t.api.post(`/api/axes/${axis.id}/events`).send(note).expect(201);
+  });
+});
