@@ -36,6 +36,7 @@ import { Runs } from "./services/runs";
 import { SeriesRuns } from "./services/series-runs";
 import { seedChance } from "./services/chance";
 import { ShopSettings } from "./services/shop";
+import type { BackupKeeper } from "./store/backups";
 import type { Db } from "./store/database";
 
 export interface AppOptions {
@@ -53,6 +54,8 @@ export interface AppOptions {
   readonly simulationSeed?: number;
   readonly checkAnswers?: boolean;
   readonly clock?: Clock;
+  /** Null where no backups are kept, as in the demo. */
+  readonly backups?: BackupKeeper | null;
 }
 
 export interface App {
@@ -123,6 +126,7 @@ export function createApp(options: AppOptions): App {
     indicators: new Indicators(db, clock),
     lube,
     version: options.version,
+    backups: options.backups ?? null,
   };
   const handlers = {
     ...handlersFor(services),

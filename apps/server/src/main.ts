@@ -10,7 +10,9 @@ import { seedDemo } from "./demo/seed";
 import { systemClock } from "./services/clock";
 import { Machines } from "./services/machines";
 import { Runs } from "./services/runs";
+import { tend } from "./tend";
 import { openDatabase } from "./store/database";
+import { keepBackups } from "./store/backups";
 import { markDemo } from "./store/demo-mark";
 import { holdFolder } from "./store/folder-lock";
 
@@ -18,7 +20,8 @@ const DEFAULT_PORT = 8417;
 const PORTS_TRIED = 10;
 
 function optionsFromCommandLine() {
-  const { values } = parseArgs({
+  const { values, positionals } = parseArgs({
+    allowPositionals: true,
     options: {
       data: { type: "string" },
       host: { type: "string" },
@@ -29,6 +32,8 @@ function optionsFromCommandLine() {
       "simulation-speed": { type: "string" },
       "simulation-seed": { type: "string" },
       web: { type: "string" },
+      to: { type: "string" },
+      yes: { type: "boolean", default: false },
     },
   });
   const demo = values.demo;
@@ -40,6 +45,10 @@ function optionsFromCommandLine() {
     throw new Error(`The port is "${port}": it must be from 0 to 65535.`);
   if (!(speed > 0)) throw new Error("The simulation speed must be above 0.");
   return {
+    command: positionals.at(0) ?? "serve",
+    file: positionals.at(1) ?? null,
+    to: values.to ? resolve(values.to) : undefined,
+    yes: values.yes,
     demo,
     port: port === undefined ? null : Number(port),
     host: values.host ?? process.env["IRON_HOST"] ?? "127.0.0.1",
@@ -92,6 +101,10 @@ async function main(): Promise<void> {
     { level: process.env["LOG_LEVEL"] ?? "info", name: "iron-patience" },
     pino.destination(2),
   );
+  if (options.command !== "serve") {
+    await tend(options);
+    return;
+  }
   if (options.demo) markDemo(options.data);
   const lock = holdFolder(options.data, "a server that is starting");
   const db = await openDatabase(options.data, {
@@ -99,7 +112,13 @@ async function main(): Promise<void> {
   });
   if (options.demo) await seedDemo(db, new Date());
   await new Runs(db, new Machines(db, systemClock), systemClock).reevaluate();
+  const backups = options.demo
+    ? null
+    : keepBackups(options.data, (words, error) =>
+        error ? log.error({ err: error }, words) : log.info(words),
+      );
   const app = createApp({
+    backups,
     db,
     log,
     version: process.env["IRON_VERSION"] ?? "0.1.0",
@@ -131,6 +150,7 @@ async function main(): Promise<void> {
   const stop = (signal: string): void => {
     if (stopping) return;
     stopping = true;
+    backups?.stop();
     log.info({ signal }, "stopping");
     setTimeout(() => process.exit(1), 5000).unref();
     server.close(() => {

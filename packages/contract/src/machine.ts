@@ -87,8 +87,19 @@ export const floorMachineSchema = machineSchema.extend({
   /** What lubrication has to say of the machine; empty when nothing. */
   lube: z.string(),
 });
+/** How the backups of the shop’s data stand. */
+export const backupStateSchema = z.object({
+  lastAt: instantSchema.nullable(),
+  count: z.number().int(),
+  /** Why the last one that was due was not made; empty where it was. */
+  wrong: z.string(),
+});
+export type BackupState = z.infer<typeof backupStateSchema>;
+
 export const floorSchema = z.object({
   machines: z.array(floorMachineSchema),
+  /** Null where none are kept, as in the demo. */
+  backup: backupStateSchema.nullable(),
   retired: z.array(machineSchema),
 });
 export type FloorAxis = z.infer<typeof floorAxisSchema>;

@@ -21,6 +21,7 @@ import {
 } from "./device";
 import { indicatorEditSchema, indicatorSchema } from "./indicator";
 import {
+  backupStateSchema,
   floorSchema,
   machineCreateSchema,
   machineSchema,
@@ -55,6 +56,12 @@ export const OPERATIONS = {
     "/api/health",
     "Is the server up and its database readable?",
     { response: z.object({ status: z.literal("ok"), version: z.string() }) },
+  ),
+  backups: operation(
+    "get",
+    "/api/backups",
+    "How the backups stand: null where none are kept, as in the demo",
+    { response: backupStateSchema.nullable() },
   ),
   shop: operation("get", "/api/shop", "The shop: name, currency, people", {
     response: shopSchema,

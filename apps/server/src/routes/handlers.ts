@@ -27,6 +27,7 @@ import { historyFile } from "../services/history-export";
 import type { RunImport } from "../services/run-import";
 import type { Runs } from "../services/runs";
 import type { ShopSettings } from "../services/shop";
+import type { BackupKeeper } from "../store/backups";
 import type { Db } from "../store/database";
 
 export interface Services {
@@ -40,6 +41,7 @@ export interface Services {
   readonly hub: DeviceHub;
   readonly runDevice: RunDevice;
   readonly version: string;
+  readonly backups: BackupKeeper | null;
 }
 
 async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
@@ -104,7 +106,11 @@ export function handlersFor(
     },
     shop: () => s.shop.get(),
     updateShop: ({ body }) => s.shop.set(body),
-    floor: async () => readFloor(s.db, new Date(), await s.lube.notes()),
+    floor: async () => ({
+      ...(await readFloor(s.db, new Date(), await s.lube.notes())),
+      backup: s.backups?.state() ?? null,
+    }),
+    backups: async () => s.backups?.state() ?? null,
     createMachine: ({ body, who }) =>
       s.machines.createWithDefaults(body, body.letters, who, body.units),
     machine: ({ params }) => s.machines.withAxes(params.id),

@@ -12,7 +12,7 @@ export async function readFloor(
   db: Db,
   now: Date,
   lube: ReadonlyMap<number, string>,
-): Promise<Floor> {
+): Promise<Omit<Floor, "backup">> {
   const machines = (
     await db.selectFrom("machine").selectAll().orderBy("id").execute()
   ).map(machineOf);

@@ -17,6 +17,7 @@ import { problemFrom } from "../../data/problems";
 import { Keys } from "../../shared/keys";
 import { StateMark } from "../../shared/state-mark";
 import { dayWords } from "../../shared/words";
+import { backupAlarm } from "../../shared/backup-words";
 import { floorView } from "./floor.view";
 import { Trouble } from "../../shared/trouble";
 
@@ -69,6 +70,9 @@ export class FloorPlace {
   });
   protected readonly retired = computed(
     () => this.loaded()?.floor?.retired ?? [],
+  );
+  protected readonly alarm = computed(() =>
+    backupAlarm(this.loaded()?.floor?.backup ?? null, new Date()),
   );
   protected readonly unit = computed(() =>
     this.preferences.system() === "metric" ? "µm" : "tenths",

@@ -42,7 +42,7 @@ describe("floorView", () => {
     jobs: [],
     lube: "",
   });
-  const floor: Floor = {
+  const floor: Omit<Floor, "backup"> = {
     machines: [
       machine(1, "Curlew", [axis("X", 0.004)]),
       machine(2, "Knot", [axis("X", null)]),

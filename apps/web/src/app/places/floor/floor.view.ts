@@ -241,7 +241,7 @@ function linkFor(machine: FloorMachine, says: Says): MachineView["action"] {
 
 /** Every machine, what needs attention first; `query` narrows by nickname, bay, kind or note. */
 export function floorView(
-  floor: Floor,
+  floor: Omit<Floor, "backup">,
   kindWords: Readonly<Record<string, string>>,
   system: UnitSystem,
   query: string,

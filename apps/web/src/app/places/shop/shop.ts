@@ -17,6 +17,7 @@ import {
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
+import { BackupLine } from "./backup-line";
 import { problemFrom } from "../../data/problems";
 import { Trouble } from "../../shared/trouble";
 
@@ -47,7 +48,7 @@ const BLANK: IndicatorDraft = {
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [InputText, Trouble],
+  imports: [BackupLine, InputText, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./shop.html",
   styles: `
