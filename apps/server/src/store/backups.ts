@@ -10,7 +10,7 @@ import {
 import { dirname, join } from "node:path";
 import { DATABASE_FILE } from "./database";
 import { holdFolder } from "./folder-lock";
-import { StartError } from "./start-error";
+import { causeOf, StartError } from "./start-error";
 
 export const BACKUP_FOLDER = "backups";
 const NAME = /^iron-patience-(\d{4}-\d\d-\d\dT\d\d-\d\d-\d\dZ)\.sqlite$/;
@@ -228,7 +228,7 @@ export function keepBackups(
       thinOut(folder, new Date());
       wrong = "";
     } catch (error) {
-      wrong = error instanceof Error ? error.message : String(error);
+      wrong = causeOf(error);
       told("no backup could be made", error);
     } finally {
       busy = false;

@@ -31,6 +31,14 @@ const CAUSES: readonly [code: RegExp, cause: string, remedy: string][] = [
   ],
 ];
 
+/** The cause alone, without a path: for answers that leave the server. */
+export function causeOf(error: unknown): string {
+  const inner = error instanceof StartError ? error.cause : error;
+  const { code = "" } = (inner ?? {}) as { code?: string };
+  const known = CAUSES.find(([pattern]) => pattern.test(code));
+  return known ? `${known[1]}.` : "the server’s log says why.";
+}
+
 /** What SQLite or the file system says, as somebody before the machine needs it. */
 export function startFailure(path: string, error: unknown): StartError {
   const { code = "" } = error as { code?: string };

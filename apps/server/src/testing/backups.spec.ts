@@ -6,6 +6,7 @@ import {
   BACKUP_FOLDER,
   backupsIn,
   contentsOf,
+  keepBackups,
   keptOf,
   makeBackup,
   restoreBackup,
@@ -82,6 +83,26 @@ describe("backups", () => {
       await expect(restoreBackup(bad, place, new Date())).rejects.toThrow(/no whole database|There is no file/); // prettier-ignore
     expect(readFileSync(join(place, DATABASE_FILE)).equals(before)).toBe(true);
     expect(existsSync(join(place, `${DATABASE_FILE}.arriving`))).toBe(false);
+  });
+
+  it("a try that fails is told by its cause, without a path of the server; the next that can be made clears it", async () => {
+    const place = join(folder, "kept");
+    const told: string[] = [];
+    const keeper = keepBackups(place, (words) => told.push(words));
+    const until = async (count: number): Promise<void> => {
+      while (told.length < count) await new Promise((done) => setImmediate(done)); // prettier-ignore
+    };
+    await until(1);
+    expect(keeper.state()).toMatchObject({ lastAt: null, count: 0 });
+    expect(keeper.state().wrong).toMatch(/log says why/);
+    expect(keeper.state().wrong).not.toContain(folder);
+    keeper.stop();
+    await (await openDatabase(place)).destroy();
+    const again = keepBackups(place, (words) => told.push(words));
+    await until(2);
+    expect(told[1]).toContain("backup made");
+    expect(again.state()).toMatchObject({ count: 1, wrong: "" });
+    again.stop();
   });
 
   it("seven days, four weeks and twelve months are kept, the newest of each, and nothing else is touched", () => {

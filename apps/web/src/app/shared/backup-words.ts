@@ -1,13 +1,19 @@
 import type { BackupState } from "@iron/contract";
-import { ageWords, momentWords } from "./words";
+import { momentWords } from "./words";
 
 const OVERDUE_MS = 2 * 86_400_000;
+
+function daysAgo(instant: string, now: Date): string {
+  const days = Math.floor((now.getTime() - Date.parse(instant)) / 86_400_000);
+  if (days < 1) return "less than a day ago";
+  return days === 1 ? "a day ago" : `${days} days ago`;
+}
 
 /** How the backups stand, in a sentence. */
 export function backupWords(state: BackupState, now: Date): string {
   const why = state.wrong ? ` The last try failed: ${state.wrong}` : "";
   if (!state.lastAt) return `No backup has been made yet.${why}`;
-  return `Last good backup ${momentWords(state.lastAt)}, ${ageWords(state.lastAt, now)}; ${state.count} kept.${why}`;
+  return `Last good backup ${momentWords(state.lastAt)}, ${daysAgo(state.lastAt, now)}; ${state.count} kept.${why}`;
 }
 
 /** What the floor says of backups: nothing while the last good one is fresh. */

@@ -9,6 +9,7 @@ import { backupWords } from "../../shared/backup-words";
 @Component({
   selector: "ip-backup-line",
   changeDetection: ChangeDetectionStrategy.OnPush,
+  styles: ":host { display: block; margin-top: 24px; }",
   template: `
     <h2>Backups</h2>
     <p>{{ words() }}</p>
