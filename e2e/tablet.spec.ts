@@ -7,7 +7,13 @@ const NAME = "shop.test";
 const test = base.extend({
   // eslint-disable-next-line no-empty-pattern
   shop: async ({}, use) => {
-    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--name", NAME]); // prettier-ignore
+    const shop = new ShopServer([
+      "--demo",
+      "--host",
+      "0.0.0.0",
+      "--name",
+      NAME,
+    ]);
     await shop.start();
     await use(shop);
     await shop.close();
@@ -51,7 +57,7 @@ test("a tablet on the network, over plain http: a visit, a signature and a readi
             lastFound: string;
           }
         ).lastFound,
-    ) // prettier-ignore
+    )
     .toBe("dry");
 
   await page.goto("/machines/2/axes/4/fix");
@@ -67,7 +73,7 @@ test("a tablet on the network, over plain http: a visit, a signature and a readi
       async () =>
         ((await (await page.request.get(job)).json()) as { events: unknown[] })
           .events.length,
-    ) // prettier-ignore
+    )
     .toBe(1);
 
   await begin(page, "/machines/1/axes/3", "two-sided", { Runs: "1" });

@@ -108,7 +108,8 @@ async function main(): Promise<void> {
   if (options.demo) markDemo(options.data);
   const lock = holdFolder(options.data, "a server that is starting");
   const db = await openDatabase(options.data, {
-    copied: (path) => log.info({ path }, "copied before it is brought up to date"), // prettier-ignore
+    copied: (path) =>
+      log.info({ path }, "copied before it is brought up to date"),
   });
   if (options.demo) await seedDemo(db, new Date());
   await new Runs(db, new Machines(db, systemClock), systemClock).reevaluate();

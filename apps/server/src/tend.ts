@@ -36,12 +36,16 @@ export async function tend(options: {
     return;
   }
   if (command !== "restore")
-    throw new StartError(`There is no command “${command}”: backup, or restore FILE.`); // prettier-ignore
+    throw new StartError(
+      `There is no command “${command}”: backup, or restore FILE.`,
+    );
   if (!file) throw new StartError("Say which backup: npm run restore -- FILE.");
   const from = resolve(file);
   say(`${basename(from)} holds ${counted(contentsOf(from))}.`);
   if (!yes) {
-    say(`Nothing was changed. It takes the place of the shop’s data in ${data}, which is kept aside, with: npm run restore -- ${file} --yes`); // prettier-ignore
+    say(
+      `Nothing was changed. It takes the place of the shop’s data in ${data}, which is kept aside, with: npm run restore -- ${file} --yes`,
+    );
     return;
   }
   const aside = await restoreBackup(from, data, new Date());

@@ -35,13 +35,20 @@ describe("text from outside", () => {
 
   it("names that every object has are cells like any other", () => {
     for (const name of ["constructor", "__proto__", "toString", "valueOf"]) {
-      const load = parseLoadCsv(`position_mm;direction;load_percent\n1;${name};2`); // prettier-ignore
+      const load = parseLoadCsv(
+        `position_mm;direction;load_percent\n1;${name};2`,
+      );
       expect(load.samples).toEqual([]);
       expect(load.errors[0].message).toContain(`“${name}”`);
-      const readings = parseReadingsCsv(`place_mm;approach;run;reading_mm\n1;${name};1;0.1`); // prettier-ignore
+      const readings = parseReadingsCsv(
+        `place_mm;approach;run;reading_mm\n1;${name};1;0.1`,
+      );
       expect(readings.rows).toEqual([]);
       expect(readings.errors.map((e) => e.column)).toEqual(["approach"]);
-      expect(parseReadingsCsv(`${name};approach;run;reading_mm\n1;+;1;0.1`).errors[0].column).toBe("place_mm"); // prettier-ignore
+      expect(
+        parseReadingsCsv(`${name};approach;run;reading_mm\n1;+;1;0.1`).errors[0]
+          .column,
+      ).toBe("place_mm");
     }
   });
 

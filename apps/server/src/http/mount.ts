@@ -33,12 +33,19 @@ const LONGEST_NAME = 40;
 const whoSchema = z
   .string()
   .trim()
-  .max(LONGEST_NAME, `The name of who is working is longer than ${LONGEST_NAME} letters.`); // prettier-ignore
+  .max(
+    LONGEST_NAME,
+    `The name of who is working is longer than ${LONGEST_NAME} letters.`,
+  );
 
 /** First name of who is working; “somebody” where nobody said. */
 export function whoIsWorking(request: Request): string {
   const said = decodeURIComponent(request.get(WRITER_HEADER) ?? "");
-  return z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })["x-working-as"] || "somebody"; // prettier-ignore
+  return (
+    z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })[
+      "x-working-as"
+    ] || "somebody"
+  );
 }
 
 /** Mounts every operation of the contract: the schemas check what comes in before a handler sees it. */

@@ -100,7 +100,11 @@ export function contentsOf(path: string): Contents {
     if (check !== "ok") throw new Error(String(check));
     const opened = file;
     const count = (table: string): number =>
-      (opened.prepare(`select count(*) as n from ${table}`).get() as { n: number }).n; // prettier-ignore
+      (
+        opened.prepare(`select count(*) as n from ${table}`).get() as {
+          n: number;
+        }
+      ).n;
     const last = opened
       .prepare(
         "select max(at) as at from (select max(at) as at from reading union all select max(at) from lube_visit union all select max(at) from job_event union all select max(updated_at) from axis)",
@@ -171,7 +175,10 @@ export async function restoreBackup(
   try {
     const path = join(folder, DATABASE_FILE);
     const aside = existsSync(path)
-      ? join(folder, `before-restore-${now.toISOString().slice(0, 19).replaceAll(":", "-")}Z-${DATABASE_FILE}`) // prettier-ignore
+      ? join(
+          folder,
+          `before-restore-${now.toISOString().slice(0, 19).replaceAll(":", "-")}Z-${DATABASE_FILE}`,
+        )
       : null;
     const arriving = `${path}.arriving`;
     const source = new Database(from, { fileMustExist: true, readonly: true });

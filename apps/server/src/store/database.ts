@@ -57,9 +57,9 @@ export async function openDatabase(
       dialect: new AllOrNothingDialect({ database: file }),
     });
     const migrations = options.migrations ?? MIGRATIONS;
-    const todo = pending(file, migrations, path);
-    if (todo.length && existed) {
-      const copy = join(folder, `before-${todo[0]}-${DATABASE_FILE}`);
+    const waiting = pending(file, migrations, path);
+    if (waiting.length && existed) {
+      const copy = join(folder, `before-${waiting[0]}-${DATABASE_FILE}`);
       rmSync(copy, { force: true });
       await file.backup(copy);
       options.copied?.(copy);
@@ -98,7 +98,9 @@ function pending(
     .prepare("select 1 from sqlite_master where name = 'kysely_migration'")
     .get();
   const done = table
-    ? (file.prepare("select name from kysely_migration").all() as { name: string }[]) // prettier-ignore
+    ? (file.prepare("select name from kysely_migration").all() as {
+        name: string;
+      }[])
     : [];
   const newer = done.find(({ name }) => !known.includes(name));
   if (newer)

@@ -1,5 +1,13 @@
 import Database from "better-sqlite3";
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs"; // prettier-ignore
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import {
@@ -28,16 +36,27 @@ describe("backups", () => {
     const t = await testApp();
     const axis = await newAxis(t);
     for (let i = 0; i < 50; i += 1) {
-      await t.api.post(`/api/axes/${axis.id}/events`).send({ kind: "note", text: `note ${i}`, at: "2026-03-01T08:00:00.000Z" }).expect(201); // prettier-ignore
+      await t.api
+        .post(`/api/axes/${axis.id}/events`)
+        .send({
+          kind: "note",
+          text: `note ${i}`,
+          at: "2026-03-01T08:00:00.000Z",
+        })
+        .expect(201);
     }
     // Copying the file alone, as people do, would miss what still lies in its journal.
     const path = await makeBackup(t.folder, at("2026-03-02T06:00:00Z"));
-    expect(readdirSync(join(t.folder, BACKUP_FOLDER))).toEqual(["iron-patience-2026-03-02T06-00-00Z.sqlite"]); // prettier-ignore
+    expect(readdirSync(join(t.folder, BACKUP_FOLDER))).toEqual([
+      "iron-patience-2026-03-02T06-00-00Z.sqlite",
+    ]);
     expect(contentsOf(path)).toMatchObject({ machines: 1, tests: 0 });
     const fresh = join(folder, "fresh");
     expect(await restoreBackup(path, fresh, new Date())).toBeNull();
     const db = await openDatabase(fresh);
-    expect(await db.selectFrom("axis_event").select("text").orderBy("id").execute()).toEqual(Array.from({ length: 50 }, (_, i) => ({ text: `note ${i}` }))); // prettier-ignore
+    expect(
+      await db.selectFrom("axis_event").select("text").orderBy("id").execute(),
+    ).toEqual(Array.from({ length: 50 }, (_, i) => ({ text: `note ${i}` })));
     await db.destroy();
     await t.close();
   });
@@ -46,20 +65,27 @@ describe("backups", () => {
     const [from, to] = [join(folder, "from"), join(folder, "to")];
     const fill = async (into: string, name: string): Promise<void> => {
       const db = await openDatabase(into);
-      await db.insertInto("setting").values({ key: "whose", value: name }).execute(); // prettier-ignore
+      await db
+        .insertInto("setting")
+        .values({ key: "whose", value: name })
+        .execute();
       await db.destroy();
     };
     await fill(from, "backup");
     await fill(to, "present");
     const whose = (path: string): unknown => {
       const file = new Database(path, { readonly: true });
-      const row = file.prepare("select value from setting where key = 'whose'").get(); // prettier-ignore
+      const row = file
+        .prepare("select value from setting where key = 'whose'")
+        .get();
       file.close();
       return row;
     };
     const backup = await makeBackup(from, new Date(), join(folder, "b.sqlite"));
     const lock = holdFolder(to, "the server on port 8417");
-    await expect(restoreBackup(backup, to, new Date())).rejects.toThrow(/in use by the server on port 8417/); // prettier-ignore
+    await expect(restoreBackup(backup, to, new Date())).rejects.toThrow(
+      /in use by the server on port 8417/,
+    );
     expect(whose(join(to, DATABASE_FILE))).toEqual({ value: "present" });
     lock.release();
     const aside = await restoreBackup(backup, to, new Date());
@@ -79,8 +105,15 @@ describe("backups", () => {
     const other = join(folder, "other.sqlite");
     new Database(other).exec("create table song (name text)").close();
     writeFileSync(join(folder, "text.sqlite"), "only words ".repeat(2000));
-    for (const bad of [torn, other, join(folder, "text.sqlite"), join(folder, "none")]) // prettier-ignore
-      await expect(restoreBackup(bad, place, new Date())).rejects.toThrow(/no whole database|There is no file/); // prettier-ignore
+    for (const bad of [
+      torn,
+      other,
+      join(folder, "text.sqlite"),
+      join(folder, "none"),
+    ])
+      await expect(restoreBackup(bad, place, new Date())).rejects.toThrow(
+        /no whole database|There is no file/,
+      );
     expect(readFileSync(join(place, DATABASE_FILE)).equals(before)).toBe(true);
     expect(existsSync(join(place, `${DATABASE_FILE}.arriving`))).toBe(false);
   });
@@ -90,7 +123,8 @@ describe("backups", () => {
     const told: string[] = [];
     const keeper = keepBackups(place, (words) => told.push(words));
     const until = async (count: number): Promise<void> => {
-      while (told.length < count) await new Promise((done) => setImmediate(done)); // prettier-ignore
+      while (told.length < count)
+        await new Promise((done) => setImmediate(done));
     };
     await until(1);
     expect(keeper.state()).toMatchObject({ lastAt: null, count: 0 });
@@ -110,8 +144,16 @@ describe("backups", () => {
     const daily = Array.from({ length: 500 }, (_, i) =>
       one(new Date(now.getTime() - i * 86_400_000).toISOString()),
     );
-    const days = [...keptOf(daily, now)].map((b) => b.path.slice(0, 10)).sort(); // prettier-ignore
-    expect(days.slice(-7)).toEqual(["2026-11-20", "2026-11-21", "2026-11-22", "2026-11-23", "2026-11-24", "2026-11-25", "2026-11-26"]); // prettier-ignore
+    const days = [...keptOf(daily, now)].map((b) => b.path.slice(0, 10)).sort();
+    expect(days.slice(-7)).toEqual([
+      "2026-11-20",
+      "2026-11-21",
+      "2026-11-22",
+      "2026-11-23",
+      "2026-11-24",
+      "2026-11-25",
+      "2026-11-26",
+    ]);
     for (const week of ["2026-11-19", "2026-11-12", "2026-11-05"])
       expect(days).toContain(week);
     for (const month of ["2026-10-31", "2026-02-28", "2025-12-31"])
@@ -119,16 +161,24 @@ describe("backups", () => {
     expect(days).not.toContain("2025-11-30");
     expect(days.length).toBeLessThanOrEqual(23);
     // A shop that was closed for months loses none of what it has.
-    const seldom = ["2026-11-01", "2026-06-01", "2026-05-01"].map((d) => one(`${d}T06:00:00.000Z`)); // prettier-ignore
+    const seldom = ["2026-11-01", "2026-06-01", "2026-05-01"].map((d) =>
+      one(`${d}T06:00:00.000Z`),
+    );
     expect(keptOf(seldom, now).size).toBe(3);
 
     const place = join(folder, "thin", BACKUP_FOLDER);
     mkdirSync(place, { recursive: true });
     for (let hour = 10; hour < 20; hour += 1)
-      writeFileSync(join(place, `iron-patience-2026-11-26T${hour}-00-00Z.sqlite`), "x"); // prettier-ignore
+      writeFileSync(
+        join(place, `iron-patience-2026-11-26T${hour}-00-00Z.sqlite`),
+        "x",
+      );
     writeFileSync(join(place, "my own copy.sqlite"), "x");
     thinOut(join(folder, "thin"), at("2026-11-26T23:00:00Z"));
-    expect(readdirSync(place).sort()).toEqual(["iron-patience-2026-11-26T19-00-00Z.sqlite", "my own copy.sqlite"]); // prettier-ignore
+    expect(readdirSync(place).sort()).toEqual([
+      "iron-patience-2026-11-26T19-00-00Z.sqlite",
+      "my own copy.sqlite",
+    ]);
     expect(backupsIn(join(folder, "thin"))).toHaveLength(1);
   });
 });

@@ -9,13 +9,22 @@ describe("a disk that is full", () => {
 
   /** No page more than there are now: a full disk without one. */
   const fill = (pages: number): Promise<unknown> =>
-    t.db.executeQuery({ sql: `pragma max_page_count = ${pages}`, parameters: [], query: { kind: "RawNode", sqlFragments: [], parameters: [] }, queryId: { queryId: "fill" } } as never); // prettier-ignore
+    t.db.executeQuery({
+      sql: `pragma max_page_count = ${pages}`,
+      parameters: [],
+      query: { kind: "RawNode", sqlFragments: [], parameters: [] },
+      queryId: { queryId: "fill" },
+    } as never);
 
   it("what is sent is refused with cause and remedy, reads go on, and with room again it is kept", async () => {
     const axis = await newAxis(t);
     await startRun(t, axis.id);
     await fill(1);
-    const note = { kind: "note", text: "x".repeat(450), at: "2026-03-01T08:00:00.000Z" }; // prettier-ignore
+    const note = {
+      kind: "note",
+      text: "x".repeat(450),
+      at: "2026-03-01T08:00:00.000Z",
+    };
     let refused = 0;
     let kept = 0;
     // What still fits into pages that are there is kept; then nothing more.
@@ -26,7 +35,10 @@ describe("a disk that is full", () => {
         continue;
       }
       refused += 1;
-      expect([answer.status, answer.headers["content-type"]]).toEqual([503, expect.stringContaining("problem+json")]); // prettier-ignore
+      expect([answer.status, answer.headers["content-type"]]).toEqual([
+        503,
+        expect.stringContaining("problem+json"),
+      ]);
       expect(answer.body.detail).toMatch(/no room left.*make room.*try again/);
       expect(answer.body.detail).not.toContain(t.folder);
     }

@@ -35,7 +35,9 @@ describe("whom the server answers", () => {
   it("on the network: its addresses and the names it was told, and no other", async () => {
     t = await testApp({ host: "0.0.0.0", names: ["shop.test"] });
     await ask({ host: "shop.test:8417" }).expect(404);
-    const address = Object.values(networkInterfaces()).flat().find((i) => i?.family === "IPv4")?.address; // prettier-ignore
+    const address = Object.values(networkInterfaces())
+      .flat()
+      .find((i) => i?.family === "IPv4")?.address;
     await ask({ host: `${address}:8417` }).expect(404);
     const other = await ask({ host: "other.test" }).expect(403);
     expect(other.body.detail).toContain("--name other.test");
@@ -64,14 +66,18 @@ describe("whom the server answers", () => {
       .type("form")
       .send("nickname=Wren")
       .expect(415);
-    expect((await t.api.get("/api/floor").expect(200)).body.machines).toEqual([]); // prettier-ignore
+    expect((await t.api.get("/api/floor").expect(200)).body.machines).toEqual(
+      [],
+    );
     await write({ ...at, origin: "http://shop.test:8417" }).expect(201);
     await write(at).expect(201);
   });
 
   it("a name that is too long is an error that says so, not somebody", async () => {
     t = await testApp();
-    const long = await write({ ...own, "x-working-as": "R".repeat(41) }).expect(422); // prettier-ignore
+    const long = await write({ ...own, "x-working-as": "R".repeat(41) }).expect(
+      422,
+    );
     expect(long.body.detail).toContain("longer than 40 letters");
     await write({ ...own, "x-working-as": "R".repeat(40) }).expect(201);
   });

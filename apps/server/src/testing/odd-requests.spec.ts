@@ -16,18 +16,43 @@ describe("requests that are odd", () => {
     rmSync(web, { recursive: true });
   });
 
-  const refused = (answer: { status: number; headers: Record<string, string>; body: { detail?: string; title?: string } }, status: number): void => {
-    expect([answer.status, answer.headers["content-type"]]).toEqual([status, expect.stringContaining("application/problem+json")]);
+  const refused = (
+    answer: {
+      status: number;
+      headers: Record<string, string>;
+      body: { detail?: string; title?: string };
+    },
+    status: number,
+  ): void => {
+    expect([answer.status, answer.headers["content-type"]]).toEqual([
+      status,
+      expect.stringContaining("application/problem+json"),
+    ]);
     expect(answer.body.detail).toMatch(/\w{3}/);
-  }; // prettier-ignore
+  };
 
   it.each([
-    ["an unknown character set", { "content-type": "application/json; charset=klingon" }, 415],
-    ["an unknown content encoding", { "content-type": "application/json", "content-encoding": "snail" }, 415],
-    ["a body that is not what its encoding says", { "content-type": "application/json", "content-encoding": "gzip" }, 400],
+    [
+      "an unknown character set",
+      { "content-type": "application/json; charset=klingon" },
+      415,
+    ],
+    [
+      "an unknown content encoding",
+      { "content-type": "application/json", "content-encoding": "snail" },
+      415,
+    ],
+    [
+      "a body that is not what its encoding says",
+      { "content-type": "application/json", "content-encoding": "gzip" },
+      400,
+    ],
   ] as const)("%s is refused in words", async (_, headers, status) => {
-    refused(await t.api.post("/api/machines").set(headers).send('{"a":1}'), status);
-  }); // prettier-ignore
+    refused(
+      await t.api.post("/api/machines").set(headers).send('{"a":1}'),
+      status,
+    );
+  });
 
   it("a range that a file has not, and a file that is not the one asked for", async () => {
     refused(await t.api.get("/app.txt").set("range", "bytes=99-"), 416);

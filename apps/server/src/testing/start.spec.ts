@@ -90,7 +90,9 @@ describe("starting on a folder", () => {
         }
         expect(shape()).toEqual(before);
       }
-      expect(readdirSync(folder)).toContain(`before-${names[count]}-${DATABASE_FILE}`); // prettier-ignore
+      expect(readdirSync(folder)).toContain(
+        `before-${names[count]}-${DATABASE_FILE}`,
+      );
       await (await openDatabase(folder)).destroy();
     },
   );
@@ -111,15 +113,28 @@ describe("starting on a folder", () => {
     rmSync(path());
     await (await openDatabase(folder)).destroy();
     const file = new Database(path());
-    file.exec("insert into kysely_migration values ('9999_later', '2030-01-01')"); // prettier-ignore
+    file.exec(
+      "insert into kysely_migration values ('9999_later', '2030-01-01')",
+    );
     file.close();
-    await expect(openDatabase(folder)).rejects.toThrow(/newer version.*9999_later/); // prettier-ignore
+    await expect(openDatabase(folder)).rejects.toThrow(
+      /newer version.*9999_later/,
+    );
     expect(existsSync(path())).toBe(true);
   });
 
   it("what is acknowledged is on the disk: synchronous is full", async () => {
     const db = await openDatabase(folder);
-    const { rows } = await db.executeQuery<{ synchronous: number }>({ query: { kind: "RawNode", sqlFragments: ["pragma synchronous"], parameters: [] }, sql: "pragma synchronous", parameters: [], queryId: { queryId: "sync" } } as never); // prettier-ignore
+    const { rows } = await db.executeQuery<{ synchronous: number }>({
+      query: {
+        kind: "RawNode",
+        sqlFragments: ["pragma synchronous"],
+        parameters: [],
+      },
+      sql: "pragma synchronous",
+      parameters: [],
+      queryId: { queryId: "sync" },
+    } as never);
     expect(rows).toEqual([{ synchronous: 2 }]);
     await db.destroy();
   });
@@ -132,7 +147,10 @@ describe("starting on a folder", () => {
     first.release();
     holdFolder(folder, "another").release();
     // What a killed server leaves behind: both files, and no lock.
-    writeFileSync(join(folder, "server.json"), JSON.stringify({ holder: "a server that was killed" })); // prettier-ignore
+    writeFileSync(
+      join(folder, "server.json"),
+      JSON.stringify({ holder: "a server that was killed" }),
+    );
     holdFolder(folder, "the next").release();
   });
 
@@ -144,7 +162,19 @@ describe("starting on a folder", () => {
     await (await openDatabase(fresh)).destroy();
     expect(() => markDemo(fresh)).not.toThrow();
     const start = (data: string) =>
-      spawnSync(process.execPath, ["scripts/serve.mjs", "--demo", "--fresh", "--data", data, "--port", "99999"], { encoding: "utf8", timeout: 60_000 }); // prettier-ignore
+      spawnSync(
+        process.execPath,
+        [
+          "scripts/serve.mjs",
+          "--demo",
+          "--fresh",
+          "--data",
+          data,
+          "--port",
+          "99999",
+        ],
+        { encoding: "utf8", timeout: 60_000 },
+      );
     const refused = start(folder);
     expect(refused.status).toBe(1);
     expect(refused.stderr).toContain("Nothing was deleted");

@@ -42,7 +42,8 @@ describe("a retest that was typed", () => {
     return now;
   }
   const onFloor = async () => {
-    const { machines } = (await t.api.get("/api/floor").expect(200)).body as Floor; // prettier-ignore
+    const { machines } = (await t.api.get("/api/floor").expect(200))
+      .body as Floor;
     return machines.flatMap((m) => m.axes).find((a) => a.id === x.id)?.last;
   };
   const history = async (): Promise<History> =>
@@ -74,7 +75,8 @@ describe("a retest that was typed", () => {
       .expect(200);
     expect(csv.text).toContain("0.00640");
     // The job’s own entry in the log is dated before its retest: the figure counts as after it.
-    const ledger = (await t.api.get(`/api/axes/${x.id}/ledger`).expect(200)).body as { ledger: { total: { lostMm: number } } }; // prettier-ignore
+    const ledger = (await t.api.get(`/api/axes/${x.id}/ledger`).expect(200))
+      .body as { ledger: { total: { lostMm: number } } };
     expect(ledger.ledger.total.lostMm).toBeCloseTo(0.0064, 9);
     const later = await open();
     expect(later.axes[0].before).toMatchObject({ lostMm: 0.0064, runId: null });
@@ -84,7 +86,14 @@ describe("a retest that was typed", () => {
     const job = await signUntil(await open(), "retest-chain");
     const retest = next(job) as PlannedStep;
     const figure = { lostMm: 0.004, expandedMm: null, runId: null };
-    await act(job, plainSign(retest, { figure, holdBy: "Ilse", reason: "Indicator went back with its owner." })); // prettier-ignore
+    await act(
+      job,
+      plainSign(retest, {
+        figure,
+        holdBy: "Ilse",
+        reason: "Indicator went back with its owner.",
+      }),
+    );
     expect(await onFloor()).toBeNull();
     expect((await history()).typed).toEqual([]);
   });

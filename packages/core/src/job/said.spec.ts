@@ -64,7 +64,12 @@ describe("the words of a step fit the axis", () => {
         expect.stringContaining("4 × screws of each carriage"),
       ]);
     }
-    const order = ["release-load", "square-gantry", "mesh-set", "retest-pattern"]; // prettier-ignore
+    const order = [
+      "release-load",
+      "square-gantry",
+      "mesh-set",
+      "retest-pattern",
+    ];
     const places = order.map((kind) => kinds.indexOf(kind));
     expect(places).not.toContain(-1);
     expect([...places].sort((a, b) => a - b)).toEqual(places);
@@ -98,7 +103,13 @@ describe("the words of a step fit the axis", () => {
 
   it("the screw leaves by the end its nut’s flange faces, or the other where the flange does not pass", () => {
     const out = (flangeSide: "fixed" | "far", flangePasses: boolean): string =>
-      step(plan({ ...x, mechanics: { ...x.mechanics, flangeSide, flangePasses } }, "screw"), "screw-out").title; // prettier-ignore
+      step(
+        plan(
+          { ...x, mechanics: { ...x.mechanics, flangeSide, flangePasses } },
+          "screw",
+        ),
+        "screw-out",
+      ).title;
     expect(out("fixed", true)).toContain("fixed end");
     expect(out("far", true)).toContain("far end");
     expect(out("fixed", false)).toContain("far end");

@@ -62,12 +62,16 @@ describe("the data of an axis", () => {
     page.type(set, "410");
     page.press(/^Keep/);
     const first = put();
-    expect(first.request.body).toMatchObject({ config: { costs: { bearingSet: 410, screw: null } } }); // prettier-ignore
+    expect(first.request.body).toMatchObject({
+      config: { costs: { bearingSet: 410, screw: null } },
+    });
     refuse(first, 500, "Something went wrong.");
     page.type(set, "");
     page.press(/^Keep/);
     const second = put();
-    expect(second.request.body).toMatchObject({ config: { costs: { bearingSet: null } } }); // prettier-ignore
+    expect(second.request.body).toMatchObject({
+      config: { costs: { bearingSet: null } },
+    });
     refuse(second, 500, "Something went wrong.");
   });
 

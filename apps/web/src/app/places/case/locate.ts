@@ -98,7 +98,10 @@ export class LocateStation {
   );
   protected readonly measured = computed(() =>
     (this.store.assessment()?.measured ?? []).map((m) => ({
-      path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`, // prettier-ignore
+      path:
+        m.runId === null
+          ? `/jobs/${m.jobId}`
+          : `${this.context.base()}/runs/${m.runId}`,
       words: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.lostMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
       when: momentWords(m.at),
     })),

@@ -44,7 +44,9 @@ export class MeasureStation {
   protected readonly typed = computed(() => {
     const last = this.context.last();
     if (!last || last.jobId === null || last.lostMm === null) return null;
-    const loss = formatWithU(last.lostMm, last.expandedMm, { system: this.preferences.system() }); // prettier-ignore
+    const loss = formatWithU(last.lostMm, last.expandedMm, {
+      system: this.preferences.system(),
+    });
     return { jobId: last.jobId, loss };
   });
   protected readonly open = computed(() =>
