@@ -43,6 +43,7 @@ test("a tablet on the network, over plain http: a visit, a signature and a readi
     .getByRole("button", { name: /[3-9] points$/ })
     .first();
   await day.click();
+  await expect(day).toHaveAttribute("aria-pressed", "true");
   const place = page.locator("article h2");
   const first = await place.innerText();
   const link = await place.getByRole("link").getAttribute("href");

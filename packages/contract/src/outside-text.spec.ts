@@ -28,7 +28,8 @@ describe("text from outside", () => {
       expect(parseDecimal(none)).toBeUndefined();
     fc.assert(
       fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (x) => {
-        expect(parseDecimal(String(x))).toBe(x);
+        // What is typed has no −0: String(-0) is "0".
+        expect(parseDecimal(String(x))).toBe(x === 0 ? 0 : x);
       }),
     );
   });
