@@ -1,9 +1,47 @@
-import { auditSheet, kitOf, NoWay, planJob, stateAfter } from "@iron/core";
 import {
+  auditSheet,
+  DEFAULT_OPTIONS,
+  JOB_KINDS,
+  kitOf,
+  NoWay,
+  planJob,
+  stateAfter,
+} from "@iron/core";
+import {
+  anyAxis,
   anyJob,
   numbers,
   stateAt,
 } from "../packages/core/src/job/sheets.testing";
+
+const LETTERS = ["X", "Y", "Z", "A", "B"];
+
+/** Everything that fits, on every axis of machines of five: the largest sheets there are. */
+function benchLargest(machines: number): string {
+  const next = numbers(5);
+  let [most, worstMs, worstWalkMs] = [0, 0, 0];
+  for (let i = 0; i < machines; i += 1) {
+    const axes = LETTERS.map((letter) => ({
+      letter,
+      config: anyAxis(letter, next),
+    }));
+    const items = axes.flatMap(({ letter, config }) =>
+      JOB_KINDS.filter((k) => k.fits(config)).map((k) => ({
+        letter,
+        kind: k.id,
+      })),
+    );
+    let at = performance.now();
+    const plan = planJob({ axes, items, options: DEFAULT_OPTIONS });
+    const tookMs = performance.now() - at;
+    at = performance.now();
+    plan.steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), plan.start);
+    if (tookMs > worstMs)
+      [worstMs, worstWalkMs] = [tookMs, performance.now() - at];
+    most = Math.max(most, plan.steps.length);
+  }
+  return `largest combinations: ${machines} machines of ${LETTERS.length} axes, every kind that fits on each, up to ${most} steps: at worst ${worstMs.toFixed(1)} ms, ${(worstMs / worstWalkMs).toFixed(1)} times walking that sheet`;
+}
 
 /**
  * Job sheets of any axis, whole and cut short anywhere, through their audit: faults by rule, and what a
@@ -63,5 +101,6 @@ export function benchSheets(count: number): boolean {
   console.log(
     `single jobs (one axis, one kind): ${singles}, plan with its audit ${((1000 * singleMs) / singles).toFixed(0)} µs, ${(singleMs / singleWalkMs).toFixed(1)} times walking the sheet`,
   );
+  console.log(benchLargest(200));
   return faults.size === 0;
 }

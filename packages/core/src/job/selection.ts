@@ -86,28 +86,65 @@ export function selectSteps(work: AxisWork): ReadonlySet<string> {
   return new Selection(work).run();
 }
 
+const RESTORING = STEP_KINDS.filter((k) => k.restores);
+const OPENING = STEP_KINDS.filter(
+  (k) => !k.restores && k.effects && !k.id.startsWith("light-"),
+);
+
+/** Steps that may do something to a joint or a note, in their order; what depends on the sheet may do it to any. */
+class Doers<Key> {
+  private readonly known = new Map<Key, readonly StepKind[]>();
+
+  constructor(
+    private readonly among: readonly StepKind[],
+    private readonly has: (effect: Effect, key: Key) => boolean,
+  ) {}
+
+  of(key: Key): readonly StepKind[] {
+    let doers = this.known.get(key);
+    if (!doers) {
+      doers = this.among.filter(({ effects = [] }) =>
+        typeof effects === "function"
+          ? true
+          : effects.some((e) => this.has(e, key)),
+      );
+      this.known.set(key, doers);
+    }
+    return doers;
+  }
+}
+
+const OPENERS = new Doers<JointId>(
+  OPENING,
+  (e, joint) => e.kind === "joint" && e.joint === joint,
+);
+const MAKERS = new Doers<string>(
+  STEP_KINDS,
+  (e, note) => e.kind === "note" && e.id === note,
+);
+
 class Selection {
   private readonly chosen = new Map<string, Fitted>();
   /** What is chosen, by id; the steps’ own words look at it as it grows. */
   private readonly sheet = new Set<string>();
-  private readonly fitting: readonly StepKind[];
-  private readonly restoring: readonly StepKind[];
-  private readonly opening: readonly StepKind[];
-  /** What each step does to joints and notes, whatever the sheet: once for all rounds. */
-  private readonly does = new Map<StepKind, readonly Effect[]>();
+  /** What a step does to joints and notes, whatever the sheet: once for all rounds. */
+  private readonly done = new Map<StepKind, readonly Effect[]>();
   private readonly context: StepContext;
+  private readonly empty: StepContext;
   private readonly has: readonly JointId[];
   private readonly places = new Map<StepKind, number>();
   private readonly begun: boolean;
+  /** Where and how far each joint is opened by what is chosen. */
+  private readonly lowered = new Map<
+    JointId,
+    { readonly place: number; readonly to: JointState }[]
+  >();
+  /** Steps whose way is opened, and stays so: they ask the same whatever else comes on the sheet. */
+  private readonly reached = new Set<Fitted>();
 
   constructor(private readonly work: AxisWork) {
     const { config } = work;
     this.has = jointsOf(config);
-    this.fitting = STEP_KINDS.filter((k) => !k.fits || k.fits(config));
-    this.restoring = this.fitting.filter((k) => k.restores);
-    this.opening = this.fitting.filter(
-      (k) => !k.restores && k.effects && !k.id.startsWith("light-"),
-    );
     this.begun = work.start !== WHOLE;
     this.context = {
       config,
@@ -118,9 +155,21 @@ class Selection {
       kinds: new Set(work.kinds),
       sheet: this.sheet,
     };
-    const empty = { ...this.context, sheet: new Set<string>() };
-    for (const k of this.fitting)
-      if (k.effects) this.does.set(k, valueOf(k.effects, empty));
+    this.empty = { ...this.context, sheet: new Set<string>() };
+  }
+
+  private fits(kind: StepKind): boolean {
+    return !kind.fits || kind.fits(this.work.config);
+  }
+
+  /** Nothing for a step that this axis does not have. */
+  private does(kind: StepKind): readonly Effect[] {
+    let effects = this.done.get(kind);
+    if (!effects) {
+      effects = this.fits(kind) ? valueOf(kind.effects ?? [], this.empty) : [];
+      this.done.set(kind, effects);
+    }
+    return effects;
   }
 
   run(): ReadonlySet<string> {
@@ -136,7 +185,11 @@ class Selection {
     for (let size = -1; size !== this.chosen.size;) {
       size = this.chosen.size;
       this.refit();
-      for (const fitted of [...this.chosen.values()]) this.openFor(fitted);
+      for (const fitted of [...this.chosen.values()])
+        if (!this.reached.has(fitted)) {
+          this.openFor(fitted);
+          if (fitted.fixed) this.reached.add(fitted);
+        }
       this.closeAgain();
       this.hold();
       this.align();
@@ -158,7 +211,7 @@ class Selection {
   /** It would open what stands open since before this sheet began. */
   private isOpenAlready(kind: StepKind): boolean {
     if (kind.restores) return false;
-    const lowers = (this.does.get(kind) ?? []).flatMap((e) =>
+    const lowers = this.does(kind).flatMap((e) =>
       e.kind === "joint" && e.to !== "tight" ? [e] : [],
     );
     return (
@@ -172,19 +225,32 @@ class Selection {
   private add(id: string): void {
     if (this.chosen.has(id)) return;
     const kind = stepKind(id);
-    if (kind.fits && !kind.fits(this.work.config)) return;
+    if (!this.fits(kind)) return;
     if (this.begun && this.isOpenAlready(kind)) return;
-    this.most = null;
     const fitted = this.onAxis(kind);
     this.chosen.set(id, fitted);
     this.sheet.add(id);
+    this.noteLowers(fitted);
   }
 
   /** What a step does can depend on what else is on the sheet. */
   private refit(): void {
-    this.most = null;
-    for (const [id, { kind, fixed }] of this.chosen)
-      if (!fixed) this.chosen.set(id, this.onAxis(kind));
+    this.lowered.clear();
+    for (const [id, was] of this.chosen) {
+      const fitted = was.fixed ? was : this.onAxis(was.kind);
+      if (fitted !== was) this.chosen.set(id, fitted);
+      this.noteLowers(fitted);
+    }
+  }
+
+  private noteLowers({ kind, lowers }: Fitted): void {
+    if (lowers.length === 0) return;
+    const place = this.place(kind);
+    for (const [joint, to] of lowers) {
+      const all = this.lowered.get(joint);
+      if (all) all.push({ place, to });
+      else this.lowered.set(joint, [{ place, to }]);
+    }
   }
 
   private onAxis(kind: StepKind): Fitted {
@@ -215,30 +281,11 @@ class Selection {
     return at;
   }
 
-  /** How far a joint is opened on this sheet, or was when it began. */
-  private opened(joint: JointId): JointState {
-    if (!this.most) {
-      this.most = new Map();
-      for (const { lowers } of this.chosen.values())
-        for (const [j, to] of lowers)
-          if (openness(to) > openness(this.most.get(j) ?? "tight"))
-            this.most.set(j, to);
-    }
-    const start = jointAt(this.work.start, joint);
-    const most = this.most.get(joint) ?? "tight";
-    return openness(most) > openness(start) ? most : start;
-  }
-
-  /** How far each joint is opened by what is chosen. */
-  private most: Map<JointId, JointState> | null = null;
-
-  private openedBefore(joint: JointId, before: number): JointState {
+  /** How far a joint is opened on this sheet before a place in its order, or was when it began. */
+  private opened(joint: JointId, before = Infinity): JointState {
     let most = jointAt(this.work.start, joint);
-    for (const { kind, lowers } of this.chosen.values()) {
-      if (this.place(kind) >= before) continue;
-      for (const [j, to] of lowers)
-        if (j === joint && openness(to) > openness(most)) most = to;
-    }
+    for (const { place, to } of this.lowered.get(joint) ?? [])
+      if (place < before && openness(to) > openness(most)) most = to;
     return most;
   }
 
@@ -246,15 +293,15 @@ class Selection {
     const place = this.place(kind);
     for (const need of needs) {
       if (need.side !== "open" || !this.has.includes(need.joint)) continue;
-      if (openness(this.openedBefore(need.joint, place)) >= openness(need.at))
+      if (openness(this.opened(need.joint, place)) >= openness(need.at))
         continue;
       const opener = this.opener(need.joint, need.at, place);
       if (opener) this.add(opener.id);
     }
     for (const note of uses) {
       if (this.work.start.notes[note]) continue;
-      const maker = this.fitting.find((k) =>
-        this.does.get(k)?.some((e) => e.kind === "note" && e.id === note),
+      const maker = MAKERS.of(note).find((k) =>
+        this.does(k).some((e) => e.kind === "note" && e.id === note),
       );
       if (maker) this.add(maker.id);
     }
@@ -267,9 +314,9 @@ class Selection {
     before: number,
   ): StepKind | undefined {
     let best: { readonly kind: StepKind; readonly to: number } | undefined;
-    for (const kind of this.opening) {
+    for (const kind of OPENERS.of(joint)) {
       if (this.place(kind) >= before) continue;
-      for (const e of this.does.get(kind) ?? []) {
+      for (const e of this.does(kind)) {
         if (e.kind !== "joint" || e.joint !== joint) continue;
         const to = openness(e.to);
         if (to >= openness(at) && (!best || to < best.to)) best = { kind, to };
@@ -281,10 +328,10 @@ class Selection {
   /** Every joint that was opened is brought back, step by step. */
   private closeAgain(): void {
     const opened = (joint: JointId): JointState => this.opened(joint);
-    for (const kind of this.restoring) {
+    for (const kind of RESTORING) {
       if (this.chosen.has(kind.id)) continue;
       if (kind.wanted && !kind.wanted(opened)) continue;
-      const puts = (this.does.get(kind) ?? []).some(
+      const puts = this.does(kind).some(
         (e) =>
           e.kind === "joint" &&
           this.has.includes(e.joint) &&

@@ -50,37 +50,35 @@ export function fastenersOf(axis: AxisConfig): readonly Fastener[] {
 /** Asked for at every step of every sheet. */
 const FASTENERS = new WeakMap<AxisConfig, readonly Fastener[]>();
 
+function usualSource(
+  row: (typeof FASTENER_ROWS)[number],
+  soft: boolean,
+): Fastener["source"] {
+  if (row.bookOnly) return "book-only";
+  return row.snug || soft ? "snug" : "table";
+}
+
 function fastenersFor(axis: AxisConfig): readonly Fastener[] {
-  const joints = jointsOf(axis);
-  return FASTENER_ROWS.filter((r) => joints.includes(r.joint)).map(
+  const joints = new Set(jointsOf(axis));
+  const soft = isSoft(axis);
+  return FASTENER_ROWS.filter((r) => joints.has(r.joint)).map(
     (row): Fastener => {
       const own = axis.mechanics.fasteners[row.joint];
-      const locates = row.locates.filter((j) => joints.includes(j));
-      const base = {
+      const thread = own ? own.thread : usualThread(axis, row.step);
+      const table =
+        usualSource(row, soft) === "table"
+          ? (TORQUES_NM[thread]?.["8.8"] ?? null)
+          : null;
+      return {
         joint: row.joint,
         name: row.name,
         place: row.place,
-        locates,
-      };
-      if (own)
-        return {
-          ...base,
-          thread: own.thread,
-          grade: own.grade,
-          count: own.count,
-          torqueNm: own.torqueNm,
-          source: own.source,
-        };
-      const thread = usualThread(axis, row.step);
-      const common = { ...base, thread, grade: "8.8", count: row.count };
-      if (row.bookOnly)
-        return { ...common, torqueNm: null, source: "book-only" };
-      if (row.snug || isSoft(axis))
-        return { ...common, torqueNm: null, source: "snug" };
-      return {
-        ...common,
-        torqueNm: TORQUES_NM[thread]?.["8.8"] ?? null,
-        source: "table",
+        locates: row.locates.filter((j) => joints.has(j)),
+        thread,
+        grade: own ? own.grade : "8.8",
+        count: own ? own.count : row.count,
+        torqueNm: own ? own.torqueNm : table,
+        source: own ? own.source : usualSource(row, soft),
       };
     },
   );

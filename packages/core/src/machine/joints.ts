@@ -52,8 +52,15 @@ export type JointId = (typeof JOINT_IDS)[number];
 
 /** How far undone: 0 tight, 3 off. */
 export function openness(state: JointState): number {
-  return JOINT_STATES.indexOf(state);
+  return OPENNESS[state];
 }
+
+const OPENNESS: Readonly<Record<JointState, number>> = {
+  tight: 0,
+  snug: 1,
+  loose: 2,
+  off: 3,
+};
 
 /** The screw turns, between end bearings of its own. */
 export function screwTurns(axis: AxisConfig): boolean {

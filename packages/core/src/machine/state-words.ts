@@ -60,16 +60,10 @@ export function stateWords(
   state: MechanismState,
   power: Power,
 ): string {
-  const line = stateLine(config, state, power);
-  const member = memberName(config).toLowerCase();
-  return [
-    power === "on" ? "power on" : "power off",
-    isGravityAxis(config)
-      ? `${member}: ${line.carried.join(", ") || "held by nothing"}`
-      : "",
-    line.screw.length ? `screw: ${line.screw.join(", ")}` : "",
-    line.open.join(", ") || "nothing open",
-  ]
-    .filter(Boolean)
-    .join(" · ");
+  const { carried, screw, open } = stateLine(config, state, power);
+  let words = power === "on" ? "power on" : "power off";
+  if (isGravityAxis(config))
+    words += ` · ${memberName(config).toLowerCase()}: ${carried.join(", ") || "held by nothing"}`;
+  if (screw.length > 0) words += ` · screw: ${screw.join(", ")}`;
+  return `${words} · ${open.join(", ") || "nothing open"}`;
 }

@@ -107,97 +107,114 @@ export const LOSES_HOME: readonly JointId[] = [
   "nut-flange",
 ];
 
-/** A record without one of its keys; the record itself where it has it not. */
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
+/** An axis while the effects of one step are done to it: copied once, however many they are. */
+class Draft {
+  private readonly now: Writable<MechanismState>;
+  private joints: Partial<Record<JointId, JointState>> | null = null;
+  private notes: Record<string, true> | null = null;
+
+  constructor(private readonly from: MechanismState) {
+    this.now = { ...from };
+  }
+
+  end(): MechanismState {
+    if (this.joints) this.now.joints = this.joints;
+    if (this.notes) this.now.notes = this.notes;
+    return this.now;
+  }
+
+  /** Effects on power belong to the machine and change nothing here. */
+  do(effect: Effect): void {
+    const { now } = this;
+    switch (effect.kind) {
+      case "joint":
+        this.bring(effect.joint, effect.to);
+        break;
+      case "member":
+        now.member = effect.to;
+        // Moved without its drive, the control no longer knows where it stands.
+        now.referenced &&= effect.by === "jog";
+        break;
+      case "block":
+        now.block = effect.to;
+        break;
+      case "tie":
+        now.tied = effect.to;
+        break;
+      case "gear":
+        now.gear = effect.to;
+        break;
+      case "balance":
+        now.balance = effect.to;
+        // A block that was tried with the balance acting was tried under another load.
+        if (now.block === "tried") now.block = "set";
+        break;
+      case "prop":
+        now.prop = effect.to;
+        break;
+      case "sling":
+        now.sling = effect.to;
+        break;
+      case "brake-let":
+        now.brakeLet = effect.to;
+        break;
+      case "referenced":
+        now.referenced = true;
+        break;
+      case "note":
+        this.note(effect.id);
+        break;
+      case "power":
+        break;
+    }
+  }
+
+  private bring(joint: JointId, to: JointState): void {
+    const from = (this.joints ?? this.from.joints)[joint] ?? "tight";
+    if (from === to) return;
+    this.joints =
+      to === "tight"
+        ? without(this.joints ?? this.from.joints, joint)
+        : { ...(this.joints ?? this.from.joints), [joint]: to };
+    if (openness(to) <= openness(from)) return;
+    // With its hub off, the screw turns by itself: where the clamp screw faces is lost.
+    if (joint === "hub-screw" && to === "off" && this.now.member === "opening")
+      this.now.member = "anywhere";
+    if (LOSES_HOME.includes(joint)) this.now.referenced = false;
+    this.owe(proofsOf(joint));
+  }
+
+  /** What was proven before a joint was opened is owed again. */
+  private owe(proofs: readonly Proof[]): void {
+    if (proofs.length === 0) return;
+    const settled = proofs.map((proof) => `retested:${proof}`);
+    const notes = without(this.notes ?? this.from.notes, ...settled);
+    for (const proof of proofs) notes[`owes:${proof}`] = true;
+    this.notes = notes;
+  }
+
+  /** A note is kept; a retest settles what it proves. */
+  private note(id: string): void {
+    const has = this.notes ?? this.from.notes;
+    if (id.startsWith("retested:"))
+      this.notes = without(has, id.replace("retested", "owes"));
+    else if (has[id]) return;
+    this.notes ??= { ...has };
+    this.notes[id] = true;
+  }
+}
+
+/** A copy without some keys. Built, not deleted from: an object that loses keys is slow from then on. */
 function without<T>(
   record: Readonly<Record<string, T>>,
-  key: string,
-): Readonly<Record<string, T>> {
-  if (!(key in record)) return record;
-  const { [key]: _, ...rest } = record;
+  ...keys: readonly string[]
+): Record<string, T> {
+  if (!keys.some((key) => key in record)) return { ...record };
+  const rest: Record<string, T> = {};
+  for (const key in record) if (!keys.includes(key)) rest[key] = record[key];
   return rest;
-}
-
-/** What was proven before a joint was opened is owed again. */
-function owing(notes: Notes, proofs: readonly Proof[]): Notes {
-  return proofs.reduce<Notes>(
-    (now, proof) => ({
-      ...without(now, `retested:${proof}`),
-      [`owes:${proof}`]: true,
-    }),
-    notes,
-  );
-}
-
-/** A note is kept; a retest settles what it proves. */
-function noting(notes: Notes, id: string): Notes {
-  const now: Notes = { ...notes, [id]: true };
-  return id.startsWith("retested:")
-    ? without(now, id.replace("retested", "owes"))
-    : now;
-}
-
-function withJoint(
-  state: MechanismState,
-  joint: JointId,
-  to: JointState,
-): MechanismState {
-  const lower = openness(to) > openness(jointAt(state, joint));
-  const joints: MechanismState["joints"] =
-    to === "tight"
-      ? without(state.joints, joint)
-      : { ...state.joints, [joint]: to };
-  const notes = lower ? owing(state.notes, proofsOf(joint)) : state.notes;
-  return {
-    ...state,
-    // With its hub off, the screw turns by itself: where the clamp screw faces is lost.
-    member:
-      joint === "hub-screw" && to === "off" && state.member === "opening"
-        ? "anywhere"
-        : state.member,
-    joints,
-    notes,
-    referenced: state.referenced && !(lower && LOSES_HOME.includes(joint)),
-  };
-}
-
-/** One axis after an effect; effects on power belong to the machine and change nothing here. */
-function axisAfter(state: MechanismState, effect: Effect): MechanismState {
-  switch (effect.kind) {
-    case "joint":
-      return withJoint(state, effect.joint, effect.to);
-    case "member":
-      // Moved without its drive, the control no longer knows where it stands.
-      return {
-        ...state,
-        member: effect.to,
-        referenced: state.referenced && effect.by === "jog",
-      };
-    case "block":
-      return { ...state, block: effect.to };
-    case "tie":
-      return { ...state, tied: effect.to };
-    case "gear":
-      return { ...state, gear: effect.to };
-    case "balance":
-      // A block that was tried with the balance acting was tried under another load.
-      return {
-        ...state,
-        balance: effect.to,
-        block: state.block === "tried" ? "set" : state.block,
-      };
-    case "prop":
-      return { ...state, prop: effect.to };
-    case "sling":
-      return { ...state, sling: effect.to };
-    case "brake-let":
-      return { ...state, brakeLet: effect.to };
-    case "referenced":
-      return { ...state, referenced: true };
-    case "note":
-      return { ...state, notes: noting(state.notes, effect.id) };
-    case "power":
-      return state;
-  }
 }
 
 /** The machine after a step’s effects; `letter` null for what concerns the machine alone. */
@@ -206,14 +223,18 @@ export function stateAfter(
   letter: string | null,
   effects: readonly Effect[],
 ): MachineState {
+  if (effects.length === 0) return state;
   let { power } = state;
-  let axis = letter === null ? undefined : state.axes[letter];
+  let draft: Draft | null = null;
   for (const effect of effects) {
     if (effect.kind === "power") power = effect.to;
-    else if (axis) axis = axisAfter(axis, effect);
+    else if (letter !== null && state.axes[letter])
+      (draft ??= new Draft(state.axes[letter])).do(effect);
   }
   const axes =
-    letter !== null && axis ? { ...state.axes, [letter]: axis } : state.axes;
+    letter !== null && draft
+      ? { ...state.axes, [letter]: draft.end() }
+      : state.axes;
   return { power, axes };
 }
 
@@ -222,5 +243,9 @@ export function openJoints(
   config: AxisConfig,
   state: MechanismState,
 ): readonly JointId[] {
-  return jointsOf(config).filter((j) => jointAt(state, j) !== "tight");
+  const undone = Object.keys(state.joints);
+  if (undone.length === 0) return [];
+  return jointsOf(config).filter(
+    (j) => undone.includes(j) && jointAt(state, j) !== "tight",
+  );
 }
