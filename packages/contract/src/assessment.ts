@@ -7,7 +7,7 @@ import {
   TEST_KINDS,
 } from "@iron/core";
 import { z } from "zod";
-import { finite, instantSchema } from "./common";
+import { finite, instantSchema, versionSchema } from "./common";
 import { testIdSchema } from "./case";
 
 const evidenceItem = z.object({
@@ -173,6 +173,8 @@ export const knowledgeSchema = z.object({
       override: finite.nullable(),
       overrideBy: z.string(),
       overrideWhy: z.string(),
+      /** Of the shop’s own weight; 0 where there never was one. */
+      version: versionSchema,
       learned: finite,
       share: z.string(),
       shows: z.array(
@@ -200,4 +202,5 @@ export const overrideSchema = z.object({
     .max(50, "The weight must be from 0 to 50.")
     .nullable(),
   why: z.string().trim().max(300, "Why is longer than 300 characters."),
+  version: versionSchema,
 });

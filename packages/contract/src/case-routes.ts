@@ -75,7 +75,7 @@ export const CASE_OPERATIONS = {
     response: observationSchema,
   }), // prettier-ignore
   knowledge: operation("get", "/api/knowledge", "Causes, levels and weights as the inference uses them", { response: knowledgeSchema }), // prettier-ignore
-  overrideCause: operation("put", "/api/knowledge/:cause", "The shop’s own weight for a cause", {
+  overrideCause: operation("put", "/api/knowledge/:cause", "The shop’s own weight for a cause; 409 with the present one when somebody was faster", {
     params: z.object({ cause: z.string().max(60) }),
     body: overrideSchema,
     response: knowledgeSchema,

@@ -52,4 +52,10 @@ export const instantSchema = z.iso.datetime({
   error: "Must be an instant like 2026-03-03T07:40:00Z.",
 });
 
+/** The version that a change was made from: rises with each, so that nobody’s is lost unseen. */
+export const versionSchema = z
+  .number({ error: "The version is missing: read it first, then change it." })
+  .int("The version must be a whole number.")
+  .min(0, "The version must be 0 or more.");
+
 export const finite = z.number({ error: "Must be a number." });

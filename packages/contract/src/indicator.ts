@@ -1,6 +1,6 @@
 import { INDICATOR_KINDS } from "@iron/core";
 import { z } from "zod";
-import { finite, instantSchema, oneOf, said } from "./common";
+import { finite, instantSchema, oneOf, said, versionSchema } from "./common";
 
 const resolutionMessage =
   "Resolution must be above 0 and at most 1 mm. Typical: 0.001 to 0.01 mm, or 0.0001 to 0.0005 in.";
@@ -34,7 +34,10 @@ export const indicatorEditSchema = z.object({
   /** Largest error over a short reach, as its calibration says, mm; null where nobody noted it. */
   calibrationMm: ownError("Error over a short reach"),
 });
-export const indicatorSchema = indicatorEditSchema.extend({
+export const indicatorUpdateSchema = indicatorEditSchema.extend({
+  version: versionSchema,
+});
+export const indicatorSchema = indicatorUpdateSchema.extend({
   id: z.number().int(),
   retiredAt: instantSchema.nullable(),
 });

@@ -1,6 +1,14 @@
 import { BASE_OILS, INTERVAL_SCHOOLS, LUBRICANT_KINDS, THICKENERS } from "@iron/core"; // prettier-ignore
 import { z } from "zod";
-import { finite, idSchema, instantSchema, note, oneOf, said } from "./common";
+import {
+  finite,
+  idSchema,
+  instantSchema,
+  note,
+  oneOf,
+  said,
+  versionSchema,
+} from "./common";
 import { operation } from "./operation";
 
 const key = z.uuid("The key must be a UUID.");
@@ -13,7 +21,7 @@ const minutes = finite.min(0, "Minutes must be from 0 to 1440.").max(1440, "Minu
 
 /** How the shop keeps its machines lubricated. Weekdays begin with Monday. */
 export const keepSettingsEditSchema = z.object({
-  version: z.number().int(),
+  version: versionSchema,
   minutesByWeekday: z.array(minutes).length(7, "Seven weekdays."),
   holidays: z
     .array(z.object({ date: daySchema, words: note("Holiday", 60) }))
@@ -123,7 +131,10 @@ export const lubricantEditSchema = z.object({
 });
 export type LubricantEdit = z.infer<typeof lubricantEditSchema>;
 
-export const lubricantSchema = lubricantEditSchema.extend({
+export const lubricantUpdateSchema = lubricantEditSchema.extend({
+  version: versionSchema,
+});
+export const lubricantSchema = lubricantUpdateSchema.extend({
   id: z.number().int(),
   points: z.number().int(),
   stockG: finite,
@@ -158,6 +169,6 @@ export const KEEP_OPERATIONS = {
   exportWork: operation("get", "/api/export/lube-visits", "Completed work as CSV", { media: "text/csv" }), // prettier-ignore
   lubricants: operation("get", "/api/lubricants", "Lubricants, their stock and when to order", { response: z.array(lubricantSchema) }), // prettier-ignore
   createLubricant: operation("post", "/api/lubricants", "Add a lubricant", { body: lubricantEditSchema, response: z.array(lubricantSchema), created: true }), // prettier-ignore
-  updateLubricant: operation("put", "/api/lubricants/:id", "Change a lubricant", { params: byId, body: lubricantEditSchema, response: z.array(lubricantSchema) }), // prettier-ignore
+  updateLubricant: operation("put", "/api/lubricants/:id", "Change a lubricant; 409 with the present one when somebody was faster", { params: byId, body: lubricantUpdateSchema, response: z.array(lubricantSchema) }), // prettier-ignore
   moveStock: operation("post", "/api/lubricants/:id/stock", "Count the stock, or take a delivery in", { params: byId, body: stockMoveSchema, response: z.array(lubricantSchema), created: true }), // prettier-ignore
 } as const;

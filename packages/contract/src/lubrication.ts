@@ -1,6 +1,14 @@
 import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS } from "@iron/core"; // prettier-ignore
 import { z } from "zod";
-import { finite, idSchema, instantSchema, note, oneOf, said } from "./common";
+import {
+  finite,
+  idSchema,
+  instantSchema,
+  note,
+  oneOf,
+  said,
+  versionSchema,
+} from "./common";
 import { operation } from "./operation";
 
 const days = (what: string) => finite.min(1, `${what} must be from 1 to 3650 days.`).max(3650, `${what} must be from 1 to 3650 days.`); // prettier-ignore
@@ -35,7 +43,11 @@ export const lubePointEditSchema = z.object({
   provenance: z.string().max(200),
 });
 
-export const lubePointSchema = lubePointEditSchema.extend({
+export const lubePointUpdateSchema = lubePointEditSchema.extend({
+  version: versionSchema,
+});
+
+export const lubePointSchema = lubePointUpdateSchema.extend({
   id: z.number().int(),
   machineId: z.number().int(),
   lastAt: instantSchema.nullable(),
@@ -137,7 +149,7 @@ const byId = z.object({ id: idSchema });
 export const LUBE_OPERATIONS = {
   lubePoints: operation("get", "/api/machines/:id/lube-points", "Points of a machine with what is due", { params: byId, response: z.array(lubePointSchema) }), // prettier-ignore
   usualPoints: operation("post", "/api/machines/:id/lube-points/usual", "Add the usual points of the machine’s axes that are not there yet", { params: byId, response: z.array(lubePointSchema) }), // prettier-ignore
-  updatePoint: operation("put", "/api/lube-points/:id", "Change a point", { params: byId, body: lubePointEditSchema, response: lubePointSchema }), // prettier-ignore
+  updatePoint: operation("put", "/api/lube-points/:id", "Change a point; 409 with the present one when somebody was faster", { params: byId, body: lubePointUpdateSchema, response: lubePointSchema }), // prettier-ignore
   createPoint: operation("post", "/api/machines/:id/lube-points", "Add a point", { params: byId, body: lubePointEditSchema, response: lubePointSchema, created: true }), // prettier-ignore
   retirePoint: operation("post", "/api/lube-points/:id/retire", "Keep a point no more, or again", { params: byId, body: z.object({ retired: z.boolean() }), response: lubePointSchema }), // prettier-ignore
   lubePoint: operation("get", "/api/lube-points/:id", "One point", { params: byId, response: lubePointSchema }), // prettier-ignore

@@ -1,7 +1,14 @@
 import { MACHINE_BOUNDS, MACHINE_KINDS } from "@iron/core";
 import { z } from "zod";
 import { axisSchema } from "./axis";
-import { bounded, instantSchema, note, oneOf, said } from "./common";
+import {
+  bounded,
+  instantSchema,
+  note,
+  oneOf,
+  said,
+  versionSchema,
+} from "./common";
 
 export const machineEditSchema = z.object({
   nickname: said("Nickname", 40),
@@ -13,7 +20,7 @@ export const machineEditSchema = z.object({
 export type MachineEdit = z.infer<typeof machineEditSchema>;
 
 export const machineUpdateSchema = machineEditSchema.extend({
-  version: z.number().int(),
+  version: versionSchema,
 });
 /** Axis letters to begin with; each gets the defaults of the machine's kind. */
 export const machineCreateSchema = machineEditSchema.extend({
@@ -111,6 +118,7 @@ export const shopSchema = z.object({
   currency: z.string(),
   people: z.array(z.string()),
   demo: z.boolean(),
+  version: versionSchema,
 });
 export const shopUpdateSchema = z.object({
   name: said("Name of the shop", 80),
@@ -120,6 +128,8 @@ export const shopUpdateSchema = z.object({
   people: z
     .array(said("First name", 40))
     .min(1, "Name at least one person.")
-    .max(200),
+    .max(200, "At most 200 people."),
+  version: versionSchema,
 });
 export type Shop = z.infer<typeof shopSchema>;
+export type ShopUpdate = z.infer<typeof shopUpdateSchema>;

@@ -19,7 +19,11 @@ import {
   jogSchema,
   programRunSchema,
 } from "./device";
-import { indicatorEditSchema, indicatorSchema } from "./indicator";
+import {
+  indicatorEditSchema,
+  indicatorSchema,
+  indicatorUpdateSchema,
+} from "./indicator";
 import {
   backupStateSchema,
   floorSchema,
@@ -66,10 +70,15 @@ export const OPERATIONS = {
   shop: operation("get", "/api/shop", "The shop: name, currency, people", {
     response: shopSchema,
   }),
-  updateShop: operation("put", "/api/shop", "Change the shop", {
-    body: shopUpdateSchema,
-    response: shopSchema,
-  }),
+  updateShop: operation(
+    "put",
+    "/api/shop",
+    "Change the shop; 409 with the present one when somebody was faster",
+    {
+      body: shopUpdateSchema,
+      response: shopSchema,
+    },
+  ),
   floor: operation(
     "get",
     "/api/floor",
@@ -158,8 +167,8 @@ export const OPERATIONS = {
   updateIndicator: operation(
     "put",
     "/api/indicators/:id",
-    "Change an indicator",
-    { params: byId, body: indicatorEditSchema, response: indicatorSchema },
+    "Change an indicator; 409 with the present one when somebody was faster",
+    { params: byId, body: indicatorUpdateSchema, response: indicatorSchema },
   ),
   retireIndicator: operation(
     "post",

@@ -155,6 +155,8 @@ export const runSchema = z.object({
   finishedAt: instantSchema.nullable(),
   by: z.string(),
   imported: z.boolean(),
+  /** Why it was given up; empty where it was not. */
+  reason: z.string(),
   readings: z.array(readingSchema),
 });
 export type Run = z.infer<typeof runSchema>;
@@ -171,6 +173,8 @@ export const runSummarySchema = z.object({
   placeMm: z.number().nullable(),
   readings: z.number().int(),
   imported: z.boolean(),
+  /** Why it was given up; empty where it was not. */
+  reason: z.string(),
 });
 export type RunSummary = z.infer<typeof runSummarySchema>;
 

@@ -27,6 +27,14 @@ export function notFound(what: string, id: number | string): ProblemError {
   return problem(404, "Not found", `There is no ${what} ${id}.`);
 }
 
+/** Two people changed one thing: the present one goes along, so that whoever was later can choose. */
+export function changedMeanwhile(what: string, current: unknown): ProblemError {
+  return conflict(
+    `Somebody changed this ${what} while you did. Both versions are here; choose.`,
+    current,
+  );
+}
+
 export function conflict(detail: string, current?: unknown): ProblemError {
   return problem(
     409,

@@ -97,6 +97,6 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
       return { simulated: true as const, answers, words: so.length ? so : ["nothing out of the ordinary"] };
     },
     knowledge: () => s.knowledge.view(),
-    overrideCause: ({ params, body, who }) => s.knowledge.override(params.cause, body.prior, body.why, who),
+    overrideCause: ({ params, body, who }) => s.knowledge.override(params.cause, body.prior, body.why, body.version, who),
   };
 } // prettier-ignore

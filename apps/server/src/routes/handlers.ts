@@ -105,7 +105,7 @@ export function handlersFor(
       return { status: "ok", version: s.version };
     },
     shop: () => s.shop.get(),
-    updateShop: ({ body }) => s.shop.set(body),
+    updateShop: ({ body }) => s.shop.update(body),
     floor: async () => ({
       ...(await readFloor(s.db, new Date(), await s.lube.notes())),
       backup: s.backups?.state() ?? null,
@@ -138,7 +138,8 @@ export function handlersFor(
     reviveAxis: ({ params }) => s.machines.setAxisRetired(params.id, false),
     indicators: () => s.indicators.all(),
     createIndicator: ({ body }) => s.indicators.create(body),
-    updateIndicator: ({ params, body }) => s.indicators.update(params.id, body),
+    updateIndicator: ({ params, body }) =>
+      s.indicators.update(params.id, body.version, body),
     retireIndicator: ({ params }) => s.indicators.setRetired(params.id, true),
     reviveIndicator: ({ params }) => s.indicators.setRetired(params.id, false),
     history: async ({ params }) => {
@@ -201,7 +202,7 @@ export function handlersFor(
       s.runs.turnSense(params.id, body.sense, who),
     noteProgram: ({ params, body }) => s.runs.noteProgram(params.id, body),
     finishRun: ({ params }) => s.runs.finish(params.id),
-    abandonRun: ({ params }) => s.runs.abandon(params.id),
+    abandonRun: ({ params, body }) => s.runs.abandon(params.id, body.reason),
     exportRun: async ({ params, query }) => {
       const run = await s.runs.run(params.id);
       if (query.format === "json") {

@@ -50,7 +50,8 @@ export function lubeHandlersFor({
     lubePoint: ({ params }) => lube.get(params.id),
     usualPoints: ({ params }) => lube.addUsual(params.id),
     createPoint: ({ params, body }) => lube.create(params.id, body),
-    updatePoint: ({ params, body, who }) => lube.update(params.id, body, who),
+    updatePoint: ({ params, body: { version, ...edit }, who }) =>
+      lube.update(params.id, version, edit, who),
     retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
     visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
     jobFromPoint: ({ params, who }) =>
@@ -85,7 +86,8 @@ export function lubeHandlersFor({
     exportWork: () => files.exportWork(),
     lubricants: () => lubricants.list(),
     createLubricant: ({ body }) => lubricants.create(body),
-    updateLubricant: ({ params, body }) => lubricants.update(params.id, body),
+    updateLubricant: ({ params, body: { version, ...edit } }) =>
+      lubricants.update(params.id, version, edit),
     moveStock: ({ params, body, who }) => lubricants.move(params.id, body, who),
   };
 }

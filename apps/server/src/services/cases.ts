@@ -194,12 +194,15 @@ export class Cases {
       .selectFrom(kind === "result" ? "case_result" : "case_photo")
       .select("case_id").where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound(kind, id);
+    const there = await this.get(row.case_id);
+    if (there.state === "closed") throw conflict("This case is closed. Take it up again first.", there);
     await this.db.insertInto("case_mark").values({ kind, of_id: id, withdrawn: withdrawn ? 1 : 0, at: instant(this.clock), by: who }).execute();
     return this.get(row.case_id);
   } // prettier-ignore
 
   async addPhoto(caseId: number, photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; caption: string; finding: FindingId | null }, who: string): Promise<Case> {
-    await this.get(caseId);
+    const there = await this.get(caseId);
+    if (there.state === "closed") throw conflict("This case is closed. Take it up again first.", there);
     await this.db.insertInto("case_photo").values({ case_id: caseId, ...photo, at: instant(this.clock), by: who }).execute();
     return this.get(caseId);
   } // prettier-ignore

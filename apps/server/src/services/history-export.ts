@@ -35,7 +35,7 @@ export function historyFile(
       [`expanded_uncertainty_${unit}`]: length(r.expandedMm),
       [`place_${unit}`]: length(r.placeMm),
       by: guardFormula(r.by),
-      text: "",
+      text: guardFormula(r.reason),
     })),
     ...history.typed.map((r) => ({
       at: r.at,

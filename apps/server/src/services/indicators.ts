@@ -1,17 +1,18 @@
 import type { IndicatorEdit, IndicatorRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
-import { notFound } from "../http/problem-error";
+import { changedMeanwhile, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
 import type { Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 
 function indicatorOf(row: Selectable<Tables["indicator"]>): IndicatorRecord {
-  const { id, name, kind, unit } = row;
+  const { id, name, kind, unit, version } = row;
   return {
     id,
     name,
     kind,
     unit,
+    version,
     resolutionMm: row.resolution_mm,
     tipAngleDeg: row.tip_angle_deg,
     rangeMm: row.range_mm,
@@ -71,13 +72,20 @@ export class Indicators {
     return this.one(id);
   }
 
-  async update(id: number, edit: IndicatorEdit): Promise<IndicatorRecord> {
-    await this.db
+  async update(
+    id: number,
+    version: number,
+    edit: IndicatorEdit,
+  ): Promise<IndicatorRecord> {
+    const changed = await this.db
       .updateTable("indicator")
-      .set(rowOf(edit))
+      .set({ ...rowOf(edit), version: version + 1 })
       .where("id", "=", id)
-      .execute();
-    return this.one(id);
+      .where("version", "=", version)
+      .executeTakeFirst();
+    const now = await this.one(id);
+    if (changed.numUpdatedRows === 0n) throw changedMeanwhile("indicator", now);
+    return now;
   }
 
   async setRetired(id: number, retired: boolean): Promise<IndicatorRecord> {

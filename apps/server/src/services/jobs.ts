@@ -5,6 +5,7 @@ import {
   isSplitTest,
   jobKind,
   jobProgress,
+  type JobProgress,
   mendParts,
   NoWay,
   planJob,
@@ -23,6 +24,7 @@ import type { jobCreateSchema } from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import { eventFor } from "./job-acts";
@@ -163,13 +165,17 @@ export class Jobs {
     const { machineId } = await this.get(id);
     const { axes } = await this.machines.withAxes(machineId);
     const after = await this.db.transaction().execute(async (trx) => {
-      const there = await trx.selectFrom("job_event").select("job_id").where("key", "=", act.key).executeTakeFirst(); // prettier-ignore
       const job = await this.get(id, trx);
-      if (there) return job;
+      if (await isKnownKey(trx, "job_event", act.key, id)) return job;
       const progress = jobProgress(job.plan, job.events);
       if (job.finishedAt && act.kind !== "note" && act.kind !== "kit")
         throw conflict("This job is signed off. Open another one for more work.", job); // prettier-ignore
-      const event = eventFor(job, progress, act, axes);
+      const event = eventFor(
+        job,
+        progress,
+        await fromOwnTest(trx, job, progress, act),
+        axes,
+      );
       const at = instant(this.clock);
       await trx
         .insertInto("job_event")
@@ -220,6 +226,8 @@ export class Jobs {
     who: string,
   ): Promise<Job> {
     await this.get(jobId);
+    if (photo.key && (await isKnownKey(this.db, "job_photo", photo.key, jobId)))
+      return this.get(jobId);
     await this.db
       .insertInto("job_photo")
       .values({
@@ -306,6 +314,48 @@ export class Jobs {
       placeMm: last.place_mm,
     };
   }
+}
+
+/**
+ * A figure that names a test is that test’s own value, and the test one of the step’s axis.
+ * @throws ProblemError for a test of another axis, or one without a result
+ */
+async function fromOwnTest(
+  trx: Db,
+  job: Job,
+  progress: JobProgress,
+  act: JobAct,
+): Promise<JobAct> {
+  if (act.kind !== "sign" || !act.figure || act.figure.runId === null)
+    return act;
+  const { runId } = act.figure;
+  const step = progress.plan.steps.find((s) => s.id === act.step);
+  const axis = job.axes.find((a) => a.letter === step?.axis);
+  const row = await trx
+    .selectFrom("loss")
+    .select(["axis_id", "lost_mm", "expanded_mm"])
+    .where("run_id", "=", runId)
+    .executeTakeFirst();
+  if (!row || row.axis_id !== axis?.axisId)
+    throw problem(
+      422,
+      "Not valid",
+      row
+        ? `Test ${runId} is of another axis: ${step?.axis ?? "this step"} needs one of its own.`
+        : `There is no finished test ${runId} with a result.`,
+      {
+        errors: [
+          {
+            path: "figure.runId",
+            message: "A test of its own axis is needed.",
+          },
+        ],
+      },
+    );
+  return {
+    ...act,
+    figure: { runId, lostMm: row.lost_mm, expandedMm: row.expanded_mm },
+  };
 }
 
 /** A sheet, or in words why no safe one is found. */

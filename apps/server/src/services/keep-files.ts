@@ -103,7 +103,7 @@ export class KeepFiles {
             known += 1;
             continue;
           }
-          await trx.updateTable("lube_point").set({ point: next, retired_at: null }).where("id", "=", id).execute(); // prettier-ignore
+          await trx.updateTable("lube_point").set((eb) => ({ point: next, retired_at: null, version: eb("version", "+", 1) })).where("id", "=", id).execute(); // prettier-ignore
           kept += 1;
         }
       });

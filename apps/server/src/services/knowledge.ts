@@ -11,7 +11,7 @@ import {
   type ShopPriors,
 } from "@iron/core";
 import type { Knowledge as KnowledgeView } from "@iron/contract";
-import { notFound, problem } from "../http/problem-error";
+import { changedMeanwhile, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
@@ -30,7 +30,11 @@ export class Knowledge {
       .select(["cause", "prior"])
       .execute();
     return {
-      overrides: Object.fromEntries(overrides.map((o) => [o.cause, o.prior])),
+      overrides: Object.fromEntries(
+        overrides.flatMap((o) =>
+          o.prior === null ? [] : [[o.cause, o.prior]],
+        ),
+      ),
       learned: learnedFactors(await this.closedCases(exceptCase)),
     };
   }
@@ -76,6 +80,7 @@ export class Knowledge {
         override: own.get(c.id)?.prior ?? null,
         overrideBy: own.get(c.id)?.by ?? "",
         overrideWhy: own.get(c.id)?.why ?? "",
+        version: own.get(c.id)?.version ?? 0,
         learned: learned[c.id] ?? 1,
         share: c.share
           ? `${c.share.bothWays ? "either way " : ""}${c.share.um[0]} µm to ${c.share.um[1]} µm, ${SLACK_WORDS[c.share.slack].toLowerCase()}`
@@ -95,28 +100,43 @@ export class Knowledge {
     cause: string,
     prior: number | null,
     why: string,
+    version: number,
     who: string,
   ): Promise<KnowledgeView> {
     if (!CAUSES.some((c) => c.id === cause)) throw notFound("cause", cause);
-    if (prior === null) {
-      await this.db
-        .deleteFrom("cause_override")
-        .where("cause", "=", cause)
-        .execute();
-      return this.view();
-    }
-    if (!why)
+    if (prior !== null && !why)
       throw problem(422, "Not valid", "Say why the shop’s weight differs.", {
         errors: [
           { path: "why", message: "Say why the shop’s weight differs." },
         ],
       });
-    const row = { cause, prior, why, at: instant(this.clock), by: who };
-    await this.db
-      .insertInto("cause_override")
-      .values(row)
-      .onConflict((c) => c.column("cause").doUpdateSet(row))
-      .execute();
+    await this.db.transaction().execute(async (trx) => {
+      const there = await trx
+        .selectFrom("cause_override")
+        .selectAll()
+        .where("cause", "=", cause)
+        .executeTakeFirst();
+      if ((there?.version ?? 0) !== version)
+        throw changedMeanwhile("weight", {
+          override: there?.prior ?? null,
+          overrideBy: there?.by ?? "",
+          overrideWhy: there?.why ?? "",
+          version: there?.version ?? 0,
+        });
+      const row = {
+        cause,
+        prior,
+        why: prior === null ? "" : why,
+        at: instant(this.clock),
+        by: who,
+        version: version + 1,
+      };
+      await trx
+        .insertInto("cause_override")
+        .values(row)
+        .onConflict((c) => c.column("cause").doUpdateSet(row))
+        .execute();
+    });
     return this.view();
   }
 }

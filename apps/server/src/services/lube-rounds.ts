@@ -2,6 +2,7 @@ import { dayAfter, dayOf, planChanges, planRounds, planWhenDue, type LeftOutWhy,
 import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract"; // prettier-ignore
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import { minutesOn, shutOn, type KeepSettingsStore } from "./keep-settings";
@@ -107,6 +108,7 @@ export class LubeRounds {
 
   async hold(pointId: number, hold: LubeHoldCreate, who: string): Promise<Rounds> {
     const point = await this.lube.get(pointId);
+    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId)) return this.rounds();
     const settings = await this.settings.get();
     if (hold.kind === "pin") refusePin(settings, point, hold.date ?? "", this.dates(HORIZON_DAYS));
     if (hold.kind === "skip" && (hold.date ?? "") <= this.dates(1)[0])

@@ -1,11 +1,12 @@
 import { dayOf, doseGrams, stockForecast } from "@iron/core";
 import type { LubricantEdit, LubricantRecord } from "@iron/contract";
-import { conflict, notFound } from "../http/problem-error";
+import { changedMeanwhile, conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { KeepSettingsStore } from "./keep-settings";
-import type { Lubrication } from "./lubrication";
+import { renameLubricant, type Lubrication } from "./lubrication";
 
 const DAY_MS = 86_400_000;
 
@@ -43,6 +44,7 @@ export class Lubricants {
       return {
         ...spec,
         id: row.id,
+        version: row.version,
         points: own.length,
         stockG,
         countedAt: count?.at ?? null,
@@ -61,16 +63,33 @@ export class Lubricants {
   }
 
   /** A changed name goes along to the points that have it. */
-  async update(id: number, edit: LubricantEdit): Promise<LubricantRecord[]> {
-    const row = await this.find(id);
-    await this.refuseName(edit.name, id);
-    await this.db.updateTable("lubricant").set({ name: edit.name, spec: toJson(edit) }).where("id", "=", id).execute(); // prettier-ignore
-    if (row.name !== edit.name) await this.lube.renameLubricant(row.name, edit.name); // prettier-ignore
+  async update(
+    id: number,
+    version: number,
+    edit: LubricantEdit,
+  ): Promise<LubricantRecord[]> {
+    await this.db.transaction().execute(async (trx) => {
+      const row = await this.find(id, trx);
+      if (row.version !== version)
+        throw changedMeanwhile("lubricant", {
+          ...fromJson(row.spec),
+          version: row.version,
+        });
+      await this.refuseName(edit.name, id, trx);
+      await trx
+        .updateTable("lubricant")
+        .set({ name: edit.name, spec: toJson(edit), version: version + 1 })
+        .where("id", "=", id)
+        .execute();
+      if (row.name !== edit.name)
+        await renameLubricant(trx, row.name, edit.name);
+    });
     return this.list();
   }
 
   async move(id: number, move: { key: string; kind: "count" | "in"; grams: number }, who: string): Promise<LubricantRecord[]> {
     await this.find(id);
+    if (await isKnownKey(this.db, "lube_stock", move.key, id)) return this.list();
     await this.db
       .insertInto("lube_stock")
       .values({ ...move, lubricant_id: id, at: instant(this.clock), by: who })
@@ -79,14 +98,18 @@ export class Lubricants {
     return this.list();
   } // prettier-ignore
 
-  private async find(id: number) {
-    const row = await this.db.selectFrom("lubricant").selectAll().where("id", "=", id).executeTakeFirst(); // prettier-ignore
+  private async find(id: number, db: Db = this.db) {
+    const row = await db.selectFrom("lubricant").selectAll().where("id", "=", id).executeTakeFirst(); // prettier-ignore
     if (!row) throw notFound("lubricant", id);
     return row;
   }
 
-  private async refuseName(name: string, id: number | null): Promise<void> {
-    const other = await this.db.selectFrom("lubricant").select("id").where("name", "=", name).executeTakeFirst(); // prettier-ignore
+  private async refuseName(
+    name: string,
+    id: number | null,
+    db: Db = this.db,
+  ): Promise<void> {
+    const other = await db.selectFrom("lubricant").select("id").where("name", "=", name).executeTakeFirst(); // prettier-ignore
     if (other && other.id !== id) throw conflict(`There is a lubricant “${name}” already.`); // prettier-ignore
   }
 }

@@ -14,8 +14,14 @@ import {
 } from "@iron/core";
 import type { LubePointRecord, LubeVisitCreate } from "@iron/contract";
 import type { Selectable } from "kysely";
-import { conflict, notFound, problem } from "../http/problem-error";
+import {
+  changedMeanwhile,
+  conflict,
+  notFound,
+  problem,
+} from "../http/problem-error";
 import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { KeepSettingsStore } from "./keep-settings";
@@ -64,16 +70,24 @@ export class Lubrication {
   /** Bounds that the maker gave are moved only under a name. */
   async update(
     id: number,
+    version: number,
     edit: LubePoint,
     who: string,
   ): Promise<LubePointRecord> {
-    // prettier-ignore
     const old = await this.get(id);
+    if (old.version !== version) throw changedMeanwhile("point", old);
     const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays; // prettier-ignore
     const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.clock.now())}`; // prettier-ignore
     const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit; // prettier-ignore
-    await this.db.updateTable("lube_point").set({ point: toJson(point) }).where("id", "=", id).execute(); // prettier-ignore
-    return this.get(id);
+    const changed = await this.db
+      .updateTable("lube_point")
+      .set({ point: toJson(point), version: version + 1 })
+      .where("id", "=", id)
+      .where("version", "=", version)
+      .executeTakeFirst();
+    const now = await this.get(id);
+    if (changed.numUpdatedRows === 0n) throw changedMeanwhile("point", now);
+    return now;
   }
 
   async create(machineId: number, point: LubePoint): Promise<LubePointRecord> {
@@ -89,6 +103,8 @@ export class Lubrication {
     who: string,
   ): Promise<LubePointRecord> {
     await this.get(pointId);
+    if (await isKnownKey(this.db, "lube_photo", photo.key, pointId))
+      return this.get(pointId);
     await this.db.insertInto("lube_photo").values({ ...photo, point_id: pointId, at: instant(this.clock), by: who }).onConflict((on) => on.column("key").doNothing()).execute(); // prettier-ignore
     return this.get(pointId);
   }
@@ -105,13 +121,6 @@ export class Lubrication {
     return this.get(id);
   }
 
-  async renameLubricant(from: string, to: string): Promise<void> {
-    for (const p of await this.db.selectFrom("lube_point").selectAll().execute()) {
-      const point = fromJson(p.point);
-      if (point.lubricant === from) await this.db.updateTable("lube_point").set({ point: toJson({ ...point, lubricant: to }) }).where("id", "=", p.id).execute();
-    }
-  } // prettier-ignore
-
   /** Keeps what was found and given; somebody else’s visit just before is told and nothing is kept twice. */
   async visit(
     id: number,
@@ -119,8 +128,8 @@ export class Lubrication {
     who: string,
   ): Promise<LubePointRecord> {
     await this.get(id);
-    const known = await this.db.selectFrom("lube_visit").select("id").where("key", "=", visit.key).executeTakeFirst(); // prettier-ignore
-    if (known) return this.get(id);
+    if (await isKnownKey(this.db, "lube_visit", visit.key, id))
+      return this.get(id);
     const now = this.clock.now();
     const last = (await this.visitsOf(id)).at(-1);
     if (visit.date !== null && visit.date > dayOf(now))
@@ -226,6 +235,27 @@ export class Lubrication {
   }
 }
 
+/** A lubricant’s new name goes to the points that have it: a change of theirs like any other. */
+export async function renameLubricant(
+  trx: Db,
+  from: string,
+  to: string,
+): Promise<void> {
+  const rows = await trx.selectFrom("lube_point").selectAll().execute();
+  for (const { id, point: kept, version } of rows) {
+    const point = fromJson(kept);
+    if (point.lubricant !== from) continue;
+    await trx
+      .updateTable("lube_point")
+      .set({
+        point: toJson({ ...point, lubricant: to }),
+        version: version + 1,
+      })
+      .where("id", "=", id)
+      .execute();
+  }
+}
+
 /** Visits that count: a null takes the one before it back. */
 function kept(visits: readonly Visit[]): readonly Visit[] {
   const stack: Visit[] = [];
@@ -247,7 +277,7 @@ function grouped<T extends { point_id: number }>(rows: readonly T[]): ReadonlyMa
 } // prettier-ignore
 
 function recordOf(
-  row: Pick<Selectable<Tables["lube_point"]>, "id" | "machine_id" | "since" | "retired_at">, // prettier-ignore
+  row: Pick<Selectable<Tables["lube_point"]>, "id" | "machine_id" | "since" | "retired_at" | "version">, // prettier-ignore
   point: LubePoint,
   usage: Usage,
   visits: readonly Visit[],
@@ -270,6 +300,7 @@ function recordOf(
     outlets: [...(point.outlets ?? [])],
     qualified: point.qualified ?? false,
     id: row.id,
+    version: row.version,
     machineId: row.machine_id,
     lastAt: last?.at ?? null,
     lastFound: last?.found ?? null,

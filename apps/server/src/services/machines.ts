@@ -6,7 +6,7 @@ import type {
   MachineWithAxes,
 } from "@iron/contract";
 import type { Selectable } from "kysely";
-import { conflict, notFound } from "../http/problem-error";
+import { changedMeanwhile, conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
@@ -118,10 +118,7 @@ export class Machines {
       .executeTakeFirst();
     const current = await this.machine(id);
     if (changed.numUpdatedRows === 0n) {
-      throw conflict(
-        "Somebody changed this machine while you did. Both versions are here; choose.",
-        current,
-      );
+      throw changedMeanwhile("machine", current);
     }
     return current;
   }

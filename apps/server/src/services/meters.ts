@@ -3,6 +3,7 @@ import type { MachineMeter, MeterCreate } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
 import { fromJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { KeepSettingsStore } from "./keep-settings";
@@ -52,6 +53,7 @@ export class Meters {
   async add(machineId: number, reading: MeterCreate, who: string): Promise<MachineMeter[]> {
     const { machines, readings } = await this.load();
     if (!machines.some((m) => m.id === machineId)) throw notFound("machine", machineId);
+    if (await isKnownKey(this.db, "meter_reading", reading.key, machineId)) return this.list();
     this.refuse(readings.get(machineId) ?? [], reading);
     await this.insert(machineId, reading, who);
     return this.list();

@@ -176,12 +176,16 @@ export class Runs {
       .execute();
   }
 
-  async abandon(runId: number): Promise<Run> {
+  async abandon(runId: number, reason: string): Promise<Run> {
     return this.changing(runId, async (trx, run) => {
       this.expectRunning(run);
       await trx
         .updateTable("run")
-        .set({ state: "abandoned", finished_at: instant(this.clock) })
+        .set({
+          state: "abandoned",
+          finished_at: instant(this.clock),
+          given_up: reason,
+        })
         .where("id", "=", runId)
         .execute();
     });
@@ -201,6 +205,7 @@ export class Runs {
         "expanded_mm",
         "place_mm",
         "import_hash",
+        "given_up",
       ])
       .select((eb) =>
         eb
@@ -223,6 +228,7 @@ export class Runs {
       placeMm: r.place_mm,
       readings: r.readings ?? 0,
       imported: r.import_hash !== null,
+      reason: r.given_up,
     }));
   }
 
@@ -440,6 +446,7 @@ function runOf(
     finishedAt: row.finished_at,
     by: row.by,
     imported: row.import_hash !== null,
+    reason: row.given_up,
     readings: [...readings],
   };
 }

@@ -18,6 +18,7 @@ import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";
 import { standardNormal } from "./chance";
 import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
 import { fromJson, toJson, type Tables } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
@@ -88,6 +89,7 @@ export class SeriesRuns {
     source: "typed" | "device" = "typed",
   ): Promise<Series> {
     const series = await this.get(id);
+    if (await isKnownKey(this.db, "series_point", point.key, id)) return series;
     const step = stepOf(series.plan, point.step);
     const grades = seriesGrades(series.plan, step.group);
     if (point.value !== null && grades.length > 0 && !(point.value in grades))

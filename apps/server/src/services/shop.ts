@@ -1,4 +1,5 @@
-import type { Shop } from "@iron/contract";
+import type { Shop, ShopUpdate } from "@iron/contract";
+import { changedMeanwhile } from "../http/problem-error";
 import type { Db } from "../store/database";
 
 const DEFAULTS = {
@@ -6,14 +7,15 @@ const DEFAULTS = {
   currency: "EUR",
   people: '["Technician"]',
   demo: "false",
+  "shop-version": "0",
 };
 
 /** The shop's own settings. */
 export class ShopSettings {
   constructor(private readonly db: Db) {}
 
-  async get(): Promise<Shop> {
-    const rows = await this.db.selectFrom("setting").selectAll().execute();
+  async get(db: Db = this.db): Promise<Shop> {
+    const rows = await db.selectFrom("setting").selectAll().execute();
     const kept = {
       ...DEFAULTS,
       ...Object.fromEntries(rows.map((r) => [r.key, r.value])),
@@ -23,20 +25,34 @@ export class ShopSettings {
       currency: kept.currency,
       people: JSON.parse(kept.people) as string[],
       demo: kept.demo === "true",
+      version: Number(kept["shop-version"]),
     };
   }
 
-  async set(values: Partial<Shop>): Promise<Shop> {
-    await this.db.transaction().execute(async (trx) => {
-      for (const [key, value] of Object.entries(values)) {
-        const text = typeof value === "string" ? value : JSON.stringify(value);
-        await trx
-          .insertInto("setting")
-          .values({ key, value: text })
-          .onConflict((c) => c.column("key").doUpdateSet({ value: text }))
-          .execute();
-      }
+  /** What a person changes, from the version they saw. */
+  async update({ version, ...values }: ShopUpdate): Promise<Shop> {
+    return this.db.transaction().execute(async (trx) => {
+      const there = await this.get(trx);
+      if (there.version !== version) throw changedMeanwhile("shop", there);
+      await write(trx, { ...values, "shop-version": version + 1 });
+      return this.get(trx);
     });
+  }
+
+  /** What the shop begins with. */
+  async set(values: Partial<Omit<Shop, "version">>): Promise<Shop> {
+    await this.db.transaction().execute((trx) => write(trx, values));
     return this.get();
+  }
+}
+
+async function write(trx: Db, values: object): Promise<void> {
+  for (const [key, value] of Object.entries(values)) {
+    const text = typeof value === "string" ? value : JSON.stringify(value);
+    await trx
+      .insertInto("setting")
+      .values({ key, value: text })
+      .onConflict((c) => c.column("key").doUpdateSet({ value: text }))
+      .execute();
   }
 }

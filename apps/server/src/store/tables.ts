@@ -80,6 +80,7 @@ export interface Tables {
     hysteresis_mm: number | null;
     calibration_mm: number | null;
     retired_at: string | null;
+    version: ColumnType<number, number | undefined, number>;
   };
   run: {
     id: Generated<number>;
@@ -96,6 +97,8 @@ export interface Tables {
     lost_mm: number | null;
     expanded_mm: number | null;
     place_mm: number | null;
+    /** Why it was given up; empty where it was not. */
+    given_up: ColumnType<string, string | undefined, string>;
   };
   /** A retest typed in a job, with U. */
   typed_loss: {
@@ -199,7 +202,9 @@ export interface Tables {
   };
   cause_override: {
     cause: string;
-    prior: number;
+    /** Null once it is taken back. */
+    prior: number | null;
+    version: number;
     why: string;
     at: string;
     by: string;
@@ -270,6 +275,7 @@ export interface Tables {
     /** When it was begun to be kept: due is counted from here until the first visit. */
     since: string;
     retired_at: string | null;
+    version: ColumnType<number, number | undefined, number>;
   };
   /** Append-only: a visit without a finding takes the one before it back. */
   lube_visit: {
@@ -329,6 +335,7 @@ export interface Tables {
     id: Generated<number>;
     name: string;
     spec: Json<LubricantEdit>;
+    version: ColumnType<number, number | undefined, number>;
   };
   lube_stock: {
     id: Generated<number>;

@@ -156,13 +156,13 @@ describe("cases over the API", () => {
   });
 
   it("let the shop weigh a cause itself, with why, and take it back", async () => {
-    await t.api.put("/api/knowledge/nut-worn").send({ prior: 7, why: "" }).expect(422); // prettier-ignore
-    await t.api.put("/api/knowledge/nut-worn").send({ prior: 70, why: "x" }).expect(422); // prettier-ignore
-    await t.api.put("/api/knowledge/gremlins").send({ prior: 1, why: "x" }).expect(404); // prettier-ignore
-    const own = await t.api.put("/api/knowledge/nut-worn").set("x-working-as", "Ilse").send({ prior: 7, why: "abrasive dust here" }).expect(200); // prettier-ignore
+    await t.api.put("/api/knowledge/nut-worn").send({ prior: 7, why: "", version: 0 }).expect(422); // prettier-ignore
+    await t.api.put("/api/knowledge/nut-worn").send({ prior: 70, why: "x", version: 0 }).expect(422); // prettier-ignore
+    await t.api.put("/api/knowledge/gremlins").send({ prior: 1, why: "x", version: 0 }).expect(404); // prettier-ignore
+    const own = await t.api.put("/api/knowledge/nut-worn").set("x-working-as", "Ilse").send({ prior: 7, why: "abrasive dust here", version: 0 }).expect(200); // prettier-ignore
     const cause = (k: Knowledge) => k.causes.find((c) => c.id === "nut-worn");
     expect(cause(own.body)).toMatchObject({ prior: 3, override: 7, overrideBy: "Ilse" }); // prettier-ignore
-    const back = await t.api.put("/api/knowledge/nut-worn").send({ prior: null, why: "" }).expect(200); // prettier-ignore
+    const back = await t.api.put("/api/knowledge/nut-worn").send({ prior: null, why: "", version: 1 }).expect(200); // prettier-ignore
     expect(cause(back.body)?.override).toBeNull();
   });
 

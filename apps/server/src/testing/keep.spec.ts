@@ -273,7 +273,7 @@ describe("keeping the shop lubricated", () => {
     const { id, ...edit } = kept;
     const same = await t.api.put(`/api/lube-points/${id}`).set("x-working-as", "Ama").send({ ...edit, minutes: 9 }).expect(200); // prettier-ignore
     expect((same.body as LubePointRecord).provenance).toBe("common practice, no source"); // prettier-ignore
-    const moved = await t.api.put(`/api/lube-points/${id}`).set("x-working-as", "Ama").send({ ...edit, rule: { ...edit.rule, mostDays: 500 } }).expect(200); // prettier-ignore
+    const moved = await t.api.put(`/api/lube-points/${id}`).set("x-working-as", "Ama").send({ ...edit, version: edit.version + 1, rule: { ...edit.rule, mostDays: 500 } }).expect(200); // prettier-ignore
     expect((moved.body as LubePointRecord).provenance).toContain(`bounds ${edit.rule.leastDays} to 500 days by Ama`); // prettier-ignore
   });
 

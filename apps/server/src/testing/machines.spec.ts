@@ -143,10 +143,15 @@ describe("machines and axes over the API", () => {
       currency: "EUR",
       demo: false,
     });
-    const shop = { name: "Fen", currency: "GBP", people: ["Ilse", "Ama"] };
+    const shop = {
+      name: "Fen",
+      currency: "GBP",
+      people: ["Ilse", "Ama"],
+      version: 0,
+    };
     expect(
       (await t.api.put("/api/shop").send(shop).expect(200)).body,
-    ).toMatchObject(shop);
+    ).toMatchObject({ ...shop, version: 1 });
     const indicator = {
       name: "Dial",
       kind: "plunger",
@@ -161,7 +166,7 @@ describe("machines and axes over the API", () => {
       .expect(201);
     const bad = await t.api
       .put(`/api/indicators/${made.body.id}`)
-      .send({ ...indicator, resolutionMm: 0, tipAngleDeg: 85 })
+      .send({ ...indicator, resolutionMm: 0, tipAngleDeg: 85, version: 1 })
       .expect(422);
     expect(bad.body.errors.map((e: { path: string }) => e.path)).toEqual([
       "resolutionMm",

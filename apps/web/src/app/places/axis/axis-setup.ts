@@ -14,6 +14,7 @@ import { axisConfigSchema, type Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { catchError, map, of } from "rxjs";
 import { ChainStrip } from "../../chain/chain-strip";
+import { BothVersions } from "../../shared/both-versions";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -34,7 +35,7 @@ import {
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [InputText, ChainStrip, FastenerEditor],
+  imports: [BothVersions, InputText, ChainStrip, FastenerEditor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `
@@ -43,9 +44,6 @@ import {
     }
     .save {
       margin-top: 22px;
-    }
-    .both {
-      margin-top: 16px;
     }
   `,
 })

@@ -13,14 +13,20 @@ import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
+import { BothVersions } from "../../shared/both-versions";
 import { Trouble } from "../../shared/trouble";
 
+type Cause = Knowledge["causes"][number];
+type Weight = Pick<
+  Cause,
+  "override" | "overrideBy" | "overrideWhy" | "version"
+>;
 const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [InputText, Trouble],
+  imports: [BothVersions, InputText, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-place.html",
   styleUrl: "./knowledge-place.css",
@@ -35,6 +41,28 @@ export class KnowledgePlace {
   protected readonly weightText = signal("");
   protected readonly why = signal("");
   protected readonly fieldWrong = signal("");
+  private version = 0;
+  protected readonly theirs = signal<Weight | null>(null);
+  /** Did mine mean to take the shop’s weight back? */
+  private readonly taking = signal(false);
+  protected readonly conflicts = computed(() => {
+    const theirs = this.theirs();
+    const shipped = "the shipped one";
+    return theirs
+      ? [
+          {
+            label: "Weight in this shop",
+            mine: this.taking() ? shipped : this.weightText(),
+            theirs: String(theirs.override ?? shipped),
+          },
+          {
+            label: "Why",
+            mine: this.taking() ? "" : this.why(),
+            theirs: theirs.overrideWhy,
+          },
+        ].filter((row) => row.mine !== row.theirs)
+      : [];
+  });
   protected readonly costs = COSTS;
   private readonly preferences = inject(Preferences);
   protected readonly shown = computed(() => {
@@ -69,6 +97,19 @@ export class KnowledgePlace {
     this.weightText.set(String(cause.override ?? cause.prior));
     this.why.set(cause.overrideWhy);
     this.fieldWrong.set("");
+    this.theirs.set(null);
+    this.version = cause.version;
+  }
+
+  protected keepMine(id: string): void {
+    if (this.taking()) this.takeBack(id);
+    else this.keep(id);
+  }
+
+  protected takeTheirs(): void {
+    this.editing.set(null);
+    this.theirs.set(null);
+    this.load();
   }
 
   protected keep(id: string): void {
@@ -91,11 +132,17 @@ export class KnowledgePlace {
   }
 
   private put(id: string, prior: number | null): void {
+    this.taking.set(prior === null);
     this.api
-      .put("overrideCause", `/knowledge/${id}`, { prior, why: this.why() })
+      .put("overrideCause", `/knowledge/${id}`, {
+        prior,
+        why: this.why(),
+        version: this.version,
+      })
       .subscribe({
         next: (knowledge) => {
           this.knowledge.set(knowledge);
+          this.theirs.set(null);
           this.editing.set(null);
           this.notices.say(
             prior === null
@@ -103,8 +150,14 @@ export class KnowledgePlace {
               : "The shop’s weight is kept.",
           );
         },
-        error: (error: unknown) =>
-          this.fieldWrong.set(problemFrom(error).detail),
+        error: (error: unknown) => {
+          const problem = problemFrom(error);
+          this.fieldWrong.set(problem.detail);
+          if (problem.status !== 409 || !problem.current) return;
+          const theirs = problem.current as Weight;
+          this.theirs.set(theirs);
+          this.version = theirs.version;
+        },
       });
   }
 

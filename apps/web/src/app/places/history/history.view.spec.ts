@@ -68,6 +68,7 @@ describe("the chain, the axis form, the history and words", () => {
       placeMm: 180,
       readings: 11,
       imported: false,
+      reason: "",
     };
     const history: History = { runs: [test], typed: [typed], events: [] };
     expect(historyRows(history, "all", "metric")).toMatchObject([
@@ -99,6 +100,7 @@ describe("the chain, the axis form, the history and words", () => {
       placeMm: 180,
       readings: 11,
       imported: false,
+      reason: "",
     });
     const history: History = {
       runs: [run(1, 1, 0.01), run(2, 2, 0.0105), run(3, 3, 0.016)],

@@ -93,7 +93,7 @@ export function historyRows(
       ? lossText(r.lostMm, r.expandedMm, system)
       : r.state === "running"
         ? "not finished"
-        : "given up",
+        : `given up${r.reason ? `: ${r.reason}` : ""}`,
     by: r.by,
     state: r.state,
   }));

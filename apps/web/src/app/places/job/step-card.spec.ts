@@ -62,6 +62,7 @@ function measuredWith(fixture: ComponentFixture<StepCard>): void {
     unit: "mm",
     tipAngleDeg: 0,
     rangeMm: 10,
+    version: 1,
     retiredAt: null,
   } as const;
   TestBed.inject(JobStore).indicators.set([one]);

@@ -17,15 +17,28 @@ import {
   MACHINE_KIND_WORDS,
 } from "@iron/core";
 import type { Machine, MachineEdit, MachineWithAxes } from "@iron/contract";
+import {
+  BothVersions,
+  differing,
+  type SaidField,
+} from "../../shared/both-versions";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { MachineForm, machineErrors } from "./machine-form";
 
+const SAID: readonly SaidField<MachineEdit>[] = [
+  { label: "Nickname", words: (m) => m.nickname },
+  { label: "Bay", words: (m) => m.bay },
+  { label: "Kind", words: (m) => MACHINE_KIND_WORDS[m.kind] },
+  { label: "Hours a week", words: (m) => String(m.hoursPerWeek) },
+  { label: "Note", words: (m) => m.note },
+];
+
 @Component({
   selector: "ip-machine",
-  imports: [MachineForm, RouterLink],
+  imports: [BothVersions, MachineForm, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./machine.html",
   styles: `
@@ -105,6 +118,12 @@ export class MachinePlace {
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
   }
+
+  /** Where the two versions differ. */
+  protected readonly conflicts = computed(() => {
+    const [mine, theirs] = [this.draft(), this.theirs()];
+    return mine && theirs ? differing<MachineEdit>(mine, theirs, SAID) : [];
+  });
 
   protected save(version = this.machine()?.version): void {
     const draft = this.draft();

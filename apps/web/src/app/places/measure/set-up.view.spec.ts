@@ -12,6 +12,7 @@ const indicator: IndicatorRecord = {
   unit: "mm",
   tipAngleDeg: 12,
   rangeMm: 0.8,
+  version: 1,
   retiredAt: null,
 };
 

@@ -4,7 +4,7 @@ import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testi
 import { LubricantsPage } from "./lubricants-page";
 
 const one = (over: Partial<LubricantRecord> = {}): LubricantRecord => ({
-  id: 1, name: "grease, lithium, NLGI 2", kind: "grease", thickener: "lithium", base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100,
+  id: 1, version: 3, name: "grease, lithium, NLGI 2", kind: "grease", thickener: "lithium", base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100,
   points: 12, stockG: 600, countedAt: "2026-03-02T08:00:00Z", gramsPerDay: 4, daysLeft: 125, orderBy: "2126-03-01", ...over,
 }); // prettier-ignore
 const clay = one({ id: 2, name: "grease, clay", thickener: "clay" });

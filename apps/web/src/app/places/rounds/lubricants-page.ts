@@ -5,18 +5,42 @@ import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
+import {
+  BothVersions,
+  differing,
+  type SaidField,
+} from "../../shared/both-versions";
 import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../../shared/fields"; // prettier-ignore
 import { dayWords } from "../../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../../shared/trouble";
 
 const EMPTY: LubricantEdit = { name: "", kind: "grease", thickener: null, base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100 }; // prettier-ignore
+const SAID: readonly SaidField<LubricantEdit>[] = [
+  { label: "Name", words: (l) => l.name },
+  { label: "Kind", words: (l) => l.kind },
+  { label: "Thickener of a grease", words: (l) => l.thickener ?? "not known" },
+  { label: "Base oil", words: (l) => l.base ?? "not known" },
+  { label: "NLGI of a grease", words: (l) => String(l.nlgi ?? "") },
+  { label: "ISO VG of an oil", words: (l) => String(l.viscosity ?? "") },
+  { label: "A container holds, g", words: (l) => String(l.containerG) },
+  { label: "Days to arrive", words: (l) => String(l.leadDays) },
+  { label: "Reserve, g", words: (l) => String(l.reserveG) },
+];
+type Theirs = LubricantEdit & Pick<LubricantRecord, "version">;
 type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // prettier-ignore
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [ChoiceField, NumberField, RoundsNav, TextField, Trouble],
+  imports: [
+    BothVersions,
+    ChoiceField,
+    NumberField,
+    RoundsNav,
+    TextField,
+    Trouble,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",
@@ -33,6 +57,12 @@ export class LubricantsPage {
   protected readonly formWrong = signal("");
   protected readonly editing = signal<number | "new" | null>(null);
   protected readonly draft = signal<LubricantEdit>(EMPTY);
+  private version = 0;
+  protected readonly theirs = signal<Theirs | null>(null);
+  protected readonly conflicts = computed(() => {
+    const theirs = this.theirs();
+    return theirs ? differing<LubricantEdit>(this.draft(), theirs, SAID) : [];
+  });
   protected readonly old = signal<number | null>(null);
   protected readonly next = signal<number | null>(null);
   protected readonly numbers: readonly { readonly id: Figure; readonly label: string; readonly none: boolean; readonly least: number; readonly most: number }[] = [
@@ -75,6 +105,8 @@ export class LubricantsPage {
   protected begin(one: LubricantRecord | null): void {
     this.formWrong.set("");
     for (const field of this.fields()) field.reset();
+    this.theirs.set(null);
+    this.version = one?.version ?? 0;
     this.editing.set(one?.id ?? "new");
     if (!one) {
       this.draft.set(EMPTY);
@@ -103,14 +135,34 @@ export class LubricantsPage {
     const answer =
       id === "new"
         ? this.api.post("createLubricant", "/lubricants", this.draft())
-        : this.api.put("updateLubricant", `/lubricants/${id}`, this.draft());
+        : this.api.put("updateLubricant", `/lubricants/${id}`, {
+            ...this.draft(),
+            version: this.version,
+          });
     answer.subscribe({
       next: (list) => {
         this.list.set(list);
-        this.editing.set(null);
+        this.leave();
       },
-      error: (error: unknown) => this.formWrong.set(problemFrom(error).detail),
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        this.formWrong.set(problem.detail);
+        if (problem.status !== 409 || !problem.current) return;
+        const theirs = problem.current as Theirs;
+        this.theirs.set(theirs);
+        this.version = theirs.version;
+      },
     });
+  }
+
+  protected leave(): void {
+    this.theirs.set(null);
+    this.editing.set(null);
+  }
+
+  protected takeTheirs(): void {
+    this.leave();
+    this.load();
   }
 
   protected move(one: LubricantRecord, kind: "count" | "in", field: HTMLInputElement): void {

@@ -1,6 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, viewChildren } from "@angular/core"; // prettier-ignore
 import { DOSE_UNITS, FACTOR_IDS, FACTORS, LINK_IDS, LUBE_WAYS, mixingAdvice, type FactorId, type LubePoint } from "@iron/core"; // prettier-ignore
-import { lubePointEditSchema, type LubricantRecord } from "@iron/contract"; // prettier-ignore
+import { lubePointEditSchema, type LubePointRecord, type LubricantRecord } from "@iron/contract"; // prettier-ignore
+import {
+  BothVersions,
+  differing,
+  type SaidField,
+} from "../../shared/both-versions";
 import { anyWrong, ChoiceField, choicesOf, NumberField, TextField, type Choice } from "../../shared/fields"; // prettier-ignore
 import type { z } from "zod";
 
@@ -9,13 +14,46 @@ const WEIGHTS: readonly Choice[] = [
   { id: "2", words: "wear" },
   { id: "3", words: "a part is lost" },
 ];
+const yesNo = (on: boolean | undefined): string => (on ? "yes" : "no");
+const SAID: readonly SaidField<LubePoint>[] = [
+  { label: "Place", words: (p) => p.place },
+  { label: "Axis", words: (p) => p.letter ?? "none" },
+  { label: "On which link", words: (p) => p.link ?? "none" },
+  { label: "Way in", words: (p) => p.way },
+  { label: "Lubricant", words: (p) => p.lubricant },
+  { label: "Dose", words: (p) => `${p.dose} ${p.doseUnit}` },
+  { label: "Minutes", words: (p) => String(p.minutes) },
+  { label: "Before it can be reached", words: (p) => p.access },
+  { label: "Every so many days", words: (p) => String(p.rule.days ?? "not") },
+  { label: "Running hours", words: (p) => String(p.rule.hours ?? "not") },
+  { label: "km travelled", words: (p) => String(p.rule.km ?? "not") },
+  { label: "Never under, days", words: (p) => String(p.rule.leastDays) },
+  { label: "Never over, days", words: (p) => String(p.rule.mostDays) },
+  {
+    label: "When it is forgotten",
+    words: (p) => WEIGHTS.find((w) => w.id === String(p.weight))?.words ?? "",
+  },
+  { label: "Look at", words: (p) => p.checks.join("; ") },
+  { label: "Outlets", words: (p) => (p.outlets ?? []).join("; ") },
+  { label: "Machine off and locked", words: (p) => yesNo(p.machineOff) },
+  { label: "Only for people trained", words: (p) => yesNo(p.qualified) },
+  { label: "The nut is parted", words: (p) => yesNo(p.partsNut) },
+  {
+    label: "What scales the interval",
+    words: (p) =>
+      p.factors
+        .map((f) => FACTORS[f].words)
+        .sort()
+        .join("; "),
+  },
+];
 type RuleField = "days" | "hours" | "km" | "leastDays" | "mostDays";
 export type LubePointEdit = z.input<typeof lubePointEditSchema>;
 
 /** Everything of a lubrication point that can be changed, checked before it goes out. */
 @Component({
   selector: "ip-point-form",
-  imports: [ChoiceField, NumberField, TextField],
+  imports: [BothVersions, ChoiceField, NumberField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-form.html",
@@ -27,7 +65,11 @@ export class PointForm {
   readonly inThere = input("");
   /** What the server would not have, in its words. */
   readonly refused = input("");
+  /** What somebody else has kept meanwhile. */
+  readonly theirs = input<LubePointRecord | null>(null);
   readonly kept = output<LubePointEdit>();
+  /** Theirs is as it shall be. */
+  readonly taken = output();
   readonly left = output();
   protected readonly ways = choicesOf(LUBE_WAYS);
   protected readonly units = choicesOf(DOSE_UNITS);
@@ -50,6 +92,10 @@ export class PointForm {
   });
   protected readonly checks = computed(() => this.draft().checks.join("\n"));
   protected readonly outlets = computed(() => (this.draft().outlets ?? []).join("\n")); // prettier-ignore
+  protected readonly conflicts = computed(() => {
+    const theirs = this.theirs();
+    return theirs ? differing<LubePoint>(this.draft(), theirs, SAID) : [];
+  });
   /** What it means to put another lubricant where one is. */
   protected readonly mixing = computed(() => {
     const find = (name: string) => this.lubricants().find((l) => l.name === name); // prettier-ignore

@@ -41,6 +41,9 @@ export class PointPage {
   protected readonly wrong = signal("");
   protected readonly formWrong = signal("");
   protected readonly editing = signal(false);
+  /** The version that the form began from: whatever is loaded since, another’s change is not gone over unseen. */
+  private version = 0;
+  protected readonly theirs = signal<LubePointRecord | null>(null);
   /** What the form begins from. */
   protected readonly start = computed(() => {
     const point = this.point();
@@ -112,20 +115,46 @@ export class PointPage {
     this.photos.add({ key: newKey(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
   }
 
+  protected change(point: LubePointRecord): void {
+    if (this.editing()) {
+      this.leave();
+      return;
+    }
+    this.version = point.version;
+    this.editing.set(true);
+  }
+
+  protected leave(): void {
+    this.editing.set(false);
+    this.formWrong.set("");
+    this.theirs.set(null);
+  }
+
   protected keep(body: LubePointEdit): void {
     const machine = this.machineOf();
     if (!machine) return;
     const answer = this.isNew()
       ? this.api.post("createPoint", `/machines/${machine.id}/lube-points`, body) // prettier-ignore
-      : this.api.put("updatePoint", `/lube-points/${this.pointId()}`, body);
+      : this.api.put("updatePoint", `/lube-points/${this.pointId()}`, {
+          ...body,
+          version: this.version,
+        });
     answer.subscribe({
       next: (point) => {
-        this.editing.set(false);
-        this.formWrong.set("");
+        this.leave();
         if (this.isNew()) void this.router.navigateByUrl(`/points/${point.id}`);
         else this.point.set(point);
       },
-      error: (error: unknown) => this.formWrong.set(problemFrom(error).detail),
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        this.formWrong.set(problem.detail);
+        if (problem.status !== 409 || !problem.current) return;
+        // Beneath the form stands what is kept now; kept again, mine goes over it knowingly.
+        const theirs = problem.current as LubePointRecord;
+        this.theirs.set(theirs);
+        this.point.set(theirs);
+        this.version = theirs.version;
+      },
     });
   }
 

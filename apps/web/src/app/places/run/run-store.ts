@@ -165,10 +165,9 @@ export class RunStore {
     );
   }
 
-  abandon(then: () => void): void {
+  abandon(reason: string, then: () => void): void {
     this.onRun(
-      (id) =>
-        this.api.post("abandonRun", `/runs/${id}/abandon`, { reason: "" }),
+      (id) => this.api.post("abandonRun", `/runs/${id}/abandon`, { reason }),
       then,
     );
   }

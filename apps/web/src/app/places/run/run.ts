@@ -26,6 +26,7 @@ import { ReadingsTable } from "./readings-table";
 import { ResultPanel } from "./result-panel";
 import { HOLD_MS, RunStore } from "./run-store";
 import { liveText, runView } from "./run.view";
+import { TextField } from "../../shared/fields";
 import { Trouble } from "../../shared/trouble";
 
 type Way = "live" | "typed" | "dial";
@@ -39,6 +40,7 @@ type Way = "live" | "typed" | "dial";
     ProgramPanel,
     ReadingsTable,
     ResultPanel,
+    TextField,
     Trouble,
   ],
   providers: [RunStore],
@@ -96,6 +98,8 @@ export class RunPlace {
       approachSentence(judgement, step, config, this.preferences.system()) ?? ""
     );
   });
+  protected readonly givingUp = signal(false);
+  protected readonly whyGivenUp = signal("");
   protected readonly canProgram = computed(() => {
     const kind = this.store.run()?.plan.kind;
     return kind !== undefined && hasProgram(kind);
@@ -179,6 +183,7 @@ export class RunPlace {
 
   protected abandon(): void {
     this.store.abandon(
+      this.whyGivenUp().trim(),
       () => void this.router.navigateByUrl(`${this.context.base()}/measure`),
     );
   }

@@ -14,6 +14,7 @@ const indicator: IndicatorRecord = {
   unit: "mm",
   tipAngleDeg: 12,
   rangeMm: 0.8,
+  version: 1,
   retiredAt: null,
 };
 const plan: TestPlan = {
@@ -45,6 +46,7 @@ function runWith(values: readonly number[], over: Partial<Run> = {}): Run {
     finishedAt: null,
     by: "Ilse",
     imported: false,
+    reason: "",
     readings: values.map((value, step) => ({
       id: step + 1,
       step,

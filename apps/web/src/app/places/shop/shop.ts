@@ -19,10 +19,17 @@ import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { BackupLine } from "./backup-line";
 import { problemFrom } from "../../data/problems";
+import {
+  BothVersions,
+  differing,
+  type SaidField,
+} from "../../shared/both-versions";
 import { Trouble } from "../../shared/trouble";
 
 interface IndicatorDraft {
   readonly id: number | null;
+  /** That it began from. */
+  readonly version: number;
   readonly name: string;
   readonly kind: IndicatorEdit["kind"];
   readonly unit: "mm" | "in";
@@ -35,6 +42,7 @@ interface IndicatorDraft {
 
 const BLANK: IndicatorDraft = {
   id: null,
+  version: 0,
   name: "",
   kind: "lever",
   unit: "mm",
@@ -45,10 +53,37 @@ const BLANK: IndicatorDraft = {
   calibration: "",
 };
 
+type ShopEdit = Pick<Shop, "name" | "currency" | "people">;
+const SHOP_SAID: readonly SaidField<ShopEdit>[] = [
+  { label: "Name", words: (s) => s.name },
+  { label: "Currency", words: (s) => s.currency },
+  { label: "Who works here", words: (s) => s.people.join(", ") },
+];
+const systemOf = (i: Pick<IndicatorEdit, "unit">): "inch" | "metric" =>
+  i.unit === "in" ? "inch" : "metric";
+const noted = (mm: number | null | undefined, i: IndicatorEdit): string =>
+  mm === null || mm === undefined ? "not noted" : formatSize(mm, systemOf(i));
+const INDICATOR_SAID: readonly SaidField<IndicatorEdit>[] = [
+  { label: "Name", words: (i) => i.name },
+  { label: "Kind", words: (i) => i.kind },
+  { label: "Its unit", words: (i) => i.unit },
+  {
+    label: "Smallest step or division",
+    words: (i) => formatSize(i.resolutionMm, systemOf(i)),
+  },
+  { label: "Usual tip angle", words: (i) => `${i.tipAngleDeg}°` },
+  { label: "Reach", words: (i) => formatSize(i.rangeMm, systemOf(i)) },
+  { label: "Hysteresis", words: (i) => noted(i.hysteresisMm, i) },
+  {
+    label: "Error over a short reach",
+    words: (i) => noted(i.calibrationMm, i),
+  },
+];
+
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [BackupLine, InputText, Trouble],
+  imports: [BackupLine, BothVersions, InputText, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./shop.html",
   styles: `
@@ -73,6 +108,22 @@ export class ShopPlace {
   );
   protected readonly draft = signal<IndicatorDraft | null>(null);
   protected readonly wrong = signal("");
+  /** Why the two versions are shown. */
+  protected readonly conflictWords = signal("");
+  protected readonly theirShop = signal<Shop | null>(null);
+  protected readonly theirIndicator = signal<IndicatorRecord | null>(null);
+  protected readonly shopConflicts = computed(() => {
+    const theirs = this.theirShop();
+    return theirs
+      ? differing<ShopEdit>(this.shopUpdate(), theirs, SHOP_SAID)
+      : [];
+  });
+  protected readonly indicatorConflicts = computed(() => {
+    const [draft, theirs] = [this.draft(), this.theirIndicator()];
+    return draft && theirs
+      ? differing<IndicatorEdit>(editFrom(draft), theirs, INDICATOR_SAID)
+      : [];
+  });
   protected readonly shopErrors = computed(() =>
     errorsOf(shopUpdateSchema.safeParse(this.shopUpdate())),
   );
@@ -104,9 +155,38 @@ export class ShopPlace {
   protected saveShop(): void {
     if (this.shopErrors().size > 0) return;
     this.api.put("updateShop", "/shop", this.shopUpdate()).subscribe({
-      next: () => this.notices.say("The shop is kept."),
-      error: (error: unknown) => this.notices.wrong(error),
+      next: (shop) => {
+        this.theirShop.set(null);
+        this.shop.set(shop);
+        this.notices.say("The shop is kept.");
+      },
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        if (problem.status !== 409 || !problem.current) {
+          this.notices.wrong(error);
+          return;
+        }
+        this.conflictWords.set(problem.detail);
+        // Kept again, mine goes over theirs knowingly.
+        this.shop.set(problem.current as Shop);
+        this.theirShop.set(problem.current as Shop);
+      },
     });
+  }
+
+  protected takeShop(): void {
+    this.theirShop.set(null);
+    this.loadShop();
+  }
+
+  protected leaveIndicator(): void {
+    this.draft.set(null);
+    this.theirIndicator.set(null);
+  }
+
+  protected takeIndicator(): void {
+    this.leaveIndicator();
+    this.loadIndicators();
   }
 
   protected words(i: IndicatorRecord): string {
@@ -126,8 +206,10 @@ export class ShopPlace {
   protected change(i: IndicatorRecord): void {
     const shown = (mm: number): string =>
       String(Number(fromMm(mm, i.unit).toFixed(6)));
+    this.theirIndicator.set(null);
     this.draft.set({
       id: i.id,
+      version: i.version,
       name: i.name,
       kind: i.kind,
       unit: i.unit,
@@ -164,13 +246,26 @@ export class ShopPlace {
     const request =
       draft.id === null
         ? this.api.post("createIndicator", "/indicators", edit)
-        : this.api.put("updateIndicator", `/indicators/${draft.id}`, edit);
+        : this.api.put("updateIndicator", `/indicators/${draft.id}`, {
+            ...edit,
+            version: draft.version,
+          });
     request.subscribe({
       next: () => {
-        this.draft.set(null);
+        this.leaveIndicator();
         this.loadIndicators();
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        if (problem.status !== 409 || !problem.current) {
+          this.notices.wrong(error);
+          return;
+        }
+        const theirs = problem.current as IndicatorRecord;
+        this.conflictWords.set(problem.detail);
+        this.theirIndicator.set(theirs);
+        this.edit({ version: theirs.version });
+      },
     });
   }
 
@@ -213,6 +308,7 @@ export class ShopPlace {
       name: this.name(),
       currency: this.currency().trim().toUpperCase(),
       people,
+      version: this.shop()?.version ?? 0,
     };
   }
 }

@@ -1,0 +1,93 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  input,
+  output,
+} from "@angular/core";
+
+export interface BothRow {
+  readonly label: string;
+  readonly mine: string;
+  readonly theirs: string;
+}
+
+/** What is said of one field, of either version. */
+export interface SaidField<T> {
+  readonly label: string;
+  readonly words: (of: T) => string;
+}
+
+/** Fields in which two versions differ, in words. */
+export function differing<T>(
+  mine: T,
+  theirs: T,
+  fields: readonly SaidField<T>[],
+): readonly BothRow[] {
+  return fields
+    .map(({ label, words }) => ({
+      label,
+      mine: words(mine) || "empty",
+      theirs: words(theirs) || "empty",
+    }))
+    .filter((row) => row.mine !== row.theirs);
+}
+
+/** Two people changed one thing: both versions beside each other, and the choice. */
+@Component({
+  selector: "ip-both-versions",
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styles: ".both { margin-top: 16px; } .save { margin-top: 12px; }",
+  template: `
+    <div class="boxed both" role="alert">
+      <p>
+        <b>{{ words() }}</b>
+      </p>
+      @if (rows().length) {
+        <div
+          class="scroll-x"
+          tabindex="0"
+          role="region"
+          aria-label="Both versions"
+        >
+          <table class="rows">
+            <thead>
+              <tr>
+                <th scope="col">Field</th>
+                <th scope="col">Yours</th>
+                <th scope="col">{{ whose() }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of rows(); track row.label) {
+                <tr>
+                  <td>{{ row.label }}</td>
+                  <td>{{ row.mine }}</td>
+                  <td>{{ row.theirs }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+      } @else {
+        <p>In what you see here the two do not differ.</p>
+      }
+      <div class="acts save">
+        <button type="button" class="act" (click)="keepMine.emit()">
+          Keep mine
+        </button>
+        <button type="button" class="act" (click)="takeTheirs.emit()">
+          {{ take() }}
+        </button>
+      </div>
+    </div>
+  `,
+})
+export class BothVersions {
+  readonly words = input.required<string>();
+  readonly rows = input.required<readonly BothRow[]>();
+  /** Over the column of what is kept now. */
+  readonly whose = input("Kept now");
+  readonly take = input("Take the kept one");
+  readonly keepMine = output();
+  readonly takeTheirs = output();
+}
