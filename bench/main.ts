@@ -10,6 +10,7 @@ import { Runs } from "../apps/server/src/services/runs";
 import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
+import { benchServer } from "./server";
 import { benchSheets } from "./sheets";
 import { openDatabase } from "../apps/server/src/store/database";
 
@@ -186,6 +187,10 @@ async function main(): Promise<void> {
   }
   if (what === "sheets") {
     process.exitCode = benchSheets(Number(process.argv[3] ?? "200000")) ? 0 : 1;
+    return;
+  }
+  if (what === "server") {
+    await benchServer();
     return;
   }
   if (what === "rounds") {

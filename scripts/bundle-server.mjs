@@ -1,10 +1,21 @@
 import { build } from "esbuild";
+import { dirname, join } from "node:path";
 
 /** Bundles the server and what it takes from the packages into one file; libraries stay outside. */
-export function bundleServer(root, outfile) {
+export async function bundleServer(root, outfile) {
+  await bundle(root, "apps/server/src/main.ts", outfile);
+  // What takes long runs in threads of its own.
+  await bundle(
+    root,
+    "apps/server/src/work/worker.ts",
+    join(dirname(outfile), "worker.cjs"),
+  );
+}
+
+function bundle(root, entry, outfile) {
   return build({
     absWorkingDir: root,
-    entryPoints: ["apps/server/src/main.ts"],
+    entryPoints: [entry],
     outfile,
     bundle: true,
     platform: "node",

@@ -38,6 +38,7 @@ import { seedChance } from "./services/chance";
 import { ShopSettings } from "./services/shop";
 import type { BackupKeeper } from "./store/backups";
 import type { Db } from "./store/database";
+import { inThread, type WorkPool } from "./work/pool";
 
 export interface AppOptions {
   readonly db: Db;
@@ -56,10 +57,14 @@ export interface AppOptions {
   readonly clock?: Clock;
   /** Null where no backups are kept, as in the demo. */
   readonly backups?: BackupKeeper | null;
+  /** Where long work is done; in this thread when left out. */
+  readonly pool?: WorkPool;
 }
 
 export interface App {
   readonly express: Express;
+  /** What follows the day and not a change: to be called at the start and every hour or so. */
+  tend(): void;
   close(): Promise<void>;
 }
 
@@ -89,6 +94,8 @@ export function createApp(options: AppOptions): App {
   const meters = new Meters(db, settings, clock);
   const lube = new Lubrication(db, machines, meters, settings, clock);
   const jobs = new Jobs(db, machines, clock, hub);
+  const pool = options.pool ?? inThread;
+  const rounds = new LubeRounds(db, lube, settings, clock, pool);
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const app = express();
   app.disable("x-powered-by");
@@ -108,6 +115,13 @@ export function createApp(options: AppOptions): App {
         compression.filter(request, response),
     }),
   );
+  app.use("/api", (request, response, next) => {
+    if (!["GET", "HEAD"].includes(request.method)) {
+      rounds.touched();
+      response.once("finish", () => rounds.touched());
+    }
+    next();
+  });
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
   app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" })); // prettier-ignore
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" })); // prettier-ignore
@@ -135,11 +149,11 @@ export function createApp(options: AppOptions): App {
     ...lubeHandlersFor({
       lube,
       jobs,
-      rounds: new LubeRounds(db, lube, settings, clock),
+      rounds,
       settings,
       meters,
       lubricants: new Lubricants(db, lube, settings, clock),
-      files: new KeepFiles(db, lube, meters, clock),
+      files: new KeepFiles(db, lube, meters, clock, pool),
       shop,
       clock,
       machines,
@@ -169,5 +183,13 @@ export function createApp(options: AppOptions): App {
     );
   });
   app.use(errorHandler(log));
-  return { express: app, close: () => hub.close() };
+  return {
+    express: app,
+    tend: () => rounds.touched(),
+    close: async () => {
+      await rounds.close();
+      await hub.close();
+      await pool.close();
+    },
+  };
 }

@@ -8,14 +8,17 @@ import { createApp } from "./app";
 import { isLoopback } from "./http/guard";
 import { seedDemo } from "./demo/seed";
 import { systemClock } from "./services/clock";
+import { settleAxes } from "./services/axis-summary";
 import { Machines } from "./services/machines";
 import { Runs } from "./services/runs";
 import { tend } from "./tend";
+import { threadPool } from "./work/pool";
 import { openDatabase } from "./store/database";
 import { keepBackups } from "./store/backups";
 import { markDemo } from "./store/demo-mark";
 import { holdFolder } from "./store/folder-lock";
 
+const HOUR_MS = 3_600_000;
 const DEFAULT_PORT = 8417;
 const PORTS_TRIED = 10;
 
@@ -113,6 +116,7 @@ async function main(): Promise<void> {
   });
   if (options.demo) await seedDemo(db, new Date());
   await new Runs(db, new Machines(db, systemClock), systemClock).reevaluate();
+  await db.transaction().execute((trx) => settleAxes(trx));
   const backups = options.demo
     ? null
     : keepBackups(options.data, (words, error) =>
@@ -129,7 +133,10 @@ async function main(): Promise<void> {
     simulate: options.simulate,
     simulationSpeed: options.speed,
     simulationSeed: options.seed,
+    pool: threadPool(join(__dirname, "worker.cjs")),
   });
+  app.tend();
+  const tending = setInterval(() => app.tend(), HOUR_MS);
   const server = createServer(app.express);
   const port = await listenSomewhere(server, options.host, options.port);
   lock.say(`the server at ${options.host}:${port}`);
@@ -152,6 +159,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     backups?.stop();
+    clearInterval(tending);
     log.info({ signal }, "stopping");
     setTimeout(() => process.exit(1), 5000).unref();
     server.close(() => {

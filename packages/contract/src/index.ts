@@ -18,3 +18,4 @@ export * from "./job";
 export * from "./lubrication";
 export * from "./keep";
 export * from "./keep-csv";
+export type { CsvTable } from "./csv-table";

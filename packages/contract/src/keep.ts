@@ -108,12 +108,25 @@ const importBody = z.object({
   text: z.string().max(5_000_000, "The file is larger than 5 MB."),
   /** Keep the good rows although others are wrong. */
   anyway: z.boolean().default(false),
+  /** By which to ask how far it is, or to call it off. */
+  key: key.optional(),
 });
+/** A file being read: its rows are gone through, then kept all at once. */
+export const importStateSchema = z.object({
+  phase: z.enum(["waiting", "reading", "keeping"]),
+  rows: z.number().int(),
+  /** Rows there are; 0 until the file is taken apart. */
+  of: z.number().int(),
+});
+export type ImportState = z.infer<typeof importStateSchema>;
+const byKey = z.object({ key });
 export const keepImportSchema = z.object({
   kept: z.number().int(),
   /** Rows that were there already. */
   known: z.number().int(),
   good: z.number().int(),
+  /** Lines with something wrong; only the first of them are told. */
+  wrong: z.number().int(),
   errors: z.array(z.object({ line: z.number().int(), column: z.string(), message: z.string() })), // prettier-ignore
 });
 export type KeepImport = z.infer<typeof keepImportSchema>;
@@ -162,6 +175,18 @@ export const KEEP_OPERATIONS = {
   readMeter: operation("post", "/api/machines/:id/meter/device", "Let the simulated machine tell its hours", { params: byId, response: z.array(machineMeterSchema) }), // prettier-ignore
   takeMeterBack: operation("post", "/api/meter-readings/:id/back", "Take a meter reading back", { params: byId, response: z.array(machineMeterSchema) }), // prettier-ignore
   importMeters: operation("post", "/api/meters/import", "Meter readings from a CSV file", { body: importBody, response: keepImportSchema }), // prettier-ignore
+  importState: operation(
+    "get",
+    "/api/imports/:key",
+    "How far a file is that is being read",
+    { params: byKey, response: importStateSchema },
+  ),
+  callImportOff: operation(
+    "post",
+    "/api/imports/:key/off",
+    "Call a file off: nothing of it is kept",
+    { params: byKey, response: importStateSchema },
+  ),
   exportMeters: operation("get", "/api/export/meters", "Meter readings as CSV", { media: "text/csv" }), // prettier-ignore
   importPoints: operation("post", "/api/lube-points/import", "Points from a CSV file; a place that is there is changed", { body: importBody, response: keepImportSchema }), // prettier-ignore
   exportPoints: operation("get", "/api/export/lube-points", "Points as CSV", { media: "text/csv" }), // prettier-ignore

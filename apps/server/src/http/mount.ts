@@ -1,6 +1,8 @@
 import type { OPERATIONS, OperationName } from "@iron/contract";
 import { OPERATIONS as ALL } from "@iron/contract";
 import type { Express, Request } from "express";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import { z } from "zod";
 import { WRITER_HEADER } from "./guard";
 
@@ -19,7 +21,8 @@ export interface Call<N extends OperationName> {
 export interface FileAnswer {
   readonly fileName: string;
   readonly media: string;
-  readonly text: string | Buffer;
+  /** In parts where it may be long: the next is asked for once the one before is gone. */
+  readonly text: string | Buffer | AsyncIterable<string>;
 }
 
 type Answer<N extends OperationName> = Op<N>["response"] extends z.ZodType
@@ -74,7 +77,10 @@ export function mountOperations(
           .json(checkAnswers ? schema.parse(answer) : answer);
       } else {
         const file = answer as FileAnswer;
-        response.attachment(file.fileName).type(file.media).send(file.text);
+        response.attachment(file.fileName).type(file.media);
+        if (typeof file.text === "string" || Buffer.isBuffer(file.text))
+          response.send(file.text);
+        else await pipeline(Readable.from(file.text), response);
       }
     });
   }

@@ -21,6 +21,7 @@ import { conflict, problem } from "../http/problem-error";
 import type { Handlers } from "../http/mount";
 import type { Indicators } from "../services/indicators";
 import type { Machines } from "../services/machines";
+import { settleAxes } from "../services/axis-summary";
 import { readFloor } from "../services/floor";
 import type { Lubrication } from "../services/lubrication";
 import { historyFile } from "../services/history-export";
@@ -29,6 +30,7 @@ import type { Runs } from "../services/runs";
 import type { ShopSettings } from "../services/shop";
 import type { BackupKeeper } from "../store/backups";
 import type { Db } from "../store/database";
+import { UntilWritten } from "../store/until-written";
 
 export interface Services {
   readonly db: Db;
@@ -99,6 +101,9 @@ export function handlersFor(
       rapidMmMin: config.rapidMmMin,
     });
   };
+  const floor = new UntilWritten(s.db, async () =>
+    readFloor(s.db, new Date(), await s.lube.notes()),
+  );
   return {
     health: async () => {
       await s.db.selectFrom("setting").select("key").limit(1).execute();
@@ -107,7 +112,7 @@ export function handlersFor(
     shop: () => s.shop.get(),
     updateShop: ({ body }) => s.shop.update(body),
     floor: async () => ({
-      ...(await readFloor(s.db, new Date(), await s.lube.notes())),
+      ...(await floor.get()),
       backup: s.backups?.state() ?? null,
     }),
     backups: async () => s.backups?.state() ?? null,
@@ -157,18 +162,26 @@ export function handlersFor(
         typed: await s.runs.typedLosses(params.id),
         events: await eventsOf(s.db, params.id),
       };
-      const readings =
-        query.format === "json" ? await s.runs.allReadings(params.id) : [];
-      return historyFile(axis, history, readings, query.format, query.system);
+      return historyFile(
+        axis,
+        history,
+        s.runs.allReadings(params.id),
+        query.format,
+        query.system,
+      );
     },
     createEvent: async ({ params, body, who }) => {
       await s.machines.axis(params.id);
       const row = { axis_id: params.id, ...body, by: who };
-      return s.db
-        .insertInto("axis_event")
-        .values(row)
-        .returning(["id", "kind", "text", "at", "by"])
-        .executeTakeFirstOrThrow();
+      return s.db.transaction().execute(async (trx) => {
+        const kept = await trx
+          .insertInto("axis_event")
+          .values(row)
+          .returning(["id", "kind", "text", "at", "by"])
+          .executeTakeFirstOrThrow();
+        await settleAxes(trx, [params.id]);
+        return kept;
+      });
     },
     startRun: ({ params, body, who }) => s.runs.start(params.id, body, who),
     importRun: ({ params, body, who }) =>

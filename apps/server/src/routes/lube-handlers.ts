@@ -60,7 +60,7 @@ export function lubeHandlersFor({
       caseFromPoint({ lube, machines, cases }, params.id, who),
     holdPoint: ({ params, body, who }) => rounds.hold(params.id, body, who),
     rounds: () => rounds.rounds(),
-    planRounds: () => rounds.rounds(true),
+    planRounds: () => rounds.planAfresh(),
     horizon: () => rounds.horizon(),
     calendar: async () => ({
       fileName: "rounds.ics",
@@ -79,6 +79,8 @@ export function lubeHandlersFor({
     readMeter: ({ params, who }) => meters.read(params.id, who),
     takeMeterBack: ({ params, who }) => meters.back(params.id, who),
     importMeters: ({ body, who }) => files.importMeters(body, who),
+    importState: async ({ params }) => files.state(params.key),
+    callImportOff: async ({ params }) => files.callOff(params.key),
     exportMeters: () => files.exportMeters(),
     importPoints: ({ body }) => files.importPoints(body),
     exportPoints: () => files.exportPoints(),

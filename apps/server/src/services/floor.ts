@@ -1,13 +1,17 @@
-import { dayOf, isSplitTest, lossTrend } from "@iron/core";
+import { dayOf } from "@iron/core";
 import type { Floor, FloorAxis } from "@iron/contract";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/tables";
-import { axisOf, machineOf } from "./machines";
+import { summariesOf } from "./axis-summary";
+import { machineOf } from "./machines";
 
 /** How long a first check that is due stays on the floor. */
 const CHECK_SHOWN_MS = 14 * 86_400_000;
 
-/** The floor: every machine, each axis with its last value, trend and open test, its open cases and jobs. Seven queries in all. */
+/**
+ * The floor: every machine, each axis with its last value, trend and open test as kept in its summary,
+ * its open cases and jobs. What nobody settled yet is worked out, and not kept: reading changes nothing.
+ */
 export async function readFloor(
   db: Db,
   now: Date,
@@ -16,123 +20,77 @@ export async function readFloor(
   const machines = (
     await db.selectFrom("machine").selectAll().orderBy("id").execute()
   ).map(machineOf);
-  const axes = (
+  const rows = await db
+    .selectFrom("axis")
+    .leftJoin("axis_summary", "axis_summary.axis_id", "axis.id")
+    .select(["axis.id", "machine_id", "summary"])
+    .where("retired_at", "is", null)
+    .orderBy("axis.id")
+    .execute();
+  const fresh = await summariesOf(
+    db,
+    rows.filter((r) => r.summary === null).map((r) => r.id),
+  );
+  const axes = grouped(
+    rows.flatMap((r) => {
+      const summary = r.summary ? fromJson(r.summary) : fresh.get(r.id);
+      return summary ? [{ machine_id: r.machine_id, summary }] : [];
+    }),
+  );
+  const cases = grouped(
     await db
-      .selectFrom("axis")
-      .selectAll()
-      .where("retired_at", "is", null)
-      .orderBy("id")
-      .execute()
-  ).map(axisOf);
-  const runs = await db
-    .selectFrom("run")
-    .select(["id", "axis_id as axisId"])
-    .where("state", "=", "running")
-    .orderBy("started_at")
-    .execute();
-  const losses = await db
-    .selectFrom("loss")
-    .select([
-      "run_id as runId",
-      "job_id as jobId",
-      "axis_id as axisId",
-      "kind",
-      "lost_mm as lostMm",
-      "expanded_mm as expandedMm",
-      "at",
-    ])
-    .orderBy("at")
-    .execute();
-  const repairs = await db
-    .selectFrom("axis_event")
-    .select(["axis_id", (eb) => eb.fn.max("at").as("at")])
-    .where("kind", "in", ["repair", "adjustment"])
-    .groupBy("axis_id")
-    .execute();
-  const cases = await db
-    .selectFrom("case_file")
-    .select(["id", "machine_id", "axis_ids"])
-    .where("state", "=", "open")
-    .orderBy("opened_at")
-    .execute();
+      .selectFrom("case_file")
+      .select(["id", "machine_id", "axis_ids"])
+      .where("state", "=", "open")
+      .orderBy("opened_at")
+      .execute(),
+  );
   const today = dayOf(now);
-  const jobs = await db
-    .selectFrom("job")
-    .select(["id", "machine_id", "title", "finished_at", "check_on"])
-    .where((eb) =>
-      eb.or([
-        eb("finished_at", "is", null),
-        eb.and([
-          eb("check_on", "<=", today),
-          eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS)), // prettier-ignore
+  const jobs = grouped(
+    await db
+      .selectFrom("job")
+      .select(["id", "machine_id", "title", "finished_at", "check_on"])
+      .where((eb) =>
+        eb.or([
+          eb("finished_at", "is", null),
+          eb.and([
+            eb("check_on", "<=", today),
+            eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS)),
+          ]),
         ]),
-      ]),
-    )
-    .orderBy("opened_at")
-    .execute();
-  const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
-  const byAxis = new Map<number, (typeof losses)[number][]>();
-  const open = new Map<number, number>();
-  for (const run of runs) open.set(run.axisId, run.id);
-  for (const loss of losses) {
-    if (isSplitTest(loss.kind)) continue;
-    const list = byAxis.get(loss.axisId) ?? [];
-    list.push(loss);
-    byAxis.set(loss.axisId, list);
-  }
-  const floorAxis = (axis: (typeof axes)[number]): FloorAxis => {
-    const { letter, limits, feedback } = axis.config;
-    const done = byAxis.get(axis.id) ?? [];
-    const last = done.at(-1);
-    const since = done.filter(
-      (r) => r.at > (lastRepair.get(axis.id) ?? "") && r.kind === last?.kind,
-    );
-    const points = since.map((r) => ({
-      atMs: Date.parse(r.at),
-      lostMm: r.lostMm,
-      expandedMm: r.expandedMm,
-    }));
-    const trend = lossTrend(points, limits.repairMm);
-    return {
-      id: axis.id,
-      letter,
-      leaveMm: limits.leaveMm,
-      repairMm: limits.repairMm,
-      feedback,
-      last: last
-        ? {
-            runId: last.runId,
-            jobId: last.jobId,
-            lostMm: last.lostMm,
-            expandedMm: last.expandedMm,
-            at: last.at,
-          }
-        : null,
-      trend: trend && {
-        perMonthMm: trend.perMonthMm,
-        significant: trend.significant,
-        reachesLimitAt:
-          trend.reachesLimitAtMs === null
-            ? null
-            : new Date(trend.reachesLimitAtMs).toISOString(),
-      },
-      openRunId: open.get(axis.id) ?? null,
-    };
-  };
+      )
+      .orderBy("opened_at")
+      .execute(),
+  );
   return {
     machines: machines
       .filter((m) => !m.retiredAt)
       .map((m) => ({
         ...m,
-        axes: axes.filter((a) => a.machineId === m.id).map(floorAxis),
-        openCases: cases
-          .filter((c) => c.machine_id === m.id)
-          .map((c) => ({ id: c.id, axisId: fromJson(c.axis_ids)[0] })),
+        axes: (axes.get(m.id) ?? []).map((a): FloorAxis => a.summary),
+        openCases: (cases.get(m.id) ?? []).map((c) => ({
+          id: c.id,
+          axisId: fromJson(c.axis_ids)[0],
+        })),
         lube: lube.get(m.id) ?? "",
-        jobs: jobs
-          .filter((j) => j.machine_id === m.id)
-          .map((j) => ({ id: j.id, title: j.title, checkOn: j.finished_at ? j.check_on : null })), // prettier-ignore
+        jobs: (jobs.get(m.id) ?? []).map((j) => ({
+          id: j.id,
+          title: j.title,
+          checkOn: j.finished_at ? j.check_on : null,
+        })),
       })),
     retired: machines.filter((m) => m.retiredAt),
   };
+}
+
+function grouped<T extends { readonly machine_id: number }>(
+  rows: readonly T[],
+): ReadonlyMap<number, T[]> {
+  const map = new Map<number, T[]>();
+  for (const row of rows) {
+    const there = map.get(row.machine_id);
+    if (there) there.push(row);
+    else map.set(row.machine_id, [row]);
+  }
+  return map;
 }

@@ -12,15 +12,17 @@ import type { FileAnswer } from "../http/mount";
 export function historyFile(
   axis: Axis,
   history: History,
-  runs: readonly Run[],
+  runs: AsyncIterable<Run>,
   format: "csv" | "json",
   system: "metric" | "inch",
 ): FileAnswer {
   const name = `axis-${axis.id}-${axis.config.letter}-history`;
-  if (format === "json") {
-    const text = JSON.stringify({ axis, ...history, tests: runs }, null, 2);
-    return { fileName: `${name}.json`, media: "application/json", text };
-  }
+  if (format === "json")
+    return {
+      fileName: `${name}.json`,
+      media: "application/json",
+      text: jsonOf(axis, history, runs),
+    };
   const unit = system === "inch" ? "in" : "mm";
   const length = (mm: number | null): string =>
     mm === null
@@ -63,4 +65,20 @@ export function historyFile(
     media: "text/csv",
     text: Papa.unparse(rows, { newline: "\n" }),
   };
+}
+
+/** One JSON object, with the tests in it told one after the other, a line each. */
+async function* jsonOf(
+  axis: Axis,
+  history: History,
+  runs: AsyncIterable<Run>,
+): AsyncGenerator<string> {
+  const head = JSON.stringify({ axis, ...history }, null, 2);
+  yield `${head.slice(0, head.lastIndexOf("\n}"))},\n  "tests": [`;
+  let between = "\n";
+  for await (const run of runs) {
+    yield `${between}    ${JSON.stringify(run)}`;
+    between = ",\n";
+  }
+  yield "\n  ]\n}\n";
 }

@@ -26,6 +26,7 @@ import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { fromJson, toJson, type Tables } from "../store/tables";
+import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "./clock";
 import { eventFor } from "./job-acts";
 import { countAsVisit, forgetLoss, keepLoss, tellCase } from "./job-tells";
@@ -195,6 +196,11 @@ export class Jobs {
         await tellCase(trx, job, event, at, who);
         await keepLoss(trx, job, event, at, who);
       }
+      if (event.kind === "sign" || event.kind === "undo")
+        await settleAxes(
+          trx,
+          job.axes.map((a) => a.axisId),
+        );
       return this.get(id, trx);
     });
     if (act.kind === "sign") await this.mend(after, act.step);

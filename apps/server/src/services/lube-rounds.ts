@@ -1,13 +1,19 @@
-import { dayAfter, dayOf, planChanges, planRounds, planWhenDue, type LeftOutWhy, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
+import { dayAfter, dayOf, planChanges, type LeftOutWhy, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
 import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract"; // prettier-ignore
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
+import { UntilWritten } from "../store/until-written";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import { minutesOn, shutOn, type KeepSettingsStore } from "./keep-settings";
 import type { Lubrication } from "./lubrication";
+import { recordOf, timingOf } from "./point-facts";
+import type { PlanAsked, PlanMade } from "../work/tasks";
+import type { WorkPool } from "../work/pool";
 
+/** A walk is a row of visits: the plan follows when it pauses. */
+const SOON_MS = 1_000;
 const DAY_MS = 86_400_000;
 const HORIZON_DAYS = 14;
 const HORIZON_WEEKS = 26;
@@ -19,85 +25,227 @@ const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
 
 /** The rounds of the next two weeks: planned, held by hand, and what each planning changed. */
 export class LubeRounds {
+  private planned: {
+    readonly key: string;
+    readonly made: Promise<PlanMade>;
+  } | null = null;
+  private readonly told: UntilWritten<Rounds>;
+  private settling: Promise<void> = Promise.resolve();
+  private open = false;
+  private timer: NodeJS.Timeout | null = null;
+
   constructor(
     private readonly db: Db,
     private readonly lube: Lubrication,
     private readonly settings: KeepSettingsStore,
     private readonly clock: Clock,
-  ) {}
+    private readonly pool: WorkPool,
+  ) {
+    this.told = new UntilWritten(db, async () => {
+      const { changes, at, ...present } = await this.present(false);
+      return tell(present, changes, at);
+    });
+  }
 
   /**
-   * The plan as it stands; what has changed since is planned anew and the rest keeps its day.
-   * @param afresh plan everything anew
+   * The plan as it stands; what has changed since is planned anew and the rest keeps its day. Looking
+   * keeps nothing: what a change moved is kept with the change, see {@link touched}.
    */
-  async rounds(afresh = false): Promise<Rounds> {
+  async rounds(): Promise<Rounds> {
+    await this.settled();
+    return this.told.get();
+  }
+
+  /** Everything planned anew, whatever was planned before. */
+  async planAfresh(): Promise<Rounds> {
+    const present = await this.keep(true);
+    return tell(present, present.changes, present.at);
+  }
+
+  /** Something was changed that may move visits: the plan follows soon, and before anybody looks. */
+  touched(): void {
+    this.open = true;
+    this.timer ??= setTimeout(() => {
+      this.timer = null;
+      // Who looks next is told what failed; here nobody waits.
+      this.settled().catch(() => undefined);
+    }, SOON_MS).unref();
+  }
+
+  /** Waits until the plan has followed whatever was changed. */
+  async settled(): Promise<void> {
+    if (!this.open) return this.settling;
+    this.open = false;
+    this.settling = this.settling
+      .catch(() => undefined)
+      .then(async () => {
+        await this.keep(false);
+      })
+      .catch((error: unknown) => {
+        this.open = true;
+        throw error;
+      });
+    return this.settling;
+  }
+
+  /** Nothing is left under way. */
+  async close(): Promise<void> {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.open = false;
+    await this.settling.catch(() => undefined);
+  }
+
+  /** Today’s plan as it is now, and what it changes of the last one that was kept. */
+  private async present(afresh: boolean): Promise<Present> {
     const settings = await this.settings.get();
     const machine = await this.machinesInUse();
-    const all = (await this.lube.all()).filter(
-      (p) => !p.retired && machine.has(p.machineId),
-    );
-    const points = all;
     const dates = this.dates(HORIZON_DAYS);
-    const days = dates.map((date): PlanDay => ({ minutes: minutesOn(settings, date), shut: shutOn(settings, date) })); // prettier-ignore
-    const due = points.filter((p) => dueDayOf(p, dates[0]) <= HORIZON_DAYS);
-    const needs = due.map((p) => needOf(p, dates[0], machine.get(p.machineId)?.bay ?? "")); // prettier-ignore
-    const pinned = new Map(due.flatMap((p): [string, number][] => {
-      const day = p.hold?.kind === "pin" ? dates.indexOf(p.hold.date) : -1;
-      return day >= 0 ? [[String(p.id), day]] : [];
-    })); // prettier-ignore
+    const days = dates.map((date): PlanDay => ({
+      minutes: minutesOn(settings, date),
+      shut: shutOn(settings, date),
+    }));
+    const used = (await this.lube.used()).filter(
+      ({ facts }) => !facts.retired && machine.has(facts.machineId),
+    );
+    const last = Date.parse(dates[0]) + (HORIZON_DAYS + 2) * DAY_MS;
+    const due = used
+      // What is due long after the horizon needs no words; the day itself is looked at next.
+      .filter(
+        ({ facts, use }) =>
+          facts.hold !== null || timingOf(facts, use).dueMs < last,
+      )
+      .map(({ facts, use }) => recordOf(facts, use))
+      .filter((p) => dueDayOf(p, dates[0]) <= HORIZON_DAYS);
+    const needs = due.map((p) =>
+      needOf(p, dates[0], machine.get(p.machineId)?.bay ?? ""),
+    );
+    const pinned = new Map(
+      due.flatMap((p): [string, number][] => {
+        const day = p.hold?.kind === "pin" ? dates.indexOf(p.hold.date) : -1;
+        return day >= 0 ? [[String(p.id), day]] : [];
+      }),
+    );
     const before = await this.lastPlan();
     const was = new Map((before?.plan ?? []).map((p) => [p.id, p]));
     const keep = due.map((p, i) => {
       const old = was.get(p.id);
       const day = old?.date ? dates.indexOf(old.date) : -1;
-      const same = old !== undefined && old.dueOn === p.dueOn && old.intervalDays === p.intervalDays && old.visits === p.visits && old.held === (p.hold?.words ?? ""); // prettier-ignore
-      const open = day >= 0 && days[day].minutes > 0 && !days[day].shut?.has(needs[i].machine); // prettier-ignore
+      const same =
+        old !== undefined &&
+        old.dueOn === p.dueOn &&
+        old.intervalDays === p.intervalDays &&
+        old.visits === p.visits &&
+        old.held === (p.hold?.words ?? "");
+      const open =
+        day >= 0 &&
+        days[day].minutes > 0 &&
+        !days[day].shut?.has(needs[i].machine);
       return !afresh && same && open ? day : -1;
     });
-    const plan = planRounds(needs, days, { pinned, keep, tries: 4000 });
+    const made = await this.plan({ needs, days, pinned, keep });
     const after: PlannedPoint[] = due.map((p, i) => ({
       id: p.id,
       place: p.place,
       nickname: machine.get(p.machineId)?.nickname ?? "",
-      date: plan.dayOf[i] >= 0 ? dates[plan.dayOf[i]] : null,
+      date: made.dayOf[i] >= 0 ? dates[made.dayOf[i]] : null,
       dueOn: p.dueOn,
       intervalDays: p.intervalDays,
       visits: p.visits,
       held: p.hold?.words ?? "",
     }));
-    const { changes, changedAt } = await this.keepPlan(before, after, points, dates[0]); // prettier-ignore
-    const nameOf = (p: LubePointRecord): string =>
-      `${machine.get(p.machineId)?.nickname ?? ""}, ${p.place}`;
-    const unplanned = plan.leftOut.map(({ visit, why }) => ({
-      id: due[visit].id,
-      name: nameOf(due[visit]),
-      why: LEFT_OUT_WORDS[why],
-    }));
-    const plain = planWhenDue(needs, days).cost;
+    const planned = new Set(after.map((p) => p.id));
+    const now = new Map(used.map((u) => [u.facts.id, u]));
+    // A point that was visited or put off falls out of the two weeks: it is said so, not lost.
+    const gone = (before?.plan ?? []).flatMap((old): PlannedPoint[] => {
+      const there = now.get(old.id);
+      if (!there || planned.has(old.id) || old.date === null) return [];
+      const { dueOn, intervalDays, visits, hold } = recordOf(
+        there.facts,
+        there.use,
+      );
+      return [
+        {
+          ...old,
+          date: null,
+          dueOn,
+          intervalDays,
+          visits,
+          held: hold?.words ?? "",
+        },
+      ];
+    });
+    const full = [...after, ...gone];
+    const same =
+      before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
+    const changes =
+      before && !same
+        ? [...planChanges(before.plan, full, dates[0], (d) => d)]
+        : [];
+    const told = changes.length ? changes : (before?.changes ?? []);
     return {
-      days: dates.map((date, d) => {
-        const here = due.filter((_, i) => plan.dayOf[i] === d);
-        const ids = [...new Set(here.map((p) => p.machineId))];
-        const stops = ids.map((id) => ({
-          machineId: id,
-          nickname: machine.get(id)?.nickname ?? "",
-          bay: machine.get(id)?.bay ?? "",
-          points: here.filter((p) => p.machineId === id),
-        }));
-        return {
-          date,
-          minutes: here.reduce((s, p) => s + p.minutes, 0),
-          available: days[d].minutes,
-          stops: stops.sort((a, b) => a.bay.localeCompare(b.bay, "en", { numeric: true })), // prettier-ignore
-        };
-      }),
-      late: due.filter((p) => p.lateDays > 0 && p.hold?.kind !== "skip").length,
-      points: points.length,
-      changes: [...changes],
-      changedAt,
-      unplanned,
-      against: plain > 0 ? plan.cost / plain : 1,
+      ...made,
+      due,
+      dates,
+      days,
+      machine,
+      points: used.length,
+      full,
+      same,
+      changes: told,
+      at: told.length
+        ? changes.length
+          ? instant(this.clock)
+          : (before?.at ?? null)
+        : null,
     };
+  }
+
+  /** The plan of what is asked, worked out once and away from the thread that answers. */
+  private plan(asked: PlanAsked): Promise<PlanMade> {
+    const days = asked.days.map((d) => [d.minutes, [...(d.shut ?? [])]]);
+    const key = JSON.stringify([
+      asked.needs,
+      days,
+      [...asked.pinned],
+      asked.keep,
+    ]);
+    if (this.planned?.key !== key) {
+      const made = this.pool.run("plan", asked);
+      this.planned = { key, made };
+      made.catch(() => {
+        this.planned = null;
+      });
+    }
+    return this.planned.made;
+  }
+
+  private async keep(afresh: boolean): Promise<Present> {
+    const present = await this.present(afresh);
+    if (present.same) return present;
+    const at = instant(this.clock);
+    await this.db.transaction().execute(async (trx) => {
+      await trx
+        .insertInto("lube_plan")
+        .values({
+          at,
+          plan: toJson(present.full),
+          changes: toJson([...present.changes]),
+        })
+        .execute();
+      // Only the last plans are of use.
+      await trx
+        .deleteFrom("lube_plan")
+        .where("id", "not in", (q) =>
+          q
+            .selectFrom("lube_plan")
+            .select("id")
+            .orderBy("id", "desc")
+            .limit(20),
+        )
+        .execute();
+    });
+    return present;
   }
 
   /** Rises with every plan that was kept. */
@@ -108,7 +256,8 @@ export class LubeRounds {
 
   async hold(pointId: number, hold: LubeHoldCreate, who: string): Promise<Rounds> {
     const point = await this.lube.get(pointId);
-    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId)) return this.rounds();
+    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId))
+      return this.rounds();
     const settings = await this.settings.get();
     if (hold.kind === "pin") refusePin(settings, point, hold.date ?? "", this.dates(HORIZON_DAYS));
     if (hold.kind === "skip" && (hold.date ?? "") <= this.dates(1)[0])
@@ -118,6 +267,7 @@ export class LubeRounds {
       .values({ ...hold, point_id: pointId, at: instant(this.clock), by: who })
       .onConflict((on) => on.column("key").doNothing())
       .execute();
+    this.touched();
     return this.rounds();
   } // prettier-ignore
 
@@ -125,7 +275,9 @@ export class LubeRounds {
   async horizon(): Promise<Horizon> {
     const settings = await this.settings.get();
     const machine = await this.machinesInUse();
-    const points = (await this.lube.all()).filter((p) => !p.retired && machine.has(p.machineId)); // prettier-ignore
+    const points = (await this.lube.all()).filter(
+      (p) => !p.retired && machine.has(p.machineId),
+    );
     const dates = this.dates(HORIZON_WEEKS * 7);
     const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
       const own = dates.slice(7 * w, 7 * w + 7);
@@ -147,32 +299,6 @@ export class LubeRounds {
     };
   }
 
-  private async keepPlan(
-    before: { plan: readonly PlannedPoint[]; changes: Rounds["changes"]; at: string } | null, // prettier-ignore
-    after: readonly PlannedPoint[],
-    points: readonly LubePointRecord[],
-    today: string,
-  ): Promise<{ changes: Rounds["changes"]; changedAt: string | null }> {
-    // A point that was visited or put off falls out of the two weeks: it is said so, not lost.
-    const planned = new Set(after.map((p) => p.id));
-    const gone = (before?.plan ?? []).flatMap((old): PlannedPoint[] => {
-      const now = points.find((p) => p.id === old.id);
-      return now && !planned.has(old.id) && old.date !== null
-        ? [{ ...old, date: null, dueOn: now.dueOn, intervalDays: now.intervalDays, visits: now.visits, held: now.hold?.words ?? "" }] // prettier-ignore
-        : [];
-    });
-    const full = [...after, ...gone];
-    const changes = before ? planChanges(before.plan, full, today, (d) => d) : []; // prettier-ignore
-    const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full); // prettier-ignore
-    if (same) return { changes: before.changes, changedAt: before.changes.length ? before.at : null }; // prettier-ignore
-    const at = instant(this.clock);
-    const told = changes.length ? changes : (before?.changes ?? []);
-    await this.db.insertInto("lube_plan").values({ at, plan: toJson(full), changes: toJson([...told]) }).execute(); // prettier-ignore
-    // Only the last plans are of use.
-    await this.db.deleteFrom("lube_plan").where("id", "not in", (q) => q.selectFrom("lube_plan").select("id").orderBy("id", "desc").limit(20)).execute(); // prettier-ignore
-    return { changes: [...told], changedAt: told.length ? at : null };
-  }
-
   private async lastPlan() {
     const row = await this.db.selectFrom("lube_plan").selectAll().orderBy("id", "desc").limit(1).executeTakeFirst(); // prettier-ignore
     return row ? { plan: fromJson(row.plan), changes: [...fromJson(row.changes)], at: row.at } : null; // prettier-ignore
@@ -188,6 +314,70 @@ export class LubeRounds {
     return Array.from({ length: count }, (_, i) => dayAfter(today, i));
   }
 }
+
+interface Present extends PlanMade {
+  readonly due: readonly LubePointRecord[];
+  readonly dates: readonly string[];
+  readonly days: readonly PlanDay[];
+  readonly machine: ReadonlyMap<
+    number,
+    { readonly nickname: string; readonly bay: string }
+  >;
+  readonly points: number;
+  /** As it is kept, with what fell out of the two weeks. */
+  readonly full: readonly PlannedPoint[];
+  /** Nothing of it is new. */
+  readonly same: boolean;
+  readonly changes: Rounds["changes"];
+  readonly at: string | null;
+}
+
+/** A plan in the words of its days, stops and points. */
+function tell(
+  {
+    due,
+    dates,
+    days,
+    dayOf,
+    machine,
+    leftOut,
+    points,
+    against,
+  }: Omit<Present, "changes" | "at">,
+  changes: Rounds["changes"],
+  changedAt: string | null,
+): Rounds {
+  return {
+    days: dates.map((date, d) => {
+      const here = due.filter((_, i) => dayOf[i] === d);
+      const ids = [...new Set(here.map((p) => p.machineId))];
+      const stops = ids.map((id) => ({
+        machineId: id,
+        nickname: machine.get(id)?.nickname ?? "",
+        bay: machine.get(id)?.bay ?? "",
+        points: here.filter((p) => p.machineId === id),
+      }));
+      return {
+        date,
+        minutes: here.reduce((s, p) => s + p.minutes, 0),
+        available: days[d].minutes,
+        stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
+      };
+    }),
+    late: due.filter((p) => p.lateDays > 0 && p.hold?.kind !== "skip").length,
+    points,
+    changes: [...changes],
+    changedAt,
+    unplanned: leftOut.map(({ visit, why }) => ({
+      id: due[visit].id,
+      name: `${machine.get(due[visit].machineId)?.nickname ?? ""}, ${due[visit].place}`,
+      why: LEFT_OUT_WORDS[why],
+    })),
+    against,
+  };
+}
+
+const inOrder = new Intl.Collator("en", { numeric: true });
 
 /** Days from today on which a point is due; one left out is due when that ends, a pinned one on its day. */
 function dueDayOf(point: LubePointRecord, today: string): number {

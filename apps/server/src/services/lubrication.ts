@@ -1,19 +1,5 @@
-import {
-  dayOf,
-  noonOf,
-  centralAdvice,
-  intervalDays,
-  isOverGreased,
-  learnInterval,
-  templatePoints,
-  type VisitFinding,
-  type FoundState,
-  type IntervalSchool,
-  type LubePoint,
-  type Usage,
-} from "@iron/core";
+import { dayOf, noonOf, templatePoints, type LubePoint } from "@iron/core";
 import type { LubePointRecord, LubeVisitCreate } from "@iron/contract";
-import type { Selectable } from "kysely";
 import {
   changedMeanwhile,
   conflict,
@@ -22,35 +8,49 @@ import {
 } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
-import { fromJson, toJson, type Tables } from "../store/tables";
+import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { KeepSettingsStore } from "./keep-settings";
 import type { Machines } from "./machines";
 import type { Meters } from "./meters";
+import {
+  isOverGreasedAt,
+  PointMemory,
+  recordOf,
+  timingOf,
+  type PointFacts,
+  type Use,
+  type Visit,
+} from "./point-facts";
 
-const DAY_MS = 86_400_000;
 /** Mean feed of an axis while its machine works, part of rapid (common practice, no source). */
 const FEED_PART = 0.05;
 
 /** Two people on one round: a point done so recently is not done again, ms. */
 const JUST_DONE_MS = 12 * 3_600_000;
 
-type Visit = Selectable<Tables["lube_visit"]>;
-type Hold = Selectable<Tables["lube_hold"]>;
+/** Axes asked for by number at once. */
+const AT_ONCE = 400;
 
 /** Lubrication points, what is found at them, and the rounds that follow. */
 export class Lubrication {
+  private readonly memory: PointMemory;
+  private readonly feeds: Feeds;
+
   constructor(
     private readonly db: Db,
     private readonly machines: Machines,
     private readonly meters: Meters,
     private readonly settings: KeepSettingsStore,
     private readonly clock: Clock,
-  ) {}
+  ) {
+    this.memory = new PointMemory(db);
+    this.feeds = new Feeds(db);
+  }
 
   async ofMachine(machineId: number): Promise<LubePointRecord[]> {
     await this.machines.withAxes(machineId);
-    return (await this.all()).filter((p) => p.machineId === machineId);
+    return this.all({ machineId });
   }
 
   /** Adds the usual points of a machine; those already there by place stay as they are. */
@@ -131,7 +131,7 @@ export class Lubrication {
     if (await isKnownKey(this.db, "lube_visit", visit.key, id))
       return this.get(id);
     const now = this.clock.now();
-    const last = (await this.visitsOf(id)).at(-1);
+    const last = (await this.memory.facts({ id })).at(0)?.visits.at(-1);
     if (visit.date !== null && visit.date > dayOf(now))
       throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`); // prettier-ignore
     const at = visit.date === null || visit.date === dayOf(now) ? instant(this.clock) : noonOf(visit.date).toISOString(); // prettier-ignore
@@ -158,80 +158,142 @@ export class Lubrication {
     return this.get(id);
   }
 
-  private async visitsOf(id: number): Promise<readonly Visit[]> {
-    return kept(await this.db.selectFrom("lube_visit").selectAll().where("point_id", "=", id).orderBy("id").execute()); // prettier-ignore
-  }
-
   /** Doses of all visits that stand. */
-  async given(): Promise<readonly { readonly pointId: number; readonly dose: number; readonly at: string }[]> {
-    const rows = await this.db.selectFrom("lube_visit").selectAll().orderBy("id").execute();
-    return [...grouped(rows).values()].flatMap(kept).map((v) => ({ pointId: v.point_id, dose: v.dose, at: v.at }));
-  } // prettier-ignore
+  async given(): Promise<
+    readonly {
+      readonly pointId: number;
+      readonly dose: number;
+      readonly at: string;
+    }[]
+  > {
+    return (await this.memory.facts()).flatMap((f) =>
+      f.visits.map((v) => ({ pointId: v.point_id, dose: v.dose, at: v.at })),
+    );
+  }
 
   /** Visits that stand, for a file. */
   async work(): Promise<readonly Visit[]> {
-    const rows = await this.db.selectFrom("lube_visit").selectAll().orderBy("id").execute(); // prettier-ignore
-    return [...grouped(rows).values()].flatMap(kept).sort((a, b) => a.at.localeCompare(b.at)); // prettier-ignore
+    const all = (await this.memory.facts()).flatMap((f) => f.visits);
+    return all.sort((a, b) =>
+      a.at < b.at ? -1 : a.at > b.at ? 1 : a.id - b.id,
+    );
   }
 
   /** What each machine’s points say on the floor: the longest forgotten, else the over-greased. */
   async notes(): Promise<ReadonlyMap<number, string>> {
     const notes = new Map<number, string>();
-    const points = (await this.all()).filter((p) => !p.retired);
-    for (const p of points) {
-      if (p.overGreased)
-        notes.set(p.machineId, `${p.place}: ${p.learnt}. Give less, less often.`); // prettier-ignore
+    const longest = new Map<number, number>();
+    for (const { facts, use } of await this.used()) {
+      const { machineId, point, learnt } = facts;
+      if (facts.retired) continue;
+      const { lateDays } = timingOf(facts, use);
+      if (lateDays > 1 && lateDays >= (longest.get(machineId) ?? 0)) {
+        longest.set(machineId, lateDays);
+        notes.set(
+          machineId,
+          `${point.place}: lubrication ${Math.floor(lateDays)} days late.`,
+        );
+      } else if (!longest.has(machineId) && isOverGreasedAt(facts))
+        notes.set(
+          machineId,
+          `${point.place}: ${learnt.words}. Give less, less often.`,
+        );
     }
-    const late = points.filter((p) => p.lateDays > 1).sort((a, b) => a.lateDays - b.lateDays); // prettier-ignore
-    for (const p of late)
-      notes.set(p.machineId, `${p.place}: lubrication ${Math.floor(p.lateDays)} days late.`); // prettier-ignore
     return notes;
   }
 
   async get(id: number): Promise<LubePointRecord> {
-    const point = (await this.all(id)).find((p) => p.id === id);
+    const point = (await this.all({ id })).at(0);
     if (!point) throw notFound("lubrication point", id);
     return point;
   }
 
-  /** Every point of machines in use, or one, with what is due. */
-  async all(id?: number): Promise<LubePointRecord[]> {
-    const rows = await this.db
-      .selectFrom("lube_point")
-      .innerJoin("machine", "machine.id", "lube_point.machine_id")
-      .selectAll("lube_point")
-      .$if(id !== undefined, (q) => q.where("lube_point.id", "=", id ?? 0))
-      .orderBy("lube_point.id")
-      .execute();
-    const visits = grouped(await this.db.selectFrom("lube_visit").selectAll().$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0)).orderBy("id").execute()); // prettier-ignore
-    const holds = grouped(await this.db.selectFrom("lube_hold").selectAll().$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0)).orderBy("id").execute()); // prettier-ignore
-    const photos = grouped(await this.db.selectFrom("lube_photo").select(["id", "point_id", "caption", "at", "by"]).$if(id !== undefined, (q) => q.where("point_id", "=", id ?? 0)).orderBy("id").execute()); // prettier-ignore
-    const feeds = await this.feeds();
-    const usages = await this.meters.usage();
-    const { school, travel } = await this.settings.get();
-    const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour])); // prettier-ignore
-    const now = this.clock.now().getTime();
-    return rows.map((row) => {
-      const point = fromJson(row.point);
-      const rapid = feeds.get(`${row.machine_id} ${point.letter ?? ""}`) ?? 0;
-      const forecast = usages.get(row.machine_id);
-      const hoursPerDay = forecast?.hoursPerDay ?? 0;
-      const relative = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0; // prettier-ignore
-      const program = programs.get(`${row.machine_id} ${point.letter ?? ""}`);
-      const usage: Usage = { hoursPerDay, kmPerDay: hoursPerDay * (program ?? (60 * rapid * FEED_PART) / 1e6) }; // prettier-ignore
-      const pictures = (photos.get(row.id) ?? []).map(({ point_id: _, ...photo }) => photo); // prettier-ignore
-      const record = recordOf(row, point, usage, kept(visits.get(row.id) ?? []), holds.get(row.id)?.at(-1), school, relative, now); // prettier-ignore
-      return { ...record, photos: pictures };
-    });
+  /** Every point, or those asked for, with what is due. */
+  async all(
+    of: { readonly id?: number; readonly machineId?: number } = {},
+  ): Promise<LubePointRecord[]> {
+    return (await this.used(of)).map(({ facts, use }) => recordOf(facts, use));
   }
 
-  /** Rapid of each axis, mm/min, by machine and letter. */
-  private async feeds(): Promise<ReadonlyMap<string, number>> {
-    const rows = await this.db.selectFrom("axis").select(["machine_id", "config"]).where("retired_at", "is", null).execute(); // prettier-ignore
-    return new Map(rows.map((r) => {
-      const { letter, rapidMmMin } = fromJson(r.config);
-      return [`${r.machine_id} ${letter}`, rapidMmMin];
-    })); // prettier-ignore
+  /** Points as far as only a change of them changes them. */
+  facts(): Promise<readonly PointFacts[]> {
+    return this.memory.facts();
+  }
+
+  /** Points with how their machine is used, before anything is made of them. */
+  async used(
+    of: { readonly id?: number; readonly machineId?: number } = {},
+  ): Promise<readonly { readonly facts: PointFacts; readonly use: Use }[]> {
+    const all = await this.memory.facts(of);
+    const machine =
+      of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
+    const rapids = await this.feeds.rapids(machine);
+    const usages = await this.meters.usage(machine);
+    const { school, travel } = await this.settings.get();
+    const programs = new Map(
+      travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]),
+    );
+    const nowMs = this.clock.now().getTime();
+    return all.map((facts) => {
+      const axis = `${facts.machineId} ${facts.point.letter ?? ""}`;
+      const forecast = usages.get(facts.machineId);
+      const hoursPerDay = forecast?.hoursPerDay ?? 0;
+      const kmPerHour =
+        programs.get(axis) ?? (60 * (rapids.get(axis) ?? 0) * FEED_PART) / 1e6;
+      const spread =
+        hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
+      return {
+        facts,
+        use: {
+          usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour },
+          spread,
+          school,
+          nowMs,
+        },
+      };
+    });
+  }
+}
+
+/** Rapid of each axis, mm/min, read again only where the axis has changed. */
+class Feeds {
+  private readonly known = new Map<
+    number,
+    { version: number; letter: string; rapid: number }
+  >();
+
+  constructor(private readonly db: Db) {}
+
+  /** By machine and letter; of one machine or all. */
+  async rapids(machineId?: number): Promise<ReadonlyMap<string, number>> {
+    const rows = await this.db
+      .selectFrom("axis")
+      .select(["id", "machine_id", "version"])
+      .where("retired_at", "is", null)
+      .$if(machineId !== undefined, (q) =>
+        q.where("machine_id", "=", machineId ?? 0),
+      )
+      .execute();
+    const old = rows
+      .filter((r) => this.known.get(r.id)?.version !== r.version)
+      .map((r) => r.id);
+    for (let from = 0; from < old.length; from += AT_ONCE) {
+      const read = await this.db
+        .selectFrom("axis")
+        .select(["id", "version", "config"])
+        .where("id", "in", old.slice(from, from + AT_ONCE))
+        .execute();
+      for (const { id, version, config } of read) {
+        const { letter, rapidMmMin } = fromJson(config);
+        this.known.set(id, { version, letter, rapid: rapidMmMin });
+      }
+    }
+    return new Map(
+      rows.flatMap((r) => {
+        const known = this.known.get(r.id);
+        return known ? [[`${r.machine_id} ${known.letter}`, known.rapid]] : [];
+      }),
+    );
   }
 }
 
@@ -255,86 +317,3 @@ export async function renameLubricant(
       .execute();
   }
 }
-
-/** Visits that count: a null takes the one before it back. */
-function kept(visits: readonly Visit[]): readonly Visit[] {
-  const stack: Visit[] = [];
-  for (const v of visits) {
-    if (v.found === null) stack.pop();
-    else stack.push(v);
-  }
-  return stack;
-}
-
-function grouped<T extends { point_id: number }>(rows: readonly T[]): ReadonlyMap<number, T[]> {
-  const map = new Map<number, T[]>();
-  for (const row of rows) {
-    const there = map.get(row.point_id);
-    if (there) there.push(row);
-    else map.set(row.point_id, [row]);
-  }
-  return map;
-} // prettier-ignore
-
-function recordOf(
-  row: Pick<Selectable<Tables["lube_point"]>, "id" | "machine_id" | "since" | "retired_at" | "version">, // prettier-ignore
-  point: LubePoint,
-  usage: Usage,
-  visits: readonly Visit[],
-  hold: Hold | undefined,
-  school: IntervalSchool,
-  usageSpread: number,
-  nowMs: number,
-): Omit<LubePointRecord, "photos"> {
-  const found = visits.flatMap((v): FoundState[] => (v.found ? [v.found] : []));
-  const learnt = learnInterval(visits.flatMap((v): VisitFinding[] => v.found ? [{ found: v.found, taken: takenOf(point, v) }] : [])); // prettier-ignore
-  const interval = intervalDays(point.rule, usage, point.factors, learnt.factor, school); // prettier-ignore
-  const plain = intervalDays(point.rule, usage, point.factors, 1, school);
-  const last = visits.at(-1) ?? null;
-  const from = Date.parse(last?.at ?? row.since);
-  const dueMs = from + interval.days * DAY_MS;
-  const holds = hold !== undefined && hold.kind !== "free" && (last === null || hold.at > last.at); // prettier-ignore
-  return {
-    ...point,
-    factors: [...point.factors],
-    outlets: [...(point.outlets ?? [])],
-    qualified: point.qualified ?? false,
-    id: row.id,
-    version: row.version,
-    machineId: row.machine_id,
-    lastAt: last?.at ?? null,
-    lastFound: last?.found ?? null,
-    intervalDays: Math.round(interval.days),
-    by: interval.by,
-    held: interval.held,
-    unlearntDays: Math.round(plain.days),
-    learnt: learnt.words,
-    overGreased: isOverGreased(learnt.counts, last?.found ?? null),
-    dueOn: dayOf(dueMs),
-    dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * usageSpread, // prettier-ignore
-    lateDays: (nowMs - dueMs) / DAY_MS,
-    asksCase: asksCase(point, found, last),
-    visits: visits.length,
-    hold: holds ? { kind: hold.kind === "pin" ? "pin" : "skip", date: hold.date ?? "", words: `${hold.kind === "pin" ? "put there" : "left out"} by ${hold.by}${hold.reason ? `: ${hold.reason}` : ""}` } : null, // prettier-ignore
-    retired: row.retired_at !== null,
-  };
-}
-
-/** What a point took against its dose; null for a wipe, a look, and a visit that gave nothing. */
-function takenOf(point: LubePoint, visit: Visit): number | null {
-  return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0
-    ? visit.dose / point.dose
-    : null;
-}
-
-/** When a finding at a point is the start of a case, in words; empty when it is not. */
-function asksCase(point: LubePoint, found: readonly FoundState[], last: Visit | null): string {
-  if (last?.glitter) return "Metal glitter or chips in the grease.";
-  if (last?.friction) return "More friction than the time before.";
-  const outlets = last?.outlets ? fromJson(last.outlets) : [];
-  const central = centralAdvice((point.outlets ?? []).map((name, i) => ({ name, wet: outlets[i] ?? null })));
-  if (central.repair) return `${central.says} Look at: ${central.look.join("; ")}.`;
-  if (found.at(-1) === "blocked") return "Blocked: nothing gets through.";
-  if (found.at(-1) === "dry" && found.at(-2) === "dry") return "Dry twice running.";
-  return "";
-} // prettier-ignore

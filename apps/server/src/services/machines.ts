@@ -9,10 +9,11 @@ import type { Selectable } from "kysely";
 import { changedMeanwhile, conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
+import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "./clock";
 
 export function machineOf(row: Selectable<Tables["machine"]>): Machine {
-  const { hours_per_week, retired_at, ...rest } = row;
+  const { hours_per_week, retired_at, metered: _, ...rest } = row;
   return { ...rest, hoursPerWeek: hours_per_week, retiredAt: retired_at };
 }
 
@@ -175,17 +176,21 @@ export class Machines {
     config: AxisConfig,
     who: string,
   ): Promise<Axis> {
-    const changed = await this.db
-      .updateTable("axis")
-      .set({
-        config: toJson(config),
-        version: version + 1,
-        updated_at: instant(this.clock),
-        updated_by: who,
-      })
-      .where("id", "=", id)
-      .where("version", "=", version)
-      .executeTakeFirst();
+    const changed = await this.db.transaction().execute(async (trx) => {
+      const done = await trx
+        .updateTable("axis")
+        .set({
+          config: toJson(config),
+          version: version + 1,
+          updated_at: instant(this.clock),
+          updated_by: who,
+        })
+        .where("id", "=", id)
+        .where("version", "=", version)
+        .executeTakeFirst();
+      if (done.numUpdatedRows > 0n) await settleAxes(trx, [id]);
+      return done;
+    });
     const current = await this.axis(id);
     if (changed.numUpdatedRows === 0n) {
       throw conflict(
@@ -224,6 +229,7 @@ export class Machines {
       .values(row)
       .returning("id")
       .executeTakeFirstOrThrow();
+    await settleAxes(db, [id]);
     return id;
   }
 }

@@ -8,6 +8,8 @@ import { fromJson } from "../store/tables";
 import { instant, type Clock } from "./clock";
 import type { KeepSettingsStore } from "./keep-settings";
 
+/** Machines asked for by number at once. */
+const AT_ONCE = 400;
 const SIMULATED = "simulated machine";
 
 interface KeptReading extends MeterReading {
@@ -18,16 +20,43 @@ interface KeptReading extends MeterReading {
 
 /** Hour meters: readings typed, from files or from the simulated machine, and the usage to come. */
 export class Meters {
+  private readonly known = new Map<
+    number,
+    { readonly key: string; readonly forecast: UsageForecast }
+  >();
+
   constructor(
     private readonly db: Db,
     private readonly settings: KeepSettingsStore,
     private readonly clock: Clock,
   ) {}
 
-  /** Usage of every machine. */
-  async usage(): Promise<ReadonlyMap<number, UsageForecast>> {
-    const { machines, readings, closed } = await this.load();
-    return new Map(machines.map((m) => [m.id, this.forecast(m, readings.get(m.id) ?? [], closed)])); // prettier-ignore
+  /** Usage of every machine, or of one, worked out again only where its meter, its week or the day has changed. */
+  async usage(machineId?: number): Promise<ReadonlyMap<number, UsageForecast>> {
+    const machines = await this.machines(machineId);
+    const { holidays } = await this.settings.get();
+    const closed = holidays.map((h) => h.date);
+    // By the hour: a forecast leans on how old each reading is.
+    const now = `${instant(this.clock).slice(0, 13)} ${closed.join(" ")}`;
+    const keyOf = (m: (typeof machines)[number]): string =>
+      `${m.metered} ${m.hours_per_week} ${now}`;
+    const old = machines.filter((m) => this.known.get(m.id)?.key !== keyOf(m));
+    if (old.length > 0) {
+      const readings = await this.readings(
+        old.length > AT_ONCE ? undefined : old.map((m) => m.id),
+      );
+      for (const m of old)
+        this.known.set(m.id, {
+          key: keyOf(m),
+          forecast: this.forecast(m, readings.get(m.id) ?? [], closed),
+        });
+    }
+    return new Map(
+      machines.flatMap((m) => {
+        const known = this.known.get(m.id);
+        return known ? [[m.id, known.forecast]] : [];
+      }),
+    );
   }
 
   async list(): Promise<MachineMeter[]> {
@@ -116,26 +145,56 @@ export class Meters {
     return forecastUsage(own, machine.hours_per_week, instant(this.clock), closed);
   } // prettier-ignore
 
+  private machines(id?: number) {
+    return this.db
+      .selectFrom("machine")
+      .select([
+        "id",
+        "nickname",
+        "bay",
+        "hours_per_week",
+        "retired_at",
+        "metered",
+      ])
+      .$if(id !== undefined, (q) => q.where("id", "=", id ?? 0))
+      .orderBy("id")
+      .execute();
+  }
+
   private async load() {
-    const machines = await this.db.selectFrom("machine").select(["id", "nickname", "bay", "hours_per_week", "retired_at"]).orderBy("id").execute(); // prettier-ignore
+    const machines = await this.machines();
     const all = await this.readings();
     const { holidays } = await this.settings.get();
     return { machines, readings: all, closed: holidays.map((h) => h.date) };
   }
 
   /** Readings that stand, by machine, in the order of their days. */
-  async readings(): Promise<ReadonlyMap<number, readonly KeptReading[]>> {
+  async readings(
+    ids?: readonly number[],
+  ): Promise<ReadonlyMap<number, readonly KeptReading[]>> {
     const rows = await this.db
       .selectFrom("meter_reading")
       .leftJoin("meter_back", "meter_back.reading_id", "meter_reading.id")
       .selectAll("meter_reading")
       .where("meter_back.reading_id", "is", null)
+      .$if(ids !== undefined, (q) => q.where("machine_id", "in", ids ?? []))
       .orderBy("date")
       .orderBy("id")
       .execute();
     const map = new Map<number, KeptReading[]>();
-    for (const r of rows)
-      map.set(r.machine_id, [...(map.get(r.machine_id) ?? []), { id: r.id, machineId: r.machine_id, at: r.date, hours: r.hours, reset: r.reset === 1, by: r.by }]); // prettier-ignore
+    for (const r of rows) {
+      const one = {
+        id: r.id,
+        machineId: r.machine_id,
+        at: r.date,
+        hours: r.hours,
+        reset: r.reset === 1,
+        by: r.by,
+      };
+      const there = map.get(r.machine_id);
+      if (there) there.push(one);
+      else map.set(r.machine_id, [one]);
+    }
     return map;
   }
 }

@@ -32,14 +32,13 @@ export async function readingsOf(
   return rows.map(recordOf);
 }
 
-/** All readings of an axis in one query, by run. */
-export async function readingsOfAxis(
+/** Readings of some tests in one query, by test. */
+export async function readingsOfRuns(
   db: Db,
-  axisId: number,
+  runIds: readonly number[],
 ): Promise<ReadonlyMap<number, ReadingRecord[]>> {
   const rows = await selectReadings(db)
-    .innerJoin("run", "run.id", "reading.run_id")
-    .where("run.axis_id", "=", axisId)
+    .where("run_id", "in", runIds)
     .orderBy("reading.id")
     .execute();
   const byRun = new Map<number, ReadingRecord[]>();

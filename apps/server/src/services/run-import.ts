@@ -3,8 +3,10 @@ import { parseReadingsCsv, planOfRows, type RunSetup } from "@iron/contract";
 import { createHash } from "node:crypto";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
+import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
+import { summarise } from "./run-summary";
 import type { Runs } from "./runs";
 
 /** Readings from files: all or nothing, and the same readings only once. */
@@ -116,7 +118,8 @@ export class RunImport {
         .set({ state: "finished", finished_at: instant(this.clock) })
         .where("id", "=", runId)
         .execute();
-      await this.runs.summarise(trx, runId);
+      await summarise(trx, await this.runs.run(runId, trx));
+      await settleAxes(trx, [axisId]);
       return { runId, duplicate: false, readings: rows.length };
     });
   }

@@ -11,15 +11,19 @@ import type { Selectable, Transaction } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";
+import { settleAxes } from "./axis-summary";
+import { summarise } from "./run-summary";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
 import {
   readingsOf,
-  readingsOfAxis,
+  readingsOfRuns,
   resultOf,
   type NewReading,
 } from "./readings";
 
+/** Tests read at once when all of an axis are. */
+const RUNS_AT_ONCE = 8;
 /** Raised whenever the same readings give another value or another U than before. */
 const EVALUATION = 2;
 
@@ -44,7 +48,11 @@ export class Runs {
   async start(axisId: number, create: RunCreate, who: string): Promise<Run> {
     const axis = await this.machines.axis(axisId);
     checkPlan(create.plan, axis.config.travelMm);
-    const id = await this.insertRun(this.db, axisId, create, who, null);
+    const id = await this.db.transaction().execute(async (trx) => {
+      const made = await this.insertRun(trx, axisId, create, who, null);
+      await settleAxes(trx, [axisId]);
+      return made;
+    });
     return this.run(id);
   }
 
@@ -164,16 +172,9 @@ export class Runs {
     });
   }
 
-  private async writeSetup(
-    trx: Transaction<Tables>,
-    runId: number,
-    setup: RunSetup,
-  ): Promise<void> {
-    await trx
-      .updateTable("run")
-      .set({ setup: toJson(setup) })
-      .where("id", "=", runId)
-      .execute();
+  private async writeSetup(trx: Db, runId: number, setup: RunSetup) {
+    const row = { setup: toJson(setup) };
+    await trx.updateTable("run").set(row).where("id", "=", runId).execute();
   }
 
   async abandon(runId: number, reason: string): Promise<Run> {
@@ -250,16 +251,26 @@ export class Runs {
       .execute();
   }
 
-  /** Every test of an axis with its readings. */
-  async allReadings(axisId: number): Promise<Run[]> {
-    const rows = await this.db
+  /** Every test of an axis with its readings, some at a time: others are answered in between. */
+  async *allReadings(axisId: number): AsyncGenerator<Run> {
+    const ids = await this.db
       .selectFrom("run")
-      .selectAll()
+      .select("id")
       .where("axis_id", "=", axisId)
       .orderBy("started_at")
       .execute();
-    const readings = await readingsOfAxis(this.db, axisId);
-    return rows.map((row) => runOf(row, readings.get(row.id) ?? []));
+    for (let from = 0; from < ids.length; from += RUNS_AT_ONCE) {
+      const some = ids.slice(from, from + RUNS_AT_ONCE).map((r) => r.id);
+      const rows = await this.db
+        .selectFrom("run")
+        .selectAll()
+        .where("id", "in", some)
+        .orderBy("started_at")
+        .execute();
+      const readings = await readingsOfRuns(this.db, some);
+      for (const row of rows) yield runOf(row, readings.get(row.id) ?? []);
+      await new Promise((others) => setImmediate(others));
+    }
   }
 
   private expectRunning(run: Run): TestStep {
@@ -285,8 +296,10 @@ export class Runs {
           .where("id", "=", runId)
           .execute();
       }
-      await this.summarise(trx, runId);
-      return this.run(runId, trx);
+      const settled = await this.run(runId, trx);
+      await summarise(trx, settled);
+      await settleAxes(trx, [run.axisId]);
+      return settled;
     });
   }
 
@@ -350,7 +363,8 @@ export class Runs {
         .select("id")
         .where("state", "=", "finished")
         .execute();
-      for (const { id } of rows) await this.summarise(trx, id);
+      for (const { id } of rows) await summarise(trx, await this.run(id, trx));
+      await settleAxes(trx);
       await trx
         .insertInto("setting")
         .values({ key, value })
@@ -358,25 +372,6 @@ export class Runs {
         .execute();
       return rows.length;
     });
-  }
-
-  async summarise(trx: Transaction<Tables>, runId: number): Promise<void> {
-    const run = await this.run(runId, trx);
-    const result = run.state === "finished" ? resultOf(run) : null;
-    const summary: Partial<Selectable<Tables["run"]>> = {
-      lost_mm: result?.lostMm ?? null,
-      expanded_mm: result?.uncertainty.expanded ?? null,
-      place_mm: result ? result.places[result.governing].positionMm : null,
-    };
-    await trx
-      .updateTable("run")
-      .set({
-        lost_mm: summary.lost_mm,
-        expanded_mm: summary.expanded_mm,
-        place_mm: summary.place_mm,
-      })
-      .where("id", "=", runId)
-      .execute();
   }
 
   async insertRun(

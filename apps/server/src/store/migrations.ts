@@ -6,6 +6,7 @@ import {
   type MachineKind,
 } from "@iron/core";
 import { sql, type Kysely, type Migration } from "kysely";
+import { keptSums } from "./kept-sums";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -362,4 +363,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0011_usual_prices": usualPrices,
   "0012_typed_losses": typedLosses,
   "0013_versions": versions,
+  "0014_kept_sums": keptSums,
 };

@@ -15,6 +15,7 @@ import type {
 import type {
   Answers,
   CaseResult,
+  FloorAxis,
   IndicatorRecord,
   Job,
   JobEventRecord,
@@ -51,6 +52,8 @@ export interface Tables {
     note: string;
     version: number;
     retired_at: string | null;
+    /** Rises with every reading of its hour meter. */
+    metered: ColumnType<number, number | undefined, never>;
   };
   axis: {
     id: Generated<number>;
@@ -61,6 +64,8 @@ export interface Tables {
     updated_by: string;
     retired_at: string | null;
   };
+  /** The floor’s line of an axis; gone as soon as what it is made from changes. */
+  axis_summary: { axis_id: number; summary: Json<FloorAxis> };
   axis_event: {
     id: Generated<number>;
     axis_id: number;
@@ -276,6 +281,8 @@ export interface Tables {
     since: string;
     retired_at: string | null;
     version: ColumnType<number, number | undefined, number>;
+    /** Rises with whatever a visit, a move by hand, a photo or a change does to it. */
+    changed: ColumnType<number, number | undefined, never>;
   };
   /** Append-only: a visit without a finding takes the one before it back. */
   lube_visit: {

@@ -349,16 +349,14 @@ describe("what is kept under the right name", () => {
       for (const [step, value] of [
         0, 0.012, 0.004, 0.012, 0.004, 0.012,
       ].entries())
-        await t.api
-          .post(`/api/runs/${run.id}/readings`)
-          .send({
-            step,
-            value,
-            widthMm: 0.001,
-            entered: String(value),
-            source: "typed",
-            spoilt: false,
-          });
+        await t.api.post(`/api/runs/${run.id}/readings`).send({
+          step,
+          value,
+          widthMm: 0.001,
+          entered: String(value),
+          source: "typed",
+          spoilt: false,
+        });
       const state = (
         (await t.api.get(`/api/runs/${run.id}`)).body as { state: string }
       ).state;
@@ -383,14 +381,12 @@ describe("what is kept under the right name", () => {
     const retest = next();
     if (!retest) throw new Error("no retest");
     const sign = (runId: number) =>
-      t.api
-        .post(`/api/jobs/${job.id}/acts`)
-        .send(
-          plainSign(retest, {
-            figure: { runId, lostMm: 0, expandedMm: 0.001 },
-            reason: "as it is",
-          }),
-        );
+      t.api.post(`/api/jobs/${job.id}/acts`).send(
+        plainSign(retest, {
+          figure: { runId, lostMm: 0, expandedMm: 0.001 },
+          reason: "as it is",
+        }),
+      );
     for (const [runId, words] of [
       [others, "is of another axis"],
       [open, "no finished test"],

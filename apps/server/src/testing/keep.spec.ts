@@ -19,6 +19,7 @@ describe("keeping the shop lubricated", () => {
 
   async function demo(): Promise<Rounds> {
     await seedDemo(t.db, new Date());
+    t.app.tend();
     return get<Rounds>("/api/rounds");
   }
   const placed = (r: Rounds): Map<number, string> => new Map(r.days.flatMap((d) => d.stops.flatMap((s) => s.points.map((p) => [p.id, d.date] as const)))); // prettier-ignore

@@ -7,6 +7,7 @@ import { pino } from "pino";
 import supertest from "supertest";
 import { createApp, type App } from "../app";
 import { openDatabase, type Db } from "../store/database";
+import type { WorkPool } from "../work/pool";
 
 export interface TestApp {
   readonly api: ReturnType<typeof supertest>;
@@ -49,6 +50,7 @@ export async function testApp(
     webFolder?: string;
     host?: string;
     names?: readonly string[];
+    pool?: WorkPool;
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
@@ -64,6 +66,7 @@ export async function testApp(
     simulationSpeed: Infinity,
     simulationSeed: 1,
     checkAnswers: true,
+    ...(options.pool ? { pool: options.pool } : {}),
   });
   return {
     api: supertest

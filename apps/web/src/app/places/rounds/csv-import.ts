@@ -1,8 +1,20 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core"; // prettier-ignore
-import type { KeepImport } from "@iron/contract";
+import type { ImportState, KeepImport } from "@iron/contract";
+import {
+  catchError,
+  finalize,
+  of,
+  Subject,
+  switchMap,
+  takeUntil,
+  timer,
+} from "rxjs";
+import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 
+/** How often it is asked how far a file is. */
+const LOOK_MS = 300;
 const LARGEST = 5_000_000;
 
 /** A CSV file in and out: wrong lines are named, and nothing is kept until that is said. */
@@ -28,18 +40,28 @@ const LARGEST = 5_000_000;
     @if (tooLarge()) {
       <p class="wrong" role="alert">{{ tooLarge() }}</p>
     }
+    @if (state(); as now) {
+      <div class="acts" role="status">
+        <p>{{ progressWords(now) }}</p>
+        @if (now.phase !== "keeping") {
+          <button type="button" class="act" (click)="callOff()">
+            Call it off
+          </button>
+        }
+      </div>
+    }
     @if (result(); as said) {
       @if (said.errors.length) {
         <div class="bad" role="alert">
           <p>
             <b
-              >{{ said.errors.length }}
-              {{ said.errors.length === 1 ? "line is" : "lines are" }} wrong;
+              >{{ said.wrong }}
+              {{ said.wrong === 1 ? "line is" : "lines are" }} wrong;
               {{ said.kept ? said.kept + " kept" : "nothing was kept" }}.</b
             >
           </p>
           <ul>
-            @for (error of said.errors.slice(0, 20); track $index) {
+            @for (error of said.errors.slice(0, shown); track $index) {
               <li>
                 Line {{ error.line
                 }}{{ error.column ? ", " + error.column : "" }}:
@@ -47,6 +69,9 @@ const LARGEST = 5_000_000;
               </li>
             }
           </ul>
+          @if (said.errors.length > shown) {
+            <p>and {{ said.errors.length - shown }} more.</p>
+          }
           @if (!said.kept && said.good) {
             <button type="button" class="act" (click)="send(true)">
               Keep the {{ said.good }} good
@@ -75,6 +100,10 @@ export class CsvImport {
   private text = "";
   protected readonly result = signal<KeepImport | null>(null);
   protected readonly tooLarge = signal("");
+  /** How far the file is that is being read; null while none is. */
+  protected readonly state = signal<ImportState | null>(null);
+  protected readonly shown = 20;
+  private key = "";
 
   protected pick(field: HTMLInputElement): void {
     const file = field.files?.[0];
@@ -93,8 +122,36 @@ export class CsvImport {
     });
   }
 
+  protected progressWords({ phase, rows, of }: ImportState): string {
+    if (phase === "keeping") return "Kept now, all at once.";
+    if (phase === "waiting") return "Waits for another file to be read.";
+    return of ? `Line ${rows} of ${of} gone through.` : "The file is read.";
+  }
+
+  /** Nothing of it is kept; the answer to the file itself says so. */
+  protected callOff(): void {
+    this.api
+      .post("callImportOff", `/imports/${this.key}/off`, undefined)
+      .subscribe({
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+
   protected send(anyway: boolean): void {
-    const body = { text: this.text, anyway };
+    this.key = newKey();
+    const body = { text: this.text, anyway, key: this.key };
+    const done = new Subject<void>();
+    // A small file is through before anybody looks.
+    timer(LOOK_MS, LOOK_MS)
+      .pipe(
+        takeUntil(done),
+        switchMap(() =>
+          this.api
+            .get("importState", `/imports/${this.key}`)
+            .pipe(catchError(() => of(null))),
+        ),
+      )
+      .subscribe((now) => this.state.set(now));
     const what = this.what();
     const answer =
       what === "meters"
@@ -102,7 +159,11 @@ export class CsvImport {
         : what === "lube-points"
           ? this.api.post("importPoints", "/lube-points/import", body)
           : this.api.post("importWork", "/lube-visits/import", body);
-    answer.subscribe({
+    const over = (): void => {
+      done.next();
+      this.state.set(null);
+    };
+    answer.pipe(finalize(over)).subscribe({
       next: (said) => {
         this.result.set(said);
         if (said.kept) this.kept.emit();

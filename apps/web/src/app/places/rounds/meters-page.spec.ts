@@ -2,7 +2,7 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { MachineMeter, MeterCreate } from "@iron/contract";
 import { dayOf } from "@iron/core";
-import { answer, cut, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
 import { MetersPage } from "./meters-page";
 
 const meter = (over: Partial<MachineMeter> = {}): MachineMeter => ({
@@ -86,21 +86,52 @@ describe("hour meters", () => {
     it("wrong lines are named and nothing is kept till that is said", async () => {
       const page = open();
       await pick(page, "machine,date,hours\nWren,soon,1\nWren,2026-03-03,2510");
-      answer(sentFile(), { kept: 0, known: 0, good: 1, errors: [{ line: 2, column: "date", message: "“soon” is no date: write 2026-03-31." }] }); // prettier-ignore
+      answer(sentFile(), { kept: 0, known: 0, good: 1, wrong: 1, errors: [{ line: 2, column: "date", message: "“soon” is no date: write 2026-03-31." }] }); // prettier-ignore
       expect(page.alerts()).toContain("1 line is wrong; nothing was kept.");
       expect(page.alerts()).toContain("Line 2, date: “soon” is no date");
       page.press("Keep the 1 good line all the same");
       const request = sentFile();
       expect(request.request.body).toMatchObject({ anyway: true });
-      answer(request, { kept: 1, known: 0, good: 1, errors: [{ line: 2, column: "date", message: "x" }] }); // prettier-ignore
+      answer(request, { kept: 1, known: 0, good: 1, wrong: 1, errors: [{ line: 2, column: "date", message: "x" }] }); // prettier-ignore
       answer(http.expectOne("/api/meters"), [meter()]);
       expect(page.alerts()).toContain("1 line is wrong; 1 kept.");
+    });
+
+    it("a long file says how far it is, and can be called off", async () => {
+      jest.useFakeTimers();
+      try {
+        const page = open();
+        await pick(page, "machine,date,hours\nWren,2026-03-03,2510");
+        const request = sentFile();
+        const { key } = request.request.body as { key: string };
+        jest.advanceTimersByTime(300);
+        answer(http.expectOne(`/api/imports/${key}`), {
+          phase: "reading",
+          rows: 40,
+          of: 900,
+        });
+        expect(page.text()).toContain("Line 40 of 900 gone through.");
+        page.press("Call it off");
+        answer(http.expectOne(`/api/imports/${key}/off`), {
+          phase: "reading",
+          rows: 60,
+          of: 900,
+        });
+        const said = hearNotices();
+        refuse(request, 409, "The file was called off. Nothing was kept.");
+        expect(said.join()).toContain("called off");
+        expect(page.page.queryByText(/gone through/)).toBeNull();
+        jest.advanceTimersByTime(1000);
+        http.expectNone(`/api/imports/${key}`);
+      } finally {
+        jest.useRealTimers();
+      }
     });
 
     it("sent twice it keeps nothing twice, and a file too large is not sent", async () => {
       const page = open();
       await pick(page, "machine,date,hours");
-      answer(sentFile(), { kept: 1, known: 4, good: 5, errors: [] });
+      answer(sentFile(), { kept: 1, known: 4, good: 5, wrong: 0, errors: [] });
       answer(http.expectOne("/api/meters"), [meter()]);
       expect(page.text()).toContain("1 kept, 4 were there already.");
       await pick(page, "x", 5_000_001);

@@ -1,0 +1,323 @@
+import {
+  centralAdvice,
+  dayOf,
+  intervalDays,
+  isOverGreased,
+  learnInterval,
+  type FoundState,
+  type IntervalDays,
+  type IntervalSchool,
+  type Learnt,
+  type LubePoint,
+  type Usage,
+  type VisitFinding,
+} from "@iron/core";
+import type { LubePointRecord } from "@iron/contract";
+import type { Selectable } from "kysely";
+import type { Db } from "../store/database";
+import { fromJson, type Tables } from "../store/tables";
+
+const DAY_MS = 86_400_000;
+/** Points asked for by number at once. */
+const AT_ONCE = 400;
+
+export type Visit = Selectable<Tables["lube_visit"]>;
+type Hold = Selectable<Tables["lube_hold"]>;
+type Photos = LubePointRecord["photos"];
+
+/** All of a point that only a change of it changes; what time and use make of it is {@link timingOf}. */
+export interface PointFacts {
+  readonly id: number;
+  readonly changed: number;
+  readonly version: number;
+  readonly machineId: number;
+  readonly point: LubePoint;
+  readonly retired: boolean;
+  readonly visits: readonly Visit[];
+  readonly found: readonly FoundState[];
+  readonly learnt: Learnt;
+  /** Counted from the last visit, or from when the point was begun. */
+  readonly fromMs: number;
+  readonly hold: LubePointRecord["hold"];
+  readonly photos: Photos;
+}
+
+/** What the shop does with its machines now. */
+export interface Use {
+  readonly usage: Usage;
+  /** Relative spread of the usage. */
+  readonly spread: number;
+  readonly school: IntervalSchool;
+  readonly nowMs: number;
+}
+
+export interface Timing {
+  readonly interval: IntervalDays;
+  readonly dueMs: number;
+  readonly lateDays: number;
+}
+
+/**
+ * The facts of points, read again only for those whose stamp has risen: triggers raise it in the
+ * transaction of whatever changes them, so that nobody has to say so here.
+ */
+export class PointMemory {
+  private readonly known = new Map<number, PointFacts>();
+  private all: {
+    readonly sum: string;
+    readonly facts: readonly PointFacts[];
+  } | null = null;
+
+  constructor(private readonly db: Db) {}
+
+  /** In the order of their numbers: all, those of a machine, or one. */
+  async facts(
+    of: { readonly id?: number; readonly machineId?: number } = {},
+  ): Promise<readonly PointFacts[]> {
+    // Stamps only rise: the same sum over as many points, and nothing has changed.
+    const whole = of.id === undefined && of.machineId === undefined;
+    const sum = whole ? await this.sum() : "";
+    if (whole && sum === this.all?.sum) return this.all.facts;
+    const stamps = await this.db
+      .selectFrom("lube_point")
+      .select(["id", "changed"])
+      .$if(of.id !== undefined, (q) => q.where("id", "=", of.id ?? 0))
+      .$if(of.machineId !== undefined, (q) =>
+        q.where("machine_id", "=", of.machineId ?? 0),
+      )
+      .orderBy("id")
+      .execute();
+    const old = stamps
+      .filter((s) => this.known.get(s.id)?.changed !== s.changed)
+      .map((s) => s.id);
+    for (let from = 0; from < old.length; from += AT_ONCE) {
+      // After a big file thousands are read again: others are answered in between.
+      if (from > 0) await new Promise((others) => setImmediate(others));
+      await this.read(old.slice(from, from + AT_ONCE));
+    }
+    const facts = stamps.flatMap((s) => this.known.get(s.id) ?? []);
+    if (whole) this.all = { sum, facts };
+    return facts;
+  }
+
+  private async sum(): Promise<string> {
+    const { count, sum } = await this.db
+      .selectFrom("lube_point")
+      .select((eb) => [
+        eb.fn.countAll<number>().as("count"),
+        eb.fn.sum<number | null>("changed").as("sum"),
+      ])
+      .executeTakeFirstOrThrow();
+    return `${count} ${sum ?? 0}`;
+  }
+
+  private async read(ids: readonly number[]): Promise<void> {
+    const rows = await this.db
+      .selectFrom("lube_point")
+      .selectAll()
+      .where("id", "in", ids)
+      .execute();
+    const visits = grouped(
+      await this.db
+        .selectFrom("lube_visit")
+        .selectAll()
+        .where("point_id", "in", ids)
+        .orderBy("id")
+        .execute(),
+    );
+    const holds = grouped(
+      await this.db
+        .selectFrom("lube_hold")
+        .selectAll()
+        .where("point_id", "in", ids)
+        .orderBy("id")
+        .execute(),
+    );
+    const photos = grouped(
+      await this.db
+        .selectFrom("lube_photo")
+        .select(["id", "point_id", "caption", "at", "by"])
+        .where("point_id", "in", ids)
+        .orderBy("id")
+        .execute(),
+    );
+    for (const row of rows)
+      // Two may read at once: what was read earlier does not come over what was read later.
+      if ((this.known.get(row.id)?.changed ?? 0) <= row.changed)
+        this.known.set(
+          row.id,
+          factsOf(
+            row,
+            standing(visits.get(row.id) ?? []),
+            holds.get(row.id)?.at(-1),
+            (photos.get(row.id) ?? []).map(
+              ({ point_id: _, ...photo }) => photo,
+            ),
+          ),
+        );
+  }
+}
+
+function factsOf(
+  row: Selectable<Tables["lube_point"]>,
+  visits: readonly Visit[],
+  hold: Hold | undefined,
+  photos: Photos,
+): PointFacts {
+  const point = fromJson(row.point);
+  const last = visits.at(-1) ?? null;
+  const holds =
+    hold !== undefined &&
+    hold.kind !== "free" &&
+    (last === null || hold.at > last.at);
+  return {
+    id: row.id,
+    changed: row.changed,
+    version: row.version,
+    machineId: row.machine_id,
+    point,
+    retired: row.retired_at !== null,
+    visits,
+    found: visits.flatMap((v): FoundState[] => (v.found ? [v.found] : [])),
+    learnt: learnInterval(
+      visits.flatMap((v): VisitFinding[] =>
+        v.found ? [{ found: v.found, taken: takenOf(point, v) }] : [],
+      ),
+    ),
+    fromMs: Date.parse(last?.at ?? row.since),
+    hold: holds
+      ? {
+          kind: hold.kind === "pin" ? "pin" : "skip",
+          date: hold.date ?? "",
+          words: `${hold.kind === "pin" ? "put there" : "left out"} by ${hold.by}${hold.reason ? `: ${hold.reason}` : ""}`,
+        }
+      : null,
+    photos,
+  };
+}
+
+/** When a point is due, as its machine is used. */
+export function timingOf(
+  { point, learnt, fromMs }: PointFacts,
+  { usage, school, nowMs }: Use,
+): Timing {
+  const interval = intervalDays(
+    point.rule,
+    usage,
+    point.factors,
+    learnt.factor,
+    school,
+  );
+  const dueMs = fromMs + interval.days * DAY_MS;
+  return { interval, dueMs, lateDays: (nowMs - dueMs) / DAY_MS };
+}
+
+export function isOverGreasedAt({ learnt, found }: PointFacts): boolean {
+  return isOverGreased(learnt.counts, found.at(-1) ?? null);
+}
+
+/** A point as it is told. */
+export function recordOf(facts: PointFacts, use: Use): LubePointRecord {
+  const { point, learnt, visits, found } = facts;
+  const { interval, dueMs, lateDays } = timingOf(facts, use);
+  const plain = intervalDays(
+    point.rule,
+    use.usage,
+    point.factors,
+    1,
+    use.school,
+  );
+  const last = visits.at(-1) ?? null;
+  return {
+    // Named one by one: thousands are told at once, and spread over each other they take fifty times as long.
+    place: point.place,
+    letter: point.letter,
+    link: point.link,
+    way: point.way,
+    lubricant: point.lubricant,
+    dose: point.dose,
+    doseUnit: point.doseUnit,
+    minutes: point.minutes,
+    access: point.access,
+    machineOff: point.machineOff,
+    partsNut: point.partsNut,
+    qualified: point.qualified ?? false,
+    outlets: point.outlets ?? [],
+    checks: point.checks,
+    rule: point.rule,
+    factors: point.factors,
+    weight: point.weight,
+    provenance: point.provenance,
+    id: facts.id,
+    version: facts.version,
+    machineId: facts.machineId,
+    lastAt: last?.at ?? null,
+    lastFound: last?.found ?? null,
+    intervalDays: Math.round(interval.days),
+    by: interval.by,
+    held: interval.held,
+    unlearntDays: Math.round(plain.days),
+    learnt: learnt.words,
+    overGreased: isOverGreasedAt(facts),
+    dueOn: dayOf(dueMs),
+    dueSpreadDays:
+      interval.by === "calendar" || interval.held
+        ? 0
+        : interval.days * use.spread,
+    lateDays,
+    asksCase: asksCase(point, found, last),
+    visits: visits.length,
+    hold: facts.hold,
+    retired: facts.retired,
+    photos: [...facts.photos],
+  };
+}
+
+/** Visits that count: a null takes the one before it back. */
+export function standing(visits: readonly Visit[]): readonly Visit[] {
+  const stack: Visit[] = [];
+  for (const v of visits) {
+    if (v.found === null) stack.pop();
+    else stack.push(v);
+  }
+  return stack;
+}
+
+function grouped<T extends { point_id: number }>(
+  rows: readonly T[],
+): ReadonlyMap<number, T[]> {
+  const map = new Map<number, T[]>();
+  for (const row of rows) {
+    const there = map.get(row.point_id);
+    if (there) there.push(row);
+    else map.set(row.point_id, [row]);
+  }
+  return map;
+}
+
+/** What a point took against its dose; null for a wipe, a look, and a visit that gave nothing. */
+function takenOf(point: LubePoint, visit: Visit): number | null {
+  return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0
+    ? visit.dose / point.dose
+    : null;
+}
+
+/** When a finding at a point is the start of a case, in words; empty when it is not. */
+function asksCase(
+  point: LubePoint,
+  found: readonly FoundState[],
+  last: Visit | null,
+): string {
+  if (last?.glitter) return "Metal glitter or chips in the grease.";
+  if (last?.friction) return "More friction than the time before.";
+  const outlets = last?.outlets ? fromJson(last.outlets) : [];
+  const central = centralAdvice(
+    (point.outlets ?? []).map((name, i) => ({ name, wet: outlets[i] ?? null })),
+  );
+  if (central.repair)
+    return `${central.says} Look at: ${central.look.join("; ")}.`;
+  if (found.at(-1) === "blocked") return "Blocked: nothing gets through.";
+  if (found.at(-1) === "dry" && found.at(-2) === "dry")
+    return "Dry twice running.";
+  return "";
+}
