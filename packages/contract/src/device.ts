@@ -50,17 +50,27 @@ export const programRunSchema = z.object({
     .max(60, "Dwell must be from 0.5 to 60 s."),
 });
 
+const axisName = z
+  .string()
+  .regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
+const axisWord = z
+  .string()
+  .regex(
+    /^[A-Z](?:[0-9]=)?$/,
+    "A program writes an axis as one capital, or as Z2= where its name has a digit.",
+  );
 export const gcodeRequestSchema = z.object({
   runId: z.number().int().optional(),
-  letter: z.string().regex(/^[A-Z]$/),
+  /** Axis that is tested, by its name. */
+  letter: axisName,
+  /** How the control writes it: left out, by its name. */
+  word: axisWord.optional(),
   feedMmMin: feed,
   dwellS: finite,
   system: oneOf("Units", ["metric", "inch"]),
   /** Second axis that lifts the tip off before going past, and where it is clear and reads. */
-  clearanceLetter: z
-    .string()
-    .regex(/^[A-Z]$/, "The clearance axis must be one capital letter.")
-    .optional(),
+  clearanceLetter: axisName.optional(),
+  clearanceWord: axisWord.optional(),
   lift: oneOf("Lifting the tip", ["axis", "by-hand", "none"]).optional(),
   zeroBy: oneOf("At the zero", ["stop", "dwell"]).default("stop"),
   inchDecimals: z.coerce

@@ -1,7 +1,8 @@
 import { dayAfter, dayOf } from "@iron/core";
 import type { KeepImport, LubePointRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
-import { inThread, type WorkPool } from "../work/pool";
+import { inThread, type Given, type Made, type WorkPool } from "../work/pool";
+import type { Tasks } from "../work/tasks";
 import { newAxis, testApp, type TestApp } from "./test-app";
 
 const day = (n: number): string => dayAfter(dayOf(new Date()), n);
@@ -208,7 +209,11 @@ describe("files of work, meters and points", () => {
       go = done;
     });
     const pool: WorkPool = {
-      run: async (task, given, signal) => {
+      run: async <N extends keyof Tasks>(
+        task: N,
+        given: Given<N>,
+        signal?: AbortSignal,
+      ): Promise<Made<N>> => {
         if (task !== "plan") await held;
         signal?.throwIfAborted();
         return inThread.run(task, given);
@@ -248,7 +253,10 @@ describe("files of work, meters and points", () => {
     await t.close();
     let meanwhile: (() => Promise<unknown>) | null = null;
     const pool: WorkPool = {
-      run: async (task, given) => {
+      run: async <N extends keyof Tasks>(
+        task: N,
+        given: Given<N>,
+      ): Promise<Made<N>> => {
         const made = await inThread.run(task, given);
         const work = meanwhile;
         meanwhile = null;

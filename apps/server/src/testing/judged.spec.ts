@@ -107,7 +107,12 @@ describe("what a result hangs on", () => {
   });
 
   it("a program lifts the tip over its block and stops for zero; what it is lifted by cannot be the tested axis", async () => {
-    const run = await startRun(t, (await newAxis(t)).id);
+    const axis = await newAxis(t);
+    await t.api
+      .post(`/api/machines/${axis.machineId}/axes`)
+      .send({ config: defaultAxis("vertical-centre", "Z") })
+      .expect(201);
+    const run = await startRun(t, axis.id);
     const ask = (over: string) =>
       t.api.get(
         `/api/runs/${run.id}/gcode?letter=X&feedMmMin=1000&dwellS=3&system=metric&dwellWord=P-seconds${over}`,
@@ -120,6 +125,45 @@ describe("what a result hangs on", () => {
     expect(
       (await ask("&lift=axis&clearanceLetter=Z&zeroBy=dwell").expect(200)).text,
     ).not.toMatch(/^M0\b/m);
+    for (const [over, words] of [
+      [
+        "&lift=axis&clearanceLetter=W",
+        "This machine has no axis W: it has Z, X.",
+      ],
+      ["&lift=axis&clearanceLetter=Z&clearMm=-9999", "the travel of Z"],
+      ["&letter=Z", "letter"],
+      ["&feedMmMin=0.4", "feed"],
+      ["&word=Y", "A program writes axis X as X"],
+    ]) {
+      const refused = await ask(over).expect(422);
+      expect(JSON.stringify(refused.body)).toContain(words);
+    }
+  });
+
+  it("the program of an axis with a digit moves that axis, as its control writes it, or is refused in words", async () => {
+    const first = await newAxis(t, "Z");
+    const second = await t.api
+      .post(`/api/machines/${first.machineId}/axes`)
+      .send({ config: defaultAxis("vertical-centre", "Z2") })
+      .expect(201);
+    const run = await startRun(t, (second.body as { id: number }).id);
+    const ask = (over: string) =>
+      t.api.get(
+        `/api/runs/${run.id}/gcode?feedMmMin=1000&dwellS=3&system=metric&dwellWord=P-seconds&${over}`,
+      );
+    expect((await ask("letter=Z2").expect(422)).body.detail).toContain(
+      "say how the control writes axis Z2: Z2=, X, Y",
+    );
+    expect((await ask("letter=Z").expect(422)).body.detail).toContain(
+      "This test is of axis Z2",
+    );
+    const { text } = await ask("letter=Z2&word=Z2%3D").expect(200);
+    expect(text).toMatch(/^G1 Z2=180\.000 F1000/m);
+    expect(text).not.toMatch(/^G[01] Z(?!2=)/m);
+    expect((await ask("letter=Z2&word=W").expect(200)).text).toMatch(
+      /^G1 W180\.000 F1000/m,
+    );
+    await ask("letter=Z2&word=Z").expect(422);
   });
 
   it("a machine made in inches has limits in round inches", async () => {

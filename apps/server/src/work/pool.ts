@@ -1,8 +1,8 @@
 import Piscina from "piscina";
 import { TASKS, type Tasks } from "./tasks";
 
-type Given<N extends keyof Tasks> = Parameters<Tasks[N]>[0];
-type Made<N extends keyof Tasks> = Awaited<ReturnType<Tasks[N]>>;
+export type Given<N extends keyof Tasks> = Parameters<Tasks[N]>[0];
+export type Made<N extends keyof Tasks> = ReturnType<Tasks[N]>;
 
 /** Does work somewhere, and hands back what comes of it. */
 export interface WorkPool {

@@ -10,6 +10,7 @@ import {
   gcodeProgram,
   needsLift,
   programMoves,
+  wordWrong,
   type GcodeOptions,
 } from ".";
 
@@ -17,7 +18,7 @@ const options = (over: Partial<GcodeOptions> = {}): GcodeOptions => ({
   letter: "X",
   feedMmMin: 1000,
   dwellS: 3,
-  lift: { way: "axis", letter: "Z", clearMm: 20, readMm: 5 },
+  lift: { way: "axis", letter: "Z", travelMm: 400, clearMm: 20, readMm: 5 },
   zeroBy: "stop",
   system: "metric",
   title: "Test (one)",
@@ -165,7 +166,15 @@ describe("gcodeProgram, walked with an independent parser", () => {
     expect(() =>
       gcodeProgram(
         plan(),
-        options({ lift: { way: "axis", letter: "Z", clearMm: 5, readMm: 5 } }),
+        options({
+          lift: {
+            way: "axis",
+            letter: "Z",
+            travelMm: 400,
+            clearMm: 5,
+            readMm: 5,
+          },
+        }),
       ),
     ).toThrow("clearance is 5");
   });
@@ -186,7 +195,15 @@ describe("gcodeProgram, walked with an independent parser", () => {
     expect(() =>
       gcodeProgram(
         plan(),
-        options({ lift: { way: "axis", letter: "X", clearMm: 20, readMm: 5 } }),
+        options({
+          lift: {
+            way: "axis",
+            letter: "X",
+            travelMm: 400,
+            clearMm: 20,
+            readMm: 5,
+          },
+        }),
       ),
     ).toThrow("the tip cannot be lifted by X");
     expect(() =>
@@ -273,5 +290,40 @@ describe("tip and block while a two-sided program runs", () => {
       const [first] = clashes(struck, 180, side);
       expect(first.pressedMm).toBeGreaterThan(REACH_MM);
     }
+  });
+
+  it("an axis with a digit is written as the control wants it, and never as another axis", () => {
+    const others = ["X", "Y", "Z"];
+    expect(wordWrong("X", "X", others)).toBe("");
+    expect(wordWrong("X", "Y", others)).toContain("writes axis X as X");
+    for (const word of ["Z2=", "U", "W", "C"])
+      expect(wordWrong("Z2", word, others)).toBe("");
+    for (const word of ["Z", "Z2", "F", "G", "M", "X", "Z3=", ""])
+      expect(wordWrong("Z2", word, others)).toContain(
+        "say how the control writes axis Z2",
+      );
+    const text = gcodeProgram(plan(), options({ letter: "Z2=" }));
+    const moves = text.match(/^G[01] .*/gm) ?? [];
+    const own = moves.filter((m) => m.includes("Z2="));
+    expect(own.length).toBeGreaterThan(20);
+    for (const m of own) expect(m).toMatch(/^G[01] Z2=-?\d+\.\d{3}( F\d+)? \(/);
+    // What is left moves the axis that lifts, and nothing else.
+    for (const m of moves.filter((x) => !x.includes("Z2=")))
+      expect(m).toMatch(/^G[01] Z-?\d/);
+  });
+
+  it("an axis that lifts is not sent past its travel", () => {
+    for (const [clearMm, readMm] of [
+      [-9999, 5],
+      [20, 401],
+    ])
+      expect(() =>
+        gcodeProgram(
+          plan(),
+          options({
+            lift: { way: "axis", letter: "Z", travelMm: 400, clearMm, readMm },
+          }),
+        ),
+      ).toThrow("from -400 to 400, the travel of Z");
   });
 });

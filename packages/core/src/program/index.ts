@@ -1,2 +1,3 @@
+export { axisWords, wordWrong } from "./address";
 export * from "./gcode";
 export * from "./moves";

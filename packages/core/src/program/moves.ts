@@ -15,7 +15,10 @@ export type TipLift =
   /** By a second axis, which stands at `clearMm` while the axis goes past and at `readMm` to read. */
   | {
       readonly way: "axis";
+      /** As the control writes it: X, or Z2= for an axis with a digit. */
       readonly letter: string;
+      /** Of that axis: it is not sent further, counted from either end. */
+      readonly travelMm: number;
       readonly clearMm: number;
       readonly readMm: number;
     }
@@ -25,6 +28,7 @@ export type TipLift =
   | { readonly way: "none" };
 
 export interface ProgramOptions {
+  /** As the control writes it: X, or Z2= for an axis with a digit. */
   readonly letter: string;
   readonly feedMmMin: number;
   readonly dwellS: number;
@@ -89,8 +93,18 @@ export function checkProgram(
     "number of axes",
     1,
     lift.letter !== letter,
-    `2: the tip cannot be lifted by ${letter}, the axis that is tested`,
+    `2: the tip cannot be lifted by ${letter.replace("=", "")}, the axis that is tested`,
   );
+  for (const [what, at] of [
+    ["place where the tip is clear", lift.clearMm],
+    ["place where the tip reads", lift.readMm],
+  ] as const)
+    requireBound(
+      `${what}, mm,`,
+      at,
+      Math.abs(at) <= lift.travelMm,
+      `from ${-lift.travelMm} to ${lift.travelMm}, the travel of ${lift.letter.replace("=", "")}`,
+    );
   requireBound(
     "clearance",
     lift.clearMm,

@@ -10,6 +10,7 @@ import {
 import {
   commandedAs,
   programMoves,
+  axisWords,
   gcodeProgram,
   isGravityAxis,
   needsLift,
@@ -107,17 +108,39 @@ export class ProgramPanel {
       this.chosenLift() ??
       (this.lifts() ? (this.clearLetters().at(0) ?? "by-hand") : "none"),
   );
-  protected readonly clearLetter = computed(() =>
-    this.lift().length === 1 ? this.lift() : "",
+  /** The axis that lifts; null where none does. */
+  protected readonly lifter = computed(
+    () => this.others().find((c) => c.letter === this.lift()) ?? null,
   );
-  protected readonly letter = computed(() => this.config().letter.charAt(0));
+  protected readonly clearLetter = computed(() => this.lifter()?.letter ?? "");
+  /** How the control writes an axis with a digit, by its name; as Z2= until somebody says otherwise. */
+  private readonly words = signal<Readonly<Record<string, string>>>({});
+  /** Axes whose name has a digit, and how they may be written. */
+  protected readonly digits = computed(() =>
+    [this.config(), ...(this.lifter() ? [this.lifter()] : [])].flatMap((c) =>
+      c && c.letter.length > 1
+        ? [
+            {
+              axis: c.letter,
+              word: this.wordOf(c.letter),
+              words: this.wordsOf(c.letter),
+            },
+          ]
+        : [],
+    ),
+  );
+  private readonly others = computed(() => {
+    const own = this.config().letter;
+    return (this.axisContext?.axes() ?? [])
+      .map((a) => a.config)
+      .filter((c) => c.letter !== own);
+  });
   /** Other axes of the machine, the one that goes up and down first. */
   protected readonly clearLetters = computed(() => {
-    const others = (this.axisContext?.axes() ?? [])
-      .map((a) => a.config)
-      .filter((c) => c.letter.charAt(0) !== this.letter())
-      .sort((a, b) => Number(isGravityAxis(b)) - Number(isGravityAxis(a)));
-    return [...new Set(others.map((c) => c.letter.charAt(0)))];
+    const sorted = [...this.others()].sort(
+      (a, b) => Number(isGravityAxis(b)) - Number(isGravityAxis(a)),
+    );
+    return sorted.map((c) => c.letter);
   });
   protected readonly unit = computed<"mm" | "in">(() =>
     this.system() === "metric" ? "mm" : "in",
@@ -132,7 +155,7 @@ export class ProgramPanel {
   private readonly clearMm = computed(() => this.lengthOf(this.texts().clear));
   private readonly readMm = computed(() => this.lengthOf(this.texts().read));
   private readonly options = computed(() => ({
-    letter: this.letter(),
+    letter: this.wordOf(this.config().letter),
     feedMmMin: this.feed(),
     dwellS: this.dwell(),
     lift: this.liftOption(),
@@ -171,15 +194,32 @@ export class ProgramPanel {
   });
 
   private liftOption(): TipLift {
-    const letter = this.clearLetter();
-    if (letter)
+    const lifter = this.lifter();
+    if (lifter)
       return {
         way: "axis",
-        letter,
+        letter: this.wordOf(lifter.letter),
+        travelMm: lifter.travelMm,
         clearMm: this.clearMm(),
         readMm: this.readMm(),
       };
     return { way: this.lift() === "by-hand" ? "by-hand" : "none" };
+  }
+
+  private wordsOf(axis: string): readonly string[] {
+    const all = [this.config(), ...this.others()].map((c) => c.letter);
+    return axisWords(
+      axis,
+      all.filter((a) => a !== axis),
+    );
+  }
+
+  private wordOf(axis: string): string {
+    return this.words()[axis] ?? this.wordsOf(axis)[0];
+  }
+
+  protected write(axis: string, word: string): void {
+    this.words.update((words) => ({ ...words, [axis]: word }));
   }
 
   protected useLift(way: string): void {
@@ -221,7 +261,7 @@ export class ProgramPanel {
     );
     const link = document.createElement("a");
     link.href = url;
-    link.download = `test-${this.run().id}-${this.letter()}.nc`;
+    link.download = `test-${this.run().id}-${this.config().letter}.nc`;
     link.click();
     URL.revokeObjectURL(url);
   }
