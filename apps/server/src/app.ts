@@ -125,9 +125,9 @@ export function createApp(options: AppOptions): App {
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
   app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" })); // prettier-ignore
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" })); // prettier-ignore
-  mountPhotos(app, cases);
-  mountJobPhotos(app, jobs);
-  mountLubePhotos(app, lube);
+  mountPhotos(app, cases, pool);
+  mountJobPhotos(app, jobs, pool);
+  mountLubePhotos(app, lube, pool);
   app.use("/api", express.json({ limit: "256kb" }));
   const services = {
     db,

@@ -1,9 +1,10 @@
 import { FINDING_IDS } from "@iron/core";
 import { idSchema } from "@iron/contract";
-import express, { type Express } from "express";
+import type { Express } from "express";
 import { z } from "zod";
 import { whoIsWorking } from "../http/mount";
-import { cleanPhoto, LARGEST_PHOTO } from "../http/photo";
+import type { WorkPool } from "../work/pool";
+import { photoBody, photoOf } from "./photo-body";
 import type { Cases } from "../services/cases";
 import type { Jobs } from "../services/jobs";
 import type { Lubrication } from "../services/lubrication";
@@ -14,19 +15,14 @@ const querySchema = z.object({
 });
 
 /** Photos go in and out as pictures, not as JSON. */
-export function mountPhotos(app: Express, cases: Cases): void {
-  app.post(
-    "/api/cases/:id/photos",
-    express.raw({ type: ["image/jpeg", "image/png"], limit: LARGEST_PHOTO }),
-    async (request, response) => {
-      const id = idSchema.parse(request.params["id"]);
-      const { caption, finding = null } = querySchema.parse(request.query);
-      const body: unknown = request.body;
-      const photo = cleanPhoto(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
-      const kept = await cases.addPhoto(id, { ...photo, caption, finding }, whoIsWorking(request)); // prettier-ignore
-      response.status(201).json(kept);
-    },
-  );
+export function mountPhotos(app: Express, cases: Cases, pool: WorkPool): void {
+  app.post("/api/cases/:id/photos", photoBody, async (request, response) => {
+    const id = idSchema.parse(request.params["id"]);
+    const { caption, finding = null } = querySchema.parse(request.query);
+    const photo = await photoOf(request, pool);
+    const kept = await cases.addPhoto(id, { ...photo, caption, finding }, whoIsWorking(request)); // prettier-ignore
+    response.status(201).json(kept);
+  });
   app.get("/api/photos/:id", async (request, response) => {
     const { media, bytes } = await cases.photo(idSchema.parse(request.params.id)); // prettier-ignore
     response
@@ -43,20 +39,15 @@ const stepSchema = z.object({
 });
 
 /** Photos of a job, by step. */
-export function mountJobPhotos(app: Express, jobs: Jobs): void {
-  app.post(
-    "/api/jobs/:id/photos",
-    express.raw({ type: ["image/jpeg", "image/png"], limit: LARGEST_PHOTO }),
-    async (request, response) => {
-      const id = idSchema.parse(request.params["id"]);
-      const query = stepSchema.parse(request.query);
-      const body: unknown = request.body;
-      const photo = cleanPhoto(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
-      response
+export function mountJobPhotos(app: Express, jobs: Jobs, pool: WorkPool): void {
+  app.post("/api/jobs/:id/photos", photoBody, async (request, response) => {
+    const id = idSchema.parse(request.params["id"]);
+    const query = stepSchema.parse(request.query);
+    const photo = await photoOf(request, pool);
+    response
         .status(201)
         .json(await jobs.addPhoto(id, { ...photo, ...query }, whoIsWorking(request))); // prettier-ignore
-    },
-  );
+  });
   app.get("/api/job-photos/:id", async (request, response) => {
     const { media, bytes } = await jobs.photo(idSchema.parse(request.params.id)); // prettier-ignore
     response
@@ -72,15 +63,18 @@ const keyedSchema = z.object({
 });
 
 /** Photos of lubrication points. */
-export function mountLubePhotos(app: Express, lube: Lubrication): void {
+export function mountLubePhotos(
+  app: Express,
+  lube: Lubrication,
+  pool: WorkPool,
+): void {
   app.post(
     "/api/lube-points/:id/photos",
-    express.raw({ type: ["image/jpeg", "image/png"], limit: LARGEST_PHOTO }),
+    photoBody,
     async (request, response) => {
       const id = idSchema.parse(request.params["id"]);
       const query = keyedSchema.parse(request.query);
-      const body: unknown = request.body;
-      const photo = cleanPhoto(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
+      const photo = await photoOf(request, pool);
       response
         .status(201)
         .json(await lube.addPhoto(id, { ...photo, ...query }, whoIsWorking(request))); // prettier-ignore

@@ -1,6 +1,5 @@
 import { FINDINGS } from "@iron/core";
 import type { Assessment, Case, Knowledge } from "@iron/contract";
-import { cleanPhoto } from "../http/photo";
 import { seedDemo } from "../demo/seed";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
@@ -13,45 +12,6 @@ function png(): Buffer {
   text.copy(chunk, 4);
   return Buffer.concat([pixel.subarray(0, 33), chunk, pixel.subarray(33)]);
 }
-
-/** A JPEG’s bones: APP1 with EXIF and a comment around a scan. */
-function jpeg(): Buffer {
-  const segment = (marker: number, data: string): Buffer => {
-    const head = Buffer.from([0xff, marker, 0, 0]);
-    head.writeUInt16BE(data.length + 2, 2);
-    return Buffer.concat([head, Buffer.from(data, "latin1")]);
-  };
-  return Buffer.concat([
-    Buffer.from([0xff, 0xd8]),
-    segment(0xe0, "JFIF\0"),
-    segment(0xe1, "Exif\0\0GPS here"),
-    segment(0xfe, "a comment"),
-    segment(0xdb, "table"),
-    segment(0xda, "scan"),
-    Buffer.from([1, 2, 3, 0xff, 0xd9]),
-  ]);
-}
-
-describe("photos", () => {
-  it("lose what does not belong to the picture and keep what does", () => {
-    const clean = cleanPhoto(png());
-    expect(clean.media).toBe("image/png");
-    expect(clean.bytes.includes("Harrow Fen")).toBe(false);
-    expect(clean.bytes.includes("IDAT")).toBe(true);
-    const shot = cleanPhoto(jpeg()).bytes;
-    expect(shot.includes("Exif")).toBe(false);
-    expect(shot.includes("comment")).toBe(false);
-    expect(shot.includes("table")).toBe(true);
-    expect(shot.subarray(-2)).toEqual(Buffer.from([0xff, 0xd9]));
-  });
-
-  it("that are none are refused in words", () => {
-    expect(() => cleanPhoto(Buffer.from("hello"))).toThrow("neither JPEG nor PNG"); // prettier-ignore
-    expect(() => cleanPhoto(png().subarray(0, 60))).toThrow("PNG");
-    expect(() => cleanPhoto(jpeg().subarray(0, 30))).toThrow("JPEG");
-    expect(() => cleanPhoto(Buffer.alloc(7_000_000))).toThrow("at most 6 MB");
-  });
-});
 
 describe("cases over the API", () => {
   let t: TestApp;

@@ -2,7 +2,7 @@ import Piscina from "piscina";
 import { TASKS, type Tasks } from "./tasks";
 
 export type Given<N extends keyof Tasks> = Parameters<Tasks[N]>[0];
-export type Made<N extends keyof Tasks> = ReturnType<Tasks[N]>;
+export type Made<N extends keyof Tasks> = Awaited<ReturnType<Tasks[N]>>;
 
 /** Does work somewhere, and hands back what comes of it. */
 export interface WorkPool {

@@ -6,6 +6,7 @@ import {
   type VisitNeed,
 } from "@iron/core";
 
+import { remakePhoto } from "./photo";
 import { checkMeters, checkPoints, checkWork } from "./file-check";
 
 export interface PlanAsked {
@@ -28,6 +29,7 @@ export const TASKS = {
   checkMeters,
   checkPoints,
   checkWork,
+  remakePhoto,
   plan({ needs, days, pinned, keep }: PlanAsked): PlanMade {
     const { dayOf, leftOut, cost } = planRounds(needs, days, {
       pinned,

@@ -51,7 +51,7 @@ export class Api {
   /** A photo goes as it is, not as JSON. */
   photo(
     caseId: number,
-    file: File,
+    file: Blob,
     caption: string,
     finding: string | null,
   ): Observable<Case> {

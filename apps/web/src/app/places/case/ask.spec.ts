@@ -60,7 +60,7 @@ describe("station Ask", () => {
     expect(page.alerts()).toBe("");
   });
 
-  it("a photo that is no photo, or too large, is not sent", () => {
+  it("a photo that is no photo, or too large, is not sent", async () => {
     const said = hearNotices();
     const page = open();
     const pick = (name: string, type: string, size: number): void => {
@@ -71,9 +71,10 @@ describe("station Ask", () => {
       field.dispatchEvent(new Event("change"));
     };
     pick("notes.pdf", "application/pdf", 10);
-    pick("huge.png", "image/png", 6_000_001);
-    expect(said).toEqual(["notes.pdf", "huge.png"].map((n) => `${n} cannot be used: a photo is a JPEG or PNG of at most 6 MB.`)); // prettier-ignore
+    pick("huge.png", "image/png", 25_000_001);
+    expect(said).toEqual(["notes.pdf", "huge.png"].map((n) => `${n} cannot be used: a photo is a JPEG or PNG of at most 25 MB.`)); // prettier-ignore
     pick("good.png", "image/png", 500);
+    await Promise.resolve();
     expect(http.expectOne((r) => r.url.startsWith("/api/cases/5/photos")).request.headers.get("content-type")).toBe("image/png"); // prettier-ignore
   });
 

@@ -15,6 +15,7 @@ import {
 import type { Answers } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
+import { shrinkPhoto } from "../../shared/shrink-photo";
 import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
@@ -26,6 +27,9 @@ import { LikelyList } from "./likely-list";
 import { Triple } from "./triple";
 import { NumberField } from "../../shared/fields";
 import { Trouble } from "../../shared/trouble";
+
+/** What the server takes at most, bytes. */
+const LARGEST_PHOTO = 25e6;
 
 /** Station Ask: what is noticed, since when and after what; kept as it is answered. */
 @Component({
@@ -137,15 +141,21 @@ export class AskStation {
   protected photo(files: FileList | null, caption: string): void {
     const file = files?.[0];
     if (!file) return;
-    if (!["image/jpeg", "image/png"].includes(file.type) || file.size > 6e6) {
+    if (
+      !["image/jpeg", "image/png"].includes(file.type) ||
+      file.size > LARGEST_PHOTO
+    ) {
       this.notices.wrong(
         new Error(
-          `${file.name} cannot be used: a photo is a JPEG or PNG of at most 6 MB.`,
+          `${file.name} cannot be used: a photo is a JPEG or PNG of at most 25 MB.`,
         ),
       );
       return;
     }
-    this.store.addPhoto(file, caption, this.photoFinding() || null);
+    const finding = this.photoFinding() || null;
+    void shrinkPhoto(file).then((small) =>
+      this.store.addPhoto(small, caption, finding),
+    );
   }
 
   protected problem(error: unknown): string {

@@ -210,7 +210,7 @@ export class CaseStore {
     );
   }
 
-  addPhoto(photo: File, caption: string, finding: FindingId | null): void {
+  addPhoto(photo: Blob, caption: string, finding: FindingId | null): void {
     const file = this.open();
     if (file)
       this.take(this.api.photo(file.id, photo, caption, finding), () =>

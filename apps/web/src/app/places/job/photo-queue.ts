@@ -3,6 +3,7 @@ import type { Job, LubePointRecord } from "@iron/contract";
 import { createStore, del, get, keys, set } from "idb-keyval";
 import { Api } from "../../data/api";
 import { Outbox } from "../../shared/outbox";
+import { shrinkPhoto, SMALL_PHOTO } from "../../shared/shrink-photo";
 
 /** A photo taken at a step of a job or at a lubrication point, and not yet with the server. */
 export interface WaitingPhoto {
@@ -70,6 +71,14 @@ export class PhotoQueue {
 
   add(photo: WaitingPhoto): void {
     this.refused.set(null);
+    if (photo.file.size <= SMALL_PHOTO) this.queue(photo);
+    else
+      void shrinkPhoto(photo.file).then((file) =>
+        this.queue({ ...photo, file }),
+      );
+  }
+
+  private queue(photo: WaitingPhoto): void {
     // Should the store be full or forbidden, the photo still lives in this page.
     void this.store.put(photo).catch(() => undefined);
     this.outbox.add(photo);
