@@ -1,5 +1,6 @@
 import angular from "angular-eslint";
 import eslint from "@eslint/js";
+import regexp from "eslint-plugin-regexp";
 import tseslint from "typescript-eslint";
 import imports from "./scripts/import-rules.cjs";
 
@@ -16,6 +17,7 @@ export default tseslint.config(
   },
   {
     files: ["**/*.ts"],
+    plugins: { regexp },
     extends: [
       eslint.configs.recommended,
       ...tseslint.configs.strict,
@@ -32,6 +34,9 @@ export default tseslint.config(
         { max: 420, skipBlankLines: true, skipComments: true },
       ],
       eqeqeq: "error",
+      // Text from outside takes time as it is long, and never more.
+      "regexp/no-super-linear-backtracking": ["error", { report: "certain" }],
+      "regexp/no-super-linear-move": "error",
     },
   },
   {
@@ -59,6 +64,11 @@ export default tseslint.config(
         { allowWithDecorator: true },
       ],
     },
+  },
+  {
+    // They read what our own pages say.
+    files: ["e2e/**/*.ts"],
+    rules: { "regexp/no-super-linear-move": "off" },
   },
   {
     files: ["apps/web/src/**/*.html"],

@@ -133,7 +133,7 @@ export function createApp(options: AppOptions): App {
     db,
     machines,
     runs,
-    runImport: new RunImport(db, machines, runs, clock),
+    runImport: new RunImport(db, machines, runs, clock, pool),
     hub,
     runDevice,
     shop,

@@ -6,7 +6,7 @@ import {
 import { indicatorSetup, type ReadingRecord, type Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
-import { fromJson, type Json } from "../store/tables";
+import { fromJson, toJson, type Json } from "../store/tables";
 
 /** A reading about to be kept. */
 export interface NewReading {
@@ -117,4 +117,25 @@ export function resultOf(
   run: Pick<Run, "plan" | "setup" | "readings">,
 ): LossResult | null {
   return evaluateRun(run.plan, run.readings, indicatorSetup(run.setup));
+}
+
+/** Keeps many readings at once, in their order. */
+export async function insertReadings(
+  trx: Db,
+  runId: number,
+  readings: readonly NewReading[],
+  at: string,
+  who: string,
+): Promise<void> {
+  const rows = JSON.stringify(
+    readings.map(({ judgement, spoilt, ...r }) => ({
+      ...r,
+      spoilt: spoilt ? 1 : 0,
+      judgement: judgement ? toJson(judgement) : null,
+    })),
+  );
+  await sql`insert into reading (run_id, step, value, width_mm, entered, source, spoilt, reason, judgement, at, by)
+    select ${runId}, value ->> '$.step', value ->> '$.value', value ->> '$.widthMm', value ->> '$.entered',
+      value ->> '$.source', value ->> '$.spoilt', value ->> '$.reason', value ->> '$.judgement', ${at}, ${who}
+    from json_each(${rows}) order by key`.execute(trx);
 }

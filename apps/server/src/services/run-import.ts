@@ -1,5 +1,5 @@
 import { checkPlan, stepsOf, type TestStep } from "@iron/core";
-import { parseReadingsCsv, planOfRows, type RunSetup } from "@iron/contract";
+import { planOfRows, type RunSetup } from "@iron/contract";
 import { createHash } from "node:crypto";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -7,7 +7,12 @@ import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
 import { summarise } from "./run-summary";
+import type { WorkPool } from "../work/pool";
+import { insertReadings, type NewReading } from "./readings";
 import type { Runs } from "./runs";
+
+/** Wrong rows that are told one by one. */
+const MOST_ERRORS = 500;
 
 /** Readings from files: all or nothing, and the same readings only once. */
 export class RunImport {
@@ -16,6 +21,7 @@ export class RunImport {
     private readonly machines: Machines,
     private readonly runs: Runs,
     private readonly clock: Clock,
+    private readonly pool: WorkPool,
   ) {}
 
   async importCsv(
@@ -27,14 +33,14 @@ export class RunImport {
     who: string,
   ) {
     const axis = await this.machines.axis(axisId);
-    const { rows, errors } = parseReadingsCsv(text);
+    const { rows, errors } = await this.pool.run("readReadings", text);
     if (errors.length > 0) {
       throw problem(
         422,
         "Rows are wrong",
         `${errors.length} rows cannot be read; nothing was kept.`,
         {
-          errors: errors.map((e) => ({
+          errors: errors.slice(0, MOST_ERRORS).map((e) => ({
             path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
             message: e.message,
           })),
@@ -73,46 +79,38 @@ export class RunImport {
         widthMm: setup.indicator.resolutionMm,
         source: "import" as const,
       };
-      for (const step of steps.filter((s) => s.action === "zero")) {
-        await this.runs.insertReading(
-          trx,
-          runId,
-          {
+      const byKey = new Map(
+        steps
+          .filter((s) => s.action === "read")
+          .map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
+      );
+      const readings: NewReading[] = [
+        ...steps
+          .filter((s) => s.action === "zero")
+          .map((step) => ({
             ...plain,
             step: step.index,
             value: 0,
             entered: "",
             spoilt: false,
             reason: "",
-          },
-          who,
-        );
-      }
-      const byKey = new Map(
-        steps
-          .filter((s) => s.action === "read")
-          .map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
-      );
-      for (const row of rows) {
-        const step = byKey.get(
-          `${row.placeMm} ${row.approach} ${row.run}`,
-        ) as TestStep;
-        const aside = row.state !== "kept";
-        const reason = aside ? row.reason || `${row.state} in the file` : "";
-        await this.runs.insertReading(
-          trx,
-          runId,
-          {
+          })),
+        ...rows.map((row) => {
+          const step = byKey.get(
+            `${row.placeMm} ${row.approach} ${row.run}`,
+          ) as TestStep;
+          const aside = row.state !== "kept";
+          return {
             ...plain,
             step: step.index,
             value: row.readingMm + offset(row.placeMm),
             entered: `line ${row.line}`,
             spoilt: aside,
-            reason,
-          },
-          who,
-        );
-      }
+            reason: aside ? row.reason || `${row.state} in the file` : "",
+          };
+        }),
+      ];
+      await insertReadings(trx, runId, readings, instant(this.clock), who);
       await trx
         .updateTable("run")
         .set({ state: "finished", finished_at: instant(this.clock) })

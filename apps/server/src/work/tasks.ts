@@ -6,6 +6,7 @@ import {
   type VisitNeed,
 } from "@iron/core";
 
+import { parseReadingsCsv } from "@iron/contract";
 import { remakePhoto } from "./photo";
 import { checkMeters, checkPoints, checkWork } from "./file-check";
 
@@ -30,6 +31,7 @@ export const TASKS = {
   checkPoints,
   checkWork,
   remakePhoto,
+  readReadings: (text: string) => parseReadingsCsv(text),
   plan({ needs, days, pinned, keep }: PlanAsked): PlanMade {
     const { dayOf, leftOut, cost } = planRounds(needs, days, {
       pinned,

@@ -77,3 +77,23 @@ describe("travel of a part program", () => {
     expect(() => kmPerHour(programTravel("G1 X5", 1000))).toThrow("gives no feed"); // prettier-ignore
   });
 });
+
+describe("a program from outside", () => {
+  it("leaves out comments in brackets and behind semicolons, whatever stands in them", () => {
+    const travel = (text: string) =>
+      programTravel(`G21 G90\n${text}`, 10_000).travelMm;
+    const plain = travel("G1 X100 F500");
+    for (const line of [
+      "G1 (X900) X100 F500",
+      "G1 X100 F500 ; X900 (Y3)",
+      "G1 (a (b) X100 (;) F500",
+      "G1 X100 (X1) (X2) F500 (",
+    ])
+      expect(travel(line)).toEqual(plain);
+  });
+
+  it("takes time as it is long: half a million brackets that nobody shuts", () => {
+    const text = `G21 G90\nG1 X100 F500 ${"(".repeat(500_000)}`;
+    expect(programTravel(text, 10_000).travelMm).toEqual({ X: 100 });
+  });
+});

@@ -58,7 +58,7 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
     else if (rapidMmMin > 0) seconds += (60 * longest) / rapidMmMin;
   };
   for (const raw of text.split(/\r?\n/)) {
-    const line = raw.replace(/\([^)]*\)|;.*$/g, "").toUpperCase();
+    const line = withoutComments(raw).toUpperCase();
     if (/[#[\]]/.test(line)) notes.add("Variables are not followed.");
     const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m) => [m[1], Number(m[2])] as const); // prettier-ignore
     const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1]; // prettier-ignore
@@ -150,4 +150,19 @@ export function kmPerHour(
 ): Readonly<Record<string, number>> {
   if (travel.minutes <= 0) throw new BoundError("minutes", travel.minutes, "above 0: the program gives no feed"); // prettier-ignore
   return Object.fromEntries(Object.entries(travel.travelMm).map(([axis, mm]) => [axis, (mm / 1e6) * (60 / travel.minutes)])); // prettier-ignore
+}
+
+/** A line of a program without what stands in brackets or behind a semicolon; a bracket never shut stays. */
+function withoutComments(line: string): string {
+  let kept = "";
+  let at = 0;
+  for (;;) {
+    const [open, semicolon] = [line.indexOf("(", at), line.indexOf(";", at)];
+    if (semicolon >= 0 && (open < 0 || semicolon < open))
+      return kept + line.slice(at, semicolon);
+    const shut = open < 0 ? -1 : line.indexOf(")", open);
+    if (shut < 0) return kept + line.slice(at);
+    kept += line.slice(at, open);
+    at = shut + 1;
+  }
 }

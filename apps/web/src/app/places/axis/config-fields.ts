@@ -362,7 +362,7 @@ export function numberFrom(
   system: UnitSystem,
 ): number {
   const plain = text.trim().replace(",", ".");
-  if (!/^-?\d*\.?\d+$/.test(plain) && !/^-?\d+\.$/.test(plain)) return NaN;
+  if (!/^-?(?:\d+(?:\.\d*)?|\.\d+)$/.test(plain)) return NaN;
   const { unit } = AXIS_BOUNDS[path];
   const value = Number(plain);
   if (system === "inch" && (unit === "mm" || unit === "mm/min"))
