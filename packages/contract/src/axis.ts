@@ -9,6 +9,7 @@ import {
   FIXINGS,
   FLANGE_SIDES,
   GUIDEWAYS,
+  JOINT_IDS,
   limitsAreUsual,
   LOCK_NUTS,
   MEMBERS,
@@ -75,7 +76,7 @@ const mechanicsSchema = z.object({
   tableOverNut: z.boolean(),
   lubeLine: z.boolean(),
   column: z.boolean(),
-  fasteners: z.record(z.string().max(40), fastenerSchema),
+  fasteners: z.partialRecord(z.enum(JOINT_IDS), fastenerSchema),
 });
 
 export const axisConfigSchema = z
@@ -83,6 +84,7 @@ export const axisConfigSchema = z
     letter: z
       .string()
       .trim()
+      .max(2, "The letter must be one capital, perhaps with a digit.")
       .regex(
         /^[A-Z][0-9]?$/,
         "The letter must be one capital, perhaps with a digit: X, Y, Z, W, X2.",

@@ -33,6 +33,7 @@ export const symptomEvidenceSchema = z.partialRecord(
     note: note("Note", 300),
     ref: z
       .string()
+      .max(30, "Evidence is a run or a result of this axis.")
       .regex(
         /^(run|result) \d+$/,
         "Evidence is a run or a result of this axis.",

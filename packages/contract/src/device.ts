@@ -52,9 +52,11 @@ export const programRunSchema = z.object({
 
 const axisName = z
   .string()
+  .max(2, "An axis is one capital, perhaps with a digit.")
   .regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
 const axisWord = z
   .string()
+  .max(3, "A program writes an axis as one capital, or as Z2=.")
   .regex(
     /^[A-Z](?:[0-9]=)?$/,
     "A program writes an axis as one capital, or as Z2= where its name has a digit.",

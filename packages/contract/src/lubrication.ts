@@ -38,7 +38,7 @@ export const lubePointEditSchema = z.object({
     .refine((r) => r.leastDays <= r.mostDays, {
       error: "The least interval is longer than the greatest.",
     }),
-  factors: z.array(z.enum(FACTOR_IDS)).readonly(),
+  factors: z.array(z.enum(FACTOR_IDS)).max(40).readonly(),
   weight: z.union([z.literal(1), z.literal(2), z.literal(3)]),
   provenance: z.string().max(200),
 });

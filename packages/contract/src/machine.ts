@@ -28,6 +28,7 @@ export const machineCreateSchema = machineEditSchema.extend({
     .array(
       z
         .string()
+        .max(2, "An axis letter is one capital, perhaps with a digit.")
         .regex(
           /^[A-Z][0-9]?$/,
           "Axis letters are one capital, perhaps with a digit.",
@@ -124,6 +125,7 @@ export const shopUpdateSchema = z.object({
   name: said("Name of the shop", 80),
   currency: z
     .string()
+    .max(3, "The currency is three capitals, like EUR or GBP.")
     .regex(/^[A-Z]{3}$/, "The currency is three capitals, like EUR or GBP."),
   people: z
     .array(said("First name", 40))

@@ -1,0 +1,72 @@
+import { OPERATIONS } from "./routes";
+import { z } from "zod";
+
+type Schema = Readonly<Record<string, unknown>>;
+
+/** Where a text or a list may come in without an end. */
+function endless(schema: unknown, at: string): string[] {
+  if (Array.isArray(schema))
+    return schema.flatMap((s, i) => endless(s, `${at}[${i}]`));
+  if (typeof schema !== "object" || schema === null) return [];
+  const s = schema as Schema;
+  const own: string[] = [];
+  const bounded =
+    "maxLength" in s ||
+    "enum" in s ||
+    "const" in s ||
+    ["uuid", "date", "date-time"].includes(String(s["format"]));
+  if (s["type"] === "string" && !bounded) own.push(at);
+  if (s["type"] === "array" && !("maxItems" in s) && !("prefixItems" in s))
+    own.push(`${at}[]`);
+  if (
+    s["type"] === "object" &&
+    s["additionalProperties"] &&
+    typeof s["additionalProperties"] === "object" &&
+    !("enum" in ((s["propertyNames"] ?? {}) as Schema))
+  )
+    own.push(`${at}{}`);
+  const inner = Object.entries(s).filter(([key]) =>
+    [
+      "properties",
+      "items",
+      "anyOf",
+      "oneOf",
+      "allOf",
+      "prefixItems",
+      "additionalProperties",
+      "propertyNames",
+      "$defs",
+    ].includes(key),
+  );
+  return [
+    ...own,
+    ...inner.flatMap(([key, value]) =>
+      key === "properties" || key === "$defs"
+        ? Object.entries(value as Schema).flatMap(([name, v]) =>
+            endless(v, `${at}.${name}`),
+          )
+        : key === "items"
+          ? endless(value, `${at}[]`)
+          : endless(value, at),
+    ),
+  ];
+}
+
+describe("what comes in", () => {
+  it("has an end: every text and every list of every operation has a most", () => {
+    const found = Object.entries(OPERATIONS).flatMap(([name, o]) =>
+      (["params", "query", "body"] as const).flatMap((part) =>
+        o[part] === null
+          ? []
+          : endless(
+              z.toJSONSchema(o[part] as z.ZodType, {
+                io: "input",
+                unrepresentable: "any",
+              }),
+              `${name}.${part}`,
+            ),
+      ),
+    );
+    expect(found).toEqual([]);
+  });
+});
