@@ -1,11 +1,14 @@
-import { ensureInstalled, ROOT } from "./ensure.mjs";
+import { ensureBuilt, ensureInstalled, ROOT } from "./ensure.mjs";
 
+// `npm run bench` and `npm run soak`: which of the two is the first argument of this script.
+const [what] = process.argv.splice(2, 1);
 ensureInstalled();
+if (what === "soak" || process.argv[2] === "server") await ensureBuilt();
 const { build } = await import("esbuild");
 await build({
   absWorkingDir: ROOT,
-  entryPoints: ["bench/main.ts"],
-  outfile: "dist/bench/main.cjs",
+  entryPoints: [`bench/${what}.ts`],
+  outfile: `dist/bench/${what}.cjs`,
   bundle: true,
   platform: "node",
   target: "node20",
@@ -18,4 +21,4 @@ await build({
   tsconfig: `${ROOT}/tsconfig.base.json`,
   logLevel: "warning",
 });
-await import(`${ROOT}/dist/bench/main.cjs`);
+await import(`${ROOT}/dist/bench/${what}.cjs`);

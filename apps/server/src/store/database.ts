@@ -4,6 +4,9 @@ import {
   Migrator,
   SqliteAdapter,
   SqliteDialect,
+  SqliteDriver,
+  type DatabaseConnection,
+  type Driver,
   type DialectAdapter,
 } from "kysely";
 import { existsSync, mkdirSync, rmSync, statSync } from "node:fs";
@@ -22,7 +25,34 @@ class AllOrNothing extends SqliteAdapter {
   }
 }
 
+/**
+ * A full or failing disk makes SQLite undo a transaction by itself. Kysely then asks for it once more,
+ * and what that answers must not hide why it failed.
+ */
+class OnceUndone extends SqliteDriver {
+  override async rollbackTransaction(
+    connection: DatabaseConnection,
+  ): Promise<void> {
+    try {
+      await super.rollbackTransaction(connection);
+    } catch (error) {
+      if (!(
+        error instanceof Error && /no transaction is active/.test(error.message)
+      ))
+        throw error;
+    }
+  }
+}
+
 class AllOrNothingDialect extends SqliteDialect {
+  constructor(private readonly file: Database.Database) {
+    super({ database: file });
+  }
+
+  override createDriver(): Driver {
+    return new OnceUndone({ database: this.file });
+  }
+
   override createAdapter(): DialectAdapter {
     return new AllOrNothing();
   }
@@ -54,7 +84,7 @@ export async function openDatabase(
     const existed = existsSync(path) && statSync(path).size > 0;
     const file = openFile(path, options.mostPages);
     db = new Kysely<Tables>({
-      dialect: new AllOrNothingDialect({ database: file }),
+      dialect: new AllOrNothingDialect(file),
     });
     const migrations = options.migrations ?? MIGRATIONS;
     const waiting = pending(file, migrations, path);

@@ -1,3 +1,5 @@
+import { sql } from "kysely";
+import type { Db } from "../store/database";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
 describe("a disk that is full", () => {
@@ -47,5 +49,24 @@ describe("a disk that is full", () => {
     expect(history.body.events).toHaveLength(kept);
     await fill(100_000);
     await t.api.post(`/api/axes/${axis.id}/events`).send(note).expect(201);
+  });
+
+  it("is said as such when the disk undoes a transaction by itself, whatever is asked of it then", async () => {
+    const axis = await newAxis(t);
+    const run = await startRun(t, axis.id);
+    // As a disk does that is full at the commit: SQLite has undone it all already.
+    const spoil = async (trx: Db): Promise<never> => {
+      await sql`rollback`.execute(trx);
+      throw Object.assign(new Error("database or disk is full"), {
+        code: "SQLITE_FULL",
+      });
+    };
+    await expect(t.db.transaction().execute(spoil)).rejects.toMatchObject({
+      code: "SQLITE_FULL",
+    });
+    await t.api
+      .post(`/api/runs/${run.id}/abandon`)
+      .send({ reason: "" })
+      .expect(200);
   });
 });
