@@ -53,16 +53,16 @@ export function differing<T>(
             <thead>
               <tr>
                 <th scope="col">Field</th>
-                <th scope="col">Yours</th>
-                <th scope="col">{{ whose() }}</th>
+                <th scope="col" class="words">Yours</th>
+                <th scope="col" class="words">{{ whose() }}</th>
               </tr>
             </thead>
             <tbody>
               @for (row of rows(); track row.label) {
                 <tr>
                   <td>{{ row.label }}</td>
-                  <td>{{ row.mine }}</td>
-                  <td>{{ row.theirs }}</td>
+                  <td class="words">{{ row.mine }}</td>
+                  <td class="words">{{ row.theirs }}</td>
                 </tr>
               }
             </tbody>
