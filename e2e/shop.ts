@@ -14,6 +14,8 @@ export class ShopServer {
     private readonly args: readonly string[],
     /** The zone of its clock. */
     private readonly zone = process.env["TZ"],
+    /** What it is run by: a network namespace’s own command, say. */
+    private readonly by: readonly string[] = [],
   ) {}
 
   get url(): string {
@@ -42,7 +44,8 @@ export class ShopServer {
       "1",
       ...this.args,
     ];
-    const child = spawn(process.execPath, args, {
+    const [command, ...rest] = [...this.by, process.execPath, ...args];
+    const child = spawn(command, rest, {
       stdio: ["ignore", "pipe", "inherit"],
       env: { ...process.env, TZ: this.zone, LOG_LEVEL: "error" },
     });
