@@ -26,27 +26,25 @@ function madeNetwork(): boolean {
   );
 }
 
-let made = false;
 const test = base.extend({
   // eslint-disable-next-line no-empty-pattern
   shop: async ({}, use, testInfo) => {
-    testInfo.skip(!made, "It takes root and network namespaces.");
-    const by = ["ip", "netns", "exec", NAME];
-    const shop = new ShopServer(["--demo", "--host", SHOPS], undefined, by);
-    await shop.start();
-    await use(shop);
-    await shop.close();
+    const made = madeNetwork();
+    try {
+      testInfo.skip(!made, "It takes root and network namespaces.");
+      const by = ["ip", "netns", "exec", NAME];
+      const shop = new ShopServer(["--demo", "--host", SHOPS], undefined, by);
+      await shop.start();
+      await use(shop);
+      await shop.close();
+    } finally {
+      ip("netns", "del", NAME);
+      ip("link", "del", NEAR);
+    }
   },
   baseURL: async ({ shop }, use) => use(shop.at(SHOPS)),
 });
 
-test.beforeAll(() => {
-  made = madeNetwork();
-});
-test.afterAll(() => {
-  ip("netns", "del", NAME);
-  ip("link", "del", NEAR);
-});
 test.use({ viewport: { width: 820, height: 1180 } });
 
 test("a tablet at the address of a network of its own: a visit, a signature and a reading are kept", async ({

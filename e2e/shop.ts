@@ -1,6 +1,7 @@
 import { test as base, expect, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { isIP } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
@@ -165,7 +166,10 @@ export async function approach(page: Page): Promise<void> {
 /** Waits until the axis stands and its needle has been still for a moment. */
 export async function standing(page: Page): Promise<void> {
   const axis = /\/axes\/(\d+)/.exec(page.url())?.[1];
-  const device = `http://localhost:${new URL(page.url()).port}/api/axes/${axis}/device`;
+  const { hostname, port } = new URL(page.url());
+  // Names are known to the browser alone.
+  const host = isIP(hostname) ? hostname : "localhost";
+  const device = `http://${host}:${port}/api/axes/${axis}/device`;
   await expect
     .poll(
       async () =>
