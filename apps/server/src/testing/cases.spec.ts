@@ -1,6 +1,5 @@
 import { FINDINGS } from "@iron/core";
 import type { Assessment, Case, Knowledge } from "@iron/contract";
-import { seedDemo } from "../demo/seed";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
 /** A PNG of one pixel with a text chunk that tells where it was taken. */
@@ -155,8 +154,7 @@ describe("cases over the API", () => {
 describe("the demo shop’s cases, worked through the simulated machine", () => {
   let t: TestApp;
   beforeAll(async () => {
-    t = await testApp();
-    await seedDemo(t.db, new Date());
+    t = await testApp({ demo: true });
   });
   afterAll(() => t.close());
 

@@ -2,7 +2,6 @@ import type { Horizon, KeepImport, KeepSettings, LubePointRecord, LubricantRecor
 import { dayAfter, dayOf } from "@iron/core";
 import { randomUUID } from "node:crypto";
 import * as ical from "node-ical";
-import { seedDemo } from "../demo/seed";
 import { newAxis, testApp, type TestApp } from "./test-app";
 
 const dayFrom = (days: number): string => dayAfter(dayOf(new Date()), days);
@@ -18,7 +17,8 @@ describe("keeping the shop lubricated", () => {
   const visit = (id: number, who: string, over: object = {}) => t.api.post(`/api/lube-points/${id}/visits`).set("x-working-as", who).send({ key: randomUUID(), found: "right", dose: 3, glitter: false, words: "", ...over }); // prettier-ignore
 
   async function demo(): Promise<Rounds> {
-    await seedDemo(t.db, new Date());
+    await t.close();
+    t = await testApp({ demo: true });
     t.app.tend();
     return get<Rounds>("/api/rounds");
   }

@@ -1,7 +1,6 @@
 import { OPERATIONS, type Floor } from "@iron/contract";
 import { sql } from "kysely";
 import { randomUUID } from "node:crypto";
-import { seedDemo } from "../demo/seed";
 import { summariesOf } from "../services/axis-summary";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
@@ -91,7 +90,8 @@ describe("what is worked out once and kept", () => {
   });
 
   it("what a writer forgets to settle is worked out when it is looked at: old lines never stand", async () => {
-    await seedDemo(t.db, new Date());
+    await t.close();
+    t = await testApp({ demo: true });
     const rows = await t.db
       .selectFrom("run")
       .select(["id", "axis_id", "lost_mm"])
@@ -153,7 +153,8 @@ describe("what is worked out once and kept", () => {
   });
 
   it("looking changes nothing, whatever is looked at", async () => {
-    await seedDemo(t.db, new Date());
+    await t.close();
+    t = await testApp({ demo: true });
     const ids: Record<string, number> = {
       runs: 1,
       cases: 1,

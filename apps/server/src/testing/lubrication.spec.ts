@@ -1,12 +1,11 @@
 import type { LubePointRecord, Rounds } from "@iron/contract";
 import { randomUUID } from "node:crypto";
-import { seedDemo } from "../demo/seed";
 import { newAxis, testApp, type TestApp } from "./test-app";
 
 describe("lubrication", () => {
   let t: TestApp;
   beforeEach(async () => {
-    t = await testApp();
+    t = await testApp({ demo: true });
   });
   afterEach(() => t.close());
   const visit = (id: number, found: string | null, over: object = {}) =>
@@ -43,7 +42,6 @@ describe("lubrication", () => {
   });
 
   it("plans two weeks in the demo shop: every due point once, nobody there at the weekend, cheaper than when due", async () => {
-    await seedDemo(t.db, new Date());
     const rounds = (await t.api.get("/api/rounds").expect(200)).body as Rounds;
     const planned = rounds.days.flatMap((d) => d.stops.flatMap((s) => s.points.map((p) => p.id))); // prettier-ignore
     expect(new Set(planned).size).toBe(planned.length);

@@ -1,5 +1,4 @@
 import { sql } from "kysely";
-import { seedDemo } from "../demo/seed";
 import { requests, unlike } from "./requests";
 import { testApp, type TestApp } from "./test-app";
 
@@ -9,8 +8,7 @@ describe("requests as the document says, and spoilt", () => {
   afterEach(() => t.close());
 
   async function demo(simulate: boolean): Promise<void> {
-    t = await testApp({ simulate });
-    await seedDemo(t.db, new Date());
+    t = await testApp({ simulate, demo: true });
     t.app.tend();
   }
   /** Rows written so far; what a change has moved in the rounds is settled before they are counted. */

@@ -7,6 +7,7 @@ import { join } from "node:path";
 import { pino } from "pino";
 import supertest from "supertest";
 import { createApp, type App } from "../app";
+import { seedDemo } from "../demo/seed";
 import { DATABASE_FILE, openDatabase, type Db } from "../store/database";
 import type { WorkPool } from "../work/pool";
 
@@ -44,22 +45,27 @@ export const TWO_SIDED: TestPlan = {
   keepsZero: false,
 };
 
-let template: Promise<Buffer> | null = null;
-/** A database brought up to date once for all tests of a file, to be copied. */
-function emptyShop(): Promise<Buffer> {
-  template ??= (async () => {
+const made = new Map<boolean, Promise<Buffer>>();
+/** A database brought up to date, or filled with the demo shop, once for all tests of a file, to be copied. */
+function shopFile(demo: boolean): Promise<Buffer> {
+  const known = made.get(demo);
+  if (known) return known;
+  const file = (async () => {
     const folder = mkdtempSync(join(tmpdir(), "iron-empty-"));
     const db = await openDatabase(folder);
+    await sql`pragma synchronous = off`.execute(db);
+    if (demo) await seedDemo(db, new Date());
     await sql`pragma wal_checkpoint(truncate)`.execute(db);
     await db.destroy();
     const bytes = readFileSync(join(folder, DATABASE_FILE));
     rmSync(folder, { recursive: true });
     return bytes;
   })();
-  return template;
+  made.set(demo, file);
+  return file;
 }
 
-/** The whole server on an empty database in a temporary folder, simulated machines at once. */
+/** The whole server on an empty or demo database in a temporary folder, simulated machines at once. */
 export async function testApp(
   options: {
     simulate?: boolean;
@@ -67,10 +73,14 @@ export async function testApp(
     host?: string;
     names?: readonly string[];
     pool?: WorkPool;
+    demo?: boolean;
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
-  writeFileSync(join(folder, DATABASE_FILE), await emptyShop());
+  writeFileSync(
+    join(folder, DATABASE_FILE),
+    await shopFile(options.demo ?? false),
+  );
   const db = await openDatabase(folder);
   // Whether a power cut loses anything is tested elsewhere, on servers of their own; here nobody waits for a disk.
   await sql`pragma synchronous = off`.execute(db);
