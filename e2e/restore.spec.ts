@@ -18,10 +18,10 @@ const PAGES = [
 ];
 
 async function seen(page: Page, path: string): Promise<string> {
-  await page.goto(path);
+  // These pages are quiet once everything has been answered.
+  await page.goto(path, { waitUntil: "networkidle" });
   const main = page.locator("main");
-  await expect(main.getByText(/Loading/)).toHaveCount(0);
-  await expect(main).not.toHaveText(/^\s*$/);
+  await expect(main).not.toHaveText(/^\s*$|Loading/);
   return (await main.innerText()).replace(/\s+/g, " ");
 }
 
