@@ -209,6 +209,10 @@ async function kills(count: number): Promise<boolean> {
       }
     };
     const writers = [0, 1, 2].map(writer);
+    // In the middle of work, not of the start: once something was acknowledged.
+    const before = acknowledged.size;
+    for (let waits = 0; acknowledged.size === before && waits < 300; waits += 1)
+      await new Promise((go) => setTimeout(go, 10));
     await new Promise((go) => setTimeout(go, 20 + draw() * 120));
     await server.end("SIGKILL");
     alive = false;
