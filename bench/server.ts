@@ -1,12 +1,11 @@
 import { defaultAxis, templatePoints } from "@iron/core";
 import Database from "better-sqlite3";
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
-import { Agent, request } from "node:http";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { quantileSorted } from "simple-statistics";
 import { DATABASE_FILE, openDatabase } from "../apps/server/src/store/database";
+import { Served } from "./served";
 
 const MACHINES = 200;
 const AXES = ["X", "Y", "Z"];
@@ -14,98 +13,6 @@ const TESTS_EACH = 50;
 const POINTS_EACH = 40;
 const VISITS_EACH = 5;
 const READINGS_ONE_AXIS = 200_000;
-
-interface Answer {
-  readonly status: number;
-  readonly bytes: number;
-  readonly text: string;
-}
-
-/** The server as it is built, in a process of its own, over a shop that is filled before. */
-class Served {
-  private readonly agent = new Agent({ maxSockets: 64 });
-  private constructor(
-    private readonly child: ChildProcess,
-    private readonly port: number,
-  ) {}
-
-  static async start(folder: string): Promise<Served> {
-    const child = spawn(
-      process.execPath,
-      ["dist/server/main.cjs", "--data", folder, "--port", "0"],
-      {
-        stdio: ["ignore", "pipe", "inherit"],
-        env: { ...process.env, LOG_LEVEL: "error" },
-      },
-    );
-    const port = await new Promise<number>((done, fail) => {
-      let said = "";
-      child.stdout.on("data", (data: Buffer) => {
-        said += data.toString();
-        const found = /http:\/\/[^/]+:(\d+)\//.exec(said)?.[1];
-        if (found) done(Number(found));
-      });
-      child.once("exit", (code) =>
-        fail(new Error(`the server ended (${code})`)),
-      );
-    });
-    return new Served(child, port);
-  }
-
-  ask(
-    path: string,
-    body?: unknown,
-    method = body === undefined ? "GET" : "POST",
-  ): Promise<Answer> {
-    const sent = body === undefined ? undefined : JSON.stringify(body);
-    return new Promise((done, fail) => {
-      const asked = request(
-        {
-          host: "127.0.0.1",
-          port: this.port,
-          path,
-          method,
-          agent: this.agent,
-          headers: {
-            "x-working-as": "bench",
-            ...(sent
-              ? {
-                  "content-type": "application/json",
-                  "content-length": Buffer.byteLength(sent),
-                }
-              : {}),
-          },
-        },
-        (response) => {
-          let bytes = 0;
-          let text = "";
-          response.on("data", (part: Buffer) => {
-            bytes += part.length;
-            if (bytes < 5_000_000) text += part.toString();
-          });
-          response.on("end", () =>
-            done({ status: response.statusCode ?? 0, bytes, text }),
-          );
-        },
-      );
-      asked.on("error", fail);
-      asked.end(sent);
-    });
-  }
-
-  /** Memory that its process holds, MB. */
-  memory(): number {
-    const status = readFileSync(`/proc/${this.child.pid}/status`, "utf8");
-    return Number(/VmRSS:\s+(\d+)/.exec(status)?.[1]) / 1024;
-  }
-
-  async stop(): Promise<void> {
-    this.agent.destroy();
-    const ended = new Promise((done) => this.child.once("exit", done));
-    this.child.kill("SIGTERM");
-    await ended;
-  }
-}
 
 const at = (days: number): string =>
   new Date(Date.now() - days * 86_400_000).toISOString();
@@ -262,26 +169,28 @@ async function load(
   path: string,
   bare: () => unknown,
 ): Promise<void> {
-  const first = await timed(() => served.ask(path), 1);
-  const alone = await timed(() => served.ask(path), 15);
+  const first = await timed(() => served.ask("GET", path), 1);
+  const alone = await timed(() => served.ask("GET", path), 15);
   const fresh: number[] = [];
   for (let i = 0; i < 15; i += 1) {
-    await served.ask("/api/lube-points/8000/visits", visitBody());
-    await served.ask("/api/health");
-    fresh.push(...(await timed(() => served.ask(path), 1)));
+    await served.send("POST", "/api/lube-points/8000/visits", visitBody());
+    await served.ask("GET", "/api/health");
+    fresh.push(...(await timed(() => served.ask("GET", path), 1)));
   }
   fresh.sort((a, b) => a - b);
   // Somebody works meanwhile: every answer is made anew.
   let busy = true;
   const writer = (async () => {
     while (busy) {
-      await served.ask("/api/lube-points/7999/visits", visitBody());
+      await served.send("POST", "/api/lube-points/7999/visits", visitBody());
       await new Promise((go) => setTimeout(go, 100));
     }
   })();
   const ten = (
     await Promise.all(
-      Array.from({ length: 10 }, () => timed(() => served.ask(path), 10)),
+      Array.from({ length: 10 }, () =>
+        timed(() => served.ask("GET", path), 10),
+      ),
     )
   )
     .flat()
@@ -293,7 +202,7 @@ async function load(
     quantileSorted(alone, 0.5),
     quantileSorted(reference, 0.5),
   ];
-  const { bytes, status } = await served.ask(path);
+  const { bytes, status } = await served.ask("GET", path);
   console.log(
     `${what}: first ${ms(first[0])}, alone ${ms(own)}, after a write ${ms(quantileSorted(fresh, 0.5))}, ten clients p50 ${ms(quantileSorted(ten, 0.5))}, p99 ${ms(quantileSorted(ten, 0.99))}; bare SQLite ${ms(ref)}, ratio ${(own / ref).toFixed(1)}; ${status}, ${(bytes / 1e6).toFixed(2)} MB`,
   );
@@ -312,7 +221,7 @@ async function meanwhile(
     done = true;
   });
   while (!done) {
-    const [one] = await timed(() => served.ask("/api/health"), 1);
+    const [one] = await timed(() => served.ask("GET", "/api/health"), 1);
     worstMs = Math.max(worstMs, one);
     mostMb = Math.max(mostMb, served.memory());
     await new Promise((go) => setTimeout(go, 5));
@@ -345,7 +254,8 @@ export async function benchServer(): Promise<void> {
   );
   let i = 0;
   const visits = await timed(
-    () => served.ask(`/api/lube-points/${(i += 1)}/visits`, visitBody()),
+    () =>
+      served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()),
     60,
   );
   console.log(
@@ -355,7 +265,7 @@ export async function benchServer(): Promise<void> {
   const axisId = MACHINES * AXES.length + 1;
   const exported = await meanwhile(
     served,
-    served.ask(`/api/axes/${axisId}/history/export?format=json`),
+    served.ask("GET", `/api/axes/${axisId}/history/export?format=json`),
   );
   console.log(
     `export of ${READINGS_ONE_AXIS} readings: ${ms(exported.tookMs)}, others wait at most ${ms(exported.worstMs)}, memory ${(exported.mostMb - before).toFixed(0)} MB more at most`,
@@ -391,7 +301,7 @@ export async function benchServer(): Promise<void> {
     let answer = "";
     const took = await meanwhile(
       served,
-      served.ask(path, { text, anyway: true }).then((a) => {
+      served.send("POST", path, { text, anyway: true }).then((a) => {
         answer = a.text.slice(0, 120);
       }),
     );
@@ -400,6 +310,6 @@ export async function benchServer(): Promise<void> {
     );
   }
   file.close();
-  await served.stop();
+  await served.end();
   rmSync(folder, { recursive: true, force: true });
 }

@@ -1,112 +1,19 @@
 import Database from "better-sqlite3";
-import { execFileSync, spawn, type ChildProcess } from "node:child_process";
+import { execFileSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { request } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { draws, requests, unlike } from "../apps/server/src/testing/requests";
+import { Served, type Answer } from "./served";
 
 /** Nothing takes longer than this, ms. */
 const LONGEST_MS = 2000;
 const CLIENTS = 8;
 
-interface Answer {
-  readonly status: number;
-  readonly type: string;
-  readonly text: string;
-}
-
-class Server {
-  private constructor(
-    readonly child: ChildProcess,
-    private readonly port: number,
-  ) {}
-
-  static start(folder: string, ...more: readonly string[]): Promise<Server> {
-    const child = spawn(
-      process.execPath,
-      [
-        "dist/server/main.cjs",
-        "--demo",
-        "--data",
-        folder,
-        "--port",
-        "0",
-        "--simulation-speed",
-        "50",
-        ...more,
-      ],
-      {
-        stdio: ["ignore", "pipe", "pipe"],
-        env: { ...process.env, LOG_LEVEL: "fatal" },
-      },
-    );
-    return new Promise((done, fail) => {
-      let said = "";
-      const hear = (data: Buffer): void => {
-        said += data.toString();
-        const port = /http:\/\/[^/]+:(\d+)\//.exec(said)?.[1];
-        if (port) done(new Server(child, Number(port)));
-      };
-      child.stdout.on("data", hear);
-      child.stderr.on("data", hear);
-      child.once("exit", () => fail(new Error(said)));
-    });
-  }
-
-  ask(
-    method: string,
-    path: string,
-    headers: Readonly<Record<string, string>>,
-    body?: string,
-  ): Promise<Answer> {
-    return new Promise((done, fail) => {
-      const length =
-        body === undefined
-          ? {}
-          : { "content-length": String(Buffer.byteLength(body)) };
-      const asked = request(
-        {
-          host: "127.0.0.1",
-          port: this.port,
-          method,
-          path,
-          headers: { ...headers, ...length },
-        },
-        (response) => {
-          let text = "";
-          response.on("data", (part: Buffer) => (text += part.toString()));
-          response.on("end", () =>
-            done({
-              status: response.statusCode ?? 0,
-              type: response.headers["content-type"] ?? "",
-              text,
-            }),
-          );
-          response.on("error", fail);
-        },
-      );
-      asked.on("error", fail);
-      asked.end(body);
-    });
-  }
-
-  post(path: string, body: object): Promise<Answer> {
-    return this.ask(
-      "POST",
-      path,
-      { "x-working-as": "Ama", "content-type": "application/json" },
-      JSON.stringify(body),
-    );
-  }
-
-  async end(signal: "SIGKILL" | "SIGTERM"): Promise<void> {
-    const ended = new Promise((done) => this.child.once("exit", done));
-    this.child.kill(signal);
-    await ended;
-  }
-}
+/** A demo shop of its own, its machines hurried. */
+const start = (folder: string): Promise<Served> =>
+  Served.start(folder, "--demo", "--simulation-speed", "50");
 
 const fresh = (): string => mkdtempSync(join(tmpdir(), "iron-soak-"));
 const file = (folder: string) =>
@@ -115,7 +22,7 @@ const file = (folder: string) =>
 /** Requests made from the OpenAPI document, valid and spoilt, by eight clients at once. */
 async function manyRequests(count: number): Promise<boolean> {
   const folder = fresh();
-  const server = await Server.start(folder);
+  const server = await start(folder);
   const next = requests(Number(process.env["SOAK_SEED"] ?? "7"));
   const statuses = new Map<number, number>();
   const wrong: string[] = [];
@@ -124,14 +31,14 @@ async function manyRequests(count: number): Promise<boolean> {
     while (sent < count && wrong.length < 20) {
       sent += 1;
       const asked = next();
-      const start = performance.now();
+      const sentAt = performance.now();
       const answer = await server.ask(
         asked.method,
         asked.path,
         asked.headers,
         asked.body,
       );
-      const took = performance.now() - start;
+      const took = performance.now() - sentAt;
       if (took > longestMs)
         [longestMs, longest] = [took, `${asked.method} ${asked.path}`];
       statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
@@ -164,7 +71,7 @@ async function kills(count: number): Promise<boolean> {
   const started: number[] = [];
   for (let k = 0; k < count; k += 1) {
     const at = performance.now();
-    const server = await Server.start(folder);
+    const server = await start(folder);
     started.push(performance.now() - at);
     let alive = true;
     const writer = async (n: number): Promise<void> => {
@@ -197,7 +104,7 @@ async function kills(count: number): Promise<boolean> {
                   { kind: "note", text: key, at: new Date().toISOString() },
                 ];
         try {
-          const answer = await server.post(path, body);
+          const answer = await server.send("POST", path, body);
           if (
             answer.status === 201 ||
             (answer.status === 200 && table === "job_event")
@@ -246,7 +153,7 @@ async function kills(count: number): Promise<boolean> {
     }
     db.close();
   }
-  const again = await Server.start(folder);
+  const again = await start(folder);
   await again.end("SIGTERM");
   rmSync(folder, { recursive: true });
   started.sort((a, b) => a - b);
@@ -259,13 +166,13 @@ async function kills(count: number): Promise<boolean> {
 /** A second server on one folder is refused, and says who holds it. */
 async function secondServer(): Promise<boolean> {
   const folder = fresh();
-  const first = await Server.start(folder);
-  const said = await Server.start(folder).then(
+  const first = await start(folder);
+  const said = await start(folder).then(
     () => "it started",
     (error: unknown) => String(error),
   );
   await first.end("SIGKILL");
-  const after = await Server.start(folder);
+  const after = await start(folder);
   await after.end("SIGTERM");
   rmSync(folder, { recursive: true });
   console.log(
@@ -285,7 +192,7 @@ async function fullDisk(): Promise<boolean> {
   const folder = fresh();
   execFileSync("mount", ["-t", "tmpfs", "-o", "size=24m", "tmpfs", folder]);
   try {
-    const server = await Server.start(folder);
+    const server = await start(folder);
     const ballast = join(folder, "ballast");
     try {
       writeFileSync(ballast, Buffer.alloc(24_000_000));
@@ -299,12 +206,12 @@ async function fullDisk(): Promise<boolean> {
     };
     let refused: Answer | null = null;
     for (let i = 0; i < 5000 && !refused; i += 1) {
-      const answer = await server.post("/api/axes/1/events", note);
+      const answer = await server.send("POST", "/api/axes/1/events", note);
       if (answer.status !== 201) refused = answer;
     }
-    const read = await server.ask("GET", "/api/floor", {});
+    const read = await server.ask("GET", "/api/floor");
     rmSync(ballast);
-    const kept = await server.post("/api/axes/1/events", note);
+    const kept = await server.send("POST", "/api/axes/1/events", note);
     await server.end("SIGTERM");
     console.log(
       `a full disk of 24 MB: ${refused?.status ?? "never"} (${refused?.text.slice(0, 120) ?? ""}), reading meanwhile ${read.status}, with room again ${kept.status}`,

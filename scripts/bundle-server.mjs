@@ -7,7 +7,7 @@ export async function bundleServer(root, outfile) {
   // What takes long runs in threads of its own.
   await bundle(
     root,
-    "apps/server/src/work/worker.ts",
+    "apps/server/src/threads/worker.ts",
     join(dirname(outfile), "worker.cjs"),
   );
 }

@@ -38,7 +38,7 @@ import { seedChance } from "./services/chance";
 import { ShopSettings } from "./services/shop";
 import type { BackupKeeper } from "./store/backups";
 import type { Db } from "./store/database";
-import { inThread, type WorkPool } from "./work/pool";
+import { inThread, type WorkPool } from "./threads/pool";
 
 export interface AppOptions {
   readonly db: Db;

@@ -12,7 +12,7 @@ import { settleAxes } from "./services/axis-summary";
 import { Machines } from "./services/machines";
 import { Runs } from "./services/runs";
 import { tend } from "./tend";
-import { threadPool } from "./work/pool";
+import { threadPool } from "./threads/pool";
 import { openDatabase } from "./store/database";
 import { keepBackups } from "./store/backups";
 import { markDemo } from "./store/demo-mark";

@@ -1,6 +1,6 @@
 import express, { type Request } from "express";
 import { problem } from "../http/problem-error";
-import type { WorkPool } from "../work/pool";
+import type { WorkPool } from "../threads/pool";
 
 /** Largest photo taken, bytes: what phones make today; it is kept smaller. */
 export const LARGEST_PHOTO = 25_000_000;

@@ -3,7 +3,7 @@ import { idSchema } from "@iron/contract";
 import type { Express } from "express";
 import { z } from "zod";
 import { whoIsWorking } from "../http/mount";
-import type { WorkPool } from "../work/pool";
+import type { WorkPool } from "../threads/pool";
 import { photoBody, photoOf } from "./photo-body";
 import type { Cases } from "../services/cases";
 import type { Jobs } from "../services/jobs";

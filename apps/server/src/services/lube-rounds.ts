@@ -9,8 +9,8 @@ import { instant, type Clock } from "./clock";
 import { minutesOn, shutOn, type KeepSettingsStore } from "./keep-settings";
 import type { Lubrication } from "./lubrication";
 import { recordOf, timingOf } from "./point-facts";
-import type { PlanAsked, PlanMade } from "../work/tasks";
-import type { WorkPool } from "../work/pool";
+import type { PlanAsked, PlanMade } from "../threads/tasks";
+import type { WorkPool } from "../threads/pool";
 
 /** A walk is a row of visits: the plan follows when it pauses. */
 const SOON_MS = 1_000;

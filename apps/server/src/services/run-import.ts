@@ -7,7 +7,7 @@ import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
 import { summarise } from "./run-summary";
-import type { WorkPool } from "../work/pool";
+import type { WorkPool } from "../threads/pool";
 import { insertReadings, type NewReading } from "./readings";
 import type { Runs } from "./runs";
 

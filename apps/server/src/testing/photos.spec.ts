@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import sharp, { type Sharp } from "sharp";
-import { remakePhoto } from "../work/photo";
+import { remakePhoto } from "../threads/photo";
 import { newAxis, testApp } from "./test-app";
 
 /** Red, green, blue and white corners, and a way to see which is where. */

@@ -9,7 +9,7 @@ import supertest from "supertest";
 import { createApp, type App } from "../app";
 import { seedDemo } from "../demo/seed";
 import { DATABASE_FILE, openDatabase, type Db } from "../store/database";
-import type { WorkPool } from "../work/pool";
+import type { WorkPool } from "../threads/pool";
 
 export interface TestApp {
   readonly api: ReturnType<typeof supertest>;

@@ -35,15 +35,41 @@ export interface Checked {
 /** Rows that are laid ready at once, while others wait. */
 const AT_ONCE = 500;
 
-function checked(
-  good: readonly object[],
-  known: number,
-  errors: readonly CsvError[],
+/** What a row comes to: it is there already, something is wrong in a column, or it is to be kept. */
+type Verdict =
+  | "known"
+  | { readonly column: string; readonly message: string }
+  | { readonly keep: object };
+
+/** Goes through rows one by one, each with the machine it names, telling how far it has come. */
+function walkRows<V extends { readonly machine: string }>(
+  { rows, errors }: CsvTable<V>,
+  {
+    told,
+    machines,
+  }: { readonly told: Told; readonly machines: readonly Named[] },
+  judge: (value: V, machine: Named, line: number) => Verdict,
 ): Checked {
+  const find = finder("machine", machines);
+  const all: CsvError[] = [...errors];
+  const good: object[] = [];
+  let known = 0;
+  told[1] = rows.length;
+  for (const { line, value } of rows) {
+    told[0] += 1;
+    const machine = find(value.machine);
+    const verdict =
+      typeof machine === "string"
+        ? { column: "machine", message: machine }
+        : judge(value, machine, line);
+    if (verdict === "known") known += 1;
+    else if ("keep" in verdict) good.push(verdict.keep);
+    else all.push({ line, ...verdict });
+  }
   const chunks: string[] = [];
   for (let from = 0; from < good.length; from += AT_ONCE)
     chunks.push(JSON.stringify(good.slice(from, from + AT_ONCE)));
-  return { chunks, good: good.length, known, errors };
+  return { chunks, good: good.length, known, errors: all };
 }
 
 /**
@@ -78,19 +104,14 @@ export function finder<T extends Named>(
   };
 }
 
-/** Goes through rows in the order of their days, telling how far it has come. */
-function* byDay<V extends { readonly date: string }>(
-  rows: CsvTable<V>["rows"],
-  told: Told,
-): Generator<CsvTable<V>["rows"][number]> {
-  told[1] = rows.length;
-  const sorted = [...rows].sort((a, b) =>
+/** The same table, its rows in the order of their days. */
+function byDay<V extends { readonly date: string }>(
+  table: CsvTable<V>,
+): CsvTable<V> {
+  const rows = [...table.rows].sort((a, b) =>
     a.value.date < b.value.date ? -1 : a.value.date > b.value.date ? 1 : 0,
   );
-  for (const row of sorted) {
-    told[0] += 1;
-    yield row;
-  }
+  return { ...table, rows };
 }
 
 export interface MetersAsked {
@@ -103,35 +124,17 @@ export interface MetersAsked {
 }
 
 /** Each machine’s own and new readings are gone along once, side by side. */
-export function checkMeters({
-  text,
-  told,
-  machines,
-  readings,
-  today,
-}: MetersAsked): Checked {
-  const { rows, errors } = readMeterCsv(text);
-  const all: CsvError[] = [...errors];
-  const find = finder("machine", machines);
-  const good: object[] = [];
+export function checkMeters(asked: MetersAsked): Checked {
+  const { readings, today } = asked;
   const seen = new Set(
     [...readings].flatMap(([id, own]) =>
       own.map((r) => `${id} ${r.at} ${r.hours}`),
     ),
   );
   const walked = new Map<number, { next: number; last: MeterReading | null }>();
-  let known = 0;
-  for (const { line, value } of byDay(rows, told)) {
-    const machine = find(value.machine);
-    if (typeof machine === "string") {
-      all.push({ line, column: "machine", message: machine });
-      continue;
-    }
+  return walkRows(byDay(readMeterCsv(asked.text)), asked, (value, machine) => {
     const key = `${machine.id} ${value.date} ${value.hours}`;
-    if (seen.has(key)) {
-      known += 1;
-      continue;
-    }
+    if (seen.has(key)) return "known";
     const own = readings.get(machine.id) ?? [];
     const at = walked.get(machine.id) ?? { next: 0, last: null };
     walked.set(machine.id, at);
@@ -139,21 +142,19 @@ export function checkMeters({
       at.last = own[at.next];
     const reading = { at: value.date, hours: value.hours, reset: value.reset };
     const wrong = meterWrong(at.last, reading, own.at(at.next) ?? null, today);
-    if (wrong) {
-      all.push({ line, column: wrong.column, message: wrong.message });
-      continue;
-    }
+    if (wrong) return wrong;
     at.last = reading;
     seen.add(key);
-    good.push({
-      key: randomUUID(),
-      machine_id: machine.id,
-      date: value.date,
-      hours: value.hours,
-      reset: value.reset ? 1 : 0,
-    });
-  }
-  return checked(good, known, all);
+    return {
+      keep: {
+        key: randomUUID(),
+        machine_id: machine.id,
+        date: value.date,
+        hours: value.hours,
+        reset: value.reset ? 1 : 0,
+      },
+    };
+  });
 }
 
 function meterWrong(
@@ -189,15 +190,8 @@ export interface PointsAsked {
 }
 
 /** A place that is there as it is written is changed; one that differs in capitals alone is a doubt. */
-export function checkPoints({
-  text,
-  told,
-  machines,
-  points,
-}: PointsAsked): Checked {
-  const { rows, errors } = readPointCsv(text);
-  const all: CsvError[] = [...errors];
-  const find = finder("machine", machines);
+export function checkPoints(asked: PointsAsked): Checked {
+  const { points } = asked;
   const places = new Map(
     points.map((p) => [`${p.machineId} ${p.point.place}`, p]),
   );
@@ -208,52 +202,31 @@ export function checkPoints({
     ]),
   );
   const lines = new Map<string, number>();
-  const good: object[] = [];
-  let known = 0;
-  told[1] = rows.length;
-  for (const { line, value } of rows) {
-    told[0] += 1;
-    const machine = find(value.machine);
-    if (typeof machine === "string") {
-      all.push({ line, column: "machine", message: machine });
-      continue;
-    }
+  const wrong = (message: string): Verdict => ({ column: "place", message });
+  return walkRows(readPointCsv(asked.text), asked, (value, machine, line) => {
     const { place } = value.point;
     const key = `${machine.id} ${place}`;
     const there = places.get(key);
     const like = alike.get(`${machine.id} ${place.toLowerCase()}`);
     const twice = lines.get(key.toLowerCase());
     lines.set(key.toLowerCase(), line);
-    if (twice !== undefined) {
-      all.push({
-        line,
-        column: "place",
-        message: `“${place}” stands in line ${twice} already.`,
-      });
-      continue;
-    }
-    if (!there && like !== undefined) {
-      all.push({
-        line,
-        column: "place",
-        message: `There is “${like}”, which differs in capitals alone: write it as it stands there, or name this one otherwise.`,
-      });
-      continue;
-    }
-    const same = there && asRow(there.point) === asRow(value.point);
-    if (same) {
-      known += 1;
-      continue;
-    }
+    if (twice !== undefined)
+      return wrong(`“${place}” stands in line ${twice} already.`);
+    if (!there && like !== undefined)
+      return wrong(
+        `There is “${like}”, which differs in capitals alone: write it as it stands there, or name this one otherwise.`,
+      );
+    if (there && asRow(there.point) === asRow(value.point)) return "known";
     const provenance = there?.point.provenance ?? value.point.provenance;
-    good.push({
-      machine_id: machine.id,
-      // The point that it changes; null for a new one.
-      id: there?.id ?? null,
-      point: JSON.stringify({ ...value.point, provenance }),
-    });
-  }
-  return checked(good, known, all);
+    return {
+      keep: {
+        machine_id: machine.id,
+        // The point that it changes; null for a new one.
+        id: there?.id ?? null,
+        point: JSON.stringify({ ...value.point, provenance }),
+      },
+    };
+  });
 }
 
 const asRow = (point: LubePoint): string =>
@@ -275,17 +248,8 @@ export interface WorkAsked {
   readonly who: string;
 }
 
-export function checkWork({
-  text,
-  told,
-  machines,
-  points,
-  now,
-  who,
-}: WorkAsked): Checked {
-  const { rows, errors } = readWorkCsv(text);
-  const all: CsvError[] = [...errors];
-  const find = finder("machine", machines);
+export function checkWork(asked: WorkAsked): Checked {
+  const { points, now, who } = asked;
   const own = new Map<number, WorkAsked["points"][number][]>();
   for (const p of points)
     own.set(p.machineId, [...(own.get(p.machineId) ?? []), p]);
@@ -302,64 +266,39 @@ export function checkWork({
   );
   const last = new Map(points.map((p) => [p.id, p.lastAt]));
   const today = dayOf(now);
-  const good: object[] = [];
-  let known = 0;
-  for (const { line, value } of byDay(rows, told)) {
-    const machine = find(value.machine);
-    if (typeof machine === "string") {
-      all.push({ line, column: "machine", message: machine });
-      continue;
-    }
-    const point =
-      places.get(machine.id)?.(value.place) ??
-      `${value.machine} has no point “${value.place}”.`;
+  return walkRows(byDay(readWorkCsv(asked.text)), asked, (value, machine) => {
+    const none = `${value.machine} has no point “${value.place}”.`;
+    const point = places.get(machine.id)?.(value.place) ?? none;
     if (typeof point === "string") {
-      const none = point.startsWith("There is no");
-      all.push({
-        line,
-        column: "place",
-        message: none
-          ? `${value.machine} has no point “${value.place}”.`
-          : point,
-      });
-      continue;
+      const message = point.startsWith("There is no") ? none : point;
+      return { column: "place", message };
     }
     const key = `${point.id} ${value.date} ${value.found}`;
-    if (done.has(key)) {
-      known += 1;
-      continue;
-    }
+    if (done.has(key)) return "known";
     if (value.date > today) {
-      all.push({
-        line,
-        column: "date",
-        message: `${value.date} is still to come: today is ${today}.`,
-      });
-      continue;
+      const message = `${value.date} is still to come: today is ${today}.`;
+      return { column: "date", message };
     }
     const before = last.get(point.id) ?? null;
     if (before !== null && value.date < dayOf(before)) {
-      all.push({
-        line,
-        column: "date",
-        message: `The point was visited since, on ${dayOf(before)}.`,
-      });
-      continue;
+      const message = `The point was visited since, on ${dayOf(before)}.`;
+      return { column: "date", message };
     }
     const noon = value.date === today ? now : noonOf(value.date).toISOString();
     const at = before !== null && before > noon ? before : noon;
     last.set(point.id, at);
     done.add(key);
-    good.push({
-      key: randomUUID(),
-      point_id: point.id,
-      found: value.found,
-      dose: value.dose ?? point.dose,
-      glitter: value.glitter ? 1 : 0,
-      words: value.note,
-      at,
-      by: value.by || who,
-    });
-  }
-  return checked(good, known, all);
+    return {
+      keep: {
+        key: randomUUID(),
+        point_id: point.id,
+        found: value.found,
+        dose: value.dose ?? point.dose,
+        glitter: value.glitter ? 1 : 0,
+        words: value.note,
+        at,
+        by: value.by || who,
+      },
+    };
+  });
 }
