@@ -3,6 +3,7 @@ import base from "@primeuix/themes/aura/base";
 import button from "@primeuix/themes/aura/button";
 import dialog from "@primeuix/themes/aura/dialog";
 import inputtext from "@primeuix/themes/aura/inputtext";
+import textarea from "@primeuix/themes/aura/textarea";
 import toast from "@primeuix/themes/aura/toast";
 
 /** One scale from a token of ours: PrimeNG wants eleven steps and is given the same one. */
@@ -66,7 +67,7 @@ const scheme = {
 
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
-  { ...base, components: { button, dialog, inputtext, toast } },
+  { ...base, components: { button, dialog, inputtext, textarea, toast } },
   {
     primitive: {
       borderRadius: {

@@ -15,6 +15,7 @@ import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
 import { BothVersions } from "../../shared/both-versions";
 import { Trouble } from "../../shared/trouble";
+import { Opens } from "../../shared/opens";
 
 type Cause = Knowledge["causes"][number];
 type Weight = Pick<
@@ -26,7 +27,7 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [BothVersions, InputText, Trouble],
+  imports: [BothVersions, InputText, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-place.html",
   styleUrl: "./knowledge-place.css",

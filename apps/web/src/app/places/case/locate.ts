@@ -30,6 +30,7 @@ import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
 import { RemedyTable } from "./remedy-table";
 import { Trouble } from "../../shared/trouble";
+import { Opens } from "../../shared/opens";
 
 /** Tests shown besides the next one; the others fold away. */
 const SHOWN_TESTS = 6;
@@ -44,6 +45,7 @@ const SHOWN_TESTS = 6;
     RemedyTable,
     ConflictNote,
     Trouble,
+    Opens,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./locate.html",

@@ -14,6 +14,7 @@ import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../../
 import { dayWords } from "../../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../../shared/trouble";
+import { Opens } from "../../shared/opens";
 
 const EMPTY: LubricantEdit = { name: "", kind: "grease", thickener: null, base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100 }; // prettier-ignore
 const SAID: readonly SaidField<LubricantEdit>[] = [
@@ -40,6 +41,7 @@ type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // 
     RoundsNav,
     TextField,
     Trouble,
+    Opens,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",

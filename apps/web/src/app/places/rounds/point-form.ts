@@ -8,6 +8,7 @@ import {
 } from "../../shared/both-versions";
 import { anyWrong, ChoiceField, choicesOf, NumberField, TextField, type Choice } from "../../shared/fields"; // prettier-ignore
 import type { z } from "zod";
+import { Opens } from "../../shared/opens";
 
 const WEIGHTS: readonly Choice[] = [
   { id: "1", words: "little harm" },
@@ -53,7 +54,7 @@ export type LubePointEdit = z.input<typeof lubePointEditSchema>;
 /** Everything of a lubrication point that can be changed, checked before it goes out. */
 @Component({
   selector: "ip-point-form",
-  imports: [BothVersions, ChoiceField, NumberField, TextField],
+  imports: [BothVersions, ChoiceField, NumberField, TextField, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-form.html",

@@ -28,6 +28,7 @@ import { HOLD_MS, RunStore } from "./run-store";
 import { liveText, runView } from "./run.view";
 import { TextField } from "../../shared/fields";
 import { Trouble } from "../../shared/trouble";
+import { Opens } from "../../shared/opens";
 
 type Way = "live" | "typed" | "dial";
 
@@ -42,6 +43,7 @@ type Way = "live" | "typed" | "dial";
     ResultPanel,
     TextField,
     Trouble,
+    Opens,
   ],
   providers: [RunStore],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -14,10 +14,10 @@ import { backupWords } from "../../shared/backup-words";
     <h2>Backups</h2>
     <p>{{ words() }}</p>
     <p class="quiet">
-      One is made each day while the server runs, checked, and kept for seven
-      days, four weeks and twelve months in the folder “backups” beside the
-      shop’s data. Copy that folder to another machine now and then. By hand:
-      npm run backup, npm run restore -- FILE.
+      Of a shop’s own data one is made each day while the server runs, checked,
+      and kept for seven days, four weeks and twelve months in the folder
+      “backups” beside it. Copy that folder to another machine now and then. By
+      hand: npm run backup, npm run restore -- FILE.
     </p>
   `,
 })

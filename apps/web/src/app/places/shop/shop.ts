@@ -25,6 +25,7 @@ import {
   type SaidField,
 } from "../../shared/both-versions";
 import { Trouble } from "../../shared/trouble";
+import { Opens } from "../../shared/opens";
 
 interface IndicatorDraft {
   readonly id: number | null;
@@ -83,7 +84,7 @@ const INDICATOR_SAID: readonly SaidField<IndicatorEdit>[] = [
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [BackupLine, BothVersions, InputText, Trouble],
+  imports: [BackupLine, BothVersions, InputText, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./shop.html",
   styles: `
