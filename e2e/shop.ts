@@ -1,7 +1,6 @@
 import { test as base, expect, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
-import { isIP } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
@@ -93,6 +92,16 @@ interface Fixtures {
   readonly speed: string;
 }
 
+/** What a page’s console says of errors and warnings, as it comes. */
+export function noiseOf(page: Page): readonly string[] {
+  const noise: string[] = [];
+  page.on("console", (m) => {
+    if (m.type() === "error" || m.type() === "warning") noise.push(m.text());
+  });
+  page.on("pageerror", (e) => noise.push(e.message));
+  return noise;
+}
+
 /** A test in the demo shop. The console must stay free of errors and CSP reports. */
 export const test = base.extend<Fixtures>({
   expectedNoise: async ({}, use) => use([]), // eslint-disable-line no-empty-pattern
@@ -108,11 +117,7 @@ export const test = base.extend<Fixtures>({
   },
   baseURL: async ({ shop }, use) => use(shop.url),
   page: async ({ page, expectedNoise }, use) => {
-    const noise: string[] = [];
-    page.on("console", (m) => {
-      if (m.type() === "error" || m.type() === "warning") noise.push(m.text());
-    });
-    page.on("pageerror", (e) => noise.push(e.message));
+    const noise = noiseOf(page);
     await use(page);
     expect(noise.filter((n) => !expectedNoise.some((e) => e.test(n)))).toEqual(
       [],
@@ -155,6 +160,14 @@ export async function begin(
   ).toBeEnabled();
 }
 
+/** What the server answers to a page: names and networks may be known to the browser alone. */
+export async function answerOf<T>(page: Page, path: string): Promise<T> {
+  return (await page.evaluate(
+    async (at) => (await fetch(at)).json() as Promise<unknown>,
+    path,
+  )) as T;
+}
+
 /** Makes the approach the step asks for with the simulated machine, by key, and waits until it stands. */
 export async function approach(page: Page): Promise<void> {
   const asked = page.waitForResponse(/device\/approach$/);
@@ -166,16 +179,9 @@ export async function approach(page: Page): Promise<void> {
 /** Waits until the axis stands and its needle has been still for a moment. */
 export async function standing(page: Page): Promise<void> {
   const axis = /\/axes\/(\d+)/.exec(page.url())?.[1];
-  const { hostname, port } = new URL(page.url());
-  // Names are known to the browser alone.
-  const host = isIP(hostname) ? hostname : "localhost";
-  const device = `http://${host}:${port}/api/axes/${axis}/device`;
+  const device = `/api/axes/${axis}/device`;
   await expect
-    .poll(
-      async () =>
-        ((await (await page.request.get(device)).json()) as { queued: number })
-          .queued,
-    )
+    .poll(async () => (await answerOf<{ queued: number }>(page, device)).queued)
     .toBe(0);
   await page.waitForTimeout(250);
   await expect(

@@ -35,7 +35,6 @@ test.use({
 
 test("a tablet on the network, over plain http: a visit, a signature and a reading are kept", async ({
   page,
-  shop,
 }) => {
-  await keepsThree(page, shop.url);
+  await keepsThree(page);
 });

@@ -1,8 +1,8 @@
 import type { Page } from "@playwright/test";
-import { approach, begin, expect } from "./shop";
+import { answerOf, approach, begin, expect } from "./shop";
 
 /** What a tablet in the shop does, over plain http: a visit, a signature and a reading are kept. */
-export async function keepsThree(page: Page, url: string): Promise<void> {
+export async function keepsThree(page: Page): Promise<void> {
   await page.goto("/rounds");
   expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
   const day = page
@@ -16,15 +16,11 @@ export async function keepsThree(page: Page, url: string): Promise<void> {
   const link = await place.getByRole("link").getAttribute("href");
   await page.getByRole("button", { name: "Dry", exact: true }).click();
   await expect(place.filter({ hasText: first })).toHaveCount(0);
-  const point = `${url}/api/lube-points/${/\d+/.exec(link ?? "")?.[0]}`;
+  const point = `/api/lube-points/${/\d+/.exec(link ?? "")?.[0]}`;
   await expect
     .poll(
       async () =>
-        (
-          (await (await page.request.get(point)).json()) as {
-            lastFound: string;
-          }
-        ).lastFound,
+        (await answerOf<{ lastFound: string }>(page, point)).lastFound,
     )
     .toBe("dry");
 
@@ -35,12 +31,11 @@ export async function keepsThree(page: Page, url: string): Promise<void> {
   await page.getByRole("button", { name: /^Take over/ }).click();
   await page.getByRole("button", { name: "Sign the step" }).click();
   await expect(page.getByText(/^1 of \d+ steps signed/)).toBeVisible();
-  const job = `${url}/api${new URL(page.url()).pathname}`;
+  const job = `/api${new URL(page.url()).pathname}`;
   await expect
     .poll(
       async () =>
-        ((await (await page.request.get(job)).json()) as { events: unknown[] })
-          .events.length,
+        (await answerOf<{ events: unknown[] }>(page, job)).events.length,
     )
     .toBe(1);
 

@@ -3,7 +3,7 @@ import helmet from "helmet";
 import { randomBytes } from "node:crypto";
 import { isLoopback } from "./guard";
 
-/** A fresh nonce for each answer; the page carries it for the styles that are made at run time. */
+/** A fresh nonce for each answer; the page carries it for its own first script and for the styles that are made at run time. */
 export const giveNonce: RequestHandler = (_, response, next) => {
   response.locals["nonce"] = randomBytes(16).toString("base64");
   next();
@@ -17,7 +17,7 @@ export const contentSecurity: RequestHandler = (request, response, next) => {
       useDefaults: false,
       directives: {
         defaultSrc: ["'none'"],
-        scriptSrc: ["'self'"],
+        scriptSrc: ["'self'", nonce],
         styleSrc: ["'self'", nonce],
         imgSrc: ["'self'", "data:", "blob:"],
         fontSrc: ["'self'"],

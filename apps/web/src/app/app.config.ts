@@ -11,10 +11,13 @@ import {
   provideRouter,
   withComponentInputBinding,
   withInMemoryScrolling,
+  withNavigationErrorHandler,
+  withRouterConfig,
 } from "@angular/router";
 import { MessageService } from "primeng/api";
 import { PrimeNG, providePrimeNG } from "primeng/config";
 import { routes } from "./app.routes";
+import { notArrived } from "./data/arrival";
 import { PageFailure } from "./data/page-failure";
 import { workingAs } from "./data/working-as";
 import { ironPreset } from "./theme/preset";
@@ -25,6 +28,8 @@ export const appConfig: ApplicationConfig = {
       routes,
       withComponentInputBinding(),
       withInMemoryScrolling({ scrollPositionRestoration: "top" }),
+      withNavigationErrorHandler(notArrived),
+      withRouterConfig({ resolveNavigationPromiseOnError: true }),
     ),
     provideHttpClient(withInterceptors([workingAs])),
     providePrimeNG({

@@ -1,4 +1,5 @@
 import type { Routes } from "@angular/router";
+import { came } from "./data/arrival";
 
 export const routes: Routes = [
   { path: "", pathMatch: "full", redirectTo: "floor" },
@@ -6,115 +7,123 @@ export const routes: Routes = [
     path: "floor",
     title: "Floor · Iron Patience",
     loadComponent: () =>
-      import("./places/floor/floor").then((m) => m.FloorPlace),
+      came(import("./places/floor/floor")).then((m) => m.FloorPlace),
   },
   {
     path: "shop",
     title: "Shop · Iron Patience",
-    loadComponent: () => import("./places/shop/shop").then((m) => m.ShopPlace),
+    loadComponent: () =>
+      came(import("./places/shop/shop")).then((m) => m.ShopPlace),
   },
   {
     path: "machines/new",
     title: "New machine · Iron Patience",
     loadComponent: () =>
-      import("./places/machine/new-machine").then((m) => m.NewMachine),
+      came(import("./places/machine/new-machine")).then((m) => m.NewMachine),
   },
   {
     path: "machines/:machineId",
     title: "Machine · Iron Patience",
     loadComponent: () =>
-      import("./places/machine/machine").then((m) => m.MachinePlace),
+      came(import("./places/machine/machine")).then((m) => m.MachinePlace),
   },
   {
     path: "machines/:machineId/axes/:axisId",
     loadComponent: () =>
-      import("./places/axis/axis-frame").then((m) => m.AxisFrame),
+      came(import("./places/axis/axis-frame")).then((m) => m.AxisFrame),
     children: [
       { path: "", pathMatch: "full", redirectTo: "measure" },
       {
         path: "ask",
         title: "Ask · Iron Patience",
         loadComponent: () =>
-          import("./places/case/ask").then((m) => m.AskStation),
+          came(import("./places/case/ask")).then((m) => m.AskStation),
       },
       {
         path: "locate",
         title: "Locate · Iron Patience",
         loadComponent: () =>
-          import("./places/case/locate").then((m) => m.LocateStation),
+          came(import("./places/case/locate")).then((m) => m.LocateStation),
       },
       {
         path: "locate/:testId",
         title: "Test · Iron Patience",
         loadComponent: () =>
-          import("./places/case/test-form").then((m) => m.TestForm),
+          came(import("./places/case/test-form")).then((m) => m.TestForm),
       },
       {
         path: "measure",
         title: "Measure · Iron Patience",
         loadComponent: () =>
-          import("./places/measure/measure").then((m) => m.MeasureStation),
+          came(import("./places/measure/measure")).then(
+            (m) => m.MeasureStation,
+          ),
       },
       {
         path: "measure/new/:kind",
         title: "Set up a test · Iron Patience",
         loadComponent: () =>
-          import("./places/measure/set-up").then((m) => m.SetUpTest),
+          came(import("./places/measure/set-up")).then((m) => m.SetUpTest),
       },
       {
         path: "import",
         title: "Import readings · Iron Patience",
         loadComponent: () =>
-          import("./places/measure/import-readings").then(
+          came(import("./places/measure/import-readings")).then(
             (m) => m.ImportReadings,
           ),
       },
       {
         path: "runs/:runId",
         title: "Test · Iron Patience",
-        loadComponent: () => import("./places/run/run").then((m) => m.RunPlace),
+        loadComponent: () =>
+          came(import("./places/run/run")).then((m) => m.RunPlace),
       },
       {
         path: "fix",
         title: "Fix · Iron Patience",
         loadComponent: () =>
-          import("./places/job/fix-station").then((m) => m.FixStation),
+          came(import("./places/job/fix-station")).then((m) => m.FixStation),
       },
       {
         path: "prove",
         title: "Prove · Iron Patience",
         loadComponent: () =>
-          import("./places/job/prove-station").then((m) => m.ProveStation),
+          came(import("./places/job/prove-station")).then(
+            (m) => m.ProveStation,
+          ),
       },
       {
         path: "keep",
         title: "Keep · Iron Patience",
         loadComponent: () =>
-          import("./places/rounds/keep-station").then((m) => m.KeepStation),
+          came(import("./places/rounds/keep-station")).then(
+            (m) => m.KeepStation,
+          ),
       },
       {
         path: "set",
         title: "Set · Iron Patience",
         loadComponent: () =>
-          import("./places/set/set-station").then((m) => m.SetStation),
+          came(import("./places/set/set-station")).then((m) => m.SetStation),
       },
       {
         path: "series/:seriesId",
         title: "Readings · Iron Patience",
         loadComponent: () =>
-          import("./places/set/series-place").then((m) => m.SeriesPlace),
+          came(import("./places/set/series-place")).then((m) => m.SeriesPlace),
       },
       {
         path: "history",
         title: "History · Iron Patience",
         loadComponent: () =>
-          import("./places/history/history").then((m) => m.HistoryPlace),
+          came(import("./places/history/history")).then((m) => m.HistoryPlace),
       },
       {
         path: "setup",
         title: "Axis · Iron Patience",
         loadComponent: () =>
-          import("./places/axis/axis-setup").then((m) => m.AxisSetup),
+          came(import("./places/axis/axis-setup")).then((m) => m.AxisSetup),
       },
     ],
   },
@@ -122,112 +131,118 @@ export const routes: Routes = [
     path: "rounds",
     title: "Rounds · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/rounds-place").then((m) => m.RoundsPlace),
+      came(import("./places/rounds/rounds-place")).then((m) => m.RoundsPlace),
   },
   {
     path: "rounds/half-year",
     title: "Half a year · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/half-year").then((m) => m.HalfYear),
+      came(import("./places/rounds/half-year")).then((m) => m.HalfYear),
   },
   {
     path: "rounds/paper",
     title: "Paper · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/paper-entry").then((m) => m.PaperEntry),
+      came(import("./places/rounds/paper-entry")).then((m) => m.PaperEntry),
   },
   {
     path: "rounds/sheet/:date",
     title: "Round on paper · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/round-sheet").then((m) => m.RoundSheet),
+      came(import("./places/rounds/round-sheet")).then((m) => m.RoundSheet),
   },
   {
     path: "rounds/labels",
     title: "Labels · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/labels-page").then((m) => m.LabelsPage),
+      came(import("./places/rounds/labels-page")).then((m) => m.LabelsPage),
   },
   {
     path: "rounds/meters",
     title: "Hour meters · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/meters-page").then((m) => m.MetersPage),
+      came(import("./places/rounds/meters-page")).then((m) => m.MetersPage),
   },
   {
     path: "rounds/lubricants",
     title: "Lubricants · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/lubricants-page").then((m) => m.LubricantsPage),
+      came(import("./places/rounds/lubricants-page")).then(
+        (m) => m.LubricantsPage,
+      ),
   },
   {
     path: "rounds/keeping",
     title: "Days and rules · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/keeping-page").then((m) => m.KeepingPage),
+      came(import("./places/rounds/keeping-page")).then((m) => m.KeepingPage),
   },
   {
     path: "points/:pointId",
     title: "Lubrication point · Iron Patience",
     loadComponent: () =>
-      import("./places/rounds/point-page").then((m) => m.PointPage),
+      came(import("./places/rounds/point-page")).then((m) => m.PointPage),
   },
   {
     path: "jobs",
     title: "Jobs · Iron Patience",
     loadComponent: () =>
-      import("./places/job/jobs-place").then((m) => m.JobsPlace),
+      came(import("./places/job/jobs-place")).then((m) => m.JobsPlace),
   },
   {
     path: "jobs/:jobId",
     title: "Job · Iron Patience",
     loadComponent: () =>
-      import("./places/job/job-place").then((m) => m.JobPlace),
+      came(import("./places/job/job-place")).then((m) => m.JobPlace),
   },
   {
     path: "jobs/:jobId/kit",
     title: "Kit of a job · Iron Patience",
-    loadComponent: () => import("./places/job/kit-page").then((m) => m.KitPage),
+    loadComponent: () =>
+      came(import("./places/job/kit-page")).then((m) => m.KitPage),
   },
   {
     path: "jobs/:jobId/sheet",
     title: "Job sheet · Iron Patience",
     loadComponent: () =>
-      import("./places/job/sheet-page").then((m) => m.SheetPage),
+      came(import("./places/job/sheet-page")).then((m) => m.SheetPage),
   },
   {
     path: "sums",
     title: "Sums · Iron Patience",
     loadComponent: () =>
-      import("./places/sums/sums-place").then((m) => m.SumsPlace),
+      came(import("./places/sums/sums-place")).then((m) => m.SumsPlace),
   },
   {
     path: "sums/:sumId",
     title: "Sums · Iron Patience",
     loadComponent: () =>
-      import("./places/sums/sums-place").then((m) => m.SumsPlace),
+      came(import("./places/sums/sums-place")).then((m) => m.SumsPlace),
   },
   {
     path: "cases",
     title: "Cases · Iron Patience",
     loadComponent: () =>
-      import("./places/case/cases-place").then((m) => m.CasesPlace),
+      came(import("./places/case/cases-place")).then((m) => m.CasesPlace),
   },
   {
     path: "cases/:caseId",
     title: "Finding · Iron Patience",
     loadComponent: () =>
-      import("./places/case/finding-page").then((m) => m.FindingPage),
+      came(import("./places/case/finding-page")).then((m) => m.FindingPage),
   },
   {
     path: "causes",
     title: "Causes · Iron Patience",
     loadComponent: () =>
-      import("./places/case/knowledge-place").then((m) => m.KnowledgePlace),
+      came(import("./places/case/knowledge-place")).then(
+        (m) => m.KnowledgePlace,
+      ),
   },
   {
     path: "**",
     title: "Not here · Iron Patience",
-    loadComponent: () => import("./places/not-here").then((m) => m.NotHere),
+    loadComponent: () =>
+      came(import("./places/not-here")).then((m) => m.NotHere),
   },
 ];

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
-import { RouterOutlet } from "@angular/router";
+import { NavigationEnd, Router, RouterOutlet } from "@angular/router";
 import { Button } from "primeng/button";
 import { Toast } from "primeng/toast";
-import { Notices } from "./data/notices";
+import { first } from "rxjs";
+import { arrived } from "./data/arrival";
+import { Notices, type Offer } from "./data/notices";
 import { HeadBand } from "./shared/head-band";
 
 interface NoticeData {
-  readonly undo?: () => void;
+  readonly offer?: Offer;
 }
 
 @Component({
@@ -21,8 +23,12 @@ interface NoticeData {
       <ng-template #message let-message>
         <div class="notice">
           <span>{{ message.summary }}</span>
-          @if (undoOf(message.data); as undo) {
-            <p-button label="Undo" [text]="true" (onClick)="takeBack(undo)" />
+          @if (offerOf(message.data); as offer) {
+            <p-button
+              [label]="offer.words"
+              [text]="true"
+              (onClick)="take(offer)"
+            />
           }
         </div>
       </ng-template>
@@ -49,18 +55,27 @@ interface NoticeData {
       align-items: center;
       flex: 1;
     }
+    .notice p-button {
+      flex: none;
+    }
   `,
 })
 export class App {
   private readonly notices = inject(Notices);
 
-  undoOf(data: NoticeData | undefined): (() => void) | undefined {
-    return data?.undo;
+  constructor() {
+    inject(Router)
+      .events.pipe(first((e) => e instanceof NavigationEnd))
+      .subscribe(arrived);
   }
 
-  takeBack(undo: () => void): void {
+  offerOf(data: NoticeData | undefined): Offer | undefined {
+    return data?.offer;
+  }
+
+  take(offer: Offer): void {
     this.notices.clear();
-    undo();
+    offer.act();
   }
 
   skip(event: Event): void {

@@ -2,7 +2,13 @@ import { inject, Injectable } from "@angular/core";
 import { MessageService } from "primeng/api";
 import { problemFrom } from "./problems";
 
-/** Short notices at the edge, with a way to undo where there is one. */
+/** What a notice offers to do. */
+export interface Offer {
+  readonly words: string;
+  readonly act: () => void;
+}
+
+/** Short notices at the edge, with something to do where there is: to undo it, mostly. */
 @Injectable({ providedIn: "root" })
 export class Notices {
   private readonly messages = inject(MessageService);
@@ -11,7 +17,7 @@ export class Notices {
     this.messages.add({
       severity: "success",
       summary,
-      data: { undo },
+      data: undo ? { offer: { words: "Undo", act: undo } } : {},
       life: undo ? 10_000 : 5000,
     });
   }
@@ -23,6 +29,16 @@ export class Notices {
       summary: problem.detail,
       data: {},
       life: 9000,
+    });
+  }
+
+  /** Something went wrong that can be mended by a press: stays until it is pressed or closed. */
+  offer(summary: string, offer: Offer): void {
+    this.messages.add({
+      severity: "error",
+      summary,
+      data: { offer },
+      sticky: true,
     });
   }
 

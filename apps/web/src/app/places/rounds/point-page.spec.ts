@@ -4,6 +4,7 @@ import { Router } from "@angular/router";
 import { MessageService } from "primeng/api";
 import { lubePoint } from "../../../testing/lubrication";
 import { answer, cut, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import type { Offer } from "../../data/notices";
 import { PointPage } from "./point-page";
 
 const point = lubePoint({ id: 7, place: "X ball nut", checks: ["wipers whole"], access: "covers back" }); // prettier-ignore
@@ -39,7 +40,7 @@ describe("a lubrication point, as its label opens it", () => {
     const notices: (() => void)[] = [];
     TestBed.inject(MessageService).messageObserver.subscribe((m) => {
       for (const one of Array.isArray(m) ? m : [m])
-        notices.push((one.data as { undo: () => void }).undo);
+        notices.push((one.data as { offer: Offer }).offer.act);
     });
     const page = open();
     page.press("Dry");
