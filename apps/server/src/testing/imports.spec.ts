@@ -1,7 +1,12 @@
 import { dayAfter, dayOf } from "@iron/core";
 import type { KeepImport, LubePointRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
-import { inThread, type Given, type Made, type WorkPool } from "../threads/pool";
+import {
+  inThread,
+  type Given,
+  type Made,
+  type WorkPool,
+} from "../threads/pool";
 import type { Tasks } from "../threads/tasks";
 import { newAxis, testApp, type TestApp } from "./test-app";
 
