@@ -9,4 +9,5 @@ export * from "./learn-sim";
 export * from "./lubricants";
 export * from "./plan-changes";
 export * from "./usage";
+export * from "./visit.text";
 export * from "./program-travel";

@@ -40,7 +40,7 @@ export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
   if (axis.transmission !== "rack")
     add({ place: `${letter} end bearings`, link: "end-bearings", way: "bath", lubricant: "greased for life", dose: 0, doseUnit: "grams", minutes: 2, machineOff: false, access: "back of the hand on the housing after it has run", rule: rule(182, null, null, 90, 365), checks: ["warm, not hot"], weight: 1 });
   if (isGravityAxis(axis) && axis.counterweight)
-    add({ place: `${letter} counterweight chain`, link: "member", way: "wipe", lubricant: "chain oil, ISO VG 100", dose: 1, doseUnit: "wipe", minutes: 5, access: "from the ladder, machine off", rule: rule(92, null, null, 30, 365), checks: ["no stiff links, pins in place"], weight: 2 });
+    add({ place: `${letter} counterweight chain`, link: "member", way: "wipe", lubricant: "chain oil, ISO VG 100", dose: 1, doseUnit: "wipe", minutes: 5, access: "member parked low or blocked; from the ladder", rule: rule(92, null, null, 30, 365), checks: ["no stiff links, pins in place"], weight: 2 });
   return points;
 } // prettier-ignore
 
@@ -48,8 +48,8 @@ export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
 export function machinePoints(): readonly LubePoint[] {
   return [
     point({ place: "air unit", way: "bath", lubricant: "air-tool oil, ISO VG 32", dose: 0, doseUnit: "drops", minutes: 3, machineOff: false, rule: rule(14, null, null, 7, 60), checks: ["bowl dry", "oiler filled"], weight: 2 }),
-    point({ place: "drag chain and hoses", way: "wipe", lubricant: "none: look", dose: 0, doseUnit: "wipe", minutes: 3, rule: rule(92, null, null, 30, 365), checks: ["no chafed hose", "all links whole"], weight: 1 }),
-    point({ place: "spindle taper and gaskets", way: "wipe", lubricant: "light oil, ISO VG 32", dose: 1, doseUnit: "wipe", minutes: 4, rule: rule(14, null, null, 7, 60), checks: ["taper clean", "gaskets whole", "collets without cracks"], weight: 2 }),
+    point({ place: "drag chain and hoses", way: "wipe", lubricant: "none, looked at only", dose: 0, doseUnit: "wipe", minutes: 3, rule: rule(92, null, null, 30, 365), checks: ["no chafed hose", "all links whole"], weight: 1 }),
+    point({ place: "spindle taper and gaskets", way: "wipe", lubricant: "none, wiped clean and dry", dose: 0, doseUnit: "wipe", minutes: 4, access: "tool out", rule: rule(14, null, null, 7, 60), checks: ["taper clean", "gaskets whole", "collets without cracks"], weight: 2 }),
   ];
 } // prettier-ignore
 

@@ -4,7 +4,7 @@ import type { Rounds } from "@iron/contract";
 import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
 import { dayWords } from "../../shared/words";
-import { doseWords, FOUND_KEYS } from "./rounds.view";
+import { FOUND_KEYS, visitOf } from "./rounds.view";
 
 /** One day’s round on paper, with boxes. */
 @Component({
@@ -37,8 +37,8 @@ import { doseWords, FOUND_KEYS } from "./rounds.view";
               <div class="row">
                 <div>
                   <p>
-                    <b>{{ point.place }}</b>: {{ dose(point)
-                    }}{{ point.machineOff ? "; machine off" : "" }}.
+                    <b>{{ point.place }}</b>: {{ visit(point).state }}.
+                    {{ visit(point).steps.join(" ") }}
                   </p>
                   <p class="quiet">
                     {{ point.access ? "First: " + point.access + ". " : ""
@@ -69,8 +69,9 @@ import { doseWords, FOUND_KEYS } from "./rounds.view";
           <p>Nothing is planned on this day.</p>
         }
         <p class="quiet">
-          Clean first, grease second, jog to spread, wipe the excess. Off and
-          locked before reaching in. What the maker states, never mixed.
+          Off and locked before reaching in. What can fall is parked low or
+          blocked before anybody reaches under it. Hands and cloth out while
+          anything moves. What the maker states, never mixed.
         </p>
       } @else if (loaded()) {
         <p>
@@ -87,7 +88,7 @@ export class RoundSheet {
   readonly date = input.required<string>();
   private readonly api = inject(Api);
   protected readonly keys = FOUND_KEYS;
-  protected readonly dose = doseWords;
+  protected readonly visit = visitOf;
   protected readonly wrong = signal("");
   private readonly rounds = signal<Rounds | null>(null);
   protected readonly loaded = computed(() => this.rounds() !== null);

@@ -18,7 +18,7 @@ import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { datesInWords, doseWords, dueWords, FOUND_KEYS, goneFrom, walkOf } from "./rounds.view"; // prettier-ignore
+import { datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view"; // prettier-ignore
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../../shared/trouble";
 
@@ -41,7 +41,7 @@ export class RoundsPlace {
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
   protected readonly keys = FOUND_KEYS;
-  protected readonly dose = doseWords;
+  protected readonly visitOf = visitOf;
   protected readonly due = dueWords;
   protected readonly rounds = signal<Rounds | null>(null);
   protected readonly wrong = signal("");

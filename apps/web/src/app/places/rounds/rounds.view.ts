@@ -1,4 +1,9 @@
-import type { FoundState, LubePoint } from "@iron/core";
+import {
+  visitText,
+  type FoundState,
+  type LubePoint,
+  type VisitText,
+} from "@iron/core";
 import type { LubePointRecord, Rounds } from "@iron/contract";
 import { dayWords } from "../../shared/words";
 
@@ -18,6 +23,10 @@ export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lu
   const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
   return `${point.dose} ${unit}, ${point.lubricant}`;
 } // prettier-ignore
+
+/** What is done at a point, with its dose in words. */
+export const visitOf = (point: LubePointRecord): VisitText =>
+  visitText(point, doseWords(point));
 
 /** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
 export function dueWords(point: LubePointRecord): string {

@@ -1,0 +1,58 @@
+import type { LinkId } from "../axis";
+import type { LubePoint } from "./types";
+
+/** Links whose lubricant is carried along by moving the axis. */
+const SPREADS: readonly (LinkId | null)[] = ["way", "nut", "screw", "rack"];
+
+/** What is done at a point: the state the machine has to be in, then the steps in their order. */
+export interface VisitText {
+  readonly state: string;
+  readonly steps: readonly string[];
+}
+
+/**
+ * A visit in words, from the way in and the state of the machine. A machine that is off moves nothing:
+ * spreading is a step of its own, with hands out and the power back, and off again before the cloth.
+ * Source: common practice, no source.
+ *
+ * @param point the point; an amount of 0 means that nothing is given
+ * @param give the amount and the lubricant, as "2 strokes, grease" or "wipe with chain oil"
+ * @example visitText(nut, "2 strokes, grease, lithium").state // "Machine off and locked"
+ */
+export function visitText(
+  point: Pick<LubePoint, "way" | "dose" | "doseUnit" | "link" | "machineOff">,
+  give: string,
+): VisitText {
+  const { way, dose, doseUnit, link, machineOff } = point;
+  if (way === "central line")
+    return {
+      state: "Machine may stay on, hands clear of what moves",
+      steps: [`Prime it: ${give}.`],
+    };
+  const state = machineOff
+    ? "Machine off and locked"
+    : "Machine may stay on, but stands: nothing moves while a hand or a cloth is in";
+  if (dose === 0)
+    return {
+      state,
+      steps: [
+        way === "bath" && link === null
+          ? `Top up to its mark, never over: ${give}.`
+          : `Given: ${give}.`,
+      ],
+    };
+  const steps = [
+    `Clean first, then ${give}${doseUnit === "wipe" ? "" : `, by ${way}`}.`,
+  ];
+  if (!SPREADS.includes(link))
+    return { state, steps: [...steps, "Wipe off the excess."] };
+  steps.push(
+    machineOff
+      ? "To spread it: hands and cloth out, covers as they were, power back, the whole travel at slow feed."
+      : "To spread it: hands and cloth out, then the whole travel at slow feed.",
+    machineOff
+      ? "Off and locked again, then wipe off the excess."
+      : "Stopped again, then wipe off the excess.",
+  );
+  return { state, steps };
+}
