@@ -6,33 +6,16 @@ import imports from "./scripts/import-rules.cjs";
 
 export default tseslint.config(
   {
-    ignores: [
-      "dist/**",
-      "**/.angular/**",
-      ".cache/**",
-      "coverage/**",
-      "playwright-report/**",
-      "test-results/**",
-    ],
+    ignores: ["dist/**", "**/.angular/**", ".cache/**", "coverage/**", "playwright-report/**", "test-results/**"],
   },
   {
     files: ["**/*.ts"],
     plugins: { regexp },
-    extends: [
-      eslint.configs.recommended,
-      ...tseslint.configs.strict,
-      ...tseslint.configs.stylistic,
-    ],
+    extends: [eslint.configs.recommended, ...tseslint.configs.strict, ...tseslint.configs.stylistic],
     rules: {
       "@typescript-eslint/no-explicit-any": "error",
-      "@typescript-eslint/no-unused-vars": [
-        "error",
-        { argsIgnorePattern: "^_", varsIgnorePattern: "^_" },
-      ],
-      "max-lines": [
-        "error",
-        { max: 420, skipBlankLines: true, skipComments: true },
-      ],
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      "max-lines": ["error", { max: 420, skipBlankLines: true, skipComments: true }],
       eqeqeq: "error",
       // Text from outside takes time as it is long, and never more.
       "regexp/no-super-linear-backtracking": ["error", { report: "certain" }],
@@ -44,25 +27,18 @@ export default tseslint.config(
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     rules: {
-      "@angular-eslint/component-selector": [
-        "error",
-        { type: "element", prefix: "ip", style: "kebab-case" },
-      ],
+      "@angular-eslint/component-selector": ["error", { type: "element", prefix: "ip", style: "kebab-case" }],
       "@angular-eslint/prefer-on-push-component-change-detection": "error",
       "no-restricted-properties": [
         "error",
         {
           object: "crypto",
           property: "randomUUID",
-          message:
-            "It does not exist over plain http on a network: use newKey().",
+          message: "It does not exist over plain http on a network: use newKey().",
         },
       ],
       // Components without a body of their own are decorated all the same.
-      "@typescript-eslint/no-extraneous-class": [
-        "error",
-        { allowWithDecorator: true },
-      ],
+      "@typescript-eslint/no-extraneous-class": ["error", { allowWithDecorator: true }],
     },
   },
   {
@@ -72,10 +48,7 @@ export default tseslint.config(
   },
   {
     files: ["apps/web/src/**/*.html"],
-    extends: [
-      ...angular.configs.templateRecommended,
-      ...angular.configs.templateAccessibility,
-    ],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
     rules: {
       "@angular-eslint/template/no-any": "off",
     },

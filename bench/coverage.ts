@@ -11,9 +11,7 @@ const percent = (x: number): string => `${(100 * x).toFixed(1)} %`;
 export function benchCoverage(only = ""): boolean {
   const cases = RATE_CASES.filter((c) => `${c.id} ${c.what}`.includes(only));
   let out = 0;
-  console.log(
-    ["", "rate", "bounds", "trials", "kind", "what", "with"].join(" | "),
-  );
+  console.log(["", "rate", "bounds", "trials", "kind", "what", "with"].join(" | "));
   for (const one of cases) {
     const { rate, within, trials } = rateOf(one, "full");
     if (!within) out += 1;

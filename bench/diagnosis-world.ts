@@ -32,8 +32,7 @@ export function luckFrom(seed: number): Luck {
   const generator = xoroshiro128plus(Math.imul(seed + 1, 0x9e3779b1) | 0);
   for (let i = 0; i < 8; i += 1) generator.next();
   const uniform = (): number => uniformFloat64(generator);
-  const normal = (): number =>
-    Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
+  const normal = (): number => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
   return { uniform, normal };
 }
 
@@ -51,12 +50,7 @@ const FAULT_COUNTS = [0.12, 0.73, 0.15];
 const CONFIGS = MACHINES.flatMap((m) => m.axes.map((a) => a.config));
 
 function drawFault(config: AxisConfig, luck: Luck, besides: string[]): string {
-  const there = CAUSES.filter(
-    (c) =>
-      causeFits(config, c) &&
-      c.id !== "nut-clearance" &&
-      !besides.includes(c.id),
-  );
+  const there = CAUSES.filter((c) => causeFits(config, c) && c.id !== "nut-clearance" && !besides.includes(c.id));
   // Flatter than the catalogue’s own priors, so that they are not simply right.
   const weights = there.map((c) => Math.sqrt(c.prior));
   let at = luck.uniform() * weights.reduce((a, b) => a + b, 0);
@@ -68,11 +62,10 @@ export function drawWorld(seed: number): World {
   const luck = luckFrom(seed);
   const config = CONFIGS[seed % CONFIGS.length];
   const draw = luck.uniform();
-  const count = draw < FAULT_COUNTS[0] ? 0 : draw < FAULT_COUNTS[0] + FAULT_COUNTS[1] ? 1 : 2; // prettier-ignore
+  const count = draw < FAULT_COUNTS[0] ? 0 : draw < FAULT_COUNTS[0] + FAULT_COUNTS[1] ? 1 : 2;
   const faults: string[] = [];
-  for (let i = 0; i < count; i += 1)
-    faults.push(drawFault(config, luck, faults));
-  const parts = withFaults(soundParts(luck.uniform, config), faults, luck.uniform, config); // prettier-ignore
+  for (let i = 0; i < count; i += 1) faults.push(drawFault(config, luck, faults));
+  const parts = withFaults(soundParts(luck.uniform, config), faults, luck.uniform, config);
   const axis = axisFromParts(config, parts, seed);
   return { config, axis, faults, reports: told(config, axis, luck), seed };
 }
@@ -81,18 +74,15 @@ export function drawWorld(seed: number): World {
 function told(config: AxisConfig, axis: VirtualAxis, luck: Luck): Report[] {
   const reports: Report[] = [];
   const say = (id: FindingId, so: boolean): void => {
-    if (!reports.some((r) => r.finding === id))
-      reports.push({ finding: id, so, source: "symptom" });
+    if (!reports.some((r) => r.finding === id)) reports.push({ finding: id, so, source: "symptom" });
   };
   for (const f of FINDINGS) {
     if (!f.asked) continue;
     if (notices(config, axis, f.id, luck.normal)) {
       if (luck.uniform() >= 1 / 8) say(f.id, true);
       else if (luck.uniform() < 0.5) {
-        const like = FINDINGS.filter(
-          (o) => o.asked && o.group === f.group && o.id !== f.id,
-        );
-        if (like.length) say(like[Math.floor(luck.uniform() * like.length)].id, true); // prettier-ignore
+        const like = FINDINGS.filter((o) => o.asked && o.group === f.group && o.id !== f.id);
+        if (like.length) say(like[Math.floor(luck.uniform() * like.length)].id, true);
       }
     } else if (luck.uniform() < 0.6) say(f.id, false);
   }
@@ -101,7 +91,7 @@ function told(config: AxisConfig, axis: VirtualAxis, luck: Luck): Report[] {
 
 /** Lost motion at a station by moving the virtual axis to and fro, mm. */
 function stationLoss(axis: VirtualAxis, kind: string, at: number): number {
-  const station = (kind === "whole-chain" ? "member" : kind) as Parameters<typeof stationPosition>[2]; // prettier-ignore
+  const station = (kind === "whole-chain" ? "member" : kind) as Parameters<typeof stationPosition>[2];
   const go = (over: number): number => {
     const past = commandAxis(axis, restingState(axis, at), at + over);
     const away = commandAxis(axis, past, at + 2 * over);
@@ -114,32 +104,23 @@ function stationLoss(axis: VirtualAxis, kind: string, at: number): number {
 const U_MM = 0.0009;
 
 /** Does a test on the axis: its findings with their own scatter, its size with noise. */
-export function doTest(
-  world: World,
-  test: LocateTest,
-  luck: Luck,
-): { reports: Report[]; magnitude: Magnitude | null } {
+export function doTest(world: World, test: LocateTest, luck: Luck): { reports: Report[]; magnitude: Magnitude | null } {
   const { config, axis } = world;
   const reports: Report[] = [];
   let profile: number[] | null = null;
-  const noisy = (kind: string, at: number): number =>
-    stationLoss(axis, kind, at) + U_MM * luck.normal();
+  const noisy = (kind: string, at: number): number => stationLoss(axis, kind, at) + U_MM * luck.normal();
   if (test.id === "travel-profile")
-    profile = [0.12, 0.3, 0.5, 0.7, 0.88].map((x) =>
-      noisy("whole-chain", x * axis.travelMm),
-    );
+    profile = [0.12, 0.3, 0.5, 0.7, 0.88].map((x) => noisy("whole-chain", x * axis.travelMm));
   for (const id of findingsOf(config, test)) {
     const so =
       id === "profile-middle" && profile
-        ? Math.max(...profile.slice(1, 4)) - (profile[0] + profile[4]) / 2 > 3 * U_MM // prettier-ignore
+        ? Math.max(...profile.slice(1, 4)) - (profile[0] + profile[4]) / 2 > 3 * U_MM
         : notices(config, axis, finding(id).id, luck.normal);
     // A hand slips, a note is mixed up: two results in a hundred are written down wrong.
-    reports.push({ finding: id, so: luck.uniform() < 0.02 ? !so : so, source: "test" }); // prettier-ignore
+    reports.push({ finding: id, so: luck.uniform() < 0.02 ? !so : so, source: "test" });
   }
   const kind = MAGNITUDES.find((m) => m === test.magnitude);
   if (!kind) return { reports, magnitude: null };
-  const lostMm = profile
-    ? Math.max(...profile)
-    : noisy(kind, axis.travelMm / 2);
+  const lostMm = profile ? Math.max(...profile) : noisy(kind, axis.travelMm / 2);
   return { reports, magnitude: { kind, lostMm, uMm: U_MM } };
 }

@@ -1,4 +1,16 @@
-import { auditSheet, DEFAULT_OPTIONS, defaultAxis, evaluatePositioning, infer, jobsFor, kitOf, stateAfter, planJob, rankTests, type JobPlan } from "@iron/core"; // prettier-ignore
+import {
+  auditSheet,
+  DEFAULT_OPTIONS,
+  defaultAxis,
+  evaluatePositioning,
+  infer,
+  jobsFor,
+  kitOf,
+  stateAfter,
+  planJob,
+  rankTests,
+  type JobPlan,
+} from "@iron/core";
 import Database from "better-sqlite3";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -26,21 +38,13 @@ async function timed(work: () => unknown, times = 15): Promise<number> {
   return stats.median(all);
 }
 
-function report(
-  what: string,
-  ours: number,
-  reference: number,
-  name: string,
-): void {
+function report(what: string, ours: number, reference: number, name: string): void {
   const ratio = (ours / reference).toFixed(2);
-  console.log(
-    `${what}: ${ours.toFixed(2)} ms, ${name} ${reference.toFixed(2)} ms, ratio ${ratio}`,
-  );
+  console.log(`${what}: ${ours.toFixed(2)} ms, ${name} ${reference.toFixed(2)} ms, ratio ${ratio}`);
 }
 
 async function profile(): Promise<void> {
-  const run = (): number[] =>
-    Array.from({ length: 10 }, () => Math.random() * 0.03);
+  const run = (): number[] => Array.from({ length: 10 }, () => Math.random() * 0.03);
   const targets = Array.from({ length: 1000 }, (_, i) => ({
     positionMm: i,
     up: run(),
@@ -57,12 +61,7 @@ async function profile(): Promise<void> {
     const b = m.map((t) => t.u - t.d);
     const means = m.flatMap((t) => [t.u, t.d]);
     const middles = m.map((t) => (t.u + t.d) / 2);
-    const extremes = m.flatMap((t) => [
-      t.u + 2 * t.su,
-      t.u - 2 * t.su,
-      t.d + 2 * t.sd,
-      t.d - 2 * t.sd,
-    ]);
+    const extremes = m.flatMap((t) => [t.u + 2 * t.su, t.u - 2 * t.su, t.d + 2 * t.sd, t.d - 2 * t.sd]);
     return [
       stats.max(b.map(Math.abs)),
       stats.mean(b),
@@ -71,12 +70,7 @@ async function profile(): Promise<void> {
       stats.extent(extremes),
     ];
   });
-  report(
-    "profile of 1000 targets × 10 runs × 2 directions",
-    ours,
-    reference,
-    "simple-statistics",
-  );
+  report("profile of 1000 targets × 10 runs × 2 directions", ours, reference, "simple-statistics");
 }
 
 const RUNS = 4000;
@@ -93,11 +87,7 @@ async function history(): Promise<void> {
     hoursPerWeek: 40,
     note: "",
   };
-  const { axes } = await machines.create(
-    edit,
-    [defaultAxis("lathe", "X")],
-    "bench",
-  );
+  const { axes } = await machines.create(edit, [defaultAxis("lathe", "X")], "bench");
   const file = new Database(join(folder, "iron-patience.sqlite"));
   const addRun = file.prepare(
     "insert into run (axis_id, kind, plan, setup, state, started_at, finished_at, by, lost_mm, expanded_mm, place_mm) values (?, 'two-sided', '{}', '{}', 'finished', ?, ?, 'bench', 0.01, 0.001, 180)",
@@ -109,8 +99,7 @@ async function history(): Promise<void> {
     for (let r = 0; r < RUNS; r += 1) {
       const at = new Date(1.7e12 + r * 1e7).toISOString();
       const { lastInsertRowid } = addRun.run(axes[0].id, at, at);
-      for (let i = 0; i < READINGS_EACH; i += 1)
-        addReading.run(lastInsertRowid, i, at);
+      for (let i = 0; i < READINGS_EACH; i += 1) addReading.run(lastInsertRowid, i, at);
     }
   })();
   const runs = new Runs(db, machines, systemClock);
@@ -119,12 +108,7 @@ async function history(): Promise<void> {
   );
   const ours = await timed(() => runs.summaries(axes[0].id));
   const reference = await timed(() => bare.all(axes[0].id));
-  report(
-    `history of an axis, ${RUNS} tests, ${RUNS * READINGS_EACH} readings`,
-    ours,
-    reference,
-    "bare SQLite query",
-  );
+  report(`history of an axis, ${RUNS} tests, ${RUNS * READINGS_EACH} readings`, ours, reference, "bare SQLite query");
   file.close();
   await db.destroy();
   rmSync(folder, { recursive: true });
@@ -146,12 +130,7 @@ async function ranking(): Promise<void> {
   });
   const ours = await timed(() => rankTests(posterior), 40);
   const reference = await timed(() => infer(posterior.evidence), 40);
-  report(
-    `next test over ${posterior.hypotheses.length} hypotheses`,
-    ours,
-    reference,
-    "one inference",
-  );
+  report(`next test over ${posterior.hypotheses.length} hypotheses`, ours, reference, "one inference");
 }
 
 /** The largest sheet: every job that fits, on every axis of a machine, against its bare check. */
@@ -160,18 +139,13 @@ async function sheets(): Promise<void> {
     letter,
     config: defaultAxis("vertical-centre", letter),
   }));
-  const items = axes.flatMap((a) =>
-    jobsFor(a.config).map((k) => ({ letter: a.letter, kind: k.id })),
-  );
-  const plan = (): JobPlan => planJob({ axes, items, options: DEFAULT_OPTIONS }); // prettier-ignore
+  const items = axes.flatMap((a) => jobsFor(a.config).map((k) => ({ letter: a.letter, kind: k.id })));
+  const plan = (): JobPlan => planJob({ axes, items, options: DEFAULT_OPTIONS });
   const sheet = plan();
   const { steps } = sheet;
-  const walk = (): unknown =>
-    steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), sheet.start);
+  const walk = (): unknown => steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), sheet.start);
   const ours = await timed(plan);
-  const audited = await timed(() =>
-    auditSheet({ ...sheet, kit: kitOf(sheet) }),
-  );
+  const audited = await timed(() => auditSheet({ ...sheet, kit: kitOf(sheet) }));
   const reference = await timed(walk);
   const what = `${items.length} jobs on 3 axes, ${steps.length} steps`;
   report(`sheet of ${what}`, ours, reference, "walking it once");

@@ -20,14 +20,10 @@ export class Served {
 
   /** Starts it on a folder; what it says is the error when it ends instead. */
   static start(folder: string, ...more: readonly string[]): Promise<Served> {
-    const child = spawn(
-      process.execPath,
-      ["dist/server/main.cjs", "--data", folder, "--port", "0", ...more],
-      {
-        stdio: ["ignore", "pipe", "pipe"],
-        env: { ...process.env, LOG_LEVEL: "fatal" },
-      },
-    );
+    const child = spawn(process.execPath, ["dist/server/main.cjs", "--data", folder, "--port", "0", ...more], {
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, LOG_LEVEL: "fatal" },
+    });
     return new Promise((done, fail) => {
       let said = "";
       const hear = (data: Buffer): void => {
@@ -41,16 +37,8 @@ export class Served {
     });
   }
 
-  ask(
-    method: string,
-    path: string,
-    headers: Readonly<Record<string, string>> = {},
-    body?: string,
-  ): Promise<Answer> {
-    const length =
-      body === undefined
-        ? {}
-        : { "content-length": String(Buffer.byteLength(body)) };
+  ask(method: string, path: string, headers: Readonly<Record<string, string>> = {}, body?: string): Promise<Answer> {
+    const length = body === undefined ? {} : { "content-length": String(Buffer.byteLength(body)) };
     return new Promise((done, fail) => {
       const asked = request(
         {

@@ -14,8 +14,7 @@ const POINTS_EACH = 40;
 const VISITS_EACH = 5;
 const READINGS_ONE_AXIS = 200_000;
 
-const at = (days: number): string =>
-  new Date(Date.now() - days * 86_400_000).toISOString();
+const at = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();
 
 /** A big shop, written past the services: they are not what is measured here. */
 export async function fill(folder: string): Promise<void> {
@@ -33,9 +32,7 @@ export async function fill(folder: string): Promise<void> {
   const reading = file.prepare(
     "insert into reading (run_id, step, value, width_mm, entered, source, spoilt, reason, at, by) values (?, ?, 0.01, 0.001, '', 'program', 0, '', ?, 'bench')",
   );
-  const point = file.prepare(
-    "insert into lube_point (machine_id, point, since) values (?, ?, ?)",
-  );
+  const point = file.prepare("insert into lube_point (machine_id, point, since) values (?, ?, ?)");
   const visit = file.prepare(
     "insert into lube_visit (key, point_id, found, dose, glitter, words, at, by) values (?, ?, ?, 1, 0, '', ?, 'bench')",
   );
@@ -70,16 +67,9 @@ export async function fill(folder: string): Promise<void> {
   const usual = templatePoints(configs);
   file.transaction(() => {
     for (let m = 0; m < MACHINES; m += 1) {
-      const { lastInsertRowid: id } = machine.run(
-        `Wren ${m}`,
-        String(Math.floor(m / 6)),
-      );
+      const { lastInsertRowid: id } = machine.run(`Wren ${m}`, String(Math.floor(m / 6)));
       for (const [a, config] of configs.entries()) {
-        const { lastInsertRowid: axisId } = axis.run(
-          id,
-          JSON.stringify(config),
-          at(400),
-        );
+        const { lastInsertRowid: axisId } = axis.run(id, JSON.stringify(config), at(400));
         for (let t = 0; t < TESTS_EACH; t += 1)
           run.run(
             axisId,
@@ -106,28 +96,11 @@ export async function fill(folder: string): Promise<void> {
           );
       }
       for (let r = 0; r < 25; r += 1)
-        meter.run(
-          `m ${m} ${r}`,
-          id,
-          at(14 * (25 - r)).slice(0, 10),
-          4000 + 100 * r,
-          at(14 * (25 - r)),
-        );
+        meter.run(`m ${m} ${r}`, id, at(14 * (25 - r)).slice(0, 10), 4000 + 100 * r, at(14 * (25 - r)));
     }
-    const { lastInsertRowid: last } = axis.run(
-      1,
-      JSON.stringify(defaultAxis("vertical-centre", "U")),
-      at(400),
-    );
+    const { lastInsertRowid: last } = axis.run(1, JSON.stringify(defaultAxis("vertical-centre", "U")), at(400));
     for (let r = 0; r < READINGS_ONE_AXIS / 50; r += 1) {
-      const { lastInsertRowid: runId } = run.run(
-        last,
-        plan,
-        setup,
-        at(r / 24),
-        at(r / 24),
-        0.01,
-      );
+      const { lastInsertRowid: runId } = run.run(last, plan, setup, at(r / 24), at(r / 24), 0.01);
       for (let i = 0; i < 50; i += 1) reading.run(runId, i, at(r / 24));
     }
   })();
@@ -149,10 +122,7 @@ function visitBody(): object {
 
 const ms = (n: number): string => `${n.toFixed(1)} ms`;
 
-async function timed(
-  work: () => Promise<unknown>,
-  times: number,
-): Promise<number[]> {
+async function timed(work: () => Promise<unknown>, times: number): Promise<number[]> {
   const all: number[] = [];
   for (let i = 0; i < times; i += 1) {
     const start = performance.now();
@@ -163,12 +133,7 @@ async function timed(
 }
 
 /** Alone, then ten clients at once; against the bare query of the same rows. */
-async function load(
-  served: Served,
-  what: string,
-  path: string,
-  bare: () => unknown,
-): Promise<void> {
+async function load(served: Served, what: string, path: string, bare: () => unknown): Promise<void> {
   const first = await timed(() => served.ask("GET", path), 1);
   const alone = await timed(() => served.ask("GET", path), 15);
   const fresh: number[] = [];
@@ -186,22 +151,13 @@ async function load(
       await new Promise((go) => setTimeout(go, 100));
     }
   })();
-  const ten = (
-    await Promise.all(
-      Array.from({ length: 10 }, () =>
-        timed(() => served.ask("GET", path), 10),
-      ),
-    )
-  )
+  const ten = (await Promise.all(Array.from({ length: 10 }, () => timed(() => served.ask("GET", path), 10))))
     .flat()
     .sort((a, b) => a - b);
   busy = false;
   await writer;
   const reference = await timed(() => Promise.resolve(bare()), 15);
-  const [own, ref] = [
-    quantileSorted(alone, 0.5),
-    quantileSorted(reference, 0.5),
-  ];
+  const [own, ref] = [quantileSorted(alone, 0.5), quantileSorted(reference, 0.5)];
   const { bytes, status } = await served.ask("GET", path);
   console.log(
     `${what}: first ${ms(first[0])}, alone ${ms(own)}, after a write ${ms(quantileSorted(fresh, 0.5))}, ten clients p50 ${ms(quantileSorted(ten, 0.5))}, p99 ${ms(quantileSorted(ten, 0.99))}; bare SQLite ${ms(ref)}, ratio ${(own / ref).toFixed(1)}; ${status}, ${(bytes / 1e6).toFixed(2)} MB`,
@@ -253,28 +209,18 @@ export async function benchServer(): Promise<void> {
       .all(),
   );
   let i = 0;
-  const visits = await timed(
-    () =>
-      served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()),
-    60,
-  );
-  console.log(
-    `keeping a visit: p50 ${ms(quantileSorted(visits, 0.5))}, p99 ${ms(quantileSorted(visits, 0.99))}`,
-  );
+  const visits = await timed(() => served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()), 60);
+  console.log(`keeping a visit: p50 ${ms(quantileSorted(visits, 0.5))}, p99 ${ms(quantileSorted(visits, 0.99))}`);
   const before = served.memory();
   const axisId = MACHINES * AXES.length + 1;
-  const exported = await meanwhile(
-    served,
-    served.ask("GET", `/api/axes/${axisId}/history/export?format=json`),
-  );
+  const exported = await meanwhile(served, served.ask("GET", `/api/axes/${axisId}/history/export?format=json`));
   console.log(
     `export of ${READINGS_ONE_AXIS} readings: ${ms(exported.tookMs)}, others wait at most ${ms(exported.worstMs)}, memory ${(exported.mostMb - before).toFixed(0)} MB more at most`,
   );
   const day = (n: number): string => at(n).slice(0, 10);
   const rows = Array.from(
     { length: 10_000 },
-    (_, r) =>
-      `Wren ${r % MACHINES};${day(13 - Math.floor(r / 800))};${6500 + r / 200}`,
+    (_, r) => `Wren ${r % MACHINES};${day(13 - Math.floor(r / 800))};${6500 + r / 200}`,
   );
   const work = [
     "machine;place;date;found;dose",
@@ -291,11 +237,7 @@ export async function benchServer(): Promise<void> {
     }),
   ].join("\n");
   for (const [what, path, text] of [
-    [
-      "meter readings",
-      "/api/meters/import",
-      ["machine;date;hours", ...rows].join("\n"),
-    ],
+    ["meter readings", "/api/meters/import", ["machine;date;hours", ...rows].join("\n")],
     ["work", "/api/lube-visits/import", work],
   ] as const) {
     let answer = "";

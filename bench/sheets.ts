@@ -1,18 +1,5 @@
-import {
-  auditSheet,
-  DEFAULT_OPTIONS,
-  JOB_KINDS,
-  kitOf,
-  NoWay,
-  planJob,
-  stateAfter,
-} from "@iron/core";
-import {
-  anyAxis,
-  anyJob,
-  numbers,
-  stateAt,
-} from "../packages/core/src/job/sheets.testing";
+import { auditSheet, DEFAULT_OPTIONS, JOB_KINDS, kitOf, NoWay, planJob, stateAfter } from "@iron/core";
+import { anyAxis, anyJob, numbers, stateAt } from "../packages/core/src/job/sheets.testing";
 
 const LETTERS = ["X", "Y", "Z", "A", "B"];
 
@@ -36,8 +23,7 @@ function benchLargest(machines: number): string {
     const tookMs = performance.now() - at;
     at = performance.now();
     plan.steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), plan.start);
-    if (tookMs > worstMs)
-      [worstMs, worstWalkMs] = [tookMs, performance.now() - at];
+    if (tookMs > worstMs) [worstMs, worstWalkMs] = [tookMs, performance.now() - at];
     most = Math.max(most, plan.steps.length);
   }
   return `largest combinations: ${machines} machines of ${LETTERS.length} axes, every kind that fits on each, up to ${most} steps: at worst ${worstMs.toFixed(1)} ms, ${(worstMs / worstWalkMs).toFixed(1)} times walking that sheet`;
@@ -62,8 +48,7 @@ export function benchSheets(count: number): boolean {
     const tookMs = performance.now() - at;
     planMs += tookMs;
     at = performance.now();
-    for (const f of auditSheet({ ...plan, kit: kitOf(plan) }))
-      add(`rule ${f.rule}: ${f.step} ${f.words}`);
+    for (const f of auditSheet({ ...plan, kit: kitOf(plan) })) add(`rule ${f.rule}: ${f.step} ${f.words}`);
     auditMs += performance.now() - at;
     at = performance.now();
     plan.steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), plan.start);
@@ -90,8 +75,7 @@ export function benchSheets(count: number): boolean {
       add(`no sheet: ${error.message}`);
     }
   for (const [what, times] of faults) console.log(`${times} × ${what}`);
-  const each = (ms: number): string =>
-    `${((1000 * ms) / sheets).toFixed(0)} µs`;
+  const each = (ms: number): string => `${((1000 * ms) / sheets).toFixed(0)} µs`;
   console.log(
     `${sheets} sheets of ${(steps / sheets).toFixed(0)} steps on average, half of them cut short: ${faults.size} kinds of fault, ${refused} without a sheet`,
   );

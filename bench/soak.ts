@@ -12,12 +12,10 @@ const LONGEST_MS = 2000;
 const CLIENTS = 8;
 
 /** A demo shop of its own, its machines hurried. */
-const start = (folder: string): Promise<Served> =>
-  Served.start(folder, "--demo", "--simulation-speed", "50");
+const start = (folder: string): Promise<Served> => Served.start(folder, "--demo", "--simulation-speed", "50");
 
 const fresh = (): string => mkdtempSync(join(tmpdir(), "iron-soak-"));
-const file = (folder: string) =>
-  new Database(join(folder, "iron-patience.sqlite"), { readonly: true });
+const file = (folder: string) => new Database(join(folder, "iron-patience.sqlite"), { readonly: true });
 
 /** Requests made from the OpenAPI document, valid and spoilt, by eight clients at once. */
 async function manyRequests(count: number): Promise<boolean> {
@@ -32,15 +30,9 @@ async function manyRequests(count: number): Promise<boolean> {
       sent += 1;
       const asked = next();
       const sentAt = performance.now();
-      const answer = await server.ask(
-        asked.method,
-        asked.path,
-        asked.headers,
-        asked.body,
-      );
+      const answer = await server.ask(asked.method, asked.path, asked.headers, asked.body);
       const took = performance.now() - sentAt;
-      if (took > longestMs)
-        [longestMs, longest] = [took, `${asked.method} ${asked.path}`];
+      if (took > longestMs) [longestMs, longest] = [took, `${asked.method} ${asked.path}`];
       statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
       const why = unlike(asked, answer);
       if (why) wrong.push(why);
@@ -52,9 +44,7 @@ async function manyRequests(count: number): Promise<boolean> {
   const sound = db.pragma("integrity_check", { simple: true }) === "ok";
   db.close();
   rmSync(folder, { recursive: true });
-  const told = [...statuses]
-    .sort(([a], [b]) => a - b)
-    .map(([s, n]) => `${s}: ${n}`);
+  const told = [...statuses].sort(([a], [b]) => a - b).map(([s, n]) => `${s}: ${n}`);
   console.log(
     `${sent} requests by ${CLIENTS} clients: ${told.join(", ")}; the longest ${longestMs.toFixed(0)} ms (${longest}); data ${sound ? "sound" : "damaged"}`,
   );
@@ -93,11 +83,7 @@ async function kills(count: number): Promise<boolean> {
                 },
               ]
             : n === 1
-              ? [
-                  "job_event",
-                  "/api/jobs/1/acts",
-                  { kind: "note", step: "", words: "heard", key },
-                ]
+              ? ["job_event", "/api/jobs/1/acts", { kind: "note", step: "", words: "heard", key }]
               : [
                   "axis_event",
                   `/api/axes/${1 + (k % 5)}/events`,
@@ -105,11 +91,7 @@ async function kills(count: number): Promise<boolean> {
                 ];
         try {
           const answer = await server.send("POST", path, body);
-          if (
-            answer.status === 201 ||
-            (answer.status === 200 && table === "job_event")
-          )
-            acknowledged.set(key, table);
+          if (answer.status === 201 || (answer.status === 200 && table === "job_event")) acknowledged.set(key, table);
         } catch {
           return;
         }
@@ -137,11 +119,10 @@ async function kills(count: number): Promise<boolean> {
         table,
         new Map(
           (
-            db
-              .prepare(
-                `select ${column} k, count(*) n from ${table} group by ${column}`,
-              )
-              .all() as { k: string; n: number }[]
+            db.prepare(`select ${column} k, count(*) n from ${table} group by ${column}`).all() as {
+              k: string;
+              n: number;
+            }[]
           ).map((r) => [r.k, r.n]),
         ),
       ]),
@@ -175,18 +156,14 @@ async function secondServer(): Promise<boolean> {
   const after = await start(folder);
   await after.end("SIGTERM");
   rmSync(folder, { recursive: true });
-  console.log(
-    `a second server on one folder: ${said.trim().split("\n")[0]}; after a kill the next starts`,
-  );
+  console.log(`a second server on one folder: ${said.trim().split("\n")[0]}; after a kill the next starts`);
   return !said.includes("it started");
 }
 
 /** A disk of its own that fills up: refused in words, reads go on, and with room again it is kept. As root only. */
 async function fullDisk(): Promise<boolean> {
   if (process.getuid?.() !== 0) {
-    console.log(
-      "a full disk of its own: left out, it needs root (npm test does it by max_page_count)",
-    );
+    console.log("a full disk of its own: left out, it needs root (npm test does it by max_page_count)");
     return true;
   }
   const folder = fresh();
@@ -216,9 +193,7 @@ async function fullDisk(): Promise<boolean> {
     console.log(
       `a full disk of 24 MB: ${refused?.status ?? "never"} (${refused?.text.slice(0, 120) ?? ""}), reading meanwhile ${read.status}, with room again ${kept.status}`,
     );
-    return (
-      refused?.status === 503 && read.status === 200 && kept.status === 201
-    );
+    return refused?.status === 503 && read.status === 200 && kept.status === 201;
   } finally {
     execFileSync("umount", ["-l", folder]);
     rmSync(folder, { recursive: true, force: true });
@@ -228,12 +203,7 @@ async function fullDisk(): Promise<boolean> {
 /** `npm run soak -- [requests] [kills]`: stops by itself; non-zero when anything was not as it should be. */
 async function main(): Promise<void> {
   const [many = "100000", times = "1000"] = process.argv.slice(2);
-  const good = [
-    await secondServer(),
-    await fullDisk(),
-    await manyRequests(Number(many)),
-    await kills(Number(times)),
-  ];
+  const good = [await secondServer(), await fullDisk(), await manyRequests(Number(many)), await kills(Number(times))];
   process.exitCode = good.every(Boolean) ? 0 : 1;
 }
 

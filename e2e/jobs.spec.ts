@@ -2,7 +2,10 @@ import type { Page } from "@playwright/test";
 import { expect, looking, openProgram, test, AS_ROWAN } from "./shop";
 
 /** The smallest PNG: one white dot. */
-const DOT = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==", "base64"); // prettier-ignore
+const DOT = Buffer.from(
+  "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==",
+  "base64",
+);
 
 /** Signs step by step, as all is well, until a step’s title matches; null: to the end. */
 async function signOn(page: Page, until: RegExp | null): Promise<void> {
@@ -17,7 +20,7 @@ async function signOn(page: Page, until: RegExp | null): Promise<void> {
     const ahead = page.getByText(/\d+ of \d+ steps signed/);
     const [signed] = /^\d+ of/.exec(await ahead.innerText()) ?? [""];
     await page.getByRole("button", { name: "Sign the step" }).click();
-    await expect(page.getByText(new RegExp(`^${signed} \\d+ steps signed`))).toHaveCount(0); // prettier-ignore
+    await expect(page.getByText(new RegExp(`^${signed} \\d+ steps signed`))).toHaveCount(0);
   }
   throw new Error("the job never came to its end");
 }
@@ -38,8 +41,7 @@ async function fillPlain(page: Page): Promise<void> {
   if (await who.count()) await who.fill("Tomas");
   const over = page.getByRole("button", { name: /^Take over/ });
   if (await over.count()) await over.click();
-  else if (await page.getByLabel("Loss before").count())
-    await page.getByLabel("Loss before").fill("9");
+  else if (await page.getByLabel("Loss before").count()) await page.getByLabel("Loss before").fill("9");
   const loss = page.getByLabel(/^or type the loss/);
   if (await loss.count()) await typeLoss(page, "3");
   const range = page.getByLabel(/^Highest load less lowest|^Range of home/);
@@ -86,20 +88,29 @@ test.describe("jobs at the machine", () => {
     await expect(page.getByText(/Z, passes:/)).toBeVisible();
     await page.goto("/machines/1/axes/3/prove");
     await expect(page.getByText("Nothing waits for a retest")).toBeVisible();
-  }); // prettier-ignore
+  });
 
-  test("a vertical bearing job outlives a killed server: what is signed meanwhile is kept and sent once", async ({ page, shop, expectedNoise }) => {
+  test("a vertical bearing job outlives a killed server: what is signed meanwhile is kept and sent once", async ({
+    page,
+    shop,
+    expectedNoise,
+  }) => {
     expectedNoise.push(/ERR_CONNECTION_REFUSED|Failed to load resource/);
     await open(page, "/machines/2/axes/6", "Replace fixed-end bearings");
     await signOn(page, /^Motor with its brake off/);
     await expect(page.getByText(/Now: power off · head: block · coupling loose/)).toBeVisible();
     // What was signed so far is with the server; what comes now is not.
-    const reached = async (): Promise<number> => ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: unknown[] }).events.length;
-    const shown = Number(/(\d+) of \d+ steps signed/.exec(await page.getByText(/\d+ of \d+ steps signed/).innerText())?.[1]);
+    const reached = async (): Promise<number> =>
+      ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: unknown[] }).events.length;
+    const shown = Number(
+      /(\d+) of \d+ steps signed/.exec(await page.getByText(/\d+ of \d+ steps signed/).innerText())?.[1],
+    );
     await expect.poll(reached).toBe(shown);
     await shop.stop("SIGKILL");
     await page.locator("summary", { hasText: "Note or photo" }).click();
-    await page.getByLabel("Photo, JPEG or PNG").setInputFiles({ name: "brake.png", mimeType: "image/png", buffer: DOT });
+    await page
+      .getByLabel("Photo, JPEG or PNG")
+      .setInputFiles({ name: "brake.png", mimeType: "image/png", buffer: DOT });
     await expect(page.getByText("A photo waits in this browser till the server answers.")).toBeVisible();
     await fillPlain(page);
     await page.getByRole("button", { name: "Sign the step" }).click();
@@ -109,16 +120,26 @@ test.describe("jobs at the machine", () => {
     await expect(page.getByText(/2 entries are kept/)).toBeVisible();
     await shop.start();
     await expect(page.getByText(/kept in this browser/)).toHaveCount(0, { timeout: 60_000 });
-    await expect.poll(async () => ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { photos: unknown[] }).photos).toMatchObject([{ step: "Z:motor-off" }]);
-    const events = ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: { step: string }[] }).events;
+    await expect
+      .poll(
+        async () => ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { photos: unknown[] }).photos,
+      )
+      .toMatchObject([{ step: "Z:motor-off" }]);
+    const events = ((await (await page.request.get(`${shop.url}/api/jobs/1`)).json()) as { events: { step: string }[] })
+      .events;
     expect(events.filter((e) => e.step === "Z:motor-off")).toHaveLength(1);
     await signOn(page, null);
     await expect(page.getByText(/Signed off on/)).toBeVisible();
     await page.goto("/jobs");
-    await expect(page.getByRole("row", { name: /Replace fixed-end bearings, Z signed off|Replace fixed-end bearings, Z/ })).toContainText("signed off");
-  }); // prettier-ignore
+    await expect(
+      page.getByRole("row", { name: /Replace fixed-end bearings, Z signed off|Replace fixed-end bearings, Z/ }),
+    ).toContainText("signed off");
+  });
 
-  test("a screw replacement goes on in another tab; a failed retest is refused, an accepted one needs reason and name", async ({ page, context }) => {
+  test("a screw replacement goes on in another tab; a failed retest is refused, an accepted one needs reason and name", async ({
+    page,
+    context,
+  }) => {
     await open(page, "/machines/2/axes/4", "Replace screw with nut");
     await signOn(page, /^Draw the screw/);
     const url = page.url();
@@ -138,13 +159,16 @@ test.describe("jobs at the machine", () => {
     await expect(other.getByText(/X, does not pass:/)).toBeVisible();
     await other.getByText(/Found, changed, accepted/).click();
     await expect(other.getByText(/accepted: New screw on order, roughing only \(Ama\)/)).toBeVisible();
-  }); // prettier-ignore
+  });
 
   test("three axes in one stop share one sheet; a bad order is told, a good one kept", async ({ page }) => {
     await page.goto("/machines/2/axes/4/fix");
     await page.getByRole("button", { name: "Other axes in the same stop…" }).click();
     for (const letter of ["X", "Y", "Z"])
-      await page.getByRole("group", { name: `Axis ${letter}` }).getByLabel("Replace fixed-end bearings", { exact: true }).check();
+      await page
+        .getByRole("group", { name: `Axis ${letter}` })
+        .getByLabel("Replace fixed-end bearings", { exact: true })
+        .check();
     await expect(page.getByText(/3 end-bearing set \(order\)/)).toBeVisible();
     await page.getByRole("button", { name: "Open the job" }).click();
     await expect(page.getByRole("heading", { name: "Replace fixed-end bearings, X + Y + Z" })).toBeVisible();
@@ -161,24 +185,71 @@ test.describe("jobs at the machine", () => {
     await signOn(page, /^Isolate, lock/);
     await page.getByRole("button", { name: "Sign the step" }).click();
     await expect(page.getByRole("alert")).toContainText("who vouches for it");
-  }); // prettier-ignore
+  });
 });
 
 const KINDS = [
-  "tighten", "fixed-bearings", "support-bearing", "screw", "ball-nut", "grease-nut", "coupling", "belt", "bearing-preload", "align-screw", "float-bracket", "nut-bearing",
-  "gib", "carriages", "v-wheels", "rack-spot", "pinion", "gantry-square", "cage", "antibacklash", "home-switch", "tram", "plumb",
-]; // prettier-ignore
+  "tighten",
+  "fixed-bearings",
+  "support-bearing",
+  "screw",
+  "ball-nut",
+  "grease-nut",
+  "coupling",
+  "belt",
+  "bearing-preload",
+  "align-screw",
+  "float-bracket",
+  "nut-bearing",
+  "gib",
+  "carriages",
+  "v-wheels",
+  "rack-spot",
+  "pinion",
+  "gantry-square",
+  "cage",
+  "antibacklash",
+  "home-switch",
+  "tram",
+  "plumb",
+];
 
 looking("every kind of job prints on paper without overflow", async ({ page, shop }) => {
-  const options = { preload: "torque", align: "carriage", gib: "knee", nutService: "rebuild", newInsert: true, farEndToo: false };
-  const { axes } = (await (await page.request.post(`${shop.url}/api/machines`, { headers: AS_ROWAN, data: { nickname: "Wigeon", bay: "12", kind: "bench-mill", hoursPerWeek: 10, note: "", letters: ["Z"] } })).json()) as { axes: { config: object }[] };
+  const options = {
+    preload: "torque",
+    align: "carriage",
+    gib: "knee",
+    nutService: "rebuild",
+    newInsert: true,
+    farEndToo: false,
+  };
+  const { axes } = (await (
+    await page.request.post(`${shop.url}/api/machines`, {
+      headers: AS_ROWAN,
+      data: { nickname: "Wigeon", bay: "12", kind: "bench-mill", hoursPerWeek: 10, note: "", letters: ["Z"] },
+    })
+  ).json()) as { axes: { config: object }[] };
   const own = axes[0].config;
   // No demo machine has a belt, or a nut that turns.
-  const turning = { ...own, letter: "X", orientation: "horizontal", member: "gantry", brake: false, transmission: "rotating-nut", ratio: 2, guideway: "rail" };
-  await page.request.post(`${shop.url}/api/machines/1/axes`, { headers: AS_ROWAN, data: { config: { ...turning, letter: "W" } } });
+  const turning = {
+    ...own,
+    letter: "X",
+    orientation: "horizontal",
+    member: "gantry",
+    brake: false,
+    transmission: "rotating-nut",
+    ratio: 2,
+    guideway: "rail",
+  };
+  await page.request.post(`${shop.url}/api/machines/1/axes`, {
+    headers: AS_ROWAN,
+    data: { config: { ...turning, letter: "W" } },
+  });
   const all: [number, number][] = [];
   for (let id = 1; id <= 9; id += 1) {
-    const machine = (await (await page.request.get(`${shop.url}/api/machines/${id}`)).json()) as { axes: { id: number }[] };
+    const machine = (await (await page.request.get(`${shop.url}/api/machines/${id}`)).json()) as {
+      axes: { id: number }[];
+    };
     for (const axis of machine.axes) all.push([id, axis.id]);
   }
   await page.setViewportSize({ width: 718, height: 1000 });
@@ -186,7 +257,10 @@ looking("every kind of job prints on paper without overflow", async ({ page, sho
   for (const kind of KINDS) {
     let id = 0;
     for (const [machine, axisId] of all) {
-      const made = await page.request.post(`${shop.url}/api/machines/${machine}/jobs`, { headers: AS_ROWAN, data: { items: [{ axisId, kind }], options, caseId: null } });
+      const made = await page.request.post(`${shop.url}/api/machines/${machine}/jobs`, {
+        headers: AS_ROWAN,
+        data: { items: [{ axisId, kind }], options, caseId: null },
+      });
       if (made.status() !== 201) continue;
       ({ id } = (await made.json()) as { id: number });
       break;
@@ -199,4 +273,4 @@ looking("every kind of job prints on paper without overflow", async ({ page, sho
     const pdf = await page.pdf({ format: "A4", margin: { top: "12mm", bottom: "12mm", left: "10mm", right: "10mm" } });
     expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
   }
-}); // prettier-ignore
+});

@@ -23,9 +23,7 @@ test("a coarse dial on a tight limit is warned of before, and ends in “cannot 
     ).status(),
   ).toBe(201);
   await page.goto(`${BITTERN_Z}/measure/new/two-sided`);
-  await page
-    .getByLabel("Indicator")
-    .selectOption({ label: "Old dial, 0.05 mm" });
+  await page.getByLabel("Indicator").selectOption({ label: "Old dial, 0.05 mm" });
   await expect(page.getByText(/too coarse for the limit/)).toBeVisible();
   await page.getByLabel("Runs").fill("2");
   await page.getByRole("button", { name: "Begin the test" }).click();
@@ -36,9 +34,7 @@ test("a coarse dial on a tight limit is warned of before, and ends in “cannot 
     await field.fill(value);
     await field.press("Enter");
     await expect(
-      page
-        .getByText(`${i + 1} of 4 readings`, { exact: true })
-        .or(page.getByText("Done: 4 of 4 readings are kept.")),
+      page.getByText(`${i + 1} of 4 readings`, { exact: true }).or(page.getByText("Done: 4 of 4 readings are kept.")),
     ).toBeVisible();
   }
   await expect(page.getByText("Done: 4 of 4 readings are kept.")).toBeVisible();
@@ -46,9 +42,7 @@ test("a coarse dial on a tight limit is warned of before, and ends in “cannot 
   await expect(page.getByText(/Nothing to do/)).toHaveCount(0);
   await expect(page.getByText(/would tell/).first()).toBeVisible();
   await page.goto("/floor");
-  await expect(
-    page.getByRole("link", { name: /Bittern Z: .*cannot tell/ }),
-  ).toBeVisible();
+  await expect(page.getByRole("link", { name: /Bittern Z: .*cannot tell/ })).toBeVisible();
 });
 
 test("the column of a bench mill, shimmed by the app’s figures on the simulated machine, sweeps flat", async ({
@@ -74,9 +68,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
     await page.getByLabel("Swept across, mm").fill("240");
     await page.getByLabel("Swept in depth, mm (empty: two points)").fill("150");
     await page.getByRole("button", { name: /^Begin.*[Tt]ram/ }).click();
-    const rows = page
-      .getByRole("region", { name: "Readings so far" })
-      .getByText("µm");
+    const rows = page.getByRole("region", { name: "Readings so far" }).getByText("µm");
     for (let i = 1; i <= 4; i += 1) {
       await page.getByRole("button", { name: "Go there and read" }).click();
       await expect(rows).toHaveCount(i);
@@ -84,15 +76,11 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
   };
   await sweep();
   await expect(page.getByText(/^Out of square: more than/)).toBeVisible();
-  await page
-    .getByLabel("What is shimmed")
-    .selectOption({ label: "the column, on its base" });
+  await page.getByLabel("What is shimmed").selectOption({ label: "the column, on its base" });
   await page.getByLabel("Bolts apart across, mm").fill("180");
   await page.getByLabel(/^Bolt rows apart, .*, mm/).fill("140");
   await page.keyboard.press("Tab");
-  await expect(
-    page.getByText(/With these in, the sweep will read/),
-  ).toBeVisible();
+  await expect(page.getByText(/With these in, the sweep will read/)).toBeVisible();
   await page
     .getByRole("button", {
       name: "Put these shims in on the simulated machine",
@@ -100,46 +88,29 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
     .click();
   await expect(page.getByText("The shims are in. Sweep again")).toBeVisible();
   await sweep();
-  await expect(
-    page.getByText(/^Square within 0\.050 mm over 300 mm/),
-  ).toBeVisible();
+  await expect(page.getByText(/^Square within 0\.050 mm over 300 mm/)).toBeVisible();
 });
 
-test("an axis has one state word on floor, chain, result and finding", async ({
-  page,
-}) => {
+test("an axis has one state word on floor, chain, result and finding", async ({ page }) => {
   await begin(page, BITTERN_Z, "two-sided", { Runs: "3" });
   await page.getByRole("button", { name: "Type readings" }).click();
   await page.getByRole("button", { name: "It stands at zero" }).click();
   const field = page.getByLabel("Reading, mm");
   // 14 ± 6 µm: past what can be left, perhaps, and under the limit for repair.
-  for (const [i, value] of [
-    "0.000",
-    "0.014",
-    "0.001",
-    "0.015",
-    "0.000",
-    "0.014",
-  ].entries()) {
+  for (const [i, value] of ["0.000", "0.014", "0.001", "0.015", "0.000", "0.014"].entries()) {
     await field.fill(value);
     await field.press("Enter");
     await expect(
-      page
-        .getByText(`${i + 1} of 6 readings`, { exact: true })
-        .or(page.getByText("Done: 6 of 6 readings are kept.")),
+      page.getByText(`${i + 1} of 6 readings`, { exact: true }).or(page.getByText("Done: 6 of 6 readings are kept.")),
     ).toBeVisible();
   }
   const state = page.locator(".state ip-state-mark");
   const word = (await state.innerText()).trim();
   expect(word).toMatch(/^(watch|perhaps watch)$/);
   const chain = page.getByRole("list", { name: /^Drive chain/ });
-  await expect(
-    chain.getByRole("listitem").filter({ hasText: "lost" }),
-  ).toContainText(word);
+  await expect(chain.getByRole("listitem").filter({ hasText: "lost" })).toContainText(word);
   await page.goto("/floor");
-  await expect(
-    page.getByRole("link", { name: new RegExp(`Bittern Z: .*${word}`) }),
-  ).toBeVisible();
+  await expect(page.getByRole("link", { name: new RegExp(`Bittern Z: .*${word}`) })).toBeVisible();
   await page.goto(`${BITTERN_Z}/ask`);
   await page.getByRole("button", { name: "Open a case" }).click();
   await expect(page.getByText(/Case 1, opened/)).toBeVisible();

@@ -14,7 +14,11 @@ async function openBusyDay(page: Page): Promise<void> {
 
 const day = (days: number): string => dayAfter(dayOf(new Date()), days);
 
-test("a round goes on through a killed server, nothing twice; what another has done meanwhile is told", async ({ page, shop, expectedNoise }) => {
+test("a round goes on through a killed server, nothing twice; what another has done meanwhile is told", async ({
+  page,
+  shop,
+  expectedNoise,
+}) => {
   expectedNoise.push(/ERR_CONNECTION_REFUSED|Failed to load resource/);
   await page.goto("/rounds");
   await openBusyDay(page);
@@ -36,12 +40,21 @@ test("a round goes on through a killed server, nothing twice; what another has d
   // Rowan does the next point from another tablet.
   const third = await place.innerText();
   const link = await place.getByRole("link").getAttribute("href");
-  await page.request.post(`${shop.url}/api/lube-points/${link?.split("/").pop() ?? ""}/visits`, { headers: { "x-working-as": "Rowan" }, data: { key: crypto.randomUUID(), found: "right", dose: 2, glitter: false, words: "" } });
+  await page.request.post(`${shop.url}/api/lube-points/${link?.split("/").pop() ?? ""}/visits`, {
+    headers: { "x-working-as": "Rowan" },
+    data: { key: crypto.randomUUID(), found: "right", dose: 2, glitter: false, words: "" },
+  });
   await page.getByRole("button", { name: "Right", exact: true }).click();
-  await expect(page.getByRole("alert").filter({ hasText: `${third}: Rowan has done this point already: found right. Nothing was kept twice.` })).toBeVisible();
-}); // prettier-ignore
+  await expect(
+    page
+      .getByRole("alert")
+      .filter({ hasText: `${third}: Rowan has done this point already: found right. Nothing was kept twice.` }),
+  ).toBeVisible();
+});
 
-test("two people on one round: what the one has done is passed over by the other, and said under the thumb", async ({ page }) => {
+test("two people on one round: what the one has done is passed over by the other, and said under the thumb", async ({
+  page,
+}) => {
   await page.goto("/rounds");
   await openBusyDay(page);
   const place = page.locator("article h2");
@@ -51,7 +64,11 @@ test("two people on one round: what the one has done is passed over by the other
   const byRowan = async (link: string | null): Promise<void> => {
     const id = /points\/(\d+)/.exec(link ?? "")?.[1];
     const data = { key: crypto.randomUUID(), found: "right", dose: 1, glitter: false, words: "" };
-    expect((await page.request.post(`/api/lube-points/${id}/visits`, { data, headers: { "x-working-as": "Rowan" } })).status()).toBe(201);
+    expect(
+      (
+        await page.request.post(`/api/lube-points/${id}/visits`, { data, headers: { "x-working-as": "Rowan" } })
+      ).status(),
+    ).toBe(201);
     // A tablet that is woken looks at once what the others have done.
     await page.evaluate(() => document.dispatchEvent(new Event("visibilitychange")));
   };
@@ -62,9 +79,11 @@ test("two people on one round: what the one has done is passed over by the other
   await expect(page.getByRole("alert")).toContainText("Somebody else has done this point or moved it meanwhile.");
   await page.getByRole("button", { name: "Go on to the next" }).click();
   await expect(place.filter({ hasText: first })).toHaveCount(0);
-}); // prettier-ignore
+});
 
-test("a visit is put on another day by hand; the plan heeds it and says what changed and why; the calendar has it", async ({ page }) => {
+test("a visit is put on another day by hand; the plan heeds it and says what changed and why; the calendar has it", async ({
+  page,
+}) => {
   await page.goto("/rounds");
   await openBusyDay(page);
   const place = await page.locator("article h2").innerText();
@@ -77,11 +96,13 @@ test("a visit is put on another day by hand; the plan heeds it and says what cha
   await expect(page.getByText(new RegExp(`${place}: .* to .*: put there by`))).toBeVisible();
   const file = await page.request.get("/api/rounds/calendar");
   const text = (await file.text()).replace(/\r\n[ \t]/g, "");
-  const event = text.split("BEGIN:VEVENT").find((e) => e.includes(place.replace(/,/g, "\\,")) && e.includes(`DTSTART;VALUE=DATE:${to.replace(/-/g, "")}`));
+  const event = text
+    .split("BEGIN:VEVENT")
+    .find((e) => e.includes(place.replace(/,/g, "\\,")) && e.includes(`DTSTART;VALUE=DATE:${to.replace(/-/g, "")}`));
   expect(event).toContain("@iron-patience");
   await page.reload();
   await expect(page.getByText(new RegExp(`${place}: .* to .*: put there by`))).toBeVisible();
-}); // prettier-ignore
+});
 
 test("a point of the walk is dragged onto another day; a photo is kept with a point", async ({ page }) => {
   await page.goto("/rounds");
@@ -94,13 +115,18 @@ test("a point of the walk is dragged onto another day; a photo is kept with a po
   const word = (await open.innerText()).trim().slice(0, 3);
   await second.dragTo(open);
   await expect(page.getByText(new RegExp(`${name}: .* to ${word} .*: put there by`))).toBeVisible();
-  const dot = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==", "base64");
+  const dot = Buffer.from(
+    "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==",
+    "base64",
+  );
   await page.locator("article h2 a").click();
-  await page.getByLabel("Photo of the place, JPEG or PNG").setInputFiles({ name: "nipple.png", mimeType: "image/png", buffer: dot });
+  await page
+    .getByLabel("Photo of the place, JPEG or PNG")
+    .setInputFiles({ name: "nipple.png", mimeType: "image/png", buffer: dot });
   await expect(page.getByRole("img")).toBeVisible();
   await page.goto("/points/2");
   await expect(page.getByRole("heading", { name: "X ball nut" })).toBeVisible();
-}); // prettier-ignore
+});
 
 test("half a year is planned off the page and shown by week; nothing is planned twice", async ({ page }) => {
   await page.goto("/rounds/half-year");
@@ -111,10 +137,20 @@ test("half a year is planned off the page and shown by week; nothing is planned 
   await page.getByRole("button", { name: "Right", exact: true }).click();
   await page.getByRole("navigation", { name: "Lubrication" }).getByRole("link", { name: "Half a year" }).click();
   await expect(page.getByText(/1 point has changed; the rest keeps its week\./)).toBeVisible();
-}); // prettier-ignore
+});
 
-test("a large shop’s half year shows how far it is, can be stopped, and is planned when asked again", async ({ page }) => {
-  const points = Array.from({ length: 8000 }, (_, i) => ({ id: i, machine: Math.floor(i / 40), bay: String(Math.floor(i / 320)), minutes: 3 + (i % 6), weight: 1 + (i % 3), dueDay: (i * 37) % 90, intervalDays: [14, 30, 92, 182][i % 4] }));
+test("a large shop’s half year shows how far it is, can be stopped, and is planned when asked again", async ({
+  page,
+}) => {
+  const points = Array.from({ length: 8000 }, (_, i) => ({
+    id: i,
+    machine: Math.floor(i / 40),
+    bay: String(Math.floor(i / 320)),
+    minutes: 3 + (i % 6),
+    weight: 1 + (i % 3),
+    dueDay: (i * 37) % 90,
+    intervalDays: [14, 30, 92, 182][i % 4],
+  }));
   const weeks = Array.from({ length: 26 }, (_, i) => ({ from: day(7 * i), minutes: 9000, shut: [] }));
   await page.route("**/api/horizon", (route) => route.fulfill({ json: { weeks, points } }));
   await page.goto("/rounds/half-year");
@@ -123,15 +159,20 @@ test("a large shop’s half year shows how far it is, can be stopped, and is pla
   await expect(page.getByRole("progressbar")).toHaveCount(0);
   await page.getByRole("button", { name: "Plan it" }).click();
   await expect(page.getByText(/^\s*\d{5} visits\. Planned from the beginning/)).toBeVisible();
-}); // prettier-ignore
+});
 
-test("a meter file with two bad lines: both named, nothing kept until asked; a lower reading is refused, a reset is not", async ({ page, expectedNoise }) => {
+test("a meter file with two bad lines: both named, nothing kept until asked; a lower reading is refused, a reset is not", async ({
+  page,
+  expectedNoise,
+}) => {
   expectedNoise.push(/422/);
   await page.goto("/rounds/meters");
   const bittern = page.getByRole("region", { name: "Bittern" });
   await expect(bittern.getByText(/11\.\d ± \d\.\d\s+hours a day, from its meter\./)).toBeVisible();
   const text = `machine;date;hours\nBittern;${day(0)};4080,5\nNightjar;${day(0)};12\nGodwit;yesterday;6930\n`;
-  await page.getByLabel("Meter readings, a CSV file").setInputFiles({ name: "meters.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await page
+    .getByLabel("Meter readings, a CSV file")
+    .setInputFiles({ name: "meters.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
   const alert = page.getByRole("alert").filter({ hasText: "2 lines are wrong; nothing was kept." });
   await expect(alert).toContainText("Line 3, machine: There is no machine “Nightjar”.");
   await expect(alert).toContainText("Line 4, date: “yesterday” is no date: write 2026-03-31.");
@@ -146,7 +187,7 @@ test("a meter file with two bad lines: both named, nothing kept until asked; a l
   await expect(bittern.getByText(/12 h \(after a reset\)/)).toBeVisible();
   await bittern.getByRole("button", { name: /Take back/ }).click();
   await expect(bittern.getByText(/after a reset/)).toHaveCount(0);
-}); // prettier-ignore
+});
 
 test("a paper round is typed in by the keyboard alone", async ({ page }) => {
   await page.goto("/rounds/paper");
@@ -164,9 +205,12 @@ test("a paper round is typed in by the keyboard alone", async ({ page }) => {
   await page.keyboard.press("Enter");
   await expect(page.getByText(new RegExp(`${count} visits kept`))).toBeVisible();
   await expect(page.getByText("Nothing is planned on this day.")).toBeVisible();
-}); // prettier-ignore
+});
 
-test("a lubricant that must not meet the old one is warned of before it is kept; a point is made, changed, and kept no more", async ({ page, expectedNoise }) => {
+test("a lubricant that must not meet the old one is warned of before it is kept; a point is made, changed, and kept no more", async ({
+  page,
+  expectedNoise,
+}) => {
   expectedNoise.push(/404/);
   await page.goto("/rounds/lubricants");
   await page.getByLabel("In there now").selectOption({ label: "grease, lithium, NLGI 2" });
@@ -179,7 +223,9 @@ test("a lubricant that must not meet the old one is warned of before it is kept;
   await expect(page.getByRole("alert")).toContainText("incompatible with what is in there.");
   await page.getByLabel("Never under, days").fill("4000");
   await page.getByRole("button", { name: "Keep the point" }).click();
-  await expect(page.getByRole("alert").filter({ hasText: "“4000” cannot be: it must be from 1 to 3650." })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: "“4000” cannot be: it must be from 1 to 3650." }),
+  ).toBeVisible();
   await expect(page.getByLabel("Never under, days")).toBeFocused();
   await page.getByLabel("Never under, days").fill("30");
   await page.getByLabel("Lubricant", { exact: true }).fill("grease, lithium, NLGI 2");
@@ -195,7 +241,7 @@ test("a lubricant that must not meet the old one is warned of before it is kept;
   await page.goto("/points/4711");
   await expect(page.getByRole("heading", { name: "This point cannot be shown" })).toBeVisible();
   await expect(page.getByRole("alert")).toContainText("4711");
-}); // prettier-ignore
+});
 
 test("days and rules: a holiday empties its day, a school is chosen, a gun is weighed", async ({ page }) => {
   await page.goto("/rounds/keeping");
@@ -213,13 +259,19 @@ test("days and rules: a holiday empties its day, a school is chosen, a gun is we
   await program.setInputFiles({ name: "empty.nc", mimeType: "text/plain", buffer: Buffer.from("M30\n") });
   await expect(page.getByRole("alert")).toContainText("nothing in this program moves an axis");
   // 200 mm in a minute: 12 m an hour.
-  await program.setInputFiles({ name: "plate.nc", mimeType: "text/plain", buffer: Buffer.from("G21 G90 G1 X100 F200\nX0\n") });
+  await program.setInputFiles({
+    name: "plate.nc",
+    mimeType: "text/plain",
+    buffer: Buffer.from("G21 G90 G1 X100 F200\nX0\n"),
+  });
   await expect(page.getByText("Godwit X: 0.01 km an hour of running, plate.nc")).toBeVisible();
   await page.getByRole("button", { name: "Keep days and rules" }).click();
   await expect(page.getByText("Kept. The rounds are planned by it.")).toBeVisible();
-  const { days } = (await (await page.request.get("/api/rounds")).json()) as { days: { date: string; available: number; stops: unknown[] }[] };
+  const { days } = (await (await page.request.get("/api/rounds")).json()) as {
+    days: { date: string; available: number; stops: unknown[] }[];
+  };
   expect(days.find((d) => d.date === day(1))).toMatchObject({ available: 0, stops: [] });
-}); // prettier-ignore
+});
 
 test("labels and a round print to PDF without overflow", async ({ page }) => {
   await page.setViewportSize({ width: 718, height: 1000 });
@@ -232,25 +284,28 @@ test("labels and a round print to PDF without overflow", async ({ page }) => {
     const pdf = await page.pdf({ format: "A4", preferCSSPageSize: true });
     expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
   }
-}); // prettier-ignore
+});
 
 test.describe("a shop where it is already tomorrow, or still yesterday", () => {
   // One of the two ends of the world has another day than Greenwich at any hour.
   test.use({
-    timezoneId:
-      new Date().getUTCHours() >= 12 ? "Pacific/Kiritimati" : "Etc/GMT+12",
+    timezoneId: new Date().getUTCHours() >= 12 ? "Pacific/Kiritimati" : "Etc/GMT+12",
   });
 
   test("plans, meters and paper go by its own day", async ({ page }) => {
     await page.goto("/rounds/meters");
     const here = await page.evaluate(() => new Date().toLocaleDateString("en-CA"));
     expect(here).not.toBe(new Date().toISOString().slice(0, 10));
-    const words = new Date(`${here}T12:00:00Z`).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" }).replace(",", "");
+    const words = new Date(`${here}T12:00:00Z`)
+      .toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" })
+      .replace(",", "");
     const bittern = page.getByRole("region", { name: "Bittern" });
     await bittern.getByRole("button", { name: "Read the simulated machine" }).click();
     await expect(bittern.getByText(new RegExp(`${words}: \\d+ h`))).toBeVisible();
     await page.goto("/rounds");
-    await expect(page.getByRole("region", { name: "The coming days" }).getByRole("listitem").first()).toContainText(words);
+    await expect(page.getByRole("region", { name: "The coming days" }).getByRole("listitem").first()).toContainText(
+      words,
+    );
     const place = await page.locator("article h2").innerText();
     await page.goto("/rounds/paper");
     await expect(page.getByLabel("Walked on")).toHaveValue(here);
@@ -263,5 +318,5 @@ test.describe("a shop where it is already tomorrow, or still yesterday", () => {
     expect(file.split(/\r?\n/).filter((l) => l.includes(`,${here},right,`) && l.includes(place))).toHaveLength(1);
     await page.goto("/rounds/half-year");
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
-  }); // prettier-ignore
+  });
 });

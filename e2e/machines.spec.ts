@@ -1,29 +1,17 @@
 import { expect, test } from "./shop";
 
-test("the floor sorts by what needs attention, is searched with / and switches units", async ({
-  page,
-}) => {
+test("the floor sorts by what needs attention, is searched with / and switches units", async ({ page }) => {
   await page.goto("/floor");
-  await expect(
-    page.getByRole("heading", { name: "Four machines want you" }),
-  ).toBeVisible();
-  await expect(
-    page.getByRole("listitem").filter({ hasText: "Bay" }).first(),
-  ).toContainText("Bittern");
+  await expect(page.getByRole("heading", { name: "Four machines want you" })).toBeVisible();
+  await expect(page.getByRole("listitem").filter({ hasText: "Bay" }).first()).toContainText("Bittern");
   await page.keyboard.press("/");
   await page.keyboard.type("heron");
   await expect(page).toHaveURL(/q=heron/);
-  await expect(
-    page.getByRole("heading", { name: "One machine found for “heron”" }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: "One machine found for “heron”" })).toBeVisible();
   await page.getByRole("searchbox").fill("zebra");
-  await expect(
-    page.getByText("Nothing on the floor is called that."),
-  ).toBeVisible();
+  await expect(page.getByText("Nothing on the floor is called that.")).toBeVisible();
   await page.getByRole("link", { name: "Show all machines" }).click();
-  await expect(
-    page.getByRole("heading", { name: "Four machines want you" }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Four machines want you" })).toBeVisible();
   await expect(page.getByText("27.0 µm at reversal")).toBeVisible();
   await page.keyboard.press("u");
   await expect(page.getByText(/10\.6\d tenths at reversal/)).toBeVisible();
@@ -31,13 +19,9 @@ test("the floor sorts by what needs attention, is searched with / and switches u
   await expect(page.getByText(/10\.6\d tenths at reversal/)).toBeVisible();
 });
 
-test("the keys list comes from the register and closes with Esc", async ({
-  page,
-}) => {
+test("the keys list comes from the register and closes with Esc", async ({ page }) => {
   await page.goto("/machines/1/axes/1/measure");
-  await expect(
-    page.getByRole("heading", { name: /How much is lost/ }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: /How much is lost/ })).toBeVisible();
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog")).toContainText("Next axis");
   await page.keyboard.press("Escape");
@@ -48,18 +32,12 @@ test("the keys list comes from the register and closes with Esc", async ({
   await expect(page).toHaveURL(/axes\/1\/measure/);
 });
 
-test("a machine is added, its axis edited with errors in words, duplicated and retired with undo", async ({
-  page,
-}) => {
+test("a machine is added, its axis edited with errors in words, duplicated and retired with undo", async ({ page }) => {
   await page.goto("/floor");
-  await expect(
-    page.getByRole("heading", { name: /machines want you/ }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: /machines want you/ })).toBeVisible();
   await page.keyboard.press("n");
   await page.getByRole("button", { name: "Add the machine" }).click();
-  await expect(
-    page.getByText("Nickname is empty: say at least a word."),
-  ).toBeVisible();
+  await expect(page.getByText("Nickname is empty: say at least a word.")).toBeVisible();
   await page.getByLabel("Nickname").fill("Wren");
   await page.getByLabel("Bay").fill("12");
   await page.getByLabel("Kind").selectOption("lathe");
@@ -70,36 +48,26 @@ test("a machine is added, its axis edited with errors in words, duplicated and r
   const lead = page.getByLabel("Lead, mm");
   await lead.fill("0");
   await expect(
-    page.getByText(
-      "Lead 0 mm cannot be: a screw moves the table by its lead each turn. Typical: 4 to 20 mm.",
-    ),
+    page.getByText("Lead 0 mm cannot be: a screw moves the table by its lead each turn. Typical: 4 to 20 mm."),
   ).toBeVisible();
-  await expect(
-    page.getByRole("button", { name: "Keep the axis data" }),
-  ).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Keep the axis data" })).toBeDisabled();
   await lead.fill("8");
   await page.getByLabel("Repair above, µm").fill("40");
-  await expect(
-    page.getByText("Say why this axis has limits of its own."),
-  ).toBeVisible();
+  await expect(page.getByText("Say why this axis has limits of its own.")).toBeVisible();
   await page.getByLabel("Why").fill("only roughing");
   await page.getByLabel("Set by").fill("Ama");
   await page.getByRole("button", { name: "Keep the axis data" }).click();
   await expect(page.getByText("Axis data kept.")).toBeVisible();
   await expect(page.getByText("Kept as version 2")).toBeVisible();
   await page.getByRole("button", { name: "Add an axis like this" }).click();
-  await expect(
-    page.getByRole("heading", { name: "Axis data of Y" }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Axis data of Y" })).toBeVisible();
   await page.getByRole("button", { name: "Retire the axis" }).click();
   await expect(page.getByText("This axis is retired")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).last().click();
   await expect(page.getByText("This axis is retired")).toHaveCount(0);
 });
 
-test("the chain is drawn from the configuration as it is edited", async ({
-  page,
-}) => {
+test("the chain is drawn from the configuration as it is edited", async ({ page }) => {
   await page.goto("/machines/1/axes/1/setup");
   const chain = page.getByRole("list", { name: /Drive chain/ });
   await expect(chain.first()).toContainText("Coupling");
@@ -113,11 +81,7 @@ test("the chain is drawn from the configuration as it is edited", async ({
 test.describe("two editors", () => {
   test.use({ expectedNoise: [[/status of 409/], { scope: "test" }] as never });
 
-  test("the second gets both versions to choose from", async ({
-    page,
-    context,
-    baseURL,
-  }) => {
+  test("the second gets both versions to choose from", async ({ page, context, baseURL }) => {
     const other = await context.newPage();
     await other.goto(`${baseURL}/machines/2/axes/4/setup`);
     await page.goto("/machines/2/axes/4/setup");
@@ -127,32 +91,20 @@ test.describe("two editors", () => {
     await expect(other.getByText("Axis data kept.")).toBeVisible();
     await page.getByLabel("Travel, mm").fill("640");
     await page.getByRole("button", { name: "Keep the axis data" }).click();
-    await expect(
-      page.getByText(/changed this axis while you did/),
-    ).toBeVisible();
-    await expect(page.getByRole("row", { name: /Travel/ })).toHaveText(
-      /640 mm.*650 mm/,
-    );
+    await expect(page.getByText(/changed this axis while you did/)).toBeVisible();
+    await expect(page.getByRole("row", { name: /Travel/ })).toHaveText(/640 mm.*650 mm/);
     await page.getByRole("button", { name: "Keep mine" }).click();
     await expect(page.getByText("Kept as version 3")).toBeVisible();
     await expect(page.getByLabel("Travel, mm")).toHaveValue("640");
   });
 });
 
-test("history compares, notes events and exports; the shop keeps indicators", async ({
-  page,
-}) => {
+test("history compares, notes events and exports; the shop keeps indicators", async ({ page }) => {
   await page.goto("/machines/2/axes/4/history");
-  await expect(
-    page.getByText(/It grows by .* a month; the limit is reached about/),
-  ).toBeVisible();
-  await expect(
-    page.getByText(/It changed by|nothing has changed/),
-  ).toBeVisible();
+  await expect(page.getByText(/It grows by .* a month; the limit is reached about/)).toBeVisible();
+  await expect(page.getByText(/It changed by|nothing has changed/)).toBeVisible();
   await page.getByRole("button", { name: "Note it" }).click();
-  await expect(
-    page.getByText("What happened is empty: say at least a word."),
-  ).toBeVisible();
+  await expect(page.getByText("What happened is empty: say at least a word.")).toBeVisible();
   await page.getByLabel("What was done or happened").fill("Wipers renewed");
   await page.getByRole("button", { name: "Note it" }).click();
   await expect(page.getByText(/repair.*Wipers renewed/)).toBeVisible();
@@ -161,12 +113,7 @@ test("history compares, notes events and exports; the shop keeps indicators", as
   await page.getByLabel("Smallest step or division, mm").fill("0");
   await expect(page.getByText(/Resolution must be above 0/)).toBeVisible();
   await page.getByLabel("Smallest step or division, mm").fill("0.002");
-  await page
-    .getByRole("form", { name: "Indicator" })
-    .getByLabel("Name")
-    .fill("Old lever");
+  await page.getByRole("form", { name: "Indicator" }).getByLabel("Name").fill("Old lever");
   await page.getByRole("button", { name: "Keep the indicator" }).click();
-  await expect(
-    page.getByRole("cell", { name: "Old lever", exact: true }),
-  ).toBeVisible();
+  await expect(page.getByRole("cell", { name: "Old lever", exact: true })).toBeVisible();
 });

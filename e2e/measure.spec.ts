@@ -9,16 +9,12 @@ test("a two-sided approach by keyboard alone gives a trusted value that is found
   await page.goto("/floor");
   await page.getByRole("link", { name: /Bittern Z: .* lost/ }).focus();
   await page.keyboard.press("Enter");
-  await expect(
-    page.getByRole("heading", { name: "How much is lost when Z turns round?" }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: "How much is lost when Z turns round?" })).toBeVisible();
   await page.getByRole("link", { name: "Set up: Two-sided approach" }).focus();
   await page.keyboard.press("Enter");
   await page.getByLabel("Runs").fill("3");
   await page.keyboard.press("Enter");
-  await expect(
-    page.getByText("Jog down past 240.000 mm by 30 mm"),
-  ).toBeVisible();
+  await expect(page.getByText("Jog down past 240.000 mm by 30 mm")).toBeVisible();
   await approach(page);
   await page.keyboard.press("z");
   for (let i = 0; i < 6; i += 1) {
@@ -33,26 +29,18 @@ test("a two-sided approach by keyboard alone gives a trusted value that is found
   expect(lost).toBeLessThan(31);
   await expect(
     // Three runs tell it mostly; how they scatter is the machine’s own affair.
-    page.getByText(
-      /over this axis’ limit of 0.025 mm|The limit of 0.025 mm lies inside that: this test cannot tell/,
-    ),
+    page.getByText(/over this axis’ limit of 0.025 mm|The limit of 0.025 mm lies inside that: this test cannot tell/),
   ).toBeVisible();
 
   await page.goto("about:blank");
   expect(await shop.stop("SIGTERM")).toBe(0);
   await shop.start();
   await page.goto(`${BITTERN_Z}/history`);
-  await expect(
-    page.getByRole("row", { name: /Two-sided approach/ }),
-  ).toHaveCount(6);
-  await expect(page.getByRole("row").nth(1)).toContainText(
-    lost.toFixed(lost % 1 ? 1 : 0),
-  );
+  await expect(page.getByRole("row", { name: /Two-sided approach/ })).toHaveCount(6);
+  await expect(page.getByRole("row").nth(1)).toContainText(lost.toFixed(lost % 1 ? 1 : 0));
 });
 
-test("an overshoot spoils the reading, is kept as spoilt, and is asked for again", async ({
-  page,
-}) => {
+test("an overshoot spoils the reading, is kept as spoilt, and is asked for again", async ({ page }) => {
   await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
   await approach(page);
   await page.keyboard.press("z");
@@ -64,18 +52,12 @@ test("an overshoot spoils the reading, is kept as spoilt, and is asked for again
   await page.keyboard.press("ArrowLeft");
   await expect(page.getByText("Z at 240.000 mm")).toBeVisible();
   await page.getByRole("button", { name: "Take reading" }).click();
-  await expect(
-    page.getByText(
-      /: spoilt\. Passed 240\.000 mm by 0\.010 mm.*that cannot be corrected/,
-    ),
-  ).toBeVisible();
+  await expect(page.getByText(/: spoilt\. Passed 240\.000 mm by 0\.010 mm.*that cannot be corrected/)).toBeVisible();
   await expect(page.getByText("0 of 2 readings")).toBeVisible();
   await expect(page.getByText("Run 1 of 1, approach from below")).toBeVisible();
 });
 
-test("a discarded reading is kept as discarded and can be taken back", async ({
-  page,
-}) => {
+test("a discarded reading is kept as discarded and can be taken back", async ({ page }) => {
   await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
   await approach(page);
   await page.keyboard.press("z");
@@ -89,44 +71,34 @@ test("a discarded reading is kept as discarded and can be taken back", async ({
   await expect(page.getByText(/: discarded\./)).toHaveCount(0);
 });
 
-test("auto-take reads a still indicator once for each approach", async ({
-  page,
-}) => {
+test("auto-take reads a still indicator once for each approach", async ({ page }) => {
   await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
   await page.keyboard.press("a");
   await expect(page.getByLabel("Auto-take when still")).toBeChecked();
   for (const after of ["0 of 2 readings", "1 of 2 readings"]) {
     await page.keyboard.press("m");
-    await expect(
-      page.getByText("Set the indicator to zero there."),
-    ).toHaveCount(0);
+    await expect(page.getByText("Set the indicator to zero there.")).toHaveCount(0);
     await expect(page.getByText(after)).toBeVisible();
   }
   await page.waitForTimeout(1500);
   await expect(page.getByText("1 of 2 readings")).toBeVisible();
 });
 
-test("a tick count: jog one step at a time until the needle moves", async ({
-  page,
-}) => {
+test("a tick count: jog one step at a time until the needle moves", async ({ page }) => {
   await begin(page, BITTERN_Z, "tick-count", {
     Runs: "1",
     "Jog step, mm": "0.005",
   });
   await approach(page);
   await page.keyboard.press("z");
-  await expect(
-    page.getByText("Count the steps that do not move the needle"),
-  ).toBeVisible();
+  await expect(page.getByText("Count the steps that do not move the needle")).toBeVisible();
   for (let i = 1; i <= 6; i += 1) {
     await page.keyboard.press("m");
     await expect(page.getByText(`${i} steps so far`)).toBeVisible();
   }
   await page.getByRole("button", { name: "The needle moved" }).click();
   await expect(page.getByText("Done: 1 of 1 readings are kept.")).toBeVisible();
-  await expect(
-    page.getByText(/2[3-9](\.\d)? µm lost at reversal/),
-  ).toBeVisible();
+  await expect(page.getByText(/2[3-9](\.\d)? µm lost at reversal/)).toBeVisible();
 });
 
 test("an out-and-back finds the loss at one place", async ({ page }) => {
@@ -138,37 +110,24 @@ test("an out-and-back finds the loss at one place", async ({ page }) => {
     await approach(page);
     await expect(page.getByText("Z at 240.000 mm")).toBeVisible();
     await page.keyboard.press(" ");
-    await expect(
-      page
-        .getByText(`${i + 1} of 2 readings`)
-        .or(page.getByText("Done: 2 of 2")),
-    ).toBeVisible();
+    await expect(page.getByText(`${i + 1} of 2 readings`).or(page.getByText("Done: 2 of 2"))).toBeVisible();
   }
   await expect(page.getByText("Done: 2 of 2 readings are kept.")).toBeVisible();
-  await expect(
-    page.getByText(/2[4-9](\.\d)? µm lost at reversal/),
-  ).toBeVisible();
+  await expect(page.getByText(/2[4-9](\.\d)? µm lost at reversal/)).toBeVisible();
 });
 
 test.describe("a killed server", () => {
   test.use({
     expectedNoise: [
-      [
-        /Failed to load resource|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED|ERR_EMPTY_RESPONSE|ERR_SOCKET/,
-      ],
+      [/Failed to load resource|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED|ERR_EMPTY_RESPONSE|ERR_SOCKET/],
       { scope: "test" },
     ] as never,
   });
 
-  test("loses no reading of a travel profile, and the run goes on at the right step", async ({
-    page,
-    shop,
-  }) => {
+  test("loses no reading of a travel profile, and the run goes on at the right step", async ({ page, shop }) => {
     await begin(page, BITTERN_Z, "travel-profile", { Runs: "2" });
     await page.getByRole("button", { name: "Test program…" }).click();
-    await page
-      .getByRole("button", { name: "Run it on the simulated machine" })
-      .click();
+    await page.getByRole("button", { name: "Run it on the simulated machine" }).click();
     await expect(page.getByText(/^[4-9] of 20 readings$/)).toBeVisible({
       timeout: 40_000,
     });
@@ -176,9 +135,10 @@ test.describe("a killed server", () => {
     await expect(page.getByText("waiting for the server…")).toBeVisible();
     await shop.start();
     const run = page.url().split("/").at(-1);
-    const kept = (await (
-      await page.request.get(`${shop.url}/api/runs/${run}`)
-    ).json()) as { readings: unknown[]; state: string };
+    const kept = (await (await page.request.get(`${shop.url}/api/runs/${run}`)).json()) as {
+      readings: unknown[];
+      state: string;
+    };
     const before = kept.readings.length;
     expect(before).toBeGreaterThanOrEqual(5);
     await page.reload();
@@ -188,11 +148,7 @@ test.describe("a killed server", () => {
     await page.keyboard.press(" ");
     await expect(page.getByText(`${before} of 20 readings`)).toBeVisible();
     await page.getByRole("button", { name: "Test program…" }).click();
-    await page
-      .getByRole("button", { name: "Run it on the simulated machine" })
-      .click();
-    await expect(
-      page.getByText("Done: 20 of 20 readings are kept."),
-    ).toBeVisible({ timeout: 50_000 });
+    await page.getByRole("button", { name: "Run it on the simulated machine" }).click();
+    await expect(page.getByText("Done: 20 of 20 readings are kept.")).toBeVisible({ timeout: 50_000 });
   });
 });

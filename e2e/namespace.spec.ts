@@ -10,35 +10,17 @@ import { keepsThree } from "./tablet";
 const [SHOP, TABLET] = [`iron-s${process.pid}`, `iron-t${process.pid}`];
 const [SHOPS, TABLETS] = ["10.213.77.2", "10.213.77.1"];
 
-const ip = (...args: readonly string[]): boolean =>
-  spawnSync("ip", args, { stdio: "ignore" }).status === 0;
+const ip = (...args: readonly string[]): boolean => spawnSync("ip", args, { stdio: "ignore" }).status === 0;
 
 function joined(): boolean {
   return (
     process.getuid?.() === 0 &&
     ip("netns", "add", SHOP) &&
     ip("netns", "add", TABLET) &&
-    ip(
-      "-n",
-      SHOP,
-      "link",
-      "add",
-      "wire",
-      "type",
-      "veth",
-      "peer",
-      "name",
-      "wire",
-      "netns",
-      TABLET,
-    ) &&
+    ip("-n", SHOP, "link", "add", "wire", "type", "veth", "peer", "name", "wire", "netns", TABLET) &&
     ip("-n", SHOP, "addr", "add", `${SHOPS}/30`, "dev", "wire") &&
     ip("-n", TABLET, "addr", "add", `${TABLETS}/30`, "dev", "wire") &&
-    [SHOP, TABLET].every(
-      (n) =>
-        ip("-n", n, "link", "set", "wire", "up") &&
-        ip("-n", n, "link", "set", "lo", "up"),
-    )
+    [SHOP, TABLET].every((n) => ip("-n", n, "link", "set", "wire", "up") && ip("-n", n, "link", "set", "lo", "up"))
   );
 }
 

@@ -14,9 +14,7 @@ test("a button that slips away from under the finger, as a field says what is wr
   await page.mouse.move(before.x + before.width / 2, before.y + 2);
   await page.mouse.down();
   // Left, the field says it: everything under it moves while the finger is down.
-  await expect(
-    page.getByRole("alert").filter({ hasText: "“4000” cannot be" }),
-  ).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: "“4000” cannot be" })).toBeVisible();
   const moved = await keep.boundingBox();
   expect(moved?.y).toBeGreaterThan(before.y + 4);
   await page.mouse.up();
@@ -32,8 +30,6 @@ test("a button that slips away from under the finger, as a field says what is wr
   await page.mouse.down();
   await page.mouse.move(now.x + 5, now.y - 200);
   await page.mouse.up();
-  await expect(
-    page.getByRole("form", { name: "Lubrication point" }),
-  ).toBeVisible();
+  await expect(page.getByRole("form", { name: "Lubrication point" })).toBeVisible();
   await expect(page).toHaveURL(/\/points\/new/);
 });

@@ -19,9 +19,7 @@ async function violations(page: Page): Promise<string[]> {
       }
     ).axe;
     const { violations: found } = await axe.run();
-    return found.map(
-      (v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(" | ")}`,
-    );
+    return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(" | ")}`);
   });
 }
 
@@ -33,11 +31,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["shop", "/shop", /The shop/],
   ["measure", "/machines/1/axes/3/measure", /How much is lost/],
   ["measure, never measured", "/machines/3/axes/8/measure", /How much is lost/],
-  [
-    "set-up",
-    "/machines/1/axes/3/measure/new/travel-profile",
-    /Set up: Travel profile/,
-  ],
+  ["set-up", "/machines/1/axes/3/measure/new/travel-profile", /Set up: Travel profile/],
   ["finished profile", "/machines/2/axes/4/runs/RUN", /Travel profile/],
   ["import", "/machines/1/axes/3/import", /Import readings/],
   ["history", "/machines/2/axes/4/history", /History of X/],
@@ -59,7 +53,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["rounds", "/rounds", /late/],
   ["half a year", "/rounds/half-year", /Half a year fits/],
   ["paper", "/rounds/paper", /Type a paper round in/],
-  ["round on paper", `/rounds/sheet/${dayOf(new Date())}`, /^Round of/], // prettier-ignore
+  ["round on paper", `/rounds/sheet/${dayOf(new Date())}`, /^Round of/],
   ["labels", "/rounds/labels", /^Labels/],
   ["hour meters", "/rounds/meters", /^Hour meters/],
   ["lubricants", "/rounds/lubricants", /^Lubricants/],
@@ -73,62 +67,65 @@ const VIEWS: [string, string, RegExp][] = [
 
 /** An open case on Bittern Z, made when there is none yet. */
 async function haveCase(page: Page, baseURL: string): Promise<void> {
-  const there = (await (await page.request.get(`${baseURL}/api/axes/3/cases`)).json()) as unknown[]; // prettier-ignore
+  const there = (await (await page.request.get(`${baseURL}/api/axes/3/cases`)).json()) as unknown[];
   if (there.length) return;
-  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data }); // prettier-ignore
-  const file = (await (await post("/machines/1/cases", { axisIds: [3] })).json()) as { id: number }; // prettier-ignore
-  await post(`/cases/${file.id}/results`, { axisId: 3, test: "fastener-check", answers: { "retainer-turns": true }, note: "", data: null }); // prettier-ignore
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data });
+  const file = (await (await post("/machines/1/cases", { axisIds: [3] })).json()) as { id: number };
+  await post(`/cases/${file.id}/results`, {
+    axisId: 3,
+    test: "fastener-check",
+    answers: { "retainer-turns": true },
+    note: "",
+    data: null,
+  });
 }
 
 /** An open job and a begun row of readings on Bittern X, made when there are none yet. */
 async function haveJob(page: Page, baseURL: string): Promise<number> {
-  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data }); // prettier-ignore
-  const there = (await (await page.request.get(`${baseURL}/api/axes/1/series`)).json()) as unknown[]; // prettier-ignore
-  const jobs = async (): Promise<{ id: number; title: string }[]> => (await (await page.request.get(`${baseURL}/api/jobs`)).json()) as { id: number; title: string }[]; // prettier-ignore
-  const mine = async (): Promise<number> => (await jobs()).find((j) => j.title === "Set the gib, X")?.id ?? 0; // prettier-ignore
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data });
+  const there = (await (await page.request.get(`${baseURL}/api/axes/1/series`)).json()) as unknown[];
+  const jobs = async (): Promise<{ id: number; title: string }[]> =>
+    (await (await page.request.get(`${baseURL}/api/jobs`)).json()) as { id: number; title: string }[];
+  const mine = async (): Promise<number> => (await jobs()).find((j) => j.title === "Set the gib, X")?.id ?? 0;
   if (there.length) return mine();
   const places = Array.from({ length: 11 }, (_, i) => i * 0.25);
-  await post("/axes/1/series", { plan: { kind: "gib-curve", places, repeats: 1, spanMm: 300, depthMm: 300, friction: "load" } }); // prettier-ignore
-  for (let step = 0; step < 11; step += 1) await post("/series/1/device", { step }); // prettier-ignore
-  const options = { preload: "torque", align: "carriage", gib: "knee", nutService: "rebuild", newInsert: true, farEndToo: false }; // prettier-ignore
-  await post("/machines/1/jobs", { items: [{ axisId: 1, kind: "gib" }], options, caseId: null }); // prettier-ignore
+  await post("/axes/1/series", {
+    plan: { kind: "gib-curve", places, repeats: 1, spanMm: 300, depthMm: 300, friction: "load" },
+  });
+  for (let step = 0; step < 11; step += 1) await post("/series/1/device", { step });
+  const options = {
+    preload: "torque",
+    align: "carriage",
+    gib: "knee",
+    nutService: "rebuild",
+    newInsert: true,
+    farEndToo: false,
+  };
+  await post("/machines/1/jobs", { items: [{ axisId: 1, kind: "gib" }], options, caseId: null });
   return mine();
 }
 
 for (const [name, path, heading] of VIEWS) {
-  looking(
-    `axe finds nothing: ${name}, day, night and phone`,
-    async ({ page, baseURL }) => {
-      const history = (await (
-        await page.request.get(`${baseURL}/api/axes/4/history`)
-      ).json()) as { runs: { id: number }[] };
-      if (path.includes("CASE")) await haveCase(page, String(baseURL));
-      const job = path.includes("JOB") ? await haveJob(page, String(baseURL)) : 0; // prettier-ignore
-      await page.goto(
-        path
-          .replace("/jobs/1", `/jobs/${job}`)
-          .replace("RUN", String(history.runs.at(-1)?.id)),
-      );
-      await expect(
-        page.getByRole("heading", { name: heading }).first(),
-      ).toBeVisible();
-      await page.waitForLoadState("networkidle");
-      expect(await violations(page)).toEqual([]);
-      await page.getByRole("button", { name: "Night" }).click();
-      expect(await violations(page)).toEqual([]);
-      await page.setViewportSize({ width: 390, height: 844 });
-      expect(await violations(page)).toEqual([]);
-      const overflow = await page.evaluate(
-        () => document.documentElement.scrollWidth - window.innerWidth,
-      );
-      expect(overflow).toBeLessThanOrEqual(0);
-    },
-  );
+  looking(`axe finds nothing: ${name}, day, night and phone`, async ({ page, baseURL }) => {
+    const history = (await (await page.request.get(`${baseURL}/api/axes/4/history`)).json()) as {
+      runs: { id: number }[];
+    };
+    if (path.includes("CASE")) await haveCase(page, String(baseURL));
+    const job = path.includes("JOB") ? await haveJob(page, String(baseURL)) : 0;
+    await page.goto(path.replace("/jobs/1", `/jobs/${job}`).replace("RUN", String(history.runs.at(-1)?.id)));
+    await expect(page.getByRole("heading", { name: heading }).first()).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("button", { name: "Night" }).click();
+    expect(await violations(page)).toEqual([]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    expect(await violations(page)).toEqual([]);
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(overflow).toBeLessThanOrEqual(0);
+  });
 }
 
-test("axe finds nothing in a running test, its program and the keys list", async ({
-  page,
-}) => {
+test("axe finds nothing in a running test, its program and the keys list", async ({ page }) => {
   await page.goto("/machines/1/axes/3/measure/new/two-sided");
   await page.getByRole("button", { name: "Begin the test" }).click();
   await expect(page.getByText("simulated machine and indicator")).toBeVisible();
@@ -144,15 +141,12 @@ test("axe finds nothing in a running test, its program and the keys list", async
   expect(await violations(page)).toEqual([]);
 });
 
-test("the first view on a cold cache is small and holds still as data comes in", async ({
-  page,
-}) => {
+test("the first view on a cold cache is small and holds still as data comes in", async ({ page }) => {
   await page.addInitScript(() => {
     const shifts: number[] = [];
     (window as unknown as { shifts: number[] }).shifts = shifts;
     new PerformanceObserver((list) => {
-      for (const e of list.getEntries())
-        shifts.push((e as unknown as { value: number }).value);
+      for (const e of list.getEntries()) shifts.push((e as unknown as { value: number }).value);
     }).observe({ type: "layout-shift", buffered: true });
   });
   await page.route("**/api/floor", async (route) => {
@@ -160,9 +154,7 @@ test("the first view on a cold cache is small and holds still as data comes in",
     await route.continue();
   });
   await page.goto("/floor");
-  await expect(
-    page.getByRole("heading", { name: /machines want you/ }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: /machines want you/ })).toBeVisible();
   const sizes = await page.evaluate(() =>
     (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
       .filter((r) => /\.(js|css)(\?|$)/.test(r.name))
@@ -172,9 +164,7 @@ test("the first view on a cold cache is small and holds still as data comes in",
   expect(sizes.length).toBeGreaterThan(2);
   expect(total).toBeGreaterThan(50_000);
   expect(total).toBeLessThan(350_000);
-  const shifts = await page.evaluate(
-    () => (window as unknown as { shifts: number[] }).shifts,
-  );
+  const shifts = await page.evaluate(() => (window as unknown as { shifts: number[] }).shifts);
   expect(shifts.reduce((a, b) => a + b, 0)).toBeLessThan(0.02);
 });
 
@@ -192,26 +182,16 @@ test("an empty shop says what to do first, and an axis without an indicator take
   await page.getByLabel("Bay").fill("1");
   await page.getByRole("button", { name: "Add the machine" }).click();
   await page.getByRole("link", { name: "Measure X" }).click();
-  await page
-    .getByRole("link", { name: "Set up: Two-sided approach" })
-    .first()
-    .click();
+  await page.getByRole("link", { name: "Set up: Two-sided approach" }).first().click();
   await expect(page.getByText("The shop has no indicator yet.")).toBeVisible();
   await page.getByRole("link", { name: "Add one" }).click();
   await page.getByRole("button", { name: "Add an indicator" }).click();
-  await page
-    .getByRole("form", { name: "Indicator" })
-    .getByLabel("Name")
-    .fill("Lever");
+  await page.getByRole("form", { name: "Indicator" }).getByLabel("Name").fill("Lever");
   await page.getByRole("button", { name: "Keep the indicator" }).click();
   await page.goBack();
   await page.getByRole("button", { name: "Begin the test" }).click();
-  await expect(
-    page.getByRole("button", { name: "It stands at zero" }),
-  ).toBeVisible();
-  await expect(page.getByText("simulated machine and indicator")).toHaveCount(
-    0,
-  );
+  await expect(page.getByRole("button", { name: "It stands at zero" })).toBeVisible();
+  await expect(page.getByText("simulated machine and indicator")).toHaveCount(0);
   await page.close();
   await shop.close();
 });

@@ -25,11 +25,7 @@ async function seen(page: Page, path: string): Promise<string> {
   return (await main.innerText()).replace(/\s+/g, " ");
 }
 
-test("a backup of a running server, restored into a fresh folder, shows the same", async ({
-  page,
-  shop,
-  browser,
-}) => {
+test("a backup of a running server, restored into a fresh folder, shows the same", async ({ page, shop, browser }) => {
   const away = mkdtempSync(join(tmpdir(), "iron-away-"));
   const file = join(away, "shop.sqlite");
   const run = (...args: readonly string[]): string =>
@@ -45,11 +41,8 @@ test("a backup of a running server, restored into a fresh folder, shows the same
   expect(preview).toMatch(/machines/);
   run("restore", file, "--data", fresh.folder, "--yes");
   await fresh.start();
-  const other = await (
-    await browser.newContext({ baseURL: fresh.url })
-  ).newPage();
-  for (const path of PAGES)
-    expect([path, await seen(other, path)]).toEqual([path, before.get(path)]);
+  const other = await (await browser.newContext({ baseURL: fresh.url })).newPage();
+  for (const path of PAGES) expect([path, await seen(other, path)]).toEqual([path, before.get(path)]);
   await other.context().close();
   await fresh.close();
   rmSync(away, { recursive: true });

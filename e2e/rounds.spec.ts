@@ -7,7 +7,9 @@ async function toGo(page: Page): Promise<RegExp> {
   return new RegExp(`· ${/(\d+) to go/.exec(text)?.[1] ?? ""} to go ·`);
 }
 
-test("the round with what is late is walked to its end with one point dry and one blocked; the plan and the interval move", async ({ page }) => {
+test("the round with what is late is walked to its end with one point dry and one blocked; the plan and the interval move", async ({
+  page,
+}) => {
   await page.goto("/floor");
   await expect(page.getByText(/Y counterweight chain: lubrication 198 days late/)).toBeVisible();
   await expect(page.getByText(/X ball nut: found flooded 3 times/)).toBeVisible();
@@ -36,7 +38,10 @@ test("the round with what is late is walked to its end with one point dry and on
   await page.getByRole("button", { name: "Plan anew" }).click();
   await expect(page.getByRole("heading", { name: "Nothing is late" })).toBeVisible();
   // Another day’s walk: a blocked point asks for a case.
-  const day = page.getByRole("region", { name: "The coming days" }).getByRole("button", { name: /[1-9]\d? points$/ }).last();
+  const day = page
+    .getByRole("region", { name: "The coming days" })
+    .getByRole("button", { name: /[1-9]\d? points$/ })
+    .last();
   await day.click();
   await expect(day).toHaveAttribute("aria-pressed", "true");
   const place = page.locator("article h2");
@@ -49,8 +54,10 @@ test("the round with what is late is walked to its end with one point dry and on
   }
   await expect(page.getByText("Nothing is left on this day.")).toBeVisible();
   await page.goto("/machines/6/axes/16/keep");
-  await expect(page.getByRole("row", { name: /Y counterweight chain/ })).toContainText("every 78 days by calendar (was 92: found dry once)");
-}); // prettier-ignore
+  await expect(page.getByRole("row", { name: /Y counterweight chain/ })).toContainText(
+    "every 78 days by calendar (was 92: found dry once)",
+  );
+});
 
 test("a new machine has its points in a moment, and they are planned", async ({ page }) => {
   await page.goto("/machines/new");
@@ -64,6 +71,8 @@ test("a new machine has its points in a moment, and they are planned", async ({ 
   await expect(page.getByRole("row", { name: /X rail carriages, four/ })).toContainText("4 strokes");
   await page.getByRole("link", { name: "Rounds" }).first().click();
   await expect(page.getByRole("heading", { name: "1 point is late" })).toBeVisible();
-  const { days } = (await (await page.request.get("/api/rounds")).json()) as { days: { stops: { nickname: string }[] }[] };
+  const { days } = (await (await page.request.get("/api/rounds")).json()) as {
+    days: { stops: { nickname: string }[] }[];
+  };
   expect(days.flatMap((d) => d.stops.map((s) => s.nickname))).toContain("Wren");
-}); // prettier-ignore
+});

@@ -30,8 +30,7 @@ export class ShopServer {
   async start(): Promise<void> {
     const filled = process.env["IRON_E2E_DEMO"];
     const own = this.zone === process.env["TZ"] && this.args.includes("--demo");
-    if (filled && own && readdirSync(this.folder).length === 0)
-      cpSync(filled, this.folder, { recursive: true });
+    if (filled && own && readdirSync(this.folder).length === 0) cpSync(filled, this.folder, { recursive: true });
     const args = [
       "dist/server/main.cjs",
       "--data",
@@ -57,20 +56,15 @@ export class ShopServer {
         const port = /http:\/\/[^/]+:(\d+)\//.exec(said)?.[1];
         if (port) done(Number(port));
       });
-      child.once("exit", (code) =>
-        fail(new Error(`the server ended (${code}): ${said}`)),
-      );
+      child.once("exit", (code) => fail(new Error(`the server ended (${code}): ${said}`)));
     });
   }
 
   /** Ends it like a power cut, or politely. */
   async stop(signal: "SIGKILL" | "SIGTERM"): Promise<number | null> {
     const child = this.process;
-    if (!child || child.exitCode !== null || child.signalCode !== null)
-      return child?.exitCode ?? null;
-    const ended = new Promise<number | null>((done) =>
-      child.once("exit", done),
-    );
+    if (!child || child.exitCode !== null || child.signalCode !== null) return child?.exitCode ?? null;
+    const ended = new Promise<number | null>((done) => child.once("exit", done));
     child.kill(signal);
     return ended;
   }
@@ -107,10 +101,7 @@ export const test = base.extend<Fixtures>({
   expectedNoise: async ({}, use) => use([]), // eslint-disable-line no-empty-pattern
   speed: ["12", { option: true }],
   shop: async ({ speed, timezoneId }, use) => {
-    const shop = new ShopServer(
-      ["--demo", "--simulation-speed", speed],
-      timezoneId,
-    );
+    const shop = new ShopServer(["--demo", "--simulation-speed", speed], timezoneId);
     await shop.start();
     await use(shop);
     await shop.close();
@@ -119,28 +110,24 @@ export const test = base.extend<Fixtures>({
   page: async ({ page, expectedNoise }, use) => {
     const noise = noiseOf(page);
     await use(page);
-    expect(noise.filter((n) => !expectedNoise.some((e) => e.test(n)))).toEqual(
-      [],
-    );
+    expect(noise.filter((n) => !expectedNoise.some((e) => e.test(n)))).toEqual([]);
   },
 });
 
 /** For tests that change nothing: one shop for all that a worker runs. */
-export const looking = test.extend<object, { readonly sharedShop: ShopServer }>(
-  {
-    sharedShop: [
-      // eslint-disable-next-line no-empty-pattern
-      async ({}, use) => {
-        const shop = new ShopServer(["--demo"]);
-        await shop.start();
-        await use(shop);
-        await shop.close();
-      },
-      { scope: "worker" },
-    ],
-    shop: async ({ sharedShop }, use) => use(sharedShop),
-  },
-);
+export const looking = test.extend<object, { readonly sharedShop: ShopServer }>({
+  sharedShop: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const shop = new ShopServer(["--demo"]);
+      await shop.start();
+      await use(shop);
+      await shop.close();
+    },
+    { scope: "worker" },
+  ],
+  shop: async ({ sharedShop }, use) => use(sharedShop),
+});
 
 export { expect };
 
@@ -152,20 +139,14 @@ export async function begin(
   fill: Record<string, string> = {},
 ): Promise<void> {
   await page.goto(`${axisPath}/measure/new/${kind}`);
-  for (const [label, value] of Object.entries(fill))
-    await page.getByLabel(label).fill(value);
+  for (const [label, value] of Object.entries(fill)) await page.getByLabel(label).fill(value);
   await page.getByRole("button", { name: "Begin the test" }).click();
-  await expect(
-    page.getByRole("button", { name: "Make this approach" }),
-  ).toBeEnabled();
+  await expect(page.getByRole("button", { name: "Make this approach" })).toBeEnabled();
 }
 
 /** What the server answers to a page: names and networks may be known to the browser alone. */
 export async function answerOf<T>(page: Page, path: string): Promise<T> {
-  return (await page.evaluate(
-    async (at) => (await fetch(at)).json() as Promise<unknown>,
-    path,
-  )) as T;
+  return (await page.evaluate(async (at) => (await fetch(at)).json() as Promise<unknown>, path)) as T;
 }
 
 /** Makes the approach the step asks for with the simulated machine, by key, and waits until it stands. */
@@ -180,13 +161,9 @@ export async function approach(page: Page): Promise<void> {
 export async function standing(page: Page): Promise<void> {
   const axis = /\/axes\/(\d+)/.exec(page.url())?.[1];
   const device = `/api/axes/${axis}/device`;
-  await expect
-    .poll(async () => (await answerOf<{ queued: number }>(page, device)).queued)
-    .toBe(0);
+  await expect.poll(async () => (await answerOf<{ queued: number }>(page, device)).queued).toBe(0);
   await page.waitForTimeout(250);
-  await expect(
-    page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/),
-  ).toBeVisible();
+  await expect(page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/)).toBeVisible();
 }
 
 /** Opens the test program. A page that is still arriving may move its button away from a click: then once more. */
@@ -194,9 +171,7 @@ export async function openProgram(page: Page): Promise<void> {
   const dwell = page.getByLabel("Dwell at each target, s");
   await expect(async () => {
     if (!(await dwell.isVisible()))
-      await page
-        .getByRole("button", { name: "Test program…" })
-        .click({ timeout: 10_000 });
+      await page.getByRole("button", { name: "Test program…" }).click({ timeout: 10_000 });
     await expect(dwell).toBeVisible({ timeout: 5000 });
   }).toPass({ timeout: 60_000 });
 }

@@ -8,13 +8,7 @@ const NAME = "shop.test";
 const test = base.extend({
   // eslint-disable-next-line no-empty-pattern
   shop: async ({}, use) => {
-    const shop = new ShopServer([
-      "--demo",
-      "--host",
-      "0.0.0.0",
-      "--name",
-      NAME,
-    ]);
+    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--name", NAME]);
     await shop.start();
     await use(shop);
     await shop.close();
@@ -26,15 +20,10 @@ test.use({
   viewport: { width: 820, height: 1180 },
   launchOptions: {
     ...config.use?.launchOptions,
-    args: [
-      ...(config.use?.launchOptions?.args ?? []),
-      `--host-resolver-rules=MAP ${NAME} 127.0.0.1`,
-    ],
+    args: [...(config.use?.launchOptions?.args ?? []), `--host-resolver-rules=MAP ${NAME} 127.0.0.1`],
   },
 });
 
-test("a tablet on the network, over plain http: a visit, a signature and a reading are kept", async ({
-  page,
-}) => {
+test("a tablet on the network, over plain http: a visit, a signature and a reading are kept", async ({ page }) => {
   await keepsThree(page);
 });

@@ -17,12 +17,7 @@ export async function keepsThree(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Dry", exact: true }).click();
   await expect(place.filter({ hasText: first })).toHaveCount(0);
   const point = `/api/lube-points/${/\d+/.exec(link ?? "")?.[0]}`;
-  await expect
-    .poll(
-      async () =>
-        (await answerOf<{ lastFound: string }>(page, point)).lastFound,
-    )
-    .toBe("dry");
+  await expect.poll(async () => (await answerOf<{ lastFound: string }>(page, point)).lastFound).toBe("dry");
 
   await page.goto("/machines/2/axes/4/fix");
   await page.getByLabel("Replace or reset the coupling").check();
@@ -32,12 +27,7 @@ export async function keepsThree(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Sign the step" }).click();
   await expect(page.getByText(/^1 of \d+ steps signed/)).toBeVisible();
   const job = `/api${new URL(page.url()).pathname}`;
-  await expect
-    .poll(
-      async () =>
-        (await answerOf<{ events: unknown[] }>(page, job)).events.length,
-    )
-    .toBe(1);
+  await expect.poll(async () => (await answerOf<{ events: unknown[] }>(page, job)).events.length).toBe(1);
 
   await begin(page, "/machines/1/axes/3", "two-sided", { Runs: "1" });
   await approach(page);

@@ -5,11 +5,7 @@ import { dirname, join } from "node:path";
 export async function bundleServer(root, outfile) {
   await bundle(root, "apps/server/src/main.ts", outfile);
   // What takes long runs in threads of its own.
-  await bundle(
-    root,
-    "apps/server/src/threads/worker.ts",
-    join(dirname(outfile), "worker.cjs"),
-  );
+  await bundle(root, "apps/server/src/threads/worker.ts", join(dirname(outfile), "worker.cjs"));
 }
 
 function bundle(root, entry, outfile) {

@@ -1,21 +1,14 @@
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import {
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  writeFileSync,
-} from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 /** Debian’s headless build of Chromium, which starts and draws in two thirds of the time; else the whole one. */
 export const CHROMIUM =
-  ["/usr/bin/chromium-headless-shell", "/usr/bin/chromium"].find((path) =>
-    existsSync(path),
-  ) ?? "/usr/bin/chromium-headless-shell";
+  ["/usr/bin/chromium-headless-shell", "/usr/bin/chromium"].find((path) => existsSync(path)) ??
+  "/usr/bin/chromium-headless-shell";
 const PDF_TEXT = "/usr/bin/pdftotext";
 
 /** Runs a command with its output shown; ends this process when it fails. */
@@ -45,11 +38,8 @@ function lockFingerprint() {
 /** Installs the locked packages when they are not there or the lock file has changed. */
 export function ensureInstalled() {
   const stamp = join(ROOT, "node_modules", ".installed-lock");
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lockFingerprint())
-    return;
-  say(
-    "Installing packages (a few minutes; the database driver may be compiled)…",
-  );
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lockFingerprint()) return;
+  say("Installing packages (a few minutes; the database driver may be compiled)…");
   // Not `npm ci`: npm 11 calls its own lock file out of step over optional packages of other platforms.
   run("npm", ["install", "--no-audit", "--no-fund"]);
   writeFileSync(stamp, lockFingerprint());
@@ -105,14 +95,9 @@ function sourceFingerprint() {
   const files = [
     ...filesUnder(join(ROOT, "packages")),
     ...filesUnder(join(ROOT, "apps")),
-    ...[
-      "package-lock.json",
-      "tsconfig.base.json",
-      "scripts/bundle-server.mjs",
-    ].map((f) => join(ROOT, f)),
+    ...["package-lock.json", "tsconfig.base.json", "scripts/bundle-server.mjs"].map((f) => join(ROOT, f)),
   ].filter((f) => !f.endsWith(".spec.ts"));
-  for (const file of files.sort())
-    hash.update(file.slice(ROOT.length)).update(readFileSync(file));
+  for (const file of files.sort()) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   return hash.digest("hex");
 }
 
@@ -120,12 +105,7 @@ function sourceFingerprint() {
 export async function ensureBuilt({ force = false } = {}) {
   const stamp = join(ROOT, "dist", ".built-from");
   const fingerprint = sourceFingerprint();
-  if (
-    !force &&
-    existsSync(stamp) &&
-    readFileSync(stamp, "utf8") === fingerprint
-  )
-    return;
+  if (!force && existsSync(stamp) && readFileSync(stamp, "utf8") === fingerprint) return;
   say("Building (about half a minute)…");
   run(join(ROOT, "node_modules", ".bin", "ng"), ["build"], {
     cwd: join(ROOT, "apps", "web"),

@@ -3,15 +3,7 @@
  * of ours, and neither core nor contract knows Node or a browser framework.
  */
 const NODE = ["node:*", "/fs", "/path", "/http", "/crypto", "/os"];
-const FRAMEWORKS = [
-  "@angular/*",
-  "express",
-  "kysely",
-  "better-sqlite3",
-  "primeng/*",
-  "chart.js",
-  "rxjs",
-];
+const FRAMEWORKS = ["@angular/*", "express", "kysely", "better-sqlite3", "primeng/*", "chart.js", "rxjs"];
 const UP_AND_OUT = [
   "**/packages/**",
   "**/apps/**",
@@ -26,10 +18,7 @@ function forbid(files, groups, message) {
     files,
     ignores: ["**/*.spec.ts"],
     rules: {
-      "no-restricted-imports": [
-        "error",
-        { patterns: [{ group: groups, message }] },
-      ],
+      "no-restricted-imports": ["error", { patterns: [{ group: groups, message }] }],
     },
   };
 }
@@ -52,14 +41,7 @@ module.exports.importRules = [
   ),
   forbid(
     ["apps/web/src/**/*.ts"],
-    [
-      "@iron/server",
-      ...UP_AND_OUT,
-      ...NODE,
-      "express",
-      "kysely",
-      "better-sqlite3",
-    ],
+    ["@iron/server", ...UP_AND_OUT, ...NODE, "express", "kysely", "better-sqlite3"],
     "web imports contract and core only.",
   ),
 ];

@@ -4,9 +4,7 @@ import { importRules } from "./import-rules.cjs";
 /** The rule must be able to fail: each forbidden import is tried on a file that is not there. */
 describe("import rules", () => {
   const lint = (file: string, code: string): string[] =>
-    new Linter()
-      .verify(code, importRules as Linter.Config[], { filename: file })
-      .map((m) => m.message);
+    new Linter().verify(code, importRules as Linter.Config[], { filename: file }).map((m) => m.message);
 
   it.each([
     ["packages/core/src/axis/x.ts", "@iron/contract"],

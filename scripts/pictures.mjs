@@ -3,28 +3,42 @@ import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import {
-  CHROMIUM,
-  ensureBuilt,
-  ensureChromium,
-  ensureInstalled,
-  ROOT,
-} from "./ensure.mjs";
+import { CHROMIUM, ensureBuilt, ensureChromium, ensureInstalled, ROOT } from "./ensure.mjs";
 
 // The pictures of the README, taken anew from a fresh demo shop.
 ensureInstalled();
 ensureChromium();
 await ensureBuilt();
 const data = mkdtempSync(join(tmpdir(), "iron-pictures-"));
-const server = spawn(process.execPath, [join(ROOT, "dist/server/main.cjs"), "--demo", "--data", data, "--port", "0", "--simulation-speed", "20"], { env: { ...process.env, LOG_LEVEL: "error" } }); // prettier-ignore
+const server = spawn(
+  process.execPath,
+  [join(ROOT, "dist/server/main.cjs"), "--demo", "--data", data, "--port", "0", "--simulation-speed", "20"],
+  { env: { ...process.env, LOG_LEVEL: "error" } },
+);
 const baseURL = await new Promise((done) => {
   server.stdout.on("data", (text) => {
     const found = /http:\/\/[^/]+/.exec(String(text));
     if (found) done(found[0]);
   });
 });
-const browser = await chromium.launch({ executablePath: CHROMIUM, args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] }); // prettier-ignore
-const page = await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, locale: "en-GB", reducedMotion: "reduce" }); // prettier-ignore
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
+});
+const page = await browser.newPage({
+  baseURL,
+  viewport: { width: 1280, height: 800 },
+  locale: "en-GB",
+  reducedMotion: "reduce",
+});
 const take = async (name) => {
   await page.waitForLoadState("networkidle").catch(() => undefined);
   await page.waitForTimeout(700);
@@ -33,7 +47,7 @@ const take = async (name) => {
   });
 };
 const button = (name) => page.getByRole("button", { name });
-const runId = async (axis) => (await (await page.request.get(`/api/axes/${axis}/history`)).json()).runs.at(-1).id; // prettier-ignore
+const runId = async (axis) => (await (await page.request.get(`/api/axes/${axis}/history`)).json()).runs.at(-1).id;
 
 try {
   await page.goto("/floor");
@@ -113,9 +127,8 @@ try {
     await page.waitForFunction(
       (n) =>
         document.querySelectorAll(".readings td:last-child").length &&
-        [...document.querySelectorAll(".readings td:last-child")].filter((e) =>
-          /\d/.test(e.textContent ?? ""),
-        ).length >= n,
+        [...document.querySelectorAll(".readings td:last-child")].filter((e) => /\d/.test(e.textContent ?? ""))
+          .length >= n,
       i + 1,
     );
   }

@@ -21,9 +21,7 @@ function startAfresh() {
     allowPositionals: true,
     options: { data: { type: "string" } },
   });
-  const folder = resolve(
-    String(values.data ?? process.env.IRON_DATA ?? join(ROOT, "demo-data")),
-  );
+  const folder = resolve(String(values.data ?? process.env.IRON_DATA ?? join(ROOT, "demo-data")));
   const database = join(folder, "iron-patience.sqlite");
   if (!demo || (existsSync(database) && !existsSync(join(folder, DEMO_MARK)))) {
     console.error(
@@ -31,23 +29,17 @@ function startAfresh() {
     );
     process.exit(1);
   }
-  for (const ending of ["", "-wal", "-shm"])
-    rmSync(`${database}${ending}`, { force: true });
+  for (const ending of ["", "-wal", "-shm"]) rmSync(`${database}${ending}`, { force: true });
   say("The demo shop starts afresh.");
 }
 const server = spawn(
   process.execPath,
-  [
-    "--enable-source-maps",
-    join(ROOT, "dist", "server", "main.cjs"),
-    ...args.filter((a) => a !== "--fresh"),
-  ],
+  ["--enable-source-maps", join(ROOT, "dist", "server", "main.cjs"), ...args.filter((a) => a !== "--fresh")],
   {
     stdio: "inherit",
     cwd: ROOT,
     env: { LOG_LEVEL: "warn", ...process.env },
   },
 );
-for (const signal of ["SIGINT", "SIGTERM"])
-  process.on(signal, () => server.kill(signal));
+for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));

@@ -7,9 +7,7 @@ function read(name) {
   try {
     return JSON.parse(readFileSync(join(ROOT, ".cache", name), "utf8"));
   } catch {
-    console.error(
-      `.cache/${name} is missing: its tests did not run to their end.`,
-    );
+    console.error(`.cache/${name} is missing: its tests did not run to their end.`);
     return null;
   }
 }
@@ -19,10 +17,6 @@ const playwright = read("playwright.json");
 const passed = (jest?.numPassedTests ?? 0) + (playwright?.stats.expected ?? 0);
 const failed =
   (jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1) +
-  (playwright
-    ? playwright.stats.unexpected +
-      playwright.stats.flaky +
-      playwright.errors.length
-    : 1);
+  (playwright ? playwright.stats.unexpected + playwright.stats.flaky + playwright.errors.length : 1);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

@@ -1,14 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import {
-  ensureBuilt,
-  ensureChromium,
-  ensureInstalled,
-  ensurePdfText,
-  ROOT,
-  say,
-} from "./ensure.mjs";
+import { ensureBuilt, ensureChromium, ensureInstalled, ensurePdfText, ROOT, say } from "./ensure.mjs";
 
 // `npm test`: everything it needs, then Jest, then the browser tests. Reports go to .cache/.
 ensureInstalled();
@@ -29,13 +22,7 @@ const test = (name, args, env = {}) =>
   }).status ?? 1;
 
 say("Jest…");
-const jest = test("jest", [
-  "--ci",
-  "--json",
-  `--outputFile=${reports.jest}`,
-  "--silent",
-  "--maxWorkers=2",
-]);
+const jest = test("jest", ["--ci", "--json", `--outputFile=${reports.jest}`, "--silent", "--maxWorkers=2"]);
 await ensureBuilt();
 say("Playwright…");
 const playwright = test("playwright", ["test"], {

@@ -103,16 +103,14 @@ export function createApp(options: AppOptions): App {
   app.use(
     pinoHttp({
       logger: log,
-      customLogLevel: (_, response, error) =>
-        error || response.statusCode >= 500 ? "error" : "debug",
+      customLogLevel: (_, response, error) => (error || response.statusCode >= 500 ? "error" : "debug"),
     }),
   );
   app.use(giveNonce, contentSecurity, guard(options.host, options.names));
   app.use(
     compression({
       filter: (request, response) =>
-        response.getHeader("Content-Type") !== "text/event-stream" &&
-        compression.filter(request, response),
+        response.getHeader("Content-Type") !== "text/event-stream" && compression.filter(request, response),
     }),
   );
   app.use("/api", (request, response, next) => {
@@ -123,8 +121,8 @@ export function createApp(options: AppOptions): App {
     next();
   });
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
-  app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" })); // prettier-ignore
-  app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" })); // prettier-ignore
+  app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" }));
+  app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" }));
   mountPhotos(app, cases, pool);
   mountJobPhotos(app, jobs, pool);
   mountLubePhotos(app, lube, pool);
@@ -168,19 +166,11 @@ export function createApp(options: AppOptions): App {
     response.json(document);
   });
   app.use("/api", (request) => {
-    throw problem(
-      404,
-      "Not found",
-      `There is nothing at ${request.method} ${request.path.slice(0, 200)}.`,
-    );
+    throw problem(404, "Not found", `There is nothing at ${request.method} ${request.path.slice(0, 200)}.`);
   });
   if (options.webFolder) serveWebFiles(app, options.webFolder);
   app.use((request) => {
-    throw problem(
-      404,
-      "Not found",
-      `There is nothing at ${request.path.slice(0, 200)}.`,
-    );
+    throw problem(404, "Not found", `There is nothing at ${request.path.slice(0, 200)}.`);
   });
   app.use(errorHandler(log));
   return {

@@ -41,9 +41,7 @@ function optionsFromCommandLine() {
   });
   const demo = values.demo;
   const port = values.port ?? process.env["IRON_PORT"];
-  const speed = Number(
-    values["simulation-speed"] ?? process.env["IRON_SIMULATION_SPEED"] ?? 1,
-  );
+  const speed = Number(values["simulation-speed"] ?? process.env["IRON_SIMULATION_SPEED"] ?? 1);
   if (port !== undefined && !/^\d{1,5}$/.test(port))
     throw new Error(`The port is "${port}": it must be from 0 to 65535.`);
   if (!(speed > 0)) throw new Error("The simulation speed must be above 0.");
@@ -56,15 +54,11 @@ function optionsFromCommandLine() {
     port: port === undefined ? null : Number(port),
     host: values.host ?? process.env["IRON_HOST"] ?? "127.0.0.1",
     names: values.name ?? [],
-    data: resolve(
-      values.data ?? process.env["IRON_DATA"] ?? (demo ? "demo-data" : "data"),
-    ),
+    data: resolve(values.data ?? process.env["IRON_DATA"] ?? (demo ? "demo-data" : "data")),
     simulate: demo || values.simulate,
     speed,
-    seed: values["simulation-seed"] === undefined ? undefined : Number(values["simulation-seed"]), // prettier-ignore
-    web: values.web
-      ? resolve(values.web)
-      : join(__dirname, "..", "web", "browser"),
+    seed: values["simulation-seed"] === undefined ? undefined : Number(values["simulation-seed"]),
+    web: values.web ? resolve(values.web) : join(__dirname, "..", "web", "browser"),
   };
 }
 
@@ -79,31 +73,20 @@ function listen(server: Server, host: string, port: number): Promise<number> {
 }
 
 /** Listens where told, or on the first free port from the usual one on. */
-async function listenSomewhere(
-  server: Server,
-  host: string,
-  port: number | null,
-): Promise<number> {
+async function listenSomewhere(server: Server, host: string, port: number | null): Promise<number> {
   if (port !== null) return listen(server, host, port);
   for (let i = 0; ; i += 1) {
     try {
       return await listen(server, host, DEFAULT_PORT + i);
     } catch (error) {
-      if (
-        (error as NodeJS.ErrnoException).code !== "EADDRINUSE" ||
-        i >= PORTS_TRIED
-      )
-        throw error;
+      if ((error as NodeJS.ErrnoException).code !== "EADDRINUSE" || i >= PORTS_TRIED) throw error;
     }
   }
 }
 
 async function main(): Promise<void> {
   const options = optionsFromCommandLine();
-  const log = pino(
-    { level: process.env["LOG_LEVEL"] ?? "info", name: "iron-patience" },
-    pino.destination(2),
-  );
+  const log = pino({ level: process.env["LOG_LEVEL"] ?? "info", name: "iron-patience" }, pino.destination(2));
   if (options.command !== "serve") {
     await tend(options);
     return;
@@ -111,17 +94,14 @@ async function main(): Promise<void> {
   if (options.demo) markDemo(options.data);
   const lock = holdFolder(options.data, "a server that is starting");
   const db = await openDatabase(options.data, {
-    copied: (path) =>
-      log.info({ path }, "copied before it is brought up to date"),
+    copied: (path) => log.info({ path }, "copied before it is brought up to date"),
   });
   if (options.demo) await seedDemo(db, new Date());
   await new Runs(db, new Machines(db, systemClock), systemClock).reevaluate();
   await db.transaction().execute((trx) => settleAxes(trx));
   const backups = options.demo
     ? null
-    : keepBackups(options.data, (words, error) =>
-        error ? log.error({ err: error }, words) : log.info(words),
-      );
+    : keepBackups(options.data, (words, error) => (error ? log.error({ err: error }, words) : log.info(words)));
   const app = createApp({
     backups,
     db,
@@ -142,14 +122,8 @@ async function main(): Promise<void> {
   lock.say(`the server at ${options.host}:${port}`);
   log.info({ port, host: options.host, demo: options.demo }, "listening");
   const everywhere = ["0.0.0.0", "::"].includes(options.host);
-  const name = isLoopback(options.host)
-    ? "localhost"
-    : everywhere
-      ? (options.names[0] ?? hostname())
-      : options.host;
-  process.stdout.write(
-    `Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`,
-  );
+  const name = isLoopback(options.host) ? "localhost" : everywhere ? (options.names[0] ?? hostname()) : options.host;
+  process.stdout.write(`Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`);
   if (!isLoopback(options.host))
     process.stdout.write(
       "Everybody on this network can read and change everything here: nobody signs in yet, and nothing is encrypted. Bind it only to a network you trust.\n",
@@ -175,8 +149,6 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(
-    `${error instanceof Error ? error.message : String(error)}\n`,
-  );
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
   process.exit(1);
 });

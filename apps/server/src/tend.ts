@@ -1,11 +1,5 @@
 import { basename, resolve } from "node:path";
-import {
-  contentsOf,
-  makeBackup,
-  restoreBackup,
-  thinOut,
-  type Contents,
-} from "./store/backups";
+import { contentsOf, makeBackup, restoreBackup, thinOut, type Contents } from "./store/backups";
 import { StartError } from "./store/start-error";
 
 const say = (words: string): void => {
@@ -35,10 +29,7 @@ export async function tend(options: {
     say(`It holds ${counted(contentsOf(path))}.`);
     return;
   }
-  if (command !== "restore")
-    throw new StartError(
-      `There is no command “${command}”: backup, or restore FILE.`,
-    );
+  if (command !== "restore") throw new StartError(`There is no command “${command}”: backup, or restore FILE.`);
   if (!file) throw new StartError("Say which backup: npm run restore -- FILE.");
   const from = resolve(file);
   say(`${basename(from)} holds ${counted(contentsOf(from))}.`);

@@ -1,11 +1,4 @@
-import {
-  CAUSE_LINKS,
-  LINK_IDS,
-  LOAD_METERS,
-  MAGNITUDES,
-  SLACKS,
-  TEST_KINDS,
-} from "@iron/core";
+import { CAUSE_LINKS, LINK_IDS, LOAD_METERS, MAGNITUDES, SLACKS, TEST_KINDS } from "@iron/core";
 import { z } from "zod";
 import { finite, instantSchema, versionSchema } from "./common";
 import { testIdSchema } from "./case";
@@ -39,12 +32,8 @@ export const ledgerSchema = z.object({
     }),
   ),
   total: z.object({ lostMm: finite, expandedMm: finite }).nullable(),
-  rest: z
-    .object({ mm: finite, expandedMm: finite, significant: z.boolean() })
-    .nullable(),
-  consistency: z
-    .object({ chiSquared: finite, dof: finite, chance: finite })
-    .nullable(),
+  rest: z.object({ mm: finite, expandedMm: finite, significant: z.boolean() }).nullable(),
+  consistency: z.object({ chiSquared: finite, dof: finite, chance: finite }).nullable(),
   contradictions: z.array(z.string()),
 });
 export type LedgerView = z.infer<typeof ledgerSchema>;
@@ -103,9 +92,7 @@ export const assessmentSchema = z.object({
       guided: z.boolean(),
     }),
   ),
-  impossible: z.array(
-    z.object({ id: testIdSchema, name: z.string(), why: z.string() }),
-  ),
+  impossible: z.array(z.object({ id: testIdSchema, name: z.string(), why: z.string() })),
   ledger: ledgerSchema,
   links: z.array(linkShareSchema),
   sisters: z.array(
@@ -151,9 +138,7 @@ export const loadTraceSchema = z.object({
       extra: z.object({ value: finite, u: finite, real: z.boolean() }),
     }),
   ),
-  spots: z.array(
-    z.object({ fromMm: finite, toMm: finite, peakMm: finite, extra: finite }),
-  ),
+  spots: z.array(z.object({ fromMm: finite, toMm: finite, peakMm: finite, extra: finite })),
   scatter: finite,
   fitted: z.array(finite.nullable()),
   cutOff: z.number().int(),
@@ -177,9 +162,7 @@ export const knowledgeSchema = z.object({
       version: versionSchema,
       learned: finite,
       share: z.string(),
-      shows: z.array(
-        z.object({ words: z.string(), level: z.string(), chance: finite }),
-      ),
+      shows: z.array(z.object({ words: z.string(), level: z.string(), chance: finite })),
       costClass: z.number().int(),
       normal: z.boolean(),
       provenance: z.string(),
@@ -197,10 +180,7 @@ export const knowledgeSchema = z.object({
 export type Knowledge = z.infer<typeof knowledgeSchema>;
 export const overrideSchema = z.object({
   /** Null takes the shop’s own weight back. */
-  prior: finite
-    .min(0, "The weight must be from 0 to 50.")
-    .max(50, "The weight must be from 0 to 50.")
-    .nullable(),
+  prior: finite.min(0, "The weight must be from 0 to 50.").max(50, "The weight must be from 0 to 50.").nullable(),
   why: z.string().trim().max(300, "Why is longer than 300 characters."),
   version: versionSchema,
 });

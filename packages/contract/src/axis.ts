@@ -85,10 +85,7 @@ export const axisConfigSchema = z
       .string()
       .trim()
       .max(2, "The letter must be one capital, perhaps with a digit.")
-      .regex(
-        /^[A-Z][0-9]?$/,
-        "The letter must be one capital, perhaps with a digit: X, Y, Z, W, X2.",
-      ),
+      .regex(/^[A-Z][0-9]?$/, "The letter must be one capital, perhaps with a digit: X, Y, Z, W, X2."),
     member: oneOf("What it moves", MEMBERS),
     orientation: oneOf("Orientation", ORIENTATIONS),
     slantDeg: bounded(AXIS_BOUNDS.slantDeg),
@@ -125,10 +122,8 @@ export const axisConfigSchema = z
     if (!limitsAreUsual(axis)) {
       const missing = (path: string, message: string): void =>
         context.addIssue({ code: "custom", path: ["limits", path], message });
-      if (!axis.limits.why.trim())
-        missing("why", "Say why this axis has limits of its own.");
-      if (!axis.limits.setBy.trim())
-        missing("setBy", "Say who set these limits.");
+      if (!axis.limits.why.trim()) missing("why", "Say why this axis has limits of its own.");
+      if (!axis.limits.setBy.trim()) missing("setBy", "Say who set these limits.");
     }
     if (axis.transmission === "rack") return;
     const { rootMm, nominalMm } = axis.screw;
@@ -159,14 +154,7 @@ export const axisUpdateSchema = z.object({
   config: axisConfigSchema,
 });
 
-export const AXIS_EVENT_KINDS = [
-  "repair",
-  "adjustment",
-  "crash",
-  "move",
-  "lubrication",
-  "note",
-] as const;
+export const AXIS_EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
 
 export const axisEventCreateSchema = z.object({
   kind: oneOf("Kind of event", AXIS_EVENT_KINDS),

@@ -15,7 +15,7 @@ export const caseContextSchema = z.object({
   dusty: maybe,
   samePlace: maybe,
   parameterChange: maybe,
-}); // prettier-ignore
+});
 
 const findingId = z.enum(FINDING_IDS, { error: "There is no such finding." });
 export const testIdSchema = z.enum(TEST_IDS, {
@@ -34,10 +34,7 @@ export const symptomEvidenceSchema = z.partialRecord(
     ref: z
       .string()
       .max(30, "Evidence is a run or a result of this axis.")
-      .regex(
-        /^(run|result) \d+$/,
-        "Evidence is a run or a result of this axis.",
-      )
+      .regex(/^(run|result) \d+$/, "Evidence is a run or a result of this axis.")
       .nullable(),
   }),
 );
@@ -57,7 +54,10 @@ export const resultDataSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("load-trace"),
     unit: z.enum(["%", "A"]),
-    samples: z.array(loadSampleSchema).min(40, "A load trace needs at least 40 samples.").max(20_000, "At most 20000 samples."),
+    samples: z
+      .array(loadSampleSchema)
+      .min(40, "A load trace needs at least 40 samples.")
+      .max(20_000, "At most 20000 samples."),
   }),
   z.object({
     kind: z.literal("crest-run"),
@@ -67,9 +67,20 @@ export const resultDataSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("series"), seriesId: z.number().int() }),
   z.object({
     kind: z.literal("fasteners"),
-    found: z.array(z.object({ name: z.string().max(80), torqueNm: finite.min(0.1, "Torque must be from 0.1 to 2000 N·m.").max(2000, "Torque must be from 0.1 to 2000 N·m.").nullable(), state: z.enum(["tight", "turned", "missing", "not looked at"]) })).max(60),
+    found: z
+      .array(
+        z.object({
+          name: z.string().max(80),
+          torqueNm: finite
+            .min(0.1, "Torque must be from 0.1 to 2000 N·m.")
+            .max(2000, "Torque must be from 0.1 to 2000 N·m.")
+            .nullable(),
+          state: z.enum(["tight", "turned", "missing", "not looked at"]),
+        }),
+      )
+      .max(60),
   }),
-]); // prettier-ignore
+]);
 export type ResultData = z.infer<typeof resultDataSchema>;
 
 export const resultCreateSchema = z.object({
@@ -101,10 +112,7 @@ export const CAUSE_IDS = CAUSES.map((c) => c.id) as [string, ...string[]];
 const causeId = z.enum(CAUSE_IDS, { error: "There is no such cause." });
 
 export const caseCreateSchema = z.object({
-  axisIds: z
-    .array(z.number().int())
-    .min(1, "Name at least one axis.")
-    .max(12, "At most 12 axes."),
+  axisIds: z.array(z.number().int()).min(1, "Name at least one axis.").max(12, "At most 12 axes."),
 });
 export const caseUpdateSchema = z.object({
   version: z.number().int(),

@@ -3,16 +3,12 @@ import { z } from "zod";
 
 /** A number with the bounds and words of the trade. */
 export function bounded(bound: FieldBound): z.ZodNumber {
-  const unit =
-    bound.unit === "money" || bound.unit === "ratio"
-      ? ""
-      : `, ${bound.unit === "µm" ? "mm" : bound.unit}`;
+  const unit = bound.unit === "money" || bound.unit === "ratio" ? "" : `, ${bound.unit === "µm" ? "mm" : bound.unit}`;
   return z
     .number({ error: () => boundMessage(bound, NaN) })
     .check((context) => {
       const message = boundMessage(bound, context.value);
-      if (message)
-        context.issues.push({ code: "custom", message, input: context.value });
+      if (message) context.issues.push({ code: "custom", message, input: context.value });
     })
     .meta({ description: `${bound.label}${unit}: ${bound.why}` });
 }
@@ -28,15 +24,10 @@ export function said(what: string, max: number): z.ZodString {
 
 /** Text that may be empty. */
 export function note(what: string, max: number): z.ZodString {
-  return z
-    .string({ error: `${what} must be text.` })
-    .max(max, `${what} is longer than ${max} characters.`);
+  return z.string({ error: `${what} must be text.` }).max(max, `${what} is longer than ${max} characters.`);
 }
 
-export function oneOf<const T extends readonly [string, ...string[]]>(
-  what: string,
-  values: T,
-) {
+export function oneOf<const T extends readonly [string, ...string[]]>(what: string, values: T) {
   return z.enum(values, {
     error: `${what} must be one of: ${values.join(", ")}.`,
   });

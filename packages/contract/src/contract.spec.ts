@@ -16,8 +16,7 @@ import {
 const messages = (result: {
   success: boolean;
   error?: { issues: { path: PropertyKey[]; message: string }[] };
-}): string[] =>
-  (result.error?.issues ?? []).map((i) => `${i.path.join(".")}: ${i.message}`);
+}): string[] => (result.error?.issues ?? []).map((i) => `${i.path.join(".")}: ${i.message}`);
 
 describe("axis configuration", () => {
   const good = defaultAxis("vertical-centre", "X");
@@ -25,9 +24,7 @@ describe("axis configuration", () => {
   it("accepts the defaults of every kind", () => {
     for (const kind of MACHINE_KINDS) {
       for (const letter of ["X", "Y", "Z"])
-        expect(
-          messages(axisConfigSchema.safeParse(defaultAxis(kind, letter))),
-        ).toEqual([]);
+        expect(messages(axisConfigSchema.safeParse(defaultAxis(kind, letter)))).toEqual([]);
     }
   });
 
@@ -42,12 +39,8 @@ describe("axis configuration", () => {
       "screw.leadMm: Lead 0 mm cannot be: a screw moves the table by its lead each turn. Typical: 4 to 20 mm.",
     ]);
     const root = { ...good, screw: { ...good.screw, rootMm: 40 } };
-    expect(messages(axisConfigSchema.safeParse(root))[0]).toContain(
-      "Root diameter 40 mm cannot be",
-    );
-    expect(
-      messages(axisConfigSchema.safeParse({ ...root, transmission: "rack" })),
-    ).toEqual([]);
+    expect(messages(axisConfigSchema.safeParse(root))[0]).toContain("Root diameter 40 mm cannot be");
+    expect(messages(axisConfigSchema.safeParse({ ...root, transmission: "rack" }))).toEqual([]);
   });
 
   it("wants who and why with limits of the axis’ own", () => {
@@ -56,11 +49,7 @@ describe("axis configuration", () => {
       limits: { leaveMm: 0.03, repairMm: 0.02, setBy: "", why: "" },
     };
     const said = messages(axisConfigSchema.safeParse(own));
-    expect(said.map((m) => m.split(":")[0])).toEqual([
-      "limits.repairMm",
-      "limits.why",
-      "limits.setBy",
-    ]);
+    expect(said.map((m) => m.split(":")[0])).toEqual(["limits.repairMm", "limits.why", "limits.setBy"]);
   });
 
   it("checks machines and the shop the same way", () => {
@@ -75,10 +64,7 @@ describe("axis configuration", () => {
       "nickname: Nickname is empty: say at least a word.",
       "hoursPerWeek: Working hours per week 200 h cannot be: a week has 168 hours. The most taken here is 168 h. Typical: 20 to 120 h.",
     ]);
-    expect(
-      shopUpdateSchema.safeParse({ name: "A", currency: "euro", people: [] })
-        .success,
-    ).toBe(false);
+    expect(shopUpdateSchema.safeParse({ name: "A", currency: "euro", people: [] }).success).toBe(false);
   });
 });
 
@@ -87,16 +73,10 @@ describe("readings CSV", () => {
 
   it("reads commas, semicolons with decimal commas, and inches", () => {
     const comma = parseReadingsCsv(`${header}100,+,1,0.001\n100,-,1,0.021\n`);
-    const semicolon = parseReadingsCsv(
-      "place_mm;approach;run;reading_um\n100,0;up;1;1,0\n100,0;down;1;21,0\n",
-    );
-    expect(semicolon.rows.map((r) => r.readingMm)).toEqual(
-      comma.rows.map((r) => r.readingMm),
-    );
+    const semicolon = parseReadingsCsv("place_mm;approach;run;reading_um\n100,0;up;1;1,0\n100,0;down;1;21,0\n");
+    expect(semicolon.rows.map((r) => r.readingMm)).toEqual(comma.rows.map((r) => r.readingMm));
     expect(semicolon.delimiter).toBe(";");
-    const inch = parseReadingsCsv(
-      "\uFEFFplace_in,approach,run,reading_thou\n4,+,1,1\n",
-    );
+    const inch = parseReadingsCsv("\uFEFFplace_in,approach,run,reading_thou\n4,+,1,1\n");
     expect(inch.rows[0]).toMatchObject({ placeMm: 101.6, readingMm: 0.0254 });
   });
 
@@ -114,9 +94,7 @@ describe("readings CSV", () => {
       [7, ""],
     ]);
     expect(errors[0].message).toBe("“abc” is not a number.");
-    expect(errors[4].message).toBe(
-      "Run 1 from this side at this place is already on line 2.",
-    );
+    expect(errors[4].message).toBe("Run 1 from this side at this place is already on line 2.");
     expect(errors[5].message).toContain("decimal comma");
   });
 
@@ -127,26 +105,17 @@ describe("readings CSV", () => {
       "approach",
       "run",
     ]);
-    expect(parseReadingsCsv(header).errors[0].message).toContain(
-      "no reading below",
-    );
+    expect(parseReadingsCsv(header).errors[0].message).toContain("no reading below");
     expect(parseReadingsCsv("").rows).toEqual([]);
   });
 
   it("takes decimals in both ways and nothing else", () => {
-    expect([
-      parseDecimal("0,5"),
-      parseDecimal(" −.5"),
-      parseDecimal("1e-3"),
-    ]).toEqual([0.5, -0.5, 0.001]);
-    for (const bad of ["", "1.2.3", "1,000.5", "NaN", "Infinity", "0x10"])
-      expect(parseDecimal(bad)).toBeUndefined();
+    expect([parseDecimal("0,5"), parseDecimal(" −.5"), parseDecimal("1e-3")]).toEqual([0.5, -0.5, 0.001]);
+    for (const bad of ["", "1.2.3", "1,000.5", "NaN", "Infinity", "0x10"]) expect(parseDecimal(bad)).toBeUndefined();
   });
 
   it("makes a plan of the rows and reads its own file back", () => {
-    const rows = parseReadingsCsv(
-      `${header}100,+,1,0.001\n100,-,1,0.021\n300,+,1,0.002\n300,-,2,0.022`,
-    ).rows;
+    const rows = parseReadingsCsv(`${header}100,+,1,0.001\n100,-,1,0.021\n300,+,1,0.002\n300,-,2,0.022`).rows;
     const plan = planOfRows(rows, true, 20);
     expect(plan).toMatchObject({
       kind: "travel-profile",
@@ -202,14 +171,8 @@ describe("OpenAPI document", () => {
       paths: Record<string, Record<string, { operationId: string }>>;
     };
     expect(document.openapi).toBe("3.1.0");
-    const ids = Object.values(document.paths).flatMap((p) =>
-      Object.values(p).map((o) => o.operationId),
-    );
-    expect(ids.sort()).toEqual(
-      [...Object.keys(OPERATIONS), "deviceStream"].sort(),
-    );
-    expect(JSON.stringify(document)).toContain(
-      "a screw moves the table by its lead each turn",
-    );
+    const ids = Object.values(document.paths).flatMap((p) => Object.values(p).map((o) => o.operationId));
+    expect(ids.sort()).toEqual([...Object.keys(OPERATIONS), "deviceStream"].sort());
+    expect(JSON.stringify(document)).toContain("a screw moves the table by its lead each turn");
   });
 });

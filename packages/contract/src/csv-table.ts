@@ -1,10 +1,5 @@
 import Papa from "papaparse";
-import {
-  guardFormula,
-  parseDecimal,
-  quoted,
-  type CsvError,
-} from "./readings-csv";
+import { guardFormula, parseDecimal, quoted, type CsvError } from "./readings-csv";
 
 /** Why a cell is no good; thrown by the readers of columns. */
 export class CellError extends Error {}
@@ -41,9 +36,9 @@ export function readTable<C extends Record<string, Column<unknown>>>(
   const errors: CsvError[] = [];
   for (const column of Object.values(columns))
     if (column.required && !header.includes(column.name))
-      errors.push({ line: 1, column: column.name, message: `There is no column ${column.name}.` }); // prettier-ignore
+      errors.push({ line: 1, column: column.name, message: `There is no column ${column.name}.` });
   if (errors.length) return { rows: [], errors };
-  const rows: { line: number; value: { [K in keyof C]: Read<C[K]> | undefined } }[] = []; // prettier-ignore
+  const rows: { line: number; value: { [K in keyof C]: Read<C[K]> | undefined } }[] = [];
   body.slice(0, MOST_CSV_ROWS).forEach((cells, i) => {
     if (cells.every((c) => c.trim() === "")) return;
     const line = i + 2;
@@ -51,9 +46,9 @@ export function readTable<C extends Record<string, Column<unknown>>>(
     const value = Object.fromEntries(
       Object.entries(columns).map(([key, column]) => {
         // The apostrophe that {@link writeTable} puts before what a spreadsheet would compute.
-        const cell = (cells[header.indexOf(column.name)] ?? "").trim().replace(/^'(?=[=+\-@＝＋－＠])/, ""); // prettier-ignore
+        const cell = (cells[header.indexOf(column.name)] ?? "").trim().replace(/^'(?=[=+\-@＝＋－＠])/, "");
         if (cell === "") {
-          if (column.required) errors.push({ line, column: column.name, message: "It is empty." }); // prettier-ignore
+          if (column.required) errors.push({ line, column: column.name, message: "It is empty." });
           return [key, undefined];
         }
         try {
@@ -68,23 +63,31 @@ export function readTable<C extends Record<string, Column<unknown>>>(
     if (errors.length === before) rows.push({ line, value });
   });
   if (body.length > MOST_CSV_ROWS)
-    errors.push({ line: MOST_CSV_ROWS + 2, column: "", message: `Only the first ${MOST_CSV_ROWS} rows are read.` }); // prettier-ignore
+    errors.push({ line: MOST_CSV_ROWS + 2, column: "", message: `Only the first ${MOST_CSV_ROWS} rows are read.` });
   return { rows, errors };
 }
 
-export const column = <T>(name: string, read: (text: string) => T, required = true): Column<T> => ({ name, required, read }); // prettier-ignore
+export const column = <T>(name: string, read: (text: string) => T, required = true): Column<T> => ({
+  name,
+  required,
+  read,
+});
 
-export const text = (most: number) => (cell: string): string => {
-  if (cell.length > most) throw new CellError(`“${cell.slice(0, 20)}…” is longer than ${most} characters.`); // prettier-ignore
-  return cell;
-}; // prettier-ignore
+export const text =
+  (most: number) =>
+  (cell: string): string => {
+    if (cell.length > most) throw new CellError(`“${cell.slice(0, 20)}…” is longer than ${most} characters.`);
+    return cell;
+  };
 
-export const number = (least: number, most: number) => (cell: string): number => {
-  const value = parseDecimal(cell);
-  if (value === undefined) throw new CellError(`${quoted(cell)} is not a number.`);
-  if (value < least || value > most) throw new CellError(`${cell} is not from ${least} to ${most}.`);
-  return value;
-}; // prettier-ignore
+export const number =
+  (least: number, most: number) =>
+  (cell: string): number => {
+    const value = parseDecimal(cell);
+    if (value === undefined) throw new CellError(`${quoted(cell)} is not a number.`);
+    if (value < least || value > most) throw new CellError(`${cell} is not from ${least} to ${most}.`);
+    return value;
+  };
 
 export const yesNo = (cell: string): boolean => {
   if (/^(yes|true|1|x)$/i.test(cell)) return true;
@@ -101,17 +104,28 @@ export const day = (cell: string): string => {
   return cell;
 };
 
-export const word = <const T extends readonly string[]>(words: T) => (cell: string): T[number] => {
-  const found = words.find((w) => w.toLowerCase() === cell.toLowerCase());
-  if (found === undefined) throw new CellError(`${quoted(cell)} is none of: ${words.join(", ")}.`);
-  return found;
-}; // prettier-ignore
+export const word =
+  <const T extends readonly string[]>(words: T) =>
+  (cell: string): T[number] => {
+    const found = words.find((w) => w.toLowerCase() === cell.toLowerCase());
+    if (found === undefined) throw new CellError(`${quoted(cell)} is none of: ${words.join(", ")}.`);
+    return found;
+  };
 
-export const words = <const T extends readonly string[]>(all: T) => (cell: string): T[number][] =>
-  cell.split("|").map((w) => w.trim()).filter(Boolean).map(word(all)); // prettier-ignore
+export const words =
+  <const T extends readonly string[]>(all: T) =>
+  (cell: string): T[number][] =>
+    cell
+      .split("|")
+      .map((w) => w.trim())
+      .filter(Boolean)
+      .map(word(all));
 
 /** Writes a table that {@link readTable} reads back. A cell a spreadsheet would compute is made text. */
-export function writeTable(header: readonly string[], rows: readonly (readonly (string | number | boolean | null)[])[]): string {
+export function writeTable(
+  header: readonly string[],
+  rows: readonly (readonly (string | number | boolean | null)[])[],
+): string {
   const safe = (cell: string | number | boolean | null): string => {
     if (cell === null) return "";
     if (typeof cell === "boolean") return cell ? "yes" : "no";
@@ -119,4 +133,4 @@ export function writeTable(header: readonly string[], rows: readonly (readonly (
     return guardFormula(cell);
   };
   return `${Papa.unparse({ fields: [...header], data: rows.map((r) => r.map(safe)) }, { newline: "\r\n" })}\r\n`;
-} // prettier-ignore
+}

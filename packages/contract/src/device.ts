@@ -33,9 +33,7 @@ export const deviceSnapshotSchema = z.object({
 });
 export type DeviceSnapshot = z.infer<typeof deviceSnapshotSchema>;
 
-const feed = finite
-  .positive("Feed must be above 0 mm/min.")
-  .max(200_000, "Feed must be at most 200000 mm/min.");
+const feed = finite.positive("Feed must be above 0 mm/min.").max(200_000, "Feed must be at most 200000 mm/min.");
 
 export const jogSchema = z.object({ byMm: finite, feedMmMin: feed });
 export const approachSchema = z.object({
@@ -45,9 +43,7 @@ export const approachSchema = z.object({
 export const programRunSchema = z.object({
   runId: z.number().int(),
   feedMmMin: feed,
-  dwellS: finite
-    .min(0.5, "Dwell must be from 0.5 to 60 s.")
-    .max(60, "Dwell must be from 0.5 to 60 s."),
+  dwellS: finite.min(0.5, "Dwell must be from 0.5 to 60 s.").max(60, "Dwell must be from 0.5 to 60 s."),
 });
 
 const axisName = z
@@ -57,10 +53,7 @@ const axisName = z
 const axisWord = z
   .string()
   .max(3, "A program writes an axis as one capital, or as Z2=.")
-  .regex(
-    /^[A-Z](?:[0-9]=)?$/,
-    "A program writes an axis as one capital, or as Z2= where its name has a digit.",
-  );
+  .regex(/^[A-Z](?:[0-9]=)?$/, "A program writes an axis as one capital, or as Z2= where its name has a digit.");
 export const gcodeRequestSchema = z.object({
   runId: z.number().int().optional(),
   /** Axis that is tested, by its name. */

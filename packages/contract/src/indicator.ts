@@ -6,10 +6,7 @@ const resolutionMessage =
   "Resolution must be above 0 and at most 1 mm. Typical: 0.001 to 0.01 mm, or 0.0001 to 0.0005 in.";
 export const tipAngleSchema = finite
   .min(0, "Tip angle must be from 0° to below 80°.")
-  .lt(
-    80,
-    "Tip angle must be from 0° to below 80°: past that a tip hardly reads.",
-  );
+  .lt(80, "Tip angle must be from 0° to below 80°: past that a tip hardly reads.");
 
 const ownError = (what: string) =>
   finite
@@ -25,9 +22,7 @@ export const indicatorEditSchema = z.object({
   unit: oneOf("Unit", ["mm", "in"]),
   tipAngleDeg: tipAngleSchema,
   rangeMm: finite
-    .positive(
-      "Range must be above 0 mm. Typical: 0.8 mm for a lever, 10 mm for a plunger.",
-    )
+    .positive("Range must be above 0 mm. Typical: 0.8 mm for a lever, 10 mm for a plunger.")
     .max(30_000, "Range must be at most 30000 mm."),
   /** Largest difference between going in and coming out, mm; null where nobody noted it. */
   hysteresisMm: ownError("Hysteresis"),

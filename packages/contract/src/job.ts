@@ -133,20 +133,15 @@ export const plannedStepSchema = z.object({
 });
 export const jobPlanSchema = z.object({
   /** The axes as they were when the sheet was planned. */
-  axes: z
-    .array(z.object({ letter: z.string(), config: axisConfigSchema }))
-    .readonly(),
+  axes: z.array(z.object({ letter: z.string(), config: axisConfigSchema })).readonly(),
   start: machineStateSchema,
   steps: z.array(plannedStepSchema).readonly(),
 });
 
 export const jobFigureSchema = z.object({
-  lostMm: finite.min(-5, "A loss must be from −5 to 5 mm.").max(5, "A loss must be from −5 to 5 mm."), // prettier-ignore
+  lostMm: finite.min(-5, "A loss must be from −5 to 5 mm.").max(5, "A loss must be from −5 to 5 mm."),
   /** Null where it was typed and nobody said with what it was measured. */
-  expandedMm: finite
-    .min(0, "U must be from 0 to 1 mm.")
-    .max(1, "U must be from 0 to 1 mm.")
-    .nullable(),
+  expandedMm: finite.min(0, "U must be from 0 to 1 mm.").max(1, "U must be from 0 to 1 mm.").nullable(),
   runId: z.number().int().nullable(),
 });
 export type JobFigureRecord = z.infer<typeof jobFigureSchema>;
@@ -169,24 +164,24 @@ const stamp = { at: instantSchema, by: z.string(), key: z.string() };
 export const jobEventSchema = z.discriminatedUnion("kind", [
   signSchema.extend(stamp),
   z.object({ kind: z.literal("undo"), step: z.string(), ...stamp }),
-  z.object({ kind: z.literal("note"), step: z.string(), words: z.string(), ...stamp }), // prettier-ignore
-  z.object({ kind: z.literal("plan"), why: z.string(), plan: jobPlanSchema, ...stamp }), // prettier-ignore
+  z.object({ kind: z.literal("note"), step: z.string(), words: z.string(), ...stamp }),
+  z.object({ kind: z.literal("plan"), why: z.string(), plan: jobPlanSchema, ...stamp }),
   /** Something of the kit lies ready, or does not any more. */
-  z.object({ kind: z.literal("kit"), item: z.string(), on: z.boolean(), ...stamp }), // prettier-ignore
+  z.object({ kind: z.literal("kit"), item: z.string(), on: z.boolean(), ...stamp }),
 ]);
 export type JobEventRecord = z.infer<typeof jobEventSchema>;
 
 const key = z.uuid("The key must be a UUID.");
 /** What is sent: the key makes sending it twice harmless. */
 export const jobActSchema = z.discriminatedUnion("kind", [
-  signSchema.extend({ key, system: oneOf("Units", ["metric", "inch"]).default("metric") }), // prettier-ignore
+  signSchema.extend({ key, system: oneOf("Units", ["metric", "inch"]).default("metric") }),
   z.object({ kind: z.literal("undo"), step: z.string().max(80), key }),
-  z.object({ kind: z.literal("note"), step: z.string().max(80), words: note("Note", 1000), key }), // prettier-ignore
-  z.object({ kind: z.literal("kit"), item: z.string().min(1, "Say what lies ready.").max(120), on: z.boolean(), key }), // prettier-ignore
+  z.object({ kind: z.literal("note"), step: z.string().max(80), words: note("Note", 1000), key }),
+  z.object({ kind: z.literal("kit"), item: z.string().min(1, "Say what lies ready.").max(120), on: z.boolean(), key }),
   /** Tighten what was loose, put everything back, retest: the sheet is planned anew. */
   z.object({ kind: z.literal("stop-here"), letter: z.string().max(4), key }),
-  z.object({ kind: z.literal("add-work"), letter: z.string().max(4), job: jobKindSchema, key }), // prettier-ignore
-  z.object({ kind: z.literal("reorder"), order: z.array(z.string().max(80)).max(400), key }), // prettier-ignore
+  z.object({ kind: z.literal("add-work"), letter: z.string().max(4), job: jobKindSchema, key }),
+  z.object({ kind: z.literal("reorder"), order: z.array(z.string().max(80)).max(400), key }),
 ]);
 export type JobAct = z.infer<typeof jobActSchema>;
 
@@ -226,7 +221,7 @@ export const jobAxisSchema = z.object({
       at: instantSchema,
       kind: z.string(),
       placeMm: z.number().nullable(),
-    }) // prettier-ignore
+    })
     .nullable(),
 });
 
@@ -277,10 +272,32 @@ export type JobSummary = z.infer<typeof jobSummarySchema>;
 const byId = z.object({ id: idSchema });
 /** Jobs: the sheet, and everything that happens on it. */
 export const JOB_OPERATIONS = {
-  jobs: operation("get", "/api/jobs", "All jobs, newest first", { response: z.array(jobSummarySchema) }), // prettier-ignore
-  openJob: operation("post", "/api/machines/:id/jobs", "Open a job: plans its sheet", { params: byId, body: jobCreateSchema, response: jobSchema, created: true }), // prettier-ignore
-  job: operation("get", "/api/jobs/:id", "A job with its sheet and all that happened", { params: byId, response: jobSchema }), // prettier-ignore
-  actOnJob: operation("post", "/api/jobs/:id/acts", "Sign a step, take it back, note, plan anew; the same key again changes nothing", { params: byId, body: jobActSchema, response: jobSchema }), // prettier-ignore
-  jobPdf: operation("get", "/api/jobs/:id/sheet.pdf", "The signed sheet as a PDF file: who, when, found, readings with U, before and after", { params: byId, query: z.object({ system: oneOf("Units", ["metric", "inch"]).default("metric") }), media: "application/pdf" }), // prettier-ignore
-  exportJob: operation("get", "/api/jobs/:id/export", "A job as JSON", { params: byId, media: "application/json" }), // prettier-ignore
+  jobs: operation("get", "/api/jobs", "All jobs, newest first", { response: z.array(jobSummarySchema) }),
+  openJob: operation("post", "/api/machines/:id/jobs", "Open a job: plans its sheet", {
+    params: byId,
+    body: jobCreateSchema,
+    response: jobSchema,
+    created: true,
+  }),
+  job: operation("get", "/api/jobs/:id", "A job with its sheet and all that happened", {
+    params: byId,
+    response: jobSchema,
+  }),
+  actOnJob: operation(
+    "post",
+    "/api/jobs/:id/acts",
+    "Sign a step, take it back, note, plan anew; the same key again changes nothing",
+    { params: byId, body: jobActSchema, response: jobSchema },
+  ),
+  jobPdf: operation(
+    "get",
+    "/api/jobs/:id/sheet.pdf",
+    "The signed sheet as a PDF file: who, when, found, readings with U, before and after",
+    {
+      params: byId,
+      query: z.object({ system: oneOf("Units", ["metric", "inch"]).default("metric") }),
+      media: "application/pdf",
+    },
+  ),
+  exportJob: operation("get", "/api/jobs/:id/export", "A job as JSON", { params: byId, media: "application/json" }),
 } as const;

@@ -1,5 +1,5 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS, type LubePoint } from "@iron/core"; // prettier-ignore
-import { column, day, number, readTable, text, word, words, writeTable, yesNo, type CsvTable } from "./csv-table"; // prettier-ignore
+import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS, type LubePoint } from "@iron/core";
+import { column, day, number, readTable, text, word, words, writeTable, yesNo, type CsvTable } from "./csv-table";
 
 export interface MeterRow {
   readonly machine: string;
@@ -18,12 +18,18 @@ export function readMeterCsv(file: string): CsvTable<MeterRow> {
   });
   return {
     errors,
-    rows: rows.map(({ line, value: v }) => ({ line, value: { machine: v.machine ?? "", date: v.date ?? "", hours: v.hours ?? 0, reset: v.reset ?? false } })), // prettier-ignore
+    rows: rows.map(({ line, value: v }) => ({
+      line,
+      value: { machine: v.machine ?? "", date: v.date ?? "", hours: v.hours ?? 0, reset: v.reset ?? false },
+    })),
   };
 }
 
 export function writeMeterCsv(rows: readonly MeterRow[]): string {
-  return writeTable(["machine", "date", "hours", "reset"], rows.map((r) => [r.machine, r.date, r.hours, r.reset])); // prettier-ignore
+  return writeTable(
+    ["machine", "date", "hours", "reset"],
+    rows.map((r) => [r.machine, r.date, r.hours, r.reset]),
+  );
 }
 
 export interface PointRow {
@@ -63,17 +69,34 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
   const good = rows.flatMap(({ line, value: v }) => {
     const [least, most] = [v.least ?? 1, v.most ?? 1];
     if (least > most) {
-      all.push({ line, column: "least_days", message: `${least} is more than most_days, ${most}.` }); // prettier-ignore
+      all.push({ line, column: "least_days", message: `${least} is more than most_days, ${most}.` });
       return [];
     }
-    const list = (cell: string | undefined): string[] => (cell ?? "").split("|").map((c) => c.trim()).filter(Boolean); // prettier-ignore
+    const list = (cell: string | undefined): string[] =>
+      (cell ?? "")
+        .split("|")
+        .map((c) => c.trim())
+        .filter(Boolean);
     const point: LubePoint = {
-      place: v.place ?? "", letter: v.axis ?? null, link: v.link ?? null, way: v.way ?? "nipple", lubricant: v.lubricant ?? "",
-      dose: v.dose ?? 0, doseUnit: v.unit ?? "strokes", minutes: v.minutes ?? 5, access: v.access ?? "",
-      machineOff: v.machineOff ?? true, partsNut: v.partsNut ?? false, qualified: v.qualified ?? false, checks: list(v.checks), outlets: list(v.outlets),
+      place: v.place ?? "",
+      letter: v.axis ?? null,
+      link: v.link ?? null,
+      way: v.way ?? "nipple",
+      lubricant: v.lubricant ?? "",
+      dose: v.dose ?? 0,
+      doseUnit: v.unit ?? "strokes",
+      minutes: v.minutes ?? 5,
+      access: v.access ?? "",
+      machineOff: v.machineOff ?? true,
+      partsNut: v.partsNut ?? false,
+      qualified: v.qualified ?? false,
+      checks: list(v.checks),
+      outlets: list(v.outlets),
       rule: { days: v.days ?? null, hours: v.hours ?? null, km: v.km ?? null, leastDays: least, mostDays: most },
-      factors: v.factors ?? [], weight: v.weight === "1" ? 1 : v.weight === "3" ? 3 : 2, provenance: "from a file",
-    }; // prettier-ignore
+      factors: v.factors ?? [],
+      weight: v.weight === "1" ? 1 : v.weight === "3" ? 3 : 2,
+      provenance: "from a file",
+    };
     return [{ line, value: { machine: v.machine ?? "", point } }];
   });
   return { rows: good, errors: all };
@@ -81,9 +104,55 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
 
 export function writePointCsv(rows: readonly PointRow[]): string {
   return writeTable(
-    ["machine", "place", "axis", "link", "way", "lubricant", "dose", "unit", "minutes", "access", "machine_off", "parts_nut", "qualified", "checks", "outlets", "days", "hours", "km", "least_days", "most_days", "factors", "weight"],
-    rows.map(({ machine, point: p }) => [machine, p.place, p.letter, p.link, p.way, p.lubricant, p.dose, p.doseUnit, p.minutes, p.access, p.machineOff, p.partsNut, p.qualified ?? false, p.checks.join("|"), (p.outlets ?? []).join("|"), p.rule.days, p.rule.hours, p.rule.km, p.rule.leastDays, p.rule.mostDays, p.factors.join("|"), p.weight]),
-  ); // prettier-ignore
+    [
+      "machine",
+      "place",
+      "axis",
+      "link",
+      "way",
+      "lubricant",
+      "dose",
+      "unit",
+      "minutes",
+      "access",
+      "machine_off",
+      "parts_nut",
+      "qualified",
+      "checks",
+      "outlets",
+      "days",
+      "hours",
+      "km",
+      "least_days",
+      "most_days",
+      "factors",
+      "weight",
+    ],
+    rows.map(({ machine, point: p }) => [
+      machine,
+      p.place,
+      p.letter,
+      p.link,
+      p.way,
+      p.lubricant,
+      p.dose,
+      p.doseUnit,
+      p.minutes,
+      p.access,
+      p.machineOff,
+      p.partsNut,
+      p.qualified ?? false,
+      p.checks.join("|"),
+      (p.outlets ?? []).join("|"),
+      p.rule.days,
+      p.rule.hours,
+      p.rule.km,
+      p.rule.leastDays,
+      p.rule.mostDays,
+      p.factors.join("|"),
+      p.weight,
+    ]),
+  );
 }
 
 export interface WorkRow {
@@ -111,10 +180,25 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
   });
   return {
     errors,
-    rows: rows.map(({ line, value: v }) => ({ line, value: { machine: v.machine ?? "", place: v.place ?? "", date: v.date ?? "", found: v.found ?? "right", dose: v.dose ?? null, glitter: v.glitter ?? false, note: v.note ?? "", by: v.by ?? "" } })), // prettier-ignore
+    rows: rows.map(({ line, value: v }) => ({
+      line,
+      value: {
+        machine: v.machine ?? "",
+        place: v.place ?? "",
+        date: v.date ?? "",
+        found: v.found ?? "right",
+        dose: v.dose ?? null,
+        glitter: v.glitter ?? false,
+        note: v.note ?? "",
+        by: v.by ?? "",
+      },
+    })),
   };
 }
 
 export function writeWorkCsv(rows: readonly WorkRow[]): string {
-  return writeTable(["machine", "place", "date", "found", "dose", "glitter", "note", "by"], rows.map((r) => [r.machine, r.place, r.date, r.found, r.dose, r.glitter, r.note, r.by])); // prettier-ignore
+  return writeTable(
+    ["machine", "place", "date", "found", "dose", "glitter", "note", "by"],
+    rows.map((r) => [r.machine, r.place, r.date, r.found, r.dose, r.glitter, r.note, r.by]),
+  );
 }

@@ -1,14 +1,6 @@
-import { BASE_OILS, INTERVAL_SCHOOLS, LUBRICANT_KINDS, THICKENERS } from "@iron/core"; // prettier-ignore
+import { BASE_OILS, INTERVAL_SCHOOLS, LUBRICANT_KINDS, THICKENERS } from "@iron/core";
 import { z } from "zod";
-import {
-  finite,
-  idSchema,
-  instantSchema,
-  note,
-  oneOf,
-  said,
-  versionSchema,
-} from "./common";
+import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "./common";
 import { operation } from "./operation";
 
 const key = z.uuid("The key must be a UUID.");
@@ -17,15 +9,13 @@ export const daySchema = z.iso.date({
   error: "Must be a day like 2026-03-03.",
 });
 
-const minutes = finite.min(0, "Minutes must be from 0 to 1440.").max(1440, "Minutes must be from 0 to 1440."); // prettier-ignore
+const minutes = finite.min(0, "Minutes must be from 0 to 1440.").max(1440, "Minutes must be from 0 to 1440.");
 
 /** How the shop keeps its machines lubricated. Weekdays begin with Monday. */
 export const keepSettingsEditSchema = z.object({
   version: versionSchema,
   minutesByWeekday: z.array(minutes).length(7, "Seven weekdays."),
-  holidays: z
-    .array(z.object({ date: daySchema, words: note("Holiday", 60) }))
-    .max(400, "At most 400 holidays."),
+  holidays: z.array(z.object({ date: daySchema, words: note("Holiday", 60) })).max(400, "At most 400 holidays."),
   school: oneOf("School", INTERVAL_SCHOOLS),
   /** Weekdays on which a machine may be stopped; a machine not named may be on each. */
   windows: z
@@ -34,7 +24,7 @@ export const keepSettingsEditSchema = z.object({
         machineId: z.number().int(),
         days: z.array(z.boolean()).length(7, "Seven weekdays."),
       }),
-    ) // prettier-ignore
+    )
     .max(2000),
   /** What a program makes an axis travel in an hour of running; others are reckoned from rapid. */
   travel: z
@@ -47,7 +37,7 @@ export const keepSettingsEditSchema = z.object({
           .max(10, "Travel must be from 0 to 10 km an hour."),
         from: note("Program", 80),
       }),
-    ) // prettier-ignore
+    )
     .max(5000)
     .default([]),
   guns: z
@@ -62,11 +52,9 @@ export const keepSettingsEditSchema = z.object({
                 .int()
                 .min(1, "Strokes must be from 1 to 200.")
                 .max(200, "Strokes must be from 1 to 200."),
-              grams: finite
-                .positive("Grams must be above 0.")
-                .max(4000, "Grams must be at most 4000."),
+              grams: finite.positive("Grams must be above 0.").max(4000, "Grams must be at most 4000."),
             }),
-          ) // prettier-ignore
+          )
           .min(1, "A gun needs at least one weighing.")
           .max(20),
       }),
@@ -76,7 +64,7 @@ export const keepSettingsEditSchema = z.object({
 export const keepSettingsSchema = keepSettingsEditSchema.extend({
   /** What a stroke gives, from the first gun; the usual 0.8 g without one. */
   gramsPerStroke: finite,
-  gunFigures: z.array(z.object({ name: z.string(), gramsPerStroke: finite, expandedGrams: finite })), // prettier-ignore
+  gunFigures: z.array(z.object({ name: z.string(), gramsPerStroke: finite, expandedGrams: finite })),
 });
 export type KeepSettings = z.infer<typeof keepSettingsSchema>;
 export type KeepSettingsEdit = z.infer<typeof keepSettingsEditSchema>;
@@ -99,7 +87,7 @@ export const machineMeterSchema = z.object({
   from: z.enum(["meter", "working week"]),
   notes: z.array(z.string()),
   readings: z.array(
-    z.object({ id: z.number().int(), date: z.string(), hours: finite, reset: z.boolean(), by: z.string() }), // prettier-ignore
+    z.object({ id: z.number().int(), date: z.string(), hours: finite, reset: z.boolean(), by: z.string() }),
   ),
 });
 export type MachineMeter = z.infer<typeof machineMeterSchema>;
@@ -127,20 +115,22 @@ export const keepImportSchema = z.object({
   good: z.number().int(),
   /** Lines with something wrong; only the first of them are told. */
   wrong: z.number().int(),
-  errors: z.array(z.object({ line: z.number().int(), column: z.string(), message: z.string() })), // prettier-ignore
+  errors: z.array(z.object({ line: z.number().int(), column: z.string(), message: z.string() })),
 });
 export type KeepImport = z.infer<typeof keepImportSchema>;
 
 export const lubricantEditSchema = z.object({
   name: said("Name", 80),
   kind: oneOf("Kind", LUBRICANT_KINDS),
-  thickener: z.enum(THICKENERS, { error: "There is no such thickener." }).nullable(), // prettier-ignore
+  thickener: z.enum(THICKENERS, { error: "There is no such thickener." }).nullable(),
   base: z.enum(BASE_OILS, { error: "There is no such base oil." }).nullable(),
-  nlgi: finite.min(0, "NLGI must be from 0 to 6.").max(6, "NLGI must be from 0 to 6.").nullable(), // prettier-ignore
-  viscosity: finite.min(1, "ISO VG must be from 1 to 5000.").max(5000, "ISO VG must be from 1 to 5000.").nullable(), // prettier-ignore
-  containerG: finite.positive("A container must hold more than 0 g.").max(1_000_000, "A container must hold at most 1000000 g."), // prettier-ignore
-  leadDays: finite.min(0, "Days to arrive must be from 0 to 365.").max(365, "Days to arrive must be from 0 to 365."), // prettier-ignore
-  reserveG: finite.min(0, "The reserve must be 0 g or more.").max(1_000_000, "The reserve must be at most 1000000 g."), // prettier-ignore
+  nlgi: finite.min(0, "NLGI must be from 0 to 6.").max(6, "NLGI must be from 0 to 6.").nullable(),
+  viscosity: finite.min(1, "ISO VG must be from 1 to 5000.").max(5000, "ISO VG must be from 1 to 5000.").nullable(),
+  containerG: finite
+    .positive("A container must hold more than 0 g.")
+    .max(1_000_000, "A container must hold at most 1000000 g."),
+  leadDays: finite.min(0, "Days to arrive must be from 0 to 365.").max(365, "Days to arrive must be from 0 to 365."),
+  reserveG: finite.min(0, "The reserve must be 0 g or more.").max(1_000_000, "The reserve must be at most 1000000 g."),
 });
 export type LubricantEdit = z.infer<typeof lubricantEditSchema>;
 
@@ -163,37 +153,80 @@ export const stockMoveSchema = z.object({
   key,
   /** Counted afresh, or come in. */
   kind: z.enum(["count", "in"]),
-  grams: finite.min(0, "Grams must be 0 or more.").max(10_000_000, "Grams must be at most 10000000."), // prettier-ignore
+  grams: finite.min(0, "Grams must be 0 or more.").max(10_000_000, "Grams must be at most 10000000."),
 });
 
 /** Settings of lubrication, hour meters, lubricants and their stock. */
 export const KEEP_OPERATIONS = {
-  keepSettings: operation("get", "/api/keep-settings", "Minutes, holidays, windows, school and guns", { response: keepSettingsSchema }), // prettier-ignore
-  updateKeepSettings: operation("put", "/api/keep-settings", "Change them; the version guards against another’s change", { body: keepSettingsEditSchema, response: keepSettingsSchema }), // prettier-ignore
-  meters: operation("get", "/api/meters", "Hour meters of all machines with the usage to come", { response: z.array(machineMeterSchema) }), // prettier-ignore
-  addMeter: operation("post", "/api/machines/:id/meter", "Keep a reading of an hour meter", { params: byId, body: meterCreateSchema, response: z.array(machineMeterSchema), created: true }), // prettier-ignore
-  readMeter: operation("post", "/api/machines/:id/meter/device", "Let the simulated machine tell its hours", { params: byId, response: z.array(machineMeterSchema) }), // prettier-ignore
-  takeMeterBack: operation("post", "/api/meter-readings/:id/back", "Take a meter reading back", { params: byId, response: z.array(machineMeterSchema) }), // prettier-ignore
-  importMeters: operation("post", "/api/meters/import", "Meter readings from a CSV file", { body: importBody, response: keepImportSchema }), // prettier-ignore
-  importState: operation(
-    "get",
-    "/api/imports/:key",
-    "How far a file is that is being read",
-    { params: byKey, response: importStateSchema },
+  keepSettings: operation("get", "/api/keep-settings", "Minutes, holidays, windows, school and guns", {
+    response: keepSettingsSchema,
+  }),
+  updateKeepSettings: operation(
+    "put",
+    "/api/keep-settings",
+    "Change them; the version guards against another’s change",
+    { body: keepSettingsEditSchema, response: keepSettingsSchema },
   ),
-  callImportOff: operation(
+  meters: operation("get", "/api/meters", "Hour meters of all machines with the usage to come", {
+    response: z.array(machineMeterSchema),
+  }),
+  addMeter: operation("post", "/api/machines/:id/meter", "Keep a reading of an hour meter", {
+    params: byId,
+    body: meterCreateSchema,
+    response: z.array(machineMeterSchema),
+    created: true,
+  }),
+  readMeter: operation("post", "/api/machines/:id/meter/device", "Let the simulated machine tell its hours", {
+    params: byId,
+    response: z.array(machineMeterSchema),
+  }),
+  takeMeterBack: operation("post", "/api/meter-readings/:id/back", "Take a meter reading back", {
+    params: byId,
+    response: z.array(machineMeterSchema),
+  }),
+  importMeters: operation("post", "/api/meters/import", "Meter readings from a CSV file", {
+    body: importBody,
+    response: keepImportSchema,
+  }),
+  importState: operation("get", "/api/imports/:key", "How far a file is that is being read", {
+    params: byKey,
+    response: importStateSchema,
+  }),
+  callImportOff: operation("post", "/api/imports/:key/off", "Call a file off: nothing of it is kept", {
+    params: byKey,
+    response: importStateSchema,
+  }),
+  exportMeters: operation("get", "/api/export/meters", "Meter readings as CSV", { media: "text/csv" }),
+  importPoints: operation(
     "post",
-    "/api/imports/:key/off",
-    "Call a file off: nothing of it is kept",
-    { params: byKey, response: importStateSchema },
+    "/api/lube-points/import",
+    "Points from a CSV file; a place that is there is changed",
+    { body: importBody, response: keepImportSchema },
   ),
-  exportMeters: operation("get", "/api/export/meters", "Meter readings as CSV", { media: "text/csv" }), // prettier-ignore
-  importPoints: operation("post", "/api/lube-points/import", "Points from a CSV file; a place that is there is changed", { body: importBody, response: keepImportSchema }), // prettier-ignore
-  exportPoints: operation("get", "/api/export/lube-points", "Points as CSV", { media: "text/csv" }), // prettier-ignore
-  importWork: operation("post", "/api/lube-visits/import", "Completed work from a CSV file", { body: importBody, response: keepImportSchema }), // prettier-ignore
-  exportWork: operation("get", "/api/export/lube-visits", "Completed work as CSV", { media: "text/csv" }), // prettier-ignore
-  lubricants: operation("get", "/api/lubricants", "Lubricants, their stock and when to order", { response: z.array(lubricantSchema) }), // prettier-ignore
-  createLubricant: operation("post", "/api/lubricants", "Add a lubricant", { body: lubricantEditSchema, response: z.array(lubricantSchema), created: true }), // prettier-ignore
-  updateLubricant: operation("put", "/api/lubricants/:id", "Change a lubricant; 409 with the present one when somebody was faster", { params: byId, body: lubricantUpdateSchema, response: z.array(lubricantSchema) }), // prettier-ignore
-  moveStock: operation("post", "/api/lubricants/:id/stock", "Count the stock, or take a delivery in", { params: byId, body: stockMoveSchema, response: z.array(lubricantSchema), created: true }), // prettier-ignore
+  exportPoints: operation("get", "/api/export/lube-points", "Points as CSV", { media: "text/csv" }),
+  importWork: operation("post", "/api/lube-visits/import", "Completed work from a CSV file", {
+    body: importBody,
+    response: keepImportSchema,
+  }),
+  exportWork: operation("get", "/api/export/lube-visits", "Completed work as CSV", { media: "text/csv" }),
+  lubricants: operation("get", "/api/lubricants", "Lubricants, their stock and when to order", {
+    response: z.array(lubricantSchema),
+  }),
+  createLubricant: operation("post", "/api/lubricants", "Add a lubricant", {
+    body: lubricantEditSchema,
+    response: z.array(lubricantSchema),
+    created: true,
+  }),
+  updateLubricant: operation(
+    "put",
+    "/api/lubricants/:id",
+    "Change a lubricant; 409 with the present one when somebody was faster",
+    { params: byId, body: lubricantUpdateSchema, response: z.array(lubricantSchema) },
+  ),
+  moveStock: operation("post", "/api/lubricants/:id/stock", "Count the stock, or take a delivery in", {
+    params: byId,
+    body: stockMoveSchema,
+    response: z.array(lubricantSchema),
+    created: true,
+  }),
 } as const;

@@ -5,19 +5,14 @@ type Schema = Readonly<Record<string, unknown>>;
 
 /** Where a text or a list may come in without an end. */
 function endless(schema: unknown, at: string): string[] {
-  if (Array.isArray(schema))
-    return schema.flatMap((s, i) => endless(s, `${at}[${i}]`));
+  if (Array.isArray(schema)) return schema.flatMap((s, i) => endless(s, `${at}[${i}]`));
   if (typeof schema !== "object" || schema === null) return [];
   const s = schema as Schema;
   const own: string[] = [];
   const bounded =
-    "maxLength" in s ||
-    "enum" in s ||
-    "const" in s ||
-    ["uuid", "date", "date-time"].includes(String(s["format"]));
+    "maxLength" in s || "enum" in s || "const" in s || ["uuid", "date", "date-time"].includes(String(s["format"]));
   if (s["type"] === "string" && !bounded) own.push(at);
-  if (s["type"] === "array" && !("maxItems" in s) && !("prefixItems" in s))
-    own.push(`${at}[]`);
+  if (s["type"] === "array" && !("maxItems" in s) && !("prefixItems" in s)) own.push(`${at}[]`);
   if (
     s["type"] === "object" &&
     s["additionalProperties"] &&
@@ -42,9 +37,7 @@ function endless(schema: unknown, at: string): string[] {
     ...own,
     ...inner.flatMap(([key, value]) =>
       key === "properties" || key === "$defs"
-        ? Object.entries(value as Schema).flatMap(([name, v]) =>
-            endless(v, `${at}.${name}`),
-          )
+        ? Object.entries(value as Schema).flatMap(([name, v]) => endless(v, `${at}.${name}`))
         : key === "items"
           ? endless(value, `${at}[]`)
           : endless(value, at),

@@ -1,31 +1,24 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS } from "@iron/core"; // prettier-ignore
+import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS } from "@iron/core";
 import { z } from "zod";
-import {
-  finite,
-  idSchema,
-  instantSchema,
-  note,
-  oneOf,
-  said,
-  versionSchema,
-} from "./common";
+import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "./common";
 import { operation } from "./operation";
 
-const days = (what: string) => finite.min(1, `${what} must be from 1 to 3650 days.`).max(3650, `${what} must be from 1 to 3650 days.`); // prettier-ignore
+const days = (what: string) =>
+  finite.min(1, `${what} must be from 1 to 3650 days.`).max(3650, `${what} must be from 1 to 3650 days.`);
 export const lubePointEditSchema = z.object({
   place: said("Place", 120),
   letter: z.string().max(4).nullable(),
   link: z.enum(LINK_IDS).nullable(),
   way: oneOf("Way in", LUBE_WAYS),
   lubricant: said("Lubricant", 80),
-  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."), // prettier-ignore
+  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."),
   doseUnit: oneOf("Dose unit", DOSE_UNITS),
-  minutes: finite.min(0.5, "Minutes must be from 0.5 to 240.").max(240, "Minutes must be from 0.5 to 240."), // prettier-ignore
+  minutes: finite.min(0.5, "Minutes must be from 0.5 to 240.").max(240, "Minutes must be from 0.5 to 240."),
   access: note("Access", 300),
   machineOff: z.boolean(),
   partsNut: z.boolean(),
   qualified: z.boolean().default(false),
-  outlets: z.array(z.string().max(60)).max(40, "At most 40 outlets.").readonly().default([]), // prettier-ignore
+  outlets: z.array(z.string().max(60)).max(40, "At most 40 outlets.").readonly().default([]),
   checks: z.array(z.string().max(120)).max(12).readonly(),
   rule: z
     .object({
@@ -70,9 +63,9 @@ export const lubePointSchema = lubePointUpdateSchema.extend({
   asksCase: z.string(),
   visits: z.number().int(),
   /** Put on a day, or left till one, by hand; null when not. */
-  hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), words: z.string() }).nullable(), // prettier-ignore
+  hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), words: z.string() }).nullable(),
   retired: z.boolean(),
-  photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })), // prettier-ignore
+  photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })),
 });
 export type LubePointRecord = z.infer<typeof lubePointSchema>;
 
@@ -80,7 +73,7 @@ export const lubeVisitSchema = z.object({
   key: z.uuid("The key must be a UUID."),
   /** Null takes the last visit back. */
   found: z.enum(FOUND_STATES).nullable(),
-  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."), // prettier-ignore
+  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."),
   glitter: z.boolean(),
   /** More friction than the last time. */
   friction: z.boolean().default(false),
@@ -88,7 +81,7 @@ export const lubeVisitSchema = z.object({
   outlets: z.array(z.boolean().nullable()).max(40).default([]),
   words: note("Note", 500),
   /** Day of the work where it is typed in from paper; today where it is left out. */
-  date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable().default(null), // prettier-ignore
+  date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable().default(null),
   /** Kept although somebody else has done the point today. */
   again: z.boolean().default(false),
 });
@@ -103,8 +96,8 @@ export const lubeHoldSchema = z
     date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable(),
     reason: note("Reason", 200),
   })
-  .refine((h) => h.kind === "free" || h.date !== null, { error: "Name the day." }) // prettier-ignore
-  .refine((h) => h.kind !== "skip" || h.reason.trim() !== "", { error: "Say why it is left out." }); // prettier-ignore
+  .refine((h) => h.kind === "free" || h.date !== null, { error: "Name the day." })
+  .refine((h) => h.kind !== "skip" || h.reason.trim() !== "", { error: "Say why it is left out." });
 export type LubeHoldCreate = z.infer<typeof lubeHoldSchema>;
 
 export const roundStopSchema = z.object({
@@ -124,12 +117,10 @@ export const roundsSchema = z.object({
   late: z.number().int(),
   points: z.number().int(),
   /** What the last planning changed, and why. */
-  changes: z.array(z.object({ id: z.number().int(), what: z.string(), why: z.string() })), // prettier-ignore
+  changes: z.array(z.object({ id: z.number().int(), what: z.string(), why: z.string() })),
   changedAt: instantSchema.nullable(),
   /** What is due within the plan and has no day in it, with the reason. */
-  unplanned: z.array(
-    z.object({ id: z.number().int(), name: z.string(), why: z.string() }),
-  ),
+  unplanned: z.array(z.object({ id: z.number().int(), name: z.string(), why: z.string() })),
   /** What the plan costs against doing each when it is due. */
   against: finite,
 });
@@ -137,9 +128,17 @@ export type Rounds = z.infer<typeof roundsSchema>;
 
 /** What the half-year plan is made from, in the browser. */
 export const horizonSchema = z.object({
-  weeks: z.array(z.object({ from: z.string(), minutes: finite, shut: z.array(z.number().int()) })), // prettier-ignore
+  weeks: z.array(z.object({ from: z.string(), minutes: finite, shut: z.array(z.number().int()) })),
   points: z.array(
-    z.object({ id: z.number().int(), machine: z.number().int(), bay: z.string(), minutes: finite, weight: finite, dueDay: finite, intervalDays: finite }), // prettier-ignore
+    z.object({
+      id: z.number().int(),
+      machine: z.number().int(),
+      bay: z.string(),
+      minutes: finite,
+      weight: finite,
+      dueDay: finite,
+      intervalDays: finite,
+    }),
   ),
 });
 export type Horizon = z.infer<typeof horizonSchema>;
@@ -147,18 +146,68 @@ export type Horizon = z.infer<typeof horizonSchema>;
 const byId = z.object({ id: idSchema });
 /** Lubrication: points, visits, and the rounds of the coming days. */
 export const LUBE_OPERATIONS = {
-  lubePoints: operation("get", "/api/machines/:id/lube-points", "Points of a machine with what is due", { params: byId, response: z.array(lubePointSchema) }), // prettier-ignore
-  usualPoints: operation("post", "/api/machines/:id/lube-points/usual", "Add the usual points of the machine’s axes that are not there yet", { params: byId, response: z.array(lubePointSchema) }), // prettier-ignore
-  updatePoint: operation("put", "/api/lube-points/:id", "Change a point; 409 with the present one when somebody was faster", { params: byId, body: lubePointUpdateSchema, response: lubePointSchema }), // prettier-ignore
-  createPoint: operation("post", "/api/machines/:id/lube-points", "Add a point", { params: byId, body: lubePointEditSchema, response: lubePointSchema, created: true }), // prettier-ignore
-  retirePoint: operation("post", "/api/lube-points/:id/retire", "Keep a point no more, or again", { params: byId, body: z.object({ retired: z.boolean() }), response: lubePointSchema }), // prettier-ignore
-  lubePoint: operation("get", "/api/lube-points/:id", "One point", { params: byId, response: lubePointSchema }), // prettier-ignore
-  jobFromPoint: operation("post", "/api/lube-points/:id/job", "Open the job that parts the nut to grease this point, or go on with the open one", { params: byId, response: z.object({ jobId: z.number().int() }), created: true }), // prettier-ignore
-  caseFromPoint: operation("post", "/api/lube-points/:id/case", "Open a case on the point’s axis with what was found as evidence, or go on with the open one", { params: byId, response: z.object({ caseId: z.number().int(), machineId: z.number().int(), axisId: z.number().int() }), created: true }), // prettier-ignore
-  holdPoint: operation("post", "/api/lube-points/:id/holds", "Put a visit on a day, leave it out with a reason, or let the plan choose", { params: byId, body: lubeHoldSchema, response: roundsSchema }), // prettier-ignore
-  horizon: operation("get", "/api/horizon", "What the half-year plan is made from", { response: horizonSchema }), // prettier-ignore
-  calendar: operation("get", "/api/rounds/calendar", "The rounds as an iCalendar file or feed", { media: "text/calendar" }), // prettier-ignore
-  visitPoint: operation("post", "/api/lube-points/:id/visits", "Keep what was found and given; the same key again changes nothing", { params: byId, body: lubeVisitSchema, response: lubePointSchema, created: true }), // prettier-ignore
-  planRounds: operation("post", "/api/rounds/plan", "Plan the next two weeks afresh, whatever was planned before", { response: roundsSchema }), // prettier-ignore
-  rounds: operation("get", "/api/rounds", "Rounds of the next two weeks", { response: roundsSchema }), // prettier-ignore
+  lubePoints: operation("get", "/api/machines/:id/lube-points", "Points of a machine with what is due", {
+    params: byId,
+    response: z.array(lubePointSchema),
+  }),
+  usualPoints: operation(
+    "post",
+    "/api/machines/:id/lube-points/usual",
+    "Add the usual points of the machine’s axes that are not there yet",
+    { params: byId, response: z.array(lubePointSchema) },
+  ),
+  updatePoint: operation(
+    "put",
+    "/api/lube-points/:id",
+    "Change a point; 409 with the present one when somebody was faster",
+    { params: byId, body: lubePointUpdateSchema, response: lubePointSchema },
+  ),
+  createPoint: operation("post", "/api/machines/:id/lube-points", "Add a point", {
+    params: byId,
+    body: lubePointEditSchema,
+    response: lubePointSchema,
+    created: true,
+  }),
+  retirePoint: operation("post", "/api/lube-points/:id/retire", "Keep a point no more, or again", {
+    params: byId,
+    body: z.object({ retired: z.boolean() }),
+    response: lubePointSchema,
+  }),
+  lubePoint: operation("get", "/api/lube-points/:id", "One point", { params: byId, response: lubePointSchema }),
+  jobFromPoint: operation(
+    "post",
+    "/api/lube-points/:id/job",
+    "Open the job that parts the nut to grease this point, or go on with the open one",
+    { params: byId, response: z.object({ jobId: z.number().int() }), created: true },
+  ),
+  caseFromPoint: operation(
+    "post",
+    "/api/lube-points/:id/case",
+    "Open a case on the point’s axis with what was found as evidence, or go on with the open one",
+    {
+      params: byId,
+      response: z.object({ caseId: z.number().int(), machineId: z.number().int(), axisId: z.number().int() }),
+      created: true,
+    },
+  ),
+  holdPoint: operation(
+    "post",
+    "/api/lube-points/:id/holds",
+    "Put a visit on a day, leave it out with a reason, or let the plan choose",
+    { params: byId, body: lubeHoldSchema, response: roundsSchema },
+  ),
+  horizon: operation("get", "/api/horizon", "What the half-year plan is made from", { response: horizonSchema }),
+  calendar: operation("get", "/api/rounds/calendar", "The rounds as an iCalendar file or feed", {
+    media: "text/calendar",
+  }),
+  visitPoint: operation(
+    "post",
+    "/api/lube-points/:id/visits",
+    "Keep what was found and given; the same key again changes nothing",
+    { params: byId, body: lubeVisitSchema, response: lubePointSchema, created: true },
+  ),
+  planRounds: operation("post", "/api/rounds/plan", "Plan the next two weeks afresh, whatever was planned before", {
+    response: roundsSchema,
+  }),
+  rounds: operation("get", "/api/rounds", "Rounds of the next two weeks", { response: roundsSchema }),
 } as const;

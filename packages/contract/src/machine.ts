@@ -1,14 +1,7 @@
 import { MACHINE_BOUNDS, MACHINE_KINDS } from "@iron/core";
 import { z } from "zod";
 import { axisSchema } from "./axis";
-import {
-  bounded,
-  instantSchema,
-  note,
-  oneOf,
-  said,
-  versionSchema,
-} from "./common";
+import { bounded, instantSchema, note, oneOf, said, versionSchema } from "./common";
 
 export const machineEditSchema = z.object({
   nickname: said("Nickname", 40),
@@ -29,10 +22,7 @@ export const machineCreateSchema = machineEditSchema.extend({
       z
         .string()
         .max(2, "An axis letter is one capital, perhaps with a digit.")
-        .regex(
-          /^[A-Z][0-9]?$/,
-          "Axis letters are one capital, perhaps with a digit.",
-        ),
+        .regex(/^[A-Z][0-9]?$/, "Axis letters are one capital, perhaps with a digit."),
     )
     .max(12, "At most 12 axes."),
   /** Units that the usual limits are set in: a thou is a thou, not 25 µm. */
@@ -81,9 +71,7 @@ export const floorAxisSchema = z.object({
 export const floorMachineSchema = machineSchema.extend({
   axes: z.array(floorAxisSchema),
   /** Cases not yet closed, the oldest first. */
-  openCases: z.array(
-    z.object({ id: z.number().int(), axisId: z.number().int() }),
-  ),
+  openCases: z.array(z.object({ id: z.number().int(), axisId: z.number().int() })),
   /** Jobs not yet signed off, and those signed off whose first check is due. */
   jobs: z.array(
     z.object({
@@ -127,10 +115,7 @@ export const shopUpdateSchema = z.object({
     .string()
     .max(3, "The currency is three capitals, like EUR or GBP.")
     .regex(/^[A-Z]{3}$/, "The currency is three capitals, like EUR or GBP."),
-  people: z
-    .array(said("First name", 40))
-    .min(1, "Name at least one person.")
-    .max(200, "At most 200 people."),
+  people: z.array(said("First name", 40)).min(1, "Name at least one person.").max(200, "At most 200 people."),
   version: versionSchema,
 });
 export type Shop = z.infer<typeof shopSchema>;

@@ -18,8 +18,7 @@ function parametersOf(operation: Operation): Json[] {
     Object.entries(object.shape).map(([name, type]) => ({
       name,
       in: place,
-      required:
-        place === "path" || !(type as z.ZodType).safeParse(undefined).success,
+      required: place === "path" || !(type as z.ZodType).safeParse(undefined).success,
       schema: schemaOf(type as z.ZodType, "input"),
     }));
   return [...from(operation.params, "path"), ...from(operation.query, "query")];
@@ -72,9 +71,7 @@ export function openApiDocument(version: string): Json {
     get: {
       operationId: "deviceStream",
       summary: "Server-sent events: a device snapshot 30 times a second",
-      parameters: [
-        { name: "id", in: "path", required: true, schema: { type: "integer" } },
-      ],
+      parameters: [{ name: "id", in: "path", required: true, schema: { type: "integer" } }],
       responses: {
         "200": {
           description: "Events",
@@ -88,8 +85,7 @@ export function openApiDocument(version: string): Json {
     info: {
       title: "Iron Patience",
       version,
-      description:
-        "Lengths in millimetres, angles in degrees, feeds in mm/min, instants in UTC.",
+      description: "Lengths in millimetres, angles in degrees, feeds in mm/min, instants in UTC.",
     },
     paths,
     components: { schemas: { Problem: schemaOf(problemSchema, "output") } },

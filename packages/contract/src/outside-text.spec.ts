@@ -24,8 +24,7 @@ describe("text from outside", () => {
       ["+2.5e-3", 0.0025],
     ] as const)
       expect(parseDecimal(typed)).toBe(value);
-    for (const none of ["", ".", "1.2.3", "1,2,3", "e5", "1e", "0x10", "١"])
-      expect(parseDecimal(none)).toBeUndefined();
+    for (const none of ["", ".", "1.2.3", "1,2,3", "e5", "1e", "0x10", "١"]) expect(parseDecimal(none)).toBeUndefined();
     fc.assert(
       fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (x) => {
         // What is typed has no −0: String(-0) is "0".
@@ -36,20 +35,13 @@ describe("text from outside", () => {
 
   it("names that every object has are cells like any other", () => {
     for (const name of ["constructor", "__proto__", "toString", "valueOf"]) {
-      const load = parseLoadCsv(
-        `position_mm;direction;load_percent\n1;${name};2`,
-      );
+      const load = parseLoadCsv(`position_mm;direction;load_percent\n1;${name};2`);
       expect(load.samples).toEqual([]);
       expect(load.errors[0].message).toContain(`“${name}”`);
-      const readings = parseReadingsCsv(
-        `place_mm;approach;run;reading_mm\n1;${name};1;0.1`,
-      );
+      const readings = parseReadingsCsv(`place_mm;approach;run;reading_mm\n1;${name};1;0.1`);
       expect(readings.rows).toEqual([]);
       expect(readings.errors.map((e) => e.column)).toEqual(["approach"]);
-      expect(
-        parseReadingsCsv(`${name};approach;run;reading_mm\n1;+;1;0.1`).errors[0]
-          .column,
-      ).toBe("place_mm");
+      expect(parseReadingsCsv(`${name};approach;run;reading_mm\n1;+;1;0.1`).errors[0].column).toBe("place_mm");
     }
   });
 

@@ -6,9 +6,7 @@ export const problemSchema = z.object({
   title: z.string(),
   status: z.number().int(),
   detail: z.string(),
-  errors: z
-    .array(z.object({ path: z.string(), message: z.string() }))
-    .optional(),
+  errors: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
   current: z.unknown().optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -1,11 +1,4 @@
-import {
-  fromMm,
-  stepsOf,
-  toMm,
-  type Direction,
-  type LengthUnit,
-  type TestPlan,
-} from "@iron/core";
+import { fromMm, stepsOf, toMm, type Direction, type LengthUnit, type TestPlan } from "@iron/core";
 import Papa from "papaparse";
 import type { Run } from "./run";
 
@@ -62,9 +55,7 @@ const LONGEST_NUMBER = 40;
 export function parseDecimal(text: string): number | undefined {
   const plain = text.trim().replace(/^[−–]/, "-").replace(",", ".");
   if (plain.length > LONGEST_NUMBER) return undefined;
-  return /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i.test(plain)
-    ? Number(plain)
-    : undefined;
+  return /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i.test(plain) ? Number(plain) : undefined;
 }
 
 /** A cell as an error quotes it. */
@@ -77,13 +68,8 @@ interface Columns {
   readonly reading: readonly [string, LengthUnit];
 }
 
-function findColumns(
-  header: readonly string[],
-  errors: CsvError[],
-): Columns | undefined {
-  const find = (
-    wanted: Record<string, LengthUnit>,
-  ): [string, LengthUnit] | undefined => {
+function findColumns(header: readonly string[], errors: CsvError[]): Columns | undefined {
+  const find = (wanted: Record<string, LengthUnit>): [string, LengthUnit] | undefined => {
     const name = header.find((h) => Object.hasOwn(wanted, h));
     return name === undefined ? undefined : [name, wanted[name]];
   };
@@ -92,26 +78,13 @@ function findColumns(
   const missing = (column: string, message: string): void => {
     errors.push({ line: 1, column, message });
   };
-  if (!place)
-    missing(
-      "place_mm",
-      "There is no column place_mm or place_in: the place of each reading.",
-    );
+  if (!place) missing("place_mm", "There is no column place_mm or place_in: the place of each reading.");
   if (!reading)
-    missing(
-      "reading_mm",
-      "There is no column reading_mm, reading_um, reading_in, reading_thou or reading_tenth.",
-    );
+    missing("reading_mm", "There is no column reading_mm, reading_um, reading_in, reading_thou or reading_tenth.");
   if (!header.includes("approach"))
-    missing(
-      "approach",
-      "There is no column approach: + for coming from minus, - for coming from plus.",
-    );
-  if (!header.includes("run"))
-    missing("run", "There is no column run: 1, 2, 3 …");
-  return place && reading && errors.length === 0
-    ? { place, reading }
-    : undefined;
+    missing("approach", "There is no column approach: + for coming from minus, - for coming from plus.");
+  if (!header.includes("run")) missing("run", "There is no column run: 1, 2, 3 …");
+  return place && reading && errors.length === 0 ? { place, reading } : undefined;
 }
 
 /**
@@ -173,18 +146,14 @@ function readRow(
   errors: CsvError[],
 ): CsvReading | undefined {
   const before = errors.length;
-  const cell = (name: string): string =>
-    (cells[header.indexOf(name)] ?? "").trim();
+  const cell = (name: string): string => (cells[header.indexOf(name)] ?? "").trim();
   const length = ([name, unit]: readonly [string, LengthUnit]): number => {
     const value = parseDecimal(cell(name));
     if (value !== undefined) return toMm(value, unit);
     errors.push({
       line,
       column: name,
-      message:
-        cell(name) === ""
-          ? "The number is missing."
-          : `${quoted(cell(name))} is not a number.`,
+      message: cell(name) === "" ? "The number is missing." : `${quoted(cell(name))} is not a number.`,
     });
     return NaN;
   };
@@ -212,9 +181,7 @@ function readRow(
       column: "run",
       message: `Run ${quoted(cell("run"))} must be a whole number from 1 to 50.`,
     });
-  const state = STATES.find(
-    (s) => s === (cell("state").toLowerCase() || "kept"),
-  );
+  const state = STATES.find((s) => s === (cell("state").toLowerCase() || "kept"));
   if (!state)
     errors.push({
       line,
@@ -234,14 +201,8 @@ function readRow(
 }
 
 /** The plan that rows of a file fill in: one place is a two-sided approach, more a travel profile. */
-export function planOfRows(
-  rows: readonly CsvReading[],
-  keepsZero: boolean,
-  overTravelMm: number,
-): TestPlan {
-  const targetsMm = [...new Set(rows.map((r) => r.placeMm))].sort(
-    (a, b) => a - b,
-  );
+export function planOfRows(rows: readonly CsvReading[], keepsZero: boolean, overTravelMm: number): TestPlan {
+  const targetsMm = [...new Set(rows.map((r) => r.placeMm))].sort((a, b) => a - b);
   const many = targetsMm.length > 1;
   return {
     kind: many ? "travel-profile" : "two-sided",
@@ -261,19 +222,12 @@ export function writeReadingsCsv(run: Run, system: "metric" | "inch"): string {
   const rows = run.readings.flatMap((reading) => {
     const step = steps.get(reading.step);
     if (!step || step.action === "zero") return [];
-    const expected = run.plan.keepsZero
-      ? step.targetMm - run.plan.targetsMm[0]
-      : 0;
+    const expected = run.plan.keepsZero ? step.targetMm - run.plan.targetsMm[0] : 0;
     const counted = step.action === "count";
-    const shown = fromMm(reading.value - expected, inch ? "in" : "mm").toFixed(
-      inch ? 8 : 6,
-    );
+    const shown = fromMm(reading.value - expected, inch ? "in" : "mm").toFixed(inch ? 8 : 6);
     return [
       {
-        [inch ? "place_in" : "place_mm"]: fromMm(
-          step.targetMm,
-          inch ? "in" : "mm",
-        ).toFixed(inch ? 8 : 4),
+        [inch ? "place_in" : "place_mm"]: fromMm(step.targetMm, inch ? "in" : "mm").toFixed(inch ? 8 : 4),
         approach: step.direction,
         run: step.run,
         [inch ? "reading_in" : "reading_mm"]: counted ? "" : shown,

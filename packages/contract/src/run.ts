@@ -6,11 +6,7 @@ import { indicatorEditSchema, tipAngleSchema } from "./indicator";
 
 export const testPlanSchema = z.object({
   kind: oneOf("Test", TEST_KINDS),
-  targetsMm: z
-    .array(finite)
-    .min(1, "Name at least one place.")
-    .max(1000, "At most 1000 places.")
-    .readonly(),
+  targetsMm: z.array(finite).min(1, "Name at least one place.").max(1000, "At most 1000 places.").readonly(),
   runs: finite,
   overTravelMm: finite,
   tickMm: finite,
@@ -35,11 +31,7 @@ export const SURFACES = [
 
 export const commandedSchema = z.object({
   system: oneOf("Units", ["metric", "inch"]),
-  decimals: z
-    .number()
-    .int()
-    .min(2, "Decimals must be from 2 to 6.")
-    .max(6, "Decimals must be from 2 to 6."),
+  decimals: z.number().int().min(2, "Decimals must be from 2 to 6.").max(6, "Decimals must be from 2 to 6."),
 });
 export const senseSchema = z.object({
   sense: z.union([z.literal(1), z.literal(-1)], "Sense must be 1 or -1."),
@@ -82,13 +74,7 @@ export const runCreateSchema = z.object({
 });
 export type RunCreate = z.infer<typeof runCreateSchema>;
 
-export const READING_SOURCES = [
-  "device",
-  "program",
-  "typed",
-  "dial",
-  "import",
-] as const;
+export const READING_SOURCES = ["device", "program", "typed", "dial", "import"] as const;
 
 /** Reading for a step. With source `device` the server reads the connected indicator itself. */
 export const readingCreateSchema = z.discriminatedUnion("source", [
@@ -102,13 +88,9 @@ export const readingCreateSchema = z.discriminatedUnion("source", [
     source: z.enum(["typed", "dial"]),
     step: z.number().int().nonnegative(),
     /** As displayed, mm; for a count the number of steps. */
-    value: finite
-      .min(-40_000, "That reading is out of all reach.")
-      .max(40_000, "That reading is out of all reach."),
+    value: finite.min(-40_000, "That reading is out of all reach.").max(40_000, "That reading is out of all reach."),
     /** Full width of what the value is rounded to, mm. */
-    widthMm: finite
-      .positive("The width must be above 0.")
-      .max(5, "The width must be at most 5 mm."),
+    widthMm: finite.positive("The width must be above 0.").max(5, "The width must be at most 5 mm."),
     /** What was typed, word for word. */
     entered: z.string().max(80),
     /** The technician saw the target passed. */

@@ -54,9 +54,7 @@ export const shimsSchema = z.object({
       z.object({
         x: finite,
         y: finite,
-        mm: finite
-          .min(0, "A shim must be from 0 to 10 mm.")
-          .max(10, "A shim must be from 0 to 10 mm."),
+        mm: finite.min(0, "A shim must be from 0 to 10 mm.").max(10, "A shim must be from 0 to 10 mm."),
       }),
     )
     .min(3, "Name at least three bolts.")
@@ -69,19 +67,31 @@ const byId = z.object({ id: idSchema });
 
 /** Crest runs, gib settings, tram, home tests and tests by hand: rows of readings kept as they are taken. */
 export const SERIES_OPERATIONS = {
-  axisSeries: operation("get", "/api/axes/:id/series", "Series of an axis, newest first", { params: byId, response: z.array(seriesSchema) }), // prettier-ignore
-  startSeries: operation("post", "/api/axes/:id/series", "Begin a series of readings", { params: byId, body: z.object({ plan: seriesPlanSchema }), response: seriesSchema, created: true }), // prettier-ignore
-  series: operation("get", "/api/series/:id", "One series with its readings", { params: byId, response: seriesSchema }), // prettier-ignore
-  addSeriesPoint: operation("post", "/api/series/:id/points", "Keep a reading, or take one back", { params: byId, body: seriesPointCreateSchema, response: seriesSchema, created: true }), // prettier-ignore
-  shimDevice: operation(
-    "post",
-    "/api/axes/:id/device/shims",
-    "Put shims in on the simulated machine",
-    {
-      params: byId,
-      body: shimsSchema,
-      response: z.object({ simulated: z.literal(true) }),
-    },
-  ),
-  readSeriesStep: operation("post", "/api/series/:id/device", "Let the simulated machine go to a step and read it", { params: byId, body: z.object({ step: z.number().int().nonnegative() }), response: seriesSchema }), // prettier-ignore
+  axisSeries: operation("get", "/api/axes/:id/series", "Series of an axis, newest first", {
+    params: byId,
+    response: z.array(seriesSchema),
+  }),
+  startSeries: operation("post", "/api/axes/:id/series", "Begin a series of readings", {
+    params: byId,
+    body: z.object({ plan: seriesPlanSchema }),
+    response: seriesSchema,
+    created: true,
+  }),
+  series: operation("get", "/api/series/:id", "One series with its readings", { params: byId, response: seriesSchema }),
+  addSeriesPoint: operation("post", "/api/series/:id/points", "Keep a reading, or take one back", {
+    params: byId,
+    body: seriesPointCreateSchema,
+    response: seriesSchema,
+    created: true,
+  }),
+  shimDevice: operation("post", "/api/axes/:id/device/shims", "Put shims in on the simulated machine", {
+    params: byId,
+    body: shimsSchema,
+    response: z.object({ simulated: z.literal(true) }),
+  }),
+  readSeriesStep: operation("post", "/api/series/:id/device", "Let the simulated machine go to a step and read it", {
+    params: byId,
+    body: z.object({ step: z.number().int().nonnegative() }),
+    response: seriesSchema,
+  }),
 } as const;

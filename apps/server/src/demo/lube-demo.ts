@@ -1,4 +1,4 @@
-import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core"; // prettier-ignore
+import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core";
 import type { KeepSettingsEdit, LubricantEdit } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Db } from "../store/database";
@@ -13,31 +13,31 @@ const TALES: Readonly<Record<string, { readonly found: readonly FoundState[]; re
   // Forgotten since its ladder was moved.
   "Heron Y counterweight chain": { found: ["right"], lastDaysAgo: 290 },
   "Knot X slide and cage": { found: ["right", "dry"] },
-}; // prettier-ignore
+};
 
 /** Lubrication points of a demo machine with two years of visits. */
 export async function seedPoints(
   db: Db,
-  machine: { readonly id: number; readonly nickname: string; readonly hoursPerWeek: number }, // prettier-ignore
+  machine: { readonly id: number; readonly nickname: string; readonly hoursPerWeek: number },
   axes: readonly AxisConfig[],
   now: Date,
 ): Promise<void> {
   const points = templatePoints(axes);
   for (const [i, point] of points.entries()) {
-    const tale = (TALES as Readonly<Partial<typeof TALES>>)[`${machine.nickname} ${point.place}`]; // prettier-ignore
+    const tale = (TALES as Readonly<Partial<typeof TALES>>)[`${machine.nickname} ${point.place}`];
     const { id } = await db
       .insertInto("lube_point")
       .values({
         machine_id: machine.id,
         point: toJson(point),
         since: new Date(now.getTime() - 730 * DAY_MS).toISOString(),
-      }) // prettier-ignore
+      })
       .returning("id")
       .executeTakeFirstOrThrow();
     const usage = { hoursPerDay: machine.hoursPerWeek / 7, kmPerDay: 0 };
     const every = intervalDays(point.rule, usage).days;
     // Spread over the interval, a few days before or after their time.
-    const age = tale?.lastDaysAgo ?? every * (0.12 + 0.84 * (((machine.id * 7 + i * 5) % 17) / 17)); // prettier-ignore
+    const age = tale?.lastDaysAgo ?? every * (0.12 + 0.84 * (((machine.id * 7 + i * 5) % 17) / 17));
     const found = tale?.found ?? (["right", "right"] as const);
     const rows = found.map((state, k) => ({
       key: randomUUID(),
@@ -46,36 +46,100 @@ export async function seedPoints(
       dose: point.dose,
       glitter: 0,
       words: "",
-      at: new Date(now.getTime() - (age + (found.length - 1 - k) * every) * DAY_MS).toISOString(), // prettier-ignore
+      at: new Date(now.getTime() - (age + (found.length - 1 - k) * every) * DAY_MS).toISOString(),
       by: SHOP.people[(i + k) % SHOP.people.length],
     }));
     await db.insertInto("lube_visit").values(rows).execute();
   }
 }
 
-const CLOSED = { containerG: 0, leadDays: 7, reserveG: 0, thickener: null, base: "mineral", nlgi: null, viscosity: null } as const; // prettier-ignore
+const CLOSED = {
+  containerG: 0,
+  leadDays: 7,
+  reserveG: 0,
+  thickener: null,
+  base: "mineral",
+  nlgi: null,
+  viscosity: null,
+} as const;
 const LUBRICANTS: readonly (LubricantEdit & { readonly stockG: number })[] = [
-  { ...CLOSED, name: "grease, lithium, NLGI 2", kind: "grease", thickener: "lithium", nlgi: 2, containerG: 400, reserveG: 150, stockG: 1000 },
-  { ...CLOSED, name: "grease, polyurea, NLGI 2", kind: "grease", thickener: "polyurea", nlgi: 2, containerG: 400, reserveG: 0, stockG: 400 },
-  { ...CLOSED, name: "way oil, ISO VG 68", kind: "oil", viscosity: 68, containerG: 18_000, reserveG: 4000, stockG: 21_000 },
+  {
+    ...CLOSED,
+    name: "grease, lithium, NLGI 2",
+    kind: "grease",
+    thickener: "lithium",
+    nlgi: 2,
+    containerG: 400,
+    reserveG: 150,
+    stockG: 1000,
+  },
+  {
+    ...CLOSED,
+    name: "grease, polyurea, NLGI 2",
+    kind: "grease",
+    thickener: "polyurea",
+    nlgi: 2,
+    containerG: 400,
+    reserveG: 0,
+    stockG: 400,
+  },
+  {
+    ...CLOSED,
+    name: "way oil, ISO VG 68",
+    kind: "oil",
+    viscosity: 68,
+    containerG: 18_000,
+    reserveG: 4000,
+    stockG: 21_000,
+  },
   { ...CLOSED, name: "light oil, ISO VG 32", kind: "oil", viscosity: 32, containerG: 900, reserveG: 300, stockG: 320 },
-  { ...CLOSED, name: "chain oil, ISO VG 100", kind: "oil", viscosity: 100, containerG: 900, reserveG: 100, stockG: 700 },
-]; // prettier-ignore
+  {
+    ...CLOSED,
+    name: "chain oil, ISO VG 100",
+    kind: "oil",
+    viscosity: 100,
+    containerG: 900,
+    reserveG: 100,
+    stockG: 700,
+  },
+];
 
 /** Lubricants on the shelf, a weighed gun, a holiday, and what the hour meters said each month. */
 export async function seedKeep(db: Db, now: Date): Promise<void> {
   for (const { stockG, ...spec } of LUBRICANTS) {
-    const { id } = await db.insertInto("lubricant").values({ name: spec.name, spec: toJson(spec) }).returning("id").executeTakeFirstOrThrow(); // prettier-ignore
-    await db.insertInto("lube_stock").values({ key: randomUUID(), lubricant_id: id, kind: "count", grams: stockG, at: now.toISOString(), by: SHOP.people[0] }).execute(); // prettier-ignore
+    const { id } = await db
+      .insertInto("lubricant")
+      .values({ name: spec.name, spec: toJson(spec) })
+      .returning("id")
+      .executeTakeFirstOrThrow();
+    await db
+      .insertInto("lube_stock")
+      .values({
+        key: randomUUID(),
+        lubricant_id: id,
+        kind: "count",
+        grams: stockG,
+        at: now.toISOString(),
+        by: SHOP.people[0],
+      })
+      .execute();
   }
-  const machines = await db.selectFrom("machine").select(["id", "hours_per_week"]).execute(); // prettier-ignore
+  const machines = await db.selectFrom("machine").select(["id", "hours_per_week"]).execute();
   for (const m of machines)
     for (let month = 5; month >= 0; month -= 1) {
       const at = new Date(now.getTime() - (month * 28 + 1) * DAY_MS);
-      await db.insertInto("meter_reading").values({
-        key: randomUUID(), machine_id: m.id, date: dayOf(at), reset: 0,
-        hours: Math.round(2500 * m.id + m.hours_per_week * (4 * (5 - month) + (((month * 3 + m.id) % 5) - 2) / 5)), at: at.toISOString(), by: SHOP.people[m.id % SHOP.people.length],
-      }).execute(); // prettier-ignore
+      await db
+        .insertInto("meter_reading")
+        .values({
+          key: randomUUID(),
+          machine_id: m.id,
+          date: dayOf(at),
+          reset: 0,
+          hours: Math.round(2500 * m.id + m.hours_per_week * (4 * (5 - month) + (((month * 3 + m.id) % 5) - 2) / 5)),
+          at: at.toISOString(),
+          by: SHOP.people[m.id % SHOP.people.length],
+        })
+        .execute();
     }
   const settings: KeepSettingsEdit = {
     version: 1,
@@ -84,7 +148,19 @@ export async function seedKeep(db: Db, now: Date): Promise<void> {
     school: "all",
     windows: [],
     travel: [],
-    guns: [{ name: "gun at bay 1", weighings: [{ strokes: 10, grams: 8.1 }, { strokes: 10, grams: 7.9 }, { strokes: 10, grams: 8.0 }] }], // prettier-ignore
+    guns: [
+      {
+        name: "gun at bay 1",
+        weighings: [
+          { strokes: 10, grams: 8.1 },
+          { strokes: 10, grams: 7.9 },
+          { strokes: 10, grams: 8.0 },
+        ],
+      },
+    ],
   };
-  await db.insertInto("setting").values({ key: "keep", value: JSON.stringify(settings) }).execute(); // prettier-ignore
+  await db
+    .insertInto("setting")
+    .values({ key: "keep", value: JSON.stringify(settings) })
+    .execute();
 }

@@ -17,31 +17,19 @@ import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
 import { seedKeep, seedPoints } from "./lube-demo";
 import { toJson } from "../store/tables";
-import {
-  INDICATORS,
-  MACHINES,
-  SHOP,
-  type DemoAxis,
-  type PastTest,
-} from "./shop";
+import { INDICATORS, MACHINES, SHOP, type DemoAxis, type PastTest } from "./shop";
 import { simulateTest } from "./simulated-run";
 
 const WEEK_MS = 7 * 86_400_000;
 const MINUTE_MS = 60_000;
 
 /** The virtual axis whose loss, in the middle or where it is worn, is `lostUm`. */
-export function conditionOf(
-  demo: DemoAxis,
-  lostUm: number,
-  seed: number,
-): VirtualAxis {
+export function conditionOf(demo: DemoAxis, lostUm: number, seed: number): VirtualAxis {
   const { config, culprit, hidden } = demo;
-  if (config.feedback === "scale")
-    return virtualAxisOf(config, { ...hidden, nut: 0.006 }, seed);
+  if (config.feedback === "scale") return virtualAxisOf(config, { ...hidden, nut: 0.006 }, seed);
   const windUpMm = chainLostMotion(virtualAxisOf(config, hidden, seed).links);
   const missing = Math.max(0, lostUm / 1000 - windUpMm);
-  const add = (more: HiddenCondition): VirtualAxis =>
-    virtualAxisOf(config, { ...hidden, ...more }, seed);
+  const add = (more: HiddenCondition): VirtualAxis => virtualAxisOf(config, { ...hidden, ...more }, seed);
   if (culprit !== "wear") return add({ [culprit]: missing });
   const middle = config.travelMm / 2;
   return add({
@@ -56,8 +44,7 @@ export function conditionOf(
 
 /** What a link's loss is to an ear and a hand: the parts behind the dead bands of {@link conditionOf}. */
 function partsOf(demo: DemoAxis, model: VirtualAxis): PartsCondition {
-  const band = (id: string): number =>
-    model.links.find((l) => l.id === id)?.deadBandMm ?? 0;
+  const band = (id: string): number => model.links.find((l) => l.id === id)?.deadBandMm ?? 0;
   const common = { frictionN: SOUND_FRICTION_N, nutNewMm: band("nut") };
   switch (demo.culprit) {
     case "endBearings":
@@ -118,11 +105,11 @@ async function seedRun(
     temperatureC: 19 + (seed % 4),
     note: "",
   };
-  const readings = simulateTest(
-    conditionOf(demo, past.lostUm, seed),
-    plan,
-    indicator,
-  ).map((r) => ({ ...r, widthMm: edit.resolutionMm, state: "kept" as const }));
+  const readings = simulateTest(conditionOf(demo, past.lostUm, seed), plan, indicator).map((r) => ({
+    ...r,
+    widthMm: edit.resolutionMm,
+    state: "kept" as const,
+  }));
   const result = evaluateRun(plan, readings, {
     resolutionMm: edit.resolutionMm,
     tipAngleDeg: 0,
@@ -131,9 +118,7 @@ async function seedRun(
   if (!result) throw new Error("a demo test gave no result");
   const minutes = kind === "travel-profile" ? 38 : 11;
   const at = (i: number): string =>
-    new Date(
-      atMs - (minutes * MINUTE_MS * (readings.length - i)) / readings.length,
-    ).toISOString();
+    new Date(atMs - (minutes * MINUTE_MS * (readings.length - i)) / readings.length).toISOString();
   const { id } = await db
     .insertInto("run")
     .values({
@@ -167,13 +152,7 @@ async function seedRun(
   await db.insertInto("reading").values(rows).execute();
 }
 
-async function seedAxis(
-  db: Db,
-  machineId: number,
-  demo: DemoAxis,
-  index: number,
-  now: Date,
-): Promise<void> {
+async function seedAxis(db: Db, machineId: number, demo: DemoAxis, index: number, now: Date): Promise<void> {
   const people = SHOP.people;
   const born = new Date(now.getTime() - 104 * WEEK_MS).toISOString();
   const row = {
@@ -184,11 +163,7 @@ async function seedAxis(
     updated_by: people[0],
     retired_at: null,
   };
-  const { id } = await db
-    .insertInto("axis")
-    .values(row)
-    .returning("id")
-    .executeTakeFirstOrThrow();
+  const { id } = await db.insertInto("axis").values(row).returning("id").executeTakeFirstOrThrow();
   const present = presentAxis(demo, 1000 + index);
   await db
     .insertInto("virtual_axis")
@@ -227,11 +202,7 @@ async function seedAxis(
 
 /** Fills an empty database with the demo shop; one that already holds machines is left alone. */
 export async function seedDemo(db: Db, now: Date): Promise<void> {
-  const there = await db
-    .selectFrom("machine")
-    .select("id")
-    .limit(1)
-    .executeTakeFirst();
+  const there = await db.selectFrom("machine").select("id").limit(1).executeTakeFirst();
   if (there) return;
   await db.transaction().execute(async (trx) => {
     for (const [key, value] of Object.entries(SHOP)) {
@@ -270,11 +241,7 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
         version: 1,
         retired_at: null,
       };
-      const { id } = await trx
-        .insertInto("machine")
-        .values(row)
-        .returning("id")
-        .executeTakeFirstOrThrow();
+      const { id } = await trx.insertInto("machine").values(row).returning("id").executeTakeFirstOrThrow();
       for (const demo of machine.axes) {
         index += 1;
         await seedAxis(trx, id, demo, index, now);

@@ -1,10 +1,4 @@
-import {
-  defaultAxis,
-  type AxisConfig,
-  type HiddenCondition,
-  type MachineKind,
-  type PartsCondition,
-} from "@iron/core";
+import { defaultAxis, type AxisConfig, type HiddenCondition, type MachineKind, type PartsCondition } from "@iron/core";
 import type { IndicatorEdit } from "@iron/contract";
 
 /** One past measurement of a demo axis: when, and what was truly lost then, µm. */
@@ -17,12 +11,7 @@ export interface PastTest {
 export interface DemoAxis {
   readonly config: AxisConfig;
   /** Which link carries the loss. */
-  readonly culprit:
-    | keyof Pick<
-        HiddenCondition,
-        "coupling" | "endBearings" | "nut" | "bracket"
-      >
-    | "wear";
+  readonly culprit: keyof Pick<HiddenCondition, "coupling" | "endBearings" | "nut" | "bracket"> | "wear";
   readonly hidden: HiddenCondition;
   /** The parts as they are today, where the axis has a tale of its own to be found out. */
   readonly parts?: PartsCondition;
@@ -134,69 +123,197 @@ const box: Partial<AxisConfig> = {
 /** Invented machines with invented histories; the faults are hidden in the virtual axes. */
 export const MACHINES: readonly DemoMachine[] = [
   {
-    nickname: 'Bittern', bay: '4', kind: 'vertical-centre', hoursPerWeek: 78, note: 'Box ways, counterweight on Z. Pump casings.',
+    nickname: "Bittern",
+    bay: "4",
+    kind: "vertical-centre",
+    hoursPerWeek: 78,
+    note: "Box ways, counterweight on Z. Pump casings.",
     axes: [
-      axis('vertical-centre', 'X', { ...box, travelMm: 760 }, 'nut', every26Weeks(3, 7, 7.5, 8, 9)),
-      axis('vertical-centre', 'Y', { ...box, travelMm: 410 }, 'nut', every26Weeks(3, 8, 8.5, 9, 9.5), { parts: { gibTightN: 280, nutNewMm: 0.0008 } }),
-      axis('vertical-centre', 'Z', { ...box, travelMm: 480, counterweight: true, brake: false }, 'endBearings',
-        [{ weeksAgo: 94, lostUm: 8 }, { weeksAgo: 68, lostUm: 8 }, { weeksAgo: 42, lostUm: 9 }, { weeksAgo: 16, lostUm: 9 }, { weeksAgo: 0.02, lostUm: 27 }],
-        { hidden: { loadN: 40 }, events: [{ weeksAgo: 5, kind: 'repair', text: 'Z motor off for a new connector, coupling reset.', by: 'Tomas' }] }),
+      axis("vertical-centre", "X", { ...box, travelMm: 760 }, "nut", every26Weeks(3, 7, 7.5, 8, 9)),
+      axis("vertical-centre", "Y", { ...box, travelMm: 410 }, "nut", every26Weeks(3, 8, 8.5, 9, 9.5), {
+        parts: { gibTightN: 280, nutNewMm: 0.0008 },
+      }),
+      axis(
+        "vertical-centre",
+        "Z",
+        { ...box, travelMm: 480, counterweight: true, brake: false },
+        "endBearings",
+        [
+          { weeksAgo: 94, lostUm: 8 },
+          { weeksAgo: 68, lostUm: 8 },
+          { weeksAgo: 42, lostUm: 9 },
+          { weeksAgo: 16, lostUm: 9 },
+          { weeksAgo: 0.02, lostUm: 27 },
+        ],
+        {
+          hidden: { loadN: 40 },
+          events: [
+            { weeksAgo: 5, kind: "repair", text: "Z motor off for a new connector, coupling reset.", by: "Tomas" },
+          ],
+        },
+      ),
     ],
   },
   {
-    nickname: 'Godwit', bay: '7', kind: 'vertical-centre', hoursPerWeek: 96, note: 'Rails, brake on Z. The same valve body fixture since it came.',
+    nickname: "Godwit",
+    bay: "7",
+    kind: "vertical-centre",
+    hoursPerWeek: 96,
+    note: "Rails, brake on Z. The same valve body fixture since it came.",
     axes: [
-      axis('vertical-centre', 'X', { travelMm: 660, coupling: 'bellows' }, 'wear',
-        [{ weeksAgo: 98, lostUm: 6, kind: 'travel-profile' }, { weeksAgo: 74, lostUm: 8, kind: 'travel-profile' }, { weeksAgo: 48, lostUm: 11.5, kind: 'travel-profile' }, { weeksAgo: 22, lostUm: 14, kind: 'travel-profile' }]),
-      axis('vertical-centre', 'Y', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 5, 5.5, 5, 6), { parts: { misalignN: 260, nutNewMm: 0.001 }, events: [{ weeksAgo: 3, kind: 'repair', text: 'Way covers renewed; the support bearing was off for it.', by: 'Rowan' }] }),
-      axis('vertical-centre', 'Z', { travelMm: 460, coupling: 'bellows' }, 'nut', every26Weeks(22, 4.5, 5, 5), { hidden: { loadN: 30 }, parts: { bearingPitting: 0.75, bearingGapMm: 0.021, nutNewMm: 0.001 } }),
+      axis("vertical-centre", "X", { travelMm: 660, coupling: "bellows" }, "wear", [
+        { weeksAgo: 98, lostUm: 6, kind: "travel-profile" },
+        { weeksAgo: 74, lostUm: 8, kind: "travel-profile" },
+        { weeksAgo: 48, lostUm: 11.5, kind: "travel-profile" },
+        { weeksAgo: 22, lostUm: 14, kind: "travel-profile" },
+      ]),
+      axis("vertical-centre", "Y", { travelMm: 460, coupling: "bellows" }, "nut", every26Weeks(22, 5, 5.5, 5, 6), {
+        parts: { misalignN: 260, nutNewMm: 0.001 },
+        events: [
+          { weeksAgo: 3, kind: "repair", text: "Way covers renewed; the support bearing was off for it.", by: "Rowan" },
+        ],
+      }),
+      axis("vertical-centre", "Z", { travelMm: 460, coupling: "bellows" }, "nut", every26Weeks(22, 4.5, 5, 5), {
+        hidden: { loadN: 30 },
+        parts: { bearingPitting: 0.75, bearingGapMm: 0.021, nutNewMm: 0.001 },
+      }),
     ],
   },
   {
-    nickname: 'Dunlin', bay: '2', kind: 'router', hoursPerWeek: 40, note: 'Plate router, rack and pinion.',
+    nickname: "Dunlin",
+    bay: "2",
+    kind: "router",
+    hoursPerWeek: 40,
+    note: "Plate router, rack and pinion.",
     axes: [
-      axis('router', 'X', { travelMm: 3000 }, 'endBearings', every26Weeks(2, 52, 55, 57, 60), { parts: { rackSpotN: 210, spotAt: 0.37, meshNewMm: 0.053 } }),
-      axis('router', 'Y', { travelMm: 1500, member: 'carriage', transmission: 'belt', ratio: 2, screw: { ...screw, leadMm: 20, freeLengthMm: 1750 }, guideway: 'rail' }, 'nut', []),
-      axis('router', 'Z', {}, 'nut', every26Weeks(2, 17, 18)),
+      axis("router", "X", { travelMm: 3000 }, "endBearings", every26Weeks(2, 52, 55, 57, 60), {
+        parts: { rackSpotN: 210, spotAt: 0.37, meshNewMm: 0.053 },
+      }),
+      axis(
+        "router",
+        "Y",
+        {
+          travelMm: 1500,
+          member: "carriage",
+          transmission: "belt",
+          ratio: 2,
+          screw: { ...screw, leadMm: 20, freeLengthMm: 1750 },
+          guideway: "rail",
+        },
+        "nut",
+        [],
+      ),
+      axis("router", "Z", {}, "nut", every26Weeks(2, 17, 18)),
     ],
   },
   {
-    nickname: 'Avocet', bay: '9', kind: 'bench-mill', hoursPerWeek: 30, note: 'Dovetail gibs; the apprentices’ mill.',
+    nickname: "Avocet",
+    bay: "9",
+    kind: "bench-mill",
+    hoursPerWeek: 30,
+    note: "Dovetail gibs; the apprentices’ mill.",
     axes: [
-      axis('bench-mill', 'X', {}, 'nut', every26Weeks(4, 27, 29, 30, 31)),
-      axis('bench-mill', 'Y', { travelMm: 180 }, 'bracket',
-        [{ weeksAgo: 60, lostUm: 22 }, { weeksAgo: 30, lostUm: 24 }, { weeksAgo: 22, lostUm: 29 }, { weeksAgo: 16, lostUm: 35 }, { weeksAgo: 10, lostUm: 41 }, { weeksAgo: 4, lostUm: 48 }],
-        { events: [{ weeksAgo: 28, kind: 'adjustment', text: 'Gib set, nut bracket off and on again for it.', by: 'Rowan' }] }),
-      axis('bench-mill', 'Z', {}, 'nut', every26Weeks(4, 20, 21, 22)),
+      axis("bench-mill", "X", {}, "nut", every26Weeks(4, 27, 29, 30, 31)),
+      axis(
+        "bench-mill",
+        "Y",
+        { travelMm: 180 },
+        "bracket",
+        [
+          { weeksAgo: 60, lostUm: 22 },
+          { weeksAgo: 30, lostUm: 24 },
+          { weeksAgo: 22, lostUm: 29 },
+          { weeksAgo: 16, lostUm: 35 },
+          { weeksAgo: 10, lostUm: 41 },
+          { weeksAgo: 4, lostUm: 48 },
+        ],
+        {
+          events: [
+            { weeksAgo: 28, kind: "adjustment", text: "Gib set, nut bracket off and on again for it.", by: "Rowan" },
+          ],
+        },
+      ),
+      axis("bench-mill", "Z", {}, "nut", every26Weeks(4, 20, 21, 22)),
     ],
   },
   {
-    nickname: 'Curlew', bay: '1', kind: 'lathe', hoursPerWeek: 84, note: 'Slant bed. Shafts and sleeves.',
+    nickname: "Curlew",
+    bay: "1",
+    kind: "lathe",
+    hoursPerWeek: 84,
+    note: "Slant bed. Shafts and sleeves.",
     axes: [
-      axis('lathe', 'X', { travelMm: 220, transmission: 'belt', ratio: 1.5 }, 'nut', every26Weeks(6, 3.6, 3.8, 4), { parts: { nutNewMm: 0.001 } }),
-      axis('lathe', 'Z', { travelMm: 600 }, 'nut', every26Weeks(6, 6, 6.5, 7), { parts: { couplingSlipMm: 0.06, nutNewMm: 0.001 } }),
+      axis("lathe", "X", { travelMm: 220, transmission: "belt", ratio: 1.5 }, "nut", every26Weeks(6, 3.6, 3.8, 4), {
+        parts: { nutNewMm: 0.001 },
+      }),
+      axis("lathe", "Z", { travelMm: 600 }, "nut", every26Weeks(6, 6, 6.5, 7), {
+        parts: { couplingSlipMm: 0.06, nutNewMm: 0.001 },
+      }),
     ],
   },
   {
-    nickname: 'Heron', bay: '3', kind: 'horizontal-borer', hoursPerWeek: 60, note: 'Scales on every axis.',
+    nickname: "Heron",
+    bay: "3",
+    kind: "horizontal-borer",
+    hoursPerWeek: 60,
+    note: "Scales on every axis.",
     axes: [
-      axis('horizontal-borer', 'X', { travelMm: 2000, transmission: 'rotating-nut', ratio: 2, screw: { ...screw, nominalMm: 63, rootMm: 57, leadMm: 20, freeLengthMm: 2400, fixings: 'fixed-fixed' } }, 'nut', every26Weeks(9, 0, 0, 0)),
-      axis('horizontal-borer', 'Y', { travelMm: 1200, orientation: 'vertical', member: 'head', counterweight: true, screw: { ...screw, nominalMm: 50, rootMm: 44, freeLengthMm: 1400 } }, 'nut', every26Weeks(9, 0, 0)),
-      axis('horizontal-borer', 'Z', { travelMm: 900, member: 'ram' }, 'nut', every26Weeks(9, 0, 0, 0)),
+      axis(
+        "horizontal-borer",
+        "X",
+        {
+          travelMm: 2000,
+          transmission: "rotating-nut",
+          ratio: 2,
+          screw: { ...screw, nominalMm: 63, rootMm: 57, leadMm: 20, freeLengthMm: 2400, fixings: "fixed-fixed" },
+        },
+        "nut",
+        every26Weeks(9, 0, 0, 0),
+      ),
+      axis(
+        "horizontal-borer",
+        "Y",
+        {
+          travelMm: 1200,
+          orientation: "vertical",
+          member: "head",
+          counterweight: true,
+          screw: { ...screw, nominalMm: 50, rootMm: 44, freeLengthMm: 1400 },
+        },
+        "nut",
+        every26Weeks(9, 0, 0),
+      ),
+      axis("horizontal-borer", "Z", { travelMm: 900, member: "ram" }, "nut", every26Weeks(9, 0, 0, 0)),
     ],
   },
   {
-    nickname: 'Plover', bay: '6', kind: 'engraver', hoursPerWeek: 12, note: 'V-wheels and lead screws: nameplates.',
+    nickname: "Plover",
+    bay: "6",
+    kind: "engraver",
+    hoursPerWeek: 12,
+    note: "V-wheels and lead screws: nameplates.",
     axes: [
-      axis('engraver', 'X', {}, 'nut', every26Weeks(17, 60, 66, 70)),
-      axis('engraver', 'Y', { travelMm: 300, screw: { ...defaultAxis('engraver', 'Y').screw, fixings: 'fixed-free', freeLengthMm: 360 } }, 'nut', every26Weeks(17, 74, 80, 85)),
+      axis("engraver", "X", {}, "nut", every26Weeks(17, 60, 66, 70)),
+      axis(
+        "engraver",
+        "Y",
+        { travelMm: 300, screw: { ...defaultAxis("engraver", "Y").screw, fixings: "fixed-free", freeLengthMm: 360 } },
+        "nut",
+        every26Weeks(17, 74, 80, 85),
+      ),
     ],
   },
   {
-    nickname: 'Knot', bay: '8', kind: 'surface-grinder', hoursPerWeek: 25, note: 'Ball-cage slide on X, crossed rollers on Y.',
+    nickname: "Knot",
+    bay: "8",
+    kind: "surface-grinder",
+    hoursPerWeek: 25,
+    note: "Ball-cage slide on X, crossed rollers on Y.",
     axes: [
-      axis('surface-grinder', 'X', { transmission: 'plain-screw', nut: 'anti-backlash' }, 'nut', [], { parts: { cageShiftMm: 14, nutNewMm: 0.018 } }),
-      axis('surface-grinder', 'Y', { guideway: 'crossed-roller', travelMm: 180 }, 'nut', [{ weeksAgo: 53, lostUm: 4 }]),
+      axis("surface-grinder", "X", { transmission: "plain-screw", nut: "anti-backlash" }, "nut", [], {
+        parts: { cageShiftMm: 14, nutNewMm: 0.018 },
+      }),
+      axis("surface-grinder", "Y", { guideway: "crossed-roller", travelMm: 180 }, "nut", [{ weeksAgo: 53, lostUm: 4 }]),
     ],
   },
-]; // prettier-ignore
+];

@@ -42,27 +42,16 @@ export class DeviceHub {
   }
 
   async close(): Promise<void> {
-    for (const device of this.devices.values())
-      (await device.catch(() => null))?.close();
+    for (const device of this.devices.values()) (await device.catch(() => null))?.close();
   }
 
   private async open(axisId: number): Promise<Device> {
     const { config } = await this.machines.axis(axisId);
-    const row = await this.db
-      .selectFrom("virtual_axis")
-      .selectAll()
-      .where("axis_id", "=", axisId)
-      .executeTakeFirst();
+    const row = await this.db.selectFrom("virtual_axis").selectAll().where("axis_id", "=", axisId).executeTakeFirst();
     if (!row && !this.options.simulate) {
-      throw problem(
-        404,
-        "No indicator",
-        "No indicator is connected to this axis. Type the readings or import them.",
-      );
+      throw problem(404, "No indicator", "No indicator is connected to this axis. Type the readings or import them.");
     }
-    const model = row
-      ? fromJson(row.model)
-      : defaultVirtualAxis(config, axisId);
+    const model = row ? fromJson(row.model) : defaultVirtualAxis(config, axisId);
     if (!row) {
       await this.db
         .insertInto("virtual_axis")
@@ -74,19 +63,12 @@ export class DeviceHub {
         })
         .execute();
     }
-    const kept = row?.state
-      ? { state: fromJson(row.state), mountedRunId: row.mounted_run_id }
-      : null;
-    return new Device(
-      { ...model, travelMm: config.travelMm },
-      kept,
-      this.options.speed,
-      {
-        failed: this.hooks.failed,
-        dwelt: (runId, step) => this.hooks.dwelt(axisId, runId, step),
-        keep: (state) => this.keep(axisId, state),
-      },
-    );
+    const kept = row?.state ? { state: fromJson(row.state), mountedRunId: row.mounted_run_id } : null;
+    return new Device({ ...model, travelMm: config.travelMm }, kept, this.options.speed, {
+      failed: this.hooks.failed,
+      dwelt: (runId, step) => this.hooks.dwelt(axisId, runId, step),
+      keep: (state) => this.keep(axisId, state),
+    });
   }
 
   private async keep(axisId: number, kept: KeptDevice): Promise<void> {

@@ -70,9 +70,7 @@ export class Device {
     private readonly hooks: DeviceHooks,
   ) {
     // What was still to come when the server ended does not start by itself again.
-    this.state = kept
-      ? { ...kept.state, queue: [] }
-      : startDevice(model, PLAIN_INDICATOR);
+    this.state = kept ? { ...kept.state, queue: [] } : startDevice(model, PLAIN_INDICATOR);
     this.mountedRun = kept?.mountedRunId ?? null;
   }
 
@@ -108,10 +106,7 @@ export class Device {
   }
 
   /** Queues moves; with a run they are its program and are read at each dwell. */
-  async command(
-    moves: readonly DeviceMove[],
-    programRunId: number | null = null,
-  ): Promise<void> {
+  async command(moves: readonly DeviceMove[], programRunId: number | null = null): Promise<void> {
     this.state = enqueue(this.model, this.state, moves);
     this.programRun = programRunId;
     this.stopped = "";
@@ -197,15 +192,10 @@ export class Device {
     const wasBusy = this.state.queue.length > 0;
     let left = seconds;
     while (left > 0 && (seconds !== Infinity || this.state.queue.length > 0)) {
-      const { state, leftS, dwelt } = advanceDevice(
-        this.model,
-        this.state,
-        left,
-      );
+      const { state, leftS, dwelt } = advanceDevice(this.model, this.state, left);
       this.state = state;
       left = leftS;
-      if (dwelt !== null && this.programRun !== null)
-        await this.readProgramStep(this.programRun, dwelt);
+      if (dwelt !== null && this.programRun !== null) await this.readProgramStep(this.programRun, dwelt);
     }
     if (wasBusy && this.state.queue.length === 0) {
       this.programRun = null;
@@ -234,7 +224,5 @@ export class Device {
 
 /** What may be said of an error to who watches: a problem’s own words, and no more. */
 function sayOf(error: unknown): string {
-  return error instanceof ProblemError
-    ? error.problem.detail
-    : "the reading could not be kept.";
+  return error instanceof ProblemError ? error.problem.detail : "the reading could not be kept.";
 }

@@ -42,27 +42,15 @@ export class RunDevice {
   ): Promise<Run> {
     const run = await this.runs.run(runId);
     const { step, axis, device } = await this.at(run);
-    if (step.index !== stepIndex)
-      throw conflict(
-        "That step already has its reading. The test has gone on.",
-        run,
-      );
+    if (step.index !== stepIndex) throw conflict("That step already has its reading. The test has gone on.", run);
     const snapshot = device.snapshot();
-    if (snapshot.moving && source === "device")
-      throw conflict("The axis is still moving. Wait until it stands.");
-    if (!snapshot.fresh)
-      throw conflict(
-        "The axis has not moved since the last reading. Make the approach first.",
-      );
+    if (snapshot.moving && source === "device") throw conflict("The axis is still moving. Wait until it stands.");
+    if (!snapshot.fresh) throw conflict("The axis has not moved since the last reading. Make the approach first.");
     const reading =
       step.action === "count"
         ? this.count(run, step, snapshot)
         : await this.read(run, step, axis, device, snapshot, system);
-    const after = await this.runs.keep(
-      runId,
-      { ...reading, step: step.index, source },
-      who,
-    );
+    const after = await this.runs.keep(runId, { ...reading, step: step.index, source }, who);
     device.markRead();
     return after;
   }
@@ -77,27 +65,19 @@ export class RunDevice {
       feedMmMin,
     });
     if (step.action === "count") {
-      await device.command([
-        move(device.destinationMm() + signOf(step.direction) * run.plan.tickMm),
-      ]);
+      await device.command([move(device.destinationMm() + signOf(step.direction) * run.plan.tickMm)]);
       return device;
     }
     const sign = signOf(step.direction);
     const straightOn =
-      run.plan.keepsZero &&
-      step.action === "read" &&
-      step.target !== (sign > 0 ? 0 : run.plan.targetsMm.length - 1);
+      run.plan.keepsZero && step.action === "read" && step.target !== (sign > 0 ? 0 : run.plan.targetsMm.length - 1);
     const past = straightOn ? [] : [move(step.targetMm - sign * step.runUpMm)];
     await device.command([...past, move(step.targetMm)]);
     return device;
   }
 
   /** Runs what is left of a test as a program. */
-  async program(
-    runId: number,
-    feedMmMin: number,
-    dwellS: number,
-  ): Promise<Device> {
+  async program(runId: number, feedMmMin: number, dwellS: number): Promise<Device> {
     const run = await this.runs.run(runId);
     const { step, axis, device } = await this.at(run);
     if (!hasProgram(run.plan.kind)) {
@@ -111,24 +91,17 @@ export class RunDevice {
       step.index,
     );
     const commands = moves.flatMap((m): DeviceMove[] => {
-      if (m.kind === "dwell")
-        return [{ kind: "dwell", seconds: m.seconds, step: m.step }];
-      if (m.kind === "rapid")
-        return [{ kind: "move", toMm: m.toMm, feedMmMin: rapidMmMin }];
-      return m.kind === "feed"
-        ? [{ kind: "move", toMm: m.toMm, feedMmMin }]
-        : [];
+      if (m.kind === "dwell") return [{ kind: "dwell", seconds: m.seconds, step: m.step }];
+      if (m.kind === "rapid") return [{ kind: "move", toMm: m.toMm, feedMmMin: rapidMmMin }];
+      return m.kind === "feed" ? [{ kind: "move", toMm: m.toMm, feedMmMin }] : [];
     });
     await device.command(commands, runId);
     return device;
   }
 
-  private async at(
-    run: Run,
-  ): Promise<{ step: TestStep; axis: Axis; device: Device }> {
+  private async at(run: Run): Promise<{ step: TestStep; axis: Axis; device: Device }> {
     const step = nextStep(stepsOf(run.plan), run.readings);
-    if (!step || run.state !== "running")
-      throw conflict("This test has ended. Begin a new one.", run);
+    if (!step || run.state !== "running") throw conflict("This test has ended. Begin a new one.", run);
     return {
       step,
       axis: await this.machines.axis(run.axisId),
@@ -145,10 +118,7 @@ export class RunDevice {
     system: UnitSystem,
   ): Promise<Omit<NewReading, "step" | "source">> {
     const { indicator, tipAngleDeg } = run.setup;
-    const judgement = judgeApproach(
-      before.track,
-      wantedApproach(run.plan, step),
-    );
+    const judgement = judgeApproach(before.track, wantedApproach(run.plan, step));
     const reason = approachSentence(judgement, step, axis.config, system) ?? "";
     if (judgement.kind === "not-at-target") throw conflict(reason);
     const spoilt = judgement.kind !== "good";
@@ -170,12 +140,9 @@ export class RunDevice {
       };
     }
     if (step.action === "read" && before.mountedRunId !== run.id) {
-      throw conflict(
-        "The indicator has been set up for another test since this one was zeroed. Begin a new test.",
-      );
+      throw conflict("The indicator has been set up for another test since this one was zeroed. Begin a new test.");
     }
-    if (before.displayMm === null)
-      throw conflict("The tip does not touch here: there is nothing to read.");
+    if (before.displayMm === null) throw conflict("The tip does not touch here: there is nothing to read.");
     return {
       value: before.displayMm,
       widthMm: indicator.resolutionMm,
@@ -187,26 +154,17 @@ export class RunDevice {
   }
 
   /** Steps jogged since the reversal at the place where zero was set. */
-  private count(
-    run: Run,
-    step: TestStep,
-    snapshot: DeviceSnapshot,
-  ): Omit<NewReading, "step" | "source"> {
+  private count(run: Run, step: TestStep, snapshot: DeviceSnapshot): Omit<NewReading, "step" | "source"> {
     if (snapshot.mountedRunId !== run.id) {
-      throw conflict(
-        "The indicator has been set up for another test since this one was zeroed. Begin a new test.",
-      );
+      throw conflict("The indicator has been set up for another test since this one was zeroed. Begin a new test.");
     }
     const { track } = snapshot;
     const resolutionMm = run.setup.indicator.resolutionMm;
-    const count = Math.round(
-      Math.abs(track.positionMm - track.strokeStartMm) / run.plan.tickMm,
-    );
+    const count = Math.round(Math.abs(track.positionMm - track.strokeStartMm) / run.plan.tickMm);
     if (track.lastDirection !== step.direction || count < 1) {
       throw conflict("No step has been jogged the other way yet.");
     }
-    const turned =
-      Math.abs(track.strokeStartMm - step.targetMm) > run.plan.tickMm / 2;
+    const turned = Math.abs(track.strokeStartMm - step.targetMm) > run.plan.tickMm / 2;
     // The step that moved the needle was jogged too; newer tests do not count it.
     const value = run.plan.countsStill ? count - 1 : count;
     return {
@@ -214,9 +172,7 @@ export class RunDevice {
       widthMm: NOTICED_STEPS * resolutionMm,
       entered: `${value} steps`,
       spoilt: turned,
-      reason: turned
-        ? "The axis turned round while the steps were counted. Set zero and count again."
-        : "",
+      reason: turned ? "The axis turned round while the steps were counted. Set zero and count again." : "",
     };
   }
 }

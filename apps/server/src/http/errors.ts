@@ -14,10 +14,7 @@ export function problemOf(error: unknown): Problem {
       path: i.path.join("."),
       message: i.message,
     }));
-    const detail =
-      errors.length === 1
-        ? errors[0].message
-        : `${errors.length} values are not right.`;
+    const detail = errors.length === 1 ? errors[0].message : `${errors.length} values are not right.`;
     return { ...base, title: "Not valid", status: 422, detail, errors };
   }
   if (error instanceof BoundError) {
@@ -55,8 +52,7 @@ export function problemOf(error: unknown): Problem {
     ...base,
     title: "Server error",
     status: 500,
-    detail:
-      "The server failed. Nothing was changed; try again, and look at its log.",
+    detail: "The server failed. Nothing was changed; try again, and look at its log.",
   };
 }
 
@@ -69,10 +65,7 @@ const DISK: readonly [code: RegExp, detail: string][] = [
     /^SQLITE_READONLY|^EROFS|^EACCES/,
     "The shop’s data can be read but not written on the server. Nothing was changed: give it the right to write there, then try again.",
   ],
-  [
-    /^SQLITE_BUSY|^SQLITE_LOCKED/,
-    "Another program holds the shop’s data. Nothing was changed: try again.",
-  ],
+  [/^SQLITE_BUSY|^SQLITE_LOCKED/, "Another program holds the shop’s data. Nothing was changed: try again."],
   [
     /^SQLITE_IOERR|^SQLITE_CORRUPT|^EIO/,
     "The server’s disk fails, or the shop’s data is damaged. Nothing was changed: stop the server, look at the disk, and restore the last good backup.",
@@ -80,9 +73,7 @@ const DISK: readonly [code: RegExp, detail: string][] = [
 ];
 
 /** What the disk under the data refuses: 503, with what to do; its path stands in the log. */
-function diskProblem(
-  error: unknown,
-): Pick<Problem, "title" | "status" | "detail"> | null {
+function diskProblem(error: unknown): Pick<Problem, "title" | "status" | "detail"> | null {
   const { code } = error as { code?: unknown };
   if (typeof code !== "string") return null;
   const known = DISK.find(([pattern]) => pattern.test(code));
@@ -92,31 +83,20 @@ function diskProblem(
 const WORDS: Readonly<Record<number, readonly [string, string]>> = {
   412: ["Changed meanwhile", "The file is not the one that was asked for."],
   413: ["Too large", "That is more than the server takes at once."],
-  415: [
-    "Not readable",
-    "The request’s character set or encoding is not known here: send UTF-8, plain or gzip.",
-  ],
+  415: ["Not readable", "The request’s character set or encoding is not known here: send UTF-8, plain or gzip."],
   416: ["Out of range", "The file has no such range of bytes."],
 };
 
 /** What express and its readers of bodies and files refuse by themselves: 4xx, in our words. */
-function refusedByExpress(
-  error: unknown,
-): Pick<Problem, "title" | "status" | "detail"> | null {
+function refusedByExpress(error: unknown): Pick<Problem, "title" | "status" | "detail"> | null {
   const { status } = error as { status?: unknown };
   if (typeof status !== "number" || status < 400 || status > 499) return null;
-  const [title, detail] = WORDS[status] ?? [
-    "Not readable",
-    "The request cannot be read as it was sent.",
-  ];
+  const [title, detail] = WORDS[status] ?? ["Not readable", "The request cannot be read as it was sent."];
   return { title, status, detail };
 }
 
 export function sendProblem(response: Response, problem: Problem): void {
-  response
-    .status(problem.status)
-    .type("application/problem+json")
-    .send(JSON.stringify(problem));
+  response.status(problem.status).type("application/problem+json").send(JSON.stringify(problem));
 }
 
 export function errorHandler(log: Logger): ErrorRequestHandler {
@@ -126,8 +106,7 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
       return;
     }
     const problem = problemOf(error);
-    if (problem.status >= 500)
-      log.error({ err: error, path: request.path }, "request failed");
+    if (problem.status >= 500) log.error({ err: error, path: request.path }, "request failed");
     sendProblem(response, problem);
   };
 }

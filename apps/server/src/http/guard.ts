@@ -22,10 +22,7 @@ function bare(host: string): string {
  * Names this server answers to: on the loopback its own; on the network also its addresses, its host
  * name and what `--name` lists. A page whose name was pointed here (rebinding) is none of them.
  */
-export function answersTo(
-  host: string,
-  names: readonly string[],
-): (asked: string) => boolean {
+export function answersTo(host: string, names: readonly string[]): (asked: string) => boolean {
   const listed = new Set([...LOOPBACK, ...names.map(bare)]);
   if (isLoopback(host)) return (asked) => listed.has(asked);
   const everywhere = bare(host) === "0.0.0.0" || bare(host) === "::";
@@ -39,18 +36,14 @@ export function answersTo(
       .some((i) => i?.address.toLowerCase() === asked);
 }
 
-const isWrite = ({ method }: Request): boolean =>
-  method !== "GET" && method !== "HEAD" && method !== "OPTIONS";
+const isWrite = ({ method }: Request): boolean => method !== "GET" && method !== "HEAD" && method !== "OPTIONS";
 
 /**
  * Pages of other sites must not drive this server through the user’s browser. Only listed names are
  * answered; a write must come from a page of this server, and carry {@link WRITER_HEADER}, which
  * neither a form nor another site’s script can send.
  */
-export function guard(
-  host: string,
-  names: readonly string[] = [],
-): RequestHandler {
+export function guard(host: string, names: readonly string[] = []): RequestHandler {
   const ours = answersTo(host, names);
   return (request, _, next) => {
     const name = bare(request.get("host") ?? "");
@@ -67,40 +60,22 @@ export function guard(
   };
 }
 
-function refuseForeign(
-  request: Request,
-  ours: (name: string) => boolean,
-): void {
+function refuseForeign(request: Request, ours: (name: string) => boolean): void {
   const site = request.get("sec-fetch-site");
   const origin = request.get("origin");
   const foreign =
     (site !== undefined && site !== "same-origin" && site !== "none") ||
     (origin !== undefined && !isOwnOrigin(origin, request, ours));
-  if (foreign)
-    throw problem(403, "Forbidden", "Requests from other sites are refused.");
+  if (foreign) throw problem(403, "Forbidden", "Requests from other sites are refused.");
   if (request.get(WRITER_HEADER) === undefined)
-    throw problem(
-      403,
-      "Forbidden",
-      "A request that changes something says who is working in the header X-Working-As.",
-    );
-  if (
-    Number(request.get("content-length") ?? 0) > 0 &&
-    !request.is(["application/json", "image/jpeg", "image/png"])
-  )
+    throw problem(403, "Forbidden", "A request that changes something says who is working in the header X-Working-As.");
+  if (Number(request.get("content-length") ?? 0) > 0 && !request.is(["application/json", "image/jpeg", "image/png"]))
     throw problem(415, "Not JSON", "Send application/json.");
 }
 
 /** The page’s own server: the same name and port as asked now. */
-function isOwnOrigin(
-  origin: string,
-  request: Request,
-  ours: (name: string) => boolean,
-): boolean {
+function isOwnOrigin(origin: string, request: Request, ours: (name: string) => boolean): boolean {
   if (!URL.canParse(origin)) return false;
   const url = new URL(origin);
-  return (
-    url.host === (request.get("host") ?? "").toLowerCase() &&
-    ours(bare(url.host))
-  );
+  return url.host === (request.get("host") ?? "").toLowerCase() && ours(bare(url.host));
 }

@@ -25,9 +25,7 @@ export interface FileAnswer {
   readonly text: string | Buffer | AsyncIterable<string>;
 }
 
-type Answer<N extends OperationName> = Op<N>["response"] extends z.ZodType
-  ? z.output<Op<N>["response"]>
-  : FileAnswer;
+type Answer<N extends OperationName> = Op<N>["response"] extends z.ZodType ? z.output<Op<N>["response"]> : FileAnswer;
 export type Handlers = {
   readonly [N in OperationName]: (call: Call<N>) => Promise<Answer<N>>;
 };
@@ -36,31 +34,18 @@ const LONGEST_NAME = 40;
 const whoSchema = z
   .string()
   .trim()
-  .max(
-    LONGEST_NAME,
-    `The name of who is working is longer than ${LONGEST_NAME} letters.`,
-  );
+  .max(LONGEST_NAME, `The name of who is working is longer than ${LONGEST_NAME} letters.`);
 
 /** First name of who is working; “somebody” where nobody said. */
 export function whoIsWorking(request: Request): string {
   const said = decodeURIComponent(request.get(WRITER_HEADER) ?? "");
-  return (
-    z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })[
-      "x-working-as"
-    ] || "somebody"
-  );
+  return z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })["x-working-as"] || "somebody";
 }
 
 /** Mounts every operation of the contract: the schemas check what comes in before a handler sees it. */
-export function mountOperations(
-  app: Express,
-  handlers: Handlers,
-  checkAnswers: boolean,
-): void {
+export function mountOperations(app: Express, handlers: Handlers, checkAnswers: boolean): void {
   for (const [name, operation] of Object.entries(ALL)) {
-    const handler = handlers[name as OperationName] as (
-      call: unknown,
-    ) => Promise<unknown>;
+    const handler = handlers[name as OperationName] as (call: unknown) => Promise<unknown>;
     app[operation.method](operation.path, async (request, response) => {
       const body = operation.body as z.ZodType | null;
       const answer = await handler({
@@ -72,14 +57,11 @@ export function mountOperations(
       const schema = operation.response as z.ZodType | null;
       if (schema) {
         response.set("Cache-Control", "no-store");
-        response
-          .status(operation.created ? 201 : 200)
-          .json(checkAnswers ? schema.parse(answer) : answer);
+        response.status(operation.created ? 201 : 200).json(checkAnswers ? schema.parse(answer) : answer);
       } else {
         const file = answer as FileAnswer;
         response.attachment(file.fileName).type(file.media);
-        if (typeof file.text === "string" || Buffer.isBuffer(file.text))
-          response.send(file.text);
+        if (typeof file.text === "string" || Buffer.isBuffer(file.text)) response.send(file.text);
         else await pipeline(Readable.from(file.text), response);
       }
     });

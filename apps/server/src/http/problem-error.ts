@@ -29,17 +29,9 @@ export function notFound(what: string, id: number | string): ProblemError {
 
 /** Two people changed one thing: the present one goes along, so that whoever was later can choose. */
 export function changedMeanwhile(what: string, current: unknown): ProblemError {
-  return conflict(
-    `Somebody changed this ${what} while you did. Both versions are here; choose.`,
-    current,
-  );
+  return conflict(`Somebody changed this ${what} while you did. Both versions are here; choose.`, current);
 }
 
 export function conflict(detail: string, current?: unknown): ProblemError {
-  return problem(
-    409,
-    "Conflict",
-    detail,
-    current === undefined ? {} : { current },
-  );
+  return problem(409, "Conflict", detail, current === undefined ? {} : { current });
 }

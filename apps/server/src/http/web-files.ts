@@ -13,19 +13,12 @@ export function serveWebFiles(app: Express, folder: string): void {
     express.static(folder, {
       index: false,
       setHeaders: (response, path) => {
-        response.set(
-          "Cache-Control",
-          HASHED.test(path)
-            ? "public, max-age=31536000, immutable"
-            : "no-cache",
-        );
+        response.set("Cache-Control", HASHED.test(path) ? "public, max-age=31536000, immutable" : "no-cache");
       },
     }),
   );
   app.get(/^\/(?!api\/)[^.]*$/, (_, response) => {
     response.set("Cache-Control", "no-store");
-    response
-      .type("html")
-      .send(page.replaceAll("__NONCE__", String(response.locals["nonce"])));
+    response.type("html").send(page.replaceAll("__NONCE__", String(response.locals["nonce"])));
   });
 }

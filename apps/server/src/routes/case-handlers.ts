@@ -33,10 +33,7 @@ export interface CaseServices {
 }
 
 /** A position that no part of the axis reaches: mostly a decimal point is missing. */
-function refuseFarAway(
-  samples: readonly LoadSample[],
-  config: AxisConfig,
-): void {
+function refuseFarAway(samples: readonly LoadSample[], config: AxisConfig): void {
   // Machine coordinates count from either end.
   const most = 2 * config.travelMm;
   const at = samples.findIndex((s) => Math.abs(s.positionMm) > most);
@@ -97,6 +94,7 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
       return { simulated: true as const, answers, words: so.length ? so : ["nothing out of the ordinary"] };
     },
     knowledge: () => s.knowledge.view(),
-    overrideCause: ({ params, body, who }) => s.knowledge.override(params.cause, body.prior, body.why, body.version, who),
+    overrideCause: ({ params, body, who }) =>
+      s.knowledge.override(params.cause, body.prior, body.why, body.version, who),
   };
-} // prettier-ignore
+}

@@ -21,14 +21,10 @@ export function mountDeviceStream(app: Express, hub: DeviceHub): void {
     response.write("retry: 1000\n\n");
     const send = (snapshot: DeviceSnapshot): void => {
       // A reader that has fallen behind misses samples rather than filling memory.
-      if (response.writableLength < 65_536)
-        response.write(`data: ${JSON.stringify(snapshot)}\n\n`);
+      if (response.writableLength < 65_536) response.write(`data: ${JSON.stringify(snapshot)}\n\n`);
     };
     const unwatch = device.watch({ see: send, end: () => response.end() });
-    const heartbeat = setInterval(
-      () => response.write(": still here\n\n"),
-      HEARTBEAT_MS,
-    );
+    const heartbeat = setInterval(() => response.write(": still here\n\n"), HEARTBEAT_MS);
     request.on("close", () => {
       clearInterval(heartbeat);
       unwatch();

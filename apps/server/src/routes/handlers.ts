@@ -1,12 +1,4 @@
-import {
-  BoundError,
-  gcodeProgram,
-  hasProgram,
-  needsLift,
-  wordWrong,
-  type AxisConfig,
-  type TipLift,
-} from "@iron/core";
+import { BoundError, gcodeProgram, hasProgram, needsLift, wordWrong, type AxisConfig, type TipLift } from "@iron/core";
 import {
   writeReadingsCsv,
   type AxisEvent,
@@ -60,12 +52,7 @@ async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
 type GcodeQuery = Parameters<Handlers["gcode"]>[0]["query"];
 
 /** An axis in a program, as its control writes it; refused in words where it cannot be. */
-function wordOf(
-  axes: readonly AxisConfig[],
-  axis: AxisConfig,
-  asked: string | undefined,
-  path: string,
-): string {
+function wordOf(axes: readonly AxisConfig[], axis: AxisConfig, asked: string | undefined, path: string): string {
   const word = asked ?? axis.letter;
   const others = axes.filter((a) => a !== axis).map((a) => a.letter);
   const wrong = wordWrong(axis.letter, word, others);
@@ -77,34 +64,20 @@ function wordOf(
 }
 
 /** How the tip is lifted: as asked, by the axis that was named, else by hand where it must be. */
-function liftOf(
-  run: Run,
-  query: GcodeQuery,
-  tested: AxisConfig,
-  axes: readonly AxisConfig[],
-): TipLift {
+function liftOf(run: Run, query: GcodeQuery, tested: AxisConfig, axes: readonly AxisConfig[]): TipLift {
   const { clearanceLetter, clearMm, readMm } = query;
-  const asked =
-    query.lift ??
-    (clearanceLetter ? "axis" : needsLift(run.plan) ? "by-hand" : "none");
+  const asked = query.lift ?? (clearanceLetter ? "axis" : needsLift(run.plan) ? "by-hand" : "none");
   if (asked !== "axis") return { way: asked };
   const refuse = (message: string) =>
     problem(422, "Not valid", message, {
       errors: [{ path: "clearanceLetter", message }],
     });
-  if (!clearanceLetter)
-    throw refuse(
-      "Name the axis that lifts the tip: clearanceLetter is missing.",
-    );
+  if (!clearanceLetter) throw refuse("Name the axis that lifts the tip: clearanceLetter is missing.");
   if (clearanceLetter === tested.letter)
-    throw refuse(
-      `The tip cannot be lifted by ${tested.letter}, the axis that is tested.`,
-    );
+    throw refuse(`The tip cannot be lifted by ${tested.letter}, the axis that is tested.`);
   const lifter = axes.find((a) => a.letter === clearanceLetter);
   if (!lifter)
-    throw refuse(
-      `This machine has no axis ${clearanceLetter}: it has ${axes.map((a) => a.letter).join(", ")}.`,
-    );
+    throw refuse(`This machine has no axis ${clearanceLetter}: it has ${axes.map((a) => a.letter).join(", ")}.`);
   return {
     way: "axis",
     letter: wordOf(axes, lifter, query.clearanceWord, "clearanceWord"),
@@ -125,8 +98,7 @@ export function handlersFor(
   | keyof typeof LUBE_OPERATIONS
   | keyof typeof KEEP_OPERATIONS
 > {
-  const runFileName = (run: Run, ending: string): string =>
-    `axis-${run.axisId}-test-${run.id}.${ending}`;
+  const runFileName = (run: Run, ending: string): string => `axis-${run.axisId}-test-${run.id}.${ending}`;
   const gcodeOf = async (run: Run, query: GcodeQuery): Promise<string> => {
     if (!hasProgram(run.plan.kind)) {
       throw conflict("A test that counts steps by hand has no program.");
@@ -139,16 +111,9 @@ export function handlersFor(
       .map((a) => a.config)
       .concat(config);
     if (query.letter !== config.letter)
-      throw problem(
-        422,
-        "Not valid",
-        `This test is of axis ${config.letter}: its program moves no ${query.letter}.`,
-        {
-          errors: [
-            { path: "letter", message: `The axis is ${config.letter}.` },
-          ],
-        },
-      );
+      throw problem(422, "Not valid", `This test is of axis ${config.letter}: its program moves no ${query.letter}.`, {
+        errors: [{ path: "letter", message: `The axis is ${config.letter}.` }],
+      });
     const title = `${nickname} ${config.letter} ${run.plan.kind} test ${run.id}`;
     return gcodeProgram(run.plan, {
       ...query,
@@ -159,9 +124,7 @@ export function handlersFor(
       rapidMmMin: config.rapidMmMin,
     });
   };
-  const floor = new UntilWritten(s.db, async () =>
-    readFloor(s.db, new Date(), await s.lube.notes()),
-  );
+  const floor = new UntilWritten(s.db, async () => readFloor(s.db, new Date(), await s.lube.notes()));
   return {
     health: async () => {
       await s.db.selectFrom("setting").select("key").limit(1).execute();
@@ -174,35 +137,25 @@ export function handlersFor(
       backup: s.backups?.state() ?? null,
     }),
     backups: async () => s.backups?.state() ?? null,
-    createMachine: ({ body, who }) =>
-      s.machines.createWithDefaults(body, body.letters, who, body.units),
+    createMachine: ({ body, who }) => s.machines.createWithDefaults(body, body.letters, who, body.units),
     machine: ({ params }) => s.machines.withAxes(params.id),
-    updateMachine: ({ params, body }) =>
-      s.machines.update(params.id, body.version, body),
+    updateMachine: ({ params, body }) => s.machines.update(params.id, body.version, body),
     duplicateMachine: ({ params, who }) => s.machines.duplicate(params.id, who),
     retireMachine: ({ params }) => s.machines.setRetired(params.id, true),
     reviveMachine: ({ params }) => s.machines.setRetired(params.id, false),
-    createAxis: ({ params, body, who }) =>
-      s.machines.createAxis(params.id, body.config, who),
+    createAxis: ({ params, body, who }) => s.machines.createAxis(params.id, body.config, who),
     axis: ({ params }) => s.machines.axis(params.id),
     updateAxis: async ({ params, body, who }) => {
-      const axis = await s.machines.updateAxis(
-        params.id,
-        body.version,
-        body.config,
-        who,
-      );
+      const axis = await s.machines.updateAxis(params.id, body.version, body.config, who);
       await s.hub.forget(params.id);
       return axis;
     },
-    duplicateAxis: ({ params, who }) =>
-      s.machines.duplicateAxis(params.id, who),
+    duplicateAxis: ({ params, who }) => s.machines.duplicateAxis(params.id, who),
     retireAxis: ({ params }) => s.machines.setAxisRetired(params.id, true),
     reviveAxis: ({ params }) => s.machines.setAxisRetired(params.id, false),
     indicators: () => s.indicators.all(),
     createIndicator: ({ body }) => s.indicators.create(body),
-    updateIndicator: ({ params, body }) =>
-      s.indicators.update(params.id, body.version, body),
+    updateIndicator: ({ params, body }) => s.indicators.update(params.id, body.version, body),
     retireIndicator: ({ params }) => s.indicators.setRetired(params.id, true),
     reviveIndicator: ({ params }) => s.indicators.setRetired(params.id, false),
     history: async ({ params }) => {
@@ -220,13 +173,7 @@ export function handlersFor(
         typed: await s.runs.typedLosses(params.id),
         events: await eventsOf(s.db, params.id),
       };
-      return historyFile(
-        axis,
-        history,
-        s.runs.allReadings(params.id),
-        query.format,
-        query.system,
-      );
+      return historyFile(axis, history, s.runs.allReadings(params.id), query.format, query.system);
     },
     createEvent: async ({ params, body, who }) => {
       await s.machines.axis(params.id);
@@ -243,34 +190,16 @@ export function handlersFor(
     },
     startRun: ({ params, body, who }) => s.runs.start(params.id, body, who),
     importRun: ({ params, body, who }) =>
-      s.runImport.importCsv(
-        params.id,
-        body.text,
-        body.setup,
-        body.keepsZero,
-        body.overTravelMm,
-        who,
-      ),
+      s.runImport.importCsv(params.id, body.text, body.setup, body.keepsZero, body.overTravelMm, who),
     run: ({ params }) => s.runs.run(params.id),
     takeReading: ({ params, body, who }) => {
-      if (body.source === "device")
-        return s.runDevice.take(
-          params.id,
-          body.step,
-          who,
-          "device",
-          body.system,
-        );
-      const reason = body.spoilt
-        ? "The target was passed before stopping, as seen by the technician."
-        : "";
+      if (body.source === "device") return s.runDevice.take(params.id, body.step, who, "device", body.system);
+      const reason = body.spoilt ? "The target was passed before stopping, as seen by the technician." : "";
       return s.runs.keep(params.id, { ...body, reason }, who);
     },
-    discardReading: ({ params, body, who }) =>
-      s.runs.discard(params.id, body.reason, who),
+    discardReading: ({ params, body, who }) => s.runs.discard(params.id, body.reason, who),
     restoreReading: ({ params, who }) => s.runs.restore(params.id, who),
-    turnSense: ({ params, body, who }) =>
-      s.runs.turnSense(params.id, body.sense, who),
+    turnSense: ({ params, body, who }) => s.runs.turnSense(params.id, body.sense, who),
     noteProgram: ({ params, body }) => s.runs.noteProgram(params.id, body),
     finishRun: ({ params }) => s.runs.finish(params.id),
     abandonRun: ({ params, body }) => s.runs.abandon(params.id, body.reason),
@@ -302,11 +231,7 @@ export function handlersFor(
       const device = await s.hub.device(params.id);
       const { config } = await s.machines.axis(params.id);
       if (body.feedMmMin > config.rapidMmMin) {
-        throw new BoundError(
-          "feed",
-          body.feedMmMin,
-          `at most the rapid feed of ${config.rapidMmMin} mm/min`,
-        );
+        throw new BoundError("feed", body.feedMmMin, `at most the rapid feed of ${config.rapidMmMin} mm/min`);
       }
       await device.command([
         {
@@ -317,8 +242,7 @@ export function handlersFor(
       ]);
       return device.snapshot();
     },
-    approach: async ({ body }) =>
-      (await s.runDevice.approach(body.runId, body.feedMmMin)).snapshot(),
+    approach: async ({ body }) => (await s.runDevice.approach(body.runId, body.feedMmMin)).snapshot(),
     stopDevice: async ({ params }) => {
       const device = await s.hub.device(params.id);
       await device.stop();
@@ -329,9 +253,6 @@ export function handlersFor(
       await device.zero();
       return device.snapshot();
     },
-    runProgram: async ({ body }) =>
-      (
-        await s.runDevice.program(body.runId, body.feedMmMin, body.dwellS)
-      ).snapshot(),
+    runProgram: async ({ body }) => (await s.runDevice.program(body.runId, body.feedMmMin, body.dwellS)).snapshot(),
   };
 }

@@ -3,9 +3,7 @@ import type { Handlers } from "../http/mount";
 import { jobPdf } from "../services/job-pdf";
 import type { Jobs } from "../services/jobs";
 
-export function jobHandlersFor(
-  jobs: Jobs,
-): Pick<Handlers, keyof typeof JOB_OPERATIONS> {
+export function jobHandlersFor(jobs: Jobs): Pick<Handlers, keyof typeof JOB_OPERATIONS> {
   return {
     jobs: () => jobs.list(),
     openJob: ({ params, body, who }) => jobs.open(params.id, body, who),

@@ -41,23 +41,17 @@ export function lubeHandlersFor({
   clock,
   machines,
   cases,
-}: LubeServices): Pick<
-  Handlers,
-  keyof typeof LUBE_OPERATIONS | keyof typeof KEEP_OPERATIONS
-> {
+}: LubeServices): Pick<Handlers, keyof typeof LUBE_OPERATIONS | keyof typeof KEEP_OPERATIONS> {
   return {
     lubePoints: ({ params }) => lube.ofMachine(params.id),
     lubePoint: ({ params }) => lube.get(params.id),
     usualPoints: ({ params }) => lube.addUsual(params.id),
     createPoint: ({ params, body }) => lube.create(params.id, body),
-    updatePoint: ({ params, body: { version, ...edit }, who }) =>
-      lube.update(params.id, version, edit, who),
+    updatePoint: ({ params, body: { version, ...edit }, who }) => lube.update(params.id, version, edit, who),
     retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
     visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
-    jobFromPoint: ({ params, who }) =>
-      jobFromPoint({ lube, machines, jobs }, params.id, who),
-    caseFromPoint: ({ params, who }) =>
-      caseFromPoint({ lube, machines, cases }, params.id, who),
+    jobFromPoint: ({ params, who }) => jobFromPoint({ lube, machines, jobs }, params.id, who),
+    caseFromPoint: ({ params, who }) => caseFromPoint({ lube, machines, cases }, params.id, who),
     holdPoint: ({ params, body, who }) => rounds.hold(params.id, body, who),
     rounds: () => rounds.rounds(),
     planRounds: () => rounds.planAfresh(),
@@ -65,12 +59,7 @@ export function lubeHandlersFor({
     calendar: async () => ({
       fileName: "rounds.ics",
       media: "text/calendar",
-      text: roundsCalendar(
-        await rounds.rounds(),
-        (await shop.get()).name,
-        await rounds.sequence(),
-        clock.now(),
-      ),
+      text: roundsCalendar(await rounds.rounds(), (await shop.get()).name, await rounds.sequence(), clock.now()),
     }),
     keepSettings: () => settings.get(),
     updateKeepSettings: ({ body }) => settings.set(body),
@@ -88,8 +77,7 @@ export function lubeHandlersFor({
     exportWork: () => files.exportWork(),
     lubricants: () => lubricants.list(),
     createLubricant: ({ body }) => lubricants.create(body),
-    updateLubricant: ({ params, body: { version, ...edit } }) =>
-      lubricants.update(params.id, version, edit),
+    updateLubricant: ({ params, body: { version, ...edit } }) => lubricants.update(params.id, version, edit),
     moveStock: ({ params, body, who }) => lubricants.move(params.id, body, who),
   };
 }

@@ -10,7 +10,7 @@ import type { Jobs } from "../services/jobs";
 import type { Lubrication } from "../services/lubrication";
 
 const querySchema = z.object({
-  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
+  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""),
   finding: z.enum(FINDING_IDS).optional(),
 });
 
@@ -20,22 +20,19 @@ export function mountPhotos(app: Express, cases: Cases, pool: WorkPool): void {
     const id = idSchema.parse(request.params["id"]);
     const { caption, finding = null } = querySchema.parse(request.query);
     const photo = await photoOf(request, pool);
-    const kept = await cases.addPhoto(id, { ...photo, caption, finding }, whoIsWorking(request)); // prettier-ignore
+    const kept = await cases.addPhoto(id, { ...photo, caption, finding }, whoIsWorking(request));
     response.status(201).json(kept);
   });
   app.get("/api/photos/:id", async (request, response) => {
-    const { media, bytes } = await cases.photo(idSchema.parse(request.params.id)); // prettier-ignore
-    response
-      .set("Cache-Control", "private, max-age=31536000, immutable")
-      .type(media)
-      .send(bytes);
+    const { media, bytes } = await cases.photo(idSchema.parse(request.params.id));
+    response.set("Cache-Control", "private, max-age=31536000, immutable").type(media).send(bytes);
   });
 }
 
 const stepSchema = z.object({
   step: z.string().max(80),
   key: z.uuid("The key must be a UUID.").optional(),
-  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
+  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""),
 });
 
 /** Photos of a job, by step. */
@@ -44,47 +41,29 @@ export function mountJobPhotos(app: Express, jobs: Jobs, pool: WorkPool): void {
     const id = idSchema.parse(request.params["id"]);
     const query = stepSchema.parse(request.query);
     const photo = await photoOf(request, pool);
-    response
-        .status(201)
-        .json(await jobs.addPhoto(id, { ...photo, ...query }, whoIsWorking(request))); // prettier-ignore
+    response.status(201).json(await jobs.addPhoto(id, { ...photo, ...query }, whoIsWorking(request)));
   });
   app.get("/api/job-photos/:id", async (request, response) => {
-    const { media, bytes } = await jobs.photo(idSchema.parse(request.params.id)); // prettier-ignore
-    response
-      .set("Cache-Control", "private, max-age=31536000, immutable")
-      .type(media)
-      .send(bytes);
+    const { media, bytes } = await jobs.photo(idSchema.parse(request.params.id));
+    response.set("Cache-Control", "private, max-age=31536000, immutable").type(media).send(bytes);
   });
 }
 
 const keyedSchema = z.object({
   key: z.uuid("The key must be a UUID."),
-  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""), // prettier-ignore
+  caption: z.string().max(200, "The caption is longer than 200 characters.").default(""),
 });
 
 /** Photos of lubrication points. */
-export function mountLubePhotos(
-  app: Express,
-  lube: Lubrication,
-  pool: WorkPool,
-): void {
-  app.post(
-    "/api/lube-points/:id/photos",
-    photoBody,
-    async (request, response) => {
-      const id = idSchema.parse(request.params["id"]);
-      const query = keyedSchema.parse(request.query);
-      const photo = await photoOf(request, pool);
-      response
-        .status(201)
-        .json(await lube.addPhoto(id, { ...photo, ...query }, whoIsWorking(request))); // prettier-ignore
-    },
-  );
+export function mountLubePhotos(app: Express, lube: Lubrication, pool: WorkPool): void {
+  app.post("/api/lube-points/:id/photos", photoBody, async (request, response) => {
+    const id = idSchema.parse(request.params["id"]);
+    const query = keyedSchema.parse(request.query);
+    const photo = await photoOf(request, pool);
+    response.status(201).json(await lube.addPhoto(id, { ...photo, ...query }, whoIsWorking(request)));
+  });
   app.get("/api/lube-photos/:id", async (request, response) => {
-    const { media, bytes } = await lube.photo(idSchema.parse(request.params.id)); // prettier-ignore
-    response
-      .set("Cache-Control", "private, max-age=31536000, immutable")
-      .type(media)
-      .send(bytes);
+    const { media, bytes } = await lube.photo(idSchema.parse(request.params.id));
+    response.set("Cache-Control", "private, max-age=31536000, immutable").type(media).send(bytes);
   });
 }

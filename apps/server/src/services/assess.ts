@@ -62,19 +62,28 @@ export class Assess {
     const shop = await this.knowledge.shopPriors(caseId);
     const results = file.results.filter((r) => !r.withdrawn && r.axisId === axis.id);
     const reports: Report[] = [
-      ...answersAsReports(file.symptoms, 'symptom', 'symptoms'),
-      ...results.flatMap((r) => answersAsReports(r.answers, 'test', `result ${r.id}`)),
+      ...answersAsReports(file.symptoms, "symptom", "symptoms"),
+      ...results.flatMap((r) => answersAsReports(r.answers, "test", `result ${r.id}`)),
       ...measured.reports,
     ];
-    const posterior = infer({ axis: axis.config, context: file.context, reports, magnitudes: measured.magnitudes, shop });
+    const posterior = infer({
+      axis: axis.config,
+      context: file.context,
+      reports,
+      magnitudes: measured.magnitudes,
+      shop,
+    });
     const times = new Map<string, number>();
     const count = (id: string): unknown => times.set(id, (times.get(id) ?? 0) + 1);
     results.forEach((r) => count(r.test));
-    measured.list.forEach((m) => count(m.kind === 'travel-profile' ? 'travel-profile' : kindOf(m.kind)));
+    measured.list.forEach((m) => count(m.kind === "travel-profile" ? "travel-profile" : kindOf(m.kind)));
     const done = new Set(times.keys());
     // A test done once may be worth repeating; done twice it is not offered by itself.
     const worn = new Set([...times].filter(([, n]) => n >= 2).map(([id]) => id));
-    const mending = mendingOf(axis, posterior.causes.map((c) => c.id));
+    const mending = mendingOf(
+      axis,
+      posterior.causes.map((c) => c.id),
+    );
     const terms = { ...DECISION_TERMS, mending };
     const verdict = caseVerdict(posterior, done, system, terms);
     const step = nextTest(posterior, { terms, done: worn, once: done });
@@ -84,18 +93,37 @@ export class Assess {
       headline: verdict.headline,
       sure: verdict.sure,
       noFault: posterior.noFault,
-      leading: verdict.leading.map((l) => ({ ...l, cause: brief(l.cause, mending), speaksFor: [...l.speaksFor], speaksAgainst: [...l.speaksAgainst] })),
+      leading: verdict.leading.map((l) => ({
+        ...l,
+        cause: brief(l.cause, mending),
+        speaksFor: [...l.speaksFor],
+        speaksAgainst: [...l.speaksAgainst],
+      })),
       proven: [...verdict.proven],
       onlyLikely: [...verdict.onlyLikely],
       ruledOut: [...verdict.ruledOut],
       notLookedAt: [...verdict.notLookedAt],
       warnings: [...verdict.warnings, ...ledger.contradictions],
-      options: verdict.options.map(({ words, cost, chanceRight, expectedCost, unless }) => ({ words, cost, chanceRight, expectedCost, unless })),
+      options: verdict.options.map(({ words, cost, chanceRight, expectedCost, unless }) => ({
+        words,
+        cost,
+        chanceRight,
+        expectedCost,
+        unless,
+      })),
       stop: step.stop,
       tests: step.ranked.map((r) => ({
-        id: r.test.id, name: r.test.name, isolates: r.test.isolates, minutes: r.minutes,
-        cost: minuteCost(axis.config, r.minutes), value: r.value, next: step.next?.test.id === r.test.id,
-        done: times.get(r.test.id) ?? 0, say: r.say, splits: [...r.splits], guided: r.test.guided ?? false,
+        id: r.test.id,
+        name: r.test.name,
+        isolates: r.test.isolates,
+        minutes: r.minutes,
+        cost: minuteCost(axis.config, r.minutes),
+        value: r.value,
+        next: step.next?.test.id === r.test.id,
+        done: times.get(r.test.id) ?? 0,
+        say: r.say,
+        splits: [...r.splits],
+        guided: r.test.guided ?? false,
       })),
       impossible: LOCATE_TESTS.map((t) => ({ t, there: availability(axis.config, t) }))
         .filter(({ there }) => !there.possible)
@@ -106,21 +134,21 @@ export class Assess {
       measured: measured.list,
       since: measured.since,
     };
-  } // prettier-ignore
+  }
 
-  async ledger(axisId: number): Promise<Pick<Assessment, 'axisId' | 'links' | 'ledger' | 'since'>> {
+  async ledger(axisId: number): Promise<Pick<Assessment, "axisId" | "links" | "ledger" | "since">> {
     const axis = await this.machines.axis(axisId);
     const measured = await this.measured(axis);
     const ledger = lossLedger(axis.config, measured.magnitudes);
     return { axisId, ledger: ledgerView(ledger), links: linkShares(axis, ledger, measured), since: measured.since };
-  } // prettier-ignore
+  }
 
   /** Probability of each cause from symptoms alone, for learning from what it then was. */
   async expected(file: Case): Promise<Record<string, number>> {
     const axis = await this.machines.axis(file.axisIds[0]);
     const { causes, marginals } = infer({ axis: axis.config, context: file.context, reports: [], magnitudes: [] });
     return Object.fromEntries(causes.map((c, i) => [c.id, marginals[i]]));
-  } // prettier-ignore
+  }
 
   /** Everything measured on the axis since somebody last worked on it. */
   private async measured(axis: Axis, caseOpenedAt?: string): Promise<Measured> {
@@ -131,9 +159,7 @@ export class Assess {
       .where("kind", "in", ["repair", "adjustment"])
       .executeTakeFirst();
     // What was measured long before a case says how the axis was then, not what is wrong now.
-    const fresh = caseOpenedAt
-      ? new Date(Date.parse(caseOpenedAt) - FRESH_MS).toISOString()
-      : null;
+    const fresh = caseOpenedAt ? new Date(Date.parse(caseOpenedAt) - FRESH_MS).toISOString() : null;
     const since =
       [repair?.at ?? null, fresh]
         .filter((at) => at !== null)
@@ -155,29 +181,38 @@ export class Assess {
       const { lost_mm: lostMm, expanded_mm: expandedMm } = row;
       list.push({ runId, jobId, kind, lostMm, expandedMm, at });
       const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
-      magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref }); // prettier-ignore
-      if (kind === "travel-profile" && runId !== null) reports.push(...profileReports(axis, await this.runs.run(runId))); // prettier-ignore
+      magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
+      if (kind === "travel-profile" && runId !== null)
+        reports.push(...profileReports(axis, await this.runs.run(runId)));
     }
     return { magnitudes, list, reports, since };
   }
 
-  private async sisters(file: Case, axis: Axis, causes: readonly Cause[], marginals: readonly number[]): Promise<Assessment['sisters']> {
-    const bearings = causes.findIndex((c) => c.id === 'end-bearing-worn');
+  private async sisters(
+    file: Case,
+    axis: Axis,
+    causes: readonly Cause[],
+    marginals: readonly number[],
+  ): Promise<Assessment["sisters"]> {
+    const bearings = causes.findIndex((c) => c.id === "end-bearing-worn");
     if (bearings < 0 || marginals[bearings] < 0.5) return [];
     const { axes } = await this.machines.withAxes(file.machineId);
-    const others = axes.filter((a) => a.id !== axis.id && !a.retiredAt && a.config.transmission !== 'rack');
+    const others = axes.filter((a) => a.id !== axis.id && !a.retiredAt && a.config.transmission !== "rack");
     const lost = await this.lastLosses(others.map((a) => a.id));
-    return sistersToo(others.map((a) => ({
-      letter: a.config.letter, ageYears: file.context.ageYears,
-      loss: lost.get(a.id) ?? null, limits: a.config.limits,
-      bearingSet: pricesOf(a.config).bearingSet, downtimePerHour: a.config.costs.downtimePerHour,
-    }))).map((s) => ({ ...s, assumes: [...s.assumes] }));
-  } // prettier-ignore
+    return sistersToo(
+      others.map((a) => ({
+        letter: a.config.letter,
+        ageYears: file.context.ageYears,
+        loss: lost.get(a.id) ?? null,
+        limits: a.config.limits,
+        bearingSet: pricesOf(a.config).bearingSet,
+        downtimePerHour: a.config.costs.downtimePerHour,
+      })),
+    ).map((s) => ({ ...s, assumes: [...s.assumes] }));
+  }
 
   /** Last whole-chain loss of each axis with its U, mm. */
-  private async lastLosses(
-    axisIds: readonly number[],
-  ): Promise<Map<number, JudgedValue>> {
+  private async lastLosses(axisIds: readonly number[]): Promise<Map<number, JudgedValue>> {
     if (axisIds.length === 0) return new Map();
     const rows = await this.db
       .selectFrom("loss")
@@ -211,28 +246,26 @@ function latestByKind<T extends { kind: Run["plan"]["kind"] }>(rows: readonly T[
   const [profile, whole] = [last.get("travel-profile"), last.get("whole-chain")];
   if (profile && whole) last.delete(rows.indexOf(profile) > rows.indexOf(whole) ? "whole-chain" : "travel-profile");
   return [...last.values()];
-} // prettier-ignore
+}
 
 /** A profile that could not have seen what a worn screw does says nothing of it. */
 function profileReports(axis: Axis, run: Run): Report[] {
   const shape = profileShape(resultOf(run)?.places ?? []);
   if (!shape) return [];
-  if (shape.code === "even" && shape.seesMm > axis.config.limits.leaveMm)
-    return [];
+  if (shape.code === "even" && shape.seesMm > axis.config.limits.leaveMm) return [];
   const so = shape.code === "worse" && shape.where === "middle";
-  return [
-    { finding: "profile-middle", so, source: "test", ref: `run ${run.id}` },
-  ];
+  return [{ finding: "profile-middle", so, source: "test", ref: `run ${run.id}` }];
 }
 
-function answersAsReports(answers: Partial<Record<FindingId, boolean>>, source: Report["source"], ref: string): Report[] {
+function answersAsReports(
+  answers: Partial<Record<FindingId, boolean>>,
+  source: Report["source"],
+  ref: string,
+): Report[] {
   return Object.entries(answers).map(([id, so]) => ({ finding: id as FindingId, so: so === true, source, ref }));
-} // prettier-ignore
+}
 
-function brief(
-  cause: Cause,
-  mending: Mending,
-): Assessment["leading"][number]["cause"] {
+function brief(cause: Cause, mending: Mending): Assessment["leading"][number]["cause"] {
   const { id, name, link, remedy } = causeById(cause.id) ?? cause;
   return {
     id,
@@ -254,7 +287,7 @@ function ledgerView(ledger: Ledger): Assessment["ledger"] {
     lines: ledger.lines.map((l) => ({ ...l, slacks: [...l.slacks], from: [...l.from], boundsMm: bounded(l.boundsMm) })),
     contradictions: [...ledger.contradictions],
   };
-} // prettier-ignore
+}
 
 function linkShares(axis: Axis, ledger: Ledger, measured: Measured): LinkShare[] {
   const shares = new Map<LinkId, LinkShare>();
@@ -262,13 +295,26 @@ function linkShares(axis: Axis, ledger: Ledger, measured: Measured): LinkShare[]
     if (line.computed) continue;
     const link = linkOfSlack(axis.config, line.slacks[0]);
     if (!link) continue;
-    const at = measured.list.filter((m) => line.from.includes(kindOf(m.kind))).map((m) => m.at).sort().at(-1) ?? null;
+    const at =
+      measured.list
+        .filter((m) => line.from.includes(kindOf(m.kind)))
+        .map((m) => m.at)
+        .sort()
+        .at(-1) ?? null;
     const before = shares.get(link);
     // A housing line adds to the bearings' link when both were told apart.
     const both = before && before.shareMm !== null && line.shareMm !== null;
     const shareMm = both ? (before.shareMm ?? 0) + (line.shareMm ?? 0) : (line.shareMm ?? before?.shareMm ?? null);
-    const expandedMm = both ? Math.hypot(before.expandedMm ?? 0, line.expandedMm ?? 0) : (line.expandedMm ?? before?.expandedMm ?? null);
-    shares.set(link, { link, shareMm, expandedMm, boundsMm: bounded(line.boundsMm), lookedAt: at ?? before?.lookedAt ?? null });
+    const expandedMm = both
+      ? Math.hypot(before.expandedMm ?? 0, line.expandedMm ?? 0)
+      : (line.expandedMm ?? before?.expandedMm ?? null);
+    shares.set(link, {
+      link,
+      shareMm,
+      expandedMm,
+      boundsMm: bounded(line.boundsMm),
+      lookedAt: at ?? before?.lookedAt ?? null,
+    });
   }
   return [...shares.values()];
-} // prettier-ignore
+}

@@ -7,14 +7,10 @@ import { fromJson, toJson } from "../store/tables";
 const AT_ONCE = 400;
 
 /** The floor’s line of each axis, from all that is known of it. */
-export async function summariesOf(
-  db: Db,
-  ids: readonly number[],
-): Promise<ReadonlyMap<number, FloorAxis>> {
+export async function summariesOf(db: Db, ids: readonly number[]): Promise<ReadonlyMap<number, FloorAxis>> {
   const all = new Map<number, FloorAxis>();
   for (let from = 0; from < ids.length; from += AT_ONCE)
-    for (const one of await workOut(db, ids.slice(from, from + AT_ONCE)))
-      all.set(one.id, one);
+    for (const one of await workOut(db, ids.slice(from, from + AT_ONCE))) all.set(one.id, one);
   return all;
 }
 
@@ -22,10 +18,7 @@ export async function summariesOf(
  * Works out and keeps what the floor says of axes, in the transaction of the change; with no axes named,
  * of all that have no line. What forgets this costs time, never truth: triggers take the old line away.
  */
-export async function settleAxes(
-  db: Db,
-  ids?: readonly number[],
-): Promise<void> {
+export async function settleAxes(db: Db, ids?: readonly number[]): Promise<void> {
   const open =
     ids ??
     (
@@ -49,12 +42,7 @@ export async function settleAxes(
 
 async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
   if (ids.length === 0) return [];
-  const axes = await db
-    .selectFrom("axis")
-    .select(["id", "config"])
-    .where("id", "in", ids)
-    .orderBy("id")
-    .execute();
+  const axes = await db.selectFrom("axis").select(["id", "config"]).where("id", "in", ids).orderBy("id").execute();
   const running = await db
     .selectFrom("run")
     .select(["id", "axis_id"])
@@ -96,9 +84,7 @@ async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
     const { letter, limits, feedback } = fromJson(config);
     const done = byAxis.get(id) ?? [];
     const last = done.at(-1);
-    const since = done.filter(
-      (r) => r.at > (lastRepair.get(id) ?? "") && r.kind === last?.kind,
-    );
+    const since = done.filter((r) => r.at > (lastRepair.get(id) ?? "") && r.kind === last?.kind);
     const points = since.map((r) => ({
       atMs: Date.parse(r.at),
       lostMm: r.lostMm,
@@ -123,10 +109,7 @@ async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
       trend: trend && {
         perMonthMm: trend.perMonthMm,
         significant: trend.significant,
-        reachesLimitAt:
-          trend.reachesLimitAtMs === null
-            ? null
-            : new Date(trend.reachesLimitAtMs).toISOString(),
+        reachesLimitAt: trend.reachesLimitAtMs === null ? null : new Date(trend.reachesLimitAtMs).toISOString(),
       },
       openRunId: open.get(id) ?? null,
     };

@@ -7,12 +7,7 @@ import type { Rounds } from "@iron/contract";
  * with every planning. All-day dates belong to no time zone: they are the shop's day everywhere.
  * @param sequence rises whenever the plan has changed
  */
-export function roundsCalendar(
-  rounds: Rounds,
-  shop: string,
-  sequence: number,
-  stamp: Date,
-): string {
+export function roundsCalendar(rounds: Rounds, shop: string, sequence: number, stamp: Date): string {
   const calendar = ical({
     name: `Lubrication, ${shop}`,
     prodId: { company: "Iron Patience", product: "Rounds", language: "EN" },
@@ -32,9 +27,9 @@ export function roundsCalendar(
           summary: `${stop.nickname}: ${point.place}`,
           location: `Bay ${stop.bay}`,
           description: [
-            `${point.dose > 0 ? `${point.dose} ${point.doseUnit}, ` : ""}${point.lubricant}; about ${point.minutes} min.`, // prettier-ignore
+            `${point.dose > 0 ? `${point.dose} ${point.doseUnit}, ` : ""}${point.lubricant}; about ${point.minutes} min.`,
             point.access ? `First: ${point.access}.` : "",
-            point.lateDays > 1 ? `${Math.floor(point.lateDays)} days late.` : `Due ${point.dueOn}.`, // prettier-ignore
+            point.lateDays > 1 ? `${Math.floor(point.lateDays)} days late.` : `Due ${point.dueOn}.`,
           ]
             .filter(Boolean)
             .join("\n"),

@@ -4,35 +4,45 @@ import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
 
 /** A case as a file: JSON with everything, CSV with a line for each piece of evidence. */
-export function caseFile(
-  file: Case,
-  assessment: Assessment,
-  format: "csv" | "json",
-): FileAnswer {
+export function caseFile(file: Case, assessment: Assessment, format: "csv" | "json"): FileAnswer {
   const name = `case-${file.id}`;
   if (format === "json") {
     const text = JSON.stringify({ case: file, assessment }, null, 2);
     return { fileName: `${name}.json`, media: "application/json", text };
   }
   const words = (id: string): string => finding(id as FindingId).words;
-  const line = (at: string, by: string, source: string, what: string, answer: string): Record<string, string> => ({ at, by: guardFormula(by), source, what: guardFormula(what), answer: guardFormula(answer) }); // prettier-ignore
+  const line = (at: string, by: string, source: string, what: string, answer: string): Record<string, string> => ({
+    at,
+    by: guardFormula(by),
+    source,
+    what: guardFormula(what),
+    answer: guardFormula(answer),
+  });
   const rows = [
     ...Object.entries(file.symptoms).map(([id, so]) =>
       line(file.openedAt, file.by, "symptom", words(id), so ? "yes" : "no"),
     ),
     ...file.results.flatMap((r) =>
-      Object.entries(r.answers).map(
-        ([id, so]) =>
-        line(r.at, r.by, `${locateTest(r.test)?.name ?? r.test}${r.withdrawn ? ", taken back" : ""}`, words(id), so ? "yes" : "no"), // prettier-ignore
+      Object.entries(r.answers).map(([id, so]) =>
+        line(
+          r.at,
+          r.by,
+          `${locateTest(r.test)?.name ?? r.test}${r.withdrawn ? ", taken back" : ""}`,
+          words(id),
+          so ? "yes" : "no",
+        ),
       ),
     ),
-    ...assessment.measured.map(
-      (m) =>
-      line(m.at, "", locateTest(m.kind)?.name ?? m.kind, "lost_mm", `${m.lostMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`), // prettier-ignore
+    ...assessment.measured.map((m) =>
+      line(
+        m.at,
+        "",
+        locateTest(m.kind)?.name ?? m.kind,
+        "lost_mm",
+        `${m.lostMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
+      ),
     ),
-    ...assessment.leading.map((l) =>
-      line("", "", "likely", l.cause.name, l.probability.toFixed(4)),
-    ),
+    ...assessment.leading.map((l) => line("", "", "likely", l.cause.name, l.probability.toFixed(4))),
     ...(file.closed
       ? [
           line(
@@ -40,9 +50,7 @@ export function caseFile(
             file.closed.by,
             "found",
             file.closed.words,
-            file.closed.found
-              .map((id) => causeById(id)?.name ?? id)
-              .join("; ") || "nothing wrong",
+            file.closed.found.map((id) => causeById(id)?.name ?? id).join("; ") || "nothing wrong",
           ),
         ]
       : []),

@@ -42,7 +42,7 @@ export class Cases {
         "by",
         "symptoms",
         "found",
-      ]) // prettier-ignore
+      ])
       .orderBy("case_file.id", "desc")
       .execute();
     const letters = await this.letters();
@@ -61,7 +61,7 @@ export class Cases {
           openedAt: r.opened_at,
           by: r.by,
           says: symptomWords(fromJson(r.symptoms)),
-          found: found ? (found.length ? found.join(", ") : "nothing wrong") : "", // prettier-ignore
+          found: found ? (found.length ? found.join(", ") : "nothing wrong") : "",
         };
       })
       .filter((c) => axisId === undefined || c.axisIds.includes(axisId));
@@ -70,10 +70,7 @@ export class Cases {
   private async letters(): Promise<ReadonlyMap<number, string>> {
     const rows = await this.db
       .selectFrom("axis")
-      .select([
-        "id",
-        sql<string>`json_extract(config, '$.letter')`.as("letter"),
-      ]) // prettier-ignore
+      .select(["id", sql<string>`json_extract(config, '$.letter')`.as("letter")])
       .execute();
     return new Map(rows.map((r) => [r.id, r.letter]));
   }
@@ -82,7 +79,7 @@ export class Cases {
     const machine = await this.machines.withAxes(machineId);
     for (const id of axisIds)
       if (!machine.axes.some((a) => a.id === id))
-        throw problem(422, "Not valid", `${machine.nickname} has no axis ${id}.`); // prettier-ignore
+        throw problem(422, "Not valid", `${machine.nickname} has no axis ${id}.`);
     const row = {
       machine_id: machineId,
       axis_ids: toJson([...new Set(axisIds)]),
@@ -100,26 +97,18 @@ export class Cases {
       closing_words: null,
       expected: null,
     };
-    const { id } = await this.db.insertInto("case_file").values(row).returning("id").executeTakeFirstOrThrow(); // prettier-ignore
+    const { id } = await this.db.insertInto("case_file").values(row).returning("id").executeTakeFirstOrThrow();
     return this.get(id);
-  } // prettier-ignore
+  }
 
   async get(id: number, db: Db = this.db): Promise<Case> {
-    const row = await db.selectFrom("case_file").selectAll().where("id", "=", id).executeTakeFirst(); // prettier-ignore
+    const row = await db.selectFrom("case_file").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("case", id);
     const withdrawn = await this.withdrawn(db);
-    const results = await db.selectFrom("case_result").selectAll().where("case_id", "=", id).orderBy("id").execute(); // prettier-ignore
+    const results = await db.selectFrom("case_result").selectAll().where("case_id", "=", id).orderBy("id").execute();
     const photos = await db
       .selectFrom("case_photo")
-      .select([
-        "id",
-        "caption",
-        "finding",
-        "media",
-        "at",
-        "by",
-        sql<number>`length(bytes)`.as("size"),
-      ]) // prettier-ignore
+      .select(["id", "caption", "finding", "media", "at", "by", sql<number>`length(bytes)`.as("size")])
       .where("case_id", "=", id)
       .orderBy("id")
       .execute();
@@ -135,24 +124,35 @@ export class Cases {
         at: r.at,
         by: r.by,
         withdrawn: withdrawn.has(`result ${r.id}`),
-      })), // prettier-ignore
-      photos: photos
-        .filter((p) => !withdrawn.has(`photo ${p.id}`))
-        .map(({ size, ...p }) => ({ ...p, bytes: size })),
+      })),
+      photos: photos.filter((p) => !withdrawn.has(`photo ${p.id}`)).map(({ size, ...p }) => ({ ...p, bytes: size })),
     };
   }
 
   async update(id: number, edit: z.output<typeof caseUpdateSchema>): Promise<Case> {
-    return this.changing(id, edit.version, { context: toJson(edit.context), symptoms: toJson(edit.symptoms),
-      evidence: toJson(edit.evidence), notes: edit.notes });
-  } // prettier-ignore
-
-  async close(id: number, edit: z.output<typeof caseCloseSchema>, expected: Record<string, number>, who: string): Promise<Case> {
     return this.changing(id, edit.version, {
-      state: "closed", closed_at: instant(this.clock), closed_by: who,
-      found: toJson(edit.found), closing_words: edit.words, expected: toJson(expected),
+      context: toJson(edit.context),
+      symptoms: toJson(edit.symptoms),
+      evidence: toJson(edit.evidence),
+      notes: edit.notes,
     });
-  } // prettier-ignore
+  }
+
+  async close(
+    id: number,
+    edit: z.output<typeof caseCloseSchema>,
+    expected: Record<string, number>,
+    who: string,
+  ): Promise<Case> {
+    return this.changing(id, edit.version, {
+      state: "closed",
+      closed_at: instant(this.clock),
+      closed_by: who,
+      found: toJson(edit.found),
+      closing_words: edit.words,
+      expected: toJson(expected),
+    });
+  }
 
   async reopen(id: number): Promise<Case> {
     await this.get(id);
@@ -166,7 +166,7 @@ export class Cases {
         closing_words: null,
         expected: null,
         version: sql`version + 1`,
-      }) // prettier-ignore
+      })
       .where("id", "=", id)
       .execute();
     return this.get(id);
@@ -180,42 +180,66 @@ export class Cases {
         throw problem(422, "Not valid", `This case is not on axis ${result.axisId}.`);
       const { axisId, answers, data, test, note } = result;
       if (data?.kind === "series") await requireSeries(trx, data.seriesId, axisId);
-      await trx.insertInto("case_result").values({
-        case_id: caseId, axis_id: axisId, test, note,
-        answers: toJson(answers), data: data ? toJson(data) : null,
-        at: instant(this.clock), by: who,
-      }).execute();
+      await trx
+        .insertInto("case_result")
+        .values({
+          case_id: caseId,
+          axis_id: axisId,
+          test,
+          note,
+          answers: toJson(answers),
+          data: data ? toJson(data) : null,
+          at: instant(this.clock),
+          by: who,
+        })
+        .execute();
       return this.get(caseId, trx);
     });
-  } // prettier-ignore
+  }
 
   async mark(kind: "result" | "photo", id: number, withdrawn: boolean, who: string): Promise<Case> {
     const row = await this.db
       .selectFrom(kind === "result" ? "case_result" : "case_photo")
-      .select("case_id").where("id", "=", id).executeTakeFirst();
+      .select("case_id")
+      .where("id", "=", id)
+      .executeTakeFirst();
     if (!row) throw notFound(kind, id);
     const there = await this.get(row.case_id);
     if (there.state === "closed") throw conflict("This case is closed. Take it up again first.", there);
-    await this.db.insertInto("case_mark").values({ kind, of_id: id, withdrawn: withdrawn ? 1 : 0, at: instant(this.clock), by: who }).execute();
+    await this.db
+      .insertInto("case_mark")
+      .values({ kind, of_id: id, withdrawn: withdrawn ? 1 : 0, at: instant(this.clock), by: who })
+      .execute();
     return this.get(row.case_id);
-  } // prettier-ignore
+  }
 
-  async addPhoto(caseId: number, photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; caption: string; finding: FindingId | null }, who: string): Promise<Case> {
+  async addPhoto(
+    caseId: number,
+    photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; caption: string; finding: FindingId | null },
+    who: string,
+  ): Promise<Case> {
     const there = await this.get(caseId);
     if (there.state === "closed") throw conflict("This case is closed. Take it up again first.", there);
-    await this.db.insertInto("case_photo").values({ case_id: caseId, ...photo, at: instant(this.clock), by: who }).execute();
+    await this.db
+      .insertInto("case_photo")
+      .values({ case_id: caseId, ...photo, at: instant(this.clock), by: who })
+      .execute();
     return this.get(caseId);
-  } // prettier-ignore
+  }
 
   async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
-    const row = await this.db.selectFrom("case_photo").select(["media", "bytes"]).where("id", "=", id).executeTakeFirst(); // prettier-ignore
+    const row = await this.db
+      .selectFrom("case_photo")
+      .select(["media", "bytes"])
+      .where("id", "=", id)
+      .executeTakeFirst();
     if (!row) throw notFound("photo", id);
     return row;
   }
 
   private async withdrawn(db: Db): Promise<ReadonlySet<string>> {
-    const marks = await db.selectFrom("case_mark").select(["kind", "of_id", "withdrawn"]).orderBy("id").execute(); // prettier-ignore
-    const last = new Map(marks.map((m) => [`${m.kind} ${m.of_id}`, m.withdrawn])); // prettier-ignore
+    const marks = await db.selectFrom("case_mark").select(["kind", "of_id", "withdrawn"]).orderBy("id").execute();
+    const last = new Map(marks.map((m) => [`${m.kind} ${m.of_id}`, m.withdrawn]));
     return new Set([...last].filter(([, w]) => w === 1).map(([key]) => key));
   }
 
@@ -224,10 +248,14 @@ export class Cases {
       const there = await this.get(id, trx);
       if (there.version !== version) throw conflict(CHANGED, there);
       if (there.state === "closed") throw conflict("This case is closed. Take it up again first.", there);
-      await trx.updateTable("case_file").set({ ...set, version: version + 1 }).where("id", "=", id).execute();
+      await trx
+        .updateTable("case_file")
+        .set({ ...set, version: version + 1 })
+        .where("id", "=", id)
+        .execute();
       return this.get(id, trx);
     });
-  } // prettier-ignore
+  }
 }
 
 function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "photos"> {
@@ -252,7 +280,7 @@ function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "p
         }
       : null,
   };
-} // prettier-ignore
+}
 
 /** What was noticed, in words. */
 export function symptomWords(symptoms: Answers): string {
@@ -266,6 +294,5 @@ export function symptomWords(symptoms: Answers): string {
 async function requireSeries(trx: Db, id: number, axisId: number): Promise<void> {
   const row = await trx.selectFrom("series").select("axis_id").where("id", "=", id).executeTakeFirst();
   if (!row) throw notFound("series of readings", id);
-  if (row.axis_id !== axisId)
-    throw problem(422, "Not valid", `Series ${id} was read on another axis than ${axisId}.`);
-} // prettier-ignore
+  if (row.axis_id !== axisId) throw problem(422, "Not valid", `Series ${id} was read on another axis than ${axisId}.`);
+}

@@ -12,5 +12,5 @@ export function seedChance(next: number | null): void {
 /** A standard normal number, for the simulated stand-ins. */
 export function standardNormal(): number {
   if (seed !== null) return normalNoise(seed, (count += 1));
-  return Math.sqrt(-2 * Math.log(1 - Math.random())) * Math.cos(2 * Math.PI * Math.random()); // prettier-ignore
+  return Math.sqrt(-2 * Math.log(1 - Math.random())) * Math.cos(2 * Math.PI * Math.random());
 }

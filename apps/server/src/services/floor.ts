@@ -12,14 +12,8 @@ const CHECK_SHOWN_MS = 14 * 86_400_000;
  * The floor: every machine, each axis with its last value, trend and open test as kept in its summary,
  * its open cases and jobs. What nobody settled yet is worked out, and not kept: reading changes nothing.
  */
-export async function readFloor(
-  db: Db,
-  now: Date,
-  lube: ReadonlyMap<number, string>,
-): Promise<Omit<Floor, "backup">> {
-  const machines = (
-    await db.selectFrom("machine").selectAll().orderBy("id").execute()
-  ).map(machineOf);
+export async function readFloor(db: Db, now: Date, lube: ReadonlyMap<number, string>): Promise<Omit<Floor, "backup">> {
+  const machines = (await db.selectFrom("machine").selectAll().orderBy("id").execute()).map(machineOf);
   const rows = await db
     .selectFrom("axis")
     .leftJoin("axis_summary", "axis_summary.axis_id", "axis.id")
@@ -53,10 +47,7 @@ export async function readFloor(
       .where((eb) =>
         eb.or([
           eb("finished_at", "is", null),
-          eb.and([
-            eb("check_on", "<=", today),
-            eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS)),
-          ]),
+          eb.and([eb("check_on", "<=", today), eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS))]),
         ]),
       )
       .orderBy("opened_at")
@@ -83,9 +74,7 @@ export async function readFloor(
   };
 }
 
-function grouped<T extends { readonly machine_id: number }>(
-  rows: readonly T[],
-): ReadonlyMap<number, T[]> {
+function grouped<T extends { readonly machine_id: number }>(rows: readonly T[]): ReadonlyMap<number, T[]> {
   const map = new Map<number, T[]>();
   for (const row of rows) {
     const there = map.get(row.machine_id);

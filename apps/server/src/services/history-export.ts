@@ -1,10 +1,5 @@
 import { formatNumber, fromMm, TEST_WORDS } from "@iron/core";
-import {
-  guardFormula,
-  type Axis,
-  type History,
-  type Run,
-} from "@iron/contract";
+import { guardFormula, type Axis, type History, type Run } from "@iron/contract";
 import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
 
@@ -25,9 +20,7 @@ export function historyFile(
     };
   const unit = system === "inch" ? "in" : "mm";
   const length = (mm: number | null): string =>
-    mm === null
-      ? ""
-      : formatNumber(fromMm(mm, unit), unit === "mm" ? 5 : 7).replace("−", "-");
+    mm === null ? "" : formatNumber(fromMm(mm, unit), unit === "mm" ? 5 : 7).replace("−", "-");
   const rows = [
     ...history.runs.map((r) => ({
       at: r.at,
@@ -68,11 +61,7 @@ export function historyFile(
 }
 
 /** One JSON object, with the tests in it told one after the other, a line each. */
-async function* jsonOf(
-  axis: Axis,
-  history: History,
-  runs: AsyncIterable<Run>,
-): AsyncGenerator<string> {
+async function* jsonOf(axis: Axis, history: History, runs: AsyncIterable<Run>): AsyncGenerator<string> {
   const head = JSON.stringify({ axis, ...history }, null, 2);
   yield `${head.slice(0, head.lastIndexOf("\n}"))},\n  "tests": [`;
   let between = "\n";

@@ -44,39 +44,23 @@ export class Indicators {
   ) {}
 
   async all(): Promise<IndicatorRecord[]> {
-    const rows = await this.db
-      .selectFrom("indicator")
-      .selectAll()
-      .orderBy("id")
-      .execute();
+    const rows = await this.db.selectFrom("indicator").selectAll().orderBy("id").execute();
     return rows.map(indicatorOf);
   }
 
   async one(id: number): Promise<IndicatorRecord> {
-    const row = await this.db
-      .selectFrom("indicator")
-      .selectAll()
-      .where("id", "=", id)
-      .executeTakeFirst();
+    const row = await this.db.selectFrom("indicator").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("indicator", id);
     return indicatorOf(row);
   }
 
   async create(edit: IndicatorEdit): Promise<IndicatorRecord> {
     const row = { ...rowOf(edit), retired_at: null };
-    const { id } = await this.db
-      .insertInto("indicator")
-      .values(row)
-      .returning("id")
-      .executeTakeFirstOrThrow();
+    const { id } = await this.db.insertInto("indicator").values(row).returning("id").executeTakeFirstOrThrow();
     return this.one(id);
   }
 
-  async update(
-    id: number,
-    version: number,
-    edit: IndicatorEdit,
-  ): Promise<IndicatorRecord> {
+  async update(id: number, version: number, edit: IndicatorEdit): Promise<IndicatorRecord> {
     const changed = await this.db
       .updateTable("indicator")
       .set({ ...rowOf(edit), version: version + 1 })

@@ -14,13 +14,11 @@ import {
 import type { Axis, Job, JobAct, JobEventRecord } from "@iron/contract";
 import { conflict, problem } from "../http/problem-error";
 
-type DistributiveOmit<T, K extends PropertyKey> = T extends unknown
-  ? Omit<T, K>
-  : never;
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 
 /** The loss typed or taken at the step before the work, which is fresher than the last test. */
 function beforeOf(progress: JobProgress, letter: string) {
-  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`); // prettier-ignore
+  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`);
   if (signed?.figure) return signed.figure;
   return signed?.reading === null || signed?.reading === undefined
     ? null
@@ -37,9 +35,9 @@ export function eventFor(
   switch (act.kind) {
     case "sign": {
       const { key: _, system, ...sign } = act;
-      const axis = (letter: string) => job.axes.find((a) => a.letter === letter); // prettier-ignore
+      const axis = (letter: string) => job.axes.find((a) => a.letter === letter);
       const refusal = refuseSign(progress, sign, {
-        before: (letter) => beforeOf(progress, letter) ?? axis(letter)?.before ?? null, // prettier-ignore
+        before: (letter) => beforeOf(progress, letter) ?? axis(letter)?.before ?? null,
         limits: (letter) => axis(letter) ?? null,
         system,
       });
@@ -49,7 +47,7 @@ export function eventFor(
     case "undo": {
       const last = progress.signed.at(-1);
       if (last?.step !== act.step || !progress.done.has(act.step))
-          throw conflict("Only the step signed last can be taken back; later ones hang on it.", job); // prettier-ignore
+        throw conflict("Only the step signed last can be taken back; later ones hang on it.", job);
       return { kind: "undo", step: act.step };
     }
     case "note":
@@ -58,7 +56,7 @@ export function eventFor(
       return { kind: "kit", item: act.item, on: act.on };
     case "reorder": {
       const wrong = refuseOrder(progress, act.order);
-      if (wrong.length) throw conflict(`That order cannot be worked. ${wrong.slice(0, 3).join(" ")}`, job); // prettier-ignore
+      if (wrong.length) throw conflict(`That order cannot be worked. ${wrong.slice(0, 3).join(" ")}`, job);
       return {
         kind: "plan",
         why: "order changed by hand",
@@ -69,19 +67,19 @@ export function eventFor(
       return {
         kind: "plan",
         why: "fasteners were loose: tighten, close and retest",
-        plan: planAnew(job, progress, { letter: act.letter, kind: "tighten", loose: looseAt(progress, act.letter) }, false, machineAxes), // prettier-ignore
+        plan: planAnew(
+          job,
+          progress,
+          { letter: act.letter, kind: "tighten", loose: looseAt(progress, act.letter) },
+          false,
+          machineAxes,
+        ),
       };
     case "add-work":
       return {
         kind: "plan",
         why: `added: ${jobKind(act.job).name}, ${act.letter}`,
-        plan: planAnew(
-          job,
-          progress,
-          { letter: act.letter, kind: act.job },
-          true,
-          machineAxes,
-        ),
+        plan: planAnew(job, progress, { letter: act.letter, kind: act.job }, true, machineAxes),
       };
   }
 }
@@ -92,9 +90,7 @@ function looseAt(progress: JobProgress, letter: string): readonly JointId[] {
     .filter((r) => r.step.axis === letter)
     .at(-1);
   return (last?.step.effects ?? []).flatMap((e) =>
-    e.kind === "note" && e.id.startsWith("tried:")
-      ? [e.id.slice("tried:".length) as JointId]
-      : [],
+    e.kind === "note" && e.id.startsWith("tried:") ? [e.id.slice("tried:".length) as JointId] : [],
   );
 }
 
@@ -107,29 +103,19 @@ function planAnew(
   machineAxes: readonly Axis[],
 ): Job["plan"] {
   const { letter, kind } = added;
-  const all = machineAxes.filter((a) =>
-    job.axes.some((j) => j.axisId === a.id),
-  );
+  const all = machineAxes.filter((a) => job.axes.some((j) => j.axisId === a.id));
   const on = all.find((a) => a.config.letter === letter);
-  if (!on)
-    throw problem(422, "Not valid", `This job is not on axis ${letter}.`);
+  if (!on) throw problem(422, "Not valid", `This job is not on axis ${letter}.`);
   if (!jobKind(kind).fits(on.config))
-    throw problem(
-      422,
-      "Not on this axis",
-      `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`,
-    );
-  const items: readonly JobItem[] = [
-    ...(keepWork ? job.items : job.items.filter((i) => i.letter !== letter)),
-    added,
-  ];
+    throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`);
+  const items: readonly JobItem[] = [...(keepWork ? job.items : job.items.filter((i) => i.letter !== letter)), added];
   return inWords(job, () =>
     planJob({
       axes: all.map((a) => ({ letter: a.config.letter, config: a.config })),
       items,
       options: job.options,
       start: progress.state,
-      done: new Set(recordOf(progress).map((r) => `${r.step.axis ?? ""}:${r.step.kind}`)), // prettier-ignore
+      done: new Set(recordOf(progress).map((r) => `${r.step.axis ?? ""}:${r.step.kind}`)),
     }),
   );
 }

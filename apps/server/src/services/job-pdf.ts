@@ -27,9 +27,7 @@ const moment = (at: string): string =>
   }).format(new Date(at));
 /** A day of the shop’s calendar, as in “3 Dec 2026”. */
 const dayWords = (day: string): string =>
-  new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" }).format(
-    new Date(`${day}T12:00`),
-  );
+  new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" }).format(new Date(`${day}T12:00`));
 
 /**
  * The job as a paper file for a customer or an auditor: who, when, what was found, what was read with
@@ -61,27 +59,18 @@ function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
   doc
     .font("plain")
     .fontSize(10)
-    .text(
-      `${job.nickname}, bay ${job.bay}. Opened ${moment(job.openedAt)} by ${job.by}.`,
-    );
+    .text(`${job.nickname}, bay ${job.bay}. Opened ${moment(job.openedAt)} by ${job.by}.`);
   doc.text(
     job.finishedAt
       ? `Signed off ${moment(job.finishedAt)}. First check on ${job.checkOn ? dayWords(job.checkOn) : "a day a week on"}.`
       : "Not signed off yet.",
   );
   heading(doc, "Before and after");
-  for (const axis of job.axes)
-    line(doc, `${axis.letter}: ${compared(job, axis, system)}`);
+  for (const axis of job.axes) line(doc, `${axis.letter}: ${compared(job, axis, system)}`);
   heading(doc, "What was done");
-  const signs = new Map(
-    job.events.flatMap((e) =>
-      e.kind === "sign" ? [[e.step, e] as const] : [],
-    ),
-  );
+  const signs = new Map(job.events.flatMap((e) => (e.kind === "sign" ? [[e.step, e] as const] : [])));
   const record = recordOf(progress);
-  record.forEach((r, i) =>
-    step(doc, r, i + 1, signs.get(r.signed.step), system),
-  );
+  record.forEach((r, i) => step(doc, r, i + 1, signs.get(r.signed.step), system));
   const left = progress.plan.steps.filter((s) => !progress.done.has(s.id));
   if (left.length > 0 && !progress.finished) {
     heading(doc, "Not signed yet");
@@ -95,9 +84,7 @@ function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
   doc
     .fillColor(QUIET)
     .fontSize(8)
-    .text(
-      "The machine’s manual and local codes come before this sheet. ± is the expanded uncertainty, about 95 %.",
-    )
+    .text("The machine’s manual and local codes come before this sheet. ± is the expanded uncertainty, about 95 %.")
     .fillColor("black");
   numberPages(doc, job);
 }
@@ -111,24 +98,15 @@ function line(doc: Doc, words: string): void {
   doc.font("plain").fontSize(9).fillColor("black").text(words);
 }
 
-const titleOf = (s: PlannedStep): string =>
-  s.axis ? `${s.axis} · ${s.title}` : s.title;
+const titleOf = (s: PlannedStep): string => (s.axis ? `${s.axis} · ${s.title}` : s.title);
 
 /** What was measured before and after, and what the retest says. */
-function compared(
-  job: Job,
-  axis: Job["axes"][number],
-  system: UnitSystem,
-): string {
+function compared(job: Job, axis: Job["axes"][number], system: UnitSystem): string {
   const figure = (step: string): JobFigure | null => {
-    const signed = job.events.findLast(
-      (e) => e.kind === "sign" && e.step === `${axis.letter}:${step}`,
-    );
+    const signed = job.events.findLast((e) => e.kind === "sign" && e.step === `${axis.letter}:${step}`);
     if (signed?.kind !== "sign") return null;
     if (signed.figure) return signed.figure;
-    return signed.reading === null
-      ? null
-      : { lostMm: signed.reading, expandedMm: null, runId: null };
+    return signed.reading === null ? null : { lostMm: signed.reading, expandedMm: null, runId: null };
   };
   const before = figure("measure-before") ?? axis.before;
   const after = figure("retest-chain");
@@ -161,12 +139,8 @@ function step(
     s.reading && signed.reading !== null
       ? `${s.reading.label}: ${formatQuantity(s.reading.quantity, signed.reading, system)}.`
       : "",
-    signed.figure
-      ? `Loss: ${formatWithU(signed.figure.lostMm, signed.figure.expandedMm, { system })}.`
-      : "",
-    signed.kept
-      ? `Went back ${signed.kept}${signed.change ? `: ${signed.change}` : ""}.`
-      : "",
+    signed.figure ? `Loss: ${formatWithU(signed.figure.lostMm, signed.figure.expandedMm, { system })}.` : "",
+    signed.kept ? `Went back ${signed.kept}${signed.change ? `: ${signed.change}` : ""}.` : "",
     ...s.parts.map((p) => `Put in: ${p.count} ${p.name}.`),
     ...s.torques,
     signed.reason ? `Reason: ${signed.reason}.` : "",
@@ -179,14 +153,7 @@ function step(
     .fontSize(8)
     .fillColor(QUIET)
     .text(
-      [
-        s.state,
-        event
-          ? `signed ${moment(event.at)}, ${event.by}`
-          : "kept, not sent yet",
-      ]
-        .filter(Boolean)
-        .join(" · "),
+      [s.state, event ? `signed ${moment(event.at)}, ${event.by}` : "kept, not sent yet"].filter(Boolean).join(" · "),
     )
     .fillColor("black");
 }
@@ -201,12 +168,7 @@ function numberPages(doc: Doc, job: Job): void {
       .font("plain")
       .fontSize(8)
       .fillColor(QUIET)
-      .text(
-        `Job ${job.id}, page ${i + 1} of ${count}`,
-        MARGIN,
-        doc.page.height - 32,
-        { lineBreak: false },
-      );
+      .text(`Job ${job.id}, page ${i + 1} of ${count}`, MARGIN, doc.page.height - 32, { lineBreak: false });
     doc.page.margins.bottom = MARGIN;
   }
 }

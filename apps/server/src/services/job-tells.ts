@@ -1,12 +1,5 @@
 import { randomUUID } from "node:crypto";
-import {
-  evidenceOf,
-  jobProgress,
-  TEST_KINDS,
-  type recordOf,
-  type SignedStep,
-  type TestKind,
-} from "@iron/core";
+import { evidenceOf, jobProgress, TEST_KINDS, type recordOf, type SignedStep, type TestKind } from "@iron/core";
 import { resultCreateSchema, type Job } from "@iron/contract";
 import type { Transaction } from "kysely";
 import { fromJson, toJson, type Tables } from "../store/tables";
@@ -33,8 +26,7 @@ export async function tellCase(
     .select(["state", "axis_ids"])
     .where("id", "=", job.caseId)
     .executeTakeFirst();
-  if (file?.state !== "open" || !fromJson(file.axis_ids).includes(axis.axisId))
-    return;
+  if (file?.state !== "open" || !fromJson(file.axis_ids).includes(axis.axisId)) return;
   const result = resultCreateSchema.parse({
     axisId: axis.axisId,
     test: found.test,
@@ -57,8 +49,7 @@ export async function tellCase(
     .execute();
 }
 
-const isTestKind = (kind: string | undefined): kind is TestKind =>
-  TEST_KINDS.some((k) => k === kind);
+const isTestKind = (kind: string | undefined): kind is TestKind => TEST_KINDS.some((k) => k === kind);
 
 /** A retest typed here is the axis’ value from now on, as far as somebody said how well it is known. */
 export async function keepLoss(
@@ -84,10 +75,7 @@ export async function keepLoss(
       step: step.id,
       // The same test at the same place as before, as its step asks.
       // One figure typed is no profile, whatever was taken before.
-      kind:
-        isTestKind(before) && before !== "travel-profile"
-          ? before
-          : "two-sided",
+      kind: isTestKind(before) && before !== "travel-profile" ? before : "two-sided",
       lost_mm: figure.lostMm,
       expanded_mm: figure.expandedMm,
       place_mm: axis.before?.placeMm ?? null,
@@ -97,16 +85,8 @@ export async function keepLoss(
     .execute();
 }
 
-export async function forgetLoss(
-  trx: Transaction<Tables>,
-  job: Job,
-  step: string,
-): Promise<void> {
-  await trx
-    .deleteFrom("typed_loss")
-    .where("job_id", "=", job.id)
-    .where("step", "=", step)
-    .execute();
+export async function forgetLoss(trx: Transaction<Tables>, job: Job, step: string): Promise<void> {
+  await trx.deleteFrom("typed_loss").where("job_id", "=", job.id).where("step", "=", step).execute();
 }
 
 /** A nut that was parted and greased in a job is a visit of its point. */

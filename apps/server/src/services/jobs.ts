@@ -12,12 +12,7 @@ import {
   recordOf,
   type JobItem,
 } from "@iron/core";
-import {
-  type Job,
-  type JobAct,
-  type JobEventRecord,
-  type JobSummary,
-} from "@iron/contract";
+import { type Job, type JobAct, type JobEventRecord, type JobSummary } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
 import type { z } from "zod";
 import type { jobCreateSchema } from "@iron/contract";
@@ -47,12 +42,16 @@ export class Jobs {
 
   async open(machineId: number, create: Create, who: string): Promise<Job> {
     const machine = await this.machines.withAxes(machineId);
-    const axes = machine.axes.filter((a) => create.items.some((i) => i.axisId === a.id)); // prettier-ignore
+    const axes = machine.axes.filter((a) => create.items.some((i) => i.axisId === a.id));
     const items = create.items.map(({ axisId, kind, loose }): JobItem => {
       const axis = axes.find((a) => a.id === axisId);
-      if (!axis) throw problem(422, "Not valid", `${machine.nickname} has no axis ${axisId}.`); // prettier-ignore
+      if (!axis) throw problem(422, "Not valid", `${machine.nickname} has no axis ${axisId}.`);
       if (!jobKind(kind).fits(axis.config))
-        throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`); // prettier-ignore
+        throw problem(
+          422,
+          "Not on this axis",
+          `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`,
+        );
       return {
         letter: axis.config.letter,
         kind,
@@ -122,9 +121,7 @@ export class Jobs {
       .execute();
     const row = rows.find((r) => {
       const axis = fromJson(r.axes).find((a) => a.axisId === axisId);
-      return fromJson(r.items).some(
-        (i) => i.letter === axis?.letter && i.kind === kind,
-      );
+      return fromJson(r.items).some((i) => i.letter === axis?.letter && i.kind === kind);
     });
     return row?.id ?? null;
   }
@@ -170,13 +167,8 @@ export class Jobs {
       if (await isKnownKey(trx, "job_event", act.key, id)) return job;
       const progress = jobProgress(job.plan, job.events);
       if (job.finishedAt && act.kind !== "note" && act.kind !== "kit")
-        throw conflict("This job is signed off. Open another one for more work.", job); // prettier-ignore
-      const event = eventFor(
-        job,
-        progress,
-        await fromOwnTest(trx, job, progress, act),
-        axes,
-      );
+        throw conflict("This job is signed off. Open another one for more work.", job);
+      const event = eventFor(job, progress, await fromOwnTest(trx, job, progress, act), axes);
       const at = instant(this.clock);
       await trx
         .insertInto("job_event")
@@ -189,8 +181,7 @@ export class Jobs {
           by: who,
         })
         .execute();
-      if (act.kind === "sign" && act.step === "sign-off")
-        await this.finish(trx, job, at, who);
+      if (act.kind === "sign" && act.step === "sign-off") await this.finish(trx, job, at, who);
       if (event.kind === "undo") await forgetLoss(trx, job, event.step);
       if (event.kind === "sign") {
         await tellCase(trx, job, event, at, who);
@@ -209,10 +200,14 @@ export class Jobs {
 
   /** What a step does to the simulated machine, so that its retest can prove it. */
   private async mend(job: Job, stepId: string): Promise<void> {
-    const step = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === stepId); // prettier-ignore
+    const step = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === stepId);
     const axis = job.axes.find((a) => a.letter === step?.axis);
     if (!step || !axis) return;
-    const row = await this.db.selectFrom("virtual_axis").select("model").where("axis_id", "=", axis.axisId).executeTakeFirst(); // prettier-ignore
+    const row = await this.db
+      .selectFrom("virtual_axis")
+      .select("model")
+      .where("axis_id", "=", axis.axisId)
+      .executeTakeFirst();
     const model = row ? fromJson(row.model) : null;
     if (!model?.parts) return;
     const parts = mendParts(model.parts, step.kind, step.parts.length > 0);
@@ -228,12 +223,17 @@ export class Jobs {
 
   async addPhoto(
     jobId: number,
-    photo: { media: "image/jpeg" | "image/png"; bytes: Buffer; step: string; caption: string; key?: string | undefined }, // prettier-ignore
+    photo: {
+      media: "image/jpeg" | "image/png";
+      bytes: Buffer;
+      step: string;
+      caption: string;
+      key?: string | undefined;
+    },
     who: string,
   ): Promise<Job> {
     await this.get(jobId);
-    if (photo.key && (await isKnownKey(this.db, "job_photo", photo.key, jobId)))
-      return this.get(jobId);
+    if (photo.key && (await isKnownKey(this.db, "job_photo", photo.key, jobId))) return this.get(jobId);
     await this.db
       .insertInto("job_photo")
       .values({
@@ -242,10 +242,8 @@ export class Jobs {
         key: photo.key ?? null,
         at: instant(this.clock),
         by: who,
-      }) // prettier-ignore
-      .onConflict((on) =>
-        on.column("key").where("key", "is not", null).doNothing(),
-      ) // prettier-ignore
+      })
+      .onConflict((on) => on.column("key").where("key", "is not", null).doNothing())
       .execute();
     return this.get(jobId);
   }
@@ -261,13 +259,8 @@ export class Jobs {
   }
 
   /** Signed off: the log of each axis says so, dated before its retest so that the retest counts as after. */
-  private async finish(
-    trx: Transaction<Tables>,
-    job: Job,
-    at: string,
-    who: string,
-  ): Promise<void> {
-    const powered = job.events.find((e) => e.kind === "sign" && e.step.startsWith("tools-out")); // prettier-ignore
+  private async finish(trx: Transaction<Tables>, job: Job, at: string, who: string): Promise<void> {
+    const powered = job.events.find((e) => e.kind === "sign" && e.step.startsWith("tools-out"));
     const workEnded = powered?.at ?? at;
     const record = recordOf(jobProgress(job.plan, job.events));
     for (const axis of job.axes)
@@ -276,32 +269,22 @@ export class Jobs {
         .values({
           axis_id: axis.axisId,
           kind: "repair",
-          text: `Job ${job.id}: ${doneWords(record, axis.letter)}.`.slice(
-            0,
-            500,
-          ),
+          text: `Job ${job.id}: ${doneWords(record, axis.letter)}.`.slice(0, 500),
           at: workEnded,
           by: who,
         })
         .execute();
     await countAsVisit(trx, job, record, at, who);
-    const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS); // prettier-ignore
-    await trx
-      .updateTable("job")
-      .set({ finished_at: at, check_on: checkOn })
-      .where("id", "=", job.id)
-      .execute();
+    const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS);
+    await trx.updateTable("job").set({ finished_at: at, check_on: checkOn }).where("id", "=", job.id).execute();
   }
 
   private async mustBeCase(id: number, machineId: number): Promise<void> {
-    const row = await this.db.selectFrom("case_file").select("machine_id").where("id", "=", id).executeTakeFirst(); // prettier-ignore
-    if (row?.machine_id !== machineId)
-      throw problem(422, "Not valid", `There is no case ${id} on this machine.`); // prettier-ignore
+    const row = await this.db.selectFrom("case_file").select("machine_id").where("id", "=", id).executeTakeFirst();
+    if (row?.machine_id !== machineId) throw problem(422, "Not valid", `There is no case ${id} on this machine.`);
   }
 
-  private async lastLoss(
-    axisId: number,
-  ): Promise<Job["axes"][number]["before"]> {
+  private async lastLoss(axisId: number): Promise<Job["axes"][number]["before"]> {
     const rows = await this.db
       .selectFrom("loss")
       .select(["run_id", "kind", "lost_mm", "expanded_mm", "place_mm", "at"])
@@ -326,14 +309,8 @@ export class Jobs {
  * A figure that names a test is that test’s own value, and the test one of the step’s axis.
  * @throws ProblemError for a test of another axis, or one without a result
  */
-async function fromOwnTest(
-  trx: Db,
-  job: Job,
-  progress: JobProgress,
-  act: JobAct,
-): Promise<JobAct> {
-  if (act.kind !== "sign" || !act.figure || act.figure.runId === null)
-    return act;
+async function fromOwnTest(trx: Db, job: Job, progress: JobProgress, act: JobAct): Promise<JobAct> {
+  if (act.kind !== "sign" || !act.figure || act.figure.runId === null) return act;
   const { runId } = act.figure;
   const step = progress.plan.steps.find((s) => s.id === act.step);
   const axis = job.axes.find((a) => a.letter === step?.axis);
@@ -369,17 +346,17 @@ function sheetOrProblem(request: Parameters<typeof planJob>[0]) {
   try {
     return planJob(request);
   } catch (error) {
-    if (error instanceof NoWay)
-      throw problem(422, "No safe sheet", error.message);
+    if (error instanceof NoWay) throw problem(422, "No safe sheet", error.message);
     throw error;
   }
 }
 
 function titleOf(items: Job["items"]): string {
   const byKind = new Map<string, string[]>();
-  for (const { kind, letter } of items)
-    byKind.set(kind, [...(byKind.get(kind) ?? []), letter]);
-  return [...byKind].map(([kind, letters]) => `${jobKind(kind as Job["items"][number]["kind"]).name}, ${letters.join(" + ")}`).join("; "); // prettier-ignore
+  for (const { kind, letter } of items) byKind.set(kind, [...(byKind.get(kind) ?? []), letter]);
+  return [...byKind]
+    .map(([kind, letters]) => `${jobKind(kind as Job["items"][number]["kind"]).name}, ${letters.join(" + ")}`)
+    .join("; ");
 }
 
 async function eventsOf(db: Db, jobId: number): Promise<JobEventRecord[]> {
@@ -397,9 +374,7 @@ async function eventsOf(db: Db, jobId: number): Promise<JobEventRecord[]> {
   }));
 }
 
-function jobOf(
-  row: Selectable<Tables["job"]> & { nickname: string; bay: string },
-): Omit<Job, "events" | "photos"> {
+function jobOf(row: Selectable<Tables["job"]> & { nickname: string; bay: string }): Omit<Job, "events" | "photos"> {
   return {
     id: row.id,
     machineId: row.machine_id,

@@ -116,9 +116,7 @@ export class KeepFiles {
       columns: ["machine_id", "id", "point"],
       keep: async (trx) => {
         await sql`insert into lube_point (machine_id, point, since)
-          select machine_id, point, ${instant(this.clock)} from staged where id is null order by rowid`.execute(
-          trx,
-        );
+          select machine_id, point, ${instant(this.clock)} from staged where id is null order by rowid`.execute(trx);
         await sql`update lube_point set point = staged.point, retired_at = null, version = version + 1
           from staged where staged.id = lube_point.id`.execute(trx);
       },
@@ -143,30 +141,17 @@ export class KeepFiles {
                 machineId: facts.machineId,
                 dose: facts.point.dose,
                 lastAt: facts.visits.at(-1)?.at ?? null,
-                done: facts.visits
-                  .map((v) => `${v.at} ${v.found ?? ""}`)
-                  .join("|"),
+                done: facts.visits.map((v) => `${v.at} ${v.found ?? ""}`).join("|"),
               })),
             now: instant(this.clock),
             who,
           },
           signal,
         ),
-      columns: [
-        "key",
-        "point_id",
-        "found",
-        "dose",
-        "glitter",
-        "words",
-        "at",
-        "by",
-      ],
+      columns: ["key", "point_id", "found", "dose", "glitter", "words", "at", "by"],
       keep: async (trx) => {
         await sql`insert into lube_visit (key, point_id, found, dose, glitter, friction, words, at, by)
-          select key, point_id, found, dose, glitter, 0, words, at, by from staged order by rowid`.execute(
-          trx,
-        );
+          select key, point_id, found, dose, glitter, 0, words, at, by from staged order by rowid`.execute(trx);
       },
     });
   }
@@ -181,16 +166,14 @@ export class KeepFiles {
   /** Calls a file off; once it is being kept it is too late. */
   callOff(key: string): ImportState {
     const state = this.state(key);
-    if (state.phase === "keeping")
-      throw conflict("It is too late: what is in the file is being kept.");
+    if (state.phase === "keeping") throw conflict("It is too late: what is in the file is being kept.");
     this.running.get(key)?.off.abort();
     return state;
   }
 
   private async inTurn(asked: Asked, file: Import): Promise<KeepImport> {
     const key = asked.key ?? randomUUID();
-    if (this.running.has(key))
-      throw conflict("This file is being read already.");
+    if (this.running.has(key)) throw conflict("This file is being read already.");
     const running: Running = {
       told: new Int32Array(new SharedArrayBuffer(8)),
       off: new AbortController(),
@@ -202,35 +185,22 @@ export class KeepFiles {
     try {
       return await turn;
     } catch (error) {
-      if (running.off.signal.aborted)
-        throw problem(
-          409,
-          "Called off",
-          "The file was called off. Nothing was kept.",
-        );
+      if (running.off.signal.aborted) throw problem(409, "Called off", "The file was called off. Nothing was kept.");
       throw error;
     } finally {
       this.running.delete(key);
     }
   }
 
-  private async read(
-    asked: Asked,
-    file: Import,
-    running: Running,
-  ): Promise<KeepImport> {
+  private async read(asked: Asked, file: Import, running: Running): Promise<KeepImport> {
     for (let i = 0; i < TRIES; i += 1) {
       running.off.signal.throwIfAborted();
       running.phase = "reading";
       running.told.fill(0);
       const stamp = await file.stamp(this.db);
-      const { chunks, good, known, errors } = await file.check(
-        running.told,
-        running.off.signal,
-      );
+      const { chunks, good, known, errors } = await file.check(running.told, running.off.signal);
       const said = { known, good, ...told(errors) };
-      if (good === 0 || (errors.length > 0 && !asked.anyway))
-        return { kept: 0, ...said };
+      if (good === 0 || (errors.length > 0 && !asked.anyway)) return { kept: 0, ...said };
       try {
         await this.stage(file.columns, chunks, running.off.signal);
         running.phase = "keeping";
@@ -244,25 +214,17 @@ export class KeepFiles {
         await sql`drop table if exists temp.staged`.execute(this.db);
       }
     }
-    throw conflict(
-      "Others have changed what this file hangs on while it was read. Nothing was kept: send it again.",
-    );
+    throw conflict("Others have changed what this file hangs on while it was read. Nothing was kept: send it again.");
   }
 
   /** Lays the rows ready beside the shop’s data, some at a time: what is left to do at the end is short. */
-  private async stage(
-    columns: readonly string[],
-    chunks: readonly string[],
-    signal: AbortSignal,
-  ): Promise<void> {
+  private async stage(columns: readonly string[], chunks: readonly string[], signal: AbortSignal): Promise<void> {
     const names = sql.join(columns.map((c) => sql.id(c)));
     const values = sql.join(columns.map((c) => sql`value ->> ${`$.${c}`}`));
     await sql`create temp table staged (${names})`.execute(this.db);
     for (const chunk of chunks) {
       signal.throwIfAborted();
-      await sql`insert into temp.staged select ${values} from json_each(${chunk})`.execute(
-        this.db,
-      );
+      await sql`insert into temp.staged select ${values} from json_each(${chunk})`.execute(this.db);
       await new Promise((others) => setImmediate(others));
     }
     signal.throwIfAborted();
@@ -302,9 +264,7 @@ export class KeepFiles {
 
   async exportWork(): Promise<FileAnswer> {
     const names = await this.names();
-    const points = new Map(
-      (await this.lube.facts()).map((facts) => [facts.id, facts]),
-    );
+    const points = new Map((await this.lube.facts()).map((facts) => [facts.id, facts]));
     const rows = (await this.lube.work()).flatMap((v) => {
       const facts = points.get(v.point_id);
       return facts && v.found
@@ -330,10 +290,7 @@ export class KeepFiles {
   }
 
   private async names(): Promise<ReadonlyMap<number, string>> {
-    const rows = await this.db
-      .selectFrom("machine")
-      .select(["id", "nickname"])
-      .execute();
+    const rows = await this.db.selectFrom("machine").select(["id", "nickname"]).execute();
     return new Map(rows.map((m) => [m.id, m.nickname]));
   }
 
@@ -351,23 +308,17 @@ export class KeepFiles {
 /** Stamps only rise: the same sum over as many rows, and nothing has changed. */
 async function metersStamp(db: Db): Promise<string> {
   const { rows } = await sql<{ stamp: string }>`select
-    count(*) || ' ' || sum(metered + version) || ' ' || count(retired_at) as stamp from machine`.execute(
-    db,
-  );
+    count(*) || ' ' || sum(metered + version) || ' ' || count(retired_at) as stamp from machine`.execute(db);
   return rows[0].stamp;
 }
 
 async function pointsStamp(db: Db): Promise<string> {
   const { rows } = await sql<{ stamp: string }>`select
-    count(*) || ' ' || coalesce(sum(changed), 0) as stamp from lube_point`.execute(
-    db,
-  );
+    count(*) || ' ' || coalesce(sum(changed), 0) as stamp from lube_point`.execute(db);
   return `${rows[0].stamp} ${await metersStamp(db)}`;
 }
 
-function told(
-  errors: readonly CsvError[],
-): Pick<KeepImport, "errors" | "wrong"> {
+function told(errors: readonly CsvError[]): Pick<KeepImport, "errors" | "wrong"> {
   const sorted = [...errors].sort((a, b) => a.line - b.line);
   return {
     errors: sorted.slice(0, MOST_ERRORS),

@@ -21,9 +21,9 @@ export class KeepSettingsStore {
   constructor(private readonly db: Db) {}
 
   async get(): Promise<KeepSettings> {
-    const row = await this.db.selectFrom("setting").select("value").where("key", "=", KEY).executeTakeFirst(); // prettier-ignore
-    const kept = row ? { ...USUAL, ...(JSON.parse(row.value) as KeepSettingsEdit) } : USUAL; // prettier-ignore
-    const gunFigures = kept.guns.map((g) => ({ name: g.name, ...calibrateGun(g.weighings) })); // prettier-ignore
+    const row = await this.db.selectFrom("setting").select("value").where("key", "=", KEY).executeTakeFirst();
+    const kept = row ? { ...USUAL, ...(JSON.parse(row.value) as KeepSettingsEdit) } : USUAL;
+    const gunFigures = kept.guns.map((g) => ({ name: g.name, ...calibrateGun(g.weighings) }));
     return {
       ...kept,
       gunFigures,
@@ -35,7 +35,7 @@ export class KeepSettingsStore {
     for (const gun of edit.guns) calibrateGun(gun.weighings);
     const now = await this.get();
     if (edit.version !== now.version)
-      throw conflict("Somebody else has changed this meanwhile. Both are shown; keep again to take yours.", now); // prettier-ignore
+      throw conflict("Somebody else has changed this meanwhile. Both are shown; keep again to take yours.", now);
     const value = JSON.stringify({ ...edit, version: now.version + 1 });
     await this.db
       .insertInto("setting")
@@ -53,13 +53,11 @@ export function weekdayOf(date: string): number {
 
 /** Minutes that people have on a day: none on a holiday. */
 export function minutesOn(settings: KeepSettings, date: string): number {
-  return settings.holidays.some((h) => h.date === date)
-    ? 0
-    : settings.minutesByWeekday[weekdayOf(date)];
+  return settings.holidays.some((h) => h.date === date) ? 0 : settings.minutesByWeekday[weekdayOf(date)];
 }
 
 /** Machines that may not be stopped on a day. */
 export function shutOn(settings: KeepSettings, date: string): Set<number> {
   const weekday = weekdayOf(date);
-  return new Set(settings.windows.filter((w) => !w.days[weekday]).map((w) => w.machineId)); // prettier-ignore
+  return new Set(settings.windows.filter((w) => !w.days[weekday]).map((w) => w.machineId));
 }

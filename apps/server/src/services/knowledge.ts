@@ -25,16 +25,9 @@ export class Knowledge {
 
   /** The shop's overrides and what its closed cases teach; never from the case in hand. */
   async shopPriors(exceptCase?: number): Promise<ShopPriors> {
-    const overrides = await this.db
-      .selectFrom("cause_override")
-      .select(["cause", "prior"])
-      .execute();
+    const overrides = await this.db.selectFrom("cause_override").select(["cause", "prior"]).execute();
     return {
-      overrides: Object.fromEntries(
-        overrides.flatMap((o) =>
-          o.prior === null ? [] : [[o.cause, o.prior]],
-        ),
-      ),
+      overrides: Object.fromEntries(overrides.flatMap((o) => (o.prior === null ? [] : [[o.cause, o.prior]]))),
       learned: learnedFactors(await this.closedCases(exceptCase)),
     };
   }
@@ -54,10 +47,7 @@ export class Knowledge {
   }
 
   async view(): Promise<KnowledgeView> {
-    const overrides = await this.db
-      .selectFrom("cause_override")
-      .selectAll()
-      .execute();
+    const overrides = await this.db.selectFrom("cause_override").selectAll().execute();
     const cases = await this.closedCases();
     const learned = learnedFactors(cases);
     const own = new Map(overrides.map((o) => [o.cause, o]));
@@ -106,16 +96,10 @@ export class Knowledge {
     if (!CAUSES.some((c) => c.id === cause)) throw notFound("cause", cause);
     if (prior !== null && !why)
       throw problem(422, "Not valid", "Say why the shop’s weight differs.", {
-        errors: [
-          { path: "why", message: "Say why the shop’s weight differs." },
-        ],
+        errors: [{ path: "why", message: "Say why the shop’s weight differs." }],
       });
     await this.db.transaction().execute(async (trx) => {
-      const there = await trx
-        .selectFrom("cause_override")
-        .selectAll()
-        .where("cause", "=", cause)
-        .executeTakeFirst();
+      const there = await trx.selectFrom("cause_override").selectAll().where("cause", "=", cause).executeTakeFirst();
       if ((there?.version ?? 0) !== version)
         throw changedMeanwhile("weight", {
           override: there?.prior ?? null,

@@ -7,26 +7,23 @@ import type { Machines } from "./machines";
 
 /** Opens a case on what lubrication found, or adds it to the one that is open on the axis. */
 export async function caseFromPoint(
-  { lube, machines, cases }: { lube: Lubrication; machines: Machines; cases: Cases }, // prettier-ignore
+  { lube, machines, cases }: { lube: Lubrication; machines: Machines; cases: Cases },
   pointId: number,
   who: string,
 ): Promise<{ caseId: number; machineId: number; axisId: number }> {
   const point = await lube.get(pointId);
   const { axes } = await machines.withAxes(point.machineId);
-  const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter); // prettier-ignore
-  if (!axis)
-    throw problem(422, "Not valid", `${point.place} belongs to no axis: there is no case to open on it.`); // prettier-ignore
+  const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter);
+  if (!axis) throw problem(422, "Not valid", `${point.place} belongs to no axis: there is no case to open on it.`);
   const there = (await cases.list(axis.id)).find((c) => c.state === "open");
-  const file = there
-    ? await cases.get(there.id)
-    : await cases.open(point.machineId, [axis.id], who);
+  const file = there ? await cases.get(there.id) : await cases.open(point.machineId, [axis.id], who);
   const words = evidenceWords(point);
   if (!file.notes.includes(words))
     await cases.update(file.id, {
       version: file.version,
       context: file.context,
       // A dry point is what it says; what else was found there is left to the one who asks.
-      symptoms: point.lastFound === "dry" ? { ...file.symptoms, dry: true } : file.symptoms, // prettier-ignore
+      symptoms: point.lastFound === "dry" ? { ...file.symptoms, dry: true } : file.symptoms,
       evidence: file.evidence,
       notes: `${file.notes}${file.notes ? "\n" : ""}${words}`.slice(0, 4000),
     });

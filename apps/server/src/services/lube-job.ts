@@ -20,15 +20,8 @@ export async function jobFromPoint(
   const { lube, machines, jobs } = services;
   const point = await lube.get(pointId);
   const { axes } = await machines.withAxes(point.machineId);
-  const axis = axes.find(
-    (a) => !a.retiredAt && a.config.letter === point.letter,
-  );
-  if (!axis)
-    throw problem(
-      422,
-      "Not valid",
-      `${point.place} belongs to no axis: no job can part its nut.`,
-    );
+  const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter);
+  if (!axis) throw problem(422, "Not valid", `${point.place} belongs to no axis: no job can part its nut.`);
   const kind = jobKind("grease-nut");
   if (!kind.fits(axis.config))
     throw problem(

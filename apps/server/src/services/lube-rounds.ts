@@ -1,5 +1,13 @@
-import { dayAfter, dayOf, planChanges, type LeftOutWhy, type PlanDay, type PlannedPoint, type VisitNeed } from "@iron/core"; // prettier-ignore
-import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract"; // prettier-ignore
+import {
+  dayAfter,
+  dayOf,
+  planChanges,
+  type LeftOutWhy,
+  type PlanDay,
+  type PlannedPoint,
+  type VisitNeed,
+} from "@iron/core";
+import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
@@ -105,21 +113,14 @@ export class LubeRounds {
       minutes: minutesOn(settings, date),
       shut: shutOn(settings, date),
     }));
-    const used = (await this.lube.used()).filter(
-      ({ facts }) => !facts.retired && machine.has(facts.machineId),
-    );
+    const used = (await this.lube.used()).filter(({ facts }) => !facts.retired && machine.has(facts.machineId));
     const last = Date.parse(dates[0]) + (HORIZON_DAYS + 2) * DAY_MS;
     const due = used
       // What is due long after the horizon needs no words; the day itself is looked at next.
-      .filter(
-        ({ facts, use }) =>
-          facts.hold !== null || timingOf(facts, use).dueMs < last,
-      )
+      .filter(({ facts, use }) => facts.hold !== null || timingOf(facts, use).dueMs < last)
       .map(({ facts, use }) => recordOf(facts, use))
       .filter((p) => dueDayOf(p, dates[0]) <= HORIZON_DAYS);
-    const needs = due.map((p) =>
-      needOf(p, dates[0], machine.get(p.machineId)?.bay ?? ""),
-    );
+    const needs = due.map((p) => needOf(p, dates[0], machine.get(p.machineId)?.bay ?? ""));
     const pinned = new Map(
       due.flatMap((p): [string, number][] => {
         const day = p.hold?.kind === "pin" ? dates.indexOf(p.hold.date) : -1;
@@ -137,10 +138,7 @@ export class LubeRounds {
         old.intervalDays === p.intervalDays &&
         old.visits === p.visits &&
         old.held === (p.hold?.words ?? "");
-      const open =
-        day >= 0 &&
-        days[day].minutes > 0 &&
-        !days[day].shut?.has(needs[i].machine);
+      const open = day >= 0 && days[day].minutes > 0 && !days[day].shut?.has(needs[i].machine);
       return !afresh && same && open ? day : -1;
     });
     const made = await this.plan({ needs, days, pinned, keep });
@@ -160,10 +158,7 @@ export class LubeRounds {
     const gone = (before?.plan ?? []).flatMap((old): PlannedPoint[] => {
       const there = now.get(old.id);
       if (!there || planned.has(old.id) || old.date === null) return [];
-      const { dueOn, intervalDays, visits, hold } = recordOf(
-        there.facts,
-        there.use,
-      );
+      const { dueOn, intervalDays, visits, hold } = recordOf(there.facts, there.use);
       return [
         {
           ...old,
@@ -176,12 +171,8 @@ export class LubeRounds {
       ];
     });
     const full = [...after, ...gone];
-    const same =
-      before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
-    const changes =
-      before && !same
-        ? [...planChanges(before.plan, full, dates[0], (d) => d)]
-        : [];
+    const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
+    const changes = before && !same ? [...planChanges(before.plan, full, dates[0], (d) => d)] : [];
     const told = changes.length ? changes : (before?.changes ?? []);
     return {
       ...made,
@@ -193,23 +184,14 @@ export class LubeRounds {
       full,
       same,
       changes: told,
-      at: told.length
-        ? changes.length
-          ? instant(this.clock)
-          : (before?.at ?? null)
-        : null,
+      at: told.length ? (changes.length ? instant(this.clock) : (before?.at ?? null)) : null,
     };
   }
 
   /** The plan of what is asked, worked out once and away from the thread that answers. */
   private plan(asked: PlanAsked): Promise<PlanMade> {
     const days = asked.days.map((d) => [d.minutes, [...(d.shut ?? [])]]);
-    const key = JSON.stringify([
-      asked.needs,
-      days,
-      [...asked.pinned],
-      asked.keep,
-    ]);
+    const key = JSON.stringify([asked.needs, days, [...asked.pinned], asked.keep]);
     if (this.planned?.key !== key) {
       const made = this.pool.run("plan", asked);
       this.planned = { key, made };
@@ -236,13 +218,7 @@ export class LubeRounds {
       // Only the last plans are of use.
       await trx
         .deleteFrom("lube_plan")
-        .where("id", "not in", (q) =>
-          q
-            .selectFrom("lube_plan")
-            .select("id")
-            .orderBy("id", "desc")
-            .limit(20),
-        )
+        .where("id", "not in", (q) => q.selectFrom("lube_plan").select("id").orderBy("id", "desc").limit(20))
         .execute();
     });
     return present;
@@ -250,14 +226,16 @@ export class LubeRounds {
 
   /** Rises with every plan that was kept. */
   async sequence(): Promise<number> {
-    const row = await this.db.selectFrom("lube_plan").select((q) => q.fn.max("id").as("last")).executeTakeFirst(); // prettier-ignore
+    const row = await this.db
+      .selectFrom("lube_plan")
+      .select((q) => q.fn.max("id").as("last"))
+      .executeTakeFirst();
     return Number(row?.last ?? 0);
   }
 
   async hold(pointId: number, hold: LubeHoldCreate, who: string): Promise<Rounds> {
     const point = await this.lube.get(pointId);
-    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId))
-      return this.rounds();
+    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId)) return this.rounds();
     const settings = await this.settings.get();
     if (hold.kind === "pin") refusePin(settings, point, hold.date ?? "", this.dates(HORIZON_DAYS));
     if (hold.kind === "skip" && (hold.date ?? "") <= this.dates(1)[0])
@@ -269,43 +247,51 @@ export class LubeRounds {
       .execute();
     this.touched();
     return this.rounds();
-  } // prettier-ignore
+  }
 
   /** What the half-year plan is made from. */
   async horizon(): Promise<Horizon> {
     const settings = await this.settings.get();
     const machine = await this.machinesInUse();
-    const points = (await this.lube.all()).filter(
-      (p) => !p.retired && machine.has(p.machineId),
-    );
+    const points = (await this.lube.all()).filter((p) => !p.retired && machine.has(p.machineId));
     const dates = this.dates(HORIZON_WEEKS * 7);
     const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
       const own = dates.slice(7 * w, 7 * w + 7);
       const open = own.filter((d) => minutesOn(settings, d) > 0);
       // A machine is shut for a week when no day of it has both people and leave to stop.
-      const shut = settings.windows.map((x) => x.machineId).filter((id) => open.every((d) => shutOn(settings, d).has(id))); // prettier-ignore
-      return { from: own[0], minutes: own.reduce((s, d) => s + minutesOn(settings, d), 0), shut }; // prettier-ignore
+      const shut = settings.windows
+        .map((x) => x.machineId)
+        .filter((id) => open.every((d) => shutOn(settings, d).has(id)));
+      return { from: own[0], minutes: own.reduce((s, d) => s + minutesOn(settings, d), 0), shut };
     });
     return {
       weeks,
       points: points.map((p) => {
-        const { dueDay, intervalDays, minutes, weight } = needOf(
-          p,
-          dates[0],
-          "",
-        );
-        return { id: p.id, machine: p.machineId, bay: machine.get(p.machineId)?.bay ?? "", minutes, weight, dueDay, intervalDays }; // prettier-ignore
+        const { dueDay, intervalDays, minutes, weight } = needOf(p, dates[0], "");
+        return {
+          id: p.id,
+          machine: p.machineId,
+          bay: machine.get(p.machineId)?.bay ?? "",
+          minutes,
+          weight,
+          dueDay,
+          intervalDays,
+        };
       }),
     };
   }
 
   private async lastPlan() {
-    const row = await this.db.selectFrom("lube_plan").selectAll().orderBy("id", "desc").limit(1).executeTakeFirst(); // prettier-ignore
-    return row ? { plan: fromJson(row.plan), changes: [...fromJson(row.changes)], at: row.at } : null; // prettier-ignore
+    const row = await this.db.selectFrom("lube_plan").selectAll().orderBy("id", "desc").limit(1).executeTakeFirst();
+    return row ? { plan: fromJson(row.plan), changes: [...fromJson(row.changes)], at: row.at } : null;
   }
 
   private async machinesInUse() {
-    const rows = await this.db.selectFrom("machine").select(["id", "nickname", "bay"]).where("retired_at", "is", null).execute(); // prettier-ignore
+    const rows = await this.db
+      .selectFrom("machine")
+      .select(["id", "nickname", "bay"])
+      .where("retired_at", "is", null)
+      .execute();
     return new Map(rows.map((m) => [m.id, m]));
   }
 
@@ -319,10 +305,7 @@ interface Present extends PlanMade {
   readonly due: readonly LubePointRecord[];
   readonly dates: readonly string[];
   readonly days: readonly PlanDay[];
-  readonly machine: ReadonlyMap<
-    number,
-    { readonly nickname: string; readonly bay: string }
-  >;
+  readonly machine: ReadonlyMap<number, { readonly nickname: string; readonly bay: string }>;
   readonly points: number;
   /** As it is kept, with what fell out of the two weeks. */
   readonly full: readonly PlannedPoint[];
@@ -334,16 +317,7 @@ interface Present extends PlanMade {
 
 /** A plan in the words of its days, stops and points. */
 function tell(
-  {
-    due,
-    dates,
-    days,
-    dayOf,
-    machine,
-    leftOut,
-    points,
-    against,
-  }: Omit<Present, "changes" | "at">,
+  { due, dates, days, dayOf, machine, leftOut, points, against }: Omit<Present, "changes" | "at">,
   changes: Rounds["changes"],
   changedAt: string | null,
 ): Rounds {
@@ -382,7 +356,7 @@ const inOrder = new Intl.Collator("en", { numeric: true });
 /** Days from today on which a point is due; one left out is due when that ends, a pinned one on its day. */
 function dueDayOf(point: LubePointRecord, today: string): number {
   // Whole days: the same shop has the same plan all day long.
-  return (Date.parse(point.hold?.date ?? point.dueOn) - Date.parse(today)) / DAY_MS; // prettier-ignore
+  return (Date.parse(point.hold?.date ?? point.dueOn) - Date.parse(today)) / DAY_MS;
 }
 
 function needOf(point: LubePointRecord, today: string, bay: string): VisitNeed {
@@ -397,16 +371,11 @@ function needOf(point: LubePointRecord, today: string, bay: string): VisitNeed {
   };
 }
 
-function refusePin(
-  settings: KeepSettings,
-  point: LubePointRecord,
-  date: string,
-  dates: readonly string[],
-): void {
+function refusePin(settings: KeepSettings, point: LubePointRecord, date: string, dates: readonly string[]): void {
   const no = (why: string): never => {
-    throw problem(422, "Not valid", `${point.place} cannot be put on ${date}: ${why}`); // prettier-ignore
+    throw problem(422, "Not valid", `${point.place} cannot be put on ${date}: ${why}`);
   };
-  if (!dates.includes(date)) no(`the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`); // prettier-ignore
+  if (!dates.includes(date)) no(`the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`);
   if (minutesOn(settings, date) === 0) no("nobody is there on that day.");
-  if (shutOn(settings, date).has(point.machineId)) no("the machine may not be stopped on that weekday."); // prettier-ignore
+  if (shutOn(settings, date).has(point.machineId)) no("the machine may not be stopped on that weekday.");
 }

@@ -1,11 +1,6 @@
 import { dayOf, noonOf, templatePoints, type LubePoint } from "@iron/core";
 import type { LubePointRecord, LubeVisitCreate } from "@iron/contract";
-import {
-  changedMeanwhile,
-  conflict,
-  notFound,
-  problem,
-} from "../http/problem-error";
+import { changedMeanwhile, conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { fromJson, toJson } from "../store/tables";
@@ -13,15 +8,7 @@ import { instant, type Clock } from "./clock";
 import type { KeepSettingsStore } from "./keep-settings";
 import type { Machines } from "./machines";
 import type { Meters } from "./meters";
-import {
-  isOverGreasedAt,
-  PointMemory,
-  recordOf,
-  timingOf,
-  type PointFacts,
-  type Use,
-  type Visit,
-} from "./point-facts";
+import { isOverGreasedAt, PointMemory, recordOf, timingOf, type PointFacts, type Use, type Visit } from "./point-facts";
 
 /** Mean feed of an axis while its machine works, part of rapid (common practice, no source). */
 const FEED_PART = 0.05;
@@ -57,28 +44,21 @@ export class Lubrication {
   async addUsual(machineId: number): Promise<LubePointRecord[]> {
     const machine = await this.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
-    const there = new Set(
-      (await this.ofMachine(machineId)).map((p) => p.place),
-    );
+    const there = new Set((await this.ofMachine(machineId)).map((p) => p.place));
     const rows = templatePoints(axes)
       .filter((p) => !there.has(p.place))
-      .map((p) => ({ machine_id: machineId, point: toJson(p), since: instant(this.clock) })); // prettier-ignore
-    if (rows.length) await this.db.insertInto("lube_point").values(rows).execute(); // prettier-ignore
+      .map((p) => ({ machine_id: machineId, point: toJson(p), since: instant(this.clock) }));
+    if (rows.length) await this.db.insertInto("lube_point").values(rows).execute();
     return this.ofMachine(machineId);
   }
 
   /** Bounds that the maker gave are moved only under a name. */
-  async update(
-    id: number,
-    version: number,
-    edit: LubePoint,
-    who: string,
-  ): Promise<LubePointRecord> {
+  async update(id: number, version: number, edit: LubePoint, who: string): Promise<LubePointRecord> {
     const old = await this.get(id);
     if (old.version !== version) throw changedMeanwhile("point", old);
-    const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays; // prettier-ignore
-    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.clock.now())}`; // prettier-ignore
-    const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit; // prettier-ignore
+    const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays;
+    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.clock.now())}`;
+    const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit;
     const changed = await this.db
       .updateTable("lube_point")
       .set({ point: toJson(point), version: version + 1 })
@@ -92,53 +72,74 @@ export class Lubrication {
 
   async create(machineId: number, point: LubePoint): Promise<LubePointRecord> {
     const there = await this.ofMachine(machineId);
-    if (there.some((p) => p.place === point.place && !p.retired)) throw conflict(`This machine has a point “${point.place}” already.`);
-    const { id } = await this.db.insertInto("lube_point").values({ machine_id: machineId, point: toJson(point), since: instant(this.clock) }).returning("id").executeTakeFirstOrThrow();
+    if (there.some((p) => p.place === point.place && !p.retired))
+      throw conflict(`This machine has a point “${point.place}” already.`);
+    const { id } = await this.db
+      .insertInto("lube_point")
+      .values({ machine_id: machineId, point: toJson(point), since: instant(this.clock) })
+      .returning("id")
+      .executeTakeFirstOrThrow();
     return this.get(id);
-  } // prettier-ignore
+  }
 
   async addPhoto(
     pointId: number,
-    photo: { key: string; caption: string; media: "image/jpeg" | "image/png"; bytes: Buffer }, // prettier-ignore
+    photo: { key: string; caption: string; media: "image/jpeg" | "image/png"; bytes: Buffer },
     who: string,
   ): Promise<LubePointRecord> {
     await this.get(pointId);
-    if (await isKnownKey(this.db, "lube_photo", photo.key, pointId))
-      return this.get(pointId);
-    await this.db.insertInto("lube_photo").values({ ...photo, point_id: pointId, at: instant(this.clock), by: who }).onConflict((on) => on.column("key").doNothing()).execute(); // prettier-ignore
+    if (await isKnownKey(this.db, "lube_photo", photo.key, pointId)) return this.get(pointId);
+    await this.db
+      .insertInto("lube_photo")
+      .values({ ...photo, point_id: pointId, at: instant(this.clock), by: who })
+      .onConflict((on) => on.column("key").doNothing())
+      .execute();
     return this.get(pointId);
   }
 
   async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
-    const row = await this.db.selectFrom("lube_photo").select(["media", "bytes"]).where("id", "=", id).executeTakeFirst(); // prettier-ignore
+    const row = await this.db
+      .selectFrom("lube_photo")
+      .select(["media", "bytes"])
+      .where("id", "=", id)
+      .executeTakeFirst();
     if (!row) throw notFound("photo", id);
     return row;
   }
 
   async retire(id: number, retired: boolean): Promise<LubePointRecord> {
     await this.get(id);
-    await this.db.updateTable("lube_point").set({ retired_at: retired ? instant(this.clock) : null }).where("id", "=", id).execute(); // prettier-ignore
+    await this.db
+      .updateTable("lube_point")
+      .set({ retired_at: retired ? instant(this.clock) : null })
+      .where("id", "=", id)
+      .execute();
     return this.get(id);
   }
 
   /** Keeps what was found and given; somebody else’s visit just before is told and nothing is kept twice. */
-  async visit(
-    id: number,
-    visit: LubeVisitCreate,
-    who: string,
-  ): Promise<LubePointRecord> {
+  async visit(id: number, visit: LubeVisitCreate, who: string): Promise<LubePointRecord> {
     await this.get(id);
-    if (await isKnownKey(this.db, "lube_visit", visit.key, id))
-      return this.get(id);
+    if (await isKnownKey(this.db, "lube_visit", visit.key, id)) return this.get(id);
     const now = this.clock.now();
     const last = (await this.memory.facts({ id })).at(0)?.visits.at(-1);
     if (visit.date !== null && visit.date > dayOf(now))
-      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`); // prettier-ignore
-    const at = visit.date === null || visit.date === dayOf(now) ? instant(this.clock) : noonOf(visit.date).toISOString(); // prettier-ignore
+      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`);
+    const at =
+      visit.date === null || visit.date === dayOf(now) ? instant(this.clock) : noonOf(visit.date).toISOString();
     if (last && visit.found !== null && at < last.at)
-      throw conflict(`This point was visited since, on ${dayOf(last.at)} by ${last.by}. Take that back first.`); // prettier-ignore
-    if (last && visit.found !== null && !visit.again && last.by !== who && Date.parse(at) - Date.parse(last.at) < JUST_DONE_MS) // prettier-ignore
-      throw conflict(`${last.by} has done this point already: found ${last.found ?? ""}. Nothing was kept twice.`, await this.get(id)); // prettier-ignore
+      throw conflict(`This point was visited since, on ${dayOf(last.at)} by ${last.by}. Take that back first.`);
+    if (
+      last &&
+      visit.found !== null &&
+      !visit.again &&
+      last.by !== who &&
+      Date.parse(at) - Date.parse(last.at) < JUST_DONE_MS
+    )
+      throw conflict(
+        `${last.by} has done this point already: found ${last.found ?? ""}. Nothing was kept twice.`,
+        await this.get(id),
+      );
     await this.db
       .insertInto("lube_visit")
       .values({
@@ -174,9 +175,7 @@ export class Lubrication {
   /** Visits that stand, for a file. */
   async work(): Promise<readonly Visit[]> {
     const all = (await this.memory.facts()).flatMap((f) => f.visits);
-    return all.sort((a, b) =>
-      a.at < b.at ? -1 : a.at > b.at ? 1 : a.id - b.id,
-    );
+    return all.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id - b.id));
   }
 
   /** What each machine’s points say on the floor: the longest forgotten, else the over-greased. */
@@ -189,15 +188,9 @@ export class Lubrication {
       const { lateDays } = timingOf(facts, use);
       if (lateDays > 1 && lateDays >= (longest.get(machineId) ?? 0)) {
         longest.set(machineId, lateDays);
-        notes.set(
-          machineId,
-          `${point.place}: lubrication ${Math.floor(lateDays)} days late.`,
-        );
+        notes.set(machineId, `${point.place}: lubrication ${Math.floor(lateDays)} days late.`);
       } else if (!longest.has(machineId) && isOverGreasedAt(facts))
-        notes.set(
-          machineId,
-          `${point.place}: ${learnt.words}. Give less, less often.`,
-        );
+        notes.set(machineId, `${point.place}: ${learnt.words}. Give less, less often.`);
     }
     return notes;
   }
@@ -209,9 +202,7 @@ export class Lubrication {
   }
 
   /** Every point, or those asked for, with what is due. */
-  async all(
-    of: { readonly id?: number; readonly machineId?: number } = {},
-  ): Promise<LubePointRecord[]> {
+  async all(of: { readonly id?: number; readonly machineId?: number } = {}): Promise<LubePointRecord[]> {
     return (await this.used(of)).map(({ facts, use }) => recordOf(facts, use));
   }
 
@@ -225,23 +216,18 @@ export class Lubrication {
     of: { readonly id?: number; readonly machineId?: number } = {},
   ): Promise<readonly { readonly facts: PointFacts; readonly use: Use }[]> {
     const all = await this.memory.facts(of);
-    const machine =
-      of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
+    const machine = of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
     const rapids = await this.feeds.rapids(machine);
     const usages = await this.meters.usage(machine);
     const { school, travel } = await this.settings.get();
-    const programs = new Map(
-      travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]),
-    );
+    const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
     const nowMs = this.clock.now().getTime();
     return all.map((facts) => {
       const axis = `${facts.machineId} ${facts.point.letter ?? ""}`;
       const forecast = usages.get(facts.machineId);
       const hoursPerDay = forecast?.hoursPerDay ?? 0;
-      const kmPerHour =
-        programs.get(axis) ?? (60 * (rapids.get(axis) ?? 0) * FEED_PART) / 1e6;
-      const spread =
-        hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
+      const kmPerHour = programs.get(axis) ?? (60 * (rapids.get(axis) ?? 0) * FEED_PART) / 1e6;
+      const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
       return {
         facts,
         use: {
@@ -257,10 +243,7 @@ export class Lubrication {
 
 /** Rapid of each axis, mm/min, read again only where the axis has changed. */
 class Feeds {
-  private readonly known = new Map<
-    number,
-    { version: number; letter: string; rapid: number }
-  >();
+  private readonly known = new Map<number, { version: number; letter: string; rapid: number }>();
 
   constructor(private readonly db: Db) {}
 
@@ -270,13 +253,9 @@ class Feeds {
       .selectFrom("axis")
       .select(["id", "machine_id", "version"])
       .where("retired_at", "is", null)
-      .$if(machineId !== undefined, (q) =>
-        q.where("machine_id", "=", machineId ?? 0),
-      )
+      .$if(machineId !== undefined, (q) => q.where("machine_id", "=", machineId ?? 0))
       .execute();
-    const old = rows
-      .filter((r) => this.known.get(r.id)?.version !== r.version)
-      .map((r) => r.id);
+    const old = rows.filter((r) => this.known.get(r.id)?.version !== r.version).map((r) => r.id);
     for (let from = 0; from < old.length; from += AT_ONCE) {
       const read = await this.db
         .selectFrom("axis")
@@ -298,11 +277,7 @@ class Feeds {
 }
 
 /** A lubricant’s new name goes to the points that have it: a change of theirs like any other. */
-export async function renameLubricant(
-  trx: Db,
-  from: string,
-  to: string,
-): Promise<void> {
+export async function renameLubricant(trx: Db, from: string, to: string): Promise<void> {
   const rows = await trx.selectFrom("lube_point").selectAll().execute();
   for (const { id, point: kept, version } of rows) {
     const point = fromJson(kept);

@@ -1,10 +1,5 @@
 import { defaultAxis, type AxisConfig, type UnitSystem } from "@iron/core";
-import type {
-  Axis,
-  Machine,
-  MachineEdit,
-  MachineWithAxes,
-} from "@iron/contract";
+import type { Axis, Machine, MachineEdit, MachineWithAxes } from "@iron/contract";
 import type { Selectable } from "kysely";
 import { changedMeanwhile, conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -42,40 +37,22 @@ export class Machines {
   ) {}
 
   async machine(id: number): Promise<Machine> {
-    const row = await this.db
-      .selectFrom("machine")
-      .selectAll()
-      .where("id", "=", id)
-      .executeTakeFirst();
+    const row = await this.db.selectFrom("machine").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("machine", id);
     return machineOf(row);
   }
 
   async withAxes(id: number): Promise<MachineWithAxes> {
     const machine = await this.machine(id);
-    const rows = await this.db
-      .selectFrom("axis")
-      .selectAll()
-      .where("machine_id", "=", id)
-      .orderBy("id")
-      .execute();
+    const rows = await this.db.selectFrom("axis").selectAll().where("machine_id", "=", id).orderBy("id").execute();
     return { ...machine, axes: rows.map(axisOf) };
   }
 
-  async create(
-    edit: MachineEdit,
-    configs: readonly AxisConfig[],
-    who: string,
-  ): Promise<MachineWithAxes> {
+  async create(edit: MachineEdit, configs: readonly AxisConfig[], who: string): Promise<MachineWithAxes> {
     const id = await this.db.transaction().execute(async (trx) => {
       const row = { ...rowOf(edit), version: 1, retired_at: null };
-      const machine = await trx
-        .insertInto("machine")
-        .values(row)
-        .returning("id")
-        .executeTakeFirstOrThrow();
-      for (const config of configs)
-        await this.insertAxis(trx, machine.id, config, who);
+      const machine = await trx.insertInto("machine").values(row).returning("id").executeTakeFirstOrThrow();
+      for (const config of configs) await this.insertAxis(trx, machine.id, config, who);
       return machine.id;
     });
     return this.withAxes(id);
@@ -96,21 +73,11 @@ export class Machines {
 
   async duplicate(id: number, who: string): Promise<MachineWithAxes> {
     const original = await this.withAxes(id);
-    const configs = original.axes
-      .filter((a) => !a.retiredAt)
-      .map((a) => a.config);
-    return this.create(
-      { ...original, nickname: `${original.nickname} (copy)`.slice(0, 40) },
-      configs,
-      who,
-    );
+    const configs = original.axes.filter((a) => !a.retiredAt).map((a) => a.config);
+    return this.create({ ...original, nickname: `${original.nickname} (copy)`.slice(0, 40) }, configs, who);
   }
 
-  async update(
-    id: number,
-    version: number,
-    edit: MachineEdit,
-  ): Promise<Machine> {
+  async update(id: number, version: number, edit: MachineEdit): Promise<Machine> {
     const changed = await this.db
       .updateTable("machine")
       .set({ ...rowOf(edit), version: version + 1 })
@@ -134,20 +101,12 @@ export class Machines {
   }
 
   async axis(id: number): Promise<Axis> {
-    const row = await this.db
-      .selectFrom("axis")
-      .selectAll()
-      .where("id", "=", id)
-      .executeTakeFirst();
+    const row = await this.db.selectFrom("axis").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("axis", id);
     return axisOf(row);
   }
 
-  async createAxis(
-    machineId: number,
-    config: AxisConfig,
-    who: string,
-  ): Promise<Axis> {
+  async createAxis(machineId: number, config: AxisConfig, who: string): Promise<Axis> {
     await this.machine(machineId);
     return this.axis(await this.insertAxis(this.db, machineId, config, who));
   }
@@ -157,25 +116,12 @@ export class Machines {
     const { axes } = await this.withAxes(machineId);
     const taken = new Set(axes.map((a) => a.config.letter));
     const base = config.letter.charAt(0);
-    const free = [
-      "X",
-      "Y",
-      "Z",
-      "U",
-      "V",
-      "W",
-      ...Array.from({ length: 8 }, (_, i) => `${base}${i + 2}`),
-    ];
+    const free = ["X", "Y", "Z", "U", "V", "W", ...Array.from({ length: 8 }, (_, i) => `${base}${i + 2}`)];
     const letter = free.find((l) => !taken.has(l)) ?? base;
     return this.createAxis(machineId, { ...config, letter }, who);
   }
 
-  async updateAxis(
-    id: number,
-    version: number,
-    config: AxisConfig,
-    who: string,
-  ): Promise<Axis> {
+  async updateAxis(id: number, version: number, config: AxisConfig, who: string): Promise<Axis> {
     const changed = await this.db.transaction().execute(async (trx) => {
       const done = await trx
         .updateTable("axis")
@@ -193,10 +139,7 @@ export class Machines {
     });
     const current = await this.axis(id);
     if (changed.numUpdatedRows === 0n) {
-      throw conflict(
-        `${current.updatedBy} changed this axis while you did. Both versions are here; choose.`,
-        current,
-      );
+      throw conflict(`${current.updatedBy} changed this axis while you did. Both versions are here; choose.`, current);
     }
     return current;
   }
@@ -210,12 +153,7 @@ export class Machines {
     return this.axis(id);
   }
 
-  private async insertAxis(
-    db: Db,
-    machineId: number,
-    config: AxisConfig,
-    who: string,
-  ): Promise<number> {
+  private async insertAxis(db: Db, machineId: number, config: AxisConfig, who: string): Promise<number> {
     const row = {
       machine_id: machineId,
       config: toJson(config),
@@ -224,11 +162,7 @@ export class Machines {
       updated_by: who,
       retired_at: null,
     };
-    const { id } = await db
-      .insertInto("axis")
-      .values(row)
-      .returning("id")
-      .executeTakeFirstOrThrow();
+    const { id } = await db.insertInto("axis").values(row).returning("id").executeTakeFirstOrThrow();
     await settleAxes(db, [id]);
     return id;
   }

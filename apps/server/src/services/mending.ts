@@ -1,12 +1,4 @@
-import {
-  DEFAULT_OPTIONS,
-  estimateJob,
-  JOB_OF_CAUSE,
-  jobKind,
-  LOOSE_OF_CAUSE,
-  planJob,
-  type Mending,
-} from "@iron/core";
+import { DEFAULT_OPTIONS, estimateJob, JOB_OF_CAUSE, jobKind, LOOSE_OF_CAUSE, planJob, type Mending } from "@iron/core";
 import type { Axis } from "@iron/contract";
 
 /** What was worked out before, by the axis’ data; other data are worked out anew. */
@@ -17,10 +9,7 @@ const MOST = 500;
  * What mending each cause takes on this axis, by the very sheet that Fix would open: the same minutes
  * and the same cost in all three places. Causes that no job mends are not in it.
  */
-export function mendingOf(
-  axis: Pick<Axis, "config">,
-  causes: readonly string[],
-): Mending {
+export function mendingOf(axis: Pick<Axis, "config">, causes: readonly string[]): Mending {
   const key = JSON.stringify(axis.config);
   let known = KNOWN.get(key);
   if (!known) {

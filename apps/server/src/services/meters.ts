@@ -1,4 +1,4 @@
-import { dayOf, checkMeter, forecastUsage, type MeterReading, type UsageForecast } from "@iron/core"; // prettier-ignore
+import { dayOf, checkMeter, forecastUsage, type MeterReading, type UsageForecast } from "@iron/core";
 import type { MachineMeter, MeterCreate } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { notFound, problem } from "../http/problem-error";
@@ -20,10 +20,7 @@ interface KeptReading extends MeterReading {
 
 /** Hour meters: readings typed, from files or from the simulated machine, and the usage to come. */
 export class Meters {
-  private readonly known = new Map<
-    number,
-    { readonly key: string; readonly forecast: UsageForecast }
-  >();
+  private readonly known = new Map<number, { readonly key: string; readonly forecast: UsageForecast }>();
 
   constructor(
     private readonly db: Db,
@@ -38,13 +35,10 @@ export class Meters {
     const closed = holidays.map((h) => h.date);
     // By the hour: a forecast leans on how old each reading is.
     const now = `${instant(this.clock).slice(0, 13)} ${closed.join(" ")}`;
-    const keyOf = (m: (typeof machines)[number]): string =>
-      `${m.metered} ${m.hours_per_week} ${now}`;
+    const keyOf = (m: (typeof machines)[number]): string => `${m.metered} ${m.hours_per_week} ${now}`;
     const old = machines.filter((m) => this.known.get(m.id)?.key !== keyOf(m));
     if (old.length > 0) {
-      const readings = await this.readings(
-        old.length > AT_ONCE ? undefined : old.map((m) => m.id),
-      );
+      const readings = await this.readings(old.length > AT_ONCE ? undefined : old.map((m) => m.id));
       for (const m of old)
         this.known.set(m.id, {
           key: keyOf(m),
@@ -65,7 +59,7 @@ export class Meters {
       .filter((m) => m.retired_at === null)
       .map((m) => {
         const own = readings.get(m.id) ?? [];
-        const { hoursPerDay, expanded, from, notes } = this.forecast(m, own, closed); // prettier-ignore
+        const { hoursPerDay, expanded, from, notes } = this.forecast(m, own, closed);
         return {
           machineId: m.id,
           nickname: m.nickname,
@@ -74,7 +68,10 @@ export class Meters {
           expanded,
           from,
           notes: [...notes],
-          readings: own.slice(-6).reverse().map(({ id, at, hours, reset, by }) => ({ id, date: at, hours, reset, by })), // prettier-ignore
+          readings: own
+            .slice(-6)
+            .reverse()
+            .map(({ id, at, hours, reset, by }) => ({ id, date: at, hours, reset, by })),
         };
       });
   }
@@ -86,7 +83,7 @@ export class Meters {
     this.refuse(readings.get(machineId) ?? [], reading);
     await this.insert(machineId, reading, who);
     return this.list();
-  } // prettier-ignore
+  }
 
   /** The simulated machine’s own meter: what the last one said and its working week since. */
   async read(machineId: number, who: string): Promise<MachineMeter[]> {
@@ -99,27 +96,36 @@ export class Meters {
     const hours = Math.round((last?.hours ?? 4000) + (machine.hours_per_week / 7) * days);
     await this.simulatedTravel(machineId);
     return this.add(machineId, { key: randomUUID(), date, hours, reset: false }, who);
-  } // prettier-ignore
+  }
 
   /** The stand-in tells the travel of its axes too: each has a mean feed of its own. A program that was given stays. */
   private async simulatedTravel(machineId: number): Promise<void> {
-    const rows = await this.db.selectFrom("axis").select(["id", "config"]).where("machine_id", "=", machineId).where("retired_at", "is", null).execute(); // prettier-ignore
-    const { gramsPerStroke: _, gunFigures: __, ...edit } = await this.settings.get(); // prettier-ignore
+    const rows = await this.db
+      .selectFrom("axis")
+      .select(["id", "config"])
+      .where("machine_id", "=", machineId)
+      .where("retired_at", "is", null)
+      .execute();
+    const { gramsPerStroke: _, gunFigures: __, ...edit } = await this.settings.get();
     const told = rows.map((r) => {
       const { letter, rapidMmMin } = fromJson(r.config);
-      return { machineId, letter, kmPerHour: (60 * rapidMmMin * (0.03 + 0.01 * (r.id % 4))) / 1e6, from: SIMULATED }; // prettier-ignore
+      return { machineId, letter, kmPerHour: (60 * rapidMmMin * (0.03 + 0.01 * (r.id % 4))) / 1e6, from: SIMULATED };
     });
-    const programs = edit.travel.filter((x) => x.machineId !== machineId || x.from !== SIMULATED); // prettier-ignore
-    const fresh = told.filter((x) => !programs.some((p) => p.machineId === machineId && p.letter === x.letter)); // prettier-ignore
+    const programs = edit.travel.filter((x) => x.machineId !== machineId || x.from !== SIMULATED);
+    const fresh = told.filter((x) => !programs.some((p) => p.machineId === machineId && p.letter === x.letter));
     await this.settings.set({ ...edit, travel: [...programs, ...fresh] });
   }
 
   async back(readingId: number, who: string): Promise<MachineMeter[]> {
     const row = await this.db.selectFrom("meter_reading").select("id").where("id", "=", readingId).executeTakeFirst();
     if (!row) throw notFound("meter reading", readingId);
-    await this.db.insertInto("meter_back").values({ reading_id: readingId, at: instant(this.clock), by: who }).onConflict((c) => c.doNothing()).execute();
+    await this.db
+      .insertInto("meter_back")
+      .values({ reading_id: readingId, at: instant(this.clock), by: who })
+      .onConflict((c) => c.doNothing())
+      .execute();
     return this.list();
-  } // prettier-ignore
+  }
 
   /** Says what is wrong with a reading against those before and after it; nothing when it may be kept. */
   refuse(own: readonly MeterReading[], reading: Pick<MeterCreate, "date" | "hours" | "reset">): void {
@@ -130,32 +136,37 @@ export class Meters {
     checkMeter(own.filter((r) => r.at <= reading.date).at(-1) ?? null, next);
     const after = own.find((r) => r.at > reading.date);
     if (after && !after.reset) checkMeter(next, after);
-  } // prettier-ignore
+  }
 
   async insert(machineId: number, reading: MeterCreate, who: string): Promise<boolean> {
     const { numInsertedOrUpdatedRows = 0n } = await this.db
       .insertInto("meter_reading")
-      .values({ key: reading.key, machine_id: machineId, date: reading.date, hours: reading.hours, reset: reading.reset ? 1 : 0, at: instant(this.clock), by: who })
+      .values({
+        key: reading.key,
+        machine_id: machineId,
+        date: reading.date,
+        hours: reading.hours,
+        reset: reading.reset ? 1 : 0,
+        at: instant(this.clock),
+        by: who,
+      })
       .onConflict((on) => on.column("key").doNothing())
       .executeTakeFirst();
     return numInsertedOrUpdatedRows > 0n;
-  } // prettier-ignore
+  }
 
-  private forecast(machine: { hours_per_week: number }, own: readonly MeterReading[], closed: readonly string[]): UsageForecast {
+  private forecast(
+    machine: { hours_per_week: number },
+    own: readonly MeterReading[],
+    closed: readonly string[],
+  ): UsageForecast {
     return forecastUsage(own, machine.hours_per_week, instant(this.clock), closed);
-  } // prettier-ignore
+  }
 
   private machines(id?: number) {
     return this.db
       .selectFrom("machine")
-      .select([
-        "id",
-        "nickname",
-        "bay",
-        "hours_per_week",
-        "retired_at",
-        "metered",
-      ])
+      .select(["id", "nickname", "bay", "hours_per_week", "retired_at", "metered"])
       .$if(id !== undefined, (q) => q.where("id", "=", id ?? 0))
       .orderBy("id")
       .execute();
@@ -169,9 +180,7 @@ export class Meters {
   }
 
   /** Readings that stand, by machine, in the order of their days. */
-  async readings(
-    ids?: readonly number[],
-  ): Promise<ReadonlyMap<number, readonly KeptReading[]>> {
+  async readings(ids?: readonly number[]): Promise<ReadonlyMap<number, readonly KeptReading[]>> {
     const rows = await this.db
       .selectFrom("meter_reading")
       .leftJoin("meter_back", "meter_back.reading_id", "meter_reading.id")

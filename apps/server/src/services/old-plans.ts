@@ -76,7 +76,5 @@ export function modernPlan(plan: Plan): Plan {
 type Stored<T> = T extends unknown ? Omit<T, "at" | "by" | "key"> : never;
 
 export function modernEvent<T extends Stored<JobEventRecord>>(event: T): T {
-  return event.kind === "plan" && "plan" in event
-    ? { ...event, plan: modernPlan(event.plan as Plan) }
-    : event;
+  return event.kind === "plan" && "plan" in event ? { ...event, plan: modernPlan(event.plan as Plan) } : event;
 }

@@ -71,9 +71,7 @@ export class PointMemory {
   constructor(private readonly db: Db) {}
 
   /** In the order of their numbers: all, those of a machine, or one. */
-  async facts(
-    of: { readonly id?: number; readonly machineId?: number } = {},
-  ): Promise<readonly PointFacts[]> {
+  async facts(of: { readonly id?: number; readonly machineId?: number } = {}): Promise<readonly PointFacts[]> {
     // Stamps only rise: the same sum over as many points, and nothing has changed.
     const whole = of.id === undefined && of.machineId === undefined;
     const sum = whole ? await this.sum() : "";
@@ -82,14 +80,10 @@ export class PointMemory {
       .selectFrom("lube_point")
       .select(["id", "changed"])
       .$if(of.id !== undefined, (q) => q.where("id", "=", of.id ?? 0))
-      .$if(of.machineId !== undefined, (q) =>
-        q.where("machine_id", "=", of.machineId ?? 0),
-      )
+      .$if(of.machineId !== undefined, (q) => q.where("machine_id", "=", of.machineId ?? 0))
       .orderBy("id")
       .execute();
-    const old = stamps
-      .filter((s) => this.known.get(s.id)?.changed !== s.changed)
-      .map((s) => s.id);
+    const old = stamps.filter((s) => this.known.get(s.id)?.changed !== s.changed).map((s) => s.id);
     for (let from = 0; from < old.length; from += AT_ONCE) {
       // After a big file thousands are read again: others are answered in between.
       if (from > 0) await new Promise((others) => setImmediate(others));
@@ -103,35 +97,18 @@ export class PointMemory {
   private async sum(): Promise<string> {
     const { count, sum } = await this.db
       .selectFrom("lube_point")
-      .select((eb) => [
-        eb.fn.countAll<number>().as("count"),
-        eb.fn.sum<number | null>("changed").as("sum"),
-      ])
+      .select((eb) => [eb.fn.countAll<number>().as("count"), eb.fn.sum<number | null>("changed").as("sum")])
       .executeTakeFirstOrThrow();
     return `${count} ${sum ?? 0}`;
   }
 
   private async read(ids: readonly number[]): Promise<void> {
-    const rows = await this.db
-      .selectFrom("lube_point")
-      .selectAll()
-      .where("id", "in", ids)
-      .execute();
+    const rows = await this.db.selectFrom("lube_point").selectAll().where("id", "in", ids).execute();
     const visits = grouped(
-      await this.db
-        .selectFrom("lube_visit")
-        .selectAll()
-        .where("point_id", "in", ids)
-        .orderBy("id")
-        .execute(),
+      await this.db.selectFrom("lube_visit").selectAll().where("point_id", "in", ids).orderBy("id").execute(),
     );
     const holds = grouped(
-      await this.db
-        .selectFrom("lube_hold")
-        .selectAll()
-        .where("point_id", "in", ids)
-        .orderBy("id")
-        .execute(),
+      await this.db.selectFrom("lube_hold").selectAll().where("point_id", "in", ids).orderBy("id").execute(),
     );
     const photos = grouped(
       await this.db
@@ -150,9 +127,7 @@ export class PointMemory {
             row,
             standing(visits.get(row.id) ?? []),
             holds.get(row.id)?.at(-1),
-            (photos.get(row.id) ?? []).map(
-              ({ point_id: _, ...photo }) => photo,
-            ),
+            (photos.get(row.id) ?? []).map(({ point_id: _, ...photo }) => photo),
           ),
         );
   }
@@ -166,10 +141,7 @@ function factsOf(
 ): PointFacts {
   const point = fromJson(row.point);
   const last = visits.at(-1) ?? null;
-  const holds =
-    hold !== undefined &&
-    hold.kind !== "free" &&
-    (last === null || hold.at > last.at);
+  const holds = hold !== undefined && hold.kind !== "free" && (last === null || hold.at > last.at);
   return {
     id: row.id,
     changed: row.changed,
@@ -180,9 +152,7 @@ function factsOf(
     visits,
     found: visits.flatMap((v): FoundState[] => (v.found ? [v.found] : [])),
     learnt: learnInterval(
-      visits.flatMap((v): VisitFinding[] =>
-        v.found ? [{ found: v.found, taken: takenOf(point, v) }] : [],
-      ),
+      visits.flatMap((v): VisitFinding[] => (v.found ? [{ found: v.found, taken: takenOf(point, v) }] : [])),
     ),
     fromMs: Date.parse(last?.at ?? row.since),
     hold: holds
@@ -197,17 +167,8 @@ function factsOf(
 }
 
 /** When a point is due, as its machine is used. */
-export function timingOf(
-  { point, learnt, fromMs }: PointFacts,
-  { usage, school, nowMs }: Use,
-): Timing {
-  const interval = intervalDays(
-    point.rule,
-    usage,
-    point.factors,
-    learnt.factor,
-    school,
-  );
+export function timingOf({ point, learnt, fromMs }: PointFacts, { usage, school, nowMs }: Use): Timing {
+  const interval = intervalDays(point.rule, usage, point.factors, learnt.factor, school);
   const dueMs = fromMs + interval.days * DAY_MS;
   return { interval, dueMs, lateDays: (nowMs - dueMs) / DAY_MS };
 }
@@ -220,13 +181,7 @@ export function isOverGreasedAt({ learnt, found }: PointFacts): boolean {
 export function recordOf(facts: PointFacts, use: Use): LubePointRecord {
   const { point, learnt, visits, found } = facts;
   const { interval, dueMs, lateDays } = timingOf(facts, use);
-  const plain = intervalDays(
-    point.rule,
-    use.usage,
-    point.factors,
-    1,
-    use.school,
-  );
+  const plain = intervalDays(point.rule, use.usage, point.factors, 1, use.school);
   const last = visits.at(-1) ?? null;
   return {
     // Named one by one: thousands are told at once, and spread over each other they take fifty times as long.
@@ -260,10 +215,7 @@ export function recordOf(facts: PointFacts, use: Use): LubePointRecord {
     learnt: learnt.words,
     overGreased: isOverGreasedAt(facts),
     dueOn: dayOf(dueMs),
-    dueSpreadDays:
-      interval.by === "calendar" || interval.held
-        ? 0
-        : interval.days * use.spread,
+    dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
     lateDays,
     asksCase: asksCase(point, found, last),
     visits: visits.length,
@@ -283,9 +235,7 @@ export function standing(visits: readonly Visit[]): readonly Visit[] {
   return stack;
 }
 
-function grouped<T extends { point_id: number }>(
-  rows: readonly T[],
-): ReadonlyMap<number, T[]> {
+function grouped<T extends { point_id: number }>(rows: readonly T[]): ReadonlyMap<number, T[]> {
   const map = new Map<number, T[]>();
   for (const row of rows) {
     const there = map.get(row.point_id);
@@ -297,27 +247,17 @@ function grouped<T extends { point_id: number }>(
 
 /** What a point took against its dose; null for a wipe, a look, and a visit that gave nothing. */
 function takenOf(point: LubePoint, visit: Visit): number | null {
-  return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0
-    ? visit.dose / point.dose
-    : null;
+  return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0 ? visit.dose / point.dose : null;
 }
 
 /** When a finding at a point is the start of a case, in words; empty when it is not. */
-function asksCase(
-  point: LubePoint,
-  found: readonly FoundState[],
-  last: Visit | null,
-): string {
+function asksCase(point: LubePoint, found: readonly FoundState[], last: Visit | null): string {
   if (last?.glitter) return "Metal glitter or chips in the grease.";
   if (last?.friction) return "More friction than the time before.";
   const outlets = last?.outlets ? fromJson(last.outlets) : [];
-  const central = centralAdvice(
-    (point.outlets ?? []).map((name, i) => ({ name, wet: outlets[i] ?? null })),
-  );
-  if (central.repair)
-    return `${central.says} Look at: ${central.look.join("; ")}.`;
+  const central = centralAdvice((point.outlets ?? []).map((name, i) => ({ name, wet: outlets[i] ?? null })));
+  if (central.repair) return `${central.says} Look at: ${central.look.join("; ")}.`;
   if (found.at(-1) === "blocked") return "Blocked: nothing gets through.";
-  if (found.at(-1) === "dry" && found.at(-2) === "dry")
-    return "Dry twice running.";
+  if (found.at(-1) === "dry" && found.at(-2) === "dry") return "Dry twice running.";
   return "";
 }

@@ -1,8 +1,4 @@
-import {
-  evaluateRun,
-  type ApproachJudgement,
-  type LossResult,
-} from "@iron/core";
+import { evaluateRun, type ApproachJudgement, type LossResult } from "@iron/core";
 import { indicatorSetup, type ReadingRecord, type Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
@@ -21,26 +17,14 @@ export interface NewReading {
 }
 
 /** A run's readings with the state that the last mark of each gives it. */
-export async function readingsOf(
-  db: Db,
-  runId: number,
-): Promise<ReadingRecord[]> {
-  const rows = await selectReadings(db)
-    .where("run_id", "=", runId)
-    .orderBy("reading.id")
-    .execute();
+export async function readingsOf(db: Db, runId: number): Promise<ReadingRecord[]> {
+  const rows = await selectReadings(db).where("run_id", "=", runId).orderBy("reading.id").execute();
   return rows.map(recordOf);
 }
 
 /** Readings of some tests in one query, by test. */
-export async function readingsOfRuns(
-  db: Db,
-  runIds: readonly number[],
-): Promise<ReadonlyMap<number, ReadingRecord[]>> {
-  const rows = await selectReadings(db)
-    .where("run_id", "in", runIds)
-    .orderBy("reading.id")
-    .execute();
+export async function readingsOfRuns(db: Db, runIds: readonly number[]): Promise<ReadonlyMap<number, ReadingRecord[]>> {
+  const rows = await selectReadings(db).where("run_id", "in", runIds).orderBy("reading.id").execute();
   const byRun = new Map<number, ReadingRecord[]>();
   for (const r of rows) {
     const record = recordOf(r);
@@ -57,11 +41,7 @@ function selectReadings(db: Db) {
     .leftJoin("reading_mark", (join) =>
       join
         .onRef("reading_mark.reading_id", "=", "reading.id")
-        .on(
-          "reading_mark.id",
-          "=",
-          sql<number>`(select max(id) from reading_mark where reading_id = reading.id)`,
-        ),
+        .on("reading_mark.id", "=", sql<number>`(select max(id) from reading_mark where reading_id = reading.id)`),
     )
     .select([
       "reading.id",
@@ -113,9 +93,7 @@ function recordOf(r: ReadingRow): ReadingRecord {
   };
 }
 
-export function resultOf(
-  run: Pick<Run, "plan" | "setup" | "readings">,
-): LossResult | null {
+export function resultOf(run: Pick<Run, "plan" | "setup" | "readings">): LossResult | null {
   return evaluateRun(run.plan, run.readings, indicatorSetup(run.setup));
 }
 

@@ -35,26 +35,17 @@ export class RunImport {
     const axis = await this.machines.axis(axisId);
     const { rows, errors } = await this.pool.run("readReadings", text);
     if (errors.length > 0) {
-      throw problem(
-        422,
-        "Rows are wrong",
-        `${errors.length} rows cannot be read; nothing was kept.`,
-        {
-          errors: errors.slice(0, MOST_ERRORS).map((e) => ({
-            path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
-            message: e.message,
-          })),
-        },
-      );
+      throw problem(422, "Rows are wrong", `${errors.length} rows cannot be read; nothing was kept.`, {
+        errors: errors.slice(0, MOST_ERRORS).map((e) => ({
+          path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
+          message: e.message,
+        })),
+      });
     }
     const plan = planOfRows(rows, keepsZero, overTravelMm);
     checkPlan(plan, axis.config.travelMm);
     const hash = createHash("sha256")
-      .update(
-        JSON.stringify(
-          rows.map((r) => [r.placeMm, r.approach, r.run, r.readingMm, r.state]),
-        ),
-      )
+      .update(JSON.stringify(rows.map((r) => [r.placeMm, r.approach, r.run, r.readingMm, r.state])))
       .digest("hex");
     return this.db.transaction().execute(async (trx) => {
       const before = await trx
@@ -63,26 +54,16 @@ export class RunImport {
         .where("axis_id", "=", axisId)
         .where("import_hash", "=", hash)
         .executeTakeFirst();
-      if (before)
-        return { runId: before.id, duplicate: true, readings: rows.length };
-      const runId = await this.runs.insertRun(
-        trx,
-        axisId,
-        { plan, setup },
-        who,
-        hash,
-      );
+      if (before) return { runId: before.id, duplicate: true, readings: rows.length };
+      const runId = await this.runs.insertRun(trx, axisId, { plan, setup }, who, hash);
       const steps = stepsOf(plan);
-      const offset = (placeMm: number): number =>
-        plan.keepsZero ? placeMm - plan.targetsMm[0] : 0;
+      const offset = (placeMm: number): number => (plan.keepsZero ? placeMm - plan.targetsMm[0] : 0);
       const plain = {
         widthMm: setup.indicator.resolutionMm,
         source: "import" as const,
       };
       const byKey = new Map(
-        steps
-          .filter((s) => s.action === "read")
-          .map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
+        steps.filter((s) => s.action === "read").map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
       );
       const readings: NewReading[] = [
         ...steps
@@ -96,9 +77,7 @@ export class RunImport {
             reason: "",
           })),
         ...rows.map((row) => {
-          const step = byKey.get(
-            `${row.placeMm} ${row.approach} ${row.run}`,
-          ) as TestStep;
+          const step = byKey.get(`${row.placeMm} ${row.approach} ${row.run}`) as TestStep;
           const aside = row.state !== "kept";
           return {
             ...plain,

@@ -4,10 +4,7 @@ import type { Tables } from "../store/tables";
 import { resultOf } from "./readings";
 
 /** Keeps with a test what its readings come to; most readings change nothing of it, and then nothing is written. */
-export async function summarise(
-  trx: Transaction<Tables>,
-  run: Run,
-): Promise<void> {
+export async function summarise(trx: Transaction<Tables>, run: Run): Promise<void> {
   const result = run.state === "finished" ? resultOf(run) : null;
   const summary = {
     lost_mm: result?.lostMm ?? null,

@@ -1,12 +1,5 @@
 import { checkPlan, nextStep, stepsOf, type TestStep } from "@iron/core";
-import type {
-  ReadingRecord,
-  Run,
-  RunCreate,
-  RunSetup,
-  RunSummary,
-  TypedLoss,
-} from "@iron/contract";
+import type { ReadingRecord, Run, RunCreate, RunSetup, RunSummary, TypedLoss } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -15,12 +8,7 @@ import { settleAxes } from "./axis-summary";
 import { summarise } from "./run-summary";
 import { instant, type Clock } from "./clock";
 import type { Machines } from "./machines";
-import {
-  readingsOf,
-  readingsOfRuns,
-  resultOf,
-  type NewReading,
-} from "./readings";
+import { readingsOf, readingsOfRuns, resultOf, type NewReading } from "./readings";
 
 /** Tests read at once when all of an axis are. */
 const RUNS_AT_ONCE = 8;
@@ -36,11 +24,7 @@ export class Runs {
   ) {}
 
   async run(id: number, db: Db = this.db): Promise<Run> {
-    const row = await db
-      .selectFrom("run")
-      .selectAll()
-      .where("id", "=", id)
-      .executeTakeFirst();
+    const row = await db.selectFrom("run").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("test", id);
     return runOf(row, await readingsOf(db, id));
   }
@@ -74,21 +58,11 @@ export class Runs {
     return this.marking(
       readingId,
       (run, reading) => {
-        if (reading.state !== "kept")
-          throw conflict(
-            "That reading is not in use: there is nothing to set aside.",
-          );
+        if (reading.state !== "kept") throw conflict("That reading is not in use: there is nothing to set aside.");
         const step = stepsOf(run.plan)[reading.step];
-        const hang = run.readings.some(
-          (r) =>
-            r.state === "kept" &&
-            r.step > step.index &&
-            hangsOn(run, step, r.step),
-        );
+        const hang = run.readings.some((r) => r.state === "kept" && r.step > step.index && hangsOn(run, step, r.step));
         if (step.action === "zero" && hang) {
-          throw conflict(
-            "Readings taken since hang on this zero. Set them aside first, or begin a new test.",
-          );
+          throw conflict("Readings taken since hang on this zero. Set them aside first, or begin a new test.");
         }
         return { mark: "discarded", reason: reason || "set aside by hand" };
       },
@@ -100,16 +74,9 @@ export class Runs {
     return this.marking(
       readingId,
       (run, reading) => {
-        if (reading.state !== "discarded")
-          throw conflict("That reading was not set aside.");
-        if (
-          run.readings.some(
-            (r) => r.state === "kept" && r.step === reading.step,
-          )
-        ) {
-          throw conflict(
-            "Its step has been read anew. Set that reading aside first.",
-          );
+        if (reading.state !== "discarded") throw conflict("That reading was not set aside.");
+        if (run.readings.some((r) => r.state === "kept" && r.step === reading.step)) {
+          throw conflict("Its step has been read anew. Set that reading aside first.");
         }
         return { mark: "restored", reason: "" };
       },
@@ -149,20 +116,13 @@ export class Runs {
   }
 
   /** A program that is about to move the axis; once readings hang on another one it is too late. */
-  async noteProgram(
-    runId: number,
-    commanded: NonNullable<RunSetup["commanded"]>,
-  ): Promise<Run> {
+  async noteProgram(runId: number, commanded: NonNullable<RunSetup["commanded"]>): Promise<Run> {
     return this.changing(runId, async (trx, run) => {
       const there = run.setup.commanded;
-      const same =
-        there?.system === commanded.system &&
-        there.decimals === commanded.decimals;
+      const same = there?.system === commanded.system && there.decimals === commanded.decimals;
       if (same) return;
       const steps = stepsOf(run.plan);
-      const read = run.readings.some(
-        (r) => r.state === "kept" && steps[r.step].action !== "zero",
-      );
+      const read = run.readings.some((r) => r.state === "kept" && steps[r.step].action !== "zero");
       if (read)
         throw conflict(
           "Readings have been taken already: their places were commanded as before. Begin a new test for another program.",
@@ -261,12 +221,7 @@ export class Runs {
       .execute();
     for (let from = 0; from < ids.length; from += RUNS_AT_ONCE) {
       const some = ids.slice(from, from + RUNS_AT_ONCE).map((r) => r.id);
-      const rows = await this.db
-        .selectFrom("run")
-        .selectAll()
-        .where("id", "in", some)
-        .orderBy("started_at")
-        .execute();
+      const rows = await this.db.selectFrom("run").selectAll().where("id", "in", some).orderBy("started_at").execute();
       const readings = await readingsOfRuns(this.db, some);
       for (const row of rows) yield runOf(row, readings.get(row.id) ?? []);
       await new Promise((others) => setImmediate(others));
@@ -275,16 +230,12 @@ export class Runs {
 
   private expectRunning(run: Run): TestStep {
     const next = nextStep(stepsOf(run.plan), run.readings);
-    if (run.state !== "running" || !next)
-      throw conflict("This test has ended. Begin a new one.", run);
+    if (run.state !== "running" || !next) throw conflict("This test has ended. Begin a new one.", run);
     return next;
   }
 
   /** One transaction: look, change, then settle the run's state and summary. */
-  private changing(
-    runId: number,
-    change: (trx: Transaction<Tables>, run: Run) => Promise<void>,
-  ): Promise<Run> {
+  private changing(runId: number, change: (trx: Transaction<Tables>, run: Run) => Promise<void>): Promise<Run> {
     return this.db.transaction().execute(async (trx) => {
       await change(trx, await this.run(runId, trx));
       const run = await this.run(runId, trx);
@@ -305,24 +256,14 @@ export class Runs {
 
   private async marking(
     readingId: number,
-    mark: (
-      run: Run,
-      reading: ReadingRecord,
-    ) => { mark: "discarded" | "restored"; reason: string },
+    mark: (run: Run, reading: ReadingRecord) => { mark: "discarded" | "restored"; reason: string },
     who: string,
   ): Promise<Run> {
-    const row = await this.db
-      .selectFrom("reading")
-      .select("run_id")
-      .where("id", "=", readingId)
-      .executeTakeFirst();
+    const row = await this.db.selectFrom("reading").select("run_id").where("id", "=", readingId).executeTakeFirst();
     if (!row) throw notFound("reading", readingId);
     return this.changing(row.run_id, async (trx, run) => {
-      if (run.state === "abandoned")
-        throw conflict("This test was given up. Begin a new one.");
-      const reading = run.readings.find(
-        (r) => r.id === readingId,
-      ) as ReadingRecord;
+      if (run.state === "abandoned") throw conflict("This test was given up. Begin a new one.");
+      const reading = run.readings.find((r) => r.id === readingId) as ReadingRecord;
       const made = mark(run, reading);
       await trx
         .insertInto("reading_mark")
@@ -334,11 +275,7 @@ export class Runs {
         })
         .execute();
       if (made.mark === "discarded") {
-        await trx
-          .updateTable("run")
-          .set({ state: "running", finished_at: null })
-          .where("id", "=", run.id)
-          .execute();
+        await trx.updateTable("run").set({ state: "running", finished_at: null }).where("id", "=", run.id).execute();
       }
     });
   }
@@ -351,18 +288,10 @@ export class Runs {
   async reevaluate(): Promise<number> {
     const key = "evaluation";
     const value = String(EVALUATION);
-    const done = await this.db
-      .selectFrom("setting")
-      .select("value")
-      .where("key", "=", key)
-      .executeTakeFirst();
+    const done = await this.db.selectFrom("setting").select("value").where("key", "=", key).executeTakeFirst();
     if (done?.value === value) return 0;
     return this.db.transaction().execute(async (trx) => {
-      const rows = await trx
-        .selectFrom("run")
-        .select("id")
-        .where("state", "=", "finished")
-        .execute();
+      const rows = await trx.selectFrom("run").select("id").where("state", "=", "finished").execute();
       for (const { id } of rows) await summarise(trx, await this.run(id, trx));
       await settleAxes(trx);
       await trx
@@ -374,13 +303,7 @@ export class Runs {
     });
   }
 
-  async insertRun(
-    db: Db,
-    axisId: number,
-    create: RunCreate,
-    who: string,
-    hash: string | null,
-  ): Promise<number> {
+  async insertRun(db: Db, axisId: number, create: RunCreate, who: string, hash: string | null): Promise<number> {
     const row = {
       axis_id: axisId,
       kind: create.plan.kind,
@@ -395,21 +318,10 @@ export class Runs {
       expanded_mm: null,
       place_mm: null,
     };
-    return (
-      await db
-        .insertInto("run")
-        .values(row)
-        .returning("id")
-        .executeTakeFirstOrThrow()
-    ).id;
+    return (await db.insertInto("run").values(row).returning("id").executeTakeFirstOrThrow()).id;
   }
 
-  async insertReading(
-    db: Db,
-    runId: number,
-    r: NewReading,
-    who: string,
-  ): Promise<void> {
+  async insertReading(db: Db, runId: number, r: NewReading, who: string): Promise<void> {
     const row = {
       run_id: runId,
       step: r.step,
@@ -427,10 +339,7 @@ export class Runs {
   }
 }
 
-function runOf(
-  row: Selectable<Tables["run"]>,
-  readings: readonly ReadingRecord[],
-): Run {
+function runOf(row: Selectable<Tables["run"]>, readings: readonly ReadingRecord[]): Run {
   return {
     id: row.id,
     axisId: row.axis_id,
@@ -449,8 +358,6 @@ function runOf(
 /** Does the reading of a later step depend on where this zero was set? */
 function hangsOn(run: Run, zero: TestStep, step: number): boolean {
   const steps = stepsOf(run.plan);
-  const nextZero = steps.find(
-    (s) => s.action === "zero" && s.index > zero.index,
-  );
+  const nextZero = steps.find((s) => s.action === "zero" && s.index > zero.index);
   return !nextZero || step < nextZero.index;
 }

@@ -55,11 +55,7 @@ export class SeriesRuns {
   }
 
   async get(id: number): Promise<Series> {
-    const row = await this.db
-      .selectFrom("series")
-      .selectAll()
-      .where("id", "=", id)
-      .executeTakeFirst();
+    const row = await this.db.selectFrom("series").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("series of readings", id);
     const points = await this.points([id]);
     return seriesOf(row, points);
@@ -82,12 +78,7 @@ export class SeriesRuns {
   }
 
   /** Keeps a reading; the same key again changes nothing. */
-  async add(
-    id: number,
-    point: SeriesPointCreate,
-    who: string,
-    source: "typed" | "device" = "typed",
-  ): Promise<Series> {
+  async add(id: number, point: SeriesPointCreate, who: string, source: "typed" | "device" = "typed"): Promise<Series> {
     const series = await this.get(id);
     if (await isKnownKey(this.db, "series_point", point.key, id)) return series;
     const step = stepOf(series.plan, point.step);
@@ -121,14 +112,13 @@ export class SeriesRuns {
     const step = stepOf(series.plan, index);
     const { config } = await this.machines.axis(series.axisId);
     const device = await this.hub.device(series.axisId);
-    if (device.snapshot().moving)
-      throw conflict("The axis is still moving. Wait until it stands.");
+    if (device.snapshot().moving) throw conflict("The axis is still moving. Wait until it stands.");
     const feedMmMin = Math.min(config.rapidMmMin, 3000);
     if (series.plan.kind === "crest-run") {
       await device.command([{ kind: "move", toMm: step.at, feedMmMin }]);
       await device.still(PATIENCE_MS);
     }
-    const value = simulateSeriesReading(config, device.model, series.plan, step, standardNormal); // prettier-ignore
+    const value = simulateSeriesReading(config, device.model, series.plan, step, standardNormal);
     const point = { key: randomUUID(), step: index, value, entered: "" };
     return this.add(id, point, who, "device");
   }
@@ -156,26 +146,16 @@ export class SeriesRuns {
     await this.hub.forget(axisId);
   }
 
-  private points(
-    ids: readonly number[],
-  ): Promise<Selectable<Tables["series_point"]>[]> {
+  private points(ids: readonly number[]): Promise<Selectable<Tables["series_point"]>[]> {
     if (ids.length === 0) return Promise.resolve([]);
-    return this.db
-      .selectFrom("series_point")
-      .selectAll()
-      .where("series_id", "in", ids)
-      .orderBy("id")
-      .execute();
+    return this.db.selectFrom("series_point").selectAll().where("series_id", "in", ids).orderBy("id").execute();
   }
 }
 
 type Point = readonly [x: number, y: number, z: number];
 
 /** Where the bolts of a part stand in space, and which way a shim pushes it. */
-const FACES: Record<
-  Shimmed,
-  { readonly push: Point; readonly at: (x: number, y: number) => Point }
-> = {
+const FACES: Record<Shimmed, { readonly push: Point; readonly at: (x: number, y: number) => Point }> = {
   "column-base": { push: [0, 0, 1], at: (x, y) => [x, y, -900] },
   "gantry-legs": { push: [0, 0, 1], at: (x, y) => [x, y, -600] },
   "hanging-head": { push: [0, 0, -1], at: (x, y) => [x, y, 200] },
@@ -185,18 +165,11 @@ const FACES: Record<
 function stepOf(plan: SeriesPlan, index: number): SeriesStep {
   const steps = seriesSteps(plan);
   if (index >= steps.length)
-    throw problem(
-      422,
-      "Not valid",
-      `Step ${index} is not in this series: it has steps 0 to ${steps.length - 1}.`,
-    );
+    throw problem(422, "Not valid", `Step ${index} is not in this series: it has steps 0 to ${steps.length - 1}.`);
   return steps[index];
 }
 
-function seriesOf(
-  row: Selectable<Tables["series"]>,
-  points: readonly Selectable<Tables["series_point"]>[],
-): Series {
+function seriesOf(row: Selectable<Tables["series"]>, points: readonly Selectable<Tables["series_point"]>[]): Series {
   const plan = fromJson(row.plan);
   const values: (number | null)[] = [];
   for (const p of points) values[p.step] = p.value;
@@ -208,6 +181,6 @@ function seriesOf(
     state: done ? "finished" : "running",
     startedAt: row.started_at,
     by: row.by,
-    points: points.map(({ step, value, source, at, by }) => ({ step, value, source, at, by })), // prettier-ignore
+    points: points.map(({ step, value, source, at, by }) => ({ step, value, source, at, by })),
   };
 }

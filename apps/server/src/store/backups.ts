@@ -1,12 +1,5 @@
 import Database from "better-sqlite3";
-import {
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  statSync,
-} from "node:fs";
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { DATABASE_FILE } from "./database";
 import { holdFolder } from "./folder-lock";
@@ -59,17 +52,11 @@ export function backupsIn(folder: string): readonly Backup[] {
  * @returns where it lies
  * @throws Error where it cannot be made or does not check
  */
-export async function makeBackup(
-  folder: string,
-  now: Date,
-  to?: string,
-): Promise<string> {
+export async function makeBackup(folder: string, now: Date, to?: string): Promise<string> {
   const source = join(folder, DATABASE_FILE);
-  if (!existsSync(source))
-    throw new StartError(`There is no ${source} to make a backup of.`);
+  if (!existsSync(source)) throw new StartError(`There is no ${source} to make a backup of.`);
   const stamp = now.toISOString().slice(0, 19).replaceAll(":", "-");
-  const target =
-    to ?? join(folder, BACKUP_FOLDER, `iron-patience-${stamp}Z.sqlite`);
+  const target = to ?? join(folder, BACKUP_FOLDER, `iron-patience-${stamp}Z.sqlite`);
   const unchecked = `${target}.unchecked`;
   mkdirSync(dirname(target), { recursive: true });
   const file = new Database(source, { fileMustExist: true });
@@ -79,8 +66,7 @@ export async function makeBackup(
     renameSync(unchecked, target);
   } finally {
     file.close();
-    for (const ending of ["", "-wal", "-shm", "-journal"])
-      rmSync(`${unchecked}${ending}`, { force: true });
+    for (const ending of ["", "-wal", "-shm", "-journal"]) rmSync(`${unchecked}${ending}`, { force: true });
   }
   return target;
 }
@@ -129,10 +115,7 @@ export function contentsOf(path: string): Contents {
 }
 
 /** Which of some backups are kept: seven days, four weeks, twelve months, the newest of each. */
-export function keptOf(
-  backups: readonly Backup[],
-  now: Date,
-): ReadonlySet<Backup> {
+export function keptOf(backups: readonly Backup[], now: Date): ReadonlySet<Backup> {
   const kept = new Set<Backup>(backups.slice(0, 1));
   const newest = (groupOf: (at: Date) => string, most: number): void => {
     const seen = new Set<string>();
@@ -144,10 +127,7 @@ export function keptOf(
     }
   };
   newest((at) => at.toISOString().slice(0, 10), DAYS);
-  newest(
-    (at) => String(Math.floor((now.getTime() - at.getTime()) / (7 * DAY_MS))),
-    WEEKS,
-  );
+  newest((at) => String(Math.floor((now.getTime() - at.getTime()) / (7 * DAY_MS))), WEEKS);
   newest((at) => at.toISOString().slice(0, 7), MONTHS);
   return kept;
 }
@@ -156,8 +136,7 @@ export function keptOf(
 export function thinOut(folder: string, now: Date): void {
   const backups = backupsIn(folder);
   const kept = keptOf(backups, now);
-  for (const backup of backups)
-    if (!kept.has(backup)) rmSync(backup.path, { force: true });
+  for (const backup of backups) if (!kept.has(backup)) rmSync(backup.path, { force: true });
 }
 
 /**
@@ -165,20 +144,13 @@ export function thinOut(folder: string, now: Date): void {
  * holds the folder.
  * @returns where the database that was there lies now; null where there was none
  */
-export async function restoreBackup(
-  from: string,
-  folder: string,
-  now: Date,
-): Promise<string | null> {
+export async function restoreBackup(from: string, folder: string, now: Date): Promise<string | null> {
   contentsOf(from);
   const lock = holdFolder(folder, "a restore");
   try {
     const path = join(folder, DATABASE_FILE);
     const aside = existsSync(path)
-      ? join(
-          folder,
-          `before-restore-${now.toISOString().slice(0, 19).replaceAll(":", "-")}Z-${DATABASE_FILE}`,
-        )
+      ? join(folder, `before-restore-${now.toISOString().slice(0, 19).replaceAll(":", "-")}Z-${DATABASE_FILE}`)
       : null;
     const arriving = `${path}.arriving`;
     const source = new Database(from, { fileMustExist: true, readonly: true });
@@ -195,8 +167,7 @@ export async function restoreBackup(
       present.close();
       renameSync(path, aside);
     }
-    for (const ending of ["-wal", "-shm"])
-      rmSync(`${path}${ending}`, { force: true });
+    for (const ending of ["-wal", "-shm"]) rmSync(`${path}${ending}`, { force: true });
     renameSync(arriving, path);
     return aside;
   } finally {
@@ -220,10 +191,7 @@ export interface BackupKeeper {
 const LOOK_MS = 3_600_000;
 
 /** Makes a backup a day while the server runs, and thins them out. */
-export function keepBackups(
-  folder: string,
-  told: (words: string, error?: unknown) => void,
-): BackupKeeper {
+export function keepBackups(folder: string, told: (words: string, error?: unknown) => void): BackupKeeper {
   let wrong = "";
   let busy = false;
   const look = async (): Promise<void> => {

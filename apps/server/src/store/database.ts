@@ -30,9 +30,7 @@ class AllOrNothing extends SqliteAdapter {
  * and what that answers must not hide why it failed.
  */
 class OnceUndone extends SqliteDriver {
-  override async rollbackTransaction(
-    connection: DatabaseConnection,
-  ): Promise<void> {
+  override async rollbackTransaction(connection: DatabaseConnection): Promise<void> {
     try {
       await super.rollbackTransaction(connection);
     } catch (error) {
@@ -71,10 +69,7 @@ export interface OpenOptions {
  * acknowledged is on the disk, also when the power goes.
  * @throws StartError that names path, cause and remedy
  */
-export async function openDatabase(
-  folder: string,
-  options: OpenOptions = {},
-): Promise<Db> {
+export async function openDatabase(folder: string, options: OpenOptions = {}): Promise<Db> {
   const path = join(folder, DATABASE_FILE);
   let db: Db | null = null;
   try {
@@ -116,15 +111,9 @@ function openFile(path: string, mostPages?: number): Database.Database {
 }
 
 /** Migrations that are still to run. @throws StartError for a file of a newer version */
-function pending(
-  file: Database.Database,
-  migrations: typeof MIGRATIONS,
-  path: string,
-): readonly string[] {
+function pending(file: Database.Database, migrations: typeof MIGRATIONS, path: string): readonly string[] {
   const known = Object.keys(migrations).sort();
-  const table = file
-    .prepare("select 1 from sqlite_master where name = 'kysely_migration'")
-    .get();
+  const table = file.prepare("select 1 from sqlite_master where name = 'kysely_migration'").get();
   const done = table
     ? (file.prepare("select name from kysely_migration").all() as {
         name: string;

@@ -19,8 +19,5 @@ export function markDemo(folder: string): void {
       `${folder} holds a shop’s own data: the demo does not go there. Name another folder with --data.`,
     );
   mkdirSync(folder, { recursive: true });
-  writeFileSync(
-    mark,
-    "This folder holds the demo shop. “npm run demo -- --fresh” deletes it.\n",
-  );
+  writeFileSync(mark, "This folder holds the demo shop. “npm run demo -- --fresh” deletes it.\n");
 }

@@ -47,9 +47,7 @@ export function holdFolder(folder: string, what: string): FolderLock {
 
 function holderOf(folder: string): string {
   try {
-    const { holder } = JSON.parse(
-      readFileSync(join(folder, HOLDER_FILE), "utf8"),
-    ) as { holder: string };
+    const { holder } = JSON.parse(readFileSync(join(folder, HOLDER_FILE), "utf8")) as { holder: string };
     return holder;
   } catch {
     return "another server";

@@ -19,12 +19,7 @@ const OWNERS = {
  * nobody takes for kept there what was kept elsewhere.
  * @throws ProblemError 409 for a key that belongs to another owner
  */
-export async function isKnownKey(
-  db: Db,
-  table: keyof typeof OWNERS,
-  key: string,
-  owner: number,
-): Promise<boolean> {
+export async function isKnownKey(db: Db, table: keyof typeof OWNERS, key: string, owner: number): Promise<boolean> {
   const column = OWNERS[table];
   const row = (await db
     .selectFrom(table as "job_event")
@@ -33,8 +28,6 @@ export async function isKnownKey(
     .executeTakeFirst()) as Readonly<Record<string, number>> | undefined;
   if (!row) return false;
   if (row[column] !== owner)
-    throw conflict(
-      "This was sent before, and kept for something else. Nothing was kept here: enter it anew.",
-    );
+    throw conflict("This was sent before, and kept for something else. Nothing was kept here: enter it anew.");
   return true;
 }

@@ -1,10 +1,4 @@
-import {
-  usualCosts,
-  usualLimits,
-  usualMechanics,
-  type AxisConfig,
-  type MachineKind,
-} from "@iron/core";
+import { usualCosts, usualLimits, usualMechanics, type AxisConfig, type MachineKind } from "@iron/core";
 import { sql, type Kysely, type Migration } from "kysely";
 import { keptSums } from "./kept-sums";
 
@@ -62,9 +56,7 @@ const first: Migration = {
 const judgement: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
     await sql
-      .raw(
-        `alter table reading add column judgement text check (judgement is null or json_valid(judgement))`,
-      )
+      .raw(`alter table reading add column judgement text check (judgement is null or json_valid(judgement))`)
       .execute(db);
   },
 };
@@ -188,7 +180,7 @@ function appendOnly(table: string, what: string): string[] {
 const photoKeys: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
     await sql`alter table job_photo add column key text`.execute(db);
-    await sql`create unique index job_photo_once on job_photo (key) where key is not null`.execute(db); // prettier-ignore
+    await sql`create unique index job_photo_once on job_photo (key) where key is not null`.execute(db);
   },
 };
 
@@ -290,9 +282,7 @@ const usualPrices: Migration = {
       const { bearingSet, screw } = axis.costs;
       const costs: AxisConfig["costs"] = {
         ...axis.costs,
-        bearingSet: [350, usual.bearingSet].includes(bearingSet ?? 0)
-          ? null
-          : bearingSet,
+        bearingSet: [350, usual.bearingSet].includes(bearingSet ?? 0) ? null : bearingSet,
         screw: [3200, usual.screw].includes(screw ?? 0) ? null : screw,
       };
       const now = JSON.stringify({ ...axis, costs });
@@ -334,8 +324,7 @@ const versions: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
     const statements = [
       ...["lube_point", "indicator", "lubricant"].map(
-        (table) =>
-          `alter table ${table} add column version integer not null default 1`,
+        (table) => `alter table ${table} add column version integer not null default 1`,
       ),
       `create table cause_weight (
         cause text primary key, prior real, why text not null, at text not null, by text not null,

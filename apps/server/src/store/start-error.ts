@@ -19,11 +19,7 @@ const CAUSES: readonly [code: RegExp, cause: string, remedy: string][] = [
     "it is damaged or is no database of ours",
     "Keep it aside and restore the last good backup: npm run restore -- FILE. Backups lie in the folder “backups” beside it.",
   ],
-  [
-    /^SQLITE_BUSY|^SQLITE_LOCKED/,
-    "another program holds it",
-    "Close that program and start again.",
-  ],
+  [/^SQLITE_BUSY|^SQLITE_LOCKED/, "another program holds it", "Close that program and start again."],
   [
     /^SQLITE_IOERR|^EIO/,
     "its disk fails to read or write",

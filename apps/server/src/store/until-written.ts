@@ -10,8 +10,7 @@ const MINUTE_MS = 60_000;
  * and an answer under way is shared only where it still is the same.
  */
 export class UntilWritten<T> {
-  private kept: { readonly key: string; readonly answer: Promise<T> } | null =
-    null;
+  private kept: { readonly key: string; readonly answer: Promise<T> } | null = null;
 
   constructor(
     private readonly db: Db,
@@ -31,9 +30,7 @@ export class UntilWritten<T> {
   }
 
   private async key(): Promise<string> {
-    const own = await sql<{ n: number }>`select total_changes() as n`.execute(
-      this.db,
-    );
+    const own = await sql<{ n: number }>`select total_changes() as n`.execute(this.db);
     // Rows that another connection has written.
     const others = await sql<{
       data_version: number;

@@ -1,13 +1,5 @@
 import Database from "better-sqlite3";
-import {
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import {
@@ -47,16 +39,14 @@ describe("backups", () => {
     }
     // Copying the file alone, as people do, would miss what still lies in its journal.
     const path = await makeBackup(t.folder, at("2026-03-02T06:00:00Z"));
-    expect(readdirSync(join(t.folder, BACKUP_FOLDER))).toEqual([
-      "iron-patience-2026-03-02T06-00-00Z.sqlite",
-    ]);
+    expect(readdirSync(join(t.folder, BACKUP_FOLDER))).toEqual(["iron-patience-2026-03-02T06-00-00Z.sqlite"]);
     expect(contentsOf(path)).toMatchObject({ machines: 1, tests: 0 });
     const fresh = join(folder, "fresh");
     expect(await restoreBackup(path, fresh, new Date())).toBeNull();
     const db = await openDatabase(fresh);
-    expect(
-      await db.selectFrom("axis_event").select("text").orderBy("id").execute(),
-    ).toEqual(Array.from({ length: 50 }, (_, i) => ({ text: `note ${i}` })));
+    expect(await db.selectFrom("axis_event").select("text").orderBy("id").execute()).toEqual(
+      Array.from({ length: 50 }, (_, i) => ({ text: `note ${i}` })),
+    );
     await db.destroy();
     await t.close();
   });
@@ -65,27 +55,20 @@ describe("backups", () => {
     const [from, to] = [join(folder, "from"), join(folder, "to")];
     const fill = async (into: string, name: string): Promise<void> => {
       const db = await openDatabase(into);
-      await db
-        .insertInto("setting")
-        .values({ key: "whose", value: name })
-        .execute();
+      await db.insertInto("setting").values({ key: "whose", value: name }).execute();
       await db.destroy();
     };
     await fill(from, "backup");
     await fill(to, "present");
     const whose = (path: string): unknown => {
       const file = new Database(path, { readonly: true });
-      const row = file
-        .prepare("select value from setting where key = 'whose'")
-        .get();
+      const row = file.prepare("select value from setting where key = 'whose'").get();
       file.close();
       return row;
     };
     const backup = await makeBackup(from, new Date(), join(folder, "b.sqlite"));
     const lock = holdFolder(to, "the server on port 8417");
-    await expect(restoreBackup(backup, to, new Date())).rejects.toThrow(
-      /in use by the server on port 8417/,
-    );
+    await expect(restoreBackup(backup, to, new Date())).rejects.toThrow(/in use by the server on port 8417/);
     expect(whose(join(to, DATABASE_FILE))).toEqual({ value: "present" });
     lock.release();
     const aside = await restoreBackup(backup, to, new Date());
@@ -105,15 +88,8 @@ describe("backups", () => {
     const other = join(folder, "other.sqlite");
     new Database(other).exec("create table song (name text)").close();
     writeFileSync(join(folder, "text.sqlite"), "only words ".repeat(2000));
-    for (const bad of [
-      torn,
-      other,
-      join(folder, "text.sqlite"),
-      join(folder, "none"),
-    ])
-      await expect(restoreBackup(bad, place, new Date())).rejects.toThrow(
-        /no whole database|There is no file/,
-      );
+    for (const bad of [torn, other, join(folder, "text.sqlite"), join(folder, "none")])
+      await expect(restoreBackup(bad, place, new Date())).rejects.toThrow(/no whole database|There is no file/);
     expect(readFileSync(join(place, DATABASE_FILE)).equals(before)).toBe(true);
     expect(existsSync(join(place, `${DATABASE_FILE}.arriving`))).toBe(false);
   });
@@ -123,8 +99,7 @@ describe("backups", () => {
     const told: string[] = [];
     const keeper = keepBackups(place, (words) => told.push(words));
     const until = async (count: number): Promise<void> => {
-      while (told.length < count)
-        await new Promise((done) => setImmediate(done));
+      while (told.length < count) await new Promise((done) => setImmediate(done));
     };
     await until(1);
     expect(keeper.state()).toMatchObject({ lastAt: null, count: 0 });
@@ -141,9 +116,7 @@ describe("backups", () => {
 
   it("seven days, four weeks and twelve months are kept, the newest of each, and nothing else is touched", () => {
     const now = at("2026-11-26T12:00:00Z");
-    const daily = Array.from({ length: 500 }, (_, i) =>
-      one(new Date(now.getTime() - i * 86_400_000).toISOString()),
-    );
+    const daily = Array.from({ length: 500 }, (_, i) => one(new Date(now.getTime() - i * 86_400_000).toISOString()));
     const days = [...keptOf(daily, now)].map((b) => b.path.slice(0, 10)).sort();
     expect(days.slice(-7)).toEqual([
       "2026-11-20",
@@ -154,31 +127,21 @@ describe("backups", () => {
       "2026-11-25",
       "2026-11-26",
     ]);
-    for (const week of ["2026-11-19", "2026-11-12", "2026-11-05"])
-      expect(days).toContain(week);
-    for (const month of ["2026-10-31", "2026-02-28", "2025-12-31"])
-      expect(days).toContain(month);
+    for (const week of ["2026-11-19", "2026-11-12", "2026-11-05"]) expect(days).toContain(week);
+    for (const month of ["2026-10-31", "2026-02-28", "2025-12-31"]) expect(days).toContain(month);
     expect(days).not.toContain("2025-11-30");
     expect(days.length).toBeLessThanOrEqual(23);
     // A shop that was closed for months loses none of what it has.
-    const seldom = ["2026-11-01", "2026-06-01", "2026-05-01"].map((d) =>
-      one(`${d}T06:00:00.000Z`),
-    );
+    const seldom = ["2026-11-01", "2026-06-01", "2026-05-01"].map((d) => one(`${d}T06:00:00.000Z`));
     expect(keptOf(seldom, now).size).toBe(3);
 
     const place = join(folder, "thin", BACKUP_FOLDER);
     mkdirSync(place, { recursive: true });
     for (let hour = 10; hour < 20; hour += 1)
-      writeFileSync(
-        join(place, `iron-patience-2026-11-26T${hour}-00-00Z.sqlite`),
-        "x",
-      );
+      writeFileSync(join(place, `iron-patience-2026-11-26T${hour}-00-00Z.sqlite`), "x");
     writeFileSync(join(place, "my own copy.sqlite"), "x");
     thinOut(join(folder, "thin"), at("2026-11-26T23:00:00Z"));
-    expect(readdirSync(place).sort()).toEqual([
-      "iron-patience-2026-11-26T19-00-00Z.sqlite",
-      "my own copy.sqlite",
-    ]);
+    expect(readdirSync(place).sort()).toEqual(["iron-patience-2026-11-26T19-00-00Z.sqlite", "my own copy.sqlite"]);
     expect(backupsIn(join(folder, "thin"))).toHaveLength(1);
   });
 });

@@ -1,10 +1,5 @@
 import { DEFAULT_OPTIONS, jobProgress } from "@iron/core";
-import type {
-  Case,
-  Job,
-  LubePointRecord,
-  LubricantRecord,
-} from "@iron/contract";
+import type { Case, Job, LubePointRecord, LubricantRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { plainSign } from "./job-sign";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
@@ -17,11 +12,7 @@ describe("two editors of one thing", () => {
   });
   afterEach(() => t.close());
 
-  async function clash(
-    path: string,
-    mine: object,
-    theirs: object,
-  ): Promise<Record<string, unknown>> {
+  async function clash(path: string, mine: object, theirs: object): Promise<Record<string, unknown>> {
     await t.api.put(path).send(theirs).expect(200);
     const refused = await t.api
       .put(path)
@@ -37,18 +28,11 @@ describe("two editors of one thing", () => {
 
   it("a point", async () => {
     const { machineId } = await newAxis(t);
-    const points = (
-      await t.api
-        .post(`/api/machines/${machineId}/lube-points/usual`)
-        .expect(200)
-    ).body as LubePointRecord[];
+    const points = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+      .body as LubePointRecord[];
     const [point] = points;
     const path = `/api/lube-points/${point.id}`;
-    const current = await clash(
-      path,
-      { ...point, dose: 7 },
-      { ...point, dose: 5 },
-    );
+    const current = await clash(path, { ...point, dose: 7 }, { ...point, dose: 5 });
     expect(current).toMatchObject({ dose: 5, version: point.version + 1 });
     const kept = await t.api
       .put(path)
@@ -64,11 +48,8 @@ describe("two editors of one thing", () => {
 
   it("a point whose lubricant was named anew meanwhile", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (
-      await t.api
-        .post(`/api/machines/${machineId}/lube-points/usual`)
-        .expect(200)
-    ).body as LubePointRecord[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+      .body as LubePointRecord[];
     const spec = {
       name: point.lubricant,
       kind: "grease",
@@ -80,20 +61,13 @@ describe("two editors of one thing", () => {
       leadDays: 7,
       reserveG: 0,
     };
-    const [lubricant] = (
-      await t.api.post("/api/lubricants").send(spec).expect(201)
-    ).body as LubricantRecord[];
+    const [lubricant] = (await t.api.post("/api/lubricants").send(spec).expect(201)).body as LubricantRecord[];
     await t.api
       .put(`/api/lubricants/${lubricant.id}`)
       .send({ ...spec, name: "house grease", version: lubricant.version })
       .expect(200);
-    const refused = await t.api
-      .put(`/api/lube-points/${point.id}`)
-      .send(point)
-      .expect(409);
-    expect(
-      (refused.body as { current: LubePointRecord }).current.lubricant,
-    ).toBe("house grease");
+    const refused = await t.api.put(`/api/lube-points/${point.id}`).send(point).expect(409);
+    expect((refused.body as { current: LubePointRecord }).current.lubricant).toBe("house grease");
   });
 
   it("an indicator, a lubricant, the shop, a cause’s weight", async () => {
@@ -105,9 +79,10 @@ describe("two editors of one thing", () => {
       tipAngleDeg: 12,
       rangeMm: 0.8,
     };
-    const made = (
-      await t.api.post("/api/indicators").send(indicator).expect(201)
-    ).body as { id: number; version: number };
+    const made = (await t.api.post("/api/indicators").send(indicator).expect(201)).body as {
+      id: number;
+      version: number;
+    };
     const { version } = made;
     expect(
       await clash(
@@ -128,16 +103,10 @@ describe("two editors of one thing", () => {
       leadDays: 7,
       reserveG: 0,
     };
-    const [lubricant] = (
-      await t.api.post("/api/lubricants").send(spec).expect(201)
-    ).body as LubricantRecord[];
+    const [lubricant] = (await t.api.post("/api/lubricants").send(spec).expect(201)).body as LubricantRecord[];
     const from = { ...spec, version: lubricant.version };
     expect(
-      await clash(
-        `/api/lubricants/${lubricant.id}`,
-        { ...from, leadDays: 1 },
-        { ...from, leadDays: 2 },
-      ),
+      await clash(`/api/lubricants/${lubricant.id}`, { ...from, leadDays: 1 }, { ...from, leadDays: 2 }),
     ).toMatchObject({ leadDays: 2 });
 
     const shop = (await t.api.get("/api/shop").expect(200)).body as {
@@ -147,26 +116,17 @@ describe("two editors of one thing", () => {
       version: number;
     };
     expect(
-      await clash(
-        "/api/shop",
-        { ...shop, people: ["Ama"] },
-        { ...shop, people: ["Ilse", "Rowan"] },
-      ),
+      await clash("/api/shop", { ...shop, people: ["Ama"] }, { ...shop, people: ["Ilse", "Rowan"] }),
     ).toMatchObject({ people: ["Ilse", "Rowan"] });
 
     const weight = { prior: 3, why: "seen often here", version: 0 };
-    expect(
-      await clash(
-        "/api/knowledge/coupling-screw",
-        { ...weight, prior: 4 },
-        weight,
-      ),
-    ).toMatchObject({ override: 3, overrideBy: "Rowan", version: 1 });
+    expect(await clash("/api/knowledge/coupling-screw", { ...weight, prior: 4 }, weight)).toMatchObject({
+      override: 3,
+      overrideBy: "Rowan",
+      version: 1,
+    });
     // Taken back and set again by others: what was seen before that is still old.
-    await t.api
-      .put("/api/knowledge/coupling-screw")
-      .send({ prior: null, why: "", version: 1 })
-      .expect(200);
+    await t.api.put("/api/knowledge/coupling-screw").send({ prior: null, why: "", version: 1 }).expect(200);
     await t.api
       .put("/api/knowledge/coupling-screw")
       .send({ ...weight, version: 1 })
@@ -175,16 +135,11 @@ describe("two editors of one thing", () => {
 
   it("of fifty at once one is kept, and the other forty-nine are told", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (
-      await t.api
-        .post(`/api/machines/${machineId}/lube-points/usual`)
-        .expect(200)
-    ).body as LubePointRecord[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+      .body as LubePointRecord[];
     const path = `/api/lube-points/${point.id}`;
     const answers = await Promise.all(
-      Array.from({ length: 50 }, (_, i) =>
-        t.api.put(path).send({ ...point, minutes: 1 + i }),
-      ),
+      Array.from({ length: 50 }, (_, i) => t.api.put(path).send({ ...point, minutes: 1 + i })),
     );
     const kept = answers.filter((a) => a.status === 200);
     expect(kept).toHaveLength(1);
@@ -203,10 +158,7 @@ describe("what is kept under the right name", () => {
   });
   afterEach(() => t.close());
 
-  async function openJob(axis: {
-    id: number;
-    machineId: number;
-  }): Promise<Job> {
+  async function openJob(axis: { id: number; machineId: number }): Promise<Job> {
     const answer = await t.api
       .post(`/api/machines/${axis.machineId}/jobs`)
       .send({
@@ -224,22 +176,12 @@ describe("what is kept under the right name", () => {
     const note = { kind: "note", step: "", words: "noisy", key: randomUUID() };
     await t.api.post(`/api/jobs/${one.id}/acts`).send(note).expect(200);
     await t.api.post(`/api/jobs/${one.id}/acts`).send(note).expect(200);
-    const refused = await t.api
-      .post(`/api/jobs/${two.id}/acts`)
-      .send(note)
-      .expect(409);
-    expect((refused.body as { detail: string }).detail).toContain(
-      "Nothing was kept here",
-    );
-    expect(
-      ((await t.api.get(`/api/jobs/${two.id}`)).body as Job).events,
-    ).toEqual([]);
+    const refused = await t.api.post(`/api/jobs/${two.id}/acts`).send(note).expect(409);
+    expect((refused.body as { detail: string }).detail).toContain("Nothing was kept here");
+    expect(((await t.api.get(`/api/jobs/${two.id}`)).body as Job).events).toEqual([]);
 
-    const points = (
-      await t.api
-        .post(`/api/machines/${x.machineId}/lube-points/usual`)
-        .expect(200)
-    ).body as LubePointRecord[];
+    const points = (await t.api.post(`/api/machines/${x.machineId}/lube-points/usual`).expect(200))
+      .body as LubePointRecord[];
     const visit = {
       key: randomUUID(),
       found: "dry",
@@ -247,24 +189,10 @@ describe("what is kept under the right name", () => {
       glitter: false,
       words: "",
     };
-    await t.api
-      .post(`/api/lube-points/${points[0].id}/visits`)
-      .send(visit)
-      .expect(201);
-    await t.api
-      .post(`/api/lube-points/${points[0].id}/visits`)
-      .send(visit)
-      .expect(201);
-    await t.api
-      .post(`/api/lube-points/${points[1].id}/visits`)
-      .send(visit)
-      .expect(409);
-    expect(
-      (
-        (await t.api.get(`/api/lube-points/${points[1].id}`))
-          .body as LubePointRecord
-      ).visits,
-    ).toBe(0);
+    await t.api.post(`/api/lube-points/${points[0].id}/visits`).send(visit).expect(201);
+    await t.api.post(`/api/lube-points/${points[0].id}/visits`).send(visit).expect(201);
+    await t.api.post(`/api/lube-points/${points[1].id}/visits`).send(visit).expect(409);
+    expect(((await t.api.get(`/api/lube-points/${points[1].id}`)).body as LubePointRecord).visits).toBe(0);
 
     const other = await newAxis(t, "Y");
     const meter = {
@@ -273,18 +201,9 @@ describe("what is kept under the right name", () => {
       hours: 4000,
       reset: false,
     };
-    await t.api
-      .post(`/api/machines/${x.machineId}/meter`)
-      .send(meter)
-      .expect(201);
-    await t.api
-      .post(`/api/machines/${x.machineId}/meter`)
-      .send(meter)
-      .expect(201);
-    await t.api
-      .post(`/api/machines/${other.machineId}/meter`)
-      .send(meter)
-      .expect(409);
+    await t.api.post(`/api/machines/${x.machineId}/meter`).send(meter).expect(201);
+    await t.api.post(`/api/machines/${x.machineId}/meter`).send(meter).expect(201);
+    await t.api.post(`/api/machines/${other.machineId}/meter`).send(meter).expect(409);
   });
 
   it("a result on a closed case can be neither withdrawn nor taken back in", async () => {
@@ -302,20 +221,13 @@ describe("what is kept under the right name", () => {
       note: "",
       data: null,
     };
-    const there = (
-      await t.api.post(`/api/cases/${file.id}/results`).send(result).expect(201)
-    ).body as Case;
+    const there = (await t.api.post(`/api/cases/${file.id}/results`).send(result).expect(201)).body as Case;
     const { id } = there.results[0];
     const closed = (
-      await t.api
-        .post(`/api/cases/${file.id}/close`)
-        .send({ version: there.version, found: [], words: "" })
-        .expect(200)
+      await t.api.post(`/api/cases/${file.id}/close`).send({ version: there.version, found: [], words: "" }).expect(200)
     ).body as Case;
     await t.api.post(`/api/results/${id}/withdraw`).expect(409);
-    expect(
-      ((await t.api.get(`/api/cases/${file.id}`)).body as Case).results,
-    ).toEqual(closed.results);
+    expect(((await t.api.get(`/api/cases/${file.id}`)).body as Case).results).toEqual(closed.results);
     await t.api.post(`/api/cases/${file.id}/reopen`).expect(200);
     await t.api.post(`/api/results/${id}/withdraw`).expect(200);
   });
@@ -324,16 +236,11 @@ describe("what is kept under the right name", () => {
     const x = await newAxis(t);
     const run = await startRun(t, x.id);
     const reason = "the indicator fell off";
-    const given = await t.api
-      .post(`/api/runs/${run.id}/abandon`)
-      .send({ reason })
-      .expect(200);
+    const given = await t.api.post(`/api/runs/${run.id}/abandon`).send({ reason }).expect(200);
     expect(given.body).toMatchObject({ state: "abandoned", reason });
     const history = await t.api.get(`/api/axes/${x.id}/history`).expect(200);
     expect(history.body).toMatchObject({ runs: [{ id: run.id, reason }] });
-    const file = await t.api
-      .get(`/api/axes/${x.id}/history/export`)
-      .expect(200);
+    const file = await t.api.get(`/api/axes/${x.id}/history/export`).expect(200);
     expect(file.text).toContain(reason);
   });
 
@@ -346,9 +253,7 @@ describe("what is kept under the right name", () => {
     ).id;
     const finished = async (axisId: number): Promise<number> => {
       const run = await startRun(t, axisId, { runs: 1 });
-      for (const [step, value] of [
-        0, 0.012, 0.004, 0.012, 0.004, 0.012,
-      ].entries())
+      for (const [step, value] of [0, 0.012, 0.004, 0.012, 0.004, 0.012].entries())
         await t.api.post(`/api/runs/${run.id}/readings`).send({
           step,
           value,
@@ -357,27 +262,15 @@ describe("what is kept under the right name", () => {
           source: "typed",
           spoilt: false,
         });
-      const state = (
-        (await t.api.get(`/api/runs/${run.id}`)).body as { state: string }
-      ).state;
-      if (state === "running")
-        await t.api.post(`/api/runs/${run.id}/finish`).expect(200);
+      const state = ((await t.api.get(`/api/runs/${run.id}`)).body as { state: string }).state;
+      if (state === "running") await t.api.post(`/api/runs/${run.id}/finish`).expect(200);
       return run.id;
     };
-    const [own, others, open] = [
-      await finished(x.id),
-      await finished(y),
-      (await startRun(t, x.id)).id,
-    ];
+    const [own, others, open] = [await finished(x.id), await finished(y), (await startRun(t, x.id)).id];
     let job = await openJob(x);
     const next = () => jobProgress(job.plan, job.events).next;
     for (let step = next(); step && step.kind !== "retest-chain"; step = next())
-      job = (
-        await t.api
-          .post(`/api/jobs/${job.id}/acts`)
-          .send(plainSign(step))
-          .expect(200)
-      ).body as Job;
+      job = (await t.api.post(`/api/jobs/${job.id}/acts`).send(plainSign(step)).expect(200)).body as Job;
     const retest = next();
     if (!retest) throw new Error("no retest");
     const sign = (runId: number) =>

@@ -37,10 +37,7 @@ describe("a disk that is full", () => {
         continue;
       }
       refused += 1;
-      expect([answer.status, answer.headers["content-type"]]).toEqual([
-        503,
-        expect.stringContaining("problem+json"),
-      ]);
+      expect([answer.status, answer.headers["content-type"]]).toEqual([503, expect.stringContaining("problem+json")]);
       expect(answer.body.detail).toMatch(/no room left.*make room.*try again/);
       expect(answer.body.detail).not.toContain(t.folder);
     }
@@ -64,9 +61,6 @@ describe("a disk that is full", () => {
     await expect(t.db.transaction().execute(spoil)).rejects.toMatchObject({
       code: "SQLITE_FULL",
     });
-    await t.api
-      .post(`/api/runs/${run.id}/abandon`)
-      .send({ reason: "" })
-      .expect(200);
+    await t.api.post(`/api/runs/${run.id}/abandon`).send({ reason: "" }).expect(200);
   });
 });

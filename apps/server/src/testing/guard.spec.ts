@@ -16,16 +16,14 @@ describe("whom the server answers", () => {
   afterEach(() => t.close());
 
   /** A bare client: nothing is said that is not said here. */
-  const ask = (headers: Record<string, string>) =>
-    supertest(t.app.express).get("/api/machines/99").set(headers);
+  const ask = (headers: Record<string, string>) => supertest(t.app.express).get("/api/machines/99").set(headers);
   const write = (headers: Record<string, string>) =>
     supertest(t.app.express).post("/api/machines").set(headers).send(machine);
   const own = { host: "localhost", "x-working-as": "Rowan" };
 
   it("on the loopback: its own names, and no other whatever points here", async () => {
     t = await testApp();
-    for (const host of ["localhost:8417", "127.0.0.1", "[::1]:8417"])
-      await ask({ host }).expect(404);
+    for (const host of ["localhost:8417", "127.0.0.1", "[::1]:8417"]) await ask({ host }).expect(404);
     const rebound = await ask({ host: "rebound.test:8417" }).expect(403);
     expect(rebound.body.detail).toContain("this machine only");
     expect(rebound.headers["content-type"]).toContain("problem+json");
@@ -60,24 +58,15 @@ describe("whom the server answers", () => {
     // As a form of another site sends it over plain http: no Sec-Fetch-Site, no header of ours.
     const form = await write({ host: "shop.test:8417" }).expect(403);
     expect(form.body.detail).toContain("X-Working-As");
-    await supertest(t.app.express)
-      .post("/api/machines")
-      .set(at)
-      .type("form")
-      .send("nickname=Wren")
-      .expect(415);
-    expect((await t.api.get("/api/floor").expect(200)).body.machines).toEqual(
-      [],
-    );
+    await supertest(t.app.express).post("/api/machines").set(at).type("form").send("nickname=Wren").expect(415);
+    expect((await t.api.get("/api/floor").expect(200)).body.machines).toEqual([]);
     await write({ ...at, origin: "http://shop.test:8417" }).expect(201);
     await write(at).expect(201);
   });
 
   it("a name that is too long is an error that says so, not somebody", async () => {
     t = await testApp();
-    const long = await write({ ...own, "x-working-as": "R".repeat(41) }).expect(
-      422,
-    );
+    const long = await write({ ...own, "x-working-as": "R".repeat(41) }).expect(422);
     expect(long.body.detail).toContain("longer than 40 letters");
     await write({ ...own, "x-working-as": "R".repeat(40) }).expect(201);
   });

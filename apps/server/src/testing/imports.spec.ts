@@ -1,12 +1,7 @@
 import { dayAfter, dayOf } from "@iron/core";
 import type { KeepImport, LubePointRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
-import {
-  inThread,
-  type Given,
-  type Made,
-  type WorkPool,
-} from "../threads/pool";
+import { inThread, type Given, type Made, type WorkPool } from "../threads/pool";
 import type { Tasks } from "../threads/tasks";
 import { newAxis, testApp, type TestApp } from "./test-app";
 
@@ -19,26 +14,20 @@ describe("files of work, meters and points", () => {
   });
   afterEach(() => t.close());
 
-  const send = async (
-    what: string,
-    lines: readonly string[],
-    anyway = false,
-  ): Promise<KeepImport> =>
+  const send = async (what: string, lines: readonly string[], anyway = false): Promise<KeepImport> =>
     (
       await t.api
         .post(`/api/${what}/import`)
         .send({ text: lines.join("\n"), anyway })
         .expect(200)
     ).body as KeepImport;
-  const meters = (lines: readonly string[], anyway = false) =>
-    send("meters", ["machine;date;hours", ...lines], anyway);
+  const meters = (lines: readonly string[], anyway = false) => send("meters", ["machine;date;hours", ...lines], anyway);
   const work = (lines: readonly string[], anyway = false) =>
     send("lube-visits", ["machine;place;date;found", ...lines], anyway);
 
   async function machine(nickname: string): Promise<number> {
     const { machineId } = await newAxis(t);
-    const now = (await t.api.get(`/api/machines/${machineId}`))
-      .body as object & { version: number };
+    const now = (await t.api.get(`/api/machines/${machineId}`)).body as object & { version: number };
     await t.api
       .put(`/api/machines/${machineId}`)
       .send({ ...now, nickname })
@@ -46,15 +35,9 @@ describe("files of work, meters and points", () => {
     return machineId;
   }
   async function pointsOf(machineId: number): Promise<LubePointRecord[]> {
-    return (
-      await t.api
-        .post(`/api/machines/${machineId}/lube-points/usual`)
-        .expect(200)
-    ).body as LubePointRecord[];
+    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200)).body as LubePointRecord[];
   }
-  const count = async (
-    table: "meter_reading" | "lube_visit" | "lube_point",
-  ): Promise<number> =>
+  const count = async (table: "meter_reading" | "lube_visit" | "lube_point"): Promise<number> =>
     (
       await t.db
         .selectFrom(table)
@@ -85,34 +68,21 @@ describe("files of work, meters and points", () => {
       [4, "date"],
     ]);
     expect(await count("lube_visit")).toBe(1);
-    expect(
-      await work(
-        [
-          `Wren;${point.place};${day(0)};dry`,
-          `Wren;${point.place};${day(-3)};dry`,
-        ],
-        true,
-      ),
-    ).toMatchObject({ kept: 1, wrong: 1 });
+    expect(await work([`Wren;${point.place};${day(0)};dry`, `Wren;${point.place};${day(-3)};dry`], true)).toMatchObject(
+      { kept: 1, wrong: 1 },
+    );
     expect(await count("lube_visit")).toBe(2);
   });
 
   it("Twin is told from twin; what may be either is refused, and so are two of one name", async () => {
     const [upper, lower] = [await machine("Twin"), await machine("twin")];
     const [a, b] = [await pointsOf(upper), await pointsOf(lower)];
-    expect(
-      await work([
-        `Twin;${a[0].place};${day(-1)};dry`,
-        `twin;${b[0].place};${day(-1)};flooded`,
-      ]),
-    ).toMatchObject({ kept: 2, wrong: 0 });
-    const found = async (id: number) =>
-      ((await t.api.get(`/api/lube-points/${id}`)).body as LubePointRecord)
-        .lastFound;
-    expect([await found(a[0].id), await found(b[0].id)]).toEqual([
-      "dry",
-      "flooded",
-    ]);
+    expect(await work([`Twin;${a[0].place};${day(-1)};dry`, `twin;${b[0].place};${day(-1)};flooded`])).toMatchObject({
+      kept: 2,
+      wrong: 0,
+    });
+    const found = async (id: number) => ((await t.api.get(`/api/lube-points/${id}`)).body as LubePointRecord).lastFound;
+    expect([await found(a[0].id), await found(b[0].id)]).toEqual(["dry", "flooded"]);
     const doubt = await meters([`TWIN;${day(-1)};100`]);
     expect(doubt).toMatchObject({
       kept: 0,
@@ -120,17 +90,14 @@ describe("files of work, meters and points", () => {
         {
           line: 2,
           column: "machine",
-          message:
-            "“TWIN” may be “Twin” or “twin”: write it as it stands there.",
+          message: "“TWIN” may be “Twin” or “twin”: write it as it stands there.",
         },
       ],
     });
     await machine("Heron");
     expect(await meters([`HERON;${day(-1)};100`])).toMatchObject({ kept: 1 });
     await machine("Heron");
-    expect(
-      (await meters([`Heron;${day(-1)};200`])).errors[0].message,
-    ).toContain("There are 2 machines “Heron”");
+    expect((await meters([`Heron;${day(-1)};200`])).errors[0].message).toContain("There are 2 machines “Heron”");
   });
 
   it("a row that was taken back can be brought again, and only once", async () => {
@@ -167,40 +134,22 @@ describe("files of work, meters and points", () => {
     const id = await machine("Wren");
     const [point] = await pointsOf(id);
     const there = await count("lube_point");
-    const [head, ...rows] = (
-      await t.api.get("/api/export/lube-points").expect(200)
-    ).text
-      .trim()
-      .split("\r\n");
+    const [head, ...rows] = (await t.api.get("/api/export/lube-points").expect(200)).text.trim().split("\r\n");
     const row = rows[0];
-    const said = await send("lube-points", [
-      head,
-      row.replace(point.place, point.place.toUpperCase()),
-      row,
-      row,
-    ]);
+    const said = await send("lube-points", [head, row.replace(point.place, point.place.toUpperCase()), row, row]);
     expect(said.kept).toBe(0);
     expect(said.errors.map((e) => e.line)).toEqual([2, 3, 4]);
-    expect(said.errors[0].message).toContain(
-      `There is “${point.place}”, which differs in capitals alone`,
-    );
+    expect(said.errors[0].message).toContain(`There is “${point.place}”, which differs in capitals alone`);
     expect(said.errors[2].message).toContain("stands in line 3 already");
     expect(await count("lube_point")).toBe(there);
     expect(
-      await send("lube-points", [
-        head,
-        row.replace(point.place, "tool changer cam"),
-        ...rows.slice(1),
-      ]),
+      await send("lube-points", [head, row.replace(point.place, "tool changer cam"), ...rows.slice(1)]),
     ).toMatchObject({ kept: 1, known: rows.length - 1, wrong: 0 });
   });
 
   it("the same file sent twice at once is kept once", async () => {
     await machine("Wren");
-    const rows = Array.from(
-      { length: 50 },
-      (_, i) => `Wren;${day(-60 + i)};${100 + i}`,
-    );
+    const rows = Array.from({ length: 50 }, (_, i) => `Wren;${day(-60 + i)};${100 + i}`);
     const both = await Promise.all([meters(rows), meters(rows)]);
     expect(both.map((b) => b.kept).sort((a, b) => a - b)).toEqual([0, 50]);
     expect(await count("meter_reading")).toBe(50);
@@ -214,11 +163,7 @@ describe("files of work, meters and points", () => {
       go = done;
     });
     const pool: WorkPool = {
-      run: async <N extends keyof Tasks>(
-        task: N,
-        given: Given<N>,
-        signal?: AbortSignal,
-      ): Promise<Made<N>> => {
+      run: async <N extends keyof Tasks>(task: N, given: Given<N>, signal?: AbortSignal): Promise<Made<N>> => {
         if (task !== "plan") await held;
         signal?.throwIfAborted();
         return inThread.run(task, given);
@@ -230,18 +175,12 @@ describe("files of work, meters and points", () => {
     const [first, second] = [randomUUID(), randomUUID()];
     const text = ["machine;date;hours", `Wren;${day(-1)};100`].join("\n");
     const sent = Promise.all(
-      [first, second].map((key) =>
-        t.api.post("/api/meters/import").send({ text, anyway: false, key }),
-      ),
+      [first, second].map((key) => t.api.post("/api/meters/import").send({ text, anyway: false, key })),
     );
-    const state = async (key: string) =>
-      (await t.api.get(`/api/imports/${key}`)).body as { phase?: string };
+    const state = async (key: string) => (await t.api.get(`/api/imports/${key}`)).body as { phase?: string };
     while ((await state(first)).phase !== "reading");
     while ((await state(second)).phase !== "waiting");
-    await t.api
-      .post("/api/meters/import")
-      .send({ text, anyway: false, key: first })
-      .expect(409);
+    await t.api.post("/api/meters/import").send({ text, anyway: false, key: first }).expect(409);
     await t.api.post(`/api/imports/${first}/off`).expect(200);
     go();
     const [called, read] = await sent;
@@ -258,10 +197,7 @@ describe("files of work, meters and points", () => {
     await t.close();
     let meanwhile: (() => Promise<unknown>) | null = null;
     const pool: WorkPool = {
-      run: async <N extends keyof Tasks>(
-        task: N,
-        given: Given<N>,
-      ): Promise<Made<N>> => {
+      run: async <N extends keyof Tasks>(task: N, given: Given<N>): Promise<Made<N>> => {
         const made = await inThread.run(task, given);
         const work = meanwhile;
         meanwhile = null;
@@ -284,9 +220,7 @@ describe("files of work, meters and points", () => {
   });
 
   it("thousands of wrong lines are counted, the first told", async () => {
-    const said = await meters(
-      Array.from({ length: 3000 }, (_, i) => `Nobody;${day(-1)};${i}`),
-    );
+    const said = await meters(Array.from({ length: 3000 }, (_, i) => `Nobody;${day(-1)};${i}`));
     expect(said).toMatchObject({ kept: 0, wrong: 3000 });
     expect(said.errors).toHaveLength(500);
   });

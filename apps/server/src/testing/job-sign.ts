@@ -8,13 +8,18 @@ export type Sign = Extract<JobAct, { kind: "sign" }>;
 export function plainSign(step: PlannedStep, over: Partial<Sign> = {}): Sign {
   const { reading } = step;
   return {
-    kind: "sign", key: randomUUID(), step: step.id, system: "metric",
+    kind: "sign",
+    key: randomUUID(),
+    step: step.id,
+    system: "metric",
     found: step.finds[0]?.id ?? null,
-    words: "", reason: "", change: "",
+    words: "",
+    reason: "",
+    change: "",
     reading: reading && !reading.optional ? ((reading.from ?? 0) + (reading.to ?? 1)) / 2 : null,
     kept: step.keeps ? "as it was" : null,
     holdBy: step.hold ? "Ilse" : "",
     figure: step.retest === "chain" ? { lostMm: 0.006, expandedMm: 0.001, runId: null } : null,
     ...over,
   };
-} // prettier-ignore
+}

@@ -1,11 +1,4 @@
-import {
-  defaultAxis,
-  defaultSeries,
-  seriesResult,
-  tramBolts,
-  tramShims,
-  type TramResult,
-} from "@iron/core";
+import { defaultAxis, defaultSeries, seriesResult, tramBolts, tramShims, type TramResult } from "@iron/core";
 import type { Axis, Run, Series } from "@iron/contract";
 import Database from "better-sqlite3";
 import { Kysely, Migrator, SqliteDialect } from "kysely";
@@ -37,41 +30,29 @@ describe("what a result hangs on", () => {
         entered: String(value),
         spoilt: false,
       };
-      run = (
-        await t.api.post(`/api/runs/${run.id}/readings`).send(body).expect(201)
-      ).body as Run;
+      run = (await t.api.post(`/api/runs/${run.id}/readings`).send(body).expect(201)).body as Run;
     }
     return run;
   }
-  const last = async (): Promise<number> =>
-    (await t.api.get("/api/floor")).body.machines[0].axes[0].last.lostMm;
+  const last = async (): Promise<number> => (await t.api.get("/api/floor")).body.machines[0].axes[0].last.lostMm;
 
   it("the sense of the needle can be turned afterwards: readings stay, the result and the floor follow", async () => {
     const run = await finished([0, 0, -0.02]);
     expect(await last()).toBeCloseTo(-0.02, 9);
     const turned = (
-      await t.api
-        .put(`/api/runs/${run.id}/sense`)
-        .set("x-working-as", "Ama")
-        .send({ sense: -1 })
-        .expect(200)
+      await t.api.put(`/api/runs/${run.id}/sense`).set("x-working-as", "Ama").send({ sense: -1 }).expect(200)
     ).body as Run;
     expect(turned.readings.map((r) => r.value)).toEqual([0, 0, -0.02]);
     expect(turned.setup.note).toContain("Sense of the needle turned by Ama");
     expect(await last()).toBeCloseTo(0.02, 9);
-    const bad = await t.api
-      .put(`/api/runs/${run.id}/sense`)
-      .send({ sense: 0 })
-      .expect(422);
+    const bad = await t.api.put(`/api/runs/${run.id}/sense`).send({ sense: 0 }).expect(422);
     expect(bad.body.detail).toContain("Sense must be 1 or -1.");
   });
 
   it("places commanded by an inch program are noted before readings, and not after", async () => {
     const run = await startRun(t, (await newAxis(t)).id, { runs: 1 });
     const inch = { system: "inch", decimals: 4 };
-    const noted = (
-      await t.api.put(`/api/runs/${run.id}/commanded`).send(inch).expect(200)
-    ).body as Run;
+    const noted = (await t.api.put(`/api/runs/${run.id}/commanded`).send(inch).expect(200)).body as Run;
     expect(noted.setup.commanded).toEqual(inch);
     for (const [step, value] of [0, 0.001].entries())
       await t.api
@@ -95,11 +76,7 @@ describe("what a result hangs on", () => {
 
   it("finished tests are worked out anew once after the evaluation has changed", async () => {
     const run = await finished([0, 0, 0.02]);
-    await t.db
-      .updateTable("run")
-      .set({ lost_mm: 9, expanded_mm: 9 })
-      .where("id", "=", run.id)
-      .execute();
+    await t.db.updateTable("run").set({ lost_mm: 9, expanded_mm: 9 }).where("id", "=", run.id).execute();
     const runs = new Runs(t.db, new Machines(t.db, systemClock), systemClock);
     expect(await runs.reevaluate()).toBe(1);
     expect(await last()).toBeCloseTo(0.02, 9);
@@ -114,22 +91,15 @@ describe("what a result hangs on", () => {
       .expect(201);
     const run = await startRun(t, axis.id);
     const ask = (over: string) =>
-      t.api.get(
-        `/api/runs/${run.id}/gcode?letter=X&feedMmMin=1000&dwellS=3&system=metric&dwellWord=P-seconds${over}`,
-      );
+      t.api.get(`/api/runs/${run.id}/gcode?letter=X&feedMmMin=1000&dwellS=3&system=metric&dwellWord=P-seconds${over}`);
     const { text } = await ask("").expect(200);
     expect(text).toContain("M0 (lift the tip off)");
     expect(text).toContain("M0 (set the indicator to zero, then start)");
     const same = await ask("&lift=axis&clearanceLetter=X").expect(422);
     expect(same.body.detail).toContain("X");
-    expect(
-      (await ask("&lift=axis&clearanceLetter=Z&zeroBy=dwell").expect(200)).text,
-    ).not.toMatch(/^M0\b/m);
+    expect((await ask("&lift=axis&clearanceLetter=Z&zeroBy=dwell").expect(200)).text).not.toMatch(/^M0\b/m);
     for (const [over, words] of [
-      [
-        "&lift=axis&clearanceLetter=W",
-        "This machine has no axis W: it has Z, X.",
-      ],
+      ["&lift=axis&clearanceLetter=W", "This machine has no axis W: it has Z, X."],
       ["&lift=axis&clearanceLetter=Z&clearMm=-9999", "the travel of Z"],
       ["&letter=Z", "letter"],
       ["&feedMmMin=0.4", "feed"],
@@ -148,21 +118,13 @@ describe("what a result hangs on", () => {
       .expect(201);
     const run = await startRun(t, (second.body as { id: number }).id);
     const ask = (over: string) =>
-      t.api.get(
-        `/api/runs/${run.id}/gcode?feedMmMin=1000&dwellS=3&system=metric&dwellWord=P-seconds&${over}`,
-      );
-    expect((await ask("letter=Z2").expect(422)).body.detail).toContain(
-      "say how the control writes axis Z2: Z2=, X, Y",
-    );
-    expect((await ask("letter=Z").expect(422)).body.detail).toContain(
-      "This test is of axis Z2",
-    );
+      t.api.get(`/api/runs/${run.id}/gcode?feedMmMin=1000&dwellS=3&system=metric&dwellWord=P-seconds&${over}`);
+    expect((await ask("letter=Z2").expect(422)).body.detail).toContain("say how the control writes axis Z2: Z2=, X, Y");
+    expect((await ask("letter=Z").expect(422)).body.detail).toContain("This test is of axis Z2");
     const { text } = await ask("letter=Z2&word=Z2%3D").expect(200);
     expect(text).toMatch(/^G1 Z2=180\.000 F1000/m);
     expect(text).not.toMatch(/^G[01] Z(?!2=)/m);
-    expect((await ask("letter=Z2&word=W").expect(200)).text).toMatch(
-      /^G1 W180\.000 F1000/m,
-    );
+    expect((await ask("letter=Z2&word=W").expect(200)).text).toMatch(/^G1 W180\.000 F1000/m);
     await ask("letter=Z2&word=Z").expect(422);
   });
 
@@ -177,9 +139,7 @@ describe("what a result hangs on", () => {
       units: "inch",
     };
     const made = await t.api.post("/api/machines").send(machine).expect(201);
-    const [axis] = (
-      await t.api.get(`/api/machines/${made.body.id}`).expect(200)
-    ).body.axes as Axis[];
+    const [axis] = (await t.api.get(`/api/machines/${made.body.id}`).expect(200)).body.axes as Axis[];
     expect((axis.config.limits.repairMm / 25.4) * 1000).toBeCloseTo(1, 9);
   });
 
@@ -195,8 +155,7 @@ describe("what a result hangs on", () => {
         letters: ["Z"],
       })
       .expect(201);
-    const [axis] = (await t.api.get(`/api/machines/${made.body.id}`)).body
-      .axes as Axis[];
+    const [axis] = (await t.api.get(`/api/machines/${made.body.id}`)).body.axes as Axis[];
     const plan = {
       ...defaultSeries(axis.config, "tram"),
       spanMm: 240,
@@ -205,18 +164,10 @@ describe("what a result hangs on", () => {
     };
     const bolts = tramBolts("column-base", 180, 140);
     const sweep = async (): Promise<TramResult> => {
-      const begun = await t.api
-        .post(`/api/axes/${axis.id}/series`)
-        .send({ plan })
-        .expect(201);
+      const begun = await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201);
       let now = begun.body as Series;
       for (let step = 0; step < 4; step += 1)
-        now = (
-          await t.api
-            .post(`/api/series/${now.id}/device`)
-            .send({ step })
-            .expect(200)
-        ).body as Series;
+        now = (await t.api.post(`/api/series/${now.id}/device`).send({ step }).expect(200)).body as Series;
       const result = seriesResult(
         axis.config,
         plan,
@@ -225,8 +176,7 @@ describe("what a result hangs on", () => {
       if (result?.kind !== "tram") throw new Error("no sweep");
       return result.tram;
     };
-    const worst = (swept: TramResult): number =>
-      Math.max(...swept.slopes.map((s) => Math.abs(s.slope)));
+    const worst = (swept: TramResult): number => Math.max(...swept.slopes.map((s) => Math.abs(s.slope)));
     const putIn = (mm: readonly number[], turnRad = 0) =>
       t.api.post(`/api/axes/${axis.id}/device/shims`).send({
         shimmed: "column-base",
@@ -292,17 +242,9 @@ describe("what a result hangs on", () => {
         );
     await old.destroy();
     const db = await openDatabase(folder);
-    const rows = await db
-      .selectFrom("axis")
-      .select(["id", "config"])
-      .orderBy("id")
-      .execute();
-    const [followed, chosen] = rows.map(
-      (r) => JSON.parse(r.config) as Axis["config"],
-    );
-    expect(followed.limits.repairMm).toBe(
-      defaultAxis("router", "Z").limits.repairMm,
-    );
+    const rows = await db.selectFrom("axis").select(["id", "config"]).orderBy("id").execute();
+    const [followed, chosen] = rows.map((r) => JSON.parse(r.config) as Axis["config"]);
+    expect(followed.limits.repairMm).toBe(defaultAxis("router", "Z").limits.repairMm);
     expect(followed.limits.repairMm).toBeLessThan(rack.repairMm);
     expect(chosen.limits.repairMm).toBe(rack.repairMm);
     expect(followed.enteredMm).toBe(0);

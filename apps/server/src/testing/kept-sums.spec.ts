@@ -12,17 +12,12 @@ describe("what is worked out once and kept", () => {
   afterEach(() => t.close());
 
   const lines = async () => {
-    const { machines } = (await t.api.get("/api/floor").expect(200))
-      .body as Floor;
+    const { machines } = (await t.api.get("/api/floor").expect(200)).body as Floor;
     return new Map(machines.flatMap((m) => m.axes).map((a) => [a.id, a]));
   };
   /** The floor says what all tests say, and its line was kept with the change that made it. */
   async function isTrue(axisId: number): Promise<void> {
-    const kept = await t.db
-      .selectFrom("axis_summary")
-      .selectAll()
-      .where("axis_id", "=", axisId)
-      .execute();
+    const kept = await t.db.selectFrom("axis_summary").selectAll().where("axis_id", "=", axisId).execute();
     expect(kept).toHaveLength(1);
     const afresh = (await summariesOf(t.db, [axisId])).get(axisId);
     expect(JSON.parse(kept[0].summary)).toEqual(afresh);
@@ -46,10 +41,11 @@ describe("what is worked out once and kept", () => {
       });
       await isTrue(id);
     }
-    const { state, readings } = (await t.api.get(`/api/runs/${run.id}`))
-      .body as { state: string; readings: { id: number }[] };
-    if (state === "running")
-      await t.api.post(`/api/runs/${run.id}/finish`).expect(200);
+    const { state, readings } = (await t.api.get(`/api/runs/${run.id}`)).body as {
+      state: string;
+      readings: { id: number }[];
+    };
+    if (state === "running") await t.api.post(`/api/runs/${run.id}/finish`).expect(200);
     await isTrue(id);
     expect((await lines()).get(id)?.last?.runId).toBe(run.id);
     await t.api
@@ -58,10 +54,7 @@ describe("what is worked out once and kept", () => {
       .expect(200);
     await isTrue(id);
     expect((await lines()).get(id)?.last).toBeNull();
-    await t.api
-      .post(`/api/runs/${run.id}/abandon`)
-      .send({ reason: "" })
-      .expect(200);
+    await t.api.post(`/api/runs/${run.id}/abandon`).send({ reason: "" }).expect(200);
     await isTrue(id);
     await t.api
       .post(`/api/axes/${id}/events`)
@@ -110,11 +103,10 @@ describe("what is worked out once and kept", () => {
 
   it("a point’s facts follow whoever writes: a visit, a move, a photo, a change, a row past the services", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (
-      await t.api
-        .post(`/api/machines/${machineId}/lube-points/usual`)
-        .expect(200)
-    ).body as { id: number; place: string }[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200)).body as {
+      id: number;
+      place: string;
+    }[];
     const there = async () =>
       (await t.api.get(`/api/lube-points/${point.id}`).expect(200)).body as {
         visits: number;
@@ -162,14 +154,11 @@ describe("what is worked out once and kept", () => {
       series: 1,
     };
     const written = async (): Promise<number> =>
-      (await sql<{ n: number }>`select total_changes() as n`.execute(t.db))
-        .rows[0].n;
+      (await sql<{ n: number }>`select total_changes() as n`.execute(t.db)).rows[0].n;
     const before = await written();
     let looked = 0;
     for (let twice = 0; twice < 2; twice += 1)
-      for (const operation of Object.values(OPERATIONS).filter(
-        (o) => o.method === "get",
-      )) {
+      for (const operation of Object.values(OPERATIONS).filter((o) => o.method === "get")) {
         const path = operation.path
           .replace(":id", String(ids[operation.path.split("/")[2]] ?? 1))
           .replace(":key", randomUUID())

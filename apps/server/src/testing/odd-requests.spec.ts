@@ -32,26 +32,15 @@ describe("requests that are odd", () => {
   };
 
   it.each([
-    [
-      "an unknown character set",
-      { "content-type": "application/json; charset=klingon" },
-      415,
-    ],
-    [
-      "an unknown content encoding",
-      { "content-type": "application/json", "content-encoding": "snail" },
-      415,
-    ],
+    ["an unknown character set", { "content-type": "application/json; charset=klingon" }, 415],
+    ["an unknown content encoding", { "content-type": "application/json", "content-encoding": "snail" }, 415],
     [
       "a body that is not what its encoding says",
       { "content-type": "application/json", "content-encoding": "gzip" },
       400,
     ],
   ] as const)("%s is refused in words", async (_, headers, status) => {
-    refused(
-      await t.api.post("/api/machines").set(headers).send('{"a":1}'),
-      status,
-    );
+    refused(await t.api.post("/api/machines").set(headers).send('{"a":1}'), status);
   });
 
   it("a range that a file has not, and a file that is not the one asked for", async () => {
@@ -62,10 +51,7 @@ describe("requests that are odd", () => {
 
   it("HEAD on a stream answers, and ends", async () => {
     const axis = await newAxis(t);
-    const answer = await t.api
-      .head(`/api/axes/${axis.id}/device/stream`)
-      .timeout(5000)
-      .expect(200);
+    const answer = await t.api.head(`/api/axes/${axis.id}/device/stream`).timeout(5000).expect(200);
     expect(answer.headers["content-type"]).toContain("text/event-stream");
   });
 
@@ -76,13 +62,9 @@ describe("requests that are odd", () => {
       direction: i < 20 ? "+" : "-",
       load: 10,
     }));
-    const answer = await t.api
-      .post(`/api/axes/${axis.id}/load-trace`)
-      .send({ samples });
+    const answer = await t.api.post(`/api/axes/${axis.id}/load-trace`).send({ samples });
     refused(answer, 422);
-    expect(answer.body.detail).toMatch(
-      /56000 mm of sample 8.*travel is \d+ mm/,
-    );
+    expect(answer.body.detail).toMatch(/56000 mm of sample 8.*travel is \d+ mm/);
     expect(answer.body.errors[0].path).toBe("samples.7.positionMm");
   });
 });

@@ -9,9 +9,7 @@ async function corners(): Promise<Sharp> {
     sharp({ create: { width: 40, height: 20, channels: 3, background } })
       .png()
       .toBuffer();
-  const [red, green, blue, white] = await Promise.all(
-    ["#f00", "#0f0", "#00f", "#fff"].map(quarter),
-  );
+  const [red, green, blue, white] = await Promise.all(["#f00", "#0f0", "#00f", "#fff"].map(quarter));
   return sharp({
     create: { width: 80, height: 40, channels: 3, background: "#000" },
   }).composite([
@@ -23,23 +21,10 @@ async function corners(): Promise<Sharp> {
 }
 
 async function cornersOf(bytes: Uint8Array): Promise<string[]> {
-  const { data, info } = await sharp(bytes)
-    .removeAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true });
+  const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
   const at = (x: number, y: number): string => {
-    const [r, g, b] = [0, 1, 2].map(
-      (c) => data[(y * info.width + x) * info.channels + c] > 128,
-    );
-    return r && g && b
-      ? "white"
-      : r
-        ? "red"
-        : g
-          ? "green"
-          : b
-            ? "blue"
-            : "black";
+    const [r, g, b] = [0, 1, 2].map((c) => data[(y * info.width + x) * info.channels + c] > 128);
+    return r && g && b ? "white" : r ? "red" : g ? "green" : b ? "blue" : "black";
   };
   const [w, h] = [info.width - 4, info.height - 4];
   return [at(3, 3), at(w, 3), at(3, h), at(w, h)];
@@ -73,11 +58,7 @@ describe("a photo from outside", () => {
         .withMetadata({ orientation: Number(orientation) })
         .toBuffer();
       const { bytes, media } = await remade(held);
-      expect([orientation, media, await cornersOf(bytes)]).toEqual([
-        orientation,
-        "image/jpeg",
-        wanted,
-      ]);
+      expect([orientation, media, await cornersOf(bytes)]).toEqual([orientation, "image/jpeg", wanted]);
       expect((await sharp(bytes).metadata()).orientation).toBeUndefined();
     }
   });
@@ -93,10 +74,7 @@ describe("a photo from outside", () => {
       })
       .toBuffer();
     expect((await sharp(one).metadata()).exif?.length).toBeGreaterThan(50);
-    const comment = Buffer.concat([
-      Buffer.from([0xff, 0xfe, 0, PLACE.length + 2]),
-      Buffer.from(PLACE),
-    ]);
+    const comment = Buffer.concat([Buffer.from([0xff, 0xfe, 0, PLACE.length + 2]), Buffer.from(PLACE)]);
     // Fill bytes before a marker are allowed (ITU-T T.81, B.1.1.2).
     const filled = Buffer.concat([
       one.subarray(0, 2),
@@ -120,13 +98,7 @@ describe("a photo from outside", () => {
     ]) {
       const { bytes } = await remade(file);
       const text = Buffer.from(bytes).toString("latin1");
-      for (const none of [
-        PLACE,
-        "Somebody",
-        "Exif",
-        "GPS",
-        "http://ns.adobe.com",
-      ])
+      for (const none of [PLACE, "Somebody", "Exif", "GPS", "http://ns.adobe.com"])
         expect(text.includes(none)).toBe(false);
       const { exif, xmp, iptc } = await sharp(bytes).metadata();
       expect([exif, xmp, iptc]).toEqual([undefined, undefined, undefined]);
@@ -155,10 +127,7 @@ describe("a photo from outside", () => {
     });
     expect(bytes.length).toBeLessThan(large.length / 2);
     const small = await remade(await (await corners()).png().toBuffer());
-    expect([small.media, (await sharp(small.bytes).metadata()).width]).toEqual([
-      "image/png",
-      80,
-    ]);
+    expect([small.media, (await sharp(small.bytes).metadata()).width]).toEqual(["image/png", 80]);
   });
 
   it("with more pixels than anybody has is refused by its head, before it is decoded; so is what is none", async () => {
@@ -175,13 +144,9 @@ describe("a photo from outside", () => {
       const made = await remakePhoto({ bytes });
       return made.kind === "refused" ? made.why : "taken";
     };
-    expect(await refused(bomb)).toBe(
-      "it has 30000 × 30000 pixels, 900 million: at most 100 million are taken",
-    );
+    expect(await refused(bomb)).toBe("it has 30000 × 30000 pixels, 900 million: at most 100 million are taken");
     const whole = await (await corners()).jpeg().toBuffer();
-    expect(await refused(await sharp(whole).gif().toBuffer())).toBe(
-      "it is neither JPEG nor PNG",
-    );
+    expect(await refused(await sharp(whole).gif().toBuffer())).toBe("it is neither JPEG nor PNG");
     for (const none of [
       Buffer.from("hello"),
       Buffer.alloc(0),
@@ -194,15 +159,10 @@ describe("a photo from outside", () => {
   it("is kept remade, once for its key, and refused in words over the API", async () => {
     const t = await testApp();
     const { machineId } = await newAxis(t);
-    const [point] = (
-      await t.api.post(`/api/machines/${machineId}/lube-points/usual`)
-    ).body as { id: number }[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as { id: number }[];
     const key = randomUUID();
     const send = (body: Buffer, k = key) =>
-      t.api
-        .post(`/api/lube-points/${point.id}/photos?key=${k}`)
-        .set("content-type", "image/jpeg")
-        .send(body);
+      t.api.post(`/api/lube-points/${point.id}/photos?key=${k}`).set("content-type", "image/jpeg").send(body);
     const held = await (
       await corners()
     )
@@ -213,16 +173,10 @@ describe("a photo from outside", () => {
     const kept = (await send(held).expect(201)).body as {
       photos: { id: number }[];
     };
-    expect(
-      ((await send(held).expect(201)).body as { photos: unknown[] }).photos,
-    ).toHaveLength(1);
-    const shown = (
-      await t.api.get(`/api/lube-photos/${kept.photos[0].id}`).expect(200)
-    ).body as Buffer;
+    expect(((await send(held).expect(201)).body as { photos: unknown[] }).photos).toHaveLength(1);
+    const shown = (await t.api.get(`/api/lube-photos/${kept.photos[0].id}`).expect(200)).body as Buffer;
     expect(shown.includes(PLACE)).toBe(false);
-    expect(
-      (await send(Buffer.from("no picture"), randomUUID()).expect(422)).body,
-    ).toMatchObject({
+    expect((await send(Buffer.from("no picture"), randomUUID()).expect(422)).body).toMatchObject({
       detail: expect.stringContaining("cannot be used as a photo") as string,
     });
     await send(Buffer.alloc(25_000_001), randomUUID()).expect(413);
@@ -235,8 +189,7 @@ function crc32(bytes: Uint8Array): number {
   let crc = 0xffffffff;
   for (const byte of bytes) {
     crc ^= byte;
-    for (let k = 0; k < 8; k += 1)
-      crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
+    for (let k = 0; k < 8; k += 1) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
   }
   return (crc ^ 0xffffffff) >>> 0;
 }

@@ -19,10 +19,7 @@ const config = defaultAxis("vertical-centre", "X");
 /** A hidden condition that differs from seed to seed: loose bearings, worn nut or worn middle. */
 function hiddenAxis(seed: number): VirtualAxis {
   const um = 4 + (seed % 9) * 3;
-  const wear =
-    seed % 3 === 0
-      ? { linkId: "nut", centreMm: 250, widthMm: 120, extraMm: 0.012 }
-      : undefined;
+  const wear = seed % 3 === 0 ? { linkId: "nut", centreMm: 250, widthMm: 120, extraMm: 0.012 } : undefined;
   return virtualAxisOf(
     config,
     {
@@ -54,11 +51,7 @@ describe("the simulated indicator recovers the hidden lost motion within the sta
   /** Does the test as a person would: approach, wait, take; counts ticks until the needle moves. */
   async function workThrough(run: Run): Promise<Run> {
     let now = run;
-    for (
-      let step = nextStep(stepsOf(now.plan), now.readings);
-      step;
-      step = nextStep(stepsOf(now.plan), now.readings)
-    ) {
+    for (let step = nextStep(stepsOf(now.plan), now.readings); step; step = nextStep(stepsOf(now.plan), now.readings)) {
       if (step.action === "count") {
         let seen: DeviceSnapshot;
         do
@@ -104,45 +97,35 @@ describe("the simulated indicator recovers the hidden lost motion within the sta
     },
   };
 
-  it.each(Object.entries(plans))(
-    "%s, in at least 19 of 20 seeds",
-    async (_, plan) => {
-      const misses: string[] = [];
-      for (const seed of SEEDS) {
-        const axis = await newAxis(t);
-        const model = hiddenAxis(seed);
-        await t.db
-          .insertInto("virtual_axis")
-          .values({
-            axis_id: axis.id,
-            model: toJson(model),
-            state: null,
-            mounted_run_id: null,
-          })
-          .execute();
-        const run = await startRun(t, axis.id, plan);
-        const done =
-          plan.kind === "travel-profile"
-            ? await byProgram(run)
-            : await workThrough(run);
-        expect(done.state).toBe("finished");
-        const result = resultOf(done);
-        if (!result) throw new Error("no result");
-        const truth = Math.max(
-          ...run.plan.targetsMm.map((at) => trueReversal(model, at)),
-        );
-        const miss = Math.abs(result.lostMm - truth);
-        if (miss > result.uncertainty.expanded)
-          misses.push(
-            `seed ${seed}: ${result.lostMm} ± ${result.uncertainty.expanded}, truly ${truth}`,
-          );
-        // U must mean something: never so wide that anything would fit.
-        expect(result.uncertainty.expanded).toBeLessThan(0.004);
-      }
-      if (misses.length > 1) throw new Error(misses.join("\n"));
-      expect(misses.length).toBeLessThanOrEqual(1);
-    },
-  );
+  it.each(Object.entries(plans))("%s, in at least 19 of 20 seeds", async (_, plan) => {
+    const misses: string[] = [];
+    for (const seed of SEEDS) {
+      const axis = await newAxis(t);
+      const model = hiddenAxis(seed);
+      await t.db
+        .insertInto("virtual_axis")
+        .values({
+          axis_id: axis.id,
+          model: toJson(model),
+          state: null,
+          mounted_run_id: null,
+        })
+        .execute();
+      const run = await startRun(t, axis.id, plan);
+      const done = plan.kind === "travel-profile" ? await byProgram(run) : await workThrough(run);
+      expect(done.state).toBe("finished");
+      const result = resultOf(done);
+      if (!result) throw new Error("no result");
+      const truth = Math.max(...run.plan.targetsMm.map((at) => trueReversal(model, at)));
+      const miss = Math.abs(result.lostMm - truth);
+      if (miss > result.uncertainty.expanded)
+        misses.push(`seed ${seed}: ${result.lostMm} ± ${result.uncertainty.expanded}, truly ${truth}`);
+      // U must mean something: never so wide that anything would fit.
+      expect(result.uncertainty.expanded).toBeLessThan(0.004);
+    }
+    if (misses.length > 1) throw new Error(misses.join("\n"));
+    expect(misses.length).toBeLessThanOrEqual(1);
+  });
 
   async function byProgram(run: Run): Promise<Run> {
     await post(`/api/axes/${run.axisId}/device/program`, {

@@ -41,8 +41,7 @@ function places(): readonly Place[] {
     Object.entries(methods).flatMap(([method, o]): Place[] => {
       // The stream does not end.
       if (o["operationId"] === "deviceStream") return [];
-      const body = o["requestBody"] as
-        { content: Record<string, { schema: Schema }> } | undefined;
+      const body = o["requestBody"] as { content: Record<string, { schema: Schema }> } | undefined;
       return [
         {
           operation: String(o["operationId"]),
@@ -111,16 +110,13 @@ const ODD_IDS = [
 /** Requests made from the OpenAPI document: many as it says, the others spoilt in one way each. */
 export function requests(seed: number): () => Asked {
   const draw = draws(seed);
-  const pick = <T>(from: readonly T[]): T =>
-    from[Math.floor(draw() * from.length)];
+  const pick = <T>(from: readonly T[]): T => from[Math.floor(draw() * from.length)];
   const all = places();
 
   const text = (s: Schema): string => {
     if (s["format"] === "uuid") return randomUUID();
-    if (s["format"] === "date")
-      return pick(["2026-03-01", "2025-12-31", "2026-11-20"]);
-    if (s["format"] === "date-time")
-      return pick(["2026-03-01T08:00:00Z", "2025-12-31T23:59:59.000Z"]);
+    if (s["format"] === "date") return pick(["2026-03-01", "2025-12-31", "2026-11-20"]);
+    if (s["format"] === "date-time") return pick(["2026-03-01T08:00:00Z", "2025-12-31T23:59:59.000Z"]);
     const pattern = String(s["pattern"] ?? "");
     if (pattern.includes("[A-Z]{3}")) return pick(["EUR", "GBP"]);
     if (pattern.includes("[A-Z]")) return pick(["X", "Y", "Z", "Z2"]);
@@ -128,16 +124,11 @@ export function requests(seed: number): () => Asked {
     const most = Number(s["maxLength"] ?? 30);
     const least = Number(s["minLength"] ?? 0);
     const long = "noisy at one place ".repeat(1 + Math.ceil(most / 19));
-    return long.slice(
-      0,
-      Math.max(least, Math.floor(draw() * Math.min(most, 60))),
-    );
+    return long.slice(0, Math.max(least, Math.floor(draw() * Math.min(most, 60))));
   };
   const number = (s: Schema, whole: boolean): number => {
     const least = Number(s["minimum"] ?? s["exclusiveMinimum"] ?? -50);
-    const most = Number(
-      s["maximum"] ?? s["exclusiveMaximum"] ?? Math.max(least + 10, 500),
-    );
+    const most = Number(s["maximum"] ?? s["exclusiveMaximum"] ?? Math.max(least + 10, 500));
     const low = Math.max(least, -1e6);
     const value = low + draw() * (Math.min(most, 1e6) - low);
     return whole ? Math.round(value) : Number(value.toPrecision(5));
@@ -160,9 +151,8 @@ export function requests(seed: number): () => Asked {
       case "array": {
         const least = Number(s["minItems"] ?? 0);
         const most = Math.min(Number(s["maxItems"] ?? 3), least + 3);
-        return Array.from(
-          { length: least + Math.floor(draw() * (most - least + 1)) },
-          () => valueOf((s["items"] ?? {}) as Schema, depth + 1),
+        return Array.from({ length: least + Math.floor(draw() * (most - least + 1)) }, () =>
+          valueOf((s["items"] ?? {}) as Schema, depth + 1),
         );
       }
       case "object": {
@@ -184,10 +174,7 @@ export function requests(seed: number): () => Asked {
     if (Array.isArray(value) && value.length > 0 && draw() < 0.7) {
       const at = Math.floor(draw() * value.length);
       const [inner, how] = spoil(value[at]);
-      return [
-        value.map((v: unknown, i) => (i === at ? inner : v)),
-        `[${at}]${how}`,
-      ];
+      return [value.map((v: unknown, i) => (i === at ? inner : v)), `[${at}]${how}`];
     }
     if (typeof value === "object" && value !== null && !Array.isArray(value)) {
       const keys = Object.keys(value);
@@ -202,13 +189,8 @@ export function requests(seed: number): () => Asked {
           },
           " one more",
         ];
-      if (way < 0.3)
-        return [
-          Object.fromEntries(Object.entries(record).filter(([k]) => k !== key)),
-          `.${key} gone`,
-        ];
-      if (way < 0.6)
-        return [{ ...record, [key]: pick(ODD_VALUES) }, `.${key} odd`];
+      if (way < 0.3) return [Object.fromEntries(Object.entries(record).filter(([k]) => k !== key)), `.${key} gone`];
+      if (way < 0.6) return [{ ...record, [key]: pick(ODD_VALUES) }, `.${key} odd`];
       const [inner, how] = spoil(record[key]);
       return [{ ...record, [key]: inner }, `.${key}${how}`];
     }
@@ -217,25 +199,11 @@ export function requests(seed: number): () => Asked {
 
   return () => {
     const place = pick(all);
-    const spoilt =
-      draw() < 0.6
-        ? pick([
-            "body",
-            "body",
-            "body",
-            "id",
-            "query",
-            "raw",
-            "header",
-            "method",
-          ])
-        : "";
+    const spoilt = draw() < 0.6 ? pick(["body", "body", "body", "id", "query", "raw", "header", "method"]) : "";
     let path = place.path.replace(/\{(\w+)\}/g, (_, name: string) => {
       if (spoilt === "id") return pick(ODD_IDS);
       if (name === "key") return randomUUID();
-      return name === "id"
-        ? String(1 + Math.floor(draw() * 12))
-        : pick(["nut-worn", "coupling-screw", "gremlins"]);
+      return name === "id" ? String(1 + Math.floor(draw() * 12)) : pick(["nut-worn", "coupling-screw", "gremlins"]);
     });
     const query = new URLSearchParams();
     for (const p of place.parameters.filter((q) => q.in === "query"))
@@ -282,10 +250,7 @@ export function requests(seed: number): () => Asked {
       ]);
       Object.assign(headers, odd);
     }
-    const method =
-      spoilt === "method"
-        ? pick(["PUT", "DELETE", "PATCH", "POST", "OPTIONS", "HEAD"])
-        : place.method;
+    const method = spoilt === "method" ? pick(["PUT", "DELETE", "PATCH", "POST", "OPTIONS", "HEAD"]) : place.method;
     return {
       operation: place.operation,
       method,
@@ -312,17 +277,14 @@ export function unlike(
   const said = `${asked.method} ${asked.path} (${asked.spoilt}) ${asked.body?.slice(0, 300) ?? ""}: ${answer.status} ${answer.text.slice(0, 300)}`;
   if (answer.status >= 500) return `failed: ${said}`;
   if (answer.status < 400 || asked.method === "HEAD") return "";
-  if (!answer.type.includes("application/problem+json"))
-    return `refused without problem details: ${said}`;
+  if (!answer.type.includes("application/problem+json")) return `refused without problem details: ${said}`;
   const body = JSON.parse(answer.text) as {
     status?: number;
     detail?: string;
     errors?: { path: string; message: string }[];
   };
-  if (body.status !== answer.status || !body.detail?.trim())
-    return `refused without words: ${said}`;
-  if (/node_modules|\.ts:\d|\bat \//.test(answer.text))
-    return `shows its inside: ${said}`;
+  if (body.status !== answer.status || !body.detail?.trim()) return `refused without words: ${said}`;
+  if (/node_modules|\.ts:\d|\bat \//.test(answer.text)) return `shows its inside: ${said}`;
   const wordless = (body.errors ?? []).some((e) => !e.message.trim());
   return wordless ? `names a field without words: ${said}` : "";
 }

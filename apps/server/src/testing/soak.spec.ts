@@ -36,12 +36,8 @@ describe("requests as the document says, and spoilt", () => {
         const looked = !simulate && i % 5 === 0;
         const before = looked ? await written() : 0;
         let request = t.api[asked.method.toLowerCase() as "get"](asked.path);
-        for (const [name, value] of Object.entries(asked.headers))
-          request = request.set(name, value);
-        const answer =
-          asked.body === undefined
-            ? await request
-            : await request.send(asked.body);
+        for (const [name, value] of Object.entries(asked.headers)) request = request.set(name, value);
+        const answer = asked.body === undefined ? await request : await request.send(asked.body);
         const wrong = unlike(asked, {
           status: answer.status,
           type: String(answer.headers["content-type"] ?? ""),

@@ -1,15 +1,7 @@
 import Database from "better-sqlite3";
 import { spawnSync } from "node:child_process";
 import type { Kysely, KyselyPlugin } from "kysely";
-import {
-  chmodSync,
-  existsSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from "node:fs";
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { DATABASE_FILE, openDatabase } from "../store/database";
@@ -35,9 +27,7 @@ describe("starting on a folder", () => {
   /** Everything a migration could have changed. */
   const shape = (): unknown => {
     const file = new Database(path(), { readonly: true });
-    const tables = file
-      .prepare("select name, sql from sqlite_master order by name")
-      .all();
+    const tables = file.prepare("select name, sql from sqlite_master order by name").all();
     file.close();
     return tables;
   };
@@ -90,36 +80,26 @@ describe("starting on a folder", () => {
         }
         expect(shape()).toEqual(before);
       }
-      expect(readdirSync(folder)).toContain(
-        `before-${names[count]}-${DATABASE_FILE}`,
-      );
+      expect(readdirSync(folder)).toContain(`before-${names[count]}-${DATABASE_FILE}`);
       await (await openDatabase(folder)).destroy();
     },
   );
 
   it("on a disk without room it says so; once there is room it starts", async () => {
-    await expect(openDatabase(folder, { mostPages: 12 })).rejects.toThrow(
-      /no room left.*Make room/,
-    );
+    await expect(openDatabase(folder, { mostPages: 12 })).rejects.toThrow(/no room left.*Make room/);
     await (await openDatabase(folder)).destroy();
   });
 
   it("a damaged file, one of a newer version and one that is none are named, and kept", async () => {
     writeFileSync(path(), "no database at all, only words ".repeat(200));
-    await expect(openDatabase(folder)).rejects.toThrow(
-      /is damaged or is no database of ours.*npm run restore/,
-    );
+    await expect(openDatabase(folder)).rejects.toThrow(/is damaged or is no database of ours.*npm run restore/);
     expect(readFileSync(path(), "utf8")).toContain("only words");
     rmSync(path());
     await (await openDatabase(folder)).destroy();
     const file = new Database(path());
-    file.exec(
-      "insert into kysely_migration values ('9999_later', '2030-01-01')",
-    );
+    file.exec("insert into kysely_migration values ('9999_later', '2030-01-01')");
     file.close();
-    await expect(openDatabase(folder)).rejects.toThrow(
-      /newer version.*9999_later/,
-    );
+    await expect(openDatabase(folder)).rejects.toThrow(/newer version.*9999_later/);
     expect(existsSync(path())).toBe(true);
   });
 
@@ -141,16 +121,11 @@ describe("starting on a folder", () => {
 
   it("a second server is refused with who holds the folder; released or killed, the lock bars nothing", () => {
     const first = holdFolder(folder, "the server on port 8417");
-    expect(() => holdFolder(folder, "another")).toThrow(
-      /in use by the server on port 8417, process \d+ on .*--data/,
-    );
+    expect(() => holdFolder(folder, "another")).toThrow(/in use by the server on port 8417, process \d+ on .*--data/);
     first.release();
     holdFolder(folder, "another").release();
     // What a killed server leaves behind: both files, and no lock.
-    writeFileSync(
-      join(folder, "server.json"),
-      JSON.stringify({ holder: "a server that was killed" }),
-    );
+    writeFileSync(join(folder, "server.json"), JSON.stringify({ holder: "a server that was killed" }));
     holdFolder(folder, "the next").release();
   });
 
@@ -162,19 +137,10 @@ describe("starting on a folder", () => {
     await (await openDatabase(fresh)).destroy();
     expect(() => markDemo(fresh)).not.toThrow();
     const start = (data: string) =>
-      spawnSync(
-        process.execPath,
-        [
-          "scripts/serve.mjs",
-          "--demo",
-          "--fresh",
-          "--data",
-          data,
-          "--port",
-          "99999",
-        ],
-        { encoding: "utf8", timeout: 60_000 },
-      );
+      spawnSync(process.execPath, ["scripts/serve.mjs", "--demo", "--fresh", "--data", data, "--port", "99999"], {
+        encoding: "utf8",
+        timeout: 60_000,
+      });
     const refused = start(folder);
     expect(refused.status).toBe(1);
     expect(refused.stderr).toContain("Nothing was deleted");

@@ -77,10 +77,7 @@ export async function testApp(
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
-  writeFileSync(
-    join(folder, DATABASE_FILE),
-    await shopFile(options.demo ?? false),
-  );
+  writeFileSync(join(folder, DATABASE_FILE), await shopFile(options.demo ?? false));
   const db = await openDatabase(folder);
   // Whether a power cut loses anything is tested elsewhere, on servers of their own; here nobody waits for a disk.
   await sql`pragma synchronous = off`.execute(db);
@@ -98,9 +95,7 @@ export async function testApp(
     ...(options.pool ? { pool: options.pool } : {}),
   });
   return {
-    api: supertest
-      .agent(app.express)
-      .set("x-working-as", "Rowan") as TestApp["api"],
+    api: supertest.agent(app.express).set("x-working-as", "Rowan") as TestApp["api"],
     db,
     app,
     folder,
@@ -123,10 +118,7 @@ export async function newAxis(t: TestApp, letter = "X"): Promise<Axis> {
   };
   const made = await t.api.post("/api/machines").send(machine).expect(201);
   const config = defaultAxis("vertical-centre", letter);
-  const axis = await t.api
-    .post(`/api/machines/${made.body.id}/axes`)
-    .send({ config })
-    .expect(201);
+  const axis = await t.api.post(`/api/machines/${made.body.id}/axes`).send({ config }).expect(201);
   return axis.body as Axis;
 }
 

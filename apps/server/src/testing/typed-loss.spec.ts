@@ -26,24 +26,17 @@ describe("a retest that was typed", () => {
     return answer.body as Job;
   };
   const act = async (job: Job, body: JobAct): Promise<Job> => {
-    const answer = await t.api
-      .post(`/api/jobs/${job.id}/acts`)
-      .set("x-working-as", "Tomas")
-      .send(body)
-      .expect(200);
+    const answer = await t.api.post(`/api/jobs/${job.id}/acts`).set("x-working-as", "Tomas").send(body).expect(200);
     return answer.body as Job;
   };
-  const next = (job: Job): PlannedStep | null =>
-    jobProgress(job.plan, job.events).next;
+  const next = (job: Job): PlannedStep | null => jobProgress(job.plan, job.events).next;
   async function signUntil(job: Job, kind: string | null): Promise<Job> {
     let now = job;
-    for (let step = next(now); step && step.kind !== kind; step = next(now))
-      now = await act(now, plainSign(step));
+    for (let step = next(now); step && step.kind !== kind; step = next(now)) now = await act(now, plainSign(step));
     return now;
   }
   const onFloor = async () => {
-    const { machines } = (await t.api.get("/api/floor").expect(200))
-      .body as Floor;
+    const { machines } = (await t.api.get("/api/floor").expect(200)).body as Floor;
     return machines.flatMap((m) => m.axes).find((a) => a.id === x.id)?.last;
   };
   const history = async (): Promise<History> =>
@@ -67,16 +60,13 @@ describe("a retest that was typed", () => {
 
     const again = await act(signed, plainSign(retest, { figure }));
     await signUntil(again, null);
-    expect((await history()).typed).toMatchObject([
-      { jobId: job.id, kind: "two-sided", lostMm: 0.0064, by: "Tomas" },
-    ]);
-    const csv = await t.api
-      .get(`/api/axes/${x.id}/history/export?format=csv&system=metric`)
-      .expect(200);
+    expect((await history()).typed).toMatchObject([{ jobId: job.id, kind: "two-sided", lostMm: 0.0064, by: "Tomas" }]);
+    const csv = await t.api.get(`/api/axes/${x.id}/history/export?format=csv&system=metric`).expect(200);
     expect(csv.text).toContain("0.00640");
     // The job’s own entry in the log is dated before its retest: the figure counts as after it.
-    const ledger = (await t.api.get(`/api/axes/${x.id}/ledger`).expect(200))
-      .body as { ledger: { total: { lostMm: number } } };
+    const ledger = (await t.api.get(`/api/axes/${x.id}/ledger`).expect(200)).body as {
+      ledger: { total: { lostMm: number } };
+    };
     expect(ledger.ledger.total.lostMm).toBeCloseTo(0.0064, 9);
     const later = await open();
     expect(later.axes[0].before).toMatchObject({ lostMm: 0.0064, runId: null });

@@ -11,15 +11,25 @@ describe("a database of an earlier version", () => {
   it("is brought forward with every point, visit and photo in it", async () => {
     const folder = mkdtempSync(join(tmpdir(), "iron-old-"));
     const file = new Database(join(folder, "iron-patience.sqlite"));
-    const old = new Kysely<unknown>({ dialect: new SqliteDialect({ database: file }) }); // prettier-ignore
-    const migrator = new Migrator({ db: old, provider: { getMigrations: async () => MIGRATIONS } }); // prettier-ignore
-    expect((await migrator.migrateTo("0006_lubrication")).error).toBeUndefined(); // prettier-ignore
-    file.exec(`insert into machine (id, nickname, bay, kind, hours_per_week, note) values (1, 'Knot', '8', 'surface-grinder', 40, '')`); // prettier-ignore
-    const point = JSON.stringify(templatePoints([defaultAxis("vertical-centre", "X")])[0]); // prettier-ignore
-    file.prepare(`insert into lube_point (id, machine_id, point, since) values (1, 1, ?, '2026-01-01T00:00:00.000Z')`).run(point); // prettier-ignore
-    file.exec(`insert into lube_visit (key, point_id, found, dose, glitter, words, at, by) values ('k', 1, 'dry', 3, 0, '', '2026-02-01T00:00:00.000Z', 'Ama')`); // prettier-ignore
-    file.exec(`insert into job (id, machine_id, plan, axes, items, options, title, opened_at, by) values (1, 1, '{}', '[]', '[]', '{}', 'x', '2026-01-01T00:00:00.000Z', 'Ama')`); // prettier-ignore
-    file.exec(`insert into job_photo (job_id, step, caption, media, bytes, at, by) values (1, 's', '', 'image/png', x'00', '2026-01-01T00:00:00.000Z', 'Ama')`); // prettier-ignore
+    const old = new Kysely<unknown>({ dialect: new SqliteDialect({ database: file }) });
+    const migrator = new Migrator({ db: old, provider: { getMigrations: async () => MIGRATIONS } });
+    expect((await migrator.migrateTo("0006_lubrication")).error).toBeUndefined();
+    file.exec(
+      `insert into machine (id, nickname, bay, kind, hours_per_week, note) values (1, 'Knot', '8', 'surface-grinder', 40, '')`,
+    );
+    const point = JSON.stringify(templatePoints([defaultAxis("vertical-centre", "X")])[0]);
+    file
+      .prepare(`insert into lube_point (id, machine_id, point, since) values (1, 1, ?, '2026-01-01T00:00:00.000Z')`)
+      .run(point);
+    file.exec(
+      `insert into lube_visit (key, point_id, found, dose, glitter, words, at, by) values ('k', 1, 'dry', 3, 0, '', '2026-02-01T00:00:00.000Z', 'Ama')`,
+    );
+    file.exec(
+      `insert into job (id, machine_id, plan, axes, items, options, title, opened_at, by) values (1, 1, '{}', '[]', '[]', '{}', 'x', '2026-01-01T00:00:00.000Z', 'Ama')`,
+    );
+    file.exec(
+      `insert into job_photo (job_id, step, caption, media, bytes, at, by) values (1, 's', '', 'image/png', x'00', '2026-01-01T00:00:00.000Z', 'Ama')`,
+    );
     for (const costs of [
       { downtimePerHour: 80, bearingSet: 350, screw: 3200 },
       { downtimePerHour: 80, bearingSet: 22, screw: 95 },
@@ -33,9 +43,11 @@ describe("a database of an earlier version", () => {
     }
     await old.destroy();
     const db = await openDatabase(folder);
-    expect(await db.selectFrom("lube_point").selectAll().execute()).toMatchObject([{ id: 1, retired_at: null }]); // prettier-ignore
-    expect(await db.selectFrom("lube_visit").selectAll().execute()).toMatchObject([{ found: "dry", friction: 0, outlets: null }]); // prettier-ignore
-    expect(await db.selectFrom("job_photo").select(["step", "key"]).execute()).toEqual([{ step: "s", key: null }]); // prettier-ignore
+    expect(await db.selectFrom("lube_point").selectAll().execute()).toMatchObject([{ id: 1, retired_at: null }]);
+    expect(await db.selectFrom("lube_visit").selectAll().execute()).toMatchObject([
+      { found: "dry", friction: 0, outlets: null },
+    ]);
+    expect(await db.selectFrom("job_photo").select(["step", "key"]).execute()).toEqual([{ step: "s", key: null }]);
     const axes = await db.selectFrom("axis").select("config").execute();
     // Prices that were only proposed are usual from now on; what somebody typed stands.
     const parsed = axes.map(({ config }) => JSON.parse(config) as AxisConfig);

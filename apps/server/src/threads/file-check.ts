@@ -1,20 +1,6 @@
 import { randomUUID } from "node:crypto";
-import {
-  BoundError,
-  checkMeter,
-  dayOf,
-  noonOf,
-  type LubePoint,
-  type MeterReading,
-} from "@iron/core";
-import {
-  readMeterCsv,
-  readPointCsv,
-  readWorkCsv,
-  writePointCsv,
-  type CsvError,
-  type CsvTable,
-} from "@iron/contract";
+import { BoundError, checkMeter, dayOf, noonOf, type LubePoint, type MeterReading } from "@iron/core";
+import { readMeterCsv, readPointCsv, readWorkCsv, writePointCsv, type CsvError, type CsvTable } from "@iron/contract";
 
 /** Told in rows as a file is gone through: the second of the two is how many there are. */
 export type Told = Int32Array;
@@ -36,18 +22,12 @@ export interface Checked {
 const AT_ONCE = 500;
 
 /** What a row comes to: it is there already, something is wrong in a column, or it is to be kept. */
-type Verdict =
-  | "known"
-  | { readonly column: string; readonly message: string }
-  | { readonly keep: object };
+type Verdict = "known" | { readonly column: string; readonly message: string } | { readonly keep: object };
 
 /** Goes through rows one by one, each with the machine it names, telling how far it has come. */
 function walkRows<V extends { readonly machine: string }>(
   { rows, errors }: CsvTable<V>,
-  {
-    told,
-    machines,
-  }: { readonly told: Told; readonly machines: readonly Named[] },
+  { told, machines }: { readonly told: Told; readonly machines: readonly Named[] },
   judge: (value: V, machine: Named, line: number) => Verdict,
 ): Checked {
   const find = finder("machine", machines);
@@ -58,17 +38,13 @@ function walkRows<V extends { readonly machine: string }>(
   for (const { line, value } of rows) {
     told[0] += 1;
     const machine = find(value.machine);
-    const verdict =
-      typeof machine === "string"
-        ? { column: "machine", message: machine }
-        : judge(value, machine, line);
+    const verdict = typeof machine === "string" ? { column: "machine", message: machine } : judge(value, machine, line);
     if (verdict === "known") known += 1;
     else if ("keep" in verdict) good.push(verdict.keep);
     else all.push({ line, ...verdict });
   }
   const chunks: string[] = [];
-  for (let from = 0; from < good.length; from += AT_ONCE)
-    chunks.push(JSON.stringify(good.slice(from, from + AT_ONCE)));
+  for (let from = 0; from < good.length; from += AT_ONCE) chunks.push(JSON.stringify(good.slice(from, from + AT_ONCE)));
   return { chunks, good: good.length, known, errors: all };
 }
 
@@ -76,10 +52,7 @@ function walkRows<V extends { readonly machine: string }>(
  * Finds by name: as it is written, else by the only one that differs in capitals alone. Two of one name,
  * or a doubt between two, is said and not guessed.
  */
-export function finder<T extends Named>(
-  what: string,
-  all: readonly T[],
-): (name: string) => T | string {
+export function finder<T extends Named>(what: string, all: readonly T[]): (name: string) => T | string {
   const exact = new Map<string, T[]>();
   const loose = new Map<string, T[]>();
   const put = (map: Map<string, T[]>, key: string, one: T): void => {
@@ -94,8 +67,7 @@ export function finder<T extends Named>(
   return (name) => {
     const same = exact.get(name) ?? [];
     if (same.length === 1) return same[0];
-    if (same.length > 1)
-      return `There are ${same.length} ${what}s “${name}”: name them apart first.`;
+    if (same.length > 1) return `There are ${same.length} ${what}s “${name}”: name them apart first.`;
     const like = loose.get(name.toLowerCase()) ?? [];
     if (like.length === 1) return like[0];
     return like.length === 0
@@ -105,12 +77,8 @@ export function finder<T extends Named>(
 }
 
 /** The same table, its rows in the order of their days. */
-function byDay<V extends { readonly date: string }>(
-  table: CsvTable<V>,
-): CsvTable<V> {
-  const rows = [...table.rows].sort((a, b) =>
-    a.value.date < b.value.date ? -1 : a.value.date > b.value.date ? 1 : 0,
-  );
+function byDay<V extends { readonly date: string }>(table: CsvTable<V>): CsvTable<V> {
+  const rows = [...table.rows].sort((a, b) => (a.value.date < b.value.date ? -1 : a.value.date > b.value.date ? 1 : 0));
   return { ...table, rows };
 }
 
@@ -126,11 +94,7 @@ export interface MetersAsked {
 /** Each machine’s own and new readings are gone along once, side by side. */
 export function checkMeters(asked: MetersAsked): Checked {
   const { readings, today } = asked;
-  const seen = new Set(
-    [...readings].flatMap(([id, own]) =>
-      own.map((r) => `${id} ${r.at} ${r.hours}`),
-    ),
-  );
+  const seen = new Set([...readings].flatMap(([id, own]) => own.map((r) => `${id} ${r.at} ${r.hours}`)));
   const walked = new Map<number, { next: number; last: MeterReading | null }>();
   return walkRows(byDay(readMeterCsv(asked.text)), asked, (value, machine) => {
     const key = `${machine.id} ${value.date} ${value.hours}`;
@@ -138,8 +102,7 @@ export function checkMeters(asked: MetersAsked): Checked {
     const own = readings.get(machine.id) ?? [];
     const at = walked.get(machine.id) ?? { next: 0, last: null };
     walked.set(machine.id, at);
-    for (; at.next < own.length && own[at.next].at <= value.date; at.next += 1)
-      at.last = own[at.next];
+    for (; at.next < own.length && own[at.next].at <= value.date; at.next += 1) at.last = own[at.next];
     const reading = { at: value.date, hours: value.hours, reset: value.reset };
     const wrong = meterWrong(at.last, reading, own.at(at.next) ?? null, today);
     if (wrong) return wrong;
@@ -192,15 +155,8 @@ export interface PointsAsked {
 /** A place that is there as it is written is changed; one that differs in capitals alone is a doubt. */
 export function checkPoints(asked: PointsAsked): Checked {
   const { points } = asked;
-  const places = new Map(
-    points.map((p) => [`${p.machineId} ${p.point.place}`, p]),
-  );
-  const alike = new Map(
-    points.map((p) => [
-      `${p.machineId} ${p.point.place.toLowerCase()}`,
-      p.point.place,
-    ]),
-  );
+  const places = new Map(points.map((p) => [`${p.machineId} ${p.point.place}`, p]));
+  const alike = new Map(points.map((p) => [`${p.machineId} ${p.point.place.toLowerCase()}`, p.point.place]));
   const lines = new Map<string, number>();
   const wrong = (message: string): Verdict => ({ column: "place", message });
   return walkRows(readPointCsv(asked.text), asked, (value, machine, line) => {
@@ -210,8 +166,7 @@ export function checkPoints(asked: PointsAsked): Checked {
     const like = alike.get(`${machine.id} ${place.toLowerCase()}`);
     const twice = lines.get(key.toLowerCase());
     lines.set(key.toLowerCase(), line);
-    if (twice !== undefined)
-      return wrong(`“${place}” stands in line ${twice} already.`);
+    if (twice !== undefined) return wrong(`“${place}” stands in line ${twice} already.`);
     if (!there && like !== undefined)
       return wrong(
         `There is “${like}”, which differs in capitals alone: write it as it stands there, or name this one otherwise.`,
@@ -229,8 +184,7 @@ export function checkPoints(asked: PointsAsked): Checked {
   });
 }
 
-const asRow = (point: LubePoint): string =>
-  writePointCsv([{ machine: "", point }]);
+const asRow = (point: LubePoint): string => writePointCsv([{ machine: "", point }]);
 
 export interface WorkAsked {
   readonly text: string;
@@ -251,11 +205,8 @@ export interface WorkAsked {
 export function checkWork(asked: WorkAsked): Checked {
   const { points, now, who } = asked;
   const own = new Map<number, WorkAsked["points"][number][]>();
-  for (const p of points)
-    own.set(p.machineId, [...(own.get(p.machineId) ?? []), p]);
-  const places = new Map(
-    [...own].map(([id, list]) => [id, finder("point", list)] as const),
-  );
+  for (const p of points) own.set(p.machineId, [...(own.get(p.machineId) ?? []), p]);
+  const places = new Map([...own].map(([id, list]) => [id, finder("point", list)] as const));
   const done = new Set(
     points.flatMap((p) =>
       p.done.split("|").flatMap((d) => {

@@ -35,8 +35,7 @@ export async function remakePhoto({ bytes }: PhotoAsked): Promise<PhotoMade> {
       ...options,
       limitInputPixels: false,
     }).metadata();
-    if (head.format !== "jpeg" && head.format !== "png")
-      return refused("it is neither JPEG nor PNG");
+    if (head.format !== "jpeg" && head.format !== "png") return refused("it is neither JPEG nor PNG");
     if (head.width * head.height > MOST_PIXELS)
       return refused(
         `it has ${head.width} × ${head.height} pixels, ${Math.round((head.width * head.height) / 1e6)} million: at most ${MOST_PIXELS / 1e6} million are taken`,

@@ -6,11 +6,7 @@ export type Made<N extends keyof Tasks> = Awaited<ReturnType<Tasks[N]>>;
 
 /** Does work somewhere, and hands back what comes of it. */
 export interface WorkPool {
-  run<N extends keyof Tasks>(
-    task: N,
-    given: Given<N>,
-    signal?: AbortSignal,
-  ): Promise<Made<N>>;
+  run<N extends keyof Tasks>(task: N, given: Given<N>, signal?: AbortSignal): Promise<Made<N>>;
   close(): Promise<void>;
 }
 
@@ -29,8 +25,7 @@ export function threadPool(file: string): WorkPool {
     idleTimeout: 30_000,
   });
   return {
-    run: (task, given, signal) =>
-      pool.run({ task, given }, signal ? { signal } : {}) as never,
+    run: (task, given, signal) => pool.run({ task, given }, signal ? { signal } : {}) as never,
     close: () => pool.destroy(),
   };
 }

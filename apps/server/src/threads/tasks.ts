@@ -1,10 +1,4 @@
-import {
-  planRounds,
-  planWhenDue,
-  type PlanDay,
-  type RoundPlan,
-  type VisitNeed,
-} from "@iron/core";
+import { planRounds, planWhenDue, type PlanDay, type RoundPlan, type VisitNeed } from "@iron/core";
 
 import { parseReadingsCsv } from "@iron/contract";
 import { remakePhoto } from "./photo";

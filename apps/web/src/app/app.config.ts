@@ -38,9 +38,7 @@ export const appConfig: ApplicationConfig = {
         options: { darkModeSelector: '[data-shift="night"]' },
       },
     }),
-    provideEnvironmentInitializer(() =>
-      inject(PrimeNG).csp.set({ nonce: inject(CSP_NONCE) ?? undefined }),
-    ),
+    provideEnvironmentInitializer(() => inject(PrimeNG).csp.set({ nonce: inject(CSP_NONCE) ?? undefined })),
     MessageService,
     provideBrowserGlobalErrorListeners(),
     { provide: ErrorHandler, useClass: PageFailure },

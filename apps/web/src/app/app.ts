@@ -24,11 +24,7 @@ interface NoticeData {
         <div class="notice">
           <span>{{ message.summary }}</span>
           @if (offerOf(message.data); as offer) {
-            <p-button
-              [label]="offer.words"
-              [text]="true"
-              (onClick)="take(offer)"
-            />
+            <p-button [label]="offer.words" [text]="true" (onClick)="take(offer)" />
           }
         </div>
       </ng-template>

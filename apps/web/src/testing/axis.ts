@@ -11,7 +11,12 @@ export const AXIS_PROVIDERS = [AxisContext, CaseStore];
 export const CONFIG: AxisConfig = defaultAxis("vertical-centre", "X");
 
 /** Takes machine 1 with its axis 2 into the context, as the frame of the stations does. */
-export function openAxis(http: HttpTestingController, config: AxisConfig = CONFIG, demo = true, history: object = {}): void {
+export function openAxis(
+  http: HttpTestingController,
+  config: AxisConfig = CONFIG,
+  demo = true,
+  history: object = {},
+): void {
   const context = TestBed.inject(AxisContext);
   context.load(1, 2);
   const axis = { id: 2, machineId: 1, version: 1, config, retiredAt: null };
@@ -19,22 +24,33 @@ export function openAxis(http: HttpTestingController, config: AxisConfig = CONFI
   http.expectOne("/api/shop").flush({ demo });
   http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: [axis] });
   http.expectOne("/api/axes/2/history").flush({ runs: [], typed: [], events: [], ...history });
-} // prettier-ignore
+}
 
 /** An open case of that axis. */
-export const openCase = (over: Partial<Case> = {}): Case => ({
-  id: 5, machineId: 1, axisIds: [2], state: "open", version: 1, context: {}, symptoms: {}, evidence: {}, notes: "", results: [], photos: [], openedAt: "2026-03-02T08:00:00Z", openedBy: "Ama", closedAt: null, ...over,
-}) as unknown as Case; // prettier-ignore
+export const openCase = (over: Partial<Case> = {}): Case =>
+  ({
+    id: 5,
+    machineId: 1,
+    axisIds: [2],
+    state: "open",
+    version: 1,
+    context: {},
+    symptoms: {},
+    evidence: {},
+    notes: "",
+    results: [],
+    photos: [],
+    openedAt: "2026-03-02T08:00:00Z",
+    openedBy: "Ama",
+    closedAt: null,
+    ...over,
+  }) as unknown as Case;
 
 /** Lets the store take up that case. */
-export function takeUpCase(
-  http: HttpTestingController,
-  file: Case,
-  assessment: object = {},
-): void {
+export function takeUpCase(http: HttpTestingController, file: Case, assessment: object = {}): void {
   TestBed.inject(CaseStore).load(2);
-  http.expectOne("/api/axes/2/cases").flush([{ id: file.id, state: file.state }]); // prettier-ignore
+  http.expectOne("/api/axes/2/cases").flush([{ id: file.id, state: file.state }]);
   http.expectOne(`/api/cases/${file.id}`).flush(file);
-  http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [], ...assessment })); // prettier-ignore
-  http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] })); // prettier-ignore
+  http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [], ...assessment }));
+  http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] }));
 }

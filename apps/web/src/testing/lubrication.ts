@@ -3,15 +3,48 @@ import type { LubePointRecord, Rounds } from "@iron/contract";
 
 /** A lubrication point as the server tells it. */
 export const lubePoint = (over: Partial<LubePointRecord> = {}): LubePointRecord => ({
-  ...axisPoints(defaultAxis("vertical-centre", "X"))[0], factors: [], id: 1, machineId: 2, lastAt: null, lastFound: null,
-  intervalDays: 126, by: "hours", held: false, unlearntDays: 126, learnt: "", dueOn: "2026-03-03", dueSpreadDays: 0, lateDays: -4, asksCase: "", visits: 2, hold: null, retired: false, photos: [], version: 1, qualified: false, overGreased: false, outlets: [], ...over,
-}); // prettier-ignore
+  ...axisPoints(defaultAxis("vertical-centre", "X"))[0],
+  factors: [],
+  id: 1,
+  machineId: 2,
+  lastAt: null,
+  lastFound: null,
+  intervalDays: 126,
+  by: "hours",
+  held: false,
+  unlearntDays: 126,
+  learnt: "",
+  dueOn: "2026-03-03",
+  dueSpreadDays: 0,
+  lateDays: -4,
+  asksCase: "",
+  visits: 2,
+  hold: null,
+  retired: false,
+  photos: [],
+  version: 1,
+  qualified: false,
+  overGreased: false,
+  outlets: [],
+  ...over,
+});
 
 /** Two days of rounds: the points on the first, at one machine; nobody there on the second. */
 export const roundsOf = (points: readonly LubePointRecord[], over: Partial<Rounds> = {}): Rounds => ({
   days: [
-    { date: "2026-03-02", minutes: 45, available: 90, stops: points.length ? [{ machineId: 2, nickname: "Godwit", bay: "7", points: [...points] }] : [] },
+    {
+      date: "2026-03-02",
+      minutes: 45,
+      available: 90,
+      stops: points.length ? [{ machineId: 2, nickname: "Godwit", bay: "7", points: [...points] }] : [],
+    },
     { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
   ],
-  late: points.filter((p) => p.lateDays > 0).length, points: points.length, against: 0.8, changes: [], changedAt: null, unplanned: [], ...over,
-}); // prettier-ignore
+  late: points.filter((p) => p.lateDays > 0).length,
+  points: points.length,
+  against: 0.8,
+  changes: [],
+  changedAt: null,
+  unplanned: [],
+  ...over,
+});

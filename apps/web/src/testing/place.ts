@@ -1,5 +1,5 @@
 import { provideHttpClient } from "@angular/common/http";
-import { HttpTestingController, provideHttpClientTesting, type TestRequest } from "@angular/common/http/testing"; // prettier-ignore
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from "@angular/common/http/testing";
 import type { EnvironmentProviders, Provider, Type } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import { provideRouter } from "@angular/router";
@@ -13,13 +13,11 @@ configure({ defaultHidden: true });
 export type Inputs = Readonly<Record<string, unknown>>;
 
 /** The test bed of one screen: a router, an API that answers what the test says, and notices. */
-export function setUpBed(
-  ...more: (Provider | EnvironmentProviders)[]
-): HttpTestingController {
+export function setUpBed(...more: (Provider | EnvironmentProviders)[]): HttpTestingController {
   localStorage.clear();
   TestBed.configureTestingModule({
     providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting(), MessageService, ...more],
-  }); // prettier-ignore
+  });
   return TestBed.inject(HttpTestingController);
 }
 
@@ -27,8 +25,7 @@ export function setUpBed(
 export function show<T>(component: Type<T>, inputs: Inputs = {}) {
   const fixture = TestBed.createComponent(component);
   const give = (over: Inputs): void => {
-    for (const [name, value] of Object.entries(over))
-      fixture.componentRef.setInput(name, value);
+    for (const [name, value] of Object.entries(over)) fixture.componentRef.setInput(name, value);
     TestBed.tick();
   };
   give(inputs);
@@ -41,17 +38,25 @@ export function show<T>(component: Type<T>, inputs: Inputs = {}) {
       field.dispatchEvent(new Event(event));
       TestBed.tick();
     }
-  }; // prettier-ignore
+  };
   return {
     component: fixture.componentInstance,
     page,
     give,
     /** The page’s text with its white space made single. */
     text: (): string => root.textContent.replace(/\s+/g, " "),
-    alerts: (): string => page.queryAllByRole("alert").map((a) => a.textContent.replace(/\s+/g, " ").trim()).join(" | "), // prettier-ignore
-    value: (name: string | RegExp): string => page.getByLabelText<HTMLInputElement>(name).value, // prettier-ignore
-    type: (name: string | RegExp, text: string) => { enter(name, text, ["input", "change"]); }, // prettier-ignore
-    choose: (name: string | RegExp, value: string) => { enter(name, value, ["change"]); }, // prettier-ignore
+    alerts: (): string =>
+      page
+        .queryAllByRole("alert")
+        .map((a) => a.textContent.replace(/\s+/g, " ").trim())
+        .join(" | "),
+    value: (name: string | RegExp): string => page.getByLabelText<HTMLInputElement>(name).value,
+    type: (name: string | RegExp, text: string) => {
+      enter(name, text, ["input", "change"]);
+    },
+    choose: (name: string | RegExp, value: string) => {
+      enter(name, value, ["change"]);
+    },
     tick: (name: string | RegExp) => {
       page.getByLabelText<HTMLInputElement>(name).click();
       TestBed.tick();
@@ -73,7 +78,7 @@ export function answer(request: TestRequest, body: unknown): void {
 export function refuse(request: TestRequest, status: number, detail: string, more: object = {}): void {
   request.flush({ type: "about:blank", title: "Refused", status, detail, ...more }, { status, statusText: "Refused" });
   TestBed.tick();
-} // prettier-ignore
+}
 
 /** No server answers. */
 export function cut(request: TestRequest): void {

@@ -48,9 +48,7 @@ export interface CrestAlignment {
     readonly code: CrestCode;
   }[];
   /** Half swing that turns with the screw; null where the places cannot show it. */
-  readonly turning:
-    | (WithU & { readonly shape: "even" | "bent"; readonly code: CrestCode })
-    | null;
+  readonly turning: (WithU & { readonly shape: "even" | "bent"; readonly code: CrestCode }) | null;
   readonly limitMm: number;
   /** The datum with which no support has to come down; null when this one does it. */
   readonly raiseFrom: Datum | null;
@@ -90,10 +88,7 @@ export interface CrestOptions {
  * at twice the limit with nine places.
  * @throws BoundError with fewer than five places in a plane
  */
-export function crestAlignment(
-  planes: readonly CrestReadings[],
-  options: CrestOptions,
-): CrestAlignment {
+export function crestAlignment(planes: readonly CrestReadings[], options: CrestOptions): CrestAlignment {
   const { supports, datum, stockMm = SHIM_STOCK_MM, resolutionMm } = options;
   const places = {
     fixed: supports.fixedMm,
@@ -139,12 +134,7 @@ export function crestAlignment(
       code: crestCode(fit.turning, SWING_LIMIT_MM),
     },
     raiseFrom: raiseFrom(fit.planes, places, datum),
-    predictedMm: Math.max(
-      0,
-      ...moves.map((m) =>
-        m.way.code === "raise" ? Math.abs(m.way.shims.errorMm) : 0,
-      ),
-    ),
+    predictedMm: Math.max(0, ...moves.map((m) => (m.way.code === "raise" ? Math.abs(m.way.shims.errorMm) : 0))),
   };
 }
 
@@ -156,16 +146,10 @@ function isUpright(plane: string): boolean {
 /** Less than this is not worth a shim, mm. */
 const NOT_WORTH_MM = 0.0125;
 
-function wayOf(
-  plane: string,
-  moveMm: number,
-  stockMm: readonly number[],
-): MoveWay {
+function wayOf(plane: string, moveMm: number, stockMm: readonly number[]): MoveWay {
   if (Math.abs(moveMm) < NOT_WORTH_MM) return { code: "stays" };
   if (!isUpright(plane)) return { code: "shift" };
-  return moveMm > 0
-    ? { code: "raise", shims: shimStack(Math.min(10, moveMm), stockMm) }
-    : { code: "lower" };
+  return moveMm > 0 ? { code: "raise", shims: shimStack(Math.min(10, moveMm), stockMm) } : { code: "lower" };
 }
 
 /** The highest support in the upright plane: from it the others only rise. */

@@ -1,10 +1,5 @@
 import { normalEquations, solveLinear } from "../lostmotion/nnls";
-import {
-  expandedUncertainty,
-  rectangular,
-  requireBound,
-  type UncertaintyPart,
-} from "../quantity";
+import { expandedUncertainty, rectangular, requireBound, type UncertaintyPart } from "../quantity";
 import type { FitPoint } from "./line-fit";
 
 /** One of the two planes of a crest run: 0° is up on the screw, 90° to the side. */
@@ -61,17 +56,9 @@ type Shape = "even" | "bent" | null;
  * coverage at five and at nine places in the coverage bench
  * @throws BoundError with fewer than five places in a plane, or all at one
  */
-export function crestFit(
-  planes: readonly CrestReadings[],
-  options: CrestFitOptions,
-): CrestFit {
+export function crestFit(planes: readonly CrestReadings[], options: CrestFitOptions): CrestFit {
   for (const { points } of planes) {
-    requireBound(
-      "places in a plane",
-      points.length,
-      points.length >= 5,
-      "at least 5",
-    );
+    requireBound("places in a plane", points.length, points.length >= 5, "at least 5");
   }
   const xs = planes.flatMap((p) => p.points.map((q) => q.x));
   const [low, high] = [Math.min(...xs), Math.max(...xs)];
@@ -87,14 +74,8 @@ export function crestFit(
   });
   // Too few readings for a swing besides: tilt and bow alone, then the tilt alone.
   if (tries.length === 0) {
-    const plain =
-      solve(planes, frame, null) ?? solve(planes, frame, null, false);
-    requireBound(
-      "spread of the places",
-      0,
-      plain !== null,
-      "enough for a line",
-    );
+    const plain = solve(planes, frame, null) ?? solve(planes, frame, null, false);
+    requireBound("spread of the places", 0, plain !== null, "enough for a line");
     return fitOf(planes, frame, plain as Solved, options);
   }
   const best = tries.reduce((a, b) => (b.squares < a.squares ? b : a));
@@ -119,10 +100,8 @@ interface Solved {
 /** Do the places meet the screw at phases that tell a swing from a height? */
 function phasesSeen(xs: readonly number[], leadMm: number): boolean {
   const turns = xs.map((x) => (2 * Math.PI * x) / leadMm);
-  const mean = (f: (t: number) => number): number =>
-    turns.reduce((s, t) => s + f(t), 0) / turns.length;
-  const spread = (f: (t: number) => number): number =>
-    mean((t) => f(t) ** 2) - mean(f) ** 2;
+  const mean = (f: (t: number) => number): number => turns.reduce((s, t) => s + f(t), 0) / turns.length;
+  const spread = (f: (t: number) => number): number => mean((t) => f(t) ** 2) - mean(f) ** 2;
   return Math.min(spread(Math.cos), spread(Math.sin)) >= LEAST_PHASES;
 }
 
@@ -137,21 +116,14 @@ function rowOf(
 ): number[] {
   const at = (2 * (x - low)) / span - 1;
   const own = bows ? [1, at, at * at - 1 / 3] : [1, at];
-  const row = Array.from({ length: count }, (_, k) =>
-    k === plane ? own : own.map(() => 0),
-  ).flat();
+  const row = Array.from({ length: count }, (_, k) => (k === plane ? own : own.map(() => 0))).flat();
   if (shape === null) return row;
   const turn = (2 * Math.PI * x) / leadMm - (plane * Math.PI) / 2;
   const grows = shape === "bent" ? Math.cos((Math.PI * at) / 2) : 1;
   return [...row, grows * Math.cos(turn), grows * Math.sin(turn)];
 }
 
-function solve(
-  planes: readonly CrestReadings[],
-  frame: Frame,
-  shape: Shape,
-  bows = true,
-): Solved | null {
+function solve(planes: readonly CrestReadings[], frame: Frame, shape: Shape, bows = true): Solved | null {
   const rows: number[][] = [];
   const values: number[] = [];
   planes.forEach(({ points }, plane) => {
@@ -176,20 +148,11 @@ function solve(
     ),
   );
   if (inverse.some((column) => column === null)) return null;
-  const squares = rows.reduce(
-    (s, row, i) =>
-      s + (values[i] - row.reduce((t, r, k) => t + r * x[k], 0)) ** 2,
-    0,
-  );
+  const squares = rows.reduce((s, row, i) => s + (values[i] - row.reduce((t, r, k) => t + r * x[k], 0)) ** 2, 0);
   return { shape, bows, x, inverse: inverse as number[][], squares, dof };
 }
 
-function fitOf(
-  planes: readonly CrestReadings[],
-  frame: Frame,
-  solved: Solved,
-  options: CrestFitOptions,
-): CrestFit {
+function fitOf(planes: readonly CrestReadings[], frame: Frame, solved: Solved, options: CrestFitOptions): CrestFit {
   const { x, inverse, squares, dof, shape, bows } = solved;
   const s = Math.sqrt(squares / dof);
   const step = rectangular(options.resolutionMm);

@@ -1,11 +1,6 @@
 import * as fc from "fast-check";
 import { Matrix, SVD } from "ml-matrix";
-import {
-  crestAlignment,
-  crestCode,
-  crestLimit,
-  type Datum,
-} from "./crest-alignment";
+import { crestAlignment, crestCode, crestLimit, type Datum } from "./crest-alignment";
 import { crestFit, type CrestReadings } from "./crest-fit";
 
 const LEAD = 10;
@@ -28,10 +23,7 @@ function screw(parts: {
     const turned = (2 * Math.PI * x) / LEAD + 0.4;
     const off = bend * Math.sin((Math.PI * (x - 12)) / 484) + runOut;
     const hang = sag * (1 - ((x - 254) / 242) ** 2);
-    return [
-      tilt[0] * x - hang + off * Math.cos(turned),
-      tilt[1] * x + off * Math.sin(turned),
-    ];
+    return [tilt[0] * x - hang + off * Math.cos(turned), tilt[1] * x + off * Math.sin(turned)];
   };
   return [0, 1].map((plane) => ({
     name: plane === 0 ? "0°" : "90°",
@@ -44,10 +36,7 @@ const align = (planes: readonly CrestReadings[], datum: Datum = "fixed") =>
 
 describe("taking crest readings apart", () => {
   it("tells a tilt, a sag that stands still and a bend that turns (geometry of a turning screw)", () => {
-    const fit = crestFit(
-      screw({ tilt: [2e-4, -1e-4], sag: 0.05, bend: 0.04 }),
-      { leadMm: LEAD, resolutionMm: 0 },
-    );
+    const fit = crestFit(screw({ tilt: [2e-4, -1e-4], sag: 0.05, bend: 0.04 }), { leadMm: LEAD, resolutionMm: 0 });
     expect(fit.planes[0].slope.value).toBeCloseTo(2e-4, 5);
     expect(fit.planes[1].slope.value).toBeCloseTo(-1e-4, 5);
     expect(fit.planes[0].bow.value).toBeCloseTo(-0.05, 2);
@@ -86,48 +75,31 @@ describe("taking crest readings apart", () => {
       for (const { x, y } of points) {
         const phase = (2 * Math.PI * x) / LEAD;
         // cos and sin as the plane beside sees them a quarter of a turn later.
-        const turn =
-          k === 0
-            ? [Math.cos(phase), Math.sin(phase)]
-            : [Math.sin(phase), -Math.cos(phase)];
+        const turn = k === 0 ? [Math.cos(phase), Math.sin(phase)] : [Math.sin(phase), -Math.cos(phase)];
         const own = [1, x, x * x];
-        rows.push([
-          ...(k === 0 ? own : [0, 0, 0]),
-          ...(k === 1 ? own : [0, 0, 0]),
-          ...turn,
-        ]);
+        rows.push([...(k === 0 ? own : [0, 0, 0]), ...(k === 1 ? own : [0, 0, 0]), ...turn]);
         values.push([y]);
       }
     });
     const a = new Matrix(rows);
-    const solved = new SVD(a, { autoTranspose: true }).solve(
-      new Matrix(values),
-    );
+    const solved = new SVD(a, { autoTranspose: true }).solve(new Matrix(values));
     expect(fit.turning?.shape).toBe("even");
-    expect(fit.turning?.value).toBeCloseTo(
-      Math.hypot(solved.get(6, 0), solved.get(7, 0)),
-      9,
-    );
+    expect(fit.turning?.value).toBeCloseTo(Math.hypot(solved.get(6, 0), solved.get(7, 0)), 9);
     const middle = (12 + 496) / 2;
-    expect(fit.planes[0].slope.value).toBeCloseTo(
-      solved.get(1, 0) + 2 * middle * solved.get(2, 0),
-      9,
-    );
+    expect(fit.planes[0].slope.value).toBeCloseTo(solved.get(1, 0) + 2 * middle * solved.get(2, 0), 9);
   });
 
   it("says when the places cannot show what turns", () => {
     const whole = screw({ runOut: 0.02, at: [0, 100, 200, 300, 400, 500] });
-    expect(
-      crestFit(whole, { leadMm: LEAD, resolutionMm: 0 }).turning,
-    ).toBeNull();
+    expect(crestFit(whole, { leadMm: LEAD, resolutionMm: 0 }).turning).toBeNull();
     const five = crestFit(screw({ tilt: [2e-4, 0], at: places.slice(0, 5) }), {
       leadMm: LEAD,
       resolutionMm: 0,
     });
     expect(five.planes[0].slope.value).toBeCloseTo(2e-4, 6);
-    expect(() =>
-      crestFit(screw({ at: [1, 2, 3] }), { leadMm: LEAD, resolutionMm: 0 }),
-    ).toThrow("places in a plane is 3");
+    expect(() => crestFit(screw({ at: [1, 2, 3] }), { leadMm: LEAD, resolutionMm: 0 })).toThrow(
+      "places in a plane is 3",
+    );
     expect(() =>
       crestFit(screw({ at: [5, 5, 5, 5, 5] }), {
         leadMm: LEAD,
@@ -143,8 +115,7 @@ describe("taking crest readings apart", () => {
     });
     expect(coarse.planes[0].slope.expanded * 484).toBeGreaterThan(0.003);
     expect(
-      crestFit(screw({ tilt: [2e-4, 0] }), { leadMm: LEAD, resolutionMm: 0 })
-        .planes[0].slope.expanded,
+      crestFit(screw({ tilt: [2e-4, 0] }), { leadMm: LEAD, resolutionMm: 0 }).planes[0].slope.expanded,
     ).toBeLessThan(1e-9);
   });
 });
@@ -164,9 +135,7 @@ describe("crest alignment", () => {
   it("offers no shim under nothing: what would have to come down is said, and from where all rises", () => {
     // Nothing can be shimmed downwards (common practice, no source).
     const { moves, raiseFrom } = align(screw({ tilt: [2e-4, 0] }));
-    expect(
-      moves.find((m) => m.support === "far" && m.plane === "0°")?.way.code,
-    ).toBe("lower");
+    expect(moves.find((m) => m.support === "far" && m.plane === "0°")?.way.code).toBe("lower");
     expect(raiseFrom).toBe("far");
     const risen = align(screw({ tilt: [2e-4, 0] }), "far");
     expect(risen.raiseFrom).toBeNull();
@@ -188,10 +157,7 @@ describe("crest alignment", () => {
           const { moves } = align(screw({ tilt: [slope, 0] }), datum);
           const place = { fixed: -50, far: 550, bracket: 250 };
           const after = (["fixed", "far", "bracket"] as const).map(
-            (s) =>
-              slope * place[s] +
-              (moves.find((m) => m.support === s && m.plane === "0°")?.moveMm ??
-                0),
+            (s) => slope * place[s] + (moves.find((m) => m.support === s && m.plane === "0°")?.moveMm ?? 0),
           );
           for (const h of after) expect(h).toBeCloseTo(after[0], 8);
         },
@@ -201,9 +167,7 @@ describe("crest alignment", () => {
 
   it("decides by the interval, and says when it cannot", () => {
     expect(crestCode({ value: -0.05, expanded: 0.01 }, 0.03)).toBe("over");
-    expect(crestCode({ value: 0.025, expanded: 0.01 }, 0.03)).toBe(
-      "cannot-tell",
-    );
+    expect(crestCode({ value: 0.025, expanded: 0.01 }, 0.03)).toBe("cannot-tell");
     expect(crestCode({ value: 0.01, expanded: 0.01 }, 0.03)).toBe("within");
     expect(crestLimit(600)).toBe(0.03);
   });

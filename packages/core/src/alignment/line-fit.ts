@@ -22,8 +22,7 @@ export interface LineFit {
  * @throws BoundError with fewer than three places or all at one
  */
 export function lineFit(points: readonly FitPoint[]): LineFit {
-  if (points.length < 3)
-    throw new BoundError("number of places", points.length, "at least 3");
+  if (points.length < 3) throw new BoundError("number of places", points.length, "at least 3");
   const rows = points.map((p) => [1, p.x]);
   const { matrix, right } = normalEquations(
     rows,
@@ -33,8 +32,7 @@ export function lineFit(points: readonly FitPoint[]): LineFit {
   const solved = solveLinear(matrix, right);
   const centre = points.reduce((s, p) => s + p.x, 0) / points.length;
   const spread = points.reduce((s, p) => s + (p.x - centre) ** 2, 0);
-  if (!solved || !(spread > 0))
-    throw new BoundError("spread of the places", spread, "above 0");
+  if (!solved || !(spread > 0)) throw new BoundError("spread of the places", spread, "above 0");
   const [offset, slope] = solved;
   const residuals = points.map((p) => p.y - offset - slope * p.x);
   const squares = residuals.reduce((s, r) => s + r * r, 0);
@@ -43,8 +41,7 @@ export function lineFit(points: readonly FitPoint[]): LineFit {
     offset,
     slope,
     uSlope: deviation / Math.sqrt(spread),
-    uAt: (x) =>
-      deviation * Math.sqrt(1 / points.length + (x - centre) ** 2 / spread),
+    uAt: (x) => deviation * Math.sqrt(1 / points.length + (x - centre) ** 2 / spread),
     residuals,
     deviation,
   };

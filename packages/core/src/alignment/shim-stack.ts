@@ -1,9 +1,7 @@
 import { BoundError, requireBound } from "../quantity";
 
 /** A usual set of shim stock, mm (common practice, no source). */
-export const SHIM_STOCK_MM: readonly number[] = [
-  0.025, 0.05, 0.1, 0.15, 0.2, 0.25, 0.5, 1,
-];
+export const SHIM_STOCK_MM: readonly number[] = [0.025, 0.05, 0.1, 0.15, 0.2, 0.25, 0.5, 1];
 const MOST_PIECES = 6;
 
 export interface ShimStack {
@@ -23,13 +21,11 @@ export function shimStack(
   stockMm: readonly number[] = SHIM_STOCK_MM,
   toleranceMm = 0.0125,
 ): ShimStack {
-  requireBound("shim thickness", wantedMm, wantedMm >= 0 && wantedMm <= 10, "from 0 to 10 mm"); // prettier-ignore
+  requireBound("shim thickness", wantedMm, wantedMm >= 0 && wantedMm <= 10, "from 0 to 10 mm");
   const stock = [...new Set(stockMm)].filter((s) => s > 0).sort((a, b) => b - a);
-  if (stock.length === 0)
-    throw new BoundError("sizes in stock", 0, "at least one above 0 mm");
+  if (stock.length === 0) throw new BoundError("sizes in stock", 0, "at least one above 0 mm");
   const none: ShimStack = { pieces: [], sumMm: 0, errorMm: -wantedMm };
-  const close = (s: ShimStack): boolean =>
-    Math.abs(s.errorMm) <= toleranceMm + 1e-9;
+  const close = (s: ShimStack): boolean => Math.abs(s.errorMm) <= toleranceMm + 1e-9;
   if (close(none)) return none;
   let best = none;
   // Sums reachable with k pieces, each once: thicknesses are whole micrometres.
@@ -50,7 +46,7 @@ export function shimStack(
     reach = next;
   }
   return { ...best, pieces: [...best.pieces].sort((a, b) => b - a) };
-} // prettier-ignore
+}
 
 /** Where a bolt or pad stands, mm, with x to the right and y to the far side. */
 export interface Support {
@@ -69,8 +65,7 @@ export function levellingLifts(
   slopeX: number,
   slopeY: number,
 ): readonly { readonly name: string; readonly liftMm: number }[] {
-  if (supports.length < 2)
-    throw new BoundError("number of supports", supports.length, "at least 2");
+  if (supports.length < 2) throw new BoundError("number of supports", supports.length, "at least 2");
   const rise = supports.map((s) => slopeX * s.x + slopeY * s.y);
   const top = Math.max(...rise);
   return supports.map((s, i) => ({ name: s.name, liftMm: top - rise[i] }));

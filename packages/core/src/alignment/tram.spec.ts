@@ -1,13 +1,5 @@
 import * as fc from "fast-check";
-import {
-  SHIMMED,
-  tram,
-  tramBolts,
-  tramShims,
-  TRAM_LIMIT,
-  type Shimmed,
-  type TramReadings,
-} from "./tram";
+import { SHIMMED, tram, tramBolts, tramShims, TRAM_LIMIT, type Shimmed, type TramReadings } from "./tram";
 
 type Vector = readonly [number, number, number];
 type Matrix = readonly [Vector, Vector, Vector];
@@ -26,15 +18,9 @@ const sweep = (over: Partial<TramReadings>): TramReadings => ({
 // A spindle in space, worked out apart: whole rotation matrices, no small angles, no slopes.
 
 const apply = (m: Matrix, p: Vector): Vector =>
-  m.map(
-    (row) => row[0] * p[0] + row[1] * p[1] + row[2] * p[2],
-  ) as unknown as Vector;
+  m.map((row) => row[0] * p[0] + row[1] * p[1] + row[2] * p[2]) as unknown as Vector;
 const times = (a: Matrix, b: Matrix): Matrix =>
-  a.map((row) =>
-    [0, 1, 2].map(
-      (k) => row[0] * b[0][k] + row[1] * b[1][k] + row[2] * b[2][k],
-    ),
-  ) as unknown as Matrix;
+  a.map((row) => [0, 1, 2].map((k) => row[0] * b[0][k] + row[1] * b[1][k] + row[2] * b[2][k])) as unknown as Matrix;
 const aboutX = (t: number): Matrix => [
   [1, 0, 0],
   [0, Math.cos(t), -Math.sin(t)],
@@ -61,10 +47,7 @@ function readings(lean: Matrix, spanMm: number): TramReadings {
 }
 
 /** Direction in which a shim pushes what it is put under, and where its bolt stands in space. */
-const FACES: Record<
-  Shimmed,
-  { readonly push: Vector; readonly at: (x: number, y: number) => Vector }
-> = {
+const FACES: Record<Shimmed, { readonly push: Vector; readonly at: (x: number, y: number) => Vector }> = {
   "column-base": { push: [0, 0, 1], at: (x, y) => [x, y, -900] },
   "gantry-legs": { push: [0, 0, 1], at: (x, y) => [x, y, -600] },
   "hanging-head": { push: [0, 0, -1], at: (x, y) => [x, y, 200] },
@@ -88,12 +71,7 @@ function turnedBy(
     const off = bolts.map((b) => {
       const p = at(b.x, b.y);
       const q = apply(turn, p);
-      return (
-        push[0] * (q[0] - p[0]) +
-        push[1] * (q[1] - p[1]) +
-        push[2] * (q[2] - p[2]) -
-        b.mm
-      );
+      return push[0] * (q[0] - p[0]) + push[1] * (q[1] - p[1]) + push[2] * (q[2] - p[2]) - b.mm;
     });
     const mean = off.reduce((a, b) => a + b, 0) / off.length;
     return off.reduce((s, o) => s + (o - mean) ** 2, 0);
@@ -107,9 +85,7 @@ function turnedBy(
       [0, step],
       [0, -step],
     ];
-    const best = around.reduce((a, b) =>
-      miss(rx + b[0], ry + b[1]) < miss(rx + a[0], ry + a[1]) ? b : a,
-    );
+    const best = around.reduce((a, b) => (miss(rx + b[0], ry + b[1]) < miss(rx + a[0], ry + a[1]) ? b : a));
     if (best[0] === 0 && best[1] === 0) step /= 2;
     rx += best[0];
     ry += best[1];
@@ -132,9 +108,7 @@ describe("tram", () => {
   });
 
   it("says which side stands nearer, both ways", () => {
-    const { slopes } = tram(
-      sweep({ rightMm: 0.06, farMm: 0.05, nearMm: 0.02 }),
-    );
+    const { slopes } = tram(sweep({ rightMm: 0.06, farMm: 0.05, nearMm: 0.02 }));
     expect(slopes.map((s) => s.nearer)).toEqual(["right", "far"]);
   });
 
@@ -148,17 +122,11 @@ describe("tram", () => {
         }).bolts.map((b) => [b.name, b.wantedMm]),
       );
     const column = of("column-base");
-    expect(column["right far"] - column["left far"]).toBeCloseTo(
-      (0.06 / 300) * 240,
-      12,
-    );
+    expect(column["right far"] - column["left far"]).toBeCloseTo((0.06 / 300) * 240, 12);
     expect(column["left far"]).toBeCloseTo(0, 12);
     // A head hanging under a ram: the opposite side.
     const hanging = of("hanging-head");
-    expect(hanging["left far"] - hanging["right far"]).toBeCloseTo(
-      (0.06 / 300) * 240,
-      12,
-    );
+    expect(hanging["left far"] - hanging["right far"]).toBeCloseTo((0.06 / 300) * 240, 12);
   });
 
   it("on an upright face the nod is shimmed behind the other row, the lean is turned out (common practice, no source)", () => {
@@ -177,43 +145,31 @@ describe("tram", () => {
   it("shims in, every spindle in space sweeps flat, whatever is shimmed (rotation matrices, worked out apart)", () => {
     const tilt = fc.double({ min: -4e-4, max: 4e-4, noNaN: true });
     fc.assert(
-      fc.property(
-        tilt,
-        tilt,
-        fc.constantFrom(...SHIMMED),
-        (rx, ry, shimmed) => {
-          const upright = shimmed === "vertical-flange";
-          // A lean on an upright face is turned out first.
-          const lean = times(aboutX(rx), aboutY(upright ? 0 : ry));
-          const before = readings(lean, 240);
-          const supports = tramBolts(shimmed, 220, 280);
-          const { bolts } = tramShims(tram(before).slopes, {
-            shimmed,
-            supports,
-          });
-          const put = supports.map((s, i) => ({
-            x: s.x,
-            y: s.y,
-            mm: bolts[i].wantedMm,
-          }));
-          const after = tram(
-            readings(times(turnedBy(shimmed, put), lean), 240),
-          );
-          for (const s of after.slopes)
-            expect(Math.abs(s.per300Mm)).toBeLessThan(0.0005);
-        },
-      ),
+      fc.property(tilt, tilt, fc.constantFrom(...SHIMMED), (rx, ry, shimmed) => {
+        const upright = shimmed === "vertical-flange";
+        // A lean on an upright face is turned out first.
+        const lean = times(aboutX(rx), aboutY(upright ? 0 : ry));
+        const before = readings(lean, 240);
+        const supports = tramBolts(shimmed, 220, 280);
+        const { bolts } = tramShims(tram(before).slopes, {
+          shimmed,
+          supports,
+        });
+        const put = supports.map((s, i) => ({
+          x: s.x,
+          y: s.y,
+          mm: bolts[i].wantedMm,
+        }));
+        const after = tram(readings(times(turnedBy(shimmed, put), lean), 240));
+        for (const s of after.slopes) expect(Math.abs(s.per300Mm)).toBeLessThan(0.0005);
+      }),
       { numRuns: 40 },
     );
   });
 
   it("what it predicts for shims from stock is what the sweep then reads", () => {
     const before = readings(times(aboutX(3e-4), aboutY(-2.3e-4)), 300);
-    for (const shimmed of [
-      "column-base",
-      "gantry-legs",
-      "hanging-head",
-    ] as const) {
+    for (const shimmed of ["column-base", "gantry-legs", "hanging-head"] as const) {
       const supports = tramBolts(shimmed, 240, 300);
       const said = tramShims(tram(before).slopes, { shimmed, supports });
       const put = supports.map((s, i) => ({
@@ -223,18 +179,12 @@ describe("tram", () => {
       }));
       const lean = times(aboutX(3e-4), aboutY(-2.3e-4));
       const after = tram(readings(times(turnedBy(shimmed, put), lean), 300));
-      after.slopes.forEach((s, i) =>
-        expect(
-          Math.abs(s.perSpanMm - said.predicted[i].perSpanMm),
-        ).toBeLessThan(0.0005),
-      );
+      after.slopes.forEach((s, i) => expect(Math.abs(s.perSpanMm - said.predicted[i].perSpanMm)).toBeLessThan(0.0005));
     }
   });
 
   it("names bolts that cannot be", () => {
-    expect(() => tramBolts("column-base", 0, 300)).toThrow(
-      "bolts apart across is 0",
-    );
+    expect(() => tramBolts("column-base", 0, 300)).toThrow("bolts apart across is 0");
     expect(tramBolts("vertical-flange", 200, 250).map((b) => b.name)).toEqual([
       "left top",
       "right top",

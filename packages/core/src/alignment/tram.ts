@@ -1,11 +1,5 @@
 import { expandedUncertainty, rectangular, requireBound } from "../quantity";
-import {
-  levellingLifts,
-  shimStack,
-  SHIM_STOCK_MM,
-  type ShimStack,
-  type Support,
-} from "./shim-stack";
+import { levellingLifts, shimStack, SHIM_STOCK_MM, type ShimStack, type Support } from "./shim-stack";
 import { normalEquations, solveLinear } from "../lostmotion/nnls";
 
 /** What was read where the indicator swept; plus is the surface nearer to the spindle. */
@@ -29,17 +23,9 @@ export const TRAM_LIMIT = 0.05 / 300;
 const SWEEP_SCATTER_MM = 0.002;
 
 /** What the shims go under, or behind. */
-export const SHIMMED = [
-  "column-base",
-  "gantry-legs",
-  "vertical-flange",
-  "hanging-head",
-] as const;
+export const SHIMMED = ["column-base", "gantry-legs", "vertical-flange", "hanging-head"] as const;
 export type Shimmed = (typeof SHIMMED)[number];
-export const SHIMMED_WORDS: Record<
-  Shimmed,
-  { readonly name: string; readonly rows: readonly [string, string] }
-> = {
+export const SHIMMED_WORDS: Record<Shimmed, { readonly name: string; readonly rows: readonly [string, string] }> = {
   "column-base": { name: "the column, on its base", rows: ["far", "near"] },
   "gantry-legs": { name: "the gantry, on its legs", rows: ["far", "near"] },
   "vertical-flange": {
@@ -108,30 +94,21 @@ export function tram(readings: TramReadings): TramResult {
       dof: Infinity,
     })),
   );
-  const slopes = [
-    slopeOf("across", (rightMm - leftMm) / spanMm, spanMm, expanded),
-  ];
+  const slopes = [slopeOf("across", (rightMm - leftMm) / spanMm, spanMm, expanded)];
   if (farMm !== null && nearMm !== null) {
     const depth = depthMm ?? spanMm;
     requireBound("depth", depth, depth > 0, "above 0 mm");
     slopes.push(slopeOf("in depth", (farMm - nearMm) / depth, depth, expanded));
   }
-  const has = (code: TramSlope["code"]): boolean =>
-    slopes.some((s) => s.code === code);
+  const has = (code: TramSlope["code"]): boolean => slopes.some((s) => s.code === code);
   return {
     slopes,
     code: has("out") ? "out" : has("cannot-tell") ? "cannot-tell" : "square",
   };
 }
 
-function slopeOf(
-  direction: TramSlope["direction"],
-  slope: number,
-  spanMm: number,
-  expandedMm: number,
-): TramSlope {
-  const [plus, minus] =
-    direction === "across" ? ["right", "left"] : ["far", "near"];
+function slopeOf(direction: TramSlope["direction"], slope: number, spanMm: number, expandedMm: number): TramSlope {
+  const [plus, minus] = direction === "across" ? ["right", "left"] : ["far", "near"];
   const expandedSlope = expandedMm / spanMm;
   const size = Math.abs(slope);
   const limit = TRAM_LIMIT * (1 + 1e-9);
@@ -142,22 +119,13 @@ function slopeOf(
     perSpanMm: slope * spanMm,
     per300Mm: slope * 300,
     per6InMm: slope * 152.4,
-    code:
-      size - expandedSlope > limit
-        ? "out"
-        : size + expandedSlope <= limit
-          ? "square"
-          : "cannot-tell",
+    code: size - expandedSlope > limit ? "out" : size + expandedSlope <= limit ? "square" : "cannot-tell",
     nearer: slope > 0 ? plus : slope < 0 ? minus : "neither",
   };
 }
 
 /** Four bolts, x to the right; y to the far side, or upwards on an upright face. */
-export function tramBolts(
-  shimmed: Shimmed,
-  acrossMm: number,
-  otherMm: number,
-): readonly Support[] {
+export function tramBolts(shimmed: Shimmed, acrossMm: number, otherMm: number): readonly Support[] {
   requireBound("bolts apart across", acrossMm, acrossMm > 0, "above 0 mm");
   requireBound("bolt rows apart", otherMm, otherMm > 0, "above 0 mm");
   const { rows } = SHIMMED_WORDS[shimmed];
@@ -206,11 +174,7 @@ export function tramShims(
   const [across, depth] = [slopeIn("across"), slopeIn("in depth")];
   const turns = TURNS[shimmed];
   // The shims’ own slope that takes the sweep’s away.
-  const lifts = levellingLifts(
-    supports,
-    turns.x === 0 ? 0 : across / turns.x,
-    depth / turns.y,
-  );
+  const lifts = levellingLifts(supports, turns.x === 0 ? 0 : across / turns.x, depth / turns.y);
   const bolts = lifts.map(({ name, liftMm }) => ({
     name,
     wantedMm: liftMm,
@@ -225,10 +189,7 @@ export function tramShims(
     bolts,
     turnRad: turns.x === 0 ? across : 0,
     predicted: slopes.map((s) => {
-      const left =
-        s.direction === "across"
-          ? s.slope + turns.x * put.x
-          : s.slope + turns.y * put.y;
+      const left = s.direction === "across" ? s.slope + turns.x * put.x : s.slope + turns.y * put.y;
       const spanMm = s.slope === 0 ? 300 : s.perSpanMm / s.slope;
       return {
         direction: s.direction,
@@ -240,10 +201,7 @@ export function tramShims(
 }
 
 /** The plane on which a body comes to rest over shims, by least squares: its two slopes. */
-function planeOf(
-  supports: readonly Support[],
-  shimsMm: readonly number[],
-): { readonly x: number; readonly y: number } {
+function planeOf(supports: readonly Support[], shimsMm: readonly number[]): { readonly x: number; readonly y: number } {
   const rows = supports.map((s) => [1, s.x, s.y]);
   const { matrix, right } = normalEquations(
     rows,

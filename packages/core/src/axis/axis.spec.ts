@@ -18,16 +18,7 @@ const ids = (a: AxisConfig): string[] => chainOf(a).map((l) => l.id);
 
 describe("chainOf", () => {
   it("runs from command to table on a direct drive", () => {
-    expect(ids(axis())).toEqual([
-      "motor",
-      "coupling",
-      "end-bearings",
-      "screw",
-      "nut",
-      "bracket",
-      "member",
-      "way",
-    ]);
+    expect(ids(axis())).toEqual(["motor", "coupling", "end-bearings", "screw", "nut", "bracket", "member", "way"]);
   });
 
   it("has only what the axis has", () => {
@@ -41,13 +32,7 @@ describe("chainOf", () => {
       "member",
       "way",
     ]);
-    expect(ids(axis({ transmission: "rack" }))).toEqual([
-      "motor",
-      "pinion",
-      "rack",
-      "member",
-      "way",
-    ]);
+    expect(ids(axis({ transmission: "rack" }))).toEqual(["motor", "pinion", "rack", "member", "way"]);
     expect(ids(axis({ transmission: "rotating-nut" }))).toEqual([
       "motor",
       "belt",
@@ -57,9 +42,7 @@ describe("chainOf", () => {
       "member",
       "way",
     ]);
-    expect(chainOf(axis({ transmission: "plain-screw" }))[3].name).toBe(
-      "Lead screw",
-    );
+    expect(chainOf(axis({ transmission: "plain-screw" }))[3].name).toBe("Lead screw");
   });
 
   it("draws a missing support, the ways and the load-holding as they are", () => {
@@ -74,9 +57,7 @@ describe("chainOf", () => {
       counterweight: true,
       brake: true,
     });
-    expect(chainOf(vertical).find((l) => l.id === "member")?.note).toBe(
-      "held by brake, counterweight",
-    );
+    expect(chainOf(vertical).find((l) => l.id === "member")?.note).toBe("held by brake, counterweight");
   });
 });
 
@@ -85,15 +66,9 @@ describe("bounds in words", () => {
     expect(boundMessage(AXIS_BOUNDS["screw.leadMm"], 0)).toBe(
       "Lead 0 mm cannot be: a screw moves the table by its lead each turn. Typical: 4 to 20 mm.",
     );
-    expect(boundMessage(AXIS_BOUNDS["limits.repairMm"], 9)).toContain(
-      "Repair above 9000 µm cannot be",
-    );
-    expect(boundMessage(AXIS_BOUNDS["limits.repairMm"], 9)).toContain(
-      "The most taken here is 5000 µm",
-    );
-    expect(boundMessage(AXIS_BOUNDS.travelMm, NaN)).toBe(
-      "Travel must be a number. Typical: 200 to 2000 mm.",
-    );
+    expect(boundMessage(AXIS_BOUNDS["limits.repairMm"], 9)).toContain("Repair above 9000 µm cannot be");
+    expect(boundMessage(AXIS_BOUNDS["limits.repairMm"], 9)).toContain("The most taken here is 5000 µm");
+    expect(boundMessage(AXIS_BOUNDS.travelMm, NaN)).toBe("Travel must be a number. Typical: 200 to 2000 mm.");
     expect(boundMessage(AXIS_BOUNDS.travelMm, 500)).toBeUndefined();
   });
 });
@@ -107,9 +82,7 @@ describe("defaults", () => {
         for (const [path, bound] of Object.entries(AXIS_BOUNDS)) {
           // A torque belongs to a fastener.
           if (path === "mechanics.torqueNm") continue;
-          const value = path
-            .split(".")
-            .reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], a);
+          const value = path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], a);
           // Weights and prices nobody noted are usual ones.
           if (value === null) continue;
           expect(boundMessage(bound, value as number)).toBeUndefined();
@@ -128,9 +101,7 @@ describe("defaults", () => {
     expect(isGravityAxis(defaultAxis("vertical-centre", "Z"))).toBe(true);
     expect(isGravityAxis(defaultAxis("lathe", "Z"))).toBe(false);
     expect(travelPerTurnMm(axis())).toBe(10);
-    expect(
-      travelPerTurnMm(axis({ transmission: "rack", pinionDiameterMm: 40 })),
-    ).toBeCloseTo(125.664, 3);
+    expect(travelPerTurnMm(axis({ transmission: "rack", pinionDiameterMm: 40 }))).toBeCloseTo(125.664, 3);
   });
 });
 
@@ -150,8 +121,6 @@ describe("usual prices", () => {
     expect(x.costs).toMatchObject({ screw: null, bearingSet: null });
     const long = { ...x, screw: { ...x.screw, freeLengthMm: 2600 } };
     expect(pricesOf(long).screw).toBeGreaterThan(5000);
-    expect(
-      pricesOf({ ...long, costs: { ...x.costs, screw: 4100 } }),
-    ).toMatchObject({ screw: 4100, bearingSet: 350 });
+    expect(pricesOf({ ...long, costs: { ...x.costs, screw: 4100 } })).toMatchObject({ screw: 4100, bearingSet: 350 });
   });
 });

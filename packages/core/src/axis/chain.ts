@@ -95,39 +95,54 @@ function gravityNote(axis: AxisConfig): string {
  */
 export function chainOf(axis: AxisConfig): readonly ChainLink[] {
   const links: ChainLink[] = [
-    { id: 'motor', name: 'Motor', drawing: `motor-${axis.motor}`, note: FEEDBACK_NOTES[axis.feedback] },
+    { id: "motor", name: "Motor", drawing: `motor-${axis.motor}`, note: FEEDBACK_NOTES[axis.feedback] },
   ];
-  const belt: ChainLink = { id: 'belt', name: 'Belt', drawing: 'belt', note: `${axis.ratio} : 1` };
-  const couple: ChainLink = { id: 'coupling', name: 'Coupling', drawing: `coupling-${axis.coupling}`, note: COUPLING_NOTES[axis.coupling] };
-  const nut: ChainLink = { id: 'nut', name: 'Nut', drawing: `nut-${axis.nut}`, note: NUT_NOTES[axis.nut] };
-  const bracket: ChainLink = { id: 'bracket', name: 'Bracket', drawing: 'bracket', note: '' };
+  const belt: ChainLink = { id: "belt", name: "Belt", drawing: "belt", note: `${axis.ratio} : 1` };
+  const couple: ChainLink = {
+    id: "coupling",
+    name: "Coupling",
+    drawing: `coupling-${axis.coupling}`,
+    note: COUPLING_NOTES[axis.coupling],
+  };
+  const nut: ChainLink = { id: "nut", name: "Nut", drawing: `nut-${axis.nut}`, note: NUT_NOTES[axis.nut] };
+  const bracket: ChainLink = { id: "bracket", name: "Bracket", drawing: "bracket", note: "" };
   const screwNote = `${axis.screw.nominalMm} × ${axis.screw.leadMm}, ${axis.screw.make}`;
   const ends = `screw-${axis.screw.fixings}`;
-  if (axis.transmission === 'rack') {
+  if (axis.transmission === "rack") {
     links.push(
-      { id: 'pinion', name: 'Pinion', drawing: 'pinion', note: `${axis.pinionDiameterMm} mm` },
-      { id: 'rack', name: 'Rack', drawing: 'rack', note: '' },
+      { id: "pinion", name: "Pinion", drawing: "pinion", note: `${axis.pinionDiameterMm} mm` },
+      { id: "rack", name: "Rack", drawing: "rack", note: "" },
     );
-  } else if (axis.transmission === 'rotating-nut') {
+  } else if (axis.transmission === "rotating-nut") {
     links.push(
       belt,
-      { id: 'nut-bearings', name: 'Nut bearings', drawing: 'nut-bearings', note: BEARING_NOTES[axis.bearings] },
-      { ...nut, drawing: 'nut-rotating', note: 'turns on the screw' },
-      { id: 'screw', name: 'Screw', drawing: 'screw-fixed-still', note: `${screwNote}, stands still` },
+      { id: "nut-bearings", name: "Nut bearings", drawing: "nut-bearings", note: BEARING_NOTES[axis.bearings] },
+      { ...nut, drawing: "nut-rotating", note: "turns on the screw" },
+      { id: "screw", name: "Screw", drawing: "screw-fixed-still", note: `${screwNote}, stands still` },
     );
   } else {
-    const plain = axis.transmission === 'plain-screw';
+    const plain = axis.transmission === "plain-screw";
     links.push(
-      axis.transmission === 'belt' ? belt : couple,
-      { id: 'end-bearings', name: 'End bearings', drawing: `bearing-${axis.lockNut}`, note: BEARING_NOTES[axis.bearings] },
-      { id: 'screw', name: plain ? 'Lead screw' : 'Screw', drawing: plain ? ends.replace('screw-', 'plain-') : ends, note: screwNote },
+      axis.transmission === "belt" ? belt : couple,
+      {
+        id: "end-bearings",
+        name: "End bearings",
+        drawing: `bearing-${axis.lockNut}`,
+        note: BEARING_NOTES[axis.bearings],
+      },
+      {
+        id: "screw",
+        name: plain ? "Lead screw" : "Screw",
+        drawing: plain ? ends.replace("screw-", "plain-") : ends,
+        note: screwNote,
+      },
       nut,
       bracket,
     );
   }
   links.push(
-    { id: 'member', name: memberName(axis), drawing: `member-${axis.member}`, note: gravityNote(axis) },
-    { id: 'way', name: 'Way', drawing: `way-${axis.guideway}`, note: WAY_WORDS[axis.guideway] },
+    { id: "member", name: memberName(axis), drawing: `member-${axis.member}`, note: gravityNote(axis) },
+    { id: "way", name: "Way", drawing: `way-${axis.guideway}`, note: WAY_WORDS[axis.guideway] },
   );
   return links;
-} // prettier-ignore
+}

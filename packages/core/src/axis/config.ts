@@ -7,33 +7,11 @@ import type { AxisMechanics } from "./mechanics";
 export const ORIENTATIONS = ["horizontal", "vertical", "slanted"] as const;
 export const FEEDBACKS = ["encoder", "scale", "open-loop"] as const;
 export const MOTORS = ["servo", "stepper"] as const;
-export const TRANSMISSIONS = [
-  "direct",
-  "belt",
-  "rack",
-  "rotating-nut",
-  "plain-screw",
-] as const;
-export const COUPLINGS = [
-  "clamp",
-  "insert",
-  "bellows",
-  "disc",
-  "rigid",
-] as const;
-export const FIXINGS = [
-  "fixed-free",
-  "supported-supported",
-  "fixed-supported",
-  "fixed-fixed",
-] as const;
+export const TRANSMISSIONS = ["direct", "belt", "rack", "rotating-nut", "plain-screw"] as const;
+export const COUPLINGS = ["clamp", "insert", "bellows", "disc", "rigid"] as const;
+export const FIXINGS = ["fixed-free", "supported-supported", "fixed-supported", "fixed-fixed"] as const;
 export const SCREW_MAKES = ["rolled", "ground"] as const;
-export const NUTS = [
-  "single-clearance",
-  "single-preloaded",
-  "double",
-  "anti-backlash",
-] as const;
+export const NUTS = ["single-clearance", "single-preloaded", "double", "anti-backlash"] as const;
 export const BEARING_SETS = [
   "angular-pair",
   "angular-triple",
@@ -41,28 +19,9 @@ export const BEARING_SETS = [
   "deep-groove-pair",
   "plain-thrust",
 ] as const;
-export const LOCK_NUTS = [
-  "clamp-nut",
-  "double-nut-tab",
-  "retainer-ring",
-] as const;
-export const GUIDEWAYS = [
-  "box",
-  "dovetail",
-  "rail",
-  "v-wheel",
-  "crossed-roller",
-  "ball-cage",
-] as const;
-export const MEMBERS = [
-  "table",
-  "saddle",
-  "head",
-  "gantry",
-  "carriage",
-  "ram",
-  "quill",
-] as const;
+export const LOCK_NUTS = ["clamp-nut", "double-nut-tab", "retainer-ring"] as const;
+export const GUIDEWAYS = ["box", "dovetail", "rail", "v-wheel", "crossed-roller", "ball-cage"] as const;
+export const MEMBERS = ["table", "saddle", "head", "gantry", "carriage", "ram", "quill"] as const;
 
 export type Orientation = (typeof ORIENTATIONS)[number];
 export type Feedback = (typeof FEEDBACKS)[number];
@@ -140,7 +99,5 @@ export function isGravityAxis(axis: Pick<AxisConfig, "orientation">): boolean {
 
 /** Millimetres the member moves for one turn of screw, nut or pinion. */
 export function travelPerTurnMm(axis: AxisConfig): number {
-  return axis.transmission === "rack"
-    ? Math.PI * axis.pinionDiameterMm
-    : axis.screw.leadMm;
+  return axis.transmission === "rack" ? Math.PI * axis.pinionDiameterMm : axis.screw.leadMm;
 }

@@ -126,11 +126,7 @@ const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
  * A sensible axis to start from, for a kind of machine and an axis letter. Its limits follow its
  * drive and feedback, in the units that the shop sets limits in.
  */
-export function defaultAxis(
-  kind: MachineKind,
-  letter: string,
-  system: UnitSystem = "metric",
-): AxisConfig {
+export function defaultAxis(kind: MachineKind, letter: string, system: UnitSystem = "metric"): AxisConfig {
   const axis = kindAxis(kind, letter);
   return {
     ...axis,
@@ -161,7 +157,17 @@ function kindAxis(kind: MachineKind, letter: string): AxisConfig {
       leadMm: 5,
       freeLengthMm: 260,
     };
-    return { ...axis, orientation: 'vertical', member: 'head', travelMm: 150, brake: true, transmission: 'direct', screw, nut: 'single-preloaded', ratio: 1 }; // prettier-ignore
+    return {
+      ...axis,
+      orientation: "vertical",
+      member: "head",
+      travelMm: 150,
+      brake: true,
+      transmission: "direct",
+      screw,
+      nut: "single-preloaded",
+      ratio: 1,
+    };
   }
   return axis;
 }

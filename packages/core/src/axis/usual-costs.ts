@@ -31,9 +31,7 @@ function rough(value: number): number {
  * Usual prices of parts by size and kind, in units of the shop’s currency (common practice, no source):
  * tens for the lead screw of an engraver, thousands for a ground screw. Shown as usual, asked for once.
  */
-export function usualCosts(
-  axis: Pick<AxisConfig, "screw" | "transmission" | "bearings">,
-): Prices {
+export function usualCosts(axis: Pick<AxisConfig, "screw" | "transmission" | "bearings">): Prices {
   const { nominalMm, freeLengthMm, make } = axis.screw;
   const size = nominalMm / MIDDLING.nominalMm;
   const length = 0.5 + (0.5 * freeLengthMm) / MIDDLING.lengthMm;
@@ -45,9 +43,7 @@ export function usualCosts(
 }
 
 /** What was noted for an axis; what is usual for its size and kind where nobody noted it. */
-export function pricesOf(
-  axis: Pick<AxisConfig, "screw" | "transmission" | "bearings" | "costs">,
-): Prices {
+export function pricesOf(axis: Pick<AxisConfig, "screw" | "transmission" | "bearings" | "costs">): Prices {
   const usual = usualCosts(axis);
   return {
     bearingSet: axis.costs.bearingSet ?? usual.bearingSet,

@@ -53,13 +53,9 @@ const MM_PER_INCH = 25.4;
  * @returns limits, mm, marked as the defaults
  * @example usualLimits(defaultAxis("router", "X"), "metric").repairMm // 0.12
  */
-export function usualLimits(
-  axis: Driven,
-  system: UnitSystem = "metric",
-): LossLimits {
+export function usualLimits(axis: Driven, system: UnitSystem = "metric"): LossLimits {
   const row = USUAL.find((r) => r.fits(axis)) as UsualRow;
-  const [leaveMm, repairMm] =
-    system === "metric" ? row.mm : row.inch.map((v) => v * MM_PER_INCH);
+  const [leaveMm, repairMm] = system === "metric" ? row.mm : row.inch.map((v) => v * MM_PER_INCH);
   return { leaveMm, repairMm, setBy: row.why ? "default" : "", why: row.why };
 }
 
@@ -75,17 +71,12 @@ const GENERAL: Driven = {
  * Are these limits that nobody chose: the usual ones of this axis or the general ones, in whichever
  * units?
  */
-export function limitsAreUsual(
-  axis: Driven & Pick<AxisConfig, "limits">,
-): boolean {
+export function limitsAreUsual(axis: Driven & Pick<AxisConfig, "limits">): boolean {
   const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
   return [axis, GENERAL].some((drive) =>
     (["metric", "inch"] as const).some((system) => {
       const usual = usualLimits(drive, system);
-      return (
-        same(usual.leaveMm, axis.limits.leaveMm) &&
-        same(usual.repairMm, axis.limits.repairMm)
-      );
+      return same(usual.leaveMm, axis.limits.leaveMm) && same(usual.repairMm, axis.limits.repairMm);
     }),
   );
 }
@@ -94,18 +85,12 @@ export function limitsAreUsual(
  * An axis after a change of its drive: limits that were the usual ones follow it, limits that
  * somebody chose stay.
  */
-export function withUsualLimits(
-  before: AxisConfig,
-  after: AxisConfig,
-  system: UnitSystem,
-): AxisConfig {
+export function withUsualLimits(before: AxisConfig, after: AxisConfig, system: UnitSystem): AxisConfig {
   const { leaveMm, repairMm } = before.limits;
-  const touched =
-    after.limits.leaveMm !== leaveMm || after.limits.repairMm !== repairMm;
+  const touched = after.limits.leaveMm !== leaveMm || after.limits.repairMm !== repairMm;
   if (touched || !limitsAreUsual(before)) return after;
   const now = usualLimits(after, system);
   const was = usualLimits(before, system);
-  if (now.leaveMm === was.leaveMm && now.repairMm === was.repairMm)
-    return after;
+  if (now.leaveMm === was.leaveMm && now.repairMm === was.repairMm) return after;
   return { ...after, limits: now };
 }

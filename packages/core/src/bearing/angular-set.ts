@@ -26,7 +26,7 @@ export function axialDeflection(row: AngularRow, forceN: number): number {
   const { balls, ballMm, contactDeg } = row;
   requireBound("number of balls", balls, balls >= 1, "at least 1");
   requireBound("ball diameter", ballMm, ballMm > 0, "above 0 mm");
-  requireBound("contact angle", contactDeg, contactDeg > 0 && contactDeg <= 90, "above 0 and up to 90°"); // prettier-ignore
+  requireBound("contact angle", contactDeg, contactDeg > 0 && contactDeg <= 90, "above 0 and up to 90°");
   const sine = Math.sin((contactDeg * Math.PI) / 180);
   const q = Math.max(0, forceN) / (balls * sine);
   return (0.00044 / sine) * Math.cbrt(q ** 2 / ballMm);
@@ -37,7 +37,7 @@ export function rowForce(row: AngularRow, mm: number): number {
   if (mm <= 0) return 0;
   const sine = Math.sin((row.contactDeg * Math.PI) / 180);
   return row.balls * sine * Math.sqrt(row.ballMm * ((mm * sine) / 0.00044) ** 3);
-} // prettier-ignore
+}
 
 export interface SetUnderLoad {
   readonly deflectionMm: number;
@@ -52,11 +52,7 @@ export interface SetUnderLoad {
  * and what one side gains the other loses. Against a spring the far side keeps its force, so that the
  * rows carry preload and load together. Preload is the force in each side before the load, N.
  */
-export function setUnderLoad(
-  set: AngularSet,
-  preloadN: number,
-  forceN: number,
-): SetUnderLoad {
+export function setUnderLoad(set: AngularSet, preloadN: number, forceN: number): SetUnderLoad {
   requireBound("preload", preloadN, preloadN >= 0, "0 N or more");
   requireBound("axial force", forceN, forceN >= 0, "0 N or more");
   const { row, rowsWith, rowsAgainst } = set;
@@ -88,10 +84,7 @@ export function setUnderLoad(
  * preload (bearing handbooks, from memory; follows from F ∝ δ^1.5). A spring never goes slack by a force
  * on its rows: null; pulled the other way, the rows open at the preload itself.
  */
-export function preloadLossLimit(
-  set: AngularSet,
-  preloadN: number,
-): number | null {
+export function preloadLossLimit(set: AngularSet, preloadN: number): number | null {
   const { row, rowsWith, rowsAgainst } = set;
   if (rowsAgainst === "spring") return null;
   const open = axialDeflection(row, preloadN / rowsAgainst);
@@ -106,7 +99,5 @@ export function preloadLossLimit(
 export function preloadOffset(set: AngularSet, preloadN: number): number {
   const { row, rowsWith, rowsAgainst } = set;
   const own = axialDeflection(row, preloadN / rowsWith);
-  return rowsAgainst === "spring"
-    ? own
-    : own + axialDeflection(row, preloadN / rowsAgainst);
+  return rowsAgainst === "spring" ? own : own + axialDeflection(row, preloadN / rowsAgainst);
 }

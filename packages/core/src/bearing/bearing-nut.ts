@@ -18,7 +18,7 @@ export function pitchDiameter(diameterMm: number, pitchMm: number): number {
 }
 
 function leverMm(nut: LockNutThread): number {
-  requireBound("thread diameter", nut.diameterMm, nut.diameterMm > 0, "above 0 mm"); // prettier-ignore
+  requireBound("thread diameter", nut.diameterMm, nut.diameterMm > 0, "above 0 mm");
   requireBound("pitch", nut.pitchMm, nut.pitchMm > 0, "above 0 mm");
   const d2 = pitchDiameter(nut.diameterMm, nut.pitchMm);
   const lead = Math.atan(nut.pitchMm / (Math.PI * d2));
@@ -41,11 +41,7 @@ export function nutTorque(nut: LockNutThread, forceN: number): number {
 }
 
 /** Short form F = T/(K·d), K about 0.2 dry and 0.15 oiled (common practice, no source). */
-export function clampForceShort(
-  diameterMm: number,
-  torqueNm: number,
-  k = 0.2,
-): number {
+export function clampForceShort(diameterMm: number, torqueNm: number, k = 0.2): number {
   requireBound("K", k, k > 0, "above 0");
   return (torqueNm * 1000) / (k * diameterMm);
 }
@@ -83,9 +79,7 @@ export interface DragWindow {
  * twice the preload of two.
  * @returns null for a set that is adjusted on site: its drag has no usual figure
  */
-export function usualSetDrag(
-  axis: Pick<AxisConfig, "bearings" | "screw">,
-): DragWindow | null {
+export function usualSetDrag(axis: Pick<AxisConfig, "bearings" | "screw">): DragWindow | null {
   const of = SETS[axis.bearings];
   if (of === undefined) return null;
   const boreMm = Math.max(6, Math.round(BORE * axis.screw.nominalMm));
@@ -109,7 +103,7 @@ export function nutPreloadDrag(options: {
   const { preloadN, leadMm, ballCircleMm } = options;
   requireBound("ball circle", ballCircleMm, ballCircleMm > 0, "above 0 mm");
   const tanBeta = leadMm / (Math.PI * ballCircleMm);
-  return ((0.05 / Math.sqrt(tanBeta)) * preloadN * leadMm) / (2 * Math.PI) / 1000; // prettier-ignore
+  return ((0.05 / Math.sqrt(tanBeta)) * preloadN * leadMm) / (2 * Math.PI) / 1000;
 }
 
 /** Which rings the clamping draws together: the inner ones back to back, the outer ones face to face. */
@@ -130,27 +124,18 @@ const GRIND_LEAST = 0.0005;
  * narrower one takes it off the other spacer. What is ground off does not come back.
  * @param gapMm gap as found, below 0 where the rings stand the other way (play)
  */
-export function spacerGrind(
-  gapMm: number,
-  wantedGapMm: number,
-  arrangement: PairArrangement,
-): SpacerGrind {
+export function spacerGrind(gapMm: number, wantedGapMm: number, arrangement: PairArrangement): SpacerGrind {
   const off = wantedGapMm - gapMm;
   if (Math.abs(off) < GRIND_LEAST) return { ring: "none", byMm: 0 };
   const [gapped, other] =
-    arrangement === "back-to-back"
-      ? (["inner", "outer"] as const)
-      : (["outer", "inner"] as const);
+    arrangement === "back-to-back" ? (["inner", "outer"] as const) : (["outer", "inner"] as const);
   return off > 0 ? { ring: gapped, byMm: off } : { ring: other, byMm: -off };
 }
 
 /** Make-up spacer of an older pattern: what is left between shoulder and nut side, mm. */
-export function makeUpSpacer(
-  depthMm: number,
-  bearingWidthsMm: readonly number[],
-): number {
+export function makeUpSpacer(depthMm: number, bearingWidthsMm: readonly number[]): number {
   const stack = bearingWidthsMm.reduce((a, b) => a + b, 0);
-  requireBound("seat depth", depthMm, depthMm > stack, `more than the bearings’ ${stack} mm`); // prettier-ignore
+  requireBound("seat depth", depthMm, depthMm > stack, `more than the bearings’ ${stack} mm`);
   return depthMm - stack;
 }
 

@@ -67,12 +67,7 @@ export function shareNodes(cause: Cause, count: number): readonly Node[] {
 }
 
 /** Takes one measurement in: the usual update of a Gaussian, and the likelihood it had. */
-export function measure(
-  component: Component,
-  row: readonly number[],
-  lostMm: number,
-  uMm: number,
-): void {
+export function measure(component: Component, row: readonly number[], lostMm: number, uMm: number): void {
   const { mean, covariance } = component;
   const n = mean.length;
   const v = new Float64Array(n);
@@ -84,8 +79,7 @@ export function measure(
   }
   for (const j of row) spread += v[j];
   const miss = lostMm - predicted;
-  component.logWeight -=
-    0.5 * (Math.log(2 * Math.PI * spread) + (miss * miss) / spread);
+  component.logWeight -= 0.5 * (Math.log(2 * Math.PI * spread) + (miss * miss) / spread);
   for (let i = 0; i < n; i += 1) {
     const gain = v[i] / spread;
     mean[i] += gain * miss;
@@ -108,24 +102,17 @@ export interface Fit {
   readonly logDet: number;
 }
 
-export function fitOf(
-  model: SlackModel,
-  magnitudes: readonly Magnitude[],
-): Fit {
+export function fitOf(model: SlackModel, magnitudes: readonly Magnitude[]): Fit {
   const rows = magnitudes.map((m) => model.rowOf(m.kind));
   const covariance = rows.map((a, i) =>
     rows.map(
       (b, k) =>
-        a.reduce(
-          (sum, s) => sum + (b.includes(s) ? model.baseVariance[s] : 0),
-          0,
-        ) + (i === k ? magnitudes[i].uMm ** 2 : 0),
+        a.reduce((sum, s) => sum + (b.includes(s) ? model.baseVariance[s] : 0), 0) +
+        (i === k ? magnitudes[i].uMm ** 2 : 0),
     ),
   );
   const { inverse, logDet } = invert(covariance);
-  const residual = magnitudes.map(
-    (m, i) => m.lostMm - rows[i].reduce((sum, s) => sum + model.baseMean[s], 0),
-  );
+  const residual = magnitudes.map((m, i) => m.lostMm - rows[i].reduce((sum, s) => sum + model.baseMean[s], 0));
   return { model, magnitudes, residual, inverse, logDet };
 }
 
@@ -146,9 +133,7 @@ export class ShareMixture {
     nodesEach: number,
   ) {
     this.sets = causes.flatMap((cause) => {
-      const slack = cause.share
-        ? fit.model.slacks.indexOf(cause.share.slack)
-        : -1;
+      const slack = cause.share ? fit.model.slacks.indexOf(cause.share.slack) : -1;
       return slack < 0 ? [] : [{ slack, nodes: shareNodes(cause, nodesEach) }];
     });
     const count = this.sets.reduce((n, s) => n * s.nodes.length, 1);
@@ -182,15 +167,13 @@ export class ShareMixture {
     const n = model.slacks.length;
     const mean = Float64Array.from(model.baseMean);
     const covariance = new Float64Array(n * n);
-    for (let i = 0; i < n; i += 1)
-      covariance[i * n + i] = model.baseVariance[i];
+    for (let i = 0; i < n; i += 1) covariance[i * n + i] = model.baseVariance[i];
     for (const { slack, node } of this.partsOf(index)) {
       mean[slack] += node.mm;
       covariance[slack * n + slack] += node.variance;
     }
     const component: Component = { logWeight: 0, mean, covariance };
-    for (const m of magnitudes)
-      measure(component, model.rowOf(m.kind), m.lostMm, m.uMm);
+    for (const m of magnitudes) measure(component, model.rowOf(m.kind), m.lostMm, m.uMm);
     component.logWeight = logWeight;
     return component;
   }
@@ -205,15 +188,13 @@ export class ShareMixture {
     );
     const form = (a: readonly number[], b: readonly number[]): number => {
       let sum = 0;
-      for (let i = 0; i < m; i += 1)
-        if (a[i] !== 0)
-          for (let k = 0; k < m; k += 1) sum += a[i] * inverse[i][k] * b[k];
+      for (let i = 0; i < m; i += 1) if (a[i] !== 0) for (let k = 0; k < m; k += 1) sum += a[i] * inverse[i][k] * b[k];
       return sum;
     };
     const [a, b] = [columns[0] ?? [], columns[1] ?? []];
     const rr = form(residual, residual);
-    const [ar, aa] = this.sets.length > 0 ? [form(a, residual), form(a, a)] : [0, 0]; // prettier-ignore
-    const [br, bb, ab] = this.sets.length > 1 ? [form(b, residual), form(b, b), form(a, b)] : [0, 0, 0]; // prettier-ignore
+    const [ar, aa] = this.sets.length > 0 ? [form(a, residual), form(a, a)] : [0, 0];
+    const [br, bb, ab] = this.sets.length > 1 ? [form(b, residual), form(b, b), form(a, b)] : [0, 0, 0];
     const constant = -0.5 * (m * Math.log(2 * Math.PI) + logDet);
     const none: readonly Node[] = [{ mm: 0, variance: 0 }];
     const first = this.sets[0]?.nodes ?? none;
@@ -222,13 +203,13 @@ export class ShareMixture {
       for (let i = 0; i < first.length; i += 1) {
         const { mm: x, variance: p } = first[i];
         const { mm: y, variance: q } = second[j];
-        const quadratic = rr - 2 * (x * ar + y * br) + x * x * aa + 2 * x * y * ab + y * y * bb; // prettier-ignore
+        const quadratic = rr - 2 * (x * ar + y * br) + x * x * aa + 2 * x * y * ab + y * y * bb;
         const u = ar - x * aa - y * ab;
         const v = br - x * ab - y * bb;
         // (I + K G) with K = diag(p, q), G the forms of the columns.
         const det = (1 + p * aa) * (1 + q * bb) - p * q * ab * ab;
-        const taken = (p * u * u * (1 + q * bb) + q * v * v * (1 + p * aa) - 2 * p * q * ab * u * v) / det; // prettier-ignore
-        weights[j * first.length + i] += constant - 0.5 * (quadratic - taken + Math.log(det)); // prettier-ignore
+        const taken = (p * u * u * (1 + q * bb) + q * v * v * (1 + p * aa) - 2 * p * q * ab * u * v) / det;
+        weights[j * first.length + i] += constant - 0.5 * (quadratic - taken + Math.log(det));
       }
     return weights;
   }

@@ -34,26 +34,106 @@ export interface PriorRule {
   readonly holds: (context: CaseContext, axis: AxisConfig) => boolean;
 }
 
-const AFTER_WORK = ["coupling-screw", "coupling-eccentric", "retainer-loose", "nut-preload-lost", "end-bearing-overtight", "housing-loose", "bracket-loose", "screw-misaligned", "gib-tight", "antibacklash-tight", "pinion-loose", "wheel-tight", "home-marker-near"]; // prettier-ignore
-const AGEING = ["end-bearing-worn", "coupling-insert", "nut-worn", "screw-worn-middle", "support-bearing", "belt-slack", "carriage-failed", "pinion-worn", "antibacklash-worn", "motor-bearing"]; // prettier-ignore
+const AFTER_WORK = [
+  "coupling-screw",
+  "coupling-eccentric",
+  "retainer-loose",
+  "nut-preload-lost",
+  "end-bearing-overtight",
+  "housing-loose",
+  "bracket-loose",
+  "screw-misaligned",
+  "gib-tight",
+  "antibacklash-tight",
+  "pinion-loose",
+  "wheel-tight",
+  "home-marker-near",
+];
+const AGEING = [
+  "end-bearing-worn",
+  "coupling-insert",
+  "nut-worn",
+  "screw-worn-middle",
+  "support-bearing",
+  "belt-slack",
+  "carriage-failed",
+  "pinion-worn",
+  "antibacklash-worn",
+  "motor-bearing",
+];
 
 /** What moves the priors, and by what factor (common practice, no source). */
 export const PRIOR_RULES: readonly PriorRule[] = [
-  { when: "somebody worked on this axis in the last three months", causes: AFTER_WORK, factor: 3, holds: (c) => c.weeksSinceWork !== null && c.weeksSinceWork <= 13 },
-  { when: "nobody has worked on it for two years", causes: AFTER_WORK, factor: 0.6, holds: (c) => c.weeksSinceWork !== null && c.weeksSinceWork > 104 },
+  {
+    when: "somebody worked on this axis in the last three months",
+    causes: AFTER_WORK,
+    factor: 3,
+    holds: (c) => c.weeksSinceWork !== null && c.weeksSinceWork <= 13,
+  },
+  {
+    when: "nobody has worked on it for two years",
+    causes: AFTER_WORK,
+    factor: 0.6,
+    holds: (c) => c.weeksSinceWork !== null && c.weeksSinceWork > 104,
+  },
   { when: "older than ten years", causes: AGEING, factor: 2, holds: (c) => c.ageYears !== null && c.ageYears >= 10 },
   { when: "younger than two years", causes: AGEING, factor: 0.4, holds: (c) => c.ageYears !== null && c.ageYears < 2 },
-  { when: "after a crash", causes: ["screw-bent", "housing-loose", "coupling-screw", "tram-out", "screw-misaligned", "end-bearing-worn"], factor: 3, holds: (c) => c.crash === true },
-  { when: "the machine was moved", causes: ["tram-out", "screw-misaligned", "gib-tight"], factor: 2, holds: (c) => c.moved === true },
-  { when: "after a long stop", causes: ["way-dry", "home-switch", "brake-drags", "nut-dirty"], factor: 2.5, holds: (c) => c.longStop === true },
-  { when: "parts are fresh", causes: ["normal-running-in", "end-bearing-overtight", "screw-misaligned"], factor: 4, holds: (c) => c.freshParts === true },
+  {
+    when: "after a crash",
+    causes: ["screw-bent", "housing-loose", "coupling-screw", "tram-out", "screw-misaligned", "end-bearing-worn"],
+    factor: 3,
+    holds: (c) => c.crash === true,
+  },
+  {
+    when: "the machine was moved",
+    causes: ["tram-out", "screw-misaligned", "gib-tight"],
+    factor: 2,
+    holds: (c) => c.moved === true,
+  },
+  {
+    when: "after a long stop",
+    causes: ["way-dry", "home-switch", "brake-drags", "nut-dirty"],
+    factor: 2.5,
+    holds: (c) => c.longStop === true,
+  },
+  {
+    when: "parts are fresh",
+    causes: ["normal-running-in", "end-bearing-overtight", "screw-misaligned"],
+    factor: 4,
+    holds: (c) => c.freshParts === true,
+  },
   { when: "no fresh parts", causes: ["normal-running-in"], factor: 0.15, holds: (c) => c.freshParts === false },
-  { when: "dusty or abrasive work", causes: ["nut-dirty", "chips-in-way", "nut-worn", "screw-worn-middle", "rack-spot", "carriage-failed"], factor: 2, holds: (c) => c.dusty === true },
-  { when: "the same place of the travel is worked all the time", causes: ["screw-worn-middle", "way-dry"], factor: 2, holds: (c) => c.samePlace === true },
-  { when: "sudden since a parameter change", causes: ["control-comp", "control-interlock", "stepper-stall"], factor: 6, holds: (c) => c.parameterChange === true },
-  { when: "a gravity axis", causes: ["end-bearing-worn"], factor: 1.5, holds: (_, a) => a.orientation !== "horizontal" },
-  { when: "nut preloaded by the maker", causes: ["nut-clearance"], factor: 0, holds: (_, a) => a.nut === "double" || a.nut === "single-preloaded" },
-]; // prettier-ignore
+  {
+    when: "dusty or abrasive work",
+    causes: ["nut-dirty", "chips-in-way", "nut-worn", "screw-worn-middle", "rack-spot", "carriage-failed"],
+    factor: 2,
+    holds: (c) => c.dusty === true,
+  },
+  {
+    when: "the same place of the travel is worked all the time",
+    causes: ["screw-worn-middle", "way-dry"],
+    factor: 2,
+    holds: (c) => c.samePlace === true,
+  },
+  {
+    when: "sudden since a parameter change",
+    causes: ["control-comp", "control-interlock", "stepper-stall"],
+    factor: 6,
+    holds: (c) => c.parameterChange === true,
+  },
+  {
+    when: "a gravity axis",
+    causes: ["end-bearing-worn"],
+    factor: 1.5,
+    holds: (_, a) => a.orientation !== "horizontal",
+  },
+  {
+    when: "nut preloaded by the maker",
+    causes: ["nut-clearance"],
+    factor: 0,
+    holds: (_, a) => a.nut === "double" || a.nut === "single-preloaded",
+  },
+];
 
 /** A shop’s own view of a cause: its override of the prior, and what its closed cases have taught. */
 export interface ShopPriors {
@@ -69,8 +149,7 @@ export function priorWeight(
   context: CaseContext,
   shop: ShopPriors,
 ): { readonly weight: number; readonly because: readonly string[] } {
-  let weight =
-    (shop.overrides[cause.id] ?? cause.prior) * (shop.learned[cause.id] ?? 1);
+  let weight = (shop.overrides[cause.id] ?? cause.prior) * (shop.learned[cause.id] ?? 1);
   const because: string[] = [];
   for (const rule of PRIOR_RULES) {
     if (!rule.causes.includes(cause.id) || !rule.holds(context, axis)) continue;

@@ -1,8 +1,4 @@
-import {
-  crestAlignment,
-  type CrestAlignment,
-  type CrestReadings,
-} from "../alignment";
+import { crestAlignment, type CrestAlignment, type CrestReadings } from "../alignment";
 
 /** Crest readings in one plane: where the member stood and what the tip read, mm. */
 export interface CrestPoint {
@@ -35,10 +31,7 @@ export const USUAL_CREST_STEP_MM = 0.002;
  * @param planes readings at 0° and at 90°; at least five places each
  * @throws BoundError with fewer than five places in a plane
  */
-export function crestRun(
-  planes: readonly (readonly CrestPoint[])[],
-  options: CrestRunOptions,
-): CrestRun {
+export function crestRun(planes: readonly (readonly CrestPoint[])[], options: CrestRunOptions): CrestRun {
   const { leadMm, freeLengthMm, travelMm } = options;
   const { resolutionMm = USUAL_CREST_STEP_MM } = options;
   const over = Math.max(0, freeLengthMm - travelMm) / 2;
@@ -60,19 +53,11 @@ export function crestRun(
 }
 
 /** What an alignment answers at Locate; null leaves the question open. */
-export function crestAnswers(
-  alignment: CrestAlignment,
-): Pick<CrestRun, "outOfLine" | "bent"> {
+export function crestAnswers(alignment: CrestAlignment): Pick<CrestRun, "outOfLine" | "bent"> {
   const codes = alignment.planes.map((p) => p.code);
   return {
-    outOfLine: codes.includes("over")
-      ? true
-      : codes.every((c) => c === "within")
-        ? false
-        : null,
+    outOfLine: codes.includes("over") ? true : codes.every((c) => c === "within") ? false : null,
     bent:
-      alignment.turning === null || alignment.turning.code === "cannot-tell"
-        ? null
-        : alignment.turning.code === "over",
+      alignment.turning === null || alignment.turning.code === "cannot-tell" ? null : alignment.turning.code === "over",
   };
 }

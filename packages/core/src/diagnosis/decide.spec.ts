@@ -12,8 +12,8 @@ import type { Magnitude } from "./components";
 
 const axis = defaultAxis("vertical-centre", "X");
 const z = defaultAxis("vertical-centre", "Z");
-const report = (finding: FindingId, so = true, source: Report["source"] = "test"): Report => ({ finding, so, source }); // prettier-ignore
-const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, lostMm: um / 1000, uMm: 0.001 }); // prettier-ignore
+const report = (finding: FindingId, so = true, source: Report["source"] = "test"): Report => ({ finding, so, source });
+const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, lostMm: um / 1000, uMm: 0.001 });
 
 describe("tests that can be done", () => {
   it("never offers the hand push on a gravity axis, and wants the block before the motor comes off", () => {
@@ -35,13 +35,13 @@ describe("tests that can be done", () => {
       expect(test.how.length).toBeGreaterThan(0);
       expect(test.minutes).toBeGreaterThan(0);
     }
-    expect(findingsOf(rack, locateTest("fastener-check") ?? LOCATE_TESTS[0])).toEqual(["pinion-turns"]); // prettier-ignore
+    expect(findingsOf(rack, locateTest("fastener-check") ?? LOCATE_TESTS[0])).toEqual(["pinion-turns"]);
   });
 });
 
 describe("the next test", () => {
   it("looks at what is free first: fasteners before anything is opened", () => {
-    const p = infer({ axis, reports: [report("rumble", true, "symptom")], magnitudes: [size("whole-chain", 27)] }); // prettier-ignore
+    const p = infer({ axis, reports: [report("rumble", true, "symptom")], magnitudes: [size("whole-chain", 27)] });
     const order = nextTest(p).ranked.map((r) => r.test);
     expect(nextTest(p).next?.test.free).toBe(true);
     const fasteners = order.findIndex((t) => t.id === "fastener-check");
@@ -50,19 +50,32 @@ describe("the next test", () => {
   });
 
   it("begins at the control when nothing moves and there is no alarm", () => {
-    const p = infer({ axis, reports: [report("no-motion", true, "symptom")], magnitudes: [] }); // prettier-ignore
+    const p = infer({ axis, reports: [report("no-motion", true, "symptom")], magnitudes: [] });
     expect(nextTest(p).next?.test.id).toBe("control-check");
   });
 
   it("splits bearings from nut by the end float once the fasteners are tight", () => {
-    const tight = (["retainer-turns", "housing-turns", "bracket-turns", "coupling-turns"] as const).map((f) => report(f, false)); // prettier-ignore
-    const p = infer({ axis, reports: [report("lost-motion", true, "symptom"), ...tight], magnitudes: [size("whole-chain", 27)] }); // prettier-ignore
-    const ranked = rankTests(p, { once: new Set(["fastener-check", "control-check", "look-over"]), done: new Set(["fastener-check", "control-check", "look-over"]) }); // prettier-ignore
+    const tight = (["retainer-turns", "housing-turns", "bracket-turns", "coupling-turns"] as const).map((f) =>
+      report(f, false),
+    );
+    const p = infer({
+      axis,
+      reports: [report("lost-motion", true, "symptom"), ...tight],
+      magnitudes: [size("whole-chain", 27)],
+    });
+    const ranked = rankTests(p, {
+      once: new Set(["fastener-check", "control-check", "look-over"]),
+      done: new Set(["fastener-check", "control-check", "look-over"]),
+    });
     expect(ranked.slice(0, 5).map((r) => r.test.id)).toContain("end-float");
   });
 
   it("stops when it is sure, and never values a test below nothing", () => {
-    const p = infer({ axis, reports: [report("rough-finger"), report("rumble"), report("retainer-turns", false)], magnitudes: [size("whole-chain", 27), size("end-float", 25)] }); // prettier-ignore
+    const p = infer({
+      axis,
+      reports: [report("rough-finger"), report("rumble"), report("retainer-turns", false)],
+      magnitudes: [size("whole-chain", 27), size("end-float", 25)],
+    });
     expect(isSure(p)).toBe(true);
     expect(nextTest(p)).toMatchObject({ next: null, stop: "sure" });
     for (const r of rankTests(p)) expect(r.value).toBeGreaterThanOrEqual(0);
@@ -71,77 +84,103 @@ describe("the next test", () => {
   it("costs what the axis’ own costs make it", () => {
     const cause = causeById("end-bearing-worn");
     if (!cause) throw new Error("missing");
-    expect(minuteCost(axis, 90)).toBeCloseTo(1.5 * axis.costs.downtimePerHour, 9); // prettier-ignore
-    expect(remedyCost(axis, cause)).toBeCloseTo((255 / 60) * axis.costs.downtimePerHour + pricesOf(axis).bearingSet, 9); // prettier-ignore
-    const dear: AxisConfig = { ...axis, costs: { ...axis.costs, downtimePerHour: 800 } }; // prettier-ignore
+    expect(minuteCost(axis, 90)).toBeCloseTo(1.5 * axis.costs.downtimePerHour, 9);
+    expect(remedyCost(axis, cause)).toBeCloseTo((255 / 60) * axis.costs.downtimePerHour + pricesOf(axis).bearingSet, 9);
+    const dear: AxisConfig = { ...axis, costs: { ...axis.costs, downtimePerHour: 800 } };
     expect(remedyCost(dear, cause)).toBeGreaterThan(remedyCost(axis, cause));
   });
 });
 
 describe("the verdict", () => {
   it("never condemns a screw or nut that nothing has proven", () => {
-    const guess = infer({ axis, reports: [report("howl", true, "symptom"), report("lost-motion", true, "symptom")], magnitudes: [size("whole-chain", 24)] }); // prettier-ignore
+    const guess = infer({
+      axis,
+      reports: [report("howl", true, "symptom"), report("lost-motion", true, "symptom")],
+      magnitudes: [size("whole-chain", 24)],
+    });
     const verdict = caseVerdict(guess, new Set());
-    const dear = verdict.options.filter((o) => o.cause?.remedy.costClass === 3 && o.cause.provenBy); // prettier-ignore
+    const dear = verdict.options.filter((o) => o.cause?.remedy.costClass === 3 && o.cause.provenBy);
     expect(dear.length).toBeGreaterThan(0);
     for (const option of dear) expect(option.unless).toContain("Not proven");
-    const proven = infer({ axis, reports: [report("profile-middle"), report("howl")], magnitudes: [size("whole-chain", 24), size("nut-flank", 22)] }); // prettier-ignore
+    const proven = infer({
+      axis,
+      reports: [report("profile-middle"), report("howl")],
+      magnitudes: [size("whole-chain", 24), size("nut-flank", 22)],
+    });
     expect(unprovenPart(proven)).toBeNull();
   });
 
   it("says what is proven, what speaks for it, and what nobody looked at", () => {
-    const p = infer({ axis, reports: [{ ...report("retainer-turns"), ref: "result 7" }, report("rumble", true, "symptom")], magnitudes: [size("whole-chain", 27), size("end-float", 24)] }); // prettier-ignore
+    const p = infer({
+      axis,
+      reports: [{ ...report("retainer-turns"), ref: "result 7" }, report("rumble", true, "symptom")],
+      magnitudes: [size("whole-chain", 27), size("end-float", 24)],
+    });
     const verdict = caseVerdict(p, new Set(["fastener-check"]));
-    expect(verdict.headline).toMatch(/^Bearing retainer or nut loose: (nearly certain|likely), 9\d %/); // prettier-ignore
-    expect(verdict.leading[0].speaksFor.map((e) => e.ref)).toContain(
-      "result 7",
-    );
+    expect(verdict.headline).toMatch(/^Bearing retainer or nut loose: (nearly certain|likely), 9\d %/);
+    expect(verdict.leading[0].speaksFor.map((e) => e.ref)).toContain("result 7");
     expect(verdict.proven.join(" ")).toContain("The screw end floats 24.0 µm");
     expect(verdict.notLookedAt).toContain("Nut flank");
     expect(verdict.notLookedAt).not.toContain("Fastener check");
     expect(verdict.options[0].words).toContain("tighten the retainer");
-    expect(verdict.options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("finer test first"); // prettier-ignore
+    expect(verdict.options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("finer test first");
     const over = infer({
       axis,
       reports: [],
       magnitudes: [size("whole-chain", 60)],
     });
-    expect(caseVerdict(over, new Set()).options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("mechanics first"); // prettier-ignore
+    expect(caseVerdict(over, new Set()).options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain(
+      "mechanics first",
+    );
   });
 
   it("warns of what it cannot explain and of tests that contradict each other", () => {
-    const p = infer({ axis, reports: [report("retainer-turns"), report("retainer-turns", false), report("tram-off")], magnitudes: [size("whole-chain", 27), size("end-float", 25)] }); // prettier-ignore
+    const p = infer({
+      axis,
+      reports: [report("retainer-turns"), report("retainer-turns", false), report("tram-off")],
+      magnitudes: [size("whole-chain", 27), size("end-float", 25)],
+    });
     const { warnings } = caseVerdict(p, new Set());
     expect(warnings.join(" ")).toContain("by tests: bearing retainer");
   });
 
   it("says when three faults are needed, and does not when one is enough", () => {
-    const slack = [size("whole-chain", 75), size("end-float", 25), size("coupling-slip", 24), size("bracket-shift", 24)]; // prettier-ignore
-    const looked = [report("retainer-turns"), report("coupling-turns"), report("bracket-turns")]; // prettier-ignore
+    const slack = [
+      size("whole-chain", 75),
+      size("end-float", 25),
+      size("coupling-slip", 24),
+      size("bracket-shift", 24),
+    ];
+    const looked = [report("retainer-turns"), report("coupling-turns"), report("bracket-turns")];
     const evidence = infer({ axis, reports: looked, magnitudes: slack });
     const three = thirdFault(evidence);
     expect(three?.probability).toBeGreaterThan(0.9);
-    expect(three?.causes.map((c) => c.id).sort()).toEqual(["bracket-loose", "coupling-screw", "retainer-loose"]); // prettier-ignore
-    expect(caseVerdict(evidence, new Set()).warnings.join()).toContain("three do"); // prettier-ignore
-    const one = thirdFault(infer({ axis, reports: [report("retainer-turns")], magnitudes: [] })); // prettier-ignore
+    expect(three?.causes.map((c) => c.id).sort()).toEqual(["bracket-loose", "coupling-screw", "retainer-loose"]);
+    expect(caseVerdict(evidence, new Set()).warnings.join()).toContain("three do");
+    const one = thirdFault(infer({ axis, reports: [report("retainer-turns")], magnitudes: [] }));
     expect(one?.probability).toBeLessThan(0.1);
   });
 
   it("computes whether the sisters are cheaper now", () => {
-    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80, loss: { lostMm: 0.004, expandedMm: 0.002 }, limits: { leaveMm: 0.01, repairMm: 0.025 } }; // prettier-ignore
+    const sister = {
+      letter: "Y",
+      bearingSet: 350,
+      downtimePerHour: 80,
+      loss: { lostMm: 0.004, expandedMm: 0.002 },
+      limits: { leaveMm: 0.01, repairMm: 0.025 },
+    };
     const [young] = sistersToo([{ ...sister, ageYears: 2 }]);
-    const [old] = sistersToo([{ ...sister, ageYears: 22, downtimePerHour: 400 }]); // prettier-ignore
+    const [old] = sistersToo([{ ...sister, ageYears: 22, downtimePerHour: 400 }]);
     expect(young.worth).toBe(false);
     expect(old.laterCost).toBeGreaterThan(young.laterCost);
     expect(old.worth).toBe(true);
-    const [worn] = sistersToo([{ ...sister, ageYears: null, loss: { lostMm: 0.04, expandedMm: 0.005 }, downtimePerHour: 400 }]); // prettier-ignore
-    expect(worn.worth).toBe(true);
-    expect(worn.assumes).toEqual([
-      "age taken as 10 years",
-      "over its limit when last measured",
+    const [worn] = sistersToo([
+      { ...sister, ageYears: null, loss: { lostMm: 0.04, expandedMm: 0.005 }, downtimePerHour: 400 },
     ]);
+    expect(worn.worth).toBe(true);
+    expect(worn.assumes).toEqual(["age taken as 10 years", "over its limit when last measured"]);
     // 40 µm known to 20 holds the limit of 25: that is no finding, and only its age speaks.
-    const [wide] = sistersToo([{ ...sister, ageYears: 2, loss: { lostMm: 0.04, expandedMm: 0.02 } }]); // prettier-ignore
+    const [wide] = sistersToo([{ ...sister, ageYears: 2, loss: { lostMm: 0.04, expandedMm: 0.02 } }]);
     expect(wide.goes).toBe(young.goes);
     expect(wide.assumes.join()).toContain("cannot tell");
   });
@@ -149,13 +188,19 @@ describe("the verdict", () => {
 
 describe("chance that a bearing goes", () => {
   it("is a number at any age, also far past its life", () => {
-    const sister = { letter: "Y", bearingSet: 350, downtimePerHour: 80, loss: null, limits: { leaveMm: 0.01, repairMm: 0.025 } }; // prettier-ignore
+    const sister = {
+      letter: "Y",
+      bearingSet: 350,
+      downtimePerHour: 80,
+      loss: null,
+      limits: { leaveMm: 0.01, repairMm: 0.025 },
+    };
     for (const [ageYears, scaleYears, shape] of [
       [80, 1, 10],
       [80, 14, 2.5],
       [0, 100, 0.5],
     ]) {
-      const [advice] = sistersToo([{ ...sister, ageYears }], { ...SISTER_TERMS, scaleYears, shape }); // prettier-ignore
+      const [advice] = sistersToo([{ ...sister, ageYears }], { ...SISTER_TERMS, scaleYears, shape });
       expect(advice.goes).toBeGreaterThan(0);
       expect(advice.goes).toBeLessThanOrEqual(1);
     }
@@ -163,7 +208,7 @@ describe("chance that a bearing goes", () => {
 });
 
 describe("learning from closed cases", () => {
-  const one = { found: ["nut-worn"], expected: { "nut-worn": 0.05, "end-bearing-worn": 0.2 } }; // prettier-ignore
+  const one = { found: ["nut-worn"], expected: { "nut-worn": 0.05, "end-bearing-worn": 0.2 } };
 
   it("no single case can swing a prior, many can, and none moves nothing", () => {
     expect(learnedFactors([])).toEqual({});

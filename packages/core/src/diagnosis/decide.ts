@@ -4,13 +4,7 @@ import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
 import type { FindingId } from "./findings";
 import type { Cause } from "./knowledge";
 import { normalCdf } from "./normal";
-import {
-  availability,
-  findingsOf,
-  LOCATE_TESTS,
-  type LocateTest,
-  type TestId,
-} from "./tests";
+import { availability, findingsOf, LOCATE_TESTS, type LocateTest, type TestId } from "./tests";
 
 /** What the decision is weighed by. Money in the shop’s currency. */
 export interface DecisionTerms {
@@ -32,9 +26,7 @@ export interface DecisionTerms {
 }
 
 /** Minutes of standing and money for parts, by cause. */
-export type Mending = Readonly<
-  Record<string, { readonly minutes: number; readonly parts: number }>
->;
+export type Mending = Readonly<Record<string, { readonly minutes: number; readonly parts: number }>>;
 
 /** Common practice, no source; the hourly rate and the parts come from the axis’ own costs. */
 export const DECISION_TERMS: DecisionTerms = {
@@ -45,11 +37,7 @@ export const DECISION_TERMS: DecisionTerms = {
   misnamedMinutes: 960,
 };
 
-export function remedyCost(
-  axis: AxisConfig,
-  cause: Cause,
-  terms = DECISION_TERMS,
-): number {
+export function remedyCost(axis: AxisConfig, cause: Cause, terms = DECISION_TERMS): number {
   const sheet = terms.mending?.[cause.id];
   if (sheet) return minuteCost(axis, sheet.minutes) + sheet.parts;
   const { minutes, costClass, act } = cause.remedy;
@@ -100,12 +88,10 @@ function mendingCost(
   posterior.hypotheses.forEach((h, i) => {
     const w = weights[i];
     if (w === 0) return;
-    if (h.members.length === 0)
-      expected += w * (reached[n] < 0 ? never : reached[n]);
+    if (h.members.length === 0) expected += w * (reached[n] < 0 ? never : reached[n]);
     else {
       let at = 0;
-      for (const m of h.members)
-        at = Math.max(at, reached[m] < 0 ? never : reached[m]);
+      for (const m of h.members) at = Math.max(at, reached[m] < 0 ? never : reached[m]);
       expected += w * at;
     }
   });
@@ -117,9 +103,7 @@ function mendingCost(
 
 /** The hypotheses that matter for a ranking: all but the last thousandth, most likely first. */
 function likelyPart(posterior: Posterior): Posterior {
-  const sorted = [...posterior.hypotheses].sort(
-    (a, b) => b.probability - a.probability,
-  );
+  const sorted = [...posterior.hypotheses].sort((a, b) => b.probability - a.probability);
   let sum = 0;
   let count = 0;
   while (count < sorted.length && sum < 0.999) {
@@ -156,10 +140,7 @@ export interface RankingOptions {
 const EXPECTED_U_MM = 0.0012;
 
 /** All tests that can be done on the axis, best first, by what they save for what they cost. */
-export function rankTests(
-  whole: Posterior,
-  options: RankingOptions = {},
-): readonly RankedTest[] {
+export function rankTests(whole: Posterior, options: RankingOptions = {}): readonly RankedTest[] {
   const none: ReadonlySet<string> = new Set();
   const { terms = DECISION_TERMS, done = none, once = none } = options;
   const posterior = likelyPart(whole);
@@ -192,15 +173,11 @@ export function rankTests(
       .sort((a, b) => shift[b] - shift[a])
       .slice(0, 2)
       .map((i) => posterior.causes[i].name);
-    const freeLook =
-      test.free === true &&
-      !once.has(test.id) &&
-      value > 0 &&
-      findable(posterior, test) > FREE_FIRST;
+    const freeLook = test.free === true && !once.has(test.id) && value > 0 && findable(posterior, test) > FREE_FIRST;
     ranked.push({ freeLook, test, minutes: there.minutes, cost, value, net: value - cost, say: there.say, splits });
   }
   return ranked.sort((a, b) => order(b) - order(a) || b.net - a.net);
-} // prettier-ignore
+}
 
 /** Outcomes rarer than this are not worth weighing: they count as if nothing were learnt. */
 const RARE = 0.001;
@@ -210,9 +187,8 @@ function addShift(posterior: Posterior, weights: Float64Array, chance: number, s
   posterior.hypotheses.forEach((h, i) => {
     for (const m of h.members) there[m] += weights[i] / chance;
   });
-  for (let i = 0; i < shift.length; i += 1)
-    shift[i] += chance * Math.abs(there[i] - posterior.marginals[i]);
-} // prettier-ignore
+  for (let i = 0; i < shift.length; i += 1) shift[i] += chance * Math.abs(there[i] - posterior.marginals[i]);
+}
 
 /** Free looks first while they can find something; then what saves most for each unit it costs. */
 function order(ranked: RankedTest): number {
@@ -226,8 +202,7 @@ const FREE_FIRST = 0.04;
 function findable(posterior: Posterior, test: LocateTest): number {
   let sum = 0;
   posterior.causes.forEach((cause, i) => {
-    if (test.findings.some((f) => cause.shows[f] === "++"))
-      sum += posterior.marginals[i];
+    if (test.findings.some((f) => cause.shows[f] === "++")) sum += posterior.marginals[i];
   });
   return sum;
 }
@@ -236,28 +211,16 @@ function findable(posterior: Posterior, test: LocateTest): number {
 const TELLS_NOTHING = 0.02;
 
 /** Likelihood of each outcome of a test under every hypothesis. */
-export function outcomesOf(
-  posterior: Posterior,
-  test: LocateTest,
-): readonly Float64Array[] {
-  let outcomes: Float64Array[] = [
-    new Float64Array(posterior.hypotheses.length).fill(1),
-  ];
+export function outcomesOf(posterior: Posterior, test: LocateTest): readonly Float64Array[] {
+  let outcomes: Float64Array[] = [new Float64Array(posterior.hypotheses.length).fill(1)];
   for (const id of findingsOf(posterior.evidence.axis, test)) {
     const yes = chanceReported(posterior, id);
     if (Math.max(...yes) - Math.min(...yes) < TELLS_NOTHING) continue;
-    outcomes = outcomes.flatMap((o) => [
-      o.map((w, i) => w * yes[i]),
-      o.map((w, i) => w * (1 - yes[i])),
-    ]);
+    outcomes = outcomes.flatMap((o) => [o.map((w, i) => w * yes[i]), o.map((w, i) => w * (1 - yes[i]))]);
   }
   if (test.magnitude) {
     const bins = sizeBins(posterior, test);
-    outcomes = outcomes.flatMap((o) =>
-      bins.map((bin) =>
-        o.map((w, i) => w * bin[posterior.hypotheses[i].shareSet]),
-      ),
-    );
+    outcomes = outcomes.flatMap((o) => bins.map((bin) => o.map((w, i) => w * bin[posterior.hypotheses[i].shareSet])));
   }
   return outcomes;
 }
@@ -273,7 +236,7 @@ function chanceReported(posterior: Posterior, finding: FindingId): Float64Array 
     const there = (p * so) / (p * so + (1 - p) * not);
     return there * (1 - missed) + (1 - there) * imagined;
   });
-} // prettier-ignore
+}
 
 /** Chance of each size class (nothing, some, much, most) by set of shares. */
 function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly number[])[] {
@@ -281,8 +244,7 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
   const row = test.magnitude ? model.rowOf(test.magnitude) : [];
   const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.lostMm;
   const scale = whole === undefined ? evidence.axis.limits.repairMm : Math.abs(whole);
-  const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale]
-    .sort((a, b) => a - b);
+  const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale].sort((a, b) => a - b);
   const bins: number[][] = [[], [], [], []];
   const live = new Set<number>();
   for (const h of posterior.hypotheses) live.add(h.shareSet);
@@ -302,7 +264,7 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
     [a, b - a, d - b, 1 - d].forEach((p, i) => (bins[i][index] = Math.max(p, 0)));
   });
   return bins;
-} // prettier-ignore
+}
 
 /** Probability at which a cause is named without a doubt worth a test. */
 export const SURE = 0.95;
@@ -311,13 +273,9 @@ const NOTHING_ELSE = 0.12;
 
 /** Every named cause is sure and no other is likely: more testing cannot change what is done. */
 export function isSure(posterior: Posterior): boolean {
-  const best = posterior.hypotheses.reduce((a, b) =>
-    b.probability > a.probability ? b : a,
-  );
+  const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
   if (best.members.length === 0) return best.probability >= SURE;
-  return posterior.marginals.every((p, i) =>
-    best.members.includes(i) ? p >= SURE : p <= NOTHING_ELSE,
-  );
+  return posterior.marginals.every((p, i) => (best.members.includes(i) ? p >= SURE : p <= NOTHING_ELSE));
 }
 
 export interface NextStep {
@@ -328,14 +286,9 @@ export interface NextStep {
 }
 
 /** The next test, or why there is none: more testing cannot change the decision. */
-export function nextTest(
-  posterior: Posterior,
-  options: RankingOptions = {},
-): NextStep {
+export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
   const ranked = rankTests(posterior, options);
   if (isSure(posterior)) return { next: null, ranked, stop: "sure" };
   const next = ranked.find((r) => r.net > 0 || r.freeLook);
-  return next
-    ? { next, ranked, stop: null }
-    : { next: null, ranked, stop: "cannot-change" };
+  return next ? { next, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };
 }

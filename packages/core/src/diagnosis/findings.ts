@@ -14,16 +14,7 @@ export interface Finding {
   readonly plain: boolean;
 }
 
-export const FINDING_GROUPS = [
-  "noise",
-  "binding",
-  "position",
-  "surface",
-  "home",
-  "control",
-  "heat",
-  "test",
-] as const;
+export const FINDING_GROUPS = ["noise", "binding", "position", "surface", "home", "control", "heat", "test"] as const;
 export type FindingGroup = (typeof FINDING_GROUPS)[number];
 
 const TABLE = [
@@ -83,7 +74,7 @@ const TABLE = [
   ["springy", "coupling is springy: it comes back by itself", "test", false, 0.004],
   ["tram-off", "head is out of square", "test", false, 0.004],
   ["scale-dirty", "scale or read head is dirty or loose", "test", false, 0.004],
-] as const; // prettier-ignore
+] as const;
 
 export type FindingId = (typeof TABLE)[number][0];
 
@@ -97,21 +88,19 @@ const PLAIN: readonly FindingId[] = [
   "home-turn",
 ];
 
-export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] =
-  TABLE.map(([id, words, group, asked, leak]) => ({
+export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] = TABLE.map(
+  ([id, words, group, asked, leak]) => ({
     id,
     words,
     group,
     asked,
     leak,
     plain: PLAIN.includes(id),
-  }));
+  }),
+);
 
 const BY_ID = new Map(FINDINGS.map((f) => [f.id, f]));
 export function finding(id: FindingId): Finding & { readonly id: FindingId } {
   return BY_ID.get(id) as Finding & { readonly id: FindingId };
 }
-export const FINDING_IDS = FINDINGS.map((f) => f.id) as unknown as readonly [
-  FindingId,
-  ...FindingId[],
-];
+export const FINDING_IDS = FINDINGS.map((f) => f.id) as unknown as readonly [FindingId, ...FindingId[]];

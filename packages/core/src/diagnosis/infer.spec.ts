@@ -5,14 +5,7 @@ import { defaultAxis, type AxisConfig } from "../axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import { PRIOR_RULES, UNKNOWN_CONTEXT } from "./context";
 import { FINDINGS, type FindingId } from "./findings";
-import {
-  FAULT_COUNT_PRIOR,
-  infer,
-  latentOf,
-  reportErrors,
-  type Posterior,
-  type Report,
-} from "./infer";
+import { FAULT_COUNT_PRIOR, infer, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import { causeFits, LEVELS, type Cause } from "./knowledge";
 import { normalCdf } from "./normal";
 import { baselineOf, seenBy, slacksOf } from "./slack";
@@ -29,8 +22,7 @@ const found = (finding: FindingId, so = true): Report => ({
   so,
   source: "test",
 });
-const chance = (p: Posterior, id: string): number =>
-  p.marginals[p.causes.findIndex((c) => c.id === id)];
+const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
 const best = (p: Posterior): string =>
   p.hypotheses
     .reduce((a, b) => (b.probability > a.probability ? b : a))
@@ -48,27 +40,26 @@ describe("the catalogue", () => {
     expect(new Set(ids).size).toBe(ids.length);
     const findings = new Set<string>(FINDINGS.map((f) => f.id));
     for (const cause of CAUSES) {
-      for (const id of Object.keys(cause.shows))
-        expect(findings.has(id)).toBe(true);
+      for (const id of Object.keys(cause.shows)) expect(findings.has(id)).toBe(true);
       expect(cause.provenance).not.toBe("");
       expect(cause.prior).toBeGreaterThan(0);
     }
-    for (const [a, b] of AFFINITIES)
-      for (const id of [a, b]) expect(ids).toContain(id);
-    for (const rule of PRIOR_RULES)
-      for (const id of rule.causes) expect(ids).toContain(id);
+    for (const [a, b] of AFFINITIES) for (const id of [a, b]) expect(ids).toContain(id);
+    for (const rule of PRIOR_RULES) for (const id of rule.causes) expect(ids).toContain(id);
   });
 
   it("gives every asked finding a cause that shows as it, so that no answer is in vain", () => {
     const shown = new Set(CAUSES.flatMap((c) => Object.keys(c.shows)));
     for (const f of FINDINGS.filter((x) => x.asked))
-      expect([f.id, shown.has(latentOf(f.id)) || f.id === "lost-motion" || f.id === "quadrant-step"]).toEqual([f.id, true]); // prettier-ignore
+      expect([f.id, shown.has(latentOf(f.id)) || f.id === "lost-motion" || f.id === "quadrant-step"]).toEqual([
+        f.id,
+        true,
+      ]);
   });
 
   it("keeps a rack’s causes off a screw and a screw’s off a rack", () => {
     const router = defaultAxis("router", "X");
-    const ids = (a: AxisConfig): string[] =>
-      CAUSES.filter((c) => causeFits(a, c)).map((c) => c.id);
+    const ids = (a: AxisConfig): string[] => CAUSES.filter((c) => causeFits(a, c)).map((c) => c.id);
     expect(ids(router)).toContain("pinion-loose");
     expect(ids(router)).not.toContain("end-bearing-worn");
     expect(ids(axis)).not.toContain("rack-spot");
@@ -88,20 +79,23 @@ function byHand(
 ): Map<string, number> {
   const weights = causes.map((c) => c.prior);
   const sum = weights.reduce((a, b) => a + b, 0);
-  const sets: { ids: number[]; prior: number }[] = [{ ids: [], prior: FAULT_COUNT_PRIOR[0] }]; // prettier-ignore
-  weights.forEach((w, i) => sets.push({ ids: [i], prior: (FAULT_COUNT_PRIOR[1] * w) / sum })); // prettier-ignore
+  const sets: { ids: number[]; prior: number }[] = [{ ids: [], prior: FAULT_COUNT_PRIOR[0] }];
+  weights.forEach((w, i) => sets.push({ ids: [i], prior: (FAULT_COUNT_PRIOR[1] * w) / sum }));
   let pairs = 0;
   for (let i = 0; i < causes.length; i += 1)
-    for (let j = i + 1; j < causes.length; j += 1) pairs += weights[i] * weights[j] * together(causes[i].id, causes[j].id); // prettier-ignore
+    for (let j = i + 1; j < causes.length; j += 1)
+      pairs += weights[i] * weights[j] * together(causes[i].id, causes[j].id);
   for (let i = 0; i < causes.length; i += 1)
     for (let j = i + 1; j < causes.length; j += 1)
-      sets.push({ ids: [i, j], prior: (FAULT_COUNT_PRIOR[2] * weights[i] * weights[j] * together(causes[i].id, causes[j].id)) / pairs }); // prettier-ignore
+      sets.push({
+        ids: [i, j],
+        prior: (FAULT_COUNT_PRIOR[2] * weights[i] * weights[j] * together(causes[i].id, causes[j].id)) / pairs,
+      });
   const slacks = slacksOf(config);
   const likelihoods = sets.map(({ ids, prior }) => {
     let p = prior;
     const byFinding = new Map<FindingId, Report[]>();
-    for (const r of reports)
-      byFinding.set(r.finding, [...(byFinding.get(r.finding) ?? []), r]);
+    for (const r of reports) byFinding.set(r.finding, [...(byFinding.get(r.finding) ?? []), r]);
     for (const [id, group] of byFinding) {
       const leak = FINDINGS.find((f) => f.id === id)?.leak ?? 0;
       let not = 1 - leak;
@@ -112,11 +106,11 @@ function byHand(
       const given = (so: boolean): number =>
         group.reduce((q, r) => {
           const { missed, imagined } = reportErrors(r.finding, r.source);
-          return q * (so ? (r.so ? 1 - missed : missed) : r.so ? imagined : 1 - imagined); // prettier-ignore
+          return q * (so ? (r.so ? 1 - missed : missed) : r.so ? imagined : 1 - imagined);
         }, 1);
       p *= (1 - not) * given(true) + not * given(false);
     }
-    let mixtures = [{ w: 1, add: new Map<string, { mm: number; v: number }[]>() }]; // prettier-ignore
+    let mixtures = [{ w: 1, add: new Map<string, { mm: number; v: number }[]>() }];
     for (const i of ids) {
       const { share } = causes[i];
       if (!share) continue;
@@ -124,29 +118,43 @@ function byHand(
       mixtures = mixtures.flatMap((m) =>
         nodes.map((n) => {
           const add = new Map(m.add);
-          add.set(share.slack, [...(add.get(share.slack) ?? []), { mm: n.mm, v: n.variance }]); // prettier-ignore
+          add.set(share.slack, [...(add.get(share.slack) ?? []), { mm: n.mm, v: n.variance }]);
           return { w: m.w / nodes.length, add };
         }),
       );
     }
     let density = 0;
     for (const { w, add } of mixtures) {
-      const mean = slacks.map((s) => baselineOf(config, s).meanMm + (add.get(s) ?? []).reduce((a, b) => a + b.mm, 0)); // prettier-ignore
-      const variance = slacks.map((s) => baselineOf(config, s).sdMm ** 2 + (add.get(s) ?? []).reduce((a, b) => a + b.v, 0)); // prettier-ignore
+      const mean = slacks.map((s) => baselineOf(config, s).meanMm + (add.get(s) ?? []).reduce((a, b) => a + b.mm, 0));
+      const variance = slacks.map(
+        (s) => baselineOf(config, s).sdMm ** 2 + (add.get(s) ?? []).reduce((a, b) => a + b.v, 0),
+      );
       density += w * jointDensity(config, slacks, mean, variance, magnitudes);
     }
     return p * density;
   });
   const total = likelihoods.reduce((a, b) => a + b, 0);
-  return new Map(sets.map((s, i) => [s.ids.map((k) => causes[k].id).join("+") || "none", likelihoods[i] / total])); // prettier-ignore
+  return new Map(sets.map((s, i) => [s.ids.map((k) => causes[k].id).join("+") || "none", likelihoods[i] / total]));
 }
 
 /** Density of the measurements by conditioning them one after the other (chain rule). */
-function jointDensity(config: AxisConfig, slacks: readonly string[], mean: number[], variance: number[], magnitudes: readonly Magnitude[]): number {
+function jointDensity(
+  config: AxisConfig,
+  slacks: readonly string[],
+  mean: number[],
+  variance: number[],
+  magnitudes: readonly Magnitude[],
+): number {
   const n = magnitudes.length;
-  const rows = magnitudes.map((m) => slacks.map((s) => ((seenBy(config, m.kind) as readonly string[]).includes(s) ? 1 : 0)));
+  const rows = magnitudes.map((m) =>
+    slacks.map((s) => ((seenBy(config, m.kind) as readonly string[]).includes(s) ? 1 : 0)),
+  );
   const mu = rows.map((r) => r.reduce<number>((a, x, i) => a + x * mean[i], 0));
-  const cov = rows.map((r, i) => rows.map((q, k) => r.reduce<number>((a, x, j) => a + x * q[j] * variance[j], 0) + (i === k ? magnitudes[i].uMm ** 2 : 0)));
+  const cov = rows.map((r, i) =>
+    rows.map(
+      (q, k) => r.reduce<number>((a, x, j) => a + x * q[j] * variance[j], 0) + (i === k ? magnitudes[i].uMm ** 2 : 0),
+    ),
+  );
   let density = 1;
   for (let i = 0; i < n; i += 1) {
     const spread = cov[i][i];
@@ -158,11 +166,13 @@ function jointDensity(config: AxisConfig, slacks: readonly string[], mean: numbe
     }
   }
   return density;
-} // prettier-ignore
+}
 
 describe("exact inference", () => {
-  const few = CAUSES.filter((c) => ["retainer-loose", "end-bearing-worn", "nut-worn", "bracket-loose", "control-comp", "way-dry"].includes(c.id)); // prettier-ignore
-  const reports = [says("rumble"), found("retainer-turns", false), found("rumble"), says("howl", false)]; // prettier-ignore
+  const few = CAUSES.filter((c) =>
+    ["retainer-loose", "end-bearing-worn", "nut-worn", "bracket-loose", "control-comp", "way-dry"].includes(c.id),
+  );
+  const reports = [says("rumble"), found("retainer-turns", false), found("rumble"), says("howl", false)];
 
   it("is what enumeration written out separately gives, with and without sizes", () => {
     const sizes: Magnitude[] = [
@@ -188,25 +198,46 @@ describe("exact inference", () => {
     const prior = infer({ axis, reports: [], magnitudes: [], causes: three });
     const so = (id: FindingId, h: (typeof p.hypotheses)[number]): number => {
       const leak = FINDINGS.find((f) => f.id === id)?.leak ?? 0;
-      return 1 - h.members.reduce((q, m) => q * (1 - (LEVELS[p.causes[m].shows[id] ?? "±"].probability) * (p.causes[m].shows[id] ? 1 : 0)), 1 - leak); // prettier-ignore
+      return (
+        1 -
+        h.members.reduce(
+          (q, m) => q * (1 - LEVELS[p.causes[m].shows[id] ?? "±"].probability * (p.causes[m].shows[id] ? 1 : 0)),
+          1 - leak,
+        )
+      );
     };
     const network: INetwork = {
-      fault: { id: "fault", states, parents: [], cpt: Object.fromEntries(prior.hypotheses.map((h, i) => [`s${i}`, h.probability])) }, // prettier-ignore
+      fault: {
+        id: "fault",
+        states,
+        parents: [],
+        cpt: Object.fromEntries(prior.hypotheses.map((h, i) => [`s${i}`, h.probability])),
+      },
     };
     for (const r of told) {
       const { missed, imagined } = reportErrors(r.finding, r.source);
       network[r.finding] = {
-        id: r.finding, states: ["T", "F"], parents: ["fault"],
-        cpt: p.hypotheses.map((h, i) => ({ when: { fault: `s${i}` }, then: { T: so(r.finding, h), F: 1 - so(r.finding, h) } })),
-      }; // prettier-ignore
+        id: r.finding,
+        states: ["T", "F"],
+        parents: ["fault"],
+        cpt: p.hypotheses.map((h, i) => ({
+          when: { fault: `s${i}` },
+          then: { T: so(r.finding, h), F: 1 - so(r.finding, h) },
+        })),
+      };
       network[`told-${r.finding}`] = {
-        id: `told-${r.finding}`, states: ["T", "F"], parents: [r.finding],
-        cpt: [{ when: { [r.finding]: "T" }, then: { T: 1 - missed, F: missed } }, { when: { [r.finding]: "F" }, then: { T: imagined, F: 1 - imagined } }],
-      }; // prettier-ignore
+        id: `told-${r.finding}`,
+        states: ["T", "F"],
+        parents: [r.finding],
+        cpt: [
+          { when: { [r.finding]: "T" }, then: { T: 1 - missed, F: missed } },
+          { when: { [r.finding]: "F" }, then: { T: imagined, F: 1 - imagined } },
+        ],
+      };
     }
-    const given = Object.fromEntries(told.map((r) => [`told-${r.finding}`, r.so ? "T" : "F"])); // prettier-ignore
+    const given = Object.fromEntries(told.map((r) => [`told-${r.finding}`, r.so ? "T" : "F"]));
     p.hypotheses.forEach((h, i) => {
-      expect(networkInfer(network, { fault: `s${i}` }, given)).toBeCloseTo(h.probability, 6); // prettier-ignore
+      expect(networkInfer(network, { fault: `s${i}` }, given)).toBeCloseTo(h.probability, 6);
     });
   });
 
@@ -235,75 +266,95 @@ describe("exact inference", () => {
 
   it("does not count one slack three times: a repeated test sharpens the size, not the cause", () => {
     const once = infer({ axis, reports: [], magnitudes: [whole(27)] });
-    const thrice = infer({ axis, reports: [], magnitudes: [whole(27), whole(27), whole(27)] }); // prettier-ignore
+    const thrice = infer({ axis, reports: [], magnitudes: [whole(27), whole(27), whole(27)] });
     for (const id of ["end-bearing-worn", "nut-worn", "coupling-screw"])
-      expect(Math.abs(chance(thrice, id) - chance(once, id))).toBeLessThan(0.02); // prettier-ignore
+      expect(Math.abs(chance(thrice, id) - chance(once, id))).toBeLessThan(0.02);
     // A step at each quadrant is the lost motion again: with the size known it adds nothing.
-    const seen = infer({ axis, reports: [says("quadrant-step")], magnitudes: [whole(27)] }); // prettier-ignore
+    const seen = infer({ axis, reports: [says("quadrant-step")], magnitudes: [whole(27)] });
     expect(chance(seen, "nut-worn")).toBeCloseTo(chance(once, "nut-worn"), 9);
   });
 
   it("has the normal distribution of a statistics library (jstat)", () => {
-    for (const z of [-4, -1.96, -0.3, 0, 1, 2.5])
-      expect(normalCdf(z)).toBeCloseTo(jStat.normal.cdf(z, 0, 1), 6);
+    for (const z of [-4, -1.96, -0.3, 0, 1, 2.5]) expect(normalCdf(z)).toBeCloseTo(jStat.normal.cdf(z, 0, 1), 6);
   });
 });
 
 describe("facts of the trade as scenes (common practice, no source)", () => {
   it("rumble in rapid with reversal loss on an encoder-only axis: the end bearings or their fasteners", () => {
-    const p = infer({ axis, reports: [says("rumble"), says("lost-motion")], magnitudes: [whole(27)] }); // prettier-ignore
-    const atBearings = ["end-bearing-worn", "retainer-loose", "nut-preload-lost", "housing-loose"].reduce((s, id) => s + chance(p, id), 0); // prettier-ignore
+    const p = infer({ axis, reports: [says("rumble"), says("lost-motion")], magnitudes: [whole(27)] });
+    const atBearings = ["end-bearing-worn", "retainer-loose", "nut-preload-lost", "housing-loose"].reduce(
+      (s, id) => s + chance(p, id),
+      0,
+    );
     expect(atBearings).toBeGreaterThan(0.75);
   });
 
   it("the same slack on a scale axis shows as hunting, not as lost position", () => {
     const scale: AxisConfig = { ...axis, feedback: "scale" };
     expect(seenBy(scale, "whole-chain")).toEqual([]);
-    const p = infer({ axis: scale, reports: [says("rumble"), says("hunting"), says("lost-motion", false)], magnitudes: [whole(0.4)] }); // prettier-ignore
-    expect(chance(p, "end-bearing-worn") + chance(p, "retainer-loose")).toBeGreaterThan(0.4); // prettier-ignore
-    const encoder = infer({ axis, reports: [says("lost-motion", false)], magnitudes: [whole(0.4)] }); // prettier-ignore
+    const p = infer({
+      axis: scale,
+      reports: [says("rumble"), says("hunting"), says("lost-motion", false)],
+      magnitudes: [whole(0.4)],
+    });
+    expect(chance(p, "end-bearing-worn") + chance(p, "retainer-loose")).toBeGreaterThan(0.4);
+    const encoder = infer({ axis, reports: [says("lost-motion", false)], magnitudes: [whole(0.4)] });
     expect(chance(encoder, "end-bearing-worn")).toBeLessThan(0.05);
   });
 
   it("an end float as large as the whole loss clears the nut", () => {
-    const p = infer({ axis, reports: [], magnitudes: [whole(27), { kind: "end-float", lostMm: 0.025, uMm: 0.001 }] }); // prettier-ignore
+    const p = infer({ axis, reports: [], magnitudes: [whole(27), { kind: "end-float", lostMm: 0.025, uMm: 0.001 }] });
     expect(chance(p, "nut-worn")).toBeLessThan(0.02);
     expect(chance(p, "coupling-screw")).toBeLessThan(0.02);
   });
 
   it("a surging howl with a profile worst in the middle leads to the screw", () => {
-    const p = infer({ axis, reports: [says("howl"), found("profile-middle")], magnitudes: [whole(22)] }); // prettier-ignore
+    const p = infer({ axis, reports: [says("howl"), found("profile-middle")], magnitudes: [whole(22)] });
     expect(best(p)).toBe("screw-worn-middle");
     expect(chance(p, "screw-worn-middle")).toBeGreaterThan(0.9);
   });
 
   it("a click on the descent of a heavy axis is normal", () => {
     const z = defaultAxis("vertical-centre", "Z");
-    const p = infer({ axis: z, reports: [says("click-descent"), says("lost-motion", false), says("rumble", false)], magnitudes: [] }); // prettier-ignore
+    const p = infer({
+      axis: z,
+      reports: [says("click-descent"), says("lost-motion", false), says("rumble", false)],
+      magnitudes: [],
+    });
     expect(best(p)).toBe("normal-regen");
   });
 
   it("drag one way on a gravity axis with a drag brake is the brake doing its job", () => {
-    const z: AxisConfig = { ...defaultAxis("vertical-centre", "Z"), dragBrake: true }; // prettier-ignore
-    const p = infer({ axis: z, reports: [says("tight-one-way"), says("tight-all", false)], magnitudes: [] }); // prettier-ignore
+    const z: AxisConfig = { ...defaultAxis("vertical-centre", "Z"), dragBrake: true };
+    const p = infer({ axis: z, reports: [says("tight-one-way"), says("tight-all", false)], magnitudes: [] });
     expect(best(p)).toBe("normal-dragbrake");
   });
 
   it("travel that stops short while free is the cage", () => {
     const grinder = defaultAxis("surface-grinder", "X");
-    const p = infer({ axis: grinder, reports: [says("short-travel"), says("tight-all", false)], magnitudes: [] }); // prettier-ignore
+    const p = infer({ axis: grinder, reports: [says("short-travel"), says("tight-all", false)], magnitudes: [] });
     expect(best(p)).toBe("cage-crept");
   });
 
   it("no motion and no alarm is the control", () => {
     const p = infer({ axis, reports: [says("no-motion")], magnitudes: [] });
-    expect(chance(p, "control-override") + chance(p, "control-interlock")).toBeGreaterThan(0.85); // prettier-ignore
+    expect(chance(p, "control-override") + chance(p, "control-interlock")).toBeGreaterThan(0.85);
   });
 
   it("loose causes rise for three months after work, worn ones with age", () => {
-    const fresh = infer({ axis, context: { ...UNKNOWN_CONTEXT, weeksSinceWork: 4 }, reports: [], magnitudes: [whole(27)] }); // prettier-ignore
-    const old = infer({ axis, context: { ...UNKNOWN_CONTEXT, ageYears: 14, weeksSinceWork: 200 }, reports: [], magnitudes: [whole(27)] }); // prettier-ignore
-    expect(chance(fresh, "retainer-loose")).toBeGreaterThan(2 * chance(old, "retainer-loose")); // prettier-ignore
-    expect(chance(old, "end-bearing-worn")).toBeGreaterThan(chance(fresh, "end-bearing-worn")); // prettier-ignore
+    const fresh = infer({
+      axis,
+      context: { ...UNKNOWN_CONTEXT, weeksSinceWork: 4 },
+      reports: [],
+      magnitudes: [whole(27)],
+    });
+    const old = infer({
+      axis,
+      context: { ...UNKNOWN_CONTEXT, ageYears: 14, weeksSinceWork: 200 },
+      reports: [],
+      magnitudes: [whole(27)],
+    });
+    expect(chance(fresh, "retainer-loose")).toBeGreaterThan(2 * chance(old, "retainer-loose"));
+    expect(chance(old, "end-bearing-worn")).toBeGreaterThan(chance(fresh, "end-bearing-worn"));
   });
 });

@@ -1,20 +1,7 @@
 import type { AxisConfig } from "../axis";
 import { AFFINITIES, CAUSES } from "./causes";
-import {
-  fitOf,
-  logSum,
-  ShareMixture,
-  slackModel,
-  type Magnitude,
-  type SlackModel,
-} from "./components";
-import {
-  NO_SHOP_PRIORS,
-  priorWeight,
-  UNKNOWN_CONTEXT,
-  type CaseContext,
-  type ShopPriors,
-} from "./context";
+import { fitOf, logSum, ShareMixture, slackModel, type Magnitude, type SlackModel } from "./components";
+import { NO_SHOP_PRIORS, priorWeight, UNKNOWN_CONTEXT, type CaseContext, type ShopPriors } from "./context";
 import { finding, type FindingId } from "./findings";
 import { causeFits, LEVELS, type Cause } from "./knowledge";
 import { chanceOfLoss } from "./loss-chance";
@@ -87,10 +74,7 @@ export interface Posterior {
 export interface LatentTable {
   readonly ids: readonly FindingId[];
   /** 1 − leak, then 1 − chance by cause. */
-  readonly quiet: ReadonlyMap<
-    FindingId,
-    { readonly leak: number; readonly byCause: Float64Array }
-  >;
+  readonly quiet: ReadonlyMap<FindingId, { readonly leak: number; readonly byCause: Float64Array }>;
   /** Likelihood of the reports when the finding is so, and when it is not. */
   readonly said: ReadonlyMap<FindingId, readonly [so: number, not: number]>;
 }
@@ -117,7 +101,10 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const model = slackModel(axis);
   const latents = latentTable(causes, evidence);
   const shareKeys = causes.map((c) => `${c.share?.slack}${c.share?.um.join()}`);
-  const sets: { members: number[]; logPrior: number }[] = hypothesisSets(weighed.map((w) => w.weight), causes);
+  const sets: { members: number[]; logPrior: number }[] = hypothesisSets(
+    weighed.map((w) => w.weight),
+    causes,
+  );
   const shareIndex = new Map<string, number>();
   const shareSets: ShareMixture[] = [];
   const lossOf: number[] = [];
@@ -126,12 +113,19 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const reports = reportTerms(latents);
   const rows = sets.map(({ members, logPrior }) => {
     const sharing = members.filter((m) => causes[m].share);
-    const key = sharing.map((m) => shareKeys[m]).sort().join('|');
+    const key = sharing
+      .map((m) => shareKeys[m])
+      .sort()
+      .join("|");
     let index = shareIndex.get(key);
     if (index === undefined) {
       index = shareSets.length;
       shareIndex.set(key, index);
-      const mixture = new ShareMixture(fit, sharing.map((m) => causes[m]), nodes);
+      const mixture = new ShareMixture(
+        fit,
+        sharing.map((m) => causes[m]),
+        nodes,
+      );
       shareSets.push(mixture);
       lossOf.push(lossMatters ? chanceOfLoss(axis, model, mixture.components) : 0);
     }
@@ -146,12 +140,18 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
     return { members, shareSet, probability };
   });
   return {
-    evidence, causes, hypotheses, marginals, model, shareSets, latents,
+    evidence,
+    causes,
+    hypotheses,
+    marginals,
+    model,
+    shareSets,
+    latents,
     priors: weighed.map((w) => w.weight),
     noFault: hypotheses[0].probability,
     logEvidence: total,
   };
-} // prettier-ignore
+}
 
 function hypothesisSets(
   weights: readonly number[],
@@ -159,37 +159,26 @@ function hypothesisSets(
 ): { members: number[]; logPrior: number }[] {
   const [none, one, two] = FAULT_COUNT_PRIOR;
   const sum = weights.reduce((a, b) => a + b, 0);
-  const sets: { members: number[]; logPrior: number }[] = [
-    { members: [], logPrior: Math.log(none) },
-  ];
-  weights.forEach((w, i) =>
-    sets.push({ members: [i], logPrior: Math.log((one * w) / sum) }),
-  );
+  const sets: { members: number[]; logPrior: number }[] = [{ members: [], logPrior: Math.log(none) }];
+  weights.forEach((w, i) => sets.push({ members: [i], logPrior: Math.log((one * w) / sum) }));
   const pairs: { members: number[]; weight: number }[] = [];
   let pairSum = 0;
   for (let i = 0; i < weights.length; i += 1)
     for (let j = i + 1; j < weights.length; j += 1) {
-      const weight =
-        weights[i] * weights[j] * affinity(causes[i].id, causes[j].id);
+      const weight = weights[i] * weights[j] * affinity(causes[i].id, causes[j].id);
       pairSum += weight;
       pairs.push({ members: [i, j], weight });
     }
-  for (const { members, weight } of pairs)
-    sets.push({ members, logPrior: Math.log((two * weight) / pairSum) });
+  for (const { members, weight } of pairs) sets.push({ members, logPrior: Math.log((two * weight) / pairSum) });
   return sets;
 }
 
-const AFFINITY = new Map(
-  AFFINITIES.map(([a, b, f]) => [[a, b].sort().join(" "), f]),
-);
+const AFFINITY = new Map(AFFINITIES.map(([a, b, f]) => [[a, b].sort().join(" "), f]));
 function affinity(a: string, b: string): number {
   return AFFINITY.get([a, b].sort().join(" ")) ?? 1;
 }
 
-function latentTable(
-  causes: readonly Cause[],
-  evidence: Evidence,
-): LatentTable {
+function latentTable(causes: readonly Cause[], evidence: Evidence): LatentTable {
   const measured = evidence.magnitudes.some((m) => m.kind === "whole-chain");
   const said = new Map<FindingId, readonly [number, number]>();
   for (const report of evidence.reports) {
@@ -198,16 +187,11 @@ function latentTable(
     if (id === "lost-motion" && measured) continue;
     const { missed, imagined } = reportErrors(report.finding, report.source);
     const [so, not] = said.get(id) ?? [1, 1];
-    said.set(id, [
-      so * (report.so ? 1 - missed : missed),
-      not * (report.so ? imagined : 1 - imagined),
-    ]);
+    said.set(id, [so * (report.so ? 1 - missed : missed), not * (report.so ? imagined : 1 - imagined)]);
   }
   const quiet = new Map<FindingId, { leak: number; byCause: Float64Array }>();
   const ids = new Set<FindingId>(said.keys());
-  for (const cause of causes)
-    for (const id of Object.keys(cause.shows))
-      ids.add(latentOf(id as FindingId));
+  for (const cause of causes) for (const id of Object.keys(cause.shows)) ids.add(latentOf(id as FindingId));
   for (const id of ids) {
     const byCause = Float64Array.from(causes, (cause) => {
       const level = cause.shows[id];

@@ -39,8 +39,7 @@ export interface Remedy {
   readonly minutes: number;
   readonly costClass: CostClass;
   /** What kind of act it is; decides which options are compared. */
-  readonly act:
-    "none" | "set" | "tighten" | "adjust" | "clean" | "replace" | "refer";
+  readonly act: "none" | "set" | "tighten" | "adjust" | "clean" | "replace" | "refer";
 }
 
 export interface Cause {
@@ -84,16 +83,12 @@ export type CauseLink = (typeof CAUSE_LINKS)[number];
 /** Does an axis have what a condition asks for? */
 export function fits(axis: AxisConfig, fitting: Fitting): boolean {
   return Object.entries(fitting).every(([key, wanted]) => {
-    if (key === "gravity")
-      return (axis.orientation !== "horizontal") === wanted;
+    if (key === "gravity") return (axis.orientation !== "horizontal") === wanted;
     const value = axis[key as keyof AxisConfig];
     return (wanted as readonly unknown[]).includes(value);
   });
 }
 
-export function causeFits(
-  axis: AxisConfig,
-  cause: Pick<Cause, "fits">,
-): boolean {
+export function causeFits(axis: AxisConfig, cause: Pick<Cause, "fits">): boolean {
   return cause.fits.length === 0 || cause.fits.some((f) => fits(axis, f));
 }

@@ -13,19 +13,15 @@ export const PRIOR_CASES = 12;
  * by a number of earlier cases (a gamma–Poisson rate ratio). One case moves no cause by more than a
  * twelfth.
  */
-export function learnedFactors(
-  cases: readonly ClosedCase[],
-): Readonly<Record<string, number>> {
+export function learnedFactors(cases: readonly ClosedCase[]): Readonly<Record<string, number>> {
   const found: Record<string, number> = {};
   const expected: Record<string, number> = {};
   for (const one of cases) {
     for (const id of one.found) found[id] = (found[id] ?? 0) + 1;
-    for (const [id, p] of Object.entries(one.expected))
-      expected[id] = (expected[id] ?? 0) + p;
+    for (const [id, p] of Object.entries(one.expected)) expected[id] = (expected[id] ?? 0) + p;
   }
   const factors: Record<string, number> = {};
   for (const id of new Set([...Object.keys(found), ...Object.keys(expected)]))
-    factors[id] =
-      (PRIOR_CASES + (found[id] ?? 0)) / (PRIOR_CASES + (expected[id] ?? 0));
+    factors[id] = (PRIOR_CASES + (found[id] ?? 0)) / (PRIOR_CASES + (expected[id] ?? 0));
   return factors;
 }

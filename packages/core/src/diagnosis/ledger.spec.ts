@@ -3,35 +3,34 @@ import { jStat } from "jstat";
 import { fcnnlsVector } from "ml-fcnnls";
 import { Matrix, solve } from "ml-matrix";
 import { defaultAxis, type AxisConfig } from "../axis";
-import {
-  nonNegativeLeastSquares,
-  normalEquations,
-  solveLinear,
-} from "../lostmotion/nnls";
+import { nonNegativeLeastSquares, normalEquations, solveLinear } from "../lostmotion/nnls";
 import { chiSquaredExceeded } from "../quantity";
 import { lossLedger } from "./ledger";
 import type { Magnitude } from "./components";
 
 const axis = defaultAxis("vertical-centre", "X");
-const size = (kind: Magnitude["kind"], um: number, u = 1): Magnitude => ({ kind, lostMm: um / 1000, uMm: u / 1000 }); // prettier-ignore
+const size = (kind: Magnitude["kind"], um: number, u = 1): Magnitude => ({ kind, lostMm: um / 1000, uMm: u / 1000 });
 
 describe("least squares against general libraries", () => {
   const problem = fc.integer({ min: 2, max: 4 }).chain((n) =>
     fc.record({
-      rows: fc.array(fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { minLength: n, maxLength: n }), { minLength: n + 2, maxLength: n + 5 }),
+      rows: fc.array(fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { minLength: n, maxLength: n }), {
+        minLength: n + 2,
+        maxLength: n + 5,
+      }),
       truth: fc.array(fc.double({ min: -2, max: 3, noNaN: true }), { minLength: n, maxLength: n }),
     }),
-  ); // prettier-ignore
+  );
 
   it("solves linear systems as ml-matrix does", () => {
     fc.assert(
       fc.property(problem, ({ rows, truth }) => {
         const ones = rows.map(() => 1);
-        const values = rows.map((r) => r.reduce((s, a, i) => s + a * truth[i], 0)); // prettier-ignore
+        const values = rows.map((r) => r.reduce((s, a, i) => s + a * truth[i], 0));
         const { matrix, right } = normalEquations(rows, values, ones);
         fc.pre(Math.abs(determinant(matrix)) > 1e-3);
-        const theirs = solve(new Matrix(matrix), Matrix.columnVector(right)).to1DArray(); // prettier-ignore
-        solveLinear(matrix, right)?.forEach((v, i) => expect(v).toBeCloseTo(theirs[i], 6)); // prettier-ignore
+        const theirs = solve(new Matrix(matrix), Matrix.columnVector(right)).to1DArray();
+        solveLinear(matrix, right)?.forEach((v, i) => expect(v).toBeCloseTo(theirs[i], 6));
       }),
     );
   });
@@ -39,14 +38,23 @@ describe("least squares against general libraries", () => {
   it("finds the non-negative solution of ml-fcnnls", () => {
     fc.assert(
       fc.property(problem, ({ rows, truth }) => {
-        const values = rows.map((r, k) => r.reduce((s, a, i) => s + a * truth[i], 0) + 0.1 * Math.sin(k)); // prettier-ignore
-        const { matrix } = normalEquations(rows, values, rows.map(() => 1)); // prettier-ignore
+        const values = rows.map((r, k) => r.reduce((s, a, i) => s + a * truth[i], 0) + 0.1 * Math.sin(k));
+        const { matrix } = normalEquations(
+          rows,
+          values,
+          rows.map(() => 1),
+        );
         fc.pre(Math.abs(determinant(matrix)) > 1e-2);
-        const ours = nonNegativeLeastSquares(rows, values, rows.map(() => 1)).solution; // prettier-ignore
+        const ours = nonNegativeLeastSquares(
+          rows,
+          values,
+          rows.map(() => 1),
+        ).solution;
         const theirs = fcnnlsVector(new Matrix(rows), values).K.to1DArray();
-        const misfit = (x: readonly number[]): number => rows.reduce((s, r, k) => s + (values[k] - r.reduce((t, a, i) => t + a * x[i], 0)) ** 2, 0); // prettier-ignore
+        const misfit = (x: readonly number[]): number =>
+          rows.reduce((s, r, k) => s + (values[k] - r.reduce((t, a, i) => t + a * x[i], 0)) ** 2, 0);
         expect(ours.every((v) => v >= 0)).toBe(true);
-        expect(misfit(ours)).toBeLessThanOrEqual(misfit(theirs) * (1 + 1e-6) + 1e-9); // prettier-ignore
+        expect(misfit(ours)).toBeLessThanOrEqual(misfit(theirs) * (1 + 1e-6) + 1e-9);
       }),
     );
   });
@@ -54,31 +62,39 @@ describe("least squares against general libraries", () => {
   it("has the χ² tail of a statistics library (jstat)", () => {
     for (const dof of [1, 2, 3, 5, 10, 30])
       for (const x of [0.1, 1, 3.84, 7, 15, 40])
-        expect(chiSquaredExceeded(x, dof)).toBeCloseTo(1 - jStat.chisquare.cdf(x, dof), 8); // prettier-ignore
+        expect(chiSquaredExceeded(x, dof)).toBeCloseTo(1 - jStat.chisquare.cdf(x, dof), 8);
     expect(chiSquaredExceeded(3.841, 1)).toBeCloseTo(0.05, 4);
     expect(() => chiSquaredExceeded(-1, 1)).toThrow("chi squared is -1");
-    expect(() => nonNegativeLeastSquares([[1]], [1], [0])).toThrow("weight is 0: it must be above 0"); // prettier-ignore
+    expect(() => nonNegativeLeastSquares([[1]], [1], [0])).toThrow("weight is 0: it must be above 0");
   });
 });
 
 function determinant(m: number[][]): number {
   if (m.length === 1) return m[0][0];
-  return m[0].reduce((s, a, i) => s + (i % 2 ? -1 : 1) * a * determinant(m.slice(1).map((r) => r.filter((_, k) => k !== i))), 0); // prettier-ignore
+  return m[0].reduce(
+    (s, a, i) => s + (i % 2 ? -1 : 1) * a * determinant(m.slice(1).map((r) => r.filter((_, k) => k !== i))),
+    0,
+  );
 }
 
 describe("the loss ledger", () => {
   it("adds up: shares, wind-up and the rest are what the whole chain loses", () => {
-    const ledger = lossLedger(axis, [size("whole-chain", 27), size("end-float", 19.8), size("nut-flank", 3.1), size("coupling-slip", 0.4)]); // prettier-ignore
+    const ledger = lossLedger(axis, [
+      size("whole-chain", 27),
+      size("end-float", 19.8),
+      size("nut-flank", 3.1),
+      size("coupling-slip", 0.4),
+    ]);
     const shares = ledger.lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
     expect(shares + (ledger.rest?.mm ?? NaN)).toBeCloseTo(0.027, 9);
-    const bearings = ledger.lines.find((l) => l.name === "End bearings and housing"); // prettier-ignore
+    const bearings = ledger.lines.find((l) => l.name === "End bearings and housing");
     expect(bearings?.shareMm).toBeCloseTo(0.0198, 9);
     expect(bearings?.expandedMm).toBeCloseTo(0.002, 9);
     expect(ledger.contradictions).toEqual([]);
   });
 
   it("gives what nobody looked at its bounds, never a share", () => {
-    const ledger = lossLedger(axis, [size("whole-chain", 27), size("end-float", 20)]); // prettier-ignore
+    const ledger = lossLedger(axis, [size("whole-chain", 27), size("end-float", 20)]);
     const bracket = ledger.lines.find((l) => l.slacks[0] === "bracket");
     expect(bracket?.shareMm).toBeNull();
     expect(bracket?.boundsMm[0]).toBe(0);
@@ -87,64 +103,52 @@ describe("the loss ledger", () => {
   });
 
   it("tells housing from bearings once the housing has been looked at", () => {
-    const ledger = lossLedger(axis, [size("end-float", 20), size("housing-shift", 15)]); // prettier-ignore
-    const share = (slack: string): number | null | undefined => ledger.lines.find((l) => l.slacks[0] === slack)?.shareMm; // prettier-ignore
+    const ledger = lossLedger(axis, [size("end-float", 20), size("housing-shift", 15)]);
+    const share = (slack: string): number | null | undefined =>
+      ledger.lines.find((l) => l.slacks[0] === slack)?.shareMm;
     expect(share("housing")).toBeCloseTo(0.015, 6);
     expect(share("bearings")).toBeCloseTo(0.005, 6);
   });
 
   it("says in words when one link alone is more than the whole", () => {
-    const ledger = lossLedger(axis, [size("whole-chain", 12), size("end-float", 25)]); // prettier-ignore
-    expect(ledger.contradictions[0]).toBe("The end float alone, 25.0 µm, is more than the whole, 12.0 µm: one of the two was read wrongly, or something moved between them. Repeat the end float first."); // prettier-ignore
-    const inch = lossLedger(axis, [size("whole-chain", 12), size("end-float", 25)], "inch"); // prettier-ignore
+    const ledger = lossLedger(axis, [size("whole-chain", 12), size("end-float", 25)]);
+    expect(ledger.contradictions[0]).toBe(
+      "The end float alone, 25.0 µm, is more than the whole, 12.0 µm: one of the two was read wrongly, or something moved between them. Repeat the end float first.",
+    );
+    const inch = lossLedger(axis, [size("whole-chain", 12), size("end-float", 25)], "inch");
     expect(inch.contradictions[0]).toContain("tenths");
   });
 
   it("finds repeated tests that disagree by χ², and lets those that agree be", () => {
-    const agree = lossLedger(axis, [size("end-float", 20), size("end-float", 21)]); // prettier-ignore
+    const agree = lossLedger(axis, [size("end-float", 20), size("end-float", 21)]);
     expect(agree.consistency?.dof).toBe(1);
     expect(agree.contradictions).toEqual([]);
-    const disagree = lossLedger(axis, [size("end-float", 20), size("end-float", 30)]); // prettier-ignore
+    const disagree = lossLedger(axis, [size("end-float", 20), size("end-float", 30)]);
     expect(disagree.consistency?.chance).toBeLessThan(1e-6);
     expect(disagree.contradictions[0]).toContain("disagree");
-    const housing = lossLedger(axis, [size("end-float", 5), size("housing-shift", 15)]); // prettier-ignore
+    const housing = lossLedger(axis, [size("end-float", 5), size("housing-shift", 15)]);
     expect(housing.contradictions[0]).toContain("read against the housing");
   });
 
   it("says a reading that its sign makes impossible, instead of a silent nothing", () => {
-    const ledger = lossLedger(axis, [
-      size("whole-chain", 20),
-      size("nut-flank", -5),
-    ]);
+    const ledger = lossLedger(axis, [size("whole-chain", 20), size("nut-flank", -5)]);
     expect(ledger.lines.find((l) => l.slacks.includes("nut"))?.shareMm).toBe(0);
-    expect(ledger.contradictions[0]).toContain(
-      "The nut flank reads −5.0 ± 2.0 µm: a part cannot gain",
-    );
-    expect(lossLedger(axis, [size("nut-flank", -0.5)]).contradictions).toEqual(
-      [],
-    );
+    expect(ledger.contradictions[0]).toContain("The nut flank reads −5.0 ± 2.0 µm: a part cannot gain");
+    expect(lossLedger(axis, [size("nut-flank", -0.5)]).contradictions).toEqual([]);
   });
 
   it("does not average two wholes that differ beyond their U", () => {
-    const ledger = lossLedger(axis, [
-      size("whole-chain", 27),
-      size("whole-chain", 19),
-    ]);
+    const ledger = lossLedger(axis, [size("whole-chain", 27), size("whole-chain", 19)]);
     expect(ledger.total?.lostMm).toBeCloseTo(0.019, 9);
-    expect(ledger.contradictions.join(" ")).toContain(
-      "27.0 ± 2.0 µm and 19.0 ± 2.0 µm",
-    );
-    const agree = lossLedger(axis, [
-      size("whole-chain", 20),
-      size("whole-chain", 22),
-    ]);
+    expect(ledger.contradictions.join(" ")).toContain("27.0 ± 2.0 µm and 19.0 ± 2.0 µm");
+    const agree = lossLedger(axis, [size("whole-chain", 20), size("whole-chain", 22)]);
     expect(agree.total?.lostMm).toBeCloseTo(0.021, 9);
     expect(agree.contradictions).toEqual([]);
   });
 
   it("has no whole to add up to on a scale axis", () => {
     const scale: AxisConfig = { ...axis, feedback: "scale" };
-    const ledger = lossLedger(scale, [size("whole-chain", 0.3), size("end-float", 15)]); // prettier-ignore
+    const ledger = lossLedger(scale, [size("whole-chain", 0.3), size("end-float", 15)]);
     expect(ledger.total).toBeNull();
     expect(ledger.lines[1].shareMm).toBeCloseTo(0.015, 9);
   });

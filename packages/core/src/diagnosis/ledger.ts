@@ -1,21 +1,10 @@
 import type { AxisConfig } from "../axis";
 import { nonNegativeLeastSquares } from "../lostmotion/nnls";
-import {
-  chiSquaredExceeded,
-  formatDeviation,
-  formatWithU,
-  type UnitSystem,
-} from "../quantity";
+import { chiSquaredExceeded, formatDeviation, formatWithU, type UnitSystem } from "../quantity";
 import { probit } from "simple-statistics";
 import type { Magnitude } from "./components";
 import type { SlackId } from "./knowledge";
-import {
-  seenBy,
-  slacksOf,
-  SLACK_WORDS,
-  windUpMm,
-  type MagnitudeKind,
-} from "./slack";
+import { seenBy, slacksOf, SLACK_WORDS, windUpMm, type MagnitudeKind } from "./slack";
 
 /** One line of the ledger: links that no test has told apart stand together. */
 export interface LedgerLine {
@@ -63,10 +52,19 @@ const ALL_TOGETHER = 0.035;
  */
 export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], system: UnitSystem = "metric"): Ledger {
   const parts = magnitudes.filter((m) => m.kind !== "whole-chain" && seenBy(axis, m.kind).length > 0);
-  const groups = groupsSeen(axis, parts.map((m) => m.kind));
+  const groups = groupsSeen(
+    axis,
+    parts.map((m) => m.kind),
+  );
   const rows = parts.map((m) => groups.map((g) => (seenBy(axis, m.kind).includes(g[0]) ? 1 : 0)));
   const weights = parts.map((m) => 1 / m.uMm ** 2);
-  const solved = groups.length ? nonNegativeLeastSquares(rows, parts.map((m) => m.lostMm), weights) : null;
+  const solved = groups.length
+    ? nonNegativeLeastSquares(
+        rows,
+        parts.map((m) => m.lostMm),
+        weights,
+      )
+    : null;
   const windUp = windUpMm(axis);
   const uWindUp = 0.35 * windUp + 0.0002;
   const total = wholeChain(axis, magnitudes);
@@ -75,42 +73,70 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
     const shareMm = solved?.solution[i] ?? 0;
     const expandedMm = K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0));
     const from = [...new Set(parts.filter((_, r) => rows[r][i]).map((m) => m.kind))];
-    return { slacks, name: groupName(slacks), shareMm, expandedMm, boundsMm: [Math.max(0, shareMm - expandedMm), shareMm + expandedMm], from, computed: false };
+    return {
+      slacks,
+      name: groupName(slacks),
+      shareMm,
+      expandedMm,
+      boundsMm: [Math.max(0, shareMm - expandedMm), shareMm + expandedMm],
+      from,
+      computed: false,
+    };
   });
-  lines.push({ slacks: ['windup'], name: SLACK_WORDS.windup, shareMm: windUp, expandedMm: K * uWindUp, boundsMm: [windUp / 2, windUp * 1.7], from: [], computed: true });
+  lines.push({
+    slacks: ["windup"],
+    name: SLACK_WORDS.windup,
+    shareMm: windUp,
+    expandedMm: K * uWindUp,
+    boundsMm: [windUp / 2, windUp * 1.7],
+    from: [],
+    computed: true,
+  });
   const sum = lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
   const uSum = Math.sqrt(sumOfCovariance(solved?.covariance ?? []) + uWindUp ** 2);
   const rest = total ? restOf(total.lostMm - sum, Math.hypot(total.u, uSum)) : null;
   const room = total ? Math.max(0, total.lostMm - sum + K * Math.hypot(total.u, uSum)) : Infinity;
   for (const slack of slacksOf(axis)) {
-    if (looked.includes(slack) || slack === 'windup' || slack === 'entered' || slack === 'wear') continue;
-    lines.push({ slacks: [slack], name: SLACK_WORDS[slack], shareMm: null, expandedMm: null, boundsMm: [0, room], from: [], computed: false });
+    if (looked.includes(slack) || slack === "windup" || slack === "entered" || slack === "wear") continue;
+    lines.push({
+      slacks: [slack],
+      name: SLACK_WORDS[slack],
+      shareMm: null,
+      expandedMm: null,
+      boundsMm: [0, room],
+      from: [],
+      computed: false,
+    });
   }
   const order = slacksOf(axis);
   lines.sort((a, b) => order.indexOf(a.slacks[0]) - order.indexOf(b.slacks[0]));
   const dof = parts.length - groups.length;
-  const consistency = solved && dof > 0 ? { chiSquared: solved.chiSquared, dof, chance: chiSquaredExceeded(solved.chiSquared, dof) } : null;
+  const consistency =
+    solved && dof > 0
+      ? { chiSquared: solved.chiSquared, dof, chance: chiSquaredExceeded(solved.chiSquared, dof) }
+      : null;
   return {
-    lines, rest, consistency,
+    lines,
+    rest,
+    consistency,
     total: total ? { lostMm: total.lostMm, expandedMm: K * total.u } : null,
     contradictions: contradictionsIn(parts, lines, { total, rest, consistency, system }),
   };
-} // prettier-ignore
+}
 
 /** Slacks that the same tests see stand together. */
 function groupsSeen(axis: AxisConfig, kinds: readonly MagnitudeKind[]): SlackId[][] {
   const groups = new Map<string, SlackId[]>();
   for (const slack of slacksOf(axis)) {
-    const key = [...new Set(kinds)].map((k) => (seenBy(axis, k).includes(slack) ? 1 : 0)).join('');
-    if (!key.includes('1')) continue;
+    const key = [...new Set(kinds)].map((k) => (seenBy(axis, k).includes(slack) ? 1 : 0)).join("");
+    if (!key.includes("1")) continue;
     groups.set(key, [...(groups.get(key) ?? []), slack]);
   }
   return [...groups.values()];
-} // prettier-ignore
+}
 
 function groupName(slacks: readonly SlackId[]): string {
-  if (slacks.includes("bearings") && slacks.includes("housing"))
-    return "End bearings and housing";
+  if (slacks.includes("bearings") && slacks.includes("housing")) return "End bearings and housing";
   if (slacks.includes("nut")) return SLACK_WORDS.nut;
   return slacks.map((s) => SLACK_WORDS[s]).join(" and ");
 }
@@ -128,16 +154,12 @@ interface Whole {
 }
 
 /** Mean of the whole-chain tests where they agree; where they do not, the later ones alone. */
-function wholeChain(
-  axis: AxisConfig,
-  magnitudes: readonly Magnitude[],
-): Whole | null {
+function wholeChain(axis: AxisConfig, magnitudes: readonly Magnitude[]): Whole | null {
   if (seenBy(axis, "whole-chain").length === 0) return null;
   const found = magnitudes.filter((m) => m.kind === "whole-chain");
   const later = found.at(-1);
   if (!later) return null;
-  const agrees = (m: Magnitude): boolean =>
-    Math.abs(m.lostMm - later.lostMm) <= K * Math.hypot(m.uMm, later.uMm);
+  const agrees = (m: Magnitude): boolean => Math.abs(m.lostMm - later.lostMm) <= K * Math.hypot(m.uMm, later.uMm);
   const earlier = found.findLast((m) => !agrees(m)) ?? null;
   const used = found.filter(agrees);
   const weight = used.reduce((s, m) => s + 1 / m.uMm ** 2, 0);
@@ -177,8 +199,7 @@ function contradictionsIn(
 ): string[] {
   const said: string[] = [];
   const size = (mm: number): string => formatDeviation(mm, { system });
-  const withU = (m: Magnitude): string =>
-    formatWithU(m.lostMm, K * m.uMm, { system });
+  const withU = (m: Magnitude): string => formatWithU(m.lostMm, K * m.uMm, { system });
   // Each part against the whole and against zero, the rest both ways, housing, repeated tests.
   const z = probit(1 - ALL_TOGETHER / (2 * parts.length + 4));
   for (const m of parts)
@@ -195,11 +216,7 @@ function contradictionsIn(
   }
   const housing = parts.find((m) => m.kind === "housing-shift");
   const float = parts.find((m) => m.kind === "end-float");
-  if (
-    housing &&
-    float &&
-    housing.lostMm - float.lostMm > z * Math.hypot(housing.uMm, float.uMm)
-  )
+  if (housing && float && housing.lostMm - float.lostMm > z * Math.hypot(housing.uMm, float.uMm))
     said.push(
       "The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.",
     );
@@ -229,9 +246,7 @@ function againstTotal(
   },
 ): string[] {
   const { total, rest, z, size } = c;
-  const more = parts.filter(
-    (m) => m.lostMm - total.lostMm > z * Math.hypot(m.uMm, total.u),
-  );
+  const more = parts.filter((m) => m.lostMm - total.lostMm > z * Math.hypot(m.uMm, total.u));
   if (more.length > 0)
     return more.map(
       (m) =>

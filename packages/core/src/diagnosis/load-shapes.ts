@@ -43,8 +43,7 @@ function candidates(): readonly LoadShape[] {
       const kind = broad ? "broad" : "spot";
       const place = { kind, from: centre - half, to: centre + half } as const;
       list.push({ ...place, at: (p) => round((p - centre) / half) });
-      if (broad)
-        list.push({ ...place, at: (p) => plateau((p - centre) / half) });
+      if (broad) list.push({ ...place, at: (p) => plateau((p - centre) / half) });
     }
   return list;
 }
@@ -73,9 +72,7 @@ interface Fit {
 /** Rows of the parts that are always there: friction, gravity, a ripple once per turn. */
 export function baseRow(s: ShapeSample, ripple: boolean): number[] {
   const base = [s.sign, 1];
-  return ripple
-    ? [...base, s.sign * Math.sin(s.turn), s.sign * Math.cos(s.turn)]
-    : base;
+  return ripple ? [...base, s.sign * Math.sin(s.turn), s.sign * Math.cos(s.turn)] : base;
 }
 
 /**
@@ -96,12 +93,10 @@ export function findShapes(
   const n = samples.length;
   const base = samples.map((s) => baseRow(s, ripple));
   const left = columnOf(samples, (s) => s.load);
-  const columns = ALL.filter((c) => !forbidden.includes(c.kind)).map(
-    (shape) => {
-      const own = columnOf(samples, (s) => s.sign * shape.at(s.part));
-      return { shape, own, size: dot(own, own) };
-    },
-  );
+  const columns = ALL.filter((c) => !forbidden.includes(c.kind)).map((shape) => {
+    const own = columnOf(samples, (s) => s.sign * shape.at(s.part));
+    return { shape, own, size: dot(own, own) };
+  });
   // Everything is kept at right angles to what is in the account already (Gram–Schmidt), so that a
   // column’s gain is read off without fitting anew.
   const take = (direction: Float64Array): Float64Array | null => {
@@ -144,10 +139,7 @@ export function findShapes(
 }
 
 /** A plain loop: hundreds of columns are made for each trace, and Float64Array.from walks an iterator. */
-function columnOf<T>(
-  rows: readonly T[],
-  value: (row: T) => number,
-): Float64Array {
+function columnOf<T>(rows: readonly T[], value: (row: T) => number): Float64Array {
   const column = new Float64Array(rows.length);
   for (let i = 0; i < rows.length; i += 1) column[i] = value(rows[i]);
   return column;

@@ -1,10 +1,5 @@
 import { defaultAxis } from "../axis";
-import {
-  axisFromParts,
-  normalNoise,
-  simulateCrestRun,
-  simulateLoadTrace,
-} from "../simulate";
+import { axisFromParts, normalNoise, simulateCrestRun, simulateLoadTrace } from "../simulate";
 import { crestRun } from "./crest-run";
 import { analyseLoadTrace, type LoadSample } from "./load-trace";
 
@@ -12,7 +7,14 @@ let drawn = 0;
 const noise = (): number => normalNoise(5, (drawn += 1));
 
 /** A trace made up from its parts, with ramps at the ends and noise. */
-function made(parts: { friction?: number; gravity?: number; high?: number; turn?: number; spot?: number; sd?: number }): LoadSample[] {
+function made(parts: {
+  friction?: number;
+  gravity?: number;
+  high?: number;
+  turn?: number;
+  spot?: number;
+  sd?: number;
+}): LoadSample[] {
   const { friction = 5, gravity = 0, high = 0, turn = 0, spot = 0, sd = 0.2 } = parts;
   return (["+", "-"] as const).flatMap((direction) =>
     Array.from({ length: 400 }, (_, i) => {
@@ -25,12 +27,13 @@ function made(parts: { friction?: number; gravity?: number; high?: number; turn?
       return { positionMm, direction, load: d * (friction + rise + ripple + bump + ramp) + gravity + sd * noise() };
     }),
   );
-} // prettier-ignore
+}
 
 describe("a load trace", () => {
   it("is taken apart into what it was made of, whatever the ramps do", () => {
-    const trace = analyseLoadTrace(made({ friction: 6, gravity: 2, high: 3, turn: 1.5 }), { perTurnMm: 10 }); // prettier-ignore
-    const near = (part: { value: number; u: number }, truth: number): void => expect(Math.abs(part.value - truth)).toBeLessThan(4 * part.u + 0.06); // prettier-ignore
+    const trace = analyseLoadTrace(made({ friction: 6, gravity: 2, high: 3, turn: 1.5 }), { perTurnMm: 10 });
+    const near = (part: { value: number; u: number }, truth: number): void =>
+      expect(Math.abs(part.value - truth)).toBeLessThan(4 * part.u + 0.06);
     near(trace.friction, 6);
     near(trace.gravity, 2);
     near(trace.highEnd, 3);
@@ -42,7 +45,7 @@ describe("a load trace", () => {
   });
 
   it("finds a spot and where it is, without bending the rest", () => {
-    const trace = analyseLoadTrace(made({ friction: 5, spot: 6 }), { perTurnMm: 10 }); // prettier-ignore
+    const trace = analyseLoadTrace(made({ friction: 5, spot: 6 }), { perTurnMm: 10 });
     expect(trace.spots).toHaveLength(1);
     expect(trace.spots[0].peakMm).toBeGreaterThan(122);
     expect(trace.spots[0].peakMm).toBeLessThan(138);
@@ -53,7 +56,12 @@ describe("a load trace", () => {
   it("calls nothing real on a quiet axis", () => {
     for (let i = 0; i < 10; i += 1) {
       const trace = analyseLoadTrace(made({}), { perTurnMm: 10 });
-      expect([trace.lowEnd.real, trace.highEnd.real, trace.perTurn.real, trace.spots.length]).toEqual([false, false, false, 0]); // prettier-ignore
+      expect([trace.lowEnd.real, trace.highEnd.real, trace.perTurn.real, trace.spots.length]).toEqual([
+        false,
+        false,
+        false,
+        0,
+      ]);
     }
   });
 
@@ -119,17 +127,28 @@ describe("a load trace", () => {
 
   it("refuses what cannot be analysed, by name", () => {
     const all = made({});
-    expect(() => analyseLoadTrace(all.slice(0, 20), { perTurnMm: 10 })).toThrow("samples is 20: it must be at least 40"); // prettier-ignore
-    expect(() => analyseLoadTrace(all.filter((s) => s.direction === "+"), { perTurnMm: 10 })).toThrow("one traverse each way"); // prettier-ignore
+    expect(() => analyseLoadTrace(all.slice(0, 20), { perTurnMm: 10 })).toThrow(
+      "samples is 20: it must be at least 40",
+    );
+    expect(() =>
+      analyseLoadTrace(
+        all.filter((s) => s.direction === "+"),
+        { perTurnMm: 10 },
+      ),
+    ).toThrow("one traverse each way");
   });
 
   it("of the virtual axis shows a misaligned screw at its end and a rack’s spot where it is", () => {
     const axis = defaultAxis("vertical-centre", "X");
-    const misaligned = analyseLoadTrace(simulateLoadTrace(axisFromParts(axis, { misalignN: 260 }, 3), noise), { perTurnMm: 10 }); // prettier-ignore
+    const misaligned = analyseLoadTrace(simulateLoadTrace(axisFromParts(axis, { misalignN: 260 }, 3), noise), {
+      perTurnMm: 10,
+    });
     expect(misaligned.highEnd.real).toBe(true);
     expect(misaligned.spots).toEqual([]);
     const rack = { ...defaultAxis("router", "X"), travelMm: 3000 };
-    const spot = analyseLoadTrace(simulateLoadTrace(axisFromParts(rack, { rackSpotN: 210, spotAt: 0.37 }, 3), noise), { perTurnMm: 126 }); // prettier-ignore
+    const spot = analyseLoadTrace(simulateLoadTrace(axisFromParts(rack, { rackSpotN: 210, spotAt: 0.37 }, 3), noise), {
+      perTurnMm: 126,
+    });
     expect(spot.spots.length).toBeGreaterThan(0);
     expect(Math.abs(spot.spots[0].peakMm - 1110)).toBeLessThan(60);
   });
@@ -149,13 +168,18 @@ describe("a crest run", () => {
     expect(alignment.planes[0].overLength.value).toBeCloseTo(0.05, 9);
     // Whole leads apart: what turns is never seen.
     expect([outOfLine, bent]).toEqual([true, null]);
-    expect(() => crestRun([line.slice(0, 3)], screw)).toThrow("places in a plane is 3"); // prettier-ignore
+    expect(() => crestRun([line.slice(0, 3)], screw)).toThrow("places in a plane is 3");
   });
 
   it("tells a bent screw from one out of line on the virtual axis", () => {
     const axis = defaultAxis("vertical-centre", "X");
-    const of = (parts: object) => crestRun(simulateCrestRun(axisFromParts(axis, parts, 1), noise), { leadMm: axis.screw.leadMm, freeLengthMm: axis.screw.freeLengthMm, travelMm: axis.travelMm }); // prettier-ignore
-    expect(of({ misalignN: 200 })).toMatchObject({ outOfLine: true, bent: false }); // prettier-ignore
+    const of = (parts: object) =>
+      crestRun(simulateCrestRun(axisFromParts(axis, parts, 1), noise), {
+        leadMm: axis.screw.leadMm,
+        freeLengthMm: axis.screw.freeLengthMm,
+        travelMm: axis.travelMm,
+      });
+    expect(of({ misalignN: 200 })).toMatchObject({ outOfLine: true, bent: false });
     expect(of({ bendN: 120 }).bent).toBe(true);
     expect(of({})).toMatchObject({ outOfLine: false, bent: false });
   });

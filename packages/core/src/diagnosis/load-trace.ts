@@ -1,11 +1,6 @@
 import { normalEquations, solveLinear } from "../lostmotion/nnls";
 import { BoundError } from "../quantity";
-import {
-  baseRow,
-  findShapes,
-  type LoadShape,
-  type ShapeSample,
-} from "./load-shapes";
+import { baseRow, findShapes, type LoadShape, type ShapeSample } from "./load-shapes";
 
 /** One sample of a load trace: load in whatever unit, % or A; its sign is that of the force. */
 export interface LoadSample {
@@ -88,18 +83,13 @@ const ALIKE = 12;
  * pulls it cannot tell friction from gravity (common practice, no source).
  * @throws BoundError when there are too few samples or only one direction
  */
-export function analyseLoadTrace(
-  samples: readonly LoadSample[],
-  options: LoadTraceOptions,
-): LoadTrace {
+export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTraceOptions): LoadTrace {
   const places = samples.map((s) => s.positionMm);
   const [low, high] = [Math.min(...places), Math.max(...places)];
   const span = high - low;
   checkSamples(samples, span);
   const cut = options.cutMm ?? 0.03 * span;
-  const used = samples.map(
-    (s) => s.positionMm >= low + cut && s.positionMm <= high - cut,
-  );
+  const used = samples.map((s) => s.positionMm >= low + cut && s.positionMm <= high - cut);
   const kept = samples.filter((_, i) => used[i]);
   const { meter, ask } = meterOf(kept, options);
   const ripple = span > 3 * options.perTurnMm;
@@ -122,8 +112,7 @@ export function analyseLoadTrace(
     if (real.length === account.shapes.length) break;
     account = fitAccount(kept, shown, ripple, real);
   }
-  const { shapes, part, left, predicted, scatter, grows, x, covariance } =
-    account;
+  const { shapes, part, left, predicted, scatter, grows, x, covariance } = account;
   const alike = chosen.alike && shapes.length > 0;
   const friction = Math.abs(x[0]);
   const none: LoadPart = {
@@ -131,21 +120,12 @@ export function analyseLoadTrace(
     u: grows * scatter * Math.sqrt(8 / kept.length),
     real: false,
   };
-  const of = (
-    kind: LoadShape["kind"],
-  ): readonly { shape: LoadShape; extra: LoadPart }[] =>
-    shapes.flatMap((shape, i) =>
-      shape.kind === kind ? [{ shape, extra: part(first + i) }] : [],
-    );
+  const of = (kind: LoadShape["kind"]): readonly { shape: LoadShape; extra: LoadPart }[] =>
+    shapes.flatMap((shape, i) => (shape.kind === kind ? [{ shape, extra: part(first + i) }] : []));
   const amplitude = ripple ? Math.hypot(x[2], x[3]) : 0;
-  const uAmplitude = ripple
-    ? grows * Math.sqrt((covariance[2][2] + covariance[3][3]) / 2)
-    : 0;
-  const signs = kept.map((s) =>
-    meter === "unsigned" && s.direction === "-" ? -1 : 1,
-  );
-  const flat = (kind: "low" | "high"): LoadPart =>
-    of(kind).at(0)?.extra ?? none;
+  const uAmplitude = ripple ? grows * Math.sqrt((covariance[2][2] + covariance[3][3]) / 2) : 0;
+  const signs = kept.map((s) => (meter === "unsigned" && s.direction === "-" ? -1 : 1));
+  const flat = (kind: "low" | "high"): LoadPart => of(kind).at(0)?.extra ?? none;
   let next = 0;
   return {
     meter,
@@ -166,8 +146,7 @@ export function analyseLoadTrace(
     perTurn: {
       value: amplitude,
       u: uAmplitude,
-      real:
-        ripple && amplitude > 3.5 * uAmplitude && amplitude > 0.12 * friction,
+      real: ripple && amplitude > 3.5 * uAmplitude && amplitude > 0.12 * friction,
     },
     spots: localSpots(kept, left, scatter, friction),
     scatter,
@@ -195,10 +174,7 @@ function fitAccount(
   ripple: boolean,
   shapes: readonly LoadShape[],
 ): Account {
-  const rows = shown.map((s) => [
-    ...baseRow(s, ripple),
-    ...shapes.map((shape) => s.sign * shape.at(s.part)),
-  ]);
+  const rows = shown.map((s) => [...baseRow(s, ripple), ...shapes.map((shape) => s.sign * shape.at(s.part))]);
   const loads = shown.map((s) => s.load);
   const { x, covariance, scatter } = robustFit(rows, loads);
   const predicted = rows.map((r) => r.reduce((s, a, i) => s + a * x[i], 0));
@@ -214,11 +190,9 @@ function fitAccount(
 }
 
 function checkSamples(samples: readonly LoadSample[], span: number): void {
-  if (samples.length < 40)
-    throw new BoundError("samples", samples.length, "at least 40");
+  if (samples.length < 40) throw new BoundError("samples", samples.length, "at least 40");
   const ways = new Set(samples.map((s) => s.direction));
-  if (ways.size < 2)
-    throw new BoundError("directions", 1, "2: one traverse each way");
+  if (ways.size < 2) throw new BoundError("directions", 1, "2: one traverse each way");
   if (!(span > 0)) throw new BoundError("traverse, mm", span, "above 0");
 }
 
@@ -251,8 +225,7 @@ function chooseShapes(
   const shapes = best.shapes.filter((s) => s.kind !== "spot");
   const lead = shapes.at(0);
   if (!lead) return { shapes, alike: false };
-  const forbidden =
-    lead.kind === "broad" ? (["broad"] as const) : (["low", "high"] as const);
+  const forbidden = lead.kind === "broad" ? (["broad"] as const) : (["low", "high"] as const);
   const other = findShapes(binned, { ripple, scatterFloor, forbidden });
   const another = other.shapes.some((s) => s.kind !== "spot");
   return { shapes, alike: another && other.criterion - best.criterion < ALIKE };
@@ -280,16 +253,10 @@ function binnedSamples(samples: readonly ShapeSample[]): ShapeSample[] {
  * each residual with the next one in its direction. A short trace shows less of ρ than there is, by
  * about (1 + 4ρ)/n (Kendall 1954; Marriott & Pope 1954, from memory): that is put back.
  */
-function alikeness(
-  samples: readonly LoadSample[],
-  left: readonly number[],
-  scatter: number,
-): number {
+function alikeness(samples: readonly LoadSample[], left: readonly number[], scatter: number): number {
   let [products, squares] = [0, 0];
   for (const way of ["+", "-"] as const) {
-    const own = left
-      .filter((_, i) => samples[i].direction === way)
-      .filter((r) => Math.abs(r) < 4 * scatter);
+    const own = left.filter((_, i) => samples[i].direction === way).filter((r) => Math.abs(r) < 4 * scatter);
     for (let i = 1; i < own.length; i += 1) products += own[i] * own[i - 1];
     for (const r of own) squares += r * r;
   }
@@ -300,14 +267,17 @@ function alikeness(
   return Math.sqrt((1 + rho) / (1 - rho));
 }
 
-function robustFit(rows: readonly (readonly number[])[], loads: readonly number[]): { x: number[]; scatter: number; covariance: number[][]} {
+function robustFit(
+  rows: readonly (readonly number[])[],
+  loads: readonly number[],
+): { x: number[]; scatter: number; covariance: number[][] } {
   let weights = loads.map(() => 1);
   let x: number[] = [];
   let scatter = 0;
   for (let round = 0; round < 25; round += 1) {
     const { matrix, right } = normalEquations(rows, loads, weights);
     const solved = solveLinear(matrix, right);
-    if (!solved) throw new BoundError('samples', rows.length, 'spread over the travel in both directions');
+    if (!solved) throw new BoundError("samples", rows.length, "spread over the travel in both directions");
     const moved = x.length ? Math.max(...solved.map((v, i) => Math.abs(v - x[i]))) : Infinity;
     x = solved;
     const residuals = loads.map((l, i) => l - rows[i].reduce((s, a, k) => s + a * x[k], 0));
@@ -319,35 +289,47 @@ function robustFit(rows: readonly (readonly number[])[], loads: readonly number[
     if (moved < 1e-9 * Math.max(1, Math.abs(x[0]))) break;
   }
   const { matrix } = normalEquations(rows, loads, weights);
-  const covariance = matrix.map((_, c) => (solveLinear(matrix, matrix.map((__, i) => (i === c ? 1 : 0))) ?? []).map((v) => v * scatter * scatter));
+  const covariance = matrix.map((_, c) =>
+    (
+      solveLinear(
+        matrix,
+        matrix.map((__, i) => (i === c ? 1 : 0)),
+      ) ?? []
+    ).map((v) => v * scatter * scatter),
+  );
   return { x, scatter, covariance };
-} // prettier-ignore
+}
 
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   const half = Math.floor(sorted.length / 2);
   return sorted.length % 2 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
-} // prettier-ignore
+}
 
 /** Stretches of the travel where the load against the motion is higher than the rest explains, both ways. */
-function localSpots(samples: readonly LoadSample[], residuals: readonly number[], scatter: number, friction: number): LocalSpot[] {
+function localSpots(
+  samples: readonly LoadSample[],
+  residuals: readonly number[],
+  scatter: number,
+  friction: number,
+): LocalSpot[] {
   const places = samples.map((s) => s.positionMm);
   const [low, high] = [Math.min(...places), Math.max(...places)];
   const bins = Math.min(120, Math.max(20, Math.floor(samples.length / 8)));
   const width = (high - low) / bins;
-  const sums = { '+': new Float64Array(bins), '-': new Float64Array(bins) };
-  const counts = { '+': new Float64Array(bins), '-': new Float64Array(bins) };
+  const sums = { "+": new Float64Array(bins), "-": new Float64Array(bins) };
+  const counts = { "+": new Float64Array(bins), "-": new Float64Array(bins) };
   samples.forEach((s, i) => {
     const b = Math.min(bins - 1, Math.floor((s.positionMm - low) / width));
-    sums[s.direction][b] += (s.direction === '+' ? 1 : -1) * residuals[i];
+    sums[s.direction][b] += (s.direction === "+" ? 1 : -1) * residuals[i];
     counts[s.direction][b] += 1;
   });
   const extra = Array.from({ length: bins }, (_, b) => {
-    const up = sums['+'][b] / Math.max(1, counts['+'][b]);
-    const down = sums['-'][b] / Math.max(1, counts['-'][b]);
-    const n = counts['+'][b] + counts['-'][b];
+    const up = sums["+"][b] / Math.max(1, counts["+"][b]);
+    const down = sums["-"][b] / Math.max(1, counts["-"][b]);
+    const n = counts["+"][b] + counts["-"][b];
     const limit = Math.max((4.5 * scatter) / Math.sqrt(Math.max(1, n)), 0.25 * friction);
-    const bothWays = counts['+'][b] > 0 && counts['-'][b] > 0 && Math.min(up, down) > limit / 2;
+    const bothWays = counts["+"][b] > 0 && counts["-"][b] > 0 && Math.min(up, down) > limit / 2;
     return bothWays && (up + down) / 2 > limit ? (up + down) / 2 : 0;
   });
   const spots: LocalSpot[] = [];
@@ -357,8 +339,13 @@ function localSpots(samples: readonly LoadSample[], residuals: readonly number[]
     while (end + 1 < bins && extra[end + 1] > 0) end += 1;
     let peak = b;
     for (let k = b; k <= end; k += 1) if (extra[k] > extra[peak]) peak = k;
-    spots.push({ fromMm: low + b * width, toMm: low + (end + 1) * width, peakMm: low + (peak + 0.5) * width, extra: extra[peak] });
+    spots.push({
+      fromMm: low + b * width,
+      toMm: low + (end + 1) * width,
+      peakMm: low + (peak + 0.5) * width,
+      extra: extra[peak],
+    });
     b = end;
   }
   return spots;
-} // prettier-ignore
+}

@@ -3,11 +3,7 @@ import type { Component, SlackModel } from "./components";
 import { normalCdf } from "./normal";
 
 /** Chance that the slacks together are more than what can be left, under a mixture. */
-export function chanceOfLoss(
-  axis: AxisConfig,
-  model: SlackModel,
-  components: readonly Component[],
-): number {
+export function chanceOfLoss(axis: AxisConfig, model: SlackModel, components: readonly Component[]): number {
   const n = model.slacks.length;
   const most = Math.max(...components.map((c) => c.logWeight));
   let weight = 0;

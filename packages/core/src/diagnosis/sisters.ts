@@ -1,8 +1,4 @@
-import {
-  conformity,
-  type ConformityLimits,
-  type JudgedValue,
-} from "../quantity";
+import { conformity, type ConformityLimits, type JudgedValue } from "../quantity";
 
 export interface Sister {
   readonly letter: string;
@@ -56,34 +52,25 @@ const OVER_LIMIT = 0.6;
  * access is shared. Later: the chance that they go within the horizon, by age and by what was last
  * measured on them, times the whole job unplanned.
  */
-export function sistersToo(
-  sisters: readonly Sister[],
-  terms: SisterTerms = SISTER_TERMS,
-): readonly SisterAdvice[] {
+export function sistersToo(sisters: readonly Sister[], terms: SisterTerms = SISTER_TERMS): readonly SisterAdvice[] {
   return sisters.map((sister): SisterAdvice => {
     const { letter, bearingSet, downtimePerHour, loss, limits } = sister;
     const assumes: string[] = [];
-    if (sister.ageYears === null)
-      assumes.push(`age taken as ${ASSUMED_AGE_YEARS} years`);
+    if (sister.ageYears === null) assumes.push(`age taken as ${ASSUMED_AGE_YEARS} years`);
     if (loss === null) assumes.push("never measured");
     const age = sister.ageYears ?? ASSUMED_AGE_YEARS;
     // One exponential of a difference: two of them are 0/0 far past the scale.
-    const spent = (years: number): number =>
-      (years / terms.scaleYears) ** terms.shape;
+    const spent = (years: number): number => (years / terms.scaleYears) ** terms.shape;
     const byAge = -Math.expm1(spent(age) - spent(age + terms.horizonYears));
     const judged = loss && conformity(loss, limits);
     const over = judged?.code === "act";
     if (over) assumes.push("over its limit when last measured");
     if (judged?.code === "cannot-tell")
-      assumes.push(
-        "its last test cannot tell on which side of the limit it lies; by its age alone",
-      );
+      assumes.push("its last test cannot tell on which side of the limit it lies; by its age alone");
     const goes = over ? Math.max(byAge, OVER_LIMIT) : byAge;
     const hour = downtimePerHour / 60;
-    const nowCost =
-      bearingSet + (terms.jobMinutes - terms.sharedMinutes) * hour;
-    const laterCost =
-      goes * (bearingSet + (terms.jobMinutes + terms.unplannedMinutes) * hour);
-    return { letter, nowCost, laterCost, goes, worth: nowCost < laterCost, assumes }; // prettier-ignore
+    const nowCost = bearingSet + (terms.jobMinutes - terms.sharedMinutes) * hour;
+    const laterCost = goes * (bearingSet + (terms.jobMinutes + terms.unplannedMinutes) * hour);
+    return { letter, nowCost, laterCost, goes, worth: nowCost < laterCost, assumes };
   });
 }

@@ -24,30 +24,16 @@ const SEES: Record<MagnitudeKind, readonly SlackId[]> = {
 
 /** The slacks an axis can have, in the order of its chain. */
 export function slacksOf(axis: AxisConfig): readonly SlackId[] {
-  if (axis.transmission === "rack")
-    return ["coupling", "mesh", "windup", "entered"];
-  if (axis.transmission === "rotating-nut")
-    return ["coupling", "bearings", "windup", "nut", "wear", "entered"];
-  return [
-    "coupling",
-    "bearings",
-    "housing",
-    "windup",
-    "nut",
-    "wear",
-    "bracket",
-    "entered",
-  ];
+  if (axis.transmission === "rack") return ["coupling", "mesh", "windup", "entered"];
+  if (axis.transmission === "rotating-nut") return ["coupling", "bearings", "windup", "nut", "wear", "entered"];
+  return ["coupling", "bearings", "housing", "windup", "nut", "wear", "bracket", "entered"];
 }
 
 /**
  * The slacks that a test's reading adds up. A scale takes all of it up before the table is read, so
  * there the whole chain shows none (common practice, no source).
  */
-export function seenBy(
-  axis: AxisConfig,
-  kind: MagnitudeKind,
-): readonly SlackId[] {
+export function seenBy(axis: AxisConfig, kind: MagnitudeKind): readonly SlackId[] {
   if (kind === "whole-chain" && axis.feedback === "scale") return [];
   const there = slacksOf(axis);
   return SEES[kind].filter((s) => there.includes(s));
@@ -65,15 +51,9 @@ const USUAL_FRICTION_N = 120;
  * Wind-up at a reversal: twice the friction over the screw's stiffness E·A/(L/2) at mid-travel, in
  * series with bearings, nut and bracket taken as stiff as the screw. Rack: pinion and shaft.
  */
-export function windUpMm(
-  axis: AxisConfig,
-  frictionN = USUAL_FRICTION_N,
-): number {
+export function windUpMm(axis: AxisConfig, frictionN = USUAL_FRICTION_N): number {
   const area = (Math.PI / 4) * axis.screw.rootMm ** 2;
-  const stiffness =
-    axis.transmission === "rack"
-      ? 40_000
-      : (STEEL_E * area) / (axis.screw.freeLengthMm / 2);
+  const stiffness = axis.transmission === "rack" ? 40_000 : (STEEL_E * area) / (axis.screw.freeLengthMm / 2);
   return (4 * frictionN) / stiffness;
 }
 
@@ -88,10 +68,7 @@ export function baselineOf(axis: AxisConfig, slack: SlackId): Baseline {
   });
   switch (slack) {
     case "coupling":
-      return axis.transmission === "belt" ||
-        axis.transmission === "rotating-nut"
-        ? um(1.5, 1.5)
-        : um(0.4, 0.5);
+      return axis.transmission === "belt" || axis.transmission === "rotating-nut" ? um(1.5, 1.5) : um(0.4, 0.5);
     case "bearings":
       if (axis.bearings === "deep-groove-pair") return um(3, 2.5);
       return axis.bearings === "plain-thrust" ? um(6, 3) : um(0.7, 0.7);
@@ -131,15 +108,10 @@ export function linkOfSlack(axis: AxisConfig, slack: SlackId): LinkId | null {
   switch (slack) {
     case "coupling":
       if (axis.transmission === "rack") return "pinion";
-      return axis.transmission === "belt" ||
-        axis.transmission === "rotating-nut"
-        ? "belt"
-        : "coupling";
+      return axis.transmission === "belt" || axis.transmission === "rotating-nut" ? "belt" : "coupling";
     case "bearings":
     case "housing":
-      return axis.transmission === "rotating-nut"
-        ? "nut-bearings"
-        : "end-bearings";
+      return axis.transmission === "rotating-nut" ? "nut-bearings" : "end-bearings";
     case "windup":
       return axis.transmission === "rack" ? null : "screw";
     case "wear":

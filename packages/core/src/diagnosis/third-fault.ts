@@ -63,12 +63,8 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
       if (seen.has(key)) continue;
       seen.add(key);
       const mixture = sharesOf(members);
-      const loss = lossMatters
-        ? chanceOfLoss(evidence.axis, model, mixture.components)
-        : 0;
-      const logPrior =
-        logAllTriples +
-        members.reduce((sum, m) => sum + Math.log(priors[m]), 0);
+      const loss = lossMatters ? chanceOfLoss(evidence.axis, model, mixture.components) : 0;
+      const logPrior = logAllTriples + members.reduce((sum, m) => sum + Math.log(priors[m]), 0);
       scored.push({
         members,
         log: logPrior + mixture.log + logReports(reports, members, loss, shows),
@@ -86,7 +82,6 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
 
 /** Sum over all triples of the product of their weights (Newton’s identities). */
 function tripleSum(weights: readonly number[]): number {
-  const power = (k: number): number =>
-    weights.reduce((sum, w) => sum + w ** k, 0);
+  const power = (k: number): number => weights.reduce((sum, w) => sum + w ** k, 0);
   return (power(1) ** 3 - 3 * power(1) * power(2) + 2 * power(3)) / 6;
 }

@@ -1,25 +1,7 @@
-import {
-  conformity,
-  formatDeviation,
-  type Conformity,
-  type UnitSystem,
-} from "../quantity";
-import {
-  DECISION_TERMS,
-  isSure,
-  minuteCost,
-  remedyCost,
-  SURE,
-  type DecisionTerms,
-} from "./decide";
+import { conformity, formatDeviation, type Conformity, type UnitSystem } from "../quantity";
+import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE, type DecisionTerms } from "./decide";
 import { finding } from "./findings";
-import {
-  chanceOf,
-  latentOf,
-  reportErrors,
-  type Posterior,
-  type Report,
-} from "./infer";
+import { chanceOf, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
 import { availability, LOCATE_TESTS } from "./tests";
@@ -72,7 +54,7 @@ export interface CaseVerdict {
 export function bestAccount(posterior: Posterior): { readonly causes: readonly Cause[]; readonly probability: number } {
   const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
   return { causes: best.members.map((m) => posterior.causes[m]), probability: best.probability };
-} // prettier-ignore
+}
 
 /** Probability at which a screw or nut may be condemned, once something has proven the link. */
 const CONDEMN = 0.9;
@@ -86,7 +68,7 @@ export function unprovenPart(posterior: Posterior): Cause | null {
     if (posterior.marginals[index] < CONDEMN || !isProven(posterior, cause)) return cause;
   }
   return null;
-} // prettier-ignore
+}
 
 function isProven(posterior: Posterior, cause: Cause): boolean {
   const { reports, magnitudes, axis } = posterior.evidence;
@@ -95,7 +77,7 @@ function isProven(posterior: Posterior, cause: Cause): boolean {
       ? magnitudes.some((m) => m.kind === "nut-flank" && m.lostMm - 2 * m.uMm > axis.limits.leaveMm / 3)
       : reports.some((r) => r.finding === proof && r.so && (r.source === "test" || proof === "howl")),
   );
-} // prettier-ignore
+}
 
 function percent(p: number): string {
   if (p > 0.995) return "over 99 %";
@@ -110,8 +92,7 @@ function certainty(p: number): string {
 }
 
 function headlineOf(causes: readonly Cause[], p: number): string {
-  if (causes.length === 0)
-    return `No fault found: ${certainty(p)}, ${percent(p)}.`;
+  if (causes.length === 0) return `No fault found: ${certainty(p)}, ${percent(p)}.`;
   const names = causes.map((c) => c.name).join(" together with ");
   return `${names}: ${certainty(p)}, ${percent(p)}.`;
 }
@@ -140,17 +121,21 @@ function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): E
     const said = (p: number): number =>
       report.so ? p * (1 - missed) + (1 - p) * imagined : p * missed + (1 - p) * (1 - imagined);
     const loses = posterior.causes[index].share ? 0.9 : 0;
-    const weight = Math.log(said(chanceOf(latents, id, [index], loses, axis)) / said(chanceOf(latents, id, [], 0, axis)));
+    const weight = Math.log(
+      said(chanceOf(latents, id, [index], loses, axis)) / said(chanceOf(latents, id, [], 0, axis)),
+    );
     return { words: reportWords(report), ref: report.ref ?? null, weight };
   });
   if (evidence.magnitudes.length) {
     const alone = hypotheses.find((h) => h.members.length === 1 && h.members[0] === index);
     const fit = alone ? shareSets[alone.shareSet].log - shareSets[hypotheses[0].shareSet].log : 0;
-    const words = evidence.magnitudes.map((m) => `${MAGNITUDE_WORDS[m.kind]} ${formatDeviation(m.lostMm, { system, expandedMm: 2 * m.uMm })}`);
-    items.push({ words: words.join(', '), ref: evidence.magnitudes.at(-1)?.ref ?? null, weight: fit });
+    const words = evidence.magnitudes.map(
+      (m) => `${MAGNITUDE_WORDS[m.kind]} ${formatDeviation(m.lostMm, { system, expandedMm: 2 * m.uMm })}`,
+    );
+    items.push({ words: words.join(", "), ref: evidence.magnitudes.at(-1)?.ref ?? null, weight: fit });
   }
   return items;
-} // prettier-ignore
+}
 
 /** Evidence weaker than this is not worth a line. */
 const SPEAKS = Math.log(1.35);
@@ -170,22 +155,20 @@ function leadingCauses(posterior: Posterior, system: UnitSystem): LeadingCause[]
         speaksAgainst: items.filter((i) => i.weight < -SPEAKS).sort((a, b) => a.weight - b.weight),
       };
     });
-} // prettier-ignore
+}
 
 /** Why a loss of this verdict is not compensated, and why it is not left. */
 const NOT_COMPENSATED: Record<Conformity["code"], string | null> = {
   sound: null,
   watch: null,
   act: "The loss is past what compensation should hide: mechanics first.",
-  "cannot-tell":
-    "Cannot tell whether the loss is past what compensation may hide: a finer test first.",
+  "cannot-tell": "Cannot tell whether the loss is past what compensation may hide: a finer test first.",
 };
 const NOT_LEFT: Record<Conformity["code"], string | null> = {
   sound: null,
   watch: "The loss is above what can be left.",
   act: "The loss is above what can be left.",
-  "cannot-tell":
-    "Cannot tell whether the loss can be left: a finer test first.",
+  "cannot-tell": "Cannot tell whether the loss can be left: a finer test first.",
 };
 
 function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption[] {
@@ -198,46 +181,64 @@ function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption
     const cost = remedyCost(axis, cause, terms);
     const unproven = cause.remedy.costClass === 3 && cause.provenBy && !(p >= CONDEMN && isProven(posterior, cause));
     options.push({
-      cause, cost, chanceRight: p,
+      cause,
+      cost,
+      chanceRight: p,
       words: `${cause.name}: ${cause.remedy.words}`,
       expectedCost: cost + (1 - p) * callIn,
-      unless: unproven ? 'Not proven: do not buy the part on this.' : null,
+      unless: unproven ? "Not proven: do not buy the part on this." : null,
     });
   }
-  const whole = magnitudes.filter((m) => m.kind === 'whole-chain').at(-1);
+  const whole = magnitudes.filter((m) => m.kind === "whole-chain").at(-1);
   if (whole) {
     const judged = conformity({ lostMm: whole.lostMm, expandedMm: 2 * whole.uMm }, axis.limits);
     const mechanics = 1 - posterior.noFault - ranked.filter((r) => r.cause.normal).reduce((s, r) => s + r.p, 0);
     options.push({
-      cause: null, cost: minuteCost(axis, 25), chanceRight: Math.max(0, 1 - mechanics), words: 'Compensate what is left, within the limits, and retest',
+      cause: null,
+      cost: minuteCost(axis, 25),
+      chanceRight: Math.max(0, 1 - mechanics),
+      words: "Compensate what is left, within the limits, and retest",
       expectedCost: minuteCost(axis, 25) + Math.max(0, mechanics) * callIn,
       unless: NOT_COMPENSATED[judged.code],
     });
     options.push({
-      cause: null, cost: 0, chanceRight: Math.max(0, 1 - mechanics), words: 'Leave it and look again in a month',
+      cause: null,
+      cost: 0,
+      chanceRight: Math.max(0, 1 - mechanics),
+      words: "Leave it and look again in a month",
       expectedCost: Math.max(0, mechanics) * callIn,
-      unless: judged.code === "watch" && judged.perhaps ? "The loss is perhaps above what can be left." : NOT_LEFT[judged.code],
+      unless:
+        judged.code === "watch" && judged.perhaps
+          ? "The loss is perhaps above what can be left."
+          : NOT_LEFT[judged.code],
     });
   }
   return options.sort((a, b) => Number(!!a.unless) - Number(!!b.unless) || a.expectedCost - b.expectedCost);
-} // prettier-ignore
+}
 
 /** The verdict on a case: what is proven, what is only likely, what was not looked at. */
-export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, system: UnitSystem = 'metric', terms: DecisionTerms = DECISION_TERMS): CaseVerdict {
+export function caseVerdict(
+  posterior: Posterior,
+  done: ReadonlySet<string>,
+  system: UnitSystem = "metric",
+  terms: DecisionTerms = DECISION_TERMS,
+): CaseVerdict {
   const { evidence, causes, marginals } = posterior;
   const best = bestAccount(posterior);
   const leading = leadingCauses(posterior, system);
   const proven: string[] = [];
   const onlyLikely: string[] = [];
   for (const { cause, probability, speaksFor } of leading) {
-    if (probability >= SURE) proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.words ?? 'by what was ruled out'}.`);
+    if (probability >= SURE)
+      proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.words ?? "by what was ruled out"}.`);
     else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
   }
   for (const m of evidence.magnitudes) {
-    if (m.kind === 'whole-chain') continue;
+    if (m.kind === "whole-chain") continue;
     const u = 2 * m.uMm;
     const size = formatDeviation(m.lostMm, { system, expandedMm: u });
-    if (m.lostMm > u) proven.push(`${capital(MAGNITUDE_WORDS[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
+    if (m.lostMm > u)
+      proven.push(`${capital(MAGNITUDE_WORDS[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
   }
   const before = priorShare(posterior);
   const ruledOut = causes
@@ -245,46 +246,69 @@ export function caseVerdict(posterior: Posterior, done: ReadonlySet<string>, sys
     .filter(({ i }) => marginals[i] < 0.01 && before[i] > 0.02)
     .map(({ cause, i }) => {
       const against = evidenceFor(posterior, i, system).sort((a, b) => a.weight - b.weight)[0];
-      return { cause: cause.name, by: against && against.weight < -SPEAKS ? against.words : 'something else explains what was found' };
+      return {
+        cause: cause.name,
+        by: against && against.weight < -SPEAKS ? against.words : "something else explains what was found",
+      };
     });
-  const notLookedAt = LOCATE_TESTS.filter((t) => !done.has(t.id) && availability(evidence.axis, t).possible).map((t) => t.name);
+  const notLookedAt = LOCATE_TESTS.filter((t) => !done.has(t.id) && availability(evidence.axis, t).possible).map(
+    (t) => t.name,
+  );
   return {
-    best, leading, proven, onlyLikely, ruledOut, notLookedAt,
+    best,
+    leading,
+    proven,
+    onlyLikely,
+    ruledOut,
+    notLookedAt,
     sure: isSure(posterior),
     headline: headlineOf(
       best.causes,
-      best.causes.length
-        ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)]))
-        : best.probability,
+      best.causes.length ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)])) : best.probability,
     ),
     options: remedyOptions(posterior, terms),
     warnings: warningsOn(posterior, best),
   };
-} // prettier-ignore
+}
 
 /** From this chance on it is said that three faults may be there. */
 const MAYBE_THREE = 0.3;
 
-function warningsOn(posterior: Posterior, best: CaseVerdict['best']): string[] {
+function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
   const warnings: string[] = [];
   const unproven = unprovenPart(posterior);
-  if (unproven) warnings.push(`${unproven.name} is the dear part and not proven. Do not order it on this: a flank test, a back-drive in the job or a travel profile proves it.`);
+  if (unproven)
+    warnings.push(
+      `${unproven.name} is the dear part and not proven. Do not order it on this: a flank test, a back-drive in the job or a travel profile proves it.`,
+    );
   const three = thirdFault(posterior);
-  if (three && three.probability > MAYBE_THREE) warnings.push(`${three.probability > 0.5 ? 'Two faults do not account for all of this; three do' : 'Perhaps three faults'}: ${three.causes.map((c) => c.name).join(', ')} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`);
-  const members = (three && three.probability > 0.5 ? three.causes : best.causes).map((c) => posterior.causes.indexOf(c));
+  if (three && three.probability > MAYBE_THREE)
+    warnings.push(
+      `${three.probability > 0.5 ? "Two faults do not account for all of this; three do" : "Perhaps three faults"}: ${three.causes.map((c) => c.name).join(", ")} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`,
+    );
+  const members = (three && three.probability > 0.5 ? three.causes : best.causes).map((c) =>
+    posterior.causes.indexOf(c),
+  );
   const unexplained = posterior.evidence.reports.filter(
-    (r) => r.so && r.source === 'test' && latentOf(r.finding) !== 'lost-motion' && chanceOf(posterior.latents, latentOf(r.finding), members, 0, posterior.evidence.axis) < 0.15,
+    (r) =>
+      r.so &&
+      r.source === "test" &&
+      latentOf(r.finding) !== "lost-motion" &&
+      chanceOf(posterior.latents, latentOf(r.finding), members, 0, posterior.evidence.axis) < 0.15,
   );
   if (unexplained.length) {
-    const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join('; ');
+    const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join("; ");
     // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
-    const loose = unexplained.every((r) => r.finding.endsWith('-turns'));
-    warnings.push(`Not explained by this: ${words}. ${loose ? 'Tighten what turned, then measure again.' : 'Repeat that test.'}`);
+    const loose = unexplained.every((r) => r.finding.endsWith("-turns"));
+    warnings.push(
+      `Not explained by this: ${words}. ${loose ? "Tighten what turned, then measure again." : "Repeat that test."}`,
+    );
   }
   const contradicting = contradictoryFindings(posterior.evidence.reports);
-  if (contradicting.length) warnings.push(`Found both so and not so by tests: ${contradicting.join('; ')}. Look again.`);
+  if (contradicting.length)
+    warnings.push(`Found both so and not so by tests: ${contradicting.join("; ")}. Look again.`);
   return warnings;
-} // prettier-ignore
+}
 
 function contradictoryFindings(reports: readonly Report[]): string[] {
   const tests = reports.filter((r) => r.source === "test");

@@ -88,42 +88,26 @@ interface Walk {
   readonly say: (rule: number, step: string, words: string) => void;
 }
 
-function auditStep(
-  walk: Walk,
-  step: MechanismStep,
-  before: MachineState,
-): MachineState {
+function auditStep(walk: Walk, step: MechanismStep, before: MachineState): MachineState {
   const { sheet, say } = walk;
   const states = [before];
-  for (const effect of step.effects)
-    states.push(stateAfter(states[states.length - 1], step.axis, [effect]));
+  for (const effect of step.effects) states.push(stateAfter(states[states.length - 1], step.axis, [effect]));
   const after = states[states.length - 1];
-  if (!step.title.trim() || step.how.length === 0)
-    say(9, step.id, "says nothing");
+  if (!step.title.trim() || step.how.length === 0) say(9, step.id, "says nothing");
   auditPower(walk, step, before, after);
   for (const { letter, config } of sheet.axes) {
     const own = step.axis === letter;
-    if (step.hands !== "out" && before.power === "isolated")
-      auditHands(walk, step, { letter, config }, before, after);
+    if (step.hands !== "out" && before.power === "isolated") auditHands(walk, step, { letter, config }, before, after);
     if (own) auditAxisStep(walk, step, config, states);
-    if (
-      own &&
-      step.state !== stateWords(config, after.axes[letter], after.power)
-    )
+    if (own && step.state !== stateWords(config, after.axes[letter], after.power))
       say(9, step.id, "shows a state that is not the one after it");
   }
   return after;
 }
 
 /** Power: never changed unsaid, never on with hands in, never off under a member that nothing else holds. */
-function auditPower(
-  { sheet, say }: Walk,
-  step: MechanismStep,
-  before: MachineState,
-  after: MachineState,
-): void {
-  if (step.hands !== "out" && before.power === "on")
-    say(1, step.id, "has hands in with the power on");
+function auditPower({ sheet, say }: Walk, step: MechanismStep, before: MachineState, after: MachineState): void {
+  if (step.hands !== "out" && before.power === "on") say(1, step.id, "has hands in with the power on");
   if (before.power === after.power) return;
   if (!step.hold) say(10, step.id, "changes the power without a hold");
   if (after.power === "isolated") {
@@ -139,8 +123,7 @@ function auditPower(
   }
   for (const { letter, config } of sheet.axes) {
     const state = before.axes[letter];
-    for (const what of againstPower(config, state))
-      say(3, step.id, `switches on while ${letter} has its ${what} open`);
+    for (const what of againstPower(config, state)) say(3, step.id, `switches on while ${letter} has its ${what} open`);
   }
 }
 
@@ -155,39 +138,23 @@ function auditHands(
   const { letter, config } = axis;
   const [was, is] = [before.axes[letter], after.axes[letter]];
   const tries =
-    step.axis === letter &&
-    step.hands === "in" &&
-    step.effects.some((e) => e.kind === "block" && e.to === "tried");
-  const trying = (s: MechanismState): MechanismState =>
-    tries && s.block === "set" ? { ...s, block: "tried" } : s;
-  const holds = (s: MechanismState, power: Power) =>
-    holdersOf(config, trying(s), power);
+    step.axis === letter && step.hands === "in" && step.effects.some((e) => e.kind === "block" && e.to === "tried");
+  const trying = (s: MechanismState): MechanismState => (tries && s.block === "set" ? { ...s, block: "tried" } : s);
+  const holds = (s: MechanismState, power: Power) => holdersOf(config, trying(s), power);
   // While the balance is secured or let act, what was tried before it holds; then it is tried anew.
-  const rebalances =
-    step.axis === letter && step.effects.some((e) => e.kind === "balance");
+  const rebalances = step.axis === letter && step.effects.some((e) => e.kind === "balance");
   const stays = holds(was, before.power).filter((h) =>
-    holds(is, after.power).some(
-      (x) => x.id === h.id && (x.tried || rebalances),
-    ),
+    holds(is, after.power).some((x) => x.id === h.id && (x.tried || rebalances)),
   );
   // What acts through the whole step: the balance may begin or cease to pull in it.
   const pulls = [was, is].map(trying);
   if (!pulls.every((s) => isHeld(config, s, stays)))
     say(1, step.id, `puts hands in while nothing tried holds ${letter}`);
-  if (
-    step.hands === "under" &&
-    isGravityAxis(config) &&
-    !stays.some((h) => h.id === "block")
-  )
+  if (step.hands === "under" && isGravityAxis(config) && !stays.some((h) => h.id === "block"))
     say(1, step.id, `puts somebody under ${letter} without a block`);
-  if (screwNeedsSling(config, is) && !is.sling)
-    say(1, step.id, `lets the upright screw of ${letter} hang on nothing`);
+  if (screwNeedsSling(config, is) && !is.sling) say(1, step.id, `lets the upright screw of ${letter} hang on nothing`);
   if (screwNeedsProp(config, is) && !is.prop)
-    say(
-      1,
-      step.id,
-      `lets the upright screw of ${letter} hang on its nut alone`,
-    );
+    say(1, step.id, `lets the upright screw of ${letter} hang on its nut alone`);
 }
 
 function auditAxisStep(
@@ -201,55 +168,33 @@ function auditAxisStep(
   const letter = step.axis ?? "";
   const [before] = states;
   const axis = before.axes[letter];
-  if (step.at && axis.member !== step.at)
-    say(
-      2,
-      step.id,
-      `wants the member ${step.at}, and it stands ${axis.member}`,
-    );
-  for (const note of step.uses)
-    if (!axis.notes[note]) say(6, step.id, `uses “${note}”, which nobody made`);
+  if (step.at && axis.member !== step.at) say(2, step.id, `wants the member ${step.at}, and it stands ${axis.member}`);
+  for (const note of step.uses) if (!axis.notes[note]) say(6, step.id, `uses “${note}”, which nobody made`);
   for (const verb of step.verbs)
     if (!verbAllowed(config, axis, before.power, verb))
-      say(
-        verb === "full-travel" && !axis.referenced ? 10 : 3,
-        step.id,
-        `cannot ${verb} in this state`,
-      );
+      say(verb === "full-travel" && !axis.referenced ? 10 : 3, step.id, `cannot ${verb} in this state`);
   auditReach(walk, step, config, axis);
   step.effects.forEach((effect, i) => {
     auditEffect(walk, step, { letter, config }, states[i], effect);
   });
   if (step.retest) {
-    if (!canRetest(config, step.retest))
-      say(8, step.id, "asks for a retest that this axis cannot do");
-    if (
-      step.retest === "chain" &&
-      !states[states.length - 1].axes[letter].notes["compensation-noted"]
-    )
+    if (!canRetest(config, step.retest)) say(8, step.id, "asks for a retest that this axis cannot do");
+    if (step.retest === "chain" && !states[states.length - 1].axes[letter].notes["compensation-noted"])
       say(10, step.id, "retests under a compensation that nobody noted");
   }
   const has = jointsOf(config);
   for (const part of step.parts)
-    if (part.of && !has.includes(part.of))
-      say(7, step.id, `puts in ${part.name}, which ${letter} does not have`);
+    if (part.of && !has.includes(part.of)) say(7, step.id, `puts in ${part.name}, which ${letter} does not have`);
 }
 
-function auditReach(
-  { say }: Walk,
-  step: MechanismStep,
-  config: AxisConfig,
-  state: MechanismState,
-): void {
+function auditReach({ say }: Walk, step: MechanismStep, config: AxisConfig, state: MechanismState): void {
   for (const need of effectNeeds(config, step.effects)) {
     if (meets(state, need)) continue;
     const name = JOINT_NAMES[need.joint].name;
     say(
       need.side === "open" ? 3 : 4,
       step.id,
-      need.side === "open"
-        ? `cannot reach past the ${name}`
-        : `closes before the ${name} is in`,
+      need.side === "open" ? `cannot reach past the ${name}` : `closes before the ${name} is in`,
     );
   }
 }
@@ -272,96 +217,35 @@ function auditEffect(
       const from = jointAt(state, effect.joint);
       const lower = openness(effect.to) > openness(from);
       if (effect.to === from && !state.notes[`tried:${effect.joint}`])
-        say(
-          3,
-          step.id,
-          `brings the ${JOINT_NAMES[effect.joint].name} to where it is already`,
-        );
-      if (
-        lower &&
-        from === "tight" &&
-        hasScrews(config, effect.joint) &&
-        !state.notes[`tried:${effect.joint}`]
-      )
-        say(
-          4,
-          step.id,
-          `loosens the ${JOINT_NAMES[effect.joint].name} untried`,
-        );
-      if (
-        !lower &&
-        HIDING.includes(effect.joint) &&
-        owedIn(state.notes).length > 0
-      )
-        say(
-          8,
-          step.id,
-          `closes the ${JOINT_NAMES[effect.joint].name} before the retest has passed`,
-        );
-      if (
-        effect.joint === "balance-link" &&
-        lower &&
-        state.balance !== "secured"
-      )
-        say(
-          1,
-          step.id,
-          `unhooks the balance of ${letter} before it is secured`,
-        );
+        say(3, step.id, `brings the ${JOINT_NAMES[effect.joint].name} to where it is already`);
+      if (lower && from === "tight" && hasScrews(config, effect.joint) && !state.notes[`tried:${effect.joint}`])
+        say(4, step.id, `loosens the ${JOINT_NAMES[effect.joint].name} untried`);
+      if (!lower && HIDING.includes(effect.joint) && owedIn(state.notes).length > 0)
+        say(8, step.id, `closes the ${JOINT_NAMES[effect.joint].name} before the retest has passed`);
+      if (effect.joint === "balance-link" && lower && state.balance !== "secured")
+        say(1, step.id, `unhooks the balance of ${letter} before it is secured`);
       if (step.hands === "out" && !OUTSIDE.includes(effect.joint))
-        say(
-          3,
-          step.id,
-          `works on the ${JOINT_NAMES[effect.joint].name} with no hand in`,
-        );
-      if (
-        !lower &&
-        PUT_BACK.includes(effect.joint) &&
-        effect.to === "tight" &&
-        step.keeps !== effect.joint
-      )
-        say(
-          5,
-          step.id,
-          `puts the ${JOINT_NAMES[effect.joint].name} back without saying how`,
-        );
+        say(3, step.id, `works on the ${JOINT_NAMES[effect.joint].name} with no hand in`);
+      if (!lower && PUT_BACK.includes(effect.joint) && effect.to === "tight" && step.keeps !== effect.joint)
+        say(5, step.id, `puts the ${JOINT_NAMES[effect.joint].name} back without saying how`);
       return;
     }
     case "member":
-      if (
-        !waysToMove(config, state, machine.power, effect.to).includes(effect.by)
-      )
+      if (!waysToMove(config, state, machine.power, effect.to).includes(effect.by))
         say(2, step.id, `cannot move ${letter} there by ${effect.by}`);
       return;
     case "gear":
-      if (
-        effect.to === "none" &&
-        !othersHold(config, { ...state, gear: "none" }, machine.power)
-      )
+      if (effect.to === "none" && !othersHold(config, { ...state, gear: "none" }, machine.power))
         say(1, step.id, `lets the gear go with nothing else to hold ${letter}`);
       return;
     case "block":
       if (effect.to === "tried" && state.block === "none")
         say(10, step.id, `tries a block that ${letter} does not have`);
-      if (
-        effect.to === "none" &&
-        !othersHold(
-          config,
-          { ...state, block: "none", tied: false },
-          machine.power,
-        )
-      )
-        say(
-          1,
-          step.id,
-          `takes the block from under ${letter} with nothing else to hold it`,
-        );
+      if (effect.to === "none" && !othersHold(config, { ...state, block: "none", tied: false }, machine.power))
+        say(1, step.id, `takes the block from under ${letter} with nothing else to hold it`);
       return;
     case "brake-let":
-      if (
-        effect.to &&
-        !othersHold(config, { ...state, brakeLet: true }, machine.power)
-      )
+      if (effect.to && !othersHold(config, { ...state, brakeLet: true }, machine.power))
         say(1, step.id, `lets the brake of ${letter} go over nothing`);
       return;
     default:
@@ -370,16 +254,10 @@ function auditEffect(
 }
 
 /** Something else holds against every pull, tried or about to be. */
-function othersHold(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): boolean {
+function othersHold(config: AxisConfig, state: MechanismState, power: Power): boolean {
   const pull = pullOf(config, state);
   const holders = holdersOf(config, state, power);
-  return (["down", "up"] as const).every(
-    (way) => !pull[way] || holders.some((h) => h[way]),
-  );
+  return (["down", "up"] as const).every((way) => !pull[way] || holders.some((h) => h[way]));
 }
 
 /** What hides the work again: not before it is proven. */
@@ -407,9 +285,7 @@ const TRIED: readonly JointId[] = [
 ];
 
 function hasScrews(config: AxisConfig, joint: JointId): boolean {
-  return (
-    TRIED.includes(joint) && fastenersOf(config).some((f) => f.joint === joint)
-  );
+  return TRIED.includes(joint) && fastenersOf(config).some((f) => f.joint === joint);
 }
 
 function auditEnd({ sheet, say }: Walk, state: MachineState): void {
@@ -419,28 +295,13 @@ function auditEnd({ sheet, say }: Walk, state: MachineState): void {
     const axis = state.axes[letter];
     for (const joint of jointsOf(config)) {
       const at = jointAt(axis, joint);
-      if (at !== "tight")
-        say(
-          at === "off" ? 5 : 4,
-          last,
-          `leaves ${letter} with its ${JOINT_NAMES[joint].name} ${at}`,
-        );
+      if (at !== "tight") say(at === "off" ? 5 : 4, last, `leaves ${letter} with its ${JOINT_NAMES[joint].name} ${at}`);
     }
-    if (
-      axis.block !== "none" ||
-      axis.tied ||
-      axis.gear !== "none" ||
-      axis.prop ||
-      axis.sling ||
-      axis.brakeLet
-    )
+    if (axis.block !== "none" || axis.tied || axis.gear !== "none" || axis.prop || axis.sling || axis.brakeLet)
       say(5, last, `leaves block, gear, prop or lever on ${letter}`);
-    if (axis.balance !== "acts")
-      say(5, last, `leaves the balance of ${letter} secured`);
-    if (!axis.referenced)
-      say(8, last, `leaves ${letter} without its reference`);
-    for (const proof of owedIn(axis.notes))
-      say(8, last, `never proves ${letter} again: ${proof}`);
+    if (axis.balance !== "acts") say(5, last, `leaves the balance of ${letter} secured`);
+    if (!axis.referenced) say(8, last, `leaves ${letter} without its reference`);
+    for (const proof of owedIn(axis.notes)) say(8, last, `never proves ${letter} again: ${proof}`);
   }
 }
 
@@ -448,14 +309,11 @@ function auditKit({ sheet, say }: Walk): void {
   const { kit } = sheet;
   for (const step of sheet.steps) {
     for (const tool of step.tools)
-      if (!kit.tools.includes(tool))
-        say(7, step.id, `needs ${tool}, which the kit does not hold`);
+      if (!kit.tools.includes(tool)) say(7, step.id, `needs ${tool}, which the kit does not hold`);
     for (const part of step.parts)
-      if (!kit.parts.includes(part.name))
-        say(7, step.id, `puts in ${part.name}, which the kit does not hold`);
+      if (!kit.parts.includes(part.name)) say(7, step.id, `puts in ${part.name}, which the kit does not hold`);
     if (step.people > kit.people) say(7, step.id, "needs two people");
     const gear = step.effects.some((e) => e.kind === "gear" && e.to === "taut");
-    if (gear && !step.tools.includes("lifting gear"))
-      say(7, step.id, "lifts without lifting gear");
+    if (gear && !step.tools.includes("lifting gear")) say(7, step.id, "lifts without lifting gear");
   }
 }

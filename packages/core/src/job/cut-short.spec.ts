@@ -61,9 +61,7 @@ describe("cut short after every step", () => {
     const rests = cutEverywhere(config, ["tighten"]);
     const [rest] = rests.filter((r) => r.after === "untie");
     expect(rest.steps.indexOf("park")).toBeGreaterThanOrEqual(0);
-    expect(rest.steps.indexOf("park")).toBeLessThan(
-      rest.steps.indexOf("isolate"),
-    );
+    expect(rest.steps.indexOf("park")).toBeLessThan(rest.steps.indexOf("isolate"));
     expect(rest.steps).toContain("try-block");
   });
 
@@ -85,9 +83,7 @@ describe("cut short after every step", () => {
           fixedEnd: pickFrom(["pinned", "pillow-block"], next),
         },
       };
-      const kinds = items
-        .map((i) => i.kind)
-        .filter((kind) => jobKind(kind).fits(odd));
+      const kinds = items.map((i) => i.kind).filter((kind) => jobKind(kind).fits(odd));
       if (kinds.length === 0) continue;
       stops += cutEverywhere(odd, kinds).length;
     }

@@ -1,10 +1,5 @@
 import { defaultAxis, pricesOf, type AxisConfig } from "../axis";
-import {
-  dependencies,
-  estimateJob,
-  scheduleForTwo,
-  type Edge,
-} from "./estimate";
+import { dependencies, estimateJob, scheduleForTwo, type Edge } from "./estimate";
 import { kitList } from "./kit";
 import { planJob, type JobPlan } from "./planner";
 import { numbers } from "./sheets.testing";
@@ -23,14 +18,9 @@ function bestOfAll(
   steps: readonly { readonly minutes: number; readonly people: 1 | 2 }[],
   edges: readonly Edge[],
 ): number {
-  const before = steps.map((_, i) =>
-    edges.filter(([, b]) => b === i).map(([a]) => a),
-  );
+  const before = steps.map((_, i) => edges.filter(([, b]) => b === i).map(([a]) => a));
   let best = Infinity;
-  const go = (
-    ends: readonly (number | null)[],
-    free: readonly [number, number],
-  ): void => {
+  const go = (ends: readonly (number | null)[], free: readonly [number, number]): void => {
     if (Math.max(...free) >= best) return;
     const left = steps.map((_, i) => i).filter((i) => ends[i] === null);
     if (left.length === 0) best = Math.min(best, Math.max(...free));
@@ -38,17 +28,9 @@ function bestOfAll(
       if (before[i].some((b) => ends[b] === null)) continue;
       const from = Math.max(0, ...before[i].map((b) => ends[b] ?? 0));
       for (const who of steps[i].people === 2 ? [0] : [0, 1]) {
-        const at = Math.max(
-          from,
-          steps[i].people === 2 ? Math.max(...free) : free[who],
-        );
+        const at = Math.max(from, steps[i].people === 2 ? Math.max(...free) : free[who]);
         const end = at + steps[i].minutes;
-        const next: [number, number] =
-          steps[i].people === 2
-            ? [end, end]
-            : who === 0
-              ? [end, free[1]]
-              : [free[0], end];
+        const next: [number, number] = steps[i].people === 2 ? [end, end] : who === 0 ? [end, free[1]] : [free[0], end];
         go(
           ends.map((e, j) => (j === i ? end : e)),
           next,
@@ -74,9 +56,7 @@ describe("what a job takes", () => {
         people: next() < 0.2 ? (2 as const) : (1 as const),
       }));
       const edges = steps.flatMap((_, b) =>
-        steps
-          .slice(0, b)
-          .flatMap((__, a): Edge[] => (next() < 0.25 ? [[a, b]] : [])),
+        steps.slice(0, b).flatMap((__, a): Edge[] => (next() < 0.25 ? [[a, b]] : [])),
       );
       const ours = scheduleForTwo(steps, edges).minutes;
       const best = bestOfAll(steps, edges);
@@ -88,10 +68,7 @@ describe("what a job takes", () => {
   it("two people are faster, never below the longest chain; the range holds the estimate", () => {
     const sheet = plan(x, "screw");
     const e = estimateJob(sheet);
-    const longest = e.criticalPath.reduce(
-      (s, id) => s + (sheet.steps.find((q) => q.id === id)?.minutes ?? 0),
-      0,
-    );
+    const longest = e.criticalPath.reduce((s, id) => s + (sheet.steps.find((q) => q.id === id)?.minutes ?? 0), 0);
     expect(e.twoPeopleMinutes).toBeLessThanOrEqual(e.minutes);
     expect(e.twoPeopleMinutes).toBeGreaterThanOrEqual(longest - 1e-9);
     expect(e.between[0]).toBeLessThan(e.minutes);
@@ -104,17 +81,13 @@ describe("what a job takes", () => {
   it("days at a screw shop count, in days and in standing", () => {
     const e = estimateJob(plan(x, "ball-nut"));
     expect(e.waitDays).toBe(10);
-    expect(e.downtimeCost).toBeCloseTo(
-      (e.minutes / 60 + 80) * x.costs.downtimePerHour,
-      6,
-    );
+    expect(e.downtimeCost).toBeCloseTo((e.minutes / 60 + 80) * x.costs.downtimePerHour, 6);
     expect(estimateJob(plan(x, "coupling")).waitDays).toBe(0);
   });
 
   it("nothing waits for what comes after it", () => {
     const sheet = plan(x, "fixed-bearings");
-    for (const [a, b] of dependencies(sheet.steps, sheet.axes))
-      expect(a).toBeLessThan(b);
+    for (const [a, b] of dependencies(sheet.steps, sheet.axes)) expect(a).toBeLessThan(b);
   });
 
   it("the kit holds every tool once, special ones with what does instead, parts with their number", () => {
@@ -122,8 +95,7 @@ describe("what a job takes", () => {
     const kit = kitList(sheet);
     const all = [...kit.tools, ...kit.special.map((s) => s.tool)];
     expect(new Set(all).size).toBe(all.length);
-    for (const tool of sheet.steps.flatMap((s) => s.tools))
-      expect(all).toContain(tool);
+    for (const tool of sheet.steps.flatMap((s) => s.tools)) expect(all).toContain(tool);
     expect(kit.special.map((s) => s.tool)).toContain("bearing puller");
     expect(kit.parts.find((p) => p.name === "end-bearing set")).toMatchObject({
       count: 1,
@@ -131,9 +103,7 @@ describe("what a job takes", () => {
       axes: "X",
     });
     expect(
-      kitList(plan(defaultAxis("router", "X"), "carriages")).parts.find(
-        (p) => p.name === "rail carriage",
-      )?.count,
+      kitList(plan(defaultAxis("router", "X"), "carriages")).parts.find((p) => p.name === "rail carriage")?.count,
     ).toBe(4);
   });
 });

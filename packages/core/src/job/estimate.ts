@@ -31,19 +31,13 @@ export interface JobEstimate {
 }
 
 /** Minutes, spread, people and cost of a sheet; only steps not yet done count. */
-export function estimateJob(
-  plan: JobPlan,
-  done: ReadonlySet<string> = new Set(),
-): JobEstimate {
+export function estimateJob(plan: JobPlan, done: ReadonlySet<string> = new Set()): JobEstimate {
   const steps = plan.steps.filter((s) => !done.has(s.id));
   const minutes = steps.reduce((sum, s) => sum + s.minutes, 0);
   const own = steps.reduce((sum, s) => sum + (STEP_SPREAD * s.minutes) ** 2, 0);
   const spread = EIGHTY * Math.sqrt(own + (JOB_SPREAD * minutes) ** 2);
   const between = [Math.max(0, minutes - spread), minutes + spread] as const;
-  const hour = Math.max(
-    0,
-    ...plan.axes.map((a) => a.config.costs.downtimePerHour),
-  );
+  const hour = Math.max(0, ...plan.axes.map((a) => a.config.costs.downtimePerHour));
   const two = scheduleForTwo(steps, dependencies(steps, plan.axes));
   const waitDays = steps.some((s) => s.kind === "send-screw") ? SHOP_DAYS : 0;
   const waiting = waitDays * SHIFT_HOURS * hour;
@@ -55,17 +49,13 @@ export function estimateJob(
     criticalPath: two.path,
     waitDays,
     downtimeCost: (minutes / 60) * hour + waiting,
-    downtimeBetween: [
-      (between[0] / 60) * hour + waiting,
-      (between[1] / 60) * hour + waiting,
-    ],
+    downtimeBetween: [(between[0] / 60) * hour + waiting, (between[1] / 60) * hour + waiting],
     partsCost: partsCost(plan),
     partsUsual: plan.steps.some((step) => {
       const costs = plan.axes.find((a) => a.letter === step.axis)?.config.costs;
       return step.parts.some(
         (p) =>
-          (p.cost === "bearing-set" && costs?.bearingSet === null) ||
-          (p.cost === "screw" && costs?.screw === null),
+          (p.cost === "bearing-set" && costs?.bearingSet === null) || (p.cost === "screw" && costs?.screw === null),
       );
     }),
   };
@@ -86,17 +76,7 @@ function partsCost(plan: JobPlan): number {
 /** Step `before` must be done before step `then`, both by place in the list. */
 export type Edge = readonly [before: number, then: number];
 
-const MOVES = new Set([
-  "member",
-  "block",
-  "tie",
-  "gear",
-  "balance",
-  "prop",
-  "sling",
-  "brake-let",
-  "referenced",
-]);
+const MOVES = new Set(["member", "block", "tie", "gear", "balance", "prop", "sling", "brake-let", "referenced"]);
 
 /**
  * Which steps wait for which: those of the machine for all, those that move or hold the member for all
@@ -107,39 +87,22 @@ export function dependencies(
   axes: readonly { readonly letter: string; readonly config: AxisConfig }[],
 ): readonly Edge[] {
   const edges: Edge[] = [];
-  const whole = steps.map(
-    (s) => s.verbs.length > 0 || s.effects.some((e) => MOVES.has(e.kind)),
-  );
+  const whole = steps.map((s) => s.verbs.length > 0 || s.effects.some((e) => MOVES.has(e.kind)));
   const touches = steps.map((s) => {
     const config = axes.find((a) => a.letter === s.axis)?.config;
     const needs = config ? effectNeeds(config, s.effects) : [];
-    return new Set([
-      ...needs.map((n) => n.joint),
-      ...s.effects.flatMap((e) => (e.kind === "joint" ? [e.joint] : [])),
-    ]);
+    return new Set([...needs.map((n) => n.joint), ...s.effects.flatMap((e) => (e.kind === "joint" ? [e.joint] : []))]);
   });
-  const changes = steps.map(
-    (s) =>
-      new Set(s.effects.flatMap((e) => (e.kind === "joint" ? [e.joint] : []))),
-  );
-  const makes = steps.map((s) =>
-    s.effects.flatMap((e) => (e.kind === "note" ? [e.id] : [])),
-  );
+  const changes = steps.map((s) => new Set(s.effects.flatMap((e) => (e.kind === "joint" ? [e.joint] : []))));
+  const makes = steps.map((s) => s.effects.flatMap((e) => (e.kind === "note" ? [e.id] : [])));
   for (let b = 1; b < steps.length; b += 1)
     for (let a = 0; a < b; a += 1) {
       const [one, two] = [steps[a], steps[b]];
       const machine = one.axis === null || two.axis === null;
       const same = one.axis === two.axis;
-      const shared =
-        [...changes[a]].some((j) => touches[b].has(j)) ||
-        [...changes[b]].some((j) => touches[a].has(j));
+      const shared = [...changes[a]].some((j) => touches[b].has(j)) || [...changes[b]].some((j) => touches[a].has(j));
       const noted = makes[a].some((n) => two.uses.includes(n));
-      if (
-        machine ||
-        (same &&
-          (whole[a] || whole[b] || shared || noted || one.phase !== two.phase))
-      )
-        edges.push([a, b]);
+      if (machine || (same && (whole[a] || whole[b] || shared || noted || one.phase !== two.phase))) edges.push([a, b]);
     }
   return edges;
 }
@@ -164,21 +127,13 @@ export function scheduleForTwo(
   const ends = new Array<number>(steps.length).fill(-1);
   const free = [0, 0];
   const waiting = new Set(steps.map((_, i) => i));
-  const from = (i: number): number =>
-    Math.max(0, ...before[i].map((b) => ends[b]));
+  const from = (i: number): number => Math.max(0, ...before[i].map((b) => ends[b]));
   while (waiting.size) {
-    const ready = [...waiting].filter((i) =>
-      before[i].every((b) => ends[b] >= 0),
-    );
+    const ready = [...waiting].filter((i) => before[i].every((b) => ends[b] >= 0));
     ready.sort((a, b) => tail[b] - tail[a]);
     free.sort((a, b) => a - b);
-    const next =
-      ready.find((i) => from(i) <= free[0]) ??
-      ready.reduce((a, b) => (from(b) < from(a) ? b : a));
-    const at = Math.max(
-      from(next),
-      steps[next].people === 2 ? free[1] : free[0],
-    );
+    const next = ready.find((i) => from(i) <= free[0]) ?? ready.reduce((a, b) => (from(b) < from(a) ? b : a));
+    const at = Math.max(from(next), steps[next].people === 2 ? free[1] : free[0]);
     ends[next] = at + steps[next].minutes;
     if (steps[next].people === 2) free[1] = ends[next];
     free[0] = ends[next];
@@ -196,8 +151,7 @@ function longest(
   before: readonly (readonly number[])[],
   tail: readonly number[],
 ): readonly string[] {
-  const most = (among: readonly number[]): number | undefined =>
-    [...among].sort((a, b) => tail[b] - tail[a]).at(0);
+  const most = (among: readonly number[]): number | undefined => [...among].sort((a, b) => tail[b] - tail[a]).at(0);
   const path: string[] = [];
   let at = most(steps.map((_, i) => i).filter((i) => before[i].length === 0));
   while (at !== undefined) {

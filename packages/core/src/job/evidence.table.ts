@@ -33,7 +33,6 @@ export function evidenceOf({ step, signed }: RecordedStep): JobEvidence | null {
   const answers = signed.found === null ? undefined : row?.found[signed.found];
   if (!row || !answers) return null;
   const find = step.finds.find((f) => f.id === signed.found);
-  if (step.kind === "back-drive" && signed.found === "winds" && !find?.offers)
-    return null;
+  if (step.kind === "back-drive" && signed.found === "winds" && !find?.offers) return null;
   return { test: row.test, answers };
 }

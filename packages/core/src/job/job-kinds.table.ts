@@ -1,12 +1,5 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
-import {
-  hasFarEnd,
-  isBelted,
-  isCoupled,
-  jointsOf,
-  screwTurns,
-  type JointId,
-} from "../machine";
+import { hasFarEnd, isBelted, isCoupled, jointsOf, screwTurns, type JointId } from "../machine";
 import type { JobKindId, JobOptions } from "./step-kind";
 
 /** A kind of job: where it fits, and the steps that are the work itself, before what they bring along. */
@@ -14,11 +7,7 @@ export interface JobKind {
   readonly id: JobKindId;
   readonly name: string;
   readonly fits: (axis: AxisConfig) => boolean;
-  readonly steps: (
-    axis: AxisConfig,
-    options: JobOptions,
-    wanted: JobWanted,
-  ) => readonly string[];
+  readonly steps: (axis: AxisConfig, options: JobOptions, wanted: JobWanted) => readonly string[];
   readonly provenance: string;
 }
 
@@ -29,24 +18,17 @@ export interface JobWanted {
 }
 
 const SOURCE = "common practice, no source";
-const has = (a: AxisConfig, joint: JointId): boolean =>
-  jointsOf(a).includes(joint);
+const has = (a: AxisConfig, joint: JointId): boolean => jointsOf(a).includes(joint);
 const far = (a: AxisConfig): string[] => (hasFarEnd(a) ? ["far-ease"] : []);
 const insert = (a: AxisConfig, o: JobOptions): string[] =>
   isCoupled(a) && a.coupling === "insert" && o.newInsert ? ["new-insert"] : [];
-const farBearing = (a: AxisConfig, o: JobOptions): string[] =>
-  o.farEndToo && hasFarEnd(a) ? ["far-bearing-out"] : [];
-const front = (a: AxisConfig): string[] =>
-  isCoupled(a) ? ["hub-ease"] : isBelted(a) ? ["belt-off"] : ["mesh-clear"];
+const farBearing = (a: AxisConfig, o: JobOptions): string[] => (o.farEndToo && hasFarEnd(a) ? ["far-bearing-out"] : []);
+const front = (a: AxisConfig): string[] => (isCoupled(a) ? ["hub-ease"] : isBelted(a) ? ["belt-off"] : ["mesh-clear"]);
 const feels = (a: AxisConfig): string[] =>
-  isGravityAxis(a) && screwTurns(a) && a.transmission !== "plain-screw"
-    ? ["back-drive"]
-    : [];
+  isGravityAxis(a) && screwTurns(a) && a.transmission !== "plain-screw" ? ["back-drive"] : [];
 /** Opened by hand only where it is low-cost and rolled; a ground or preloaded nut goes to a screw shop. */
 export const isRebuilt = (a: AxisConfig, o: JobOptions): boolean =>
-  o.nutService === "rebuild" &&
-  a.screw.make === "rolled" &&
-  a.nut === "single-clearance";
+  o.nutService === "rebuild" && a.screw.make === "rolled" && a.nut === "single-clearance";
 const bearings = (a: AxisConfig, o: JobOptions): readonly string[] => [
   "try-end",
   "bearing-out",
@@ -59,21 +41,16 @@ const bearings = (a: AxisConfig, o: JobOptions): readonly string[] => [
 
 /** Alignment: one reference stays tight, the rest is snug together. */
 function align(a: AxisConfig, wanted: JobWanted): readonly string[] {
-  const alone = [...wanted.kinds].every(
-    (k) => k === "align-screw" || k === "float-bracket" || k === "gib",
-  );
+  const alone = [...wanted.kinds].every((k) => k === "align-screw" || k === "float-bracket" || k === "gib");
   if (a.mechanics.fixedEnd === "pinned") return ["bracket-loose", ...far(a)];
   return [
-    a.mechanics.fixedEnd === "pillow-block" && alone && isCoupled(a)
-      ? "light-snug"
-      : "housing-loosen",
+    a.mechanics.fixedEnd === "pillow-block" && alone && isCoupled(a) ? "light-snug" : "housing-loosen",
     ...far(a),
   ];
 }
 
 /** A gantry by its two sides, a plate by its carriages; neither on a rack that carries no gantry. */
-const squaring = (a: AxisConfig): string =>
-  has(a, "rack") ? "square-gantry" : "square-rails";
+const squaring = (a: AxisConfig): string => (has(a, "rack") ? "square-gantry" : "square-rails");
 
 /** Every kind of job, where it fits and the steps that are the work itself. */
 // prettier-ignore

@@ -27,34 +27,22 @@ export interface KitList {
 
 /** What does where the special tool is missing (common practice, no source). */
 const STAND_INS: Readonly<Record<string, string>> = {
-  "pin or hook spanner":
-    "a turned ring with two pins; never a drift and hammer",
+  "pin or hook spanner": "a turned ring with two pins; never a drift and hammer",
   "bearing puller": "two flat bars and jack screws on the ring that is tight",
-  "belt tension gauge or phone microphone":
-    "deflection under a spring scale, by the maker’s figure",
-  "pin puller":
-    "a screw in the pin’s thread with a tube and washer as slide hammer",
+  "belt tension gauge or phone microphone": "deflection under a spring scale, by the maker’s figure",
+  "pin puller": "a screw in the pin’s thread with a tube and washer as slide hammer",
   "jack screws": "two long screws in the housing’s own threads, turned evenly",
-  "transport rail":
-    "a strip planed to the rail’s profile, held tight against its end",
-  "cord and spring scale":
-    "a known weight on the cord, added until it just turns",
+  "transport rail": "a strip planed to the rail’s profile, held tight against its end",
+  "cord and spring scale": "a known weight on the cord, added until it just turns",
   sleeve: "tube turned a little under the root diameter",
   "tool to hold the screw": "the hub clamped on again and held by its flats",
 };
 
-const unique = (list: readonly string[]): readonly string[] => [
-  ...new Set(list.filter(Boolean)),
-];
+const unique = (list: readonly string[]): readonly string[] => [...new Set(list.filter(Boolean))];
 
-export function kitList(plan: {
-  readonly steps: readonly PlannedStep[];
-}): KitList {
+export function kitList(plan: { readonly steps: readonly PlannedStep[] }): KitList {
   const { steps } = plan;
-  const parts = new Map<
-    string,
-    { count: number; order: boolean; axes: Set<string> }
-  >();
+  const parts = new Map<string, { count: number; order: boolean; axes: Set<string> }>();
   for (const step of steps)
     for (const part of step.parts) {
       const there = parts.get(part.name) ?? {
@@ -70,9 +58,7 @@ export function kitList(plan: {
   const tools = unique(steps.flatMap((s) => s.tools));
   return {
     tools: tools.filter((t) => !STAND_INS[t]),
-    special: tools.flatMap((tool) =>
-      STAND_INS[tool] ? [{ tool, standIn: STAND_INS[tool] }] : [],
-    ),
+    special: tools.flatMap((tool) => (STAND_INS[tool] ? [{ tool, standIn: STAND_INS[tool] }] : [])),
     parts: [...parts].map(([name, p]) => ({
       name,
       count: p.count,
@@ -80,9 +66,7 @@ export function kitList(plan: {
       axes: [...p.axes].join(", "),
     })),
     consumables: unique(steps.flatMap((s) => s.consumables)),
-    photos: unique(
-      steps.map((s) => s.photo && `${s.axis ? `${s.axis}: ` : ""}${s.photo}`),
-    ),
+    photos: unique(steps.map((s) => s.photo && `${s.axis ? `${s.axis}: ` : ""}${s.photo}`)),
     cautions: cautionsOf(steps),
     people: steps.some((s) => s.people === 2) ? 2 : 1,
   };
@@ -91,15 +75,12 @@ export function kitList(plan: {
 /** Each caution once, with the step that it belongs to first: by itself nobody knows what “it” is. */
 function cautionsOf(steps: readonly PlannedStep[]): readonly string[] {
   const first = new Map<string, string>();
-  for (const { caution, title } of steps)
-    if (caution && !first.has(caution)) first.set(caution, title);
+  for (const { caution, title } of steps) if (caution && !first.has(caution)) first.set(caution, title);
   return [...first].map(([caution, title]) => `${title}: ${caution}`);
 }
 
 /** The kit as the audit takes it. */
-export function kitOf(plan: {
-  readonly steps: readonly PlannedStep[];
-}): MechanismSheet["kit"] {
+export function kitOf(plan: { readonly steps: readonly PlannedStep[] }): MechanismSheet["kit"] {
   const tools = new Set<string>();
   const parts = new Set<string>();
   let people: 1 | 2 = 1;

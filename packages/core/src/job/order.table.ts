@@ -33,8 +33,4 @@ export const STEP_ORDER: readonly string[] = [
 ];
 
 /** With the table off, nut and bracket are set in their seat before it goes back and the rest is aligned. */
-export const UNDER_TABLE: readonly string[] = [
-  "nut-tight",
-  "float-bracket",
-  "table-on",
-];
+export const UNDER_TABLE: readonly string[] = ["nut-tight", "float-bracket", "table-on"];

@@ -4,10 +4,7 @@ import { PHASES, type StepKind } from "./step-kind";
 
 const RANK = new Map(STEP_ORDER.map((id, i) => [id, i]));
 const ALIGNED_FROM = (RANK.get("light-tight") ?? 0) - 1;
-const RANK_UNDER_TABLE = new Map([
-  ...RANK,
-  ...UNDER_TABLE.map((id, i) => [id, ALIGNED_FROM + 0.1 * (i + 1)] as const),
-]);
+const RANK_UNDER_TABLE = new Map([...RANK, ...UNDER_TABLE.map((id, i) => [id, ALIGNED_FROM + 0.1 * (i + 1)] as const)]);
 const PHASE = new Map(PHASES.map((phase, i) => [phase, 1000 * i]));
 
 /**
@@ -17,7 +14,6 @@ const PHASE = new Map(PHASES.map((phase, i) => [phase, 1000 * i]));
 export function placeOf(config: AxisConfig, kind: StepKind): number {
   const ranks = config.mechanics.tableOverNut ? RANK_UNDER_TABLE : RANK;
   const rank = ranks.get(kind.id);
-  if (rank === undefined)
-    throw new Error(`${kind.id} has no place in the order`);
+  if (rank === undefined) throw new Error(`${kind.id} has no place in the order`);
   return (PHASE.get(kind.phase) ?? 0) + rank;
 }

@@ -1,21 +1,10 @@
 import { CAUSES } from "../diagnosis";
 import { defaultAxis, type AxisConfig } from "../axis";
 import { auditSheet } from "./audit";
-import {
-  JOB_KINDS,
-  JOB_OF_CAUSE,
-  jobKind,
-  LOOSE_OF_CAUSE,
-} from "./job-kinds.table";
+import { JOB_KINDS, JOB_OF_CAUSE, jobKind, LOOSE_OF_CAUSE } from "./job-kinds.table";
 import { STEP_ORDER } from "./order.table";
 import { NoWay, planJob, type JobPlan } from "./planner";
-import {
-  anyJob,
-  anyOptions,
-  numbers,
-  sheetOf,
-  stateAt,
-} from "./sheets.testing";
+import { anyJob, anyOptions, numbers, sheetOf, stateAt } from "./sheets.testing";
 import { STEP_KINDS } from "./step-kinds";
 import { DEFAULT_OPTIONS, type JobKindId, type JobOptions } from "./step-kind";
 
@@ -28,11 +17,7 @@ const head: AxisConfig = {
   lockNut: "double-nut-tab",
   screw: { ...z.screw, nominalMm: 40, rootMm: 36 },
 };
-const plan = (
-  config: AxisConfig,
-  kind: JobKindId,
-  options: Partial<JobOptions> = {},
-): JobPlan =>
+const plan = (config: AxisConfig, kind: JobKindId, options: Partial<JobOptions> = {}): JobPlan =>
   planJob({
     axes: [{ letter: config.letter, config }],
     items: [{ letter: config.letter, kind }],
@@ -103,21 +88,9 @@ describe("sheets of any axis", () => {
   it("a kind that does not fit is an error, every step has its place, every cause its job", () => {
     expect(() => plan(x, "rack-spot")).toThrow("does not fit X");
     const placed = new Set(STEP_ORDER);
-    const put = [
-      "gear-take",
-      "block-away",
-      "block-back",
-      "isolate",
-      "tools-out",
-      "energise",
-      "sign-off",
-    ];
-    for (const { id } of STEP_KINDS)
-      expect([id, placed.has(id) || put.includes(id)]).toEqual([id, true]);
-    for (const cause of [
-      ...Object.keys(JOB_OF_CAUSE),
-      ...Object.keys(LOOSE_OF_CAUSE),
-    ])
+    const put = ["gear-take", "block-away", "block-back", "isolate", "tools-out", "energise", "sign-off"];
+    for (const { id } of STEP_KINDS) expect([id, placed.has(id) || put.includes(id)]).toEqual([id, true]);
+    for (const cause of [...Object.keys(JOB_OF_CAUSE), ...Object.keys(LOOSE_OF_CAUSE)])
       expect(CAUSES.map((c) => c.id)).toContain(cause);
   });
 });
@@ -195,19 +168,13 @@ describe("the order of the trade (common practice, no source)", () => {
       from = at;
     }
     // Pinned, it comes back where it was: nothing is aligned, no bracket is touched.
-    for (const none of ["bracket-loose", "nut-ease", "move-near-fixed"])
-      expect(kinds).not.toContain(none);
+    for (const none of ["bracket-loose", "nut-ease", "move-near-fixed"]) expect(kinds).not.toContain(none);
   });
 
   it("a brake with a lever is let go to try the block; without one the easing is the try", () => {
-    const lever = plan(
-      { ...head, mechanics: { ...head.mechanics, brakeLever: true } },
-      "coupling",
-    );
+    const lever = plan({ ...head, mechanics: { ...head.mechanics, brakeLever: true } }, "coupling");
     expect(kindsOf(lever)).toContain("try-block");
-    const easing = plan(head, "coupling").steps.find(
-      (s) => s.kind === "hub-ease",
-    );
+    const easing = plan(head, "coupling").steps.find((s) => s.kind === "hub-ease");
     expect(easing?.how.join(" ")).toContain("This is the try of the block");
     expect(kindsOf(plan(head, "coupling"))).not.toContain("try-block");
   });
@@ -223,20 +190,11 @@ describe("the order of the trade (common practice, no source)", () => {
   it("a light lead-screw machine is aligned with its motor on; the screw finds its place by hand", () => {
     const sheet = plan(defaultAxis("engraver", "X"), "align-screw");
     const kinds = kindsOf(sheet);
-    for (const none of ["motor-off", "hub-ease", "hub-off"])
-      expect(kinds).not.toContain(none);
+    for (const none of ["motor-off", "hub-ease", "hub-off"]) expect(kinds).not.toContain(none);
     expect(kinds).toEqual(
-      expect.arrayContaining([
-        "light-snug",
-        "move-near-fixed",
-        "light-tight",
-        "move-near-far",
-        "far-shut",
-      ]),
+      expect.arrayContaining(["light-snug", "move-near-fixed", "light-tight", "move-near-far", "far-shut"]),
     );
-    expect(
-      sheet.steps.find((s) => s.kind === "move-near-fixed")?.title,
-    ).toContain("by the lead screw by hand");
+    expect(sheet.steps.find((s) => s.kind === "move-near-fixed")?.title).toContain("by the lead screw by hand");
   });
 
   it("a rotating nut’s bearing: belt, flange, clamps; nothing of a turning screw", () => {
@@ -247,20 +205,12 @@ describe("the order of the trade (common practice, no source)", () => {
     };
     const sheet = plan(rot, "nut-bearing");
     expect(kindsOf(sheet)).toEqual(
-      expect.arrayContaining([
-        "belt-off",
-        "nut-flange-off",
-        "bearing-in",
-        "nut-flange-on",
-        "belt-on",
-      ]),
+      expect.arrayContaining(["belt-off", "nut-flange-off", "bearing-in", "nut-flange-on", "belt-on"]),
     );
     const parts = sheet.steps.flatMap((s) => s.parts.map((p) => p.name));
     expect(parts).toContain("nut bearing set");
     expect(parts).not.toContain("end-bearing set");
-    expect(JOB_KINDS.filter((k) => k.fits(rot)).map((k) => k.id)).not.toContain(
-      "bearing-preload",
-    );
+    expect(JOB_KINDS.filter((k) => k.fits(rot)).map((k) => k.id)).not.toContain("bearing-preload");
   });
 
   it("a ground or preloaded nut is never opened; its days at the shop are said; flushing takes nothing apart", () => {
@@ -282,22 +232,16 @@ describe("the order of the trade (common practice, no source)", () => {
       nutService: "rebuild",
     }).steps.flatMap((s) => s.parts.map((p) => p.name));
     expect(balls).toContain("balls, one size, one set");
-    expect(kindsOf(plan(x, "ball-nut", { nutService: "flush" }))).not.toContain(
-      "motor-off",
-    );
+    expect(kindsOf(plan(x, "ball-nut", { nutService: "flush" }))).not.toContain("motor-off");
   });
 
   it("carriages one by one, unloaded and felt, drive clear, and a proof this axis can give", () => {
     const sheet = plan(defaultAxis("router", "X"), "carriages");
     const kinds = kindsOf(sheet);
     expect(kinds.filter((k) => /^carriage-\d$/.test(k))).toHaveLength(4);
-    expect(kinds.indexOf("mesh-clear")).toBeLessThan(
-      kinds.indexOf("carriage-1"),
-    );
+    expect(kinds.indexOf("mesh-clear")).toBeLessThan(kinds.indexOf("carriage-1"));
     expect(kinds).toContain("retest-pattern");
-    const stepper = kindsOf(
-      plan({ ...defaultAxis("router", "X"), motor: "stepper" }, "carriages"),
-    );
+    const stepper = kindsOf(plan({ ...defaultAxis("router", "X"), motor: "stepper" }, "carriages"));
     expect(stepper).toContain("retest-travel-steps");
     expect(stepper).not.toContain("retest-travel-load");
   });
@@ -305,9 +249,7 @@ describe("the order of the trade (common practice, no source)", () => {
   it("what needs the axis to move is done powered, hands out; what needs hands is done isolated", () => {
     const gib = plan(head, "gib").steps.find((s) => s.kind === "set-gib");
     expect(gib).toMatchObject({ hands: "out", verbs: ["jog"] });
-    const rock = plan(head, "gib", { gib: "rock" }).steps.find(
-      (s) => s.kind === "set-gib-rock",
-    );
+    const rock = plan(head, "gib", { gib: "rock" }).steps.find((s) => s.kind === "set-gib-rock");
     expect(rock).toMatchObject({ hands: "in", verbs: ["rock"] });
     const home = kindsOf(plan(x, "home-switch"));
     expect(home.indexOf("energise")).toBeLessThan(home.indexOf("marker"));
@@ -315,8 +257,7 @@ describe("the order of the trade (common practice, no source)", () => {
 
   it("X, Y and Z of one machine differ where they differ", () => {
     const out = (config: AxisConfig): string =>
-      plan(config, "screw").steps.find((s) => s.kind === "screw-out")?.title ??
-      "";
+      plan(config, "screw").steps.find((s) => s.kind === "screw-out")?.title ?? "";
     expect(out(x)).toContain("the side its nut’s flange faces");
     const barred = { ...x, mechanics: { ...x.mechanics, flangePasses: false } };
     expect(out(barred)).toContain("by the far end");
@@ -333,15 +274,14 @@ describe("the order of the trade (common practice, no source)", () => {
     });
     expect(kindsOf(loose)).toContain("tighten:hub-screw");
     expect(kindsOf(loose)).not.toContain("motor-off");
-    expect(
-      loose.steps.find((s) => s.kind === "tighten:hub-screw")?.title,
-    ).toContain("Coupling clamp screw on the screw");
+    expect(loose.steps.find((s) => s.kind === "tighten:hub-screw")?.title).toContain(
+      "Coupling clamp screw on the screw",
+    );
     expect(kindsOf(plan(x, "tighten"))).toContain("try-all");
   });
 
   it("a drag brake nobody looked for is looked for with the covers off; covers of a small machine take less", () => {
-    const covers = (config: AxisConfig) =>
-      plan(config, "home-switch").steps.find((q) => q.kind === "covers-off");
+    const covers = (config: AxisConfig) => plan(config, "home-switch").steps.find((q) => q.kind === "covers-off");
     expect(covers(z)?.how.join(" ")).toContain("drag brake");
     const known = {
       ...z,
@@ -349,9 +289,7 @@ describe("the order of the trade (common practice, no source)", () => {
     };
     expect(covers(known)?.how.join(" ")).not.toContain("drag brake");
     expect(covers(x)?.how.join(" ")).not.toContain("drag brake");
-    expect(covers(defaultAxis("engraver", "X"))?.minutes).toBeLessThan(
-      covers(x)?.minutes ?? 0,
-    );
+    expect(covers(defaultAxis("engraver", "X"))?.minutes).toBeLessThan(covers(x)?.minutes ?? 0);
   });
 
   it("people and gear follow weight: an engraver’s screw wants no sling", () => {

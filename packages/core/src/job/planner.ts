@@ -80,9 +80,7 @@ export function planJob(request: JobRequest): JobPlan {
   const start = request.start ?? startState(letters);
   const works = request.axes.map((a): AxisWork => {
     const items = request.items.filter((i) => i.letter === a.letter);
-    const done = [...(request.done ?? [])].filter((id) =>
-      id.startsWith(`${a.letter}:`),
-    );
+    const done = [...(request.done ?? [])].filter((id) => id.startsWith(`${a.letter}:`));
     return {
       ...a,
       kinds: items.map((i) => i.kind),
@@ -113,13 +111,7 @@ function audited(plan: JobPlan): JobPlan {
 
 /** Worked axis by axis; the other phases step by step over all axes. */
 const BY_AXIS = new Set(["work", "prove"]);
-const JOGS: readonly Verb[] = [
-  "jog",
-  "creep",
-  "reverse",
-  "home",
-  "full-travel",
-];
+const JOGS: readonly Verb[] = ["jog", "creep", "reverse", "home", "full-travel"];
 
 interface OnAxis {
   readonly work: AxisWork;
@@ -148,9 +140,7 @@ class Walk {
         const kind = stepKind(id);
         const place = placeOf(on.work.config, kind);
         const phase = 1000 * Math.floor(place / 1000);
-        const key = BY_AXIS.has(kind.phase)
-          ? [phase, axis, place]
-          : [phase, place, axis];
+        const key = BY_AXIS.has(kind.phase) ? [phase, axis, place] : [phase, place, axis];
         return { on, kind, key };
       }),
     );
@@ -159,8 +149,7 @@ class Walk {
       return at < 0 ? 0 : a.key[at] - b.key[at];
     });
     // Nothing is left hanging on gear.
-    for (const on of this.on)
-      if (this.axis(on).gear === "taut") this.emit(BLOCK_BACK, on);
+    for (const on of this.on) if (this.axis(on).gear === "taut") this.emit(BLOCK_BACK, on);
     for (const { on, kind } of list) this.perform(kind, on);
     this.endPowered();
     this.emit(stepKind("sign-off"), null);
@@ -190,8 +179,7 @@ class Walk {
     // What came about by itself is not done twice.
     if (kind.id === "set-block" && this.axis(on).block !== "none") return;
     const place = valueOf(kind.at ?? null, this.context(on));
-    if (place && this.axis(on).member !== place)
-      this.move(on, place, kind.prefers);
+    if (place && this.axis(on).member !== place) this.move(on, place, kind.prefers);
     if (kind.power) this.toPower(kind.power, kind, on);
     const verbs = valueOf(kind.verbs ?? [], this.context(on));
     if (verbs.some((v) => JOGS.includes(v))) this.clearBlocks(on);
@@ -199,11 +187,7 @@ class Walk {
     this.emit(kind, on);
   }
 
-  private toPower(
-    power: "on" | "isolated",
-    kind: StepKind | null,
-    on: OnAxis | null,
-  ): void {
+  private toPower(power: "on" | "isolated", kind: StepKind | null, on: OnAxis | null): void {
     if (this.state.power === power) return;
     if (power === "on") {
       for (const { work } of this.on)
@@ -224,16 +208,10 @@ class Walk {
         (h) => state.block === "none" || h.id !== "self-locking screw",
       );
       const pull = pullOf(config, state);
-      const falls = (["down", "up"] as const).some(
-        (w) => pull[w] && !held.some((h) => h[w]),
-      );
-      const closing =
-        kind?.phase === "close" && each === on && kind.hands !== "out";
+      const falls = (["down", "up"] as const).some((w) => pull[w] && !held.some((h) => h[w]));
+      const closing = kind?.phase === "close" && each === on && kind.hands !== "out";
       if (falls || (closing && state.block === "none"))
-        this.emit(
-          stepKind(closing || kind?.phase === "close" ? "park" : "set-block"),
-          each,
-        );
+        this.emit(stepKind(closing || kind?.phase === "close" ? "park" : "set-block"), each);
     }
     this.emit(stepKind("isolate"), null);
   }
@@ -258,9 +236,7 @@ class Walk {
       const state = this.axis(each);
       const own = each === on;
       const effects = own ? valueOf(kind.effects ?? [], this.context(on)) : [];
-      const after = own
-        ? stateAfter(this.state, each.work.letter, effects)
-        : this.state;
+      const after = own ? stateAfter(this.state, each.work.letter, effects) : this.state;
       const now = holdersOf(config, state, this.state.power);
       const then = holdersOf(config, after.axes[each.work.letter], after.power);
       const stays = now.filter((h) => then.some((x) => x.id === h.id));
@@ -268,14 +244,8 @@ class Walk {
       const parts = isHeld(config, state, now);
       const lever = config.brake && config.mechanics.brakeLever;
       // A brake without lever: the step that eases the path is the try of the block.
-      if (state.block === "set" && (!parts || lever || !config.brake))
-        this.emit(stepKind("try-block"), each);
-      else if (
-        state.block === "none" &&
-        isSelfLocking(config) &&
-        !parts &&
-        !state.notes["self-lock-tried"]
-      )
+      if (state.block === "set" && (!parts || lever || !config.brake)) this.emit(stepKind("try-block"), each);
+      else if (state.block === "none" && isSelfLocking(config) && !parts && !state.notes["self-lock-tried"])
         this.emit(stepKind("try-self-lock"), each);
     }
   }
@@ -289,11 +259,7 @@ class Walk {
       return;
     }
     const state = this.axis(on);
-    if (
-      this.state.power === "isolated" &&
-      isGravityAxis(config) &&
-      state.gear === "none"
-    ) {
+    if (this.state.power === "isolated" && isGravityAxis(config) && state.gear === "none") {
       const onGear: MechanismState = {
         ...state,
         gear: "taut",
@@ -313,27 +279,17 @@ class Walk {
     if (this.state.power === "isolated") {
       const powered: MechanismState = { ...state, block: "none", tied: false };
       if (!waysToMove(config, powered, "on", place).includes("jog"))
-        throw new NoWay(
-          `${on.work.letter} cannot be brought ${place} as it stands.`,
-        );
+        throw new NoWay(`${on.work.letter} cannot be brought ${place} as it stands.`);
       this.toPower("on", null, on);
     }
     this.clearBlocks(on);
     const jog = this.wayNow(on, this.axis(on), place);
-    if (!jog)
-      throw new NoWay(
-        `${on.work.letter} cannot be brought ${place} as it stands.`,
-      );
+    if (!jog) throw new NoWay(`${on.work.letter} cannot be brought ${place} as it stands.`);
     this.doMove(on, place, jog);
   }
 
   /** A way that exists in a state, the gentlest first; with its brake let go by the lever if that is what it takes. */
-  private wayNow(
-    on: OnAxis,
-    state: MechanismState,
-    place: Place,
-    prefers?: Way,
-  ): { way: Way; lever: boolean } | null {
+  private wayNow(on: OnAxis, state: MechanismState, place: Place, prefers?: Way): { way: Way; lever: boolean } | null {
     const { config } = on.work;
     const ways = waysToMove(config, state, this.state.power, place);
     if (ways.length > 0)
@@ -341,23 +297,13 @@ class Walk {
         way: prefers && ways.includes(prefers) ? prefers : ways[0],
         lever: false,
       };
-    const levered =
-      config.mechanics.brakeLever || config.mechanics.brakeAt === "screw";
+    const levered = config.mechanics.brakeLever || config.mechanics.brakeAt === "screw";
     if (!config.brake || !levered || this.state.power === "on") return null;
-    const let_ = waysToMove(
-      config,
-      { ...state, brakeLet: true },
-      "isolated",
-      place,
-    ).at(0);
+    const let_ = waysToMove(config, { ...state, brakeLet: true }, "isolated", place).at(0);
     return let_ ? { way: let_, lever: true } : null;
   }
 
-  private doMove(
-    on: OnAxis,
-    place: Place,
-    { way, lever }: { way: Way; lever: boolean },
-  ): void {
+  private doMove(on: OnAxis, place: Place, { way, lever }: { way: Way; lever: boolean }): void {
     const kind = moveStep(place, way, lever);
     if (kind.hands !== "out") this.holdFor(kind, on);
     this.emit(kind, on);
@@ -387,19 +333,11 @@ class Walk {
   }
 
   private line(letter: string | null, after: MachineState): string {
-    const shown = this.on.filter(
-      (o) => letter === null || o.work.letter === letter,
-    );
+    const shown = this.on.filter((o) => letter === null || o.work.letter === letter);
     return shown
       .map((o) => {
-        const words = stateWords(
-          o.work.config,
-          after.axes[o.work.letter],
-          after.power,
-        );
-        return this.on.length > 1 && letter === null
-          ? `${o.work.letter}: ${words}`
-          : words;
+        const words = stateWords(o.work.config, after.axes[o.work.letter], after.power);
+        return this.on.length > 1 && letter === null ? `${o.work.letter}: ${words}` : words;
       })
       .join("; ");
   }

@@ -1,13 +1,6 @@
 import { defaultAxis } from "../axis";
 import { planJob } from "./planner";
-import {
-  jobProgress,
-  recordOf,
-  refuseOrder,
-  stepBlocked,
-  type JobEvent,
-  type SignedStep,
-} from "./progress";
+import { jobProgress, recordOf, refuseOrder, stepBlocked, type JobEvent, type SignedStep } from "./progress";
 import { doneWords } from "./record";
 import type { JobFigure } from "./retest";
 import { readingWithin, refuseSign, type SignRules } from "./signing";
@@ -37,10 +30,7 @@ const good = (step: PlannedStep, over: Partial<SignedStep> = {}): SignedStep =>
     kept: step.keeps ? "as it was" : null,
     change: "",
     reading: step.reading ? (step.reading.from ?? 0) : null,
-    figure:
-      step.retest === "chain"
-        ? { lostMm: 0.004, expandedMm: 0.001, runId: null }
-        : null,
+    figure: step.retest === "chain" ? { lostMm: 0.004, expandedMm: 0.001, runId: null } : null,
     holdBy: step.hold ? "Ama" : "",
     reason: "",
     words: "",
@@ -52,54 +42,34 @@ function at(kind: JobKindId, want: (step: PlannedStep) => boolean) {
   const plan = planOf(kind);
   const i = plan.steps.findIndex(want);
   if (i < 0) throw new Error("no such step");
-  const events = plan.steps
-    .slice(0, i)
-    .map((s): JobEvent => ({ kind: "sign", ...good(s) }));
+  const events = plan.steps.slice(0, i).map((s): JobEvent => ({ kind: "sign", ...good(s) }));
   const progress = jobProgress(plan, events);
-  const refuse = (over: Partial<SignedStep> = {}): string =>
-    refuseSign(progress, good(plan.steps[i], over), rules);
+  const refuse = (over: Partial<SignedStep> = {}): string => refuseSign(progress, good(plan.steps[i], over), rules);
   return { plan, progress, step: plan.steps[i], refuse };
 }
 
 describe("signing a step", () => {
   it("every step of every sheet takes a signature in the sheet’s own order, and none before its turn", () => {
-    for (const kind of [
-      "fixed-bearings",
-      "screw",
-      "gib",
-      "coupling",
-      "home-switch",
-    ] as const) {
+    for (const kind of ["fixed-bearings", "screw", "gib", "coupling", "home-switch"] as const) {
       const plan = planOf(kind);
       const events: JobEvent[] = [];
       for (const step of plan.steps) {
         const progress = jobProgress(plan, events);
         expect(refuseSign(progress, good(step), rules)).toBe("");
         const last = plan.steps[plan.steps.length - 1];
-        if (step !== last)
-          expect(refuseSign(progress, good(last), rules)).toContain(
-            "cannot be signed yet",
-          );
+        if (step !== last) expect(refuseSign(progress, good(last), rules)).toContain("cannot be signed yet");
         events.push({ kind: "sign", ...good(step) });
-        expect(refuseSign(jobProgress(plan, events), good(step), rules)).toBe(
-          "That step is signed already.",
-        );
+        expect(refuseSign(jobProgress(plan, events), good(step), rules)).toBe("That step is signed already.");
       }
       expect(jobProgress(plan, events).finished).toBe(true);
     }
   });
 
   it("a hold wants a name, a find its answer, what was kept its state, a change its words", () => {
-    expect(
-      at("fixed-bearings", (s) => !!s.hold).refuse({ holdBy: "  " }),
-    ).toContain("say by first name who vouches");
-    expect(
-      at("fixed-bearings", (s) => s.finds.length > 0).refuse({ found: null }),
-    ).toContain("Say what was found");
+    expect(at("fixed-bearings", (s) => !!s.hold).refuse({ holdBy: "  " })).toContain("say by first name who vouches");
+    expect(at("fixed-bearings", (s) => s.finds.length > 0).refuse({ found: null })).toContain("Say what was found");
     const kept = at("fixed-bearings", (s) => s.keeps !== null);
-    expect(kept.refuse({ kept: null })).toContain(
-      `Say how the ${kept.step.keeps} went back`,
-    );
+    expect(kept.refuse({ kept: null })).toContain(`Say how the ${kept.step.keeps} went back`);
     expect(kept.refuse({ kept: "changed" })).toContain("Say what was changed");
     expect(kept.refuse({ kept: "changed", change: "0.05 less" })).toBe("");
   });
@@ -109,39 +79,24 @@ describe("signing a step", () => {
     const figure = { lostMm: 0.031, expandedMm: 0.001, runId: null };
     expect(retest.refuse({ figure: null })).toContain("has no figure yet");
     expect(retest.refuse({ figure })).toContain("The retest does not pass.");
-    expect(retest.refuse({ figure, reason: "roughing only" })).toBe(
-      "A deviation is accepted by name.",
-    );
-    expect(
-      retest.refuse({ figure, reason: "roughing only", holdBy: "Ama" }),
-    ).toBe("");
+    expect(retest.refuse({ figure, reason: "roughing only" })).toBe("A deviation is accepted by name.");
+    expect(retest.refuse({ figure, reason: "roughing only", holdBy: "Ama" })).toBe("");
   });
 
   it("so is a reading of any other retest that is out of its bounds", () => {
     const retest = at("gib", (s) => s.retest === "travel-load");
-    expect(retest.refuse({ reading: null })).toBe(
-      "Highest load less lowest is missing.",
-    );
+    expect(retest.refuse({ reading: null })).toBe("Highest load less lowest is missing.");
     expect(retest.refuse({ reading: 8 })).toBe("");
     expect(retest.refuse({ reading: 8.1 })).toContain(
       "Highest load less lowest 8.1 % is out of bounds: it should be from 0.0 % up to 8.0 %.",
     );
-    expect(retest.refuse({ reading: 8.1, reason: "old ways" })).toBe(
-      "A deviation is accepted by name.",
-    );
-    expect(
-      retest.refuse({ reading: 8.1, reason: "old ways", holdBy: "Ama" }),
-    ).toBe("");
-    expect(
-      [7.9, 8, 8.1, -0.1].map((v) => readingWithin(retest.step, v)),
-    ).toEqual([true, true, false, false]);
+    expect(retest.refuse({ reading: 8.1, reason: "old ways" })).toBe("A deviation is accepted by name.");
+    expect(retest.refuse({ reading: 8.1, reason: "old ways", holdBy: "Ama" })).toBe("");
+    expect([7.9, 8, 8.1, -0.1].map((v) => readingWithin(retest.step, v))).toEqual([true, true, false, false]);
   });
 
   it("an order that breaks a need is refused in words, the sheet’s own is not", () => {
-    const { plan, progress } = at(
-      "fixed-bearings",
-      (s) => s.id === planOf("fixed-bearings").steps[0].id,
-    );
+    const { plan, progress } = at("fixed-bearings", (s) => s.id === planOf("fixed-bearings").steps[0].id);
     const own = plan.steps.map((s) => s.id);
     expect(refuseOrder(progress, own)).toEqual([]);
     expect(refuseOrder(progress, [...own].reverse()).length).toBeGreaterThan(0);
@@ -153,9 +108,7 @@ describe("the record of a job", () => {
   it("keeps the steps of sheets gone by, and says only what was really renewed", () => {
     const plan = planOf("fixed-bearings");
     const cut = plan.steps.findIndex((s) => s.kind === "retainer-off") + 1;
-    const signs = plan.steps
-      .slice(0, cut)
-      .map((s): JobEvent => ({ kind: "sign", ...good(s) }));
+    const signs = plan.steps.slice(0, cut).map((s): JobEvent => ({ kind: "sign", ...good(s) }));
     const start = jobProgress(plan, signs).state;
     const anew = planJob({
       axes: plan.axes,
@@ -163,16 +116,11 @@ describe("the record of a job", () => {
       options: DEFAULT_OPTIONS,
       start,
     });
-    const events: JobEvent[] = [
-      ...signs,
-      { kind: "plan", why: "loose", plan: anew },
-    ];
+    const events: JobEvent[] = [...signs, { kind: "plan", why: "loose", plan: anew }];
     for (const s of anew.steps) events.push({ kind: "sign", ...good(s) });
     const progress = jobProgress(plan, events);
     expect(progress.finished).toBe(true);
-    expect(progress.earlier.map((r) => r.step.id)).toEqual(
-      plan.steps.slice(0, cut).map((s) => s.id),
-    );
+    expect(progress.earlier.map((r) => r.step.id)).toEqual(plan.steps.slice(0, cut).map((s) => s.id));
     expect(recordOf(progress)).toHaveLength(cut + anew.steps.length);
     expect(doneWords(recordOf(progress), "X")).not.toContain("renewed");
     expect(doneWords(recordOf(progress), "X")).toContain("bearing preload set");
@@ -181,9 +129,7 @@ describe("the record of a job", () => {
   it("a cut after the ring came off ends with preload, lock and torque", () => {
     const plan = planOf("fixed-bearings");
     const cut = plan.steps.findIndex((s) => s.kind === "retainer-off") + 1;
-    const signs = plan.steps
-      .slice(0, cut)
-      .map((s): JobEvent => ({ kind: "sign", ...good(s) }));
+    const signs = plan.steps.slice(0, cut).map((s): JobEvent => ({ kind: "sign", ...good(s) }));
     const { steps } = planJob({
       axes: plan.axes,
       items: [],
@@ -192,47 +138,27 @@ describe("the record of a job", () => {
     });
     const kinds = steps.map((s) => s.kind);
     expect(kinds).toEqual(
-      expect.arrayContaining([
-        "retainer-on",
-        "set-preload",
-        "motor-on",
-        "coupling-shut",
-        "retest-chain",
-      ]),
+      expect.arrayContaining(["retainer-on", "set-preload", "motor-on", "coupling-shut", "retest-chain"]),
     );
-    for (const never of ["housing-off", "bearing-in", "bearing-out"])
-      expect(kinds).not.toContain(never);
-    expect(steps.find((s) => s.kind === "retainer-on")?.torques.join()).toMatch(
-      /retainer screws.*N·m/,
-    );
+    for (const never of ["housing-off", "bearing-in", "bearing-out"]) expect(kinds).not.toContain(never);
+    expect(steps.find((s) => s.kind === "retainer-on")?.torques.join()).toMatch(/retainer screws.*N·m/);
     expect(steps.flatMap((s) => s.parts)).toEqual([]);
   });
 
   it("a step cannot be signed in a state that does not allow it, nor a proof before the work", () => {
     const plan = planOf("fixed-bearings");
     const fresh = jobProgress(plan, []);
-    const step = (kind: string): PlannedStep =>
-      plan.steps.find((s) => s.kind === kind) as PlannedStep;
-    expect(stepBlocked(fresh, step("motor-off")).join(" ")).toContain(
-      "has hands in with the power on",
-    );
-    expect(stepBlocked(fresh, step("retest-chain")).join(" ")).toContain(
-      "It comes after",
-    );
-    expect(stepBlocked(fresh, step("sign-off")).join(" ")).toContain(
-      "is not signed yet",
-    );
+    const step = (kind: string): PlannedStep => plan.steps.find((s) => s.kind === kind) as PlannedStep;
+    expect(stepBlocked(fresh, step("motor-off")).join(" ")).toContain("has hands in with the power on");
+    expect(stepBlocked(fresh, step("retest-chain")).join(" ")).toContain("It comes after");
+    expect(stepBlocked(fresh, step("sign-off")).join(" ")).toContain("is not signed yet");
     expect(stepBlocked(fresh, plan.steps[0])).toEqual([]);
   });
 
   it("a smooth bearing does not go straight on to the new set: it asks", () => {
     const feel = at("fixed-bearings", (s) => s.kind === "finger-feel");
-    expect(feel.refuse({ found: "smooth" })).toContain(
-      "it does not go straight on",
-    );
-    expect(
-      feel.refuse({ found: "smooth", reason: "apart anyway, renewed" }),
-    ).toBe("");
+    expect(feel.refuse({ found: "smooth" })).toContain("it does not go straight on");
+    expect(feel.refuse({ found: "smooth", reason: "apart anyway, renewed" })).toBe("");
     expect(feel.refuse({ found: "rough" })).toBe("");
   });
 });

@@ -50,10 +50,7 @@ export interface JobProgress {
 }
 
 /** Where a job stands: its sheet and everything that happened, in order. */
-export function jobProgress(
-  first: JobPlan,
-  events: readonly JobEvent[],
-): JobProgress {
+export function jobProgress(first: JobPlan, events: readonly JobEvent[]): JobProgress {
   let plan = first;
   let earlier: RecordedStep[] = [];
   /** Only steps of the present sheet can be taken back. */
@@ -71,8 +68,7 @@ export function jobProgress(
     else if (event.kind === "kit") {
       if (event.on) ready.add(event.item);
       else ready.delete(event.item);
-    } else if (event.kind === "undo")
-      signed = signed.filter((s) => s.step !== event.step);
+    } else if (event.kind === "undo") signed = signed.filter((s) => s.step !== event.step);
     else {
       earlier = [...earlier, ...recorded()];
       signed = [];
@@ -80,10 +76,7 @@ export function jobProgress(
     }
   }
   const done = new Set(signed.map((s) => s.step));
-  const state = recorded().reduce(
-    (s, { step }) => stateAfter(s, step.axis, step.effects),
-    plan.start,
-  );
+  const state = recorded().reduce((s, { step }) => stateAfter(s, step.axis, step.effects), plan.start);
   return {
     plan,
     earlier,
@@ -110,10 +103,7 @@ export function recordOf(progress: JobProgress): readonly RecordedStep[] {
 }
 
 /** What stands against doing a step now, in words; empty when nothing does. */
-export function stepBlocked(
-  progress: JobProgress,
-  step: PlannedStep,
-): readonly string[] {
+export function stepBlocked(progress: JobProgress, step: PlannedStep): readonly string[] {
   const { axes } = progress.plan;
   if (step.id === "sign-off")
     return progress.plan.steps
@@ -129,18 +119,13 @@ export function stepBlocked(
         (s.axis === null || step.axis === null || s.axis === step.axis),
     );
   return [
-    ...new Set(
-      auditStepNow(axes, progress.state, step).map((f) => `It ${f.words}.`),
-    ),
+    ...new Set(auditStepNow(axes, progress.state, step).map((f) => `It ${f.words}.`)),
     ...waits.slice(0, 1).map((s) => `It comes after “${s.title}”.`),
   ];
 }
 
 /** The rest of a sheet in another order, each step’s state worked out anew. */
-export function reordered(
-  progress: JobProgress,
-  order: readonly string[],
-): JobPlan {
+export function reordered(progress: JobProgress, order: readonly string[]): JobPlan {
   const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
   const { axes } = progress.plan;
   let state = progress.state;
@@ -148,14 +133,10 @@ export function reordered(
     const step = byId.get(id);
     if (!step) return [];
     state = stateAfter(state, step.axis, step.effects);
-    const shown = axes.filter(
-      (a) => step.axis === null || a.letter === step.axis,
-    );
+    const shown = axes.filter((a) => step.axis === null || a.letter === step.axis);
     const words = shown.map((a) => {
       const line = stateWords(a.config, state.axes[a.letter], state.power);
-      return axes.length > 1 && step.axis === null
-        ? `${a.letter}: ${line}`
-        : line;
+      return axes.length > 1 && step.axis === null ? `${a.letter}: ${line}` : line;
     });
     return [{ ...step, state: words.join("; ") }];
   });
@@ -163,25 +144,13 @@ export function reordered(
 }
 
 /** Where a changed order of what is left goes wrong; empty when it can be worked. */
-export function refuseOrder(
-  progress: JobProgress,
-  order: readonly string[],
-): readonly string[] {
+export function refuseOrder(progress: JobProgress, order: readonly string[]): readonly string[] {
   const left = progress.plan.steps.filter((s) => !progress.done.has(s.id));
   const known = new Set(left.map((s) => s.id));
-  if (
-    order.length !== left.length ||
-    new Set(order).size !== order.length ||
-    !order.every((id) => known.has(id))
-  )
+  if (order.length !== left.length || new Set(order).size !== order.length || !order.every((id) => known.has(id)))
     return ["The order must name every step that is left, each once."];
-  if (order.at(-1) !== left.at(-1)?.id)
-    return [`“${left.at(-1)?.title ?? ""}” comes last.`];
+  if (order.at(-1) !== left.at(-1)?.id) return [`“${left.at(-1)?.title ?? ""}” comes last.`];
   const plan = reordered(progress, order);
-  const names = new Map(
-    plan.steps.map((s) => [s.id, s.axis ? `${s.axis}: ${s.title}` : s.title]),
-  );
-  return auditSheet({ ...plan, kit: kitOf(plan) }).map(
-    (f) => `“${names.get(f.step) ?? f.step}” ${f.words}.`,
-  );
+  const names = new Map(plan.steps.map((s) => [s.id, s.axis ? `${s.axis}: ${s.title}` : s.title]));
+  return auditSheet({ ...plan, kit: kitOf(plan) }).map((f) => `“${names.get(f.step) ?? f.step}” ${f.words}.`);
 }

@@ -25,25 +25,18 @@ const DONE_WORDS: Readonly<Record<string, string>> = {
  * What was really done on an axis, for its history: parts that were put in, fasteners tightened by
  * name, things set. What was only taken off and put back is not called renewed.
  */
-export function doneWords(
-  record: readonly RecordedStep[],
-  letter: string,
-): string {
+export function doneWords(record: readonly RecordedStep[], letter: string): string {
   const own = record.filter((r) => r.step.axis === letter);
   const renewed = own.flatMap((r) => r.step.parts.map((p) => p.name));
   const tightened = own
-    .filter(
-      (r) => r.step.kind.startsWith("tighten:") || r.step.kind === "try-all",
-    )
+    .filter((r) => r.step.kind.startsWith("tighten:") || r.step.kind === "try-all")
     .map((r) =>
       r.step.kind === "try-all"
         ? "fasteners tried and tightened"
         : `${r.step.kind.slice("tighten:".length)} screws tightened`,
     );
   const set = own.flatMap((r) =>
-    r.step.effects.flatMap((e) =>
-      e.kind === "note" && DONE_WORDS[e.id] ? [DONE_WORDS[e.id]] : [],
-    ),
+    r.step.effects.flatMap((e) => (e.kind === "note" && DONE_WORDS[e.id] ? [DONE_WORDS[e.id]] : [])),
   );
   const found = own.flatMap((r) => {
     const find = r.step.finds.find((f) => f.id === r.signed.found);
@@ -51,16 +44,12 @@ export function doneWords(
   });
   const words = [
     ...new Set([
-      ...(renewed.length
-        ? [`renewed: ${[...new Set(renewed)].join(", ")}`]
-        : []),
+      ...(renewed.length ? [`renewed: ${[...new Set(renewed)].join(", ")}`] : []),
       ...tightened,
       ...set,
       ...found,
     ]),
   ];
   if (words.length > 0) return words.join("; ");
-  return own.some((r) => r.step.phase === "work")
-    ? "opened and closed, nothing renewed"
-    : "looked at, nothing opened";
+  return own.some((r) => r.step.phase === "work") ? "opened and closed, nothing renewed" : "looked at, nothing opened";
 }

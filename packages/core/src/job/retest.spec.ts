@@ -4,43 +4,16 @@ const before: JobFigure = { lostMm: 0.027, expandedMm: 0.001, runId: 1 };
 
 describe("judging a retest", () => {
   const limits = { leaveMm: 0.01, repairMm: 0.025 };
-  const judge = (
-    lostMm: number,
-    expandedMm = 0.001,
-    was: JobFigure | null = before,
-  ) => judgeRetest(was, { lostMm, expandedMm, runId: null }, limits, "metric");
+  const judge = (lostMm: number, expandedMm = 0.001, was: JobFigure | null = before) =>
+    judgeRetest(was, { lostMm, expandedMm, runId: null }, limits, "metric");
 
   it.each([
     ["below what can be left", 0.009, 0.001, true, "it can be left"],
-    [
-      "perhaps above what can be left",
-      0.0105,
-      0.001,
-      true,
-      "look again in a week",
-    ],
-    [
-      "with the repair limit inside its U",
-      0.0251,
-      0.001,
-      false,
-      "this retest cannot tell",
-    ],
+    ["perhaps above what can be left", 0.0105, 0.001, true, "look again in a week"],
+    ["with the repair limit inside its U", 0.0251, 0.001, false, "this retest cannot tell"],
     ["likelier good, but not shown to be", 0.0245, 0.001, false, "cannot tell"],
-    [
-      "above the repair limit",
-      0.0265,
-      0.001,
-      false,
-      "find which link still moves",
-    ],
-    [
-      "between them, and smaller than both U can tell",
-      0.02,
-      0.001,
-      true,
-      "look again in a week",
-    ],
+    ["above the repair limit", 0.0265, 0.001, false, "find which link still moves"],
+    ["between them, and smaller than both U can tell", 0.02, 0.001, true, "look again in a week"],
   ])("%s", (_, lost, u, passes, words) => {
     const judged = judge(lost, u);
     expect(judged.passes).toBe(passes);
@@ -62,20 +35,13 @@ describe("judging a retest", () => {
   });
 
   it("typed without saying what it was measured with, it cannot tell and does not pass", () => {
-    const typed = judgeRetest(
-      before,
-      { lostMm: 0.004, expandedMm: null, runId: null },
-      limits,
-      "metric",
-    );
+    const typed = judgeRetest(before, { lostMm: 0.004, expandedMm: null, runId: null }, limits, "metric");
     expect(typed).toMatchObject({ passes: false, code: "cannot-tell" });
     expect(typed.words).toContain("uncertainty unknown");
   });
 
   it("with nothing measured before, only the limits count", () => {
-    expect(judge(0.02, 0.001, null).words).toContain(
-      "nothing was measured before",
-    );
+    expect(judge(0.02, 0.001, null).words).toContain("nothing was measured before");
     expect(judge(0.004, 0.001, null).passes).toBe(true);
   });
 });

@@ -1,11 +1,5 @@
 import type { LossLimits } from "../axis";
-import {
-  conformity,
-  formatLimit,
-  formatWithU,
-  type Conformity,
-  type UnitSystem,
-} from "../quantity";
+import { conformity, formatLimit, formatWithU, type Conformity, type UnitSystem } from "../quantity";
 
 /** A loss measured for a job, mm; the run it comes from where it was taken as a test. */
 export interface JobFigure {
@@ -35,8 +29,7 @@ export function judgeRetest(
   system: UnitSystem,
 ): RetestJudgement {
   const size = Math.abs(after.lostMm);
-  const figure = (f: JobFigure): string =>
-    formatWithU(f.lostMm, f.expandedMm, { system });
+  const figure = (f: JobFigure): string => formatWithU(f.lostMm, f.expandedMm, { system });
   const limit = (mm: number): string => formatLimit(mm, system);
   const judged = conformity(after, limits);
   const both = bothExpanded(before, after);
@@ -50,10 +43,7 @@ export function judgeRetest(
     words: `${compared} ${words}`,
   });
   if (judged.code === "act")
-    return say(
-      false,
-      `Above ${limit(limits.repairMm)}, the limit for repair: find which link still moves.`,
-    );
+    return say(false, `Above ${limit(limits.repairMm)}, the limit for repair: find which link still moves.`);
   if (judged.code === "cannot-tell")
     return say(
       false,
@@ -62,34 +52,20 @@ export function judgeRetest(
         : `${limit(limits.repairMm)}, the limit for repair, lies inside that: this retest cannot tell. A finer indicator or more runs settles it.`,
     );
   if (before && both !== null && -change > both)
-    return say(
-      false,
-      "Worse than before by more than both uncertainties together.",
-    );
-  if (judged.code === "sound")
-    return say(true, `Below ${limit(limits.leaveMm)}: it can be left.`);
+    return say(false, "Worse than before by more than both uncertainties together.");
+  if (judged.code === "sound") return say(true, `Below ${limit(limits.leaveMm)}: it can be left.`);
   if (judged.perhaps)
-    return say(
-      true,
-      `Perhaps above ${limit(limits.leaveMm)}, under the limit for repair: look again in a week.`,
-    );
+    return say(true, `Perhaps above ${limit(limits.leaveMm)}, under the limit for repair: look again in a week.`);
   if (before && (both === null || change <= both))
     return say(
       false,
       `Above ${limit(limits.leaveMm)}, and the work has not made it smaller than both uncertainties can tell.`,
     );
-  return say(
-    true,
-    `Smaller, and may be compensated; above ${limit(limits.leaveMm)}, so look again in a week.`,
-  );
+  return say(true, `Smaller, and may be compensated; above ${limit(limits.leaveMm)}, so look again in a week.`);
 }
 
 /** Both uncertainties together, mm; null where one of them is not known. */
-function bothExpanded(
-  before: JobFigure | null,
-  after: JobFigure,
-): number | null {
-  if (!before || before.expandedMm === null || after.expandedMm === null)
-    return null;
+function bothExpanded(before: JobFigure | null, after: JobFigure): number | null {
+  if (!before || before.expandedMm === null || after.expandedMm === null) return null;
   return Math.hypot(before.expandedMm, after.expandedMm);
 }

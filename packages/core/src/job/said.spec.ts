@@ -33,12 +33,9 @@ describe("the words of a step fit the axis", () => {
   });
 
   it("a rise of the load is read by what drives the axis", () => {
-    const rise = (config: AxisConfig, kind: JobKindId): string =>
-      step(plan(config, kind), "slow-jog").ifNot;
+    const rise = (config: AxisConfig, kind: JobKindId): string => step(plan(config, kind), "slow-jog").ifNot;
     expect(rise(x, "align-screw")).toMatch(/coupling or journal/);
-    expect(rise({ ...x, transmission: "belt" }, "align-screw")).toMatch(
-      /pulley or journal/,
-    );
+    expect(rise({ ...x, transmission: "belt" }, "align-screw")).toMatch(/pulley or journal/);
     expect(rise(router, "carriages")).toMatch(/rack.*pinion/);
     expect(rise(rotating, "nut-bearing")).toMatch(/clamps.*turn of the nut/);
     const week = step(plan(rotating, "nut-bearing"), "sign-off").how.join(" ");
@@ -46,8 +43,7 @@ describe("the words of a step fit the axis", () => {
   });
 
   it("fresh parts are spoken of only where something fresh went in", () => {
-    const retest = (kind: JobKindId): string =>
-      step(plan(x, kind), "retest-chain").how.join(" ");
+    const retest = (kind: JobKindId): string => step(plan(x, kind), "retest-chain").how.join(" ");
     expect(retest("align-screw")).not.toContain("fresh");
     expect(retest("fixed-bearings")).toContain("fresh bearings");
   });
@@ -60,16 +56,9 @@ describe("the words of a step fit the axis", () => {
       const corner = step(sheet, `carriage-${n}`);
       expect(corner.how[0]).toContain("jack over to this corner");
       expect(corner.tools).toContain("jack");
-      expect(corner.torques).toEqual([
-        expect.stringContaining("4 × screws of each carriage"),
-      ]);
+      expect(corner.torques).toEqual([expect.stringContaining("4 × screws of each carriage")]);
     }
-    const order = [
-      "release-load",
-      "square-gantry",
-      "mesh-set",
-      "retest-pattern",
-    ];
+    const order = ["release-load", "square-gantry", "mesh-set", "retest-pattern"];
     const places = order.map((kind) => kinds.indexOf(kind));
     expect(places).not.toContain(-1);
     expect([...places].sort((a, b) => a - b)).toEqual(places);
@@ -90,9 +79,7 @@ describe("the words of a step fit the axis", () => {
       return step(sheet, "set-preload");
     };
     const matched = set("angular-pair");
-    expect(matched.how.join(" ")).toMatch(
-      /0\.11 N·m.* to 0\.33 N·m.*25 mm bore/,
-    );
+    expect(matched.how.join(" ")).toMatch(/0\.11 N·m.* to 0\.33 N·m.*25 mm bore/);
     expect(matched.reading?.label).toContain("after locking");
     expect(matched.reading?.from).toBeCloseTo(0.11, 2);
     expect(matched.reading?.to).toBeCloseTo(0.33, 2);
@@ -103,13 +90,7 @@ describe("the words of a step fit the axis", () => {
 
   it("the screw leaves by the end its nut’s flange faces, or the other where the flange does not pass", () => {
     const out = (flangeSide: "fixed" | "far", flangePasses: boolean): string =>
-      step(
-        plan(
-          { ...x, mechanics: { ...x.mechanics, flangeSide, flangePasses } },
-          "screw",
-        ),
-        "screw-out",
-      ).title;
+      step(plan({ ...x, mechanics: { ...x.mechanics, flangeSide, flangePasses } }, "screw"), "screw-out").title;
     expect(out("fixed", true)).toContain("fixed end");
     expect(out("far", true)).toContain("far end");
     expect(out("fixed", false)).toContain("far end");
@@ -142,8 +123,6 @@ describe("the words of a step fit the axis", () => {
   });
 
   it("sheet-metal screws want no figure from a book", () => {
-    expect(step(plan(x, "coupling"), "covers-on").torques.join(" ")).toContain(
-      "snug",
-    );
+    expect(step(plan(x, "coupling"), "covers-on").torques.join(" ")).toContain("snug");
   });
 });

@@ -24,22 +24,17 @@ export const made = (id: string): Effect => ({ kind: "note", id });
 export const tried = (joint: JointId): Effect => made(`tried:${joint}`);
 
 /** Head, table, gantry: as said inside a sentence. */
-export const memberOf = (config: AxisConfig): string =>
-  memberName(config).toLowerCase();
-export const screwOf = (config: AxisConfig): string =>
-  config.transmission === "plain-screw" ? "lead screw" : "screw";
+export const memberOf = (config: AxisConfig): string => memberName(config).toLowerCase();
+export const screwOf = (config: AxisConfig): string => (config.transmission === "plain-screw" ? "lead screw" : "screw");
 /** Where a new part’s weight is nobody’s note, it is said to be usual. */
-export const kgWords = ({ kg, noted }: Mass): string =>
-  `about ${kg} kg${noted ? "" : " (usual for its size)"}`;
-export const weightWords = (config: AxisConfig): string =>
-  kgWords(memberMass(config));
+export const kgWords = ({ kg, noted }: Mass): string => `about ${kg} kg${noted ? "" : " (usual for its size)"}`;
+export const weightWords = (config: AxisConfig): string => kgWords(memberMass(config));
 
 export const gravity = isGravityAxis;
 export const balanced = hasBalance;
 
 /** The lock of the bearing nut, as this axis has it. */
-export const isTab = (config: AxisConfig): boolean =>
-  config.lockNut === "double-nut-tab";
+export const isTab = (config: AxisConfig): boolean => config.lockNut === "double-nut-tab";
 
 /** How the fixed end’s nut is called here. */
 export function nutWords(config: AxisConfig): string {
@@ -48,29 +43,17 @@ export function nutWords(config: AxisConfig): string {
 }
 
 /** Is the brake without a lever still the only thing that says whether the block carries? */
-export function easingTriesBlock(
-  config: AxisConfig,
-  state: MechanismState,
-): boolean {
+export function easingTriesBlock(config: AxisConfig, state: MechanismState): boolean {
   return gravity(config) && state.block === "set";
 }
 
 /** Effects of easing a joint of the path: on a blocked gravity axis that is the try of the block. */
-export function eased(
-  config: AxisConfig,
-  state: MechanismState,
-  effects: readonly Effect[],
-): readonly Effect[] {
-  return easingTriesBlock(config, state)
-    ? [...effects, { kind: "block", to: "tried" }]
-    : effects;
+export function eased(config: AxisConfig, state: MechanismState, effects: readonly Effect[]): readonly Effect[] {
+  return easingTriesBlock(config, state) ? [...effects, { kind: "block", to: "tried" }] : effects;
 }
 
 /** What is added to a step that eases the path over an untried block. */
-export function easingWords(
-  config: AxisConfig,
-  state: MechanismState,
-): readonly string[] {
+export function easingWords(config: AxisConfig, state: MechanismState): readonly string[] {
   if (!easingTriesBlock(config, state)) return [];
   return [
     `This is the try of the block: an indicator on the ${memberOf(config)}, nobody under it, ease by a hair and watch. More than 0.1 mm: tighten again, locks off, set the block anew.`,
@@ -94,8 +77,7 @@ export function torqueOf(config: AxisConfig, joint: JointId): string {
   }
 }
 
-export const isOpen = (state: MechanismState, joint: JointId): boolean =>
-  jointAt(state, joint) !== "tight";
+export const isOpen = (state: MechanismState, joint: JointId): boolean => jointAt(state, joint) !== "tight";
 
 export const carriers = (kg: number): 1 | 2 => lifting(kg).people;
 

@@ -22,10 +22,7 @@ describe("against an independent search", () => {
     const steps = p.steps.filter((_, i) => i !== leaveOut);
     const seen = new Set<string>();
     const order: number[] = [];
-    const go = (
-      state: JobPlan["start"],
-      done: ReadonlySet<number>,
-    ): boolean => {
+    const go = (state: JobPlan["start"], done: ReadonlySet<number>): boolean => {
       if (done.size === steps.length) {
         const now = order.map((i) => steps[i]);
         const { kit } = sheetOf(p.axes, p.start, now);
@@ -39,25 +36,15 @@ describe("against an independent search", () => {
       const key = `${[...done].sort((a, b) => a - b).join()} ${JSON.stringify(state)}`;
       if (seen.has(key)) return false;
       seen.add(key);
-      const ready = steps.flatMap((s, i) =>
-        !done.has(i) && auditStepNow(p.axes, state, s).length === 0 ? [i] : [],
-      );
+      const ready = steps.flatMap((s, i) => (!done.has(i) && auditStepNow(p.axes, state, s).length === 0 ? [i] : []));
       // What only notes something hurts nobody and is done at once, but for a proof: too early it proves nothing.
       const free = ready.find(
         (i) =>
-          steps[i].retest === null &&
-          steps[i].id !== "sign-off" &&
-          steps[i].effects.every((e) => e.kind === "note"),
+          steps[i].retest === null && steps[i].id !== "sign-off" && steps[i].effects.every((e) => e.kind === "note"),
       );
       for (const i of free === undefined ? ready : [free]) {
         order.push(i);
-        if (
-          go(
-            stateAfter(state, steps[i].axis, steps[i].effects),
-            new Set([...done, i]),
-          )
-        )
-          return true;
+        if (go(stateAfter(state, steps[i].axis, steps[i].effects), new Set([...done, i]))) return true;
         order.pop();
       }
       return false;
@@ -87,16 +74,10 @@ describe("against an independent search", () => {
         loose: [],
       });
       const changes = small.steps.flatMap((s, n) =>
-        s.effects.some((e) => e.kind !== "note") && !own.includes(s.kind)
-          ? [n]
-          : [],
+        s.effects.some((e) => e.kind !== "note") && !own.includes(s.kind) ? [n] : [],
       );
       expect(changes.length).toBeGreaterThan(1);
-      for (const i of changes)
-        expect([small.steps[i].id, findOrder(small, i)]).toEqual([
-          small.steps[i].id,
-          false,
-        ]);
+      for (const i of changes) expect([small.steps[i].id, findOrder(small, i)]).toEqual([small.steps[i].id, false]);
     },
   );
 });

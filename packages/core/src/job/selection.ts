@@ -25,13 +25,7 @@ import {
 import { JOB_KINDS } from "./job-kinds.table";
 import { placeOf } from "./order";
 import { STEP_KINDS, stepKind } from "./step-kinds";
-import {
-  valueOf,
-  type JobKindId,
-  type JobOptions,
-  type StepContext,
-  type StepKind,
-} from "./step-kind";
+import { valueOf, type JobKindId, type JobOptions, type StepContext, type StepKind } from "./step-kind";
 
 /** What is asked for on one axis. */
 export interface AxisWork {
@@ -50,15 +44,7 @@ export interface AxisWork {
 }
 
 /** Put in by the walk where they are wanted, or once for the machine. */
-const UNPLACED = new Set([
-  "gear-take",
-  "block-away",
-  "block-back",
-  "isolate",
-  "tools-out",
-  "energise",
-  "sign-off",
-]);
+const UNPLACED = new Set(["gear-take", "block-away", "block-back", "isolate", "tools-out", "energise", "sign-off"]);
 
 /** One step as it is on this axis, whatever its state. */
 interface Fitted {
@@ -87,9 +73,7 @@ export function selectSteps(work: AxisWork): ReadonlySet<string> {
 }
 
 const RESTORING = STEP_KINDS.filter((k) => k.restores);
-const OPENING = STEP_KINDS.filter(
-  (k) => !k.restores && k.effects && !k.id.startsWith("light-"),
-);
+const OPENING = STEP_KINDS.filter((k) => !k.restores && k.effects && !k.id.startsWith("light-"));
 
 /** Steps that may do something to a joint or a note, in their order; what depends on the sheet may do it to any. */
 class Doers<Key> {
@@ -104,9 +88,7 @@ class Doers<Key> {
     let doers = this.known.get(key);
     if (!doers) {
       doers = this.among.filter(({ effects = [] }) =>
-        typeof effects === "function"
-          ? true
-          : effects.some((e) => this.has(e, key)),
+        typeof effects === "function" ? true : effects.some((e) => this.has(e, key)),
       );
       this.known.set(key, doers);
     }
@@ -114,14 +96,8 @@ class Doers<Key> {
   }
 }
 
-const OPENERS = new Doers<JointId>(
-  OPENING,
-  (e, joint) => e.kind === "joint" && e.joint === joint,
-);
-const MAKERS = new Doers<string>(
-  STEP_KINDS,
-  (e, note) => e.kind === "note" && e.id === note,
-);
+const OPENERS = new Doers<JointId>(OPENING, (e, joint) => e.kind === "joint" && e.joint === joint);
+const MAKERS = new Doers<string>(STEP_KINDS, (e, note) => e.kind === "note" && e.id === note);
 
 class Selection {
   private readonly chosen = new Map<string, Fitted>();
@@ -135,10 +111,7 @@ class Selection {
   private readonly places = new Map<StepKind, number>();
   private readonly begun: boolean;
   /** Where and how far each joint is opened by what is chosen. */
-  private readonly lowered = new Map<
-    JointId,
-    { readonly place: number; readonly to: JointState }[]
-  >();
+  private readonly lowered = new Map<JointId, { readonly place: number; readonly to: JointState }[]>();
   /** Steps whose way is opened, and stays so: they ask the same whatever else comes on the sheet. */
   private readonly reached = new Set<Fitted>();
 
@@ -177,8 +150,7 @@ class Selection {
     const wanted = { kinds: new Set(work.kinds), loose: work.loose };
     for (const id of work.kinds) {
       const kind = JOB_KINDS.find((k) => k.id === id);
-      if (!kind?.fits(work.config))
-        throw new Error(`“${kind?.name ?? id}” does not fit ${work.letter}`);
+      if (!kind?.fits(work.config)) throw new Error(`“${kind?.name ?? id}” does not fit ${work.letter}`);
       for (const step of kind.steps(work.config, work.options, wanted))
         if (!work.done.has(step) && !this.isMoot(step)) this.add(step);
     }
@@ -211,15 +183,8 @@ class Selection {
   /** It would open what stands open since before this sheet began. */
   private isOpenAlready(kind: StepKind): boolean {
     if (kind.restores) return false;
-    const lowers = this.does(kind).flatMap((e) =>
-      e.kind === "joint" && e.to !== "tight" ? [e] : [],
-    );
-    return (
-      lowers.length > 0 &&
-      lowers.every(
-        (e) => openness(jointAt(this.work.start, e.joint)) >= openness(e.to),
-      )
-    );
+    const lowers = this.does(kind).flatMap((e) => (e.kind === "joint" && e.to !== "tight" ? [e] : []));
+    return lowers.length > 0 && lowers.every((e) => openness(jointAt(this.work.start, e.joint)) >= openness(e.to));
   }
 
   private add(id: string): void {
@@ -261,13 +226,8 @@ class Selection {
       : effects.flatMap((e): [JointId, JointState][] =>
           e.kind === "joint" && e.to !== "tight" ? [[e.joint, e.to]] : [],
         );
-    const needs = [
-      ...effectNeeds(this.work.config, effects),
-      ...valueOf(kind.needs ?? [], c),
-    ];
-    const fixed = [kind.effects, kind.needs, kind.uses].every(
-      (of) => typeof of !== "function",
-    );
+    const needs = [...effectNeeds(this.work.config, effects), ...valueOf(kind.needs ?? [], c)];
+    const fixed = [kind.effects, kind.needs, kind.uses].every((of) => typeof of !== "function");
     const uses = valueOf(kind.uses ?? [], c);
     return { kind, effects, needs, lowers, uses, fixed };
   }
@@ -293,26 +253,19 @@ class Selection {
     const place = this.place(kind);
     for (const need of needs) {
       if (need.side !== "open" || !this.has.includes(need.joint)) continue;
-      if (openness(this.opened(need.joint, place)) >= openness(need.at))
-        continue;
+      if (openness(this.opened(need.joint, place)) >= openness(need.at)) continue;
       const opener = this.opener(need.joint, need.at, place);
       if (opener) this.add(opener.id);
     }
     for (const note of uses) {
       if (this.work.start.notes[note]) continue;
-      const maker = MAKERS.of(note).find((k) =>
-        this.does(k).some((e) => e.kind === "note" && e.id === note),
-      );
+      const maker = MAKERS.of(note).find((k) => this.does(k).some((e) => e.kind === "note" && e.id === note));
       if (maker) this.add(maker.id);
     }
   }
 
   /** The least that opens a joint far enough. */
-  private opener(
-    joint: JointId,
-    at: JointState,
-    before: number,
-  ): StepKind | undefined {
+  private opener(joint: JointId, at: JointState, before: number): StepKind | undefined {
     let best: { readonly kind: StepKind; readonly to: number } | undefined;
     for (const kind of OPENERS.of(joint)) {
       if (this.place(kind) >= before) continue;
@@ -332,10 +285,7 @@ class Selection {
       if (this.chosen.has(kind.id)) continue;
       if (kind.wanted && !kind.wanted(opened)) continue;
       const puts = this.does(kind).some(
-        (e) =>
-          e.kind === "joint" &&
-          this.has.includes(e.joint) &&
-          openness(opened(e.joint)) > openness(e.to),
+        (e) => e.kind === "joint" && this.has.includes(e.joint) && openness(opened(e.joint)) > openness(e.to),
       );
       const school = kind.id === "set-gib" || kind.id === "set-gib-rock";
       if (puts && !(school && this.otherGib(kind.id))) this.add(kind.id);
@@ -354,13 +304,9 @@ class Selection {
   private hold(): void {
     const { config, start } = this.work;
     if (!isGravityAxis(config)) return;
-    const freed =
-      pathOf(config).some((j) => this.isOpened(j)) ||
-      this.chosen.has("unhook-balance");
+    const freed = pathOf(config).some((j) => this.isOpened(j)) || this.chosen.has("unhook-balance");
     const eased = this.isOpened("head") || this.isOpened("column");
-    const handsIn = [...this.chosen.values()].some(
-      (f) => f.kind.hands !== "out",
-    );
+    const handsIn = [...this.chosen.values()].some((f) => f.kind.hands !== "out");
     // What stands on its block already is left there by the walk.
     if (freed || eased || (handsIn && !config.brake)) this.add("set-block");
     if (hasBalance(config) && (freed || start.balance === "secured")) {
@@ -368,20 +314,11 @@ class Selection {
       this.add("release-balance");
     }
     if (!screwTurns(config)) return;
-    const ends: readonly JointId[] = [
-      "bearing-nut",
-      "bearings",
-      "retainer",
-      "housing",
-    ];
-    const lets = ends.some(
-      (j) => openness(this.opened(j)) >= openness("loose"),
-    );
+    const ends: readonly JointId[] = ["bearing-nut", "bearings", "retainer", "housing"];
+    const lets = ends.some((j) => openness(this.opened(j)) >= openness("loose"));
     if (lets && !start.prop) this.add("prop-in");
     if (lets || start.prop) this.add("prop-out");
-    const parted =
-      this.opened("nut-bracket") === "off" ||
-      this.opened("bracket-member") === "off";
+    const parted = this.opened("nut-bracket") === "off" || this.opened("bracket-member") === "off";
     if (lets && parted && !start.sling) this.add("sling-on");
     if ((lets && parted) || start.sling) this.add("sling-off");
     if (this.opened("bearing-nut") === "off") this.add("wind-up");
@@ -391,19 +328,13 @@ class Selection {
   private align(): void {
     const { config, start } = this.work;
     const nut = this.isOpened("nut-bracket") || this.isOpened("bracket-member");
-    const shifted =
-      config.mechanics.fixedEnd !== "pinned" && this.isOpened("housing");
+    const shifted = config.mechanics.fixedEnd !== "pinned" && this.isOpened("housing");
     if ((nut || shifted) && hasFarEnd(config)) this.add("far-ease");
     if (!this.movesByHand()) return;
-    if (
-      config.brake &&
-      config.mechanics.brakeAt === "motor" &&
-      !config.mechanics.brakeLever
-    )
+    if (config.brake && config.mechanics.brakeAt === "motor" && !config.mechanics.brakeLever)
       if (!this.supportOnly()) this.add(frontStep(config));
     if (hasBalance(config) && isGravityAxis(config) && !this.supportOnly()) {
-      if (start.joints["balance-link"] === undefined)
-        this.add("unhook-balance");
+      if (start.joints["balance-link"] === undefined) this.add("unhook-balance");
       this.add("hook-balance");
     }
   }
@@ -424,20 +355,10 @@ class Selection {
 
   /** Only the far end is open: the member was jogged there and stays. */
   private supportOnly(): boolean {
-    const others: readonly JointId[] = [
-      "hub-screw",
-      "belt",
-      "nut-bracket",
-      "bracket-member",
-      "bearing-nut",
-      "housing",
-    ];
+    const others: readonly JointId[] = ["hub-screw", "belt", "nut-bracket", "bracket-member", "bearing-nut", "housing"];
     // On a sheet begun elsewhere nothing could be jogged there first.
     if (this.begun && this.work.start.member !== "near-far") return false;
-    return (
-      this.opened("far-support") === "off" &&
-      !others.some((j) => this.isOpened(j))
-    );
+    return this.opened("far-support") === "off" && !others.some((j) => this.isOpened(j));
   }
 
   /** What is lost is noted before, what was opened is proven after. */
@@ -449,20 +370,13 @@ class Selection {
     };
     // Once isolated with parts off nobody can go to a mark and write its number down.
     const stillKnown = power === "on" && start.referenced;
-    if (
-      open.some((j) => LOSES_HOME.includes(j)) ||
-      this.movesByHand() ||
-      !start.referenced
-    ) {
+    if (open.some((j) => LOSES_HOME.includes(j)) || this.movesByHand() || !start.referenced) {
       if (stillKnown && !start.notes["home-noted"]) this.add("note-home");
       this.add("creep");
       this.add("reference");
     }
-    for (const joint of open)
-      for (const retest of retestsOf(config, joint))
-        this.add(`retest-${retest}`);
-    for (const proof of owedIn(start.notes))
-      this.add(`retest-${retestFor(config, proof)}`);
+    for (const joint of open) for (const retest of retestsOf(config, joint)) this.add(`retest-${retest}`);
+    for (const proof of owedIn(start.notes)) this.add(`retest-${retestFor(config, proof)}`);
     if (this.chosen.has("retest-chain")) {
       note("measure-before", "before-known");
       this.add("review-compensation");
@@ -471,8 +385,7 @@ class Selection {
       this.add("creep");
       this.add("slow-jog");
     }
-    const opensFront =
-      this.chosen.has("hub-ease") && config.mechanics.couplingHidden;
+    const opensFront = this.chosen.has("hub-ease") && config.mechanics.couplingHidden;
     const parks = this.chosen.has("set-block") || this.chosen.has("far-open");
     if ((opensFront || parks) && !this.begun) {
       this.add("go-opening");

@@ -112,10 +112,7 @@ export interface AnyJob {
 
 /** Any job on one to three axes, one to three kinds of work on each. */
 export function anyJob(next: () => number): AnyJob {
-  const letters = ["X", "Y", "Z"].slice(
-    0,
-    next() < 0.75 ? 1 : next() < 0.6 ? 2 : 3,
-  );
+  const letters = ["X", "Y", "Z"].slice(0, next() < 0.75 ? 1 : next() < 0.6 ? 2 : 3);
   const axes = letters.map((letter) => ({
     letter,
     config: anyAxis(letter, next),
@@ -123,26 +120,18 @@ export function anyJob(next: () => number): AnyJob {
   const items = axes.flatMap(({ letter, config }): JobItem[] => {
     const fits = JOB_KINDS.filter((k) => k.fits(config));
     const count = next() < 0.6 ? 1 : next() < 0.6 ? 2 : 3;
-    return [
-      ...new Set(Array.from({ length: count }, () => pickFrom(fits, next).id)),
-    ].map((kind) => ({ letter, kind }));
+    return [...new Set(Array.from({ length: count }, () => pickFrom(fits, next).id))].map((kind) => ({ letter, kind }));
   });
   return { axes, items, options: anyOptions(next) };
 }
 
 /** How the machine stands after the first steps of a plan. */
 export function stateAt(plan: JobPlan, count: number): MachineState {
-  return plan.steps
-    .slice(0, count)
-    .reduce((state, s) => stateAfter(state, s.axis, s.effects), plan.start);
+  return plan.steps.slice(0, count).reduce((state, s) => stateAfter(state, s.axis, s.effects), plan.start);
 }
 
 /** A plan as the audit takes it, with the kit its steps ask for. */
-export function sheetOf(
-  axes: readonly JobAxis[],
-  start: MachineState,
-  steps: readonly PlannedStep[],
-): MechanismSheet {
+export function sheetOf(axes: readonly JobAxis[], start: MachineState, steps: readonly PlannedStep[]): MechanismSheet {
   return {
     axes,
     start,

@@ -16,14 +16,7 @@ import type {
 } from "../machine";
 import type { QuantityKind } from "../quantity";
 
-export const PHASES = [
-  "prepare",
-  "secure",
-  "work",
-  "power",
-  "prove",
-  "close",
-] as const;
+export const PHASES = ["prepare", "secure", "work", "power", "prove", "close"] as const;
 export type Phase = (typeof PHASES)[number];
 
 export const JOB_KIND_IDS = [
@@ -55,12 +48,7 @@ export type JobKindId = (typeof JOB_KIND_IDS)[number];
 
 export const PRELOAD_SCHOOLS = ["torque", "drag", "feel"] as const;
 export const ALIGN_SCHOOLS = ["carriage", "crest"] as const;
-export const GIB_SCHOOLS = [
-  "knee",
-  "seize-and-back",
-  "lost-motion",
-  "rock",
-] as const;
+export const GIB_SCHOOLS = ["knee", "seize-and-back", "lost-motion", "rock"] as const;
 export const NUT_SERVICES = ["flush", "rebuild", "send-out"] as const;
 
 export interface JobOptions {

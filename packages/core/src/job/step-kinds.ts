@@ -28,8 +28,7 @@ const TIGHTEN_STEPS: readonly StepKind[] = TIGHTENED.map((joint) => ({
   hands: "in",
   power: "isolated",
   minutes: 8,
-  fits: (config: AxisConfig) =>
-    fastenersOf(config).some((f) => f.joint === joint),
+  fits: (config: AxisConfig) => fastenersOf(config).some((f) => f.joint === joint),
   effects: [tried(joint), to(joint, "tight")],
   torques: [joint],
   words: ({ config }) => {

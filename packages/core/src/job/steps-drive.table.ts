@@ -36,18 +36,12 @@ const PART_FINDS: readonly FindChoice[] = [
   { id: "rusty", words: "rusty", say: "Coolant gets in: look at the seal and its lip." },
   { id: "smooth", words: "smooth", asks: true, say: "Smooth: stop and think. Put it back with its preload and measure again, or renew it because it is apart: say which, and why." },
 ];
-const rotating = (c: StepContext["config"]): boolean =>
-  c.transmission === "rotating-nut";
-const pillow = (c: StepContext["config"]): boolean =>
-  c.mechanics.fixedEnd === "pillow-block";
-const pinned = (c: StepContext["config"]): boolean =>
-  c.mechanics.fixedEnd === "pinned";
+const rotating = (c: StepContext["config"]): boolean => c.transmission === "rotating-nut";
+const pillow = (c: StepContext["config"]): boolean => c.mechanics.fixedEnd === "pillow-block";
+const pinned = (c: StepContext["config"]): boolean => c.mechanics.fixedEnd === "pinned";
 const renews = ({ kinds, options }: StepContext): boolean =>
-  kinds.has("fixed-bearings") ||
-  kinds.has("nut-bearing") ||
-  (kinds.has("screw") && options.newBearings);
-const houses = (c: StepContext["config"]): string =>
-  rotating(c) ? "nut housing" : "bearing housing";
+  kinds.has("fixed-bearings") || kinds.has("nut-bearing") || (kinds.has("screw") && options.newBearings);
+const houses = (c: StepContext["config"]): string => (rotating(c) ? "nut housing" : "bearing housing");
 /** The window of a matched set, where nobody has the maker’s at hand. */
 function dragWords(config: StepContext["config"]): string {
   const usual = usualSetDrag(config);
@@ -65,13 +59,8 @@ function dragBounds(config: StepContext["config"]): {
 /** The screw is flicked or pulled by a cord only where it turns with nothing on it. */
 const turnsFree = ({ config, sheet }: StepContext): boolean => {
   const parted = sheet.has("hub-ease") || sheet.has("belt-off");
-  const clear =
-    !config.brake || (config.mechanics.brakeAt === "motor" && parted);
-  return (
-    screwTurns(config) &&
-    clear &&
-    (sheet.has("nut-parted") || (!gravity(config) && parted))
-  );
+  const clear = !config.brake || (config.mechanics.brakeAt === "motor" && parted);
+  return screwTurns(config) && clear && (sheet.has("nut-parted") || (!gravity(config) && parted));
 };
 
 /** From the motor to the end bearings: what comes off, and how it goes back on. Common practice, no source. */

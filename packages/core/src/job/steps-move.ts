@@ -40,12 +40,8 @@ export const GEAR_TAKE: StepKind = {
 /** How the member comes off its block by a hair: lifted, or by its screw where lifting does not turn that. */
 function offTheBlock({ config, state }: StepContext): string {
   const member = memberOf(config);
-  const parted =
-    jointAt(state, "nut-bracket") === "off" ||
-    jointAt(state, "bracket-member") === "off";
-  const lets = brakeIsClear(config, state)
-    ? ""
-    : ", the brake let go by its lever meanwhile and back at once";
+  const parted = jointAt(state, "nut-bracket") === "off" || jointAt(state, "bracket-member") === "off";
+  const lets = brakeIsClear(config, state) ? "" : ", the brake let go by its lever meanwhile and back at once";
   if (parted || !screwTurns(config))
     return `Raise the ${member} on the gear by a hair, wait, draw the block out by its handle.`;
   if (turnsAsItRises(config))
@@ -86,9 +82,7 @@ export const BLOCK_BACK: StepKind = {
     { kind: "block", to: "set" },
     { kind: "block", to: "tried" },
     { kind: "gear", to: "none" },
-    ...(balanced(config) && !config.brake
-      ? [{ kind: "tie", to: true } as const]
-      : []),
+    ...(balanced(config) && !config.brake ? [{ kind: "tie", to: true } as const] : []),
   ],
   words: ({ config }) => ({
     title: "Block back under, tried again by easing the gear",
@@ -97,19 +91,13 @@ export const BLOCK_BACK: StepKind = {
       `Packed to the height at which the ${memberOf(config)} stands now, standing flat, nothing that can tip.`,
       "Ease the gear until it is slack, an indicator on the casting: less than 0.1 mm.",
       ...(balanced(config) && !config.brake
-        ? [
-            "Strap or chain it down again: the balance will pull once it is let act.",
-          ]
+        ? ["Strap or chain it down again: the balance will pull once it is let act."]
         : []),
     ],
     caution: "Nobody under it, no hand between.",
     good: "The block carries, the gear is slack.",
   }),
-  tools: [
-    "lifting gear",
-    "block or stand rated for the weight",
-    "indicator on a magnetic base",
-  ],
+  tools: ["lifting gear", "block or stand rated for the weight", "indicator on a magnetic base"],
   hold: "The member stands on its block again. I have tried it.",
 };
 
@@ -132,14 +120,10 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
       const where = PLACE_NAMES[place];
       const pinned =
         state.balance === "secured" && state.joints["balance-link"] !== "off"
-          ? [
-              "Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod.",
-            ]
+          ? ["Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod."]
           : [];
       const let_ = lever
-        ? [
-            "The brake is let go by its lever or release screws meanwhile, and goes back at once.",
-          ]
+        ? ["The brake is let go by its lever or release screws meanwhile, and goes back at once."]
         : [];
       switch (way) {
         case "screw-by-hand":
@@ -154,9 +138,7 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
                 : "What is tightened there is in line.",
             how: [
               `Turn the ${screwOf(config)} by its hub or journal${place === "opening" ? ", a turn at most" : ""}; never by the thread.`,
-              ...(state.gear === "taut"
-                ? ["The gear follows, just taut."]
-                : []),
+              ...(state.gear === "taut" ? ["The gear follows, just taut."] : []),
               ...pinned,
               ...let_,
             ],

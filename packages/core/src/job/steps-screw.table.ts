@@ -1,12 +1,4 @@
-import {
-  hasScrew,
-  isCoupled,
-  jointsOf,
-  lifting,
-  motorMass,
-  screwMass,
-  screwTurns,
-} from "../machine";
+import { hasScrew, isCoupled, jointsOf, lifting, motorMass, screwMass, screwTurns } from "../machine";
 import {
   balanced,
   carriers,
@@ -26,26 +18,19 @@ import type { StepContext, StepKind } from "./step-kind";
 type Config = StepContext["config"];
 const rotating = (c: Config): boolean => c.transmission === "rotating-nut";
 const pillow = (c: Config): boolean => c.mechanics.fixedEnd === "pillow-block";
-const ballNut = (c: Config): boolean =>
-  hasScrew(c) && c.transmission !== "plain-screw";
-const hidden = (c: Config): boolean =>
-  isCoupled(c) && c.mechanics.couplingHidden;
+const ballNut = (c: Config): boolean => hasScrew(c) && c.transmission !== "plain-screw";
+const hidden = (c: Config): boolean => isCoupled(c) && c.mechanics.couplingHidden;
 /** Aligned by the carriage: what is tightened near the fixed end while the rest is snug. */
-const opensNut = ({ sheet }: StepContext): boolean =>
-  sheet.has("nut-tight") || sheet.has("float-bracket");
+const opensNut = ({ sheet }: StepContext): boolean => sheet.has("nut-tight") || sheet.has("float-bracket");
 const joined = ({ state }: StepContext): boolean =>
-  state.joints["nut-bracket"] !== "off" &&
-  state.joints["bracket-member"] !== "off";
+  state.joints["nut-bracket"] !== "off" && state.joints["bracket-member"] !== "off";
 const slings = (c: Config): readonly string[] =>
-  lifting(screwMass(c)).people === 2
-    ? ["sling", ...(lifting(screwMass(c)).gear ? ["lifting gear"] : [])]
-    : [];
+  lifting(screwMass(c)).people === 2 ? ["sling", ...(lifting(screwMass(c)).gear ? ["lifting gear"] : [])] : [];
 /** The end that the nut’s flange faces, or the other. */
 const endOf = (c: Config, flange: boolean): string =>
   (c.mechanics.flangeSide === "fixed") === flange ? "fixed end" : "far end";
 const carried = (c: Config): string => {
-  if (gravity(c))
-    return "On its sling, straight along its own line, one hand steadying; nobody under it.";
+  if (gravity(c)) return "On its sling, straight along its own line, one hand steadying; nobody under it.";
   return lifting(screwMass(c)).people === 2
     ? "Two people, a sling at its middle; kept straight."
     : "By hand, kept straight.";

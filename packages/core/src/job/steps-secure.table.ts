@@ -1,29 +1,16 @@
 import { isSelfLocking, isStretched, memberMass } from "../machine";
-import {
-  balanced,
-  gravity,
-  isTab,
-  made,
-  memberOf,
-  screwOf,
-  supportAlone,
-  to,
-  weightWords,
-} from "./said";
+import { balanced, gravity, isTab, made, memberOf, screwOf, supportAlone, to, weightWords } from "./said";
 import type { StepContext, StepKind } from "./step-kind";
 
 /** A bench machine or an engraver: little covers, few screws. */
 const isSmall = (config: StepContext["config"]): boolean =>
   config.transmission !== "rack" && config.screw.nominalMm <= 16;
 
-const isRotating = (config: StepContext["config"]): boolean =>
-  config.transmission === "rotating-nut";
+const isRotating = (config: StepContext["config"]): boolean => config.transmission === "rotating-nut";
 
 function warmAt(config: StepContext["config"]): string {
   if (isRotating(config)) return "warmth of the nut housing";
-  return gravity(config)
-    ? "warmth of the top bearing"
-    : "warmth of the bearing end";
+  return gravity(config) ? "warmth of the top bearing" : "warmth of the bearing end";
 }
 
 /** What a rise of the load says, by what drives the axis. */
@@ -40,17 +27,12 @@ function weekChecks({ config, sheet }: StepContext): readonly string[] {
   const checks = [
     sheet.has("retest-chain") ? "the loss, at the same place" : "",
     sheet.has("bearing-in") || sheet.has("set-preload") ? warmAt(config) : "",
-    sheet.has("set-gib") ||
-    sheet.has("carriage-1") ||
-    sheet.has("set-wheels") ||
-    sheet.has("centre-cage")
+    sheet.has("set-gib") || sheet.has("carriage-1") || sheet.has("set-wheels") || sheet.has("centre-cage")
       ? "how it moves end to end"
       : "",
     sheet.has("belt-on") ? "the belt’s tension" : "",
     sheet.has("switch-on") ? "home, seven times" : "",
-    sheet.has("shim-head") || sheet.has("shim-column")
-      ? "the sweep of the table"
-      : "",
+    sheet.has("shim-head") || sheet.has("shim-column") ? "the sweep of the table" : "",
     "the paint marks on what was tightened",
   ];
   return checks.filter(Boolean);

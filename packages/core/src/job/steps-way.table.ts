@@ -1,15 +1,5 @@
 import { memberMass } from "../machine";
-import {
-  eased,
-  easingWords,
-  FASTENER_FINDS,
-  gravity,
-  made,
-  memberOf,
-  to,
-  tried,
-  weightWords,
-} from "./said";
+import { eased, easingWords, FASTENER_FINDS, gravity, made, memberOf, to, tried, weightWords } from "./said";
 import type { StepContext, StepKind } from "./step-kind";
 
 type Config = StepContext["config"];
@@ -29,12 +19,7 @@ const WAY_FINDS = [
   },
 ];
 
-const CORNERS = [
-  "one corner",
-  "the corner opposite",
-  "the third corner",
-  "the last corner",
-] as const;
+const CORNERS = ["one corner", "the corner opposite", "the third corner", "the last corner"] as const;
 /** Carriages one by one, each signed: the others keep the member in line. */
 // prettier-ignore
 const CARRIAGES: readonly StepKind[] = CORNERS.map((corner, i): StepKind => ({

@@ -10,9 +10,7 @@ import {
 } from ".";
 
 const walk = (...positions: number[]): ApproachTrack =>
-  positions
-    .slice(1)
-    .reduce((t, p) => followTrack(t, p), startTrack(positions[0]));
+  positions.slice(1).reduce((t, p) => followTrack(t, p), startTrack(positions[0]));
 const fromBelow: WantedApproach = {
   targetMm: 180,
   direction: "+",
@@ -38,15 +36,11 @@ describe("judgeApproach", () => {
     const back = judgeApproach(walk(180, 150, 180.006, 180), fromBelow);
     expect(back).toMatchObject({ kind: "overshot" });
     expect(back.kind === "overshot" && back.byMm).toBeCloseTo(0.006, 9);
-    expect(
-      judgeApproach(walk(180, 210, 179.994, 180), fromAbove),
-    ).toMatchObject({ kind: "overshot" });
+    expect(judgeApproach(walk(180, 210, 179.994, 180), fromAbove)).toMatchObject({ kind: "overshot" });
   });
 
   it("is content again after a fresh run-up", () => {
-    expect(judgeApproach(walk(180, 150, 180.006, 150, 180), fromBelow)).toEqual(
-      { kind: "good" },
-    );
+    expect(judgeApproach(walk(180, 150, 180.006, 150, 180), fromBelow)).toEqual({ kind: "good" });
   });
 
   it("tells the wrong side, a short run-up and a wrong place apart", () => {
@@ -72,14 +66,8 @@ describe("judgeApproach", () => {
 });
 
 describe("watchStill", () => {
-  const run = (
-    samples: [number, number | null][],
-    resolution = 0.001,
-  ): StillWatch | null =>
-    samples.reduce<StillWatch | null>(
-      (w, [at, v]) => watchStill(w, v, at, resolution),
-      null,
-    );
+  const run = (samples: [number, number | null][], resolution = 0.001): StillWatch | null =>
+    samples.reduce<StillWatch | null>((w, [at, v]) => watchStill(w, v, at, resolution), null);
 
   it("counts the time within one display step", () => {
     expect(

@@ -14,11 +14,7 @@ export function startTrack(positionMm: number): ApproachTrack {
 }
 
 /** Takes the next commanded position in. Steps below `noiseMm` are not movements. */
-export function followTrack(
-  track: ApproachTrack,
-  positionMm: number,
-  noiseMm = 1e-7,
-): ApproachTrack {
+export function followTrack(track: ApproachTrack, positionMm: number, noiseMm = 1e-7): ApproachTrack {
   const moved = positionMm - track.positionMm;
   if (Math.abs(moved) <= noiseMm) return track;
   const direction: Direction = moved > 0 ? "+" : "-";
@@ -55,34 +51,22 @@ export function signOf(direction: Direction): 1 | -1 {
  * axis still stands beyond it or was jogged back: the slack was then taken up from the other side by
  * an amount nobody knows, so no correction can mend it.
  */
-export function judgeApproach(
-  track: ApproachTrack,
-  wanted: WantedApproach,
-): ApproachJudgement {
+export function judgeApproach(track: ApproachTrack, wanted: WantedApproach): ApproachJudgement {
   const { targetMm, direction, toleranceMm, minRunUpMm } = wanted;
   const sign = signOf(direction);
   const beyond = (track.positionMm - targetMm) * sign;
   const stroke = Math.abs(track.positionMm - track.strokeStartMm);
   if (Math.abs(beyond) > toleranceMm) {
     const startedBefore = (targetMm - track.strokeStartMm) * sign > toleranceMm;
-    if (
-      beyond > 0 &&
-      track.lastDirection === direction &&
-      startedBefore &&
-      beyond < minRunUpMm
-    ) {
+    if (beyond > 0 && track.lastDirection === direction && startedBefore && beyond < minRunUpMm) {
       return { kind: "overshot", byMm: beyond };
     }
     return { kind: "not-at-target", missingMm: targetMm - track.positionMm };
   }
   if (track.lastDirection !== direction) {
-    const cameBack =
-      (track.strokeStartMm - targetMm) * sign > 0 && stroke < minRunUpMm;
-    return cameBack
-      ? { kind: "overshot", byMm: stroke }
-      : { kind: "wrong-side" };
+    const cameBack = (track.strokeStartMm - targetMm) * sign > 0 && stroke < minRunUpMm;
+    return cameBack ? { kind: "overshot", byMm: stroke } : { kind: "wrong-side" };
   }
-  if (stroke < minRunUpMm - toleranceMm)
-    return { kind: "short-run-up", runUpMm: stroke };
+  if (stroke < minRunUpMm - toleranceMm) return { kind: "short-run-up", runUpMm: stroke };
   return { kind: "good" };
 }

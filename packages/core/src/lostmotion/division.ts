@@ -27,12 +27,7 @@ export interface DialReading {
  * @param divisions whole divisions passed, counted from zero, without sign
  * @param fraction between 0 and below 1
  */
-export function dialReading(
-  divisions: number,
-  fraction: number,
-  negative: boolean,
-  divisionMm: number,
-): DialReading {
+export function dialReading(divisions: number, fraction: number, negative: boolean, divisionMm: number): DialReading {
   const magnitude = (divisions + fraction) * divisionMm;
   return {
     valueMm: negative ? -magnitude : magnitude,

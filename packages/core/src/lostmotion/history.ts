@@ -18,10 +18,7 @@ export interface Comparison {
  * Change from one measurement to a later one. Both come expanded to about 95 %, so they add in
  * quadrature; an unchanged axis is called changed in at most 5 % of cases (coverage bench).
  */
-export function compareMeasurements(
-  earlier: HistoryPoint,
-  later: HistoryPoint,
-): Comparison {
+export function compareMeasurements(earlier: HistoryPoint, later: HistoryPoint): Comparison {
   const changeMm = later.lostMm - earlier.lostMm;
   const expandedMm = inQuadrature(earlier.expandedMm, later.expandedMm);
   return { changeMm, expandedMm, significant: Math.abs(changeMm) > expandedMm };
@@ -55,10 +52,7 @@ export const DATE_POINTS = 4;
  * @param limitMm limit for repair, mm
  * @returns the trend, or null with fewer than three points or all on one day
  */
-export function lossTrend(
-  points: readonly HistoryPoint[],
-  limitMm: number,
-): Trend | null {
+export function lossTrend(points: readonly HistoryPoint[], limitMm: number): Trend | null {
   if (points.length < 3) return null;
   const origin = points[0].atMs;
   const smallest = 1e-7;
@@ -67,8 +61,7 @@ export function lossTrend(
     y: p.lostMm,
     w: 1 / Math.max(p.expandedMm / 2, smallest) ** 2,
   }));
-  const sum = (f: (r: (typeof rows)[number]) => number): number =>
-    rows.reduce((s, r) => s + r.w * f(r), 0);
+  const sum = (f: (r: (typeof rows)[number]) => number): number => rows.reduce((s, r) => s + r.w * f(r), 0);
   const [w, wt, wy, wtt, wty] = [
     sum(() => 1),
     sum((r) => r.t),
@@ -83,8 +76,7 @@ export function lossTrend(
   const chiSquare = sum((r) => (r.y - start - slope * r.t) ** 2);
   const dof = points.length - 2;
   const scale = Math.max(1, Math.sqrt(chiSquare / dof));
-  const expandedPerMonthMm =
-    coverageFactor(dof) * scale * Math.sqrt(w / determinant);
+  const expandedPerMonthMm = coverageFactor(dof) * scale * Math.sqrt(w / determinant);
   const significant = Math.abs(slope) > expandedPerMonthMm;
   const last = Math.max(...rows.map((r) => r.t));
   const reach = (limitMm - start) / slope;

@@ -1,68 +1,56 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import { formatPosition, formatSize, type UnitSystem } from "../quantity";
 import { signOf, type ApproachJudgement, type Direction } from "./approach";
-import {
-  isSplitTest,
-  type SplitTestKind,
-  type TestKind,
-  type TestPlan,
-  type TestStep,
-} from "./plan";
+import { isSplitTest, type SplitTestKind, type TestKind, type TestPlan, type TestStep } from "./plan";
 
-export const TEST_WORDS: Record<
-  TestKind,
-  { readonly name: string; readonly minutes: number; readonly tells: string }
-> = {
-  "tick-count": {
-    name: "Tick count",
-    minutes: 5,
-    tells:
-      "A quick look: after a reversal, count the smallest jog steps that do not move the needle.",
-  },
-  "out-and-back": {
-    name: "Out-and-back",
-    minutes: 8,
-    tells:
-      "Steps out, the same steps back: the needle’s miss is the lost motion at one place.",
-  },
-  "two-sided": {
-    name: "Two-sided approach",
-    minutes: 12,
-    tells:
-      "The trusted figure at one place: approach it from both sides, several runs.",
-  },
-  "travel-profile": {
-    name: "Travel profile",
-    minutes: 40,
-    tells:
-      "Two-sided approach at five or more places: shows wear along the travel.",
-  },
-  "end-float": {
-    name: "Screw end float",
-    minutes: 15,
-    tells: "How far the screw moves in its end bearings and their housing.",
-  },
-  "nut-flank": {
-    name: "Nut flank",
-    minutes: 20,
-    tells: "How far the nut moves on the thread: still, if it has no play.",
-  },
-  "coupling-slip": {
-    name: "Coupling slip",
-    minutes: 10,
-    tells: "How far one side of the coupling stays behind the other.",
-  },
-  "housing-shift": {
-    name: "Housing shift",
-    minutes: 10,
-    tells: "How far the bearing housing moves on its casting.",
-  },
-  "bracket-shift": {
-    name: "Nut bracket shift",
-    minutes: 10,
-    tells: "How far the nut bracket moves under the member.",
-  },
-};
+export const TEST_WORDS: Record<TestKind, { readonly name: string; readonly minutes: number; readonly tells: string }> =
+  {
+    "tick-count": {
+      name: "Tick count",
+      minutes: 5,
+      tells: "A quick look: after a reversal, count the smallest jog steps that do not move the needle.",
+    },
+    "out-and-back": {
+      name: "Out-and-back",
+      minutes: 8,
+      tells: "Steps out, the same steps back: the needle’s miss is the lost motion at one place.",
+    },
+    "two-sided": {
+      name: "Two-sided approach",
+      minutes: 12,
+      tells: "The trusted figure at one place: approach it from both sides, several runs.",
+    },
+    "travel-profile": {
+      name: "Travel profile",
+      minutes: 40,
+      tells: "Two-sided approach at five or more places: shows wear along the travel.",
+    },
+    "end-float": {
+      name: "Screw end float",
+      minutes: 15,
+      tells: "How far the screw moves in its end bearings and their housing.",
+    },
+    "nut-flank": {
+      name: "Nut flank",
+      minutes: 20,
+      tells: "How far the nut moves on the thread: still, if it has no play.",
+    },
+    "coupling-slip": {
+      name: "Coupling slip",
+      minutes: 10,
+      tells: "How far one side of the coupling stays behind the other.",
+    },
+    "housing-shift": {
+      name: "Housing shift",
+      minutes: 10,
+      tells: "How far the bearing housing moves on its casting.",
+    },
+    "bracket-shift": {
+      name: "Nut bracket shift",
+      minutes: 10,
+      tells: "How far the nut bracket moves under the member.",
+    },
+  };
 
 /** How a direction is said on this axis: up and down where gravity is, else by sign. */
 export function directionWords(
@@ -70,30 +58,19 @@ export function directionWords(
   direction: Direction,
 ): { readonly jog: string; readonly from: string } {
   if (axis.orientation === "vertical") {
-    return direction === "+"
-      ? { jog: "up", from: "from below" }
-      : { jog: "down", from: "from above" };
+    return direction === "+" ? { jog: "up", from: "from below" } : { jog: "down", from: "from above" };
   }
-  return direction === "+"
-    ? { jog: "towards plus", from: "from minus" }
-    : { jog: "towards minus", from: "from plus" };
+  return direction === "+" ? { jog: "towards plus", from: "from minus" } : { jog: "towards minus", from: "from plus" };
 }
 
 /** What to do now, one action. */
-export function stepInstruction(
-  axis: AxisConfig,
-  plan: TestPlan,
-  step: TestStep,
-  system: UnitSystem,
-): string {
+export function stepInstruction(axis: AxisConfig, plan: TestPlan, step: TestStep, system: UnitSystem): string {
   const away = directionWords(axis, step.direction === "+" ? "-" : "+").jog;
   const towards = directionWords(axis, step.direction).jog;
   const at = formatPosition(step.targetMm, { system });
   const first = plan.targetsMm[0];
   // On one side of the target the block would be driven into the tip.
-  const lifts =
-    !plan.keepsZero &&
-    (plan.kind === "two-sided" || plan.kind === "travel-profile");
+  const lifts = !plan.keepsZero && (plan.kind === "two-sided" || plan.kind === "travel-profile");
   if (step.action === "count") {
     return `Now jog ${towards}, one step of ${formatSize(plan.tickMm, system)} at a time. ${plan.countsStill ? "Count the steps that do not move the needle; the one that moves it is not counted." : "Count the steps until the needle moves, that one too."}`;
   }
@@ -122,10 +99,7 @@ export function stepInstruction(
 }
 
 /** Where the stand and the tip go for a test of a part of the chain. */
-function splitSetup(
-  kind: SplitTestKind,
-  markedTurns = false,
-): readonly string[] {
+function splitSetup(kind: SplitTestKind, markedTurns = false): readonly string[] {
   switch (kind) {
     case "end-float":
       return markedTurns
@@ -148,13 +122,9 @@ function splitSetup(
         "Measure the radius at which the tip reads: with the lead it turns the reading into table motion.",
       ];
     case "housing-shift":
-      return [
-        "Indicator stand on the casting, tip on the bearing housing along the screw.",
-      ];
+      return ["Indicator stand on the casting, tip on the bearing housing along the screw."];
     case "bracket-shift":
-      return [
-        "Indicator stand on the moving member, tip on the nut bracket along the screw.",
-      ];
+      return ["Indicator stand on the moving member, tip on the nut bracket along the screw."];
   }
 }
 
@@ -163,10 +133,7 @@ function splitSetup(
  * reading that comes from plus is then the higher one (geometry of the chain: a driven part stays
  * behind, what bears the thrust is pushed against the motion).
  */
-export const COUNTS_TOWARDS: Record<
-  SplitTestKind,
-  { readonly part: string; readonly counts: "plus" | "minus" }
-> = {
+export const COUNTS_TOWARDS: Record<SplitTestKind, { readonly part: string; readonly counts: "plus" | "minus" }> = {
   "end-float": { part: "the screw end", counts: "plus" },
   "housing-shift": { part: "the housing", counts: "plus" },
   "nut-flank": { part: "the flank", counts: "minus" },
@@ -189,9 +156,7 @@ export function setupSentences(
   plan: Pick<TestPlan, "kind" | "keepsZero" | "markedTurns">,
   system: UnitSystem,
 ): readonly string[] {
-  const split = isSplitTest(plan.kind)
-    ? splitSetup(plan.kind, plan.markedTurns)
-    : null;
+  const split = isSplitTest(plan.kind) ? splitSetup(plan.kind, plan.markedTurns) : null;
   const said = [
     ...(split ?? [
       plan.keepsZero
@@ -202,22 +167,14 @@ export function setupSentences(
     `Put the tip on with about ${system === "metric" ? "0.25 mm" : "0.010 in"} of preload past zero, so that it follows both ways.`,
     "Keep the tip as near to parallel with the face as you can: the angle is corrected, but a wrong guess of a large angle is not.",
   ];
-  if (
-    (plan.kind === "two-sided" || plan.kind === "travel-profile") &&
-    !plan.keepsZero
-  ) {
+  if ((plan.kind === "two-sided" || plan.kind === "travel-profile") && !plan.keepsZero) {
     said.push(
       "Chamfer the block, and lift the tip off before every pass: on one side of the place the block would be driven into it.",
     );
   }
   if (isGravityAxis(axis))
-    said.push(
-      "This axis can fall. Keep hands out from under it; never reach in with the drive on.",
-    );
-  else
-    said.push(
-      "Hands out while the axis moves; slow feed; one hand on the stop.",
-    );
+    said.push("This axis can fall. Keep hands out from under it; never reach in with the drive on.");
+  else said.push("Hands out while the axis moves; slow feed; one hand on the stop.");
   return said;
 }
 

@@ -1,16 +1,12 @@
 import { BoundError } from "../quantity";
 
 /** A small dense system’s solution by Gaussian elimination with pivoting; null when singular. */
-export function solveLinear(
-  matrix: readonly (readonly number[])[],
-  right: readonly number[],
-): number[] | null {
+export function solveLinear(matrix: readonly (readonly number[])[], right: readonly number[]): number[] | null {
   const n = right.length;
   const a = matrix.map((row, i) => [...row, right[i]]);
   for (let c = 0; c < n; c += 1) {
     let pivot = c;
-    for (let r = c + 1; r < n; r += 1)
-      if (Math.abs(a[r][c]) > Math.abs(a[pivot][c])) pivot = r;
+    for (let r = c + 1; r < n; r += 1) if (Math.abs(a[r][c]) > Math.abs(a[pivot][c])) pivot = r;
     if (Math.abs(a[pivot][c]) < 1e-12) return null;
     [a[c], a[pivot]] = [a[pivot], a[c]];
     for (let r = 0; r < n; r += 1) {
@@ -43,8 +39,7 @@ export function normalEquations(
     for (let i = 0; i < n; i += 1) {
       if (row[i] === 0) continue;
       right[i] += weights[r] * row[i] * values[r];
-      for (let k = 0; k < n; k += 1)
-        matrix[i][k] += weights[r] * row[i] * row[k];
+      for (let k = 0; k < n; k += 1) matrix[i][k] += weights[r] * row[i] * row[k];
     }
   });
   return { matrix, right };
@@ -60,17 +55,21 @@ export function nonNegativeLeastSquares(
   values: readonly number[],
   weights: readonly number[],
 ): LeastSquares {
-  for (const w of weights)
-    if (!(w > 0)) throw new BoundError("weight", w, "above 0");
+  for (const w of weights) if (!(w > 0)) throw new BoundError("weight", w, "above 0");
   const { matrix, right } = normalEquations(rows, values, weights);
   const n = right.length;
   const passive = new Set<number>();
   let x = new Array<number>(n).fill(0);
   for (let round = 0; round < 10 * (n + 1); round += 1) {
-    const gradient = right.map((b, i) => b - matrix[i].reduce((s, m, k) => s + m * x[k], 0)); // prettier-ignore
+    const gradient = right.map((b, i) => b - matrix[i].reduce((s, m, k) => s + m * x[k], 0));
     let enter = -1;
     for (let i = 0; i < n; i += 1)
-      if (!passive.has(i) && gradient[i] > 1e-9 * Math.abs(right[i]) + 1e-15 && (enter < 0 || gradient[i] > gradient[enter])) enter = i; // prettier-ignore
+      if (
+        !passive.has(i) &&
+        gradient[i] > 1e-9 * Math.abs(right[i]) + 1e-15 &&
+        (enter < 0 || gradient[i] > gradient[enter])
+      )
+        enter = i;
     if (enter < 0) break;
     passive.add(enter);
     for (;;) {
@@ -115,11 +114,11 @@ function solvePassive(
 
 function covarianceOf(matrix: readonly (readonly number[])[]): number[][] {
   const n = matrix.length;
-  const columns = matrix.map(
-    (_, c) =>
-    solveLinear(matrix, matrix.map((__, i) => (i === c ? 1 : 0))), // prettier-ignore
+  const columns = matrix.map((_, c) =>
+    solveLinear(
+      matrix,
+      matrix.map((__, i) => (i === c ? 1 : 0)),
+    ),
   );
-  return matrix.map((_, i) =>
-    Array.from({ length: n }, (__, k) => columns[k]?.[i] ?? Infinity),
-  );
+  return matrix.map((_, i) => Array.from({ length: n }, (__, k) => columns[k]?.[i] ?? Infinity));
 }

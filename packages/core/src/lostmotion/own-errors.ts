@@ -19,10 +19,7 @@ const FINE_MM = 0.0026;
  * Usual errors of an indicator of a kind, to be taken where its calibration says nothing.
  * @param resolutionMm display step or division, mm
  */
-export function usualOwnErrors(
-  kind: keyof typeof USUAL,
-  resolutionMm: number,
-): OwnErrors {
+export function usualOwnErrors(kind: keyof typeof USUAL, resolutionMm: number): OwnErrors {
   const row = USUAL[kind][resolutionMm <= FINE_MM ? "fine" : "coarse"];
   return { hysteresisMm: row[0], calibrationMm: row[1] };
 }

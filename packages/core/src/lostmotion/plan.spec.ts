@@ -29,12 +29,8 @@ const short = (p: TestPlan): string =>
 describe("stepsOf", () => {
   it("alternates approaches at one place", () => {
     expect(short(plan())).toBe("z0+ r0+ r0- r0+ r0- r0+ r0-");
-    expect(short(plan({ kind: "out-and-back", runs: 2 }))).toBe(
-      "z0+ r0- z0+ r0-",
-    );
-    expect(short(plan({ kind: "tick-count", runs: 2 }))).toBe(
-      "z0+ c0- z0+ c0-",
-    );
+    expect(short(plan({ kind: "out-and-back", runs: 2 }))).toBe("z0+ r0- z0+ r0-");
+    expect(short(plan({ kind: "tick-count", runs: 2 }))).toBe("z0+ c0- z0+ c0-");
   });
 
   it("finishes each place before the next with a short-reach indicator, and passes to and fro with a reference scale (ISO 230-2 standard test cycle)", () => {
@@ -44,17 +40,12 @@ describe("stepsOf", () => {
       runs: 2,
     });
     expect(short(profile)).toBe("z0+ r0+ r0- r0+ r0- z1+ r1+ r1- r1+ r1-");
-    expect(short({ ...profile, keepsZero: true })).toBe(
-      "z0+ r0+ r1+ r1- r0- r0+ r1+ r1- r0-",
-    );
+    expect(short({ ...profile, keepsZero: true })).toBe("z0+ r0+ r1+ r1- r0- r0+ r1+ r1- r0-");
   });
 
   it("asks a full run-up of an out-and-back and half the over-travel elsewhere", () => {
     const back = plan({ kind: "out-and-back", tickMm: 0.01 });
-    expect(wantedApproach(back, stepsOf(back)[1]).minRunUpMm).toBeCloseTo(
-      0.5,
-      12,
-    );
+    expect(wantedApproach(back, stepsOf(back)[1]).minRunUpMm).toBeCloseTo(0.5, 12);
     expect(wantedApproach(plan(), stepsOf(plan())[1]).minRunUpMm).toBe(15);
   });
 });
@@ -64,18 +55,14 @@ describe("checkPlan", () => {
     expect(() => checkPlan(plan({ targetsMm: [10] }), 400)).toThrow(
       "place is 10: it must be from 30 to 370 mm, so that the 30 mm over-travel stays inside the travel of 0 to 400 mm",
     );
-    expect(() => checkPlan(plan({ runs: 0 }), 400)).toThrow(
-      "runs is 0: it must be a whole number from 1 to 50",
-    );
+    expect(() => checkPlan(plan({ runs: 0 }), 400)).toThrow("runs is 0: it must be a whole number from 1 to 50");
     expect(() => checkPlan(plan({ targetsMm: [100, 200] }), 400)).toThrow(
       "number of places is 2: it must be exactly 1",
     );
-    expect(() =>
-      checkPlan(plan({ kind: "travel-profile", targetsMm: [200, 100] }), 400),
-    ).toThrow("place is 100: it must be in ascending order");
-    expect(() =>
-      checkPlan(plan({ kind: "out-and-back", ticksOut: 1 }), 400),
-    ).toThrow("steps out is 1");
+    expect(() => checkPlan(plan({ kind: "travel-profile", targetsMm: [200, 100] }), 400)).toThrow(
+      "place is 100: it must be in ascending order",
+    );
+    expect(() => checkPlan(plan({ kind: "out-and-back", ticksOut: 1 }), 400)).toThrow("steps out is 1");
     expect(() => checkPlan(plan(), 400)).not.toThrow();
   });
 
@@ -88,19 +75,9 @@ describe("checkPlan", () => {
         fc.double({ min: 1, max: 300, noNaN: true }),
         (travel, count, part, perTurn) => {
           const overTravelMm = part * travel;
-          const targetsMm = profileTargets(
-            travel,
-            count,
-            overTravelMm,
-            perTurn,
-          );
+          const targetsMm = profileTargets(travel, count, overTravelMm, perTurn);
           expect(targetsMm).toHaveLength(count);
-          expect(() =>
-            checkPlan(
-              plan({ kind: "travel-profile", targetsMm, overTravelMm }),
-              travel,
-            ),
-          ).not.toThrow();
+          expect(() => checkPlan(plan({ kind: "travel-profile", targetsMm, overTravelMm }), travel)).not.toThrow();
         },
       ),
     );
@@ -118,41 +95,22 @@ describe("words of a run", () => {
     expect(stepInstruction(vertical, plan(), steps[2], "metric")).toBe(
       "Lift the tip off. Jog up past 180.000 mm by 30 mm, then come down to 180.000 mm and stop. Do not pass it. Set the tip down and read.",
     );
+    expect(stepInstruction({ ...vertical, orientation: "horizontal" }, plan(), steps[1], "inch")).toContain(
+      "Jog towards minus past 7.0866 in by 1.1811 in",
+    );
     expect(
-      stepInstruction(
-        { ...vertical, orientation: "horizontal" },
-        plan(),
-        steps[1],
-        "inch",
-      ),
-    ).toContain("Jog towards minus past 7.0866 in by 1.1811 in");
-    expect(
-      stepInstruction(
-        vertical,
-        plan({ kind: "tick-count" }),
-        stepsOf(plan({ kind: "tick-count" }))[1],
-        "metric",
-      ),
+      stepInstruction(vertical, plan({ kind: "tick-count" }), stepsOf(plan({ kind: "tick-count" }))[1], "metric"),
     ).toContain("one step of 0.001 mm at a time");
   });
 
   it("warns of gravity and says why an overshoot cannot be corrected", () => {
-    expect(setupSentences(vertical, plan(), "metric").join(" ")).toContain(
-      "This axis can fall",
-    );
-    const said = approachSentence(
-      { kind: "overshot", byMm: 0.006 },
-      steps[2],
-      vertical,
-      "metric",
-    );
+    expect(setupSentences(vertical, plan(), "metric").join(" ")).toContain("This axis can fall");
+    const said = approachSentence({ kind: "overshot", byMm: 0.006 }, steps[2], vertical, "metric");
     expect(said).toContain("Passed 180.000 mm by 0.006 mm");
     expect(said).toContain("that cannot be corrected");
-    expect(
-      approachSentence({ kind: "good" }, steps[2], vertical, "metric"),
-    ).toBeUndefined();
-    expect(
-      approachSentence({ kind: "wrong-side" }, steps[2], vertical, "metric"),
-    ).toContain("came from below; this reading wants from above");
+    expect(approachSentence({ kind: "good" }, steps[2], vertical, "metric")).toBeUndefined();
+    expect(approachSentence({ kind: "wrong-side" }, steps[2], vertical, "metric")).toContain(
+      "came from below; this reading wants from above",
+    );
   });
 });

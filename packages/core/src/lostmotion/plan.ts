@@ -2,20 +2,9 @@ import { BoundError, requireBound } from "../quantity";
 import type { Direction, WantedApproach } from "./approach";
 
 /** Tests of the whole chain, at the member. */
-export const CHAIN_TEST_KINDS = [
-  "tick-count",
-  "out-and-back",
-  "two-sided",
-  "travel-profile",
-] as const;
+export const CHAIN_TEST_KINDS = ["tick-count", "out-and-back", "two-sided", "travel-profile"] as const;
 /** Tests of a part of the chain: the same two-sided approach with the indicator set across it. */
-export const SPLIT_TEST_KINDS = [
-  "end-float",
-  "nut-flank",
-  "coupling-slip",
-  "housing-shift",
-  "bracket-shift",
-] as const;
+export const SPLIT_TEST_KINDS = ["end-float", "nut-flank", "coupling-slip", "housing-shift", "bracket-shift"] as const;
 export const TEST_KINDS = [...CHAIN_TEST_KINDS, ...SPLIT_TEST_KINDS] as const;
 export type TestKind = (typeof TEST_KINDS)[number];
 export type SplitTestKind = (typeof SPLIT_TEST_KINDS)[number];
@@ -110,8 +99,7 @@ export function stepsOf(plan: TestPlan): readonly TestStep[] {
         add("zero", 0, "+", 1);
         for (const run of runs) {
           for (const target of targets) add("read", target, "+", run);
-          for (const target of [...targets].reverse())
-            add("read", target, "-", run);
+          for (const target of [...targets].reverse()) add("read", target, "-", run);
         }
       } else {
         for (const target of targets) {
@@ -132,8 +120,7 @@ export function wantedApproach(plan: TestPlan, step: TestStep): WantedApproach {
   const pass = plan.keepsZero && plan.targetsMm.length > 1;
   const gaps = plan.targetsMm.slice(1).map((p, i) => p - plan.targetsMm[i]);
   const runUp = pass ? Math.min(step.runUpMm, ...gaps) : step.runUpMm;
-  const minRunUpMm =
-    plan.kind === "out-and-back" && step.action === "read" ? runUp : runUp / 2;
+  const minRunUpMm = plan.kind === "out-and-back" && step.action === "read" ? runUp : runUp / 2;
   return {
     targetMm: step.targetMm,
     direction: step.direction,
@@ -158,54 +145,29 @@ export function checkPlan(plan: TestPlan, travelMm: number): void {
     plan.targetsMm.length >= least && plan.targetsMm.length <= most,
     least === most ? "exactly 1" : `from ${least} to ${most}`,
   );
-  requireBound(
-    "jog step",
-    plan.tickMm,
-    plan.tickMm > 0 && plan.tickMm <= 1,
-    "above 0 and up to 1 mm",
-  );
-  requireBound(
-    "over-travel",
-    plan.overTravelMm,
-    plan.overTravelMm > 0,
-    "above 0 mm",
-  );
+  requireBound("jog step", plan.tickMm, plan.tickMm > 0 && plan.tickMm <= 1, "above 0 and up to 1 mm");
+  requireBound("over-travel", plan.overTravelMm, plan.overTravelMm > 0, "above 0 mm");
   if (plan.circumference) {
     const { radiusMm, perTurnMm } = plan.circumference;
-    requireBound(
-      "hub radius",
-      radiusMm,
-      radiusMm >= 1 && radiusMm <= 1000,
-      "from 1 to 1000 mm",
-    );
+    requireBound("hub radius", radiusMm, radiusMm >= 1 && radiusMm <= 1000, "from 1 to 1000 mm");
     requireBound("travel for a turn", perTurnMm, perTurnMm > 0, "above 0 mm");
   }
   if (plan.kind === "out-and-back") {
     requireBound(
       "steps out",
       plan.ticksOut,
-      Number.isInteger(plan.ticksOut) &&
-        plan.ticksOut >= 2 &&
-        plan.ticksOut <= 1000,
+      Number.isInteger(plan.ticksOut) && plan.ticksOut >= 2 && plan.ticksOut <= 1000,
       "a whole number from 2 to 1000",
     );
   }
   const past =
-    plan.kind === "out-and-back"
-      ? Math.max(plan.overTravelMm, plan.tickMm * plan.ticksOut)
-      : plan.overTravelMm;
+    plan.kind === "out-and-back" ? Math.max(plan.overTravelMm, plan.tickMm * plan.ticksOut) : plan.overTravelMm;
   let previous = -Infinity;
   for (const target of plan.targetsMm) {
-    if (!(target > previous))
-      throw new BoundError("place", target, "in ascending order, each once");
+    if (!(target > previous)) throw new BoundError("place", target, "in ascending order, each once");
     previous = target;
     const needs = `from ${past} to ${travelMm - past} mm, so that the ${past} mm over-travel stays inside the travel of 0 to ${travelMm} mm`;
-    requireBound(
-      "place",
-      target,
-      target - past >= -1e-9 && target + past <= travelMm + 1e-9,
-      needs,
-    );
+    requireBound("place", target, target - past >= -1e-9 && target + past <= travelMm + 1e-9, needs);
   }
 }
 
@@ -223,12 +185,7 @@ export function profileTargets(
   perTurnMm: number,
 ): readonly number[] {
   const last = travelMm - overTravelMm;
-  requireBound(
-    "number of places",
-    count,
-    Number.isInteger(count) && count >= 2,
-    "a whole number from 2 on",
-  );
+  requireBound("number of places", count, Number.isInteger(count) && count >= 2, "a whole number from 2 on");
   requireBound(
     "over-travel",
     overTravelMm,

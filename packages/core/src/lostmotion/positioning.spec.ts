@@ -1,12 +1,6 @@
 import fc from "fast-check";
 import * as stats from "simple-statistics";
-import {
-  evaluatePositioning,
-  evaluateTarget,
-  missingForStandard,
-  tipAngleFactor,
-  type TargetReadings,
-} from ".";
+import { evaluatePositioning, evaluateTarget, missingForStandard, tipAngleFactor, type TargetReadings } from ".";
 
 /**
  * The tables of ISO 230-2's own worked example are not known to us by heart, so none is quoted.
@@ -25,12 +19,8 @@ describe("ISO 230-2:2014 quantities", () => {
     expect(e.reversalValue).toBe(6);
     expect(e.meanReversalValue).toBeCloseTo(-13 / 3, 12);
     expect(e.targets.map((t) => t.repeatability)).toEqual([8, 5, 12]);
-    expect([e.repeatabilityUp, e.repeatabilityDown, e.repeatability]).toEqual([
-      8, 4, 12,
-    ]);
-    expect([e.systematicUp, e.systematicDown, e.systematic]).toEqual([
-      4, 7, 10,
-    ]);
+    expect([e.repeatabilityUp, e.repeatabilityDown, e.repeatability]).toEqual([8, 4, 12]);
+    expect([e.systematicUp, e.systematicDown, e.systematic]).toEqual([4, 7, 10]);
     expect(e.meanRange).toBe(7 - 1.5);
     // A↑: highest 4 + 2·2, lowest 0 − 2·1; A↓: highest 10 + 2·1, lowest 3; A: 12 − (−2)
     expect([e.accuracyUp, e.accuracyDown, e.accuracy]).toEqual([10, 9, 14]);
@@ -56,24 +46,10 @@ describe("ISO 230-2:2014 quantities", () => {
           su: stats.sampleStandardDeviation(t.up),
           sd: stats.sampleStandardDeviation(t.down),
         }));
-        expect(e.reversalValue).toBeCloseTo(
-          stats.max(m.map((t) => Math.abs(t.u - t.d))),
-          8,
-        );
-        expect(e.meanReversalValue).toBeCloseTo(
-          stats.mean(m.map((t) => t.u - t.d)),
-          8,
-        );
+        expect(e.reversalValue).toBeCloseTo(stats.max(m.map((t) => Math.abs(t.u - t.d))), 8);
+        expect(e.meanReversalValue).toBeCloseTo(stats.mean(m.map((t) => t.u - t.d)), 8);
         expect(e.repeatability).toBeCloseTo(
-          stats.max(
-            m.map((t) =>
-              Math.max(
-                2 * t.su + 2 * t.sd + Math.abs(t.u - t.d),
-                4 * t.su,
-                4 * t.sd,
-              ),
-            ),
-          ),
+          stats.max(m.map((t) => Math.max(2 * t.su + 2 * t.sd + Math.abs(t.u - t.d), 4 * t.su, 4 * t.sd))),
           8,
         );
         const all = m.flatMap((t) => [t.u, t.d]);
@@ -113,24 +89,14 @@ describe("missingForStandard", () => {
 
   it("wants five targets a metre, five runs each way and one reference", () => {
     expect(missingForStandard(five, true)).toEqual([]);
-    expect(missingForStandard(five.slice(1), true)).toEqual([
-      "5 targets (there are 4)",
+    expect(missingForStandard(five.slice(1), true)).toEqual(["5 targets (there are 4)"]);
+    expect(missingForStandard([...five.slice(0, 4), { ...five[4], positionMm: 1600 }], true)).toEqual([
+      "8 targets (there are 5)",
     ]);
-    expect(
-      missingForStandard(
-        [...five.slice(0, 4), { ...five[4], positionMm: 1600 }],
-        true,
-      ),
-    ).toEqual(["8 targets (there are 5)"]);
-    expect(
-      missingForStandard(
-        [...five.slice(0, 4), { ...five[4], up: [1, 1, 1] }],
-        true,
-      )[0],
-    ).toContain("the least is 3");
-    expect(missingForStandard(five, false)[0]).toContain(
-      "set to zero anew at each place",
+    expect(missingForStandard([...five.slice(0, 4), { ...five[4], up: [1, 1, 1] }], true)[0]).toContain(
+      "the least is 3",
     );
+    expect(missingForStandard(five, false)[0]).toContain("set to zero anew at each place");
   });
 });
 
@@ -142,11 +108,8 @@ describe("tipAngleFactor", () => {
       [30, 0.866],
       [45, 0.707],
     ];
-    for (const [angle, factor] of table)
-      expect(tipAngleFactor(angle)).toBeCloseTo(factor, 3);
+    for (const [angle, factor] of table) expect(tipAngleFactor(angle)).toBeCloseTo(factor, 3);
     expect(tipAngleFactor(0)).toBe(1);
-    expect(() => tipAngleFactor(85)).toThrow(
-      "tip angle is 85: it must be from 0° to below 80°",
-    );
+    expect(() => tipAngleFactor(85)).toThrow("tip angle is 85: it must be from 0° to below 80°");
   });
 });

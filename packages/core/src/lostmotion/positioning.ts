@@ -62,11 +62,7 @@ export function evaluateTarget(target: TargetReadings): TargetEvaluation {
     reversal,
     repeatabilityUp: 4 * sUp,
     repeatabilityDown: 4 * sDown,
-    repeatability: Math.max(
-      2 * sUp + 2 * sDown + Math.abs(reversal),
-      4 * sUp,
-      4 * sDown,
-    ),
+    repeatability: Math.max(2 * sUp + 2 * sDown + Math.abs(reversal), 4 * sUp, 4 * sDown),
     mean: (meanUp + meanDown) / 2,
   };
 }
@@ -75,15 +71,8 @@ export function evaluateTarget(target: TargetReadings): TargetEvaluation {
  * All quantities of ISO 230-2:2014 for an axis from its targets.
  * @throws BoundError when there is no target
  */
-export function evaluatePositioning(
-  readings: readonly TargetReadings[],
-): PositioningEvaluation {
-  requireBound(
-    "number of targets",
-    readings.length,
-    readings.length > 0,
-    "at least 1",
-  );
+export function evaluatePositioning(readings: readonly TargetReadings[]): PositioningEvaluation {
+  requireBound("number of targets", readings.length, readings.length > 0, "at least 1");
   const targets: TargetEvaluation[] = [];
   let b = 0;
   let sumB = 0;
@@ -112,8 +101,7 @@ export function evaluatePositioning(
     repeatability: r,
     systematicUp: up.highMean - up.lowMean,
     systematicDown: down.highMean - down.lowMean,
-    systematic:
-      Math.max(up.highMean, down.highMean) - Math.min(up.lowMean, down.lowMean),
+    systematic: Math.max(up.highMean, down.highMean) - Math.min(up.lowMean, down.lowMean),
     meanRange: both.highMean - both.lowMean,
     accuracyUp: up.high - up.low,
     accuracyDown: down.high - down.low,
@@ -145,21 +133,14 @@ class Extent {
  * at least five, five runs each way, and a reference that keeps its zero along the travel
  * (ISO 230-2:2014, 4.3; axes up to 2 m). Empty when nothing is missing.
  */
-export function missingForStandard(
-  readings: readonly TargetReadings[],
-  keepsZero: boolean,
-): readonly string[] {
+export function missingForStandard(readings: readonly TargetReadings[], keepsZero: boolean): readonly string[] {
   const missing: string[] = [];
   const places = readings.map((r) => r.positionMm);
   const spanM = (Math.max(...places) - Math.min(...places)) / 1000;
   const wanted = Math.max(5, Math.ceil(5 * Math.min(spanM, 2)));
-  if (readings.length < wanted)
-    missing.push(`${wanted} targets (there are ${readings.length})`);
-  const runs = Math.min(
-    ...readings.flatMap((r) => [r.up.length, r.down.length]),
-  );
-  if (runs < 5)
-    missing.push(`five runs each way at every target (the least is ${runs})`);
+  if (readings.length < wanted) missing.push(`${wanted} targets (there are ${readings.length})`);
+  const runs = Math.min(...readings.flatMap((r) => [r.up.length, r.down.length]));
+  if (runs < 5) missing.push(`five runs each way at every target (the least is ${runs})`);
   if (!keepsZero) {
     missing.push(
       "one reference along the whole travel (the indicator was set to zero anew at each place, so M, E and A would mean nothing)",

@@ -12,21 +12,12 @@ export interface Reading {
 }
 
 /** The first step without a kept reading, or undefined when the run is complete. */
-export function nextStep(
-  steps: readonly TestStep[],
-  readings: readonly Reading[],
-): TestStep | undefined {
-  const done = new Set(
-    readings.filter((r) => r.state === "kept").map((r) => r.step),
-  );
+export function nextStep(steps: readonly TestStep[], readings: readonly Reading[]): TestStep | undefined {
+  const done = new Set(readings.filter((r) => r.state === "kept").map((r) => r.step));
   return steps.find((s) => !done.has(s.index));
 }
 
 /** The kept reading of each step. */
-export function keptByStep(
-  readings: readonly Reading[],
-): ReadonlyMap<number, Reading> {
-  return new Map(
-    readings.filter((r) => r.state === "kept").map((r) => [r.step, r]),
-  );
+export function keptByStep(readings: readonly Reading[]): ReadonlyMap<number, Reading> {
+  return new Map(readings.filter((r) => r.state === "kept").map((r) => [r.step, r]));
 }

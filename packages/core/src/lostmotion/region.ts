@@ -1,10 +1,4 @@
-import {
-  effectiveDof,
-  inQuadrature,
-  mean,
-  studentQuantile,
-  type UncertaintyPart,
-} from "../quantity";
+import { effectiveDof, inQuadrature, mean, studentQuantile, type UncertaintyPart } from "../quantity";
 import type { PlaceResult } from "./result";
 
 /** A stretch of the travel that loses more, or less, than the rest. */
@@ -38,31 +32,18 @@ interface Contrast {
 }
 
 /** A place against the rest: inside the travel against both ends, at an end against the other half. */
-function contrastAt(
-  places: readonly PlaceResult[],
-  at: number,
-): Contrast | null {
+function contrastAt(places: readonly PlaceResult[], at: number): Contrast | null {
   const last = places.length - 1;
   const atEnd = at === 0 || at === last;
   const quarter = Math.max(1, Math.floor(places.length / 5));
   const others = places.filter((_, i) =>
-    i === at
-      ? false
-      : atEnd
-        ? Math.abs(i - at) > last / 2
-        : i < quarter || i > last - quarter,
+    i === at ? false : atEnd ? Math.abs(i - at) > last / 2 : i < quarter || i > last - quarter,
   );
   if (others.length === 0) return null;
   const base = mean(others.map((p) => p.lostMm));
   const n = others.length;
-  const display = inQuadrature(
-    places[at].uDisplayMm,
-    ...others.map((p) => p.uDisplayMm / n),
-  );
-  const scatter = inQuadrature(
-    places[at].uScatterMm,
-    ...others.map((p) => p.uScatterMm / n),
-  );
+  const display = inQuadrature(places[at].uDisplayMm, ...others.map((p) => p.uDisplayMm / n));
+  const scatter = inQuadrature(places[at].uScatterMm, ...others.map((p) => p.uScatterMm / n));
   const dof = Math.min(...[places[at], ...others].map((p) => p.scatterDof));
   return {
     base,
@@ -83,9 +64,7 @@ function contrastAt(
  * @param places results along the travel, ascending; at least five
  * @returns the shape, or null with fewer than five places
  */
-export function profileShape(
-  places: readonly PlaceResult[],
-): ProfileShape | null {
+export function profileShape(places: readonly PlaceResult[]): ProfileShape | null {
   if (places.length < 5) return null;
   const alpha = FALSE_ALARM / places.length;
   const judged = places.flatMap((_, at) => {
@@ -100,9 +79,7 @@ export function profileShape(
   const over = judged.filter((j) => Math.abs(j.excessMm) > j.expandedMm);
   if (over.length === 0) return { code: "even", seesMm };
   // An end that is high makes the middle look low: the larger difference is the one that is named.
-  const named = over.reduce((a, b) =>
-    Math.abs(b.excessMm) > Math.abs(a.excessMm) ? b : a,
-  );
+  const named = over.reduce((a, b) => (Math.abs(b.excessMm) > Math.abs(a.excessMm) ? b : a));
   return regionAt(places, named);
 }
 
@@ -112,8 +89,7 @@ function regionAt(
 ): ProfileShape {
   const sign = Math.sign(found.excessMm);
   const half = found.excessMm / 2;
-  const beyond = (i: number): boolean =>
-    sign * (places[i].lostMm - found.base - half) > 0;
+  const beyond = (i: number): boolean => sign * (places[i].lostMm - found.base - half) > 0;
   let from = found.at;
   let to = found.at;
   while (from > 0 && beyond(from - 1)) from -= 1;

@@ -49,9 +49,7 @@ describe("two-sided approach", () => {
     expect(r.uncertainty.expanded).toBeGreaterThan((2 * half) / Math.sqrt(6));
     expect(r.repeatabilityUnknown).toBe(true);
     const axis = { limits: DEFAULT_LIMITS };
-    expect(widthWarning(plan(), coarse, axis, { system: "inch" })).toContain(
-      "too coarse for the limit of 0.00039 in",
-    );
+    expect(widthWarning(plan(), coarse, axis, { system: "inch" })).toContain("too coarse for the limit of 0.00039 in");
     expect(widthWarning(plan(), setup, axis, { system: "metric" })).toBeNull();
     // Never repeated: the scatter alone is too much for this limit.
     const once = widthWarning(plan({ runs: 1 }), setup, axis, {
@@ -73,18 +71,13 @@ describe("two-sided approach", () => {
   it("leaves spoilt and discarded readings out and asks for the step again", () => {
     const p = plan({ runs: 2 });
     const all = readAll(p, (_, d) => (d === "+" ? 0 : 0.02));
-    const spoilt = all.map((r) =>
-      r.step === 2 ? { ...r, value: 9, state: "spoilt" as const } : r,
-    );
+    const spoilt = all.map((r) => (r.step === 2 ? { ...r, value: 9, state: "spoilt" as const } : r));
     expect(nextStep(stepsOf(p), spoilt)).toMatchObject({
       index: 2,
       direction: "-",
       run: 1,
     });
-    expect((evaluateRun(p, spoilt, setup) as LossResult).lostMm).toBeCloseTo(
-      0.02,
-      12,
-    );
+    expect((evaluateRun(p, spoilt, setup) as LossResult).lostMm).toBeCloseTo(0.02, 12);
     expect(nextStep(stepsOf(p), all)).toBeUndefined();
     expect(evaluateRun(p, all.slice(0, 2), setup)).toBeNull();
   });
@@ -93,9 +86,7 @@ describe("two-sided approach", () => {
     const values = [0.02, 0.0201, 0.0199, 0.02, 0.031];
     const r = evaluateRun(
       plan(),
-      readAll(plan(), (_, d, run) =>
-        d === "+" ? run * 1e-5 : values[run - 1],
-      ),
+      readAll(plan(), (_, d, run) => (d === "+" ? run * 1e-5 : values[run - 1])),
       setup,
     ) as LossResult;
     expect(r.outliers).toHaveLength(1);
@@ -131,10 +122,7 @@ describe("tests that give the loss directly", () => {
     );
     expect(old?.lostMm).toBe(r.lostMm);
     expect(r.lostMm).toBeCloseTo(0.0245, 12);
-    expect(r.uncertainty.u).toBeCloseTo(
-      Math.hypot(0.01, 0.001) / Math.sqrt(12),
-      10,
-    );
+    expect(r.uncertainty.u).toBeCloseTo(Math.hypot(0.01, 0.001) / Math.sqrt(12), 10);
   });
 
   it("takes the miss of an out-and-back for the loss", () => {
@@ -169,9 +157,7 @@ describe("travel profile", () => {
       place * 100 + (run % 2 ? 2e-4 : -2e-4) + (d === "-" ? loss[place] : 0);
 
   const shapeOf = (loss: number[]) =>
-    profileShape(
-      (evaluateRun(p, readAll(p, shows(loss)), setup) as LossResult).places,
-    );
+    profileShape((evaluateRun(p, readAll(p, shows(loss)), setup) as LossResult).places);
 
   it("finds where it is worse and by how much more than the ends", () => {
     const r = evaluateRun(p, readAll(p, shows(worn)), setup) as LossResult;
@@ -208,23 +194,15 @@ describe("travel profile", () => {
       code: "less",
       where: "middle",
     });
-    expect(shapeOf([-0.015, -0.015, -0.015, -0.015, -0.015])?.code).toBe(
-      "even",
-    );
-    const least = evaluateRun(
-      p,
-      readAll(p, shows([0.015, 0.015, 0, 0.015, 0.015])),
-      setup,
-    ) as LossResult;
+    expect(shapeOf([-0.015, -0.015, -0.015, -0.015, -0.015])?.code).toBe("even");
+    const least = evaluateRun(p, readAll(p, shows([0.015, 0.015, 0, 0.015, 0.015])), setup) as LossResult;
     expect(worseRegion(least.places)).toBeNull();
   });
 
   it("is wider about the largest of five that are alike, not about one that stands alone", () => {
     const wider = (loss: number[]): number => {
       const r = evaluateRun(p, readAll(p, shows(loss)), setup) as LossResult;
-      return (
-        r.uncertainty.expanded / r.places[r.governing].uncertainty.expanded
-      );
+      return r.uncertainty.expanded / r.places[r.governing].uncertainty.expanded;
     };
     expect(wider(worn)).toBe(1);
     const alike = wider([0.02, 0.0201, 0.0202, 0.0201, 0.02]);
@@ -255,14 +233,7 @@ describe("scatter", () => {
     expect(of[0].s).toBeCloseTo(Math.sqrt(2.5), 12);
     expect(of[0].dof).toBe(4);
     const quiet = [0, 0.1, 0.2, 0.1];
-    const many = scatterOfGroups([
-      quiet,
-      quiet,
-      quiet,
-      quiet,
-      quiet,
-      [0, 9, 0, 9],
-    ]);
+    const many = scatterOfGroups([quiet, quiet, quiet, quiet, quiet, [0, 9, 0, 9]]);
     expect(many.of[5].dof).toBe(3);
     expect(many.of[0].dof).toBe(18);
     expect(scatterOfGroups([[1], [2]])).toEqual({

@@ -91,36 +91,26 @@ export interface LossResult {
 /** Table motion for what an indicator reads: 1, or along a hub’s circumference lead over 2π·r. */
 export function readingFactor(plan: Pick<TestPlan, "circumference">): number {
   const { circumference } = plan;
-  return circumference
-    ? circumference.perTurnMm / (2 * Math.PI * circumference.radiusMm)
-    : 1;
+  return circumference ? circumference.perTurnMm / (2 * Math.PI * circumference.radiusMm) : 1;
 }
 
 /** The tip stays on while the axis turns round: then the indicator turns round with it. */
 function tipStaysOn(plan: Pick<TestPlan, "kind" | "keepsZero">): boolean {
-  return (
-    plan.keepsZero ||
-    (plan.kind !== "two-sided" && plan.kind !== "travel-profile")
-  );
+  return plan.keepsZero || (plan.kind !== "two-sided" && plan.kind !== "travel-profile");
 }
 
 /**
  * What the indicator itself does not know of a loss, mm: display steps, hysteresis where the tip
  * stays on over a reversal, errors of indication. All rectangular (GUM 4.3.7).
  */
-function indicatorParts(
-  plan: TestPlan,
-  setup: IndicatorSetup,
-  widthsMm: readonly number[],
-): UncertaintyPart[] {
+function indicatorParts(plan: TestPlan, setup: IndicatorSetup, widthsMm: readonly number[]): UncertaintyPart[] {
   const factor = tipAngleFactor(setup.tipAngleDeg) * readingFactor(plan);
   const known = (u: number): UncertaintyPart => ({ u, dof: Infinity });
   const parts = widthsMm.map((w) => known(rectangular(w * factor)));
   if (setup.hysteresisMm && tipStaysOn(plan))
     // It only ever adds, from nothing to all of it, and is not taken off: √(h²/3).
     parts.push(known((setup.hysteresisMm * factor) / Math.sqrt(3)));
-  if (setup.calibrationMm)
-    parts.push(known(rectangular(2 * setup.calibrationMm * factor)));
+  if (setup.calibrationMm) parts.push(known(rectangular(2 * setup.calibrationMm * factor)));
   return parts;
 }
 
@@ -133,16 +123,9 @@ function tipAnglePart(lostMm: number, setup: IndicatorSetup): UncertaintyPart {
 }
 
 /** Deviation from where the axis was told to be, mm. */
-function deviationOf(
-  plan: TestPlan,
-  step: TestStep,
-  reading: Reading,
-  setup: IndicatorSetup,
-): number {
+function deviationOf(plan: TestPlan, step: TestStep, reading: Reading, setup: IndicatorSetup): number {
   const at = (mm: number): number => commandedMm(mm, setup.commanded);
-  const expected = plan.keepsZero
-    ? at(step.targetMm) - at(plan.targetsMm[0])
-    : 0;
+  const expected = plan.keepsZero ? at(step.targetMm) - at(plan.targetsMm[0]) : 0;
   const factor = tipAngleFactor(setup.tipAngleDeg) * readingFactor(plan);
   return setup.sense * reading.value * factor - expected;
 }
@@ -189,14 +172,8 @@ function twoSidedPlaces(
       up,
       down,
       runs: Math.min(up.length, down.length),
-      known: [
-        ...indicatorParts(plan, setup, [widthMm, widthMm]),
-        tipAnglePart(lostMm, setup),
-      ],
-      scatter: scatterOfDifference(
-        { scatter: of[2 * i], n: up.length },
-        { scatter: of[2 * i + 1], n: down.length },
-      ),
+      known: [...indicatorParts(plan, setup, [widthMm, widthMm]), tipAnglePart(lostMm, setup)],
+      scatter: scatterOfDifference({ scatter: of[2 * i], n: up.length }, { scatter: of[2 * i + 1], n: down.length }),
     });
   });
 }
@@ -278,10 +255,7 @@ function targetReadings(
     const reading = kept.get(step.index);
     if (step.action !== "read" || !reading) continue;
     const deviation = deviationOf(plan, step, reading, setup);
-    (step.direction === "+"
-      ? targets[step.target].up
-      : targets[step.target].down
-    ).push(deviation);
+    (step.direction === "+" ? targets[step.target].up : targets[step.target].down).push(deviation);
   }
   return targets;
 }
@@ -295,10 +269,7 @@ function placesOf(
   const kept = keptByStep(readings);
   const read = steps.filter((s) => s.action !== "zero" && kept.has(s.index));
   const { resolutionMm } = setup;
-  const widest = Math.max(
-    resolutionMm * 1e-9,
-    ...read.map((s) => kept.get(s.index)?.widthMm ?? 0),
-  );
+  const widest = Math.max(resolutionMm * 1e-9, ...read.map((s) => kept.get(s.index)?.widthMm ?? 0));
   if (plan.kind === "tick-count") {
     if (read.length === 0) return [];
     const losses = read.map((s) => {
@@ -310,30 +281,19 @@ function placesOf(
   }
   if (plan.kind === "out-and-back") {
     if (read.length === 0) return [];
-    const losses = read.map((s) =>
-      deviationOf(plan, s, kept.get(s.index) as Reading, setup),
-    );
+    const losses = read.map((s) => deviationOf(plan, s, kept.get(s.index) as Reading, setup));
     const known = indicatorParts(plan, setup, [widest, widest]);
     return [directPlace(plan, losses, known, setup)];
   }
-  const targets = targetReadings(plan, steps, readings, setup).filter(
-    (t) => t.up.length > 0 && t.down.length > 0,
-  );
+  const targets = targetReadings(plan, steps, readings, setup).filter((t) => t.up.length > 0 && t.down.length > 0);
   return twoSidedPlaces(plan, targets, widest, setup);
 }
 
 /** What is known of U before anything is read: display, jog step, indicator. */
-function plannedParts(
-  plan: TestPlan,
-  setup: IndicatorSetup,
-): UncertaintyPart[] {
+function plannedParts(plan: TestPlan, setup: IndicatorSetup): UncertaintyPart[] {
   const { resolutionMm } = setup;
-  if (plan.kind !== "tick-count")
-    return indicatorParts(plan, setup, [resolutionMm, resolutionMm]);
-  return [
-    { u: rectangular(plan.tickMm), dof: Infinity },
-    ...indicatorParts(plan, setup, [resolutionMm]),
-  ];
+  if (plan.kind !== "tick-count") return indicatorParts(plan, setup, [resolutionMm, resolutionMm]);
+  return [{ u: rectangular(plan.tickMm), dof: Infinity }, ...indicatorParts(plan, setup, [resolutionMm])];
 }
 
 /**
@@ -344,8 +304,7 @@ export function plannedExpanded(plan: TestPlan, setup: IndicatorSetup): number {
   const once = plan.kind === "tick-count" || plan.kind === "out-and-back";
   const u = USUAL_SCATTER_MM * (once ? 1 : Math.SQRT2);
   const scatter = plan.runs > 1 ? [] : [{ u, dof: Infinity }];
-  return expandedUncertainty([...plannedParts(plan, setup), ...scatter])
-    .expanded;
+  return expandedUncertainty([...plannedParts(plan, setup), ...scatter]).expanded;
 }
 
 /**
@@ -355,25 +314,15 @@ export function plannedExpanded(plan: TestPlan, setup: IndicatorSetup): number {
  * @throws BoundError when runs is not a whole number from 1 to 50
  */
 export function typedExpanded(
-  indicator: Pick<
-    IndicatorSetup,
-    "resolutionMm" | "hysteresisMm" | "calibrationMm"
-  >,
+  indicator: Pick<IndicatorSetup, "resolutionMm" | "hysteresisMm" | "calibrationMm">,
   runs: number,
 ): number {
-  requireBound(
-    "runs",
-    runs,
-    Number.isInteger(runs) && runs >= 1 && runs <= 50,
-    "a whole number from 1 to 50",
-  );
+  requireBound("runs", runs, Number.isInteger(runs) && runs >= 1 && runs <= 50, "a whole number from 1 to 50");
   const step = rectangular(indicator.resolutionMm);
   const hysteresis = (indicator.hysteresisMm ?? 0) / Math.sqrt(3);
   const own = rectangular(2 * (indicator.calibrationMm ?? 0));
   const scatter = USUAL_SCATTER_MM * Math.sqrt(2 / runs);
-  return expandedUncertainty(
-    [step, step, hysteresis, own, scatter].map((u) => ({ u, dof: Infinity })),
-  ).expanded;
+  return expandedUncertainty([step, step, hysteresis, own, scatter].map((u) => ({ u, dof: Infinity }))).expanded;
 }
 
 /**
@@ -381,16 +330,11 @@ export function typedExpanded(
  * each of the `c` places that could have been picked may err upwards in 4.55 %/c (Bonferroni, on
  * Student’s t by the degrees of freedom of the scatter); places far below could not.
  */
-function widenForPicking(
-  places: readonly PlaceResult[],
-  governing: number,
-): Uncertainty {
+function widenForPicking(places: readonly PlaceResult[], governing: number): Uncertainty {
   const worst = places[governing];
   const { uncertainty, uDisplayMm, uScatterMm, scatterDof } = worst;
   const near = Math.abs(worst.lostMm) - uncertainty.expanded;
-  const rivals = places.filter(
-    (p) => Math.abs(p.lostMm) + p.uncertainty.expanded >= near,
-  ).length;
+  const rivals = places.filter((p) => Math.abs(p.lostMm) + p.uncertainty.expanded >= near).length;
   if (rivals < 3) return uncertainty;
   const alpha = (2 * OUTSIDE_95_45) / rivals;
   const expanded = inQuadrature(
@@ -421,11 +365,7 @@ function outliersIn(
 }
 
 /** Evaluates what has been read so far; null while no place has both approaches. */
-export function evaluateRun(
-  plan: TestPlan,
-  readings: readonly Reading[],
-  setup: IndicatorSetup,
-): LossResult | null {
+export function evaluateRun(plan: TestPlan, readings: readonly Reading[], setup: IndicatorSetup): LossResult | null {
   const steps = stepsOf(plan);
   const places = placesOf(plan, steps, readings, setup);
   if (places.length === 0) return null;
@@ -435,17 +375,9 @@ export function evaluateRun(
   });
   const worst = places[governing];
   const rounding =
-    plan.kind === "tick-count"
-      ? (plan.tickMm + setup.resolutionMm) / 2
-      : setup.resolutionMm * readingFactor(plan);
-  const targets =
-    plan.kind === "travel-profile"
-      ? targetReadings(plan, steps, readings, setup)
-      : [];
-  const missing =
-    plan.kind === "travel-profile"
-      ? missingForStandard(targets, plan.keepsZero)
-      : [];
+    plan.kind === "tick-count" ? (plan.tickMm + setup.resolutionMm) / 2 : setup.resolutionMm * readingFactor(plan);
+  const targets = plan.kind === "travel-profile" ? targetReadings(plan, steps, readings, setup) : [];
+  const missing = plan.kind === "travel-profile" ? missingForStandard(targets, plan.keepsZero) : [];
   const complete = targets.length > 0 && missing.length === 0;
   return {
     places,

@@ -44,8 +44,7 @@ export function scatterOfGroups(groups: readonly (readonly number[])[]): {
     const rest = squares - o.squares;
     if (o.dof > 1 && others > 0 && rest > 0) {
       const times = chiSquaredExceeded((o.squares * others) / rest, o.dof);
-      if (times < OWN_ALPHA / repeated && others > 3 * o.dof)
-        return { s: Math.sqrt(o.squares / o.dof), dof: o.dof };
+      if (times < OWN_ALPHA / repeated && others > 3 * o.dof) return { s: Math.sqrt(o.squares / o.dof), dof: o.dof };
     }
     return { s: Math.sqrt(squares / dof), dof };
   });

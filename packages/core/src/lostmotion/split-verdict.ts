@@ -1,9 +1,4 @@
-import {
-  formatLoss,
-  formatSize,
-  type Conformity,
-  type UnitSystem,
-} from "../quantity";
+import { formatLoss, formatSize, type Conformity, type UnitSystem } from "../quantity";
 import type { SplitTestKind } from "./plan";
 import type { LossResult } from "./result";
 import { whatWouldTell, wouldTellSentence } from "./would-tell";
@@ -17,10 +12,7 @@ const SPLIT_WORDS: Record<SplitTestKind, readonly [string, string]> = {
     "The nut moves on its thread by",
     "A single nut has some clearance from new; prove the link before buying a screw.",
   ],
-  "coupling-slip": [
-    "The coupling gives way by",
-    "Look at its clamp screws and its insert.",
-  ],
+  "coupling-slip": ["The coupling gives way by", "Look at its clamp screws and its insert."],
   "housing-shift": [
     "The bearing housing moves on its casting by",
     "Tighten and pin it, then repeat the whole-chain test.",
@@ -67,8 +59,7 @@ export function splitVerdict(
       `The reading is below zero, −${size}: a part cannot gain. The needle counts the other way, or something moved between the readings.`,
     );
   else if (moves) sentences.push(`${words} ${size}.`);
-  else if (judged.code === "sound")
-    sentences.push(`Nothing that this test can see moves there: ${size}.`);
+  else if (judged.code === "sound") sentences.push(`Nothing that this test can see moves there: ${size}.`);
   else
     sentences.push(
       `What moves there lies between nothing and ${say(judged.toMm)}: the test read ${size} and can see no better.`,
@@ -78,9 +69,7 @@ export function splitVerdict(
       `The limit of ${formatSize(limits.repairMm, system)} lies inside that: this test cannot tell. ${wouldTellSentence(whatWouldTell(result, { limitMm: limits.repairMm, resolutionMm: c.resolutionMm }), system)}`,
     );
   if (result.repeatabilityUnknown)
-    sentences.push(
-      "Nothing was repeated: the ± holds a usual scatter, not this axis’ own.",
-    );
+    sentences.push("Nothing was repeated: the ± holds a usual scatter, not this axis’ own.");
   if (backwards)
     return {
       sentences,

@@ -19,8 +19,7 @@ export function watchStill(
   if (watch) {
     const low = Math.min(watch.low, value);
     const high = Math.max(watch.high, value);
-    if (high - low <= resolutionMm * 1.001)
-      return { sinceMs: watch.sinceMs, low, high };
+    if (high - low <= resolutionMm * 1.001) return { sinceMs: watch.sinceMs, low, high };
   }
   return { sinceMs: atMs, low: value, high: value };
 }

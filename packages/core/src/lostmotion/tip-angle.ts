@@ -10,11 +10,6 @@ export const TIP_ANGLE_WARNING_DEG = 15;
  * @throws BoundError for angles below 0° or of 80° and more
  */
 export function tipAngleFactor(angleDeg: number): number {
-  requireBound(
-    "tip angle",
-    angleDeg,
-    angleDeg >= 0 && angleDeg < 80,
-    "from 0° to below 80°",
-  );
+  requireBound("tip angle", angleDeg, angleDeg >= 0 && angleDeg < 80, "from 0° to below 80°");
   return Math.cos((angleDeg * Math.PI) / 180);
 }

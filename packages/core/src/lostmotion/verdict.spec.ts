@@ -24,18 +24,13 @@ describe("verdicts", () => {
     system: "metric",
     resolutionMm: 0.001,
   };
-  const result = (
-    lost: number,
-    runs = 5,
-    over: Partial<IndicatorSetup> = {},
-  ): LossResult => {
+  const result = (lost: number, runs = 5, over: Partial<IndicatorSetup> = {}): LossResult => {
     const on = { ...setup, ...over };
     return evaluateRun(
       plan({ runs }),
       readAll(
         plan({ runs }),
-        (_, d, run) =>
-          (d === "+" ? 0 : lost) + (runs > 1 && run % 2 ? 2e-7 : 0),
+        (_, d, run) => (d === "+" ? 0 : lost) + (runs > 1 && run % 2 ? 2e-7 : 0),
         on.resolutionMm,
       ),
       on,
@@ -105,45 +100,29 @@ describe("verdicts", () => {
     const gained = result(-0.018);
     const unasked = verdictOn(gained, context);
     expect(unasked.askSense).toBe(true);
-    expect(unasked.sentences.join(" ")).toContain(
-      "the needle counts the other way",
-    );
+    expect(unasked.sentences.join(" ")).toContain("the needle counts the other way");
     expect(unasked.next).toContain("turn its sense");
     const known = verdictOn(gained, { ...context, enteredMm: 0.02 });
     expect(known.askSense).toBe(false);
     expect(known.next).toContain("Lower the compensation");
-    for (const v of [unasked, known])
-      expect(v.sentences.join(" ")).not.toContain("may be compensated");
+    for (const v of [unasked, known]) expect(v.sentences.join(" ")).not.toContain("may be compensated");
   });
 
   it("has one state and one word from value and U alone", () => {
-    expect(
-      lossState({ lostMm: -0.012, expandedMm: 0.001 }, DEFAULT_LIMITS),
-    ).toBe("watch");
-    expect(lossWord({ lostMm: 0.012, expandedMm: 0.003 }, DEFAULT_LIMITS)).toBe(
-      "perhaps watch",
-    );
+    expect(lossState({ lostMm: -0.012, expandedMm: 0.001 }, DEFAULT_LIMITS)).toBe("watch");
+    expect(lossWord({ lostMm: 0.012, expandedMm: 0.003 }, DEFAULT_LIMITS)).toBe("perhaps watch");
     expect(lossWord(null, DEFAULT_LIMITS)).toBe("unknown");
     const r = result(0.012);
     const v = verdictOn(r, context);
-    expect(
-      lossWord(
-        { lostMm: r.lostMm, expandedMm: r.uncertainty.expanded },
-        DEFAULT_LIMITS,
-      ),
-    ).toBe(v.word);
+    expect(lossWord({ lostMm: r.lostMm, expandedMm: r.uncertainty.expanded }, DEFAULT_LIMITS)).toBe(v.word);
   });
 
   it("tells scales and single runs apart", () => {
-    expect(words(result(0.001), { feedback: "scale" })).toContain(
-      "hunting at the reversal",
-    );
+    expect(words(result(0.001), { feedback: "scale" })).toContain("hunting at the reversal");
     const once = verdictOn(result(0.001, 1), context);
     expect(once.next).toContain("at least three runs");
     expect(once.sentences.join(" ")).toContain("usual scatter");
-    expect(plannedExpanded(plan({ runs: 1 }), setup)).toBeGreaterThan(
-      plannedExpanded(plan(), setup),
-    );
+    expect(plannedExpanded(plan({ runs: 1 }), setup)).toBeGreaterThan(plannedExpanded(plan(), setup));
   });
 
   it("says what would tell: runs where they scatter, a finer indicator where the display hides it", () => {
@@ -165,13 +144,8 @@ describe("verdicts", () => {
     expect(coarse).toEqual({ code: "finer", resolutionMm: 0.002 });
     // And it does tell: the same value read in those steps decides.
     const fine = result(0.02, 5, { resolutionMm: 0.002 });
-    expect(verdictOn(fine, { ...context, resolutionMm: 0.002 }).word).not.toBe(
-      "cannot tell",
-    );
-    expect(
-      whatWouldTell(result(0.0251), { limitMm: 0.025, resolutionMm: 0.001 })
-        .code,
-    ).toBe("at-limit");
+    expect(verdictOn(fine, { ...context, resolutionMm: 0.002 }).word).not.toBe("cannot tell");
+    expect(whatWouldTell(result(0.0251), { limitMm: 0.025, resolutionMm: 0.001 }).code).toBe("at-limit");
   });
 
   it("counts the indicator’s own hysteresis where the tip stays on, and its errors everywhere", () => {
@@ -217,11 +191,7 @@ describe("verdicts", () => {
     });
     const commanded = { system: "inch" as const, decimals: 4 };
     const inch = (mm: number): number => Number((mm / 25.4).toFixed(4)) * 25.4;
-    const perfect = readAll(
-      p,
-      (place) => inch(p.targetsMm[place]) - inch(p.targetsMm[0]),
-      1e-6,
-    );
+    const perfect = readAll(p, (place) => inch(p.targetsMm[place]) - inch(p.targetsMm[0]), 1e-6);
     const seen = evaluateRun(p, perfect, { ...setup, commanded }) as LossResult;
     expect(seen.iso?.systematic).toBeCloseTo(0, 9);
     const unaware = evaluateRun(p, perfect, setup) as LossResult;
@@ -230,10 +200,7 @@ describe("verdicts", () => {
 
   it("finds a single nut with clearance normal: a few ten-thousandths to half a thousandth of an inch (common practice, no source)", () => {
     for (const inches of [0.0002, 0.0003, 0.0005]) {
-      const state = lossState(
-        { lostMm: toMm(inches, "in"), expandedMm: 0.001 },
-        DEFAULT_LIMITS,
-      );
+      const state = lossState({ lostMm: toMm(inches, "in"), expandedMm: 0.001 }, DEFAULT_LIMITS);
       expect(state).not.toBe("act");
     }
   });

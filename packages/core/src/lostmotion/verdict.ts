@@ -13,11 +13,7 @@ import {
 } from "../quantity";
 import { isSplitTest, type TestKind, type TestPlan } from "./plan";
 import { profileShape, type ProfileShape } from "./region";
-import {
-  plannedExpanded,
-  type IndicatorSetup,
-  type LossResult,
-} from "./result";
+import { plannedExpanded, type IndicatorSetup, type LossResult } from "./result";
 import { splitVerdict } from "./split-verdict";
 import { whatWouldTell, wouldTellSentence } from "./would-tell";
 
@@ -104,8 +100,7 @@ interface Said {
   readonly c: VerdictContext;
 }
 
-const figure = (mm: number, { result, c }: Said): string =>
-  formatLoss(mm, c.system, result.uncertainty.expanded);
+const figure = (mm: number, { result, c }: Said): string => formatLoss(mm, c.system, result.uncertainty.expanded);
 
 function placeWords(mm: number, system: UnitSystem): string {
   return formatPosition(mm, { system, decimals: system === "metric" ? 0 : 2 });
@@ -152,9 +147,7 @@ function limitSentence(said: Said): string {
       const where = judged.perhaps
         ? `Perhaps that is more than the ${leave} that can be left; it is under the limit of ${repair}`
         : `That is between ${leave}, which can be left, and the limit of ${repair}`;
-      return gain
-        ? `${where}.`
-        : `${where}: it may be compensated once the mechanics are checked.`;
+      return gain ? `${where}.` : `${where}: it may be compensated once the mechanics are checked.`;
     }
     case "cannot-tell":
       return `The limit of ${repair} lies inside that: this test cannot tell. ${likelierSentence(judged.likelier)} ${wouldTellSentence(whatWouldTell(result, { limitMm: c.limits.repairMm, resolutionMm: c.resolutionMm }), c.system)}`;
@@ -166,19 +159,12 @@ function likelierSentence(likelier: "under" | "over" | "at-limit"): string {
   return `It is likelier ${likelier} than ${likelier === "over" ? "under" : "over"} it.`;
 }
 
-function regionWords(
-  shape: Extract<ProfileShape, { code: "worse" | "less" }>,
-  c: VerdictContext,
-): string {
+function regionWords(shape: Extract<ProfileShape, { code: "worse" | "less" }>, c: VerdictContext): string {
   const U = shape.expandedMm;
   const by = `${formatLoss(shape.excessMm, c.system, U)} ± ${formatLoss(U, c.system, U)}`;
   const at = (mm: number): string => placeWords(mm, c.system);
-  const span =
-    shape.fromMm === shape.toMm
-      ? `at ${at(shape.peakMm)}`
-      : `from ${at(shape.fromMm)} to ${at(shape.toMm)}`;
-  const where =
-    shape.where === "middle" ? "in the middle" : `at the ${shape.where}`;
+  const span = shape.fromMm === shape.toMm ? `at ${at(shape.peakMm)}` : `from ${at(shape.fromMm)} to ${at(shape.toMm)}`;
+  const where = shape.where === "middle" ? "in the middle" : `at the ${shape.where}`;
   const versus = shape.where === "middle" ? "the ends" : "the rest";
   return shape.code === "worse"
     ? `It loses more ${where}, ${span}: ${by} more than ${versus}. Wear of the screw looks like this.`
@@ -199,11 +185,11 @@ type Next = Pick<Verdict, "next" | "nextTest" | "nextPlace">;
 
 function nextStepFor(said: Said): Next {
   const { result, judged, c } = said;
-  const to = (
-    next: string,
-    nextTest: TestKind | null = null,
-    nextPlace: Verdict["nextPlace"] = null,
-  ): Next => ({ next, nextTest, nextPlace });
+  const to = (next: string, nextTest: TestKind | null = null, nextPlace: Verdict["nextPlace"] = null): Next => ({
+    next,
+    nextTest,
+    nextPlace,
+  });
   if (isGain(result))
     return compensated(c)
       ? to(
@@ -230,16 +216,10 @@ function nextStepFor(said: Said): Next {
       "locate",
     );
   if (result.repeatabilityUnknown)
-    return to(
-      "Take at least three runs each way: one run says nothing of how well it repeats.",
-      c.kind,
-    );
-  if (judged.code === "sound")
-    return to("Nothing to do. Measure again in six months, or after a crash.");
+    return to("Take at least three runs each way: one run says nothing of how well it repeats.", c.kind);
+  if (judged.code === "sound") return to("Nothing to do. Measure again in six months, or after a crash.");
   return c.kind === "travel-profile"
-    ? to(
-        "Check the fasteners, then measure again in a month: the trend decides.",
-      )
+    ? to("Check the fasteners, then measure again in a month: the trend decides.")
     : to(
         "Run a travel profile, 40 min: it tells wear of the screw, which is worse in one place, from loss that is the same everywhere.",
         "travel-profile",
@@ -247,10 +227,7 @@ function nextStepFor(said: Said): Next {
 }
 
 /** The verdict on a result: a code by the one decision rule, and sentences that follow from it. */
-export function verdictOn(
-  result: LossResult,
-  context: VerdictContext,
-): Verdict {
+export function verdictOn(result: LossResult, context: VerdictContext): Verdict {
   const c = context;
   const value = {
     lostMm: result.lostMm,
@@ -276,5 +253,4 @@ export function verdictOn(
   return { ...base, sentences, ...nextStepFor(said) };
 }
 
-export const USUAL_SCATTER_SENTENCE =
-  "Nothing was repeated: the ± holds a usual scatter, not this axis’ own.";
+export const USUAL_SCATTER_SENTENCE = "Nothing was repeated: the ± holds a usual scatter, not this axis’ own.";

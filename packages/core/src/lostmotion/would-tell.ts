@@ -31,15 +31,12 @@ export function whatWouldTell(
   const gap = Math.abs(Math.abs(result.lostMm) - options.limitMm);
   if (gap < NEAREST_MM) return { code: "at-limit" };
   const more = (wanted: number): number =>
-    coverageFactor(Math.max(1, 2 * (wanted - 1))) *
-    Math.hypot(uDisplayMm, uScatterMm * Math.sqrt(runs / wanted));
+    coverageFactor(Math.max(1, 2 * (wanted - 1))) * Math.hypot(uDisplayMm, uScatterMm * Math.sqrt(runs / wanted));
   for (let wanted = Math.max(3, runs + 1); wanted <= MOST_RUNS; wanted += 1)
     if (more(wanted) < gap) return { code: "runs", runs: wanted };
   // Two readings each know their step to a/√12; half the gap is left to the scatter.
   const wantedMm = (gap / 4) * Math.sqrt(6);
-  const finer = STEPS_MM.find(
-    (s) => s <= wantedMm && s < options.resolutionMm * 0.99,
-  );
+  const finer = STEPS_MM.find((s) => s <= wantedMm && s < options.resolutionMm * 0.99);
   const resolutionMm = finer ?? Math.min(options.resolutionMm, STEPS_MM[6]);
   const scatterAlone = 2 * uScatterMm < gap;
   return finer !== undefined && scatterAlone

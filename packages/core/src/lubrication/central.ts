@@ -22,8 +22,7 @@ export function lookingOrder(outlets: readonly Outlet[]): readonly string[] {
 export function centralAdvice(outlets: readonly Outlet[]): CentralAdvice {
   const looked = outlets.filter((o) => o.wet !== null);
   const dry = looked.filter((o) => o.wet === false);
-  if (looked.length === 0)
-    return { says: "Look at the farthest outlet first.", look: [], repair: false }; // prettier-ignore
+  if (looked.length === 0) return { says: "Look at the farthest outlet first.", look: [], repair: false };
   if (dry.length === 0) {
     const far = outlets.at(-1);
     return {
@@ -38,7 +37,11 @@ export function centralAdvice(outlets: readonly Outlet[]): CentralAdvice {
   if (dry.length === looked.length)
     return {
       says: "Nothing comes anywhere: the pump side.",
-      look: ["reservoir full, strainer clean", "prime: air in the pump, four strokes or till it resists", "pump and its pressure, main line whole"], // prettier-ignore
+      look: [
+        "reservoir full, strainer clean",
+        "prime: air in the pump, four strokes or till it resists",
+        "pump and its pressure, main line whole",
+      ],
       repair: true,
     };
   const lastWet = outlets.map((o) => o.wet).lastIndexOf(true);
@@ -46,13 +49,16 @@ export function centralAdvice(outlets: readonly Outlet[]): CentralAdvice {
   if (beyond.length === dry.length && beyond.length > 1)
     return {
       says: `Wet as far as ${outlets[lastWet].name}, dry from ${beyond[0].name} on: the line between them.`,
-      look: [`line between ${outlets[lastWet].name} and ${beyond[0].name}: crushed, cut or blocked`, "its fittings: weeping means the oil goes there"], // prettier-ignore
+      look: [
+        `line between ${outlets[lastWet].name} and ${beyond[0].name}: crushed, cut or blocked`,
+        "its fittings: weeping means the oil goes there",
+      ],
       repair: true,
     };
   const names = dry.map((o) => o.name).join(", ");
   return {
     says: `Dry only at ${names}, with others wet: the doser there.`,
-    look: dry.map((o) => `doser of ${o.name}: failed or blocked; then its own short line`), // prettier-ignore
+    look: dry.map((o) => `doser of ${o.name}: failed or blocked; then its own short line`),
     repair: true,
   };
 }

@@ -29,10 +29,7 @@ export interface HorizonVisit extends VisitNeed {
  * Every visit that falls into so many weeks; days become weeks. Later visits are counted from when
  * the one before is due, not from when it is planned, so that one moved visit moves no other.
  */
-export function expandVisits(
-  points: readonly HorizonPoint[],
-  weeks: number,
-): readonly HorizonVisit[] {
+export function expandVisits(points: readonly HorizonPoint[], weeks: number): readonly HorizonVisit[] {
   const list: HorizonVisit[] = [];
   for (const p of points) {
     const every = Math.max(p.intervalDays, 1);
@@ -100,17 +97,21 @@ export function replanHorizon(
 ): HorizonPlan {
   const weekOf = new Map(before.visits.map((v, i) => [v.id, before.dayOf[i]]));
   const visits = expandVisits(points, weeks.length);
-  const keep = visits.map((v) =>
-    changed.has(v.point) ? -1 : (weekOf.get(v.id) ?? -1),
-  );
-  return { visits, ...planRounds(visits, weeks, { keep, passes: 4, tries: 400 }) }; // prettier-ignore
+  const keep = visits.map((v) => (changed.has(v.point) ? -1 : (weekOf.get(v.id) ?? -1)));
+  return { visits, ...planRounds(visits, weeks, { keep, passes: 4, tries: 400 }) };
 }
 
-export function weekSums(
-  plan: HorizonPlan,
-  weeks: readonly HorizonWeek[],
-): readonly WeekSum[] {
-  const sums = weeks.map((w) => ({ minutes: 0, available: w.minutes, visits: 0, machines: new Set<number>(), late: 0, early: 0, lateMinutes: 0, earlyMinutes: 0 })); // prettier-ignore
+export function weekSums(plan: HorizonPlan, weeks: readonly HorizonWeek[]): readonly WeekSum[] {
+  const sums = weeks.map((w) => ({
+    minutes: 0,
+    available: w.minutes,
+    visits: 0,
+    machines: new Set<number>(),
+    late: 0,
+    early: 0,
+    lateMinutes: 0,
+    earlyMinutes: 0,
+  }));
   plan.visits.forEach((v, i) => {
     const week = plan.dayOf[i];
     if (week < 0) return;
@@ -131,10 +132,7 @@ export function weekSums(
 }
 
 /** Points that differ from how they were: other due day, interval, minutes or weight, or new. */
-export function changedPoints(
-  before: readonly HorizonPoint[],
-  now: readonly HorizonPoint[],
-): ReadonlySet<number> {
+export function changedPoints(before: readonly HorizonPoint[], now: readonly HorizonPoint[]): ReadonlySet<number> {
   const was = new Map(before.map((p) => [p.id, JSON.stringify(p)]));
-  return new Set(now.filter((p) => was.get(p.id) !== JSON.stringify(p)).map((p) => p.id)); // prettier-ignore
+  return new Set(now.filter((p) => was.get(p.id) !== JSON.stringify(p)).map((p) => p.id));
 }

@@ -2,7 +2,17 @@ export * from "./types";
 export * from "./interval";
 export * from "./templates";
 export * from "./rounds";
-export { evenShare, roundCost, ROUND_WEIGHTS, visitCost, type LeftOutWhy, type PlanDay, type RoundPlan, type RoundWeights, type VisitNeed } from "./rounds-state"; // prettier-ignore
+export {
+  evenShare,
+  roundCost,
+  ROUND_WEIGHTS,
+  visitCost,
+  type LeftOutWhy,
+  type PlanDay,
+  type RoundPlan,
+  type RoundWeights,
+  type VisitNeed,
+} from "./rounds-state";
 export * from "./central";
 export * from "./horizon";
 export * from "./learn-sim";

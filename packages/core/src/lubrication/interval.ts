@@ -1,15 +1,25 @@
 import { requireBound } from "../quantity";
-import type { FactorId, FoundState, IntervalRule, IntervalSchool, Usage } from "./types"; // prettier-ignore
+import type { FactorId, FoundState, IntervalRule, IntervalSchool, Usage } from "./types";
 
 /** What stretches or shortens an interval, by how much, and who says so. */
-export const FACTORS: Readonly<Record<FactorId, { readonly words: string; readonly times: number; readonly source: string }>> = {
-  covers: { words: "under covers or curtains", times: 3, source: "covers stretch monthly to quarterly: common practice, no source" },
+export const FACTORS: Readonly<
+  Record<FactorId, { readonly words: string; readonly times: number; readonly source: string }>
+> = {
+  covers: {
+    words: "under covers or curtains",
+    times: 3,
+    source: "covers stretch monthly to quarterly: common practice, no source",
+  },
   dirt: { words: "dust, castings, wood or graphite", times: 0.5, source: "common practice, no source" },
   coolant: { words: "coolant reaches it", times: 0.7, source: "common practice, no source" },
   duty: { words: "short strokes at the same place", times: 0.6, source: "common practice, no source" },
   load: { words: "heavy load or crash history", times: 0.8, source: "common practice, no source" },
-  heat: { words: "runs hot", times: 0.7, source: "halving per 15 K above 70 °C in bearing handbooks, from memory; 0.7 for warm" },
-}; // prettier-ignore
+  heat: {
+    words: "runs hot",
+    times: 0.7,
+    source: "halving per 15 K above 70 °C in bearing handbooks, from memory; 0.7 for warm",
+  },
+};
 
 export interface IntervalDays {
   readonly days: number;
@@ -32,10 +42,9 @@ export function intervalDays(
   school: IntervalSchool = "all",
 ): IntervalDays {
   requireBound("learnt factor", learnt, learnt > 0, "above 0");
-  const counts = (by: IntervalDays["by"]): boolean => school === "all" || school === by; // prettier-ignore
+  const counts = (by: IntervalDays["by"]): boolean => school === "all" || school === by;
   const parts: { days: number; by: IntervalDays["by"] }[] = [];
-  if (rule.days !== null && counts("calendar"))
-    parts.push({ days: rule.days, by: "calendar" });
+  if (rule.days !== null && counts("calendar")) parts.push({ days: rule.days, by: "calendar" });
   if (rule.hours !== null && counts("hours") && usage.hoursPerDay > 0)
     parts.push({ days: rule.hours / usage.hoursPerDay, by: "hours" });
   if (rule.km !== null && counts("distance") && usage.kmPerDay > 0)
@@ -66,7 +75,7 @@ const STEP: Readonly<Record<FoundState, readonly [first: number, again: number]>
   dirty: [0.9, 0.8],
   // A blocked point is mended, not visited more often.
   blocked: [1, 1],
-}; // prettier-ignore
+};
 const LEAST = 0.25;
 const MOST = 3;
 
@@ -89,9 +98,7 @@ const TOOK_LITTLE = 1.1;
  * visit by visit, so that one finding the other way moves it at once, however long it stood at the
  * bound.
  */
-export function learnInterval(
-  visits: readonly (FoundState | VisitFinding)[],
-): Learnt {
+export function learnInterval(visits: readonly (FoundState | VisitFinding)[]): Learnt {
   let factor = 1;
   const move = (times: number): void => {
     factor = Math.min(MOST, Math.max(LEAST, factor * times));
@@ -99,9 +106,9 @@ export function learnInterval(
   const counts: Partial<Record<FoundState, number>> = {};
   let before: FoundState | null = null;
   const seen = new Map<string, number>();
-  const note = (what: string): void => void seen.set(what, (seen.get(what) ?? 0) + 1); // prettier-ignore
+  const note = (what: string): void => void seen.set(what, (seen.get(what) ?? 0) + 1);
   for (const visit of visits) {
-    const { found, taken } = typeof visit === "string" ? { found: visit, taken: null } : visit; // prettier-ignore
+    const { found, taken } = typeof visit === "string" ? { found: visit, taken: null } : visit;
     const [first, again] = STEP[found];
     move(found === before ? again : first);
     counts[found] = (counts[found] ?? 0) + 1;
@@ -116,16 +123,13 @@ export function learnInterval(
       note("took half its dose or less");
     }
   }
-  const times = (n: number): string => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`); // prettier-ignore
+  const times = (n: number): string => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`);
   const words = [...seen].map(([what, n]) => `${what} ${times(n)}`).join(", ");
   return { factor, counts, words };
 }
 
 /** A point is given too much: found flooded now, twice at least, and more often than dry. */
-export function isOverGreased(
-  counts: Learnt["counts"],
-  last: FoundState | null,
-): boolean {
+export function isOverGreased(counts: Learnt["counts"], last: FoundState | null): boolean {
   const { flooded = 0, dry = 0 } = counts;
   return last === "flooded" && flooded >= 2 && flooded > dry;
 }

@@ -24,11 +24,7 @@ const FLOODED_UNDER = 0.6;
 const SCATTER = 0.15;
 
 /** What is found at a point of this true need after so many days. */
-export function foundAfter(
-  days: number,
-  needDays: number,
-  normal: () => number,
-): FoundState {
+export function foundAfter(days: number, needDays: number, normal: () => number): FoundState {
   const ratio = (days / needDays) * Math.exp(SCATTER * normal());
   return ratio > DRY_OVER ? "dry" : ratio < FLOODED_UNDER ? "flooded" : "right";
 }
@@ -37,20 +33,10 @@ export function foundAfter(
  * Points with a hidden true need, lognormal about 90 days, visited over years: by the learning rule,
  * which starts from a quarter, and at fixed monthly, quarterly and half-yearly intervals.
  */
-export function simulateLearning(
-  points: number,
-  years: number,
-  seed: number,
-): readonly LearnFigures[] {
+export function simulateLearning(points: number, years: number, seed: number): readonly LearnFigures[] {
   const draw = source(seed);
-  const needs = Array.from(
-    { length: points },
-    () => 90 * Math.exp(0.7 * draw()),
-  );
-  const run = (
-    name: string,
-    intervalOf: (found: readonly FoundState[]) => number,
-  ): LearnFigures => {
+  const needs = Array.from({ length: points }, () => 90 * Math.exp(0.7 * draw()));
+  const run = (name: string, intervalOf: (found: readonly FoundState[]) => number): LearnFigures => {
     const normal = source(seed + 1);
     const sums = { dry: 0, flooded: 0, settledDry: 0, settledFlooded: 0 };
     let visits = 0;

@@ -1,9 +1,4 @@
-import {
-  BoundError,
-  coverageFactor,
-  rectangular,
-  requireBound,
-} from "../quantity";
+import { BoundError, coverageFactor, rectangular, requireBound } from "../quantity";
 
 export const THICKENERS = [
   "aluminium complex",
@@ -18,7 +13,7 @@ export const THICKENERS = [
   "polyurea",
 ] as const;
 export type Thickener = (typeof THICKENERS)[number];
-export const BASE_OILS = ["mineral", "PAO", "ester", "PAG", "silicone", "PFPE"] as const; // prettier-ignore
+export const BASE_OILS = ["mineral", "PAO", "ester", "PAG", "silicone", "PFPE"] as const;
 export type BaseOil = (typeof BASE_OILS)[number];
 export const LUBRICANT_KINDS = ["oil", "grease", "none"] as const;
 
@@ -52,23 +47,21 @@ const MATRIX: readonly string[] = [
   "---------C",
 ];
 
-export type Mixing = "same" | "compatible" | "borderline" | "incompatible" | "unknown"; // prettier-ignore
+export type Mixing = "same" | "compatible" | "borderline" | "incompatible" | "unknown";
 
 /** May two thickeners meet? */
 export function thickenersMix(a: Thickener, b: Thickener): Mixing {
-  const [i, j] = [THICKENERS.indexOf(a), THICKENERS.indexOf(b)].sort((x, y) => x - y); // prettier-ignore
+  const [i, j] = [THICKENERS.indexOf(a), THICKENERS.indexOf(b)].sort((x, y) => x - y);
   if (i === j) return "same";
   const code = MATRIX[i][j];
-  return code === "C" ? "compatible" : code === "B" ? "borderline" : "incompatible"; // prettier-ignore
+  return code === "C" ? "compatible" : code === "B" ? "borderline" : "incompatible";
 }
 
 /** Base oils that mix: mineral, PAO and ester with one another; the rest only with their own kind (from memory). */
 export function basesMix(a: BaseOil, b: BaseOil): Mixing {
   if (a === b) return "same";
   const mixing: readonly BaseOil[] = ["mineral", "PAO", "ester"];
-  return mixing.includes(a) && mixing.includes(b)
-    ? "compatible"
-    : "incompatible";
+  return mixing.includes(a) && mixing.includes(b) ? "compatible" : "incompatible";
 }
 
 export interface MixingAdvice {
@@ -78,17 +71,16 @@ export interface MixingAdvice {
   readonly changeover: readonly string[];
 }
 
-const RANK: readonly Mixing[] = ["same", "compatible", "borderline", "unknown", "incompatible"]; // prettier-ignore
+const RANK: readonly Mixing[] = ["same", "compatible", "borderline", "unknown", "incompatible"];
 
 /** May the new lubricant go where the old one is, and what does a changeover need? */
 export function mixingAdvice(old: Lubricant, next: Lubricant): MixingAdvice {
-  if (old.name === next.name)
-    return { mixing: "same", says: "The same lubricant.", changeover: [] };
+  if (old.name === next.name) return { mixing: "same", says: "The same lubricant.", changeover: [] };
   if (old.kind !== next.kind)
     return {
       mixing: "incompatible",
-      says: `${next.name} is ${next.kind === "none" ? "no lubricant" : `${next.kind === "oil" ? "an oil" : "a grease"}`}; this place has ${old.kind === "oil" ? "an oil" : "a grease"}.`, // prettier-ignore
-      changeover: ["Ask the maker first: lines, dosers and seals are made for the one or the other."], // prettier-ignore
+      says: `${next.name} is ${next.kind === "none" ? "no lubricant" : `${next.kind === "oil" ? "an oil" : "a grease"}`}; this place has ${old.kind === "oil" ? "an oil" : "a grease"}.`,
+      changeover: ["Ask the maker first: lines, dosers and seals are made for the one or the other."],
     };
   const thick: Mixing =
     old.kind === "oil"
@@ -96,25 +88,37 @@ export function mixingAdvice(old: Lubricant, next: Lubricant): MixingAdvice {
       : old.thickener && next.thickener
         ? thickenersMix(old.thickener, next.thickener)
         : "unknown";
-  const base: Mixing =
-    old.base && next.base ? basesMix(old.base, next.base) : "unknown";
+  const base: Mixing = old.base && next.base ? basesMix(old.base, next.base) : "unknown";
   const mixing = RANK[Math.max(RANK.indexOf(thick), RANK.indexOf(base))];
   const what = [
-    old.kind === "grease" ? `thickeners ${old.thickener ?? "unknown"} and ${next.thickener ?? "unknown"}: ${thick}` : "", // prettier-ignore
+    old.kind === "grease"
+      ? `thickeners ${old.thickener ?? "unknown"} and ${next.thickener ?? "unknown"}: ${thick}`
+      : "",
     `base oils ${old.base ?? "unknown"} and ${next.base ?? "unknown"}: ${base}`,
   ].filter(Boolean);
   const notes: string[] = [];
   if (old.nlgi !== null && next.nlgi !== null && old.nlgi !== next.nlgi)
-    notes.push(`NLGI ${old.nlgi} against ${next.nlgi}: the line and doser may not pass it.`); // prettier-ignore
-  if (old.viscosity !== null && next.viscosity !== null && Math.abs(Math.log(old.viscosity / next.viscosity)) > Math.log(1.6)) // prettier-ignore
-    notes.push(`ISO VG ${old.viscosity} against ${next.viscosity}: another film, another leak.`); // prettier-ignore
+    notes.push(`NLGI ${old.nlgi} against ${next.nlgi}: the line and doser may not pass it.`);
+  if (
+    old.viscosity !== null &&
+    next.viscosity !== null &&
+    Math.abs(Math.log(old.viscosity / next.viscosity)) > Math.log(1.6)
+  )
+    notes.push(`ISO VG ${old.viscosity} against ${next.viscosity}: another film, another leak.`);
   const clean =
     old.kind === "grease"
-      ? ["Purge with the new one till only the new comes out, the axis moving.", "Again after a week, and look for bleeding or hardening.", "Better: take it apart, wash, dry, fill afresh."] // prettier-ignore
-      : ["Drain, clean the reservoir and strainer, flush the lines to the farthest outlet.", "Look again after a week: sludge or foam means it was not clean."]; // prettier-ignore
+      ? [
+          "Purge with the new one till only the new comes out, the axis moving.",
+          "Again after a week, and look for bleeding or hardening.",
+          "Better: take it apart, wash, dry, fill afresh.",
+        ]
+      : [
+          "Drain, clean the reservoir and strainer, flush the lines to the farthest outlet.",
+          "Look again after a week: sludge or foam means it was not clean.",
+        ];
   return {
     mixing,
-    says: [`${what.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()), ...notes].join(" "), // prettier-ignore
+    says: [`${what.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()), ...notes].join(" "),
     changeover: mixing === "same" || mixing === "compatible" ? [] : clean,
   };
 }
@@ -141,19 +145,22 @@ const SCALE_STEP_G = 0.1;
 export function calibrateGun(
   weighings: readonly { readonly strokes: number; readonly grams: number }[],
 ): GunCalibration {
-  requireBound("number of weighings", weighings.length, weighings.length >= 1, "at least 1"); // prettier-ignore
+  requireBound("number of weighings", weighings.length, weighings.length >= 1, "at least 1");
   for (const { strokes, grams } of weighings) {
-    requireBound("strokes", strokes, Number.isInteger(strokes) && strokes >= 1 && strokes <= 200, "a whole number from 1 to 200"); // prettier-ignore
-    requireBound("grams", grams, grams > 0 && grams / strokes <= 20, "above 0 and up to 20 g a stroke"); // prettier-ignore
+    requireBound(
+      "strokes",
+      strokes,
+      Number.isInteger(strokes) && strokes >= 1 && strokes <= 200,
+      "a whole number from 1 to 200",
+    );
+    requireBound("grams", grams, grams > 0 && grams / strokes <= 20, "above 0 and up to 20 g a stroke");
   }
   const each = weighings.map((w) => w.grams / w.strokes);
   const mean = each.reduce((a, b) => a + b, 0) / each.length;
   const squares = each.reduce((s, x) => s + (x - mean) ** 2, 0);
   const n = each.length;
   const scatter =
-    n >= FEWEST
-      ? coverageFactor(n - 1) * Math.sqrt(squares / (n - 1) / n)
-      : (2 * USUAL_SCATTER * mean) / Math.sqrt(n);
+    n >= FEWEST ? coverageFactor(n - 1) * Math.sqrt(squares / (n - 1) / n) : (2 * USUAL_SCATTER * mean) / Math.sqrt(n);
   const steps = weighings.map((w) => rectangular(SCALE_STEP_G) / w.strokes);
   const scale = (2 * Math.sqrt(steps.reduce((s, u) => s + u * u, 0))) / n;
   return {
@@ -168,11 +175,7 @@ const DROP_G = 0.044;
 const WIPE_G = 1.5;
 
 /** Grams of a dose. */
-export function doseGrams(
-  dose: number,
-  unit: "strokes" | "grams" | "drops" | "wipe",
-  gramsPerStroke: number,
-): number {
+export function doseGrams(dose: number, unit: "strokes" | "grams" | "drops" | "wipe", gramsPerStroke: number): number {
   if (unit === "grams") return dose;
   if (unit === "strokes") return dose * gramsPerStroke;
   return dose * (unit === "drops" ? DROP_G : WIPE_G);
@@ -180,7 +183,7 @@ export function doseGrams(
 
 /** Strokes that give at least so many grams. */
 export function strokesFor(grams: number, gun: GunCalibration): number {
-  if (gun.gramsPerStroke <= 0) throw new BoundError("grams per stroke", gun.gramsPerStroke, "above 0"); // prettier-ignore
+  if (gun.gramsPerStroke <= 0) throw new BoundError("grams per stroke", gun.gramsPerStroke, "above 0");
   return Math.ceil(grams / gun.gramsPerStroke - 1e-9);
 }
 

@@ -1,15 +1,10 @@
 import * as fc from "fast-check";
 import highsLoader from "highs";
 import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../axis";
-import {
-  FACTORS,
-  intervalDays,
-  isOverGreased,
-  learnInterval,
-} from "./interval";
+import { FACTORS, intervalDays, isOverGreased, learnInterval } from "./interval";
 import { expandVisits, planHorizon, type HorizonPoint } from "./horizon";
 import { planRounds, planWhenDue } from "./rounds";
-import { roundCost, type PlanDay, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { roundCost, type PlanDay, type VisitNeed } from "./rounds-state";
 import { asProgramme } from "./rounds-programme.testing";
 import { axisPoints, templatePoints } from "./templates";
 import { FACTOR_IDS } from "./types";
@@ -19,10 +14,10 @@ const idle = { hoursPerDay: 0, kmPerDay: 0 };
 
 describe("interval", () => {
   it("whichever of calendar, hours and distance comes first, inside the maker’s bounds", () => {
-    expect(intervalDays(rule, idle)).toEqual({ days: 182, by: "calendar", held: false }); // prettier-ignore
-    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 })).toEqual({ days: 100, by: "hours", held: false }); // prettier-ignore
-    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 4 })).toEqual({ days: 60, by: "distance", held: true }); // prettier-ignore
-    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, [], 1, "calendar").by).toBe("calendar"); // prettier-ignore
+    expect(intervalDays(rule, idle)).toEqual({ days: 182, by: "calendar", held: false });
+    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 })).toEqual({ days: 100, by: "hours", held: false });
+    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 4 })).toEqual({ days: 60, by: "distance", held: true });
+    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, [], 1, "calendar").by).toBe("calendar");
     expect(intervalDays({ ...rule, days: null }, idle).days).toBe(365);
     expect(() => intervalDays(rule, idle, [], 0)).toThrow("learnt factor is 0");
   });
@@ -31,7 +26,7 @@ describe("interval", () => {
     // Common practice, no source.
     const monthly = { ...rule, days: 30, hours: null, km: null, leastDays: 7 };
     expect(intervalDays(monthly, idle, ["covers"]).days).toBe(90);
-    for (const id of FACTOR_IDS) expect(FACTORS[id].source.length).toBeGreaterThan(10); // prettier-ignore
+    for (const id of FACTOR_IDS) expect(FACTORS[id].source.length).toBeGreaterThan(10);
   });
 
   it("shortens when found dry, more for twice running; flooded stretches; right and blocked leave it", () => {
@@ -43,17 +38,22 @@ describe("interval", () => {
     expect(twice.factor).toBeCloseTo(0.85 * 0.7, 12);
     expect(twice.words).toBe("found dry twice");
     expect(learnInterval(["flooded"]).factor).toBeGreaterThan(1);
-    const took = (taken: number | null) => learnInterval([{ found: "right", taken }]); // prettier-ignore
+    const took = (taken: number | null) => learnInterval([{ found: "right", taken }]);
     expect(took(1).factor).toBe(1);
     expect(took(null).words).toBe("");
-    expect(took(2)).toMatchObject({ factor: 0.9, words: "took much more than its dose once" }); // prettier-ignore
-    expect(took(0.5)).toMatchObject({ factor: 1.1, words: "took half its dose or less once" }); // prettier-ignore
+    expect(took(2)).toMatchObject({ factor: 0.9, words: "took much more than its dose once" });
+    expect(took(0.5)).toMatchObject({ factor: 1.1, words: "took half its dose or less once" });
     expect(learnInterval([{ found: "dry", taken: 2 }]).factor).toBe(0.85);
-    fc.assert(fc.property(fc.array(fc.constantFrom("dry", "right", "flooded", "dirty", "blocked"), { maxLength: 40 }), (found) => {
-      const { factor } = learnInterval(found as ("dry" | "right")[]);
-      expect(factor).toBeGreaterThanOrEqual(0.25);
-      expect(factor).toBeLessThanOrEqual(3);
-    })); // prettier-ignore
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom("dry", "right", "flooded", "dirty", "blocked"), { maxLength: 40 }),
+        (found) => {
+          const { factor } = learnInterval(found as ("dry" | "right")[]);
+          expect(factor).toBeGreaterThanOrEqual(0.25);
+          expect(factor).toBeLessThanOrEqual(3);
+        },
+      ),
+    );
   });
 });
 
@@ -63,24 +63,15 @@ describe("learning at its bounds", () => {
     expect(learnInterval(dry).factor).toBe(0.25);
     expect(learnInterval([...dry, "flooded"]).factor).toBeCloseTo(0.275, 12);
     // By hand: 1.1·1.25ⁿ from a quarter is past 0.35 with the third finding.
-    expect(
-      learnInterval([...dry, "flooded", "flooded"]).factor,
-    ).toBeGreaterThan(0.34);
+    expect(learnInterval([...dry, "flooded", "flooded"]).factor).toBeGreaterThan(0.34);
   });
 
   it("advises less from what was counted, not from how it was worded", () => {
     const { counts } = learnInterval(["dry", "dry", "dry", "flooded"]);
     expect(counts).toEqual({ dry: 3, flooded: 1 });
     expect(isOverGreased(counts, "flooded")).toBe(false);
-    expect(
-      isOverGreased(learnInterval(["flooded", "flooded"]).counts, "flooded"),
-    ).toBe(true);
-    expect(
-      isOverGreased(
-        learnInterval(["flooded", "flooded", "right"]).counts,
-        "right",
-      ),
-    ).toBe(false);
+    expect(isOverGreased(learnInterval(["flooded", "flooded"]).counts, "flooded")).toBe(true);
+    expect(isOverGreased(learnInterval(["flooded", "flooded", "right"]).counts, "right")).toBe(false);
   });
 });
 
@@ -89,7 +80,7 @@ describe("templates", () => {
     for (const kind of MACHINE_KINDS)
       for (const guideway of GUIDEWAYS)
         for (const transmission of TRANSMISSIONS) {
-          const points = axisPoints({ ...defaultAxis(kind, "X"), guideway, transmission }); // prettier-ignore
+          const points = axisPoints({ ...defaultAxis(kind, "X"), guideway, transmission });
           expect(points.length).toBeGreaterThanOrEqual(2);
           expect(points.some((p) => p.link === "way")).toBe(true);
         }
@@ -97,7 +88,7 @@ describe("templates", () => {
     const [carriages, nut] = axisPoints(defaultAxis("vertical-centre", "X"));
     expect([carriages.dose, carriages.rule.days]).toEqual([4, 182]);
     expect(nut.dose).toBe(2);
-    expect(templatePoints([defaultAxis("lathe", "X")]).map((p) => p.place)).toContain("air unit"); // prettier-ignore
+    expect(templatePoints([defaultAxis("lathe", "X")]).map((p) => p.place)).toContain("air unit");
   });
 });
 
@@ -105,11 +96,16 @@ function shop(machines: number, points: number, seed = 1): VisitNeed[] {
   let s = seed;
   const draw = (): number => (s = (s * 48271) % 2147483647) / 2147483647;
   return Array.from({ length: machines * points }, (_, i) => ({
-    id: `v${i}`, machine: i % machines, bay: String((i % machines) % 3), minutes: 3 + Math.floor(6 * draw()),
-    weight: 1 + Math.floor(3 * draw()), dueDay: -1 + 8 * draw(), intervalDays: 7 + 40 * draw(),
-  })); // prettier-ignore
+    id: `v${i}`,
+    machine: i % machines,
+    bay: String((i % machines) % 3),
+    minutes: 3 + Math.floor(6 * draw()),
+    weight: 1 + Math.floor(3 * draw()),
+    dueDay: -1 + 8 * draw(),
+    intervalDays: 7 + 40 * draw(),
+  }));
 }
-const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes })); // prettier-ignore
+const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes }));
 
 describe("rounds", () => {
   it("comes within 2 % of the best there is on small shops (HiGHS), and below doing it when due", async () => {
@@ -119,7 +115,7 @@ describe("rounds", () => {
     let plain = 0;
     for (let seed = 1; seed <= 6; seed += 1) {
       const visits = shop(4, 4, seed * 77);
-      const days = week(6, 45).map((d, i) => (i === 2 ? { ...d, shut: new Set([1]) } : i === 4 ? { minutes: 0 } : d)); // prettier-ignore
+      const days = week(6, 45).map((d, i) => (i === 2 ? { ...d, shut: new Set([1]) } : i === 4 ? { minutes: 0 } : d));
       const solved = highs.solve(asProgramme(visits, days));
       expect(solved.Status).toBe("Optimal");
       const plan = planRounds(visits, days);
@@ -133,29 +129,32 @@ describe("rounds", () => {
   });
 
   it("never loses a visit, never stops a machine that may not stop, keeps what was put by hand", () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
-      const visits = shop(5, 4, seed);
-      const days = week(8, 40).map((d, i) => (i === 3 ? { minutes: 0 } : i === 1 ? { ...d, shut: new Set([0]) } : d));
-      const pinned = new Map([[visits[3].id, 6]]);
-      const { dayOf, cost } = planRounds(visits, days, { pinned, tries: 150 });
-      expect(dayOf[3]).toBe(6);
-      dayOf.forEach((d, i) => {
-        expect(d).toBeGreaterThanOrEqual(0);
-        expect(d).not.toBe(3);
-        if (visits[i].machine === 0 && i !== 3) expect(d).not.toBe(1);
-      });
-      expect(roundCost(visits, days, dayOf).cost).toBeCloseTo(cost, 6);
-    }), { numRuns: 60 }); // prettier-ignore
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
+        const visits = shop(5, 4, seed);
+        const days = week(8, 40).map((d, i) => (i === 3 ? { minutes: 0 } : i === 1 ? { ...d, shut: new Set([0]) } : d));
+        const pinned = new Map([[visits[3].id, 6]]);
+        const { dayOf, cost } = planRounds(visits, days, { pinned, tries: 150 });
+        expect(dayOf[3]).toBe(6);
+        dayOf.forEach((d, i) => {
+          expect(d).toBeGreaterThanOrEqual(0);
+          expect(d).not.toBe(3);
+          if (visits[i].machine === 0 && i !== 3) expect(d).not.toBe(1);
+        });
+        expect(roundCost(visits, days, dayOf).cost).toBeCloseTo(cost, 6);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it("what is late comes first; nobody greases far too early", () => {
-    const late: VisitNeed = { id: "late", machine: 1, bay: "1", minutes: 5, weight: 3, dueDay: -20, intervalDays: 30 }; // prettier-ignore
-    const far: VisitNeed = { ...late, id: "far", machine: 2, dueDay: 9, intervalDays: 20 }; // prettier-ignore
+    const late: VisitNeed = { id: "late", machine: 1, bay: "1", minutes: 5, weight: 3, dueDay: -20, intervalDays: 30 };
+    const far: VisitNeed = { ...late, id: "far", machine: 2, dueDay: 9, intervalDays: 20 };
     const { dayOf } = planRounds([late, far], week(10));
     expect(dayOf[0]).toBe(0);
     expect(dayOf[1]).toBeGreaterThanOrEqual(6);
     expect(() => planRounds([late], [])).toThrow("number of days is 0");
-    expect(() => planRounds([late], week(3), { pinned: new Map([["late", 7]]) })).toThrow("day of late is 7"); // prettier-ignore
+    expect(() => planRounds([late], week(3), { pinned: new Map([["late", 7]]) })).toThrow("day of late is 7");
   });
 
   it("gives every visit a day or a reason, whatever days are closed", () => {
@@ -167,9 +166,7 @@ describe("rounds", () => {
         (seed, open, stopped) => {
           const days = open.map((is, d): PlanDay => ({
             minutes: is ? 30 : 0,
-            shut: new Set(
-              stopped.includes(d) ? [0, 1] : [0].filter(() => seed % 5 === 0),
-            ),
+            shut: new Set(stopped.includes(d) ? [0, 1] : [0].filter(() => seed % 5 === 0)),
           }));
           const visits = shop(4, 4, seed).map((v, i) => ({
             ...v,
@@ -177,15 +174,10 @@ describe("rounds", () => {
           }));
           const { dayOf, leftOut } = planRounds(visits, days, { tries: 120 });
           dayOf.forEach((d, i) => {
-            const there = days.some(
-              (day) => day.minutes > 0 && !day.shut?.has(visits[i].machine),
-            );
+            const there = days.some((day) => day.minutes > 0 && !day.shut?.has(visits[i].machine));
             expect(d >= 0).toBe(there);
             expect(leftOut.some((l) => l.visit === i)).toBe(!there);
-            if (d >= 0)
-              expect(
-                days[d].minutes > 0 && !days[d].shut?.has(visits[i].machine),
-              ).toBe(true);
+            if (d >= 0) expect(days[d].minutes > 0 && !days[d].shut?.has(visits[i].machine)).toBe(true);
           });
         },
       ),
@@ -204,9 +196,7 @@ describe("rounds", () => {
       intervalDays: 1,
     };
     const days = week(14).map((d, i) => (i < 13 ? { minutes: 0 } : d));
-    expect(roundCost([late], days, [-1]).cost).toBeGreaterThan(
-      roundCost([late], days, [13]).cost,
-    );
+    expect(roundCost([late], days, [-1]).cost).toBeGreaterThan(roundCost([late], days, [13]).cost);
     expect(planRounds([late], days).dayOf).toEqual([13]);
   });
 

@@ -37,28 +37,33 @@ export function planChanges(
     was.delete(now.id);
     const name = `${now.nickname}, ${now.place}`;
     if (!old) {
-      if (now.date) list.push({ id: now.id, what: `${name}: new on ${dayWords(now.date)}`, why: now.held || `due ${dayWords(now.dueOn)}` }); // prettier-ignore
+      if (now.date)
+        list.push({
+          id: now.id,
+          what: `${name}: new on ${dayWords(now.date)}`,
+          why: now.held || `due ${dayWords(now.dueOn)}`,
+        });
       continue;
     }
     if (old.date === now.date) continue;
-    const what = `${name}: ${old.date ? dayWords(old.date) : "not planned"} to ${now.date ? dayWords(now.date) : "later"}`; // prettier-ignore
+    const what = `${name}: ${old.date ? dayWords(old.date) : "not planned"} to ${now.date ? dayWords(now.date) : "later"}`;
     list.push({ id: now.id, what, why: reason(old, now, today, dayWords) });
   }
   for (const gone of was.values())
-    if (gone.date) list.push({ id: gone.id, what: `${gone.nickname}, ${gone.place}: off the plan`, why: "the point is kept no more" }); // prettier-ignore
+    if (gone.date)
+      list.push({
+        id: gone.id,
+        what: `${gone.nickname}, ${gone.place}: off the plan`,
+        why: "the point is kept no more",
+      });
   return list;
 }
 
-function reason(
-  old: PlannedPoint,
-  now: PlannedPoint,
-  today: string,
-  dayWords: (date: string) => string,
-): string {
+function reason(old: PlannedPoint, now: PlannedPoint, today: string, dayWords: (date: string) => string): string {
   if (old.held !== now.held) return now.held || "no longer held by hand";
   if (old.visits < now.visits) return "visited";
   if (old.visits > now.visits) return "a visit was taken back";
-  if (old.intervalDays !== now.intervalDays) return `interval ${old.intervalDays} to ${now.intervalDays} days`; // prettier-ignore
+  if (old.intervalDays !== now.intervalDays) return `interval ${old.intervalDays} to ${now.intervalDays} days`;
   if (old.date !== null && old.date < today) return "not done on its day";
   if (old.dueOn !== now.dueOn) return `now due ${dayWords(now.dueOn)}`;
   return "to make one stop of it, or to even out the days";

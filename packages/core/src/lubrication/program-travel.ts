@@ -30,14 +30,13 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
   const travelMm: Record<string, number> = {};
   const notes = new Set<string>();
   let at: Pose["at"] = {};
-  let [motion, absolute, scale, feed, plane, seconds] = [0, true, 1, 0, "XY", 0]; // prettier-ignore
+  let [motion, absolute, scale, feed, plane, seconds] = [0, true, 1, 0, "XY", 0];
   let [feedMode, turns, surface] = [94, 0, false];
   /** Seconds of a straight piece of this length, or of a part of a whole move under G93. */
   const takes = (length: number, part: number): number => {
     if (feedMode === 93) return feed > 0 ? (60 / feed) * part : 0;
     if (feedMode === 94) return feed > 0 ? (60 * length) / feed : 0;
-    if (feed > 0 && turns > 0 && !surface)
-      return (60 * length) / (feed * turns);
+    if (feed > 0 && turns > 0 && !surface) return (60 * length) / (feed * turns);
     notes.add(
       surface
         ? "Feed per turn at constant cutting speed (G96): those moves were taken to need no time; type the minutes by hand."
@@ -49,7 +48,7 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
     let [length, longest] = [0, 0];
     for (const axis of Object.keys(to)) {
       const way = Math.abs(to[axis] - ((at as Partial<typeof at>)[axis] ?? 0));
-      travelMm[axis] = ((travelMm as Partial<typeof travelMm>)[axis] ?? 0) + way; // prettier-ignore
+      travelMm[axis] = ((travelMm as Partial<typeof travelMm>)[axis] ?? 0) + way;
       length += way * way;
       longest = Math.max(longest, way);
     }
@@ -60,12 +59,12 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
   for (const raw of text.split(/\r?\n/)) {
     const line = withoutComments(raw).toUpperCase();
     if (/[#[\]]/.test(line)) notes.add("Variables are not followed.");
-    const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m) => [m[1], Number(m[2])] as const); // prettier-ignore
-    const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1]; // prettier-ignore
+    const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m) => [m[1], Number(m[2])] as const);
+    const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1];
     for (const [letter, number] of words) {
-      if (letter === "M" && (number === 98 || number === 99)) notes.add("Subprograms are not followed."); // prettier-ignore
+      if (letter === "M" && (number === 98 || number === 99)) notes.add("Subprograms are not followed.");
       if (letter !== "G") continue;
-      if (number >= 0 && number <= 3 && Number.isInteger(number)) motion = number; // prettier-ignore
+      if (number >= 0 && number <= 3 && Number.isInteger(number)) motion = number;
       else if (number === 90) absolute = true;
       else if (number === 91) absolute = false;
       else if (number === 20) scale = INCH;
@@ -74,32 +73,39 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
         if (number !== feedMode) feed = 0; // A feed of another kind means nothing now.
         feedMode = number;
       } else if (number === 96 || number === 97) surface = number === 96;
-      else if (number >= 17 && number <= 19) plane = ["XY", "ZX", "YZ"][number - 17]; // prettier-ignore
-      else if (number >= 81 && number <= 89) notes.add("Fixed cycles are not followed."); // prettier-ignore
+      else if (number >= 17 && number <= 19) plane = ["XY", "ZX", "YZ"][number - 17];
+      else if (number >= 81 && number <= 89) notes.add("Fixed cycles are not followed.");
     }
     // After the G words, wherever they stand: G93 is no length, so inches do not scale it.
     const [f, spindle] = [value("F"), value("S")];
     if (f !== undefined) feed = feedMode === 93 ? f : f * scale;
     if (spindle !== undefined) turns = spindle;
     // A G28 or G4 line names places or times that are no way to go.
-    if (words.some(([l, n]) => l === "G" && [4, 10, 28, 30, 52, 92].includes(n))) continue; // prettier-ignore
+    if (words.some(([l, n]) => l === "G" && [4, 10, 28, 30, 52, 92].includes(n))) continue;
     const to: Record<string, number> = {};
     for (const axis of AXES) {
       const word = value(axis);
-      if (word !== undefined) to[axis] = (absolute ? 0 : ((at as Partial<typeof at>)[axis] ?? 0)) + word * scale; // prettier-ignore
+      if (word !== undefined) to[axis] = (absolute ? 0 : ((at as Partial<typeof at>)[axis] ?? 0)) + word * scale;
     }
     if (Object.keys(to).length === 0) continue;
     if (feedMode === 93 && motion > 0 && f === undefined) {
       feed = 0;
-      notes.add(
-        "A move under G93 without its own F was taken to need no time.",
-      );
+      notes.add("A move under G93 without its own F was taken to need no time.");
     }
     if (motion < 2) go(to, motion === 0);
-    else for (const piece of arc(at, to, plane, motion === 2, { i: value("I"), j: value("J"), k: value("K"), r: value("R") }, scale)) go(piece, false, 1 / PIECES); // prettier-ignore
+    else
+      for (const piece of arc(
+        at,
+        to,
+        plane,
+        motion === 2,
+        { i: value("I"), j: value("J"), k: value("K"), r: value("R") },
+        scale,
+      ))
+        go(piece, false, 1 / PIECES);
   }
   if (Object.keys(travelMm).length === 0)
-    throw new BoundError("number of moves", 0, "at least 1: nothing in this program moves an axis"); // prettier-ignore
+    throw new BoundError("number of moves", 0, "at least 1: nothing in this program moves an axis");
   return { minutes: seconds / 60, travelMm, notes: [...notes] };
 }
 
@@ -113,10 +119,10 @@ function arc(
   scale: number,
 ): Record<string, number>[] {
   const [a, b] = [plane[0], plane[1]];
-  const start = (axis: string): number => (from as Partial<typeof from>)[axis] ?? 0; // prettier-ignore
-  const end = (axis: string): number => (to as Partial<typeof to>)[axis] ?? start(axis); // prettier-ignore
-  const offsets: Record<string, number | undefined> = { X: words.i, Y: words.j, Z: words.k }; // prettier-ignore
-  let [centreA, centreB] = [start(a) + (offsets[a] ?? 0) * scale, start(b) + (offsets[b] ?? 0) * scale]; // prettier-ignore
+  const start = (axis: string): number => (from as Partial<typeof from>)[axis] ?? 0;
+  const end = (axis: string): number => (to as Partial<typeof to>)[axis] ?? start(axis);
+  const offsets: Record<string, number | undefined> = { X: words.i, Y: words.j, Z: words.k };
+  let [centreA, centreB] = [start(a) + (offsets[a] ?? 0) * scale, start(b) + (offsets[b] ?? 0) * scale];
   if (words.r !== undefined) {
     const [da, db] = [end(a) - start(a), end(b) - start(b)];
     const chord = Math.hypot(da, db);
@@ -139,17 +145,17 @@ function arc(
       [a]: centreA + radius * Math.cos(angle),
       [b]: centreB + radius * Math.sin(angle),
     };
-    for (const axis of others) piece[axis] = start(axis) + (end(axis) - start(axis)) * part; // prettier-ignore
+    for (const axis of others) piece[axis] = start(axis) + (end(axis) - start(axis)) * part;
     return piece;
   });
 }
 
 /** Kilometres of each axis in an hour of running. */
-export function kmPerHour(
-  travel: ProgramTravel,
-): Readonly<Record<string, number>> {
-  if (travel.minutes <= 0) throw new BoundError("minutes", travel.minutes, "above 0: the program gives no feed"); // prettier-ignore
-  return Object.fromEntries(Object.entries(travel.travelMm).map(([axis, mm]) => [axis, (mm / 1e6) * (60 / travel.minutes)])); // prettier-ignore
+export function kmPerHour(travel: ProgramTravel): Readonly<Record<string, number>> {
+  if (travel.minutes <= 0) throw new BoundError("minutes", travel.minutes, "above 0: the program gives no feed");
+  return Object.fromEntries(
+    Object.entries(travel.travelMm).map(([axis, mm]) => [axis, (mm / 1e6) * (60 / travel.minutes)]),
+  );
 }
 
 /** A line of a program without what stands in brackets or behind a semicolon; a bracket never shut stays. */
@@ -158,8 +164,7 @@ function withoutComments(line: string): string {
   let at = 0;
   for (;;) {
     const [open, semicolon] = [line.indexOf("(", at), line.indexOf(";", at)];
-    if (semicolon >= 0 && (open < 0 || semicolon < open))
-      return kept + line.slice(at, semicolon);
+    if (semicolon >= 0 && (open < 0 || semicolon < open)) return kept + line.slice(at, semicolon);
     const shut = open < 0 ? -1 : line.indexOf(")", open);
     if (shut < 0) return kept + line.slice(at);
     kept += line.slice(at, open);

@@ -1,4 +1,4 @@
-import { evenShare, ROUND_WEIGHTS, visitCost, type PlanDay, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { evenShare, ROUND_WEIGHTS, visitCost, type PlanDay, type VisitNeed } from "./rounds-state";
 
 /**
  * The objective of the rounds as a mixed-integer programme in the LP file format, for an independent
@@ -24,11 +24,20 @@ export function asProgramme(visits: readonly VisitNeed[], days: readonly PlanDay
   const binaries = [...x];
   const mean = evenShare(visits, days);
   days.forEach((day, d) => {
-    for (const m of ys) { terms.push(`${w.stop} y${m}_${d}`); binaries.push(`y${m}_${d}`); }
-    for (const b of zs) { terms.push(`${w.bay} z${b}_${d}`); binaries.push(`z${b}_${d}`); }
-    const load = visits.map((v, i) => (open(v, d) ? `${v.minutes} x${i}_${d}` : "")).filter(Boolean).join(" + ");
+    for (const m of ys) {
+      terms.push(`${w.stop} y${m}_${d}`);
+      binaries.push(`y${m}_${d}`);
+    }
+    for (const b of zs) {
+      terms.push(`${w.bay} z${b}_${d}`);
+      binaries.push(`z${b}_${d}`);
+    }
+    const load = visits
+      .map((v, i) => (open(v, d) ? `${v.minutes} x${i}_${d}` : ""))
+      .filter(Boolean)
+      .join(" + ");
     terms.push(`${w.uneven} u${d}`, `${w.over} o${d}`);
     rows.push(`u${d}r: ${load} - u${d} <= ${mean}`, `o${d}r: ${load} - o${d} <= ${day.minutes}`);
   });
   return `Minimize\n obj: ${terms.join(" + ")}\nSubject To\n ${rows.join("\n ")}${relaxed ? `\nBounds\n ${binaries.map((b) => `0 <= ${b} <= 1`).join("\n ")}` : `\nBinary\n ${binaries.join(" ")}`}\nEnd`;
-} // prettier-ignore
+}

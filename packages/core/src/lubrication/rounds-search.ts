@@ -1,4 +1,4 @@
-import { leftOutCost, marginal, type PlanDay, type RoundWeights, type State, type VisitNeed } from "./rounds-state"; // prettier-ignore
+import { leftOutCost, marginal, type PlanDay, type RoundWeights, type State, type VisitNeed } from "./rounds-state";
 
 export const MOST_TRIES = 20_000;
 /** How much worse a step may be at the beginning, in the plan’s own cost; cools to nothing. */
@@ -35,7 +35,8 @@ export function ruinAndRecreate(s: Search): void {
   if (s.free.length === 0) return;
   const byMachine = new Map<number, number[]>();
   for (const i of s.free) byMachine.set(s.visits[i].machine, [...(byMachine.get(s.visits[i].machine) ?? []), i]);
-  const cost = (i: number, day: number): number => (day < 0 ? leftOutCost(s.visits[i], s.days.length, s.w) : marginal(s.state, s.visits[i], day, s.days, s.mean, s.w));
+  const cost = (i: number, day: number): number =>
+    day < 0 ? leftOutCost(s.visits[i], s.days.length, s.w) : marginal(s.state, s.visits[i], day, s.days, s.mean, s.w);
   let total = 0;
   let least = 0;
   let kept = [...s.dayOf];
@@ -83,4 +84,4 @@ export function ruinAndRecreate(s: Search): void {
   kept.forEach((day, i) => {
     if (s.dayOf[i] !== day) s.put(i, day);
   });
-} // prettier-ignore
+}

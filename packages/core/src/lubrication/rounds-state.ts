@@ -62,20 +62,13 @@ export interface RoundPlan {
 export type LeftOutWhy = "nobody-there" | "never-stopped";
 
 /** Why a visit can have no day; null when one is open. */
-export function whyLeftOut(
-  visit: VisitNeed,
-  days: readonly PlanDay[],
-): LeftOutWhy | null {
+export function whyLeftOut(visit: VisitNeed, days: readonly PlanDay[]): LeftOutWhy | null {
   if (days.every((d) => d.minutes <= 0)) return "nobody-there";
   return days.some((_, d) => isOpen(days, visit, d)) ? null : "never-stopped";
 }
 
 /** Leaving a visit out costs more than doing it on the last day and walking there for it alone. */
-export function leftOutCost(
-  visit: VisitNeed,
-  days: number,
-  w: RoundWeights = ROUND_WEIGHTS,
-): number {
+export function leftOutCost(visit: VisitNeed, days: number, w: RoundWeights = ROUND_WEIGHTS): number {
   const latest = Math.max(days, visit.dueDay + 1);
   const alone = w.stop + w.bay + (w.over + w.uneven) * visit.minutes;
   return visitCost(visit, latest, w) + 10 * alone + 1000;
@@ -87,11 +80,7 @@ export function leastGap(visit: VisitNeed): number {
 }
 
 /** Cost of a visit on a day by itself: late or early against its own interval. */
-export function visitCost(
-  visit: VisitNeed,
-  day: number,
-  w: RoundWeights = ROUND_WEIGHTS,
-): number {
+export function visitCost(visit: VisitNeed, day: number, w: RoundWeights = ROUND_WEIGHTS): number {
   const off = (day - visit.dueDay) / Math.max(1, visit.intervalDays);
   if (off > 0) return w.late * visit.weight * off;
   return w.early * Math.max(0, -off - NOT_EARLY);
@@ -99,7 +88,7 @@ export function visitCost(
 
 export function isOpen(days: readonly PlanDay[], visit: VisitNeed, day: number): boolean {
   return days[day].minutes > 0 && !days[day].shut?.has(visit.machine);
-} // prettier-ignore
+}
 
 /** Adds up what a plan costs, by part. */
 export function roundCost(
@@ -128,16 +117,13 @@ export function roundCost(
   });
   const mean = evenShare(visits, days);
   const uneven = w.uneven * load.reduce((s, l) => s + Math.max(0, l - mean), 0);
-  const over = w.over * load.reduce((s, l, d) => s + Math.max(0, l - days[d].minutes), 0); // prettier-ignore
-  const parts = { late, early, stops: w.stop * stops.size, bays: w.bay * bays.size, uneven, over }; // prettier-ignore
+  const over = w.over * load.reduce((s, l, d) => s + Math.max(0, l - days[d].minutes), 0);
+  const parts = { late, early, stops: w.stop * stops.size, bays: w.bay * bays.size, uneven, over };
   return { parts, cost: Object.values(parts).reduce((a, b) => a + b, 0) };
 }
 
 /** Minutes a day if all open days were alike. */
-export function evenShare(
-  visits: readonly VisitNeed[],
-  days: readonly PlanDay[],
-): number {
+export function evenShare(visits: readonly VisitNeed[], days: readonly PlanDay[]): number {
   const open = days.filter((d) => d.minutes > 0).length;
   return visits.reduce((s, v) => s + v.minutes, 0) / Math.max(1, open);
 }
@@ -150,7 +136,14 @@ export interface State {
 }
 
 /** What it costs more to have a visit on a day, as the days are now. */
-export function marginal(state: State, visit: VisitNeed, day: number, days: readonly PlanDay[], mean: number, w: RoundWeights): number {
+export function marginal(
+  state: State,
+  visit: VisitNeed,
+  day: number,
+  days: readonly PlanDay[],
+  mean: number,
+  w: RoundWeights,
+): number {
   const load = state.load[day];
   const more = load + visit.minutes;
   const above = (x: number, limit: number): number => Math.max(0, x - limit);
@@ -161,15 +154,10 @@ export function marginal(state: State, visit: VisitNeed, day: number, days: read
     w.uneven * (above(more, mean) - above(load, mean)) +
     w.over * (above(more, days[day].minutes) - above(load, days[day].minutes))
   );
-} // prettier-ignore
+}
 
 /** Puts a visit on a day, or takes it off. */
-export function shift(
-  state: State,
-  visit: VisitNeed,
-  day: number,
-  by: 1 | -1,
-): void {
+export function shift(state: State, visit: VisitNeed, day: number, by: 1 | -1): void {
   state.load[day] += by * visit.minutes;
   const count = <K>(map: Map<K, number>, key: K): void => {
     const n = (map.get(key) ?? 0) + by;

@@ -64,7 +64,10 @@ export function planRounds(
   options.keep?.forEach((day, i) => {
     if (dayOf[i] < 0 && day >= 0 && day < days.length) put(i, day);
   });
-  const free = visits.map((_, i) => i).filter((i) => dayOf[i] < 0).sort((a, b) => visits[a].dueDay - visits[b].dueDay || visits[b].weight - visits[a].weight);
+  const free = visits
+    .map((_, i) => i)
+    .filter((i) => dayOf[i] < 0)
+    .sort((a, b) => visits[a].dueDay - visits[b].dueDay || visits[b].weight - visits[a].weight);
   const mates = matesOf(visits);
   /** May a visit stand on a day: open, and far enough from the other visits to its point? */
   const allowed = (i: number, d: number): boolean =>
@@ -106,7 +109,22 @@ export function planRounds(
   let kept = { cost: Infinity, dayOf: [...dayOf] };
   for (const [k, seed] of seeds.entries()) {
     const progress = (part: number): void => options.progress?.(0.6 + (0.4 * (k + part)) / seeds.length);
-    ruinAndRecreate({ visits, days, state, dayOf, free, put, best, allowed, mean, w, cancelled: options.cancelled, progress, tries, seed });
+    ruinAndRecreate({
+      visits,
+      days,
+      state,
+      dayOf,
+      free,
+      put,
+      best,
+      allowed,
+      mean,
+      w,
+      cancelled: options.cancelled,
+      progress,
+      tries,
+      seed,
+    });
     const { cost } = roundCost(visits, days, dayOf, w);
     if (cost < kept.cost) kept = { cost, dayOf: [...dayOf] };
   }
@@ -114,7 +132,7 @@ export function planRounds(
     if (dayOf[i] !== day) put(i, day);
   });
   return { dayOf, leftOut: leftOutOf(visits, days, dayOf), ...roundCost(visits, days, dayOf, w) };
-} // prettier-ignore
+}
 
 const SMALL = 120;
 const SEEDS: readonly number[] = [20_011, 7_919, 104_729];
@@ -128,11 +146,7 @@ function matesOf(visits: readonly VisitNeed[]): readonly (readonly number[])[] {
     if (list) list.push(i);
     else byPoint.set(v.point, [i]);
   });
-  return visits.map((v, i) =>
-    v.point === undefined
-      ? []
-      : (byPoint.get(v.point) ?? []).filter((k) => k !== i),
-  );
+  return visits.map((v, i) => (v.point === undefined ? [] : (byPoint.get(v.point) ?? []).filter((k) => k !== i)));
 }
 
 /** What has no day, with the reason: a visit is never just gone. */
@@ -152,10 +166,20 @@ function reach(visit: VisitNeed, days: number): [number, number] {
   const early = Math.floor(visit.dueDay - Math.max(2, 0.6 * visit.intervalDays));
   const late = Math.ceil(Math.max(visit.dueDay, 0) + 10);
   return [Math.max(0, Math.min(days - 1, early)), Math.min(days - 1, late)];
-} // prettier-ignore
+}
 
 /** Tries to move all free visits of a machine from one day to another together: one stop fewer. */
-function moveStops(visits: readonly VisitNeed[], days: readonly PlanDay[], state: State, dayOf: number[], free: readonly number[], put: (i: number, day: number) => void, mean: number, w: RoundWeights, allowed: (i: number, d: number) => boolean): boolean {
+function moveStops(
+  visits: readonly VisitNeed[],
+  days: readonly PlanDay[],
+  state: State,
+  dayOf: number[],
+  free: readonly number[],
+  put: (i: number, day: number) => void,
+  mean: number,
+  w: RoundWeights,
+  allowed: (i: number, d: number) => boolean,
+): boolean {
   const groups = new Map<string, number[]>();
   for (const i of free)
     if (dayOf[i] >= 0) {
@@ -190,13 +214,10 @@ function moveStops(visits: readonly VisitNeed[], days: readonly PlanDay[], state
     }
   }
   return moved;
-} // prettier-ignore
+}
 
 /** The plain method: each visit on the day it is due, or the next open one. */
-export function planWhenDue(
-  visits: readonly VisitNeed[],
-  days: readonly PlanDay[],
-): RoundPlan {
+export function planWhenDue(visits: readonly VisitNeed[], days: readonly PlanDay[]): RoundPlan {
   const dayOf = visits.map((v) => {
     const due = Math.min(days.length - 1, Math.max(0, Math.floor(v.dueDay)));
     let day = due;

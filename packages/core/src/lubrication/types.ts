@@ -1,12 +1,12 @@
 import type { LinkId } from "../axis";
 
-export const LUBE_WAYS = ["nipple", "needle hole", "wipe", "drip", "central line", "bath"] as const; // prettier-ignore
+export const LUBE_WAYS = ["nipple", "needle hole", "wipe", "drip", "central line", "bath"] as const;
 export const DOSE_UNITS = ["strokes", "grams", "drops", "wipe"] as const;
-export const FOUND_STATES = ["dry", "right", "flooded", "dirty", "blocked"] as const; // prettier-ignore
+export const FOUND_STATES = ["dry", "right", "flooded", "dirty", "blocked"] as const;
 export type FoundState = (typeof FOUND_STATES)[number];
 
 /** What an interval is scaled by; values and where they come from in {@link FACTORS}. */
-export const FACTOR_IDS = ["covers", "dirt", "coolant", "duty", "load", "heat"] as const; // prettier-ignore
+export const FACTOR_IDS = ["covers", "dirt", "coolant", "duty", "load", "heat"] as const;
 export type FactorId = (typeof FACTOR_IDS)[number];
 
 /** Whichever comes first; null where it does not count. */
@@ -19,7 +19,7 @@ export interface IntervalRule {
   readonly mostDays: number;
 }
 
-export const INTERVAL_SCHOOLS = ["all", "calendar", "hours", "distance"] as const; // prettier-ignore
+export const INTERVAL_SCHOOLS = ["all", "calendar", "hours", "distance"] as const;
 export type IntervalSchool = (typeof INTERVAL_SCHOOLS)[number];
 
 /** A place that wants a lubricant or a look. */

@@ -39,7 +39,7 @@ export function forecastUsage(
   today: string,
   closed: readonly string[] = [],
 ): UsageForecast {
-  const sorted = [...readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)); // prettier-ignore
+  const sorted = [...readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const notes: string[] = [];
   const stretches: { rate: number; weight: number }[] = [];
   const now = Date.parse(today);
@@ -48,18 +48,18 @@ export function forecastUsage(
     const day = to.at.slice(0, 10);
     if (to.reset) continue;
     if (to.hours < from.hours) {
-      notes.push(`The reading of ${day} is lower than the one before: counted afresh from there.`); // prettier-ignore
+      notes.push(`The reading of ${day} is lower than the one before: counted afresh from there.`);
       continue;
     }
-    const between = closed.filter((c) => c > from.at.slice(0, 10) && c <= day).length; // prettier-ignore
+    const between = closed.filter((c) => c > from.at.slice(0, 10) && c <= day).length;
     const days = (Date.parse(to.at) - Date.parse(from.at)) / DAY_MS - between;
     if (days <= 0) continue;
     const rate = (to.hours - from.hours) / days;
     if (rate > 24) {
-      notes.push(`${rate.toFixed(0)} hours a day up to ${day} cannot be: left out.`); // prettier-ignore
+      notes.push(`${rate.toFixed(0)} hours a day up to ${day} cannot be: left out.`);
       continue;
     }
-    if (days > 120) notes.push(`No reading for ${Math.round(days)} days up to ${day}: only the mean is known.`); // prettier-ignore
+    if (days > 120) notes.push(`No reading for ${Math.round(days)} days up to ${day}: only the mean is known.`);
     const age = Math.max(0, (now - Date.parse(to.at)) / DAY_MS);
     stretches.push({ rate, weight: days * 0.5 ** (age / HALF_LIFE_DAYS) });
   }
@@ -74,13 +74,10 @@ export function forecastUsage(
       notes,
     };
   const mean = stretches.reduce((s, x) => s + x.weight * x.rate, 0) / weights;
-  const squares = stretches.reduce((s, x) => s + x.weight * (x.rate - mean) ** 2, 0); // prettier-ignore
-  const effective = weights ** 2 / stretches.reduce((s, x) => s + x.weight ** 2, 0); // prettier-ignore
+  const squares = stretches.reduce((s, x) => s + x.weight * (x.rate - mean) ** 2, 0);
+  const effective = weights ** 2 / stretches.reduce((s, x) => s + x.weight ** 2, 0);
   // One stretch alone tells no scatter: the working week's own is taken.
-  const spread =
-    effective > 1.2
-      ? Math.sqrt(squares / weights / (effective - 1))
-      : WEEK_SPREAD * mean;
+  const spread = effective > 1.2 ? Math.sqrt(squares / weights / (effective - 1)) : WEEK_SPREAD * mean;
   const k = effective > 1.2 ? coverageFactor(Math.max(1, effective - 1)) : 2;
   // A meter shows whole hours: the first and the last look are each known to a half.
   const step = (2 * Math.SQRT2 * rectangular(1)) / weights;
@@ -97,16 +94,20 @@ export function forecastUsage(
  * Checks a reading against the one before it.
  * @throws BoundError when it is lower without a reset, or more than the time between allows
  */
-export function checkMeter(
-  before: MeterReading | null,
-  next: MeterReading,
-): void {
-  if (next.hours < 0 || next.hours > 1_000_000)
-    throw new BoundError("hours", next.hours, "from 0 to 1000000");
+export function checkMeter(before: MeterReading | null, next: MeterReading): void {
+  if (next.hours < 0 || next.hours > 1_000_000) throw new BoundError("hours", next.hours, "from 0 to 1000000");
   if (!before || next.reset) return;
   if (next.hours < before.hours)
-    throw new BoundError("hours", next.hours, `at least ${before.hours}, as read before; a replaced or reset meter is said so`); // prettier-ignore
-  const most = ((Date.parse(next.at) - Date.parse(before.at)) / DAY_MS + 1) * 24; // prettier-ignore
+    throw new BoundError(
+      "hours",
+      next.hours,
+      `at least ${before.hours}, as read before; a replaced or reset meter is said so`,
+    );
+  const most = ((Date.parse(next.at) - Date.parse(before.at)) / DAY_MS + 1) * 24;
   if (next.hours - before.hours > most)
-    throw new BoundError("hours", next.hours, `at most ${Math.floor(before.hours + most)}: no more hours have passed since`); // prettier-ignore
+    throw new BoundError(
+      "hours",
+      next.hours,
+      `at most ${Math.floor(before.hours + most)}: no more hours have passed since`,
+    );
 }

@@ -16,46 +16,32 @@ describe("what is done at a point, in words", () => {
     const { state, steps } = visitText(nut, "2 strokes, grease");
     expect(state).toBe("Machine off and locked");
     const text = steps.join(" ");
-    const order = [
-      "by nipple",
-      "hands and cloth out",
-      "power back",
-      "Off and locked again",
-      "wipe off",
-    ].map((w) => text.indexOf(w));
+    const order = ["by nipple", "hands and cloth out", "power back", "Off and locked again", "wipe off"].map((w) =>
+      text.indexOf(w),
+    );
     expect(order).toEqual([...order].sort((a, b) => a - b));
     expect(order[0]).toBeGreaterThan(0);
   });
 
   it("what is carried along by nothing is not run to spread; what is only looked at gets nothing", () => {
-    expect(visitText({ ...nut, link: null }, "").steps.join(" ")).not.toMatch(
-      /travel/,
-    );
-    expect(
-      visitText(
-        { ...nut, link: "member", way: "wipe", doseUnit: "wipe" },
-        "wipe with chain oil",
-      ).steps,
-    ).toEqual([
+    expect(visitText({ ...nut, link: null }, "").steps.join(" ")).not.toMatch(/travel/);
+    expect(visitText({ ...nut, link: "member", way: "wipe", doseUnit: "wipe" }, "wipe with chain oil").steps).toEqual([
       "Clean first, then wipe with chain oil.",
       "Wipe off the excess.",
     ]);
     for (const way of LUBE_WAYS.filter((w) => w !== "central line"))
-      expect(
-        visitText({ ...nut, way, dose: 0 }, "greased for life").steps.join(" "),
-      ).not.toMatch(/Clean|travel|excess/);
+      expect(visitText({ ...nut, way, dose: 0 }, "greased for life").steps.join(" ")).not.toMatch(
+        /Clean|travel|excess/,
+      );
   });
 
   it("no hand or cloth is in what moves, at any usual point of any machine", () => {
     for (const kind of MACHINE_KINDS)
-      for (const point of templatePoints(
-        ["X", "Z"].map((letter) => defaultAxis(kind, letter)),
-      )) {
+      for (const point of templatePoints(["X", "Z"].map((letter) => defaultAxis(kind, letter)))) {
         const { state, steps } = visitText(point, point.lubricant);
         const moves = steps.findIndex((s) => /travel/.test(s));
         if (moves >= 0) expect(steps[moves]).toMatch(/hands and cloth out/);
-        if (point.way !== "central line" && !point.machineOff)
-          expect(state).toMatch(/stands/);
+        if (point.way !== "central line" && !point.machineOff) expect(state).toMatch(/stands/);
       }
   });
 

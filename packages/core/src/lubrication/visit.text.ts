@@ -35,24 +35,15 @@ export function visitText(
   if (dose === 0)
     return {
       state,
-      steps: [
-        way === "bath" && link === null
-          ? `Top up to its mark, never over: ${give}.`
-          : `Given: ${give}.`,
-      ],
+      steps: [way === "bath" && link === null ? `Top up to its mark, never over: ${give}.` : `Given: ${give}.`],
     };
-  const steps = [
-    `Clean first, then ${give}${doseUnit === "wipe" ? "" : `, by ${way}`}.`,
-  ];
-  if (!SPREADS.includes(link))
-    return { state, steps: [...steps, "Wipe off the excess."] };
+  const steps = [`Clean first, then ${give}${doseUnit === "wipe" ? "" : `, by ${way}`}.`];
+  if (!SPREADS.includes(link)) return { state, steps: [...steps, "Wipe off the excess."] };
   steps.push(
     machineOff
       ? "To spread it: hands and cloth out, covers as they were, power back, the whole travel at slow feed."
       : "To spread it: hands and cloth out, then the whole travel at slow feed.",
-    machineOff
-      ? "Off and locked again, then wipe off the excess."
-      : "Stopped again, then wipe off the excess.",
+    machineOff ? "Off and locked again, then wipe off the excess." : "Stopped again, then wipe off the excess.",
   );
   return { state, steps };
 }

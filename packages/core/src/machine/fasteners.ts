@@ -29,9 +29,7 @@ function usualThread(axis: AxisConfig, step = 0): string {
 
 /** Profiles and plates of aluminium, printed or plastic parts: a table for steel strips them. */
 function isSoft(axis: AxisConfig): boolean {
-  return (
-    axis.guideway === "v-wheel" || axis.mechanics.fixedEnd === "pillow-block"
-  );
+  return axis.guideway === "v-wheel" || axis.mechanics.fixedEnd === "pillow-block";
 }
 
 /**
@@ -50,10 +48,7 @@ export function fastenersOf(axis: AxisConfig): readonly Fastener[] {
 /** Asked for at every step of every sheet. */
 const FASTENERS = new WeakMap<AxisConfig, readonly Fastener[]>();
 
-function usualSource(
-  row: (typeof FASTENER_ROWS)[number],
-  soft: boolean,
-): Fastener["source"] {
+function usualSource(row: (typeof FASTENER_ROWS)[number], soft: boolean): Fastener["source"] {
   if (row.bookOnly) return "book-only";
   return row.snug || soft ? "snug" : "table";
 }
@@ -61,25 +56,20 @@ function usualSource(
 function fastenersFor(axis: AxisConfig): readonly Fastener[] {
   const joints = new Set(jointsOf(axis));
   const soft = isSoft(axis);
-  return FASTENER_ROWS.filter((r) => joints.has(r.joint)).map(
-    (row): Fastener => {
-      const own = axis.mechanics.fasteners[row.joint];
-      const thread = own ? own.thread : usualThread(axis, row.step);
-      const table =
-        usualSource(row, soft) === "table"
-          ? (TORQUES_NM[thread]?.["8.8"] ?? null)
-          : null;
-      return {
-        joint: row.joint,
-        name: row.name,
-        place: row.place,
-        locates: row.locates.filter((j) => joints.has(j)),
-        thread,
-        grade: own ? own.grade : "8.8",
-        count: own ? own.count : row.count,
-        torqueNm: own ? own.torqueNm : table,
-        source: own ? own.source : usualSource(row, soft),
-      };
-    },
-  );
+  return FASTENER_ROWS.filter((r) => joints.has(r.joint)).map((row): Fastener => {
+    const own = axis.mechanics.fasteners[row.joint];
+    const thread = own ? own.thread : usualThread(axis, row.step);
+    const table = usualSource(row, soft) === "table" ? (TORQUES_NM[thread]?.["8.8"] ?? null) : null;
+    return {
+      joint: row.joint,
+      name: row.name,
+      place: row.place,
+      locates: row.locates.filter((j) => joints.has(j)),
+      thread,
+      grade: own ? own.grade : "8.8",
+      count: own ? own.count : row.count,
+      torqueNm: own ? own.torqueNm : table,
+      source: own ? own.source : usualSource(row, soft),
+    };
+  });
 }

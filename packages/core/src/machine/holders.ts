@@ -2,13 +2,7 @@ import { isGravityAxis, type AxisConfig } from "../axis";
 import { hasBalance, jointsOf, screwTurns, type JointId } from "./joints";
 import { jointAt, type MechanismState, type Power } from "./state";
 
-export const HOLDERS = [
-  "drive",
-  "brake",
-  "block",
-  "gear",
-  "self-locking screw",
-] as const;
+export const HOLDERS = ["drive", "brake", "block", "gear", "self-locking screw"] as const;
 export type HolderId = (typeof HOLDERS)[number];
 
 /** What keeps a gravity member from moving, which way, and whether it has been tried. */
@@ -19,15 +13,7 @@ export interface Holder {
   readonly tried: boolean;
 }
 
-const TORQUE_JOINTS: readonly JointId[] = [
-  "motor",
-  "hub-motor",
-  "hub-screw",
-  "belt",
-  "mesh",
-  "pinion",
-  "rack",
-];
+const TORQUE_JOINTS: readonly JointId[] = ["motor", "hub-motor", "hub-screw", "belt", "mesh", "pinion", "rack"];
 const AXIAL_JOINTS: readonly JointId[] = [
   "bearing-nut",
   "bearings",
@@ -62,9 +48,7 @@ function pathsOf(config: AxisConfig): Paths {
   const known = PATHS.get(config);
   if (known) return known;
   const has = jointsOf(config);
-  const [torque, axial] = [TORQUE_JOINTS, AXIAL_JOINTS].map((path) =>
-    path.filter((j) => has.includes(j)),
-  );
+  const [torque, axial] = [TORQUE_JOINTS, AXIAL_JOINTS].map((path) => path.filter((j) => has.includes(j)));
   const paths = { whole: [...torque, ...axial], axial };
   PATHS.set(config, paths);
   return paths;
@@ -82,19 +66,14 @@ export function leadTangent(config: AxisConfig): number {
 
 /** Never a ball screw, however low its lead. */
 export function isSelfLocking(config: AxisConfig): boolean {
-  return (
-    config.transmission === "plain-screw" && leadTangent(config) < SELF_LOCKING
-  );
+  return config.transmission === "plain-screw" && leadTangent(config) < SELF_LOCKING;
 }
 
 /**
  * Which way the member wants to move. A balance that acts may be heavier than the member: then it
  * wants up; only secured it counts for nothing.
  */
-export function pullOf(
-  config: AxisConfig,
-  state: MechanismState,
-): { readonly down: boolean; readonly up: boolean } {
+export function pullOf(config: AxisConfig, state: MechanismState): { readonly down: boolean; readonly up: boolean } {
   if (!isGravityAxis(config)) return { down: false, up: false };
   return { down: true, up: hasBalance(config) && state.balance === "acts" };
 }
@@ -102,17 +81,12 @@ export function pullOf(
 /** The brake closes without power, and holds through the whole path from it to the member. */
 function brakeHolds(config: AxisConfig, state: MechanismState): boolean {
   if (!config.brake || state.brakeLet) return false;
-  const path =
-    config.mechanics.brakeAt === "motor" ? pathOf(config) : axialPathOf(config);
+  const path = config.mechanics.brakeAt === "motor" ? pathOf(config) : axialPathOf(config);
   return allTight(state, path);
 }
 
 /** Everything that holds the member now. A balance or drag brake is never among them. */
-export function holdersOf(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): readonly Holder[] {
+export function holdersOf(config: AxisConfig, state: MechanismState, power: Power): readonly Holder[] {
   if (!isGravityAxis(config)) return [];
   const holders: Holder[] = [];
   if (power === "on" && allTight(state, pathOf(config)))
@@ -126,8 +100,7 @@ export function holdersOf(
       up: state.tied,
       tried: state.block === "tried",
     });
-  if (state.gear === "taut")
-    holders.push({ id: "gear", down: true, up: false, tried: true });
+  if (state.gear === "taut") holders.push({ id: "gear", down: true, up: false, tried: true });
   if (isSelfLocking(config) && allTight(state, axialPathOf(config)))
     holders.push({
       id: "self-locking screw",
@@ -139,23 +112,13 @@ export function holdersOf(
 }
 
 /** Is the member held against every way it wants, by what has been tried? */
-export function isHeld(
-  config: AxisConfig,
-  state: MechanismState,
-  holders: readonly Holder[],
-): boolean {
+export function isHeld(config: AxisConfig, state: MechanismState, holders: readonly Holder[]): boolean {
   const pull = pullOf(config, state);
-  const by = (way: "down" | "up"): boolean =>
-    !pull[way] || holders.some((h) => h.tried && h[way]);
+  const by = (way: "down" | "up"): boolean => !pull[way] || holders.some((h) => h.tried && h[way]);
   return by("down") && by("up");
 }
 
-const FIXED_END: readonly JointId[] = [
-  "bearing-nut",
-  "bearings",
-  "retainer",
-  "housing",
-];
+const FIXED_END: readonly JointId[] = ["bearing-nut", "bearings", "retainer", "housing"];
 
 /** The upright screw is in, and its fixed end has let go. */
 function screwIsFree(config: AxisConfig, state: MechanismState): boolean {
@@ -168,20 +131,12 @@ function screwIsFree(config: AxisConfig, state: MechanismState): boolean {
 }
 
 /** Once its fixed end lets go, only the nut holds an upright screw: a prop stands under it. */
-export function screwNeedsProp(
-  config: AxisConfig,
-  state: MechanismState,
-): boolean {
+export function screwNeedsProp(config: AxisConfig, state: MechanismState): boolean {
   return screwIsFree(config, state);
 }
 
 /** With its nut parted as well nothing holds it at all: it hangs in a sling before that. */
-export function screwNeedsSling(
-  config: AxisConfig,
-  state: MechanismState,
-): boolean {
-  const parted =
-    jointAt(state, "nut-bracket") === "off" ||
-    jointAt(state, "bracket-member") === "off";
+export function screwNeedsSling(config: AxisConfig, state: MechanismState): boolean {
+  const parted = jointAt(state, "nut-bracket") === "off" || jointAt(state, "bracket-member") === "off";
   return parted && screwIsFree(config, state);
 }

@@ -144,10 +144,7 @@ function jointsFor(axis: AxisConfig): readonly JointId[] {
     ["bearings", hasScrew(axis)],
     [
       "far-nut",
-      isStretched(axis) ||
-        (axis.screw.fixings === "fixed-supported" &&
-          screwTurns(axis) &&
-          mechanics.farNut),
+      isStretched(axis) || (axis.screw.fixings === "fixed-supported" && screwTurns(axis) && mechanics.farNut),
     ],
     ["far-support", hasFarEnd(axis)],
     ["far-bearing", hasFarEnd(axis)],
@@ -163,17 +160,9 @@ function jointsFor(axis: AxisConfig): readonly JointId[] {
     ["gib", axis.guideway === "box" || axis.guideway === "dovetail"],
     ["carriages", axis.guideway === "rail"],
     ["v-wheels", axis.guideway === "v-wheel"],
-    [
-      "cage",
-      axis.guideway === "ball-cage" || axis.guideway === "crossed-roller",
-    ],
+    ["cage", axis.guideway === "ball-cage" || axis.guideway === "crossed-roller"],
     ["home-switch", true],
-    [
-      "head",
-      axis.member === "head" ||
-        axis.member === "quill" ||
-        axis.member === "ram",
-    ],
+    ["head", axis.member === "head" || axis.member === "quill" || axis.member === "ram"],
     ["column", mechanics.column],
     ["panel", isCoupled(axis) && mechanics.couplingHidden],
     ["covers", true],

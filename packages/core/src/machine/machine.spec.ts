@@ -4,13 +4,7 @@ import { anyAxis, numbers, pickFrom } from "../job/sheets.testing";
 import { holdersOf, isHeld, isSelfLocking } from "./holders";
 import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
 import { effectNeeds, meets, reachNeeds } from "./reach";
-import {
-  jointAt,
-  stateAfter,
-  WHOLE,
-  type MechanismState,
-  type Power,
-} from "./state";
+import { jointAt, stateAfter, WHOLE, type MechanismState, type Power } from "./state";
 import { stateWords } from "./state-words";
 import { againstPower, verbAllowed, waysToMove } from "./ways";
 
@@ -27,26 +21,16 @@ const heavy: AxisConfig = {
  * screw’s and the motor’s turn; a joint that is tight is a stiff spring, any other none; what closes
  * only one way pushes only that way. Held is what comes to rest within a hair.
  */
-function restsUnder(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-  loadN: number,
-): boolean {
+function restsUnder(config: AxisConfig, state: MechanismState, power: Power, loadN: number): boolean {
   const K = 1e6;
   const [member, bracket, nut, screw, turn, rotor] = [0, 1, 2, 3, 4, 5];
   const tight = (...joints: JointId[]): boolean =>
-    joints.every(
-      (j) => !jointsOf(config).includes(j) || jointAt(state, j) === "tight",
-    );
-  const oneWay = (down: boolean, up: boolean): boolean =>
-    loadN > 0 ? down : up;
+    joints.every((j) => !jointsOf(config).includes(j) || jointAt(state, j) === "tight");
+  const oneWay = (down: boolean, up: boolean): boolean => (loadN > 0 ? down : up);
   const stiffness = Matrix.eye(6).mul(1e-6);
   const spring = (on: boolean, ...terms: [number, number][]): void => {
     if (!on) return;
-    for (const [a, ca] of terms)
-      for (const [b, cb] of terms)
-        stiffness.set(a, b, stiffness.get(a, b) + K * ca * cb);
+    for (const [a, ca] of terms) for (const [b, cb] of terms) stiffness.set(a, b, stiffness.get(a, b) + K * ca * cb);
   };
   const brake = config.brake && power === "isolated" && !state.brakeLet;
   const atMotor = config.mechanics.brakeAt === "motor";
@@ -65,11 +49,7 @@ function restsUnder(
     spring(isSelfLocking(config), [turn, 1]);
   } else {
     // The nut turns in the member; its screw stands in its clamps.
-    spring(
-      tight("nut-flange", "bearings", "retainer", "bearing-nut"),
-      [member, 1],
-      [nut, -1],
-    );
+    spring(tight("nut-flange", "bearings", "retainer", "bearing-nut"), [member, 1], [nut, -1]);
     spring(tight("balls", "screw", "screw-clamps"), [nut, 1], [turn, -1]);
     spring(tight("belt"), [turn, 1], [rotor, -1]);
     spring(brake && !atMotor, [turn, 1]);
@@ -94,9 +74,7 @@ describe("who carries the member", () => {
       };
       // On a rack axis the statics know one shaft; a brake there sits on the motor.
       const joints: Partial<Record<JointId, JointState>> = {};
-      for (const j of jointsOf(config))
-        if (next() < 0.12)
-          joints[j] = pickFrom(["loose", "off"] as const, next);
+      for (const j of jointsOf(config)) if (next() < 0.12) joints[j] = pickFrom(["loose", "off"] as const, next);
       const state: MechanismState = {
         ...WHOLE,
         joints,
@@ -107,11 +85,7 @@ describe("who carries the member", () => {
         brakeLet: next() < 0.2,
         notes: { "self-lock-tried": true },
       };
-      if (
-        config.transmission === "rack" &&
-        config.mechanics.brakeAt === "screw"
-      )
-        continue;
+      if (config.transmission === "rack" && config.mechanics.brakeAt === "screw") continue;
       const power: Power = next() < 0.3 ? "on" : "isolated";
       // A drive pulls only through a whole path, screws’ lock and all; statics ask the path alone.
       const holders = holdersOf(config, state, power);
@@ -134,31 +108,17 @@ describe("who carries the member", () => {
   });
 
   it("a brake goes away with its motor or coupling; a balance is never a holder (common practice, no source)", () => {
-    const ids = (state: MechanismState, power: Power): string[] =>
-      holdersOf(heavy, state, power).map((h) => h.id);
+    const ids = (state: MechanismState, power: Power): string[] => holdersOf(heavy, state, power).map((h) => h.id);
     expect(ids(WHOLE, "on")).toEqual(["drive"]);
     expect(ids(WHOLE, "isolated")).toEqual(["brake"]);
-    for (const joint of [
-      "motor",
-      "hub-screw",
-      "nut-bracket",
-      "bearing-nut",
-    ] as const)
-      expect(
-        ids({ ...WHOLE, joints: { [joint]: "loose" } }, "isolated"),
-      ).toEqual([]);
+    for (const joint of ["motor", "hub-screw", "nut-bracket", "bearing-nut"] as const)
+      expect(ids({ ...WHOLE, joints: { [joint]: "loose" } }, "isolated")).toEqual([]);
     const acts = { ...WHOLE, block: "tried" as const };
     // A counterweight may be heavier than the head: the block alone does not keep it down.
-    expect(
-      isHeld(heavy, acts, [
-        { id: "block", down: true, up: false, tried: true },
-      ]),
-    ).toBe(false);
-    expect(
-      isHeld(heavy, { ...acts, balance: "secured" }, [
-        { id: "block", down: true, up: false, tried: true },
-      ]),
-    ).toBe(true);
+    expect(isHeld(heavy, acts, [{ id: "block", down: true, up: false, tried: true }])).toBe(false);
+    expect(isHeld(heavy, { ...acts, balance: "secured" }, [{ id: "block", down: true, up: false, tried: true }])).toBe(
+      true,
+    );
   });
 
   it("a ball screw never holds by itself, a plain one of low lead does (common practice, no source)", () => {
@@ -169,9 +129,7 @@ describe("who carries the member", () => {
     };
     expect(isSelfLocking(plain)).toBe(true);
     expect(isSelfLocking({ ...plain, transmission: "direct" })).toBe(false);
-    expect(
-      isSelfLocking({ ...plain, screw: { ...plain.screw, leadMm: 8 } }),
-    ).toBe(false);
+    expect(isSelfLocking({ ...plain, screw: { ...plain.screw, leadMm: 8 } })).toBe(false);
   });
 });
 
@@ -186,47 +144,12 @@ describe("how a member can be moved", () => {
   it.each([
     ["jog it whole", x, WHOLE, "on", "jog", true],
     ["jog it with the nut parted", x, off("nut-bracket"), "on", "jog", false],
-    [
-      "jog it with the covers off, hands out",
-      x,
-      off("covers"),
-      "on",
-      "jog",
-      true,
-    ],
-    [
-      "turn a level screw by hand, isolated",
-      x,
-      WHOLE,
-      "isolated",
-      "screw-by-hand",
-      true,
-    ],
-    [
-      "turn the screw while the nut is parted",
-      x,
-      off("nut-bracket"),
-      "isolated",
-      "screw-by-hand",
-      false,
-    ],
-    [
-      "turn the screw against an engaged brake",
-      { ...x, brake: true },
-      WHOLE,
-      "isolated",
-      "screw-by-hand",
-      false,
-    ],
+    ["jog it with the covers off, hands out", x, off("covers"), "on", "jog", true],
+    ["turn a level screw by hand, isolated", x, WHOLE, "isolated", "screw-by-hand", true],
+    ["turn the screw while the nut is parted", x, off("nut-bracket"), "isolated", "screw-by-hand", false],
+    ["turn the screw against an engaged brake", { ...x, brake: true }, WHOLE, "isolated", "screw-by-hand", false],
     ["push a gravity axis", z, off("nut-bracket"), "isolated", "push", false],
-    [
-      "push a level member with its nut parted",
-      x,
-      off("nut-bracket"),
-      "isolated",
-      "push",
-      true,
-    ],
+    ["push a level member with its nut parted", x, off("nut-bracket"), "isolated", "push", true],
     [
       "lift a head whose motor is off, on gear",
       z,
@@ -247,14 +170,7 @@ describe("how a member can be moved", () => {
       "gear",
       false,
     ],
-    [
-      "lift it against its engaged brake",
-      z,
-      { ...WHOLE, gear: "taut" as const },
-      "isolated",
-      "gear",
-      false,
-    ],
+    ["lift it against its engaged brake", z, { ...WHOLE, gear: "taut" as const }, "isolated", "gear", false],
     [
       "push a table on a plain screw whose coupling is loose: its thread rubs",
       { ...x, transmission: "plain-screw" as const },
@@ -263,14 +179,7 @@ describe("how a member can be moved", () => {
       "push",
       false,
     ],
-    [
-      "push it along a ball screw of the same lead",
-      x,
-      off("hub-screw"),
-      "isolated",
-      "push",
-      true,
-    ],
+    ["push it along a ball screw of the same lead", x, off("hub-screw"), "isolated", "push", true],
     [
       "lift a head on a plain screw: the thread does not turn",
       { ...z, transmission: "plain-screw" as const },
@@ -296,9 +205,7 @@ describe("how a member can be moved", () => {
       true,
     ],
   ] as const)("%s", (_, config, state, power, way, can) => {
-    expect(waysToMove(config, state, power, "near-far").includes(way)).toBe(
-      can,
-    );
+    expect(waysToMove(config, state, power, "near-far").includes(way)).toBe(can);
   });
 
   it("a pinned balance lets the head rise by a lead; for more it is unhooked first", () => {
@@ -307,17 +214,13 @@ describe("how a member can be moved", () => {
       gear: "taut",
       balance: "secured",
     };
-    expect(
-      waysToMove(heavy, state, "isolated", "opening").length,
-    ).toBeGreaterThan(0);
+    expect(waysToMove(heavy, state, "isolated", "opening").length).toBeGreaterThan(0);
     expect(waysToMove(heavy, state, "isolated", "near-far")).toEqual([]);
     const unhooked = {
       ...state,
       joints: { ...state.joints, "balance-link": "off" as const },
     };
-    expect(
-      waysToMove(heavy, unhooked, "isolated", "near-far").length,
-    ).toBeGreaterThan(0);
+    expect(waysToMove(heavy, unhooked, "isolated", "near-far").length).toBeGreaterThan(0);
   });
 
   it("full travel wants the reference, a load a meter, a flick a screw that turns free", () => {
@@ -327,16 +230,10 @@ describe("how a member can be moved", () => {
     ]).axes["X"];
     expect(verbAllowed(x, lost, "on", "creep")).toBe(true);
     expect(verbAllowed(x, lost, "on", "full-travel")).toBe(false);
-    expect(
-      verbAllowed({ ...x, motor: "stepper" }, WHOLE, "on", "read-load"),
-    ).toBe(false);
+    expect(verbAllowed({ ...x, motor: "stepper" }, WHOLE, "on", "read-load")).toBe(false);
     expect(verbAllowed(x, WHOLE, "isolated", "flick")).toBe(false);
-    expect(verbAllowed(x, off("motor", "hub-screw"), "isolated", "flick")).toBe(
-      true,
-    );
-    expect(verbAllowed(z, off("motor", "hub-screw"), "isolated", "flick")).toBe(
-      false,
-    );
+    expect(verbAllowed(x, off("motor", "hub-screw"), "isolated", "flick")).toBe(true);
+    expect(verbAllowed(z, off("motor", "hub-screw"), "isolated", "flick")).toBe(false);
     expect(againstPower(x, off("covers", "nut-lock"))).toEqual([]);
     expect(againstPower(x, off("bearing-nut"))).toEqual(["bearing-nut"]);
   });
@@ -350,23 +247,14 @@ describe("what hides what", () => {
       const has = jointsOf(config);
       for (const joint of has)
         for (const to of ["tight", "snug", "loose", "off"] as const)
-          for (const need of reachNeeds(config, joint, to))
-            expect(has).toContain(need.joint);
+          for (const need of reachNeeds(config, joint, to)) expect(has).toContain(need.joint);
     }
     const rack = jointsOf(defaultAxis("router", "X"));
-    for (const none of [
-      "housing",
-      "bearing-nut",
-      "nut-bracket",
-      "screw",
-    ] as const)
-      expect(rack).not.toContain(none);
+    for (const none of ["housing", "bearing-nut", "nut-bracket", "screw"] as const) expect(rack).not.toContain(none);
   });
 
   it("a housing does not come off with its nut on; a step’s own earlier effects count", () => {
-    const needs = effectNeeds(z, [
-      { kind: "joint", joint: "housing", to: "off" },
-    ]);
+    const needs = effectNeeds(z, [{ kind: "joint", joint: "housing", to: "off" }]);
     expect(needs.filter((n) => !meets(WHOLE, n)).map((n) => n.joint)).toEqual(
       expect.arrayContaining(["bearing-nut", "pins", "motor"]),
     );
@@ -378,9 +266,7 @@ describe("what hides what", () => {
   });
 
   it("says how an axis stands in one line", () => {
-    expect(stateWords(heavy, WHOLE, "isolated")).toBe(
-      "power off · head: brake · nothing open",
-    );
+    expect(stateWords(heavy, WHOLE, "isolated")).toBe("power off · head: brake · nothing open");
     const open: MechanismState = {
       ...off(),
       block: "set",

@@ -57,19 +57,12 @@ describe("weights and torques", () => {
         const ds = (d2 + d3) / 2;
         const area = (Math.PI / 4) * ds * ds;
         const shear = 1.5 * (d2 / ds) * (pitch / (Math.PI * d2) + 1.155 * mu);
-        const force =
-          (0.9 * proof[grade] * area) / Math.sqrt(1 + 3 * shear * shear);
+        const force = (0.9 * proof[grade] * area) / Math.sqrt(1 + 3 * shear * shear);
         const hole = { 6: 6.6, 8: 9, 10: 11, 12: 13.5 }[d] ?? d;
-        const torque =
-          (force * (0.16 * pitch + 0.58 * d2 * mu + ((head + hole) / 4) * mu)) /
-          1000;
+        const torque = (force * (0.16 * pitch + 0.58 * d2 * mu + ((head + hole) / 4) * mu)) / 1000;
         const table = TORQUES_NM[name][grade];
         // 8.8 has 640 N/mm² up to M16.
-        expect([name, grade, Math.abs(torque / table - 1) < 0.06]).toEqual([
-          name,
-          grade,
-          true,
-        ]);
+        expect([name, grade, Math.abs(torque / table - 1) < 0.06]).toEqual([name, grade, true]);
       }
   });
 
@@ -96,9 +89,7 @@ describe("weights and torques", () => {
       torqueNm: 75,
       source: "book",
     });
-    expect(
-      fastenersOf(z).find((f) => f.joint === "hub-screw")?.torqueNm,
-    ).toBeNull();
+    expect(fastenersOf(z).find((f) => f.joint === "hub-screw")?.torqueNm).toBeNull();
     const engraver = fastenersOf(defaultAxis("engraver", "X"));
     expect(engraver.filter((f) => f.source === "table")).toEqual([]);
     expect(isGravityAxis(z)).toBe(true);

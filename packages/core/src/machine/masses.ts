@@ -17,9 +17,7 @@ export interface Mass {
 }
 
 const sizeOf = (axis: AxisConfig): number =>
-  hasScrew(axis)
-    ? axis.screw.nominalMm
-    : Math.max(12, travelPerTurnMm(axis) / 4);
+  hasScrew(axis) ? axis.screw.nominalMm : Math.max(12, travelPerTurnMm(axis) / 4);
 
 /** Two figures of a rough value: nobody weighs a head to the kilogram. */
 function rough(kg: number): number {
@@ -28,9 +26,7 @@ function rough(kg: number): number {
 }
 
 function massOf(noted: number | null, usualKg: number): Mass {
-  return noted === null
-    ? { kg: rough(usualKg), noted: false }
-    : { kg: noted, noted: true };
+  return noted === null ? { kg: rough(usualKg), noted: false } : { kg: noted, noted: true };
 }
 
 /**
@@ -48,19 +44,13 @@ export function screwMass(axis: AxisConfig): number {
 
 /** What the axis carries. Usual: about 450 kg on a screw of 40 mm (common practice, no source). */
 export function memberMass(axis: AxisConfig): Mass {
-  return massOf(
-    axis.mechanics.memberKg,
-    450 * (sizeOf(axis) / MIDDLING_MM) ** 2.7,
-  );
+  return massOf(axis.mechanics.memberKg, 450 * (sizeOf(axis) / MIDDLING_MM) ** 2.7);
 }
 
 /** Motor with its brake. Usual: about 28 kg on a screw of 40 mm (common practice, no source). */
 export function motorMass(axis: AxisConfig): Mass {
   const brake = axis.brake && axis.mechanics.brakeAt === "motor" ? 1 : 0.85;
-  return massOf(
-    axis.mechanics.motorKg,
-    28 * brake * (sizeOf(axis) / MIDDLING_MM) ** 2,
-  );
+  return massOf(axis.mechanics.motorKg, 28 * brake * (sizeOf(axis) / MIDDLING_MM) ** 2);
 }
 
 /** The housing with its bearings: a block of six screw diameters by four by two, half of it steel. */

@@ -1,14 +1,7 @@
 import type { JointId } from "./joints";
 
 /** What an opened joint owes before the machine is signed off. */
-export const PROOFS = [
-  "chain",
-  "travel",
-  "home",
-  "tram",
-  "plumb",
-  "pattern",
-] as const;
+export const PROOFS = ["chain", "travel", "home", "tram", "plumb", "pattern"] as const;
 export type Proof = (typeof PROOFS)[number];
 
 const DRIVE: readonly JointId[] = [
@@ -32,13 +25,7 @@ const DRIVE: readonly JointId[] = [
   "nut-flange",
   "antibacklash",
 ];
-const WAY: readonly JointId[] = [
-  "gib",
-  "carriages",
-  "v-wheels",
-  "cage",
-  "rack",
-];
+const WAY: readonly JointId[] = ["gib", "carriages", "v-wheels", "cage", "rack"];
 
 const PROOFS_OF = new Map<JointId, readonly Proof[]>([
   ...DRIVE.map((j) => [j, ["chain"]] as const),
@@ -55,8 +42,6 @@ export function proofsOf(joint: JointId): readonly Proof[] {
 }
 
 /** What a state still owes, from its notes. */
-export function owedIn(
-  notes: Readonly<Record<string, true>>,
-): readonly Proof[] {
+export function owedIn(notes: Readonly<Record<string, true>>): readonly Proof[] {
   return PROOFS.filter((p) => notes[`owes:${p}`]);
 }

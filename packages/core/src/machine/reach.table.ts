@@ -9,8 +9,7 @@ export interface ReachRow {
   /** At most so far undone. */
   readonly shut?: Readonly<Partial<Record<JointId, JointState>>>;
   /** Only where the fixed end or the drive is so. */
-  readonly only?:
-    "coupled" | "belted" | "turning" | "rotating" | "rack" | "housing";
+  readonly only?: "coupled" | "belted" | "turning" | "rotating" | "rack" | "housing";
 }
 
 /**

@@ -1,13 +1,5 @@
 import type { AxisConfig } from "../axis";
-import {
-  isBelted,
-  isCoupled,
-  jointsOf,
-  openness,
-  screwTurns,
-  type JointId,
-  type JointState,
-} from "./joints";
+import { isBelted, isCoupled, jointsOf, openness, screwTurns, type JointId, type JointState } from "./joints";
 import { REACH_ROWS, type ReachRow } from "./reach.table";
 import { jointAt, type MechanismState, type Effect } from "./state";
 
@@ -18,10 +10,7 @@ export interface JointNeed {
   readonly side: "open" | "shut";
 }
 
-const FITS: Record<
-  NonNullable<ReachRow["only"]>,
-  (config: AxisConfig) => boolean
-> = {
+const FITS: Record<NonNullable<ReachRow["only"]>, (config: AxisConfig) => boolean> = {
   coupled: isCoupled,
   belted: isBelted,
   turning: screwTurns,
@@ -43,11 +32,7 @@ function besideIt(config: AxisConfig, row: ReachRow, before: JointId): boolean {
  * What must stand open and shut before a joint is brought to a state on this axis: what hides it,
  * what holds it, what must be in before.
  */
-export function reachNeeds(
-  config: AxisConfig,
-  joint: JointId,
-  to: JointState,
-): readonly JointNeed[] {
+export function reachNeeds(config: AxisConfig, joint: JointId, to: JointState): readonly JointNeed[] {
   let table = TABLES.get(config);
   if (!table) {
     table = new Map();
@@ -76,9 +61,11 @@ function rowsByKey(): Map<string, RowNeeds[]> {
   const rows = new Map<string, RowNeeds[]>();
   for (const row of REACH_ROWS) {
     const needs = (["open", "shut"] as const).flatMap((side) =>
-      (Object.entries(row[side] ?? {}) as [JointId, JointState][]).map(
-        ([joint, at]): JointNeed => ({ joint, at, side }),
-      ),
+      (Object.entries(row[side] ?? {}) as [JointId, JointState][]).map(([joint, at]): JointNeed => ({
+        joint,
+        at,
+        side,
+      })),
     );
     for (const to of row.to) {
       const key = `${row.joint}:${to}`;
@@ -88,43 +75,27 @@ function rowsByKey(): Map<string, RowNeeds[]> {
   return rows;
 }
 
-function needsOn(
-  config: AxisConfig,
-  rows: readonly RowNeeds[],
-): readonly JointNeed[] {
+function needsOn(config: AxisConfig, rows: readonly RowNeeds[]): readonly JointNeed[] {
   const has = jointsOf(config);
   return rows
-    .filter(
-      ({ row }) =>
-        has.includes(row.joint) && (!row.only || FITS[row.only](config)),
-    )
+    .filter(({ row }) => has.includes(row.joint) && (!row.only || FITS[row.only](config)))
     .flatMap(({ row, needs }) =>
-      needs.filter(
-        (n) =>
-          has.includes(n.joint) &&
-          !(n.side === "open" && besideIt(config, row, n.joint)),
-      ),
+      needs.filter((n) => has.includes(n.joint) && !(n.side === "open" && besideIt(config, row, n.joint))),
     );
 }
 
 export function meets(state: MechanismState, need: JointNeed): boolean {
   const now = openness(jointAt(state, need.joint));
-  return need.side === "open"
-    ? now >= openness(need.at)
-    : now <= openness(need.at);
+  return need.side === "open" ? now >= openness(need.at) : now <= openness(need.at);
 }
 
 /** Needs of a step’s effects on joints; what the step itself has done before counts. */
-export function effectNeeds(
-  config: AxisConfig,
-  effects: readonly Effect[],
-): readonly JointNeed[] {
+export function effectNeeds(config: AxisConfig, effects: readonly Effect[]): readonly JointNeed[] {
   const needs: JointNeed[] = [];
   const done: JointId[] = [];
   for (const e of effects) {
     if (e.kind !== "joint") continue;
-    for (const need of reachNeeds(config, e.joint, e.to))
-      if (!done.includes(need.joint)) needs.push(need);
+    for (const need of reachNeeds(config, e.joint, e.to)) if (!done.includes(need.joint)) needs.push(need);
     done.push(e.joint);
   }
   return needs;

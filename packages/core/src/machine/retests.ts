@@ -2,15 +2,7 @@ import type { AxisConfig } from "../axis";
 import { jointsOf, type JointId } from "./joints";
 import { proofsOf, type Proof } from "./proofs";
 
-export const RETEST_IDS = [
-  "chain",
-  "travel-load",
-  "travel-steps",
-  "home",
-  "tram",
-  "plumb",
-  "pattern",
-] as const;
+export const RETEST_IDS = ["chain", "travel-load", "travel-steps", "home", "tram", "plumb", "pattern"] as const;
 export type RetestId = (typeof RETEST_IDS)[number];
 
 /** How full travel is proven here: by load where there is a meter, else by steps that are not lost. */
@@ -19,10 +11,7 @@ export function travelRetest(config: AxisConfig): RetestId {
 }
 
 /** What proves a joint after it was opened, on this axis; empty where nothing needs to. */
-export function retestsOf(
-  config: AxisConfig,
-  joint: JointId,
-): readonly RetestId[] {
+export function retestsOf(config: AxisConfig, joint: JointId): readonly RetestId[] {
   if (!jointsOf(config).includes(joint)) return [];
   return proofsOf(joint).map((proof) => retestFor(config, proof));
 }

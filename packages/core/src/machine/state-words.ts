@@ -15,18 +15,11 @@ export interface StateLine {
 }
 
 /** How one axis stands: power, who carries the member, who carries the screw, what is open. */
-export function stateLine(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): StateLine {
+export function stateLine(config: AxisConfig, state: MechanismState, power: Power): StateLine {
   const carried: string[] = holdersOf(config, state, power).map((h) =>
-    h.id === "block"
-      ? `block${state.tied ? " and strap" : ""}${h.tried ? "" : ", not tried"}`
-      : h.id,
+    h.id === "block" ? `block${state.tied ? " and strap" : ""}${h.tried ? "" : ", not tried"}` : h.id,
   );
-  if (isGravityAxis(config) && state.balance === "secured")
-    carried.push("balance secured");
+  if (isGravityAxis(config) && state.balance === "secured") carried.push("balance secured");
   return {
     power,
     carried,
@@ -38,28 +31,17 @@ export function stateLine(
   };
 }
 
-function screwCarriers(
-  config: AxisConfig,
-  state: MechanismState,
-): readonly string[] {
+function screwCarriers(config: AxisConfig, state: MechanismState): readonly string[] {
   if (!screwTurns(config) || !screwNeedsProp(config, state)) return [];
   const joined = jointAt(state, "nut-bracket") !== "off";
-  return [
-    joined ? "its nut" : "",
-    state.sling ? "its sling" : "",
-    state.prop ? "the prop" : "",
-  ].filter(Boolean);
+  return [joined ? "its nut" : "", state.sling ? "its sling" : "", state.prop ? "the prop" : ""].filter(Boolean);
 }
 
 /**
  * The state in one line.
  * @example stateWords(config, state, "isolated") // "power off · head: block, brake · covers off"
  */
-export function stateWords(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): string {
+export function stateWords(config: AxisConfig, state: MechanismState, power: Power): string {
   const { carried, screw, open } = stateLine(config, state, power);
   let words = power === "on" ? "power on" : "power off";
   if (isGravityAxis(config))

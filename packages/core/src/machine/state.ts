@@ -3,22 +3,10 @@ import { proofsOf, type Proof } from "./proofs";
 import { jointsOf, openness, type JointId, type JointState } from "./joints";
 
 /** Where the member stands, as far as a job asks. */
-export const PLACES = [
-  "anywhere",
-  "opening",
-  "near-fixed",
-  "near-far",
-  "middle",
-] as const;
+export const PLACES = ["anywhere", "opening", "near-fixed", "near-far", "middle"] as const;
 export type Place = (typeof PLACES)[number];
 
-export const WAYS = [
-  "jog",
-  "screw-by-hand",
-  "push",
-  "gear",
-  "nut-by-hand",
-] as const;
+export const WAYS = ["jog", "screw-by-hand", "push", "gear", "nut-by-hand"] as const;
 /** How a member is moved. */
 export type Way = (typeof WAYS)[number];
 
@@ -180,8 +168,7 @@ class Draft {
         : { ...(this.joints ?? this.from.joints), [joint]: to };
     if (openness(to) <= openness(from)) return;
     // With its hub off, the screw turns by itself: where the clamp screw faces is lost.
-    if (joint === "hub-screw" && to === "off" && this.now.member === "opening")
-      this.now.member = "anywhere";
+    if (joint === "hub-screw" && to === "off" && this.now.member === "opening") this.now.member = "anywhere";
     if (LOSES_HOME.includes(joint)) this.now.referenced = false;
     this.owe(proofsOf(joint));
   }
@@ -198,8 +185,7 @@ class Draft {
   /** A note is kept; a retest settles what it proves. */
   private note(id: string): void {
     const has = this.notes ?? this.from.notes;
-    if (id.startsWith("retested:"))
-      this.notes = without(has, id.replace("retested", "owes"));
+    if (id.startsWith("retested:")) this.notes = without(has, id.replace("retested", "owes"));
     else if (has[id]) return;
     this.notes ??= { ...has };
     this.notes[id] = true;
@@ -207,10 +193,7 @@ class Draft {
 }
 
 /** A copy without some keys. Built, not deleted from: an object that loses keys is slow from then on. */
-function without<T>(
-  record: Readonly<Record<string, T>>,
-  ...keys: readonly string[]
-): Record<string, T> {
+function without<T>(record: Readonly<Record<string, T>>, ...keys: readonly string[]): Record<string, T> {
   if (!keys.some((key) => key in record)) return { ...record };
   const rest: Record<string, T> = {};
   for (const key in record) if (!keys.includes(key)) rest[key] = record[key];
@@ -218,34 +201,21 @@ function without<T>(
 }
 
 /** The machine after a step’s effects; `letter` null for what concerns the machine alone. */
-export function stateAfter(
-  state: MachineState,
-  letter: string | null,
-  effects: readonly Effect[],
-): MachineState {
+export function stateAfter(state: MachineState, letter: string | null, effects: readonly Effect[]): MachineState {
   if (effects.length === 0) return state;
   let { power } = state;
   let draft: Draft | null = null;
   for (const effect of effects) {
     if (effect.kind === "power") power = effect.to;
-    else if (letter !== null && state.axes[letter])
-      (draft ??= new Draft(state.axes[letter])).do(effect);
+    else if (letter !== null && state.axes[letter]) (draft ??= new Draft(state.axes[letter])).do(effect);
   }
-  const axes =
-    letter !== null && draft
-      ? { ...state.axes, [letter]: draft.end() }
-      : state.axes;
+  const axes = letter !== null && draft ? { ...state.axes, [letter]: draft.end() } : state.axes;
   return { power, axes };
 }
 
 /** Joints that are not tight, in the order of the chain. */
-export function openJoints(
-  config: AxisConfig,
-  state: MechanismState,
-): readonly JointId[] {
+export function openJoints(config: AxisConfig, state: MechanismState): readonly JointId[] {
   const undone = Object.keys(state.joints);
   if (undone.length === 0) return [];
-  return jointsOf(config).filter(
-    (j) => undone.includes(j) && jointAt(state, j) !== "tight",
-  );
+  return jointsOf(config).filter((j) => undone.includes(j) && jointAt(state, j) !== "tight");
 }

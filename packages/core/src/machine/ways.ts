@@ -1,29 +1,12 @@
 import { isGravityAxis, type AxisConfig } from "../axis";
 import { leadTangent } from "./holders";
 import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
-import {
-  jointAt,
-  type MechanismState,
-  type Place,
-  type Power,
-  type Way,
-} from "./state";
+import { jointAt, type MechanismState, type Place, type Power, type Way } from "./state";
 
 /** Whatever else is open, these do not stop a jog: nothing of the path hangs on them. */
-const NO_MATTER_TO_A_JOG: readonly JointId[] = [
-  "covers",
-  "panel",
-  "nut-lock",
-  "home-switch",
-];
+const NO_MATTER_TO_A_JOG: readonly JointId[] = ["covers", "panel", "nut-lock", "home-switch"];
 /** Snug they let the screw find its place, and still drive the member along. */
-const MAY_BE_SNUG: readonly JointId[] = [
-  "motor",
-  "housing",
-  "far-support",
-  "nut-bracket",
-  "bracket-member",
-];
+const MAY_BE_SNUG: readonly JointId[] = ["motor", "housing", "far-support", "nut-bracket", "bracket-member"];
 /** Eased, its adjuster is set while the axis moves. */
 const SET_WHILE_MOVING: readonly JointId[] = ["gib"];
 /** A rack drive without brake rolls back through a gearbox up to this ratio (common practice, no source). */
@@ -33,34 +16,20 @@ const BACK_DRIVES = 0.06;
 /** A plain thread rubs: it is driven back only above its friction, 0.1 to 0.2 (handbook range, from memory). */
 const PLAIN_BACK_DRIVES = 0.2;
 
-const atLeastSnug = (state: JointState): boolean =>
-  state === "tight" || state === "snug";
-const undone = (state: JointState): boolean =>
-  state === "loose" || state === "off";
+const atLeastSnug = (state: JointState): boolean => state === "tight" || state === "snug";
+const undone = (state: JointState): boolean => state === "loose" || state === "off";
 
 /** No brake stands on the screw, nut or pinion: there is none, it is let go, or it went with motor or coupling. */
-export function brakeIsClear(
-  config: AxisConfig,
-  state: MechanismState,
-): boolean {
+export function brakeIsClear(config: AxisConfig, state: MechanismState): boolean {
   if (!config.brake || state.brakeLet) return true;
   if (config.mechanics.brakeAt === "screw") return false;
   return driveIsParted(config, state);
 }
 
 /** Motor and what it drives have nothing to do with each other now. */
-export function driveIsParted(
-  config: AxisConfig,
-  state: MechanismState,
-): boolean {
+export function driveIsParted(config: AxisConfig, state: MechanismState): boolean {
   const has = jointsOf(config);
-  const parts: readonly JointId[] = [
-    "motor",
-    "hub-motor",
-    "hub-screw",
-    "belt",
-    "mesh",
-  ];
+  const parts: readonly JointId[] = ["motor", "hub-motor", "hub-screw", "belt", "mesh"];
   return parts.some((j) => {
     if (!has.includes(j)) return false;
     const at = jointAt(state, j);
@@ -83,8 +52,7 @@ function screwIsHeld(config: AxisConfig, state: MechanismState): boolean {
 }
 
 const nutIsJoined = (state: MechanismState): boolean =>
-  atLeastSnug(jointAt(state, "nut-bracket")) &&
-  atLeastSnug(jointAt(state, "bracket-member"));
+  atLeastSnug(jointAt(state, "nut-bracket")) && atLeastSnug(jointAt(state, "bracket-member"));
 
 /** The member’s own guide is whole enough to move on. */
 function wayIsWhole(config: AxisConfig, state: MechanismState): boolean {
@@ -93,87 +61,51 @@ function wayIsWhole(config: AxisConfig, state: MechanismState): boolean {
   return parts.every((j) => !has.includes(j) || jointAt(state, j) === "tight");
 }
 
-function canJog(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): boolean {
-  if (power !== "on" || state.block !== "none" || state.gear !== "none")
-    return false;
-  if (
-    state.balance === "secured" ||
-    state.prop ||
-    state.sling ||
-    state.brakeLet
-  )
-    return false;
+function canJog(config: AxisConfig, state: MechanismState, power: Power): boolean {
+  if (power !== "on" || state.block !== "none" || state.gear !== "none") return false;
+  if (state.balance === "secured" || state.prop || state.sling || state.brakeLet) return false;
   const gravity = isGravityAxis(config);
   return jointsOf(config).every((j) => {
     if (NO_MATTER_TO_A_JOG.includes(j)) return true;
     const at = jointAt(state, j);
     if (at !== "snug") return at === "tight";
-    return (
-      SET_WHILE_MOVING.includes(j) || (!gravity && MAY_BE_SNUG.includes(j))
-    );
+    return SET_WHILE_MOVING.includes(j) || (!gravity && MAY_BE_SNUG.includes(j));
   });
 }
 
-function canTurnScrew(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): boolean {
+function canTurnScrew(config: AxisConfig, state: MechanismState, power: Power): boolean {
   if (power !== "isolated" || !screwTurns(config)) return false;
   if (!screwIsHeld(config, state) || !nutIsJoined(state)) return false;
   if (!brakeIsClear(config, state) || !wayIsWhole(config, state)) return false;
   // A member on its block cannot go down, and nothing holds it on its way up but the gear.
-  return (
-    !isGravityAxis(config) || (state.gear === "taut" && state.block === "none")
-  );
+  return !isGravityAxis(config) || (state.gear === "taut" && state.block === "none");
 }
 
-function canPush(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): boolean {
+function canPush(config: AxisConfig, state: MechanismState, power: Power): boolean {
   if (power !== "isolated" || isGravityAxis(config)) return false;
   if (!wayIsWhole(config, state)) return false;
-  const rolls =
-    config.transmission === "rack" &&
-    !config.brake &&
-    config.ratio <= ROLLS_BACK;
+  const rolls = config.transmission === "rack" && !config.brake && config.ratio <= ROLLS_BACK;
   if (!screwTurns(config)) return rolls || driveIsParted(config, state);
   if (undone(jointAt(state, "nut-bracket"))) return true;
   if (undone(jointAt(state, "bracket-member"))) return true;
   return (
     driveIsParted(config, state) &&
     screwIsHeld(config, state) &&
-    leadTangent(config) >=
-      (config.transmission === "plain-screw" ? PLAIN_BACK_DRIVES : BACK_DRIVES)
+    leadTangent(config) >= (config.transmission === "plain-screw" ? PLAIN_BACK_DRIVES : BACK_DRIVES)
   );
 }
 
 /** A plain thread of low lead stands still, however the member is lifted. */
 export function turnsAsItRises(config: AxisConfig): boolean {
-  return (
-    config.transmission !== "plain-screw" ||
-    leadTangent(config) >= PLAIN_BACK_DRIVES
-  );
+  return config.transmission !== "plain-screw" || leadTangent(config) >= PLAIN_BACK_DRIVES;
 }
 
-function canLift(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-): boolean {
+function canLift(config: AxisConfig, state: MechanismState, power: Power): boolean {
   if (!isGravityAxis(config) || power !== "isolated") return false;
   if (state.gear !== "taut" || state.block !== "none") return false;
   if (!wayIsWhole(config, state)) return false;
   if (!screwTurns(config)) return driveIsParted(config, state);
-  const parted =
-    undone(jointAt(state, "nut-bracket")) ||
-    undone(jointAt(state, "bracket-member"));
+  const parted = undone(jointAt(state, "nut-bracket")) || undone(jointAt(state, "bracket-member"));
   // Else the screw turns as the member rises.
   return (
     parted ||
@@ -186,20 +118,11 @@ function canLift(
 
 /** A pinned balance lets the member rise by a lead and no further: it is unhooked first. */
 function balanceLets(state: MechanismState, to: Place): boolean {
-  return (
-    state.balance === "acts" ||
-    to === "opening" ||
-    jointAt(state, "balance-link") === "off"
-  );
+  return state.balance === "acts" || to === "opening" || jointAt(state, "balance-link") === "off";
 }
 
 /** Every way in which the member can be moved to a place in this state; none is an answer too. */
-export function waysToMove(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-  to: Place,
-): readonly Way[] {
+export function waysToMove(config: AxisConfig, state: MechanismState, power: Power, to: Place): readonly Way[] {
   if (!balanceLets(state, to)) return [];
   const ways: readonly [Way, boolean][] = [
     ["screw-by-hand", canTurnScrew(config, state, power)],
@@ -211,10 +134,7 @@ export function waysToMove(
 }
 
 /** The screw turns with nothing on it: nut parted, on the bench, or level with the motor off. */
-export function screwTurnsFree(
-  config: AxisConfig,
-  state: MechanismState,
-): boolean {
+export function screwTurnsFree(config: AxisConfig, state: MechanismState): boolean {
   if (!screwTurns(config)) return false;
   if (jointAt(state, "screw") === "off") return true;
   if (undone(jointAt(state, "nut-bracket"))) return true;
@@ -244,18 +164,9 @@ export type Verb = (typeof VERBS)[number];
  * Can this be done in this state? A load figure wants a meter, a flick a screw that turns free, a
  * jog a whole path; full travel wants the axis referenced, for its soft limits are off by up to a lead.
  */
-export function verbAllowed(
-  config: AxisConfig,
-  state: MechanismState,
-  power: Power,
-  verb: Verb,
-): boolean {
+export function verbAllowed(config: AxisConfig, state: MechanismState, power: Power, verb: Verb): boolean {
   const jog = canJog(config, state, power);
-  const onBlock = canJog(
-    config,
-    { ...state, block: "none", tied: false },
-    power,
-  );
+  const onBlock = canJog(config, { ...state, block: "none", tied: false }, power);
   switch (verb) {
     case "jog":
     case "creep":
@@ -285,19 +196,13 @@ export function verbAllowed(
       return canPush(config, state, power);
     case "flick":
     case "cord-pull":
-      return (
-        power === "isolated" &&
-        screwTurnsFree(config, state) &&
-        brakeIsClear(config, state)
-      );
+      return power === "isolated" && screwTurnsFree(config, state) && brakeIsClear(config, state);
     case "read-load":
       return config.motor === "servo" && jog;
     case "rock":
       return power === "isolated";
     case "ease-brake":
-      return (
-        config.brake && config.mechanics.brakeLever && power === "isolated"
-      );
+      return config.brake && config.mechanics.brakeLever && power === "isolated";
   }
 }
 

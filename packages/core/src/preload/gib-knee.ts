@@ -35,10 +35,7 @@ interface Fitted {
   readonly squares: number;
 }
 
-function squaresOf(
-  points: readonly GibPoint[],
-  at: (turns: number) => number,
-): number {
+function squaresOf(points: readonly GibPoint[], at: (turns: number) => number): number {
   return points.reduce((s, p) => s + (p.friction - at(p.turns)) ** 2, 0);
 }
 
@@ -52,10 +49,7 @@ function fitAt(points: readonly GibPoint[], knee: number): Fitted {
   );
   const solved = solveLinear(matrix, right);
   const [floor, rise] = solved && solved[1] > 0 ? solved : [mean(points), 0];
-  const squares = squaresOf(
-    points,
-    (t) => floor + rise * Math.max(0, t - knee),
-  );
+  const squares = squaresOf(points, (t) => floor + rise * Math.max(0, t - knee));
   return { knee, floor, rise, squares };
 }
 
@@ -78,33 +72,19 @@ const NO_SLOPE = 0.03;
  * @throws BoundError with fewer than five settings
  */
 export function gibKnee(points: readonly GibPoint[]): GibKnee {
-  requireBound(
-    "number of settings",
-    points.length,
-    points.length >= 5,
-    "at least 5",
-  );
+  requireBound("number of settings", points.length, points.length >= 5, "at least 5");
   const sorted = [...points].sort((a, b) => a.turns - b.turns);
   const first = sorted[0].turns;
   const last = sorted[sorted.length - 1].turns;
-  requireBound(
-    "range of settings",
-    last - first,
-    last > first,
-    "above 0 turns",
-  );
+  requireBound("range of settings", last - first, last > first, "above 0 turns");
   const tries = 400;
-  const grid = Array.from({ length: tries }, (_, i) =>
-    fitAt(sorted, first + ((last - first) * i) / tries),
-  );
+  const grid = Array.from({ length: tries }, (_, i) => fitAt(sorted, first + ((last - first) * i) / tries));
   const enough = grid.filter(
     (f) =>
       sorted.filter((p) => p.turns <= f.knee + 1e-9).length >= FLOOR_SETTINGS &&
       sorted.filter((p) => p.turns > f.knee + 1e-9).length >= CLIMB_SETTINGS,
   );
-  const best = (enough.length ? enough : grid).reduce((a, b) =>
-    b.squares < a.squares ? b : a,
-  );
+  const best = (enough.length ? enough : grid).reduce((a, b) => (b.squares < a.squares ? b : a));
   const dof = Math.max(1, sorted.length - 3);
   const noise = Math.max(best.squares, 1e-12 * squaresOf(sorted, () => 0));
   const allowed = noise * (1 + coverageFactor(dof) ** 2 / dof);
@@ -114,10 +94,7 @@ export function gibKnee(points: readonly GibPoint[]): GibKnee {
   return {
     shape,
     kneeTurns: best.knee,
-    betweenTurns: [
-      Math.min(...near.map((f) => f.knee)),
-      Math.max(...near.map((f) => f.knee)),
-    ],
+    betweenTurns: [Math.min(...near.map((f) => f.knee)), Math.max(...near.map((f) => f.knee))],
     floor: best.floor,
     risePerTurn: shape === "steady" ? slope : best.rise,
     reached: shape === "knee",
@@ -126,26 +103,18 @@ export function gibKnee(points: readonly GibPoint[]): GibKnee {
 }
 
 /** Which of the three it is: the simplest that the readings do not refuse. */
-function shapeOf(
-  sorted: readonly GibPoint[],
-  best: Fitted,
-  variance: number,
-): GibShape {
+function shapeOf(sorted: readonly GibPoint[], best: Fitted, variance: number): GibShape {
   const dof = Math.max(1, sorted.length - 3);
   const middle = mean(sorted);
   const flat = squaresOf(sorted, () => middle);
   const line = straight(sorted);
   // A knee may stand anywhere, so that chance finds one more often than at a given place.
   const needed = studentQuantile(NO_KNEE, dof) ** 2;
-  const kneeBeats = (squares: number): boolean =>
-    (squares - best.squares) / variance > needed;
-  if (best.rise > 0 && kneeBeats(flat) && kneeBeats(line.squares))
-    return "knee";
+  const kneeBeats = (squares: number): boolean => (squares - best.squares) / variance > needed;
+  if (best.rise > 0 && kneeBeats(flat) && kneeBeats(line.squares)) return "knee";
   const lineDof = Math.max(1, sorted.length - 2);
   const lineVariance = Math.max(line.squares, 1e-12 * flat) / lineDof;
-  const steady =
-    (flat - line.squares) / lineVariance >
-    studentQuantile(NO_SLOPE, lineDof) ** 2;
+  const steady = (flat - line.squares) / lineVariance > studentQuantile(NO_SLOPE, lineDof) ** 2;
   return steady && flat > 0 ? "steady" : "flat";
 }
 
@@ -156,8 +125,7 @@ function straight(points: readonly GibPoint[]): {
   const t = points.reduce((s, p) => s + p.turns, 0) / points.length;
   const y = mean(points);
   const spread = points.reduce((s, p) => s + (p.turns - t) ** 2, 0);
-  const slope =
-    points.reduce((s, p) => s + (p.turns - t) * (p.friction - y), 0) / spread;
+  const slope = points.reduce((s, p) => s + (p.turns - t) * (p.friction - y), 0) / spread;
   return { slope, squares: squaresOf(points, (x) => y + slope * (x - t)) };
 }
 
@@ -166,21 +134,13 @@ function mean(points: readonly GibPoint[]): number {
 }
 
 /** Clearance that turns of the adjuster make on a taper gib, mm: turns · pitch · taper. */
-export function gibClearance(
-  turns: number,
-  pitchMm: number,
-  taper: number,
-): number {
+export function gibClearance(turns: number, pitchMm: number, taper: number): number {
   requireBound("pitch", pitchMm, pitchMm > 0, "above 0 mm");
-  requireBound("taper", taper, taper > 0 && taper < 0.2, "above 0 and below 0.2"); // prettier-ignore
+  requireBound("taper", taper, taper > 0 && taper < 0.2, "above 0 and below 0.2");
   return turns * pitchMm * taper;
 }
 
 /** Turns that make a clearance, the inverse of {@link gibClearance}. */
-export function gibTurns(
-  clearanceMm: number,
-  pitchMm: number,
-  taper: number,
-): number {
+export function gibTurns(clearanceMm: number, pitchMm: number, taper: number): number {
   return clearanceMm / gibClearance(1, pitchMm, taper);
 }

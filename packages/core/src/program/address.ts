@@ -7,20 +7,13 @@ const ADDRESSES = ["X", "Y", "Z", "U", "V", "W", "A", "B", "C"];
  * @example axisWords("X", ["Y", "Z"]) // ["X"]
  * @example axisWords("Z2", ["X", "Y", "Z"]) // ["Z2=", "U", "V", "W", "A", "B", "C"]
  */
-export function axisWords(
-  axis: string,
-  others: readonly string[],
-): readonly string[] {
+export function axisWords(axis: string, others: readonly string[]): readonly string[] {
   if (axis.length === 1) return [axis];
   return [`${axis}=`, ...ADDRESSES.filter((a) => !others.includes(a))];
 }
 
 /** Why an axis cannot be written like this, in words; empty when it can. */
-export function wordWrong(
-  axis: string,
-  word: string,
-  others: readonly string[],
-): string {
+export function wordWrong(axis: string, word: string, others: readonly string[]): string {
   const may = axisWords(axis, others);
   if (may.includes(word)) return "";
   return axis.length === 1

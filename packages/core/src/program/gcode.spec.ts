@@ -1,18 +1,6 @@
 import { parseLine } from "gcode-parser";
-import {
-  commandedMm,
-  profileTargets,
-  stepsOf,
-  type TestPlan,
-} from "../lostmotion";
-import {
-  commandedAs,
-  gcodeProgram,
-  needsLift,
-  programMoves,
-  wordWrong,
-  type GcodeOptions,
-} from ".";
+import { commandedMm, profileTargets, stepsOf, type TestPlan } from "../lostmotion";
+import { commandedAs, gcodeProgram, needsLift, programMoves, wordWrong, type GcodeOptions } from ".";
 
 const options = (over: Partial<GcodeOptions> = {}): GcodeOptions => ({
   letter: "X",
@@ -84,85 +72,58 @@ function walk(text: string): Walked {
 describe("gcodeProgram, walked with an independent parser", () => {
   const cases: [string, TestPlan, GcodeOptions][] = [
     ["place by place, mm", plan(), options()],
-    [
-      "one reference scale, mm",
-      plan({ keepsZero: true }),
-      options({ lift: { way: "none" } }),
-    ],
+    ["one reference scale, mm", plan({ keepsZero: true }), options({ lift: { way: "none" } })],
     ["inch", plan(), options({ system: "inch" })],
-    [
-      "two-sided with clearance",
-      plan({ kind: "two-sided", targetsMm: [180] }),
-      options(),
-    ],
+    ["two-sided with clearance", plan({ kind: "two-sided", targetsMm: [180] }), options()],
   ];
 
-  it.each(cases)(
-    "stops on each target from the wanted side and never passes it: %s",
-    (_, p, o) => {
-      const text = gcodeProgram(p, o);
-      const walked = walk(text);
-      const steps = stepsOf(p);
-      const grain = o.system === "inch" ? 0.00127 : 0.0005;
-      expect(walked.unitMm).toBe(o.system === "inch" ? 25.4 : 1);
-      expect(walked.stops).toHaveLength(steps.length);
-      steps.forEach((step, i) => {
-        expect(
-          Math.abs(walked.stops[i].at - step.targetMm),
-        ).toBeLessThanOrEqual(grain);
-        expect(walked.stops[i].from).toBe(step.direction);
-      });
-      for (const at of walked.path) {
-        expect(at).toBeGreaterThanOrEqual(-grain);
-        expect(at).toBeLessThanOrEqual(o.travelMm + grain);
-      }
-    },
-  );
+  it.each(cases)("stops on each target from the wanted side and never passes it: %s", (_, p, o) => {
+    const text = gcodeProgram(p, o);
+    const walked = walk(text);
+    const steps = stepsOf(p);
+    const grain = o.system === "inch" ? 0.00127 : 0.0005;
+    expect(walked.unitMm).toBe(o.system === "inch" ? 25.4 : 1);
+    expect(walked.stops).toHaveLength(steps.length);
+    steps.forEach((step, i) => {
+      expect(Math.abs(walked.stops[i].at - step.targetMm)).toBeLessThanOrEqual(grain);
+      expect(walked.stops[i].from).toBe(step.direction);
+    });
+    for (const at of walked.path) {
+      expect(at).toBeGreaterThanOrEqual(-grain);
+      expect(at).toBeLessThanOrEqual(o.travelMm + grain);
+    }
+  });
 
   it("leaves the run-up before every approach that turns round", () => {
-    const { path, stops } = walk(
-      gcodeProgram(plan({ kind: "two-sided", targetsMm: [180] }), options()),
-    );
+    const { path, stops } = walk(gcodeProgram(plan({ kind: "two-sided", targetsMm: [180] }), options()));
     expect(stops.map((s) => s.from).join("")).toBe("++-+-+-+-+-");
     expect(path.slice(0, 4)).toEqual([155, 180, 155, 180]);
     expect(path).toContain(205);
   });
 
   it("lifts the tip before going past and sets it down to read", () => {
-    const walked = walk(
-      gcodeProgram(
-        plan({ kind: "two-sided", targetsMm: [180], runs: 1 }),
-        options(),
-      ),
-    );
+    const walked = walk(gcodeProgram(plan({ kind: "two-sided", targetsMm: [180], runs: 1 }), options()));
     // Up before each approach, down to read, and off at the end.
     expect(walked.clearance).toEqual([20, 5, 20, 5, 20, 5, 20]);
   });
 
   it("writes plain blocks: absolute, units, dwell in the control’s way, comments that cannot break out", () => {
-    const text = gcodeProgram(
-      plan(),
-      options({ title: "a) G0 X999 (\nM99", dwellWord: "P-milliseconds" }),
-    );
+    const text = gcodeProgram(plan(), options({ title: "a) G0 X999 (\nM99", dwellWord: "P-milliseconds" }));
     expect(text).toContain("\n(a  G0 X999   M99)\n");
     expect(text).toContain("G4 P3000");
-    expect(gcodeProgram(plan(), options({ dwellWord: "X-seconds" }))).toContain(
-      "G4 X3.0",
-    );
+    expect(gcodeProgram(plan(), options({ dwellWord: "X-seconds" }))).toContain("G4 X3.0");
     expect(text.startsWith("%\n")).toBe(true);
     expect(text.endsWith("M30\n%\n")).toBe(true);
   });
 
   it("refuses what leaves the travel or the drive, naming value and bound", () => {
-    expect(() =>
-      gcodeProgram(plan({ targetsMm: [10, 200] }), options()),
-    ).toThrow("place is 10: it must be from 25 to 475 mm");
+    expect(() => gcodeProgram(plan({ targetsMm: [10, 200] }), options())).toThrow(
+      "place is 10: it must be from 25 to 475 mm",
+    );
     expect(() => gcodeProgram(plan(), options({ feedMmMin: 90_000 }))).toThrow(
       "feed is 90000: it must be from 1 up to the rapid feed of 20000 mm/min",
     );
-    expect(() => gcodeProgram(plan(), options({ dwellS: 0 }))).toThrow(
-      "dwell is 0: it must be from 0.5 to 60 s",
-    );
+    expect(() => gcodeProgram(plan(), options({ dwellS: 0 }))).toThrow("dwell is 0: it must be from 0.5 to 60 s");
     expect(() =>
       gcodeProgram(
         plan(),
@@ -180,9 +141,7 @@ describe("gcodeProgram, walked with an independent parser", () => {
   });
 
   it("never writes a feed of zero, and says the feed is per minute", () => {
-    expect(() => gcodeProgram(plan(), options({ feedMmMin: 0.4 }))).toThrow(
-      "feed is 0.4: it must be from 1",
-    );
+    expect(() => gcodeProgram(plan(), options({ feedMmMin: 0.4 }))).toThrow("feed is 0.4: it must be from 1");
     for (const system of ["metric", "inch"] as const) {
       const text = gcodeProgram(plan(), options({ feedMmMin: 1, system }));
       const feeds = [...text.matchAll(/ F([\d.]+)/g)].map((m) => Number(m[1]));
@@ -206,9 +165,7 @@ describe("gcodeProgram, walked with an independent parser", () => {
         }),
       ),
     ).toThrow("the tip cannot be lifted by X");
-    expect(() =>
-      gcodeProgram(plan(), options({ lift: { way: "none" } })),
-    ).toThrow("driven into the tip");
+    expect(() => gcodeProgram(plan(), options({ lift: { way: "none" } }))).toThrow("driven into the tip");
     expect(needsLift({ kind: "end-float", keepsZero: false })).toBe(false);
   });
 
@@ -231,9 +188,7 @@ describe("gcodeProgram, walked with an independent parser", () => {
   it("can be taken up at any step", () => {
     const all = programMoves(plan(), options({ zeroBy: "dwell" }));
     const rest = programMoves(plan(), options({ zeroBy: "dwell" }), 14);
-    expect(rest.filter((m) => m.kind === "dwell")).toEqual(
-      all.filter((m) => m.kind === "dwell").slice(14),
-    );
+    expect(rest.filter((m) => m.kind === "dwell")).toEqual(all.filter((m) => m.kind === "dwell").slice(14));
   });
 });
 
@@ -263,12 +218,10 @@ function clashes(text: string, targetMm: number, side: 1 | -1): Clash[] {
     if (x !== undefined) at = x;
     const z = words.get("Z");
     const setDown = z === 5 || line.includes("set the tip down");
-    if (setDown && pressed() > PRELOAD_MM + CHAMFER_MM)
-      found.push({ line, pressedMm: pressed() });
+    if (setDown && pressed() > PRELOAD_MM + CHAMFER_MM) found.push({ line, pressedMm: pressed() });
     if (setDown) down = true;
     if (z === 20 || line.includes("lift the tip off")) down = false;
-    if (down && pressed() > REACH_MM)
-      found.push({ line, pressedMm: pressed() });
+    if (down && pressed() > REACH_MM) found.push({ line, pressedMm: pressed() });
   }
   return found;
 }
@@ -296,20 +249,16 @@ describe("tip and block while a two-sided program runs", () => {
     const others = ["X", "Y", "Z"];
     expect(wordWrong("X", "X", others)).toBe("");
     expect(wordWrong("X", "Y", others)).toContain("writes axis X as X");
-    for (const word of ["Z2=", "U", "W", "C"])
-      expect(wordWrong("Z2", word, others)).toBe("");
+    for (const word of ["Z2=", "U", "W", "C"]) expect(wordWrong("Z2", word, others)).toBe("");
     for (const word of ["Z", "Z2", "F", "G", "M", "X", "Z3=", ""])
-      expect(wordWrong("Z2", word, others)).toContain(
-        "say how the control writes axis Z2",
-      );
+      expect(wordWrong("Z2", word, others)).toContain("say how the control writes axis Z2");
     const text = gcodeProgram(plan(), options({ letter: "Z2=" }));
     const moves = text.match(/^G[01] .*/gm) ?? [];
     const own = moves.filter((m) => m.includes("Z2="));
     expect(own.length).toBeGreaterThan(20);
     for (const m of own) expect(m).toMatch(/^G[01] Z2=-?\d+\.\d{3}( F\d+)? \(/);
     // What is left moves the axis that lifts, and nothing else.
-    for (const m of moves.filter((x) => !x.includes("Z2=")))
-      expect(m).toMatch(/^G[01] Z-?\d/);
+    for (const m of moves.filter((x) => !x.includes("Z2="))) expect(m).toMatch(/^G[01] Z-?\d/);
   });
 
   it("an axis that lifts is not sent past its travel", () => {

@@ -1,12 +1,6 @@
 import { fromMm, positionUnit, type UnitSystem } from "../quantity";
 import { checkPlan, type CommandedAs, type TestPlan } from "../lostmotion";
-import {
-  checkProgram,
-  needsLift,
-  programMoves,
-  type ProgramMove,
-  type ProgramOptions,
-} from "./moves";
+import { checkProgram, needsLift, programMoves, type ProgramMove, type ProgramOptions } from "./moves";
 
 export interface GcodeOptions extends ProgramOptions {
   readonly system: UnitSystem;
@@ -20,9 +14,7 @@ export interface GcodeOptions extends ProgramOptions {
 }
 
 /** How a program of these options writes its places: the test is evaluated against that. */
-export function commandedAs(
-  options: Pick<GcodeOptions, "system" | "inchDecimals">,
-): CommandedAs {
+export function commandedAs(options: Pick<GcodeOptions, "system" | "inchDecimals">): CommandedAs {
   const { system, inchDecimals = 4 } = options;
   return { system, decimals: system === "metric" ? 3 : inchDecimals };
 }
@@ -55,8 +47,7 @@ export function gcodeProgram(plan: TestPlan, options: GcodeOptions): string {
   const { decimals } = commandedAs(options);
   const length = (mm: number): string => fromMm(mm, unit).toFixed(decimals);
   // Three decimals at most, never F0: feeds below 1 mm/min are refused.
-  const feedWord = (mmMin: number): string =>
-    String(Number(fromMm(mmMin, unit).toFixed(3)));
+  const feedWord = (mmMin: number): string => String(Number(fromMm(mmMin, unit).toFixed(3)));
   const { letter, lift } = options;
   const lifter = lift.way === "axis" ? lift.letter : "";
   const slow = feedWord(Math.min(options.feedMmMin, SET_DOWN_MM_MIN));
@@ -81,9 +72,7 @@ export function gcodeProgram(plan: TestPlan, options: GcodeOptions): string {
     `(${commentText(options.title)})`,
     "(Check the offsets, the travel limits and the clearance by hand first.)",
     "(Tool and coolant off. Hands out. First pass at reduced override.)",
-    ...(needsLift(plan)
-      ? ["(The block is chamfered; the tip is lifted before going past.)"]
-      : []),
+    ...(needsLift(plan) ? ["(The block is chamfered; the tip is lifted before going past.)"] : []),
     `${unit === "mm" ? "G21" : "G20"} (${unit === "mm" ? "millimetres" : "inches"})`,
     "G90 (absolute)",
     "G94 (feed per minute)",

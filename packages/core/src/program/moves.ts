@@ -1,11 +1,5 @@
 import { requireBound } from "../quantity";
-import {
-  isSplitTest,
-  signOf,
-  stepsOf,
-  type TestPlan,
-  type TestStep,
-} from "../lostmotion";
+import { isSplitTest, signOf, stepsOf, type TestPlan, type TestStep } from "../lostmotion";
 
 /**
  * How the tip gets out of the way before the axis goes past a target. On one side of the target the
@@ -75,12 +69,7 @@ export function checkProgram(
     feedMmMin >= 1 && feedMmMin <= rapidMmMin,
     `from 1 up to the rapid feed of ${rapidMmMin} mm/min`,
   );
-  requireBound(
-    "dwell",
-    dwellS,
-    dwellS >= 0.5 && dwellS <= 60,
-    "from 0.5 to 60 s",
-  );
+  requireBound("dwell", dwellS, dwellS >= 0.5 && dwellS <= 60, "from 0.5 to 60 s");
   if (lift.way === "none")
     requireBound(
       "lift of the tip, mm,",
@@ -119,32 +108,23 @@ export function checkProgram(
  * left onwards or back only beyond a reading: no target is ever crossed and returned to. The tip is
  * off whenever the axis goes past, and at the end.
  */
-export function programMoves(
-  plan: TestPlan,
-  options: ProgramOptions,
-  fromStep = 0,
-): readonly ProgramMove[] {
+export function programMoves(plan: TestPlan, options: ProgramOptions, fromStep = 0): readonly ProgramMove[] {
   const steps = stepsOf(plan).filter((s) => s.index >= fromStep);
   const { lift } = options;
   const moves: ProgramMove[] = [];
   const up = (): void => {
     if (lift.way === "axis") moves.push({ kind: "clear", toMm: lift.clearMm });
-    if (lift.way === "by-hand")
-      moves.push({ kind: "stop", step: null, note: "lift the tip off" });
+    if (lift.way === "by-hand") moves.push({ kind: "stop", step: null, note: "lift the tip off" });
   };
   const down = (): void => {
-    if (lift.way === "axis")
-      moves.push({ kind: "set-down", toMm: lift.readMm });
-    if (lift.way === "by-hand")
-      moves.push({ kind: "stop", step: null, note: "set the tip down" });
+    if (lift.way === "axis") moves.push({ kind: "set-down", toMm: lift.readMm });
+    if (lift.way === "by-hand") moves.push({ kind: "stop", step: null, note: "set the tip down" });
   };
   let sweeping: "+" | "-" | null = null;
   for (const step of steps) {
     const sign = signOf(step.direction);
     const onPass =
-      plan.keepsZero &&
-      sweeping === step.direction &&
-      step.target !== (sign > 0 ? 0 : plan.targetsMm.length - 1);
+      plan.keepsZero && sweeping === step.direction && step.target !== (sign > 0 ? 0 : plan.targetsMm.length - 1);
     const name = stepName(step);
     up();
     if (!onPass)

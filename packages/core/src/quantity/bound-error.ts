@@ -14,12 +14,6 @@ export class BoundError extends RangeError {
 }
 
 /** Throws a {@link BoundError} unless `value` is a finite number for which `holds` is true. */
-export function requireBound(
-  argument: string,
-  value: number,
-  holds: boolean,
-  bound: string,
-): void {
-  if (!Number.isFinite(value) || !holds)
-    throw new BoundError(argument, value, bound);
+export function requireBound(argument: string, value: number, holds: boolean, bound: string): void {
+  if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);
 }

@@ -2,8 +2,7 @@ import fc from "fast-check";
 import { conformity, conformityWord, stateOfConformity, tooWideFor } from ".";
 
 const limits = { leaveMm: 0.01, repairMm: 0.025 };
-const of = (lostMm: number, expandedMm: number | null) =>
-  conformity({ lostMm, expandedMm }, limits);
+const of = (lostMm: number, expandedMm: number | null) => conformity({ lostMm, expandedMm }, limits);
 
 describe("the decision rule", () => {
   it("proves nothing with an interval that holds the limit (ISO 14253-1)", () => {
@@ -35,12 +34,8 @@ describe("the decision rule", () => {
 
   it("takes a value at a limit as at it, not over it, in any unit", () => {
     const thou = { leaveMm: 0.0127, repairMm: 0.0254 };
-    expect(conformity({ lostMm: 25.4e-3, expandedMm: 0 }, thou).code).toBe(
-      "watch",
-    );
-    expect(
-      conformity({ lostMm: 0.0005 * 25.4, expandedMm: 0 }, thou).code,
-    ).toBe("sound");
+    expect(conformity({ lostMm: 25.4e-3, expandedMm: 0 }, thou).code).toBe("watch");
+    expect(conformity({ lostMm: 0.0005 * 25.4, expandedMm: 0 }, thou).code).toBe("sound");
   });
 
   it("judges the magnitude, gives one code to each interval, and never eases as a loss grows", () => {
@@ -56,32 +51,18 @@ describe("the decision rule", () => {
           expect(judged.fromMm).toBeLessThanOrEqual(judged.toMm);
           const larger = of(Math.abs(lost) + more, U);
           expect(rank[larger.code]).toBeGreaterThanOrEqual(rank[judged.code]);
-          if (judged.code === "sound")
-            expect(Math.abs(lost) + U).toBeLessThanOrEqual(0.01 + 1e-8);
-          if (judged.code === "act")
-            expect(Math.abs(lost) - U).toBeGreaterThan(0.025);
+          if (judged.code === "sound") expect(Math.abs(lost) + U).toBeLessThanOrEqual(0.01 + 1e-8);
+          if (judged.code === "act") expect(Math.abs(lost) - U).toBeGreaterThan(0.025);
         },
       ),
     );
   });
 
   it("has one word and one drawn state for each", () => {
-    const words = [
-      of(0.005, 0.001),
-      of(0.011, 0.002),
-      of(0.02, 0.002),
-      of(0.04, 0.002),
-      of(0.025, 0.002),
-      null,
-    ].map(conformityWord);
-    expect(words).toEqual([
-      "sound",
-      "perhaps watch",
-      "watch",
-      "act",
-      "cannot tell",
-      "unknown",
-    ]);
+    const words = [of(0.005, 0.001), of(0.011, 0.002), of(0.02, 0.002), of(0.04, 0.002), of(0.025, 0.002), null].map(
+      conformityWord,
+    );
+    expect(words).toEqual(["sound", "perhaps watch", "watch", "act", "cannot tell", "unknown"]);
     expect(stateOfConformity(of(0.025, 0.002))).toBe("unknown");
     expect(stateOfConformity(of(0.02, 0.002))).toBe("watch");
   });
@@ -98,11 +79,8 @@ describe("the decision rule", () => {
   it("names what is wrong with its numbers", () => {
     expect(() => of(NaN, 0.001)).toThrow("loss is NaN");
     expect(() => of(0.01, -1)).toThrow("U is -1");
-    expect(() =>
-      conformity(
-        { lostMm: 0, expandedMm: 0 },
-        { leaveMm: 0.02, repairMm: 0.01 },
-      ),
-    ).toThrow("repair is 0.01: it must be above 0.02 mm");
+    expect(() => conformity({ lostMm: 0, expandedMm: 0 }, { leaveMm: 0.02, repairMm: 0.01 })).toThrow(
+      "repair is 0.01: it must be above 0.02 mm",
+    );
   });
 });

@@ -57,22 +57,14 @@ const SAME_MM = 1e-9;
  * @throws BoundError when a number is not finite, U is below 0 or the limits are in the wrong order
  * @example conformity({ lostMm: 0.03, expandedMm: 0.002 }, { leaveMm: 0.01, repairMm: 0.025 }).code // 'act'
  */
-export function conformity(
-  value: JudgedValue,
-  limits: ConformityLimits,
-): Conformity {
+export function conformity(value: JudgedValue, limits: ConformityLimits): Conformity {
   const { lostMm, expandedMm } = value;
   const { leaveMm, repairMm } = limits;
   requireBound("loss", lostMm, Number.isFinite(lostMm), "a finite number");
   requireBound("leave", leaveMm, leaveMm > 0, "above 0 mm");
   requireBound("repair", repairMm, repairMm > leaveMm, `above ${leaveMm} mm`);
   const size = Math.abs(lostMm);
-  const likelier =
-    Math.abs(size - repairMm) <= SAME_MM
-      ? "at-limit"
-      : size > repairMm
-        ? "over"
-        : "under";
+  const likelier = Math.abs(size - repairMm) <= SAME_MM ? "at-limit" : size > repairMm ? "over" : "under";
   if (expandedMm === null)
     return {
       code: "cannot-tell",
@@ -125,7 +117,6 @@ export function tooWideFor(
 ): { readonly wide: boolean; readonly limitMm: number } {
   const { leaveMm, repairMm } = limits;
   const size = Math.abs(nearestMm ?? 0);
-  const limitMm =
-    Math.abs(size - repairMm) < Math.abs(size - leaveMm) ? repairMm : leaveMm;
+  const limitMm = Math.abs(size - repairMm) < Math.abs(size - leaveMm) ? repairMm : leaveMm;
   return { wide: expandedMm > limitMm / 4 + SAME_MM, limitMm };
 }

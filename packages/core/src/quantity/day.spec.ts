@@ -2,8 +2,12 @@ import * as fc from "fast-check";
 import { dayAfter, dayOf, noonOf } from "./day";
 
 /** Reference: the platform’s own calendar (ECMA-402); the Canadian English date is year-month-day. */
-const reference = new Intl.DateTimeFormat("en-CA", { year: "numeric", month: "2-digit", day: "2-digit" }); // prettier-ignore
-const moments = fc.date({ min: new Date("1990-01-01T00:00:00Z"), max: new Date("2089-12-31T23:59:59Z"), noInvalidDate: true }); // prettier-ignore
+const reference = new Intl.DateTimeFormat("en-CA", { year: "numeric", month: "2-digit", day: "2-digit" });
+const moments = fc.date({
+  min: new Date("1990-01-01T00:00:00Z"),
+  max: new Date("2089-12-31T23:59:59Z"),
+  noInvalidDate: true,
+});
 
 describe("days on the shop’s clock", () => {
   it("these checks run away from Greenwich, where day and UTC day differ", () => {
@@ -14,7 +18,7 @@ describe("days on the shop’s clock", () => {
     fc.assert(
       fc.property(moments, (at) => {
         expect(dayOf(at)).toBe(reference.format(at));
-        expect([dayOf(at.getTime()), dayOf(at.toISOString())]).toEqual([dayOf(at), dayOf(at)]); // prettier-ignore
+        expect([dayOf(at.getTime()), dayOf(at.toISOString())]).toEqual([dayOf(at), dayOf(at)]);
       }),
     );
   });

@@ -35,11 +35,7 @@ export function decimalsFor(expanded: number): number {
 }
 
 /** Fixed decimals, a true minus, no "−0", the sign written when `signed`. */
-export function formatNumber(
-  value: number,
-  decimals: number,
-  signed = false,
-): string {
+export function formatNumber(value: number, decimals: number, signed = false): string {
   const magnitude = Math.abs(value).toFixed(decimals);
   const isZero = Number(magnitude) === 0;
   const sign = value < 0 && !isZero ? MINUS : signed && !isZero ? "+" : "";
@@ -61,10 +57,7 @@ export interface FormatOptions {
  */
 export function formatDeviation(mm: number, options: FormatOptions): string {
   const unit = deviationUnit(options.system);
-  const decimals =
-    options.expandedMm === undefined
-      ? 1
-      : decimalsFor(fromMm(options.expandedMm, unit));
+  const decimals = options.expandedMm === undefined ? 1 : decimalsFor(fromMm(options.expandedMm, unit));
   const text = formatNumber(fromMm(mm, unit), decimals, options.signed);
   return options.bare ? text : `${text} ${UNIT_WORD[unit]}`;
 }
@@ -73,10 +66,7 @@ export function formatDeviation(mm: number, options: FormatOptions): string {
  * A position or size in the user's large unit.
  * @example formatPosition(180, { system: 'metric' }) // '180.000 mm'
  */
-export function formatPosition(
-  mm: number,
-  options: FormatOptions & { decimals?: number },
-): string {
+export function formatPosition(mm: number, options: FormatOptions & { decimals?: number }): string {
   const unit = positionUnit(options.system);
   const decimals = options.decimals ?? (unit === "mm" ? 3 : 4);
   const text = formatNumber(fromMm(mm, unit), decimals, options.signed);
@@ -107,18 +97,10 @@ export function formatLimit(mm: number, system: UnitSystem): string {
  * A size as the millimetres and inches people say in a shop: "0.027 mm", "0.0011 in". With an
  * uncertainty its digits decide, even past the usual three or four.
  */
-export function formatLoss(
-  mm: number,
-  system: UnitSystem,
-  expandedMm?: number,
-): string {
+export function formatLoss(mm: number, system: UnitSystem, expandedMm?: number): string {
   const unit = positionUnit(system);
   const decimals =
-    expandedMm === undefined || !(expandedMm > 0)
-      ? unit === "mm"
-        ? 3
-        : 4
-      : decimalsFor(fromMm(expandedMm, unit));
+    expandedMm === undefined || !(expandedMm > 0) ? (unit === "mm" ? 3 : 4) : decimalsFor(fromMm(expandedMm, unit));
   return `${formatNumber(fromMm(mm, unit), decimals)} ${UNIT_WORD[unit]}`;
 }
 
@@ -127,15 +109,10 @@ export function formatLoss(
  * stands alone and says so.
  * @example formatWithU(0.0271, 0.0016, { system: "metric" }) // '27.1 ± 1.6 µm'
  */
-export function formatWithU(
-  mm: number,
-  expandedMm: number | null,
-  options: Omit<FormatOptions, "expandedMm">,
-): string {
+export function formatWithU(mm: number, expandedMm: number | null, options: Omit<FormatOptions, "expandedMm">): string {
   const word = UNIT_WORD[deviationUnit(options.system)];
   const unit = options.bare ? "" : ` ${word}`;
-  if (expandedMm === null)
-    return `${formatDeviation(mm, { ...options, bare: true })}${unit}, uncertainty unknown`;
+  if (expandedMm === null) return `${formatDeviation(mm, { ...options, bare: true })}${unit}, uncertainty unknown`;
   const both = { ...options, expandedMm, bare: true };
   return `${formatDeviation(mm, both)} ± ${formatDeviation(expandedMm, { ...both, signed: false })}${unit}`;
 }

@@ -23,8 +23,7 @@ const MM_PER: Record<LengthUnit, number> = {
  * @throws BoundError when the value is not finite
  */
 export function toMm(value: number, unit: LengthUnit): number {
-  if (!Number.isFinite(value))
-    throw new BoundError("length", value, "a finite number");
+  if (!Number.isFinite(value)) throw new BoundError("length", value, "a finite number");
   return value * MM_PER[unit];
 }
 
@@ -33,7 +32,6 @@ export function toMm(value: number, unit: LengthUnit): number {
  * @example fromMm(0.0254, 'thou') // 1
  */
 export function fromMm(mm: number, unit: LengthUnit): number {
-  if (!Number.isFinite(mm))
-    throw new BoundError("length", mm, "a finite number");
+  if (!Number.isFinite(mm)) throw new BoundError("length", mm, "a finite number");
   return mm / MM_PER[unit];
 }

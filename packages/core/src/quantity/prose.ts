@@ -16,13 +16,9 @@ function inches(mm: number): string {
 export function lengthsIn(text: string, system: UnitSystem): string {
   if (system === "metric") return text;
   return text
-    .replace(
-      /(?<![\d.])[\d.]+ mm over [\d.]+ mm([\w ]*?) ?\(([\d.]+ in over [\d.]+ in)\)/g,
-      "$2$1",
-    )
+    .replace(/(?<![\d.])[\d.]+ mm over [\d.]+ mm([\w ]*?) ?\(([\d.]+ in over [\d.]+ in)\)/g, "$2$1")
     .replace(
       /(?<![\d.])(\d+(?:\.\d+)?) (mm|µm)(?![\w²³/])/g,
-      (_, value: string, unit: string) =>
-        `${inches(Number(value) / (unit === "µm" ? 1000 : 1))} in`,
+      (_, value: string, unit: string) => `${inches(Number(value) / (unit === "µm" ? 1000 : 1))} in`,
     );
 }

@@ -3,12 +3,7 @@ import { studentQuantile } from "./student-t";
 
 /** Arithmetic mean. Throws when there is nothing to average. */
 export function mean(values: readonly number[]): number {
-  requireBound(
-    "number of values",
-    values.length,
-    values.length > 0,
-    "at least 1",
-  );
+  requireBound("number of values", values.length, values.length > 0, "at least 1");
   let sum = 0;
   for (const v of values) sum += v;
   return sum / values.length;
@@ -44,11 +39,7 @@ export function grubbsCritical(n: number, alpha = 0.05): number | undefined {
  * Readings that all lie within two steps of `resolution` are never called outliers: their spread is the display's.
  * @param alpha chance of pointing at something in clean readings of this group
  */
-export function grubbsOutlier(
-  values: readonly number[],
-  resolution = 0,
-  alpha = 0.05,
-): number | undefined {
+export function grubbsOutlier(values: readonly number[], resolution = 0, alpha = 0.05): number | undefined {
   const critical = grubbsCritical(values.length, alpha);
   if (critical === undefined) return undefined;
   const centre = mean(values);
@@ -58,7 +49,5 @@ export function grubbsOutlier(
     if (Math.abs(v - centre) > Math.abs(values[worst] - centre)) worst = i;
   });
   const distance = Math.abs(values[worst] - centre);
-  return s > 0 && distance > 2 * resolution && distance / s > critical
-    ? worst
-    : undefined;
+  return s > 0 && distance > 2 * resolution && distance / s > critical ? worst : undefined;
 }

@@ -26,16 +26,8 @@ function betaFraction(a: number, b: number, x: number): number {
 function incompleteBeta(a: number, b: number, x: number): number {
   if (x <= 0) return 0;
   if (x >= 1) return 1;
-  const front = Math.exp(
-    gammaln(a + b) -
-      gammaln(a) -
-      gammaln(b) +
-      a * Math.log(x) +
-      b * Math.log1p(-x),
-  );
-  return x < (a + 1) / (a + b + 2)
-    ? (front * betaFraction(a, b, x)) / a
-    : 1 - (front * betaFraction(b, a, 1 - x)) / b;
+  const front = Math.exp(gammaln(a + b) - gammaln(a) - gammaln(b) + a * Math.log(x) + b * Math.log1p(-x));
+  return x < (a + 1) / (a + b + 2) ? (front * betaFraction(a, b, x)) / a : 1 - (front * betaFraction(b, a, 1 - x)) / b;
 }
 
 /**

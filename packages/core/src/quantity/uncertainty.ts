@@ -29,11 +29,7 @@ export interface UncertaintyPart {
  */
 export function effectiveDof(parts: readonly UncertaintyPart[]): number {
   const combined = inQuadrature(...parts.map((p) => p.u));
-  const denominator = parts.reduce(
-    (sum, p) =>
-      sum + (Number.isFinite(p.dof) && p.dof > 0 ? p.u ** 4 / p.dof : 0),
-    0,
-  );
+  const denominator = parts.reduce((sum, p) => sum + (Number.isFinite(p.dof) && p.dof > 0 ? p.u ** 4 / p.dof : 0), 0);
   return denominator === 0 ? Infinity : combined ** 4 / denominator;
 }
 
@@ -44,9 +40,7 @@ let grid: readonly number[] | null = null;
 
 /** ln t at 95.45 % over 1/ν in equal steps from 0 to 1: made once, since t is asked for at every place. */
 function logT(): readonly number[] {
-  grid ??= Array.from({ length: GRID + 1 }, (_, i) =>
-    Math.log(i === 0 ? 2 : studentQuantile(OUTSIDE_95_45, GRID / i)),
-  );
+  grid ??= Array.from({ length: GRID + 1 }, (_, i) => Math.log(i === 0 ? 2 : studentQuantile(OUTSIDE_95_45, GRID / i)));
   return grid;
 }
 
@@ -60,18 +54,11 @@ function logT(): readonly number[] {
  * @example coverageFactor(4) // 2.87
  */
 export function coverageFactor(dof: number): number {
-  requireBound(
-    "dof",
-    Number.isNaN(dof) ? NaN : Math.min(dof, 1e9),
-    dof >= 1,
-    "1 or more",
-  );
+  requireBound("dof", Number.isNaN(dof) ? NaN : Math.min(dof, 1e9), dof >= 1, "1 or more");
   const at = GRID / dof;
   const below = Math.min(GRID - 1, Math.floor(at));
   const table = logT();
-  return Math.exp(
-    table[below] + (at - below) * (table[below + 1] - table[below]),
-  );
+  return Math.exp(table[below] + (at - below) * (table[below + 1] - table[below]));
 }
 
 /** A value's standard and expanded uncertainty. */
@@ -91,13 +78,9 @@ export interface Uncertainty {
  * 90 % only, since a scatter that comes out small by chance also raises its degrees of freedom; so
  * that formula is given as `dof` and decides nothing (coverage bench).
  */
-export function expandedUncertainty(
-  parts: readonly UncertaintyPart[],
-): Uncertainty {
+export function expandedUncertainty(parts: readonly UncertaintyPart[]): Uncertainty {
   const u = inQuadrature(...parts.map((p) => p.u));
   const dof = effectiveDof(parts);
-  const expanded = inQuadrature(
-    ...parts.map((p) => coverageFactor(Math.max(1, p.dof)) * p.u),
-  );
+  const expanded = inQuadrature(...parts.map((p) => coverageFactor(Math.max(1, p.dof)) * p.u));
   return { u, dof, k: u > 0 ? expanded / u : 2, expanded };
 }

@@ -34,22 +34,25 @@ interface Shown {
  */
 const LBF = 0.45359237 * 9.80665;
 const SHOWN: Record<QuantityKind, Record<UnitSystem, Shown>> = {
-  length: { metric: { unit: 'mm', per: 1, decimals: 3 }, inch: { unit: 'in', per: 25.4, decimals: 4 } },
-  deviation: { metric: { unit: 'µm', per: 0.001, decimals: 1 }, inch: { unit: 'tenths', per: 0.00254, decimals: 2 } },
-  force: { metric: { unit: 'N', per: 1, decimals: 0 }, inch: { unit: 'lbf', per: LBF, decimals: 1 } },
-  torque: { metric: { unit: 'N·m', per: 1, decimals: 2 }, inch: { unit: 'lbf·ft', per: LBF * 0.3048, decimals: 2 } },
-  feed: { metric: { unit: 'mm/min', per: 1, decimals: 0 }, inch: { unit: 'in/min', per: 25.4, decimals: 1 } },
-  stiffness: { metric: { unit: 'N/µm', per: 1000, decimals: 1 }, inch: { unit: 'lbf/tenth', per: LBF / 0.00254, decimals: 2 } },
-  'temperature-step': { metric: { unit: 'K', per: 1, decimals: 1 }, inch: { unit: '°F', per: 5 / 9, decimals: 1 } },
-  angle: { metric: { unit: '°', per: 1, decimals: 2 }, inch: { unit: '°', per: 1, decimals: 2 } },
-  turns: { metric: { unit: 'turns', per: 1, decimals: 3 }, inch: { unit: 'turns', per: 1, decimals: 3 } },
-  speed: { metric: { unit: 'min⁻¹', per: 1, decimals: 0 }, inch: { unit: 'min⁻¹', per: 1, decimals: 0 } },
-  load: { metric: { unit: '%', per: 1, decimals: 1 }, inch: { unit: '%', per: 1, decimals: 1 } },
-  hours: { metric: { unit: 'h', per: 1, decimals: 0 }, inch: { unit: 'h', per: 1, decimals: 0 } },
-  mass: { metric: { unit: 'g', per: 1, decimals: 1 }, inch: { unit: 'g', per: 1, decimals: 1 } },
-  number: { metric: { unit: '', per: 1, decimals: 3 }, inch: { unit: '', per: 1, decimals: 3 } },
-  percent: { metric: { unit: '%', per: 0.01, decimals: 1 }, inch: { unit: '%', per: 0.01, decimals: 1 } },
-}; // prettier-ignore
+  length: { metric: { unit: "mm", per: 1, decimals: 3 }, inch: { unit: "in", per: 25.4, decimals: 4 } },
+  deviation: { metric: { unit: "µm", per: 0.001, decimals: 1 }, inch: { unit: "tenths", per: 0.00254, decimals: 2 } },
+  force: { metric: { unit: "N", per: 1, decimals: 0 }, inch: { unit: "lbf", per: LBF, decimals: 1 } },
+  torque: { metric: { unit: "N·m", per: 1, decimals: 2 }, inch: { unit: "lbf·ft", per: LBF * 0.3048, decimals: 2 } },
+  feed: { metric: { unit: "mm/min", per: 1, decimals: 0 }, inch: { unit: "in/min", per: 25.4, decimals: 1 } },
+  stiffness: {
+    metric: { unit: "N/µm", per: 1000, decimals: 1 },
+    inch: { unit: "lbf/tenth", per: LBF / 0.00254, decimals: 2 },
+  },
+  "temperature-step": { metric: { unit: "K", per: 1, decimals: 1 }, inch: { unit: "°F", per: 5 / 9, decimals: 1 } },
+  angle: { metric: { unit: "°", per: 1, decimals: 2 }, inch: { unit: "°", per: 1, decimals: 2 } },
+  turns: { metric: { unit: "turns", per: 1, decimals: 3 }, inch: { unit: "turns", per: 1, decimals: 3 } },
+  speed: { metric: { unit: "min⁻¹", per: 1, decimals: 0 }, inch: { unit: "min⁻¹", per: 1, decimals: 0 } },
+  load: { metric: { unit: "%", per: 1, decimals: 1 }, inch: { unit: "%", per: 1, decimals: 1 } },
+  hours: { metric: { unit: "h", per: 1, decimals: 0 }, inch: { unit: "h", per: 1, decimals: 0 } },
+  mass: { metric: { unit: "g", per: 1, decimals: 1 }, inch: { unit: "g", per: 1, decimals: 1 } },
+  number: { metric: { unit: "", per: 1, decimals: 3 }, inch: { unit: "", per: 1, decimals: 3 } },
+  percent: { metric: { unit: "%", per: 0.01, decimals: 1 }, inch: { unit: "%", per: 0.01, decimals: 1 } },
+};
 
 export function unitOf(kind: QuantityKind, system: UnitSystem): string {
   return SHOWN[kind][system].unit;
@@ -59,38 +62,22 @@ export function unitOf(kind: QuantityKind, system: UnitSystem): string {
  * A core value in the unit that a system shows.
  * @example toShown("torque", 10, "inch") // 7.3756
  */
-export function toShown(
-  kind: QuantityKind,
-  value: number,
-  system: UnitSystem,
-): number {
+export function toShown(kind: QuantityKind, value: number, system: UnitSystem): number {
   return value / SHOWN[kind][system].per;
 }
 
 /** The inverse of {@link toShown}. */
-export function fromShown(
-  kind: QuantityKind,
-  shown: number,
-  system: UnitSystem,
-): number {
+export function fromShown(kind: QuantityKind, shown: number, system: UnitSystem): number {
   return shown * SHOWN[kind][system].per;
 }
 
 /** A value with its unit: whole-ish digits for large figures, few decimals for small ones. */
-export function formatQuantity(
-  kind: QuantityKind,
-  value: number,
-  system: UnitSystem,
-  signed = false,
-): string {
+export function formatQuantity(kind: QuantityKind, value: number, system: UnitSystem, signed = false): string {
   const { unit, decimals } = SHOWN[kind][system];
   const shown = toShown(kind, value, system);
   if (!Number.isFinite(shown)) return shown > 0 ? "no limit" : "–";
   const size = Math.abs(shown);
-  const places =
-    kind === "length" || size < 10
-      ? decimals
-      : Math.min(decimals, size >= 1000 ? 0 : 1);
+  const places = kind === "length" || size < 10 ? decimals : Math.min(decimals, size >= 1000 ? 0 : 1);
   return `${formatNumber(shown, places, signed)} ${unit}`.trim();
 }
 
@@ -107,8 +94,7 @@ export function quantityWithU(
   const { unit } = SHOWN[kind][system];
   const U = toShown(kind, expanded, system);
   const decimals = decimalsFor(U);
-  const say = (shown: number): string =>
-    `${formatNumber(shown, decimals)} ${unit}`.trim();
+  const say = (shown: number): string => `${formatNumber(shown, decimals)} ${unit}`.trim();
   return [say(toShown(kind, value, system)), `± ${say(U)}`];
 }
 

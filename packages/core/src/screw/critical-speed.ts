@@ -53,10 +53,7 @@ export function bucklingLoad(span: ScrewSpan): number {
   requireBound("root diameter", rootMm, rootMm > 0, "above 0 mm");
   requireBound("free length", freeLengthMm, freeLengthMm > 0, "above 0 mm");
   const inertia = (Math.PI * rootMm ** 4) / 64;
-  return (
-    (BUCKLING_MARGIN * BUCKLING[fixings] * Math.PI ** 2 * STEEL_E * inertia) /
-    freeLengthMm ** 2
-  );
+  return (BUCKLING_MARGIN * BUCKLING[fixings] * Math.PI ** 2 * STEEL_E * inertia) / freeLengthMm ** 2;
 }
 
 /** DN value: ball-circle diameter times speed; 70 000 is a common limit (from memory). */

@@ -20,19 +20,13 @@ export interface ScrewLife {
  * (ISO 3408-5).
  * @throws BoundError when there is no duty or no dynamic load rating
  */
-export function screwLife(
-  ratingN: number,
-  duty: readonly DutyRow[],
-): ScrewLife {
+export function screwLife(ratingN: number, duty: readonly DutyRow[]): ScrewLife {
   requireBound("dynamic load rating", ratingN, ratingN > 0, "above 0 N");
   const time = duty.reduce((sum, d) => sum + d.share, 0);
   requireBound("share of the time", time, time > 0, "above 0");
   const turns = duty.reduce((sum, d) => sum + d.speedPerMin * d.share, 0);
   requireBound("speed", turns, turns > 0, "above 0 min⁻¹ somewhere");
-  const cubes = duty.reduce(
-    (sum, d) => sum + Math.abs(d.forceN) ** 3 * d.speedPerMin * d.share,
-    0,
-  );
+  const cubes = duty.reduce((sum, d) => sum + Math.abs(d.forceN) ** 3 * d.speedPerMin * d.share, 0);
   const meanForceN = Math.cbrt(cubes / turns);
   const meanSpeedPerMin = turns / time;
   const revolutions = (ratingN / meanForceN) ** 3 * 1e6;

@@ -1,14 +1,9 @@
 import * as fc from "fast-check";
 import { FIXINGS } from "../axis";
-import {
-  BEAM_EIGENVALUES,
-  bucklingLoad,
-  criticalSpeed,
-  dnValue,
-} from "./critical-speed";
+import { BEAM_EIGENVALUES, bucklingLoad, criticalSpeed, dnValue } from "./critical-speed";
 import { screwLife } from "./life";
 import { backDriveTorque, driveTorque } from "./torque";
-import { inSeries, pretension, screwStiffness, thermalGrowth } from "./stiffness"; // prettier-ignore
+import { inSeries, pretension, screwStiffness, thermalGrowth } from "./stiffness";
 import { STEEL_E } from "./steel";
 
 const span = { rootMm: 28, freeLengthMm: 1000 };
@@ -26,7 +21,7 @@ describe("critical speed", () => {
     expect(Math.abs(equations[fixings](beta))).toBeLessThan(1e-3);
     for (let x = 0.5; x < beta - 0.02; x += 0.005) {
       const [a, b] = [equations[fixings](x), equations[fixings](x + 0.005)];
-      const pole = fixings === "fixed-supported" && Math.abs(x - Math.PI / 2) < 0.01; // prettier-ignore
+      const pole = fixings === "fixed-supported" && Math.abs(x - Math.PI / 2) < 0.01;
       if (!pole) expect(a * b).toBeGreaterThan(0);
     }
   });
@@ -44,7 +39,9 @@ describe("critical speed", () => {
   });
 
   it("names value and bound", () => {
-    expect(() => criticalSpeed({ ...span, freeLengthMm: 0, fixings: "fixed-fixed" })).toThrow("free length is 0: it must be above 0 mm"); // prettier-ignore
+    expect(() => criticalSpeed({ ...span, freeLengthMm: 0, fixings: "fixed-fixed" })).toThrow(
+      "free length is 0: it must be above 0 mm",
+    );
   });
 });
 
@@ -53,7 +50,7 @@ describe("buckling, life and DN", () => {
     // Euler 1744 for a pinned column: π²EI/L².
     const inertia = (Math.PI * 28 ** 4) / 64;
     const pinned = (Math.PI ** 2 * STEEL_E * inertia) / 1e6;
-    const load = (fixings: (typeof FIXINGS)[number]): number => bucklingLoad({ ...span, fixings }) / pinned; // prettier-ignore
+    const load = (fixings: (typeof FIXINGS)[number]): number => bucklingLoad({ ...span, fixings }) / pinned;
     expect(load("supported-supported")).toBeCloseTo(0.5, 9);
     expect(load("fixed-free")).toBeCloseTo(0.125, 9);
     expect(load("fixed-supported")).toBeCloseTo(1.025, 9);
@@ -83,7 +80,7 @@ describe("buckling, life and DN", () => {
 describe("torque", () => {
   it("5 kN on a 10 mm lead at 0.9 takes 8.84 N·m", () => {
     // Common worked example of ball-screw catalogues.
-    expect(driveTorque({ forceN: 5000, leadMm: 10, efficiency: 0.9 })).toBeCloseTo(8.84, 2); // prettier-ignore
+    expect(driveTorque({ forceN: 5000, leadMm: 10, efficiency: 0.9 })).toBeCloseTo(8.84, 2);
   });
 
   it("a ball screw drives back, a plain thread at 0.45 holds by itself", () => {
@@ -108,15 +105,8 @@ describe("back-drive", () => {
       const efficiency = Math.tan(beta) / Math.tan(beta + phi);
       const down = 5000 * Math.tan(beta - phi);
       const formula =
-        ((backDriveTorque({ forceN: 5000, leadMm: 10, efficiency }) *
-          2 *
-          Math.PI *
-          1000) /
-          10) *
-        Math.tan(beta);
-      expect(Math.abs(formula - down)).toBeLessThan(
-        0.03 * 5000 * Math.tan(beta + phi),
-      );
+        ((backDriveTorque({ forceN: 5000, leadMm: 10, efficiency }) * 2 * Math.PI * 1000) / 10) * Math.tan(beta);
+      expect(Math.abs(formula - down)).toBeLessThan(0.03 * 5000 * Math.tan(beta + phi));
     }
   });
 });
@@ -127,10 +117,12 @@ describe("stiffness and growth", () => {
 
   it("is softest in the middle with both ends fixed: 4EA/L", () => {
     expect(screwStiffness(screw, 500)).toBeCloseTo((4 * ea) / 1000, 3);
-    expect(screwStiffness({ ...screw, bothEndsFixed: false }, 1000)).toBeCloseTo(ea / 1000, 3); // prettier-ignore
-    fc.assert(fc.property(fc.double({ min: 1, max: 999, noNaN: true }), (x) => {
-      expect(screwStiffness(screw, x)).toBeGreaterThanOrEqual((4 * ea) / 1000 - 1e-6);
-    })); // prettier-ignore
+    expect(screwStiffness({ ...screw, bothEndsFixed: false }, 1000)).toBeCloseTo(ea / 1000, 3);
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 999, noNaN: true }), (x) => {
+        expect(screwStiffness(screw, x)).toBeGreaterThanOrEqual((4 * ea) / 1000 - 1e-6);
+      }),
+    );
   });
 
   it("two equal springs in a row are half as stiff", () => {

@@ -14,12 +14,10 @@ export interface StiffScrew {
  */
 export function screwStiffness(screw: StiffScrew, atMm: number): number {
   const { rootMm, lengthMm, bothEndsFixed } = screw;
-  requireBound("place of the nut", atMm, atMm > 0 && atMm <= lengthMm, `above 0 and up to ${lengthMm} mm`); // prettier-ignore
+  requireBound("place of the nut", atMm, atMm > 0 && atMm <= lengthMm, `above 0 and up to ${lengthMm} mm`);
   const ea = STEEL_E * rootArea(rootMm);
   if (!bothEndsFixed) return ea / atMm;
-  return atMm === lengthMm
-    ? Infinity
-    : (ea * lengthMm) / (atMm * (lengthMm - atMm));
+  return atMm === lengthMm ? Infinity : (ea * lengthMm) / (atMm * (lengthMm - atMm));
 }
 
 /** Springs in a row: 1/k = Σ 1/kᵢ. */

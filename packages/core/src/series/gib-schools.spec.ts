@@ -1,7 +1,17 @@
 import { defaultAxis } from "../axis";
 import { gibKnee } from "../preload";
-import { axisFromParts, simulateSeriesReading, type PartsCondition } from "../simulate"; // prettier-ignore
-import { defaultSeries, firmKnee, gibChoice, GIB_MODES, seriesInstruction, seriesOpen, seriesResult, seriesSteps, type GibMode } from "./index"; // prettier-ignore
+import { axisFromParts, simulateSeriesReading, type PartsCondition } from "../simulate";
+import {
+  defaultSeries,
+  firmKnee,
+  gibChoice,
+  GIB_MODES,
+  seriesInstruction,
+  seriesOpen,
+  seriesResult,
+  seriesSteps,
+  type GibMode,
+} from "./index";
 
 const config = defaultAxis("bench-mill", "X");
 const thread = { pitchMm: 1.5, taper: 1 / 60 };
@@ -21,19 +31,16 @@ function set(gib: GibMode, parts: PartsCondition) {
   const result = seriesResult(config, plan, values);
   if (result?.kind !== "gib-curve") throw new Error("no result");
   return { taken, of: values.length, gib: result.gib, choice: gibChoice(result.gib, thread, "metric") };
-} // prettier-ignore
+}
 
 describe("gib setting by its schools", () => {
-  it.each(GIB_MODES)(
-    "%s: ends by itself and sets a sound gib near its knee",
-    (mode) => {
-      const { choice, taken, of } = set(mode, {});
-      expect(taken).toBeLessThanOrEqual(of);
-      // The simulated gib begins to drag at 1.6 turns and its rock is gone at 1.45.
-      expect(choice.setTurns).toBeGreaterThan(1.3);
-      expect(choice.setTurns).toBeLessThan(1.75);
-    },
-  );
+  it.each(GIB_MODES)("%s: ends by itself and sets a sound gib near its knee", (mode) => {
+    const { choice, taken, of } = set(mode, {});
+    expect(taken).toBeLessThanOrEqual(of);
+    // The simulated gib begins to drag at 1.6 turns and its rock is gone at 1.45.
+    expect(choice.setTurns).toBeGreaterThan(1.3);
+    expect(choice.setTurns).toBeLessThan(1.75);
+  });
 
   it("stops asking when the climb is plain, and once it seized and came free", () => {
     expect(set("friction-rock", {}).taken).toBeLessThan(26);
@@ -48,7 +55,7 @@ describe("gib setting by its schools", () => {
     const { knee, firm } = gib;
     if (!knee || !firm) throw new Error("both are read");
     expect(gibChoice(gib, thread, "metric").both).toBe(true);
-    const worn = { ...gib, firm: { ...firm, kneeTurns: 2.4, betweenTurns: [2.3, 2.5] as const } }; // prettier-ignore
+    const worn = { ...gib, firm: { ...firm, kneeTurns: 2.4, betweenTurns: [2.3, 2.5] as const } };
     const choice = gibChoice(worn, thread, "metric");
     expect(choice.both).toBe(false);
     expect(choice.says.join(" ")).toContain("drags before the rock is gone");
@@ -57,11 +64,14 @@ describe("gib setting by its schools", () => {
 
   it("sets back by 5 µm of clearance: pitch 1.5 mm at 1 in 60 is 0.2 turns, by hand", () => {
     const { gib } = set("friction", {});
-    expect((gib.knee?.kneeTurns ?? 0) - (gibChoice(gib, thread, "metric").setTurns ?? 0)).toBeCloseTo(0.2, 9); // prettier-ignore
+    expect((gib.knee?.kneeTurns ?? 0) - (gibChoice(gib, thread, "metric").setTurns ?? 0)).toBeCloseTo(0.2, 9);
   });
 
   it("finds a fall that was put in", () => {
-    const fall = Array.from({ length: 12 }, (_, i) => ({ turns: i * 0.25, friction: 0.003 + 0.02 * Math.max(0, 1.3 - i * 0.25) })); // prettier-ignore
+    const fall = Array.from({ length: 12 }, (_, i) => ({
+      turns: i * 0.25,
+      friction: 0.003 + 0.02 * Math.max(0, 1.3 - i * 0.25),
+    }));
     const knee = firmKnee(fall);
     expect(knee.kneeTurns).toBeCloseTo(1.3, 1);
     expect(knee.floor).toBeCloseTo(0.003, 4);
@@ -101,8 +111,8 @@ describe("gib setting by its schools", () => {
   });
 
   it("says so when rock does not change with the gib", () => {
-    const flat = Array.from({ length: 8 }, (_, i) => ({ turns: i * 0.25, friction: 0.03 + (i % 2) * 0.001 })); // prettier-ignore
-    const choice = gibChoice({ school: "rock", knee: null, firm: firmKnee(flat), seize: null }, thread, "metric"); // prettier-ignore
+    const flat = Array.from({ length: 8 }, (_, i) => ({ turns: i * 0.25, friction: 0.03 + (i % 2) * 0.001 }));
+    const choice = gibChoice({ school: "rock", knee: null, firm: firmKnee(flat), seize: null }, thread, "metric");
     expect(choice.setTurns).toBeNull();
     expect(choice.says.join(" ")).toContain("comes from elsewhere");
   });
@@ -110,8 +120,7 @@ describe("gib setting by its schools", () => {
   it("has words for each step of each school", () => {
     for (const gib of GIB_MODES) {
       const plan = { ...defaultSeries(config, "gib-curve"), gib };
-      for (const step of seriesSteps(plan))
-        expect(seriesInstruction(plan, step, "inch")).toMatch(/turns in/);
+      for (const step of seriesSteps(plan)) expect(seriesInstruction(plan, step, "inch")).toMatch(/turns in/);
     }
   });
 });

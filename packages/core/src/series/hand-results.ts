@@ -62,7 +62,7 @@ export function handResult(
 }
 
 const of = (reads: readonly Read[], group: string, at?: number): Read | undefined =>
-  reads.find((r) => r.group === group && (at === undefined || r.at === at)); // prettier-ignore
+  reads.find((r) => r.group === group && (at === undefined || r.at === at));
 
 /** Step of an indicator that nobody named, mm: counts in U of a rock (common practice, no source). */
 const ROCK_STEP_MM = 0.002;
@@ -97,9 +97,7 @@ function rock(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
         : "More in one place than elsewhere: the way itself is worn there. A gib set there binds where it is not worn.",
     );
   if (returns.some((d) => Math.abs(d) > 0.4 * ROCK_LIMIT_MM))
-    remarks.push(
-      "It did not come back to where it was: the stand moved or the table bent. Take that place again.",
-    );
+    remarks.push("It did not come back to where it was: the stand moved or the table bent. Take that place again.");
   return {
     answers: over ? { rocks: true } : under ? { rocks: false } : {},
     headline: over
@@ -121,14 +119,10 @@ function rock(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
 }
 
 /** U of a play: a reading less the mean of two pushes; null without a second push. */
-function rockExpanded(
-  returns: readonly number[],
-  stepMm: number,
-): number | null {
+function rockExpanded(returns: readonly number[], stepMm: number): number | null {
   if (returns.length === 0) return null;
   // Half the squared difference of two pushes is a variance of one reading.
-  const variance =
-    returns.reduce((s, d) => s + (d * d) / 2, 0) / returns.length;
+  const variance = returns.reduce((s, d) => s + (d * d) / 2, 0) / returns.length;
   return expandedUncertainty([
     { u: Math.sqrt(1.5 * variance), dof: returns.length },
     { u: rectangular(stepMm), dof: Infinity },
@@ -144,15 +138,15 @@ function wheels(reads: readonly Read[]): HandResult | null {
     answers: { "wheel-stuck": stuck.length > 0, "wheel-free": free.length > 0 },
     headline:
       [
-        stuck.length ? `Wheel ${stuck.join(", ")} will not turn: too tight.` : "", // prettier-ignore
-        free.length ? `Wheel ${free.join(", ")} does not touch: too loose.` : "", // prettier-ignore
+        stuck.length ? `Wheel ${stuck.join(", ")} will not turn: too tight.` : "",
+        free.length ? `Wheel ${free.join(", ")} does not touch: too loose.` : "",
       ]
         .filter(Boolean)
         .join(" ") || "Every wheel just turns: preload is right.",
     figures: [],
     remarks:
       stuck.length && free.length
-        ? ["One tight, one loose on the same plate: it stands askew. Set the eccentric ones in turns, a little each."] // prettier-ignore
+        ? ["One tight, one loose on the same plate: it stands askew. Set the eccentric ones in turns, a little each."]
         : [],
   };
 }
@@ -172,10 +166,8 @@ function motor(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
   const answers: Partial<Record<FindingId, boolean>> = {};
   if (same.length) answers["motor-noise"] = true;
   else if (all && other.length === 0) answers["motor-noise"] = false;
-  if (hand || brake)
-    answers["motor-heavy"] = hand?.value === 1 || brake?.value === 1;
-  const speeds = (list: readonly Read[]): string =>
-    `${list.map((r) => `${r.at} %`).join(", ")} of rapid`;
+  if (hand || brake) answers["motor-heavy"] = hand?.value === 1 || brake?.value === 1;
+  const speeds = (list: readonly Read[]): string => `${list.map((r) => `${r.at} %`).join(", ")} of rapid`;
   const noise = same.length
     ? `The motor makes the same noise alone (at ${speeds(same)}): it is the motor.`
     : other.length
@@ -195,9 +187,7 @@ function motor(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
     headline: [noise, heavy].filter(Boolean).join(" ") || "It turns easily.",
     figures: [],
     remarks: other.length
-      ? [
-          "Another noise than the one complained of: note it as a case of its own, or listen again with the cover off.",
-        ]
+      ? ["Another noise than the one complained of: note it as a case of its own, or listen again with the cover off."]
       : [],
   };
 }
@@ -208,14 +198,12 @@ function feel(reads: readonly Read[]): HandResult | null {
   const half = rough.length < reads.length / 2;
   return {
     answers: { "rough-finger": rough.length > 0 },
-    headline: rough.length
-      ? `Rough: any roughness condemns the bearing.`
-      : "Smooth all round, both ways.",
+    headline: rough.length ? `Rough: any roughness condemns the bearing.` : "Smooth all round, both ways.",
     figures: [],
     remarks: rough.length
       ? [
           half
-            ? `At ${[...new Set(rough.map((r) => `${r.at}° ${r.group}`))].join(", ")} only: dents at fixed places point to a blow or to long standing.` // prettier-ignore
+            ? `At ${[...new Set(rough.map((r) => `${r.at}° ${r.group}`))].join(", ")} only: dents at fixed places point to a blow or to long standing.`
             : "Nearly everywhere: dirt or fatigue.",
         ]
       : [],
@@ -224,16 +212,14 @@ function feel(reads: readonly Read[]): HandResult | null {
 
 function coast(reads: readonly Read[]): HandResult | null {
   if (reads.length < 2) return null;
-  const count = (grade: number): number => reads.filter((r) => r.value === grade).length; // prettier-ignore
+  const count = (grade: number): number => reads.filter((r) => r.value === grade).length;
   const [stuck, right, free] = [count(0), count(1), count(2)];
   const most = Math.max(stuck, right, free);
   // Two thirds of the flicks must agree, and none may say the opposite.
   const agreed = most >= (2 * reads.length) / 3 && !(stuck > 0 && free > 0);
   const words = HAND_TESTS.coast.grades("");
   return {
-    answers: agreed
-      ? { "coasts-free": most === free, "coast-stuck": most === stuck }
-      : {},
+    answers: agreed ? { "coasts-free": most === free, "coast-stuck": most === stuck } : {},
     headline: !agreed
       ? "The flicks disagree: is the nut dragging, or the screw bent? Free it and flick again."
       : most === right
@@ -242,8 +228,6 @@ function coast(reads: readonly Read[]): HandResult | null {
           ? "Runs on by itself: preload is gone or the nut is loose."
           : "Will not turn: the bearings are too tight.",
     figures: [],
-    remarks: [
-      `${stuck} × ${words[0]}, ${right} × ${words[1]}, ${free} × ${words[2]}.`,
-    ],
+    remarks: [`${stuck} × ${words[0]}, ${right} × ${words[1]}, ${free} × ${words[2]}.`],
   };
 }

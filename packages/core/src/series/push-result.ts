@@ -1,12 +1,7 @@
 import type { AxisConfig } from "../axis";
 import type { FindingId } from "../diagnosis/findings";
 import { coverageFactor, sampleDeviation } from "../quantity";
-import type {
-  HandFigure,
-  HandRead,
-  HandResult,
-  PullScale,
-} from "./hand-results";
+import type { HandFigure, HandRead, HandResult, PullScale } from "./hand-results";
 
 /** How much more than usual counts as tight (common practice, no source). */
 const TIGHT_RATIO = 1.6;
@@ -32,18 +27,14 @@ const MIDDLING_MM = 32;
 export function usualPullN(axis: AxisConfig): readonly [number, number] {
   const [low, high] = PULL_BY_WAY[axis.guideway];
   const size =
-    axis.transmission === "rack"
-      ? 1
-      : Math.min(2.5, Math.max(0.4, axis.screw.nominalMm / MIDDLING_MM)) ** 1.5;
+    axis.transmission === "rack" ? 1 : Math.min(2.5, Math.max(0.4, axis.screw.nominalMm / MIDDLING_MM)) ** 1.5;
   return [low * size, high * size];
 }
 
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   const half = Math.floor(sorted.length / 2);
-  return sorted.length % 2
-    ? sorted[half]
-    : (sorted[half - 1] + sorted[half]) / 2;
+  return sorted.length % 2 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
 }
 
 interface Middle {
@@ -59,9 +50,7 @@ interface Middle {
 function middleOf(values: readonly number[]): Middle {
   const value = median(values);
   const spread = 1.4826 * median(values.map((v) => Math.abs(v - value)));
-  const calm = values.filter(
-    (v) => Math.abs(v - value) <= Math.max(4 * spread, 0.2 * value),
-  );
+  const calm = values.filter((v) => Math.abs(v - value) <= Math.max(4 * spread, 0.2 * value));
   const s = sampleDeviation(calm);
   const k = coverageFactor(Math.max(1, calm.length - 1));
   return {
@@ -76,8 +65,7 @@ function spotsIn(
   pulls: readonly HandRead[],
   { value, spread }: Middle,
 ): { readonly both: readonly number[]; readonly once: readonly number[] } {
-  const heavy = (p: HandRead): boolean =>
-    Math.abs(p.value) - value > Math.max(3.5 * spread, 0.3 * value);
+  const heavy = (p: HandRead): boolean => Math.abs(p.value) - value > Math.max(3.5 * spread, 0.3 * value);
   const places = [...new Set(pulls.filter(heavy).map((p) => p.at))];
   const everyWay = (at: number): boolean => {
     const there = pulls.filter((p) => p.at === at);
@@ -94,10 +82,7 @@ function tightness(
   middle: Middle,
   { usualN, kindN }: PullScale,
 ): { readonly so: boolean | null; readonly say: string } {
-  const [least, most] = [
-    middle.value - middle.expanded,
-    middle.value + middle.expanded,
-  ];
+  const [least, most] = [middle.value - middle.expanded, middle.value + middle.expanded];
   if (usualN !== null && usualN > 0) {
     if (least > TIGHT_RATIO * usualN) return { so: true, say: "" };
     if (most <= TIGHT_RATIO * usualN) return { so: false, say: "" };
@@ -123,10 +108,7 @@ function tightness(
  * evenly and no harder than is usual on this axis. “Tight near a place” is said of an even member in
  * at most 5 % of cases (coverage bench).
  */
-export function pushResult(
-  reads: readonly HandRead[],
-  pull: PullScale,
-): HandResult | null {
+export function pushResult(reads: readonly HandRead[], pull: PullScale): HandResult | null {
   const pulls = reads.filter((r) => r.group === "out" || r.group === "back");
   const ends = reads.find((r) => r.group === "ends");
   const feeling = reads.find((r) => r.group === "feel");
@@ -160,10 +142,7 @@ export function pushResult(
     if (tight.so !== null) answers["tight-all"] = tight.so;
     asUsual = tight.so === false;
     if (tight.say) remarks.push(tight.say);
-    if (once.length)
-      remarks.push(
-        `Heavy once at ${once.join(", ")} mm, not both ways: taken as the hand.`,
-      );
+    if (once.length) remarks.push(`Heavy once at ${once.join(", ")} mm, not both ways: taken as the hand.`);
   }
   return {
     answers,
@@ -173,19 +152,14 @@ export function pushResult(
   };
 }
 
-function headline(
-  answers: Partial<Record<FindingId, boolean>>,
-  spots: readonly number[],
-  asUsual: boolean,
-): string {
+function headline(answers: Partial<Record<FindingId, boolean>>, spots: readonly number[], asUsual: boolean): string {
   const said = [
     answers["tight-all"] ? "tight over the whole travel" : "",
     spots.length ? `tight near ${spots.join(", ")} mm, both ways` : "",
     answers["short-travel"] ? "stops short of an end" : "",
     answers.grit ? "gritty" : "",
   ].filter(Boolean);
-  if (said.length)
-    return `The member is ${said.join("; ")}, without the drive: guideway or screw.`;
+  if (said.length) return `The member is ${said.join("; ")}, without the drive: guideway or screw.`;
   return asUsual
     ? "It moves evenly by hand, and no harder than usual: what binds lies in motor or drive."
     : "It moves evenly along the travel.";

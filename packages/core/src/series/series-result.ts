@@ -37,10 +37,7 @@ export interface SeriesOptions {
 export const USUAL_STEP_MM = 0.01;
 
 /** Readings by plane of a crest run; only places that were read. */
-export function crestReadings(
-  plan: SeriesPlan,
-  values: readonly (number | null)[],
-): readonly CrestReadings[] {
+export function crestReadings(plan: SeriesPlan, values: readonly (number | null)[]): readonly CrestReadings[] {
   const steps = seriesSteps(plan);
   return CREST_PLANES.map((name) => ({
     name,
@@ -79,7 +76,7 @@ export function seriesResult(
   }
   switch (plan.kind) {
     case "crest-run": {
-      const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5); // prettier-ignore
+      const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5);
       if (planes.length === 0) return null;
       const over = Math.max(0, axis.screw.freeLengthMm - axis.travelMm) / 2;
       const supports = {
@@ -116,7 +113,7 @@ export function seriesResult(
     }
     case "home-repeat": {
       const read = values.filter((v): v is number => typeof v === "number");
-      return read.length < 3 ? null : { kind: "home-repeat", home: homeRepeat(read, travelPerTurnMm(axis)) }; // prettier-ignore
+      return read.length < 3 ? null : { kind: "home-repeat", home: homeRepeat(read, travelPerTurnMm(axis)) };
     }
   }
 }
@@ -141,13 +138,13 @@ export function seriesAnswers(result: SeriesResult): {
       // What cannot be told leaves the question open.
       return {
         test: "tram-look",
-        answers:
-          result.tram.code === "cannot-tell"
-            ? {}
-            : { "tram-off": result.tram.code === "out" },
+        answers: result.tram.code === "cannot-tell" ? {} : { "tram-off": result.tram.code === "out" },
       };
     case "home-repeat":
-      return { test: "home-again", answers: { "home-varies": result.home.rangeMm > 0.02, "home-turn": result.home.jumps > 0 } }; // prettier-ignore
+      return {
+        test: "home-again",
+        answers: { "home-varies": result.home.rangeMm > 0.02, "home-turn": result.home.jumps > 0 },
+      };
     case "gib-curve":
       return null;
     default:

@@ -17,13 +17,7 @@ export type SeriesKind = (typeof SERIES_KINDS)[number];
  * Ways of setting a gib: the friction curve, with rock read beside it or not; rock alone; lost motion
  * while tightening; tighten until it seizes and back off until the whole travel is free.
  */
-export const GIB_MODES = [
-  "friction-rock",
-  "friction",
-  "rock",
-  "lost-motion",
-  "seize",
-] as const;
+export const GIB_MODES = ["friction-rock", "friction", "rock", "lost-motion", "seize"] as const;
 export type GibMode = (typeof GIB_MODES)[number];
 
 export interface SeriesPlan {

@@ -83,26 +83,19 @@ export function frictionOf(c: PartsCondition): number {
 }
 
 /** The virtual axis that these parts make. */
-export function axisFromParts(
-  config: AxisConfig,
-  parts: PartsCondition,
-  seed: number,
-): VirtualAxis {
+export function axisFromParts(config: AxisConfig, parts: PartsCondition, seed: number): VirtualAxis {
   const rack = config.transmission === "rack";
   const gravity = isGravityAxis(config);
-  const bearings =
-    (parts.retainerGapMm ?? 0) +
-    (parts.lockNutGapMm ?? 0) +
-    (parts.bearingGapMm ?? 0);
+  const bearings = (parts.retainerGapMm ?? 0) + (parts.lockNutGapMm ?? 0) + (parts.bearingGapMm ?? 0);
   const nut = (parts.nutGapMm ?? 0) + (parts.nutNewMm ?? 0);
   const at = (parts.spotAt ?? 0.5) * config.travelMm;
   const friction = frictionOf(parts);
   const spots = [
     { atMm: at, widthMm: 12, extraN: (parts.chipsN ?? 0) + (parts.rackSpotN ?? 0) + 90 * (parts.carriageBroken ?? 0) },
-  ].filter((s) => s.extraN > 0); // prettier-ignore
+  ].filter((s) => s.extraN > 0);
   const wear = parts.screwWearMm
     ? { linkId: "nut", centreMm: at, widthMm: config.travelMm / 5, extraMm: parts.screwWearMm }
-    : undefined; // prettier-ignore
+    : undefined;
   const base = virtualAxisOf(
     config,
     {
@@ -116,14 +109,12 @@ export function axisFromParts(
       wear,
     },
     seed,
-  ); // prettier-ignore
+  );
   const spring = parts.springMm ?? 0;
   return {
     ...base,
     links: base.links.map((link) =>
-      link.id === "coupling" && spring > 0
-        ? { ...link, stiffnessNPerMm: (2 * friction) / spring }
-        : link,
+      link.id === "coupling" && spring > 0 ? { ...link, stiffnessNPerMm: (2 * friction) / spring } : link,
     ),
     enteredMm: parts.compensationMm ?? 0,
     load: {

@@ -24,23 +24,17 @@ export interface HiddenCondition {
  * A virtual axis with the stiffness its screw would have (E·A/L in the middle of the travel) and the
  * faults of `hidden`. Other stiffnesses and frictions are plausible, invented for practice.
  */
-export function virtualAxisOf(
-  axis: AxisConfig,
-  hidden: HiddenCondition,
-  seed: number,
-): VirtualAxis {
+export function virtualAxisOf(axis: AxisConfig, hidden: HiddenCondition, seed: number): VirtualAxis {
   const { screw } = axis;
   const area = (Math.PI / 4) * screw.rootMm ** 2;
-  const screwStiffness =
-    axis.transmission === "rack"
-      ? 4e4
-      : (STEEL_E * area) / (screw.freeLengthMm / 2);
-  const link = (
-    id: string,
-    deadBandMm: number,
-    stiffnessNPerMm: number,
-    frictionN: number,
-  ): ElasticLink => ({ id, deadBandMm, stiffnessNPerMm, frictionN, loadN: 0 });
+  const screwStiffness = axis.transmission === "rack" ? 4e4 : (STEEL_E * area) / (screw.freeLengthMm / 2);
+  const link = (id: string, deadBandMm: number, stiffnessNPerMm: number, frictionN: number): ElasticLink => ({
+    id,
+    deadBandMm,
+    stiffnessNPerMm,
+    frictionN,
+    loadN: 0,
+  });
   const rack = axis.transmission === "rack";
   return {
     links: [
@@ -69,15 +63,7 @@ export function virtualAxisOf(
 }
 
 /** An ordinary axis for practice: small clearances, nothing wrong. */
-export function defaultVirtualAxis(
-  axis: AxisConfig,
-  seed: number,
-): VirtualAxis {
-  const clearance =
-    axis.nut === "single-clearance"
-      ? 0.008
-      : axis.nut === "anti-backlash"
-        ? 0.03
-        : 0.0005;
+export function defaultVirtualAxis(axis: AxisConfig, seed: number): VirtualAxis {
+  const clearance = axis.nut === "single-clearance" ? 0.008 : axis.nut === "anti-backlash" ? 0.03 : 0.0005;
   return virtualAxisOf(axis, { nut: clearance, endBearings: 0.0005 }, seed);
 }

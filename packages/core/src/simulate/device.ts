@@ -1,11 +1,6 @@
 import { followTrack, startTrack, type ApproachTrack } from "../lostmotion";
 import { requireBound } from "../quantity";
-import {
-  displayedReading,
-  rawReading,
-  type Indicator,
-  type Mounting,
-} from "./indicator";
+import { displayedReading, rawReading, type Indicator, type Mounting } from "./indicator";
 import {
   commandAxis,
   comeToRest,
@@ -43,10 +38,7 @@ export interface DeviceState {
   readonly samples: number;
 }
 
-export function startDevice(
-  model: VirtualAxis,
-  indicator: Indicator,
-): DeviceState {
+export function startDevice(model: VirtualAxis, indicator: Indicator): DeviceState {
   const axis = restingState(model);
   return {
     axis,
@@ -60,11 +52,7 @@ export function startDevice(
 }
 
 /** Adds moves after checking them against the travel. */
-export function enqueue(
-  model: VirtualAxis,
-  state: DeviceState,
-  moves: readonly DeviceMove[],
-): DeviceState {
+export function enqueue(model: VirtualAxis, state: DeviceState, moves: readonly DeviceMove[]): DeviceState {
   for (const move of moves) {
     if (move.kind !== "move") continue;
     const inside = move.toMm >= -1e-9 && move.toMm <= model.travelMm + 1e-9;
@@ -80,10 +68,7 @@ export function enqueue(
 }
 
 /** Stops where the axis is and forgets what was to come. */
-export function stopDevice(
-  model: VirtualAxis,
-  state: DeviceState,
-): DeviceState {
+export function stopDevice(model: VirtualAxis, state: DeviceState): DeviceState {
   if (state.queue.length === 0) return state;
   return rest(model, { ...state, queue: [] });
 }
@@ -102,11 +87,7 @@ export interface DeviceAdvance {
 }
 
 /** Lets up to `seconds` pass, but stops at the end of each move or dwell; `leftS` is what remains. */
-export function advanceDevice(
-  model: VirtualAxis,
-  state: DeviceState,
-  seconds: number,
-): DeviceAdvance {
+export function advanceDevice(model: VirtualAxis, state: DeviceState, seconds: number): DeviceAdvance {
   const [move, ...later] = state.queue;
   if (!move)
     return {
@@ -118,9 +99,7 @@ export function advanceDevice(
     const used = Math.min(seconds, move.seconds);
     const axis = passTime(state.axis, used);
     const done = used >= move.seconds;
-    const queue = done
-      ? later
-      : [{ ...move, seconds: move.seconds - used }, ...later];
+    const queue = done ? later : [{ ...move, seconds: move.seconds - used }, ...later];
     return {
       state: { ...state, axis, queue },
       leftS: seconds - used,
@@ -131,9 +110,7 @@ export function advanceDevice(
   const needsS = (Math.abs(distance) / move.feedMmMin) * 60;
   const used = Math.min(seconds, needsS);
   const done = used >= needsS;
-  const command = done
-    ? move.toMm
-    : state.axis.commandMm + Math.sign(distance) * (used / 60) * move.feedMmMin;
+  const command = done ? move.toMm : state.axis.commandMm + Math.sign(distance) * (used / 60) * move.feedMmMin;
   const axis = passTime(commandAxis(model, state.axis, command), used);
   const moved = {
     ...state,
@@ -171,15 +148,8 @@ function followed(model: VirtualAxis, state: DeviceState): number {
 }
 
 /** Sets the face to zero, putting the stand up anew if the tip does not touch. */
-export function zeroIndicator(
-  model: VirtualAxis,
-  state: DeviceState,
-): DeviceState {
-  const raw = rawReading(
-    state.indicator,
-    state.mounting,
-    followed(model, state),
-  );
+export function zeroIndicator(model: VirtualAxis, state: DeviceState): DeviceState {
+  const raw = rawReading(state.indicator, state.mounting, followed(model, state));
   if (raw === null) return mountIndicator(model, state, state.indicator);
   return { ...state, mounting: { ...state.mounting, zeroMm: raw } };
 }
@@ -199,13 +169,7 @@ export interface DeviceView {
 export function viewDevice(model: VirtualAxis, state: DeviceState): DeviceView {
   return {
     commandMm: state.axis.commandMm,
-    displayMm: displayedReading(
-      state.indicator,
-      state.mounting,
-      followed(model, state),
-      model.seed,
-      state.samples,
-    ),
+    displayMm: displayedReading(state.indicator, state.mounting, followed(model, state), model.seed, state.samples),
     moving: state.queue[0]?.kind === "move",
     dwelling: state.queue[0]?.kind === "dwell",
     forceN: driveForce(model, state.axis),

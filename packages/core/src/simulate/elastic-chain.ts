@@ -23,24 +23,9 @@ interface Vertex {
 }
 
 function checkLink(link: ElasticLink): void {
-  requireBound(
-    "deadBandMm",
-    link.deadBandMm,
-    link.deadBandMm >= 0,
-    "zero or more",
-  );
-  requireBound(
-    "stiffnessNPerMm",
-    link.stiffnessNPerMm,
-    link.stiffnessNPerMm > 0,
-    "above zero",
-  );
-  requireBound(
-    "frictionN",
-    link.frictionN,
-    link.frictionN >= 0,
-    "zero or more",
-  );
+  requireBound("deadBandMm", link.deadBandMm, link.deadBandMm >= 0, "zero or more");
+  requireBound("stiffnessNPerMm", link.stiffnessNPerMm, link.stiffnessNPerMm > 0, "above zero");
+  requireBound("frictionN", link.frictionN, link.frictionN >= 0, "zero or more");
 }
 
 /** How much a link is stretched when it carries force `f`: half its dead band plus its spring. */
@@ -55,11 +40,7 @@ export function linkForce(link: ElasticLink, e: number): number {
 }
 
 /** The force needed at a part, as its place changes from `restingAt`, with what hangs behind it. */
-function addFriction(
-  behind: readonly Vertex[],
-  link: ElasticLink,
-  restingAt: number,
-): Vertex[] {
+function addFriction(behind: readonly Vertex[], link: ElasticLink, restingAt: number): Vertex[] {
   const shift = (v: Vertex, side: number): Vertex => ({
     x: v.x,
     f: v.f + link.loadN + side * link.frictionN,
@@ -84,8 +65,7 @@ function throughLink(graph: readonly Vertex[], link: ElasticLink): Vertex[] {
   graph.forEach((v, i) => {
     const previous = graph[i - 1];
     if (previous && previous.f < 0 && v.f > 0) {
-      const x =
-        previous.x + ((v.x - previous.x) * -previous.f) / (v.f - previous.f);
+      const x = previous.x + ((v.x - previous.x) * -previous.f) / (v.f - previous.f);
       seen.push({ x: x - half, f: 0 }, { x: x + half, f: 0 });
     }
     if (v.f !== 0) seen.push({ x: v.x + stretch(link, v.f), f: v.f });
@@ -114,10 +94,7 @@ function zeroPlaces(graph: readonly Vertex[]): readonly [number, number] {
   const high = graph.findLastIndex((v) => v.f <= 0);
   if (high < 0) return [-Infinity, graph[0].x];
   if (low <= high) {
-    return [
-      low === 0 ? -Infinity : graph[low].x,
-      high === last ? Infinity : graph[high].x,
-    ];
+    return [low === 0 ? -Infinity : graph[low].x, high === last ? Infinity : graph[high].x];
   }
   const [a, b] = [graph[high], graph[low]];
   const x = a.x + ((b.x - a.x) * -a.f) / (b.f - a.f);
@@ -136,18 +113,9 @@ function zeroPlaces(graph: readonly Vertex[]): readonly [number, number] {
  * @example moveChain([{ id: 'nut', deadBandMm: 0.02, stiffnessNPerMm: 1e5, frictionN: 0, loadN: 0 }], [0], 1)
  * // [0.99]
  */
-export function moveChain(
-  links: readonly ElasticLink[],
-  places: readonly number[],
-  command: number,
-): number[] {
+export function moveChain(links: readonly ElasticLink[], places: readonly number[], command: number): number[] {
   links.forEach(checkLink);
-  requireBound(
-    "places",
-    places.length,
-    places.length === links.length,
-    `${links.length}, one a link`,
-  );
+  requireBound("places", places.length, places.length === links.length, `${links.length}, one a link`);
   const seenThrough: Vertex[][] = new Array(links.length);
   const atPart: Vertex[][] = new Array(links.length);
   let behind: Vertex[] = [{ x: 0, f: 0 }];
@@ -165,11 +133,7 @@ export function moveChain(
     } else {
       const [low, high] = zeroPlaces(atPart[j]);
       const half = links[j].deadBandMm / 2;
-      front = Math.min(
-        Math.max(places[j], low, front - half),
-        high,
-        front + half,
-      );
+      front = Math.min(Math.max(places[j], low, front - half), high, front + half);
     }
     moved.push(front);
   }

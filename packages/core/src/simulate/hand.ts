@@ -18,9 +18,7 @@ export function simulateHand(
   const so = (id: FindingId): boolean => notices(config, axis, id, normal);
   switch (kind) {
     case "rock":
-      return step.group === "pulled"
-        ? -(0.004 + crossPlay(parts)) + 0.0007 * normal()
-        : 0.0007 * normal();
+      return step.group === "pulled" ? -(0.004 + crossPlay(parts)) + 0.0007 * normal() : 0.0007 * normal();
     case "hand-push":
       if (step.group === "ends") return so("short-travel") ? 1 : 0;
       if (step.group === "feel") return so("grit") ? 1 : 0;
@@ -41,24 +39,16 @@ export function simulateHand(
 
 /** Play across the guideway, mm. */
 function crossPlay(parts: PartsCondition): number {
-  return (
-    (parts.wayGapMm ?? 0) +
-    0.3 * (parts.wheelGapMm ?? 0) +
-    0.025 * (parts.carriageBroken ?? 0)
-  );
+  return (parts.wayGapMm ?? 0) + 0.3 * (parts.wheelGapMm ?? 0) + 0.025 * (parts.carriageBroken ?? 0);
 }
 
 /** Pull without the motor at a place, N. */
-function pullAt(
-  config: AxisConfig,
-  parts: PartsCondition,
-  atMm: number,
-): number {
+function pullAt(config: AxisConfig, parts: PartsCondition, atMm: number): number {
   const spot = (parts.spotAt ?? 0.5) * config.travelMm;
   const near = Math.abs(atMm - spot) < config.travelMm / 12;
-  const extra = (parts.chipsN ?? 0) + (parts.rackSpotN ?? 0) + 90 * (parts.carriageBroken ?? 0); // prettier-ignore
-  const swing = (parts.bendN ?? 0) * Math.sin((2 * Math.PI * atMm) / travelPerTurnMm(config)); // prettier-ignore
-  const end = (parts.misalignN ?? 0) * Math.max(0, 1 - atMm / (0.3 * config.travelMm)); // prettier-ignore
+  const extra = (parts.chipsN ?? 0) + (parts.rackSpotN ?? 0) + 90 * (parts.carriageBroken ?? 0);
+  const swing = (parts.bendN ?? 0) * Math.sin((2 * Math.PI * atMm) / travelPerTurnMm(config));
+  const end = (parts.misalignN ?? 0) * Math.max(0, 1 - atMm / (0.3 * config.travelMm));
   const brakeless = frictionOf({ ...parts, brakeDragN: 0 });
   return brakeless + (near ? extra : 0) + swing + end;
 }

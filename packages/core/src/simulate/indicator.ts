@@ -23,11 +23,7 @@ export interface Mounting {
 }
 
 /** Tip movement for a movement of the member: the indicator reads too much by 1 / cos φ. */
-export function rawReading(
-  indicator: Indicator,
-  mounting: Mounting,
-  memberMm: number,
-): number | null {
+export function rawReading(indicator: Indicator, mounting: Mounting, memberMm: number): number | null {
   const moved = memberMm - mounting.contactMm;
   if (Math.abs(moved) > indicator.rangeMm / 2) return null;
   return moved / Math.cos((indicator.tipAngleDeg * Math.PI) / 180);
@@ -44,8 +40,5 @@ export function displayedReading(
   const raw = rawReading(indicator, mounting, memberMm);
   if (raw === null) return null;
   const jitter = 0.12 * indicator.resolutionMm * normalNoise(seed, sample);
-  return (
-    Math.round((raw - mounting.zeroMm + jitter) / indicator.resolutionMm) *
-    indicator.resolutionMm
-  );
+  return Math.round((raw - mounting.zeroMm + jitter) / indicator.resolutionMm) * indicator.resolutionMm;
 }

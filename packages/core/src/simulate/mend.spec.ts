@@ -18,11 +18,16 @@ describe("a job mends the simulated machine", () => {
     const own = Object.keys(FAULTS[id](half, config)).filter((k) => k !== "spotAt");
     let parts = withFaults(soundParts(half, config), [id], half, config);
     const sound = soundParts(half, config) as Record<string, number | undefined>;
-    const { steps } = planJob({ axes: [{ letter: config.letter, config }], items: [{ letter: config.letter, kind, loose: LOOSE_OF_CAUSE[id] ? [LOOSE_OF_CAUSE[id]] : [] }], options: { ...DEFAULT_OPTIONS, nutService: id === "nut-dirty" ? "flush" : "send-out" } });
+    const { steps } = planJob({
+      axes: [{ letter: config.letter, config }],
+      items: [{ letter: config.letter, kind, loose: LOOSE_OF_CAUSE[id] ? [LOOSE_OF_CAUSE[id]] : [] }],
+      options: { ...DEFAULT_OPTIONS, nutService: id === "nut-dirty" ? "flush" : "send-out" },
+    });
     for (const step of steps) parts = mendParts(parts, step.kind, step.parts.length > 0);
-    for (const key of own) expect([key, (parts as Record<string, number>)[key] <= (sound[key] ?? 0) + 1e-9]).toEqual([key, true]);
+    for (const key of own)
+      expect([key, (parts as Record<string, number>)[key] <= (sound[key] ?? 0) + 1e-9]).toEqual([key, true]);
     expect(() => axisFromParts(config, parts, 1)).not.toThrow();
-  }); // prettier-ignore
+  });
 
   it("old bearings put back are as worn as before; other steps touch nothing", () => {
     const worn = { bearingPitting: 0.8, bearingGapMm: 0.02 };

@@ -45,17 +45,13 @@ const MENDS: Readonly<Record<string, readonly Key[]>> = {
   "release-balance": ["counterOffN"],
   "lube-on": ["dryness"],
   "review-compensation": ["compensationMm"],
-}; // prettier-ignore
+};
 
 /**
  * The parts after a step of a job; the very same object when it puts nothing right. Bearings that
  * went back in unchanged (`renewed` false) are as worn as they were.
  */
-export function mendParts(
-  parts: PartsCondition,
-  step: string,
-  renewed = true,
-): PartsCondition {
+export function mendParts(parts: PartsCondition, step: string, renewed = true): PartsCondition {
   if (step === "bearing-in" && !renewed) return parts;
   const wrong = (MENDS[step] ?? []).filter((key) => parts[key]);
   if (wrong.length === 0) return parts;

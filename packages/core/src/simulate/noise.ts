@@ -6,9 +6,7 @@ import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
  * started again goes on with the same noise. Box–Muller on xoroshiro128+.
  */
 export function normalNoise(seed: number, count: number): number {
-  const generator = xoroshiro128plus(
-    (Math.imul(seed, 0x9e3779b1) ^ Math.imul(count + 1, 0x85ebca6b)) | 0,
-  );
+  const generator = xoroshiro128plus((Math.imul(seed, 0x9e3779b1) ^ Math.imul(count + 1, 0x85ebca6b)) | 0);
   for (let i = 0; i < 4; i += 1) generator.next();
   const radius = Math.sqrt(-2 * Math.log(1 - uniformFloat64(generator)));
   return radius * Math.cos(2 * Math.PI * uniformFloat64(generator));

@@ -25,14 +25,25 @@ function sense(level: number, threshold: number, scatter: number): Sensation {
 }
 
 function noises(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
-  const gap =
-    (c.retainerGapMm ?? 0) + (c.lockNutGapMm ?? 0) + (c.bearingGapMm ?? 0);
+  const gap = (c.retainerGapMm ?? 0) + (c.lockNutGapMm ?? 0) + (c.bearingGapMm ?? 0);
   const loose =
-    (c.couplingSlipMm ?? 0) + (c.bracketSlipMm ?? 0) + gap + (c.housingSlipMm ?? 0) +
-    0.2 * (c.meshWearMm ?? 0) + 0.3 * (c.nutGapMm ?? 0); // prettier-ignore
+    (c.couplingSlipMm ?? 0) +
+    (c.bracketSlipMm ?? 0) +
+    gap +
+    (c.housingSlipMm ?? 0) +
+    0.2 * (c.meshWearMm ?? 0) +
+    0.3 * (c.nutGapMm ?? 0);
   // Levels in dB over the quiet axis; an ear in a shop notices some 20 of them.
   return {
-    rumble: sense(48 * part(c.bearingPitting, 0.7) + 45 * part(c.motorPitting, 0.7) + 24 * part(c.supportPitting, 0.8) + 26 * part(gap, 0.035) + 8 * part(c.bearingOverN, 500), 20, 5),
+    rumble: sense(
+      48 * part(c.bearingPitting, 0.7) +
+        45 * part(c.motorPitting, 0.7) +
+        24 * part(c.supportPitting, 0.8) +
+        26 * part(gap, 0.035) +
+        8 * part(c.bearingOverN, 500),
+      20,
+      5,
+    ),
     howl: sense(34 * part(c.screwWearMm, 0.035) + 34 * part(c.nutGapMm, 0.045), 20, 5),
     rattle: sense(45 * part(c.nutReturns, 0.7), 20, 5),
     grit: sense(40 * part(c.nutDirt, 0.7) + 14 * part(c.chipsN, 200), 20, 5),
@@ -42,7 +53,7 @@ function noises(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
     "motor-noise": sense(45 * part(c.motorPitting, 0.7), 18, 4),
     "grind-still": sense(40 * (c.spindleSensor ?? 0), 20, 4),
     "click-descent": sense(40 * (c.regenClick ?? 0), 20, 4),
-  }; // prettier-ignore
+  };
 }
 
 function binding(config: AxisConfig, c: PartsCondition): Partial<Record<FindingId, Sensation>> {
@@ -53,14 +64,22 @@ function binding(config: AxisConfig, c: PartsCondition): Partial<Record<FindingI
     "tight-all": sense(friction, 1.75, 0.2),
     "tight-end": sense((c.misalignN ?? 0) / sound, 0.55, 0.12),
     "tight-turn": sense(((c.bendN ?? 0) + (c.couplingOffN ?? 0)) / sound, 0.35, 0.08),
-    "tight-spot": sense(((c.chipsN ?? 0) + (c.rackSpotN ?? 0) + 90 * (c.carriageBroken ?? 0) + 50 * (c.nutDirt ?? 0)) / sound, 0.55, 0.12),
+    "tight-spot": sense(
+      ((c.chipsN ?? 0) + (c.rackSpotN ?? 0) + 90 * (c.carriageBroken ?? 0) + 50 * (c.nutDirt ?? 0)) / sound,
+      0.55,
+      0.12,
+    ),
     "tight-one-way": sense(gravity ? ((c.dragBrakeN ?? 0) + 0.8 * Math.abs(c.counterOffN ?? 0)) / sound : 0, 0.8, 0.15),
     stalls: sense(friction + 2 * part(c.stallMargin, 1), 2.4, 0.25),
-    "hot-end": sense(part(c.bearingOverN, 350) + 0.3 * part(c.misalignN, 300) + 0.25 * part(c.couplingOffN, 120), 0.5, 0.12),
+    "hot-end": sense(
+      part(c.bearingOverN, 350) + 0.3 * part(c.misalignN, 300) + 0.25 * part(c.couplingOffN, 120),
+      0.5,
+      0.12,
+    ),
     "gravity-off": sense(gravity ? Math.abs(c.counterOffN ?? 0) + (c.dragBrakeN ?? 0) / 4 : 0, 60, 12),
     "motor-heavy": sense(part(c.brakeDragN, 120), 0.5, 0.12),
   };
-} // prettier-ignore
+}
 
 /** How far out of square the spindle stands, mm over 300 mm, the worse way. */
 function leanMm(c: PartsCondition): number {
@@ -80,23 +99,39 @@ function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Par
   return {
     "lost-motion": sense(lost / leave, 1.15, 0.25),
     "quadrant-step": sense(lost / leave, 1.1, 0.3),
-    wanders: sense(30 * part(slip, 0.12) + (open ? 20 * part(c.stallMargin, 0.8) : 0) + 8 * part(c.scaleDirt, 1), 14, 6),
-    "lost-steps": sense(open ? 40 * part(c.stallMargin, 0.7) + 10 * Math.max(0, friction - 2) + 10 * part(c.carriageBroken, 1) : 0, 20, 5),
+    wanders: sense(
+      30 * part(slip, 0.12) + (open ? 20 * part(c.stallMargin, 0.8) : 0) + 8 * part(c.scaleDirt, 1),
+      14,
+      6,
+    ),
+    "lost-steps": sense(
+      open ? 40 * part(c.stallMargin, 0.7) + 10 * Math.max(0, friction - 2) + 10 * part(c.carriageBroken, 1) : 0,
+      20,
+      5,
+    ),
     "short-travel": sense(c.cageShiftMm ?? 0, 3, 0.6),
-    hunting: sense((scale ? 26 * part(slack, 0.02) + 40 * part(c.scaleDirt, 0.7) : 0), 18, 4),
+    hunting: sense(scale ? 26 * part(slack, 0.02) + 40 * part(c.scaleDirt, 0.7) : 0, 18, 4),
     spikes: sense(40 * (c.freshParts ?? 0), 20, 5),
     "home-varies": sense(c.homeScatterMm ?? 0, 0.012, 0.003),
     "home-turn": sense(c.markerNear ?? 0, 0.5, 0.1),
     recut: sense(leanMm(c), 0.025, 0.006),
     "tram-off": sense(leanMm(c), 0.02, 0.003),
-    chatter: sense(30 * part(c.wayGapMm, 0.05) + 16 * part(c.bearingPitting, 0.8) + 12 * part(c.motorPitting, 0.8) + 10 * part(c.bendN, 120) + 20 * part(c.wheelGapMm, 0.2) + 12 * part(c.meshWearMm, 0.2), 16, 5),
+    chatter: sense(
+      30 * part(c.wayGapMm, 0.05) +
+        16 * part(c.bearingPitting, 0.8) +
+        12 * part(c.motorPitting, 0.8) +
+        10 * part(c.bendN, 120) +
+        20 * part(c.wheelGapMm, 0.2) +
+        12 * part(c.meshWearMm, 0.2),
+      16,
+      5,
+    ),
     "profile-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
   };
-} // prettier-ignore
+}
 
 function found(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
-  const gap =
-    (c.retainerGapMm ?? 0) + (c.lockNutGapMm ?? 0) + (c.bearingGapMm ?? 0);
+  const gap = (c.retainerGapMm ?? 0) + (c.lockNutGapMm ?? 0) + (c.bearingGapMm ?? 0);
   // A screw that has let go far enough for a gap turns long before its torque.
   const turns = (slip: number | undefined): Sensation => sense(slip ?? 0, 0.0025, 0.0012);
   return {
@@ -125,18 +160,13 @@ function found(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
     "no-motion": sense((c.overrideZero ?? 0) + (c.interlockOpen ?? 0), 0.5, 0.1),
     "stops-in-program": sense(c.waiting ?? 0, 0.5, 0.1),
   };
-} // prettier-ignore
+}
 
 /**
  * Is a finding so on this occasion? `normal` draws a standard normal number.
  * Follows from the parts and the virtual axis alone.
  */
-export function notices(
-  config: AxisConfig,
-  axis: VirtualAxis,
-  id: FindingId,
-  normal: () => number,
-): boolean {
+export function notices(config: AxisConfig, axis: VirtualAxis, id: FindingId, normal: () => number): boolean {
   const sensation = sensations(config, axis)[id];
   if (!sensation) return false;
   const { level, threshold, scatter } = sensation;
@@ -147,4 +177,4 @@ export function notices(
 export function sensations(config: AxisConfig, axis: VirtualAxis): Partial<Record<FindingId, Sensation>> {
   const c = axis.parts ?? {};
   return { ...noises(c), ...binding(config, c), ...position(config, c, axis), ...found(c) };
-} // prettier-ignore
+}

@@ -20,14 +20,18 @@ const axis = defaultAxis("vertical-centre", "X");
 /** What an indicator at a station reads across a full reversal, mm. */
 function across(model: VirtualAxis, station: Station, at = 250): number {
   const go = (over: number): number => {
-    const away = commandAxis(model, commandAxis(model, restingState(model, at), at + over), at + 2 * over); // prettier-ignore
+    const away = commandAxis(model, commandAxis(model, restingState(model, at), at + over), at + 2 * over);
     return stationPosition(model, commandAxis(model, away, at), station);
   };
   return go(10) - go(-10);
 }
 
 describe("an indicator anywhere on the chain", () => {
-  const model = axisFromParts(axis, { retainerGapMm: 0.02, nutGapMm: 0.005, couplingSlipMm: 0.003, housingSlipMm: 0.004, bracketSlipMm: 0.006 }, 1); // prettier-ignore
+  const model = axisFromParts(
+    axis,
+    { retainerGapMm: 0.02, nutGapMm: 0.005, couplingSlipMm: 0.003, housingSlipMm: 0.004, bracketSlipMm: 0.006 },
+    1,
+  );
 
   it("reads the dead band of the links it sits across, and their small wind-up", () => {
     const near = (station: Station, mm: number): void => {
@@ -42,7 +46,10 @@ describe("an indicator anywhere on the chain", () => {
   });
 
   it("and the links add up to what the member loses", () => {
-    const links = (["coupling-slip", "end-float", "nut-flank", "bracket-shift"] as const).reduce((s, k) => s + across(model, k), 0); // prettier-ignore
+    const links = (["coupling-slip", "end-float", "nut-flank", "bracket-shift"] as const).reduce(
+      (s, k) => s + across(model, k),
+      0,
+    );
     const screw = 0.0012;
     expect(across(model, "member")).toBeCloseTo(trueReversal(model, 250), 3);
     expect(Math.abs(across(model, "member") - links)).toBeLessThan(screw);
@@ -51,18 +58,19 @@ describe("an indicator anywhere on the chain", () => {
 
 describe("the drive load of a virtual axis", () => {
   it("is friction both ways, with gravity on top of it", () => {
-    const at = (model: VirtualAxis, to: number): number => driveForce(model, commandAxis(model, restingState(model, 250), to)); // prettier-ignore
+    const at = (model: VirtualAxis, to: number): number =>
+      driveForce(model, commandAxis(model, restingState(model, 250), to));
     const flat = axisFromParts(axis, {}, 1);
     expect(at(flat, 300) + at(flat, 200)).toBeCloseTo(0, 6);
-    const z = axisFromParts(defaultAxis("vertical-centre", "Z"), { counterOffN: 100 }, 1); // prettier-ignore
+    const z = axisFromParts(defaultAxis("vertical-centre", "Z"), { counterOffN: 100 }, 1);
     expect((at(z, 300) + at(z, 200)) / 2).toBeCloseTo(120, 3);
   });
 
   it("rises at an end, at a spot and once per turn, where the parts say so", () => {
-    const model = axisFromParts(axis, { misalignN: 200, chipsN: 150, bendN: 80, spotAt: 0.3 }, 1); // prettier-ignore
+    const model = axisFromParts(axis, { misalignN: 200, chipsN: 150, bendN: 80, spotAt: 0.3 }, 1);
     expect(extraFriction(model, 500)).toBeGreaterThan(190);
     expect(extraFriction(model, 150)).toBeGreaterThan(140);
-    const turn = Array.from({ length: 20 }, (_, i) => extraFriction(model, 60 + i / 2)); // prettier-ignore
+    const turn = Array.from({ length: 20 }, (_, i) => extraFriction(model, 60 + i / 2));
     expect(Math.max(...turn) - Math.min(...turn)).toBeGreaterThan(70);
     expect(frictionOf({ dryness: 1 })).toBeCloseTo(1.9 * SOUND_FRICTION_N, 9);
   });
@@ -71,9 +79,9 @@ describe("the drive load of a virtual axis", () => {
 describe("entered compensation", () => {
   it("is taken off the loss, and gains where nothing is lost", () => {
     const lost = axisFromParts(axis, { nutGapMm: 0.02 }, 1);
-    const compensated = axisFromParts(axis, { nutGapMm: 0.02, compensationMm: 0.02 }, 1); // prettier-ignore
-    expect(across(lost, "member") - across(compensated, "member")).toBeCloseTo(0.02, 4); // prettier-ignore
-    expect(trueReversal(axisFromParts(axis, { compensationMm: 0.03 }, 1), 250)).toBeLessThan(-0.02); // prettier-ignore
+    const compensated = axisFromParts(axis, { nutGapMm: 0.02, compensationMm: 0.02 }, 1);
+    expect(across(lost, "member") - across(compensated, "member")).toBeCloseTo(0.02, 4);
+    expect(trueReversal(axisFromParts(axis, { compensationMm: 0.03 }, 1), 250)).toBeLessThan(-0.02);
   });
 });
 
@@ -87,15 +95,17 @@ describe("faults in the parts", () => {
   it("are noticed at their middling size by what the trade says of them (common practice, no source)", () => {
     const half = (): number => 0.5;
     const seen = (config: AxisConfig, fault: string): string[] => {
-      const parts = withFaults({ ...soundParts(half, config), dryness: 0 }, [fault], half, config); // prettier-ignore
+      const parts = withFaults({ ...soundParts(half, config), dryness: 0 }, [fault], half, config);
       const model = axisFromParts(config, parts, 1);
-      return FINDINGS.filter((f) => notices(config, model, f.id, steady)).map((f) => f.id); // prettier-ignore
+      return FINDINGS.filter((f) => notices(config, model, f.id, steady)).map((f) => f.id);
     };
-    expect(seen(axis, "retainer-loose")).toEqual(expect.arrayContaining(["lost-motion", "retainer-turns", "coasts-free"])); // prettier-ignore
+    expect(seen(axis, "retainer-loose")).toEqual(
+      expect.arrayContaining(["lost-motion", "retainer-turns", "coasts-free"]),
+    );
     expect(seen(axis, "retainer-loose")).not.toContain("rough-finger");
-    expect(seen(axis, "end-bearing-worn")).toEqual(expect.arrayContaining(["rumble", "rough-finger"])); // prettier-ignore
-    expect(seen(axis, "screw-misaligned")).toEqual(expect.arrayContaining(["tight-end", "crest-slope"])); // prettier-ignore
-    expect(seen(axis, "control-override")).toEqual(expect.arrayContaining(["no-motion", "override-zero"])); // prettier-ignore
+    expect(seen(axis, "end-bearing-worn")).toEqual(expect.arrayContaining(["rumble", "rough-finger"]));
+    expect(seen(axis, "screw-misaligned")).toEqual(expect.arrayContaining(["tight-end", "crest-slope"]));
+    expect(seen(axis, "control-override")).toEqual(expect.arrayContaining(["no-motion", "override-zero"]));
     const scale: AxisConfig = { ...axis, feedback: "scale" };
     expect(seen(scale, "retainer-loose")).toContain("hunting");
     expect(seen(scale, "retainer-loose")).not.toContain("lost-motion");
@@ -106,15 +116,21 @@ describe("faults in the parts", () => {
     const draw = (): number => normalNoise(9, (n += 1));
     let noticed = 0;
     for (let i = 0; i < 40; i += 1) {
-      const model = axisFromParts(axis, soundParts(() => i / 40, axis), i); // prettier-ignore
-      noticed += FINDINGS.filter((f) => notices(axis, model, f.id, draw)).length; // prettier-ignore
+      const model = axisFromParts(
+        axis,
+        soundParts(() => i / 40, axis),
+        i,
+      );
+      noticed += FINDINGS.filter((f) => notices(axis, model, f.id, draw)).length;
     }
     expect(noticed / 40).toBeLessThan(0.2);
   });
 
   it("never make an axis of parts it has not", () => {
     const rack = defaultAxis("router", "X");
-    expect(CAUSES.filter((c) => causeFits(rack, c)).map((c) => c.id)).not.toContain("nut-worn"); // prettier-ignore
-    expect(axisFromParts(rack, { nutGapMm: 0.05 }, 1).links.every((l) => l.id !== "nut" || l.deadBandMm === 0)).toBe(true); // prettier-ignore
+    expect(CAUSES.filter((c) => causeFits(rack, c)).map((c) => c.id)).not.toContain("nut-worn");
+    expect(axisFromParts(rack, { nutGapMm: 0.05 }, 1).links.every((l) => l.id !== "nut" || l.deadBandMm === 0)).toBe(
+      true,
+    );
   });
 });

@@ -1,11 +1,6 @@
 import { frictionOf } from "./condition";
 import { leanOf } from "./shim";
-import {
-  CREST_PLANES,
-  isHandKind,
-  type SeriesPlan,
-  type SeriesStep,
-} from "../series";
+import { CREST_PLANES, isHandKind, type SeriesPlan, type SeriesStep } from "../series";
 import { travelPerTurnMm, type AxisConfig } from "../axis";
 import { crestReading, FULL_LOAD_N } from "./trace";
 import { simulateHand } from "./hand";
@@ -24,7 +19,7 @@ export function simulateSeriesReading(
   normal: () => number,
 ): number {
   const parts = axis.parts ?? {};
-  if (isHandKind(plan.kind)) return simulateHand(config, axis, plan.kind, plan, step, normal); // prettier-ignore
+  if (isHandKind(plan.kind)) return simulateHand(config, axis, plan.kind, plan, step, normal);
   switch (plan.kind) {
     case "crest-run": {
       const plane = CREST_PLANES.findIndex((p) => p === step.group);
@@ -37,11 +32,11 @@ export function simulateSeriesReading(
       const lean = leanOf(parts);
       const across = lean.x * plan.spanMm;
       const depth = lean.y * plan.depthMm;
-      const at = { left: 0, right: across, far: across / 2 + depth / 2, near: across / 2 - depth / 2 }[step.group] ?? 0; // prettier-ignore
+      const at = { left: 0, right: across, far: across / 2 + depth / 2, near: across / 2 - depth / 2 }[step.group] ?? 0;
       return at + 0.0012 * normal();
     }
     case "home-repeat": {
-      const jump = parts.markerNear && step.at % 3 === 0 ? travelPerTurnMm(config) : 0; // prettier-ignore
+      const jump = parts.markerNear && step.at % 3 === 0 ? travelPerTurnMm(config) : 0;
       return jump + ((parts.homeScatterMm ?? 0) / 2 + 0.0008) * normal();
     }
   }
@@ -52,25 +47,16 @@ const SLACK_PER_TURN_MM = 1.5 / 60;
 /** Swing that bending leaves when the gib is firm, mm. */
 const BENDING_MM = 0.004;
 
-function simulateGib(
-  axis: VirtualAxis,
-  plan: SeriesPlan,
-  step: SeriesStep,
-  normal: () => number,
-): number {
+function simulateGib(axis: VirtualAxis, plan: SeriesPlan, step: SeriesStep, normal: () => number): number {
   const parts = axis.parts ?? {};
   const tight = parts.gibTightN ?? 0;
   const knee = SOUND_KNEE_TURNS - tight / 900 + (parts.wayGapMm ?? 0) * 12;
   const slack = SLACK_PER_TURN_MM * Math.max(0, knee - 0.15 - step.at);
-  if (step.group === "rock")
-    return Math.abs(BENDING_MM + slack + 0.0008 * normal());
-  if (step.group === "lost motion")
-    return Math.abs(BENDING_MM + 0.4 * slack + 0.0008 * normal());
+  if (step.group === "rock") return Math.abs(BENDING_MM + slack + 0.0008 * normal());
+  if (step.group === "lost motion") return Math.abs(BENDING_MM + 0.4 * slack + 0.0008 * normal());
   const over = Math.max(0, step.at - knee);
   if (plan.gib === "seize") return over <= 0.05 ? 0 : over < 0.8 ? 1 : 2;
   const floorN = frictionOf({ ...parts, gibTightN: 0 });
   const n = floorN + CLIFF_N_PER_TURN * over;
-  return plan.friction === "pull"
-    ? n + 3 * normal()
-    : (100 * n) / FULL_LOAD_N + 0.15 * normal();
+  return plan.friction === "pull" ? n + 3 * normal() : (100 * n) / FULL_LOAD_N + 0.15 * normal();
 }

@@ -29,10 +29,7 @@ export interface PutShim {
  * least missed, found by trying turns about both axes of the table and a shift (nothing of the sums
  * that propose shims is used here).
  */
-export function putShims(
-  parts: PartsCondition,
-  shims: readonly PutShim[],
-): PartsCondition {
+export function putShims(parts: PartsCondition, shims: readonly PutShim[]): PartsCondition {
   const missed = (rx: number, ry: number): number => {
     // A point of a body that turns by rx about the table’s x and ry about its y moves by ω × p.
     const off = shims.map(({ at: [x, y, z], push, mm }) => {
@@ -51,9 +48,7 @@ export function putShims(
       { rx: turn.rx, ry: turn.ry + step },
       { rx: turn.rx, ry: turn.ry - step },
     ];
-    const best = tries.reduce((a, b) =>
-      missed(b.rx, b.ry) < missed(a.rx, a.ry) ? b : a,
-    );
+    const best = tries.reduce((a, b) => (missed(b.rx, b.ry) < missed(a.rx, a.ry) ? b : a));
     if (best === turn) step /= 2;
     turn = best;
   }

@@ -12,12 +12,7 @@ import {
   type VirtualAxis,
 } from ".";
 
-const link = (
-  deadBandMm: number,
-  stiffnessNPerMm: number,
-  frictionN = 0,
-  loadN = 0,
-): ElasticLink => ({
+const link = (deadBandMm: number, stiffnessNPerMm: number, frictionN = 0, loadN = 0): ElasticLink => ({
   id: "link",
   deadBandMm,
   stiffnessNPerMm,
@@ -25,16 +20,12 @@ const link = (
   loadN,
 });
 const origin = (links: readonly ElasticLink[]): number[] => links.map(() => 0);
-const travelTo = (
-  links: readonly ElasticLink[],
-  places: readonly number[],
-  ...commands: number[]
-): number[] => commands.reduce((at, c) => moveChain(links, at, c), [...places]);
+const travelTo = (links: readonly ElasticLink[], places: readonly number[], ...commands: number[]): number[] =>
+  commands.reduce((at, c) => moveChain(links, at, c), [...places]);
 const table = (places: readonly number[]): number => places[places.length - 1];
 /** Lost motion as a test finds it: the same command from both sides. */
 const measured = (links: readonly ElasticLink[]): number =>
-  table(travelTo(links, origin(links), 20, 10)) -
-  table(travelTo(links, origin(links), -20, 10));
+  table(travelTo(links, origin(links), 20, 10)) - table(travelTo(links, origin(links), -20, 10));
 
 describe("a chain of play, springs and friction, against theory", () => {
   const three = [link(0.004, 2e5), link(0.012, 1e5), link(0.003, 4e5, 300)];
@@ -48,36 +39,20 @@ describe("a chain of play, springs and friction, against theory", () => {
 
   it("lags by half of it either way", () => {
     const half = chainLostMotion(three) / 2;
-    expect(table(travelTo(three, origin(three), 10))).toBeCloseTo(
-      10 - half,
-      12,
-    );
-    expect(table(travelTo(three, origin(three), -10))).toBeCloseTo(
-      -10 + half,
-      12,
-    );
+    expect(table(travelTo(three, origin(three), 10))).toBeCloseTo(10 - half, 12);
+    expect(table(travelTo(three, origin(three), -10))).toBeCloseTo(-10 + half, 12);
   });
 
   it("stands still for all of the lost motion after a reversal, then follows one to one", () => {
     const lost = chainLostMotion(three);
     const before = travelTo(three, origin(three), 10);
-    expect(table(moveChain(three, before, 10 - 0.999 * lost))).toBe(
-      table(before),
-    );
-    expect(table(moveChain(three, before, 10 - lost - 0.5))).toBeCloseTo(
-      table(before) - 0.5,
-      12,
-    );
+    expect(table(moveChain(three, before, 10 - 0.999 * lost))).toBe(table(before));
+    expect(table(moveChain(three, before, 10 - lost - 0.5))).toBeCloseTo(table(before) - 0.5, 12);
   });
 
   it("comes back to the same place after a partial reversal (return-point memory)", () => {
     const before = travelTo(three, origin(three), 10);
-    const partly = travelTo(
-      three,
-      before,
-      10 - 0.4 * chainLostMotion(three),
-      10,
-    );
+    const partly = travelTo(three, before, 10 - 0.4 * chainLostMotion(three), 10);
     partly.forEach((p, i) => expect(p).toBeCloseTo(before[i], 12));
   });
 
@@ -95,10 +70,7 @@ describe("a chain of play, springs and friction, against theory", () => {
     const afterFirst = moveChain(links, before, 1 - 0.013);
     expect(afterFirst[0]).toBeLessThan(before[0]);
     expect(afterFirst[1]).toBe(before[1]);
-    expect(measured(links)).toBeCloseTo(
-      0.03 + (2 * 55) / 1e6 + (2 * 50) / 1e6,
-      12,
-    );
+    expect(measured(links)).toBeCloseTo(0.03 + (2 * 55) / 1e6 + (2 * 50) / 1e6, 12);
   });
 
   it("hides a dead band that gravity holds to one side, and leaves the wind-up", () => {
@@ -115,34 +87,24 @@ describe("a chain of play, springs and friction, against theory", () => {
     frictionN: fc.double({ min: 1, max: 500, noNaN: true }),
     loadN: fc.double({ min: -300, max: 300, noNaN: true }),
   });
-  const anyChain = fc
-    .array(anyLink, { minLength: 1, maxLength: 6 })
-    .map((ls) => ls.map((l) => ({ ...l, id: "l" })));
+  const anyChain = fc.array(anyLink, { minLength: 1, maxLength: 6 }).map((ls) => ls.map((l) => ({ ...l, id: "l" })));
 
   it("measures what theory says for any chain, and a one-way move may be cut in pieces", () => {
     fc.assert(
-      fc.property(
-        anyChain,
-        fc.double({ min: 0.1, max: 0.9, noNaN: true }),
-        (links, cut) => {
-          expect(measured(links)).toBeCloseTo(chainLostMotion(links), 9);
-          const start = travelTo(links, origin(links), 5);
-          const whole = moveChain(links, start, 5 - 0.2);
-          const pieces = travelTo(links, start, 5 - 0.2 * cut, 5 - 0.2);
-          whole.forEach((p, i) => expect(pieces[i]).toBeCloseTo(p, 9));
-        },
-      ),
+      fc.property(anyChain, fc.double({ min: 0.1, max: 0.9, noNaN: true }), (links, cut) => {
+        expect(measured(links)).toBeCloseTo(chainLostMotion(links), 9);
+        const start = travelTo(links, origin(links), 5);
+        const whole = moveChain(links, start, 5 - 0.2);
+        const pieces = travelTo(links, start, 5 - 0.2 * cut, 5 - 0.2);
+        whole.forEach((p, i) => expect(pieces[i]).toBeCloseTo(p, 9));
+      }),
     );
   });
 
   it("refuses what cannot be, by name", () => {
-    expect(() => moveChain([link(0, 0)], [0], 1)).toThrow(
-      "stiffnessNPerMm is 0: it must be above zero",
-    );
+    expect(() => moveChain([link(0, 0)], [0], 1)).toThrow("stiffnessNPerMm is 0: it must be above zero");
     expect(() => moveChain([link(-1, 1)], [0], 1)).toThrow("deadBandMm is -1");
-    expect(() => moveChain([link(0, 1)], [], 1)).toThrow(
-      "places is 0: it must be 1, one a link",
-    );
+    expect(() => moveChain([link(0, 1)], [], 1)).toThrow("places is 0: it must be 1, one a link");
   });
 });
 
@@ -170,10 +132,7 @@ describe("a virtual axis", () => {
 
   it("shows its lost motion on an encoder-only axis and none on a scale axis (common practice, no source)", () => {
     const m = model();
-    expect(goTo(m, 300, 250) - goTo(m, 200, 250)).toBeCloseTo(
-      trueReversal(m, 250),
-      10,
-    );
+    expect(goTo(m, 300, 250) - goTo(m, 200, 250)).toBeCloseTo(trueReversal(m, 250), 10);
     const scale = model({ feedback: "scale" });
     expect(goTo(scale, 300, 250) - goTo(scale, 200, 250)).toBeCloseTo(0, 6);
     expect(trueReversal(scale, 250)).toBe(0);
@@ -184,8 +143,7 @@ describe("a virtual axis", () => {
       wear: { linkId: "nut", centreMm: 250, widthMm: 80, extraMm: 0.02 },
     });
     expect(linksAt(worn, 250)[1].deadBandMm).toBeCloseTo(0.03, 12);
-    const loss = (at: number): number =>
-      goTo(worn, at + 40, at) - goTo(worn, at - 40, at);
+    const loss = (at: number): number => goTo(worn, at + 40, at) - goTo(worn, at - 40, at);
     expect(loss(250)).toBeCloseTo(trueReversal(worn, 250), 3);
     expect(loss(250) - loss(60)).toBeGreaterThan(0.018);
   });
@@ -193,9 +151,7 @@ describe("a virtual axis", () => {
   it("has noise that is normal and the same for the same seed", () => {
     const values = Array.from({ length: 4000 }, (_, i) => normalNoise(3, i));
     const average = values.reduce((a, b) => a + b) / values.length;
-    const spread = Math.sqrt(
-      values.reduce((a, b) => a + (b - average) ** 2, 0) / values.length,
-    );
+    const spread = Math.sqrt(values.reduce((a, b) => a + (b - average) ** 2, 0) / values.length);
     expect(Math.abs(average)).toBeLessThan(0.06);
     expect(spread).toBeGreaterThan(0.95);
     expect(spread).toBeLessThan(1.05);

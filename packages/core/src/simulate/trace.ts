@@ -1,11 +1,6 @@
 import type { LoadSample } from "../diagnosis/load-trace";
 import type { CrestPoint } from "../diagnosis/crest-run";
-import {
-  commandAxis,
-  driveForce,
-  restingState,
-  type VirtualAxis,
-} from "./virtual-axis";
+import { commandAxis, driveForce, restingState, type VirtualAxis } from "./virtual-axis";
 
 /** Motor force that counts as full load on the simulated drive, N. */
 export const FULL_LOAD_N = 3000;
@@ -16,26 +11,18 @@ const RAMP_PART = 0.015;
 const RAMP_PERCENT = 18;
 
 /** A slow traverse both ways on a virtual axis: load in %, with the ramps at the ends. */
-export function simulateLoadTrace(
-  axis: VirtualAxis,
-  normal: () => number,
-): readonly LoadSample[] {
+export function simulateLoadTrace(axis: VirtualAxis, normal: () => number): readonly LoadSample[] {
   const samples: LoadSample[] = [];
   const step = axis.travelMm / SAMPLES_EACH_WAY;
   let state = commandAxis(axis, restingState(axis, axis.travelMm / 2), 0);
   for (const direction of ["+", "-"] as const) {
     const sign = direction === "+" ? 1 : -1;
     for (let i = 1; i <= SAMPLES_EACH_WAY; i += 1) {
-      const positionMm =
-        direction === "+" ? i * step : axis.travelMm - i * step;
+      const positionMm = direction === "+" ? i * step : axis.travelMm - i * step;
       state = commandAxis(axis, state, positionMm);
       const done = i / SAMPLES_EACH_WAY;
-      const ramp =
-        done < RAMP_PART ? RAMP_PERCENT : done > 1 - RAMP_PART ? -RAMP_PERCENT : 0; // prettier-ignore
-      const load =
-        (100 * driveForce(axis, state)) / FULL_LOAD_N +
-        sign * ramp +
-        METER_NOISE_PERCENT * normal();
+      const ramp = done < RAMP_PART ? RAMP_PERCENT : done > 1 - RAMP_PART ? -RAMP_PERCENT : 0;
+      const load = (100 * driveForce(axis, state)) / FULL_LOAD_N + sign * ramp + METER_NOISE_PERCENT * normal();
       samples.push({ positionMm, direction, load });
     }
   }
@@ -53,28 +40,17 @@ const BEND_AT_RAD = 0.7;
  * with the screw: the plane it lies in goes round once per turn, past the tip above and a quarter of
  * a turn later past the tip beside it.
  */
-export function crestReading(
-  axis: VirtualAxis,
-  plane: number,
-  positionMm: number,
-  normal: () => number,
-): number {
+export function crestReading(axis: VirtualAxis, plane: number, positionMm: number, normal: () => number): number {
   const { misalignN = 0, bendN = 0 } = axis.parts ?? {};
   const slope = (OUT_OF_LINE[plane] * misalignN) / 1000;
   const bow = 0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm);
-  const turned =
-    BEND_AT_RAD +
-    (2 * Math.PI * positionMm) / axis.leadError.perTurnMm -
-    (plane * Math.PI) / 2;
+  const turned = BEND_AT_RAD + (2 * Math.PI * positionMm) / axis.leadError.perTurnMm - (plane * Math.PI) / 2;
   return slope * positionMm + bow * Math.cos(turned) + 0.0015 * normal();
 }
 
 /** Crest readings along the screw at 0° and 90°. */
-export function simulateCrestRun(
-  axis: VirtualAxis,
-  normal: () => number,
-): readonly (readonly CrestPoint[])[] {
-  const places = Array.from({ length: 9 }, (_, i) => ((i + 0.5) / 9) * axis.travelMm); // prettier-ignore
+export function simulateCrestRun(axis: VirtualAxis, normal: () => number): readonly (readonly CrestPoint[])[] {
+  const places = Array.from({ length: 9 }, (_, i) => ((i + 0.5) / 9) * axis.travelMm);
   return OUT_OF_LINE.map((_, plane) =>
     places.map((positionMm) => ({
       positionMm,

@@ -1,10 +1,5 @@
 import type { Feedback } from "../axis";
-import {
-  chainLostMotion,
-  linkForce,
-  moveChain,
-  type ElasticLink,
-} from "./elastic-chain";
+import { chainLostMotion, linkForce, moveChain, type ElasticLink } from "./elastic-chain";
 import type { PartsCondition } from "./condition";
 import { normalNoise } from "./noise";
 
@@ -66,10 +61,7 @@ export interface VirtualAxisState {
   readonly restOffsetMm: number;
 }
 
-export function restingState(
-  axis: VirtualAxis,
-  atMm = axis.travelMm / 2,
-): VirtualAxisState {
+export function restingState(axis: VirtualAxis, atMm = axis.travelMm / 2): VirtualAxisState {
   return {
     commandMm: atMm,
     motorMm: atMm,
@@ -81,23 +73,15 @@ export function restingState(
 }
 
 /** The links as they are with the member at `atMm`. */
-export function linksAt(
-  axis: VirtualAxis,
-  atMm: number,
-): readonly ElasticLink[] {
+export function linksAt(axis: VirtualAxis, atMm: number): readonly ElasticLink[] {
   const { wear } = axis;
   const extraN = extraFriction(axis, atMm);
   if (!wear && extraN === 0) return axis.links;
-  const bell = wear
-    ? Math.exp(-(((atMm - wear.centreMm) / wear.widthMm) ** 2))
-    : 0;
+  const bell = wear ? Math.exp(-(((atMm - wear.centreMm) / wear.widthMm) ** 2)) : 0;
   const last = axis.links.length - 1;
   return axis.links.map((link, i) => ({
     ...link,
-    deadBandMm:
-      link.id === wear?.linkId
-        ? link.deadBandMm + wear.extraMm * bell
-        : link.deadBandMm,
+    deadBandMm: link.id === wear?.linkId ? link.deadBandMm + wear.extraMm * bell : link.deadBandMm,
     frictionN: i === last ? link.frictionN + extraN : link.frictionN,
   }));
 }
@@ -113,9 +97,7 @@ export function extraFriction(axis: VirtualAxis, atMm: number): number {
     const turns = atMm / axis.leadError.perTurnMm;
     extra += (load.perTurnN * (1 + Math.sin(2 * Math.PI * turns))) / 2;
   }
-  for (const spot of load.spots)
-    extra +=
-      spot.extraN * Math.exp(-(((atMm - spot.atMm) / spot.widthMm) ** 2));
+  for (const spot of load.spots) extra += spot.extraN * Math.exp(-(((atMm - spot.atMm) / spot.widthMm) ** 2));
   return extra;
 }
 
@@ -134,11 +116,7 @@ export type Station = keyof typeof STATIONS;
  * What an indicator at a station follows, mm: the member's place, or how far the named links lag
  * behind what drives them.
  */
-export function stationPosition(
-  axis: VirtualAxis,
-  state: VirtualAxisState,
-  station: Station,
-): number {
+export function stationPosition(axis: VirtualAxis, state: VirtualAxisState, station: Station): number {
   if (station === "member") return memberPosition(axis, state);
   return readAcross(axis, state, STATIONS[station]);
 }
@@ -147,11 +125,7 @@ export function stationPosition(
  * What an indicator reads whose stand is in front of some links and whose tip is behind them, mm:
  * any two parts of the chain, one referenced to the other.
  */
-export function readAcross(
-  axis: VirtualAxis,
-  state: VirtualAxisState,
-  linkIds: readonly string[],
-): number {
+export function readAcross(axis: VirtualAxis, state: VirtualAxisState, linkIds: readonly string[]): number {
   let lag = 0;
   axis.links.forEach((link, i) => {
     if (!linkIds.includes(link.id)) return;
@@ -162,16 +136,9 @@ export function readAcross(
 
 const LONGEST_STEP_MM = 2;
 
-function driveMotor(
-  axis: VirtualAxis,
-  state: VirtualAxisState,
-  motorMm: number,
-): VirtualAxisState {
+function driveMotor(axis: VirtualAxis, state: VirtualAxisState, motorMm: number): VirtualAxisState {
   const distance = motorMm - state.motorMm;
-  const steps =
-    axis.wear || axis.load
-      ? Math.max(1, Math.ceil(Math.abs(distance) / LONGEST_STEP_MM))
-      : 1;
+  const steps = axis.wear || axis.load ? Math.max(1, Math.ceil(Math.abs(distance) / LONGEST_STEP_MM)) : 1;
   let places = state.places;
   for (let i = 1; i <= steps; i += 1) {
     const at = state.motorMm + (distance * i) / steps;
@@ -181,23 +148,14 @@ function driveMotor(
 }
 
 /** Moves the command; with a scale the motor goes on until the table itself has arrived. */
-export function commandAxis(
-  axis: VirtualAxis,
-  state: VirtualAxisState,
-  commandMm: number,
-): VirtualAxisState {
+export function commandAxis(axis: VirtualAxis, state: VirtualAxisState, commandMm: number): VirtualAxisState {
   // The control adds the entered compensation whenever the command turns round.
   const moved = commandMm - state.commandMm;
-  const entered =
-    moved === 0
-      ? state.motorMm - state.commandMm
-      : ((axis.enteredMm ?? 0) / 2) * Math.sign(moved);
+  const entered = moved === 0 ? state.motorMm - state.commandMm : ((axis.enteredMm ?? 0) / 2) * Math.sign(moved);
   let next = driveMotor(
     axis,
     { ...state, commandMm },
-    axis.feedback === "scale"
-      ? state.motorMm + commandMm - state.commandMm
-      : commandMm + entered,
+    axis.feedback === "scale" ? state.motorMm + commandMm - state.commandMm : commandMm + entered,
   );
   if (axis.feedback !== "scale") return next;
   for (let i = 0; i < 60; i += 1) {
@@ -209,22 +167,14 @@ export function commandAxis(
 }
 
 /** Lets time pass. */
-export function passTime(
-  state: VirtualAxisState,
-  seconds: number,
-): VirtualAxisState {
+export function passTime(state: VirtualAxisState, seconds: number): VirtualAxisState {
   return { ...state, clockS: state.clockS + seconds };
 }
 
 /** The member has come to rest: where exactly scatters a little, if it moved at all. */
-export function comeToRest(
-  axis: VirtualAxis,
-  state: VirtualAxisState,
-  movedMm: number,
-): VirtualAxisState {
+export function comeToRest(axis: VirtualAxis, state: VirtualAxisState, movedMm: number): VirtualAxisState {
   if (Math.abs(movedMm) < 1e-6) return state;
-  const hunting =
-    axis.feedback === "scale" ? 0.1 * chainLostMotion(axis.links) : 0;
+  const hunting = axis.feedback === "scale" ? 0.1 * chainLostMotion(axis.links) : 0;
   const sigma = Math.hypot(axis.repeatabilityMm, hunting);
   return {
     ...state,
@@ -234,19 +184,14 @@ export function comeToRest(
 }
 
 /** Where the member really is, mm. */
-export function memberPosition(
-  axis: VirtualAxis,
-  state: VirtualAxisState,
-): number {
+export function memberPosition(axis: VirtualAxis, state: VirtualAxisState): number {
   const nominal = state.places[state.places.length - 1];
   const turns = state.motorMm / axis.leadError.perTurnMm;
   const screwError =
     axis.feedback === "scale"
       ? 0
-      : axis.leadError.amplitudeMm * Math.sin(2 * Math.PI * turns) +
-        (axis.pitchErrorMm * nominal) / axis.travelMm;
-  const drift =
-    axis.drift.totalMm * (1 - Math.exp(-state.clockS / axis.drift.tauS));
+      : axis.leadError.amplitudeMm * Math.sin(2 * Math.PI * turns) + (axis.pitchErrorMm * nominal) / axis.travelMm;
+  const drift = axis.drift.totalMm * (1 - Math.exp(-state.clockS / axis.drift.tauS));
   return nominal + screwError + drift + state.restOffsetMm;
 }
 
@@ -260,7 +205,5 @@ export function driveForce(axis: VirtualAxis, state: VirtualAxisState): number {
  * up before the member is read.
  */
 export function trueReversal(axis: VirtualAxis, atMm: number): number {
-  return axis.feedback === "scale"
-    ? 0
-    : chainLostMotion(linksAt(axis, atMm)) - (axis.enteredMm ?? 0);
+  return axis.feedback === "scale" ? 0 : chainLostMotion(linksAt(axis, atMm)) - (axis.enteredMm ?? 0);
 }

@@ -7,7 +7,7 @@ export * from "./types";
 export { ARRANGEMENTS } from "./bearing-sums";
 
 /** Every sum of the trade that has a form of its own. */
-export const SUMS: readonly Sum[] = [...SCREW_SUMS, ...BEARING_SUMS, ...OTHER_SUMS]; // prettier-ignore
+export const SUMS: readonly Sum[] = [...SCREW_SUMS, ...BEARING_SUMS, ...OTHER_SUMS];
 
 export function sumById(id: string): Sum | undefined {
   return SUMS.find((s) => s.id === id);

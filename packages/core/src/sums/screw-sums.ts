@@ -1,27 +1,109 @@
 import { FIXINGS } from "../axis";
 import { formatQuantity } from "../quantity";
-import { backDriveTorque, bucklingLoad, criticalSpeed, DN_LIMIT, dnValue, driveTorque, inSeries, pretension, screwLife, screwStiffness, thermalGrowth } from "../screw"; // prettier-ignore
+import {
+  backDriveTorque,
+  bucklingLoad,
+  criticalSpeed,
+  DN_LIMIT,
+  dnValue,
+  driveTorque,
+  inSeries,
+  pretension,
+  screwLife,
+  screwStiffness,
+  thermalGrowth,
+} from "../screw";
 import type { Sum, SumField } from "./types";
 
-const CATALOGUE =
-  "Euler–Bernoulli beam with the margins of ball-screw catalogues";
-export const FIXING_WORDS = ["one end free", "both ends supported", "one end fixed, one supported", "both ends fixed"] as const; // prettier-ignore
+const CATALOGUE = "Euler–Bernoulli beam with the margins of ball-screw catalogues";
+export const FIXING_WORDS = [
+  "one end free",
+  "both ends supported",
+  "one end fixed, one supported",
+  "both ends fixed",
+] as const;
 
-const root: SumField = { id: "root", label: "Root diameter", quantity: "length", value: 28, min: 0, above: true, max: 200, of: (a) => a.screw.rootMm }; // prettier-ignore
-const nominal: SumField = { id: "nominal", label: "Nominal diameter", quantity: "length", value: 32, min: 0, above: true, max: 200, of: (a) => a.screw.nominalMm }; // prettier-ignore
-const lead: SumField = { id: "lead", label: "Lead", quantity: "length", value: 10, min: 0, above: true, max: 200, of: (a) => a.screw.leadMm }; // prettier-ignore
-const free: SumField = { id: "free", label: "Free length", quantity: "length", value: 750, min: 0, above: true, max: 30_000, of: (a) => a.screw.freeLengthMm }; // prettier-ignore
-const ends: SumField = { id: "ends", label: "Ends", quantity: "number", value: 2, min: 0, max: 3, choices: FIXING_WORDS, of: (a) => FIXINGS.indexOf(a.screw.fixings) }; // prettier-ignore
-const force: SumField = { id: "force", label: "Axial force", quantity: "force", value: 5000, min: 0, max: 1e6 }; // prettier-ignore
+const root: SumField = {
+  id: "root",
+  label: "Root diameter",
+  quantity: "length",
+  value: 28,
+  min: 0,
+  above: true,
+  max: 200,
+  of: (a) => a.screw.rootMm,
+};
+const nominal: SumField = {
+  id: "nominal",
+  label: "Nominal diameter",
+  quantity: "length",
+  value: 32,
+  min: 0,
+  above: true,
+  max: 200,
+  of: (a) => a.screw.nominalMm,
+};
+const lead: SumField = {
+  id: "lead",
+  label: "Lead",
+  quantity: "length",
+  value: 10,
+  min: 0,
+  above: true,
+  max: 200,
+  of: (a) => a.screw.leadMm,
+};
+const free: SumField = {
+  id: "free",
+  label: "Free length",
+  quantity: "length",
+  value: 750,
+  min: 0,
+  above: true,
+  max: 30_000,
+  of: (a) => a.screw.freeLengthMm,
+};
+const ends: SumField = {
+  id: "ends",
+  label: "Ends",
+  quantity: "number",
+  value: 2,
+  min: 0,
+  max: 3,
+  choices: FIXING_WORDS,
+  of: (a) => FIXINGS.indexOf(a.screw.fixings),
+};
+const force: SumField = { id: "force", label: "Axial force", quantity: "force", value: 5000, min: 0, max: 1e6 };
 
 export const SCREW_SUMS: readonly Sum[] = [
   {
-    id: "critical-speed", name: "Critical speed", group: "Screw", drawing: "screw",
+    id: "critical-speed",
+    name: "Critical speed",
+    group: "Screw",
+    drawing: "screw",
     asks: "Does the screw whirl at rapid, and may its free end stay unsupported?",
-    formula: "n = f · d / L² · 10⁷, f = 3.4, 9.7, 15.1, 21.9; DN = d₀ · n", source: CATALOGUE,
-    fields: [root, nominal, lead, free, ends, { id: "rapid", label: "Rapid", quantity: "feed", value: 20_000, min: 0, above: true, max: 200_000, of: (a) => a.rapidMmMin }],
+    formula: "n = f · d / L² · 10⁷, f = 3.4, 9.7, 15.1, 21.9; DN = d₀ · n",
+    source: CATALOGUE,
+    fields: [
+      root,
+      nominal,
+      lead,
+      free,
+      ends,
+      {
+        id: "rapid",
+        label: "Rapid",
+        quantity: "feed",
+        value: 20_000,
+        min: 0,
+        above: true,
+        max: 200_000,
+        of: (a) => a.rapidMmMin,
+      },
+    ],
     compute: (v, system) => {
-      const of = (fixings: (typeof FIXINGS)[number]): number => criticalSpeed({ rootMm: v["root"], freeLengthMm: v["free"], fixings });
+      const of = (fixings: (typeof FIXINGS)[number]): number =>
+        criticalSpeed({ rootMm: v["root"], freeLengthMm: v["free"], fixings });
       const limit = of(FIXINGS[v["ends"]]);
       const speed = v["rapid"] / v["lead"];
       const dn = dnValue(v["nominal"], speed);
@@ -35,8 +117,14 @@ export const SCREW_SUMS: readonly Sum[] = [
           { label: "DN at rapid", quantity: "number", value: dn },
         ],
         says: [
-          speed <= limit ? `It does not whirl: rapid uses ${Math.round((100 * speed) / limit)} % of what it may.` : `It whirls: rapid asks for ${Math.round((100 * speed) / limit)} % of what it may. Slow rapid to ${formatQuantity("feed", limit * v["lead"], system)}, or hold it better.`,
-          open ? "The free end may stay unsupported at this rapid." : least.length ? `The free end may not stay unsupported; ${FIXING_WORDS[FIXINGS.indexOf(least[0])]} is enough.` : "No way of holding its ends is enough for this rapid.",
+          speed <= limit
+            ? `It does not whirl: rapid uses ${Math.round((100 * speed) / limit)} % of what it may.`
+            : `It whirls: rapid asks for ${Math.round((100 * speed) / limit)} % of what it may. Slow rapid to ${formatQuantity("feed", limit * v["lead"], system)}, or hold it better.`,
+          open
+            ? "The free end may stay unsupported at this rapid."
+            : least.length
+              ? `The free end may not stay unsupported; ${FIXING_WORDS[FIXINGS.indexOf(least[0])]} is enough.`
+              : "No way of holding its ends is enough for this rapid.",
           dn > DN_LIMIT ? `DN is above ${DN_LIMIT} (common limit, from memory): ask the nut’s maker.` : "",
         ].filter(Boolean),
         state: speed > limit ? "act" : speed > 0.85 * limit || dn > DN_LIMIT ? "watch" : "sound",
@@ -44,24 +132,42 @@ export const SCREW_SUMS: readonly Sum[] = [
     },
   },
   {
-    id: "buckling", name: "Buckling", group: "Screw", drawing: "screw",
-    asks: "How hard may the screw be pushed before it bends out?", formula: "F = 0.5 · n · π² · E · I / L², n = ¼, 1, 2.05, 4", source: "Euler, with the margin of ball-screw catalogues",
+    id: "buckling",
+    name: "Buckling",
+    group: "Screw",
+    drawing: "screw",
+    asks: "How hard may the screw be pushed before it bends out?",
+    formula: "F = 0.5 · n · π² · E · I / L², n = ¼, 1, 2.05, 4",
+    source: "Euler, with the margin of ball-screw catalogues",
     fields: [root, free, ends, { ...force, label: "Push" }],
     compute: (v) => {
       const limit = bucklingLoad({ rootMm: v["root"], freeLengthMm: v["free"], fixings: FIXINGS[v["ends"]] });
       return {
         lines: [{ label: "Highest push", quantity: "force", value: limit }],
-        says: [v["force"] <= limit ? `It holds: ${Math.round((100 * v["force"]) / limit)} % of what it may.` : `It buckles: ${Math.round((100 * v["force"]) / limit)} % of what it may.`],
+        says: [
+          v["force"] <= limit
+            ? `It holds: ${Math.round((100 * v["force"]) / limit)} % of what it may.`
+            : `It buckles: ${Math.round((100 * v["force"]) / limit)} % of what it may.`,
+        ],
         state: v["force"] > limit ? "act" : v["force"] > 0.8 * limit ? "watch" : "sound",
       };
     },
   },
   {
-    id: "life", name: "Life over a duty", group: "Screw", drawing: "screw",
-    asks: "How long does the screw last at what it does?", formula: "F_m³ = Σ F³·n·t / Σ n·t; L₁₀ = (C/F_m)³ · 10⁶ rev", source: "ISO 3408-5",
+    id: "life",
+    name: "Life over a duty",
+    group: "Screw",
+    drawing: "screw",
+    asks: "How long does the screw last at what it does?",
+    formula: "F_m³ = Σ F³·n·t / Σ n·t; L₁₀ = (C/F_m)³ · 10⁶ rev",
+    source: "ISO 3408-5",
     fields: [
       { id: "rating", label: "Dynamic rating C", quantity: "force", value: 25_000, min: 0, above: true, max: 1e7 },
-      ...[[3000, 400, 30], [1500, 1000, 50], [500, 2000, 20]].flatMap(([f, n, t], i): SumField[] => [
+      ...[
+        [3000, 400, 30],
+        [1500, 1000, 50],
+        [500, 2000, 20],
+      ].flatMap(([f, n, t], i): SumField[] => [
         { id: `f${i}`, label: `Force ${i + 1}`, quantity: "force", value: f, min: 0, max: 1e6 },
         { id: `n${i}`, label: `Speed ${i + 1}`, quantity: "speed", value: n, min: 0, max: 20_000 },
         { id: `t${i}`, label: `Share ${i + 1}`, quantity: "load", value: t, min: 0, max: 100 },
@@ -82,16 +188,36 @@ export const SCREW_SUMS: readonly Sum[] = [
         ],
         says: [
           `Nine of ten such screws last ${years < 100 ? years.toFixed(1) : "over 100"} years at this duty.`,
-          Math.abs(total - 100) > 0.5 ? `The shares add up to ${formatQuantity("load", total, system)}; they were taken as they stand to each other.` : "",
+          Math.abs(total - 100) > 0.5
+            ? `The shares add up to ${formatQuantity("load", total, system)}; they were taken as they stand to each other.`
+            : "",
         ].filter(Boolean),
         state: years < 2 ? "act" : years < 6 ? "watch" : "sound",
       };
     },
   },
   {
-    id: "torque", name: "Drive and back-drive torque", group: "Screw", drawing: "screw",
-    asks: "What torque does a force take, and does the screw hold by itself?", formula: "T = F·l/(2πη); back: T = F·l·(2 − 1/η)/2π", source: "ball-screw catalogues; η common practice, no source",
-    fields: [force, lead, { id: "efficiency", label: "Efficiency", quantity: "percent", value: 0.9, min: 0, above: true, max: 1, of: (a) => (a.transmission === "plain-screw" ? 0.45 : 0.9) }],
+    id: "torque",
+    name: "Drive and back-drive torque",
+    group: "Screw",
+    drawing: "screw",
+    asks: "What torque does a force take, and does the screw hold by itself?",
+    formula: "T = F·l/(2πη); back: T = F·l·(2 − 1/η)/2π",
+    source: "ball-screw catalogues; η common practice, no source",
+    fields: [
+      force,
+      lead,
+      {
+        id: "efficiency",
+        label: "Efficiency",
+        quantity: "percent",
+        value: 0.9,
+        min: 0,
+        above: true,
+        max: 1,
+        of: (a) => (a.transmission === "plain-screw" ? 0.45 : 0.9),
+      },
+    ],
     compute: (v) => {
       const of = { forceN: v["force"], leadMm: v["lead"], efficiency: v["efficiency"] };
       const back = backDriveTorque(of);
@@ -100,17 +226,36 @@ export const SCREW_SUMS: readonly Sum[] = [
           { label: "Torque to drive it", quantity: "torque", value: driveTorque(of) },
           { label: "Torque with which the load turns it back", quantity: "torque", value: Math.max(0, back) },
         ],
-        says: [back > 0 ? "It does not hold by itself: a falling member needs its brake, and its block before anything is undone." : "The thread holds by itself at this efficiency; oil and vibration lower friction, so block it all the same."],
+        says: [
+          back > 0
+            ? "It does not hold by itself: a falling member needs its brake, and its block before anything is undone."
+            : "The thread holds by itself at this efficiency; oil and vibration lower friction, so block it all the same.",
+        ],
         state: back > 0 ? "watch" : "sound",
       };
     },
   },
   {
-    id: "stiffness", name: "Axial stiffness along the travel", group: "Screw", drawing: "screw",
-    asks: "How much do screw, bearings and nut give together?", formula: "1/k = 1/k_screw + 1/k_bearings + 1/k_nut; screw E·A/x, or E·A·L/(x(L − x)) with both ends fixed", source: "strength of materials; E from memory",
+    id: "stiffness",
+    name: "Axial stiffness along the travel",
+    group: "Screw",
+    drawing: "screw",
+    asks: "How much do screw, bearings and nut give together?",
+    formula: "1/k = 1/k_screw + 1/k_bearings + 1/k_nut; screw E·A/x, or E·A·L/(x(L − x)) with both ends fixed",
+    source: "strength of materials; E from memory",
     fields: [
-      root, { ...free, label: "Length between bearings" },
-      { id: "both", label: "Held along its axis", quantity: "number", value: 0, min: 0, max: 1, choices: ["at one end", "at both ends"], of: (a) => (a.screw.fixings === "fixed-fixed" ? 1 : 0) },
+      root,
+      { ...free, label: "Length between bearings" },
+      {
+        id: "both",
+        label: "Held along its axis",
+        quantity: "number",
+        value: 0,
+        min: 0,
+        max: 1,
+        choices: ["at one end", "at both ends"],
+        of: (a) => (a.screw.fixings === "fixed-fixed" ? 1 : 0),
+      },
       { id: "bearings", label: "Bearings", quantity: "stiffness", value: 750_000, min: 0, above: true, max: 1e8 },
       { id: "nut", label: "Nut", quantity: "stiffness", value: 600_000, min: 0, above: true, max: 1e8 },
       { ...force, label: "Reversing friction", value: 250 },
@@ -118,10 +263,17 @@ export const SCREW_SUMS: readonly Sum[] = [
     compute: (v, system) => {
       const screw = { rootMm: v["root"], lengthMm: v["free"], bothEndsFixed: v["both"] === 1 };
       const k = (x: number): number => inSeries([screwStiffness(screw, x), v["bearings"], v["nut"]]);
-      const points = Array.from({ length: 41 }, (_, i) => v["free"] * (0.05 + (0.9 * i) / 40)).map((x) => ({ x, y: k(x) }));
+      const points = Array.from({ length: 41 }, (_, i) => v["free"] * (0.05 + (0.9 * i) / 40)).map((x) => ({
+        x,
+        y: k(x),
+      }));
       const softest = points.reduce((a, b) => (b.y < a.y ? b : a));
       const push = 2 * v["force"];
-      const own = { screw: push / screwStiffness(screw, softest.x), bearings: push / v["bearings"], nut: push / v["nut"] };
+      const own = {
+        screw: push / screwStiffness(screw, softest.x),
+        bearings: push / v["bearings"],
+        nut: push / v["nut"],
+      };
       const say = (mm: number): string => formatQuantity("deviation", mm, system);
       return {
         lines: [
@@ -137,14 +289,31 @@ export const SCREW_SUMS: readonly Sum[] = [
           `Stiffer bearings or a nut with more preload could take away part of their ${say(own.bearings + own.nut)}, less friction part of everything; the screw’s own ${say(own.screw)} goes only with a thicker root or ${v["both"] === 1 ? "a shorter span" : "a hold at both ends"}.`,
         ],
         state: null,
-        curve: { xLabel: "nut from the fixed end", xQuantity: "length", yLabel: "stiffness", yQuantity: "stiffness", points, mark: { x: softest.x, words: "softest" } },
+        curve: {
+          xLabel: "nut from the fixed end",
+          xQuantity: "length",
+          yLabel: "stiffness",
+          yQuantity: "stiffness",
+          points,
+          mark: { x: softest.x, words: "softest" },
+        },
       };
     },
   },
   {
-    id: "growth", name: "Growth and pretension", group: "Screw", drawing: "screw",
-    asks: "How much does the screw grow warm, and what pull takes that up?", formula: "ΔL = α·L·ΔT, α = 11.7·10⁻⁶/K; pull α·ΔT·E·A", source: "ball-screw catalogues (58.5 µm on 1 m at 5 K); reference 20 °C, ISO 1",
-    fields: [{ ...free, label: "Length that warms up", value: 1000 }, { id: "step", label: "Warmer by", quantity: "temperature-step", value: 5, min: -50, max: 80 }, root, { ...force, label: "What the bearings may carry", value: 15_000 }],
+    id: "growth",
+    name: "Growth and pretension",
+    group: "Screw",
+    drawing: "screw",
+    asks: "How much does the screw grow warm, and what pull takes that up?",
+    formula: "ΔL = α·L·ΔT, α = 11.7·10⁻⁶/K; pull α·ΔT·E·A",
+    source: "ball-screw catalogues (58.5 µm on 1 m at 5 K); reference 20 °C, ISO 1",
+    fields: [
+      { ...free, label: "Length that warms up", value: 1000 },
+      { id: "step", label: "Warmer by", quantity: "temperature-step", value: 5, min: -50, max: 80 },
+      root,
+      { ...force, label: "What the bearings may carry", value: 15_000 },
+    ],
     compute: (v, system) => {
       const pull = pretension(v["root"], v["step"]);
       return {
@@ -152,9 +321,13 @@ export const SCREW_SUMS: readonly Sum[] = [
           { label: "Growth", quantity: "deviation", value: thermalGrowth(v["free"], v["step"]), signed: true },
           { label: "Pull that takes it up", quantity: "force", value: pull },
         ],
-        says: [Math.abs(pull) <= v["force"] ? "The bearings carry that pull." : `The bearings may carry ${formatQuantity("force", v["force"], system)}: stretch for a smaller step.`],
+        says: [
+          Math.abs(pull) <= v["force"]
+            ? "The bearings carry that pull."
+            : `The bearings may carry ${formatQuantity("force", v["force"], system)}: stretch for a smaller step.`,
+        ],
         state: Math.abs(pull) <= v["force"] ? "sound" : "act",
       };
     },
   },
-]; // prettier-ignore
+];

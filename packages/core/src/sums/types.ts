@@ -48,7 +48,7 @@ export interface SumAnswer {
 export interface Sum {
   readonly id: string;
   readonly name: string;
-  readonly group: "Screw" | "Bearing and preload" | "Alignment" | "Home" | "Costs" | "Lubrication"; // prettier-ignore
+  readonly group: "Screw" | "Bearing and preload" | "Alignment" | "Home" | "Costs" | "Lubrication";
   readonly asks: string;
   readonly formula: string;
   /** Standard or handbook, common practice, or from memory. */
@@ -59,16 +59,15 @@ export interface Sum {
 }
 
 /** What is wrong with a value of a field, naming value and bound; empty when nothing is. */
-export function fieldWrong(
-  field: SumField,
-  value: number,
-  say: (value: number) => string,
-): string {
+export function fieldWrong(field: SumField, value: number, say: (value: number) => string): string {
   if (!Number.isFinite(value)) return `${field.label} must be a number.`;
   const low = field.above ? value <= field.min : value < field.min;
   if (!low && value <= field.max) return "";
   const least = `${field.above ? "above" : "from"} ${say(field.min)}`;
-  return `${field.label} ${say(value)} cannot be: it is ${least} ${field.above ? "and up" : ""} to ${say(field.max)}.`.replace(/ {2}/g, " "); // prettier-ignore
+  return `${field.label} ${say(value)} cannot be: it is ${least} ${field.above ? "and up" : ""} to ${say(field.max)}.`.replace(
+    / {2}/g,
+    " ",
+  );
 }
 
 /** The values a sum begins with, those of an axis where one is given. */

@@ -1,9 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  input,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input } from "@angular/core";
 import {
   chainOf,
   isGravityAxis,
@@ -95,10 +90,7 @@ export function chainView(
         ...base,
         value: formatWithU(share.shareMm, u, { system }),
         looked: share.lookedAt ? ageWords(share.lookedAt, now) : "",
-        state: lossState(
-          { lostMm: share.shareMm, expandedMm: u },
-          config.limits,
-        ),
+        state: lossState({ lostMm: share.shareMm, expandedMm: u }, config.limits),
         word: lossWord({ lostMm: share.shareMm, expandedMm: u }, config.limits),
         weight: 1.6 + 1.4 * part,
         known: true,
@@ -120,27 +112,17 @@ export function chainView(
   imports: [StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ol
-      class="strip"
-      tabindex="0"
-      aria-label="Drive chain, from the command to the member"
-    >
+    <ol class="strip" tabindex="0" aria-label="Drive chain, from the command to the member">
       @for (link of links(); track link.id) {
         <li class="link is-{{ link.state }}" [class.dashed]="!link.known">
           <svg
             viewBox="0 0 100 76"
-            [attr.preserveAspectRatio]="
-              link.drawing.wide ? 'none' : 'xMidYMid meet'
-            "
+            [attr.preserveAspectRatio]="link.drawing.wide ? 'none' : 'xMidYMid meet'"
             fill="none"
             aria-hidden="true"
           >
             <path [attr.d]="link.drawing.shaft" class="shaft" />
-            <path
-              [attr.d]="link.drawing.heavy"
-              class="heavy"
-              [attr.stroke-width]="link.weight"
-            />
+            <path [attr.d]="link.drawing.heavy" class="heavy" [attr.stroke-width]="link.weight" />
             <path [attr.d]="link.drawing.fine" class="fine" />
             @if (link.id === "member" && gravity()) {
               <path d="M92 44v22M86 58l6 8l6 -8" class="anchor" />
@@ -152,11 +134,9 @@ export function chainView(
             @if (link.id === "motor") {
               {{ link.note }}
             } @else {
-              <ip-state-mark
-                [state]="link.state"
-                [say]="link.word ?? ''"
-                [word]="true"
-              />{{ link.looked ? ", " + link.looked : "" }}
+              <ip-state-mark [state]="link.state" [say]="link.word ?? ''" [word]="true" />{{
+                link.looked ? ", " + link.looked : ""
+              }}
             }
           </span>
           @if (marks()[link.id]) {
@@ -180,14 +160,7 @@ export class ChainStrip {
   /** A word to a link instead of its note: the lubrication points that hang on it. */
   readonly marks = input<Readonly<Partial<Record<string, string>>>>({});
   protected readonly links = computed(() =>
-    chainView(
-      this.config(),
-      this.loss(),
-      this.system(),
-      new Date(),
-      this.shares(),
-      this.opened(),
-    ),
+    chainView(this.config(), this.loss(), this.system(), new Date(), this.shares(), this.opened()),
   );
   protected readonly gravity = computed(() => isGravityAxis(this.config()));
 }

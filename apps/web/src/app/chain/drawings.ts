@@ -66,9 +66,7 @@ const DRAWINGS: Record<string, Drawing> = {
   "motor-stepper": motor("M49 46l14 0M49 46l-7 12M49 46l-7 -12"),
   "coupling-clamp": hubs("M31 28v8M69 28v8M40 46h20"),
   "coupling-insert": hubs("M44 34v24M50 34v24M56 34v24"),
-  "coupling-bellows": hubs(
-    "M40 40l4 -6l4 6l4 -6l4 6l4 -6M40 52l4 6l4 -6l4 6l4 -6l4 6",
-  ),
+  "coupling-bellows": hubs("M40 40l4 -6l4 6l4 -6l4 6l4 -6M40 52l4 6l4 -6l4 6l4 -6l4 6"),
   "coupling-disc": hubs("M46 30v32M54 30v32M40 46h6M54 46h6"),
   "coupling-rigid": {
     heavy: box(24, 34, 52, 24),
@@ -96,13 +94,9 @@ const DRAWINGS: Record<string, Drawing> = {
   "bearing-retainer-ring": bearing("M74 24h7v44h-7M74 30h7M74 62h7"),
   "nut-bearings": bearing("M0 30h26M0 62h26"),
   "screw-fixed-supported": screw(support),
-  "screw-fixed-fixed": screw(
-    "M82 22h14v14h-14zM82 56h14v14h-14zM82 22l14 14M96 56l-14 14",
-  ),
+  "screw-fixed-fixed": screw("M82 22h14v14h-14zM82 56h14v14h-14zM82 22l14 14M96 56l-14 14"),
   "screw-fixed-free": screw("M84 38v16", 0, 84),
-  "screw-supported-supported": screw(
-    `${support}M12 26v12M12 54v12M6 26h12M6 66h12`,
-  ),
+  "screw-supported-supported": screw(`${support}M12 26v12M12 54v12M6 26h12M6 66h12`),
   "screw-fixed-still": screw(
     "M6 20v52M94 20v52M0 24l6 -4M0 36l6 -4M0 60l6 -4M0 72l6 -4M94 24l6 -4M94 36l6 -4M94 60l6 -4M94 72l6 -4",
     6,
@@ -138,24 +132,15 @@ const DRAWINGS: Record<string, Drawing> = {
     fine: "M16 30h8M16 62h8M80 10v8",
     shaft: "",
   },
-  "member-table": member(
-    "M6 18h88v16H6z",
-    "M20 18v6h8v-6M46 18v6h8v-6M72 18v6h8v-6M50 34v12",
-  ),
-  "member-saddle": member(
-    "M6 22h88v12H6zM18 34v10h14v-10M68 34v10h14v-10",
-    "M30 22v-8h40v8",
-  ),
+  "member-table": member("M6 18h88v16H6z", "M20 18v6h8v-6M46 18v6h8v-6M72 18v6h8v-6M50 34v12"),
+  "member-saddle": member("M6 22h88v12H6zM18 34v10h14v-10M68 34v10h14v-10", "M30 22v-8h40v8"),
   "member-head": member("M26 8h48v48H26zM42 56v12h16v-12", "M42 18h16"),
   "member-gantry": member("M10 70V16h80v54", "M10 28h80M44 28v16h14v-16"),
   "member-carriage": member("M12 22h76v18H12zM34 22v-10h32v10", "M50 40v6"),
   "member-ram": member("M4 26h80v22H4zM84 30h12v14H84", "M4 37h80"),
   "member-quill": member("M38 6h24v44H38zM44 50v18h12v-18", "M38 20h24"),
   "way-box": way("M4 46h92v10H4zM18 56v14h64v-14", "M30 34h40v12M74 36l6 10"),
-  "way-dovetail": way(
-    "M4 70h92M22 70l12 -20h32l12 20",
-    "M16 46l12 0l-12 20M84 66l-12 -20h12",
-  ),
+  "way-dovetail": way("M4 70h92M22 70l12 -20h32l12 20", "M16 46l12 0l-12 20M84 66l-12 -20h12"),
   "way-rail": way(
     "M2 60h96v10H2zM20 38h22v22M58 38h22v22M20 60v-22M58 60v-22M42 60v0M80 60v-22",
     `${ring(27, 52, 2)}${ring(35, 52, 2)}${ring(65, 52, 2)}${ring(73, 52, 2)}`,

@@ -1,6 +1,6 @@
 import { HttpClient } from "@angular/common/http";
 import { inject, Injectable } from "@angular/core";
-import type { Case, Job, JobAct, LubePointRecord, LubeVisitInput, OPERATIONS, OperationName } from "@iron/contract"; // prettier-ignore
+import type { Case, Job, JobAct, LubePointRecord, LubeVisitInput, OPERATIONS, OperationName } from "@iron/contract";
 import { Observable } from "rxjs";
 import type { z } from "zod";
 
@@ -25,36 +25,20 @@ type Putting = {
 export class Api {
   private readonly http = inject(HttpClient);
 
-  get<N extends Getting>(
-    _: N,
-    path: string,
-  ): Observable<Out<Op<N>["response"]>> {
+  get<N extends Getting>(_: N, path: string): Observable<Out<Op<N>["response"]>> {
     return this.http.get<Out<Op<N>["response"]>>(`/api${path}`);
   }
 
-  post<N extends Posting>(
-    _: N,
-    path: string,
-    body: In<Op<N>["body"]>,
-  ): Observable<Out<Op<N>["response"]>> {
+  post<N extends Posting>(_: N, path: string, body: In<Op<N>["body"]>): Observable<Out<Op<N>["response"]>> {
     return this.http.post<Out<Op<N>["response"]>>(`/api${path}`, body ?? {});
   }
 
-  put<N extends Putting>(
-    _: N,
-    path: string,
-    body: In<Op<N>["body"]>,
-  ): Observable<Out<Op<N>["response"]>> {
+  put<N extends Putting>(_: N, path: string, body: In<Op<N>["body"]>): Observable<Out<Op<N>["response"]>> {
     return this.http.put<Out<Op<N>["response"]>>(`/api${path}`, body);
   }
 
   /** A photo goes as it is, not as JSON. */
-  photo(
-    caseId: number,
-    file: Blob,
-    caption: string,
-    finding: string | null,
-  ): Observable<Case> {
+  photo(caseId: number, file: Blob, caption: string, finding: string | null): Observable<Case> {
     const query = new URLSearchParams({ caption });
     if (finding) query.set("finding", finding);
     return this.http.post<Case>(`/api/cases/${caseId}/photos?${query}`, file, {
@@ -73,20 +57,18 @@ export class Api {
     readonly by: string;
   }): Observable<Job | LubePointRecord> {
     const { of, id, file, step, caption, key, by } = photo;
-    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}) }); // prettier-ignore
+    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}) });
     const path = of === "job" ? `jobs/${id}` : `lube-points/${id}`;
     return this.http.post<Job | LubePointRecord>(`/api/${path}/photos?${query}`, file, {
       headers: { "content-type": file.type, "x-working-as": encodeURIComponent(by) },
-    }); // prettier-ignore
+    });
   }
 
   /** A visit goes under the name of who made it. */
-  visitPoint(
-    pointId: number,
-    visit: LubeVisitInput,
-    by: string,
-  ): Observable<LubePointRecord> {
-    return this.http.post<LubePointRecord>(`/api/lube-points/${pointId}/visits`, visit, { headers: { "x-working-as": encodeURIComponent(by) } }); // prettier-ignore
+  visitPoint(pointId: number, visit: LubeVisitInput, by: string): Observable<LubePointRecord> {
+    return this.http.post<LubePointRecord>(`/api/lube-points/${pointId}/visits`, visit, {
+      headers: { "x-working-as": encodeURIComponent(by) },
+    });
   }
 
   /** Sent under the name of who did it, who may no longer be the one at the screen. */

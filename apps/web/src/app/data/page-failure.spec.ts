@@ -7,9 +7,7 @@ describe("a page that fails", () => {
   it("says so: nothing is taken for kept that was never sent", () => {
     setUpBed({ provide: ErrorHandler, useClass: PageFailure });
     const said = hearNotices();
-    const logged = jest
-      .spyOn(console, "error")
-      .mockImplementation(() => undefined);
+    const logged = jest.spyOn(console, "error").mockImplementation(() => undefined);
     TestBed.inject(ErrorHandler).handleError(new Error("no such thing."));
     logged.mockRestore();
     expect(said.join()).toMatch(/not kept: no such thing\. What you typed/);

@@ -4,26 +4,10 @@ import type { UnitSystem } from "@iron/core";
 /** What this browser remembers: units, shift, who works here. Nothing of the shop’s records. */
 @Injectable({ providedIn: "root" })
 export class Preferences {
-  readonly system = kept<UnitSystem>(
-    "system",
-    "metric",
-    (v) => v === "metric" || v === "inch",
-  );
-  readonly shift = kept<"day" | "night">(
-    "shift",
-    "day",
-    (v) => v === "day" || v === "night",
-  );
-  readonly who = kept<string>(
-    "who",
-    "Technician",
-    (v) => v.length > 0 && v.length <= 40,
-  );
-  readonly autoTake = kept<"on" | "off">(
-    "auto-take",
-    "off",
-    (v) => v === "on" || v === "off",
-  );
+  readonly system = kept<UnitSystem>("system", "metric", (v) => v === "metric" || v === "inch");
+  readonly shift = kept<"day" | "night">("shift", "day", (v) => v === "day" || v === "night");
+  readonly who = kept<string>("who", "Technician", (v) => v.length > 0 && v.length <= 40);
+  readonly autoTake = kept<"on" | "off">("auto-take", "off", (v) => v === "on" || v === "off");
 
   constructor() {
     effect(() => {
@@ -36,11 +20,7 @@ export class Preferences {
   }
 }
 
-function kept<T extends string>(
-  key: string,
-  initial: T,
-  valid: (value: string) => boolean,
-): WritableSignal<T> {
+function kept<T extends string>(key: string, initial: T, valid: (value: string) => boolean): WritableSignal<T> {
   const name = `iron-patience.${key}`;
   let stored: string | null = null;
   try {
@@ -48,9 +28,7 @@ function kept<T extends string>(
   } catch {
     // Storage may be off; the choice then lasts as long as the page.
   }
-  const value = signal<T>(
-    stored !== null && valid(stored) ? (stored as T) : initial,
-  );
+  const value = signal<T>(stored !== null && valid(stored) ? (stored as T) : initial);
   effect(() => {
     const now = value();
     try {

@@ -9,14 +9,11 @@ export function problemFrom(error: unknown): Problem {
         type: "about:blank",
         title: "No connection",
         status: 0,
-        detail:
-          "The server does not answer. What was taken before is kept; try again once it does.",
+        detail: "The server does not answer. What was taken before is kept; try again once it does.",
       };
     }
-    const body: unknown =
-      typeof error.error === "string" ? tryJson(error.error) : error.error;
-    if (body && typeof body === "object" && "detail" in body)
-      return body as Problem;
+    const body: unknown = typeof error.error === "string" ? tryJson(error.error) : error.error;
+    if (body && typeof body === "object" && "detail" in body) return body as Problem;
     return {
       type: "about:blank",
       title: "Server error",
@@ -41,15 +38,7 @@ function tryJson(text: string): unknown {
 }
 
 /** The messages of a problem by field path, without the part before the field. */
-export function fieldErrors(
-  problem: Problem | null,
-  prefix = "",
-): ReadonlyMap<string, string> {
+export function fieldErrors(problem: Problem | null, prefix = ""): ReadonlyMap<string, string> {
   const errors = problem?.errors ?? [];
-  return new Map(
-    errors.map((e) => [
-      e.path.startsWith(prefix) ? e.path.slice(prefix.length) : e.path,
-      e.message,
-    ]),
-  );
+  return new Map(errors.map((e) => [e.path.startsWith(prefix) ? e.path.slice(prefix.length) : e.path, e.message]));
 }

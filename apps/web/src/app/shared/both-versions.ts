@@ -1,9 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  input,
-  output,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
 
 export interface BothRow {
   readonly label: string;
@@ -18,11 +13,7 @@ export interface SaidField<T> {
 }
 
 /** Fields in which two versions differ, in words. */
-export function differing<T>(
-  mine: T,
-  theirs: T,
-  fields: readonly SaidField<T>[],
-): readonly BothRow[] {
+export function differing<T>(mine: T, theirs: T, fields: readonly SaidField<T>[]): readonly BothRow[] {
   return fields
     .map(({ label, words }) => ({
       label,
@@ -43,12 +34,7 @@ export function differing<T>(
         <b>{{ words() }}</b>
       </p>
       @if (rows().length) {
-        <div
-          class="scroll-x"
-          tabindex="0"
-          role="region"
-          aria-label="Both versions"
-        >
+        <div class="scroll-x" tabindex="0" role="region" aria-label="Both versions">
           <table class="rows">
             <thead>
               <tr>
@@ -72,9 +58,7 @@ export function differing<T>(
         <p>In what you see here the two do not differ.</p>
       }
       <div class="acts save">
-        <button type="button" class="act" (click)="keepMine.emit()">
-          Keep mine
-        </button>
+        <button type="button" class="act" (click)="keepMine.emit()">Keep mine</button>
         <button type="button" class="act" (click)="takeTheirs.emit()">
           {{ take() }}
         </button>

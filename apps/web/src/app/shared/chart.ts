@@ -84,34 +84,27 @@ export class ChartView {
   /** What the chart shows, in words. */
   readonly label = input.required<string>();
   readonly height = input(200);
-  private readonly canvas =
-    viewChild.required<ElementRef<HTMLCanvasElement>>("canvas");
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>("canvas");
   private readonly library = signal<typeof Chart | null>(null);
   private chart: Chart | null = null;
 
   constructor() {
     const preferences = inject(Preferences);
-    afterNextRender(
-      () => void chartLibrary().then((library) => this.library.set(library)),
-    );
+    afterNextRender(() => void chartLibrary().then((library) => this.library.set(library)));
     effect(() => {
       preferences.shift();
       const library = this.library();
       const draw = this.draw();
       if (!library) return;
       this.chart?.destroy();
-      this.chart = new library(
-        this.canvas().nativeElement,
-        withManners(draw(this.readInk())),
-      );
+      this.chart = new library(this.canvas().nativeElement, withManners(draw(this.readInk())));
     });
     inject(DestroyRef).onDestroy(() => this.chart?.destroy());
   }
 
   private readInk(): Ink {
     const style = getComputedStyle(document.documentElement);
-    const read = (name: string): string =>
-      style.getPropertyValue(`--${name}`).trim();
+    const read = (name: string): string => style.getPropertyValue(`--${name}`).trim();
     return {
       ink: read("ink"),
       graphite: read("graphite"),

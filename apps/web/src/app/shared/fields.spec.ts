@@ -25,7 +25,7 @@ describe("labelled fields", () => {
     field.type(/^Pull/, text);
     expect(field.read).toEqual(value === undefined ? [] : [value]);
     expect(field.alerts() === "").toBe(value !== undefined);
-    expect(field.page.getByLabelText(/^Pull/).getAttribute("aria-invalid")).toBe(value === undefined ? "true" : null); // prettier-ignore
+    expect(field.page.getByLabelText(/^Pull/).getAttribute("aria-invalid")).toBe(value === undefined ? "true" : null);
   });
 
   it("may be left empty only where that means something", () => {
@@ -48,7 +48,7 @@ describe("labelled fields", () => {
     field.type(/^Pull/, "many");
     field.give({ value: 11 });
     expect([field.value(/^Pull/), field.alerts()]).toEqual(["11", ""]);
-  }); // prettier-ignore
+  });
 
   it("one bound alone is said as such", () => {
     const field = number({ least: 5 });
@@ -63,12 +63,12 @@ describe("labelled fields", () => {
       fc.property(fc.integer({ min: 0, max: 20_000 }), (tenths) => {
         field.type("Pull, lbf", String(tenths / 10));
         // 1 lbf = 4.4482216152605 N exactly.
-        expect(field.read.at(-1)).toBeCloseTo((tenths / 10) * 4.4482216152605, 6); // prettier-ignore
+        expect(field.read.at(-1)).toBeCloseTo((tenths / 10) * 4.4482216152605, 6);
       }),
       { numRuns: 40 },
     );
     field.type("Pull, lbf", "-1");
-    expect(field.alerts()).toBe("“-1” cannot be: it must be from 0 to 224808.9 lbf."); // prettier-ignore
+    expect(field.alerts()).toBe("“-1” cannot be: it must be from 0 to 224808.9 lbf.");
   });
 
   it("text is told as it is typed; of several lines when the field is left", () => {
@@ -84,7 +84,12 @@ describe("labelled fields", () => {
   });
 
   it("one of several, or none where that is offered", () => {
-    const choice = show(ChoiceField, { label: "Way in", value: "line", choices: choicesOf(["nipple", "line"]), none: "not known" }); // prettier-ignore
+    const choice = show(ChoiceField, {
+      label: "Way in",
+      value: "line",
+      choices: choicesOf(["nipple", "line"]),
+      none: "not known",
+    });
     const chosen: string[] = [];
     choice.component.chosen.subscribe((c) => chosen.push(c));
     expect(choice.value("Way in")).toBe("line");

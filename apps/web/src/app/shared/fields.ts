@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output, viewChild, type Signal } from "@angular/core"; // prettier-ignore
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  viewChild,
+  type Signal,
+} from "@angular/core";
 import { parseDecimal } from "@iron/contract";
 import { fromShown, toShown, unitOf, type QuantityKind } from "@iron/core";
 import { InputText } from "primeng/inputtext";
@@ -90,16 +101,16 @@ export class NumberField {
   readonly placeholder = input("");
   readonly read = output<number | null>();
   private readonly preferences = inject(Preferences);
-  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>("field"); // prettier-ignore
+  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>("field");
   protected readonly id = nextId();
-  protected readonly unit = computed(() => unitOf(this.quantity(), this.preferences.system())); // prettier-ignore
+  protected readonly unit = computed(() => unitOf(this.quantity(), this.preferences.system()));
   private readonly shown = computed(() => this.show(this.value()));
   protected readonly text = linkedSignal(() => this.shown());
   /** Why what stands in the field cannot be; empty when it can. */
-  readonly wrong = linkedSignal<string, string>({ source: this.shown, computation: () => "" }); // prettier-ignore
+  readonly wrong = linkedSignal<string, string>({ source: this.shown, computation: () => "" });
   private readonly bounds = computed(() => {
-    const [least, most] = [this.least(), this.most()].map((b) => Number.isFinite(b) ? Number(this.show(b)) : b); // prettier-ignore
-    if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`; // prettier-ignore
+    const [least, most] = [this.least(), this.most()].map((b) => (Number.isFinite(b) ? Number(this.show(b)) : b));
+    if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`;
     return Number.isFinite(least) ? `${least} or more` : `${most} or less`;
   });
 
@@ -115,7 +126,7 @@ export class NumberField {
 
   private show(value: number | null): string {
     if (value === null) return "";
-    return String(Number(toShown(this.quantity(), value, this.preferences.system()).toPrecision(7))); // prettier-ignore
+    return String(Number(toShown(this.quantity(), value, this.preferences.system()).toPrecision(7)));
   }
 
   protected take(text: string): void {
@@ -127,13 +138,10 @@ export class NumberField {
       return;
     }
     const shown = parseDecimal(typed);
-    const value = shown === undefined ? undefined : fromShown(this.quantity(), shown, this.preferences.system()); // prettier-ignore
-    if (value === undefined)
-      this.wrong.set(typed ? `“${typed}” is not a number.` : "A number is wanted here."); // prettier-ignore
+    const value = shown === undefined ? undefined : fromShown(this.quantity(), shown, this.preferences.system());
+    if (value === undefined) this.wrong.set(typed ? `“${typed}” is not a number.` : "A number is wanted here.");
     else if (value < this.least() || value > this.most())
-      this.wrong.set(
-        `“${typed}” cannot be: it must be ${this.bounds()}${this.unit() ? ` ${this.unit()}` : ""}.`,
-      );
+      this.wrong.set(`“${typed}” cannot be: it must be ${this.bounds()}${this.unit() ? ` ${this.unit()}` : ""}.`);
     else {
       this.wrong.set("");
       this.read.emit(value);
@@ -153,11 +161,7 @@ export interface Choice {
   host: { class: "field" },
   template: `
     <label [for]="id">{{ label() }}</label>
-    <select
-      class="p-inputtext"
-      [id]="id"
-      (change)="chosen.emit($any($event.target).value)"
-    >
+    <select class="p-inputtext" [id]="id" (change)="chosen.emit($any($event.target).value)">
       @if (none()) {
         <option value="" [selected]="value() === ''">{{ none() }}</option>
       }
@@ -180,7 +184,7 @@ export class ChoiceField {
 }
 
 /** Words as choices of themselves. */
-export const choicesOf = (words: readonly string[]): readonly Choice[] => words.map((w) => ({ id: w, words: w })); // prettier-ignore
+export const choicesOf = (words: readonly string[]): readonly Choice[] => words.map((w) => ({ id: w, words: w }));
 
 /** Does a number of this form still wait to be mended? Then nothing goes out, and one is led to it. */
 export function anyWrong(numbers: Signal<readonly NumberField[]>): boolean {

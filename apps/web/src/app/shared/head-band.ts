@@ -1,19 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  ElementRef,
-  inject,
-  signal,
-  viewChild,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from "@angular/core";
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
-import {
-  NavigationEnd,
-  Router,
-  RouterLink,
-  RouterLinkActive,
-} from "@angular/router";
+import { NavigationEnd, Router, RouterLink, RouterLinkActive } from "@angular/router";
 import { catchError, filter, map, of, startWith } from "rxjs";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../data/api";
@@ -37,12 +24,7 @@ import { Keys } from "./keys";
         Menu
       </button>
       <nav aria-label="Places">
-        <a
-          routerLink="/floor"
-          routerLinkActive="on"
-          [routerLinkActiveOptions]="{ exact: false }"
-          >Floor</a
-        >
+        <a routerLink="/floor" routerLinkActive="on" [routerLinkActiveOptions]="{ exact: false }">Floor</a>
         <a routerLink="/cases" routerLinkActive="on">Cases</a>
         <a routerLink="/jobs" routerLinkActive="on">Jobs</a>
         <a routerLink="/rounds" routerLinkActive="on">Rounds</a>
@@ -68,8 +50,7 @@ import { Keys } from "./keys";
           <kbd aria-hidden="true">/</kbd>
         </label>
         <button type="button" class="seg" (click)="preferences.toggleUnits()">
-          <span [class.on]="metric()">mm µm</span
-          ><span [class.on]="!metric()">in tenths</span>
+          <span [class.on]="metric()">mm µm</span><span [class.on]="!metric()">in tenths</span>
         </button>
         <button
           type="button"
@@ -90,10 +71,7 @@ import { Keys } from "./keys";
             (change)="preferences.who.set($any($event.target).value)"
           >
             @for (person of people(); track person) {
-              <option
-                [value]="person"
-                [selected]="person === preferences.who()"
-              >
+              <option [value]="person" [selected]="person === preferences.who()">
                 {{ person }}
               </option>
             }
@@ -112,12 +90,9 @@ export class HeadBand {
   protected readonly listOpen = signal(false);
   /** On a narrow screen the places stand behind a button; elsewhere it is not shown. */
   protected readonly menuOpen = signal(false);
-  protected readonly metric = computed(
-    () => this.preferences.system() === "metric",
-  );
+  protected readonly metric = computed(() => this.preferences.system() === "metric");
   private readonly router = inject(Router);
-  private readonly findField =
-    viewChild.required<ElementRef<HTMLInputElement>>("find");
+  private readonly findField = viewChild.required<ElementRef<HTMLInputElement>>("find");
   protected readonly shop = toSignal(
     inject(Api)
       .get("shop", "/shop")
@@ -133,10 +108,7 @@ export class HeadBand {
     this.router.events.pipe(
       filter((e) => e instanceof NavigationEnd),
       startWith(null),
-      map(
-        () =>
-          this.router.parseUrl(this.router.url).queryParamMap.get("q") ?? "",
-      ),
+      map(() => this.router.parseUrl(this.router.url).queryParamMap.get("q") ?? ""),
       takeUntilDestroyed(),
     ),
     { initialValue: "" },

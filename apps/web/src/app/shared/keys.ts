@@ -8,8 +8,7 @@ export interface KeyEntry {
   readonly act: () => void;
 }
 
-const TYPING =
-  'input, textarea, select, [contenteditable="true"], [role="textbox"]';
+const TYPING = 'input, textarea, select, [contenteditable="true"], [role="textbox"]';
 
 /** The one register of keys. No key works while a field has the focus or a dialog is open. */
 @Injectable({ providedIn: "root" })
@@ -24,30 +23,16 @@ export class Keys {
   /** Registers keys until the calling component is destroyed. */
   use(...entries: readonly KeyEntry[]): void {
     this.entries.update((all) => [...all, ...entries]);
-    inject(DestroyRef).onDestroy(() =>
-      this.entries.update((all) => all.filter((e) => !entries.includes(e))),
-    );
+    inject(DestroyRef).onDestroy(() => this.entries.update((all) => all.filter((e) => !entries.includes(e))));
   }
 
   private press(event: KeyboardEvent): void {
-    if (
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey ||
-      event.defaultPrevented
-    )
-      return;
+    if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
     const target = event.target instanceof Element ? event.target : null;
     if (target?.closest(TYPING)) return;
     if (document.querySelector('[role="dialog"]')) return;
-    if (
-      event.key === " " &&
-      target?.closest('button, a, summary, [role="tab"]')
-    )
-      return;
-    const entry = this.entries().findLast(
-      (e) => e.key === event.key || e.key === event.key.toLowerCase(),
-    );
+    if (event.key === " " && target?.closest('button, a, summary, [role="tab"]')) return;
+    const entry = this.entries().findLast((e) => e.key === event.key || e.key === event.key.toLowerCase());
     if (!entry) return;
     event.preventDefault();
     entry.act();

@@ -32,8 +32,6 @@ describe("a form that a press opens", () => {
     page.componentInstance.open.set(true);
     await page.whenStable();
     expect(shown.map((e) => e.tagName)).toEqual(["FORM"]);
-    expect(document.activeElement?.id).toBe(
-      document.querySelector("label")?.htmlFor,
-    );
+    expect(document.activeElement?.id).toBe(document.querySelector("label")?.htmlFor);
   });
 });

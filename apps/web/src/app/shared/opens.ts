@@ -7,9 +7,7 @@ export class Opens {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     afterNextRender(() => {
       host.scrollIntoView({ block: "nearest" });
-      host
-        .querySelector<HTMLElement>("input, select, textarea")
-        ?.focus({ preventScroll: true });
+      host.querySelector<HTMLElement>("input, select, textarea")?.focus({ preventScroll: true });
     });
   }
 }

@@ -54,7 +54,10 @@ export class Outbox<T, R> {
     const settle = (): void => {
       this.sending = false;
       const key = this.options.keyOf(first);
-      this.set(this.waiting().filter((w) => this.options.keyOf(w) !== key), first); // prettier-ignore
+      this.set(
+        this.waiting().filter((w) => this.options.keyOf(w) !== key),
+        first,
+      );
       this.flush();
     };
     this.options.send(first).subscribe({

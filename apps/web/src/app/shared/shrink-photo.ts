@@ -9,21 +9,16 @@ const QUALITY = 0.85;
  * it was held. What cannot be read here goes as it is; the server says what is wrong with it.
  */
 export async function shrinkPhoto(file: Blob): Promise<Blob> {
-  if (file.size <= SMALL_PHOTO || typeof createImageBitmap === "undefined")
-    return file;
+  if (file.size <= SMALL_PHOTO || typeof createImageBitmap === "undefined") return file;
   try {
     const whole = await createImageBitmap(file);
     const scale = Math.min(1, LONGEST_PX / Math.max(whole.width, whole.height));
     const canvas = document.createElement("canvas");
     canvas.width = Math.round(whole.width * scale);
     canvas.height = Math.round(whole.height * scale);
-    canvas
-      .getContext("2d")
-      ?.drawImage(whole, 0, 0, canvas.width, canvas.height);
+    canvas.getContext("2d")?.drawImage(whole, 0, 0, canvas.width, canvas.height);
     whole.close();
-    const small = await new Promise<Blob | null>((done) =>
-      canvas.toBlob(done, "image/jpeg", QUALITY),
-    );
+    const small = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/jpeg", QUALITY));
     return small && small.size < file.size ? small : file;
   } catch {
     return file;

@@ -1,9 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  input,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input } from "@angular/core";
 import type { AxisState } from "@iron/core";
 
 const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
@@ -30,14 +25,7 @@ const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
   selector: "ip-state-mark",
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg
-      width="13"
-      height="13"
-      viewBox="0 0 13 13"
-      fill="none"
-      stroke-width="2"
-      aria-hidden="true"
-    >
+    <svg width="13" height="13" viewBox="0 0 13 13" fill="none" stroke-width="2" aria-hidden="true">
       <path
         [attr.d]="shape().d"
         [attr.stroke]="'var(--' + shape().token + ')'"

@@ -18,10 +18,7 @@ interface Press {
 export function steadyPresses(page: Document): () => void {
   let press: Press | null = null;
   const down = (e: PointerEvent): void => {
-    const element =
-      e.button === 0 && e.target instanceof Element
-        ? e.target.closest<HTMLElement>(PRESSED)
-        : null;
+    const element = e.button === 0 && e.target instanceof Element ? e.target.closest<HTMLElement>(PRESSED) : null;
     press = element && {
       element,
       place: element.getBoundingClientRect(),
@@ -32,12 +29,10 @@ export function steadyPresses(page: Document): () => void {
   const up = (e: PointerEvent): void => {
     const was = press;
     press = null;
-    if (!was?.element.isConnected || e.composedPath().includes(was.element))
-      return;
+    if (!was?.element.isConnected || e.composedPath().includes(was.element)) return;
     const now = was.element.getBoundingClientRect();
     const slipped = now.top !== was.place.top || now.left !== was.place.left;
-    const steady =
-      Math.hypot(e.clientX - was.x, e.clientY - was.y) <= WANDERS_PX;
+    const steady = Math.hypot(e.clientX - was.x, e.clientY - was.y) <= WANDERS_PX;
     if (slipped && steady) was.element.click();
   };
   const off = (): void => {

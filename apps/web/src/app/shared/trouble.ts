@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
 
 /** What could not be had, with a way to try again; other ways out go inside. */
 @Component({
@@ -7,9 +7,7 @@ import { ChangeDetectionStrategy, Component, input, output } from "@angular/core
   template: `
     <div class="bad" role="alert">
       <p>{{ words() }}</p>
-      <button type="button" class="act" (click)="again.emit()">
-        Try again
-      </button>
+      <button type="button" class="act" (click)="again.emit()">Try again</button>
       <ng-content />
     </div>
   `,

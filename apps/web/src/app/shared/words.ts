@@ -1,18 +1,5 @@
 const WEEK_DAYS = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
-const MONTHS = [
-  "Jan",
-  "Feb",
-  "Mar",
-  "Apr",
-  "May",
-  "Jun",
-  "Jul",
-  "Aug",
-  "Sep",
-  "Oct",
-  "Nov",
-  "Dec",
-];
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 const NUMBERS = [
   "No",
   "One",
@@ -32,8 +19,7 @@ const NUMBERS = [
 /** "Tue 3 Mar", with the year when it is another one. */
 export function dayWords(instant: string, now = new Date()): string {
   const d = new Date(instant);
-  const year =
-    d.getFullYear() === now.getFullYear() ? "" : ` ${d.getFullYear()}`;
+  const year = d.getFullYear() === now.getFullYear() ? "" : ` ${d.getFullYear()}`;
   return `${WEEK_DAYS[d.getDay()]} ${d.getDate()} ${MONTHS[d.getMonth()]}${year}`;
 }
 
@@ -52,9 +38,7 @@ export function monthWords(instant: string): string {
 
 /** Age in the shortest words: today, 3 d, 5 w, 4 mo, 2 y. */
 export function ageWords(instant: string, now = new Date()): string {
-  const days = Math.floor(
-    (now.getTime() - new Date(instant).getTime()) / 86_400_000,
-  );
+  const days = Math.floor((now.getTime() - new Date(instant).getTime()) / 86_400_000);
   if (days < 1) return "today";
   if (days < 14) return `${days} d`;
   if (days < 70) return `${Math.floor(days / 7)} w`;

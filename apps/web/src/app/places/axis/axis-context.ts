@@ -1,11 +1,5 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
-import type {
-  Axis,
-  LinkShare,
-  MachineWithAxes,
-  RunSummary,
-  History,
-} from "@iron/contract";
+import type { Axis, LinkShare, MachineWithAxes, RunSummary, History } from "@iron/contract";
 import { isSplitTest } from "@iron/core";
 import { forkJoin, Subscription } from "rxjs";
 import { Api } from "../../data/api";
@@ -13,10 +7,10 @@ import { problemFrom } from "../../data/problems";
 
 /** The machine and axis that the stations work on, with the axis’ history; one for each axis frame. */
 /** Either of a test or typed in a job. */
-export type LastLoss = Pick<
-  RunSummary,
-  "kind" | "at" | "by" | "lostMm" | "expandedMm"
-> & { readonly runId: number | null; readonly jobId: number | null };
+export type LastLoss = Pick<RunSummary, "kind" | "at" | "by" | "lostMm" | "expandedMm"> & {
+  readonly runId: number | null;
+  readonly jobId: number | null;
+};
 
 @Injectable()
 export class AxisContext {
@@ -37,25 +31,18 @@ export class AxisContext {
   readonly device = this.deviceState.asReadonly();
   readonly machine = this.machineState.asReadonly();
   readonly history = this.historyState.asReadonly();
-  readonly axis = computed<Axis | null>(
-    () => this.machineState()?.axes.find((a) => a.id === this.axisId()) ?? null,
-  );
+  readonly axis = computed<Axis | null>(() => this.machineState()?.axes.find((a) => a.id === this.axisId()) ?? null);
   readonly axes = computed(() =>
-    (this.machineState()?.axes ?? []).filter(
-      (a) => !a.retiredAt || a.id === this.axisId(),
-    ),
+    (this.machineState()?.axes ?? []).filter((a) => !a.retiredAt || a.id === this.axisId()),
   );
   readonly finished = computed(() =>
     (this.historyState()?.runs ?? []).filter(
-      (r) =>
-        r.state === "finished" && r.lostMm !== null && !isSplitTest(r.kind),
+      (r) => r.state === "finished" && r.lostMm !== null && !isSplitTest(r.kind),
     ),
   );
   /** The last value of the whole chain, from a test or typed in a job. */
   readonly last = computed<LastLoss | null>(() => {
-    const typed = (this.historyState()?.typed ?? []).filter(
-      (t) => !isSplitTest(t.kind),
-    );
+    const typed = (this.historyState()?.typed ?? []).filter((t) => !isSplitTest(t.kind));
     return (
       [
         ...this.finished().map((r) => ({ ...r, runId: r.id, jobId: null })),
@@ -65,12 +52,8 @@ export class AxisContext {
         .at(-1) ?? null
     );
   });
-  readonly open = computed(() =>
-    (this.historyState()?.runs ?? []).filter((r) => r.state === "running"),
-  );
-  readonly base = computed(
-    () => `/machines/${this.machineState()?.id}/axes/${this.axisId()}`,
-  );
+  readonly open = computed(() => (this.historyState()?.runs ?? []).filter((r) => r.state === "running"));
+  readonly base = computed(() => `/machines/${this.machineState()?.id}/axes/${this.axisId()}`);
 
   load(machineId: number, axisId: number): void {
     const same = this.machineState()?.id === machineId;
@@ -91,8 +74,7 @@ export class AxisContext {
       next: ({ machine, history }) => {
         this.machineState.set(machine);
         this.historyState.set(history);
-        if (!machine.axes.some((a) => a.id === axisId))
-          this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
+        if (!machine.axes.some((a) => a.id === axisId)) this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });

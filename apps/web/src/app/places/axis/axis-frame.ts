@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { Title } from "@angular/platform-browser";
 import { Router, RouterLink, RouterOutlet } from "@angular/router";
 import { isGravityAxis } from "@iron/core";
@@ -48,17 +40,12 @@ export class AxisFrame {
     const config = this.context.axis()?.config;
     if (!config) return "";
     if (!isGravityAxis(config)) return "horizontal";
-    return config.orientation === "vertical"
-      ? "vertical, not blocked"
-      : `slanted ${config.slantDeg}°, not blocked`;
+    return config.orientation === "vertical" ? "vertical, not blocked" : `slanted ${config.slantDeg}°, not blocked`;
   });
 
   constructor() {
     effect(() => {
-      const [machineId, axisId] = [
-        Number(this.machineId()),
-        Number(this.axisId()),
-      ];
+      const [machineId, axisId] = [Number(this.machineId()), Number(this.axisId())];
       untracked(() => {
         this.context.load(machineId, axisId);
         this.cases.load(axisId);
@@ -68,10 +55,7 @@ export class AxisFrame {
     effect(() => {
       const machine = this.context.machine();
       const axis = this.context.axis();
-      if (machine && axis)
-        title.setTitle(
-          `${machine.nickname} ${axis.config.letter} · Iron Patience`,
-        );
+      if (machine && axis) title.setTitle(`${machine.nickname} ${axis.config.letter} · Iron Patience`);
     });
     inject(Keys).use(
       {
@@ -90,10 +74,7 @@ export class AxisFrame {
         key: String(station.number),
         shown: String(station.number),
         does: `Station ${station.name}`,
-        act: () =>
-          void this.router.navigateByUrl(
-            `${this.context.base()}/${station.path}`,
-          ),
+        act: () => void this.router.navigateByUrl(`${this.context.base()}/${station.path}`),
       })),
       {
         key: "n",
@@ -108,20 +89,13 @@ export class AxisFrame {
   private newCase(): void {
     const machine = this.context.machine();
     const axis = this.context.axis();
-    if (machine && axis && this.cases.summaries() && !this.cases.open())
-      this.cases.openCase(machine.id, [axis.id]);
+    if (machine && axis && this.cases.summaries() && !this.cases.open()) this.cases.openCase(machine.id, [axis.id]);
     void this.router.navigateByUrl(`${this.context.base()}/ask`);
   }
 
   protected go(axisId: number | undefined): void {
     if (axisId === undefined) return;
-    void this.router.navigate([
-      "/machines",
-      this.machineId(),
-      "axes",
-      axisId,
-      "measure",
-    ]);
+    void this.router.navigate(["/machines", this.machineId(), "axes", axisId, "measure"]);
   }
 
   protected arrow(event: KeyboardEvent): void {

@@ -1,11 +1,11 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { AXIS_PROVIDERS, CONFIG, openAxis } from "../../../testing/axis";
-import { answer, hearNotices, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { Preferences } from "../../data/preferences";
 import { AxisSetup } from "./axis-setup";
 
-const axis = (over: object = {}) => ({ id: 2, machineId: 1, version: 1, config: CONFIG, retiredAt: null, ...over }); // prettier-ignore
+const axis = (over: object = {}) => ({ id: 2, machineId: 1, version: 1, config: CONFIG, retiredAt: null, ...over });
 
 describe("the data of an axis", () => {
   let http: HttpTestingController;
@@ -24,13 +24,13 @@ describe("the data of an axis", () => {
   };
   /** The context reads the machine again. */
   const again = (over: object = {}): void => {
-    answer(http.expectOne("/api/machines/1"), { id: 1, nickname: "Heron", bay: "3", axes: [axis(over)] }); // prettier-ignore
+    answer(http.expectOne("/api/machines/1"), { id: 1, nickname: "Heron", bay: "3", axes: [axis(over)] });
     answer(http.expectOne("/api/axes/2/history"), {
       runs: [],
       typed: [],
       events: [],
     });
-    http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] })); // prettier-ignore
+    http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] }));
     TestBed.tick();
   };
   const put = () => http.expectOne({ url: "/api/axes/2", method: "PUT" });
@@ -42,7 +42,7 @@ describe("the data of an axis", () => {
     page.type(lead, "5");
     page.press(/^Keep/);
     const request = put();
-    expect(request.request.body).toMatchObject({ version: 1, config: { screw: { leadMm: 5 } } }); // prettier-ignore
+    expect(request.request.body).toMatchObject({ version: 1, config: { screw: { leadMm: 5 } } });
     const kept = { ...CONFIG, screw: { ...CONFIG.screw, leadMm: 5 } };
     answer(request, axis({ version: 2, config: kept }));
     again({ version: 2, config: kept });
@@ -53,8 +53,7 @@ describe("the data of an axis", () => {
   it("a price nobody noted is shown as usual for the size, kept when typed, usual again when emptied", () => {
     const page = open();
     const set = /^End-bearing set/;
-    const placeholder = (): string =>
-      page.page.getByLabelText<HTMLInputElement>(set).placeholder;
+    const placeholder = (): string => page.page.getByLabelText<HTMLInputElement>(set).placeholder;
     expect(placeholder()).toBe("usual: about 350");
     page.type(/^Root diameter/, "13");
     page.type(/^Nominal diameter/, "16");
@@ -79,7 +78,7 @@ describe("the data of an axis", () => {
     const page = open();
     page.type(lead, "5");
     page.press(/^Retire/);
-    answer(http.expectOne("/api/axes/2/retire"), axis({ retiredAt: "2026-03-02T08:00:00Z" })); // prettier-ignore
+    answer(http.expectOne("/api/axes/2/retire"), axis({ retiredAt: "2026-03-02T08:00:00Z" }));
     again({ retiredAt: "2026-03-02T08:00:00Z" });
     expect(page.value(lead)).toBe("5");
   });
@@ -104,11 +103,11 @@ describe("the data of an axis", () => {
     const page = open();
     page.type(lead, "5");
     page.press(/^Keep/);
-    const theirs = axis({ version: 4, config: { ...CONFIG, screw: { ...CONFIG.screw, leadMm: 8 } } }); // prettier-ignore
-    refuse(put(), 409, "Somebody else has changed this axis.", { current: theirs }); // prettier-ignore
-    expect(page.alerts() + page.text()).toContain("Somebody else has changed this axis."); // prettier-ignore
+    const theirs = axis({ version: 4, config: { ...CONFIG, screw: { ...CONFIG.screw, leadMm: 8 } } });
+    refuse(put(), 409, "Somebody else has changed this axis.", { current: theirs });
+    expect(page.alerts() + page.text()).toContain("Somebody else has changed this axis.");
     expect(page.value(lead)).toBe("5");
     page.press(/mine/i);
-    expect(put().request.body).toMatchObject({ version: 4, config: { screw: { leadMm: 5 } } }); // prettier-ignore
+    expect(put().request.body).toMatchObject({ version: 4, config: { screw: { leadMm: 5 } } });
   });
 });

@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  linkedSignal,
-  signal,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router } from "@angular/router";
 import { withUsualLimits, type AxisConfig } from "@iron/core";
@@ -76,9 +68,7 @@ export class AxisSetup {
     computation: () => new Map(),
   });
   protected readonly saving = signal(false);
-  private readonly serverErrors = signal<ReadonlyMap<string, string>>(
-    new Map(),
-  );
+  private readonly serverErrors = signal<ReadonlyMap<string, string>>(new Map());
   protected readonly wrong = signal("");
   /** The version somebody else has saved meanwhile. */
   protected readonly theirs = signal<Axis | null>(null);
@@ -88,9 +78,7 @@ export class AxisSetup {
     if (!draft) return new Map();
     const result = axisConfigSchema.safeParse(draft);
     if (result.success) return this.serverErrors();
-    return new Map(
-      result.error.issues.map((i) => [i.path.join("."), i.message]),
-    );
+    return new Map(result.error.issues.map((i) => [i.path.join("."), i.message]));
   });
   protected readonly groups = computed(() => {
     const draft = this.draft();
@@ -107,16 +95,13 @@ export class AxisSetup {
       draft !== null &&
       base !== null &&
       (differences(draft, base.config, "metric").length > 0 ||
-        JSON.stringify(draft.mechanics.fasteners) !==
-          JSON.stringify(base.config.mechanics.fasteners))
+        JSON.stringify(draft.mechanics.fasteners) !== JSON.stringify(base.config.mechanics.fasteners))
     );
   });
   protected readonly conflicts = computed(() => {
     const theirs = this.theirs();
     const draft = this.draft();
-    return theirs && draft
-      ? differences(draft, theirs.config, this.preferences.system())
-      : [];
+    return theirs && draft ? differences(draft, theirs.config, this.preferences.system()) : [];
   });
   protected readonly valid = computed(() => this.errors().size === 0);
 
@@ -125,18 +110,13 @@ export class AxisSetup {
     if (!draft) return "";
     const value = readPath(draft, field.path);
     if (field.kind !== "number") return String(value);
-    return (
-      this.typed().get(field.path) ??
-      numberText(value as number, field.path, this.preferences.system())
-    );
+    return this.typed().get(field.path) ?? numberText(value as number, field.path, this.preferences.system());
   }
 
   /** What is taken where nothing is entered; empty where something must be. */
   protected usual(field: ConfigField): string {
     const draft = this.draft();
-    return draft && field.kind === "number" && field.usual
-      ? field.usual(draft)
-      : "";
+    return draft && field.kind === "number" && field.usual ? field.usual(draft) : "";
   }
 
   protected flag(field: ConfigField): boolean {
@@ -145,9 +125,7 @@ export class AxisSetup {
   }
 
   protected unit(field: ConfigField): string {
-    return field.kind === "number"
-      ? fieldUnit(field.path, this.preferences.system(), this.currency()).word
-      : "";
+    return field.kind === "number" ? fieldUnit(field.path, this.preferences.system(), this.currency()).word : "";
   }
 
   protected edit(field: ConfigField, value: string | boolean): void {
@@ -158,23 +136,11 @@ export class AxisSetup {
     }
     this.serverErrors.set(new Map());
     // Limits that nobody chose follow the drive they belong to.
-    this.draft.update((d) =>
-      d
-        ? withUsualLimits(
-            d,
-            writePath(d, field.path, kept),
-            this.preferences.system(),
-          )
-        : d,
-    );
+    this.draft.update((d) => (d ? withUsualLimits(d, writePath(d, field.path, kept), this.preferences.system()) : d));
   }
 
-  protected editFasteners(
-    fasteners: AxisConfig["mechanics"]["fasteners"],
-  ): void {
-    this.draft.update((d) =>
-      d ? { ...d, mechanics: { ...d.mechanics, fasteners } } : d,
-    );
+  protected editFasteners(fasteners: AxisConfig["mechanics"]["fasteners"]): void {
+    this.draft.update((d) => (d ? { ...d, mechanics: { ...d.mechanics, fasteners } } : d));
   }
 
   protected save(): void {
@@ -229,24 +195,14 @@ export class AxisSetup {
   protected duplicate(): void {
     const axis = this.context.axis();
     if (!axis) return;
-    this.api
-      .post("duplicateAxis", `/axes/${axis.id}/duplicate`, undefined)
-      .subscribe({
-        next: (copy) => {
-          this.notices.say(
-            `Axis ${copy.config.letter} added like ${axis.config.letter}.`,
-          );
-          this.context.reload();
-          void this.router.navigate([
-            "/machines",
-            copy.machineId,
-            "axes",
-            copy.id,
-            "setup",
-          ]);
-        },
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("duplicateAxis", `/axes/${axis.id}/duplicate`, undefined).subscribe({
+      next: (copy) => {
+        this.notices.say(`Axis ${copy.config.letter} added like ${axis.config.letter}.`);
+        this.context.reload();
+        void this.router.navigate(["/machines", copy.machineId, "axes", copy.id, "setup"]);
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   protected retire(): void {
@@ -260,9 +216,7 @@ export class AxisSetup {
       next: () => {
         this.context.reload();
         this.notices.say(
-          retiring
-            ? `Axis ${axis.config.letter} is retired; its records stay.`
-            : `Axis ${axis.config.letter} is back.`,
+          retiring ? `Axis ${axis.config.letter} is retired; its records stay.` : `Axis ${axis.config.letter} is back.`,
           retiring ? () => this.retire() : undefined,
         );
       },

@@ -107,13 +107,9 @@ const WORDS: Record<string, string> = {
   far: "the far end",
 };
 
-const options = (values: readonly string[]) =>
-  values.map((v) => [v, WORDS[v] ?? v] as const);
+const options = (values: readonly string[]) => values.map((v) => [v, WORDS[v] ?? v] as const);
 const isGravity = (c: AxisConfig): boolean => c.orientation !== "horizontal";
-const number = (
-  path: AxisBoundPath,
-  when?: (c: AxisConfig) => boolean,
-): ConfigField => ({
+const number = (path: AxisBoundPath, when?: (c: AxisConfig) => boolean): ConfigField => ({
   kind: "number",
   path,
   label: AXIS_BOUNDS[path].label,
@@ -131,21 +127,14 @@ const choice = (
   options: options(values),
   when,
 });
-const flag = (
-  path: string,
-  label: string,
-  when: (c: AxisConfig) => boolean = isGravity,
-): ConfigField => ({
+const flag = (path: string, label: string, when: (c: AxisConfig) => boolean = isGravity): ConfigField => ({
   kind: "flag",
   path,
   label,
   when,
 });
 /** A weight that nobody noted is taken by size, and said so. */
-const weight = (
-  path: "mechanics.memberKg" | "mechanics.motorKg",
-  of: (c: AxisConfig) => Mass,
-): ConfigField => ({
+const weight = (path: "mechanics.memberKg" | "mechanics.motorKg", of: (c: AxisConfig) => Mass): ConfigField => ({
   kind: "number",
   path,
   label: AXIS_BOUNDS[path].label,
@@ -192,11 +181,7 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
       flag("dragBrake", "Drag brake"),
       flag("mechanics.dragBrakeKnown", "Somebody looked for a drag brake"),
       choice("mechanics.brakeAt", "Brake sits on", BRAKE_PLACES, brakes),
-      flag(
-        "mechanics.brakeLever",
-        "Brake can be let go by a lever or release screws",
-        brakes,
-      ),
+      flag("mechanics.brakeLever", "Brake can be let go by a lever or release screws", brakes),
     ],
   },
   {
@@ -204,16 +189,8 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
     fields: [
       choice("motor", "Motor", MOTORS),
       choice("transmission", "Transmission", TRANSMISSIONS),
-      choice(
-        "coupling",
-        "Coupling",
-        COUPLINGS,
-        (c) => c.transmission === "direct" || c.transmission === "plain-screw",
-      ),
-      number(
-        "ratio",
-        (c) => c.transmission !== "direct" && c.transmission !== "plain-screw",
-      ),
+      choice("coupling", "Coupling", COUPLINGS, (c) => c.transmission === "direct" || c.transmission === "plain-screw"),
+      number("ratio", (c) => c.transmission !== "direct" && c.transmission !== "plain-screw"),
       number("pinionDiameterMm", (c) => c.transmission === "rack"),
     ],
   },
@@ -240,28 +217,11 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
       flag("mechanics.farNut", "Far support has a nut of its own", hasFarEnd),
       flag("mechanics.couplingHidden", "Coupling behind a panel", isCoupled),
       flag("mechanics.bumper", "Bumper before the housing", screwTurns),
-      choice(
-        "mechanics.flangeSide",
-        "Nut’s flange faces",
-        FLANGE_SIDES,
-        screwTurns,
-      ),
-      flag(
-        "mechanics.flangePasses",
-        "The flange passes the casting",
-        screwTurns,
-      ),
-      flag(
-        "mechanics.tableOverNut",
-        "The nut is seen only with the table off",
-        screwTurns,
-      ),
+      choice("mechanics.flangeSide", "Nut’s flange faces", FLANGE_SIDES, screwTurns),
+      flag("mechanics.flangePasses", "The flange passes the casting", screwTurns),
+      flag("mechanics.tableOverNut", "The nut is seen only with the table off", screwTurns),
       flag("mechanics.lubeLine", "Lubrication line on the nut", hasScrew),
-      flag(
-        "mechanics.column",
-        "The column can be shimmed on its base",
-        () => true,
-      ),
+      flag("mechanics.column", "The column can be shimmed on its base", () => true),
     ],
   },
   {
@@ -276,25 +236,15 @@ export const FIELD_GROUPS: readonly FieldGroup[] = [
   },
   {
     title: "What it costs",
-    fields: [
-      number("costs.downtimePerHour"),
-      price("bearingSet"),
-      price("screw"),
-    ],
+    fields: [number("costs.downtimePerHour"), price("bearingSet"), price("screw")],
   },
 ];
 
 export function readPath(config: object, path: string): unknown {
-  return path
-    .split(".")
-    .reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], config);
+  return path.split(".").reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], config);
 }
 
-export function writePath<T extends object>(
-  config: T,
-  path: string,
-  value: unknown,
-): T {
+export function writePath<T extends object>(config: T, path: string, value: unknown): T {
   const [key, ...rest] = path.split(".");
   const at = (config as Record<string, unknown>)[key];
   return {
@@ -336,11 +286,7 @@ export function fieldUnit(
 }
 
 /** A kept number as the user reads it. */
-export function numberText(
-  value: number,
-  path: AxisBoundPath,
-  system: UnitSystem,
-): string {
+export function numberText(value: number, path: AxisBoundPath, system: UnitSystem): string {
   if (!Number.isFinite(value)) return "";
   return String(Number((value * fieldUnit(path, system, "").perMm).toFixed(5)));
 }
@@ -356,17 +302,12 @@ export function keptNumber(
 }
 
 /** What the user typed as the kept number; NaN when it is none. */
-export function numberFrom(
-  text: string,
-  path: AxisBoundPath,
-  system: UnitSystem,
-): number {
+export function numberFrom(text: string, path: AxisBoundPath, system: UnitSystem): number {
   const plain = text.trim().replace(",", ".");
   if (!/^-?(?:\d+(?:\.\d*)?|\.\d+)$/.test(plain)) return NaN;
   const { unit } = AXIS_BOUNDS[path];
   const value = Number(plain);
-  if (system === "inch" && (unit === "mm" || unit === "mm/min"))
-    return round(toMm(value, "in"));
+  if (system === "inch" && (unit === "mm" || unit === "mm/min")) return round(toMm(value, "in"));
   if (unit === "µm") return toMm(value, system === "inch" ? "tenth" : "um");
   return value;
 }
@@ -385,8 +326,7 @@ export function differences(
     if (field.kind === "number")
       return `${numberText(value as number, field.path, system)} ${fieldUnit(field.path, system, "").word}`.trim();
     if (field.kind === "flag") return value ? "yes" : "no";
-    if (field.kind === "choice")
-      return field.options.find(([v]) => v === value)?.[1] ?? String(value);
+    if (field.kind === "choice") return field.options.find(([v]) => v === value)?.[1] ?? String(value);
     return String(value) || "nothing";
   };
   return FIELD_GROUPS.flatMap((g) => g.fields)

@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  linkedSignal,
-  output,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from "@angular/core";
 import { parseDecimal } from "@iron/contract";
 import {
   fastenersOf,
@@ -46,36 +38,16 @@ interface Draft {
     @for (line of kept(); track line.joint) {
       <p>
         {{ line.words }}
-        <button type="button" class="act" (click)="forget(line.joint)">
-          Back to usual
-        </button>
+        <button type="button" class="act" (click)="forget(line.joint)">Back to usual</button>
       </p>
     } @empty {
-      <p class="quiet">
-        None noted: job sheets take usual sizes and a table by thread, and say
-        so.
-      </p>
+      <p class="quiet">None noted: job sheets take usual sizes and a table by thread, and say so.</p>
     }
     <div class="fields">
-      <ip-choice-field
-        label="Fastener"
-        [choices]="choices()"
-        [value]="joint()"
-        (chosen)="joint.set($any($event))"
-      />
+      <ip-choice-field label="Fastener" [choices]="choices()" [value]="joint()" (chosen)="joint.set($any($event))" />
       @if (joint()) {
-        <ip-text-field
-          label="Thread"
-          [value]="draft().thread"
-          [most]="20"
-          (typed)="set({ thread: $event })"
-        />
-        <ip-text-field
-          label="Property class"
-          [value]="draft().grade"
-          [most]="20"
-          (typed)="set({ grade: $event })"
-        />
+        <ip-text-field label="Thread" [value]="draft().thread" [most]="20" (typed)="set({ thread: $event })" />
+        <ip-text-field label="Property class" [value]="draft().grade" [most]="20" (typed)="set({ grade: $event })" />
         <div class="field">
           <label for="fastener-count">How many</label>
           <input
@@ -112,9 +84,7 @@ interface Draft {
       <p class="wrong" role="alert">{{ wrong() }}</p>
     }
     @if (joint()) {
-      <button type="button" class="act" (click)="note()">
-        Note this fastener
-      </button>
+      <button type="button" class="act" (click)="note()">Note this fastener</button>
     }
   `,
 })
@@ -130,9 +100,7 @@ export class FastenerEditor {
     source: computed(() => this.config().letter),
     computation: () => "",
   });
-  protected readonly unit = computed(() =>
-    unitOf("torque", this.preferences.system()),
-  );
+  protected readonly unit = computed(() => unitOf("torque", this.preferences.system()));
   protected readonly choices = computed((): readonly Choice[] => [
     { id: "", words: "choose one" },
     ...fastenersOf(this.config()).map((f) => ({ id: f.joint, words: f.name })),
@@ -177,15 +145,10 @@ export class FastenerEditor {
     }
     const shown = source === "snug" ? null : parseDecimal(torque);
     if (shown === undefined || (shown !== null && shown <= 0)) {
-      this.wrong.set(
-        `Torque “${torque}” cannot be: a figure above 0 ${this.unit()}, or snug.`,
-      );
+      this.wrong.set(`Torque “${torque}” cannot be: a figure above 0 ${this.unit()}, or snug.`);
       return;
     }
-    const torqueNm =
-      shown === null
-        ? null
-        : fromShown("torque", shown, this.preferences.system());
+    const torqueNm = shown === null ? null : fromShown("torque", shown, this.preferences.system());
     this.edited.emit({
       ...this.config().mechanics.fasteners,
       [this.joint()]: { thread, grade, count: many, torqueNm, source },
@@ -195,11 +158,7 @@ export class FastenerEditor {
 
   protected forget(joint: string): void {
     this.edited.emit(
-      Object.fromEntries(
-        Object.entries(this.config().mechanics.fasteners).filter(
-          ([j]) => j !== joint,
-        ),
-      ),
+      Object.fromEntries(Object.entries(this.config().mechanics.fasteners).filter(([j]) => j !== joint)),
     );
   }
 }

@@ -1,17 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import {
-  locateTest,
-  TEST_WORDS,
-  type CaseContext,
-  type FindingId,
-} from "@iron/core";
+import { locateTest, TEST_WORDS, type CaseContext, type FindingId } from "@iron/core";
 import type { Answers } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
@@ -55,18 +44,12 @@ export class AskStation {
     const assessment = this.store.assessment();
     return assessment ? likelyViews(assessment).slice(0, 5) : null;
   });
-  protected readonly answered = computed(
-    () => Object.keys(this.store.current()?.symptoms ?? {}).length,
-  );
-  protected readonly earlier = computed(() =>
-    (this.store.summaries() ?? []).filter((c) => c.state === "closed"),
-  );
+  protected readonly answered = computed(() => Object.keys(this.store.current()?.symptoms ?? {}).length);
+  protected readonly earlier = computed(() => (this.store.summaries() ?? []).filter((c) => c.state === "closed"));
   protected readonly seen = signal<readonly string[] | null>(null);
   protected readonly photoFinding = signal<FindingId | "">("");
   protected readonly alsoAxes = signal<ReadonlySet<number>>(new Set());
-  protected readonly others = computed(() =>
-    this.context.axes().filter((a) => a.id !== this.context.axis()?.id),
-  );
+  protected readonly others = computed(() => this.context.axes().filter((a) => a.id !== this.context.axis()?.id));
 
   /** Measurements and results that a symptom can point to. */
   protected readonly proofs = computed(() => {
@@ -105,8 +88,7 @@ export class AskStation {
   protected open(): void {
     const axis = this.context.axis();
     const machine = this.context.machine();
-    if (axis && machine)
-      this.store.openCase(machine.id, [axis.id, ...this.alsoAxes()]);
+    if (axis && machine) this.store.openCase(machine.id, [axis.id, ...this.alsoAxes()]);
   }
 
   protected toggleAxis(id: number, on: boolean): void {
@@ -116,46 +98,32 @@ export class AskStation {
     this.alsoAxes.set(next);
   }
 
-  protected flag(
-    key: keyof CaseContext,
-    value: boolean | null,
-  ): void {
+  protected flag(key: keyof CaseContext, value: boolean | null): void {
     this.store.setContext({ [key]: value });
-  } // prettier-ignore
+  }
 
   /** In the demo: what a person would notice on the simulated machine. */
   protected observe(): void {
     const axis = this.context.axis();
     if (!axis) return;
-    this.api
-      .post("observe", `/axes/${axis.id}/device/observe`, { test: null })
-      .subscribe({
-        next: ({ answers, words }) => {
-          this.seen.set(words);
-          this.store.answerAll(answers as Answers);
-        },
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("observe", `/axes/${axis.id}/device/observe`, { test: null }).subscribe({
+      next: ({ answers, words }) => {
+        this.seen.set(words);
+        this.store.answerAll(answers as Answers);
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   protected photo(files: FileList | null, caption: string): void {
     const file = files?.[0];
     if (!file) return;
-    if (
-      !["image/jpeg", "image/png"].includes(file.type) ||
-      file.size > LARGEST_PHOTO
-    ) {
-      this.notices.wrong(
-        new Error(
-          `${file.name} cannot be used: a photo is a JPEG or PNG of at most 25 MB.`,
-        ),
-      );
+    if (!["image/jpeg", "image/png"].includes(file.type) || file.size > LARGEST_PHOTO) {
+      this.notices.wrong(new Error(`${file.name} cannot be used: a photo is a JPEG or PNG of at most 25 MB.`));
       return;
     }
     const finding = this.photoFinding() || null;
-    void shrinkPhoto(file).then((small) =>
-      this.store.addPhoto(small, caption, finding),
-    );
+    void shrinkPhoto(file).then((small) => this.store.addPhoto(small, caption, finding));
   }
 
   protected problem(error: unknown): string {

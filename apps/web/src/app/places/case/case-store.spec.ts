@@ -1,8 +1,8 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
-import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../../testing/axis"; // prettier-ignore
-import { answer, cut, hearNotices, refuse, setUpBed } from "../../../testing/place"; // prettier-ignore
+import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../../testing/axis";
+import { answer, cut, hearNotices, refuse, setUpBed } from "../../../testing/place";
 import { CaseStore } from "./case-store";
 
 describe("the open case of an axis", () => {
@@ -22,18 +22,18 @@ describe("the open case of an axis", () => {
   });
   /** What the store asks for beside: the assessment and the shares. */
   const around = (): void => {
-    http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [] })); // prettier-ignore
-    http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] })); // prettier-ignore
+    http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [] }));
+    http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] }));
   };
   const put = () => http.expectOne({ url: "/api/cases/5", method: "PUT" });
-  const body = (request: ReturnType<typeof put>) => request.request.body as Case; // prettier-ignore
+  const body = (request: ReturnType<typeof put>) => request.request.body as Case;
   const symptoms = () => store.current()?.symptoms;
 
   it("an answer is there at once and goes out at once; unknown takes it away", () => {
     store.answer("rumble", true);
     expect(symptoms()).toEqual({ rumble: true });
     const first = put();
-    expect(body(first)).toMatchObject({ version: 1, symptoms: { "rumble": true } }); // prettier-ignore
+    expect(body(first)).toMatchObject({ version: 1, symptoms: { rumble: true } });
     answer(first, openCase({ version: 2, symptoms: { rumble: true } }));
     store.answer("rumble", null);
     const second = put();
@@ -56,13 +56,16 @@ describe("the open case of an axis", () => {
     answer(first, openCase({ version: 2, symptoms: { rumble: true } }));
     expect(store.current()?.notes).toBe("worse when cold");
     jest.advanceTimersByTime(400);
-    expect(body(put())).toMatchObject({ version: 2, notes: "worse when cold", symptoms: { "rumble": true } }); // prettier-ignore
+    expect(body(put())).toMatchObject({ version: 2, notes: "worse when cold", symptoms: { rumble: true } });
   });
 
   it("a result that arrives does not undo answers not yet sent", () => {
     store.setNotes("not sent yet");
-    store.addResult("far-end", { "retainer-turns": false }, "", null, () => undefined); // prettier-ignore
-    answer(http.expectOne("/api/cases/5/results"), openCase({ version: 1, results: [{ id: 3 }] as unknown as Case["results"] })); // prettier-ignore
+    store.addResult("far-end", { "retainer-turns": false }, "", null, () => undefined);
+    answer(
+      http.expectOne("/api/cases/5/results"),
+      openCase({ version: 1, results: [{ id: 3 }] as unknown as Case["results"] }),
+    );
     expect(store.current()?.notes).toBe("not sent yet");
     expect(store.current()?.results).toHaveLength(1);
     jest.advanceTimersByTime(400);
@@ -116,13 +119,11 @@ describe("the open case of an axis", () => {
     store.setNotes("last words");
     window.dispatchEvent(new Event("pagehide"));
     window.fetch = before;
-    const [url, init] = fetched.mock.calls[0] as unknown as [string, RequestInit]; // prettier-ignore
+    const [url, init] = fetched.mock.calls[0] as unknown as [string, RequestInit];
     expect(url).toBe("/api/cases/5");
     expect(init).toMatchObject({ method: "PUT", keepalive: true });
-    expect(JSON.parse(init.body as string)).toMatchObject({ version: 1, notes: "last words" }); // prettier-ignore
-    expect((init.headers as Record<string, string>)["x-working-as"]).toBe(
-      "Technician",
-    );
+    expect(JSON.parse(init.body as string)).toMatchObject({ version: 1, notes: "last words" });
+    expect((init.headers as Record<string, string>)["x-working-as"]).toBe("Technician");
     jest.advanceTimersByTime(1000);
     http.expectNone("/api/cases/5");
   });
@@ -138,7 +139,7 @@ describe("the open case of an axis", () => {
     const said = hearNotices();
     store.close(["retainer-loose"], "two screws loose");
     const request = http.expectOne("/api/cases/5/close");
-    expect(request.request.body).toEqual({ version: 1, found: ["retainer-loose"], words: "two screws loose" }); // prettier-ignore
+    expect(request.request.body).toEqual({ version: 1, found: ["retainer-loose"], words: "two screws loose" });
     refuse(request, 409, "A job of this case is still open.");
     expect(said).toEqual(["A job of this case is still open."]);
     expect(store.open()?.id).toBe(5);

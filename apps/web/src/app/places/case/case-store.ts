@@ -1,17 +1,5 @@
-import {
-  computed,
-  DestroyRef,
-  inject,
-  Injectable,
-  signal,
-} from "@angular/core";
-import type {
-  Answers,
-  Assessment,
-  Case,
-  CaseSummary,
-  ResultData,
-} from "@iron/contract";
+import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
+import type { Answers, Assessment, Case, CaseSummary, ResultData } from "@iron/contract";
 import type { CaseContext, FindingId, TestId } from "@iron/core";
 import { debounceTime, Subject, type Observable } from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
@@ -45,14 +33,10 @@ export class CaseStore {
     const file = this.current();
     return file?.state === "open" ? file : null;
   });
-  readonly next = computed(
-    () => this.assessment()?.tests.find((t) => t.next) ?? null,
-  );
+  readonly next = computed(() => this.assessment()?.tests.find((t) => t.next) ?? null);
 
   constructor() {
-    this.edits
-      .pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed())
-      .subscribe(() => this.save());
+    this.edits.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.save());
     // Answers given in the last moment go out with the page.
     const flush = (): void => this.sendLast();
     window.addEventListener("pagehide", flush);
@@ -119,18 +103,14 @@ export class CaseStore {
   answer(finding: FindingId, so: boolean | null): void {
     this.edit((file) => {
       const { [finding]: _, ...others } = file.symptoms;
-      const symptoms: Answers =
-        so === null ? others : { ...others, [finding]: so };
+      const symptoms: Answers = so === null ? others : { ...others, [finding]: so };
       return { ...file, symptoms };
     });
     this.save();
   }
 
   /** What stands behind a symptom: a note, a measurement or a result. */
-  setEvidence(
-    finding: FindingId,
-    change: Partial<{ note: string; ref: string | null }>,
-  ): void {
+  setEvidence(finding: FindingId, change: Partial<{ note: string; ref: string | null }>): void {
     this.edit((file) => ({
       ...file,
       evidence: {
@@ -146,7 +126,7 @@ export class CaseStore {
   }
 
   answerAll(answers: Answers): void {
-    this.edit((file) => ({ ...file, symptoms: { ...file.symptoms, ...answers } })); // prettier-ignore
+    this.edit((file) => ({ ...file, symptoms: { ...file.symptoms, ...answers } }));
     this.save();
   }
 
@@ -159,69 +139,45 @@ export class CaseStore {
     this.edit((file) => ({ ...file, notes }));
   }
 
-  addResult(
-    test: TestId,
-    answers: Answers,
-    note: string,
-    data: ResultData | null,
-    then: () => void,
-  ): void {
+  addResult(test: TestId, answers: Answers, note: string, data: ResultData | null, then: () => void): void {
     const file = this.open();
     if (!file) return;
     const body = { axisId: this.axisId, test, answers, note, data };
-    this.take(
-      this.api.post("addResult", `/cases/${file.id}/results`, body),
-      then,
-    );
+    this.take(this.api.post("addResult", `/cases/${file.id}/results`, body), then);
   }
 
   withdraw(resultId: number): void {
-    this.take(
-      this.api.post("withdrawResult", `/results/${resultId}/withdraw`, undefined), // prettier-ignore
-      () => this.notices.say("Result taken back.", () => this.restore(resultId)), // prettier-ignore
+    this.take(this.api.post("withdrawResult", `/results/${resultId}/withdraw`, undefined), () =>
+      this.notices.say("Result taken back.", () => this.restore(resultId)),
     );
   }
 
   restore(resultId: number): void {
-    this.take(
-      this.api.post("restoreResult", `/results/${resultId}/restore`, undefined),
-    );
+    this.take(this.api.post("restoreResult", `/results/${resultId}/restore`, undefined));
   }
 
   /** Closes the case; what then follows comes only when it is closed. */
-  close(
-    found: string[],
-    words: string,
-    then: () => void = () => undefined,
-  ): void {
-    // prettier-ignore
+  close(found: string[], words: string, then: () => void = () => undefined): void {
     const file = this.open();
     if (!file) return;
     const body = { version: file.version, found, words };
     this.take(this.api.post("closeCase", `/cases/${file.id}/close`, body), () => {
       this.notices.say("Case closed.", () => this.reopen(file.id));
       then();
-    }); // prettier-ignore
+    });
   }
 
   reopen(caseId: number): void {
-    this.take(
-      this.api.post("reopenCase", `/cases/${caseId}/reopen`, undefined),
-    );
+    this.take(this.api.post("reopenCase", `/cases/${caseId}/reopen`, undefined));
   }
 
   addPhoto(photo: Blob, caption: string, finding: FindingId | null): void {
     const file = this.open();
-    if (file)
-      this.take(this.api.photo(file.id, photo, caption, finding), () =>
-        this.notices.say("Photo kept."),
-      );
+    if (file) this.take(this.api.photo(file.id, photo, caption, finding), () => this.notices.say("Photo kept."));
   }
 
   withdrawPhoto(photoId: number): void {
-    this.take(
-      this.api.post("withdrawPhoto", `/photos/${photoId}/withdraw`, undefined),
-    );
+    this.take(this.api.post("withdrawPhoto", `/photos/${photoId}/withdraw`, undefined));
   }
 
   /** Two people wrote: take theirs, or put mine over it. */
@@ -245,15 +201,13 @@ export class CaseStore {
     const file = this.current();
     if (!file) return;
     const query = `axis=${this.axisId}&system=${this.preferences.system()}`;
-    this.api
-      .get("assessment", `/cases/${file.id}/assessment?${query}`)
-      .subscribe({
-        next: (assessment) => {
-          this.assessment.set(assessment);
-          this.wrong.set("");
-        },
-        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-      });
+    this.api.get("assessment", `/cases/${file.id}/assessment?${query}`).subscribe({
+      next: (assessment) => {
+        this.assessment.set(assessment);
+        this.wrong.set("");
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
   }
 
   private edit(change: (file: Case) => Case): void {
@@ -277,7 +231,7 @@ export class CaseStore {
         symptoms,
         evidence,
         notes,
-      }) // prettier-ignore
+      })
       .subscribe({
         next: (kept) => {
           this.saving.set(false);
@@ -294,8 +248,7 @@ export class CaseStore {
           this.saving.set(false);
           this.dirty = true;
           const problem = problemFrom(error);
-          if (problem.status === 409 && problem.current)
-            this.theirs.set(problem.current as Case);
+          if (problem.status === 409 && problem.current) this.theirs.set(problem.current as Case);
           else {
             this.wrong.set(problem.detail);
             if (problem.status === 0) setTimeout(() => this.edits.next(), 2000);

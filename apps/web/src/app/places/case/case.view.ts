@@ -18,13 +18,7 @@ import {
   type FindingId,
   type UnitSystem,
 } from "@iron/core";
-import {
-  parseDecimal,
-  type Answers,
-  type Assessment,
-  type LedgerView,
-  type ResultData,
-} from "@iron/contract";
+import { parseDecimal, type Answers, type Assessment, type LedgerView, type ResultData } from "@iron/contract";
 
 import { momentWords } from "../../shared/words";
 
@@ -39,7 +33,14 @@ export interface SymptomGroup {
   readonly symptoms: readonly SymptomView[];
 }
 
-const FIRST: readonly FindingId[] = ["no-motion", "stops-in-program", "click-descent", "tight-one-way", "spikes", "grind-still"]; // prettier-ignore
+const FIRST: readonly FindingId[] = [
+  "no-motion",
+  "stops-in-program",
+  "click-descent",
+  "tight-one-way",
+  "spikes",
+  "grind-still",
+];
 
 const GROUP_TITLES: Partial<Record<FindingGroup, string>> = {
   noise: "What do you hear?",
@@ -59,7 +60,7 @@ export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
     if (!f.asked) return false;
     if (!gravity && GRAVITY_ONLY.includes(f.id)) return false;
     if (f.id === "carriage-click") return axis.guideway === "rail";
-    if (f.id === "recut") return axis.member === "head" || axis.member === "quill"; // prettier-ignore
+    if (f.id === "recut") return axis.member === "head" || axis.member === "quill";
     return true;
   });
   const view = (id: FindingId): SymptomView => ({
@@ -70,9 +71,7 @@ export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
   const groups = Object.entries(GROUP_TITLES).map(([group, title]) => ({
     id: group,
     title,
-    symptoms: there
-      .filter((f) => f.group === group && !FIRST.includes(f.id))
-      .map((f) => view(f.id)),
+    symptoms: there.filter((f) => f.group === group && !FIRST.includes(f.id)).map((f) => view(f.id)),
   }));
   return [
     { id: "first", title: "Not a mechanical fault?", symptoms: first },
@@ -81,14 +80,7 @@ export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
 }
 
 export interface ContextQuestion {
-  readonly key:
-    | "crash"
-    | "moved"
-    | "longStop"
-    | "freshParts"
-    | "dusty"
-    | "samePlace"
-    | "parameterChange";
+  readonly key: "crash" | "moved" | "longStop" | "freshParts" | "dusty" | "samePlace" | "parameterChange";
   readonly words: string;
 }
 
@@ -127,13 +119,22 @@ export function likelyViews(a: Assessment): readonly LikelyView[] {
     p: l.probability,
     percent: percentWords(l.probability),
     width: Math.round(100 * l.probability),
-    remedy: `${l.cause.remedy}${l.cause.minutes ? `, ${l.cause.minutes} min` : ""}`, // prettier-ignore
+    remedy: `${l.cause.remedy}${l.cause.minutes ? `, ${l.cause.minutes} min` : ""}`,
     school: l.cause.school,
     speaksFor: l.speaksFor,
     speaksAgainst: l.speaksAgainst,
   }));
-  const none: LikelyView & { p: number } = { id: "none", name: "Nothing wrong", p: a.noFault, percent: percentWords(a.noFault), width: Math.round(100 * a.noFault), remedy: "hand the machine back",
-    school: "", speaksFor: [], speaksAgainst: [] }; // prettier-ignore
+  const none: LikelyView & { p: number } = {
+    id: "none",
+    name: "Nothing wrong",
+    p: a.noFault,
+    percent: percentWords(a.noFault),
+    width: Math.round(100 * a.noFault),
+    remedy: "hand the machine back",
+    school: "",
+    speaksFor: [],
+    speaksAgainst: [],
+  };
   return [...causes, none].sort((x, y) => y.p - x.p);
 }
 
@@ -148,26 +149,32 @@ export interface LedgerRow {
 
 /** The ledger as it adds up; what nobody looked at has its bounds instead of a share. */
 export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly LedgerRow[] {
-  const whole = Math.max(ledger.total ? 1e-6 : 0.025, Math.abs(ledger.total?.lostMm ?? 0), ...ledger.lines.map((l) => l.shareMm ?? 0));
+  const whole = Math.max(
+    ledger.total ? 1e-6 : 0.025,
+    Math.abs(ledger.total?.lostMm ?? 0),
+    ...ledger.lines.map((l) => l.shareMm ?? 0),
+  );
   const small = (mm: number, u?: number): string => formatDeviation(mm, { system, bare: true, expandedMm: u });
   return ledger.lines.map((l) => {
     const u = l.expandedMm ?? undefined;
     const from = l.computed
-      ? 'computed from stiffness and usual friction'
+      ? "computed from stiffness and usual friction"
       : l.from.length
-        ? l.from.map((k) => locateTest(k)?.name.toLowerCase() ?? k).join(', ')
+        ? l.from.map((k) => locateTest(k)?.name.toLowerCase() ?? k).join(", ")
         : l.boundsMm[1] === null
-          ? 'not looked at'
-          : 'not looked at: between';
+          ? "not looked at"
+          : "not looked at: between";
     const high = l.boundsMm[1];
     return {
-      name: l.name, from, known: l.shareMm !== null,
-      share: l.shareMm !== null ? small(l.shareMm, u) : high === null ? '?' : `0 … ${small(high)}`,
-      plusMinus: u === undefined ? '' : `± ${small(u, u)}`,
+      name: l.name,
+      from,
+      known: l.shareMm !== null,
+      share: l.shareMm !== null ? small(l.shareMm, u) : high === null ? "?" : `0 … ${small(high)}`,
+      plusMinus: u === undefined ? "" : `± ${small(u, u)}`,
       width: Math.round((100 * (l.shareMm ?? (high === null ? 0 : Math.min(high, whole)))) / whole),
     };
   });
-} // prettier-ignore
+}
 
 /** How the axis stood when it was last tested as a whole: the same state and word as on the floor. */
 export function lastLoss(
@@ -211,7 +218,7 @@ export function testQuestions(axis: AxisConfig, testId: string): readonly Sympto
   const test = locateTest(testId);
   if (!test) return [];
   return findingsOf(axis, test).map((id) => ({ id, words: sentence(FINDINGS.find((f) => f.id === id)?.words ?? id) }));
-} // prettier-ignore
+}
 
 export interface CrestEntry {
   readonly planes: readonly (readonly {
@@ -231,7 +238,10 @@ export function parseCrest(text: string, system: UnitSystem): CrestEntry {
     const cells = line.split(/[;\t]| +/).filter(Boolean);
     const values = cells.map((c) => parseDecimal(c));
     if (cells.length < 2 || cells.length > 3 || values.some((v) => v === undefined))
-      return { planes: [], wrong: `Line ${i + 1}, “${line}”, cannot be read: write place; reading at 0°; reading at 90°.` };
+      return {
+        planes: [],
+        wrong: `Line ${i + 1}, “${line}”, cannot be read: write place; reading at 0°; reading at 90°.`,
+      };
     const [place, ...readings] = values.map((v) => toMm(v ?? 0, unit));
     readings.forEach((readingMm, k) => planes[k].push({ positionMm: place, readingMm }));
   }
@@ -240,12 +250,12 @@ export function parseCrest(text: string, system: UnitSystem): CrestEntry {
   return short
     ? { planes: [], wrong: `${used[0]?.length ?? 0} places are too few: a line wants at least 5 over the travel.` }
     : { planes: used, wrong: "" };
-} // prettier-ignore
+}
 
 /** Causes this axis can have, for saying at the end what it really was. */
 export function causesOf(axis: AxisConfig): readonly { id: string; name: string }[] {
   return CAUSES.filter((c) => causeFits(axis, c)).map(({ id, name }) => ({ id, name }));
-} // prettier-ignore
+}
 
 /** What a result said, in words. */
 export function answerWords(answers: Answers): string {
@@ -265,26 +275,40 @@ export function torqueWords(data: ResultData | null): string {
   if (data?.kind !== "fasteners") return "";
   const noted = data.found.filter((f) => f.torqueNm !== null);
   if (noted.length === 0) return "";
-  const words = noted.map((f) => `${f.name.toLowerCase()} ${f.state} at ${f.torqueNm} N·m (${((f.torqueNm ?? 0) / NM_PER_LBF_FT).toFixed(1)} lbf·ft)`);
+  const words = noted.map(
+    (f) =>
+      `${f.name.toLowerCase()} ${f.state} at ${f.torqueNm} N·m (${((f.torqueNm ?? 0) / NM_PER_LBF_FT).toFixed(1)} lbf·ft)`,
+  );
   return ` ${sentence(words.join("; "))}.`;
-} // prettier-ignore
+}
 
 /** One pound-force foot in newton metres (from 1 lbf = 4.4482216152605 N and 1 ft = 0.3048 m, exact). */
 const NM_PER_LBF_FT = 4.4482216152605 * 0.3048;
 
 /** The real fasteners of an axis, in the order they are met from the motor on. */
 export function fastenersOf(axis: AxisConfig): readonly { name: string; finding: FindingId | null }[] {
-  const rack = axis.transmission === 'rack';
-  const list: { name: string; finding: FindingId | null }[] = [{ name: 'Motor screws', finding: null }];
-  if (axis.transmission === 'direct' || axis.transmission === 'plain-screw') list.push({ name: 'Coupling clamp screws, both hubs', finding: 'coupling-turns' });
-  if (rack) list.push({ name: 'Pinion set screws', finding: 'pinion-turns' }, { name: 'Rack screws', finding: null });
+  const rack = axis.transmission === "rack";
+  const list: { name: string; finding: FindingId | null }[] = [{ name: "Motor screws", finding: null }];
+  if (axis.transmission === "direct" || axis.transmission === "plain-screw")
+    list.push({ name: "Coupling clamp screws, both hubs", finding: "coupling-turns" });
+  if (rack) list.push({ name: "Pinion set screws", finding: "pinion-turns" }, { name: "Rack screws", finding: null });
   else {
-    list.push({ name: axis.lockNut === 'retainer-ring' ? 'Bearing retainer ring, cap screws' : axis.lockNut === 'double-nut-tab' ? 'Bearing double nut and tab' : 'Bearing nut and its clamp screw', finding: 'retainer-turns' });
-    if (axis.transmission !== 'rotating-nut') list.push({ name: 'Bearing housing on its casting', finding: 'housing-turns' });
-    if (axis.transmission !== 'rotating-nut') list.push({ name: 'Nut in its bracket, bracket on the member', finding: 'bracket-turns' });
+    list.push({
+      name:
+        axis.lockNut === "retainer-ring"
+          ? "Bearing retainer ring, cap screws"
+          : axis.lockNut === "double-nut-tab"
+            ? "Bearing double nut and tab"
+            : "Bearing nut and its clamp screw",
+      finding: "retainer-turns",
+    });
+    if (axis.transmission !== "rotating-nut")
+      list.push({ name: "Bearing housing on its casting", finding: "housing-turns" });
+    if (axis.transmission !== "rotating-nut")
+      list.push({ name: "Nut in its bracket, bracket on the member", finding: "bracket-turns" });
   }
   return list;
-} // prettier-ignore
+}
 
 export function loadWords(value: number, unit: string): string {
   return `${formatNumber(value, 1, true)} ${unit}`;
@@ -295,13 +319,8 @@ function sentence(text: string): string {
 }
 
 /** One sister axis, what renewing it now or later is expected to cost, and what that assumes. */
-export function sisterWords(
-  sister: Assessment["sisters"][number],
-  sum: (value: number) => string,
-): string {
+export function sisterWords(sister: Assessment["sisters"][number], sum: (value: number) => string): string {
   const advice = sister.worth ? "cheaper in the same stop" : "leave it";
-  const assumes = sister.assumes.length
-    ? ` (${sister.assumes.join(", ")})`
-    : "";
+  const assumes = sister.assumes.length ? ` (${sister.assumes.join(", ")})` : "";
   return `${sister.letter}: ${advice}. ${sum(sister.nowCost)} now against ${sum(sister.laterCost)} later, ${percentWords(sister.goes)} to go${assumes}.`;
 }

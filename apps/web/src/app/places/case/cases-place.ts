@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { CaseSummary } from "@iron/contract";
 import { Api } from "../../data/api";
@@ -26,10 +20,7 @@ import { Trouble } from "../../shared/trouble";
         <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (cases(); as list) {
         @if (list.length === 0) {
-          <p>
-            A case begins at station Ask of an axis: pick a machine on the
-            floor, then its axis.
-          </p>
+          <p>A case begins at station Ask of an axis: pick a machine on the floor, then its axis.</p>
           <a class="act main" routerLink="/floor">Go to the floor</a>
         } @else {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Cases">
@@ -52,29 +43,17 @@ import { Trouble } from "../../shared/trouble";
                     <td class="words">{{ one.says }}</td>
                     <td>{{ moment(one.openedAt) }}, {{ one.by }}</td>
                     <td class="words">
-                      {{
-                        one.state === "open" ? "open" : "found: " + one.found
-                      }}
+                      {{ one.state === "open" ? "open" : "found: " + one.found }}
                     </td>
                     <td>
                       <a
                         class="act"
                         [routerLink]="
                           one.state === 'open'
-                            ? [
-                                '/machines',
-                                one.machineId,
-                                'axes',
-                                one.axisIds[0],
-                                'locate',
-                              ]
+                            ? ['/machines', one.machineId, 'axes', one.axisIds[0], 'locate']
                             : ['/cases', one.id]
                         "
-                        [attr.aria-label]="
-                          (one.state === 'open' ? 'Go on with' : 'Read') +
-                          ' case ' +
-                          one.id
-                        "
+                        [attr.aria-label]="(one.state === 'open' ? 'Go on with' : 'Read') + ' case ' + one.id"
                         >{{ one.state === "open" ? "Go on" : "Read" }}</a
                       >
                     </td>
@@ -100,9 +79,7 @@ export class CasesPlace {
     if (!list) return "Cases";
     const open = list.filter((c) => c.state === "open").length;
     if (list.length === 0) return "No case yet";
-    return open === 0
-      ? "No case is open"
-      : `${open} open ${open === 1 ? "case" : "cases"}`;
+    return open === 0 ? "No case is open" : `${open} open ${open === 1 ? "case" : "cases"}`;
   });
 
   constructor() {
@@ -114,11 +91,7 @@ export class CasesPlace {
     this.api.get("cases", "/cases").subscribe({
       next: (list) =>
         this.cases.set(
-          [...list].sort(
-            (a, b) =>
-              Number(a.state !== "open") - Number(b.state !== "open") ||
-              b.id - a.id,
-          ),
+          [...list].sort((a, b) => Number(a.state !== "open") - Number(b.state !== "open") || b.id - a.id),
         ),
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });

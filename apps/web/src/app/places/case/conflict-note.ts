@@ -10,20 +10,13 @@ import { CaseStore } from "./case-store";
       <div class="bad" role="alert">
         <p>
           Somebody changed this case while you did: theirs has
-          {{ count(theirs.symptoms) }} answers, yours
-          {{ count(store.current()?.symptoms ?? {}) }}. Nothing is lost yet.
+          {{ count(theirs.symptoms) }} answers, yours {{ count(store.current()?.symptoms ?? {}) }}. Nothing is lost yet.
         </p>
-        <button type="button" class="act" (click)="store.settle(true)">
-          Keep mine
-        </button>
-        <button type="button" class="act" (click)="store.settle(false)">
-          Take theirs
-        </button>
+        <button type="button" class="act" (click)="store.settle(true)">Keep mine</button>
+        <button type="button" class="act" (click)="store.settle(false)">Take theirs</button>
       </div>
     } @else if (store.wrong() && store.current()) {
-      <p class="bad" role="alert">
-        {{ store.wrong() }} Your answers stay here and are sent again.
-      </p>
+      <p class="bad" role="alert">{{ store.wrong() }} Your answers stay here and are sent again.</p>
     }
   `,
 })

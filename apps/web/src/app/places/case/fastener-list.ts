@@ -1,9 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
 import { formatQuantity, fromShown, unitOf, type FindingId } from "@iron/core";
 import { parseDecimal } from "@iron/contract";
 import { Preferences } from "../../data/preferences";
 
-export const FOUND_STATES = ["tight", "turned", "missing", "not looked at"] as const; // prettier-ignore
+export const FOUND_STATES = ["tight", "turned", "missing", "not looked at"] as const;
 export type Found = (typeof FOUND_STATES)[number];
 
 export interface Fastener {
@@ -32,11 +32,7 @@ export interface Fastener {
               [attr.aria-label]="'Torque of ' + one.name + ', ' + unit()"
               (change)="setTorque(one.name, $any($event.target).value)"
             />
-            <select
-              class="p-inputtext"
-              [attr.aria-label]="one.name"
-              (change)="set(one, $any($event.target).value)"
-            >
+            <select class="p-inputtext" [attr.aria-label]="one.name" (change)="set(one, $any($event.target).value)">
               @for (state of states; track state) {
                 <option [value]="state" [selected]="stateOf(one) === state">
                   {{ state }}
@@ -50,9 +46,7 @@ export interface Fastener {
     @if (wrong()) {
       <p class="wrong" role="alert">{{ wrong() }}</p>
     }
-    <p class="quiet">
-      At the torque the machine’s book gives. Note first, tighten afterwards.
-    </p>
+    <p class="quiet">At the torque the machine’s book gives. Note first, tighten afterwards.</p>
   `,
 })
 export class FastenerList {
@@ -66,7 +60,7 @@ export class FastenerList {
   private readonly refused = signal<ReadonlyMap<string, string>>(new Map());
   /** Torques that cannot be, in words: nothing is kept while there is one. */
   readonly wrong = computed(() => [...this.refused().values()].join(" "));
-  protected readonly unit = computed(() => unitOf("torque", this.preferences.system())); // prettier-ignore
+  protected readonly unit = computed(() => unitOf("torque", this.preferences.system()));
 
   /** Torque at which it turned or held, N·m; null where none was noted. */
   torqueOf(name: string): number | null {
@@ -86,14 +80,18 @@ export class FastenerList {
     const typed = text.trim();
     const system = this.preferences.system();
     const shown = parseDecimal(typed);
-    const value = typed === "" || shown === undefined ? null : fromShown("torque", shown, system); // prettier-ignore
-    const good = typed === "" || (value !== null && value >= 0.1 && value <= 2000); // prettier-ignore
-    const without = <T>(all: ReadonlyMap<string, T>): Map<string, T> => new Map([...all].filter(([n]) => n !== name)); // prettier-ignore
-    this.refused.update(
-      (all) =>
-      good ? without(all) : without(all).set(name, `Torque “${typed}” of ${name.toLowerCase()} cannot be: it is a number from ${formatQuantity("torque", 0.1, system)} to ${formatQuantity("torque", 2000, system)}.`), // prettier-ignore
+    const value = typed === "" || shown === undefined ? null : fromShown("torque", shown, system);
+    const good = typed === "" || (value !== null && value >= 0.1 && value <= 2000);
+    const without = <T>(all: ReadonlyMap<string, T>): Map<string, T> => new Map([...all].filter(([n]) => n !== name));
+    this.refused.update((all) =>
+      good
+        ? without(all)
+        : without(all).set(
+            name,
+            `Torque “${typed}” of ${name.toLowerCase()} cannot be: it is a number from ${formatQuantity("torque", 0.1, system)} to ${formatQuantity("torque", 2000, system)}.`,
+          ),
     );
     // One that cannot be is no torque, not even the one noted before it.
-    this.torques.update((all) => good && value !== null ? without(all).set(name, value) : without(all)); // prettier-ignore
+    this.torques.update((all) => (good && value !== null ? without(all).set(name, value) : without(all)));
   }
 }

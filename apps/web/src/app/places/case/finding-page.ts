@@ -1,20 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import {
-  causeById,
-  finding,
-  locateTest,
-  memberName,
-  type FindingId,
-} from "@iron/core";
+import { causeById, finding, locateTest, memberName, type FindingId } from "@iron/core";
 import type { Assessment, Case, MachineWithAxes } from "@iron/contract";
 import { forkJoin, switchMap } from "rxjs";
 import { Api } from "../../data/api";
@@ -73,10 +59,7 @@ export class FindingPage {
       last: axis ? lastLoss(assessment, axis.config, system) : null,
       results: file.results
         .filter((r) => !r.withdrawn)
-        .map(
-          (r) =>
-            `${momentWords(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.`,
-        ),
+        .map((r) => `${momentWords(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.`),
       found: (file.closed?.found ?? []).map((id) => causeById(id)?.name ?? id),
       base: `/machines/${machine.id}/axes/${assessment.axisId}`,
     };
@@ -99,7 +82,7 @@ export class FindingPage {
           forkJoin({
             file: [file],
             machine: this.api.get("machine", `/machines/${file.machineId}`),
-            assessment: this.api.get("assessment", `/cases/${id}/assessment?system=${system}`), // prettier-ignore
+            assessment: this.api.get("assessment", `/cases/${id}/assessment?system=${system}`),
           }),
         ),
       )

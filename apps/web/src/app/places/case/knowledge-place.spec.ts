@@ -1,10 +1,35 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import type { Knowledge } from "@iron/contract";
-import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { KnowledgePlace } from "./knowledge-place";
 
-const cause = (id: string, name: string, over: object = {}) => ({ id, name, link: "end-bearings", shows: [{ words: "rumble in rapid", level: "often", chance: 0.6 }], share: "up to all of it", remedy: "tighten", minutes: 40, costClass: 1, normal: false, prior: 4, override: null, overrideBy: "", overrideWhy: "", learned: 1.1, provenance: "common practice, no source", ...over }); // prettier-ignore
-const knowledge = (over: object = {}): Knowledge => ({ causes: [cause("retainer-loose", "Bearing retainer loose", over), cause("gib-tight", "Gib too tight", { link: "way", shows: [] })], rules: [], closedCases: 1 }) as unknown as Knowledge; // prettier-ignore
+const cause = (id: string, name: string, over: object = {}) => ({
+  id,
+  name,
+  link: "end-bearings",
+  shows: [{ words: "rumble in rapid", level: "often", chance: 0.6 }],
+  share: "up to all of it",
+  remedy: "tighten",
+  minutes: 40,
+  costClass: 1,
+  normal: false,
+  prior: 4,
+  override: null,
+  overrideBy: "",
+  overrideWhy: "",
+  learned: 1.1,
+  provenance: "common practice, no source",
+  ...over,
+});
+const knowledge = (over: object = {}): Knowledge =>
+  ({
+    causes: [
+      cause("retainer-loose", "Bearing retainer loose", over),
+      cause("gib-tight", "Gib too tight", { link: "way", shows: [] }),
+    ],
+    rules: [],
+    closedCases: 1,
+  }) as unknown as Knowledge;
 
 describe("what the reasoning knows", () => {
   let http: HttpTestingController;
@@ -17,7 +42,7 @@ describe("what the reasoning knows", () => {
     answer(http.expectOne("/api/knowledge"), knowledge(over));
     return page;
   };
-  const put = () => http.expectOne({ url: "/api/knowledge/retainer-loose", method: "PUT" }); // prettier-ignore
+  const put = () => http.expectOne({ url: "/api/knowledge/retainer-loose", method: "PUT" });
 
   it("each cause says how it shows, what mends it and where that is from; it is found by cause or symptom", () => {
     const page = open();
@@ -38,7 +63,7 @@ describe("what the reasoning knows", () => {
     page.type("Why", "our mills are old");
     page.press("Keep it");
     expect(page.alerts()).toBe(`Weight “${text}” cannot be: it is a number from 0 to 50. Typical: 1 to 6.`);
-  }); // prettier-ignore
+  });
 
   it("a weight of the shop’s own wants a reason, and stands beside the shipped one", () => {
     const page = open();
@@ -49,16 +74,16 @@ describe("what the reasoning knows", () => {
     page.type("Why", "no thread lock used");
     page.press("Keep it");
     const request = put();
-    expect(request.request.body).toEqual({ prior: 6.5, why: "no thread lock used" }); // prettier-ignore
-    answer(request, knowledge({ override: 6.5, overrideBy: "Ama", overrideWhy: "no thread lock used" })); // prettier-ignore
-    expect(page.text()).toContain("Weight 6.5 (shipped 4; Ama: no thread lock used)"); // prettier-ignore
+    expect(request.request.body).toEqual({ prior: 6.5, why: "no thread lock used" });
+    answer(request, knowledge({ override: 6.5, overrideBy: "Ama", overrideWhy: "no thread lock used" }));
+    expect(page.text()).toContain("Weight 6.5 (shipped 4; Ama: no thread lock used)");
   });
 
   it("the shipped weight can count again; what the server refuses leaves the form", () => {
     const said = hearNotices();
     const page = open({ override: 6.5, overrideBy: "Ama", overrideWhy: "old" });
     page.press("Set our weight of Bearing retainer loose");
-    expect([page.value("Weight in this shop"), page.value("Why")]).toEqual(["6.5", "old"]); // prettier-ignore
+    expect([page.value("Weight in this shop"), page.value("Why")]).toEqual(["6.5", "old"]);
     page.press("Use the shipped weight");
     const first = put();
     expect(first.request.body).toMatchObject({ prior: null });

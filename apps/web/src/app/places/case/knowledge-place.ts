@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { lengthsIn } from "@iron/core";
 import type { Knowledge } from "@iron/contract";
 import { parseDecimal } from "@iron/contract";
@@ -18,10 +12,7 @@ import { Trouble } from "../../shared/trouble";
 import { Opens } from "../../shared/opens";
 
 type Cause = Knowledge["causes"][number];
-type Weight = Pick<
-  Cause,
-  "override" | "overrideBy" | "overrideWhy" | "version"
->;
+type Weight = Pick<Cause, "override" | "overrideBy" | "overrideWhy" | "version">;
 const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
@@ -69,11 +60,7 @@ export class KnowledgePlace {
   protected readonly shown = computed(() => {
     const words = this.filter().trim().toLowerCase();
     return (this.knowledge()?.causes ?? []).filter(
-      (c) =>
-        !words ||
-        `${c.name} ${c.link} ${c.shows.map((s) => s.words).join(" ")}`
-          .toLowerCase()
-          .includes(words),
+      (c) => !words || `${c.name} ${c.link} ${c.shows.map((s) => s.words).join(" ")}`.toLowerCase().includes(words),
     );
   });
 
@@ -145,11 +132,7 @@ export class KnowledgePlace {
           this.knowledge.set(knowledge);
           this.theirs.set(null);
           this.editing.set(null);
-          this.notices.say(
-            prior === null
-              ? "The shipped weight counts again."
-              : "The shop’s weight is kept.",
-          );
+          this.notices.say(prior === null ? "The shipped weight counts again." : "The shop’s weight is kept.");
         },
         error: (error: unknown) => {
           const problem = problemFrom(error);

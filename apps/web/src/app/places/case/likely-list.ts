@@ -14,9 +14,7 @@ import type { LikelyView } from "./case.view";
           <details>
             <summary>
               <span class="name" [class.first]="$first">{{ one.name }}</span>
-              <span class="bar" aria-hidden="true"
-                ><span [style.width.%]="one.width"></span
-              ></span>
+              <span class="bar" aria-hidden="true"><span [style.width.%]="one.width"></span></span>
               <span class="percent">{{ one.percent }}</span>
             </summary>
             <p class="quiet">Remedy: {{ one.remedy }}. {{ one.school }}</p>
@@ -25,9 +23,7 @@ import type { LikelyView } from "./case.view";
                 <b>For it:</b>
                 @for (item of one.speaksFor; track $index) {
                   @if (link(item.ref); as to) {
-                    <a [routerLink]="to.path" [fragment]="to.fragment">{{
-                      item.words
-                    }}</a>{{ $last ? "." : "; " }}
+                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.words }}</a>{{ $last ? "." : "; " }}
                   } @else {
                     {{ item.words }}{{ $last ? "." : "; " }}
                   }
@@ -39,9 +35,7 @@ import type { LikelyView } from "./case.view";
                 <b>Against it:</b>
                 @for (item of one.speaksAgainst; track $index) {
                   @if (link(item.ref); as to) {
-                    <a [routerLink]="to.path" [fragment]="to.fragment">{{
-                      item.words
-                    }}</a>{{ $last ? "." : "; " }}
+                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.words }}</a>{{ $last ? "." : "; " }}
                   } @else {
                     {{ item.words }}{{ $last ? "." : "; " }}
                   }
@@ -95,14 +89,11 @@ export class LikelyList {
   readonly likely = input.required<readonly LikelyView[]>();
   readonly base = input.required<string>();
 
-  protected link(
-    ref: string | null,
-  ): { path: string; fragment?: string } | null {
+  protected link(ref: string | null): { path: string; fragment?: string } | null {
     const [kind, id] = (ref ?? "").split(" ");
     if (kind === "job") return { path: `/jobs/${id}` };
     if (kind === "run") return { path: `${this.base()}/runs/${id}` };
-    if (kind === "result")
-      return { path: `${this.base()}/locate`, fragment: `result-${id}` };
+    if (kind === "result") return { path: `${this.base()}/locate`, fragment: `result-${id}` };
     return kind === "symptoms" ? { path: `${this.base()}/ask` } : null;
   }
 }

@@ -36,9 +36,7 @@ function frictionHigh(view: LoadTraceView): boolean | null {
 }
 
 /** What a trace says by itself; what it cannot tell stays open. */
-export function loadFindings(
-  view: LoadTraceView,
-): Partial<Record<FindingId, boolean>> {
+export function loadFindings(view: LoadTraceView): Partial<Record<FindingId, boolean>> {
   const { friction, gravity, lowEnd, highEnd, perTurn, spots } = view.analysis;
   const { stretches, alike, frictionOrGravity } = view.analysis;
   const size = Math.abs(friction.value);
@@ -49,15 +47,12 @@ export function loadFindings(
     ...(tight === null ? {} : { "tight-all": tight }),
     ...(alike ? {} : { "tight-end": end }),
     "tight-turn": perTurn.real,
-    ...(alike && spots.length === 0
-      ? {}
-      : { "tight-spot": spots.length > 0 || stretches.length > 0 }),
+    ...(alike && spots.length === 0 ? {} : { "tight-spot": spots.length > 0 || stretches.length > 0 }),
     ...(frictionOrGravity
       ? {}
       : {
           "tight-one-way": Math.abs(gravity.value) > 0.8 * size,
-          "gravity-off":
-            percent && Math.abs(gravity.value) > 0.5 * SOUND_FRICTION_PERCENT,
+          "gravity-off": percent && Math.abs(gravity.value) > 0.5 * SOUND_FRICTION_PERCENT,
         }),
   };
 }
@@ -68,8 +63,7 @@ export interface LoadPartView {
   readonly points: string;
 }
 
-const END_POINTS =
-  "a screw out of line with the ways, or the wrong tightening order";
+const END_POINTS = "a screw out of line with the ways, or the wrong tightening order";
 const QUIET = "nothing out of the ordinary";
 
 function frictionPoints(view: LoadTraceView): string {
@@ -86,10 +80,7 @@ function frictionPoints(view: LoadTraceView): string {
 }
 
 /** Each part of the trace and what it points to. */
-export function loadParts(
-  view: LoadTraceView,
-  system: UnitSystem,
-): readonly LoadPartView[] {
+export function loadParts(view: LoadTraceView, system: UnitSystem): readonly LoadPartView[] {
   const { friction, gravity, lowEnd, highEnd, perTurn, spots } = view.analysis;
   const { stretches, frictionOrGravity } = view.analysis;
   const at = (mm: number): string => formatSize(Math.round(mm), system);
@@ -97,11 +88,7 @@ export function loadParts(
     const decimals = decimalsFor(2 * p.u);
     return `${formatNumber(p.value, decimals, true)} ± ${formatNumber(2 * p.u, decimals)} ${view.unit}`;
   };
-  const part = (
-    name: string,
-    p: { value: number; u: number; real: boolean },
-    points: string,
-  ): LoadPartView => ({
+  const part = (name: string, p: { value: number; u: number; real: boolean }, points: string): LoadPartView => ({
     name,
     value: value(p),
     points: p.real ? points : QUIET,
@@ -124,8 +111,7 @@ export function loadParts(
     ...stretches.map((s) => ({
       name: `Tight from ${at(s.fromMm)} to ${at(s.toMm)}`,
       value: value(s.extra),
-      points:
-        "the way there: dirt, damage, or a gib set where it is worn least",
+      points: "the way there: dirt, damage, or a gib set where it is worn least",
     })),
     part("Once per turn", perTurn, "bent screw, eccentric coupling or journal"),
     ...spots.map((s) => ({
@@ -156,31 +142,74 @@ export function loadChart(view: LoadTraceView, system: UnitSystem, ink: Ink): Ch
   const unit = system === "metric" ? "mm" : "in";
   const points = (direction: "+" | "-", what: "load" | "fit") =>
     view.samples
-      .map((s, i) => ({ x: fromMm(s.positionMm, unit), y: what === "load" ? s.load : view.analysis.fitted[i], d: s.direction }))
+      .map((s, i) => ({
+        x: fromMm(s.positionMm, unit),
+        y: what === "load" ? s.load : view.analysis.fitted[i],
+        d: s.direction,
+      }))
       .filter((p, i) => p.d === direction && p.y !== null && view.analysis.fitted[i] !== null)
       .map(({ x, y }) => ({ x, y: y as number }));
-  const line = (label: string, data: { x: number; y: number }[], colour: string, width: number, dash: number[] = []) => ({
-    type: 'line' as const, label, data, borderColor: colour, backgroundColor: colour, borderWidth: width, borderDash: dash, pointRadius: 0,
+  const line = (
+    label: string,
+    data: { x: number; y: number }[],
+    colour: string,
+    width: number,
+    dash: number[] = [],
+  ) => ({
+    type: "line" as const,
+    label,
+    data,
+    borderColor: colour,
+    backgroundColor: colour,
+    borderWidth: width,
+    borderDash: dash,
+    pointRadius: 0,
   });
-  const spots = Object.fromEntries(view.analysis.spots.map((s, i) => [
-    `spot${i}`,
-    { type: 'box' as const, xMin: fromMm(s.fromMm, unit), xMax: fromMm(s.toMm, unit), backgroundColor: `${ink.oxide}22`, borderColor: ink.oxide, borderWidth: 1, label: { display: true, content: 'spot', color: ink.oxide, position: { x: 'center' as const, y: 'start' as const }, font: { size: 11 } } },
-  ]));
-  const axis = (text: string) => ({ type: 'linear' as const, grid: { display: false }, border: { color: ink.ink }, ticks: { color: ink.graphite, maxTicksLimit: 7 }, title: { display: true, text, color: ink.graphite } });
+  const spots = Object.fromEntries(
+    view.analysis.spots.map((s, i) => [
+      `spot${i}`,
+      {
+        type: "box" as const,
+        xMin: fromMm(s.fromMm, unit),
+        xMax: fromMm(s.toMm, unit),
+        backgroundColor: `${ink.oxide}22`,
+        borderColor: ink.oxide,
+        borderWidth: 1,
+        label: {
+          display: true,
+          content: "spot",
+          color: ink.oxide,
+          position: { x: "center" as const, y: "start" as const },
+          font: { size: 11 },
+        },
+      },
+    ]),
+  );
+  const axis = (text: string) => ({
+    type: "linear" as const,
+    grid: { display: false },
+    border: { color: ink.ink },
+    ticks: { color: ink.graphite, maxTicksLimit: 7 },
+    title: { display: true, text, color: ink.graphite },
+  });
   const configuration = {
-    type: 'line',
+    type: "line",
     data: {
       datasets: [
-        line('towards plus', points('+', 'load'), ink.blue, 1),
-        line('towards minus', points('-', 'load'), ink.copper, 1, [4, 3]),
-        line('parts together, towards plus', points('+', 'fit'), ink.ink, 2),
-        line('parts together, towards minus', points('-', 'fit'), ink.graphite, 2, [8, 3]),
+        line("towards plus", points("+", "load"), ink.blue, 1),
+        line("towards minus", points("-", "load"), ink.copper, 1, [4, 3]),
+        line("parts together, towards plus", points("+", "fit"), ink.ink, 2),
+        line("parts together, towards minus", points("-", "fit"), ink.graphite, 2, [8, 3]),
       ],
     },
     options: {
       scales: { x: axis(`position, ${unit}`), y: axis(`drive load, ${view.unit}`) },
-      plugins: { legend: { position: 'bottom', labels: { color: ink.ink, boxHeight: 2 } }, tooltip: { enabled: false }, annotation: { annotations: spots } },
+      plugins: {
+        legend: { position: "bottom", labels: { color: ink.ink, boxHeight: 2 } },
+        tooltip: { enabled: false },
+        annotation: { annotations: spots },
+      },
     },
   };
   return configuration as unknown as ChartConfiguration;
-} // prettier-ignore
+}

@@ -1,30 +1,11 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import {
-  deviationUnit,
-  formatDeviation,
-  JOB_OF_CAUSE,
-  locateTest,
-  memberName,
-  UNIT_WORD,
-} from "@iron/core";
+import { deviationUnit, formatDeviation, JOB_OF_CAUSE, locateTest, memberName, UNIT_WORD } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "./case-store";
-import {
-  answerWords,
-  causesOf,
-  ledgerRows,
-  likelyViews,
-  torqueWords,
-} from "./case.view";
+import { answerWords, causesOf, ledgerRows, likelyViews, torqueWords } from "./case.view";
 import { ConflictNote } from "./conflict-note";
 import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
@@ -38,15 +19,7 @@ const SHOWN_TESTS = 6;
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
-  imports: [
-    RouterLink,
-    LikelyList,
-    LedgerTable,
-    RemedyTable,
-    ConflictNote,
-    Trouble,
-    Opens,
-  ],
+  imports: [RouterLink, LikelyList, LedgerTable, RemedyTable, ConflictNote, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./locate.html",
   styleUrl: "./case.css",
@@ -58,9 +31,7 @@ export class LocateStation {
   protected readonly closing = signal(false);
   protected readonly found = signal<ReadonlySet<string>>(new Set());
   protected readonly words = signal("");
-  protected readonly unit = computed(
-    () => UNIT_WORD[deviationUnit(this.preferences.system())],
-  );
+  protected readonly unit = computed(() => UNIT_WORD[deviationUnit(this.preferences.system())]);
   protected readonly member = computed(() => {
     const axis = this.context.axis();
     return axis ? memberName(axis.config).toLowerCase() : "";
@@ -71,9 +42,7 @@ export class LocateStation {
   });
   protected readonly rows = computed(() => {
     const assessment = this.store.assessment();
-    return assessment
-      ? ledgerRows(assessment.ledger, this.preferences.system())
-      : [];
+    return assessment ? ledgerRows(assessment.ledger, this.preferences.system()) : [];
   });
   protected readonly tests = computed(() => {
     const all = this.store.assessment()?.tests ?? [];
@@ -81,10 +50,7 @@ export class LocateStation {
     return {
       lead: all.filter((t) => t.next),
       worth: worth.slice(0, SHOWN_TESTS),
-      rest: [
-        ...worth.slice(SHOWN_TESTS),
-        ...all.filter((t) => !t.next && t.value <= t.cost),
-      ],
+      rest: [...worth.slice(SHOWN_TESTS), ...all.filter((t) => !t.next && t.value <= t.cost)],
     };
   });
   protected readonly results = computed(() =>
@@ -100,10 +66,7 @@ export class LocateStation {
   );
   protected readonly measured = computed(() =>
     (this.store.assessment()?.measured ?? []).map((m) => ({
-      path:
-        m.runId === null
-          ? `/jobs/${m.jobId}`
-          : `${this.context.base()}/runs/${m.runId}`,
+      path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`,
       words: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.lostMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
       when: momentWords(m.at),
     })),
@@ -111,21 +74,14 @@ export class LocateStation {
   protected readonly causes = computed(() => {
     const axis = this.context.axis();
     if (!axis) return [];
-    const chance = new Map(
-      this.store.assessment()?.leading.map((l) => [l.cause.id, l.probability]),
-    );
-    return [...causesOf(axis.config)].sort(
-      (a, b) => (chance.get(b.id) ?? 0) - (chance.get(a.id) ?? 0),
-    );
+    const chance = new Map(this.store.assessment()?.leading.map((l) => [l.cause.id, l.probability]));
+    return [...causesOf(axis.config)].sort((a, b) => (chance.get(b.id) ?? 0) - (chance.get(a.id) ?? 0));
   });
 
   /** The likeliest cause that is mended by a job, for the way to Fix. */
   protected readonly jobCause = computed(() => {
     const leading = this.store.assessment()?.leading ?? [];
-    return (
-      leading.find((l) => l.probability > 0.5 && l.cause.id in JOB_OF_CAUSE)
-        ?.cause.id ?? null
-    );
+    return leading.find((l) => l.probability > 0.5 && l.cause.id in JOB_OF_CAUSE)?.cause.id ?? null;
   });
 
   protected loss(mm: number, u: number): string {
@@ -145,9 +101,7 @@ export class LocateStation {
 
   protected startClosing(): void {
     const best = this.store.assessment()?.leading ?? [];
-    this.found.set(
-      new Set(best.filter((l) => l.probability > 0.9).map((l) => l.cause.id)),
-    );
+    this.found.set(new Set(best.filter((l) => l.probability > 0.9).map((l) => l.cause.id)));
     this.words.set("");
     this.closing.set(true);
   }
@@ -160,6 +114,6 @@ export class LocateStation {
   }
 
   protected close(): void {
-    this.store.close([...this.found()], this.words(), () => this.closing.set(false)); // prettier-ignore
+    this.store.close([...this.found()], this.words(), () => this.closing.set(false));
   }
 }

@@ -1,9 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  inject,
-  input,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, inject, input } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import type { Assessment } from "@iron/contract";
 import { catchError, of } from "rxjs";
@@ -43,9 +38,7 @@ import { money, percentWords, sisterWords } from "./case.view";
         </tbody>
       </table>
     </div>
-    <p class="quiet">
-      Expected: with standing, retest and what follows when it was not that.
-    </p>
+    <p class="quiet">Expected: with standing, retest and what follows when it was not that.</p>
     @if (sisters().length) {
       <h3>The sisters too?</h3>
       <ul class="plain">
@@ -54,8 +47,8 @@ import { money, percentWords, sisterWords } from "./case.view";
         }
       </ul>
       <p class="quiet">
-        Now: a bearing set and the shorter job, access shared. Later: the chance
-        that it goes within two years, times the whole job unplanned.
+        Now: a bearing set and the shorter job, access shared. Later: the chance that it goes within two years, times
+        the whole job unplanned.
       </p>
     }
   `,

@@ -26,12 +26,7 @@ import {
   type SeriesKind,
   type TestId,
 } from "@iron/core";
-import {
-  parseLoadCsv,
-  type Answers,
-  type CsvError,
-  type ResultData,
-} from "@iron/contract";
+import { parseLoadCsv, type Answers, type CsvError, type ResultData } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -40,13 +35,7 @@ import { AxisContext } from "../axis/axis-context";
 import { CaseStore } from "./case-store";
 import { FastenerList, type Fastener, type Found } from "./fastener-list";
 import { fastenersOf, parseCrest, testQuestions } from "./case.view";
-import {
-  loadChart,
-  loadFindings,
-  loadParts,
-  loadRemarks,
-  type LoadTraceView,
-} from "./load-trace.view";
+import { loadChart, loadFindings, loadParts, loadRemarks, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
 import { SeriesStart } from "../set/series-start";
 import { SeriesSetUp, type SeriesExtra } from "../set/series-set-up";
@@ -80,9 +69,7 @@ export class TestForm {
   protected readonly test = computed(() => {
     const test = locateTest(this.testId());
     const system = this.preferences.system();
-    return test
-      ? { ...test, how: test.how.map((line) => lengthsIn(line, system)) }
-      : null;
+    return test ? { ...test, how: test.how.map((line) => lengthsIn(line, system)) } : null;
   });
   protected readonly there = computed(() => {
     const test = this.test();
@@ -102,9 +89,7 @@ export class TestForm {
   protected readonly seen = signal<readonly string[] | null>(null);
   protected readonly fasteners = computed(() => {
     const axis = this.context.axis();
-    return axis && this.testId() === "fastener-check"
-      ? fastenersOf(axis.config)
-      : [];
+    return axis && this.testId() === "fastener-check" ? fastenersOf(axis.config) : [];
   });
   protected readonly found = signal<Readonly<Record<string, Found>>>({});
   private readonly list = viewChild(FastenerList);
@@ -130,20 +115,14 @@ export class TestForm {
     if (data?.kind !== "crest-run") return null;
     const read = this.crestOf(data.planes);
     if (!read) return null;
-    const [verdict, ...planes] = crestWords(
-      read.alignment,
-      this.preferences.system(),
-    );
+    const [verdict, ...planes] = crestWords(read.alignment, this.preferences.system());
     return { planes, verdict };
   });
   /** The row of readings that answers this test, where there is one. */
-  protected readonly series = computed<SeriesKind | null>(
-    () => SERIES_OF_TEST[this.testId()] ?? null,
-  );
+  protected readonly series = computed<SeriesKind | null>(() => SERIES_OF_TEST[this.testId()] ?? null);
   /** Something was answered, or at least one fastener was looked at. */
   protected readonly given = computed(
-    () =>
-    Object.keys(this.answers()).length > 0 || Object.values(this.found()).some((f) => f !== "not looked at"), // prettier-ignore
+    () => Object.keys(this.answers()).length > 0 || Object.values(this.found()).some((f) => f !== "not looked at"),
   );
 
   constructor() {
@@ -167,16 +146,13 @@ export class TestForm {
   }
 
   protected answer(id: FindingId, so: boolean | null): void {
-    this.answers.update(({ [id]: _, ...others }) =>
-      so === null ? others : { ...others, [id]: so },
-    );
+    this.answers.update(({ [id]: _, ...others }) => (so === null ? others : { ...others, [id]: so }));
   }
 
   protected fastener({ one, state }: { readonly one: Fastener; readonly state: Found }): void {
     this.found.update((f) => ({ ...f, [one.name]: state }));
-    if (one.finding)
-      this.answer(one.finding, state === "not looked at" ? null : state !== "tight");
-  } // prettier-ignore
+    if (one.finding) this.answer(one.finding, state === "not looked at" ? null : state !== "tight");
+  }
 
   protected simulate(): void {
     const axis = this.context.axis();
@@ -193,8 +169,7 @@ export class TestForm {
           this.seen.set(words);
           this.answers.set(answers as Answers);
           const found: Record<string, Found> = {};
-          for (const f of this.fasteners())
-            found[f.name] = f.finding && answers[f.finding] ? "turned" : "tight"; // prettier-ignore
+          for (const f of this.fasteners()) found[f.name] = f.finding && answers[f.finding] ? "turned" : "tight";
           this.found.set(found);
         },
         error: (error: unknown) => this.notices.wrong(error),
@@ -205,23 +180,21 @@ export class TestForm {
     const file = files?.[0];
     if (!file) return;
     if (file.size > 2_000_000) {
-      this.csvErrors.set([{ line: 0, column: "", message: `${file.name} is larger than 2 MB.` }]); // prettier-ignore
+      this.csvErrors.set([{ line: 0, column: "", message: `${file.name} is larger than 2 MB.` }]);
       return;
     }
     void file.text().then((text) => {
       const { samples, unit, errors } = parseLoadCsv(text);
       this.csvErrors.set(errors);
-      if (errors.length === 0 && samples.length) this.analyse([...samples], unit); // prettier-ignore
+      if (errors.length === 0 && samples.length) this.analyse([...samples], unit);
     });
   }
 
   private simulateLoad(axisId: number): void {
-    this.api
-      .post("simulateLoad", `/axes/${axisId}/device/load-trace`, undefined)
-      .subscribe({
-        next: ({ samples, unit }) => this.analyse(samples, unit),
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("simulateLoad", `/axes/${axisId}/device/load-trace`, undefined).subscribe({
+      next: ({ samples, unit }) => this.analyse(samples, unit),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   /** The meter as somebody says it is: the same samples, taken apart anew. */
@@ -233,29 +206,29 @@ export class TestForm {
   private analyse(samples: LoadTraceView["samples"], unit: "%" | "A", meter?: LoadMeter): void {
     const axis = this.context.axis();
     if (!axis) return;
-    this.api.post("analyseLoad", `/axes/${axis.id}/load-trace`, { samples: [...samples], ...(meter ? { meter } : {}) }).subscribe({
-      next: (analysis) => {
-        const view: LoadTraceView = { samples, unit, analysis };
-        this.trace.set(view);
-        this.data.set({ kind: 'load-trace', unit, samples: [...samples] });
-        const found = loadFindings(view);
-        const asked = new Set(this.questions().map((q) => q.id));
-        this.answers.set(Object.fromEntries(Object.entries(found).filter(([id]) => asked.has(id as FindingId))));
-      },
-      error: (error: unknown) => this.notices.wrong(error),
-    });
-  } // prettier-ignore
-
-  private simulateCrest(axisId: number): void {
     this.api
-      .post("simulateCrest", `/axes/${axisId}/device/crest-run`, undefined)
+      .post("analyseLoad", `/axes/${axis.id}/load-trace`, { samples: [...samples], ...(meter ? { meter } : {}) })
       .subscribe({
-        next: ({ planes }) => {
-          this.data.set({ kind: "crest-run", planes });
-          this.answerCrest(planes);
+        next: (analysis) => {
+          const view: LoadTraceView = { samples, unit, analysis };
+          this.trace.set(view);
+          this.data.set({ kind: "load-trace", unit, samples: [...samples] });
+          const found = loadFindings(view);
+          const asked = new Set(this.questions().map((q) => q.id));
+          this.answers.set(Object.fromEntries(Object.entries(found).filter(([id]) => asked.has(id as FindingId))));
         },
         error: (error: unknown) => this.notices.wrong(error),
       });
+  }
+
+  private simulateCrest(axisId: number): void {
+    this.api.post("simulateCrest", `/axes/${axisId}/device/crest-run`, undefined).subscribe({
+      next: ({ planes }) => {
+        this.data.set({ kind: "crest-run", planes });
+        this.answerCrest(planes);
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   protected beginSeries(kind: SeriesKind, extra: SeriesExtra = {}): void {
@@ -309,16 +282,17 @@ export class TestForm {
     const data: ResultData | null =
       this.data() ??
       (list.length
-        ? { kind: "fasteners", found: list.map(([name, state]) => ({ name, state, torqueNm: this.list()?.torqueOf(name) ?? null })) } // prettier-ignore
+        ? {
+            kind: "fasteners",
+            found: list.map(([name, state]) => ({ name, state, torqueNm: this.list()?.torqueOf(name) ?? null })),
+          }
         : null);
     this.store.addResult(
       test.id as TestId,
       this.answers(),
       this.note(),
       data,
-      () =>
-        // prettier-ignore
-        void this.router.navigateByUrl(`${this.context.base()}/locate`),
+      () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
     );
   }
 }

@@ -1,9 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  input,
-  output,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
 
 /** Yes, no or unknown: unknown is an answer too, and not the same as no. */
 @Component({
@@ -11,12 +6,7 @@ import {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="triple" role="group" [attr.aria-label]="label()">
-      <button
-        type="button"
-        [attr.aria-pressed]="value() === true"
-        [disabled]="disabled()"
-        (click)="picked.emit(true)"
-      >
+      <button type="button" [attr.aria-pressed]="value() === true" [disabled]="disabled()" (click)="picked.emit(true)">
         Yes
       </button>
       <button
@@ -27,12 +17,7 @@ import {
       >
         No
       </button>
-      <button
-        type="button"
-        [attr.aria-pressed]="value() === null"
-        [disabled]="disabled()"
-        (click)="picked.emit(null)"
-      >
+      <button type="button" [attr.aria-pressed]="value() === null" [disabled]="disabled()" (click)="picked.emit(null)">
         ?<span class="sr-only"> not known</span>
       </button>
     </div>

@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { MACHINE_KIND_WORDS } from "@iron/core";
@@ -48,9 +42,7 @@ export class FloorPlace {
       switchMap(() =>
         this.api.get("floor", "/floor").pipe(
           map((floor): Loaded => ({ floor, wrong: "" })),
-          catchError((error: unknown) =>
-            of<Loaded>({ floor: null, wrong: problemFrom(error).detail }),
-          ),
+          catchError((error: unknown) => of<Loaded>({ floor: null, wrong: problemFrom(error).detail })),
         ),
       ),
       takeUntilDestroyed(),
@@ -59,24 +51,11 @@ export class FloorPlace {
   );
   protected readonly view = computed(() => {
     const floor = this.loaded()?.floor;
-    return floor
-      ? floorView(
-          floor,
-          MACHINE_KIND_WORDS,
-          this.preferences.system(),
-          this.q() ?? "",
-        )
-      : null;
+    return floor ? floorView(floor, MACHINE_KIND_WORDS, this.preferences.system(), this.q() ?? "") : null;
   });
-  protected readonly retired = computed(
-    () => this.loaded()?.floor?.retired ?? [],
-  );
-  protected readonly alarm = computed(() =>
-    backupAlarm(this.loaded()?.floor?.backup ?? null, new Date()),
-  );
-  protected readonly unit = computed(() =>
-    this.preferences.system() === "metric" ? "µm" : "tenths",
-  );
+  protected readonly retired = computed(() => this.loaded()?.floor?.retired ?? []);
+  protected readonly alarm = computed(() => backupAlarm(this.loaded()?.floor?.backup ?? null, new Date()));
+  protected readonly unit = computed(() => (this.preferences.system() === "metric" ? "µm" : "tenths"));
   protected readonly ghosts = Array.from({ length: 8 }, (_, i) => i);
 
   constructor() {
@@ -89,14 +68,12 @@ export class FloorPlace {
   }
 
   protected revive(id: number): void {
-    this.api
-      .post("reviveMachine", `/machines/${id}/revive`, undefined)
-      .subscribe({
-        next: (machine) => {
-          this.notices.say(`${machine.nickname} is back on the floor.`);
-          this.reload.next();
-        },
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("reviveMachine", `/machines/${id}/revive`, undefined).subscribe({
+      next: (machine) => {
+        this.notices.say(`${machine.nickname} is back on the floor.`);
+        this.reload.next();
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 }

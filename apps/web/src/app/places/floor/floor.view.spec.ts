@@ -24,11 +24,7 @@ describe("floorView", () => {
     trend: null,
     openRunId: null,
   });
-  const machine = (
-    id: number,
-    nickname: string,
-    axes: FloorAxis[],
-  ): Floor["machines"][number] => ({
+  const machine = (id: number, nickname: string, axes: FloorAxis[]): Floor["machines"][number] => ({
     id,
     nickname,
     bay: String(id),
@@ -54,14 +50,8 @@ describe("floorView", () => {
   it("puts first what needs attention and says it", () => {
     const view = floorView(floor, MACHINE_KIND_WORDS, "metric", "", NOW);
     expect(view.heading).toBe("One machine wants you");
-    expect(view.machines.map((m) => m.nickname)).toEqual([
-      "Bittern",
-      "Knot",
-      "Curlew",
-    ]);
-    expect(view.machines[0].says).toBe(
-      "Z loses 27.0 µm at reversal, over its limit.",
-    );
+    expect(view.machines.map((m) => m.nickname)).toEqual(["Bittern", "Knot", "Curlew"]);
+    expect(view.machines[0].says).toBe("Z loses 27.0 µm at reversal, over its limit.");
     expect(view.machines[0].axes.map((a) => a.state)).toEqual(["sound", "act"]);
     expect(view.machines[1].axes[0]).toMatchObject({
       state: "unknown",
@@ -71,38 +61,48 @@ describe("floorView", () => {
   });
 
   it("an open case goes before a loss over the limit, and leads to it", () => {
-    const bittern = { ...floor.machines[2], openCases: [{ id: 7, axisId: 90 }, { id: 8, axisId: 88 }] }; // prettier-ignore
-    const view = floorView({ machines: [...floor.machines, { ...bittern, id: 4, nickname: "Wren" }], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW); // prettier-ignore
+    const bittern = {
+      ...floor.machines[2],
+      openCases: [
+        { id: 7, axisId: 90 },
+        { id: 8, axisId: 88 },
+      ],
+    };
+    const view = floorView(
+      { machines: [...floor.machines, { ...bittern, id: 4, nickname: "Wren" }], retired: [] },
+      MACHINE_KIND_WORDS,
+      "metric",
+      "",
+      NOW,
+    );
     const [first] = view.machines;
     expect(first.nickname).toBe("Wren");
     expect(first.says).toBe("Z: case 7 is open, and 1 more.");
-    expect(first.action).toEqual({ label: "Go on with the case", link: ["/machines", 4, "axes", 90, "locate"] }); // prettier-ignore
+    expect(first.action).toEqual({ label: "Go on with the case", link: ["/machines", 4, "axes", 90, "locate"] });
   });
 
   it("a job at work goes first, a first check that is due is said", () => {
-    const at = (checkOn: string | null) => ({ ...floor.machines[0], jobs: [{ id: 3, title: "Set the gib, X", checkOn }] }); // prettier-ignore
-    const say = (checkOn: string | null) => floorView({ machines: [at(checkOn)], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).machines[0]; // prettier-ignore
+    const at = (checkOn: string | null) => ({
+      ...floor.machines[0],
+      jobs: [{ id: 3, title: "Set the gib, X", checkOn }],
+    });
+    const say = (checkOn: string | null) =>
+      floorView({ machines: [at(checkOn)], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).machines[0];
     expect(say(null).says).toBe("Job 3 is at work: Set the gib, X.");
-    expect(say(null).action).toEqual({ label: "Go on with the job", link: ["/jobs", 3] }); // prettier-ignore
+    expect(say(null).action).toEqual({ label: "Go on with the job", link: ["/jobs", 3] });
     expect(say("2026-03-02").says).toContain("First check after job 3 is due");
   });
 
   it("a forgotten point is said where nothing else is, and leads to the rounds", () => {
-    const dry = { ...floor.machines[0], lube: "Y chain: lubrication 198 days late." }; // prettier-ignore
-    const [row] = floorView({ machines: [dry], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).machines; // prettier-ignore
+    const dry = { ...floor.machines[0], lube: "Y chain: lubrication 198 days late." };
+    const [row] = floorView({ machines: [dry], retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).machines;
     expect(row.says).toContain("198 days late");
     expect(row.action?.link).toEqual(["/rounds"]);
   });
 
   it("finds by nickname, bay and kind, in either unit", () => {
-    expect(
-      floorView(floor, MACHINE_KIND_WORDS, "inch", "bay 3", NOW).machines,
-    ).toHaveLength(1);
-    expect(
-      floorView(floor, MACHINE_KIND_WORDS, "inch", "zebra", NOW).heading,
-    ).toBe("No machines found for “zebra”");
-    expect(
-      floorView(floor, MACHINE_KIND_WORDS, "inch", "", NOW).machines[0].says,
-    ).toContain("10.63 tenths");
+    expect(floorView(floor, MACHINE_KIND_WORDS, "inch", "bay 3", NOW).machines).toHaveLength(1);
+    expect(floorView(floor, MACHINE_KIND_WORDS, "inch", "zebra", NOW).heading).toBe("No machines found for “zebra”");
+    expect(floorView(floor, MACHINE_KIND_WORDS, "inch", "", NOW).machines[0].says).toContain("10.63 tenths");
   });
 });

@@ -66,17 +66,12 @@ function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
   const value = last
     ? formatDeviation(Math.abs(last.lostMm), {
         system,
-        expandedMm: Math.max(
-          last.expandedMm,
-          system === "metric" ? 0.003 : 0.0008,
-        ),
+        expandedMm: Math.max(last.expandedMm, system === "metric" ? 0.003 : 0.0008),
         bare: true,
       })
     : "?";
   const age = last ? ageWords(last.at, now) : "";
-  const said = last
-    ? `${formatWithU(last.lostMm, last.expandedMm, { system })} lost, ${age}`
-    : "never measured";
+  const said = last ? `${formatWithU(last.lostMm, last.expandedMm, { system })} lost, ${age}` : "never measured";
   return {
     id: axis.id,
     letter: axis.letter,
@@ -84,9 +79,7 @@ function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
     word: last ? lossWord(last, axis) : "unknown",
     value,
     age,
-    bar: last
-      ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT)
-      : 0,
+    bar: last ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT) : 0,
     limit: LIMIT_AT,
     label: `${axis.letter}: ${said}, limit ${formatLimit(axis.repairMm, system)}`,
   };
@@ -110,10 +103,9 @@ function perMonth(axis: FloorAxis, system: UnitSystem): string {
 /** What a machine wants said first, and how urgent it is: the higher the rank, the higher up. */
 function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
   const open = machine.axes.find((a) => a.openRunId !== null);
-  const found = (want: AxisState): FloorAxis | undefined =>
-    machine.axes.find((a) => stateOf(a) === want);
+  const found = (want: AxisState): FloorAxis | undefined => machine.axes.find((a) => stateOf(a) === want);
   const act = found("act");
-  const job = machine.jobs.find((j) => !j.checkOn) ?? machine.jobs[0] as FloorMachine["jobs"][number] | undefined; // prettier-ignore
+  const job = machine.jobs.find((j) => !j.checkOn) ?? (machine.jobs[0] as FloorMachine["jobs"][number] | undefined);
   if (job)
     return {
       says: job.checkOn
@@ -125,14 +117,13 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
       rank: job.checkOn ? 3.5 : 4.6,
       link: ["/jobs", job.id],
     };
-  const asked = machine.openCases[0] as
-    FloorMachine["openCases"][number] | undefined;
+  const asked = machine.openCases[0] as FloorMachine["openCases"][number] | undefined;
   const about = machine.axes.find((a) => a.id === asked?.axisId);
   if (asked && about) {
     const more = machine.openCases.length - 1;
     return {
       says: `${about.letter}: case ${asked.id} is open${more ? `, and ${more} more` : ""}.`,
-      then: about.last && stateOf(about) === "act" ? "It loses more than its limit." : "", // prettier-ignore
+      then: about.last && stateOf(about) === "act" ? "It loses more than its limit." : "",
       verb: "Go on with the case",
       axis: about,
       rank: 4.5,
@@ -171,8 +162,7 @@ function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
       rank: 3,
     };
   }
-  const watch =
-    machine.axes.find((a) => lossWord(a.last, a) === "watch") ?? found("watch");
+  const watch = machine.axes.find((a) => lossWord(a.last, a) === "watch") ?? found("watch");
   if (watch)
     return {
       says: `${watch.letter} is ${lossWord(watch.last, watch) === "watch" ? "" : "perhaps "}past what can be left, under its limit.`,
@@ -230,12 +220,10 @@ function linkFor(machine: FloorMachine, says: Says): MachineView["action"] {
   if (says.link) return { label: says.verb, link: says.link };
   if (!says.axis) return { label: says.verb, link: ["/machines", machine.id] };
   const base = ["/machines", machine.id, "axes", says.axis.id];
-  if (says.verb === "See trend")
-    return { label: says.verb, link: [...base, "history"] };
+  if (says.verb === "See trend") return { label: says.verb, link: [...base, "history"] };
   if (says.verb === "Go on" && says.axis.openRunId !== null)
     return { label: says.verb, link: [...base, "runs", says.axis.openRunId] };
-  if (says.verb === "Go on with the case")
-    return { label: says.verb, link: [...base, "locate"] };
+  if (says.verb === "Go on with the case") return { label: says.verb, link: [...base, "locate"] };
   return { label: says.verb, link: [...base, "measure"] };
 }
 
@@ -249,11 +237,7 @@ export function floorView(
 ): FloorView {
   const wanted = query.trim().toLowerCase();
   const machines = floor.machines
-    .filter((m) =>
-      `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`
-        .toLowerCase()
-        .includes(wanted),
-    )
+    .filter((m) => `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
     .map((machine): MachineView => {
       const says = whatItSays(machine, system);
       return {
@@ -269,10 +253,7 @@ export function floorView(
         rank: says.rank,
       };
     })
-    .sort(
-      (a, b) =>
-        b.rank - a.rank || a.bay.localeCompare(b.bay, "en", { numeric: true }),
-    );
+    .sort((a, b) => b.rank - a.rank || a.bay.localeCompare(b.bay, "en", { numeric: true }));
   const wanting = machines.filter((m) => m.rank > 2).length;
   if (wanted)
     return {
@@ -280,8 +261,6 @@ export function floorView(
       machines,
     };
   const heading =
-    wanting === 0
-      ? "No machine wants you"
-      : `${countWords(wanting, "machine wants", "machines want")} you`;
+    wanting === 0 ? "No machine wants you" : `${countWords(wanting, "machine wants", "machines want")} you`;
   return { heading, machines };
 }

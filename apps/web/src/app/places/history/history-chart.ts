@@ -4,11 +4,7 @@ import { monthWords } from "../../shared/words";
 import type { HistoryChartData } from "./history.view";
 
 /** Loss over time with U as bars, the limits as named lines, events as upright lines. */
-export function historyChart(
-  data: HistoryChartData,
-  unit: string,
-  ink: Ink,
-): ChartConfiguration {
+export function historyChart(data: HistoryChartData, unit: string, ink: Ink): ChartConfiguration {
   const line = (value: number, colour: string, text: string) => ({
     type: "line" as const,
     yMin: value,
@@ -46,9 +42,7 @@ export function historyChart(
   const annotations = {
     leave: line(data.leave, ink.brass, "leave up to here"),
     repair: line(data.repair, ink.oxide, "limit: repair above"),
-    ...Object.fromEntries(
-      data.events.map((e, i) => [`event${i}`, upright(e.x, e.text)]),
-    ),
+    ...Object.fromEntries(data.events.map((e, i) => [`event${i}`, upright(e.x, e.text)])),
   };
   const xs = [...data.points.map((p) => p.x), ...data.events.map((e) => e.x)];
   const month = 30 * 86_400_000;
@@ -83,8 +77,7 @@ export function historyChart(
             color: ink.graphite,
             maxTicksLimit: 6,
             maxRotation: 0,
-            callback: (v: number | string) =>
-              monthWords(new Date(Number(v)).toISOString()),
+            callback: (v: number | string) => monthWords(new Date(Number(v)).toISOString()),
           },
         },
         y: {

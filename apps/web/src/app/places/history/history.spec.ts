@@ -6,10 +6,26 @@ import { answer, refuse, setUpBed, show } from "../../../testing/place";
 import { Preferences } from "../../data/preferences";
 import { HistoryPlace } from "./history";
 
-const run = (id: number, day: number, lostMm: number, over: Partial<RunSummary> = {}): RunSummary => ({
-  id, axisId: 2, kind: "two-sided", state: "finished", at: `2026-02-${String(day).padStart(2, "0")}T08:00:00Z`, by: "Ama", lostMm, expandedMm: 0.001, placeMm: 300, imported: false, ...over,
-}) as unknown as RunSummary; // prettier-ignore
-const history = { axisId: 2, typed: [], runs: [run(1, 1, 0.01), run(2, 10, 0.012), run(3, 20, 0.02), run(4, 24, 0.021)], events: [] }; // prettier-ignore
+const run = (id: number, day: number, lostMm: number, over: Partial<RunSummary> = {}): RunSummary =>
+  ({
+    id,
+    axisId: 2,
+    kind: "two-sided",
+    state: "finished",
+    at: `2026-02-${String(day).padStart(2, "0")}T08:00:00Z`,
+    by: "Ama",
+    lostMm,
+    expandedMm: 0.001,
+    placeMm: 300,
+    imported: false,
+    ...over,
+  }) as unknown as RunSummary;
+const history = {
+  axisId: 2,
+  typed: [],
+  runs: [run(1, 1, 0.01), run(2, 10, 0.012), run(3, 20, 0.02), run(4, 24, 0.021)],
+  events: [],
+};
 
 describe("the history of an axis", () => {
   let http: HttpTestingController;
@@ -26,7 +42,12 @@ describe("the history of an axis", () => {
     return show(HistoryPlace);
   };
   const again = (of: object = history): void => {
-    answer(http.expectOne("/api/machines/1"), { id: 1, nickname: "Heron", bay: "3", axes: [{ id: 2, machineId: 1, version: 1, config: CONFIG, retiredAt: null }] }); // prettier-ignore
+    answer(http.expectOne("/api/machines/1"), {
+      id: 1,
+      nickname: "Heron",
+      bay: "3",
+      axes: [{ id: 2, machineId: 1, version: 1, config: CONFIG, retiredAt: null }],
+    });
     answer(http.expectOne("/api/axes/2/history"), of);
   };
 
@@ -61,12 +82,12 @@ describe("the history of an axis", () => {
     expect(page.alerts()).toBe("What happened is empty: say at least a word.");
     page.type("What was done or happened", "repair");
     page.press("Note it");
-    refuse(http.expectOne("/api/axes/2/events"), 422, "That day is still to come."); // prettier-ignore
+    refuse(http.expectOne("/api/axes/2/events"), 422, "That day is still to come.");
     expect(page.alerts()).toBe("That day is still to come.");
     expect(page.value("What was done or happened")).toBe("repair");
   });
 
   it("an axis that was never measured says what to do", () => {
-    expect(open({ runs: [], typed: [], events: [] }).text()).toMatch(/[Nn]othing|never|[Nn]o test/); // prettier-ignore
+    expect(open({ runs: [], typed: [], events: [] }).text()).toMatch(/[Nn]othing|never|[Nn]o test/);
   });
 });

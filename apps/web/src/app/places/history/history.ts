@@ -1,20 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  linkedSignal,
-  signal,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import {
-  dayOf,
-  noonOf,
-  TEST_KINDS,
-  TEST_WORDS,
-  type TestKind,
-} from "@iron/core";
+import { dayOf, noonOf, TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
 import type { AxisEvent } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
@@ -24,22 +10,9 @@ import { ChartView, type DrawChart } from "../../shared/chart";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../axis/axis-context";
 import { historyChart } from "./history-chart";
-import {
-  comparisonSentence,
-  historyChartData,
-  historyRows,
-  measuredOf,
-  trendSentence,
-} from "./history.view";
+import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
 
-const EVENT_KINDS = [
-  "repair",
-  "adjustment",
-  "crash",
-  "move",
-  "lubrication",
-  "note",
-] as const;
+const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
 
 @Component({
   selector: "ip-history",
@@ -64,7 +37,7 @@ export class HistoryPlace {
       const counted = TEST_KINDS.map((k) => ({ k, n: measuredOf(history, k).length })).sort((a, b) => b.n - a.n);
       return counted[0].n > 0 ? counted[0].k : "all";
     },
-  }); // prettier-ignore
+  });
   protected readonly kinds = TEST_KINDS.map((kind) => ({
     kind,
     name: TEST_WORDS[kind].name,
@@ -83,9 +56,7 @@ export class HistoryPlace {
         words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}`,
       })),
       data: historyChartData(history, kind, axis.config, system),
-      events: history.events
-        .map((e) => ({ ...e, when: momentWords(e.at) }))
-        .reverse(),
+      events: history.events.map((e) => ({ ...e, when: momentWords(e.at) })).reverse(),
       any: history.runs.length + history.typed.length > 0,
     };
   });
@@ -95,24 +66,22 @@ export class HistoryPlace {
     const unit = this.preferences.system() === "metric" ? "µm" : "tenths";
     return (ink) => historyChart(view.data, unit, ink);
   });
-  private readonly measuredKeys = computed(() => (this.view()?.measured ?? []).map((m) => m.key)); // prettier-ignore
+  private readonly measuredKeys = computed(() => (this.view()?.measured ?? []).map((m) => m.key));
   /** The two that are compared: the last ones, until others are chosen that are still shown. */
-  protected readonly first = linkedSignal<readonly string[], string>({ source: this.measuredKeys, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-2) ?? "" }); // prettier-ignore
-  protected readonly second = linkedSignal<readonly string[], string>({ source: this.measuredKeys, computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-1) ?? "" }); // prettier-ignore
+  protected readonly first = linkedSignal<readonly string[], string>({
+    source: this.measuredKeys,
+    computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-2) ?? "",
+  });
+  protected readonly second = linkedSignal<readonly string[], string>({
+    source: this.measuredKeys,
+    computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-1) ?? "",
+  });
   protected readonly comparison = computed(() => {
     const history = this.context.history();
-    return history
-      ? comparisonSentence(
-          history,
-          this.first(),
-          this.second(),
-          this.preferences.system(),
-        )
-      : "";
+    return history ? comparisonSentence(history, this.first(), this.second(), this.preferences.system()) : "";
   });
   protected readonly exportBase = computed(
-    () =>
-      `/api/axes/${this.context.axis()?.id}/history/export?system=${this.preferences.system()}`,
+    () => `/api/axes/${this.context.axis()?.id}/history/export?system=${this.preferences.system()}`,
   );
   protected readonly eventKind = signal<AxisEvent["kind"]>("repair");
   protected readonly eventText = signal("");
@@ -154,16 +123,11 @@ export class HistoryPlace {
         },
         error: (error: unknown) => {
           const problem = problemFrom(error);
-          this.eventWrong.set(
-            fieldErrors(problem).get("text") ?? problem.detail,
-          );
+          this.eventWrong.set(fieldErrors(problem).get("text") ?? problem.detail);
         },
       });
   }
 }
 
-const stays = (
-  keys: readonly string[],
-  key: string | undefined,
-): string | undefined =>
+const stays = (keys: readonly string[], key: string | undefined): string | undefined =>
   key !== undefined && keys.includes(key) ? key : undefined;

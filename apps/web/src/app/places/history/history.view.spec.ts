@@ -3,25 +3,14 @@ import type { History, RunSummary } from "@iron/contract";
 import { chainView } from "../../chain/chain-strip";
 import { ageWords, countWords, dayWords } from "../../shared/words";
 import { differences, numberFrom, numberText } from "../axis/config-fields";
-import {
-  comparisonSentence,
-  historyChartData,
-  historyRows,
-  measuredOf,
-  trendSentence,
-} from "./history.view";
+import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
 
 const config = defaultAxis("vertical-centre", "Z");
 const NOW = new Date("2026-03-03T12:00:00Z");
 
 describe("the chain, the axis form, the history and words", () => {
   it("draws what nobody looked at as unknown", () => {
-    const links = chainView(
-      config,
-      { lostMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() },
-      "metric",
-      NOW,
-    );
+    const links = chainView(config, { lostMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() }, "metric", NOW);
     expect(links.find((l) => l.id === "screw")).toMatchObject({
       known: false,
       state: "unknown",
@@ -36,13 +25,7 @@ describe("the chain, the axis form, the history and words", () => {
     expect(numberText(0.025, "limits.repairMm", "metric")).toBe("25");
     expect(numberFrom("1", "travelMm", "inch")).toBe(25.4);
     expect(numberFrom("abc", "travelMm", "metric")).toBeNaN();
-    expect(
-      differences(
-        { ...config, travelMm: 640 },
-        { ...config, travelMm: 650 },
-        "metric",
-      ),
-    ).toEqual([
+    expect(differences({ ...config, travelMm: 640 }, { ...config, travelMm: 650 }, "metric")).toEqual([
       { path: "travelMm", label: "Travel", mine: "640 mm", theirs: "650 mm" },
     ]);
   });
@@ -80,12 +63,8 @@ describe("the chain, the axis form, the history and words", () => {
       { runId: 1, jobId: null },
     ]);
     const [first, second] = measuredOf(history, "all").map((m) => m.key);
-    expect(comparisonSentence(history, first, second, "metric")).toContain(
-      "so it is real",
-    );
-    expect(
-      historyChartData(history, "all", config, "metric").points.map((q) => q.y),
-    ).toEqual([20, 4]);
+    expect(comparisonSentence(history, first, second, "metric")).toContain("so it is real");
+    expect(historyChartData(history, "all", config, "metric").points.map((q) => q.y)).toEqual([20, 4]);
   });
 
   it("tells a real change from a seeming one, and a trend", () => {
@@ -107,23 +86,12 @@ describe("the chain, the axis form, the history and words", () => {
       typed: [],
       events: [],
     };
-    expect(comparisonSentence(history, "run 1", "run 2", "metric")).toContain(
-      "within the uncertainty",
+    expect(comparisonSentence(history, "run 1", "run 2", "metric")).toContain("within the uncertainty");
+    expect(comparisonSentence(history, "run 1", "run 3", "metric")).toContain("so it is real");
+    expect(comparisonSentence(history, "run 1", "run 1", "metric")).toBe("Choose two different measurements.");
+    expect(trendSentence({ ...history, runs: history.runs.slice(1) }, "all", config, "metric")).toContain(
+      "needs three",
     );
-    expect(comparisonSentence(history, "run 1", "run 3", "metric")).toContain(
-      "so it is real",
-    );
-    expect(comparisonSentence(history, "run 1", "run 1", "metric")).toBe(
-      "Choose two different measurements.",
-    );
-    expect(
-      trendSentence(
-        { ...history, runs: history.runs.slice(1) },
-        "all",
-        config,
-        "metric",
-      ),
-    ).toContain("needs three");
   });
 
   it("says days, ages and counts as people do", () => {

@@ -38,23 +38,15 @@ export interface HistoryRow {
 type MeasuredRun = RunSummary & { lostMm: number; expandedMm: number };
 
 function isMeasured(run: RunSummary): run is MeasuredRun {
-  return (
-    run.state === "finished" && run.lostMm !== null && run.expandedMm !== null
-  );
+  return run.state === "finished" && run.lostMm !== null && run.expandedMm !== null;
 }
 
-const byTime = (a: { at: string }, b: { at: string }): number =>
-  a.at.localeCompare(b.at);
+const byTime = (a: { at: string }, b: { at: string }): number => a.at.localeCompare(b.at);
 const typedKey = (one: TypedLoss): string => `job ${one.jobId} ${one.at}`;
 
-export function measuredOf(
-  history: History,
-  kind: TestKind | "all",
-): readonly Measured[] {
+export function measuredOf(history: History, kind: TestKind | "all"): readonly Measured[] {
   return [
-    ...history.runs
-      .filter(isMeasured)
-      .map((r) => ({ ...r, key: `run ${r.id}` })),
+    ...history.runs.filter(isMeasured).map((r) => ({ ...r, key: `run ${r.id}` })),
     ...history.typed.map((t) => ({ ...t, key: typedKey(t) })),
   ]
     .filter((r) => (kind === "all" ? !isSplitTest(r.kind) : r.kind === kind))
@@ -64,13 +56,8 @@ export function measuredOf(
 const lossText = (mm: number, U: number, system: UnitSystem): string =>
   `${formatDeviation(mm, { system, expandedMm: U, bare: true })} ± ${formatDeviation(U, { system, expandedMm: U })}`;
 
-export function historyRows(
-  history: History,
-  kind: TestKind | "all",
-  system: UnitSystem,
-): readonly HistoryRow[] {
-  const wanted = (r: { kind: TestKind }): boolean =>
-    kind === "all" || r.kind === kind;
+export function historyRows(history: History, kind: TestKind | "all", system: UnitSystem): readonly HistoryRow[] {
+  const wanted = (r: { kind: TestKind }): boolean => kind === "all" || r.kind === kind;
   const typed = history.typed.filter(wanted).map((t) => ({
     key: typedKey(t),
     runId: null,
@@ -107,13 +94,9 @@ export function trendSentence(
   config: AxisConfig,
   system: UnitSystem,
 ): string {
-  const repaired =
-    history.events
-      .filter((e) => e.kind === "repair" || e.kind === "adjustment")
-      .at(-1)?.at ?? "";
+  const repaired = history.events.filter((e) => e.kind === "repair" || e.kind === "adjustment").at(-1)?.at ?? "";
   const points = measuredOf(history, kind).filter((r) => r.at > repaired);
-  if (points.length < 3)
-    return "A trend needs three measurements of the same kind since the last repair.";
+  if (points.length < 3) return "A trend needs three measurements of the same kind since the last repair.";
   const trend = lossTrend(
     points.map((p) => ({
       atMs: Date.parse(p.at),
@@ -125,22 +108,14 @@ export function trendSentence(
   if (!trend) return "The measurements lie too close together for a trend.";
   const U = trend.expandedPerMonthMm;
   const slope = `${formatDeviation(trend.perMonthMm, { system, expandedMm: U, signed: true })} ± ${formatDeviation(U, { system, expandedMm: U })} a month`;
-  if (!trend.significant)
-    return `No trend: ${slope} is within its uncertainty.`;
+  if (!trend.significant) return `No trend: ${slope} is within its uncertainty.`;
   if (trend.reachesLimitAtMs === null) return `It changes by ${slope}.`;
   return `It grows by ${slope}; the limit is reached about ${monthWords(new Date(trend.reachesLimitAtMs).toISOString())} if it goes on like this.`;
 }
 
 /** Is the change between two measurements larger than its uncertainty? */
-export function comparisonSentence(
-  history: History,
-  firstKey: string,
-  secondKey: string,
-  system: UnitSystem,
-): string {
-  const pair = measuredOf(history, "all").filter(
-    (r) => r.key === firstKey || r.key === secondKey,
-  );
+export function comparisonSentence(history: History, firstKey: string, secondKey: string, system: UnitSystem): string {
+  const pair = measuredOf(history, "all").filter((r) => r.key === firstKey || r.key === secondKey);
   if (pair.length < 2) return "Choose two different measurements.";
   const [earlier, later] = pair.map((r) => ({
     atMs: Date.parse(r.at),
@@ -156,8 +131,7 @@ export function comparisonSentence(
   return (
     (c.significant
       ? `It changed by ${change}: more than the uncertainty, so it is real.`
-      : `The difference of ${change} is within the uncertainty: nothing has changed that these tests can see.`) +
-    mixed
+      : `The difference of ${change} is within the uncertainty: nothing has changed that these tests can see.`) + mixed
   );
 }
 

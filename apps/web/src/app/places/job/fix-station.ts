@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from "@angular/core"; // prettier-ignore
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+} from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { ActivatedRoute, Router, RouterLink } from "@angular/router";
 import { catchError, map, of } from "rxjs";
@@ -85,12 +94,13 @@ export class FixStation {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
-  private readonly shop = toSignal(this.api.get("shop", "/shop").pipe(catchError(() => of(null))), { initialValue: null }); // prettier-ignore
+  private readonly shop = toSignal(this.api.get("shop", "/shop").pipe(catchError(() => of(null))), {
+    initialValue: null,
+  });
   /** The cause that a verdict names, or the job asked for by address. */
-  private readonly wanted = toSignal(
-    inject(ActivatedRoute).queryParamMap.pipe(map((q) => q.get("cause") ?? "")),
-    { initialValue: "" },
-  );
+  private readonly wanted = toSignal(inject(ActivatedRoute).queryParamMap.pipe(map((q) => q.get("cause") ?? "")), {
+    initialValue: "",
+  });
   protected readonly jobs = signal<readonly JobSummary[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly options = signal<JobOptions>(DEFAULT_OPTIONS);
@@ -100,7 +110,7 @@ export class FixStation {
     source: this.context.axis,
     computation: (axis) => {
       const kind = JOB_OF_CAUSE[this.wanted()] as JobKindId | undefined;
-      return axis && kind && jobKind(kind).fits(axis.config) ? { [keyOf(axis.id, kind)]: true } : {}; // prettier-ignore
+      return axis && kind && jobKind(kind).fits(axis.config) ? { [keyOf(axis.id, kind)]: true } : {};
     },
   });
   protected readonly choices = computed(() => {
@@ -115,9 +125,14 @@ export class FixStation {
     this.context.axes().flatMap((axis) =>
       jobChoices(axis, null)
         .filter((j) => this.chosen()[keyOf(axis.id, j.id)])
-        .map((j) => ({ axisId: axis.id, letter: axis.config.letter, kind: j.id as JobKindId, loose: this.looseFor(axis.id, j.id as JobKindId) })),
+        .map((j) => ({
+          axisId: axis.id,
+          letter: axis.config.letter,
+          kind: j.id as JobKindId,
+          loose: this.looseFor(axis.id, j.id as JobKindId),
+        })),
     ),
-  ); // prettier-ignore
+  );
   private readonly sheet = computed(() => {
     const items = this.items();
     if (items.length === 0) return null;
@@ -136,7 +151,7 @@ export class FixStation {
     const plan = this.sheet();
     if (plan === null || typeof plan === "string") return null;
     const estimate = estimateJob(plan);
-    const sum = (value: number): string => money(value, this.shop()?.currency ?? "EUR"); // prettier-ignore
+    const sum = (value: number): string => money(value, this.shop()?.currency ?? "EUR");
     return {
       steps: plan.steps.map((s) => ({
         id: s.id,
@@ -147,24 +162,25 @@ export class FixStation {
       between: `${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}`,
       two: minutesWords(estimate.twoPeopleMinutes),
       people: estimate.people,
-      wait: estimate.waitDays
-        ? `about ${estimate.waitDays} working days at a screw shop`
-        : "",
+      wait: estimate.waitDays ? `about ${estimate.waitDays} working days at a screw shop` : "",
       path: estimate.criticalPath.flatMap((id) => {
         const step = plan.steps.find((s) => s.id === id);
         return step ? [step.title] : [];
       }),
       downtime: `${sum(estimate.downtimeCost)} (${sum(estimate.downtimeBetween[0])} to ${sum(estimate.downtimeBetween[1])})`,
-      parts: estimate.partsCost > 0 ? `parts ${estimate.partsUsual ? "usually " : ""}about ${sum(estimate.partsCost)}` : "no parts to buy", // prettier-ignore
+      parts:
+        estimate.partsCost > 0
+          ? `parts ${estimate.partsUsual ? "usually " : ""}about ${sum(estimate.partsCost)}`
+          : "no parts to buy",
       kit: kitList(plan),
     };
   });
   protected readonly needs = computed(() => {
     const kinds = new Set(this.items().map((i) => i.kind));
-    const any = (...ids: JobKindId[]): boolean => ids.some((id) => kinds.has(id)); // prettier-ignore
+    const any = (...ids: JobKindId[]): boolean => ids.some((id) => kinds.has(id));
     return {
       preload: any("fixed-bearings", "screw", "bearing-preload", "ball-nut"),
-      align: any("fixed-bearings", "screw", "align-screw", "float-bracket", "ball-nut"), // prettier-ignore
+      align: any("fixed-bearings", "screw", "align-screw", "float-bracket", "ball-nut"),
       gib: any("gib"),
       nut: any("ball-nut"),
       bearings: any("fixed-bearings"),
@@ -176,12 +192,18 @@ export class FixStation {
     const axis = this.context.axis();
     const best = this.cases.assessment()?.leading.find((l) => l.probability > 0.5);
     const kind = best ? (JOB_OF_CAUSE[best.cause.id] as JobKindId | undefined) : undefined;
-    if (!axis || !best || !kind || !this.cases.open() || !jobKind(kind).fits(axis.config) || this.is(axis.id, kind)) return null;
-    return { axisId: axis.id, kind, name: jobKind(kind).name, says: `${best.cause.name}, ${Math.round(100 * best.probability)} %` };
-  }); // prettier-ignore
+    if (!axis || !best || !kind || !this.cases.open() || !jobKind(kind).fits(axis.config) || this.is(axis.id, kind))
+      return null;
+    return {
+      axisId: axis.id,
+      kind,
+      name: jobKind(kind).name,
+      says: `${best.cause.name}, ${Math.round(100 * best.probability)} %`,
+    };
+  });
   protected readonly mine = computed(() => {
     const id = this.context.axis()?.id;
-    return (this.jobs() ?? []).filter((j) => id !== undefined && j.axisIds.includes(id)); // prettier-ignore
+    return (this.jobs() ?? []).filter((j) => id !== undefined && j.axisIds.includes(id));
   });
 
   constructor() {
@@ -209,19 +231,12 @@ export class FixStation {
   /** What the case found loose: the sheet names those fasteners. */
   private looseFor(axisId: number, kind: JobKindId): JobItem["loose"] {
     if (kind !== "tighten" || axisId !== this.context.axis()?.id) return [];
-    const cause =
-      this.wanted() ||
-      this.cases.assessment()?.leading.find((l) => l.probability > 0.5)?.cause
-        .id;
+    const cause = this.wanted() || this.cases.assessment()?.leading.find((l) => l.probability > 0.5)?.cause.id;
     const loose = cause ? LOOSE_OF_CAUSE[cause] : undefined;
     return loose ? [loose] : [];
   }
 
-  protected set<K extends keyof JobOptions>(
-    key: K,
-    value: JobOptions[K],
-  ): void {
-    // prettier-ignore
+  protected set<K extends keyof JobOptions>(key: K, value: JobOptions[K]): void {
     this.options.update((o) => ({ ...o, [key]: value }));
   }
 

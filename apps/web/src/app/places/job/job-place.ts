@@ -1,21 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { RouterLink } from "@angular/router";
 import { map, timer } from "rxjs";
-import {
-  jobKind,
-  refuseOrder,
-  type JobKindId,
-  type SignedStep,
-} from "@iron/core";
+import { jobKind, refuseOrder, type JobKindId, type SignedStep } from "@iron/core";
 import { newKey } from "../../data/new-key";
 import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
 import { dayWords } from "../../shared/words";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
-import { aheadWords, beforeAfter, remarks, openLinks,
-  sheetRows, standWords, stepName, stepTime } from "./job.view"; // prettier-ignore
+import { aheadWords, beforeAfter, remarks, openLinks, sheetRows, standWords, stepName, stepTime } from "./job.view";
 import { StepCard } from "./step-card";
 import { Trouble } from "../../shared/trouble";
 
@@ -40,7 +34,7 @@ export class JobPlace {
   protected readonly axis = computed(() => {
     const letter = this.step()?.axis;
     const axes = this.store.axes();
-    return axes.find((a) => a.config.letter === letter) ?? (axes.length ? axes[0] : null); // prettier-ignore
+    return axes.find((a) => a.config.letter === letter) ?? (axes.length ? axes[0] : null);
   });
   /** Links of the shown axis that are undone now. */
   protected readonly opened = computed(() => {
@@ -53,9 +47,8 @@ export class JobPlace {
     const before = this.store.job()?.axes.find((a) => a.axisId === id)?.before;
     return before ?? null;
   });
-  protected readonly anew = computed(
-    () =>
-    (this.store.job()?.events ?? []).flatMap((e) => e.kind === "plan" ? [e.why] : []), // prettier-ignore
+  protected readonly anew = computed(() =>
+    (this.store.job()?.events ?? []).flatMap((e) => (e.kind === "plan" ? [e.why] : [])),
   );
   /** What the first check looks at, as the sheet says it. */
   protected readonly firstCheck = computed(() => {
@@ -77,12 +70,12 @@ export class JobPlace {
   });
   protected readonly compare = computed(() => {
     const [job, progress] = [this.store.job(), this.store.progress()];
-    return job && progress ? beforeAfter(job, progress, this.preferences.system()) : []; // prettier-ignore
+    return job && progress ? beforeAfter(job, progress, this.preferences.system()) : [];
   });
-  private readonly clock = toSignal(timer(0, 20_000).pipe(map(() => Date.now())), { initialValue: Date.now() }); // prettier-ignore
+  private readonly clock = toSignal(timer(0, 20_000).pipe(map(() => Date.now())), { initialValue: Date.now() });
   protected readonly time = computed(() => {
     const job = this.store.job();
-    return job && !job.finishedAt ? stepTime(job, Math.max(this.clock(), Date.now())) : ""; // prettier-ignore
+    return job && !job.finishedAt ? stepTime(job, Math.max(this.clock(), Date.now())) : "";
   });
   protected readonly remarks = computed(() => {
     const progress = this.store.progress();
@@ -97,28 +90,28 @@ export class JobPlace {
     const items = (this.kit() ?? []).flatMap((g) => g.items);
     const ready = this.store.progress()?.ready;
     const count = items.filter((i) => ready?.has(i.name)).length;
-    return count === items.length
-      ? "everything lies ready."
-      : `${count} of ${items.length} lie ready.`;
+    return count === items.length ? "everything lies ready." : `${count} of ${items.length} lie ready.`;
   });
   protected readonly last = computed(() => {
     const progress = this.store.progress();
     const last = progress?.signed.at(-1);
-    return last && progress?.done.has(last.step) && !progress.finished ? last : null; // prettier-ignore
+    return last && progress?.done.has(last.step) && !progress.finished ? last : null;
   });
   /** Something found at the step signed last that may be all that is wrong. */
   protected readonly offersStop = computed(() => {
     const last = this.last();
-    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step); // prettier-ignore
+    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step);
     const find = step?.finds.find((f) => f.id === last?.found);
-    return step && find?.offersStop ? { letter: step.axis ?? "", say: find.say ?? "", title: step.title } : null; // prettier-ignore
+    return step && find?.offersStop ? { letter: step.axis ?? "", say: find.say ?? "", title: step.title } : null;
   });
   /** Work that what was found last asks for besides. */
   protected readonly offersMore = computed(() => {
     const last = this.last();
-    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step); // prettier-ignore
+    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step);
     const find = step?.finds.find((f) => f.id === last?.found);
-    return step?.axis && find?.offers ? { letter: step.axis, job: find.offers, name: jobKind(find.offers).name, say: find.say ?? "" } : null; // prettier-ignore
+    return step?.axis && find?.offers
+      ? { letter: step.axis, job: find.offers, name: jobKind(find.offers).name, say: find.say ?? "" }
+      : null;
   });
   protected readonly left = computed(() => {
     const progress = this.store.progress();
@@ -139,13 +132,12 @@ export class JobPlace {
     });
     // A retest is taken on another page: look for it whenever the step is shown.
     effect(() => {
-      if (this.step()?.retest === "chain")
-        untracked(() => this.store.loadRuns());
+      if (this.step()?.retest === "chain") untracked(() => this.store.loadRuns());
     });
   }
 
   protected sign(draft: SignedStep): void {
-    this.store.act({ kind: "sign", ...draft, key: newKey(), system: this.preferences.system() }); // prettier-ignore
+    this.store.act({ kind: "sign", ...draft, key: newKey(), system: this.preferences.system() });
   }
 
   protected undo(step: string): void {
@@ -179,7 +171,7 @@ export class JobPlace {
   protected keepOrder(): void {
     const order = this.moving();
     if (!order || this.orderWrong().length) return;
-    this.store.act({ kind: "reorder", order: [...order], key: newKey() }); // prettier-ignore
+    this.store.act({ kind: "reorder", order: [...order], key: newKey() });
     this.moving.set(null);
   }
 

@@ -24,13 +24,9 @@ export function readQueue(store: QueueStore, jobId: number): readonly QueuedAct[
   } catch {
     return [];
   }
-} // prettier-ignore
+}
 
-export function writeQueue(
-  store: QueueStore,
-  jobId: number,
-  queue: readonly QueuedAct[],
-): void {
+export function writeQueue(store: QueueStore, jobId: number, queue: readonly QueuedAct[]): void {
   try {
     if (queue.length) store.setItem(nameOf(jobId), JSON.stringify(queue));
     else store.removeItem(nameOf(jobId));
@@ -55,7 +51,7 @@ export function pendingEvents(
       case "undo":
         return [{ kind: "undo", step: act.step, key: act.key, at, by }];
       case "note":
-        return [{ kind: "note", step: act.step, words: act.words, key: act.key, at, by }]; // prettier-ignore
+        return [{ kind: "note", step: act.step, words: act.words, key: act.key, at, by }];
       case "kit":
         return [{ ...act, at, by }];
       default:

@@ -1,5 +1,5 @@
 import { provideHttpClient } from "@angular/common/http";
-import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing"; // prettier-ignore
+import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { DEFAULT_OPTIONS, defaultAxis, planJob } from "@iron/core";
 import type { Job, JobAct } from "@iron/contract";
@@ -7,9 +7,28 @@ import { newSign } from "./job.view";
 import { JobStore } from "./job-store";
 
 const config = defaultAxis("vertical-centre", "X");
-const plan = planJob({ axes: [{ letter: "X", config }], items: [{ letter: "X", kind: "coupling" }], options: DEFAULT_OPTIONS }); // prettier-ignore
-const job = { id: 1, machineId: 2, axes: [], items: [], plan, events: [], photos: [], openedAt: "2026-03-03T08:00:00Z", finishedAt: null } as unknown as Job; // prettier-ignore
-const act: JobAct = { kind: "sign", ...newSign(plan.steps[0]), key: "11111111-1111-4111-8111-111111111111", system: "metric" }; // prettier-ignore
+const plan = planJob({
+  axes: [{ letter: "X", config }],
+  items: [{ letter: "X", kind: "coupling" }],
+  options: DEFAULT_OPTIONS,
+});
+const job = {
+  id: 1,
+  machineId: 2,
+  axes: [],
+  items: [],
+  plan,
+  events: [],
+  photos: [],
+  openedAt: "2026-03-03T08:00:00Z",
+  finishedAt: null,
+} as unknown as Job;
+const act: JobAct = {
+  kind: "sign",
+  ...newSign(plan.steps[0]),
+  key: "11111111-1111-4111-8111-111111111111",
+  system: "metric",
+};
 
 describe("a job’s acts on their way to the server", () => {
   let store: JobStore;
@@ -17,7 +36,7 @@ describe("a job’s acts on their way to the server", () => {
 
   beforeEach(() => {
     localStorage.clear();
-    TestBed.configureTestingModule({ providers: [JobStore, provideHttpClient(), provideHttpClientTesting()] }); // prettier-ignore
+    TestBed.configureTestingModule({ providers: [JobStore, provideHttpClient(), provideHttpClientTesting()] });
     store = TestBed.inject(JobStore);
     http = TestBed.inject(HttpTestingController);
     store.load(1);
@@ -36,7 +55,7 @@ describe("a job’s acts on their way to the server", () => {
     expect(localStorage.getItem("iron-job-1-waiting")).toContain(act.key);
     const sent = http.expectOne("/api/jobs/1/acts");
     expect(sent.request.headers.get("x-working-as")).toBeTruthy();
-    sent.flush({ ...job, events: [{ ...act, at: "2026-03-03T09:00:00Z", by: "Ama" }] }); // prettier-ignore
+    sent.flush({ ...job, events: [{ ...act, at: "2026-03-03T09:00:00Z", by: "Ama" }] });
     expect(localStorage.getItem("iron-job-1-waiting")).toBeNull();
     expect(store.progress()?.done.size).toBe(1);
   });
@@ -48,17 +67,27 @@ describe("a job’s acts on their way to the server", () => {
     expect(store.offline()).toBe(true);
     expect(store.queue()).toHaveLength(1);
     jest.advanceTimersByTime(3500);
-    http.expectOne("/api/jobs/1/acts").flush({ ...job, events: [{ ...act, at: "2026-03-03T09:00:00Z", by: "Ama" }] }); // prettier-ignore
+    http.expectOne("/api/jobs/1/acts").flush({ ...job, events: [{ ...act, at: "2026-03-03T09:00:00Z", by: "Ama" }] });
     expect(store.offline()).toBe(false);
     expect(store.queue()).toEqual([]);
   });
 
   it("what the server refuses is shown with its words until it is read, and does not block the rest", () => {
-    const note: JobAct = { kind: "note", step: plan.steps[0].id, words: "dry", key: "22222222-2222-4222-8222-222222222222" }; // prettier-ignore
+    const note: JobAct = {
+      kind: "note",
+      step: plan.steps[0].id,
+      words: "dry",
+      key: "22222222-2222-4222-8222-222222222222",
+    };
     store.act(act);
     store.act(note);
-    http.expectOne("/api/jobs/1/acts").flush({ type: "about:blank", title: "Conflict", status: 409, detail: "That step is signed already.", current: job }, { status: 409, statusText: "Conflict" }); // prettier-ignore
-    expect(store.refused().map((r) => r.words)).toEqual(["That step is signed already."]); // prettier-ignore
+    http
+      .expectOne("/api/jobs/1/acts")
+      .flush(
+        { type: "about:blank", title: "Conflict", status: 409, detail: "That step is signed already.", current: job },
+        { status: 409, statusText: "Conflict" },
+      );
+    expect(store.refused().map((r) => r.words)).toEqual(["That step is signed already."]);
     http.expectOne("/api/jobs/1/acts").flush(job);
     store.read(act.key);
     expect(store.refused()).toEqual([]);

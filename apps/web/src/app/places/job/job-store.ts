@@ -1,12 +1,5 @@
-import { computed, effect, inject, Injectable, signal } from "@angular/core"; // prettier-ignore
-import type {
-  Axis,
-  IndicatorRecord,
-  Job,
-  JobAct,
-  LinkShare,
-  RunSummary,
-} from "@iron/contract";
+import { computed, effect, inject, Injectable, signal } from "@angular/core";
+import type { Axis, IndicatorRecord, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
 import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
@@ -14,7 +7,7 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { PhotoQueue } from "./photo-queue";
 import { Outbox } from "../../shared/outbox";
-import { pendingEvents, readQueue, writeQueue, type QueuedAct } from "./job-queue"; // prettier-ignore
+import { pendingEvents, readQueue, writeQueue, type QueuedAct } from "./job-queue";
 
 /** A job at the machine: acts go out in order, wait while there is no connection, and go once. */
 @Injectable()
@@ -41,22 +34,20 @@ export class JobStore {
   readonly offline = this.outbox.offline.asReadonly();
   readonly photoRefused = computed(() => {
     const refused = this.photos.refused();
-    return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.words : ""; // prettier-ignore
+    return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.words : "";
   });
   readonly photosWaiting = computed(() => {
     const here = this.job()?.id;
     return this.photos.waiting().filter((p) => p.of === "job" && p.id === here);
   });
   /** Acts the server would not take, with its words: shown until they are read. */
-  readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]); // prettier-ignore
+  readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]);
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
   /** What the shop measures with: a typed loss is as good as its indicator. */
   readonly indicators = signal<readonly IndicatorRecord[]>([]);
   /** What each link of an axis is known to lose, by axis id. */
-  readonly shares = signal<
-    Readonly<Partial<Record<number, readonly LinkShare[]>>>
-  >({});
+  readonly shares = signal<Readonly<Partial<Record<number, readonly LinkShare[]>>>>({});
   readonly progress = computed(() => {
     const job = this.job();
     if (!job) return null;
@@ -94,12 +85,12 @@ export class JobStore {
       error: () => this.indicators.set([]),
     });
     this.api.get("machine", `/machines/${job.machineId}`).subscribe({
-      next: ({ axes }) => this.axes.set(axes.filter((a) => job.axes.some((j) => j.axisId === a.id))), // prettier-ignore
+      next: ({ axes }) => this.axes.set(axes.filter((a) => job.axes.some((j) => j.axisId === a.id))),
       error: () => undefined,
     });
     for (const { axisId } of job.axes)
       this.api.get("axisLedger", `/axes/${axisId}/ledger`).subscribe({
-        next: ({ links }) => this.shares.update((all) => ({ ...all, [axisId]: links })), // prettier-ignore
+        next: ({ links }) => this.shares.update((all) => ({ ...all, [axisId]: links })),
         error: () => undefined,
       });
     this.loadRuns();
@@ -112,11 +103,13 @@ export class JobStore {
     for (const { axisId, letter } of job.axes)
       this.api.get("history", `/axes/${axisId}/history`).subscribe({
         next: ({ runs }) => {
-          const since = runs.filter((r) => r.state === "finished" && r.lostMm !== null && r.at > job.openedAt && !isSplitTest(r.kind)); // prettier-ignore
+          const since = runs.filter(
+            (r) => r.state === "finished" && r.lostMm !== null && r.at > job.openedAt && !isSplitTest(r.kind),
+          );
           this.runs.update((all) => ({ ...all, [letter]: [...since].reverse() }));
         },
         error: () => undefined,
-      }); // prettier-ignore
+      });
   }
 
   /** Takes an act: shown at once, kept in the browser, sent as soon as it can be. */
@@ -134,6 +127,6 @@ export class JobStore {
 
   /** Takes a photo: kept in the browser, sent as soon as it can be. */
   photo(step: string, file: Blob, caption: string): void {
-    this.photos.add({ key: newKey(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file }); // prettier-ignore
+    this.photos.add({ key: newKey(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file });
   }
 }

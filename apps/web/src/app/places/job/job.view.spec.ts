@@ -1,31 +1,94 @@
 import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
-import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue"; // prettier-ignore
-import { aheadWords, beforeAfter, beforeFigure, jobChoices, newSign, openLinks, remarks, sheetRows, standWords, stateChange, stepLinks, stepTime } from "./job.view"; // prettier-ignore
+import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue";
+import {
+  aheadWords,
+  beforeAfter,
+  beforeFigure,
+  jobChoices,
+  newSign,
+  openLinks,
+  remarks,
+  sheetRows,
+  standWords,
+  stateChange,
+  stepLinks,
+  stepTime,
+} from "./job.view";
 
-const config = { ...defaultAxis("vertical-centre", "Z"), lockNut: "double-nut-tab" as const }; // prettier-ignore
-const axis: Axis = { id: 6, machineId: 2, version: 1, retiredAt: null, config } as unknown as Axis; // prettier-ignore
-const plan = planJob({ axes: [{ letter: "Z", config }], items: [{ letter: "Z", kind: "fixed-bearings" }], options: DEFAULT_OPTIONS }); // prettier-ignore
+const config = { ...defaultAxis("vertical-centre", "Z"), lockNut: "double-nut-tab" as const };
+const axis: Axis = { id: 6, machineId: 2, version: 1, retiredAt: null, config } as unknown as Axis;
+const plan = planJob({
+  axes: [{ letter: "Z", config }],
+  items: [{ letter: "Z", kind: "fixed-bearings" }],
+  options: DEFAULT_OPTIONS,
+});
 
 function job(over: Partial<Job> = {}): Job {
   return {
-    id: 1, machineId: 2, nickname: "Godwit", bay: "7", caseId: null, title: "Replace fixed-end bearings, Z",
-    items: [{ letter: "Z", kind: "fixed-bearings" }], options: DEFAULT_OPTIONS,
-    axes: [{ axisId: 6, letter: "Z", leaveMm: 0.01, repairMm: 0.025, before: { lostMm: 0.027, expandedMm: 0.001, runId: 3, at: "2026-03-03T07:40:00Z", kind: "two-sided", placeMm: 230 } }],
-    openedAt: "2026-03-03T08:00:00Z", by: "Ilse", finishedAt: null, checkOn: null,
-    plan: plan as Job["plan"], events: [], photos: [], ...over,
+    id: 1,
+    machineId: 2,
+    nickname: "Godwit",
+    bay: "7",
+    caseId: null,
+    title: "Replace fixed-end bearings, Z",
+    items: [{ letter: "Z", kind: "fixed-bearings" }],
+    options: DEFAULT_OPTIONS,
+    axes: [
+      {
+        axisId: 6,
+        letter: "Z",
+        leaveMm: 0.01,
+        repairMm: 0.025,
+        before: {
+          lostMm: 0.027,
+          expandedMm: 0.001,
+          runId: 3,
+          at: "2026-03-03T07:40:00Z",
+          kind: "two-sided",
+          placeMm: 230,
+        },
+      },
+    ],
+    openedAt: "2026-03-03T08:00:00Z",
+    by: "Ilse",
+    finishedAt: null,
+    checkOn: null,
+    plan: plan as Job["plan"],
+    events: [],
+    photos: [],
+    ...over,
   };
-} // prettier-ignore
-const sign = (step: string, more: object = {}) => ({ kind: "sign" as const, ...newSign(plan.steps.find((s) => s.id === step) ?? plan.steps[0]), step, at: "2026-03-03T09:00:00Z", by: "Tomas", key: step, ...more }); // prettier-ignore
-const upTo = (id: string) => plan.steps.slice(0, plan.steps.findIndex((s) => s.id === id)).map((s) => sign(s.id)); // prettier-ignore
+}
+const sign = (step: string, more: object = {}) => ({
+  kind: "sign" as const,
+  ...newSign(plan.steps.find((s) => s.id === step) ?? plan.steps[0]),
+  step,
+  at: "2026-03-03T09:00:00Z",
+  by: "Tomas",
+  key: step,
+  ...more,
+});
+const upTo = (id: string) =>
+  plan.steps
+    .slice(
+      0,
+      plan.steps.findIndex((s) => s.id === id),
+    )
+    .map((s) => sign(s.id));
 const progressOf = (j: Job) => jobProgress(j.plan, j.events);
 
 describe("what waits for the server", () => {
   const store = (): QueueStore & { all: Map<string, string> } => {
     const all = new Map<string, string>();
-    return { all, getItem: (k) => all.get(k) ?? null, setItem: (k, v) => void all.set(k, v), removeItem: (k) => void all.delete(k) }; // prettier-ignore
+    return {
+      all,
+      getItem: (k) => all.get(k) ?? null,
+      setItem: (k, v) => void all.set(k, v),
+      removeItem: (k) => void all.delete(k),
+    };
   };
-  const act: JobAct = { kind: "note", step: "Z:motor-off", words: "rust", key: "a" }; // prettier-ignore
+  const act: JobAct = { kind: "note", step: "Z:motor-off", words: "rust", key: "a" };
 
   it("survives the tab, job by job, and leaves nothing behind", () => {
     const s = store();
@@ -41,10 +104,12 @@ describe("what waits for the server", () => {
 
   it("is shown as done, once, and never as a sheet planned anew", () => {
     const waiting = [{ act, at: "2026-03-03T09:00:00Z", by: "Ama" }];
-    expect(pendingEvents([], waiting)).toEqual([{ kind: "note", step: "Z:motor-off", words: "rust", key: "a", at: "2026-03-03T09:00:00Z", by: "Ama" }]); // prettier-ignore
+    expect(pendingEvents([], waiting)).toEqual([
+      { kind: "note", step: "Z:motor-off", words: "rust", key: "a", at: "2026-03-03T09:00:00Z", by: "Ama" },
+    ]);
     const known = pendingEvents([], waiting);
     expect(pendingEvents(known, waiting)).toEqual([]);
-    expect(pendingEvents([], [{ act: { kind: "stop-here", letter: "Z", key: "b" }, at: "", by: "" }])).toEqual([]); // prettier-ignore
+    expect(pendingEvents([], [{ act: { kind: "stop-here", letter: "Z", key: "b" }, at: "", by: "" }])).toEqual([]);
   });
 });
 
@@ -66,29 +131,47 @@ describe("a job as it is shown", () => {
 
   it("a row says what its step changed, and no more", () => {
     const before = "power off · head: block · motor off, covers off";
-    expect(stateChange(before, "power off · head: block · hub off the screw, motor off, covers off")).toBe("+ hub off the screw"); // prettier-ignore
-    expect(stateChange(before, "power off · head: brake, block · covers off")).toBe("head: brake, block · no more: motor off"); // prettier-ignore
+    expect(stateChange(before, "power off · head: block · hub off the screw, motor off, covers off")).toBe(
+      "+ hub off the screw",
+    );
+    expect(stateChange(before, "power off · head: brake, block · covers off")).toBe(
+      "head: brake, block · no more: motor off",
+    );
     expect(stateChange(before, before)).toBe("");
-    expect(stateChange("power on · nothing open", "power off · nothing open")).toBe("power off"); // prettier-ignore
+    expect(stateChange("power on · nothing open", "power off · nothing open")).toBe("power off");
   });
 
   it("keeps what was signed on a sheet gone by, as it was said there", () => {
     const before = upTo("Z:lock-open");
     const start = progressOf(job({ events: before })).state;
-    const anew = planJob({ axes: plan.axes, items: [], options: DEFAULT_OPTIONS, start }); // prettier-ignore
+    const anew = planJob({ axes: plan.axes, items: [], options: DEFAULT_OPTIONS, start });
     const why = "fasteners were loose";
-    const j = job({ events: [...before, { kind: "plan", why, plan: anew as Job["plan"], at: "2026-03-03T10:00:00Z", by: "Tomas", key: "p" }] }); // prettier-ignore
+    const j = job({
+      events: [
+        ...before,
+        { kind: "plan", why, plan: anew as Job["plan"], at: "2026-03-03T10:00:00Z", by: "Tomas", key: "p" },
+      ],
+    });
     const rows = sheetRows(j, progressOf(j));
-    expect(rows.slice(0, before.length).map((r) => r.done !== "")).toEqual(before.map(() => true)); // prettier-ignore
-    expect(rows.map((r) => r.name)).toContain("Z · Motor with its brake off, as one piece"); // prettier-ignore
+    expect(rows.slice(0, before.length).map((r) => r.done !== "")).toEqual(before.map(() => true));
+    expect(rows.map((r) => r.name)).toContain("Z · Motor with its brake off, as one piece");
     expect(rows.filter((r) => r.now)).toHaveLength(1);
-    expect(aheadWords(progressOf(j))).toContain(`${before.length} of ${rows.length} steps signed`); // prettier-ignore
+    expect(aheadWords(progressOf(j))).toContain(`${before.length} of ${rows.length} steps signed`);
   });
 
   it("puts before and after side by side with the verdict", () => {
     const j = job();
-    expect(beforeAfter(j, progressOf(j), "metric")[0]).toEqual({ letter: "Z", words: "27.0 ± 1.0 µm before.", passes: null }); // prettier-ignore
-    const done = job({ events: [...upTo("Z:retest-chain"), sign("Z:retest-chain", { figure: { lostMm: 0.006, expandedMm: 0.001, runId: 9 } })] }); // prettier-ignore
+    expect(beforeAfter(j, progressOf(j), "metric")[0]).toEqual({
+      letter: "Z",
+      words: "27.0 ± 1.0 µm before.",
+      passes: null,
+    });
+    const done = job({
+      events: [
+        ...upTo("Z:retest-chain"),
+        sign("Z:retest-chain", { figure: { lostMm: 0.006, expandedMm: 0.001, runId: 9 } }),
+      ],
+    });
     const [after] = beforeAfter(done, progressOf(done), "metric");
     expect(after.passes).toBe(true);
     expect(after.words).toContain("27.0 ± 1.0 µm before, 6.0 ± 1.0 µm after");
@@ -100,24 +183,37 @@ describe("a job as it is shown", () => {
   });
 
   it("collects what was found, changed and accepted; what was as it should be stays quiet", () => {
-    const j = job({ events: [sign("Z:hub-ease", { found: "tight" }), sign("Z:try-end", { found: "rusty", words: "left side" }), sign("Z:shims-in", { kept: "changed", change: "0.10 for 0.15" }), sign("Z:retest-chain", { reason: "screw on order", holdBy: "Ama" })] }); // prettier-ignore
+    const j = job({
+      events: [
+        sign("Z:hub-ease", { found: "tight" }),
+        sign("Z:try-end", { found: "rusty", words: "left side" }),
+        sign("Z:shims-in", { kept: "changed", change: "0.10 for 0.15" }),
+        sign("Z:retest-chain", { reason: "screw on order", holdBy: "Ama" }),
+      ],
+    });
     expect(remarks(progressOf(j))).toEqual([
-      "Z · Try every retainer and housing screw at torque, before any is loosened: rust or fretting dust; left side", // prettier-ignore
+      "Z · Try every retainer and housing screw at torque, before any is loosened: rust or fretting dust; left side",
       "Z · Then the shims, each in its place: changed: 0.10 for 0.15",
-      "Z · Retest: same test, same place, same indicator: accepted: screw on order (Ama)", // prettier-ignore
+      "Z · Retest: same test, same place, same indicator: accepted: screw on order (Ama)",
     ]);
   });
 
   it("says how long step and job have been going", () => {
     const j = job({ events: [sign("Z:measure-before")] });
-    expect(stepTime(j, Date.parse("2026-03-03T09:12:00Z"))).toBe("This step has been going for 12 min, the job for 1 h 12 min."); // prettier-ignore
+    expect(stepTime(j, Date.parse("2026-03-03T09:12:00Z"))).toBe(
+      "This step has been going for 12 min, the job for 1 h 12 min.",
+    );
   });
 
   it("leads from a step to the sums and measurements it needs", () => {
-    const step = (id: string) => plan.steps.find((s) => s.id === id) ?? plan.steps[0]; // prettier-ignore
-    expect(stepLinks(job(), step("Z:set-preload"))[0]).toEqual({ words: "Bearing nut: torque and clamp force", link: ["/sums", "bearing-nut"], axis: 6 }); // prettier-ignore
+    const step = (id: string) => plan.steps.find((s) => s.id === id) ?? plan.steps[0];
+    expect(stepLinks(job(), step("Z:set-preload"))[0]).toEqual({
+      words: "Bearing nut: torque and clamp force",
+      link: ["/sums", "bearing-nut"],
+      axis: 6,
+    });
     const float = { ...step("Z:set-preload"), kind: "float-bracket" };
-    expect(stepLinks(job(), float).at(-1)?.link).toEqual(["/machines", 2, "axes", 6, "set"]); // prettier-ignore
+    expect(stepLinks(job(), float).at(-1)?.link).toEqual(["/machines", 2, "axes", 6, "set"]);
     expect(stepLinks(job(), step("isolate"))).toEqual([]);
   });
 

@@ -51,16 +51,11 @@ export function stateChange(before: string, after: string): string {
 }
 
 /** Every step signed on sheets gone by, then every step of this one, with who signed it and when. */
-export function sheetRows(
-  job: Job,
-  progress: JobProgress,
-): readonly SheetRow[] {
+export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] {
   const signs = signsOf(job.events);
   const signedBy = (id: string): string => {
     const sign = signs.get(id);
-    return sign
-      ? `${momentWords(sign.at)}, ${sign.by}`
-      : "kept here, not sent yet";
+    return sign ? `${momentWords(sign.at)}, ${sign.by}` : "kept here, not sent yet";
   };
   const earlier = progress.earlier.map(({ step }, i): SheetRow => ({
     id: `earlier ${i} ${step.id}`,
@@ -89,15 +84,11 @@ export function sheetRows(
     const axis = row.name.includes(" · ") ? row.name.split(" · ")[0] : "";
     const before = last.get(axis);
     last.set(axis, row.state);
-    return before === undefined
-      ? row
-      : { ...row, state: stateChange(before, row.state) };
+    return before === undefined ? row : { ...row, state: stateChange(before, row.state) };
   });
 }
 
-function signsOf(
-  events: readonly JobEventRecord[],
-): ReadonlyMap<string, { readonly at: string; readonly by: string }> {
+function signsOf(events: readonly JobEventRecord[]): ReadonlyMap<string, { readonly at: string; readonly by: string }> {
   const signs = new Map<string, { at: string; by: string }>();
   for (const e of events) if (e.kind === "sign") signs.set(e.step, e);
   return signs;
@@ -110,9 +101,7 @@ export function aheadWords(progress: JobProgress): string {
   if (progress.finished) return `All ${total} steps are signed.`;
   const estimate = estimateJob(progress.plan, progress.done);
   const [from, to] = estimate.between;
-  const waits = estimate.waitDays
-    ? `, and about ${estimate.waitDays} working days at the screw shop`
-    : "";
+  const waits = estimate.waitDays ? `, and about ${estimate.waitDays} working days at the screw shop` : "";
   return `${done} of ${total} steps signed, about ${minutesWords(estimate.minutes)} to go (${minutesWords(from)} to ${minutesWords(to)})${waits}.`;
 }
 
@@ -120,11 +109,7 @@ export function aheadWords(progress: JobProgress): string {
 export function standWords(progress: JobProgress): readonly string[] {
   const { axes } = progress.plan;
   return axes.map(({ letter, config }) => {
-    const words = stateWords(
-      config,
-      progress.state.axes[letter],
-      progress.state.power,
-    );
+    const words = stateWords(config, progress.state.axes[letter], progress.state.power);
     return axes.length > 1 ? `${letter}: ${words}` : words;
   });
 }
@@ -144,7 +129,7 @@ export function remarks(progress: JobProgress): readonly string[] {
   };
   return [
     ...recordOf(progress).map((r) => said(r.step, r.signed)),
-    ...progress.notes.map((n) => `${byId.get(n.step)?.title ?? n.step}: ${n.words}`), // prettier-ignore
+    ...progress.notes.map((n) => `${byId.get(n.step)?.title ?? n.step}: ${n.words}`),
   ].filter(Boolean);
 }
 
@@ -156,25 +141,19 @@ export interface Proof {
 }
 
 /** Before and after by axis, with the verdict of every retest its sheet asks for. */
-export function beforeAfter(
-  job: Job,
-  progress: JobProgress,
-  system: UnitSystem,
-): readonly Proof[] {
+export function beforeAfter(job: Job, progress: JobProgress, system: UnitSystem): readonly Proof[] {
   return job.axes.map((axis) => {
-    const steps = progress.plan.steps.filter((s) => s.axis === axis.letter && s.retest); // prettier-ignore
+    const steps = progress.plan.steps.filter((s) => s.axis === axis.letter && s.retest);
     const proofs = steps.map((step) =>
-      step.retest === "chain"
-        ? chainProof(job, progress, axis, system)
-        : readingProof(step, progress, system),
+      step.retest === "chain" ? chainProof(job, progress, axis, system) : readingProof(step, progress, system),
     );
     // A job that ended before its retests still says what was measured.
     const all = proofs.length ? proofs : [chainProof(job, progress, axis, system)];
     const verdicts = all.map((p) => p.passes);
-    const passes = verdicts.includes(false) ? false : verdicts.includes(null) ? null : true; // prettier-ignore
-    return { letter: axis.letter, words: all.map((p) => p.words).join(" "), passes }; // prettier-ignore
+    const passes = verdicts.includes(false) ? false : verdicts.includes(null) ? null : true;
+    return { letter: axis.letter, words: all.map((p) => p.words).join(" "), passes };
   });
-} // prettier-ignore
+}
 
 type OneProof = Pick<Proof, "words" | "passes">;
 
@@ -182,29 +161,33 @@ function chainProof(job: Job, progress: JobProgress, axis: Job["axes"][number], 
   const before = beforeFigure(job, progress, axis.letter);
   const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure;
   if (after) return judgeRetest(before, after, axis, system);
-  const words = before ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.` : "Nothing measured before.";
+  const words = before
+    ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.`
+    : "Nothing measured before.";
   return { words, passes: null };
-} // prettier-ignore
+}
 
 function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSystem): OneProof {
   const { reading } = step;
   const value = progress.signed.find((s) => s.step === step.id)?.reading ?? null;
   if (!reading || value === null)
-    return { words: `${lengthsIn(reading?.label ?? step.title, system)}: not retested yet.`, passes: progress.done.has(step.id) ? true : null };
-  const bound = reading.to === undefined ? "" : `, up to ${formatQuantity(reading.quantity, reading.to, system)} is fine`;
-  return { words: `${lengthsIn(reading.label, system)} ${formatQuantity(reading.quantity, value, system)}${bound}.`, passes: readingWithin(step, value) };
-} // prettier-ignore
+    return {
+      words: `${lengthsIn(reading?.label ?? step.title, system)}: not retested yet.`,
+      passes: progress.done.has(step.id) ? true : null,
+    };
+  const bound =
+    reading.to === undefined ? "" : `, up to ${formatQuantity(reading.quantity, reading.to, system)} is fine`;
+  return {
+    words: `${lengthsIn(reading.label, system)} ${formatQuantity(reading.quantity, value, system)}${bound}.`,
+    passes: readingWithin(step, value),
+  };
+}
 
 /** The figure before the work: what was read at its step, else the last test before. */
-export function beforeFigure(
-  job: Job,
-  progress: JobProgress,
-  letter: string,
-): JobFigure | null {
-  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`); // prettier-ignore
+export function beforeFigure(job: Job, progress: JobProgress, letter: string): JobFigure | null {
+  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`);
   if (signed?.figure) return signed.figure;
-  if (typeof signed?.reading === "number")
-    return { lostMm: signed.reading, expandedMm: null, runId: null };
+  if (typeof signed?.reading === "number") return { lostMm: signed.reading, expandedMm: null, runId: null };
   return job.axes.find((a) => a.letter === letter)?.before ?? null;
 }
 
@@ -234,10 +217,7 @@ export function newSign(step: PlannedStep): SignedStep {
 }
 
 /** Links of an axis that are undone at this moment. */
-export function openLinks(
-  progress: JobProgress,
-  letter: string,
-): readonly string[] {
+export function openLinks(progress: JobProgress, letter: string): readonly string[] {
   const axis = progress.plan.axes.find((a) => a.letter === letter);
   if (!axis) return [];
   const open = openJoints(axis.config, progress.state.axes[letter]);
@@ -297,6 +277,6 @@ export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
     return sum ? [{ words: sum.name, link: ["/sums", id], axis: axisId }] : [];
   });
   return STEP_MEASURED.includes(name) && axisId !== null
-    ? [...sums, { words: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }] // prettier-ignore
+    ? [...sums, { words: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }]
     : sums;
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { JobSummary } from "@iron/contract";
 import { Api } from "../../data/api";
@@ -19,8 +19,8 @@ import { Trouble } from "../../shared/trouble";
       } @else if (jobs(); as list) {
         @if (list.length === 0) {
           <p>
-            A job begins at station Fix of an axis: pick a machine on the floor,
-            then its axis. A verdict at Locate leads there too.
+            A job begins at station Fix of an axis: pick a machine on the floor, then its axis. A verdict at Locate
+            leads there too.
           </p>
           <a class="act main" routerLink="/floor">Go to the floor</a>
         } @else {
@@ -40,23 +40,15 @@ import { Trouble } from "../../shared/trouble";
                 @for (job of list; track job.id) {
                   <tr>
                     <td>{{ job.id }}</td>
-                    <td class="words">
-                      Bay {{ job.bay }} · {{ job.nickname }}
-                    </td>
+                    <td class="words">Bay {{ job.bay }} · {{ job.nickname }}</td>
                     <td class="words">{{ job.title }}</td>
-                    <td class="words">
-                      {{ moment(job.openedAt) }}, {{ job.by }}
-                    </td>
+                    <td class="words">{{ moment(job.openedAt) }}, {{ job.by }}</td>
                     <td class="words">{{ state(job) }}</td>
                     <td>
                       <a
                         class="act"
                         [routerLink]="['/jobs', job.id]"
-                        [attr.aria-label]="
-                          (job.finishedAt ? 'Read' : 'Go on with') +
-                          ' job ' +
-                          job.id
-                        "
+                        [attr.aria-label]="(job.finishedAt ? 'Read' : 'Go on with') + ' job ' + job.id"
                         >{{ job.finishedAt ? "Read" : "Go on" }}</a
                       >
                     </td>
@@ -82,7 +74,7 @@ export class JobsPlace {
     if (!list) return "Jobs";
     const open = list.filter((j) => !j.finishedAt).length;
     if (list.length === 0) return "No job yet";
-    return open === 0 ? "No job is at work" : `${open} ${open === 1 ? "job" : "jobs"} at work`; // prettier-ignore
+    return open === 0 ? "No job is at work" : `${open} ${open === 1 ? "job" : "jobs"} at work`;
   });
 
   constructor() {
@@ -92,13 +84,15 @@ export class JobsPlace {
   protected load(): void {
     this.wrong.set("");
     this.api.get("jobs", "/jobs").subscribe({
-      next: (list) => this.jobs.set([...list].sort((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id)), // prettier-ignore
+      next: (list) =>
+        this.jobs.set([...list].sort((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id)),
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
   }
 
   protected state(job: JobSummary): string {
-    if (job.finishedAt) return `signed off ${dayWords(job.finishedAt)}; check ${job.checkOn ? dayWords(`${job.checkOn}T12:00:00`) : ""}`; // prettier-ignore
+    if (job.finishedAt)
+      return `signed off ${dayWords(job.finishedAt)}; check ${job.checkOn ? dayWords(`${job.checkOn}T12:00:00`) : ""}`;
     return `${job.done} of ${job.steps} steps; next: ${job.next}`;
   }
 }

@@ -20,9 +20,7 @@ const job = {
   bay: "3",
   caseId: null,
   title: "Replace fixed-end bearings, X",
-  axes: [
-    { axisId: 2, letter: "X", leaveMm: 0.01, repairMm: 0.025, before: null },
-  ],
+  axes: [{ axisId: 2, letter: "X", leaveMm: 0.01, repairMm: 0.025, before: null }],
   plan,
   photos: [],
   events: [],
@@ -47,12 +45,7 @@ describe("the kit of a job", () => {
   function open() {
     const page = show(KitPage, { jobId: "1" });
     answer(http.expectOne("/api/jobs/1"), job);
-    for (const url of [
-      "/api/machines/2",
-      "/api/indicators",
-      "/api/axes/2/ledger",
-      "/api/axes/2/history",
-    ])
+    for (const url of ["/api/machines/2", "/api/indicators", "/api/axes/2/ledger", "/api/axes/2/history"])
       http.match(url);
     TestBed.tick();
     return page;
@@ -67,15 +60,11 @@ describe("the kit of a job", () => {
       "Consumables",
       "To photograph",
     ]);
-    const names = groups.flatMap((g) =>
-      g.items.map((i) => `${g.title} ${i.name}`),
-    );
+    const names = groups.flatMap((g) => g.items.map((i) => `${g.title} ${i.name}`));
     expect(new Set(names).size).toBe(names.length);
     const page = open();
     expect(page.text()).toContain("1 × end-bearing set");
-    expect(page.text()).toContain(
-      "bearing puller two flat bars and jack screws",
-    );
+    expect(page.text()).toContain("bearing puller two flat bars and jack screws");
   });
 
   it("what lies ready is ticked at once, sent, and kept while there is no server", () => {
@@ -87,8 +76,7 @@ describe("the kit of a job", () => {
       item: "end-bearing set",
       on: true,
     });
-    const box =
-      page.page.getByLabelText<HTMLInputElement>(/1 × end-bearing set/);
+    const box = page.page.getByLabelText<HTMLInputElement>(/1 × end-bearing set/);
     expect(box.checked).toBe(true);
     cut(request);
     expect(page.text()).toContain("What is ticked is kept in this browser");

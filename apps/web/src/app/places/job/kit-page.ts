@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { newKey } from "../../data/new-key";
 import { Trouble } from "../../shared/trouble";
@@ -27,16 +19,13 @@ import { kitGroups } from "./kit.view";
           <a class="act" [routerLink]="['/jobs', job.id]">Back to the job</a>
           <button type="button" class="act" (click)="print()">Print</button>
         </div>
-        <h1>
-          Kit for job {{ job.id }} · {{ job.nickname }}, bay {{ job.bay }}
-        </h1>
+        <h1>Kit for job {{ job.id }} · {{ job.nickname }}, bay {{ job.bay }}</h1>
         <p>
           <b>{{ job.title }}</b>. {{ people() }}
         </p>
         @if (store.offline()) {
           <p class="warn" role="status">
-            No connection. What is ticked is kept in this browser and sent as
-            soon as the server answers.
+            No connection. What is ticked is kept in this browser and sent as soon as the server answers.
           </p>
         }
         @for (group of groups(); track group.title) {
@@ -82,9 +71,7 @@ export class KitPage {
   });
   protected readonly people = computed(() => {
     const steps = this.store.progress()?.plan.steps ?? [];
-    return steps.some((s) => s.people === 2)
-      ? "Two people for some steps."
-      : "One person.";
+    return steps.some((s) => s.people === 2) ? "Two people for some steps." : "One person.";
   });
 
   constructor() {

@@ -1,11 +1,19 @@
 import { provideHttpClient } from "@angular/common/http";
-import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing"; // prettier-ignore
+import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing";
 import type { EnvironmentProviders, Provider } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import type { Job } from "@iron/contract";
 import { PHOTO_STORE, PhotoQueue, type WaitingPhoto } from "./photo-queue";
 
-const photo = (key: string): WaitingPhoto => ({ key, of: "job", id: 3, step: "X:motor-off", caption: "shims", by: "Ama", file: new Blob(["x"], { type: "image/png" }) }); // prettier-ignore
+const photo = (key: string): WaitingPhoto => ({
+  key,
+  of: "job",
+  id: 3,
+  step: "X:motor-off",
+  caption: "shims",
+  by: "Ama",
+  file: new Blob(["x"], { type: "image/png" }),
+});
 const job = { id: 3, photos: [{}] } as unknown as Job;
 
 describe("photos of a job on their way to the server", () => {
@@ -21,13 +29,13 @@ describe("photos of a job on their way to the server", () => {
       put: (p: WaitingPhoto) => Promise.resolve(void kept.set(p.key, p)),
       remove: (key: string) => Promise.resolve(void kept.delete(key)),
     };
-    providers = [provideHttpClient(), provideHttpClientTesting(), { provide: PHOTO_STORE, useValue: store }]; // prettier-ignore
+    providers = [provideHttpClient(), provideHttpClientTesting(), { provide: PHOTO_STORE, useValue: store }];
     TestBed.configureTestingModule({ providers });
     queue = TestBed.inject(PhotoQueue);
     http = TestBed.inject(HttpTestingController);
   });
   afterEach(() => http.verify());
-  const sent = (key: string) => http.expectOne((r) => r.url.startsWith("/api/jobs/3/photos") && r.url.includes(key)); // prettier-ignore
+  const sent = (key: string) => http.expectOne((r) => r.url.startsWith("/api/jobs/3/photos") && r.url.includes(key));
 
   it("go out in order, under the name of who took them, and are gone when taken", () => {
     queue.add(photo("k1"));
@@ -48,7 +56,7 @@ describe("photos of a job on their way to the server", () => {
     expect(kept.has("k1")).toBe(true);
     // The next page finds it and sends it.
     TestBed.resetTestingModule();
-    TestBed.configureTestingModule({ providers }); // prettier-ignore
+    TestBed.configureTestingModule({ providers });
     http.verify();
     queue = TestBed.inject(PhotoQueue);
     http = TestBed.inject(HttpTestingController);
@@ -60,7 +68,10 @@ describe("photos of a job on their way to the server", () => {
   it("one that the server will not have is told and does not hold up the next", () => {
     queue.add(photo("k1"));
     queue.add(photo("k2"));
-    sent("k1").flush({ title: "Not valid", status: 422, detail: "That is no picture." }, { status: 422, statusText: "no" }); // prettier-ignore
+    sent("k1").flush(
+      { title: "Not valid", status: 422, detail: "That is no picture." },
+      { status: 422, statusText: "no" },
+    );
     expect(queue.refused()?.words).toBe("That is no picture.");
     sent("k2").flush(job);
     expect(queue.waiting()).toEqual([]);
@@ -68,7 +79,7 @@ describe("photos of a job on their way to the server", () => {
 
   it("one of a lubrication point goes to that point", () => {
     queue.add({ ...photo("k9"), of: "point", id: 7, step: "" });
-    http.expectOne((r) => r.url.startsWith("/api/lube-points/7/photos?") && !r.url.includes("step")).flush({ id: 7 }); // prettier-ignore
+    http.expectOne((r) => r.url.startsWith("/api/lube-points/7/photos?") && !r.url.includes("step")).flush({ id: 7 });
     expect(queue.taken()).toEqual({ id: 7 });
   });
 });

@@ -31,7 +31,7 @@ export const PHOTO_STORE = new InjectionToken<PhotoStore>("photo store", {
     return {
       all: async () => {
         const names = await keys<string>(store);
-        const found = await Promise.all(names.map((k) => get<WaitingPhoto>(k, store))); // prettier-ignore
+        const found = await Promise.all(names.map((k) => get<WaitingPhoto>(k, store)));
         return found.filter((p) => p !== undefined);
       },
       // Async, so that a browser without such a store refuses the promise instead of the photo.
@@ -49,7 +49,7 @@ export class PhotoQueue {
   /** The job or point as it was answered after the last photo. */
   readonly taken = signal<Job | LubePointRecord | null>(null);
   /** The last photo that the server would not have, with its words. */
-  readonly refused = signal<{ readonly photo: WaitingPhoto; readonly words: string } | null>(null); // prettier-ignore
+  readonly refused = signal<{ readonly photo: WaitingPhoto; readonly words: string } | null>(null);
   private readonly outbox = new Outbox<WaitingPhoto, Job | LubePointRecord>({
     keyOf: (p) => p.key,
     send: (p) => this.api.keyedPhoto(p),
@@ -65,17 +65,14 @@ export class PhotoQueue {
   async recall(): Promise<void> {
     const kept = await this.store.all().catch(() => []);
     const known = new Set(this.waiting().map((p) => p.key));
-    this.outbox.recall([...kept.filter((p) => !known.has(p.key)), ...this.waiting()]); // prettier-ignore
+    this.outbox.recall([...kept.filter((p) => !known.has(p.key)), ...this.waiting()]);
     this.outbox.flush();
   }
 
   add(photo: WaitingPhoto): void {
     this.refused.set(null);
     if (photo.file.size <= SMALL_PHOTO) this.queue(photo);
-    else
-      void shrinkPhoto(photo.file).then((file) =>
-        this.queue({ ...photo, file }),
-      );
+    else void shrinkPhoto(photo.file).then((file) => this.queue({ ...photo, file }));
   }
 
   private queue(photo: WaitingPhoto): void {

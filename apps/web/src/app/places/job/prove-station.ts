@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { jobProgress } from "@iron/core";
 import type { Job } from "@iron/contract";
@@ -29,37 +29,22 @@ import { Trouble } from "../../shared/trouble";
               {{ one.title }}
             </h2>
             <p>
-              <b>{{
-                one.passes === null
-                  ? "Not retested yet."
-                  : one.passes
-                    ? "Passes."
-                    : "Does not pass."
-              }}</b>
+              <b>{{ one.passes === null ? "Not retested yet." : one.passes ? "Passes." : "Does not pass." }}</b>
               {{ one.words }}
             </p>
             @if (one.passes === null) {
-              <p class="quiet">
-                Nothing is closed and signed off before the same test at the
-                same place has passed.
-              </p>
+              <p class="quiet">Nothing is closed and signed off before the same test at the same place has passed.</p>
               <div class="acts">
-                <a class="act main" [routerLink]="['/jobs', one.id]"
-                  >Go on with the job</a
-                >
-                <a
-                  class="act"
-                  [routerLink]="context.base() + '/measure/new/two-sided'"
-                  >Take the test</a
-                >
+                <a class="act main" [routerLink]="['/jobs', one.id]">Go on with the job</a>
+                <a class="act" [routerLink]="context.base() + '/measure/new/two-sided'">Take the test</a>
               </div>
             }
           </section>
         } @empty {
           @if (jobs()) {
             <p>
-              No job has been opened on this axis. A job begins at Fix; its
-              retest is kept here, before and after side by side.
+              No job has been opened on this axis. A job begins at Fix; its retest is kept here, before and after side
+              by side.
             </p>
             <a class="act" [routerLink]="context.base() + '/fix'">Go to Fix</a>
           } @else {
@@ -89,14 +74,14 @@ export class ProveStation {
     const letter = this.context.axis()?.config.letter;
     return (this.jobs() ?? []).map((job) => {
       const progress = jobProgress(job.plan, job.events);
-      const compared = beforeAfter(job, progress, this.preferences.system()).find((c) => c.letter === letter); // prettier-ignore
-      return { id: job.id, title: job.title, words: compared?.words ?? "", passes: compared?.passes ?? null }; // prettier-ignore
+      const compared = beforeAfter(job, progress, this.preferences.system()).find((c) => c.letter === letter);
+      return { id: job.id, title: job.title, words: compared?.words ?? "", passes: compared?.passes ?? null };
     });
   });
   protected readonly heading = computed(() => {
     if (!this.jobs()) return "Prove";
     const open = this.views().filter((v) => v.passes === null).length;
-    return open ? `${open} ${open === 1 ? "retest is" : "retests are"} wanted` : "Nothing waits for a retest"; // prettier-ignore
+    return open ? `${open} ${open === 1 ? "retest is" : "retests are"} wanted` : "Nothing waits for a retest";
   });
 
   constructor() {
@@ -114,7 +99,7 @@ export class ProveStation {
       .pipe(
         switchMap((list) => {
           const mine = list.filter((j) => j.axisIds.includes(id));
-          return mine.length ? forkJoin(mine.map((j) => this.api.get("job", `/jobs/${j.id}`))) : of([]); // prettier-ignore
+          return mine.length ? forkJoin(mine.map((j) => this.api.get("job", `/jobs/${j.id}`))) : of([]);
         }),
       )
       .subscribe({

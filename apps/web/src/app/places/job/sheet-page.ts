@@ -1,13 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import {
-  estimateJob,
-  jobProgress,
-  kitList,
-  stepIn,
-  unitOf,
-  type PlannedStep,
-} from "@iron/core";
+import { estimateJob, jobProgress, kitList, stepIn, unitOf, type PlannedStep } from "@iron/core";
 import type { Job } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
@@ -26,46 +19,33 @@ import { beforeAfter, stepName } from "./job.view";
     @if (view(); as page) {
       <main class="sheet sheet-page">
         <div class="acts no-print">
-          <a class="act" [routerLink]="['/jobs', page.job.id]"
-            >Back to the job</a
-          >
-          <button type="button" class="act main" (click)="print()">
-            Print
-          </button>
+          <a class="act" [routerLink]="['/jobs', page.job.id]">Back to the job</a>
+          <button type="button" class="act main" (click)="print()">Print</button>
         </div>
         <h1>
           Job {{ page.job.id }} · {{ page.job.nickname }}, bay
           {{ page.job.bay }}
         </h1>
         <p>
-          <b>{{ page.job.title }}</b>. Opened {{ page.opened }},
-          {{ page.job.by }}. {{ page.time }}
+          <b>{{ page.job.title }}</b>. Opened {{ page.opened }}, {{ page.job.by }}. {{ page.time }}
         </p>
         @for (one of page.compare; track one.letter) {
           <p>
-            Before, {{ one.letter }}: {{ one.words }} After:
-            <span class="line"></span> ± <span class="line"></span>
+            Before, {{ one.letter }}: {{ one.words }} After: <span class="line"></span> ± <span class="line"></span>
           </p>
         }
         <p>Done by <span class="line"></span> on <span class="line"></span></p>
         <h2>Have ready</h2>
         <p>
           @for (part of page.kit.parts; track part.name) {
-            <span class="box"></span> {{ part.count }} {{ part.name
-            }}{{ part.axes ? " (" + part.axes + ")" : ""
+            <span class="box"></span> {{ part.count }} {{ part.name }}{{ part.axes ? " (" + part.axes + ")" : ""
             }}{{ $last ? ". " : ", " }}
           }
           Tools: {{ page.kit.tools.join(", ") }}.
           @for (one of page.kit.special; track one.tool) {
-            <span class="box"></span> {{ one.tool }} (or {{ one.standIn }}){{
-              $last ? ". " : ", "
-            }}
+            <span class="box"></span> {{ one.tool }} (or {{ one.standIn }}){{ $last ? ". " : ", " }}
           }
-          {{
-            page.kit.consumables.length
-              ? "Consumables: " + page.kit.consumables.join(", ") + "."
-              : ""
-          }}
+          {{ page.kit.consumables.length ? "Consumables: " + page.kit.consumables.join(", ") + "." : "" }}
         </p>
         <h2>Steps</h2>
         @for (step of page.steps; track step.id; let n = $index) {
@@ -98,10 +78,7 @@ import { beforeAfter, stepName } from "./job.view";
                 <p>{{ step.reading }} <span class="line"></span></p>
               }
               @if (step.keep) {
-                <p>
-                  <span class="box"></span> as it was
-                  <span class="box"></span> changed: <span class="line"></span>
-                </p>
+                <p><span class="box"></span> as it was <span class="box"></span> changed: <span class="line"></span></p>
               }
               @if (step.hold) {
                 <p>{{ step.hold }} <span class="line"></span></p>
@@ -113,8 +90,7 @@ import { beforeAfter, stepName } from "./job.view";
           </div>
         }
         <p class="quiet">
-          The machine’s manual and local codes come before this sheet.
-          Electrical cabinets are for qualified people.
+          The machine’s manual and local codes come before this sheet. Electrical cabinets are for qualified people.
         </p>
       </main>
     } @else if (wrong()) {
@@ -143,7 +119,7 @@ export class SheetPage {
     const system = this.preferences.system();
     const progress = jobProgress(job.plan, job.events);
     const estimate = estimateJob(progress.plan);
-    const signs = new Map(job.events.flatMap((e) => e.kind === "sign" ? [[e.step, e] as const] : [])); // prettier-ignore
+    const signs = new Map(job.events.flatMap((e) => (e.kind === "sign" ? [[e.step, e] as const] : [])));
     const row = (own: PlannedStep, before: string, done: boolean) => {
       const s = stepIn(own, system);
       const sign = done ? signs.get(s.id) : undefined;
@@ -158,12 +134,7 @@ export class SheetPage {
         ifNot: s.ifNot,
         state: s.state,
         finds: s.finds.map((f) => f.words).join(" / "),
-        reading:
-          s.retest === "chain"
-            ? "Loss ± U"
-            : s.reading
-              ? `${s.reading.label}${unit ? `, ${unit}` : ""}`
-              : "",
+        reading: s.retest === "chain" ? "Loss ± U" : s.reading ? `${s.reading.label}${unit ? `, ${unit}` : ""}` : "",
         keep: s.keeps !== null,
         hold: s.hold,
         signed: sign ? `${momentWords(sign.at)}, ${sign.by}` : "",
@@ -177,9 +148,7 @@ export class SheetPage {
       kit: kitList(progress.plan),
       steps: [
         ...progress.earlier.map((r, i) => row(r.step, `${i}`, true)),
-        ...progress.plan.steps.map((own) =>
-          row(own, "", progress.done.has(own.id)),
-        ),
+        ...progress.plan.steps.map((own) => row(own, "", progress.done.has(own.id))),
       ],
     };
   });

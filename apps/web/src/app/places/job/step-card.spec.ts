@@ -3,7 +3,16 @@ import { provideHttpClientTesting } from "@angular/common/http/testing";
 import { TestBed, type ComponentFixture } from "@angular/core/testing";
 import { provideRouter } from "@angular/router";
 import type { Job } from "@iron/contract";
-import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob, type JobEvent, type JobKindId, type PlannedStep, type SignedStep } from "@iron/core"; // prettier-ignore
+import {
+  DEFAULT_OPTIONS,
+  defaultAxis,
+  jobProgress,
+  planJob,
+  type JobEvent,
+  type JobKindId,
+  type PlannedStep,
+  type SignedStep,
+} from "@iron/core";
 import { JobStore } from "./job-store";
 import { newSign } from "./job.view";
 import { StepCard } from "./step-card";
@@ -11,16 +20,32 @@ import { StepCard } from "./step-card";
 const config = defaultAxis("vertical-centre", "X");
 
 function jobOf(kind: JobKindId): Job {
-  const plan = planJob({ axes: [{ letter: "X", config }], items: [{ letter: "X", kind }], options: DEFAULT_OPTIONS }); // prettier-ignore
-  const axis = { axisId: 1, letter: "X", before: { lostMm: 0.031, expandedMm: 0.002, placeMm: 300, runId: 4 }, leaveMm: 0.01, repairMm: 0.02 }; // prettier-ignore
-  return { id: 1, machineId: 2, axes: [axis], items: [], plan, events: [], photos: [], openedAt: "2026-03-03T08:00:00Z", finishedAt: null } as unknown as Job; // prettier-ignore
+  const plan = planJob({ axes: [{ letter: "X", config }], items: [{ letter: "X", kind }], options: DEFAULT_OPTIONS });
+  const axis = {
+    axisId: 1,
+    letter: "X",
+    before: { lostMm: 0.031, expandedMm: 0.002, placeMm: 300, runId: 4 },
+    leaveMm: 0.01,
+    repairMm: 0.02,
+  };
+  return {
+    id: 1,
+    machineId: 2,
+    axes: [axis],
+    items: [],
+    plan,
+    events: [],
+    photos: [],
+    openedAt: "2026-03-03T08:00:00Z",
+    finishedAt: null,
+  } as unknown as Job;
 }
 
 /** The card of the first step that is as asked, with everything before it signed. */
 function show(kind: JobKindId, want: (step: PlannedStep) => boolean) {
   const job = jobOf(kind);
   const at = job.plan.steps.findIndex(want);
-  const signs = job.plan.steps.slice(0, at).map((s): JobEvent => ({ kind: "sign", ...newSign(s)})); // prettier-ignore
+  const signs = job.plan.steps.slice(0, at).map((s): JobEvent => ({ kind: "sign", ...newSign(s) }));
   const fixture = TestBed.createComponent(StepCard);
   const put = (of: Job, signed: readonly JobEvent[]): void => {
     fixture.componentRef.setInput("step", of.plan.steps[at]);
@@ -36,18 +61,18 @@ function show(kind: JobKindId, want: (step: PlannedStep) => boolean) {
   return { fixture, sent, answer };
 }
 
-const rootOf = (fixture: ComponentFixture<StepCard>) => fixture.nativeElement as HTMLElement; // prettier-ignore
+const rootOf = (fixture: ComponentFixture<StepCard>) => fixture.nativeElement as HTMLElement;
 function field(fixture: ComponentFixture<StepCard>, id: string): HTMLInputElement {
   const input = rootOf(fixture).querySelector<HTMLInputElement>(`#${id}`);
   if (!input) throw new Error(`no field ${id}`);
   return input;
-} // prettier-ignore
+}
 function type(fixture: ComponentFixture<StepCard>, id: string, text: string): void {
   const input = field(fixture, id);
   input.value = text;
   input.dispatchEvent(new Event("input"));
   TestBed.tick();
-} // prettier-ignore
+}
 function sign(fixture: ComponentFixture<StepCard>): void {
   rootOf(fixture).querySelector("form")?.dispatchEvent(new Event("submit"));
   TestBed.tick();
@@ -73,11 +98,14 @@ function measuredWith(fixture: ComponentFixture<StepCard>): void {
   select.dispatchEvent(new Event("change"));
   TestBed.tick();
 }
-const alertIn = (fixture: ComponentFixture<StepCard>) => rootOf(fixture).querySelector("p[role=alert]")?.textContent ?? ""; // prettier-ignore
+const alertIn = (fixture: ComponentFixture<StepCard>) =>
+  rootOf(fixture).querySelector("p[role=alert]")?.textContent ?? "";
 
 describe("a step at the machine", () => {
   beforeEach(() => {
-    TestBed.configureTestingModule({ providers: [JobStore, provideRouter([]), provideHttpClient(), provideHttpClientTesting()] }); // prettier-ignore
+    TestBed.configureTestingModule({
+      providers: [JobStore, provideRouter([]), provideHttpClient(), provideHttpClientTesting()],
+    });
   });
 
   it("says why it cannot be signed, and goes on saying it when the answer to the step before arrives", () => {
@@ -96,7 +124,7 @@ describe("a step at the machine", () => {
   });
 
   it("keeps what is typed while an answer arrives, and takes it with the signature", () => {
-    const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain");
     measuredWith(fixture);
     type(fixture, "loss", "2");
     type(fixture, "loss-runs", "8");
@@ -115,7 +143,7 @@ describe("a step at the machine", () => {
   });
 
   it("a loss typed without saying with what has no U, and does not pass by itself", () => {
-    const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain");
     type(fixture, "loss", "2");
     expect(rootOf(fixture).textContent).toContain("uncertainty unknown after");
     sign(fixture);
@@ -124,7 +152,7 @@ describe("a step at the machine", () => {
   });
 
   it("a retest that does not pass asks for a reason, which an answer does not take away", () => {
-    const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain");
     type(fixture, "loss", "31");
     sign(fixture);
     expect(alertIn(fixture)).toContain("does not pass");
@@ -136,7 +164,10 @@ describe("a step at the machine", () => {
     expect(sent.map((s) => s.reason)).toEqual(["roughing only"]);
   });
 
-  it.each([["12..5", "is not a number"], ["soft", "is not a number"]])("a reading of %s is refused with its words", (text, words) => {
+  it.each([
+    ["12..5", "is not a number"],
+    ["soft", "is not a number"],
+  ])("a reading of %s is refused with its words", (text, words) => {
     const { fixture, sent } = show("fixed-bearings", (s) => !!s.reading);
     type(fixture, "step-reading", text);
     sign(fixture);
@@ -144,10 +175,10 @@ describe("a step at the machine", () => {
     expect(alertIn(fixture)).toContain(words);
     expect(field(fixture, "step-reading").value).toBe(text);
     expect(sent).toEqual([]);
-  }); // prettier-ignore
+  });
 
   it("runs that cannot be are refused", () => {
-    const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain"); // prettier-ignore
+    const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain");
     measuredWith(fixture);
     type(fixture, "loss", "6");
     type(fixture, "loss-runs", "-1");
@@ -157,10 +188,10 @@ describe("a step at the machine", () => {
   });
 
   it("what must be found is asked for before it is signed", () => {
-    const { fixture, sent } = show("fixed-bearings", (s) => s.finds.length > 0); // prettier-ignore
+    const { fixture, sent } = show("fixed-bearings", (s) => s.finds.length > 0);
     sign(fixture);
     expect(alertIn(fixture)).not.toBe("");
-    rootOf(fixture).querySelector<HTMLInputElement>("input[name=found]")?.click(); // prettier-ignore
+    rootOf(fixture).querySelector<HTMLInputElement>("input[name=found]")?.click();
     TestBed.tick();
     sign(fixture);
     expect(sent).toHaveLength(1);

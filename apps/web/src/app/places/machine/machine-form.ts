@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  input,
-  output,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { MACHINE_KIND_WORDS, MACHINE_KINDS } from "@iron/core";
 import { machineEditSchema, type MachineEdit } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -46,11 +40,7 @@ import { Textarea } from "primeng/textarea";
       </div>
       <div class="field">
         <label for="kind">Kind</label>
-        <select
-          id="kind"
-          class="p-inputtext"
-          (change)="edit({ kind: $any($event.target).value })"
-        >
+        <select id="kind" class="p-inputtext" (change)="edit({ kind: $any($event.target).value })">
           @for (kind of kinds; track kind) {
             <option [value]="kind" [selected]="kind === draft().kind">
               {{ kindWords[kind] }}
@@ -100,9 +90,7 @@ export class MachineForm {
   protected readonly kindWords = MACHINE_KIND_WORDS;
   protected readonly errors = computed(() => machineErrors(this.draft()));
   protected readonly hours = computed(() =>
-    Number.isFinite(this.draft().hoursPerWeek)
-      ? String(this.draft().hoursPerWeek)
-      : "",
+    Number.isFinite(this.draft().hoursPerWeek) ? String(this.draft().hoursPerWeek) : "",
   );
 
   protected said(field: keyof MachineEdit): string {
@@ -123,7 +111,5 @@ export class MachineForm {
 
 export function machineErrors(draft: MachineEdit): ReadonlyMap<string, string> {
   const result = machineEditSchema.safeParse(draft);
-  return new Map(
-    (result.error?.issues ?? []).map((i) => [i.path.join("."), i.message]),
-  );
+  return new Map((result.error?.issues ?? []).map((i) => [i.path.join("."), i.message]));
 }

@@ -10,18 +10,9 @@ import {
   untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
-import {
-  chainOf,
-  defaultAxis,
-  formatSize,
-  MACHINE_KIND_WORDS,
-} from "@iron/core";
+import { chainOf, defaultAxis, formatSize, MACHINE_KIND_WORDS } from "@iron/core";
 import type { Machine, MachineEdit, MachineWithAxes } from "@iron/contract";
-import {
-  BothVersions,
-  differing,
-  type SaidField,
-} from "../../shared/both-versions";
+import { BothVersions, differing, type SaidField } from "../../shared/both-versions";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -86,10 +77,7 @@ export class MachinePlace {
   });
   protected readonly changed = computed(() => {
     const machine = this.machine();
-    return (
-      !!machine &&
-      JSON.stringify(editOf(machine)) !== JSON.stringify(this.draft())
-    );
+    return !!machine && JSON.stringify(editOf(machine)) !== JSON.stringify(this.draft());
   });
   protected readonly axes = computed(() =>
     (this.machine()?.axes ?? []).map((a) => ({
@@ -98,9 +86,7 @@ export class MachinePlace {
       retired: a.retiredAt !== null,
       words: `${chainOf(a.config)
         .map((l) => l.name.toLowerCase())
-        .join(
-          " → ",
-        )}; ${formatSize(a.config.travelMm, this.preferences.system())} travel`,
+        .join(" → ")}; ${formatSize(a.config.travelMm, this.preferences.system())} travel`,
     })),
   );
 
@@ -128,32 +114,22 @@ export class MachinePlace {
   protected save(version = this.machine()?.version): void {
     const draft = this.draft();
     const machine = this.machine();
-    if (
-      !draft ||
-      !machine ||
-      version === undefined ||
-      machineErrors(draft).size > 0 ||
-      this.saving()
-    )
-      return;
+    if (!draft || !machine || version === undefined || machineErrors(draft).size > 0 || this.saving()) return;
     this.saving.set(true);
-    this.api
-      .put("updateMachine", `/machines/${machine.id}`, { ...draft, version })
-      .subscribe({
-        next: () => {
-          this.saving.set(false);
-          this.theirs.set(null);
-          this.notices.say("Machine kept.");
-          this.load(machine.id);
-        },
-        error: (error: unknown) => {
-          const problem = problemFrom(error);
-          this.saving.set(false);
-          this.wrong.set(problem.detail);
-          if (problem.status === 409)
-            this.theirs.set(problem.current as Machine);
-        },
-      });
+    this.api.put("updateMachine", `/machines/${machine.id}`, { ...draft, version }).subscribe({
+      next: () => {
+        this.saving.set(false);
+        this.theirs.set(null);
+        this.notices.say("Machine kept.");
+        this.load(machine.id);
+      },
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        this.saving.set(false);
+        this.wrong.set(problem.detail);
+        if (problem.status === 409) this.theirs.set(problem.current as Machine);
+      },
+    });
   }
 
   protected takeTheirs(): void {
@@ -170,21 +146,13 @@ export class MachinePlace {
     const machine = this.machine();
     if (!machine) return;
     const taken = new Set(machine.axes.map((a) => a.config.letter));
-    const letter =
-      ["X", "Y", "Z", "U", "V", "W", "A"].find((l) => !taken.has(l)) ?? "B";
+    const letter = ["X", "Y", "Z", "U", "V", "W", "A"].find((l) => !taken.has(l)) ?? "B";
     this.api
       .post("createAxis", `/machines/${machine.id}/axes`, {
         config: defaultAxis(machine.kind, letter),
       })
       .subscribe({
-        next: (axis) =>
-          void this.router.navigate([
-            "/machines",
-            machine.id,
-            "axes",
-            axis.id,
-            "setup",
-          ]),
+        next: (axis) => void this.router.navigate(["/machines", machine.id, "axes", axis.id, "setup"]),
         error: (error: unknown) => this.notices.wrong(error),
       });
   }
@@ -192,17 +160,13 @@ export class MachinePlace {
   protected duplicate(): void {
     const machine = this.machine();
     if (!machine) return;
-    this.api
-      .post("duplicateMachine", `/machines/${machine.id}/duplicate`, undefined)
-      .subscribe({
-        next: (copy) => {
-          this.notices.say(
-            `${copy.nickname} added. Give it its own nickname and bay.`,
-          );
-          void this.router.navigate(["/machines", copy.id]);
-        },
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("duplicateMachine", `/machines/${machine.id}/duplicate`, undefined).subscribe({
+      next: (copy) => {
+        this.notices.say(`${copy.nickname} added. Give it its own nickname and bay.`);
+        void this.router.navigate(["/machines", copy.id]);
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   protected retire(): void {
@@ -210,23 +174,13 @@ export class MachinePlace {
     if (!machine) return;
     const retiring = machine.retiredAt === null;
     const request = retiring
-      ? this.api.post(
-          "retireMachine",
-          `/machines/${machine.id}/retire`,
-          undefined,
-        )
-      : this.api.post(
-          "reviveMachine",
-          `/machines/${machine.id}/revive`,
-          undefined,
-        );
+      ? this.api.post("retireMachine", `/machines/${machine.id}/retire`, undefined)
+      : this.api.post("reviveMachine", `/machines/${machine.id}/revive`, undefined);
     request.subscribe({
       next: () => {
         this.load(machine.id);
         this.notices.say(
-          retiring
-            ? `${machine.nickname} is retired; its records stay.`
-            : `${machine.nickname} is back on the floor.`,
+          retiring ? `${machine.nickname} is retired; its records stay.` : `${machine.nickname} is back on the floor.`,
           retiring ? () => this.retire() : undefined,
         );
       },

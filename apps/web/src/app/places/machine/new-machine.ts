@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import type { MachineEdit } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -20,16 +14,9 @@ import { MachineForm, machineErrors } from "./machine-form";
   template: `
     <main class="sheet">
       <h1>Add a machine</h1>
-      <p class="quiet">
-        Its axes come with what is usual for its kind; change what differs
-        afterwards.
-      </p>
+      <p class="quiet">Its axes come with what is usual for its kind; change what differs afterwards.</p>
       <form (submit)="$event.preventDefault(); save()" novalidate>
-        <ip-machine-form
-          [draft]="draft()"
-          [strict]="strict()"
-          (draftChange)="draft.set($event)"
-        />
+        <ip-machine-form [draft]="draft()" [strict]="strict()" (draftChange)="draft.set($event)" />
         <div class="field letters">
           <label for="letters">Axis letters</label>
           <input
@@ -47,9 +34,7 @@ import { MachineForm, machineErrors } from "./machine-form";
           <p class="bad" role="alert">{{ wrong() }}</p>
         }
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="saving()">
-            Add the machine
-          </button>
+          <button class="act main" type="submit" [disabled]="saving()">Add the machine</button>
           <a class="act" routerLink="/floor">Back</a>
         </div>
       </form>
@@ -85,20 +70,14 @@ export class NewMachine {
   );
   protected readonly lettersWrong = computed(() => {
     const bad = this.list().find((l) => !/^[A-Z][0-9]?$/.test(l));
-    if (bad)
-      return `“${bad}” is no axis letter: one capital, perhaps with a digit, and spaces between.`;
+    if (bad) return `“${bad}” is no axis letter: one capital, perhaps with a digit, and spaces between.`;
     const twice = this.list().find((l, i, all) => all.indexOf(l) !== i);
     return twice ? `${twice} is there twice.` : "";
   });
 
   protected save(): void {
     this.strict.set(true);
-    if (
-      machineErrors(this.draft()).size > 0 ||
-      this.lettersWrong() ||
-      this.saving()
-    )
-      return;
+    if (machineErrors(this.draft()).size > 0 || this.lettersWrong() || this.saving()) return;
     this.saving.set(true);
     this.api
       .post("createMachine", "/machines", {

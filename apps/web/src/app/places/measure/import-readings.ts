@@ -1,18 +1,7 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
-import {
-  formatDeviation,
-  formatPosition,
-  TEST_WORDS,
-  tipAngleFactor,
-} from "@iron/core";
+import { formatDeviation, formatPosition, TEST_WORDS, tipAngleFactor } from "@iron/core";
 import {
   parseDecimal,
   parseReadingsCsv,
@@ -51,27 +40,19 @@ export class ImportReadings {
   protected readonly wrong = signal("");
   protected readonly keeping = signal(false);
   protected readonly keepsZero = signal(false);
-  private readonly indicators = toSignal(
-    this.api.get("indicators", "/indicators").pipe(catchError(() => of([]))),
-    { initialValue: [] as IndicatorRecord[] },
-  );
-  protected readonly usable = computed(() =>
-    this.indicators().filter((i) => !i.retiredAt),
-  );
+  private readonly indicators = toSignal(this.api.get("indicators", "/indicators").pipe(catchError(() => of([]))), {
+    initialValue: [] as IndicatorRecord[],
+  });
+  protected readonly usable = computed(() => this.indicators().filter((i) => !i.retiredAt));
   private readonly chosen = signal<number | null>(null);
   protected readonly indicator = computed<IndicatorRecord | null>(
-    () =>
-      this.usable().find((i) => i.id === this.chosen()) ??
-      this.usable()[0] ??
-      null,
+    () => this.usable().find((i) => i.id === this.chosen()) ?? this.usable()[0] ?? null,
   );
   protected readonly surfaces = SURFACES;
   protected readonly surface = signal<RunSetup["surface"]>("gauge block");
   protected readonly sense = signal<1 | -1>(1);
   private readonly typedTip = signal<string | null>(null);
-  protected readonly tipText = computed(
-    () => this.typedTip() ?? String(this.indicator()?.tipAngleDeg ?? 0),
-  );
+  protected readonly tipText = computed(() => this.typedTip() ?? String(this.indicator()?.tipAngleDeg ?? 0));
   protected readonly tip = computed(() => {
     const deg = parseDecimal(this.tipText());
     const bad = deg === undefined || deg < 0 || deg >= 80;
@@ -130,9 +111,7 @@ export class ImportReadings {
     const file = files?.[0];
     if (!file) return;
     if (file.size > LARGEST) {
-      this.wrong.set(
-        `${file.name} has ${(file.size / 1e6).toFixed(1)} MB: at most 2 MB are taken.`,
-      );
+      this.wrong.set(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB: at most 2 MB are taken.`);
       return;
     }
     this.wrong.set("");
@@ -161,8 +140,7 @@ export class ImportReadings {
     const indicator = this.indicator();
     const axis = this.context.axis();
     const tipAngleDeg = this.tip().deg;
-    if (!file || !indicator || !axis || tipAngleDeg === null || !this.ready())
-      return;
+    if (!file || !indicator || !axis || tipAngleDeg === null || !this.ready()) return;
     const { name, kind, resolutionMm, unit, rangeMm } = indicator;
     const setup: RunSetup = {
       indicator: {
@@ -196,9 +174,7 @@ export class ImportReadings {
               : `${result.readings} readings kept.`,
           );
           this.context.reload();
-          void this.router.navigateByUrl(
-            `${this.context.base()}/runs/${result.runId}`,
-          );
+          void this.router.navigateByUrl(`${this.context.base()}/runs/${result.runId}`);
         },
         error: (error: unknown) => {
           this.keeping.set(false);

@@ -1,11 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { CHAIN_TEST_KINDS, formatWithU, stepsOf, TEST_WORDS } from "@iron/core";
 import type { Run } from "@iron/contract";
@@ -36,9 +29,7 @@ export class MeasureStation {
   protected readonly wrong = signal("");
   protected readonly lastWhen = computed(() => {
     const last = this.context.last();
-    return last
-      ? `${TEST_WORDS[last.kind].name}, ${momentWords(last.at)}, ${last.by}`
-      : "";
+    return last ? `${TEST_WORDS[last.kind].name}, ${momentWords(last.at)}, ${last.by}` : "";
   });
   /** The last value where it was typed in a job and has no readings here. */
   protected readonly typed = computed(() => {

@@ -30,12 +30,7 @@ import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { AxisContext } from "../axis/axis-context";
-import {
-  checkSetUp,
-  inOtherUnits,
-  usualSetUp,
-  type SetUpDraft,
-} from "./set-up.view";
+import { checkSetUp, inOtherUnits, usualSetUp, type SetUpDraft } from "./set-up.view";
 
 interface DraftSource {
   readonly axis: Axis;
@@ -43,14 +38,9 @@ interface DraftSource {
   readonly system: UnitSystem;
 }
 
-function usualSurface(
-  kind: TestKind | null,
-  keepsZero: boolean,
-  marked: boolean,
-): RunSetup["surface"] {
+function usualSurface(kind: TestKind | null, keepsZero: boolean, marked: boolean): RunSetup["surface"] {
   if (keepsZero) return "reference scale";
-  if (kind === "end-float")
-    return marked ? "flat screw end" : "ball in the centre hole";
+  if (kind === "end-float") return marked ? "flat screw end" : "ball in the centre hole";
   if (kind === "nut-flank") return "thread flank";
   return kind && isSplitTest(kind) ? "part of the drive" : "gauge block";
 }
@@ -70,16 +60,11 @@ export class SetUpTest {
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  protected readonly indicators = toSignal(
-    this.api.get("indicators", "/indicators").pipe(catchError(() => of([]))),
-    { initialValue: null },
-  );
-  protected readonly usable = computed(() =>
-    (this.indicators() ?? []).filter((i) => !i.retiredAt),
-  );
-  protected readonly test = computed<TestKind | null>(
-    () => TEST_KINDS.find((k) => k === this.kind()) ?? null,
-  );
+  protected readonly indicators = toSignal(this.api.get("indicators", "/indicators").pipe(catchError(() => of([]))), {
+    initialValue: null,
+  });
+  protected readonly usable = computed(() => (this.indicators() ?? []).filter((i) => !i.retiredAt));
+  protected readonly test = computed<TestKind | null>(() => TEST_KINDS.find((k) => k === this.kind()) ?? null);
   protected readonly words = computed(() => {
     const kind = this.test();
     return kind ? TEST_WORDS[kind] : null;
@@ -89,21 +74,12 @@ export class SetUpTest {
     const all = this.usable();
     const reaching =
       this.test() === "travel-profile"
-        ? all.find(
-            (i) =>
-              i.rangeMm / 2 >=
-              (this.context.axis()?.config.travelMm ?? Infinity),
-          )
+        ? all.find((i) => i.rangeMm / 2 >= (this.context.axis()?.config.travelMm ?? Infinity))
         : undefined;
-    return (
-      all.find((i) => i.id === this.chosen()) ?? reaching ?? all[0] ?? null
-    );
+    return all.find((i) => i.id === this.chosen()) ?? reaching ?? all[0] ?? null;
   });
   /** What is typed is kept when the units change: it is only said in the others. */
-  protected readonly draft = linkedSignal<
-    DraftSource | null,
-    SetUpDraft | null
-  >({
+  protected readonly draft = linkedSignal<DraftSource | null, SetUpDraft | null>({
     source: () => {
       const axis = this.context.axis();
       const kind = this.test();
@@ -114,18 +90,13 @@ export class SetUpTest {
       if (!source) return null;
       const { axis, kind, system } = source;
       const before = previous?.source;
-      if (
-        previous?.value &&
-        before &&
-        before.kind === kind &&
-        before.axis.id === axis.id
-      )
+      if (previous?.value && before && before.kind === kind && before.axis.id === axis.id)
         return inOtherUnits(previous.value, before.system, system);
       const indicator = untracked(() => this.indicator());
       const at = untracked(() => this.at());
       const atMm = at ? Number(at) : NaN;
       const inside = atMm >= 0 && atMm <= axis.config.travelMm;
-      return usualSetUp(kind, axis.config, indicator, system, inside ? atMm : null); // prettier-ignore
+      return usualSetUp(kind, axis.config, indicator, system, inside ? atMm : null);
     },
   });
   protected readonly check = computed(() => {
@@ -133,17 +104,10 @@ export class SetUpTest {
     const axis = this.context.axis();
     const kind = this.test();
     return draft && axis && kind
-      ? checkSetUp(
-          draft,
-          kind,
-          axis.config,
-          this.indicator(),
-          this.preferences.system(),
-          {
-            markedTurns: kind === "end-float" && this.marked(),
-            lastMm: this.context.last()?.lostMm ?? null,
-          },
-        )
+      ? checkSetUp(draft, kind, axis.config, this.indicator(), this.preferences.system(), {
+          markedTurns: kind === "end-float" && this.marked(),
+          lastMm: this.context.last()?.lostMm ?? null,
+        })
       : null;
   });
   protected readonly sense = signal<1 | -1>(1);
@@ -176,11 +140,7 @@ export class SetUpTest {
     return there.possible ? "" : there.say;
   });
   protected readonly surface = linkedSignal<RunSetup["surface"]>(() =>
-    usualSurface(
-      this.test(),
-      this.check()?.plan?.keepsZero ?? false,
-      this.marked(),
-    ),
+    usualSurface(this.test(), this.check()?.plan?.keepsZero ?? false, this.marked()),
   );
   protected readonly note = signal("");
   protected readonly starting = signal(false);
@@ -213,19 +173,14 @@ export class SetUpTest {
   });
   protected readonly factor = computed(() => {
     const angle = this.check()?.tipAngleDeg ?? 0;
-    return angle > 0 && angle < 80
-      ? `readings × ${tipAngleFactor(angle).toFixed(3)}`
-      : "no correction";
+    return angle > 0 && angle < 80 ? `readings × ${tipAngleFactor(angle).toFixed(3)}` : "no correction";
   });
-  protected readonly unit = computed(() =>
-    this.preferences.system() === "metric" ? "mm" : "in",
-  );
+  protected readonly unit = computed(() => (this.preferences.system() === "metric" ? "mm" : "in"));
 
   constructor() {
     effect(() => {
       const indicator = this.indicator();
-      if (indicator)
-        untracked(() => this.edit("tipAngle", String(indicator.tipAngleDeg)));
+      if (indicator) untracked(() => this.edit("tipAngle", String(indicator.tipAngleDeg)));
     });
   }
 
@@ -267,17 +222,12 @@ export class SetUpTest {
       note: this.note(),
     };
     this.starting.set(true);
-    this.api
-      .post("startRun", `/axes/${axis.id}/runs`, { plan: check.plan, setup })
-      .subscribe({
-        next: (run) =>
-          void this.router.navigateByUrl(
-            `${this.context.base()}/runs/${run.id}`,
-          ),
-        error: (error: unknown) => {
-          this.starting.set(false);
-          this.wrong.set(problemFrom(error).detail);
-        },
-      });
+    this.api.post("startRun", `/axes/${axis.id}/runs`, { plan: check.plan, setup }).subscribe({
+      next: (run) => void this.router.navigateByUrl(`${this.context.base()}/runs/${run.id}`),
+      error: (error: unknown) => {
+        this.starting.set(false);
+        this.wrong.set(problemFrom(error).detail);
+      },
+    });
   }
 }

@@ -18,12 +18,7 @@ const indicator: IndicatorRecord = {
 
 describe("setting a test up", () => {
   it("starts from what is usual and is right", () => {
-    for (const kind of [
-      "tick-count",
-      "out-and-back",
-      "two-sided",
-      "travel-profile",
-    ] as const) {
+    for (const kind of ["tick-count", "out-and-back", "two-sided", "travel-profile"] as const) {
       for (const system of ["metric", "inch"] as const) {
         const draft = usualSetUp(kind, config, indicator, system);
         const check = checkSetUp(draft, kind, config, indicator, system);
@@ -36,25 +31,11 @@ describe("setting a test up", () => {
   it("warns before, not after: coarse displays and steep tips", () => {
     const draft = usualSetUp("two-sided", config, indicator, "metric");
     const coarse = { ...indicator, resolutionMm: 0.0127 };
+    expect(checkSetUp(draft, "two-sided", config, coarse, "metric").warnings.join()).toContain("too coarse");
     expect(
-      checkSetUp(draft, "two-sided", config, coarse, "metric").warnings.join(),
-    ).toContain("too coarse");
-    expect(
-      checkSetUp(
-        { ...draft, tipAngle: "20" },
-        "two-sided",
-        config,
-        indicator,
-        "metric",
-      ).warnings.join(),
+      checkSetUp({ ...draft, tipAngle: "20" }, "two-sided", config, indicator, "metric").warnings.join(),
     ).toContain("A tip at 20° is steep");
-    const bad = checkSetUp(
-      { ...draft, places: "5", runs: "x" },
-      "two-sided",
-      config,
-      indicator,
-      "metric",
-    );
+    const bad = checkSetUp({ ...draft, places: "5", runs: "x" }, "two-sided", config, indicator, "metric");
     expect(bad.errors.get("runs")).toBe("“x” is not a number.");
     expect(bad.plan).toBeNull();
   });
@@ -62,14 +43,8 @@ describe("setting a test up", () => {
   it("keeps the zero only with an indicator that reaches over all places", () => {
     const draft = usualSetUp("travel-profile", config, indicator, "metric");
     const scale = { ...indicator, rangeMm: 6000 };
-    expect(
-      checkSetUp(draft, "travel-profile", config, scale, "metric").plan
-        ?.keepsZero,
-    ).toBe(true);
-    expect(
-      checkSetUp(draft, "travel-profile", config, indicator, "metric").plan
-        ?.keepsZero,
-    ).toBe(false);
+    expect(checkSetUp(draft, "travel-profile", config, scale, "metric").plan?.keepsZero).toBe(true);
+    expect(checkSetUp(draft, "travel-profile", config, indicator, "metric").plan?.keepsZero).toBe(false);
   });
 });
 
@@ -99,13 +74,7 @@ describe("what is proposed", () => {
   it("slip is asked for the radius it is read at, and nothing is said of its width before", () => {
     const draft = usualSetUp("coupling-slip", config, indicator, "metric");
     const check = (hubRadius: string) =>
-      checkSetUp(
-        { ...draft, hubRadius },
-        "coupling-slip",
-        config,
-        { ...indicator, resolutionMm: 0.05 },
-        "metric",
-      );
+      checkSetUp({ ...draft, hubRadius }, "coupling-slip", config, { ...indicator, resolutionMm: 0.05 }, "metric");
     for (const typed of ["", "thick", "0", "-4"]) {
       expect(check(typed).errors.has("hubRadius")).toBe(true);
       expect(check(typed).warnings).toEqual([]);
@@ -114,25 +83,27 @@ describe("what is proposed", () => {
     expect(check("20").plan?.circumference?.radiusMm).toBe(20);
   });
 
-  it.each(["0", "-2", "1e9", "2.5"])(
-    "%s runs are refused, not tripped over",
-    (runs) => {
-      const draft = {
-        ...usualSetUp("two-sided", config, indicator, "metric"),
-        runs,
-      };
-      expect(
-        checkSetUp(draft, "two-sided", config, indicator, "metric").errors.has(
-          "runs",
-        ),
-      ).toBe(true);
-    },
-  );
+  it.each(["0", "-2", "1e9", "2.5"])("%s runs are refused, not tripped over", (runs) => {
+    const draft = {
+      ...usualSetUp("two-sided", config, indicator, "metric"),
+      runs,
+    };
+    expect(checkSetUp(draft, "two-sided", config, indicator, "metric").errors.has("runs")).toBe(true);
+  });
 });
 
 it("a set-up that was typed is only said in the other units, never lost", () => {
-  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", hubRadius: "", temperature: "" }; // prettier-ignore
+  const draft = {
+    places: "100; abc; 254",
+    runs: "3",
+    overTravel: "25.4",
+    tick: "0.01",
+    ticksOut: "50",
+    tipAngle: "12",
+    hubRadius: "",
+    temperature: "",
+  };
   const inch = inOtherUnits(draft, "metric", "inch");
-  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" }); // prettier-ignore
-  expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254"); // prettier-ignore
+  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" });
+  expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254");
 });

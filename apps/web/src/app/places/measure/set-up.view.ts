@@ -38,9 +38,7 @@ function unitOf(system: UnitSystem): "mm" | "in" {
 }
 
 function typed(mm: number, system: UnitSystem): string {
-  return String(
-    Number(fromMm(mm, unitOf(system)).toFixed(system === "metric" ? 4 : 5)),
-  );
+  return String(Number(fromMm(mm, unitOf(system)).toFixed(system === "metric" ? 4 : 5)));
 }
 
 /** The axis’ smallest step, or in inches the next round one: 0.0001 or 0.001 in. */
@@ -60,14 +58,8 @@ export function usualSetUp(
   atMm: number | null = null,
 ): SetUpDraft {
   const most = isSplitTest(kind) ? 10 : 30;
-  const overTravelMm = Math.max(
-    1,
-    Math.min(most, Math.floor(axis.travelMm / 10)),
-  );
-  const count = Math.max(
-    5,
-    Math.ceil((5 * Math.min(axis.travelMm, 2000)) / 1000),
-  );
+  const overTravelMm = Math.max(1, Math.min(most, Math.floor(axis.travelMm / 10)));
+  const count = Math.max(5, Math.ceil((5 * Math.min(axis.travelMm, 2000)) / 1000));
   const places =
     kind === "travel-profile"
       ? profileTargets(
@@ -79,18 +71,13 @@ export function usualSetUp(
         )
       : [atMm ?? (Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2)];
   // Out and back must go further than the worst loss looked for.
-  const ticksOut = Math.max(
-    10,
-    Math.ceil((4 * axis.limits.repairMm) / usualTick(axis.tickMm, system)),
-  );
+  const ticksOut = Math.max(10, Math.ceil((4 * axis.limits.repairMm) / usualTick(axis.tickMm, system)));
   return {
     places: places.map((p) => typed(p, system)).join("; "),
     runs: kind === "tick-count" || isSplitTest(kind) ? "3" : "5",
     // Rounded down in inches, so that it still fits between the places and the ends.
     overTravel:
-      system === "metric"
-        ? typed(overTravelMm, system)
-        : String(Math.floor(fromMm(overTravelMm, "in") * 100) / 100),
+      system === "metric" ? typed(overTravelMm, system) : String(Math.floor(fromMm(overTravelMm, "in") * 100) / 100),
     tick: typed(usualTick(axis.tickMm, system), system),
     ticksOut: String(ticksOut),
     tipAngle: String(indicator?.tipAngleDeg ?? 0),
@@ -101,11 +88,7 @@ export function usualSetUp(
 }
 
 /** The same draft in the other units; what is no number stays as typed. */
-export function inOtherUnits(
-  draft: SetUpDraft,
-  from: UnitSystem,
-  to: UnitSystem,
-): SetUpDraft {
+export function inOtherUnits(draft: SetUpDraft, from: UnitSystem, to: UnitSystem): SetUpDraft {
   if (from === to) return draft;
   const length = (text: string): string => {
     const value = parseDecimal(text);
@@ -117,10 +100,7 @@ export function inOtherUnits(
       .split(";")
       .map((p) => length(p.trim()))
       .join("; "),
-    overTravel:
-      to === "inch"
-        ? floored(length(draft.overTravel))
-        : length(draft.overTravel),
+    overTravel: to === "inch" ? floored(length(draft.overTravel)) : length(draft.overTravel),
     tick: length(draft.tick),
     hubRadius: length(draft.hubRadius),
   };
@@ -171,9 +151,7 @@ export function checkSetUp(
     if (value === undefined)
       errors.set(
         field,
-        draft[field].trim() === ""
-          ? "A number is missing here."
-          : `“${draft[field].trim()}” is not a number.`,
+        draft[field].trim() === "" ? "A number is missing here." : `“${draft[field].trim()}” is not a number.`,
       );
     return value ?? NaN;
   };
@@ -187,11 +165,7 @@ export function checkSetUp(
     .filter(Boolean)
     .map((text) => {
       const value = parseDecimal(text);
-      if (value === undefined)
-        errors.set(
-          "places",
-          `“${text}” is not a number. Put a semicolon between places.`,
-        );
+      if (value === undefined) errors.set("places", `“${text}” is not a number. Put a semicolon between places.`);
       return value === undefined ? NaN : round(toMm(value, unitOf(system)));
     });
   const travelling =
@@ -202,13 +176,8 @@ export function checkSetUp(
     kind,
     targetsMm,
     runs: number("runs"),
-    overTravelMm: markedTurns
-      ? wholeTurns(length("overTravel"), travelPerTurnMm(axis))
-      : length("overTravel"),
-    tickMm:
-      kind === "tick-count" || kind === "out-and-back"
-        ? length("tick")
-        : axis.tickMm,
+    overTravelMm: markedTurns ? wholeTurns(length("overTravel"), travelPerTurnMm(axis)) : length("overTravel"),
+    tickMm: kind === "tick-count" || kind === "out-and-back" ? length("tick") : axis.tickMm,
     ticksOut: kind === "out-and-back" ? number("ticksOut") : 50,
     keepsZero: travelling,
     ...(markedTurns ? { markedTurns } : {}),
@@ -224,26 +193,17 @@ export function checkSetUp(
   };
   const tipAngleDeg = number("tipAngle");
   if (tipAngleDeg < 0 || tipAngleDeg >= 80)
-    errors.set(
-      "tipAngle",
-      `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`,
-    );
-  const temperatureC =
-    draft.temperature.trim() === "" ? null : number("temperature");
+    errors.set("tipAngle", `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`);
+  const temperatureC = draft.temperature.trim() === "" ? null : number("temperature");
   if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60))
-    errors.set(
-      "temperature",
-      `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`,
-    );
-  if (targetsMm.length === 0)
-    errors.set("places", "Name the place, or places with semicolons between.");
+    errors.set("temperature", `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`);
+  if (targetsMm.length === 0) errors.set("places", "Name the place, or places with semicolons between.");
   if (errors.size === 0) {
     try {
       checkPlan(plan, axis.travelMm);
     } catch (error) {
       if (!(error instanceof BoundError)) throw error;
-      const inUnits =
-        system === "inch" ? ` (${formatSize(error.value, "inch")})` : "";
+      const inUnits = system === "inch" ? ` (${formatSize(error.value, "inch")})` : "";
       errors.set(
         FIELD_OF[error.argument] ?? "places",
         `${capital(error.argument)} ${error.value}${inUnits} cannot be: it must be ${error.bound}.`,
@@ -284,34 +244,19 @@ function warningsFor(
     const { resolutionMm } = indicator;
     const tip = tipAngleDeg >= 0 && tipAngleDeg < 80 ? tipAngleDeg : 0;
     const own = {
-      ...(indicator.hysteresisMm
-        ? { hysteresisMm: indicator.hysteresisMm }
-        : {}),
-      ...(indicator.calibrationMm
-        ? { calibrationMm: indicator.calibrationMm }
-        : {}),
+      ...(indicator.hysteresisMm ? { hysteresisMm: indicator.hysteresisMm } : {}),
+      ...(indicator.calibrationMm ? { calibrationMm: indicator.calibrationMm } : {}),
     };
-    const coarse = widthWarning(
-      plan,
-      { resolutionMm, tipAngleDeg: tip, sense: 1, ...own },
-      axis,
-      { system, lastMm },
-    );
+    const coarse = widthWarning(plan, { resolutionMm, tipAngleDeg: tip, sense: 1, ...own }, axis, { system, lastMm });
     if (coarse) warnings.push(coarse);
   }
   if (tipAngleDeg > TIP_ANGLE_WARNING_DEG && tipAngleDeg < 80) {
-    const off =
-      (tipAngleFactor(tipAngleDeg) -
-        tipAngleFactor(Math.min(79, tipAngleDeg + 3))) *
-      100;
+    const off = (tipAngleFactor(tipAngleDeg) - tipAngleFactor(Math.min(79, tipAngleDeg + 3))) * 100;
     warnings.push(
       `A tip at ${tipAngleDeg}° is steep: misjudging it by 3° is ${off.toFixed(1)} % of the reading. Bring it below ${TIP_ANGLE_WARNING_DEG}° if you can.`,
     );
   }
-  if (
-    plan.kind === "out-and-back" &&
-    plan.tickMm * plan.ticksOut < 2 * axis.limits.repairMm
-  ) {
+  if (plan.kind === "out-and-back" && plan.tickMm * plan.ticksOut < 2 * axis.limits.repairMm) {
     warnings.push(
       `${plan.ticksOut} steps out are ${formatSize(plan.tickMm * plan.ticksOut, system)}: go out at least ${formatSize(2 * axis.limits.repairMm, system)}, or a large loss swallows the whole way.`,
     );
@@ -321,14 +266,9 @@ function warningsFor(
       "This indicator does not reach over all places: it is set up and zeroed anew at each. The reversal value is as good; the standard’s E, M and A need one reference along the travel.",
     );
   }
-  if (plan.runs < 3)
-    warnings.push(
-      "With fewer than three runs nobody knows how well it repeats. Five are usual.",
-    );
+  if (plan.runs < 3) warnings.push("With fewer than three runs nobody knows how well it repeats. Five are usual.");
   if (axis.feedback === "scale" && !isSplitTest(plan.kind))
-    warnings.push(
-      "A scale reads the table here: slack shows as hunting at the reversal, not as lost position.",
-    );
+    warnings.push("A scale reads the table here: slack shows as hunting at the reversal, not as lost position.");
   return warnings;
 }
 

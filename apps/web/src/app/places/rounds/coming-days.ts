@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { Rounds } from "@iron/contract";
 import { momentWords } from "../../shared/words";
@@ -25,11 +25,7 @@ import { dayBars, datesInWords } from "./rounds.view";
             (drop)="drop($event, bar.date)"
           >
             <span>{{ bar.label }}</span>
-            <svg
-              viewBox="0 0 100 6"
-              preserveAspectRatio="none"
-              aria-hidden="true"
-            >
+            <svg viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true">
               <path d="M0 3H100" class="base" />
               <path [attr.d]="'M0 3H' + 100 * bar.part" class="bar" />
             </svg>
@@ -39,13 +35,9 @@ import { dayBars, datesInWords } from "./rounds.view";
     </ul>
     @if (rounds().points) {
       <div class="acts">
-        <a class="act" [routerLink]="['/rounds/sheet', date()]"
-          >Round on paper</a
-        >
+        <a class="act" [routerLink]="['/rounds/sheet', date()]">Round on paper</a>
         <a class="act" href="/api/rounds/calendar">Calendar file</a>
-        <button type="button" class="act" (click)="afresh.emit()">
-          Plan afresh
-        </button>
+        <button type="button" class="act" (click)="afresh.emit()">Plan afresh</button>
       </div>
       @if (rounds().unplanned.length) {
         <h3>Due, and without a day</h3>
@@ -71,10 +63,9 @@ import { dayBars, datesInWords } from "./rounds.view";
         }
       }
       <p class="quiet">
-        Late first, then few stops and little walking, then even days; nobody
-        greases far too early. This plan costs {{ part() }} % of doing each when
-        it is due. A calendar program can subscribe to the address of the
-        calendar file.
+        Late first, then few stops and little walking, then even days; nobody greases far too early. This plan costs
+        {{ part() }} % of doing each when it is due. A calendar program can subscribe to the address of the calendar
+        file.
       </p>
     }
   `,
@@ -91,7 +82,7 @@ export class ComingDays {
   readonly afresh = output();
   protected readonly most = 12;
   protected readonly bars = computed(() => dayBars(this.rounds()));
-  protected readonly part = computed(() => (100 * this.rounds().against).toFixed(0)); // prettier-ignore
+  protected readonly part = computed(() => (100 * this.rounds().against).toFixed(0));
   protected readonly changes = computed(() =>
     this.rounds().changes.map((c) => ({
       what: datesInWords(c.what),

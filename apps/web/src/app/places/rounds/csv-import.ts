@@ -1,14 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core";
 import type { ImportState, KeepImport } from "@iron/contract";
-import {
-  catchError,
-  finalize,
-  of,
-  Subject,
-  switchMap,
-  takeUntil,
-  timer,
-} from "rxjs";
+import { catchError, finalize, of, Subject, switchMap, takeUntil, timer } from "rxjs";
 import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
@@ -33,8 +25,7 @@ const LARGEST = 5_000_000;
       />
     </div>
     <p class="quiet">
-      Columns {{ columns() }}; comma or semicolon between, point or comma in
-      numbers.
+      Columns {{ columns() }}; comma or semicolon between, point or comma in numbers.
       <a [href]="'/api/export/' + what()">The same as a file to keep</a>
     </p>
     @if (tooLarge()) {
@@ -44,9 +35,7 @@ const LARGEST = 5_000_000;
       <div class="acts" role="status">
         <p>{{ progressWords(now) }}</p>
         @if (now.phase !== "keeping") {
-          <button type="button" class="act" (click)="callOff()">
-            Call it off
-          </button>
+          <button type="button" class="act" (click)="callOff()">Call it off</button>
         }
       </div>
     }
@@ -55,16 +44,14 @@ const LARGEST = 5_000_000;
         <div class="bad" role="alert">
           <p>
             <b
-              >{{ said.wrong }}
-              {{ said.wrong === 1 ? "line is" : "lines are" }} wrong;
+              >{{ said.wrong }} {{ said.wrong === 1 ? "line is" : "lines are" }} wrong;
               {{ said.kept ? said.kept + " kept" : "nothing was kept" }}.</b
             >
           </p>
           <ul>
             @for (error of said.errors.slice(0, shown); track $index) {
               <li>
-                Line {{ error.line
-                }}{{ error.column ? ", " + error.column : "" }}:
+                Line {{ error.line }}{{ error.column ? ", " + error.column : "" }}:
                 {{ error.message }}
               </li>
             }
@@ -74,17 +61,12 @@ const LARGEST = 5_000_000;
           }
           @if (!said.kept && said.good) {
             <button type="button" class="act" (click)="send(true)">
-              Keep the {{ said.good }} good
-              {{ said.good === 1 ? "line" : "lines" }} all the same
+              Keep the {{ said.good }} good {{ said.good === 1 ? "line" : "lines" }} all the same
             </button>
           }
         </div>
       } @else {
-        <p role="status">
-          {{ said.kept }} kept{{
-            said.known ? ", " + said.known + " were there already" : ""
-          }}.
-        </p>
+        <p role="status">{{ said.kept }} kept{{ said.known ? ", " + said.known + " were there already" : "" }}.</p>
       }
     }
   `,
@@ -130,11 +112,9 @@ export class CsvImport {
 
   /** Nothing of it is kept; the answer to the file itself says so. */
   protected callOff(): void {
-    this.api
-      .post("callImportOff", `/imports/${this.key}/off`, undefined)
-      .subscribe({
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("callImportOff", `/imports/${this.key}/off`, undefined).subscribe({
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   protected send(anyway: boolean): void {
@@ -145,11 +125,7 @@ export class CsvImport {
     timer(LOOK_MS, LOOK_MS)
       .pipe(
         takeUntil(done),
-        switchMap(() =>
-          this.api
-            .get("importState", `/imports/${this.key}`)
-            .pipe(catchError(() => of(null))),
-        ),
+        switchMap(() => this.api.get("importState", `/imports/${this.key}`).pipe(catchError(() => of(null)))),
       )
       .subscribe((now) => this.state.set(now));
     const what = this.what();

@@ -9,10 +9,14 @@ import { HORIZON_WORKER, type HorizonAnswer } from "./horizon-plan";
 jest.mock("./make-horizon-worker", () => ({ makeHorizonWorker: null }));
 
 const horizon: Horizon = {
-  weeks: [{ from: "2026-03-02", minutes: 420, shut: [] }, { from: "2026-03-09", minutes: 60, shut: [] }],
+  weeks: [
+    { from: "2026-03-02", minutes: 420, shut: [] },
+    { from: "2026-03-09", minutes: 60, shut: [] },
+  ],
   points: [{ id: 1, machine: 2, bay: "7", minutes: 6, weight: 2, dueDay: 3, intervalDays: 90 }],
-}; // prettier-ignore
-const week = (over: Partial<WeekSum>): WeekSum => ({ minutes: 6, available: 420, visits: 1, stops: 1, late: 0, early: 0, ...over }) as WeekSum; // prettier-ignore
+};
+const week = (over: Partial<WeekSum>): WeekSum =>
+  ({ minutes: 6, available: 420, visits: 1, stops: 1, late: 0, early: 0, ...over }) as WeekSum;
 
 /** A worker that answers what the test says. */
 class Fake {
@@ -56,9 +60,18 @@ describe("half a year", () => {
     expect(made[0].asked).toEqual([horizon]);
     made[0].say({ progress: 0.4 });
     expect(page.text()).toContain("Planning half a year… 40 %");
-    made[0].say({ sums: [week({}), week({ minutes: 75.4, available: 60, late: 1, early: 2 })], visits: 9, replanned: null }); // prettier-ignore
+    made[0].say({
+      sums: [week({}), week({ minutes: 75.4, available: 60, late: 1, early: 2 })],
+      visits: 9,
+      replanned: null,
+    });
     expect(page.text()).toContain("1 week holds more than people have");
-    expect(page.page.getByRole("row", { name: /^Mon 9 Mar/ }).textContent.replace(/\s+/g, " ").trim()).toMatch(/75 ?60 ?1 ?1 ?1 ?2$/); // prettier-ignore
+    expect(
+      page.page
+        .getByRole("row", { name: /^Mon 9 Mar/ })
+        .textContent.replace(/\s+/g, " ")
+        .trim(),
+    ).toMatch(/75 ?60 ?1 ?1 ?1 ?2$/);
     expect(page.text()).toContain("9 visits. Planned from the beginning.");
   });
 
@@ -69,8 +82,8 @@ describe("half a year", () => {
     expect(page.text()).toContain("Half a year fits into the minutes there are");
     expect(page.text()).toContain("Nothing has changed since.");
     made[0].say({ sums: fits, visits: 9, replanned: 1 });
-    expect(page.text()).toContain("1 point has changed; the rest keeps its week."); // prettier-ignore
-  }); // prettier-ignore
+    expect(page.text()).toContain("1 point has changed; the rest keeps its week.");
+  });
 
   it("can be stopped and asked for again", () => {
     const page = open();
@@ -93,7 +106,7 @@ describe("half a year", () => {
   });
 
   it("nothing to plan and no server are each said", () => {
-    expect(open({ ...horizon, points: [] }).text()).toContain("No lubrication point yet"); // prettier-ignore
+    expect(open({ ...horizon, points: [] }).text()).toContain("No lubrication point yet");
     expect(made).toHaveLength(0);
     const page = show(HalfYear);
     cut(http.expectOne("/api/horizon"));

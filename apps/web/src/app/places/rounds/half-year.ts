@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { Horizon } from "@iron/contract";
 import { Api } from "../../data/api";
@@ -25,17 +25,12 @@ import { Trouble } from "../../shared/trouble";
       } @else if (planner.progress() !== null) {
         <p role="status">
           Planning half a year… {{ percent() }} %
-          <progress [value]="planner.progress()" max="1">
-            {{ percent() }} %
-          </progress>
+          <progress [value]="planner.progress()" max="1">{{ percent() }} %</progress>
         </p>
         <button type="button" class="act" (click)="planner.stop()">Stop</button>
       }
       @if (empty()) {
-        <p>
-          There is nothing to plan. A machine gets its usual points at station
-          Keep of any of its axes.
-        </p>
+        <p>There is nothing to plan. A machine gets its usual points at station Keep of any of its axes.</p>
         <a class="act main" routerLink="/floor">Go to the floor</a>
       } @else if (sums().length) {
         <ip-chart
@@ -86,27 +81,34 @@ export class HalfYear {
   protected readonly planner = inject(HorizonPlanner);
   protected readonly wrong = signal("");
   private readonly input = signal<Horizon | null>(null);
-  protected readonly percent = computed(() => Math.round(100 * (this.planner.progress() ?? 0))); // prettier-ignore
+  protected readonly percent = computed(() => Math.round(100 * (this.planner.progress() ?? 0)));
   protected readonly sums = computed(() => {
     const input = this.input();
     const answer = this.planner.answer();
-    return input && answer?.sums.length === input.weeks.length ? answer.sums : []; // prettier-ignore
+    return input && answer?.sums.length === input.weeks.length ? answer.sums : [];
   });
   protected readonly empty = computed(() => this.input()?.points.length === 0);
   protected readonly rows = computed(() => {
     const weeks = this.input()?.weeks ?? [];
-    return this.sums().map((s, i) => ({ ...s, minutes: Math.round(s.minutes), from: weeks[i].from, words: dayWords(`${weeks[i].from}T12:00:00`) })); // prettier-ignore
+    return this.sums().map((s, i) => ({
+      ...s,
+      minutes: Math.round(s.minutes),
+      from: weeks[i].from,
+      words: dayWords(`${weeks[i].from}T12:00:00`),
+    }));
   });
   protected readonly heading = computed(() => {
     const over = this.sums().filter((s) => s.minutes > s.available).length;
     if (this.empty()) return "No lubrication point yet";
     if (this.sums().length === 0) return "Half a year";
-    return over ? `${over} ${over === 1 ? "week holds" : "weeks hold"} more than people have` : "Half a year fits into the minutes there are"; // prettier-ignore
+    return over
+      ? `${over} ${over === 1 ? "week holds" : "weeks hold"} more than people have`
+      : "Half a year fits into the minutes there are";
   });
   protected readonly how = computed(() => {
     const answer = this.planner.answer();
     if (!answer) return "";
-    return `${answer.visits} visits. ${answer.replanned === null ? "Planned from the beginning." : answer.replanned === 0 ? "Nothing has changed since." : `${answer.replanned} ${answer.replanned === 1 ? "point has" : "points have"} changed; the rest keeps its week.`}`; // prettier-ignore
+    return `${answer.visits} visits. ${answer.replanned === null ? "Planned from the beginning." : answer.replanned === 0 ? "Nothing has changed since." : `${answer.replanned} ${answer.replanned === 1 ? "point has" : "points have"} changed; the rest keeps its week.`}`;
   });
   protected readonly chart = computed<DrawChart>(() => {
     const rows = this.rows();

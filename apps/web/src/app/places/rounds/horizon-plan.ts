@@ -14,10 +14,10 @@ export type HorizonAnswer =
     };
 
 /** Makes the worker that plans off the interface thread. */
-export const HORIZON_WORKER = new InjectionToken<() => Worker>(
-  "horizon worker",
-  { providedIn: "root", factory: () => makeHorizonWorker },
-);
+export const HORIZON_WORKER = new InjectionToken<() => Worker>("horizon worker", {
+  providedIn: "root",
+  factory: () => makeHorizonWorker,
+});
 
 /** Half a year by week, planned in a worker: with progress, and a way to stop it. */
 @Injectable({ providedIn: "root" })
@@ -26,9 +26,7 @@ export class HorizonPlanner {
   private worker: Worker | null = null;
   /** 0 to 1 while it plans; null otherwise. */
   readonly progress = signal<number | null>(null);
-  readonly answer = signal<Extract<HorizonAnswer, { sums: unknown }> | null>(
-    null,
-  );
+  readonly answer = signal<Extract<HorizonAnswer, { sums: unknown }> | null>(null);
   readonly wrong = signal("");
 
   plan(question: HorizonQuestion): void {

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { chainOf } from "@iron/core";
 import type { LubePointRecord } from "@iron/contract";
@@ -21,29 +30,14 @@ import { Trouble } from "../../shared/trouble";
         <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (points(); as all) {
         <div class="acts">
-          <button
-            type="button"
-            class="act"
-            [class.main]="all.length === 0"
-            (click)="addUsual()"
-          >
+          <button type="button" class="act" [class.main]="all.length === 0" (click)="addUsual()">
             Add the usual points of this machine
           </button>
-          <a
-            class="act"
-            routerLink="/points/new"
-            [queryParams]="{ machine: context.machine()?.id }"
-            >Add a point</a
-          >
+          <a class="act" routerLink="/points/new" [queryParams]="{ machine: context.machine()?.id }">Add a point</a>
           <a class="act" routerLink="/rounds">Rounds</a>
         </div>
         @if (all.length) {
-          <div
-            class="scroll-x"
-            tabindex="0"
-            role="region"
-            aria-label="Lubrication points"
-          >
+          <div class="scroll-x" tabindex="0" role="region" aria-label="Lubrication points">
             <table class="rows">
               <thead>
                 <tr>
@@ -57,9 +51,7 @@ import { Trouble } from "../../shared/trouble";
                 @for (point of all; track point.id) {
                   <tr>
                     <td>
-                      <a [routerLink]="['/points', point.id]">{{
-                        point.place
-                      }}</a>
+                      <a [routerLink]="['/points', point.id]">{{ point.place }}</a>
                       @if (point.link) {
                         <br /><span class="quiet">{{ point.link }}</span>
                       }
@@ -69,9 +61,7 @@ import { Trouble } from "../../shared/trouble";
                     <td class="words">
                       {{ point.lastFound ?? "not visited yet" }}
                       @if (point.asksCase) {
-                        <br /><a [routerLink]="context.base() + '/ask'"
-                          >{{ point.asksCase }} Open a case</a
-                        >
+                        <br /><a [routerLink]="context.base() + '/ask'">{{ point.asksCase }} Open a case</a>
                       }
                     </td>
                   </tr>
@@ -81,9 +71,8 @@ import { Trouble } from "../../shared/trouble";
           </div>
         } @else {
           <p>
-            No point is kept for this machine yet. The usual ones come from its
-            axes: carriages or ways, nut or rack, end bearings, and the
-            machine’s own.
+            No point is kept for this machine yet. The usual ones come from its axes: carriages or ways, nut or rack,
+            end bearings, and the machine’s own.
           </p>
         }
       } @else {
@@ -108,13 +97,17 @@ export class KeepStation {
   protected readonly points = computed(() => {
     const letter = this.context.axis()?.config.letter;
     const chain = this.chain();
-    const at = (p: LubePointRecord): number => p.letter === null ? 99 : chain.indexOf(p.link ?? "way"); // prettier-ignore
-    return this.list()?.filter((p) => !p.retired && (p.letter === letter || p.letter === null)).sort((a, b) => at(a) - at(b)) ?? null; // prettier-ignore
+    const at = (p: LubePointRecord): number => (p.letter === null ? 99 : chain.indexOf(p.link ?? "way"));
+    return (
+      this.list()
+        ?.filter((p) => !p.retired && (p.letter === letter || p.letter === null))
+        .sort((a, b) => at(a) - at(b)) ?? null
+    );
   });
   protected readonly heading = computed(() => {
     const late = (this.points() ?? []).filter((p) => p.lateDays > 0).length;
     if (!this.points()) return "Keep";
-    return late ? `${late} ${late === 1 ? "point is" : "points are"} late` : "Nothing is late here"; // prettier-ignore
+    return late ? `${late} ${late === 1 ? "point is" : "points are"} late` : "Nothing is late here";
   });
 
   constructor() {
@@ -142,6 +135,6 @@ export class KeepStation {
     this.api.post("usualPoints", `/machines/${id}/lube-points/usual`, undefined).subscribe({
       next: (list) => this.list.set(list),
       error: (error: unknown) => this.notices.wrong(error),
-    }); // prettier-ignore
+    });
   }
 }

@@ -1,12 +1,20 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import type { KeepSettings } from "@iron/contract";
-import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { KeepingPage } from "./keeping-page";
 
 const settings = (over: Partial<KeepSettings> = {}): KeepSettings => ({
-  version: 3, minutesByWeekday: [90, 90, 90, 90, 60, 0, 0], holidays: [], school: "all", windows: [], travel: [],
-  guns: [{ name: "bay 1", weighings: [{ strokes: 10, grams: 8 }] }], gramsPerStroke: 0.8, gunFigures: [{ name: "bay 1", gramsPerStroke: 0.8, expandedGrams: 0.04 }], ...over,
-}); // prettier-ignore
+  version: 3,
+  minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
+  holidays: [],
+  school: "all",
+  windows: [],
+  travel: [],
+  guns: [{ name: "bay 1", weighings: [{ strokes: 10, grams: 8 }] }],
+  gramsPerStroke: 0.8,
+  gunFigures: [{ name: "bay 1", gramsPerStroke: 0.8, expandedGrams: 0.04 }],
+  ...over,
+});
 
 describe("days and rules", () => {
   let http: HttpTestingController;
@@ -20,9 +28,8 @@ describe("days and rules", () => {
     answer(http.expectOne("/api/meters"), [{ machineId: 4, nickname: "Wren" }]);
     return page;
   };
-  const put = () =>
-    http.expectOne({ url: "/api/keep-settings", method: "PUT" });
-  const body = (request: ReturnType<typeof put>) => request.request.body as Partial<KeepSettings>; // prettier-ignore
+  const put = () => http.expectOne({ url: "/api/keep-settings", method: "PUT" });
+  const body = (request: ReturnType<typeof put>) => request.request.body as Partial<KeepSettings>;
 
   it("minutes, school, holiday and window go out together; till then it says that they are not kept", () => {
     const said = hearNotices();
@@ -37,7 +44,13 @@ describe("days and rules", () => {
     expect(page.text()).toContain("Changed, and not kept yet.");
     page.press("Keep days and rules");
     const request = put();
-    expect(body(request)).toMatchObject({ version: 3, school: "calendar", minutesByWeekday: [90, 90, 90, 90, 45, 0, 0], holidays: [{ date: "2026-12-24", words: "inventory" }], windows: [{ machineId: 4, days: [true, false, true, true, true, true, true] }] }); // prettier-ignore
+    expect(body(request)).toMatchObject({
+      version: 3,
+      school: "calendar",
+      minutesByWeekday: [90, 90, 90, 90, 45, 0, 0],
+      holidays: [{ date: "2026-12-24", words: "inventory" }],
+      windows: [{ machineId: 4, days: [true, false, true, true, true, true, true] }],
+    });
     expect(body(request)).not.toHaveProperty("gunFigures");
     answer(request, settings({ version: 4, school: "calendar" }));
     expect(said).toEqual(["Kept. The rounds are planned by it."]);
@@ -62,21 +75,21 @@ describe("days and rules", () => {
     expect(page.text()).toContain("Changed, and not kept yet.");
     page.press("Take it back");
     expect([page.value("Monday, min"), page.alerts()]).toEqual(["90", ""]);
-    expect([page.value("Tuesday, min"), page.text().includes("not kept yet")]).toEqual(["90", false]); // prettier-ignore
+    expect([page.value("Tuesday, min"), page.text().includes("not kept yet")]).toEqual(["90", false]);
   });
 
   it("what somebody else has changed meanwhile is told; kept again, one’s own goes over it", () => {
     const page = open();
     page.type("Friday, min", "45");
     page.press("Keep days and rules");
-    refuse(put(), 409, "Changed meanwhile.", { current: settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] }) }); // prettier-ignore
-    expect(page.alerts()).toContain(
-      "Somebody else has changed this meanwhile.",
-    );
+    refuse(put(), 409, "Changed meanwhile.", {
+      current: settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] }),
+    });
+    expect(page.alerts()).toContain("Somebody else has changed this meanwhile.");
     expect(page.value("Friday, min")).toBe("45");
     page.press("Keep days and rules");
     const request = put();
-    expect(body(request)).toMatchObject({ version: 9, minutesByWeekday: [90, 90, 90, 90, 45, 0, 0] }); // prettier-ignore
+    expect(body(request)).toMatchObject({ version: 9, minutesByWeekday: [90, 90, 90, 90, 45, 0, 0] });
     answer(request, settings({ version: 10 }));
     expect(page.alerts()).toBe("");
   });
@@ -88,8 +101,14 @@ describe("days and rules", () => {
     page.type("Came out, g", "9,5");
     page.press("Keep the weighing");
     const request = put();
-    expect(body(request)).toMatchObject({ minutesByWeekday: [90, 90, 90, 90, 60, 0, 0], guns: [{ name: "bay 1" }, { name: "bay 7", weighings: [{ strokes: 10, grams: 9.5 }] }] }); // prettier-ignore
-    answer(request, settings({ version: 4, gunFigures: [{ name: "bay 7", gramsPerStroke: 0.95, expandedGrams: 0.06 }] })); // prettier-ignore
+    expect(body(request)).toMatchObject({
+      minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
+      guns: [{ name: "bay 1" }, { name: "bay 7", weighings: [{ strokes: 10, grams: 9.5 }] }],
+    });
+    answer(
+      request,
+      settings({ version: 4, gunFigures: [{ name: "bay 7", gramsPerStroke: 0.95, expandedGrams: 0.06 }] }),
+    );
     expect(page.text()).toContain("bay 7: 0.950 g ± 0.060 g a stroke");
     expect(page.value("Friday, min")).toBe("45");
     expect(page.text()).toContain("Changed, and not kept yet.");
@@ -107,7 +126,7 @@ describe("days and rules", () => {
     page.type("Came out, g", grams);
     page.press("Keep the weighing");
     expect(page.alerts()).toContain(words);
-  }); // prettier-ignore
+  });
 
   it("a holiday without a day is asked for; one can be struck out again", () => {
     const page = open();
@@ -125,8 +144,8 @@ describe("days and rules", () => {
     const field = page.page.getByLabelText<HTMLInputElement>("G-code file");
     const give = async (text: string) => {
       const file = new File([text], "o1.nc");
-      Object.defineProperty(file, "text", { value: () => Promise.resolve(text) }); // prettier-ignore
-      Object.defineProperty(field, "files", { value: [file], configurable: true }); // prettier-ignore
+      Object.defineProperty(file, "text", { value: () => Promise.resolve(text) });
+      Object.defineProperty(field, "files", { value: [file], configurable: true });
       field.dispatchEvent(new Event("change"));
       await Promise.resolve();
       page.give({});

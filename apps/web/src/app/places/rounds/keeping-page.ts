@@ -1,6 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core"; // prettier-ignore
-import { BoundError, formatNumber, quantityWithU, INTERVAL_SCHOOLS, kmPerHour, programTravel, type IntervalSchool } from "@iron/core"; // prettier-ignore
-import { keepSettingsEditSchema, parseDecimal, type KeepSettings, type MachineMeter } from "@iron/contract"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
+import {
+  BoundError,
+  formatNumber,
+  quantityWithU,
+  INTERVAL_SCHOOLS,
+  kmPerHour,
+  programTravel,
+  type IntervalSchool,
+} from "@iron/core";
+import { keepSettingsEditSchema, parseDecimal, type KeepSettings, type MachineMeter } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
@@ -9,7 +17,7 @@ import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../../shared/trouble";
 
-const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"]; // prettier-ignore
+const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 /** Speed of rapid that a program’s time is reckoned with, mm/min (common practice, no source). */
 const RAPID_MM_MIN = 15_000;
 const SCHOOL_WORDS: Record<IntervalSchool, string> = {
@@ -31,7 +39,7 @@ export class KeepingPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly weekdays = WEEKDAYS;
-  protected readonly schools = INTERVAL_SCHOOLS.map((id) => ({ id, words: SCHOOL_WORDS[id] })); // prettier-ignore
+  protected readonly schools = INTERVAL_SCHOOLS.map((id) => ({ id, words: SCHOOL_WORDS[id] }));
   protected readonly draft = signal<KeepSettings | null>(null);
   protected readonly machines = signal<readonly MachineMeter[]>([]);
   protected readonly wrong = signal("");
@@ -43,21 +51,30 @@ export class KeepingPage {
   protected readonly touched = signal(false);
   /** As the server has it. */
   private readonly saved = signal<KeepSettings | null>(null);
-  protected readonly changed = computed(() => JSON.stringify(this.saved()) !== JSON.stringify(this.draft()) || (this.touched() && this.numbers().some((n) => n.wrong()))); // prettier-ignore
+  protected readonly changed = computed(
+    () =>
+      JSON.stringify(this.saved()) !== JSON.stringify(this.draft()) ||
+      (this.touched() && this.numbers().some((n) => n.wrong())),
+  );
   protected readonly conflict = signal(false);
   protected readonly holiday = signal("");
   protected readonly holidayWords = signal("");
   protected readonly gun = signal({ name: "", strokes: "10", grams: "" });
-  protected readonly guns = computed(
-    () =>
-    (this.draft()?.gunFigures ?? []).map((g) => ({ name: g.name, words: `${quantityWithU("mass", g.gramsPerStroke, g.expandedGrams, "metric").join(" ")} a stroke` })), // prettier-ignore
+  protected readonly guns = computed(() =>
+    (this.draft()?.gunFigures ?? []).map((g) => ({
+      name: g.name,
+      words: `${quantityWithU("mass", g.gramsPerStroke, g.expandedGrams, "metric").join(" ")} a stroke`,
+    })),
   );
 
   protected readonly programFor = signal<number | null>(null);
   protected readonly programWrong = signal("");
-  protected readonly travel = computed(
-    () =>
-    (this.draft()?.travel ?? []).map((x) => ({ ...x, machine: this.machines().find((m) => m.machineId === x.machineId)?.nickname ?? "", words: `${formatNumber(x.kmPerHour, 2)} km an hour of running` })), // prettier-ignore
+  protected readonly travel = computed(() =>
+    (this.draft()?.travel ?? []).map((x) => ({
+      ...x,
+      machine: this.machines().find((m) => m.machineId === x.machineId)?.nickname ?? "",
+      words: `${formatNumber(x.kmPerHour, 2)} km an hour of running`,
+    })),
   );
 
   constructor() {
@@ -95,7 +112,7 @@ export class KeepingPage {
   }
 
   protected minutes(day: number, value: number): void {
-    this.change({ minutesByWeekday: (this.draft()?.minutesByWeekday ?? []).map((m, i) => (i === day ? value : m)) }); // prettier-ignore
+    this.change({ minutesByWeekday: (this.draft()?.minutesByWeekday ?? []).map((m, i) => (i === day ? value : m)) });
   }
 
   protected school(id: string): void {
@@ -109,26 +126,28 @@ export class KeepingPage {
       this.holidayWrong.set("Name the day of the holiday.");
       return;
     }
-    const others = (this.draft()?.holidays ?? []).filter((h) => h.date !== date); // prettier-ignore
-    this.change({ holidays: [...others, { date, words: this.holidayWords() }].sort((a, b) => a.date.localeCompare(b.date)) }); // prettier-ignore
+    const others = (this.draft()?.holidays ?? []).filter((h) => h.date !== date);
+    this.change({
+      holidays: [...others, { date, words: this.holidayWords() }].sort((a, b) => a.date.localeCompare(b.date)),
+    });
     this.holidayWrong.set("");
     this.holidayWords.set("");
   }
 
   protected dropHoliday(date: string): void {
-    this.change({ holidays: (this.draft()?.holidays ?? []).filter((h) => h.date !== date) }); // prettier-ignore
+    this.change({ holidays: (this.draft()?.holidays ?? []).filter((h) => h.date !== date) });
   }
 
   protected mayStop(machineId: number, day: number): boolean {
-    return this.draft()?.windows.find((w) => w.machineId === machineId)?.days[day] ?? true; // prettier-ignore
+    return this.draft()?.windows.find((w) => w.machineId === machineId)?.days[day] ?? true;
   }
 
   protected setWindow(machineId: number, day: number, may: boolean): void {
     const windows = this.draft()?.windows ?? [];
-    const own = windows.find((w) => w.machineId === machineId)?.days ?? Array.from({ length: 7 }, () => true); // prettier-ignore
+    const own = windows.find((w) => w.machineId === machineId)?.days ?? Array.from({ length: 7 }, () => true);
     const days = own.map((d, i) => (i === day ? may : d));
     const others = windows.filter((w) => w.machineId !== machineId);
-    this.change({ windows: days.every(Boolean) ? others : [...others, { machineId, days }] }); // prettier-ignore
+    this.change({ windows: days.every(Boolean) ? others : [...others, { machineId, days }] });
   }
 
   /** A weighing is kept at once, and nothing else with it. */
@@ -136,11 +155,13 @@ export class KeepingPage {
     const { name, strokes, grams } = this.gun();
     const [n, g] = [parseDecimal(strokes), parseDecimal(grams)];
     if (!name.trim() || n === undefined || g === undefined) {
-      this.gunWrong.set("A weighing wants the gun’s name, its strokes and the grams that came out."); // prettier-ignore
+      this.gunWrong.set("A weighing wants the gun’s name, its strokes and the grams that came out.");
       return;
     }
     if (!Number.isInteger(n) || n < 1 || n > 200 || g <= 0 || g > 4000) {
-      this.gunWrong.set(`${strokes} strokes and ${grams} g cannot be: strokes are a whole number from 1 to 200, grams above 0 and up to 4000.`); // prettier-ignore
+      this.gunWrong.set(
+        `${strokes} strokes and ${grams} g cannot be: strokes are a whole number from 1 to 200, grams above 0 and up to 4000.`,
+      );
       return;
     }
     const guns = this.saved()?.guns ?? [];
@@ -149,7 +170,7 @@ export class KeepingPage {
     this.gun.set({ name: name.trim(), strokes, grams: "" });
     this.keepGuns(
       there
-        ? guns.map((x) => (x === there ? { ...x, weighings: [...x.weighings, weighing] } : x)) // prettier-ignore
+        ? guns.map((x) => (x === there ? { ...x, weighings: [...x.weighings, weighing] } : x))
         : [...guns, { name: name.trim(), weighings: [weighing] }],
     );
   }
@@ -173,9 +194,10 @@ export class KeepingPage {
       },
       error: (error: unknown) => {
         const problem = problemFrom(error);
-        if (problem.status === 409 && problem.current)
-          this.saved.set(problem.current as KeepSettings);
-        this.gunWrong.set(problem.status === 409 ? "Somebody else has changed this meanwhile. Do it once more." : problem.detail); // prettier-ignore
+        if (problem.status === 409 && problem.current) this.saved.set(problem.current as KeepSettings);
+        this.gunWrong.set(
+          problem.status === 409 ? "Somebody else has changed this meanwhile. Do it once more." : problem.detail,
+        );
       },
     });
   }
@@ -197,8 +219,15 @@ export class KeepingPage {
       field.value = "";
       try {
         const travel = programTravel(text, RAPID_MM_MIN);
-        const rows = Object.entries(kmPerHour(travel)).map(([letter, km]) => ({ machineId, letter, kmPerHour: km, from: file.name.slice(0, 80) })); // prettier-ignore
-        const others = (this.draft()?.travel ?? []).filter((x) => x.machineId !== machineId || !rows.some((r) => r.letter === x.letter)); // prettier-ignore
+        const rows = Object.entries(kmPerHour(travel)).map(([letter, km]) => ({
+          machineId,
+          letter,
+          kmPerHour: km,
+          from: file.name.slice(0, 80),
+        }));
+        const others = (this.draft()?.travel ?? []).filter(
+          (x) => x.machineId !== machineId || !rows.some((r) => r.letter === x.letter),
+        );
         this.change({ travel: [...others, ...rows] });
         this.programWrong.set(travel.notes.join(" "));
       } catch (error) {
@@ -209,7 +238,9 @@ export class KeepingPage {
   }
 
   protected dropTravel(machineId: number, letter: string): void {
-    this.change({ travel: (this.draft()?.travel ?? []).filter((x) => x.machineId !== machineId || x.letter !== letter) }); // prettier-ignore
+    this.change({
+      travel: (this.draft()?.travel ?? []).filter((x) => x.machineId !== machineId || x.letter !== letter),
+    });
   }
 
   protected keep(): void {
@@ -219,7 +250,7 @@ export class KeepingPage {
     const { gramsPerStroke: _, gunFigures: __, ...edit } = draft;
     const checked = keepSettingsEditSchema.safeParse(edit);
     if (!checked.success) {
-      this.formWrong.set(`${checked.error.issues[0].message} Nothing was kept.`); // prettier-ignore
+      this.formWrong.set(`${checked.error.issues[0].message} Nothing was kept.`);
       return;
     }
     this.api.put("updateKeepSettings", "/keep-settings", edit).subscribe({

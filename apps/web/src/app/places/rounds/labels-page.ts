@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import type { LubePointRecord, MachineMeter } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../../data/api";
@@ -28,24 +28,16 @@ interface Label {
       <div class="no-print">
         <h1>Labels</h1>
         <p>
-          Each opens its point on a tablet that reaches this server. The address
-          on them is where you are now, {{ origin }}: print from the address
-          that the tablets use.
+          Each opens its point on a tablet that reaches this server. The address on them is where you are now,
+          {{ origin }}: print from the address that the tablets use.
         </p>
         <div class="acts">
           <div class="field">
             <label for="machine">Machine</label>
-            <select
-              id="machine"
-              class="p-inputtext"
-              (change)="pick($any($event.target).value)"
-            >
+            <select id="machine" class="p-inputtext" (change)="pick($any($event.target).value)">
               <option value="">all machines</option>
               @for (one of machines(); track one.machineId) {
-                <option
-                  [value]="one.machineId"
-                  [selected]="one.machineId === machine()"
-                >
+                <option [value]="one.machineId" [selected]="one.machineId === machine()">
                   {{ one.nickname }}
                 </option>
               }
@@ -58,12 +50,7 @@ interface Label {
               (change)="machinesOnly.set($any($event.target).checked)"
             />one a machine</label
           >
-          <button
-            type="button"
-            class="act main"
-            [disabled]="labels().length === 0"
-            (click)="print()"
-          >
+          <button type="button" class="act main" [disabled]="labels().length === 0" (click)="print()">
             Print {{ labels().length }}
             {{ labels().length === 1 ? "label" : "labels" }}
           </button>
@@ -113,18 +100,17 @@ export class LabelsPage {
   protected readonly machinesOnly = signal(false);
   protected readonly labels = computed<readonly Label[]>(() => {
     const only = this.machine();
-    const shown = this.machines().filter((m) => only === null || m.machineId === only); // prettier-ignore
+    const shown = this.machines().filter((m) => only === null || m.machineId === only);
     const label = (key: string, path: string, title: string, lines: readonly string[]): Label => {
       const address = `${this.origin}${path}`;
       return { key, title, lines, address, qr: qrPath(address) };
-    }; // prettier-ignore
+    };
     if (this.machinesOnly())
-      return shown.map((m) => label(`m${m.machineId}`, `/machines/${m.machineId}`, m.nickname, [`Bay ${m.bay}`])); // prettier-ignore
-    return shown.flatMap(
-      (m) =>
+      return shown.map((m) => label(`m${m.machineId}`, `/machines/${m.machineId}`, m.nickname, [`Bay ${m.bay}`]));
+    return shown.flatMap((m) =>
       (this.points() ?? [])
         .filter((p) => p.machineId === m.machineId && !p.retired)
-        .map((p) => label(`p${p.id}`, `/points/${p.id}`, p.place, [`${m.nickname}, bay ${m.bay}`, doseWords(p)])), // prettier-ignore
+        .map((p) => label(`p${p.id}`, `/points/${p.id}`, p.place, [`${m.nickname}, bay ${m.bay}`, doseWords(p)])),
     );
   });
 
@@ -140,7 +126,7 @@ export class LabelsPage {
         switchMap((machines) => {
           this.machines.set(machines);
           return machines.length
-            ? forkJoin(machines.map((m) => this.api.get("lubePoints", `/machines/${m.machineId}/lube-points`))) // prettier-ignore
+            ? forkJoin(machines.map((m) => this.api.get("lubePoints", `/machines/${m.machineId}/lube-points`)))
             : of([]);
         }),
       )

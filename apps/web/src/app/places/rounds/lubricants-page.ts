@@ -1,22 +1,28 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core"; // prettier-ignore
-import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core"; // prettier-ignore
-import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
+import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core";
+import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract";
 import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { problemFrom } from "../../data/problems";
-import {
-  BothVersions,
-  differing,
-  type SaidField,
-} from "../../shared/both-versions";
-import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../../shared/fields"; // prettier-ignore
+import { BothVersions, differing, type SaidField } from "../../shared/both-versions";
+import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../../shared/fields";
 import { dayWords } from "../../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../../shared/trouble";
 import { Opens } from "../../shared/opens";
 
-const EMPTY: LubricantEdit = { name: "", kind: "grease", thickener: null, base: "mineral", nlgi: 2, viscosity: null, containerG: 400, leadDays: 7, reserveG: 100 }; // prettier-ignore
+const EMPTY: LubricantEdit = {
+  name: "",
+  kind: "grease",
+  thickener: null,
+  base: "mineral",
+  nlgi: 2,
+  viscosity: null,
+  containerG: 400,
+  leadDays: 7,
+  reserveG: 100,
+};
 const SAID: readonly SaidField<LubricantEdit>[] = [
   { label: "Name", words: (l) => l.name },
   { label: "Kind", words: (l) => l.kind },
@@ -29,20 +35,12 @@ const SAID: readonly SaidField<LubricantEdit>[] = [
   { label: "Reserve, g", words: (l) => String(l.reserveG) },
 ];
 type Theirs = LubricantEdit & Pick<LubricantRecord, "version">;
-type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG"; // prettier-ignore
+type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG";
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [
-    BothVersions,
-    ChoiceField,
-    NumberField,
-    RoundsNav,
-    TextField,
-    Trouble,
-    Opens,
-  ],
+  imports: [BothVersions, ChoiceField, NumberField, RoundsNav, TextField, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",
@@ -67,25 +65,42 @@ export class LubricantsPage {
   });
   protected readonly old = signal<number | null>(null);
   protected readonly next = signal<number | null>(null);
-  protected readonly numbers: readonly { readonly id: Figure; readonly label: string; readonly none: boolean; readonly least: number; readonly most: number }[] = [
+  protected readonly numbers: readonly {
+    readonly id: Figure;
+    readonly label: string;
+    readonly none: boolean;
+    readonly least: number;
+    readonly most: number;
+  }[] = [
     { id: "nlgi", label: "NLGI of a grease", none: true, least: 0, most: 6 },
     { id: "viscosity", label: "ISO VG of an oil", none: true, least: 1, most: 5000 },
     { id: "containerG", label: "A container holds, g", none: false, least: 1, most: 1_000_000 },
     { id: "leadDays", label: "Days to arrive", none: false, least: 0, most: 365 },
     { id: "reserveG", label: "Reserve, g", none: false, least: 0, most: 1_000_000 },
-  ]; // prettier-ignore
+  ];
   protected readonly rows = computed(() =>
     (this.list() ?? []).map((l) => ({
       ...l,
-      what: [l.kind, l.thickener, l.base, l.nlgi === null ? "" : `NLGI ${l.nlgi}`, l.viscosity === null ? "" : `ISO VG ${l.viscosity}`].filter(Boolean).join(", "),
+      what: [
+        l.kind,
+        l.thickener,
+        l.base,
+        l.nlgi === null ? "" : `NLGI ${l.nlgi}`,
+        l.viscosity === null ? "" : `ISO VG ${l.viscosity}`,
+      ]
+        .filter(Boolean)
+        .join(", "),
       stock: `${formatNumber(l.stockG, 0)} g (${formatNumber(l.stockG / l.containerG, 1)} of ${formatNumber(l.containerG, 0)} g)`,
-      uses: l.gramsPerDay > 0 ? `${formatNumber(30 * l.gramsPerDay, 0)} g a month at ${l.points} ${l.points === 1 ? "point" : "points"}` : "nothing uses it",
+      uses:
+        l.gramsPerDay > 0
+          ? `${formatNumber(30 * l.gramsPerDay, 0)} g a month at ${l.points} ${l.points === 1 ? "point" : "points"}`
+          : "nothing uses it",
       left: l.daysLeft === null ? "" : l.daysLeft > 730 ? "over 2 years" : `${Math.floor(l.daysLeft)} days`,
       order: l.orderBy === null || (l.daysLeft ?? 0) > 730 ? "" : dayWords(`${l.orderBy}T12:00:00`),
       now: l.orderBy !== null && l.orderBy <= dayOf(new Date()),
     })),
-  ); // prettier-ignore
-  protected readonly names = computed(() => this.rows().map((l) => ({ id: String(l.id), words: l.name }))); // prettier-ignore
+  );
+  protected readonly names = computed(() => this.rows().map((l) => ({ id: String(l.id), words: l.name })));
   protected readonly mixing = computed(() => {
     const find = (id: number | null) => this.list()?.find((l) => l.id === id);
     const [old, next] = [find(this.old()), find(this.next())];
@@ -114,8 +129,8 @@ export class LubricantsPage {
       this.draft.set(EMPTY);
       return;
     }
-    const { name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG } = one; // prettier-ignore
-    this.draft.set({ name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG }); // prettier-ignore
+    const { name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG } = one;
+    this.draft.set({ name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG });
   }
 
   protected set(part: Partial<LubricantEdit>): void {
@@ -180,5 +195,5 @@ export class LubricantsPage {
       },
       error: (error: unknown) => this.notices.wrong(error),
     });
-  } // prettier-ignore
+  }
 }

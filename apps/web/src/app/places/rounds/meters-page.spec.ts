@@ -2,12 +2,21 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { MachineMeter, MeterCreate } from "@iron/contract";
 import { dayOf } from "@iron/core";
-import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { MetersPage } from "./meters-page";
 
-const meter = (over: Partial<MachineMeter> = {}): MachineMeter => ({
-  machineId: 4, nickname: "Wren", bay: "11", hoursPerDay: 11.4, expanded: 1.2, from: "meter", notes: [], readings: [{ id: 9, date: "2026-03-02", hours: 2500, reset: false }], ...over,
-}) as MachineMeter; // prettier-ignore
+const meter = (over: Partial<MachineMeter> = {}): MachineMeter =>
+  ({
+    machineId: 4,
+    nickname: "Wren",
+    bay: "11",
+    hoursPerDay: 11.4,
+    expanded: 1.2,
+    from: "meter",
+    notes: [],
+    readings: [{ id: 9, date: "2026-03-02", hours: 2500, reset: false }],
+    ...over,
+  }) as MachineMeter;
 
 describe("hour meters", () => {
   let http: HttpTestingController;
@@ -24,10 +33,15 @@ describe("hour meters", () => {
   const sent = () => http.expectOne("/api/machines/4/meter");
 
   it("say the hours a day with their spread, what was odd, and where a machine has no reading yet", () => {
-    const page = open([meter({ notes: ["The reading of 2026-02-01 is lower than the one before."] }), meter({ machineId: 5, nickname: "Heron", from: "working week", readings: [] })]); // prettier-ignore
+    const page = open([
+      meter({ notes: ["The reading of 2026-02-01 is lower than the one before."] }),
+      meter({ machineId: 5, nickname: "Heron", from: "working week", readings: [] }),
+    ]);
     expect(page.text()).toContain("11.4 ± 1.2 hours a day, from its meter.");
     expect(page.text()).toContain("is lower than the one before");
-    expect(page.page.getByRole("region", { name: "Heron" }).textContent).toMatch(/read the meter twice[\s\S]*No reading yet\./); // prettier-ignore
+    expect(page.page.getByRole("region", { name: "Heron" }).textContent).toMatch(
+      /read the meter twice[\s\S]*No reading yet\./,
+    );
   });
 
   it("a reading goes out with the shop’s day; a lower one is refused with its bound and stays typed", () => {
@@ -36,7 +50,7 @@ describe("hour meters", () => {
     page.press("Keep the reading");
     const request = sent();
     const body = request.request.body as MeterCreate;
-    expect(body).toMatchObject({ hours: 2400, reset: false, date: dayOf(new Date()) }); // prettier-ignore
+    expect(body).toMatchObject({ hours: 2400, reset: false, date: dayOf(new Date()) });
     refuse(request, 422, "hours is 2400: it must be at least 2500, as read before.");
     expect(page.alerts()).toContain("at least 2500");
     expect(page.value("Hours now")).toBe("2400");
@@ -44,10 +58,14 @@ describe("hour meters", () => {
     page.press("Keep the reading");
     const second = sent();
     expect(second.request.body).toMatchObject({ hours: 2400, reset: true });
-    answer(second, [meter({ readings: [{ id: 10, date: "2026-03-03", hours: 2400, reset: true }] as unknown as MachineMeter["readings"] })]); // prettier-ignore
+    answer(second, [
+      meter({
+        readings: [{ id: 10, date: "2026-03-03", hours: 2400, reset: true }] as unknown as MachineMeter["readings"],
+      }),
+    ]);
     expect(page.alerts()).toBe("");
     expect(page.text()).toContain("2400 h (after a reset)");
-  }); // prettier-ignore
+  });
 
   it.each(["", "many", "12h"])("“%s” is no number of hours", (text) => {
     const page = open();
@@ -60,13 +78,13 @@ describe("hour meters", () => {
     const page = open();
     page.press("Read the simulated machine");
     answer(http.expectOne("/api/machines/4/meter/device"), [meter()]);
-    expect(open([meter()], false).page.queryByRole("button", { name: "Read the simulated machine" })).toBeNull(); // prettier-ignore
+    expect(open([meter()], false).page.queryByRole("button", { name: "Read the simulated machine" })).toBeNull();
   });
 
   it("the last reading can be taken back", () => {
     const page = open();
     page.press("Take back the last reading of Wren");
-    answer(http.expectOne("/api/meter-readings/9/back"), [meter({ readings: [] })]); // prettier-ignore
+    answer(http.expectOne("/api/meter-readings/9/back"), [meter({ readings: [] })]);
     expect(page.text()).toContain("No reading yet.");
   });
 
@@ -80,19 +98,25 @@ describe("hour meters", () => {
       field.dispatchEvent(new Event("change"));
       await Promise.resolve();
       TestBed.tick();
-    }; // prettier-ignore
+    };
     const sentFile = () => http.expectOne("/api/meters/import");
 
     it("wrong lines are named and nothing is kept till that is said", async () => {
       const page = open();
       await pick(page, "machine,date,hours\nWren,soon,1\nWren,2026-03-03,2510");
-      answer(sentFile(), { kept: 0, known: 0, good: 1, wrong: 1, errors: [{ line: 2, column: "date", message: "“soon” is no date: write 2026-03-31." }] }); // prettier-ignore
+      answer(sentFile(), {
+        kept: 0,
+        known: 0,
+        good: 1,
+        wrong: 1,
+        errors: [{ line: 2, column: "date", message: "“soon” is no date: write 2026-03-31." }],
+      });
       expect(page.alerts()).toContain("1 line is wrong; nothing was kept.");
       expect(page.alerts()).toContain("Line 2, date: “soon” is no date");
       page.press("Keep the 1 good line all the same");
       const request = sentFile();
       expect(request.request.body).toMatchObject({ anyway: true });
-      answer(request, { kept: 1, known: 0, good: 1, wrong: 1, errors: [{ line: 2, column: "date", message: "x" }] }); // prettier-ignore
+      answer(request, { kept: 1, known: 0, good: 1, wrong: 1, errors: [{ line: 2, column: "date", message: "x" }] });
       answer(http.expectOne("/api/meters"), [meter()]);
       expect(page.alerts()).toContain("1 line is wrong; 1 kept.");
     });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core";
 import { dayOf, decimalsFor, formatNumber } from "@iron/core";
 import { parseDecimal, type MachineMeter } from "@iron/contract";
 import type { Observable } from "rxjs";
@@ -32,20 +32,14 @@ import { Trouble } from "../../shared/trouble";
             </h2>
             <p>
               {{ usage(meter) }} hours a day, from
-              {{
-                meter.from === "meter"
-                  ? "its meter"
-                  : "its working week: read the meter twice"
-              }}.
+              {{ meter.from === "meter" ? "its meter" : "its working week: read the meter twice" }}.
             </p>
             @for (note of meter.notes; track note) {
               <p class="warn">{{ note }}</p>
             }
             <form
               class="acts"
-              (submit)="
-                $event.preventDefault(); add(meter, $any($event.target))
-              "
+              (submit)="$event.preventDefault(); add(meter, $any($event.target))"
               novalidate
               [attr.aria-label]="'Reading of ' + meter.nickname"
             >
@@ -59,37 +53,25 @@ import { Trouble } from "../../shared/trouble";
                   [id]="'h-' + meter.machineId"
                 />
               </div>
-              <label class="tick-box"
-                ><input type="checkbox" name="replaced" />replaced or set back
-                before</label
-              >
+              <label class="tick-box"><input type="checkbox" name="replaced" />replaced or set back before</label>
               <button type="submit" class="act">Keep the reading</button>
               @if (simulated()) {
-                <button type="button" class="act" (click)="read(meter)">
-                  Read the simulated machine
-                </button>
+                <button type="button" class="act" (click)="read(meter)">Read the simulated machine</button>
               }
             </form>
             @if (errors()[meter.machineId]) {
               <p class="wrong" role="alert">{{ errors()[meter.machineId] }}</p>
             }
             <p class="quiet">
-              @for (
-                reading of meter.readings;
-                track reading.id;
-                let first = $first
-              ) {
-                {{ day(reading.date) }}: {{ reading.hours }} h{{
-                  reading.reset ? " (after a reset)" : ""
+              @for (reading of meter.readings; track reading.id; let first = $first) {
+                {{ day(reading.date) }}: {{ reading.hours }} h{{ reading.reset ? " (after a reset)" : ""
                 }}{{ $last ? "." : ", " }}
                 @if (first) {
                   <button
                     type="button"
                     class="act plain"
                     (click)="back(reading.id)"
-                    [attr.aria-label]="
-                      'Take back the last reading of ' + meter.nickname
-                    "
+                    [attr.aria-label]="'Take back the last reading of ' + meter.nickname"
                   >
                     take back
                   </button>
@@ -127,7 +109,7 @@ export class MetersPage {
     const decimals = decimalsFor(expanded);
     return `${formatNumber(hoursPerDay, decimals)} ± ${formatNumber(expanded, decimals)}`;
   }
-  protected readonly day = (date: string): string => dayWords(`${date}T12:00:00`); // prettier-ignore
+  protected readonly day = (date: string): string => dayWords(`${date}T12:00:00`);
 
   constructor() {
     this.load();
@@ -147,25 +129,27 @@ export class MetersPage {
 
   protected add(meter: MachineMeter, form: HTMLFormElement): void {
     const field = form.elements.namedItem("hours") as HTMLInputElement;
-    const reset = (form.elements.namedItem("replaced") as HTMLInputElement).checked; // prettier-ignore
+    const reset = (form.elements.namedItem("replaced") as HTMLInputElement).checked;
     const hours = parseDecimal(field.value);
     if (hours === undefined) {
-      this.say(meter.machineId, `“${field.value.trim()}” is not a number of hours.`); // prettier-ignore
+      this.say(meter.machineId, `“${field.value.trim()}” is not a number of hours.`);
       return;
     }
-    const body = { key: newKey(), date: dayOf(new Date()), hours, reset }; // prettier-ignore
-    this.follow(meter.machineId, this.api.post("addMeter", `/machines/${meter.machineId}/meter`, body), () => form.reset()); // prettier-ignore
+    const body = { key: newKey(), date: dayOf(new Date()), hours, reset };
+    this.follow(meter.machineId, this.api.post("addMeter", `/machines/${meter.machineId}/meter`, body), () =>
+      form.reset(),
+    );
   }
 
   protected read(meter: MachineMeter): void {
-    this.follow(meter.machineId, this.api.post("readMeter", `/machines/${meter.machineId}/meter/device`, undefined)); // prettier-ignore
+    this.follow(meter.machineId, this.api.post("readMeter", `/machines/${meter.machineId}/meter/device`, undefined));
   }
 
   protected back(id: number): void {
     this.api.post("takeMeterBack", `/meter-readings/${id}/back`, undefined).subscribe({
       next: (list) => this.meters.set(list),
       error: (error: unknown) => this.notices.wrong(error),
-    }); // prettier-ignore
+    });
   }
 
   private follow(

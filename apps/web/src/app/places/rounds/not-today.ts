@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from "@angular/core";
 import type { LubePointRecord } from "@iron/contract";
 import { ChoiceField, TextField } from "../../shared/fields";
 
@@ -27,14 +27,7 @@ export interface HandMove {
             [value]="moveTo()"
             (chosen)="moveTo.set($event)"
           />
-          <button
-            type="button"
-            class="act"
-            [disabled]="busy()"
-            (click)="move('pin', moveTo())"
-          >
-            Put it there
-          </button>
+          <button type="button" class="act" [disabled]="busy()" (click)="move('pin', moveTo())">Put it there</button>
         </div>
         <div>
           <div class="field">
@@ -47,29 +40,12 @@ export interface HandMove {
               (change)="skipTill.set($any($event.target).value)"
             />
           </div>
-          <ip-text-field
-            label="Why"
-            [most]="200"
-            [value]="reason()"
-            (typed)="reason.set($event)"
-          />
-          <button
-            type="button"
-            class="act"
-            [disabled]="busy()"
-            (click)="move('skip', skipTill())"
-          >
-            Leave it out
-          </button>
+          <ip-text-field label="Why" [most]="200" [value]="reason()" (typed)="reason.set($event)" />
+          <button type="button" class="act" [disabled]="busy()" (click)="move('skip', skipTill())">Leave it out</button>
         </div>
       </div>
       @if (point().hold) {
-        <button
-          type="button"
-          class="act"
-          [disabled]="busy()"
-          (click)="move('free', null)"
-        >
+        <button type="button" class="act" [disabled]="busy()" (click)="move('free', null)">
           Let the plan choose the day again
         </button>
       }
@@ -82,20 +58,22 @@ export interface HandMove {
 export class NotToday {
   readonly point = input.required<LubePointRecord>();
   /** Days somebody is there. */
-  readonly days = input.required<readonly { readonly id: string; readonly words: string }[]>(); // prettier-ignore
+  readonly days = input.required<readonly { readonly id: string; readonly words: string }[]>();
   readonly busy = input(false);
   /** What the server would not have, in its words. */
   readonly refused = input("");
   readonly moved = output<HandMove>();
   private readonly pointId = computed(() => this.point().id);
-  protected readonly moveTo = linkedSignal<number, string>({ source: this.pointId, computation: () => "" }); // prettier-ignore
-  protected readonly reason = linkedSignal<number, string>({ source: this.pointId, computation: () => "" }); // prettier-ignore
+  protected readonly moveTo = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
+  protected readonly reason = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
   protected readonly skipTill = signal("");
-  protected readonly wrong = linkedSignal<number, string>({ source: this.pointId, computation: () => "" }); // prettier-ignore
+  protected readonly wrong = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
 
   protected move(kind: HandMove["kind"], date: string | null): void {
-    this.wrong.set(date !== "" ? "" : kind === "pin" ? "Choose the day first." : "Name the day till which it is left out."); // prettier-ignore
+    this.wrong.set(
+      date !== "" ? "" : kind === "pin" ? "Choose the day first." : "Name the day till which it is left out.",
+    );
     if (this.wrong()) return;
-    this.moved.emit({ kind, date, reason: kind === "skip" ? this.reason() : "" }); // prettier-ignore
+    this.moved.emit({ kind, date, reason: kind === "skip" ? this.reason() : "" });
   }
 }

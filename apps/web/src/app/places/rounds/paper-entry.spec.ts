@@ -1,7 +1,7 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { dayOf } from "@iron/core";
 import { lubePoint, roundsOf } from "../../../testing/lubrication";
-import { answer, cut, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, cut, refuse, setUpBed, show } from "../../../testing/place";
 import { PaperEntry } from "./paper-entry";
 
 const points = [
@@ -33,10 +33,10 @@ describe("a paper round typed in", () => {
     expect(page.text()).toContain("dry");
     page.press("Keep 2 visits");
     const first = sent(1);
-    expect(first.request.body).toMatchObject({ found: "dry", dose: 2, date: "2026-03-01" }); // prettier-ignore
+    expect(first.request.body).toMatchObject({ found: "dry", dose: 2, date: "2026-03-01" });
     answer(first, points[0]);
     const second = sent(3);
-    expect(second.request.body).toMatchObject({ found: "flooded", dose: 0, date: "2026-03-01" }); // prettier-ignore
+    expect(second.request.body).toMatchObject({ found: "flooded", dose: 0, date: "2026-03-01" });
     answer(second, points[2]);
     expect(page.text()).toContain("2 visits kept.");
     expect(page.page.queryByLabelText(at("X ball nut"))).toBeNull();
@@ -54,7 +54,8 @@ describe("a paper round typed in", () => {
 
   it("Enter goes to the next point, and from the last to the key that keeps them", () => {
     const page = open();
-    const enter = (name: string): void => void page.page.getByLabelText(name).dispatchEvent(new KeyboardEvent("keydown", { key: "Enter" })); // prettier-ignore
+    const enter = (name: string): void =>
+      void page.page.getByLabelText(name).dispatchEvent(new KeyboardEvent("keydown", { key: "Enter" }));
     page.type(at("X ball nut"), "r");
     enter(at("X ball nut"));
     expect(document.activeElement).toBe(page.page.getByLabelText(at("Y ways")));
@@ -67,11 +68,11 @@ describe("a paper round typed in", () => {
     page.type(at("Y ways"), "b");
     page.press("Keep 1 visit");
     refuse(sent(2), 409, "This point was visited since, on 2026-03-02 by Rowan.");
-    expect(page.alerts()).toContain("Y ways: This point was visited since, on 2026-03-02 by Rowan."); // prettier-ignore
-  }); // prettier-ignore
+    expect(page.alerts()).toContain("Y ways: This point was visited since, on 2026-03-02 by Rowan.");
+  });
 
   it("nothing planned and no server are each said", () => {
-    expect(open([]).text()).toContain("Nothing is planned in the coming two weeks"); // prettier-ignore
+    expect(open([]).text()).toContain("Nothing is planned in the coming two weeks");
     const page = show(PaperEntry);
     cut(http.expectOne("/api/rounds"));
     page.press("Try again");

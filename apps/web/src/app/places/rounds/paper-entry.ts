@@ -1,5 +1,5 @@
 import { dayOf } from "@iron/core";
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import type { FoundState } from "@iron/core";
 import type { Rounds } from "@iron/contract";
 import { newKey } from "../../data/new-key";
@@ -25,19 +25,12 @@ import { Trouble } from "../../shared/trouble";
       @if (wrong()) {
         <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (rounds() && days().length === 0) {
-        <p>
-          Nothing is planned in the coming two weeks, so there is no round to
-          type in.
-        </p>
+        <p>Nothing is planned in the coming two weeks, so there is no round to type in.</p>
       } @else if (rounds()) {
         <div class="acts">
           <div class="field">
             <label for="round">Round of</label>
-            <select
-              id="round"
-              class="p-inputtext"
-              (change)="date.set($any($event.target).value)"
-            >
+            <select id="round" class="p-inputtext" (change)="date.set($any($event.target).value)">
               @for (day of days(); track day.date) {
                 <option [value]="day.date" [selected]="day.date === date()">
                   {{ day.words }}
@@ -58,26 +51,16 @@ import { Trouble } from "../../shared/trouble";
           </div>
         </div>
         <p class="quiet">
-          A letter a point: d dry, r right, f flooded, i dirty, b blocked; empty
-          where nothing was done. Enter goes to the next.
+          A letter a point: d dry, r right, f flooded, i dirty, b blocked; empty where nothing was done. Enter goes to
+          the next.
         </p>
         @for (one of queue.refused(); track one.visit.key) {
           <div class="bad" role="alert">
             <p>{{ one.place }}: {{ one.words }}</p>
-            <button
-              type="button"
-              class="act"
-              (click)="queue.read(one.visit.key)"
-            >
-              Read
-            </button>
+            <button type="button" class="act" (click)="queue.read(one.visit.key)">Read</button>
           </div>
         }
-        <form
-          (submit)="$event.preventDefault()"
-          novalidate
-          aria-label="Paper round"
-        >
+        <form (submit)="$event.preventDefault()" novalidate aria-label="Paper round">
           <table class="rows">
             <thead>
               <tr>
@@ -99,9 +82,7 @@ import { Trouble } from "../../shared/trouble";
                       [value]="typed(row.point.id)"
                       (input)="letter(row.point.id, $any($event.target))"
                       (keydown.enter)="onward($any($event.target))"
-                      [attr.aria-label]="
-                        'Found at ' + row.stop.nickname + ', ' + row.point.place
-                      "
+                      [attr.aria-label]="'Found at ' + row.stop.nickname + ', ' + row.point.place"
                     />
                     {{ said(row.point.id) }}
                   </td>
@@ -119,19 +100,12 @@ import { Trouble } from "../../shared/trouble";
           @if (kept()) {
             <p role="status">
               {{ kept() }} {{ kept() === 1 ? "visit" : "visits" }} kept{{
-                queue.waiting().length
-                  ? ", " + queue.waiting().length + " on their way"
-                  : ""
+                queue.waiting().length ? ", " + queue.waiting().length + " on their way" : ""
               }}.
             </p>
           }
           <div class="acts next">
-            <button
-              type="button"
-              class="act main"
-              [disabled]="count() === 0"
-              (click)="keep()"
-            >
+            <button type="button" class="act main" [disabled]="count() === 0" (click)="keep()">
               Keep {{ count() }} {{ count() === 1 ? "visit" : "visits" }}
             </button>
           </div>
@@ -156,15 +130,16 @@ export class PaperEntry {
   protected readonly letters = signal<Readonly<Record<number, string>>>({});
   protected readonly kept = signal(0);
   private readonly done = signal<ReadonlySet<number>>(new Set());
-  protected readonly days = computed(
-    () =>
-    (this.rounds()?.days ?? []).filter((d) => d.stops.length).map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })), // prettier-ignore
+  protected readonly days = computed(() =>
+    (this.rounds()?.days ?? [])
+      .filter((d) => d.stops.length)
+      .map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })),
   );
   protected readonly rows = computed(() => {
     const rounds = this.rounds();
-    return rounds ? walkOf(rounds, this.date()).filter((r) => !this.done().has(r.point.id)) : []; // prettier-ignore
+    return rounds ? walkOf(rounds, this.date()).filter((r) => !this.done().has(r.point.id)) : [];
   });
-  protected readonly count = computed(() => this.rows().filter((r) => this.stateOf(r.point.id)).length); // prettier-ignore
+  protected readonly count = computed(() => this.rows().filter((r) => this.stateOf(r.point.id)).length);
 
   constructor() {
     this.load();
@@ -203,7 +178,7 @@ export class PaperEntry {
   }
 
   protected onward(field: HTMLInputElement): void {
-    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, .main") ?? [])]; // prettier-ignore
+    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, .main") ?? [])];
     all.at(all.indexOf(field) + 1)?.focus();
   }
 
@@ -214,10 +189,15 @@ export class PaperEntry {
       const found = this.stateOf(point.id);
       if (!found) continue;
       const dose = found === "flooded" || found === "blocked" ? 0 : point.dose;
-      this.queue.add({ pointId: point.id, place: point.place, by, visit: { key: newKey(), found, dose, glitter: false, words: "", date: this.doneOn() } }); // prettier-ignore
+      this.queue.add({
+        pointId: point.id,
+        place: point.place,
+        by,
+        visit: { key: newKey(), found, dose, glitter: false, words: "", date: this.doneOn() },
+      });
       this.kept.update((n) => n + 1);
     }
-    const now = rows.filter((r) => this.stateOf(r.point.id)).map((r) => r.point.id); // prettier-ignore
+    const now = rows.filter((r) => this.stateOf(r.point.id)).map((r) => r.point.id);
     this.done.update((set) => new Set([...set, ...now]));
     this.letters.set({});
   }

@@ -26,7 +26,16 @@ describe("the form of a lubrication point", () => {
     form.press("Keep the point");
     expect(form.alerts()).toBe("");
     const { rule, machineOff } = start;
-    expect(form.kept).toEqual([expect.objectContaining({ place: "X ball nut, far side", dose: 2.5, doseUnit: "grams", checks: ["wiper", "glitter"], machineOff: !machineOff, rule: { ...rule, hours: null } })]); // prettier-ignore
+    expect(form.kept).toEqual([
+      expect.objectContaining({
+        place: "X ball nut, far side",
+        dose: 2.5,
+        doseUnit: "grams",
+        checks: ["wiper", "glitter"],
+        machineOff: !machineOff,
+        rule: { ...rule, hours: null },
+      }),
+    ]);
   });
 
   it("a number that cannot be read is said beside it till it is mended, whatever else is typed", () => {
@@ -35,13 +44,13 @@ describe("the form of a lubrication point", () => {
     form.type("Minutes", "6");
     form.type("Never under, days", "soon");
     form.press("Keep the point");
-    expect(form.alerts()).toBe("“four” is not a number. | “soon” is not a number."); // prettier-ignore
+    expect(form.alerts()).toBe("“four” is not a number. | “soon” is not a number.");
     expect([form.value("Dose"), form.kept.length]).toEqual(["four", 0]);
     expect(document.activeElement).toBe(form.page.getByLabelText("Dose"));
     form.type("Dose", "4");
     form.type("Never under, days", "20");
     form.press("Keep the point");
-    expect(form.kept[0]).toMatchObject({ dose: 4, minutes: 6, rule: { leastDays: 20 } }); // prettier-ignore
+    expect(form.kept[0]).toMatchObject({ dose: 4, minutes: 6, rule: { leastDays: 20 } });
   });
 
   it.each([
@@ -58,7 +67,7 @@ describe("the form of a lubrication point", () => {
     expect(form.alerts()).toContain(words);
     expect(form.kept).toEqual([]);
     expect(form.value(label)).toBe(text);
-  }); // prettier-ignore
+  });
 
   it("a visit that makes the point anew meanwhile empties nothing", () => {
     const form = open();
@@ -68,8 +77,13 @@ describe("the form of a lubrication point", () => {
   });
 
   it("says what another grease in the same place means, and what the server would not have", () => {
-    const grease = (id: number, name: string, thickener: string) => ({ id, name, kind: "grease", thickener, base: "mineral" }) as unknown as LubricantRecord; // prettier-ignore
-    const form = open({ lubricants: [grease(1, "blue", "lithium"), grease(2, "white", "clay")], inThere: "blue", refused: "Somebody else changed it." }); // prettier-ignore
+    const grease = (id: number, name: string, thickener: string) =>
+      ({ id, name, kind: "grease", thickener, base: "mineral" }) as unknown as LubricantRecord;
+    const form = open({
+      lubricants: [grease(1, "blue", "lithium"), grease(2, "white", "clay")],
+      inThere: "blue",
+      refused: "Somebody else changed it.",
+    });
     form.type("Lubricant", "white");
     expect(form.alerts()).toMatch(/with what is in there\./);
     expect(form.alerts()).toContain("Somebody else changed it.");

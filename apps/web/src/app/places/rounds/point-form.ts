@@ -1,12 +1,26 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, viewChildren } from "@angular/core"; // prettier-ignore
-import { DOSE_UNITS, FACTOR_IDS, FACTORS, LINK_IDS, LUBE_WAYS, mixingAdvice, type FactorId, type LubePoint } from "@iron/core"; // prettier-ignore
-import { lubePointEditSchema, type LubePointRecord, type LubricantRecord } from "@iron/contract"; // prettier-ignore
 import {
-  BothVersions,
-  differing,
-  type SaidField,
-} from "../../shared/both-versions";
-import { anyWrong, ChoiceField, choicesOf, NumberField, TextField, type Choice } from "../../shared/fields"; // prettier-ignore
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChildren,
+} from "@angular/core";
+import {
+  DOSE_UNITS,
+  FACTOR_IDS,
+  FACTORS,
+  LINK_IDS,
+  LUBE_WAYS,
+  mixingAdvice,
+  type FactorId,
+  type LubePoint,
+} from "@iron/core";
+import { lubePointEditSchema, type LubePointRecord, type LubricantRecord } from "@iron/contract";
+import { BothVersions, differing, type SaidField } from "../../shared/both-versions";
+import { anyWrong, ChoiceField, choicesOf, NumberField, TextField, type Choice } from "../../shared/fields";
 import type { z } from "zod";
 import { Opens } from "../../shared/opens";
 
@@ -83,7 +97,7 @@ export class PointForm {
     { id: "km", label: "or km travelled, empty for not", none: true },
     { id: "leastDays", label: "Never under, days", none: false },
     { id: "mostDays", label: "Never over, days", none: false },
-  ]; // prettier-ignore
+  ];
   private readonly numbers = viewChildren(NumberField);
   protected readonly formWrong = signal("");
   /** Begins from the point as it was; a visit taken meanwhile makes it anew but empties nothing. */
@@ -92,15 +106,15 @@ export class PointForm {
     computation: (start, before) => before?.value ?? start,
   });
   protected readonly checks = computed(() => this.draft().checks.join("\n"));
-  protected readonly outlets = computed(() => (this.draft().outlets ?? []).join("\n")); // prettier-ignore
+  protected readonly outlets = computed(() => (this.draft().outlets ?? []).join("\n"));
   protected readonly conflicts = computed(() => {
     const theirs = this.theirs();
     return theirs ? differing<LubePoint>(this.draft(), theirs, SAID) : [];
   });
   /** What it means to put another lubricant where one is. */
   protected readonly mixing = computed(() => {
-    const find = (name: string) => this.lubricants().find((l) => l.name === name); // prettier-ignore
-    const [old, next] = [find(this.inThere()), find(this.draft().lubricant)]; // prettier-ignore
+    const find = (name: string) => this.lubricants().find((l) => l.name === name);
+    const [old, next] = [find(this.inThere()), find(this.draft().lubricant)];
     return old && next && old.id !== next.id ? mixingAdvice(old, next) : null;
   });
 
@@ -109,7 +123,12 @@ export class PointForm {
   }
 
   protected lines(which: "checks" | "outlets", text: string): void {
-    this.set({ [which]: text.split("\n").map((l) => l.trim()).filter(Boolean) }); // prettier-ignore
+    this.set({
+      [which]: text
+        .split("\n")
+        .map((l) => l.trim())
+        .filter(Boolean),
+    });
   }
 
   protected rule(which: RuleField, value: number | null): void {
@@ -125,7 +144,12 @@ export class PointForm {
     if (anyWrong(this.numbers)) return;
     this.formWrong.set("");
     const draft = this.draft();
-    const body = { ...draft, checks: [...draft.checks], factors: [...draft.factors], outlets: [...(draft.outlets ?? [])] }; // prettier-ignore
+    const body = {
+      ...draft,
+      checks: [...draft.checks],
+      factors: [...draft.factors],
+      outlets: [...(draft.outlets ?? [])],
+    };
     const checked = lubePointEditSchema.safeParse(body);
     if (checked.success) this.kept.emit(body);
     else this.formWrong.set(checked.error.issues[0].message);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import type { FoundState } from "@iron/core";
 import type { LubePointRecord, LubricantRecord, Machine } from "@iron/contract";
@@ -10,7 +10,7 @@ import { problemFrom } from "../../data/problems";
 import { PointForm, type LubePointEdit } from "./point-form";
 import { PhotoQueue } from "../job/photo-queue";
 import { momentWords } from "../../shared/words";
-import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view"; // prettier-ignore
+import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../../shared/trouble";
 
@@ -57,11 +57,11 @@ export class PointPage {
     });
     effect(() => {
       const taken = this.queue.taken();
-      if (taken && String(taken.id) === this.pointId()) untracked(() => this.point.set(taken)); // prettier-ignore
+      if (taken && String(taken.id) === this.pointId()) untracked(() => this.point.set(taken));
     });
     effect(() => {
       const now = this.photos.taken();
-      if (now && "place" in now && String(now.id) === this.pointId()) untracked(() => this.point.set(now)); // prettier-ignore
+      if (now && "place" in now && String(now.id) === this.pointId()) untracked(() => this.point.set(now));
     });
     effect(() => {
       const refused = this.photos.refused();
@@ -99,9 +99,19 @@ export class PointPage {
 
   protected found(point: LubePointRecord, state: FoundState): void {
     const dose = state === "flooded" || state === "blocked" ? 0 : point.dose;
-    this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key: newKey(), found: state, dose, glitter: false, words: "" } }); // prettier-ignore
+    this.queue.add({
+      pointId: point.id,
+      place: point.place,
+      by: this.preferences.who(),
+      visit: { key: newKey(), found: state, dose, glitter: false, words: "" },
+    });
     const undo = (): void =>
-      this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" } }); // prettier-ignore
+      this.queue.add({
+        pointId: point.id,
+        place: point.place,
+        by: this.preferences.who(),
+        visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" },
+      });
     this.notices.say(`${point.place}: ${state}.`, undo);
   }
 
@@ -112,7 +122,15 @@ export class PointPage {
   protected photo(point: LubePointRecord, files: FileList | null): void {
     const file = files?.[0];
     if (!file) return;
-    this.photos.add({ key: newKey(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
+    this.photos.add({
+      key: newKey(),
+      of: "point",
+      id: point.id,
+      step: "",
+      caption: point.place,
+      by: this.preferences.who(),
+      file,
+    });
   }
 
   protected change(point: LubePointRecord): void {
@@ -134,7 +152,7 @@ export class PointPage {
     const machine = this.machineOf();
     if (!machine) return;
     const answer = this.isNew()
-      ? this.api.post("createPoint", `/machines/${machine.id}/lube-points`, body) // prettier-ignore
+      ? this.api.post("createPoint", `/machines/${machine.id}/lube-points`, body)
       : this.api.put("updatePoint", `/lube-points/${this.pointId()}`, {
           ...body,
           version: this.version,
@@ -165,13 +183,13 @@ export class PointPage {
         if (retired) this.notices.say(`${point.place} is kept no more.`, () => this.retire(false));
       },
       error: (error: unknown) => this.notices.wrong(error),
-    }); // prettier-ignore
+    });
   }
 
   protected openCase(): void {
     this.api.post("caseFromPoint", `/lube-points/${this.pointId()}/case`, undefined).subscribe({
       next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
       error: (error: unknown) => this.notices.wrong(error),
-    }); // prettier-ignore
+    });
   }
 }

@@ -13,22 +13,26 @@ function painted(text: string, scale = 4): { data: Uint8ClampedArray; width: num
         data[at] = data[at + 1] = data[at + 2] = 0;
       }
   return { data, width };
-} // prettier-ignore
+}
 
 describe("QR codes of the labels", () => {
-  it.each(["http://localhost:4600/points/7", "https://shop.example/machines/12", "http://192.0.2.17:4600/points/12345"])("an independent reader (jsQR) reads %s", (text) => {
+  it.each([
+    "http://localhost:4600/points/7",
+    "https://shop.example/machines/12",
+    "http://192.0.2.17:4600/points/12345",
+  ])("an independent reader (jsQR) reads %s", (text) => {
     const { data, width } = painted(text);
     expect(jsQR(data, width, width)?.data).toBe(text);
-  }); // prettier-ignore
+  });
 
   it("is still read with a spot of grease on it", () => {
     const { data, width } = painted("http://localhost:4600/points/7", 6);
     const spot = Math.round(width * 0.14);
     for (let y = 0; y < spot; y += 1)
       for (let x = 0; x < spot; x += 1) {
-        const at = 4 * ((Math.round(width * 0.5) + y) * width + Math.round(width * 0.5) + x); // prettier-ignore
+        const at = 4 * ((Math.round(width * 0.5) + y) * width + Math.round(width * 0.5) + x);
         data[at] = data[at + 1] = data[at + 2] = 0;
       }
-    expect(jsQR(data, width, width)?.data).toBe("http://localhost:4600/points/7"); // prettier-ignore
+    expect(jsQR(data, width, width)?.data).toBe("http://localhost:4600/points/7");
   });
 });

@@ -17,7 +17,6 @@ export function qrPath(text: string): QrPath {
   let path = "";
   for (let row = 0; row < count; row += 1)
     for (let column = 0; column < count; column += 1)
-      if (code.isDark(row, column))
-        path += `M${column + QUIET} ${row + QUIET}h1v1h-1z`;
+      if (code.isDark(row, column)) path += `M${column + QUIET} ${row + QUIET}h1v1h-1z`;
   return { size: count + 2 * QUIET, path };
 }

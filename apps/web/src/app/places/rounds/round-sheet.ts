@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { Rounds } from "@iron/contract";
 import { Api } from "../../data/api";
@@ -25,8 +25,8 @@ import { FOUND_KEYS, visitOf } from "./rounds.view";
       } @else if (day(); as day) {
         <h1>Round of {{ words() }}</h1>
         <p>
-          {{ count() }} {{ count() === 1 ? "point" : "points" }}, about
-          {{ day.minutes }} minutes. Walked by <span class="line"></span> on
+          {{ count() }} {{ count() === 1 ? "point" : "points" }}, about {{ day.minutes }} minutes. Walked by
+          <span class="line"></span> on
           <span class="line"></span>
         </p>
         <p><b>Bring:</b> {{ bring() }}.</p>
@@ -42,16 +42,10 @@ import { FOUND_KEYS, visitOf } from "./rounds.view";
                   </p>
                   <p class="quiet">
                     {{ point.access ? "First: " + point.access + ". " : ""
-                    }}{{
-                      point.checks.length
-                        ? "Look: " + point.checks.join("; ") + "."
-                        : ""
-                    }}
+                    }}{{ point.checks.length ? "Look: " + point.checks.join("; ") + "." : "" }}
                     {{
                       point.outlets.length
-                        ? "Outlets, farthest first: " +
-                          point.outlets.slice().reverse().join(", ") +
-                          "."
+                        ? "Outlets, farthest first: " + point.outlets.slice().reverse().join(", ") + "."
                         : ""
                     }}
                   </p>
@@ -69,9 +63,8 @@ import { FOUND_KEYS, visitOf } from "./rounds.view";
           <p>Nothing is planned on this day.</p>
         }
         <p class="quiet">
-          Off and locked before reaching in. What can fall is parked low or
-          blocked before anybody reaches under it. Hands and cloth out while
-          anything moves. What the maker states, never mixed.
+          Off and locked before reaching in. What can fall is parked low or blocked before anybody reaches under it.
+          Hands and cloth out while anything moves. What the maker states, never mixed.
         </p>
       } @else if (loaded()) {
         <p>
@@ -92,10 +85,12 @@ export class RoundSheet {
   protected readonly wrong = signal("");
   private readonly rounds = signal<Rounds | null>(null);
   protected readonly loaded = computed(() => this.rounds() !== null);
-  protected readonly day = computed(() => this.rounds()?.days.find((d) => d.date === this.date()) ?? null); // prettier-ignore
-  protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00`)); // prettier-ignore
-  protected readonly count = computed(() => (this.day()?.stops ?? []).reduce((n, s) => n + s.points.length, 0)); // prettier-ignore
-  protected readonly bring = computed(() => [...new Set((this.day()?.stops ?? []).flatMap((s) => s.points.map((p) => p.lubricant)))].join("; ")); // prettier-ignore
+  protected readonly day = computed(() => this.rounds()?.days.find((d) => d.date === this.date()) ?? null);
+  protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00`));
+  protected readonly count = computed(() => (this.day()?.stops ?? []).reduce((n, s) => n + s.points.length, 0));
+  protected readonly bring = computed(() =>
+    [...new Set((this.day()?.stops ?? []).flatMap((s) => s.points.map((p) => p.lubricant)))].join("; "),
+  );
 
   constructor() {
     this.api.get("rounds", "/rounds").subscribe({

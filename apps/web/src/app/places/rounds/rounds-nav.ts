@@ -9,12 +9,9 @@ import { RouterLink, RouterLinkActive } from "@angular/router";
   template: `
     <nav class="line no-print" aria-label="Lubrication">
       @for (place of places; track place.path) {
-        <a
-          [routerLink]="place.path"
-          routerLinkActive="on"
-          [routerLinkActiveOptions]="{ exact: true }"
-          >{{ place.name }}</a
-        >
+        <a [routerLink]="place.path" routerLinkActive="on" [routerLinkActiveOptions]="{ exact: true }">{{
+          place.name
+        }}</a>
       }
     </nav>
   `,

@@ -1,11 +1,11 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import type { LubeVisitInput } from "@iron/contract";
 import { lubePoint, roundsOf } from "../../../testing/lubrication";
-import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place"; // prettier-ignore
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { RoundsPlace } from "./rounds-place";
 
 const nut = lubePoint({ id: 1, place: "X ball nut" });
-const ways = lubePoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] }); // prettier-ignore
+const ways = lubePoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] });
 const guide = lubePoint({ id: 3, place: "Z carriages" });
 
 describe("a round walked", () => {
@@ -33,7 +33,7 @@ describe("a round walked", () => {
     place.press("Dry");
     at(place, "Y ways");
     const request = sent(1);
-    expect(request.request.body).toMatchObject({ found: "dry", dose: nut.dose, glitter: false, friction: false }); // prettier-ignore
+    expect(request.request.body).toMatchObject({ found: "dry", dose: nut.dose, glitter: false, friction: false });
     answer(request, nut);
     expect(place.text()).toContain("X ball nut: dry");
   });
@@ -50,7 +50,7 @@ describe("a round walked", () => {
     place.tick("Metal glitter or chips in the old grease");
     place.press("Dirty");
     const body = sent(2).request.body as LubeVisitInput;
-    expect(body).toMatchObject({ found: "dirty", dose: 2, glitter: true, words: "wiper torn", outlets: [true, false] }); // prettier-ignore
+    expect(body).toMatchObject({ found: "dirty", dose: 2, glitter: true, words: "wiper torn", outlets: [true, false] });
     at(place, "Z carriages");
     expect([place.value(/^Given/), place.value("Note")]).toEqual(["", ""]);
   });
@@ -65,7 +65,7 @@ describe("a round walked", () => {
     expect(place.alerts()).toBe("");
     place.press("Right");
     expect(sent(1).request.body).toMatchObject({ dose: 3.5 });
-  }); // prettier-ignore
+  });
 
   it("flooded and blocked give nothing, unless something was typed", () => {
     const place = walk();
@@ -83,11 +83,15 @@ describe("a round walked", () => {
     place.press("Right");
     at(place, "Y ways");
     refuse(sent(1), 409, "Rowan did this point at 9:12.");
-    expect(place.alerts()).toContain(
-      "X ball nut: Rowan did this point at 9:12.",
-    );
+    expect(place.alerts()).toContain("X ball nut: Rowan did this point at 9:12.");
     at(place, "Y ways");
-    expect(place.page.getAllByRole("listitem").map((l) => l.textContent.trim()).filter((t) => t.startsWith("Godwit")).map((t) => t.replace(/\s+/g, " "))).toEqual(["Godwit: Z carriages", "Godwit: X ball nut"]); // prettier-ignore
+    expect(
+      place.page
+        .getAllByRole("listitem")
+        .map((l) => l.textContent.trim())
+        .filter((t) => t.startsWith("Godwit"))
+        .map((t) => t.replace(/\s+/g, " ")),
+    ).toEqual(["Godwit: Z carriages", "Godwit: X ball nut"]);
     place.press("Read");
     expect(place.alerts()).toBe("");
   });
@@ -97,7 +101,7 @@ describe("a round walked", () => {
     const place = walk();
     place.press("Dry");
     cut(sent(1));
-    expect(place.text()).toContain("No connection. 1 visit is kept in this browser"); // prettier-ignore
+    expect(place.text()).toContain("No connection. 1 visit is kept in this browser");
     place.press("Right");
     expect(place.text()).toContain("2 visits are kept");
     jest.advanceTimersByTime(3500);
@@ -121,7 +125,7 @@ describe("a round walked", () => {
     at(place, "Z carriages");
     expect(place.alerts()).toBe("");
     expect(place.text()).toContain("meanwhile: Y ways; X ball nut.");
-  }); // prettier-ignore
+  });
 
   it("does not look while visits are on their way, and a plan that cannot be had changes nothing", () => {
     jest.useFakeTimers();
@@ -148,9 +152,9 @@ describe("a round walked", () => {
   it("a point that wants more than grease asks for a case", () => {
     const place = walk();
     place.press("Blocked");
-    answer(sent(1), { ...nut, asksCase: "Found blocked: the line or the fitting has to be freed." }); // prettier-ignore
+    answer(sent(1), { ...nut, asksCase: "Found blocked: the line or the fitting has to be freed." });
     expect(place.text()).toContain("X ball nut: Found blocked");
-    expect(place.page.getByRole("button", { name: "Open a case on it" })).toBeTruthy(); // prettier-ignore
+    expect(place.page.getByRole("button", { name: "Open a case on it" })).toBeTruthy();
   });
 
   it("putting it on another day wants the day, leaving it out the day and a reason", () => {
@@ -161,13 +165,19 @@ describe("a round walked", () => {
     expect(place.alerts()).toBe("Name the day till which it is left out.");
     place.type("Leave it out till", "2026-04-01");
     place.press("Leave it out");
-    refuse(http.expectOne("/api/lube-points/1/holds"), 400, "Say why it is left out."); // prettier-ignore
+    refuse(http.expectOne("/api/lube-points/1/holds"), 400, "Say why it is left out.");
     expect(place.alerts()).toBe("Say why it is left out.");
     place.type("Why", "under covers");
     place.press("Leave it out");
     const hold = http.expectOne("/api/lube-points/1/holds");
-    expect(hold.request.body).toMatchObject({ kind: "skip", date: "2026-04-01", reason: "under covers" }); // prettier-ignore
-    answer(hold, roundsOf([ways, guide], { changes: [{ id: 9, what: "X ball nut left till 2026-04-01", why: "under covers" }], changedAt: "2026-03-02T08:00:00Z" })); // prettier-ignore
+    expect(hold.request.body).toMatchObject({ kind: "skip", date: "2026-04-01", reason: "under covers" });
+    answer(
+      hold,
+      roundsOf([ways, guide], {
+        changes: [{ id: 9, what: "X ball nut left till 2026-04-01", why: "under covers" }],
+        changedAt: "2026-03-02T08:00:00Z",
+      }),
+    );
     at(place, "Y ways");
     expect(place.text()).toContain("What changed");
   });
@@ -177,19 +187,19 @@ describe("a round walked", () => {
     const day = (name: RegExp) => place.page.getByRole("button", { name });
     const drop = (on: RegExp): void => {
       const event = new Event("drop", { bubbles: true, cancelable: true });
-      Object.defineProperty(event, "dataTransfer", { value: { getData: () => "2" } }); // prettier-ignore
+      Object.defineProperty(event, "dataTransfer", { value: { getData: () => "2" } });
       day(on).dispatchEvent(event);
       place.give({});
     };
     drop(/^Sat 7 Mar/);
     const request = http.expectOne("/api/lube-points/2/holds");
-    expect(request.request.body).toMatchObject({ kind: "pin", date: "2026-03-07" }); // prettier-ignore
-    refuse(request, 422, "Y ways cannot be put on 2026-03-07: nobody has minutes for it."); // prettier-ignore
+    expect(request.request.body).toMatchObject({ kind: "pin", date: "2026-03-07" });
+    refuse(request, 422, "Y ways cannot be put on 2026-03-07: nobody has minutes for it.");
     const alert = place.page.getByRole("alert");
     expect(alert.textContent).toContain("nobody has minutes for it");
     expect(alert.closest("details")).toBeNull();
     drop(/^Mon 2 Mar/);
-    answer(http.expectOne("/api/lube-points/2/holds"), roundsOf([nut, ways, guide])); // prettier-ignore
+    answer(http.expectOne("/api/lube-points/2/holds"), roundsOf([nut, ways, guide]));
     expect(place.alerts()).toBe("");
   });
 
@@ -211,16 +221,14 @@ describe("a round walked", () => {
   it("a photo is taken for the point under the eye", () => {
     const said = hearNotices();
     const place = walk();
-    const field = place.page.getByLabelText<HTMLInputElement>("Photo, JPEG or PNG"); // prettier-ignore
-    Object.defineProperty(field, "files", { value: [new File(["x"], "a.png", { type: "image/png" })] }); // prettier-ignore
+    const field = place.page.getByLabelText<HTMLInputElement>("Photo, JPEG or PNG");
+    Object.defineProperty(field, "files", { value: [new File(["x"], "a.png", { type: "image/png" })] });
     field.dispatchEvent(new Event("change"));
     expect(said).toEqual(["X ball nut: photo taken; it goes to the point."]);
-    const request = http.expectOne((r) => r.url.startsWith("/api/lube-points/1/photos")); // prettier-ignore
+    const request = http.expectOne((r) => r.url.startsWith("/api/lube-points/1/photos"));
     expect(request.request.headers.get("content-type")).toBe("image/png");
     place.give({});
-    expect(place.text()).toContain(
-      "A photo waits in this browser till the server answers.",
-    );
+    expect(place.text()).toContain("A photo waits in this browser till the server answers.");
     answer(request, nut);
     expect(place.text()).not.toContain("A photo waits");
   });

@@ -1,13 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core"; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { fromEvent, interval, merge } from "rxjs";
 import { lookingOrder, type FoundState } from "@iron/core";
-import {
-  parseDecimal,
-  type LubePointRecord,
-  type Rounds,
-} from "@iron/contract";
+import { parseDecimal, type LubePointRecord, type Rounds } from "@iron/contract";
 import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
@@ -18,7 +14,7 @@ import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view"; // prettier-ignore
+import { datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../../shared/trouble";
 
@@ -57,12 +53,15 @@ export class RoundsPlace {
   protected readonly givenWrong = signal("");
   protected readonly holdWrong = signal("");
   /** What this walk has found, so that a wrong key can be taken back. */
-  protected readonly walked = signal<readonly { readonly point: LubePointRecord; readonly found: FoundState; readonly key: string }[]>([]); // prettier-ignore
+  protected readonly walked = signal<
+    readonly { readonly point: LubePointRecord; readonly found: FoundState; readonly key: string }[]
+  >([]);
   /** Points that want more than grease, as they were found on this walk. */
   protected readonly asking = signal<readonly LubePointRecord[]>([]);
-  protected readonly openDays = computed(
-    () =>
-    (this.rounds()?.days ?? []).filter((d) => d.available > 0).map((d) => ({ id: d.date, words: dayWords(`${d.date}T12:00:00`) })), // prettier-ignore
+  protected readonly openDays = computed(() =>
+    (this.rounds()?.days ?? [])
+      .filter((d) => d.available > 0)
+      .map((d) => ({ id: d.date, words: dayWords(`${d.date}T12:00:00`) })),
   );
   protected readonly date = computed(() => {
     const rounds = this.rounds();
@@ -79,19 +78,19 @@ export class RoundsPlace {
   private readonly again = signal<ReadonlySet<number>>(new Set());
   protected readonly walk = computed(() => {
     const rounds = this.rounds();
-    const done = new Set([...this.walked().map((w) => w.point.id), ...this.others()]); // prettier-ignore
+    const done = new Set([...this.walked().map((w) => w.point.id), ...this.others()]);
     const again = this.again();
-    const left = rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : []; // prettier-ignore
-    return [...left.filter((w) => !again.has(w.point.id)), ...left.filter((w) => again.has(w.point.id))]; // prettier-ignore
+    const left = rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : [];
+    return [...left.filter((w) => !again.has(w.point.id)), ...left.filter((w) => again.has(w.point.id))];
   });
   protected readonly now = computed(() => this.walk().at(0) ?? null);
   private readonly nowId = computed(() => this.now()?.point.id ?? 0);
-  protected readonly bring = computed(() => [...new Set(this.walk().map((w) => w.point.lubricant))].join("; ")); // prettier-ignore
+  protected readonly bring = computed(() => [...new Set(this.walk().map((w) => w.point.lubricant))].join("; "));
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";
     if (rounds.points === 0) return "No lubrication point yet";
-    return rounds.late ? `${rounds.late} ${rounds.late === 1 ? "point is" : "points are"} late` : "Nothing is late"; // prettier-ignore
+    return rounds.late ? `${rounds.late} ${rounds.late === 1 ? "point is" : "points are"} late` : "Nothing is late";
   });
 
   constructor() {
@@ -102,7 +101,7 @@ export class RoundsPlace {
       .subscribe(() => this.look());
     effect(() => {
       const refused = this.photos.refused();
-      if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.words}`)); // prettier-ignore
+      if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.words}`));
     });
     effect(() => {
       const taken = this.queue.taken();
@@ -111,8 +110,8 @@ export class RoundsPlace {
     effect(() => {
       const refused = this.queue.refused();
       const keys = new Set(refused.map((r) => r.visit.key));
-      untracked(() => this.again.update((all) => new Set([...all, ...refused.map((r) => r.pointId)]))); // prettier-ignore
-      untracked(() => this.walked.update((w) => w.filter((one) => !keys.has(one.key)))); // prettier-ignore
+      untracked(() => this.again.update((all) => new Set([...all, ...refused.map((r) => r.pointId)])));
+      untracked(() => this.walked.update((w) => w.filter((one) => !keys.has(one.key))));
     });
     // Only another point empties what is typed: answers make the same point anew.
     effect(() => {
@@ -135,7 +134,7 @@ export class RoundsPlace {
 
   /** Looks what others have done meanwhile; a page nobody sees, or with visits under way, waits. */
   private look(): void {
-    if (document.hidden || this.busy() || this.queue.waiting().length || !this.rounds()) return; // prettier-ignore
+    if (document.hidden || this.busy() || this.queue.waiting().length || !this.rounds()) return;
     this.api.get("rounds", "/rounds").subscribe({
       next: (fresh) => this.passOver(goneFrom(this.walk(), fresh, this.date())),
       error: () => undefined,
@@ -177,8 +176,11 @@ export class RoundsPlace {
 
   /** Outlets in the order they are looked at: the farthest first. */
   protected outletRows(point: LubePointRecord): readonly { readonly name: string; readonly index: number }[] {
-    return lookingOrder(point.outlets.map((name) => ({ name, wet: null }))).map((name) => ({ name, index: point.outlets.indexOf(name) }));
-  } // prettier-ignore
+    return lookingOrder(point.outlets.map((name) => ({ name, wet: null }))).map((name) => ({
+      name,
+      index: point.outlets.indexOf(name),
+    }));
+  }
 
   protected outlet(index: number, text: string): void {
     const wet = text === "wet" ? true : text === "dry" ? false : null;
@@ -194,15 +196,23 @@ export class RoundsPlace {
     const typed = this.given().trim();
     const given = typed ? parseDecimal(typed) : point.dose;
     if (given === undefined || given < 0 || given > 500) {
-      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`); // prettier-ignore
+      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
       return;
     }
     const none = state === "flooded" || state === "blocked";
     const dose = none && !typed ? 0 : given;
     const key = newKey();
-    const visit = { key, found: state, dose, glitter: this.glitter(), friction: this.friction(), outlets: [...this.outlets()], words: this.words() }; // prettier-ignore
+    const visit = {
+      key,
+      found: state,
+      dose,
+      glitter: this.glitter(),
+      friction: this.friction(),
+      outlets: [...this.outlets()],
+      words: this.words(),
+    };
     this.walked.update((w) => [...w, { point, found: state, key }]);
-    this.queue.add({ pointId: point.id, place: point.place, visit, by: this.preferences.who() }); // prettier-ignore
+    this.queue.add({ pointId: point.id, place: point.place, visit, by: this.preferences.who() });
     this.glitter.set(false);
     this.friction.set(false);
     this.words.set("");
@@ -213,20 +223,28 @@ export class RoundsPlace {
     if (!last) return;
     this.walked.update((w) => w.slice(0, -1));
     this.asking.update((all) => all.filter((p) => p.id !== last.point.id));
-    const visit = { key: newKey(), found: null, dose: 0, glitter: false, words: "" }; // prettier-ignore
-    this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() }); // prettier-ignore
+    const visit = { key: newKey(), found: null, dose: 0, glitter: false, words: "" };
+    this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() });
   }
 
   private hear(point: LubePointRecord): void {
-    if (!point.asksCase || !this.walked().some((w) => w.point.id === point.id)) return; // prettier-ignore
-    this.asking.update((all) => [...all.filter((p) => p.id !== point.id), point]); // prettier-ignore
+    if (!point.asksCase || !this.walked().some((w) => w.point.id === point.id)) return;
+    this.asking.update((all) => [...all.filter((p) => p.id !== point.id), point]);
   }
 
   /** Photos wait like visits; a point’s page shows them. */
   protected photo(point: LubePointRecord, files: FileList | null): void {
     const file = files?.[0];
     if (!file) return;
-    this.photos.add({ key: newKey(), of: "point", id: point.id, step: "", caption: point.place, by: this.preferences.who(), file }); // prettier-ignore
+    this.photos.add({
+      key: newKey(),
+      of: "point",
+      id: point.id,
+      step: "",
+      caption: point.place,
+      by: this.preferences.who(),
+      file,
+    });
     this.notices.say(`${point.place}: photo taken; it goes to the point.`);
   }
 
@@ -234,7 +252,7 @@ export class RoundsPlace {
   protected drop({ pointId, date }: { readonly pointId: number; readonly date: string }): void {
     const point = this.walk().find((w) => w.point.id === pointId)?.point;
     if (point) this.hold(point, { kind: "pin", date, reason: "" });
-  } // prettier-ignore
+  }
 
   protected drag(event: DragEvent, point: LubePointRecord): void {
     event.dataTransfer?.setData("text/plain", String(point.id));
@@ -242,19 +260,17 @@ export class RoundsPlace {
 
   /** A nut that has to be parted is greased in a job of its own. */
   protected openJob(point: LubePointRecord): void {
-    this.api
-      .post("jobFromPoint", `/lube-points/${point.id}/job`, undefined)
-      .subscribe({
-        next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("jobFromPoint", `/lube-points/${point.id}/job`, undefined).subscribe({
+      next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   protected openCase(point: LubePointRecord): void {
     this.api.post("caseFromPoint", `/lube-points/${point.id}/case`, undefined).subscribe({
       next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
       error: (error: unknown) => this.notices.wrong(error),
-    }); // prettier-ignore
+    });
   }
 
   protected hold(point: LubePointRecord, move: HandMove): void {
@@ -272,6 +288,6 @@ export class RoundsPlace {
         this.busy.set(false);
         this.holdWrong.set(datesInWords(problemFrom(error).detail));
       },
-    }); // prettier-ignore
+    });
   }
 }

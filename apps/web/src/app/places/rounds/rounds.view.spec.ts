@@ -1,28 +1,62 @@
 import { axisPoints, defaultAxis } from "@iron/core";
 import type { LubePointRecord, Rounds } from "@iron/contract";
-import { chainMarks, datesInWords, dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view"; // prettier-ignore
+import { chainMarks, datesInWords, dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view";
 
 const point = (over: Partial<LubePointRecord> = {}): LubePointRecord => ({
-  ...axisPoints(defaultAxis("vertical-centre", "X"))[0], factors: [], id: 1, machineId: 2, lastAt: null, lastFound: null,
-  intervalDays: 126, by: "hours", held: false, unlearntDays: 126, learnt: "", dueOn: "2026-03-03", dueSpreadDays: 0, lateDays: -4, asksCase: "", visits: 2, hold: null, retired: false, photos: [], version: 1, qualified: false, overGreased: false, outlets: [], ...over,
-}); // prettier-ignore
+  ...axisPoints(defaultAxis("vertical-centre", "X"))[0],
+  factors: [],
+  id: 1,
+  machineId: 2,
+  lastAt: null,
+  lastFound: null,
+  intervalDays: 126,
+  by: "hours",
+  held: false,
+  unlearntDays: 126,
+  learnt: "",
+  dueOn: "2026-03-03",
+  dueSpreadDays: 0,
+  lateDays: -4,
+  asksCase: "",
+  visits: 2,
+  hold: null,
+  retired: false,
+  photos: [],
+  version: 1,
+  qualified: false,
+  overGreased: false,
+  outlets: [],
+  ...over,
+});
 const rounds: Rounds = {
   days: [
-    { date: "2026-03-02", minutes: 45, available: 90, stops: [{ machineId: 2, nickname: "Godwit", bay: "7", points: [point(), point({ id: 2, lateDays: 3 })] }] },
+    {
+      date: "2026-03-02",
+      minutes: 45,
+      available: 90,
+      stops: [{ machineId: 2, nickname: "Godwit", bay: "7", points: [point(), point({ id: 2, lateDays: 3 })] }],
+    },
     { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
   ],
-  late: 1, points: 2, against: 0.8, changes: [], changedAt: null, unplanned: [],
-}; // prettier-ignore
+  late: 1,
+  points: 2,
+  against: 0.8,
+  changes: [],
+  changedAt: null,
+  unplanned: [],
+};
 
 describe("rounds as they are shown", () => {
   it("say what is given and when it is due, and what was learnt", () => {
     expect(doseWords(point())).toBe("4 strokes, grease, lithium, NLGI 2");
-    expect(doseWords(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2"); // prettier-ignore
-    expect(doseWords(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil"); // prettier-ignore
-    expect(doseWords(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life"); // prettier-ignore
-    expect(dueWords(point({ lateDays: 1.6 }))).toBe("1 day late; every 126 days by hours"); // prettier-ignore
-    expect(dueWords(point({ dueSpreadDays: 6.4 }))).toMatch(/^due .* ± 6 days; every 126 days by hours$/); // prettier-ignore
-    expect(dueWords(point({ unlearntDays: 180, learnt: "found dry twice", held: true }))).toMatch(/every 126 days by hours \(was 180: found dry twice\), held by the maker’s bounds$/); // prettier-ignore
+    expect(doseWords(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2");
+    expect(doseWords(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil");
+    expect(doseWords(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life");
+    expect(dueWords(point({ lateDays: 1.6 }))).toBe("1 day late; every 126 days by hours");
+    expect(dueWords(point({ dueSpreadDays: 6.4 }))).toMatch(/^due .* ± 6 days; every 126 days by hours$/);
+    expect(dueWords(point({ unlearntDays: 180, learnt: "found dry twice", held: true }))).toMatch(
+      /every 126 days by hours \(was 180: found dry twice\), held by the maker’s bounds$/,
+    );
   });
 
   it("bars hold what people have; the walk goes stop by stop", () => {
@@ -36,10 +70,14 @@ describe("rounds as they are shown", () => {
   });
 
   it("dates of the server are said as days", () => {
-    expect(datesInWords("Knot, nut: 2026-11-30 to 2026-12-01")).toMatch(/^Knot, nut: Mon 30 Nov( 2026)? to Tue 1 Dec( 2026)?$/); // prettier-ignore
+    expect(datesInWords("Knot, nut: 2026-11-30 to 2026-12-01")).toMatch(
+      /^Knot, nut: Mon 30 Nov( 2026)? to Tue 1 Dec( 2026)?$/,
+    );
   });
 
   it("hangs points on their links", () => {
-    expect(chainMarks([point(), point({ id: 2, lateDays: 3 }), point({ id: 3, link: "nut" }), point({ id: 4, link: null })])).toEqual({ way: "2 points, 1 late", nut: "1 point" }); // prettier-ignore
+    expect(
+      chainMarks([point(), point({ id: 2, lateDays: 3 }), point({ id: 3, link: "nut" }), point({ id: 4, link: null })]),
+    ).toEqual({ way: "2 points, 1 late", nut: "1 point" });
   });
 });

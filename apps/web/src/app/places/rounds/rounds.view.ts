@@ -1,9 +1,4 @@
-import {
-  visitText,
-  type FoundState,
-  type LubePoint,
-  type VisitText,
-} from "@iron/core";
+import { visitText, type FoundState, type LubePoint, type VisitText } from "@iron/core";
 import type { LubePointRecord, Rounds } from "@iron/contract";
 import { dayWords } from "../../shared/words";
 
@@ -14,7 +9,7 @@ export const FOUND_KEYS: readonly { readonly state: FoundState; readonly words: 
   { state: "flooded", words: "Flooded" },
   { state: "dirty", words: "Dirty" },
   { state: "blocked", words: "Blocked" },
-]; // prettier-ignore
+];
 
 /** "4 strokes of grease", or what to do where nothing is given. */
 export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lubricant">): string {
@@ -22,18 +17,18 @@ export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lu
   if (point.dose === 0) return point.lubricant;
   const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
   return `${point.dose} ${unit}, ${point.lubricant}`;
-} // prettier-ignore
+}
 
 /** What is done at a point, with its dose in words. */
-export const visitOf = (point: LubePointRecord): VisitText =>
-  visitText(point, doseWords(point));
+export const visitOf = (point: LubePointRecord): VisitText => visitText(point, doseWords(point));
 
 /** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
 export function dueWords(point: LubePointRecord): string {
   const late = Math.floor(point.lateDays);
-  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00`)}`; // prettier-ignore
-  const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : ""; // prettier-ignore
-  const was = point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : ""; // prettier-ignore
+  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00`)}`;
+  const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : "";
+  const was =
+    point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : "";
   const held = point.held ? ", held by the maker’s bounds" : "";
   return `${due}${spread}; every ${point.intervalDays === 1 ? "day" : `${point.intervalDays} days`} by ${point.by}${was}${held}`;
 }
@@ -53,7 +48,7 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
     const points = day.stops.flatMap((s) => s.points);
     const late = points.filter((p) => p.lateDays > 0).length;
     const words = dayWords(`${day.date}T12:00:00`);
-    const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`; // prettier-ignore
+    const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`;
     return {
       date: day.date,
       words,
@@ -65,10 +60,14 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
 }
 
 /** Points of a walk that a plan made since no longer has on that day, or has visited once more. */
-export function goneFrom(walk: readonly { readonly point: LubePointRecord }[], fresh: Rounds, date: string): readonly LubePointRecord[] {
+export function goneFrom(
+  walk: readonly { readonly point: LubePointRecord }[],
+  fresh: Rounds,
+  date: string,
+): readonly LubePointRecord[] {
   const still = new Map(walkOf(fresh, date).map((w) => [w.point.id, w.point.visits]));
   return walk.map((w) => w.point).filter((p) => still.get(p.id) !== p.visits);
-} // prettier-ignore
+}
 
 /** The points of a day in walking order. */
 export function walkOf(
@@ -77,11 +76,11 @@ export function walkOf(
 ): readonly { readonly stop: Rounds["days"][number]["stops"][number]; readonly point: LubePointRecord }[] {
   const day = rounds.days.find((d) => d.date === date);
   return (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
-} // prettier-ignore
+}
 
 /** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
 export function datesInWords(text: string): string {
-  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00`)); // prettier-ignore
+  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00`));
 }
 
 /** One letter a finding, for typing paper in fast. */
@@ -96,29 +95,79 @@ export const FOUND_LETTERS: ReadonlyMap<string, FoundState> = new Map([
 /** A point to begin from. */
 export function emptyPoint(): LubePoint {
   return {
-    place: "", letter: null, link: null, way: "nipple", lubricant: "", dose: 3, doseUnit: "strokes", minutes: 5, access: "",
-    machineOff: true, partsNut: false, qualified: false, outlets: [], checks: [], factors: [], weight: 2, provenance: "the shop’s own",
+    place: "",
+    letter: null,
+    link: null,
+    way: "nipple",
+    lubricant: "",
+    dose: 3,
+    doseUnit: "strokes",
+    minutes: 5,
+    access: "",
+    machineOff: true,
+    partsNut: false,
+    qualified: false,
+    outlets: [],
+    checks: [],
+    factors: [],
+    weight: 2,
+    provenance: "the shop’s own",
     rule: { days: 182, hours: null, km: null, leastDays: 30, mostDays: 365 },
   };
-} // prettier-ignore
+}
 
 /** What of a kept point can be changed. */
 export function pointEdit(point: LubePointRecord): LubePoint {
-  const { place, letter, link, way, lubricant, dose, doseUnit, minutes, access, machineOff, partsNut, qualified, outlets, checks, rule, factors, weight, provenance } = point; // prettier-ignore
-  return { place, letter, link, way, lubricant, dose, doseUnit, minutes, access, machineOff, partsNut, qualified, outlets, checks, rule, factors, weight, provenance }; // prettier-ignore
+  const {
+    place,
+    letter,
+    link,
+    way,
+    lubricant,
+    dose,
+    doseUnit,
+    minutes,
+    access,
+    machineOff,
+    partsNut,
+    qualified,
+    outlets,
+    checks,
+    rule,
+    factors,
+    weight,
+    provenance,
+  } = point;
+  return {
+    place,
+    letter,
+    link,
+    way,
+    lubricant,
+    dose,
+    doseUnit,
+    minutes,
+    access,
+    machineOff,
+    partsNut,
+    qualified,
+    outlets,
+    checks,
+    rule,
+    factors,
+    weight,
+    provenance,
+  };
 }
 
 /** How many points hang on each link, and how many of them are late. */
-export function chainMarks(
-  points: readonly LubePointRecord[],
-): Readonly<Partial<Record<string, string>>> {
+export function chainMarks(points: readonly LubePointRecord[]): Readonly<Partial<Record<string, string>>> {
   const marks: Partial<Record<string, string>> = {};
   for (const link of new Set(points.map((p) => p.link))) {
     if (link === null) continue;
     const own = points.filter((p) => p.link === link);
     const late = own.filter((p) => p.lateDays > 0).length;
-    marks[link] =
-      `${own.length} ${own.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`;
+    marks[link] = `${own.length} ${own.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`;
   }
   return marks;
 }

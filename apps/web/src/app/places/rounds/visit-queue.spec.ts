@@ -1,16 +1,21 @@
 import { provideHttpClient } from "@angular/common/http";
-import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing"; // prettier-ignore
+import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { VisitQueue, type WaitingVisit } from "./visit-queue";
 
-const visit = (key: string, pointId = 7): WaitingVisit => ({ pointId, place: "X ball nut", by: "Ama", visit: { key, found: "dry", dose: 2, glitter: false, words: "" } }); // prettier-ignore
+const visit = (key: string, pointId = 7): WaitingVisit => ({
+  pointId,
+  place: "X ball nut",
+  by: "Ama",
+  visit: { key, found: "dry", dose: 2, glitter: false, words: "" },
+});
 
 describe("visits on their way to the server", () => {
   let http: HttpTestingController;
   const make = (): VisitQueue => TestBed.inject(VisitQueue);
   beforeEach(() => {
     localStorage.clear();
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] }); // prettier-ignore
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
     http = TestBed.inject(HttpTestingController);
   });
   afterEach(() => {
@@ -34,7 +39,7 @@ describe("visits on their way to the server", () => {
     jest.useFakeTimers();
     const queue = make();
     queue.add(visit("a"));
-    http.expectOne("/api/lube-points/7/visits").error(new ProgressEvent("error")); // prettier-ignore
+    http.expectOne("/api/lube-points/7/visits").error(new ProgressEvent("error"));
     expect(queue.offline()).toBe(true);
     expect(localStorage.getItem("iron-visits-waiting")).toContain('"key":"a"');
     jest.advanceTimersByTime(3500);
@@ -44,7 +49,7 @@ describe("visits on their way to the server", () => {
   });
 
   it("are picked up by the next page", () => {
-    localStorage.setItem("iron-visits-waiting", JSON.stringify([visit("left")])); // prettier-ignore
+    localStorage.setItem("iron-visits-waiting", JSON.stringify([visit("left")]));
     const queue = make();
     http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
     expect(queue.waiting()).toEqual([]);
@@ -54,8 +59,13 @@ describe("visits on their way to the server", () => {
     const queue = make();
     queue.add(visit("a"));
     queue.add(visit("b"));
-    http.expectOne("/api/lube-points/7/visits").flush({ title: "Conflict", status: 409, detail: "Rowan has done this point already." }, { status: 409, statusText: "Conflict" }); // prettier-ignore
-    expect(queue.refused().map((r) => r.words)).toEqual(["Rowan has done this point already."]); // prettier-ignore
+    http
+      .expectOne("/api/lube-points/7/visits")
+      .flush(
+        { title: "Conflict", status: 409, detail: "Rowan has done this point already." },
+        { status: 409, statusText: "Conflict" },
+      );
+    expect(queue.refused().map((r) => r.words)).toEqual(["Rowan has done this point already."]);
     http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
     queue.read("a");
     expect(queue.refused()).toEqual([]);

@@ -29,7 +29,7 @@ export class VisitQueue {
     keyOf: (w) => w.visit.key,
     send: (w) => this.api.visitPoint(w.pointId, w.visit, w.by),
     taken: (point) => this.taken.set(point),
-    refused: ({ detail }, w) => this.refused.update((all) => [...all, { ...w, words: detail }]), // prettier-ignore
+    refused: ({ detail }, w) => this.refused.update((all) => [...all, { ...w, words: detail }]),
     changed: keep,
   });
   readonly waiting = this.outbox.waiting.asReadonly();

@@ -8,12 +8,7 @@ import {
   signal,
   viewChild,
 } from "@angular/core";
-import {
-  DIVISION_FRACTIONS,
-  formatSize,
-  type TestStep,
-  type UnitSystem,
-} from "@iron/core";
+import { DIVISION_FRACTIONS, formatSize, type TestStep, type UnitSystem } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { dialEntry, entryLabel, typedEntry, type Entry } from "./entry.view";
@@ -27,29 +22,17 @@ import { RunStore } from "./run-store";
   template: `
     <form (submit)="$event.preventDefault(); enter()" novalidate>
       @if (step().action === "zero") {
-        <p class="quiet">
-          When the axis stands there and the indicator shows zero, say so.
-        </p>
+        <p class="quiet">When the axis stands there and the indicator shows zero, say so.</p>
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="store.busy()">
-            It stands at zero
-          </button>
+          <button class="act main" type="submit" [disabled]="store.busy()">It stands at zero</button>
         </div>
       } @else if (dial() && step().action === "read") {
         <div class="fields">
           <div class="field">
             <label for="sign">Needle went</label>
-            <select
-              id="sign"
-              class="p-inputtext"
-              (change)="negative.set($any($event.target).value === '-')"
-            >
-              <option value="+" [selected]="!negative()">
-                plus, past zero
-              </option>
-              <option value="-" [selected]="negative()">
-                minus, before zero
-              </option>
+            <select id="sign" class="p-inputtext" (change)="negative.set($any($event.target).value === '-')">
+              <option value="+" [selected]="!negative()">plus, past zero</option>
+              <option value="-" [selected]="negative()">minus, before zero</option>
             </select>
           </div>
           <div class="field">
@@ -67,16 +50,9 @@ import { RunStore } from "./run-store";
           </div>
           <div class="field">
             <label for="fraction">and</label>
-            <select
-              id="fraction"
-              class="p-inputtext"
-              (change)="fraction.set(+$any($event.target).value)"
-            >
+            <select id="fraction" class="p-inputtext" (change)="fraction.set(+$any($event.target).value)">
               @for (f of fractions; track f.fraction) {
-                <option
-                  [value]="f.fraction"
-                  [selected]="f.fraction === fraction()"
-                >
+                <option [value]="f.fraction" [selected]="f.fraction === fraction()">
                   {{ f.label }}
                 </option>
               }
@@ -105,12 +81,8 @@ import { RunStore } from "./run-store";
       }
       @if (step().action !== "zero") {
         <label class="tick-box"
-          ><input
-            type="checkbox"
-            [checked]="spoilt()"
-            (change)="spoilt.set($any($event.target).checked)"
-          />
-          I passed the target: keep it as spoilt</label
+          ><input type="checkbox" [checked]="spoilt()" (change)="spoilt.set($any($event.target).checked)" /> I passed
+          the target: keep it as spoilt</label
         >
         <div class="acts">
           <button class="act main" type="submit" [disabled]="store.busy()">
@@ -146,17 +118,10 @@ export class EntryPanel {
   protected readonly wrong = signal("");
   private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
   protected readonly label = computed(() =>
-    entryLabel(
-      this.step(),
-      this.run().setup.indicator.unit,
-      this.run().plan.countsStill,
-    ),
+    entryLabel(this.step(), this.run().setup.indicator.unit, this.run().plan.countsStill),
   );
   protected readonly division = computed(() =>
-    formatSize(
-      this.run().setup.indicator.resolutionMm,
-      this.run().setup.indicator.unit === "in" ? "inch" : "metric",
-    ),
+    formatSize(this.run().setup.indicator.resolutionMm, this.run().setup.indicator.unit === "in" ? "inch" : "metric"),
   );
 
   protected enter(): void {

@@ -1,15 +1,8 @@
-import {
-  dialReading,
-  formatSize,
-  toMm,
-  type TestStep,
-  type UnitSystem,
-} from "@iron/core";
+import { dialReading, formatSize, toMm, type TestStep, type UnitSystem } from "@iron/core";
 import { parseDecimal, type ReadingCreate } from "@iron/contract";
 
 export type Entry =
-  | { readonly ok: true; readonly reading: ReadingCreate }
-  | { readonly ok: false; readonly wrong: string };
+  { readonly ok: true; readonly reading: ReadingCreate } | { readonly ok: false; readonly wrong: string };
 
 /** A typed figure, as a digital indicator sends it: in the indicator’s own unit. */
 export function typedEntry(
@@ -77,24 +70,14 @@ export function dialEntry(
   rangeMm: number,
   spoilt: boolean,
 ): Entry {
-  const divisions =
-    divisionsText.trim() === "" ? 0 : parseDecimal(divisionsText);
-  if (
-    divisions === undefined ||
-    !Number.isInteger(divisions) ||
-    divisions < 0
-  ) {
+  const divisions = divisionsText.trim() === "" ? 0 : parseDecimal(divisionsText);
+  if (divisions === undefined || !Number.isInteger(divisions) || divisions < 0) {
     return {
       ok: false,
       wrong: `“${divisionsText.trim()}” divisions cannot be: count whole divisions from zero, and choose the sign and the fraction beside it.`,
     };
   }
-  const { valueMm, widthMm } = dialReading(
-    divisions,
-    fraction,
-    negative,
-    divisionMm,
-  );
+  const { valueMm, widthMm } = dialReading(divisions, fraction, negative, divisionMm);
   if (Math.abs(valueMm) > rangeMm)
     return {
       ok: false,
@@ -115,15 +98,9 @@ export function dialEntry(
 }
 
 /** How a typed field is labelled for a step. */
-export function entryLabel(
-  step: TestStep,
-  unit: "mm" | "in",
-  countsStill = false,
-): string {
+export function entryLabel(step: TestStep, unit: "mm" | "in", countsStill = false): string {
   if (step.action === "count")
-    return countsStill
-      ? "Steps that did not move the needle"
-      : "Steps until the needle moved";
+    return countsStill ? "Steps that did not move the needle" : "Steps until the needle moved";
   return `Reading, ${unit}`;
 }
 

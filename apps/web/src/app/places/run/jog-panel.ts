@@ -1,17 +1,5 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  linkedSignal,
-} from "@angular/core";
-import {
-  formatSize,
-  fromMm,
-  type AxisConfig,
-  type UnitSystem,
-} from "@iron/core";
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from "@angular/core";
+import { formatSize, fromMm, type AxisConfig, type UnitSystem } from "@iron/core";
 import { Keys } from "../../shared/keys";
 import { directionNames, jogSteps } from "./jog.view";
 import { RunStore } from "./run-store";
@@ -23,29 +11,19 @@ import { RunStore } from "./run-store";
   template: `
     <section aria-label="Simulated machine">
       <div class="acts">
-        <button
-          type="button"
-          class="act"
-          [disabled]="!store.step() || busy()"
-          (click)="store.approach(feed())"
-        >
+        <button type="button" class="act" [disabled]="!store.step() || busy()" (click)="store.approach(feed())">
           {{ countStep() ? "Jog one step" : "Make this approach" }}
           <kbd aria-hidden="true">M</kbd>
         </button>
         <button type="button" class="act" [disabled]="busy()" (click)="jog(-1)">
-          <span class="sr-only">Jog {{ names().minus }}</span> −
-          {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd>
+          <span class="sr-only">Jog {{ names().minus }}</span> − {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd>
         </button>
         <button type="button" class="act" [disabled]="busy()" (click)="jog(1)">
-          <span class="sr-only">Jog {{ names().plus }}</span> +
-          {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
+          <span class="sr-only">Jog {{ names().plus }}</span> + {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
         </button>
         <label class="step">
           <span class="sr-only">Jog step</span>
-          <select
-            class="p-inputtext"
-            (change)="increment.set(+$any($event.target).value)"
-          >
+          <select class="p-inputtext" (change)="increment.set(+$any($event.target).value)">
             @for (step of increments(); track step) {
               <option [value]="step" [selected]="step === increment()">
                 {{ size(step) }}
@@ -81,21 +59,13 @@ export class JogPanel {
   readonly system = input.required<UnitSystem>();
   protected readonly store = inject(RunStore);
   /** As a control’s own switch has them: round in the units that are read. */
-  protected readonly increment = linkedSignal(() =>
-    this.system() === "metric" ? 0.01 : 0.001 * 25.4,
-  );
+  protected readonly increment = linkedSignal(() => (this.system() === "metric" ? 0.01 : 0.001 * 25.4));
   /** The usual feed for approaching a target: fast enough, without throwing the member past it. */
-  protected readonly feed = computed(() =>
-    Math.min(3000, this.config().rapidMmMin),
-  );
-  protected readonly increments = computed(() =>
-    jogSteps(this.config().tickMm, this.system()),
-  );
+  protected readonly feed = computed(() => Math.min(3000, this.config().rapidMmMin));
+  protected readonly increments = computed(() => jogSteps(this.config().tickMm, this.system()));
   protected readonly names = computed(() => directionNames(this.config()));
   protected readonly busy = computed(() => this.store.programRuns());
-  protected readonly countStep = computed(
-    () => this.store.step()?.action === "count",
-  );
+  protected readonly countStep = computed(() => this.store.step()?.action === "count");
   constructor() {
     inject(Keys).use(
       {
@@ -124,9 +94,7 @@ export class JogPanel {
   }
 
   protected bare(mm: number): string {
-    return String(
-      Number(fromMm(mm, this.system() === "metric" ? "mm" : "in").toFixed(5)),
-    );
+    return String(Number(fromMm(mm, this.system() === "metric" ? "mm" : "in").toFixed(5)));
   }
 
   protected jog(sign: 1 | -1): void {

@@ -13,10 +13,7 @@ export function pathPoints(
   let minutes = 0;
   for (const move of moves) {
     if (move.kind === "rapid" || move.kind === "feed") {
-      if (at !== null)
-        minutes +=
-          Math.abs(move.toMm - at) /
-          (move.kind === "rapid" ? rapidMmMin : feedMmMin);
+      if (at !== null) minutes += Math.abs(move.toMm - at) / (move.kind === "rapid" ? rapidMmMin : feedMmMin);
       at = move.toMm;
       points.push({ x: minutes, y: at });
     } else if (move.kind === "dwell" && at !== null) {
@@ -27,11 +24,7 @@ export function pathPoints(
   return points;
 }
 
-export function pathChart(
-  points: readonly { x: number; y: number }[],
-  yLabel: string,
-  ink: Ink,
-): ChartConfiguration {
+export function pathChart(points: readonly { x: number; y: number }[], yLabel: string, ink: Ink): ChartConfiguration {
   const axis = (text: string) => ({
     type: "linear" as const,
     grid: { display: false },

@@ -8,10 +8,7 @@ function wholeTicksOnly(axis: { ticks: { value: number }[] }): void {
 }
 
 /** Both approaches with ± 2s; the limit is a ruled line with its name on it. */
-export function profileChart(
-  series: ProfileSeries,
-  ink: Ink,
-): ChartConfiguration {
+export function profileChart(series: ProfileSeries, ink: Ink): ChartConfiguration {
   const bars = (colour: string) => ({
     errorBarColor: colour,
     errorBarWhiskerColor: colour,
@@ -75,11 +72,8 @@ export function profileChart(
       scales: {
         x: {
           ...axis(series.xLabel, series.oneXEach === "run"),
-          ...(series.oneXEach === "run"
-            ? { min: series.limit[0].x, max: series.limit[1].x }
-            : {}),
-          afterBuildTicks:
-            series.oneXEach === "run" ? wholeTicksOnly : undefined,
+          ...(series.oneXEach === "run" ? { min: series.limit[0].x, max: series.limit[1].x } : {}),
+          afterBuildTicks: series.oneXEach === "run" ? wholeTicksOnly : undefined,
         },
         y: { ...axis(series.yLabel, false), grace: "18%" },
       },

@@ -6,8 +6,22 @@ import { setUpBed, show } from "../../../testing/place";
 import { AxisContext } from "../axis/axis-context";
 import { ProgramPanel } from "./program-panel";
 
-const plan: TestPlan = { kind: "two-sided", targetsMm: [180], runs: 2, overTravelMm: 20, tickMm: 0.001, ticksOut: 50, keepsZero: false }; // prettier-ignore
-const axisOf = (letter: string, id: number) => ({ id, machineId: 1, version: 1, config: defaultAxis("vertical-centre", letter), retiredAt: null }); // prettier-ignore
+const plan: TestPlan = {
+  kind: "two-sided",
+  targetsMm: [180],
+  runs: 2,
+  overTravelMm: 20,
+  tickMm: 0.001,
+  ticksOut: 50,
+  keepsZero: false,
+};
+const axisOf = (letter: string, id: number) => ({
+  id,
+  machineId: 1,
+  version: 1,
+  config: defaultAxis("vertical-centre", letter),
+  retiredAt: null,
+});
 
 describe("the test program as it is offered", () => {
   let http: HttpTestingController;
@@ -21,10 +35,10 @@ describe("the test program as it is offered", () => {
     TestBed.inject(AxisContext).load(1, 2);
     http.expectOne("/api/axes/2/ledger").flush({ axisId: 2, links: [] });
     http.expectOne("/api/shop").flush({ demo: true });
-    http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: ["X", "Y", "Z"].map((l, i) => axisOf(l, i + 2)) }); // prettier-ignore
     http
-      .expectOne("/api/axes/2/history")
-      .flush({ runs: [], typed: [], events: [] });
+      .expectOne("/api/machines/1")
+      .flush({ id: 1, nickname: "Heron", bay: "3", axes: ["X", "Y", "Z"].map((l, i) => axisOf(l, i + 2)) });
+    http.expectOne("/api/axes/2/history").flush({ runs: [], typed: [], events: [] });
     const run = {
       id: 7,
       plan,
@@ -38,14 +52,11 @@ describe("the test program as it is offered", () => {
       canRun: false,
     });
   }
-  const text = (panel: ReturnType<typeof open>): string =>
-    panel.page.getByLabelText("Program text").textContent;
+  const text = (panel: ReturnType<typeof open>): string => panel.page.getByLabelText("Program text").textContent;
 
   it("lifts the tip by the axis that goes up and down, and stops to be zeroed", () => {
     const program = text(open("X"));
-    expect(program).toMatch(
-      /G0 Z20\.000 \(tip clear\)\s+G0 X160\.000 \(past place 1, zero\)/,
-    );
+    expect(program).toMatch(/G0 Z20\.000 \(tip clear\)\s+G0 X160\.000 \(past place 1, zero\)/);
     expect(program).toContain("M0 (set the indicator to zero, then start)");
     expect(program).not.toMatch(/G0 X.*\n(?!.*tip clear)G0 X/);
   });

@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  output,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
 import {
   commandedAs,
   programMoves,
@@ -47,9 +39,7 @@ function inUnits(
 ): ProgramTexts {
   const unit = system === "metric" ? "mm" : "in";
   const shown = (field: "feed" | "clear" | "read"): string =>
-    Number.isNaN(mm[field])
-      ? (before?.[field] ?? "")
-      : String(Number(fromMm(mm[field], unit).toFixed(3)));
+    Number.isNaN(mm[field]) ? (before?.[field] ?? "") : String(Number(fromMm(mm[field], unit).toFixed(3)));
   return {
     feed: shown("feed"),
     dwell,
@@ -104,14 +94,10 @@ export class ProgramPanel {
   /** An axis letter, "by-hand" or "none"; lifted by another axis unless somebody chooses. */
   private readonly chosenLift = signal<string | null>(null);
   protected readonly lift = computed(
-    () =>
-      this.chosenLift() ??
-      (this.lifts() ? (this.clearLetters().at(0) ?? "by-hand") : "none"),
+    () => this.chosenLift() ?? (this.lifts() ? (this.clearLetters().at(0) ?? "by-hand") : "none"),
   );
   /** The axis that lifts; null where none does. */
-  protected readonly lifter = computed(
-    () => this.others().find((c) => c.letter === this.lift()) ?? null,
-  );
+  protected readonly lifter = computed(() => this.others().find((c) => c.letter === this.lift()) ?? null);
   protected readonly clearLetter = computed(() => this.lifter()?.letter ?? "");
   /** How the control writes an axis with a digit, by its name; as Z2= until somebody says otherwise. */
   private readonly words = signal<Readonly<Record<string, string>>>({});
@@ -131,27 +117,19 @@ export class ProgramPanel {
   );
   private readonly others = computed(() => {
     const own = this.config().letter;
-    return (this.axisContext?.axes() ?? [])
-      .map((a) => a.config)
-      .filter((c) => c.letter !== own);
+    return (this.axisContext?.axes() ?? []).map((a) => a.config).filter((c) => c.letter !== own);
   });
   /** Other axes of the machine, the one that goes up and down first. */
   protected readonly clearLetters = computed(() => {
-    const sorted = [...this.others()].sort(
-      (a, b) => Number(isGravityAxis(b)) - Number(isGravityAxis(a)),
-    );
+    const sorted = [...this.others()].sort((a, b) => Number(isGravityAxis(b)) - Number(isGravityAxis(a)));
     return sorted.map((c) => c.letter);
   });
-  protected readonly unit = computed<"mm" | "in">(() =>
-    this.system() === "metric" ? "mm" : "in",
-  );
+  protected readonly unit = computed<"mm" | "in">(() => (this.system() === "metric" ? "mm" : "in"));
 
   /** As typed, in the units that the program is written in. */
   protected readonly texts = signal<ProgramTexts>(START[this.system()]);
   private readonly feed = computed(() => this.lengthOf(this.texts().feed));
-  private readonly dwell = computed(
-    () => parseDecimal(this.texts().dwell) ?? NaN,
-  );
+  private readonly dwell = computed(() => parseDecimal(this.texts().dwell) ?? NaN);
   private readonly clearMm = computed(() => this.lengthOf(this.texts().clear));
   private readonly readMm = computed(() => this.lengthOf(this.texts().read));
   private readonly options = computed(() => ({
@@ -180,17 +158,12 @@ export class ProgramPanel {
     }
   });
   protected readonly draw = computed<DrawChart>(() => {
-    const points = pathPoints(
-      programMoves(this.run().plan, this.options()),
-      this.config().rapidMmMin,
-      this.feed(),
-    );
+    const points = pathPoints(programMoves(this.run().plan, this.options()), this.config().rapidMmMin, this.feed());
     const shown = points.map((p) => ({
       x: p.x,
       y: fromMm(p.y, this.unit()),
     }));
-    return (ink) =>
-      pathChart(shown, `${this.config().letter}, ${this.unit()}`, ink);
+    return (ink) => pathChart(shown, `${this.config().letter}, ${this.unit()}`, ink);
   });
 
   private liftOption(): TipLift {
@@ -239,9 +212,7 @@ export class ProgramPanel {
       this.texts.set(START[system]);
       return;
     }
-    this.texts.set(
-      inUnits({ feed, clear, read }, this.texts().dwell, system, this.texts()),
-    );
+    this.texts.set(inUnits({ feed, clear, read }, this.texts().dwell, system, this.texts()));
   }
 
   protected runIt(): void {
@@ -254,11 +225,8 @@ export class ProgramPanel {
   }
 
   protected download(): void {
-    if (this.run().state === "running")
-      this.noted.emit(commandedAs(this.options()));
-    const url = URL.createObjectURL(
-      new Blob([this.program().text], { type: "text/plain" }),
-    );
+    if (this.run().state === "running") this.noted.emit(commandedAs(this.options()));
+    const url = URL.createObjectURL(new Blob([this.program().text], { type: "text/plain" }));
     const link = document.createElement("a");
     link.href = url;
     link.download = `test-${this.run().id}-${this.config().letter}.nc`;

@@ -1,9 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  input,
-  output,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
 import type { RunView } from "./run.view";
 
 @Component({
@@ -25,24 +20,15 @@ import type { RunView } from "./run.view";
         <tbody>
           @for (row of view().rows; track row.key) {
             <tr>
-              <th
-                scope="row"
-                [class.from-minus]="row.direction === '+'"
-                [class.from-plus]="row.direction === '-'"
-              >
-                <span aria-hidden="true">{{
-                  row.direction === "+" ? "●" : "◇"
-                }}</span>
+              <th scope="row" [class.from-minus]="row.direction === '+'" [class.from-plus]="row.direction === '-'">
+                <span aria-hidden="true">{{ row.direction === "+" ? "●" : "◇" }}</span>
                 @if (view().manyPlaces) {
                   {{ row.place }}
                 }
                 {{ row.name }}
               </th>
               @for (cell of row.cells; track cell.step) {
-                <td
-                  [class.now]="cell.now"
-                  [attr.aria-current]="cell.now ? 'step' : null"
-                >
+                <td [class.now]="cell.now" [attr.aria-current]="cell.now ? 'step' : null">
                   @if (cell.readingId !== null) {
                     <button
                       type="button"

@@ -1,17 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  input,
-  output,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import {
-  isSplitTest,
-  TEST_WORDS,
-  type AxisConfig,
-  type UnitSystem,
-} from "@iron/core";
+import { isSplitTest, TEST_WORDS, type AxisConfig, type UnitSystem } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { StateMark } from "../../shared/state-mark";
@@ -33,9 +22,7 @@ export class ResultPanel {
   readonly base = input.required<string>();
   /** The needle counted the other way: readings stay, the result turns. */
   readonly turnSense = output<1 | -1>();
-  protected readonly view = computed(() =>
-    resultView(this.run(), this.config(), this.system()),
-  );
+  protected readonly view = computed(() => resultView(this.run(), this.config(), this.system()));
   protected readonly split = computed(() => isSplitTest(this.run().plan.kind));
   protected readonly draw = computed<DrawChart | null>(() => {
     const view = this.view();

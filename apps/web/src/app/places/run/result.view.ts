@@ -50,30 +50,18 @@ export interface ResultView {
 function ownErrorWords(run: Run, system: UnitSystem): string {
   const { hysteresisMm, calibrationMm } = indicatorSetup(run.setup);
   const own = [
-    hysteresisMm
-      ? `hysteresis ${formatDeviation(hysteresisMm, { system })}`
-      : "",
-    calibrationMm
-      ? `error of the indicator ${formatDeviation(calibrationMm, { system })}`
-      : "",
+    hysteresisMm ? `hysteresis ${formatDeviation(hysteresisMm, { system })}` : "",
+    calibrationMm ? `error of the indicator ${formatDeviation(calibrationMm, { system })}` : "",
   ].filter(Boolean);
-  return own.length
-    ? own.join(", ")
-    : "the indicator’s own errors are not noted and not in it";
+  return own.length ? own.join(", ") : "the indicator’s own errors are not noted and not in it";
 }
 
-export function resultOfRun(
-  run: Pick<Run, "plan" | "setup" | "readings">,
-): LossResult | null {
+export function resultOfRun(run: Pick<Run, "plan" | "setup" | "readings">): LossResult | null {
   return evaluateRun(run.plan, run.readings, indicatorSetup(run.setup));
 }
 
 /** What the readings of a run say, in the user’s units; null while there is no result. */
-export function resultView(
-  run: Run,
-  config: AxisConfig,
-  system: UnitSystem,
-): ResultView | null {
+export function resultView(run: Run, config: AxisConfig, system: UnitSystem): ResultView | null {
   const result = resultOfRun(run);
   if (!result) return null;
   const memberName =
@@ -114,18 +102,12 @@ export function resultView(
       lost: small(p.lostMm),
       expanded: small(p.uncertainty.expanded),
       runs: p.runs,
-      state: lossState(
-        { lostMm: p.lostMm, expandedMm: p.uncertainty.expanded },
-        config.limits,
-      ),
+      state: lossState({ lostMm: p.lostMm, expandedMm: p.uncertainty.expanded }, config.limits),
     })),
   };
 }
 
-function isoLines(
-  iso: NonNullable<LossResult["iso"]>,
-  system: UnitSystem,
-): Line[] {
+function isoLines(iso: NonNullable<LossResult["iso"]>, system: UnitSystem): Line[] {
   const line = (name: string, symbol: string, mm: number): Line => ({
     name,
     symbol,
@@ -167,15 +149,10 @@ export interface ProfileSeries {
 }
 
 /** The profile over the travel, or run by run at a single place, in the user’s units. */
-export function profileSeries(
-  result: LossResult,
-  config: AxisConfig,
-  system: UnitSystem,
-): ProfileSeries {
+export function profileSeries(result: LossResult, config: AxisConfig, system: UnitSystem): ProfileSeries {
   const unit = deviationUnit(system);
   const small = (mm: number): number => fromMm(mm, unit);
-  const large = (mm: number): number =>
-    fromMm(mm, system === "metric" ? "mm" : "in");
+  const large = (mm: number): number => fromMm(mm, system === "metric" ? "mm" : "in");
   const point = (x: number, values: readonly number[]): Point => {
     const y = mean(values);
     const s = sampleDeviation(values) || 0;

@@ -1,12 +1,4 @@
-import {
-  computed,
-  DestroyRef,
-  effect,
-  inject,
-  Injectable,
-  signal,
-  untracked,
-} from "@angular/core";
+import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from "@angular/core";
 import {
   judgeApproach,
   nextStep,
@@ -47,18 +39,14 @@ export class RunStore {
   readonly wrong = signal("");
   readonly busy = signal(false);
   readonly snapshot = signal<DeviceSnapshot | null>(null);
-  readonly link = signal<"connecting" | "live" | "waiting" | "none">(
-    "connecting",
-  );
+  readonly link = signal<"connecting" | "live" | "waiting" | "none">("connecting");
   readonly stillMs = signal(0);
   /** Why the last attempt did not give a reading. */
   readonly refusal = signal("");
 
   readonly step = computed(() => {
     const run = this.run();
-    return run?.state === "running"
-      ? (nextStep(stepsOf(run.plan), run.readings) ?? null)
-      : null;
+    return run?.state === "running" ? (nextStep(stepsOf(run.plan), run.readings) ?? null) : null;
   });
   readonly judgement = computed(() => {
     const run = this.run();
@@ -78,19 +66,13 @@ export class RunStore {
   });
   readonly programRuns = computed(() => {
     const program = this.snapshot()?.programRunId;
-    return (
-      program !== null && program !== undefined && program === this.run()?.id
-    );
+    return program !== null && program !== undefined && program === this.run()?.id;
   });
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.watching?.unsubscribe());
     effect(() => {
-      if (
-        this.readyToTake() &&
-        this.preferences.autoTake() === "on" &&
-        !this.busy()
-      )
+      if (this.readyToTake() && this.preferences.autoTake() === "on" && !this.busy())
         untracked(() => this.takeFromDevice());
     });
   }
@@ -102,8 +84,7 @@ export class RunStore {
         this.run.set(run);
         this.wrong.set("");
         // A program has ended it: the chain and the history have something new to show.
-        if (before?.state === "running" && run.state !== "running")
-          this.context.reload();
+        if (before?.state === "running" && run.state !== "running") this.context.reload();
         if (!this.watching) this.watch(run.axisId);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
@@ -128,48 +109,30 @@ export class RunStore {
 
   discard(readingId: number, reason: string): void {
     const path = `/readings/${readingId}`;
-    this.change(
-      this.api.post("discardReading", `${path}/discard`, { reason }),
-      () => {
-        this.notices.say("Reading set aside.", () => this.restore(readingId));
-      },
-    );
+    this.change(this.api.post("discardReading", `${path}/discard`, { reason }), () => {
+      this.notices.say("Reading set aside.", () => this.restore(readingId));
+    });
   }
 
   restore(readingId: number): void {
-    this.change(
-      this.api.post(
-        "restoreReading",
-        `/readings/${readingId}/restore`,
-        undefined,
-      ),
-    );
+    this.change(this.api.post("restoreReading", `/readings/${readingId}/restore`, undefined));
   }
 
   turnSense(sense: 1 | -1): void {
-    this.onRun((id) =>
-      this.api.put("turnSense", `/runs/${id}/sense`, { sense }),
-    );
+    this.onRun((id) => this.api.put("turnSense", `/runs/${id}/sense`, { sense }));
   }
 
   /** A program is taken along: its places are as it writes them. */
   noteProgram(commanded: CommandedAs): void {
-    this.onRun((id) =>
-      this.api.put("noteProgram", `/runs/${id}/commanded`, commanded),
-    );
+    this.onRun((id) => this.api.put("noteProgram", `/runs/${id}/commanded`, commanded));
   }
 
   finish(): void {
-    this.onRun((id) =>
-      this.api.post("finishRun", `/runs/${id}/finish`, undefined),
-    );
+    this.onRun((id) => this.api.post("finishRun", `/runs/${id}/finish`, undefined));
   }
 
   abandon(reason: string, then: () => void): void {
-    this.onRun(
-      (id) => this.api.post("abandonRun", `/runs/${id}/abandon`, { reason }),
-      then,
-    );
+    this.onRun((id) => this.api.post("abandonRun", `/runs/${id}/abandon`, { reason }), then);
   }
 
   approach(feedMmMin: number): void {
@@ -182,15 +145,11 @@ export class RunStore {
   }
 
   jog(byMm: number, feedMmMin: number): void {
-    this.command((axisId) =>
-      this.api.post("jog", `/axes/${axisId}/device/jog`, { byMm, feedMmMin }),
-    );
+    this.command((axisId) => this.api.post("jog", `/axes/${axisId}/device/jog`, { byMm, feedMmMin }));
   }
 
   stop(): void {
-    this.command((axisId) =>
-      this.api.post("stopDevice", `/axes/${axisId}/device/stop`, undefined),
-    );
+    this.command((axisId) => this.api.post("stopDevice", `/axes/${axisId}/device/stop`, undefined));
   }
 
   program(feedMmMin: number, dwellS: number): void {
@@ -210,20 +169,11 @@ export class RunStore {
   private readyToTake(): boolean {
     const snapshot = this.snapshot();
     const step = this.step();
-    if (
-      !snapshot ||
-      !step ||
-      snapshot.moving ||
-      snapshot.programRunId !== null ||
-      !snapshot.fresh
-    )
-      return false;
+    if (!snapshot || !step || snapshot.moving || snapshot.programRunId !== null || !snapshot.fresh) return false;
     if (this.stillMs() < HOLD_MS || this.link() !== "live") return false;
     if (step.action === "count") {
       return (
-        (this.counted() ?? 0) > 0 &&
-        Math.abs(snapshot.displayMm ?? 0) >=
-          (NOTICED_STEPS - 0.1) * snapshot.resolutionMm
+        (this.counted() ?? 0) > 0 && Math.abs(snapshot.displayMm ?? 0) >= (NOTICED_STEPS - 0.1) * snapshot.resolutionMm
       );
     }
     const judged = this.judgement()?.kind;
@@ -245,43 +195,26 @@ export class RunStore {
   private see(snapshot: DeviceSnapshot): void {
     const before = this.snapshot();
     const display = snapshot.moving ? null : snapshot.displayMm;
-    this.stillWatch = watchStill(
-      this.stillWatch,
-      display,
-      snapshot.atMs,
-      snapshot.resolutionMm,
-    );
+    this.stillWatch = watchStill(this.stillWatch, display, snapshot.atMs, snapshot.resolutionMm);
     this.stillMs.set(stillForMs(this.stillWatch, snapshot.atMs));
     this.snapshot.set(snapshot);
     this.link.set("live");
     const run = this.run();
     // A program reads in the server, and after a lost connection others may have gone on.
     const programMoved =
-      run &&
-      (snapshot.programRunId === run.id || before?.programRunId === run.id) &&
-      snapshot.sequence % 6 === 0;
+      run && (snapshot.programRunId === run.id || before?.programRunId === run.id) && snapshot.sequence % 6 === 0;
     // A short program may begin and end between two samples: its end is looked for by itself.
-    const ended =
-      run &&
-      (before?.programRunId === run.id || this.programAsked) &&
-      snapshot.programRunId === null;
+    const ended = run && (before?.programRunId === run.id || this.programAsked) && snapshot.programRunId === null;
     if (ended) this.programAsked = false;
     if (run && (programMoved || ended || this.wasWaiting)) this.load(run.id);
     this.wasWaiting = false;
   }
 
   private postReading(reading: ReadingCreate): Observable<Run> {
-    return this.api.post(
-      "takeReading",
-      `/runs/${this.run()?.id}/readings`,
-      reading,
-    );
+    return this.api.post("takeReading", `/runs/${this.run()?.id}/readings`, reading);
   }
 
-  private onRun(
-    make: (id: number) => Observable<Run>,
-    then?: () => void,
-  ): void {
+  private onRun(make: (id: number) => Observable<Run>, then?: () => void): void {
     const run = this.run();
     if (run) this.change(make(run.id), then);
   }
@@ -291,8 +224,7 @@ export class RunStore {
     this.busy.set(true);
     request.subscribe({
       next: (run) => {
-        const ended =
-          this.run()?.state === "running" && run.state !== "running";
+        const ended = this.run()?.state === "running" && run.state !== "running";
         this.run.set(run);
         this.refusal.set("");
         this.busy.set(false);
@@ -307,16 +239,12 @@ export class RunStore {
         this.busy.set(false);
         this.stillWatch = null;
         this.stillMs.set(0);
-        if (problem.status === 409 && problem.current)
-          this.run.set(problem.current as Run);
+        if (problem.status === 409 && problem.current) this.run.set(problem.current as Run);
       },
     });
   }
 
-  private command(
-    make: (axisId: number, runId: number) => Observable<DeviceSnapshot>,
-    then?: () => void,
-  ): void {
+  private command(make: (axisId: number, runId: number) => Observable<DeviceSnapshot>, then?: () => void): void {
     const run = this.run();
     if (!run) return;
     make(run.axisId, run.id).subscribe({

@@ -1,20 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  signal,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
-import {
-  approachSentence,
-  formatNumber,
-  formatPosition,
-  hasProgram,
-} from "@iron/core";
+import { approachSentence, formatNumber, formatPosition, hasProgram } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
 import { momentWords } from "../../shared/words";
@@ -34,17 +20,7 @@ type Way = "live" | "typed" | "dial";
 
 @Component({
   selector: "ip-run",
-  imports: [
-    RouterLink,
-    EntryPanel,
-    JogPanel,
-    ProgramPanel,
-    ReadingsTable,
-    ResultPanel,
-    TextField,
-    Trouble,
-    Opens,
-  ],
+  imports: [RouterLink, EntryPanel, JogPanel, ProgramPanel, ReadingsTable, ResultPanel, TextField, Trouble, Opens],
   providers: [RunStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./run.html",
@@ -62,26 +38,16 @@ export class RunPlace {
   protected readonly view = computed(() => {
     const run = this.store.run();
     const config = this.context.axis()?.config;
-    return run && config
-      ? { run, config, ...runView(run, config, this.preferences.system()) }
-      : null;
+    return run && config ? { run, config, ...runView(run, config, this.preferences.system()) } : null;
   });
   protected readonly way = computed<Way>(() => {
-    const chosen =
-      this.chosenWay() ?? (this.store.link() === "none" ? "typed" : "live");
+    const chosen = this.chosenWay() ?? (this.store.link() === "none" ? "typed" : "live");
     return chosen === "live" && this.store.link() === "none" ? "typed" : chosen;
   });
   protected readonly live = computed(() => {
     const snapshot = this.store.snapshot();
-    const resolution =
-      this.store.run()?.setup.indicator.resolutionMm ??
-      snapshot?.resolutionMm ??
-      0.001;
-    return liveText(
-      snapshot?.displayMm ?? null,
-      resolution,
-      this.preferences.system(),
-    );
+    const resolution = this.store.run()?.setup.indicator.resolutionMm ?? snapshot?.resolutionMm ?? 0.001;
+    return liveText(snapshot?.displayMm ?? null, resolution, this.preferences.system());
   });
   protected readonly stillText = computed(() => {
     if (this.store.snapshot()?.moving) return "moving";
@@ -93,12 +59,9 @@ export class RunPlace {
     const judgement = this.store.judgement();
     const step = this.store.step();
     const config = this.context.axis()?.config;
-    if (!judgement || !step || !config || this.store.snapshot()?.moving)
-      return "";
+    if (!judgement || !step || !config || this.store.snapshot()?.moving) return "";
     if (!this.store.snapshot()?.fresh) return "";
-    return (
-      approachSentence(judgement, step, config, this.preferences.system()) ?? ""
-    );
+    return approachSentence(judgement, step, config, this.preferences.system()) ?? "";
   });
   protected readonly givingUp = signal(false);
   protected readonly whyGivenUp = signal("");
@@ -111,8 +74,7 @@ export class RunPlace {
     return run ? `${momentWords(run.startedAt)}, ${run.by}` : "";
   });
   protected readonly exportBase = computed(
-    () =>
-      `/api/runs/${this.runId()}/export?system=${this.preferences.system()}`,
+    () => `/api/runs/${this.runId()}/export?system=${this.preferences.system()}`,
   );
 
   constructor() {
@@ -161,8 +123,7 @@ export class RunPlace {
   }
 
   protected take(): void {
-    if (this.way() === "live" && this.store.step() && !this.store.busy())
-      this.store.takeFromDevice();
+    if (this.way() === "live" && this.store.step() && !this.store.busy()) this.store.takeFromDevice();
   }
 
   protected zero(): void {
@@ -175,8 +136,7 @@ export class RunPlace {
 
   protected discardLast(): void {
     const last = this.view()?.last;
-    if (last)
-      this.store.discard(last.id, "the last reading, set aside by hand");
+    if (last) this.store.discard(last.id, "the last reading, set aside by hand");
   }
 
   protected discard(readingId: number): void {

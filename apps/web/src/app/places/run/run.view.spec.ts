@@ -65,10 +65,19 @@ function runWith(values: readonly number[], over: Partial<Run> = {}): Run {
 }
 
 it("a set-up that was typed is only said in the other units, never lost", () => {
-  const draft = { places: "100; abc; 254", runs: "3", overTravel: "25.4", tick: "0.01", ticksOut: "50", tipAngle: "12", hubRadius: "", temperature: "" }; // prettier-ignore
+  const draft = {
+    places: "100; abc; 254",
+    runs: "3",
+    overTravel: "25.4",
+    tick: "0.01",
+    ticksOut: "50",
+    tipAngle: "12",
+    hubRadius: "",
+    temperature: "",
+  };
   const inch = inOtherUnits(draft, "metric", "inch");
-  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" }); // prettier-ignore
-  expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254"); // prettier-ignore
+  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" });
+  expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254");
 });
 
 describe("a spoilt reading", () => {
@@ -88,12 +97,8 @@ describe("a spoilt reading", () => {
       ),
     };
     const config = defaultAxis("vertical-centre", "X");
-    expect(runView(spoilt, config, "inch").asides[0].text).toContain(
-      "by 0.0004 in",
-    );
-    expect(runView(spoilt, config, "metric").asides[0].text).toContain(
-      "by 0.010 mm",
-    );
+    expect(runView(spoilt, config, "inch").asides[0].text).toContain("by 0.0004 in");
+    expect(runView(spoilt, config, "metric").asides[0].text).toContain("by 0.010 mm");
   });
 });
 
@@ -108,11 +113,7 @@ describe("a guided run", () => {
     ]);
     expect(view.rows[0].cells[1].now).toBe(true);
     expect(view.last?.value).toBe(0.027);
-    const done = runView(
-      runWith([0, 0, 0.027, 0.001, 0.028]),
-      config,
-      "metric",
-    );
+    const done = runView(runWith([0, 0, 0.027, 0.001, 0.028]), config, "metric");
     expect(done.step).toBeNull();
     expect(done.rows[1].mean).toBe("+27.5");
   });
@@ -127,15 +128,8 @@ describe("a guided run", () => {
   it("gives headline, verdict and chart once both sides are read", () => {
     expect(resultView(runWith([0, 0]), config, "metric")).toBeNull();
     // Two runs of 26.5 ± 3 µm hold the limit of 25 µm: nobody can tell, and the page says so.
-    const near = resultView(
-      runWith([0, 0, 0.027, 0.001, 0.028]),
-      config,
-      "metric",
-    );
-    expect([near?.state, near?.verdict.word]).toEqual([
-      "unknown",
-      "cannot tell",
-    ]);
+    const near = resultView(runWith([0, 0, 0.027, 0.001, 0.028]), config, "metric");
+    expect([near?.state, near?.verdict.word]).toEqual(["unknown", "cannot tell"]);
     const run = runWith([0, 0, 0.037, 0.001, 0.038]);
     const view = resultView(run, config, "metric");
     expect(view?.headline).toMatch(/^3[67](\.\d)?$/);

@@ -65,36 +65,23 @@ export interface RunView {
 }
 
 /** Decimals a display of this resolution shows, in a unit of `unitMm` millimetres. */
-export function displayDecimals(
-  resolutionMm: number,
-  system: UnitSystem,
-): number {
+export function displayDecimals(resolutionMm: number, system: UnitSystem): number {
   const step = fromMm(resolutionMm, system === "metric" ? "mm" : "in");
   return Math.min(6, Math.max(2, Math.ceil(-Math.log10(step) - 1e-9)));
 }
 
 /** The live figure: sign always shown, digits of the display. */
-export function liveText(
-  displayMm: number | null,
-  resolutionMm: number,
-  system: UnitSystem,
-): string {
+export function liveText(displayMm: number | null, resolutionMm: number, system: UnitSystem): string {
   if (displayMm === null) return "no contact";
   const unit = system === "metric" ? "mm" : "in";
-  const text = formatNumber(
-    fromMm(displayMm, unit),
-    displayDecimals(resolutionMm, system),
-    true,
-  );
+  const text = formatNumber(fromMm(displayMm, unit), displayDecimals(resolutionMm, system), true);
   return /^[+−]/.test(text) ? text : `\u2007${text}`;
 }
 
 function setupWords(run: Run, system: UnitSystem): string {
   const { indicator, tipAngleDeg, surface, temperatureC } = run.setup;
   const factor =
-    tipAngleDeg > 0
-      ? `, tip at ${tipAngleDeg}°: readings × ${tipAngleFactor(tipAngleDeg).toFixed(3)}`
-      : "";
+    tipAngleDeg > 0 ? `, tip at ${tipAngleDeg}°: readings × ${tipAngleFactor(tipAngleDeg).toFixed(3)}` : "";
   const warm = temperatureC === null ? "" : `, ${temperatureC} °C`;
   return `${indicator.name}, steps of ${formatSize(indicator.resolutionMm, system)}${factor}, on ${surface}${warm}.`;
 }
@@ -108,9 +95,7 @@ function asideWords(
   const step = steps[reading.step];
   const where = `Run ${step.run} ${directionWords(config, step.direction).from} at ${formatPosition(step.targetMm, { system })}`;
   const value =
-    step.action === "count"
-      ? `${reading.value} steps`
-      : formatDeviation(reading.value, { system, signed: true });
+    step.action === "count" ? `${reading.value} steps` : formatDeviation(reading.value, { system, signed: true });
   // What the judge found is said in the reader's units, whatever the units it was found in.
   const judged =
     reading.state === "spoilt" && reading.judgement
@@ -120,23 +105,14 @@ function asideWords(
 }
 
 /** Everything the guided run shows besides the live figure and the result. */
-export function runView(
-  run: Run,
-  config: AxisConfig,
-  system: UnitSystem,
-): RunView {
+export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunView {
   const steps = stepsOf(run.plan);
   const kept = keptByStep(run.readings);
-  const ids = new Map(
-    run.readings.filter((r) => r.state === "kept").map((r) => [r.step, r.id]),
-  );
-  const step =
-    run.state === "running" ? (nextStep(steps, run.readings) ?? null) : null;
+  const ids = new Map(run.readings.filter((r) => r.state === "kept").map((r) => [r.step, r.id]));
+  const step = run.state === "running" ? (nextStep(steps, run.readings) ?? null) : null;
   const factor = run.setup.sense * tipAngleFactor(run.setup.tipAngleDeg);
-  const expected = (s: TestStep): number =>
-    run.plan.keepsZero ? s.targetMm - run.plan.targetsMm[0] : 0;
-  const small = (mm: number): string =>
-    formatDeviation(mm, { system, bare: true, signed: true });
+  const expected = (s: TestStep): number => (run.plan.keepsZero ? s.targetMm - run.plan.targetsMm[0] : 0);
+  const small = (mm: number): string => formatDeviation(mm, { system, bare: true, signed: true });
   const shown = steps.filter((s) => s.action !== "zero");
   const rowKeys = [...new Set(shown.map((s) => `${s.target}${s.direction}`))];
   const rows = rowKeys.map((key): RowView => {
@@ -153,9 +129,7 @@ export function runView(
     return {
       key,
       direction: group[0].direction,
-      name: counted
-        ? "steps counted"
-        : directionWords(config, group[0].direction).from,
+      name: counted ? "steps counted" : directionWords(config, group[0].direction).from,
       place: formatPosition(group[0].targetMm, { system, bare: true }),
       cells: group.map((g) => {
         const v = value(g);
@@ -166,16 +140,8 @@ export function runView(
           readingId: ids.get(g.index) ?? null,
         };
       }),
-      mean: values.length
-        ? counted
-          ? mean(values).toFixed(1)
-          : small(mean(values))
-        : "",
-      s: Number.isNaN(s)
-        ? ""
-        : counted
-          ? s.toFixed(1)
-          : formatDeviation(s, { system, bare: true }),
+      mean: values.length ? (counted ? mean(values).toFixed(1) : small(mean(values))) : "",
+      s: Number.isNaN(s) ? "" : counted ? s.toFixed(1) : formatDeviation(s, { system, bare: true }),
     };
   });
   const words = TEST_WORDS[run.plan.kind];
@@ -184,20 +150,12 @@ export function runView(
     ? `${run.plan.targetsMm.length} places`
     : `at ${formatPosition(run.plan.targetsMm[0], { system })}`;
   return {
-    title: `${words.name} ${manyPlaces ? "over" : ""} ${place}`.replace(
-      "  ",
-      " ",
-    ),
+    title: `${words.name} ${manyPlaces ? "over" : ""} ${place}`.replace("  ", " "),
     about: setupWords(run, system),
     step,
     stepName: step ? stepName(step, run, config, system) : "",
     instruction: step ? stepInstruction(config, run.plan, step, system) : "",
-    takeLabel:
-      step?.action === "zero"
-        ? "Set to zero"
-        : step?.action === "count"
-          ? "The needle moved"
-          : "Take reading",
+    takeLabel: step?.action === "zero" ? "Set to zero" : step?.action === "count" ? "The needle moved" : "Take reading",
     done: shown.filter((s) => kept.has(s.index)).length,
     all: shown.length,
     unit: UNIT_WORD[deviationUnit(system)],
@@ -215,12 +173,7 @@ export function runView(
   };
 }
 
-function stepName(
-  step: TestStep,
-  run: Run,
-  config: AxisConfig,
-  system: UnitSystem,
-): string {
+function stepName(step: TestStep, run: Run, config: AxisConfig, system: UnitSystem): string {
   const place =
     run.plan.targetsMm.length > 1
       ? `Place ${step.target + 1} of ${run.plan.targetsMm.length}, ${formatPosition(step.targetMm, { system })}: `

@@ -64,14 +64,9 @@ export function seriesChart(
   const values = seriesValues(series);
   const steps = seriesSteps(plan);
   const turns = plan.kind === "gib-curve";
-  const x = (at: number): number =>
-    turns ? at : fromMm(at, system === "metric" ? "mm" : "in");
-  const groups = drawnGroups(plan).filter(([group]) =>
-    steps.some((s) => s.group === group),
-  );
-  const kinds = groups.map(
-    ([group]) => seriesQuantity(plan, group) ?? "number",
-  );
+  const x = (at: number): number => (turns ? at : fromMm(at, system === "metric" ? "mm" : "in"));
+  const groups = drawnGroups(plan).filter(([group]) => steps.some((s) => s.group === group));
+  const kinds = groups.map(([group]) => seriesQuantity(plan, group) ?? "number");
   // Friction and rock have a scale each: the second stands at the right.
   const scaleOf = (i: number): string => (kinds[i] === kinds[0] ? "y" : "y2");
   const datasets: unknown[] = groups.map(([group, label], i) => ({
@@ -93,42 +88,47 @@ export function seriesChart(
   if (result?.kind === "gib-curve") {
     const { knee, firm } = result.gib;
     const ends = [plan.places[0], plan.places[plan.places.length - 1]];
-    const fitted = (
-      label: string,
-      i: number,
-      at: (t: number) => number,
-      bend: number,
-    ): unknown => ({
+    const fitted = (label: string, i: number, at: (t: number) => number, bend: number): unknown => ({
       type: "line",
       label,
       yAxisID: scaleOf(i),
-      data: [ends[0], bend, ends[1]].map((t) => ({ x: t, y: toShown(kinds[i], at(t), system) })), // prettier-ignore
+      data: [ends[0], bend, ends[1]].map((t) => ({ x: t, y: toShown(kinds[i], at(t), system) })),
       borderColor: i === 0 ? ink.ink : ink.copper,
       borderWidth: 2,
       pointStyle: "line",
       borderDash: i === 0 ? [] : [6, 4],
       pointRadius: 0,
     });
-    if (knee) datasets.push(fitted("floor and climb", 0, (t) => knee.floor + knee.risePerTurn * Math.max(0, t - knee.kneeTurns), knee.kneeTurns)); // prettier-ignore
-    if (firm) datasets.push(fitted("fall and floor", groups.length - 1, (t) => firm.floor + firm.risePerTurn * Math.max(0, firm.kneeTurns - t), firm.kneeTurns)); // prettier-ignore
+    if (knee)
+      datasets.push(
+        fitted(
+          "floor and climb",
+          0,
+          (t) => knee.floor + knee.risePerTurn * Math.max(0, t - knee.kneeTurns),
+          knee.kneeTurns,
+        ),
+      );
+    if (firm)
+      datasets.push(
+        fitted(
+          "fall and floor",
+          groups.length - 1,
+          (t) => firm.floor + firm.risePerTurn * Math.max(0, firm.kneeTurns - t),
+          firm.kneeTurns,
+        ),
+      );
   }
-  const title = (i: number): string => `${turns || plan.kind === "hand-push" ? (turns ? groups[i][1] : "pull") : "reading"}, ${unitWord(kinds[i], system)}`; // prettier-ignore
+  const title = (i: number): string =>
+    `${turns || plan.kind === "hand-push" ? (turns ? groups[i][1] : "pull") : "reading"}, ${unitWord(kinds[i], system)}`;
   const second = groups.findIndex((_, i) => scaleOf(i) === "y2");
   const configuration = {
     type: "line",
     data: { datasets },
     options: {
       scales: {
-        x: axis(
-          turns
-            ? "adjuster, turns in"
-            : `position, ${system === "metric" ? "mm" : "in"}`,
-          ink,
-        ),
+        x: axis(turns ? "adjuster, turns in" : `position, ${system === "metric" ? "mm" : "in"}`, ink),
         y: axis(title(0), ink),
-        ...(second > 0
-          ? { y2: { ...axis(title(second), ink), position: "right" } }
-          : {}),
+        ...(second > 0 ? { y2: { ...axis(title(second), ink), position: "right" } } : {}),
       },
       plugins: {
         legend: {
@@ -143,7 +143,5 @@ export function seriesChart(
 }
 
 function unitWord(kind: QuantityKind, system: UnitSystem): string {
-  return kind === "deviation"
-    ? UNIT_WORD[deviationUnit(system)]
-    : unitOf(kind, system);
+  return kind === "deviation" ? UNIT_WORD[deviationUnit(system)] : unitOf(kind, system);
 }

@@ -58,9 +58,7 @@ export class SeriesPlace {
   protected readonly entryWrong = signal("");
   protected readonly text = signal("");
   protected readonly busy = signal(false);
-  protected readonly config = computed(
-    () => this.context.axis()?.config ?? null,
-  );
+  protected readonly config = computed(() => this.context.axis()?.config ?? null);
   protected readonly words = computed(() => {
     const series = this.series();
     return series ? SERIES_WORDS[series.plan.kind] : null;
@@ -72,9 +70,7 @@ export class SeriesPlace {
   protected readonly instruction = computed(() => {
     const series = this.series();
     const step = this.step();
-    return series && step
-      ? seriesInstruction(series.plan, step, this.preferences.system())
-      : "";
+    return series && step ? seriesInstruction(series.plan, step, this.preferences.system()) : "";
   });
   protected readonly setup = computed(() => {
     const config = this.config();
@@ -85,9 +81,7 @@ export class SeriesPlace {
     const series = this.series();
     return series ? seriesRows(series, this.preferences.system()) : [];
   });
-  protected readonly done = computed(
-    () => this.rows().filter((r) => r.value).length,
-  );
+  protected readonly done = computed(() => this.rows().filter((r) => r.value).length);
   /** In what the present step is read; null where it is told in words. */
   private readonly quantity = computed<QuantityKind | null>(() => {
     const series = this.series();
@@ -152,7 +146,10 @@ export class SeriesPlace {
 
   private findBefore(series: Series): void {
     this.api.get("axisSeries", `/axes/${series.axisId}/series`).subscribe({
-      next: (list) => this.before.set(list.find((s) => s.id < series.id && s.plan.kind === series.plan.kind && s.state === "finished") ?? null), // prettier-ignore
+      next: (list) =>
+        this.before.set(
+          list.find((s) => s.id < series.id && s.plan.kind === series.plan.kind && s.state === "finished") ?? null,
+        ),
       error: () => this.before.set(null),
     });
   }
@@ -179,11 +176,7 @@ export class SeriesPlace {
       return;
     }
     this.entryWrong.set("");
-    this.keep(
-      step.index,
-      fromShown(quantity, shown, this.preferences.system()),
-      this.text().trim(),
-    );
+    this.keep(step.index, fromShown(quantity, shown, this.preferences.system()), this.text().trim());
   }
 
   protected tell(index: number): void {

@@ -68,11 +68,13 @@ export class SeriesSays {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly datum = signal<Datum>("bracket");
-  protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] })); // prettier-ignore
+  protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] }));
   /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
   protected readonly stockText = linkedSignal<string>(() => {
     const system = this.preferences.system();
-    return (untracked(() => this.stock()) ?? []).map((mm) => String(Number(toShown("length", mm, system).toPrecision(6)))).join("; "); // prettier-ignore
+    return (untracked(() => this.stock()) ?? [])
+      .map((mm) => String(Number(toShown("length", mm, system).toPrecision(6))))
+      .join("; ");
   });
   protected readonly stockWrong = signal("");
   private readonly stock = signal<readonly number[] | undefined>(undefined);
@@ -81,15 +83,11 @@ export class SeriesSays {
   /** The usual pull of this axis, N; null where nobody typed it. */
   protected readonly usual = signal<number | null>(null);
   private readonly config = computed(() => this.context.axis()?.config ?? null);
-  protected readonly words = computed(() => SERIES_WORDS[this.series().plan.kind]); // prettier-ignore
+  protected readonly words = computed(() => SERIES_WORDS[this.series().plan.kind]);
   private readonly values = computed(() => seriesValues(this.series()));
-  protected readonly open = computed(
-    () => seriesOpen(this.series().plan, this.values()).length,
-  );
-  protected readonly done = computed(
-    () => this.values().filter((v) => v !== null).length,
-  );
-  private readonly thread = computed(() => ({ pitchMm: this.pitch(), taper: 1 / this.taper() })); // prettier-ignore
+  protected readonly open = computed(() => seriesOpen(this.series().plan, this.values()).length);
+  protected readonly done = computed(() => this.values().filter((v) => v !== null).length);
+  private readonly thread = computed(() => ({ pitchMm: this.pitch(), taper: 1 / this.taper() }));
   /** The usual pull: typed, or what it was the time before. */
   protected readonly usualN = computed<number | null>(() => {
     const typed = this.usual();
@@ -98,20 +96,22 @@ export class SeriesSays {
     const config = this.config();
     if (!before || !config) return null;
     const result = seriesResult(config, before.plan, seriesValues(before));
-    return result?.kind === "hand-push" ? (result.hand.figures[0]?.value ?? null) : null; // prettier-ignore
+    return result?.kind === "hand-push" ? (result.hand.figures[0]?.value ?? null) : null;
   });
   protected readonly result = computed(() => {
     const config = this.config();
     return config
-      ? seriesResult(config, this.series().plan, this.values(), { datum: this.datum(), stockMm: this.stock(), usualN: this.usualN() }) // prettier-ignore
+      ? seriesResult(config, this.series().plan, this.values(), {
+          datum: this.datum(),
+          stockMm: this.stock(),
+          usualN: this.usualN(),
+        })
       : null;
   });
   protected readonly says = computed(() => {
     const result = this.result();
     const config = this.config();
-    return result && config
-      ? seriesSays(result, config, this.preferences.system(), this.thread())
-      : [];
+    return result && config ? seriesSays(result, config, this.preferences.system(), this.thread()) : [];
   });
   protected readonly figures = computed(() => {
     const result = this.result();
@@ -122,8 +122,7 @@ export class SeriesSays {
         f.expanded === null
           ? [formatQuantity(f.quantity, f.value, system), ""]
           : quantityWithU(f.quantity, f.value, f.expanded, system);
-      const at =
-        f.atMm === undefined ? "" : ` ${formatPosition(f.atMm, { system })}`;
+      const at = f.atMm === undefined ? "" : ` ${formatPosition(f.atMm, { system })}`;
       return { name: `${f.name}${at}`, value, u };
     });
   });
@@ -159,9 +158,7 @@ export class SeriesSays {
   protected readonly rowsMm = signal<number | null>(null);
   protected readonly rowsLabel = computed(() => {
     const shimmed = this.shimmed();
-    const [one, other] = shimmed
-      ? SHIMMED_WORDS[shimmed].rows
-      : (["far", "near"] as const);
+    const [one, other] = shimmed ? SHIMMED_WORDS[shimmed].rows : (["far", "near"] as const);
     return `Bolt rows apart, ${one} to ${other}`;
   });
   protected readonly outOfSquare = computed(() => {
@@ -170,7 +167,7 @@ export class SeriesSays {
   });
   private readonly shims = computed(() => {
     const result = this.result();
-    const [shimmed, across, rows] = [this.shimmed(), this.acrossMm(), this.rowsMm()]; // prettier-ignore
+    const [shimmed, across, rows] = [this.shimmed(), this.acrossMm(), this.rowsMm()];
     if (result?.kind !== "tram" || !shimmed || !across || !rows) return null;
     const supports = tramBolts(shimmed, across, rows);
     const options = { shimmed, supports, stockMm: this.stock() };
@@ -190,8 +187,7 @@ export class SeriesSays {
     const system = this.preferences.system();
     if (!shims) return [];
     const left = shims.predicted.map(
-      (p) =>
-        `${p.direction} ${formatQuantity("deviation", p.perSpanMm, system, true)} over the span`,
+      (p) => `${p.direction} ${formatQuantity("deviation", p.perSpanMm, system, true)} over the span`,
     );
     const turn = (shims.turnRad * 180) / Math.PI;
     return [
@@ -216,13 +212,10 @@ export class SeriesSays {
       })),
       turnRad: shims.turnRad,
     };
-    this.api
-      .post("shimDevice", `/axes/${axis.id}/device/shims`, body)
-      .subscribe({
-        next: () =>
-          this.notices.say("The shims are in. Sweep again: it must be flat."),
-        error: (error: unknown) => this.notices.wrong(error),
-      });
+    this.api.post("shimDevice", `/axes/${axis.id}/device/shims`, body).subscribe({
+      next: () => this.notices.say("The shims are in. Sweep again: it must be flat."),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
   }
 
   private howWords(way: MoveWay): string {
@@ -240,8 +233,8 @@ export class SeriesSays {
   protected readonly gib = computed(() => {
     const result = this.result();
     if (result?.kind !== "gib-curve") return null;
-    const { setTurns } = gibChoice(result.gib, this.thread(), this.preferences.system()); // prettier-ignore
-    return setTurns === null ? null : `Set the adjuster at ${setTurns.toFixed(2)} turns in.`; // prettier-ignore
+    const { setTurns } = gibChoice(result.gib, this.thread(), this.preferences.system());
+    return setTurns === null ? null : `Set the adjuster at ${setTurns.toFixed(2)} turns in.`;
   });
   protected readonly chart = computed<DrawChart | null>(() => {
     const series = this.series();
@@ -254,7 +247,7 @@ export class SeriesSays {
     const before = this.before();
     const config = this.config();
     if (!before || !config) return "";
-    const result = seriesResult(config, before.plan, seriesValues(before), { datum: this.datum() }); // prettier-ignore
+    const result = seriesResult(config, before.plan, seriesValues(before), { datum: this.datum() });
     return result
       ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, config, this.preferences.system())[0]}`
       : "";
@@ -267,22 +260,35 @@ export class SeriesSays {
 
   private stack(pieces: readonly number[]): string {
     const system = this.preferences.system();
-    return pieces.map((p) => formatQuantity("length", p, system)).join(" + ") || "none"; // prettier-ignore
+    return pieces.map((p) => formatQuantity("length", p, system)).join(" + ") || "none";
   }
 
   protected setStock(text: string): void {
     this.stockText.set(text);
-    const sizes = text.split(/[;\s]+/).filter(Boolean).map((t) => parseDecimal(t)); // prettier-ignore
+    const sizes = text
+      .split(/[;\s]+/)
+      .filter(Boolean)
+      .map((t) => parseDecimal(t));
     const system = this.preferences.system();
-    const mm = sizes.map((s) => (s === undefined ? NaN : fromShown("length", s, system))); // prettier-ignore
+    const mm = sizes.map((s) => (s === undefined ? NaN : fromShown("length", s, system)));
     const wrong = mm.findIndex((s) => !(s > 0 && s <= 10));
-    this.stockWrong.set(wrong >= 0 ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.` : ""); // prettier-ignore
+    this.stockWrong.set(
+      wrong >= 0
+        ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.`
+        : "",
+    );
     if (wrong < 0) this.stock.set(mm.length ? mm : undefined);
   }
 
   protected keepInCase(): void {
     const kept = this.forCase();
     if (!kept) return;
-    this.cases.addResult(kept.test, kept.answers, "", kept.data, () => void this.router.navigateByUrl(`${this.context.base()}/locate`)); // prettier-ignore
+    this.cases.addResult(
+      kept.test,
+      kept.answers,
+      "",
+      kept.data,
+      () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
+    );
   }
 }

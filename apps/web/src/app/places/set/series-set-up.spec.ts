@@ -23,10 +23,7 @@ describe("before a row of readings", () => {
     { id: 2, name: "lever", resolutionMm: 0.002, retiredAt: null },
     { id: 3, name: "dial", resolutionMm: 0.01, retiredAt: null },
   ];
-  function open(
-    kind: "tram" | "crest-run",
-    known: readonly object[] = indicators,
-  ) {
+  function open(kind: "tram" | "crest-run", known: readonly object[] = indicators) {
     const form = show(SeriesSetUp, { kind, name: "Tram" });
     answer(http.expectOne("/api/indicators"), known);
     const begun: SeriesExtra[] = [];

@@ -1,20 +1,6 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  output,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
-import {
-  formatSize,
-  toMm,
-  unitOf,
-  type SeriesKind,
-  type SeriesPlan,
-} from "@iron/core";
+import { formatSize, toMm, unitOf, type SeriesKind, type SeriesPlan } from "@iron/core";
 import { parseDecimal } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { catchError, of } from "rxjs";
@@ -22,9 +8,7 @@ import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 
 /** What a row of readings needs to know besides the axis’ usual plan. */
-export type SeriesExtra = Partial<
-  Pick<SeriesPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">
->;
+export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">>;
 
 /** Asks what cannot be guessed before a row of readings: the spans of a sweep, and with what it is read. */
 @Component({
@@ -32,19 +16,10 @@ export type SeriesExtra = Partial<
   imports: [InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form
-      class="fields"
-      (submit)="$event.preventDefault(); start()"
-      novalidate
-      [attr.aria-label]="'Begin: ' + name()"
-    >
+    <form class="fields" (submit)="$event.preventDefault(); start()" novalidate [attr.aria-label]="'Begin: ' + name()">
       <div class="field">
         <label [attr.for]="kind() + '-with'">Read with</label>
-        <select
-          [id]="kind() + '-with'"
-          class="p-inputtext"
-          (change)="chosen.set($any($event.target).value)"
-        >
+        <select [id]="kind() + '-with'" class="p-inputtext" (change)="chosen.set($any($event.target).value)">
           @for (one of indicators(); track one.id) {
             <option [value]="one.id" [selected]="one.id === indicator()?.id">
               {{ one.name }}, steps of {{ step(one.resolutionMm) }}
@@ -69,9 +44,7 @@ export type SeriesExtra = Partial<
           />
         </div>
         <div class="field">
-          <label for="tram-depth"
-            >Swept in depth, {{ unit() }} (empty: two points)</label
-          >
+          <label for="tram-depth">Swept in depth, {{ unit() }} (empty: two points)</label>
           <input
             pInputText
             id="tram-depth"
@@ -103,22 +76,15 @@ export class SeriesSetUp {
       .pipe(catchError(() => of([]))),
     { initialValue: [] },
   );
-  protected readonly indicators = computed(() =>
-    this.all().filter((i) => !i.retiredAt),
-  );
+  protected readonly indicators = computed(() => this.all().filter((i) => !i.retiredAt));
   protected readonly chosen = signal("");
   protected readonly indicator = computed(
-    () =>
-      this.indicators().find((i) => String(i.id) === this.chosen()) ??
-      this.indicators().at(0) ??
-      null,
+    () => this.indicators().find((i) => String(i.id) === this.chosen()) ?? this.indicators().at(0) ?? null,
   );
   protected readonly span = signal("");
   protected readonly depth = signal("");
   protected readonly wrong = signal("");
-  protected readonly unit = computed(() =>
-    unitOf("length", this.preferences.system()),
-  );
+  protected readonly unit = computed(() => unitOf("length", this.preferences.system()));
 
   protected step(mm: number): string {
     return formatSize(mm, this.preferences.system());

@@ -13,16 +13,11 @@ export class SeriesStart {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
 
-  begin(
-    axis: Axis,
-    base: string,
-    kind: SeriesKind,
-    extra: SeriesExtra = {},
-  ): void {
+  begin(axis: Axis, base: string, kind: SeriesKind, extra: SeriesExtra = {}): void {
     const plan = { ...defaultSeries(axis.config, kind), ...extra };
     this.api.post("startSeries", `/axes/${axis.id}/series`, { plan }).subscribe({
       next: ({ id }) => void this.router.navigateByUrl(`${base}/series/${id}`),
       error: (error: unknown) => this.notices.wrong(error),
-    }); // prettier-ignore
+    });
   }
 }

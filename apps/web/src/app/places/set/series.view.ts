@@ -50,11 +50,7 @@ export interface SeriesRow {
   readonly now: boolean;
 }
 
-function placeWords(
-  plan: SeriesPlan,
-  step: SeriesStep,
-  system: UnitSystem,
-): string {
+function placeWords(plan: SeriesPlan, step: SeriesStep, system: UnitSystem): string {
   switch (plan.kind) {
     case "crest-run":
       return `${step.group}, ${formatPosition(step.at, { system })}`;
@@ -79,10 +75,7 @@ function placeWords(
   }
 }
 
-export function seriesRows(
-  series: Series,
-  system: UnitSystem,
-): readonly SeriesRow[] {
+export function seriesRows(series: Series, system: UnitSystem): readonly SeriesRow[] {
   const values = seriesValues(series);
   const next = nextSeriesStep(series);
   const open = new Set(seriesOpen(series.plan, values).map((s) => s.index));
@@ -95,22 +88,12 @@ export function seriesRows(
   }));
 }
 
-function readWords(
-  plan: SeriesPlan,
-  step: SeriesStep,
-  value: number | null,
-  system: UnitSystem,
-): string {
+function readWords(plan: SeriesPlan, step: SeriesStep, value: number | null, system: UnitSystem): string {
   if (value === null) return "";
   const kind = seriesQuantity(plan, step.group);
   return kind === null
     ? (seriesGrades(plan, step.group)[value] ?? "?")
-    : formatQuantity(
-        kind,
-        value,
-        system,
-        kind === "deviation" && plan.kind !== "gib-curve",
-      );
+    : formatQuantity(kind, value, system, kind === "deviation" && plan.kind !== "gib-curve");
 }
 
 /** A usual adjuster: pitch 1.5 mm, taper 1 in 60 (common practice, no source). */
@@ -123,18 +106,14 @@ export function seriesSays(
   system: UnitSystem,
   thread: GibThread = USUAL_THREAD,
 ): readonly string[] {
-  const dev = (mm: number, signed = false): string =>
-    formatQuantity("deviation", mm, system, signed);
+  const dev = (mm: number, signed = false): string => formatQuantity("deviation", mm, system, signed);
   switch (result.kind) {
     case "crest-run":
       return crestWords(result.alignment, system);
     case "gib-curve":
       return gibChoice(result.gib, thread, system).says;
     case "tram":
-      return [
-        TRAM_SAYS[result.tram.code],
-        ...result.tram.slopes.map((s) => tramWords(s, system)),
-      ];
+      return [TRAM_SAYS[result.tram.code], ...result.tram.slopes.map((s) => tramWords(s, system))];
     case "home-repeat": {
       const { home } = result;
       const turn = formatSize(travelPerTurnMm(config), system);
@@ -151,11 +130,7 @@ export function seriesSays(
 }
 
 /** A slope with its uncertainty, in the reader’s units. */
-export function slopeWords(
-  mmPerM: number,
-  expanded: number,
-  system: UnitSystem,
-): string {
+export function slopeWords(mmPerM: number, expanded: number, system: UnitSystem): string {
   return system === "metric"
     ? `${slopeFigures(mmPerM, expanded)} mm per metre`
     : `${slopeFigures(mmPerM * 0.012, expanded * 0.012)} in per foot`;
@@ -177,11 +152,7 @@ const TRAM_SAYS: Record<TramSlope["code"], string> = {
 /** One slope over the span that was swept, and over the length that shops speak of. */
 function tramWords(s: TramSlope, system: UnitSystem): string {
   const over = system === "metric" ? 300 : 152.4;
-  const size = formatLoss(
-    Math.abs(s.slope) * over,
-    system,
-    s.expandedSlope * over,
-  );
+  const size = formatLoss(Math.abs(s.slope) * over, system, s.expandedSlope * over);
   const U = formatLoss(s.expandedSlope * over, system, s.expandedSlope * over);
   const per = `${size} ± ${U} over ${system === "metric" ? "300 mm" : "6 in"}`;
   return s.nearer === "neither"
@@ -190,15 +161,10 @@ function tramWords(s: TramSlope, system: UnitSystem): string {
 }
 
 /** What a crest run says, in sentences; the first is the verdict. */
-export function crestWords(
-  alignment: CrestAlignment,
-  system: UnitSystem,
-): readonly string[] {
+export function crestWords(alignment: CrestAlignment, system: UnitSystem): readonly string[] {
   const { planes, limitMm, turning } = alignment;
   const withU = (v: { value: number; expanded: number }): string =>
-    Number.isFinite(v.expanded)
-      ? formatWithU(v.value, v.expanded, { system })
-      : "cannot be told from so few places";
+    Number.isFinite(v.expanded) ? formatWithU(v.value, v.expanded, { system }) : "cannot be told from so few places";
   const limit = formatLimit(limitMm, system);
   const over = planes.filter((p) => p.code === "over");
   const line = over.length
@@ -218,14 +184,10 @@ export function crestWords(
   ];
 }
 
-function turnWords(
-  turning: NonNullable<CrestAlignment["turning"]>,
-  system: UnitSystem,
-): string {
+function turnWords(turning: NonNullable<CrestAlignment["turning"]>, system: UnitSystem): string {
   const swing = formatWithU(turning.value, turning.expanded, { system });
   const limit = formatLimit(SWING_LIMIT_MM, system);
-  if (turning.code === "within")
-    return `Turning with the screw: ${swing}, no more than the ${limit} that is fine.`;
+  if (turning.code === "within") return `Turning with the screw: ${swing}, no more than the ${limit} that is fine.`;
   if (turning.code === "cannot-tell")
     return `Turning with the screw: ${swing}; whether that is more than the ${limit} that is fine cannot be told.`;
   return turning.shape === "bent"
@@ -244,8 +206,7 @@ export function seriesAsResult(
 } | null {
   const said = seriesAnswers(result);
   if (!said) return null;
-  if (result.kind !== "crest-run")
-    return { ...said, data: { kind: "series", seriesId: series.id } };
+  if (result.kind !== "crest-run") return { ...said, data: { kind: "series", seriesId: series.id } };
   const planes = crestReadings(series.plan, seriesValues(series))
     .filter((p) => p.points.length >= 5)
     .map((p) => p.points.map(({ x, y }) => ({ positionMm: x, readingMm: y })));

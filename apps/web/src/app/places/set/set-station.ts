@@ -1,12 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  signal,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import {
   seriesRefusal,
@@ -44,11 +36,9 @@ export class SetStation {
   private readonly seriesStart = inject(SeriesStart);
   private readonly api = inject(Api);
   protected readonly sums = SUMS;
-  protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_WORDS[id] })); // prettier-ignore
+  protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_WORDS[id] }));
   protected readonly gib = signal<GibMode>("friction-rock");
-  protected readonly gibTells = computed(
-    () => GIB_MODE_WORDS[this.gib()].tells,
-  );
+  protected readonly gibTells = computed(() => GIB_MODE_WORDS[this.gib()].tells);
   protected readonly list = signal<readonly Series[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly kinds = computed(() => {

@@ -14,10 +14,9 @@ import { backupWords } from "../../shared/backup-words";
     <h2>Backups</h2>
     <p>{{ words() }}</p>
     <p class="quiet">
-      Of a shop’s own data one is made each day while the server runs, checked,
-      and kept for seven days, four weeks and twelve months in the folder
-      “backups” beside it. Copy that folder to another machine now and then. By
-      hand: npm run backup, npm run restore -- FILE.
+      Of a shop’s own data one is made each day while the server runs, checked, and kept for seven days, four weeks and
+      twelve months in the folder “backups” beside it. Copy that folder to another machine now and then. By hand: npm
+      run backup, npm run restore -- FILE.
     </p>
   `,
 })
@@ -26,16 +25,8 @@ export class BackupLine {
     inject(Api)
       .get("backups", "/backups")
       .pipe(
-        map((state) =>
-          state
-            ? backupWords(state, new Date())
-            : "This is the demo shop: no backups are kept of it.",
-        ),
-        catchError((error: unknown) =>
-          of(
-            `How the backups stand is not known: ${problemFrom(error).detail}`,
-          ),
-        ),
+        map((state) => (state ? backupWords(state, new Date()) : "This is the demo shop: no backups are kept of it.")),
+        catchError((error: unknown) => of(`How the backups stand is not known: ${problemFrom(error).detail}`)),
       ),
     { initialValue: "Looking…" },
   );

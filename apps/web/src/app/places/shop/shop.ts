@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  signal,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { formatSize, fromMm, toMm, usualOwnErrors } from "@iron/core";
 import {
   indicatorEditSchema,
@@ -19,11 +13,7 @@ import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { BackupLine } from "./backup-line";
 import { problemFrom } from "../../data/problems";
-import {
-  BothVersions,
-  differing,
-  type SaidField,
-} from "../../shared/both-versions";
+import { BothVersions, differing, type SaidField } from "../../shared/both-versions";
 import { Trouble } from "../../shared/trouble";
 import { Opens } from "../../shared/opens";
 
@@ -60,8 +50,7 @@ const SHOP_SAID: readonly SaidField<ShopEdit>[] = [
   { label: "Currency", words: (s) => s.currency },
   { label: "Who works here", words: (s) => s.people.join(", ") },
 ];
-const systemOf = (i: Pick<IndicatorEdit, "unit">): "inch" | "metric" =>
-  i.unit === "in" ? "inch" : "metric";
+const systemOf = (i: Pick<IndicatorEdit, "unit">): "inch" | "metric" => (i.unit === "in" ? "inch" : "metric");
 const noted = (mm: number | null | undefined, i: IndicatorEdit): string =>
   mm === null || mm === undefined ? "not noted" : formatSize(mm, systemOf(i));
 const INDICATOR_SAID: readonly SaidField<IndicatorEdit>[] = [
@@ -104,9 +93,7 @@ export class ShopPlace {
   protected readonly name = signal("");
   protected readonly currency = signal("");
   protected readonly people = signal("");
-  protected readonly indicators = signal<readonly IndicatorRecord[] | null>(
-    null,
-  );
+  protected readonly indicators = signal<readonly IndicatorRecord[] | null>(null);
   protected readonly draft = signal<IndicatorDraft | null>(null);
   protected readonly wrong = signal("");
   /** Why the two versions are shown. */
@@ -115,24 +102,16 @@ export class ShopPlace {
   protected readonly theirIndicator = signal<IndicatorRecord | null>(null);
   protected readonly shopConflicts = computed(() => {
     const theirs = this.theirShop();
-    return theirs
-      ? differing<ShopEdit>(this.shopUpdate(), theirs, SHOP_SAID)
-      : [];
+    return theirs ? differing<ShopEdit>(this.shopUpdate(), theirs, SHOP_SAID) : [];
   });
   protected readonly indicatorConflicts = computed(() => {
     const [draft, theirs] = [this.draft(), this.theirIndicator()];
-    return draft && theirs
-      ? differing<IndicatorEdit>(editFrom(draft), theirs, INDICATOR_SAID)
-      : [];
+    return draft && theirs ? differing<IndicatorEdit>(editFrom(draft), theirs, INDICATOR_SAID) : [];
   });
-  protected readonly shopErrors = computed(() =>
-    errorsOf(shopUpdateSchema.safeParse(this.shopUpdate())),
-  );
+  protected readonly shopErrors = computed(() => errorsOf(shopUpdateSchema.safeParse(this.shopUpdate())));
   protected readonly indicatorErrors = computed(() => {
     const draft = this.draft();
-    return draft
-      ? errorsOf(indicatorEditSchema.safeParse(editFrom(draft)))
-      : new Map<string, string>();
+    return draft ? errorsOf(indicatorEditSchema.safeParse(editFrom(draft))) : new Map<string, string>();
   });
 
   constructor() {
@@ -205,8 +184,7 @@ export class ShopPlace {
   }
 
   protected change(i: IndicatorRecord): void {
-    const shown = (mm: number): string =>
-      String(Number(fromMm(mm, i.unit).toFixed(6)));
+    const shown = (mm: number): string => String(Number(fromMm(mm, i.unit).toFixed(6)));
     this.theirIndicator.set(null);
     this.draft.set({
       id: i.id,
@@ -228,8 +206,7 @@ export class ShopPlace {
     if (!draft) return;
     const { resolutionMm } = editFrom(draft);
     const usual = usualOwnErrors(draft.kind, resolutionMm || 0.01);
-    const shown = (mm: number): string =>
-      String(Number(fromMm(mm, draft.unit).toFixed(5)));
+    const shown = (mm: number): string => String(Number(fromMm(mm, draft.unit).toFixed(5)));
     this.edit({
       hysteresis: shown(usual.hysteresisMm),
       calibration: shown(usual.calibrationMm),
@@ -273,21 +250,12 @@ export class ShopPlace {
   protected retire(i: IndicatorRecord): void {
     const retiring = i.retiredAt === null;
     const request = retiring
-      ? this.api.post(
-          "retireIndicator",
-          `/indicators/${i.id}/retire`,
-          undefined,
-        )
-      : this.api.post(
-          "reviveIndicator",
-          `/indicators/${i.id}/revive`,
-          undefined,
-        );
+      ? this.api.post("retireIndicator", `/indicators/${i.id}/retire`, undefined)
+      : this.api.post("reviveIndicator", `/indicators/${i.id}/revive`, undefined);
     request.subscribe({
       next: (now) => {
         this.loadIndicators();
-        if (retiring)
-          this.notices.say(`${i.name} is retired.`, () => this.retire(now));
+        if (retiring) this.notices.say(`${i.name} is retired.`, () => this.retire(now));
       },
       error: (error: unknown) => this.notices.wrong(error),
     });
@@ -317,13 +285,10 @@ export class ShopPlace {
 function editFrom(draft: IndicatorDraft): IndicatorEdit {
   const length = (text: string): number => {
     const value = parseDecimal(text);
-    return value === undefined
-      ? NaN
-      : Math.round(toMm(value, draft.unit) * 1e8) / 1e8;
+    return value === undefined ? NaN : Math.round(toMm(value, draft.unit) * 1e8) / 1e8;
   };
   // Left empty: nobody noted it, and U says so.
-  const maybe = (text: string): number | null =>
-    text.trim() === "" ? null : length(text);
+  const maybe = (text: string): number | null => (text.trim() === "" ? null : length(text));
   return {
     name: draft.name,
     kind: draft.kind,
@@ -342,7 +307,5 @@ function errorsOf(result: {
     issues: readonly { path: readonly PropertyKey[]; message: string }[];
   };
 }): ReadonlyMap<string, string> {
-  return new Map(
-    (result.error?.issues ?? []).map((i) => [String(i.path[0]), i.message]),
-  );
+  return new Map((result.error?.issues ?? []).map((i) => [String(i.path[0]), i.message]));
 }

@@ -2,15 +2,16 @@
 export interface SumDrawing {
   readonly paths: readonly string[];
   readonly dashed: readonly string[];
-  readonly texts: readonly { readonly x: number; readonly y: number; readonly words: string }[]; // prettier-ignore
+  readonly texts: readonly { readonly x: number; readonly y: number; readonly words: string }[];
 }
 
 const arrow = (x1: number, y1: number, x2: number, y2: number): string => {
   const a = Math.atan2(y2 - y1, x2 - x1);
-  const head = (turn: number): string => `M${x2} ${y2}L${(x2 - 8 * Math.cos(a + turn)).toFixed(1)} ${(y2 - 8 * Math.sin(a + turn)).toFixed(1)}`; // prettier-ignore
+  const head = (turn: number): string =>
+    `M${x2} ${y2}L${(x2 - 8 * Math.cos(a + turn)).toFixed(1)} ${(y2 - 8 * Math.sin(a + turn)).toFixed(1)}`;
   return `M${x1} ${y1}L${x2} ${y2}${head(0.45)}${head(-0.45)}`;
 };
-const both = (x1: number, y1: number, x2: number, y2: number): string => arrow(x1, y1, x2, y2) + arrow(x2, y2, x1, y1); // prettier-ignore
+const both = (x1: number, y1: number, x2: number, y2: number): string => arrow(x1, y1, x2, y2) + arrow(x2, y2, x1, y1);
 
 const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
   screw: {
@@ -23,44 +24,116 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
       arrow(176, 50, 216, 50),
     ],
     dashed: ["M42 72V96M276 72V96"],
-    texts: [{ x: 150, y: 104, words: "L" }, { x: 212, y: 34, words: "F" }, { x: 140, y: 26, words: "nut at x" }],
+    texts: [
+      { x: 150, y: 104, words: "L" },
+      { x: 212, y: 34, words: "F" },
+      { x: 140, y: 26, words: "nut at x" },
+    ],
   },
   nut: {
-    paths: ["M40 55H150M40 35H110M40 75H110", "M110 25h34v60h-34z", "M118 25v60M126 25v60M134 25v60", "M70 25h40v60h-40z", arrow(200, 55, 150, 55), "M220 20a40 40 0 0 1 30 62", arrow(250, 82, 240, 90), both(110, 97, 144, 97)],
+    paths: [
+      "M40 55H150M40 35H110M40 75H110",
+      "M110 25h34v60h-34z",
+      "M118 25v60M126 25v60M134 25v60",
+      "M70 25h40v60h-40z",
+      arrow(200, 55, 150, 55),
+      "M220 20a40 40 0 0 1 30 62",
+      arrow(250, 82, 240, 90),
+      both(110, 97, 144, 97),
+    ],
     dashed: ["M20 55H280"],
-    texts: [{ x: 204, y: 50, words: "F" }, { x: 262, y: 56, words: "T" }, { x: 150, y: 101, words: "thread d, pitch P" }],
+    texts: [
+      { x: 204, y: 50, words: "F" },
+      { x: 262, y: 56, words: "T" },
+      { x: 150, y: 101, words: "thread d, pitch P" },
+    ],
   },
   shim: {
-    paths: ["M30 80H290", "M30 50L290 34V52L30 68Z", "M40 68h30v12h-30zM250 54h30v26h-30z", "M250 60h30M250 66h30M250 72h30", both(55, 98, 265, 98)],
+    paths: [
+      "M30 80H290",
+      "M30 50L290 34V52L30 68Z",
+      "M40 68h30v12h-30zM250 54h30v26h-30z",
+      "M250 60h30M250 66h30M250 72h30",
+      both(55, 98, 265, 98),
+    ],
     dashed: [],
-    texts: [{ x: 130, y: 106, words: "distance of the bolts" }, { x: 286, y: 72, words: "shims" }],
+    texts: [
+      { x: 130, y: 106, words: "distance of the bolts" },
+      { x: 286, y: 72, words: "shims" },
+    ],
   },
   tram: {
-    paths: ["M20 92H300", "M150 6h20v34h-20z", "M160 40V54H70V86", "M64 86h12", "M160 54H250V82", "M244 82h12", both(70, 101, 250, 101)],
+    paths: [
+      "M20 92H300",
+      "M150 6h20v34h-20z",
+      "M160 40V54H70V86",
+      "M64 86h12",
+      "M160 54H250V82",
+      "M244 82h12",
+      both(70, 101, 250, 101),
+    ],
     dashed: ["M70 86a90 14 0 0 0 180 0"],
-    texts: [{ x: 148, y: 98, words: "span" }, { x: 44, y: 80, words: "left" }, { x: 262, y: 78, words: "right" }],
+    texts: [
+      { x: 148, y: 98, words: "span" },
+      { x: 44, y: 80, words: "left" },
+      { x: 262, y: 78, words: "right" },
+    ],
   },
   gib: {
-    paths: ["M40 20H280V40H40Z", "M40 40L280 52V64H40Z", "M40 64H280V90H40Z", "M280 52h24M292 46v12", arrow(310, 58, 284, 58)],
+    paths: [
+      "M40 20H280V40H40Z",
+      "M40 40L280 52V64H40Z",
+      "M40 64H280V90H40Z",
+      "M280 52h24M292 46v12",
+      arrow(310, 58, 284, 58),
+    ],
     dashed: [],
-    texts: [{ x: 120, y: 34, words: "way" }, { x: 120, y: 56, words: "gib, taper 1 : n" }, { x: 120, y: 82, words: "member" }],
+    texts: [
+      { x: 120, y: 34, words: "way" },
+      { x: 120, y: 56, words: "gib, taper 1 : n" },
+      { x: 120, y: 82, words: "member" },
+    ],
   },
   marker: {
-    paths: ["M20 70H300", "M60 40v30M60 40h20", arrow(60, 84, 150, 84), "M150 58v24", "M240 58v24", both(150, 98, 240, 98)],
+    paths: [
+      "M20 70H300",
+      "M60 40v30M60 40h20",
+      arrow(60, 84, 150, 84),
+      "M150 58v24",
+      "M240 58v24",
+      both(150, 98, 240, 98),
+    ],
     dashed: ["M195 50v32"],
-    texts: [{ x: 46, y: 32, words: "switch trips" }, { x: 128, y: 50, words: "marker" }, { x: 168, y: 108, words: "one turn" }, { x: 78, y: 98, words: "distance" }],
+    texts: [
+      { x: 46, y: 32, words: "switch trips" },
+      { x: 128, y: 50, words: "marker" },
+      { x: 168, y: 108, words: "one turn" },
+      { x: 78, y: 98, words: "distance" },
+    ],
   },
   costs: {
     paths: ["M40 95V15M40 95H300", "M40 90C140 88 200 70 290 24", "M40 60H290"],
     dashed: [],
-    texts: [{ x: 200, y: 56, words: "now" }, { x: 230, y: 34, words: "later" }, { x: 258, y: 107, words: "age" }],
+    texts: [
+      { x: 200, y: 56, words: "now" },
+      { x: 230, y: 34, words: "later" },
+      { x: 258, y: 107, words: "age" },
+    ],
   },
   grease: {
-    paths: ["M90 20h120v20h-120zM90 70h120v20h-120z", "M140 42a13 13 0 1 0 26 0a13 13 0 1 0 -26 26", both(90, 102, 210, 102), both(230, 20, 230, 90)],
+    paths: [
+      "M90 20h120v20h-120zM90 70h120v20h-120z",
+      "M140 42a13 13 0 1 0 26 0a13 13 0 1 0 -26 26",
+      both(90, 102, 210, 102),
+      both(230, 20, 230, 90),
+    ],
     dashed: [],
-    texts: [{ x: 146, y: 100, words: "B" }, { x: 236, y: 60, words: "D" }],
+    texts: [
+      { x: 146, y: 100, words: "B" },
+      { x: 236, y: 60, words: "D" },
+    ],
   },
-}; // prettier-ignore
+};
 
 /** Rows of an arrangement: +1 leans one way, −1 the other (its line of contact). */
 const LEANS: readonly (readonly number[])[] = [
@@ -83,7 +156,7 @@ export function bearingDrawing(arrangement: number): SumDrawing {
   leans.forEach((lean, i) => {
     const x = left + i * width;
     const c = x + width / 2;
-    paths.push(`M${x + 2} 14h${width - 4}v16h-${width - 4}zM${x + 2} 62h${width - 4}v16h-${width - 4}z`); // prettier-ignore
+    paths.push(`M${x + 2} 14h${width - 4}v16h-${width - 4}zM${x + 2} 62h${width - 4}v16h-${width - 4}z`);
     paths.push(`M${c - 11} 46a11 11 0 1 0 22 0a11 11 0 1 0 -22 0`);
     dashed.push(`M${c - 26 * lean} 92L${c + 13 * lean} 23`);
   });
@@ -98,10 +171,7 @@ export function bearingDrawing(arrangement: number): SumDrawing {
   };
 }
 
-export function sumDrawing(
-  id: string,
-  values: Readonly<Record<string, number>>,
-): SumDrawing {
+export function sumDrawing(id: string, values: Readonly<Record<string, number>>): SumDrawing {
   const fixed = FIXED_DRAWINGS as Readonly<Partial<Record<string, SumDrawing>>>;
   if (id === "bearing") return bearingDrawing(values["set"] ?? 0);
   return fixed[id] ?? FIXED_DRAWINGS["screw"];

@@ -1,6 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from "@angular/core"; // prettier-ignore
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { formatQuantity, startValues, sumById, SUMS, type Sum, type UnitSystem } from "@iron/core"; // prettier-ignore
+import { formatQuantity, startValues, sumById, SUMS, type Sum, type UnitSystem } from "@iron/core";
 import type { Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
@@ -8,7 +18,7 @@ import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { StateMark } from "../../shared/state-mark";
 import { sumDrawing } from "./drawings";
-import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view"; // prettier-ignore
+import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view";
 
 type Typed = Readonly<Record<string, string>>;
 
@@ -28,10 +38,11 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
     const text = before.value[field.id] as string | undefined;
     if (text === undefined) continue;
     const { values, wrong } = readInputs(now.sum, {}, { [field.id]: text }, before.source.system);
-    carried[field.id] = field.choices || wrong[field.id] ? text : shownField(field.quantity, values[field.id], now.system);
+    carried[field.id] =
+      field.choices || wrong[field.id] ? text : shownField(field.quantity, values[field.id], now.system);
   }
   return carried;
-} // prettier-ignore
+}
 
 /** Every sum with its formula, source, drawing and units; a second set of inputs stands beside it. */
 @Component({
@@ -49,22 +60,26 @@ export class SumsPlace {
   private readonly api = inject(Api);
   protected readonly query = signal("");
   protected readonly groups = computed(() => sumGroups(this.query()));
-  protected readonly sum = computed<Sum | null>(() => sumById(this.sumId() || SUMS[0].id) ?? null); // prettier-ignore
+  protected readonly sum = computed<Sum | null>(() => sumById(this.sumId() || SUMS[0].id) ?? null);
   protected readonly from = signal<Axis | null>(null);
   protected readonly compare = signal(false);
-  private readonly source = computed<Source>(() => ({ sum: this.sum(), axis: this.from(), system: this.preferences.system() })); // prettier-ignore
+  private readonly source = computed<Source>(() => ({
+    sum: this.sum(),
+    axis: this.from(),
+    system: this.preferences.system(),
+  }));
   protected readonly base = computed(() => {
     const sum = this.sum();
     return sum ? startValues(sum, this.from()?.config ?? null) : {};
   });
   /** What was typed; kept over a change of units by its core value. */
-  protected readonly present = linkedSignal<Source, Typed>({ source: this.source, computation: carry }); // prettier-ignore
-  protected readonly proposed = linkedSignal<Source, Typed>({ source: this.source, computation: carry }); // prettier-ignore
+  protected readonly present = linkedSignal<Source, Typed>({ source: this.source, computation: carry });
+  protected readonly proposed = linkedSignal<Source, Typed>({ source: this.source, computation: carry });
   protected readonly columns = computed(() => {
     const sum = this.sum();
     const system = this.preferences.system();
     if (!sum) return [];
-    const sets = this.compare() ? [this.present(), this.proposed()] : [this.present()]; // prettier-ignore
+    const sets = this.compare() ? [this.present(), this.proposed()] : [this.present()];
     return sets.map((typed, i) => {
       const inputs = readInputs(sum, this.base(), typed, system);
       return {
@@ -73,10 +88,7 @@ export class SumsPlace {
           field: f,
           label: f.label + (f.choices ? "" : unitWords(f.quantity, system)),
           text:
-            (typed[f.id] as string | undefined) ??
-            (f.asked
-              ? ""
-              : shownField(f.quantity, inputs.values[f.id], system)),
+            (typed[f.id] as string | undefined) ?? (f.asked ? "" : shownField(f.quantity, inputs.values[f.id], system)),
           choice: inputs.values[f.id],
           wrong: (inputs.wrong[f.id] as string | undefined) ?? "",
         })),
@@ -103,12 +115,10 @@ export class SumsPlace {
     return curves.length ? (ink) => sumChart(curves, system, ink) : null;
   });
   /** Does the sum take anything from the axis, so that its figures can be said to be the axis’ own? */
-  protected readonly takesFromAxis = computed(
-    () => this.sum()?.fields.some((f) => f.of) ?? false,
-  );
+  protected readonly takesFromAxis = computed(() => this.sum()?.fields.some((f) => f.of) ?? false);
   protected readonly drawing = computed(() => {
     const sum = this.sum();
-    return sum ? sumDrawing(sum.drawing, this.columns()[0]?.values ?? {}) : null; // prettier-ignore
+    return sum ? sumDrawing(sum.drawing, this.columns()[0]?.values ?? {}) : null;
   });
 
   constructor() {

@@ -1,20 +1,29 @@
 import { startValues, sumById, SUMS, type Sum } from "@iron/core";
 import { bearingDrawing, sumDrawing } from "./drawings";
-import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view"; // prettier-ignore
+import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view";
 
 const critical = sumById("critical-speed") as Sum;
-const ink = { ink: "#000", graphite: "#555", rule: "#ccc", sheet: "#fff", blue: "#00f", copper: "#a50", brass: "#860", oxide: "#900" }; // prettier-ignore
+const ink = {
+  ink: "#000",
+  graphite: "#555",
+  rule: "#ccc",
+  sheet: "#fff",
+  blue: "#00f",
+  copper: "#a50",
+  brass: "#860",
+  oxide: "#900",
+};
 
 describe("sums as they are shown", () => {
   it("are found by name, question or group", () => {
     expect(sumGroups("").flatMap((g) => g.sums)).toHaveLength(SUMS.length);
-    expect(sumGroups("whirl").flatMap((g) => g.sums.map((s) => s.id))).toEqual(["critical-speed"]); // prettier-ignore
+    expect(sumGroups("whirl").flatMap((g) => g.sums.map((s) => s.id))).toEqual(["critical-speed"]);
     expect(sumGroups("nothing like it")).toEqual([]);
   });
 
   it("read what was typed in the reader’s units; the rest keeps its value", () => {
     const base = startValues(critical, null);
-    const { values, wrong } = readInputs(critical, base, { free: "30", ends: "3" }, "inch"); // prettier-ignore
+    const { values, wrong } = readInputs(critical, base, { free: "30", ends: "3" }, "inch");
     expect(wrong).toEqual({});
     expect(values["free"]).toBeCloseTo(762, 9);
     expect(values["ends"]).toBe(3);
@@ -23,13 +32,16 @@ describe("sums as they are shown", () => {
 
   it("say what cannot be with value and bound, and give no answer then", () => {
     const base = startValues(critical, null);
-    const inputs = readInputs(critical, base, { free: "0", root: "abc" }, "metric"); // prettier-ignore
-    expect(inputs.wrong["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm."); // prettier-ignore
+    const inputs = readInputs(critical, base, { free: "0", root: "abc" }, "metric");
+    expect(inputs.wrong["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm.");
     expect(inputs.wrong["root"]).toBe("“abc” is not a number.");
-    expect(answerOf(critical, inputs, "metric")).toEqual({ answer: null, wrong: "One of the values cannot be: see beside it." }); // prettier-ignore
+    expect(answerOf(critical, inputs, "metric")).toEqual({
+      answer: null,
+      wrong: "One of the values cannot be: see beside it.",
+    });
     const spacer = sumById("make-up") as Sum;
-    const shallow = readInputs(spacer, startValues(spacer, null), { depth: "20" }, "metric"); // prettier-ignore
-    expect(answerOf(spacer, shallow, "metric").wrong).toContain("seat depth is 20: it must be more than"); // prettier-ignore
+    const shallow = readInputs(spacer, startValues(spacer, null), { depth: "20" }, "metric");
+    expect(answerOf(spacer, shallow, "metric").wrong).toContain("seat depth is 20: it must be more than");
   });
 
   it("show values with few digits and units that fit the system", () => {
@@ -43,7 +55,7 @@ describe("sums as they are shown", () => {
     const curve = sum.compute(startValues(sum, null), "metric").curve;
     if (!curve) throw new Error("no curve");
     const chart = sumChart([curve, curve], "metric", ink);
-    expect(chart.data.datasets.map((d) => d.label)).toEqual(["present", "proposed"]); // prettier-ignore
+    expect(chart.data.datasets.map((d) => d.label)).toEqual(["present", "proposed"]);
     expect(JSON.stringify(chart.options)).toContain("far side slack");
   });
 
@@ -52,9 +64,6 @@ describe("sums as they are shown", () => {
     expect(bearingDrawing(5).dashed).toHaveLength(4);
     // Back to back and face to face lean opposite ways.
     expect(bearingDrawing(0).dashed).not.toEqual(bearingDrawing(1).dashed);
-    for (const sum of SUMS)
-      expect(sumDrawing(sum.drawing, { set: 0 }).paths.length).toBeGreaterThan(
-        1,
-      );
+    for (const sum of SUMS) expect(sumDrawing(sum.drawing, { set: 0 }).paths.length).toBeGreaterThan(1);
   });
 });

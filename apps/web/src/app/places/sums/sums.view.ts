@@ -15,21 +15,15 @@ import type { ChartConfiguration } from "chart.js";
 import type { Ink } from "../../shared/chart";
 
 /** Sums by group, in the order of the trade. */
-export function sumGroups(
-  query: string,
-): readonly { readonly name: string; readonly sums: readonly Sum[] }[] {
+export function sumGroups(query: string): readonly { readonly name: string; readonly sums: readonly Sum[] }[] {
   const wanted = query.trim().toLowerCase();
-  const there = SUMS.filter((s) => `${s.name} ${s.asks} ${s.group}`.toLowerCase().includes(wanted)); // prettier-ignore
+  const there = SUMS.filter((s) => `${s.name} ${s.asks} ${s.group}`.toLowerCase().includes(wanted));
   const names = [...new Set(there.map((s) => s.group))];
-  return names.map((name) => ({ name, sums: there.filter((s) => s.group === name) })); // prettier-ignore
+  return names.map((name) => ({ name, sums: there.filter((s) => s.group === name) }));
 }
 
 /** A field as it is shown: its value in the reader’s unit, few enough digits to read. */
-export function shownField(
-  quantity: Sum["fields"][number]["quantity"],
-  value: number,
-  system: UnitSystem,
-): string {
+export function shownField(quantity: Sum["fields"][number]["quantity"], value: number, system: UnitSystem): string {
   const shown = toShown(quantity, value, system);
   return String(Number(shown.toPrecision(7)));
 }
@@ -63,9 +57,9 @@ export function readInputs(
       wrong[field.id] = `“${text.trim()}” is not a number.`;
       continue;
     }
-    const value = field.choices ? shown : fromShown(field.quantity, shown, system); // prettier-ignore
+    const value = field.choices ? shown : fromShown(field.quantity, shown, system);
     const say = (v: number): string =>
-      `${shownField(field.quantity, v, system)} ${unitOf(field.quantity, system)}`.trim(); // prettier-ignore
+      `${shownField(field.quantity, v, system)} ${unitOf(field.quantity, system)}`.trim();
     const message = fieldWrong(field, value, say);
     if (message) wrong[field.id] = message;
     else values[field.id] = value;
@@ -84,31 +78,23 @@ export function answerOf(
   /** What is still to be typed before there is an answer. */
   readonly waits?: string;
 } {
-  if (Object.keys(inputs.wrong).length)
-    return { answer: null, wrong: "One of the values cannot be: see beside it." };
+  if (Object.keys(inputs.wrong).length) return { answer: null, wrong: "One of the values cannot be: see beside it." };
   if (inputs.missing.length)
     return { answer: null, wrong: "", waits: `Type what was measured: ${inputs.missing.join(", ").toLowerCase()}.` };
   try {
     return { answer: sum.compute(inputs.values, system), wrong: "" };
   } catch (error) {
-    return { answer: null, wrong: error instanceof Error ? `${error.message}.` : String(error) }; // prettier-ignore
+    return { answer: null, wrong: error instanceof Error ? `${error.message}.` : String(error) };
   }
-} // prettier-ignore
+}
 
-export function unitWords(
-  quantity: Sum["fields"][number]["quantity"],
-  system: UnitSystem,
-): string {
+export function unitWords(quantity: Sum["fields"][number]["quantity"], system: UnitSystem): string {
   const unit = unitOf(quantity, system);
   return unit ? `, ${unit}` : "";
 }
 
 /** Curves of one or two sets of inputs in one chart. */
-export function sumChart(
-  curves: readonly SumCurve[],
-  system: UnitSystem,
-  ink: Ink,
-): ChartConfiguration {
+export function sumChart(curves: readonly SumCurve[], system: UnitSystem, ink: Ink): ChartConfiguration {
   const [first] = curves;
   const axis = (text: string) => ({
     type: "linear" as const,
@@ -123,8 +109,30 @@ export function sumChart(
       y: toShown(curve.yQuantity, p.y, system),
     }));
   const marks = curves.flatMap((curve, i) =>
-    curve.mark ? [[`mark${i}`, { type: "line", xMin: toShown(curve.xQuantity, curve.mark.x, system), xMax: toShown(curve.xQuantity, curve.mark.x, system), borderColor: ink.graphite, borderWidth: 1, borderDash: [4, 3], label: { display: true, content: curve.mark.words, position: "start", color: ink.ink, backgroundColor: ink.sheet, font: { size: 11 } } }] as const] : [],
-  ); // prettier-ignore
+    curve.mark
+      ? [
+          [
+            `mark${i}`,
+            {
+              type: "line",
+              xMin: toShown(curve.xQuantity, curve.mark.x, system),
+              xMax: toShown(curve.xQuantity, curve.mark.x, system),
+              borderColor: ink.graphite,
+              borderWidth: 1,
+              borderDash: [4, 3],
+              label: {
+                display: true,
+                content: curve.mark.words,
+                position: "start",
+                color: ink.ink,
+                backgroundColor: ink.sheet,
+                font: { size: 11 },
+              },
+            },
+          ] as const,
+        ]
+      : [],
+  );
   const configuration = {
     type: "line",
     data: {
@@ -144,7 +152,7 @@ export function sumChart(
         y: axis(`${first.yLabel}${unitWords(first.yQuantity, system)}`),
       },
       plugins: {
-        legend: { display: curves.length > 1, position: "bottom", labels: { color: ink.ink, boxHeight: 2 } }, // prettier-ignore
+        legend: { display: curves.length > 1, position: "bottom", labels: { color: ink.ink, boxHeight: 2 } },
         tooltip: { enabled: false },
         annotation: { annotations: Object.fromEntries(marks) },
       },
