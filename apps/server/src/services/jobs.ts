@@ -24,6 +24,7 @@ import { fromJson, toJson, type Tables } from "../store/tables";
 import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "./clock";
 import { eventFor } from "./job-acts";
+import { jobPhoto, keepJobPhoto, type JobPhoto } from "./job-photos";
 import { countAsVisit, forgetLoss, keepLoss, tellCase } from "./job-tells";
 import { modernEvent, modernPlan } from "./old-plans";
 import type { Machines } from "./machines";
@@ -221,41 +222,14 @@ export class Jobs {
     await this.hub.forget(axis.axisId);
   }
 
-  async addPhoto(
-    jobId: number,
-    photo: {
-      media: "image/jpeg" | "image/png";
-      bytes: Buffer;
-      step: string;
-      caption: string;
-      key?: string | undefined;
-    },
-    who: string,
-  ): Promise<Job> {
+  async addPhoto(jobId: number, photo: JobPhoto, who: string): Promise<Job> {
     await this.get(jobId);
-    if (photo.key && (await isKnownKey(this.db, "job_photo", photo.key, jobId))) return this.get(jobId);
-    await this.db
-      .insertInto("job_photo")
-      .values({
-        job_id: jobId,
-        ...photo,
-        key: photo.key ?? null,
-        at: instant(this.clock),
-        by: who,
-      })
-      .onConflict((on) => on.column("key").where("key", "is not", null).doNothing())
-      .execute();
+    await keepJobPhoto(this.db, jobId, photo, { at: instant(this.clock), who });
     return this.get(jobId);
   }
 
-  async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
-    const row = await this.db
-      .selectFrom("job_photo")
-      .select(["media", "bytes"])
-      .where("id", "=", id)
-      .executeTakeFirst();
-    if (!row) throw notFound("photo", id);
-    return row;
+  photo(id: number): Promise<{ media: string; bytes: Buffer }> {
+    return jobPhoto(this.db, id);
   }
 
   /** Signed off: the log of each axis says so, dated before its retest so that the retest counts as after. */

@@ -1,0 +1,121 @@
+import type { Fitting } from "./knowledge";
+import type { LocateTest } from "./tests";
+
+const SCREWED: Fitting[] = [{ transmission: ["direct", "belt", "plain-screw"] }];
+
+/** The tests that split the chain, as a technician would read them. Minutes and tools: common practice, no source. */
+export const LOCATE_TEST_ROWS = [
+  {
+    id: "control-check", name: "Control check", isolates: "overrides, interlocks, entered compensation", minutes: 2, tools: "none", free: true,
+    findings: ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting", "comp-differs"], fits: [],
+    how: ["Look at the feed and rapid overrides, then try to jog.", "Open the control’s own list of what it is waiting for.", "Compare the entered backlash compensation with what was noted last."],
+    spoiltBy: "nobody knows what was entered before",
+  },
+  {
+    id: "look-over", name: "Oil film and warmth", isolates: "lubrication, bearing preload", minutes: 3, tools: "a clean cloth", free: true,
+    findings: ["dry", "hot-end"], fits: [],
+    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not."],
+    spoiltBy: "looking at the near end only",
+  },
+  {
+    id: "fastener-check", name: "Fastener check", isolates: "loose fasteners", minutes: 15, tools: "torque wrench, hex keys", free: true,
+    findings: ["retainer-turns", "housing-turns", "bracket-turns", "coupling-turns", "pinion-turns"], fits: [],
+    how: ["Isolate and lock out; a gravity axis is blocked first.", "Put the wrench on every screw of the list at its torque: does it turn before it clicks?", "Note what turned; tighten it only after it is noted."],
+    spoiltBy: "tightening before noting",
+  },
+  {
+    id: "whole-chain", name: "Two-sided approach", isolates: "the whole chain", minutes: 12, tools: "indicator, gauge block", guided: true,
+    findings: [], magnitude: "whole-chain", fits: [], how: ["At station Measure."], spoiltBy: "overshoot: discard, do not correct",
+  },
+  {
+    id: "travel-profile", name: "Travel profile", isolates: "wear along the travel", minutes: 40, tools: "indicator, gauge block", guided: true,
+    findings: ["profile-middle"], magnitude: "whole-chain", fits: [], how: ["At station Measure."], spoiltBy: "warm-up drift",
+  },
+  {
+    id: "end-float", name: "Screw end float", isolates: "end bearings and their housing", minutes: 15, tools: "indicator, steel ball, grease", guided: true,
+    findings: [], magnitude: "end-float", fits: SCREWED,
+    how: ["Bed a ball with grease in the screw’s centre hole, so that an untrue end face does not matter.", "Indicator on saddle or casting, tip on the ball.", "Reverse the axis and read."],
+    spoiltBy: "reading an untrue face while it turns",
+  },
+  {
+    id: "housing-shift", name: "Housing shift", isolates: "loose bearing housing", minutes: 10, tools: "indicator", guided: true,
+    findings: [], magnitude: "housing-shift", fits: SCREWED, how: ["Indicator on the casting, tip on the bearing housing.", "Reverse the axis and read."], spoiltBy: "a stand that is not on the casting",
+  },
+  {
+    id: "nut-flank", name: "Nut flank", isolates: "nut and its thread there", minutes: 20, tools: "lever indicator", guided: true,
+    findings: [], magnitude: "nut-flank", fits: [{ transmission: ["direct", "belt", "rotating-nut", "plain-screw"] }],
+    how: ["The indicator rides on the moving member, its tip on a thread flank.", "Reverse the axis: it stays still if the nut has no play."], spoiltBy: "tip climbing off the flank",
+  },
+  {
+    id: "bracket-shift", name: "Nut bracket shift", isolates: "nut bracket", minutes: 10, tools: "indicator", guided: true,
+    findings: [], magnitude: "bracket-shift", fits: SCREWED, how: ["Indicator on the moving member, tip on the nut bracket.", "Reverse the axis and read."], spoiltBy: "a stand on the bracket itself",
+  },
+  {
+    id: "coupling-slip", name: "Coupling slip", isolates: "coupling, belt or pinion", minutes: 10, tools: "two indicators or witness marks", guided: true,
+    findings: ["springy"], magnitude: "coupling-slip", fits: [],
+    how: ["Witness mark or indicator on both sides.", "Reverse the axis: do both sides move as one? Does it come back by itself?"], spoiltBy: "one mark only",
+  },
+  {
+    id: "load-trace", name: "Load trace", isolates: "friction, gravity, ends, turns, spots", minutes: 10, tools: "the drive’s load meter, or a file",
+    findings: ["tight-all", "tight-end", "tight-turn", "tight-spot", "tight-one-way", "gravity-off", "short-travel", "spikes"], fits: [],
+    how: ["Traverse slowly both ways over the whole travel, cover closed.", "Keep position, direction and load."], spoiltBy: "acceleration zones: they are cut off",
+  },
+  {
+    id: "hand-push", name: "Hand push", isolates: "guideway without the drive", minutes: 15, tools: "hands, two people for a heavy member", opens: true,
+    findings: ["tight-all", "tight-spot", "short-travel", "grit"], fits: [{ gravity: false }],
+    how: ["Isolate and lock out; uncouple the motor.", "Push the member along its whole travel and feel."], spoiltBy: "a gravity axis: never",
+  },
+  {
+    id: "motor-alone", name: "Motor alone", isolates: "motor and drive against mechanics", minutes: 25, tools: "hex keys", opens: true,
+    findings: ["motor-noise", "motor-heavy"], fits: [], how: ["Isolate, uncouple the motor, block a gravity axis.", "Run the uncoupled motor at the noisy speed, hands out."], spoiltBy: "a different speed",
+  },
+  {
+    id: "coast", name: "Coast test", isolates: "bearing-nut preload", minutes: 25, tools: "hand", opens: true,
+    findings: ["coasts-free", "coast-stuck"], fits: SCREWED, how: ["Isolate, uncouple the motor, block a gravity axis.", "Flick the screw end: it should spin a little and come to rest by itself."], spoiltBy: "a nut that drags",
+  },
+  {
+    id: "finger-feel", name: "Finger feel", isolates: "end bearing", minutes: 60, tools: "clean finger", opens: true,
+    findings: ["rough-finger"], fits: SCREWED, how: ["Isolate, block a gravity axis, motor off, bearing reachable.", "Turn the inner ring with a fingertip: any roughness condemns it."], spoiltBy: "grease that hides it",
+  },
+  {
+    id: "back-drive", name: "Back-drive", isolates: "nut preload", minutes: 10, tools: "hand", opens: true, findings: ["back-drives"], fits: SCREWED,
+    how: ["Inside a job, the head blocked and the block tried, the screw freed from its bearings.", "Does the screw wind down by itself? Then the nut has lost its preload."], spoiltBy: "a screw still held by its bearings",
+  },
+  {
+    id: "rock", name: "Rock", isolates: "gib, carriage, wheels", minutes: 5, tools: "indicator", findings: ["rocks"], fits: [],
+    how: ["Axis stopped and isolated, a gravity axis blocked.", "Rock the member by hand, an indicator across it: more than 0.02 mm is play."], spoiltBy: "bending the table instead",
+  },
+  {
+    id: "wheel-turn", name: "Wheel turn", isolates: "wheel preload", minutes: 5, tools: "fingers", findings: ["wheel-stuck", "wheel-free"], fits: [{ guideway: ["v-wheel"] }],
+    how: ["Each wheel in contact must just turn by hand against its rail."], spoiltBy: "the drive holding the member",
+  },
+  {
+    id: "crest-run", name: "Screw crest run", isolates: "screw in line, bent screw", minutes: 30, tools: "lever indicator",
+    findings: ["crest-slope", "crest-turn"], fits: SCREWED,
+    how: ["Ways aligned first.", "The indicator rides on the member, tip on the thread crest at 0°, then at 90°.", "Run the full travel in whole turns and read."], spoiltBy: "ways not yet aligned",
+  },
+  {
+    id: "sound-comparison", name: "Sound comparison", isolates: "bearings, nut, carriages", minutes: 10, tools: "an ear or a microphone",
+    findings: ["rumble", "howl", "rattle", "carriage-click", "groan", "knock", "grit"], fits: [], how: ["Listen to the axis and to a quiet sister at the same feed: in rapid, at slow feed, at the reversal."], spoiltBy: "different feeds",
+  },
+  {
+    id: "listen-still", name: "Listen with the axes still", isolates: "spindle sensor, drive supply", minutes: 3, tools: "an ear", free: true, findings: ["grind-still", "click-descent"], fits: [],
+    how: ["Every axis still, spindle turning: is the noise there?", "Then let the axis descend: does the supply click only then?"], spoiltBy: "another machine running beside it",
+  },
+  {
+    id: "far-end", name: "Far end play", isolates: "support bearing", minutes: 15, tools: "indicator", findings: ["far-play"], fits: [{ transmission: ["direct", "belt"] }],
+    how: ["Isolate. Indicator across the screw at its supported end; lift it by hand."], spoiltBy: "the screw’s own bending",
+  },
+  {
+    id: "home-again", name: "Home five times", isolates: "home switch and marker", minutes: 10, tools: "indicator", findings: ["home-varies", "home-turn"], fits: [],
+    how: ["Home the axis five times and read the same place each time.", "Bend the switch cable between two of them."], spoiltBy: "warm-up between them",
+  },
+  {
+    id: "tram-look", name: "Head square", isolates: "tram", minutes: 15, tools: "indicator in the spindle", findings: ["tram-off"], fits: [{ member: ["head", "quill"] }],
+    how: ["Isolate the spindle. Swing an indicator over the bare table, two points 300 mm apart."], spoiltBy: "a burr on the table",
+  },
+  {
+    id: "scale-look", name: "Scale and read head", isolates: "feedback", minutes: 15, tools: "feeler gauge, cloth", findings: ["scale-dirty"], fits: [{ feedback: ["scale"] }],
+    how: ["Isolate. Look at the scale for dirt, feel the read head for play, check its gap."], spoiltBy: "touching the scale with a hard tool",
+  },
+] as const satisfies readonly LocateTest[]; // prettier-ignore
