@@ -1,4 +1,4 @@
-import { MACHINE_BOUNDS, MACHINE_KINDS } from "@iron/core";
+import { FEEDBACKS, MACHINE_BOUNDS, MACHINE_KINDS } from "@iron/core";
 import { z } from "zod";
 import { axisSchema } from "./axis";
 import { bounded, instantSchema, note, oneOf, said, versionSchema } from "./common";
@@ -56,7 +56,7 @@ export const floorAxisSchema = z.object({
   letter: z.string(),
   leaveMm: z.number(),
   repairMm: z.number(),
-  feedback: z.string(),
+  feedback: z.enum(FEEDBACKS),
   last: lastLossSchema.nullable(),
   /** From at least three measurements since the last repair; null when there is no trend. */
   trend: z

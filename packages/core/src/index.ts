@@ -12,5 +12,6 @@ export * from "./home";
 export * from "./series";
 export * from "./machine";
 export * from "./job";
+export * from "./shop";
 export * from "./sums";
 export * from "./lubrication";

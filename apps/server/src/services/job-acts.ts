@@ -41,7 +41,7 @@ export function eventFor(
         limits: (letter) => axis(letter) ?? null,
         system,
       });
-      if (refusal) throw conflict(refusal, job);
+      if (refusal) throw conflict(refusal.message, job);
       return sign;
     }
     case "undo": {

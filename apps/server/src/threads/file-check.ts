@@ -37,7 +37,7 @@ function walkRows<V extends { readonly machine: string }>(
   told[1] = rows.length;
   for (const { line, value } of rows) {
     told[0] += 1;
-    const machine = find(value.machine);
+    const machine = find(value.machine) ?? `There is no machine “${value.machine}”.`;
     const verdict = typeof machine === "string" ? { column: "machine", message: machine } : judge(value, machine, line);
     if (verdict === "known") known += 1;
     else if ("keep" in verdict) good.push(verdict.keep);
@@ -49,10 +49,10 @@ function walkRows<V extends { readonly machine: string }>(
 }
 
 /**
- * Finds by name: as it is written, else by the only one that differs in capitals alone. Two of one name,
- * or a doubt between two, is said and not guessed.
+ * Finds by name: as it is written, else by the only one that differs in capitals alone; null where there is none.
+ * Two of one name, or a doubt between two, is said and not guessed.
  */
-export function finder<T extends Named>(what: string, all: readonly T[]): (name: string) => T | string {
+export function finder<T extends Named>(what: string, all: readonly T[]): (name: string) => T | string | null {
   const exact = new Map<string, T[]>();
   const loose = new Map<string, T[]>();
   const put = (map: Map<string, T[]>, key: string, one: T): void => {
@@ -71,7 +71,7 @@ export function finder<T extends Named>(what: string, all: readonly T[]): (name:
     const like = loose.get(name.toLowerCase()) ?? [];
     if (like.length === 1) return like[0];
     return like.length === 0
-      ? `There is no ${what} “${name}”.`
+      ? null
       : `“${name}” may be ${like.map((l) => `“${l.name}”`).join(" or ")}: write it as it stands there.`;
   };
 }
@@ -220,10 +220,7 @@ export function checkWork(asked: WorkAsked): Checked {
   return walkRows(byDay(readWorkCsv(asked.text)), asked, (value, machine) => {
     const none = `${value.machine} has no point “${value.place}”.`;
     const point = places.get(machine.id)?.(value.place) ?? none;
-    if (typeof point === "string") {
-      const message = point.startsWith("There is no") ? none : point;
-      return { column: "place", message };
-    }
+    if (typeof point === "string") return { column: "place", message: point };
     const key = `${point.id} ${value.date} ${value.found}`;
     if (done.has(key)) return "known";
     if (value.date > today) {

@@ -44,7 +44,8 @@ function at(kind: JobKindId, want: (step: PlannedStep) => boolean) {
   if (i < 0) throw new Error("no such step");
   const events = plan.steps.slice(0, i).map((s): JobEvent => ({ kind: "sign", ...good(s) }));
   const progress = jobProgress(plan, events);
-  const refuse = (over: Partial<SignedStep> = {}): string => refuseSign(progress, good(plan.steps[i], over), rules);
+  const refuse = (over: Partial<SignedStep> = {}): string =>
+    refuseSign(progress, good(plan.steps[i], over), rules)?.message ?? "";
   return { plan, progress, step: plan.steps[i], refuse };
 }
 
@@ -55,11 +56,11 @@ describe("signing a step", () => {
       const events: JobEvent[] = [];
       for (const step of plan.steps) {
         const progress = jobProgress(plan, events);
-        expect(refuseSign(progress, good(step), rules)).toBe("");
+        expect(refuseSign(progress, good(step), rules)).toBeNull();
         const last = plan.steps[plan.steps.length - 1];
-        if (step !== last) expect(refuseSign(progress, good(last), rules)).toContain("cannot be signed yet");
+        if (step !== last) expect(refuseSign(progress, good(last), rules)?.message).toContain("cannot be signed yet");
         events.push({ kind: "sign", ...good(step) });
-        expect(refuseSign(jobProgress(plan, events), good(step), rules)).toBe("That step is signed already.");
+        expect(refuseSign(jobProgress(plan, events), good(step), rules)?.message).toBe("That step is signed already.");
       }
       expect(jobProgress(plan, events).finished).toBe(true);
     }

@@ -10,33 +10,47 @@ export interface SignRules {
   readonly system: UnitSystem;
 }
 
-/** Why a step cannot be signed like this; empty when it can. Says the value and the bound. */
-export function refuseSign(progress: JobProgress, sign: SignedStep, rules: SignRules): string {
+/** Why a step cannot be signed like this, and whether a reason is part of what is wanted. */
+export interface SignRefusal {
+  readonly message: string;
+  readonly asksReason: boolean;
+}
+
+const refusal = (message: string): SignRefusal => ({ message, asksReason: false });
+const reasonWanted = (message: string): SignRefusal => ({ message, asksReason: true });
+
+/** Why a step cannot be signed like this; null when it can. Says the value and the bound. */
+export function refuseSign(progress: JobProgress, sign: SignedStep, rules: SignRules): SignRefusal | null {
   const step = progress.plan.steps.find((s) => s.id === sign.step);
-  if (!step) return "That step is not on the sheet any more: it was planned anew.";
-  if (progress.done.has(step.id)) return "That step is signed already.";
+  if (!step) return refusal("That step is not on the sheet any more: it was planned anew.");
+  if (progress.done.has(step.id)) return refusal("That step is signed already.");
   const blocked = stepBlocked(progress, step);
-  if (blocked.length) return `“${step.title}” cannot be signed yet. ${blocked.join(" ")}`;
-  if (step.hold && !sign.holdBy.trim()) return "This one is a hold: say by first name who vouches for it.";
-  if (step.keeps && !sign.kept) return `Say how the ${step.keeps} went back: as it was, or changed.`;
-  if (sign.kept === "changed" && !sign.change.trim()) return "Say what was changed: the new thickness or size and why.";
-  if (step.finds.length && sign.found === null) return "Say what was found, even when it was as it should be.";
+  if (blocked.length) return refusal(`“${step.title}” cannot be signed yet. ${blocked.join(" ")}`);
+  if (step.hold && !sign.holdBy.trim()) return refusal("This one is a hold: say by first name who vouches for it.");
+  if (step.keeps && !sign.kept) return refusal(`Say how the ${step.keeps} went back: as it was, or changed.`);
+  if (sign.kept === "changed" && !sign.change.trim())
+    return refusal("Say what was changed: the new thickness or size and why.");
+  if (step.finds.length && sign.found === null) return refusal("Say what was found, even when it was as it should be.");
   const found = step.finds.find((f) => f.id === sign.found);
   if (found?.asks && !sign.reason.trim())
-    return `Found “${found.words}”: it does not go straight on. Say in a sentence how it goes on, and why.`;
+    return reasonWanted(
+      `Found “${found.words}”: it does not go straight on. Say in a sentence how it goes on, and why.`,
+    );
   return step.retest === "chain" ? refuseRetest(step, sign, rules) : refuseReading(step, sign, rules.system);
 }
 
-function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): string {
-  if (!sign.figure) return "The retest has no figure yet: measure at the same place, or type it.";
+function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): SignRefusal | null {
+  if (!sign.figure) return refusal("The retest has no figure yet: measure at the same place, or type it.");
   const letter = step.axis ?? "";
   const limits = rules.limits(letter);
-  if (!limits) return "";
+  if (!limits) return null;
   const judged = judgeRetest(rules.before(letter), sign.figure, limits, rules.system);
-  if (judged.passes) return "";
+  if (judged.passes) return null;
   if (!sign.reason.trim())
-    return `The retest does not pass. ${judged.words} To go on all the same, somebody accepts the deviation with a reason.`;
-  return sign.holdBy.trim() ? "" : "A deviation is accepted by name.";
+    return reasonWanted(
+      `The retest does not pass. ${judged.words} To go on all the same, somebody accepts the deviation with a reason.`,
+    );
+  return sign.holdBy.trim() ? null : reasonWanted("A deviation is accepted by name.");
 }
 
 /** Does a reading lie within the bounds its step gives? */
@@ -45,17 +59,21 @@ export function readingWithin(step: PlannedStep, value: number): boolean {
   return value >= from && value <= to;
 }
 
-function refuseReading(step: PlannedStep, sign: SignedStep, system: UnitSystem): string {
+function refuseReading(step: PlannedStep, sign: SignedStep, system: UnitSystem): SignRefusal | null {
   const { reading } = step;
-  if (!reading) return "";
-  if (sign.reading === null) return reading.optional ? "" : `${lengthsIn(reading.label, system)} is missing.`;
+  if (!reading) return null;
+  if (sign.reading === null)
+    return reading.optional ? null : refusal(`${lengthsIn(reading.label, system)} is missing.`);
   const { from = -Infinity, to = Infinity, quantity } = reading;
-  if (readingWithin(step, sign.reading)) return "";
-  if (sign.reason.trim()) return step.retest && !sign.holdBy.trim() ? "A deviation is accepted by name." : "";
+  if (readingWithin(step, sign.reading)) return null;
+  if (sign.reason.trim())
+    return step.retest && !sign.holdBy.trim() ? reasonWanted("A deviation is accepted by name.") : null;
   const value = formatQuantity(quantity, sign.reading, system);
   const bounds = [
     Number.isFinite(from) ? `from ${formatQuantity(quantity, from, system)}` : "",
     Number.isFinite(to) ? `up to ${formatQuantity(quantity, to, system)}` : "",
   ].filter(Boolean);
-  return `${lengthsIn(reading.label, system)} ${value} is out of bounds: it should be ${bounds.join(" ")}. Put it right, or give a reason to go on.`;
+  return reasonWanted(
+    `${lengthsIn(reading.label, system)} ${value} is out of bounds: it should be ${bounds.join(" ")}. Put it right, or give a reason to go on.`,
+  );
 }

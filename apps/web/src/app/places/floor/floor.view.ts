@@ -1,10 +1,16 @@
 import {
+  canWait,
+  floorCall,
+  floorRank,
+  floorState,
   formatDeviation,
   formatLimit,
   formatWithU,
-  lossState,
   lossWord,
+  wantsSomebody,
   type AxisState,
+  type FloorCall,
+  type FloorCallCode,
   type UnitSystem,
 } from "@iron/core";
 import type { Floor, FloorAxis, FloorMachine } from "@iron/contract";
@@ -38,7 +44,9 @@ export interface MachineView {
     readonly label: string;
     readonly link: readonly (string | number)[];
   } | null;
-  readonly rank: number;
+  /** What it wants: the page is in the order of these. */
+  readonly call: FloorCallCode;
+  readonly calm: boolean;
 }
 
 export interface FloorView {
@@ -48,20 +56,7 @@ export interface FloorView {
 
 /** The limit mark stands at four fifths, so that a loss over it still has room. */
 const LIMIT_AT = 0.8;
-const SOON_MS = 540 * 86_400_000;
-
-function stateOf(axis: FloorAxis): AxisState {
-  if (!axis.last) return "unknown";
-  return lossState(axis.last, axis);
-}
-
-function growsToLimit(axis: FloorAxis, now = Date.now()): boolean {
-  const at = axis.trend?.reachesLimitAt;
-  return !!at && Date.parse(at) - now < SOON_MS;
-}
-
 function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
-  const state = stateOf(axis);
   const { last } = axis;
   const value = last
     ? formatDeviation(Math.abs(last.lostMm), {
@@ -75,7 +70,7 @@ function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
   return {
     id: axis.id,
     letter: axis.letter,
-    state,
+    state: floorState(axis),
     word: last ? lossWord(last, axis) : "unknown",
     value,
     age,
@@ -87,11 +82,10 @@ function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
 
 interface Says {
   readonly says: string;
-  readonly then: string;
-  readonly verb: string;
-  readonly axis: FloorAxis | null;
-  readonly rank: number;
-  /** Where the verb leads, when not to a station of the axis. */
+  /** Said after it, in bold. */
+  readonly then?: string;
+  readonly verb?: string;
+  /** Where the verb leads. */
   readonly link?: readonly (string | number)[];
 }
 
@@ -100,131 +94,80 @@ function perMonth(axis: FloorAxis, system: UnitSystem): string {
   return formatDeviation(mm, { system, expandedMm: Math.abs(mm) / 4 || 0.001 });
 }
 
-/** What a machine wants said first, and how urgent it is: the higher the rank, the higher up. */
-function whatItSays(machine: FloorMachine, system: UnitSystem): Says {
-  const open = machine.axes.find((a) => a.openRunId !== null);
-  const found = (want: AxisState): FloorAxis | undefined => machine.axes.find((a) => stateOf(a) === want);
-  const act = found("act");
-  const job = machine.jobs.find((j) => !j.checkOn) ?? (machine.jobs[0] as FloorMachine["jobs"][number] | undefined);
-  if (job)
-    return {
-      says: job.checkOn
-        ? `First check after job ${job.id} is due: loss, warmth of the bearing end, fasteners.`
-        : `Job ${job.id} is at work: ${job.title}.`,
-      then: "",
-      verb: job.checkOn ? "See the job" : "Go on with the job",
-      axis: null,
-      rank: job.checkOn ? 3.5 : 4.6,
-      link: ["/jobs", job.id],
-    };
-  const asked = machine.openCases[0] as FloorMachine["openCases"][number] | undefined;
-  const about = machine.axes.find((a) => a.id === asked?.axisId);
-  if (asked && about) {
-    const more = machine.openCases.length - 1;
-    return {
-      says: `${about.letter}: case ${asked.id} is open${more ? `, and ${more} more` : ""}.`,
-      then: about.last && stateOf(about) === "act" ? "It loses more than its limit." : "",
-      verb: "Go on with the case",
-      axis: about,
-      rank: 4.5,
-    };
+/** A call that is about no axis, in words. */
+function machineSays(machine: FloorMachine, { code, id }: FloorCall<FloorAxis>): Says {
+  const link = ["/jobs", id ?? 0];
+  switch (code) {
+    case "job-at-work":
+      return {
+        says: `Job ${id} is at work: ${machine.jobs.find((j) => j.id === id)?.title}.`,
+        verb: "Go on with the job",
+        link,
+      };
+    case "check-due":
+      return {
+        says: `First check after job ${id} is due: loss, warmth of the bearing end, fasteners.`,
+        verb: "See the job",
+        link,
+      };
+    case "lubrication":
+      return { says: machine.lube, verb: "Walk the round", link: ["/rounds"] };
+    case "no-axes":
+      return { says: "No axes yet.", verb: "Add axes", link: ["/machines", machine.id] };
+    case "scales":
+      return { says: "Scales: slack shows as hunting, not as loss." };
+    default:
+      return { says: "" };
   }
-  if (act?.last) {
-    const lost = formatDeviation(act.last.lostMm, {
-      system,
-      expandedMm: act.last.expandedMm,
-    });
-    return {
-      says: `${act.letter} loses ${lost} at reversal, over its limit.`,
-      then: "Check the fasteners, then split the chain.",
-      verb: `Measure ${act.letter}`,
-      axis: act,
-      rank: 4,
-    };
-  }
-  const untold = machine.axes.find((a) => a.last && stateOf(a) === "unknown");
-  if (untold)
-    return {
-      says: `${untold.letter}: the last test cannot tell on which side of the limit it is.`,
-      then: "Measure it so that it can.",
-      verb: `Measure ${untold.letter}`,
-      axis: untold,
-      rank: 3.2,
-    };
-  const grows = machine.axes.find((a) => growsToLimit(a));
-  if (grows?.trend?.reachesLimitAt && grows.trend.significant) {
-    const when = monthWords(grows.trend.reachesLimitAt);
-    return {
-      says: `${grows.letter} grows by ${perMonth(grows, system)} a month: limit reached about`,
-      then: `${when}.`,
-      verb: "See trend",
-      axis: grows,
-      rank: 3,
-    };
-  }
-  const watch = machine.axes.find((a) => lossWord(a.last, a) === "watch") ?? found("watch");
-  if (watch)
-    return {
-      says: `${watch.letter} is ${lossWord(watch.last, watch) === "watch" ? "" : "perhaps "}past what can be left, under its limit.`,
-      then: "",
-      verb: `Measure ${watch.letter}`,
-      axis: watch,
-      rank: 2.5,
-    };
-  if (open)
-    return {
-      says: `A test on ${open.letter} is not finished.`,
-      then: "",
-      verb: "Go on",
-      axis: open,
-      rank: 2,
-    };
-  if (machine.lube)
-    return {
-      says: machine.lube,
-      then: "",
-      verb: "Walk the round",
-      axis: null,
-      rank: 1.5,
-      link: ["/rounds"],
-    };
-  const unknown = machine.axes.find((a) => !a.last);
-  if (unknown)
-    return {
-      says: `${unknown.letter} was never measured.`,
-      then: "",
-      verb: `Measure ${unknown.letter}`,
-      axis: unknown,
-      rank: 1,
-    };
-  if (machine.axes.length === 0)
-    return {
-      says: "No axes yet.",
-      then: "",
-      verb: "Add axes",
-      axis: null,
-      rank: 1,
-    };
-  const scales = machine.axes.every((a) => a.feedback === "scale");
-  return {
-    says: scales ? "Scales: slack shows as hunting, not as loss." : "",
-    then: "",
-    verb: "",
-    axis: null,
-    rank: 0,
-  };
 }
 
-function linkFor(machine: FloorMachine, says: Says): MachineView["action"] {
-  if (!says.verb) return null;
-  if (says.link) return { label: says.verb, link: says.link };
-  if (!says.axis) return { label: says.verb, link: ["/machines", machine.id] };
-  const base = ["/machines", machine.id, "axes", says.axis.id];
-  if (says.verb === "See trend") return { label: says.verb, link: [...base, "history"] };
-  if (says.verb === "Go on" && says.axis.openRunId !== null)
-    return { label: says.verb, link: [...base, "runs", says.axis.openRunId] };
-  if (says.verb === "Go on with the case") return { label: says.verb, link: [...base, "locate"] };
-  return { label: says.verb, link: [...base, "measure"] };
+/** A call about an axis, in words. */
+function axisSays(machine: FloorMachine, call: FloorCall<FloorAxis>, axis: FloorAxis, system: UnitSystem): Says {
+  const base = ["/machines", machine.id, "axes", axis.id];
+  const { letter } = axis;
+  const measure = { verb: `Measure ${letter}`, link: [...base, "measure"] };
+  switch (call.code) {
+    case "case-open": {
+      const more = machine.openCases.length - 1;
+      return {
+        says: `${letter}: case ${call.id} is open${more ? `, and ${more} more` : ""}.`,
+        then: floorState(axis) === "act" ? "It loses more than its limit." : "",
+        verb: "Go on with the case",
+        link: [...base, "locate"],
+      };
+    }
+    case "over-limit": {
+      const lost = formatDeviation(axis.last?.lostMm ?? 0, { system, expandedMm: axis.last?.expandedMm ?? 0 });
+      return {
+        says: `${letter} loses ${lost} at reversal, over its limit.`,
+        then: "Check the fasteners, then split the chain.",
+        ...measure,
+      };
+    }
+    case "cannot-tell":
+      return {
+        says: `${letter}: the last test cannot tell on which side of the limit it is.`,
+        then: "Measure it so that it can.",
+        ...measure,
+      };
+    case "nears-limit":
+      return {
+        says: `${letter} grows by ${perMonth(axis, system)} a month: limit reached about`,
+        then: `${monthWords(axis.trend?.reachesLimitAt ?? "")}.`,
+        verb: "See trend",
+        link: [...base, "history"],
+      };
+    case "past-leave":
+      return { says: `${letter} is ${call.sure ? "" : "perhaps "}past what can be left, under its limit.`, ...measure };
+    case "test-unfinished":
+      return {
+        says: `A test on ${letter} is not finished.`,
+        verb: "Go on",
+        link: [...base, "runs", axis.openRunId ?? 0],
+      };
+    default:
+      return { says: `${letter} was never measured.`, ...measure };
+  }
 }
 
 /** Every machine, what needs attention first; `query` narrows by nickname, bay, kind or note. */
@@ -239,7 +182,8 @@ export function floorView(
   const machines = floor.machines
     .filter((m) => `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
     .map((machine): MachineView => {
-      const says = whatItSays(machine, system);
+      const call = floorCall(machine, now);
+      const says = call.axis ? axisSays(machine, call, call.axis, system) : machineSays(machine, call);
       return {
         id: machine.id,
         bay: machine.bay,
@@ -247,14 +191,15 @@ export function floorView(
         kind: kindWords[machine.kind],
         axes: machine.axes.map((a) => axisView(a, system, now)),
         says: says.says,
-        then: says.then,
+        then: says.then ?? "",
         also: says.says === machine.lube ? "" : machine.lube,
-        action: linkFor(machine, says),
-        rank: says.rank,
+        action: says.verb && says.link ? { label: says.verb, link: says.link } : null,
+        call: call.code,
+        calm: canWait(call.code),
       };
     })
-    .sort((a, b) => b.rank - a.rank || a.bay.localeCompare(b.bay, "en", { numeric: true }));
-  const wanting = machines.filter((m) => m.rank > 2).length;
+    .sort((a, b) => floorRank(a.call) - floorRank(b.call) || a.bay.localeCompare(b.bay, "en", { numeric: true }));
+  const wanting = machines.filter((m) => wantsSomebody(m.call)).length;
   if (wanted)
     return {
       heading: `${countWords(machines.length, "machine", "machines")} found for “${query.trim()}”`,

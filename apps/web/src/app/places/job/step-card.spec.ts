@@ -159,6 +159,10 @@ describe("a step at the machine", () => {
     answer();
     expect(field(fixture, "reason")).toBeTruthy();
     type(fixture, "reason", "roughing only");
+    sign(fixture);
+    // Without a name it is refused, and both fields stay to be filled.
+    expect(alertIn(fixture)).toBe("A deviation is accepted by name.");
+    expect(field(fixture, "reason").value).toBe("roughing only");
     type(fixture, "hold-by", "Ama");
     sign(fixture);
     expect(sent.map((s) => s.reason)).toEqual(["roughing only"]);

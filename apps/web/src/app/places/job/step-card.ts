@@ -82,12 +82,10 @@ export class StepCard {
     const place = this.job().axes.find((a) => a.letter === this.step().axis)?.before?.placeMm ?? null;
     const elsewhere = (at: number | null): string =>
       place !== null && at !== null && Math.abs(at - place) > 1 ? " (another place)" : "";
-    return list
-      .slice(0, 3)
-      .map((run) => ({
-        run,
-        words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm)}${elsewhere(run.placeMm)}`,
-      }));
+    return list.slice(0, 3).map((run) => ({
+      run,
+      words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm)}${elsewhere(run.placeMm)}`,
+    }));
   });
   protected readonly before = computed(() => beforeFigure(this.job(), this.progress(), this.step().axis ?? ""));
   protected readonly judged = computed(() => {
@@ -182,9 +180,9 @@ export class StepCard {
       limits: (letter) => job.axes.find((a) => a.letter === letter) ?? null,
       system: this.preferences.system(),
     });
-    this.wrong.set(refusal);
+    this.wrong.set(refusal?.message ?? "");
     if (refusal) {
-      this.askReason.set(/reason/.test(refusal));
+      this.askReason.set(refusal.asksReason);
       return;
     }
     this.signed.emit(this.draft());
