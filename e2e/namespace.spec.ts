@@ -20,6 +20,8 @@ function joined(): boolean {
     ip("-n", SHOP, "link", "add", "wire", "type", "veth", "peer", "name", "wire", "netns", TABLET) &&
     ip("-n", SHOP, "addr", "add", `${SHOPS}/30`, "dev", "wire") &&
     ip("-n", TABLET, "addr", "add", `${TABLETS}/30`, "dev", "wire") &&
+    // No address that comes by itself a second later: a browser takes that for a change of network.
+    [SHOP, TABLET].every((n) => ip("-n", n, "link", "set", "wire", "addrgenmode", "none")) &&
     [SHOP, TABLET].every((n) => ip("-n", n, "link", "set", "wire", "up") && ip("-n", n, "link", "set", "lo", "up"))
   );
 }

@@ -1,7 +1,7 @@
 import { defaultAxis, MACHINE_KINDS } from "../axis";
 import { templatePoints } from "./templates";
 import { LUBE_WAYS } from "./types";
-import { visitText } from "./visit.text";
+import { isBrought, visitText } from "./visit.text";
 
 const nut = {
   way: "nipple",
@@ -43,6 +43,14 @@ describe("what is done at a point, in words", () => {
         if (moves >= 0) expect(steps[moves]).toMatch(/hands and cloth out/);
         if (point.way !== "central line" && !point.machineOff) expect(state).toMatch(/stands/);
       }
+  });
+
+  it("brought along is what is given, and what a bowl is topped up with", () => {
+    const brought = templatePoints([defaultAxis("vertical-centre", "Z")])
+      .filter(isBrought)
+      .map((p) => p.place);
+    expect(brought).toEqual(expect.arrayContaining(["Z ball nut", "air unit"]));
+    expect(brought.filter((p) => /taper|hoses|end bearings/.test(p))).toEqual([]);
   });
 
   it("tapers and collets are wiped clean and dry, never oiled", () => {

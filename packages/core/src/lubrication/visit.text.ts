@@ -10,6 +10,10 @@ export interface VisitText {
   readonly steps: readonly string[];
 }
 
+/** Is its lubricant brought along? Not where nothing is given; a bowl without a dose is topped up. */
+export const isBrought = ({ way, dose, link }: Pick<LubePoint, "way" | "dose" | "link">): boolean =>
+  dose > 0 || (way === "bath" && link === null);
+
 /**
  * A visit in words, from the way in and the state of the machine. A machine that is off moves nothing:
  * spreading is a step of its own, with hands out and the power back, and off again before the cloth.
@@ -35,7 +39,7 @@ export function visitText(
   if (dose === 0)
     return {
       state,
-      steps: [way === "bath" && link === null ? `Top up to its mark, never over: ${give}.` : `Given: ${give}.`],
+      steps: [isBrought(point) ? `Top up to its mark, never over: ${give}.` : `Given: ${give}.`],
     };
   const steps = [`Clean first, then ${give}${doseUnit === "wipe" ? "" : `, by ${way}`}.`];
   if (!SPREADS.includes(link)) return { state, steps: [...steps, "Wipe off the excess."] };

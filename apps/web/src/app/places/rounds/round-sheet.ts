@@ -4,7 +4,7 @@ import type { Rounds } from "@iron/contract";
 import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
 import { dayWords } from "../../shared/words";
-import { FOUND_KEYS, visitOf } from "./rounds.view";
+import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
 
 /** One day’s round on paper, with boxes. */
 @Component({
@@ -88,9 +88,7 @@ export class RoundSheet {
   protected readonly day = computed(() => this.rounds()?.days.find((d) => d.date === this.date()) ?? null);
   protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00`));
   protected readonly count = computed(() => (this.day()?.stops ?? []).reduce((n, s) => n + s.points.length, 0));
-  protected readonly bring = computed(() =>
-    [...new Set((this.day()?.stops ?? []).flatMap((s) => s.points.map((p) => p.lubricant)))].join("; "),
-  );
+  protected readonly bring = computed(() => bringWords((this.day()?.stops ?? []).flatMap((s) => s.points)));
 
   constructor() {
     this.api.get("rounds", "/rounds").subscribe({

@@ -14,7 +14,7 @@ import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view";
+import { bringWords, datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../../shared/trouble";
 
@@ -85,7 +85,7 @@ export class RoundsPlace {
   });
   protected readonly now = computed(() => this.walk().at(0) ?? null);
   private readonly nowId = computed(() => this.now()?.point.id ?? 0);
-  protected readonly bring = computed(() => [...new Set(this.walk().map((w) => w.point.lubricant))].join("; "));
+  protected readonly bring = computed(() => bringWords(this.walk().map((w) => w.point)));
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";

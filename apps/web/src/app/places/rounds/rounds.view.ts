@@ -1,4 +1,4 @@
-import { visitText, type FoundState, type LubePoint, type VisitText } from "@iron/core";
+import { isBrought, visitText, type FoundState, type LubePoint, type VisitText } from "@iron/core";
 import type { LubePointRecord, Rounds } from "@iron/contract";
 import { dayWords } from "../../shared/words";
 
@@ -17,6 +17,11 @@ export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lu
   if (point.dose === 0) return point.lubricant;
   const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
   return `${point.dose} ${unit}, ${point.lubricant}`;
+}
+
+/** What is brought along for these points, each once; "nothing" where none is given anything. */
+export function bringWords(points: readonly LubePointRecord[]): string {
+  return [...new Set(points.filter(isBrought).map((p) => p.lubricant))].join("; ") || "nothing but a clean cloth";
 }
 
 /** What is done at a point, with its dose in words. */
