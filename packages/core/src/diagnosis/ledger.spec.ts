@@ -12,15 +12,22 @@ const axis = defaultAxis("vertical-centre", "X");
 const size = (kind: Magnitude["kind"], um: number, u = 1): Magnitude => ({ kind, lostMm: um / 1000, uMm: u / 1000 });
 
 describe("least squares against general libraries", () => {
-  const problem = fc.integer({ min: 2, max: 4 }).chain((n) =>
-    fc.record({
-      rows: fc.array(fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { minLength: n, maxLength: n }), {
-        minLength: n + 2,
-        maxLength: n + 5,
+  const problem = fc
+    .integer({ min: 2, max: 4 })
+    .chain((n) =>
+      fc.record({
+        rows: fc.array(fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { minLength: n, maxLength: n }), {
+          minLength: n + 2,
+          maxLength: n + 5,
+        }),
+        truth: fc.array(fc.double({ min: -2, max: 3, noNaN: true }), { minLength: n, maxLength: n }),
       }),
-      truth: fc.array(fc.double({ min: -2, max: 3, noNaN: true }), { minLength: n, maxLength: n }),
-    }),
-  );
+    )
+    .map(({ rows, truth }) => ({
+      // Each unknown is measured once by itself: the determinant is at least 1, however the rest falls.
+      rows: [...truth.map((_, i) => truth.map((__, j) => (i === j ? 1 : 0))), ...rows],
+      truth,
+    }));
 
   it("solves linear systems as ml-matrix does", () => {
     fc.assert(
@@ -28,9 +35,10 @@ describe("least squares against general libraries", () => {
         const ones = rows.map(() => 1);
         const values = rows.map((r) => r.reduce((s, a, i) => s + a * truth[i], 0));
         const { matrix, right } = normalEquations(rows, values, ones);
-        fc.pre(Math.abs(determinant(matrix)) > 1e-3);
         const theirs = solve(new Matrix(matrix), Matrix.columnVector(right)).to1DArray();
-        solveLinear(matrix, right)?.forEach((v, i) => expect(v).toBeCloseTo(theirs[i], 6));
+        const ours = solveLinear(matrix, right);
+        expect(ours).not.toBeNull();
+        ours?.forEach((v, i) => expect(v).toBeCloseTo(theirs[i], 6));
       }),
     );
   });
@@ -39,12 +47,6 @@ describe("least squares against general libraries", () => {
     fc.assert(
       fc.property(problem, ({ rows, truth }) => {
         const values = rows.map((r, k) => r.reduce((s, a, i) => s + a * truth[i], 0) + 0.1 * Math.sin(k));
-        const { matrix } = normalEquations(
-          rows,
-          values,
-          rows.map(() => 1),
-        );
-        fc.pre(Math.abs(determinant(matrix)) > 1e-2);
         const ours = nonNegativeLeastSquares(
           rows,
           values,
@@ -68,14 +70,6 @@ describe("least squares against general libraries", () => {
     expect(() => nonNegativeLeastSquares([[1]], [1], [0])).toThrow("weight is 0: it must be above 0");
   });
 });
-
-function determinant(m: number[][]): number {
-  if (m.length === 1) return m[0][0];
-  return m[0].reduce(
-    (s, a, i) => s + (i % 2 ? -1 : 1) * a * determinant(m.slice(1).map((r) => r.filter((_, k) => k !== i))),
-    0,
-  );
-}
 
 describe("the loss ledger", () => {
   it("adds up: shares, wind-up and the rest are what the whole chain loses", () => {
