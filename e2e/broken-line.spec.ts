@@ -43,3 +43,12 @@ test("a place that does not arrive leaves what is typed here, and is gone to whe
   await expect(page).toHaveURL(/\/sums$/);
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
 });
+
+test("what does not come after five tries is not tried for ever, and says who can help", async ({ page }) => {
+  await page.route(/main-.*\.js$/, (route) => route.abort("internetdisconnected"));
+  await page.goto("/floor");
+  await expect(page.getByRole("alert")).toContainText("6 times over: ask who keeps the server");
+  await page.unroute(/main-.*\.js$/);
+  await page.getByRole("button", { name: "Start now" }).click();
+  await expect(page.getByLabel("Who is working")).toBeVisible();
+});

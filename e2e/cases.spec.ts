@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, openProgram, test } from "./shop";
+import { answerOf, expect, openProgram, test } from "./shop";
 
 /** Begins a guided test that Locate asks for and lets the simulated machine run it by program. */
 async function guidedRun(page: Page, name: string): Promise<void> {
@@ -129,8 +129,9 @@ test("a case is left and taken up by another person, with every answer there", a
   await expect(page.getByText("“200” cannot be: it must be from 0 to 80.")).toBeVisible();
   await page.getByLabel("Age of the axis, years").fill("11");
   await page.getByLabel("In your own words").focus();
-  await expect(page.getByText("keeping…")).toHaveCount(0);
-  await page.waitForTimeout(600);
+  await expect
+    .poll(async () => (await answerOf<{ context: { ageYears: number } }>(page, "/api/cases/1")).context.ageYears)
+    .toBe(11);
   await page.goto("/cases");
   await expect(page.getByRole("row", { name: /Bittern Z rumbles, worst in rapid/ })).toBeVisible();
   await page.getByLabel("Who is working").selectOption("Rowan");

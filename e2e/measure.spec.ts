@@ -80,7 +80,8 @@ test("auto-take reads a still indicator once for each approach", async ({ page }
     await expect(page.getByText("Set the indicator to zero there.")).toHaveCount(0);
     await expect(page.getByText(after)).toBeVisible();
   }
-  await page.waitForTimeout(1500);
+  // Still for as long as a reading wants: it would be taken again now.
+  await expect(page.getByText("still for 1.0 s of 1.0")).toBeVisible();
   await expect(page.getByText("1 of 2 readings")).toBeVisible();
 });
 

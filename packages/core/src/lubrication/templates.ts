@@ -177,6 +177,7 @@ export function machinePoints(): readonly LubePoint[] {
       doseUnit: "drops",
       minutes: 3,
       machineOff: false,
+      access: "stopped, what air holds parked low or blocked; to fill: air shut off and vented",
       rule: rule(14, null, null, 7, 60),
       checks: ["bowl dry", "oiler filled"],
       weight: 2,

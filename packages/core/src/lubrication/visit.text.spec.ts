@@ -9,6 +9,7 @@ const nut = {
   doseUnit: "strokes",
   link: "nut",
   machineOff: true,
+  partsNut: false,
 } as const;
 
 describe("what is done at a point, in words", () => {
@@ -43,6 +44,18 @@ describe("what is done at a point, in words", () => {
         if (moves >= 0) expect(steps[moves]).toMatch(/hands and cloth out/);
         if (point.way !== "central line" && !point.machineOff) expect(state).toMatch(/stands/);
       }
+  });
+
+  it("a point that says so is off and locked, also one of a central system; a nut to be parted is a job", () => {
+    expect(visitText({ ...nut, way: "central line" }, "3 strokes").state).toBe("Machine off and locked");
+    const parted = visitText({ ...nut, partsNut: true }, "2 strokes, grease");
+    expect(parted.state).toBe("This one is a job");
+    expect(parted.steps.join(" ")).not.toMatch(/nipple|travel/);
+  });
+
+  it("nothing under air pressure is opened: shut and vented, and what air holds is held otherwise first", () => {
+    const [air] = templatePoints([]).filter((p) => p.place === "air unit");
+    expect(air.access).toMatch(/what air holds.*shut.*vented/);
   });
 
   it("brought along is what is given, and what a bowl is topped up with", () => {

@@ -24,30 +24,33 @@ export const isBrought = ({ way, dose, link }: Pick<LubePoint, "way" | "dose" | 
  * @example visitText(nut, "2 strokes, grease, lithium").state // "Machine off and locked"
  */
 export function visitText(
-  point: Pick<LubePoint, "way" | "dose" | "doseUnit" | "link" | "machineOff">,
+  point: Pick<LubePoint, "way" | "dose" | "doseUnit" | "link" | "machineOff" | "partsNut">,
   give: string,
 ): VisitText {
   const { way, dose, doseUnit, link, machineOff } = point;
-  if (way === "central line")
+  if (point.partsNut)
     return {
-      state: "Machine may stay on, hands clear of what moves",
-      steps: [`Prime it: ${give}.`],
+      state: "This one is a job",
+      steps: ["Its nut is parted from its bracket, greased, joined again and aligned: open it as a job."],
     };
-  const state = machineOff
-    ? "Machine off and locked"
+  const central = way === "central line";
+  const on = central
+    ? "Machine may stay on, hands clear of what moves"
     : "Machine may stay on, but stands: nothing moves while a hand or a cloth is in";
+  const state = machineOff ? "Machine off and locked" : on;
+  if (central) return { state, steps: [`Prime it: ${give}.`] };
   if (dose === 0)
-    return {
-      state,
-      steps: [isBrought(point) ? `Top up to its mark, never over: ${give}.` : `Given: ${give}.`],
-    };
+    return { state, steps: [isBrought(point) ? `Top up to its mark, never over: ${give}.` : `Lubricant: ${give}.`] };
   const steps = [`Clean first, then ${give}${doseUnit === "wipe" ? "" : `, by ${way}`}.`];
   if (!SPREADS.includes(link)) return { state, steps: [...steps, "Wipe off the excess."] };
-  steps.push(
-    machineOff
-      ? "To spread it: hands and cloth out, covers as they were, power back, the whole travel at slow feed."
-      : "To spread it: hands and cloth out, then the whole travel at slow feed.",
-    machineOff ? "Off and locked again, then wipe off the excess." : "Stopped again, then wipe off the excess.",
-  );
-  return { state, steps };
+  return {
+    state,
+    steps: [
+      ...steps,
+      machineOff
+        ? "To spread it: hands and cloth out, covers as they were, power back, the whole travel at slow feed."
+        : "To spread it: hands and cloth out, then the whole travel at slow feed.",
+      machineOff ? "Off and locked again, then wipe off the excess." : "Stopped again, then wipe off the excess.",
+    ],
+  };
 }

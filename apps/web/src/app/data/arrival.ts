@@ -26,7 +26,7 @@ export function notArrived({ url, error }: NavigationError): void {
   if (!(error instanceof NotArrived)) inject(ErrorHandler).handleError(error);
   else if (!inject(Router).lastSuccessfulNavigation()) tell("ip-not-arrived", url);
   else
-    inject(Notices).offer("That page did not arrive: the line to the server broke off. What is here is still here.", {
+    inject(Notices).offer("That page did not arrive from the server. What is here is still here.", {
       words: "Ask again",
       act: () => location.assign(url),
     });
