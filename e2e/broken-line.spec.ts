@@ -52,3 +52,21 @@ test("what does not come after five tries is not tried for ever, and says who ca
   await page.getByRole("button", { name: "Start now" }).click();
   await expect(page.getByLabel("Who is working")).toBeVisible();
 });
+
+test("a place that takes its time is said to be on its way, and what is here stays", async ({ page }) => {
+  await page.goto("/shop");
+  await expect(page.getByRole("heading", { name: "Backups" })).toBeVisible();
+  let letGo = (): void => undefined;
+  const gate = new Promise<void>((open) => (letGo = open));
+  await page.route(PARTS, async (route) => {
+    await gate;
+    await route.continue();
+  });
+  await page.getByRole("link", { name: "Sums" }).click();
+  const said = page.getByRole("status").filter({ hasText: "on its way" });
+  await expect(said).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Backups" })).toBeVisible();
+  letGo();
+  await expect(page).toHaveURL(/\/sums$/);
+  await expect(said).toHaveCount(0);
+});

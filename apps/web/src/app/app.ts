@@ -1,11 +1,23 @@
 import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
-import { NavigationEnd, Router, RouterOutlet } from "@angular/router";
+import { toSignal } from "@angular/core/rxjs-interop";
+import {
+  NavigationCancel,
+  NavigationEnd,
+  NavigationError,
+  NavigationSkipped,
+  NavigationStart,
+  Router,
+  RouterOutlet,
+} from "@angular/router";
 import { Button } from "primeng/button";
 import { Toast } from "primeng/toast";
-import { first } from "rxjs";
+import { filter, first, map, of, share, switchMap, timer } from "rxjs";
 import { arrived } from "./data/arrival";
 import { Notices, type Offer } from "./data/notices";
 import { HeadBand } from "./shared/head-band";
+
+const WAIT_MS = 300;
+const ENDS = [NavigationEnd, NavigationCancel, NavigationError, NavigationSkipped];
 
 interface NoticeData {
   readonly offer?: Offer;
@@ -18,7 +30,12 @@ interface NoticeData {
   template: `
     <a class="skip" href="#content" (click)="skip($event)">Skip to the work</a>
     <ip-head-band />
-    <div id="content" tabindex="-1"><router-outlet /></div>
+    <div id="content" tabindex="-1">
+      @if (onItsWay()) {
+        <p class="on-its-way" role="status">The page is on its way…</p>
+      }
+      <router-outlet />
+    </div>
     <p-toast position="bottom-right" [showTransformOptions]="''">
       <ng-template #message let-message>
         <div class="notice">
@@ -45,6 +62,15 @@ interface NoticeData {
     #content:focus {
       outline: none;
     }
+    .on-its-way {
+      position: fixed;
+      z-index: 10;
+      left: 0;
+      bottom: 0;
+      margin: 0;
+      padding: 8px 20px;
+      background: var(--wash);
+    }
     .notice {
       display: flex;
       gap: 12px;
@@ -59,10 +85,20 @@ interface NoticeData {
 export class App {
   private readonly notices = inject(Notices);
 
+  private readonly moves = inject(Router).events.pipe(
+    filter((e) => e instanceof NavigationStart || ENDS.some((End) => e instanceof End)),
+    share(),
+  );
+  /** The code of a place takes longer to come than one waits without a word. */
+  protected readonly onItsWay = toSignal(
+    this.moves.pipe(
+      switchMap((e) => (e instanceof NavigationStart ? timer(WAIT_MS).pipe(map(() => true)) : of(false))),
+    ),
+    { initialValue: false },
+  );
+
   constructor() {
-    inject(Router)
-      .events.pipe(first((e) => e instanceof NavigationEnd))
-      .subscribe(arrived);
+    this.moves.pipe(first((e) => e instanceof NavigationEnd)).subscribe(arrived);
   }
 
   offerOf(data: NoticeData | undefined): Offer | undefined {

@@ -35,7 +35,10 @@ export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
   const { letter } = axis;
   const points: LubePoint[] = [];
   const add = (over: Parameters<typeof point>[0]): void => void points.push(point({ letter, ...over }));
-  const edge = `move ${letter} to the near end, covers back, cloth under`;
+  // Whoever reaches under what can fall has it parked low or blocked before.
+  const edge = isGravityAxis(axis)
+    ? `park ${letter} low or block it, covers back, cloth under`
+    : `move ${letter} to the near end, covers back, cloth under`;
   switch (axis.guideway) {
     case "rail":
       add({

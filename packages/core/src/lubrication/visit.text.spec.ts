@@ -1,4 +1,4 @@
-import { defaultAxis, MACHINE_KINDS } from "../axis";
+import { defaultAxis, isGravityAxis, MACHINE_KINDS } from "../axis";
 import { templatePoints } from "./templates";
 import { LUBE_WAYS } from "./types";
 import { isBrought, visitText } from "./visit.text";
@@ -51,6 +51,15 @@ describe("what is done at a point, in words", () => {
     const parted = visitText({ ...nut, partsNut: true }, "2 strokes, grease");
     expect(parted.state).toBe("This one is a job");
     expect(parted.steps.join(" ")).not.toMatch(/nipple|travel/);
+  });
+
+  it("what can fall is parked low or blocked before anybody reaches to it, at any usual point of any machine", () => {
+    for (const kind of MACHINE_KINDS) {
+      const axis = defaultAxis(kind, "Z");
+      if (!isGravityAxis(axis)) continue;
+      for (const point of templatePoints([axis]).filter((p) => p.letter === "Z" && p.machineOff))
+        expect(point.access).toMatch(/park.* low or block/);
+    }
   });
 
   it("nothing under air pressure is opened: shut and vented, and what air holds is held otherwise first", () => {

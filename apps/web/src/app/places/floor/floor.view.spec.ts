@@ -105,4 +105,14 @@ describe("floorView", () => {
     expect(floorView(floor, MACHINE_KIND_WORDS, "inch", "zebra", NOW).heading).toBe("No machines found for “zebra”");
     expect(floorView(floor, MACHINE_KIND_WORDS, "inch", "", NOW).machines[0].says).toContain("10.63 tenths");
   });
+
+  it("that nobody looked yet is not said to be well, nor is an empty shop", () => {
+    const heading = (machines: Floor["machines"]): string =>
+      floorView({ machines, retired: [] }, MACHINE_KIND_WORDS, "metric", "", NOW).heading;
+    expect(heading([machine(1, "Wren", [axis("X", 0.002)])])).toBe("No machine wants you");
+    expect(heading([machine(1, "Wren", [axis("X", 0.002)]), machine(2, "Teasel", [axis("X", null)])])).toBe(
+      "No machine wants you; one has an axis never measured",
+    );
+    expect(heading([])).toBe("No machine yet");
+  });
 });

@@ -199,13 +199,21 @@ export function floorView(
       };
     })
     .sort((a, b) => floorRank(a.call) - floorRank(b.call) || a.bay.localeCompare(b.bay, "en", { numeric: true }));
-  const wanting = machines.filter((m) => wantsSomebody(m.call)).length;
   if (wanted)
     return {
       heading: `${countWords(machines.length, "machine", "machines")} found for “${query.trim()}”`,
       machines,
     };
-  const heading =
-    wanting === 0 ? "No machine wants you" : `${countWords(wanting, "machine wants", "machines want")} you`;
-  return { heading, machines };
+  return { heading: headingOf(machines), machines };
+}
+
+/** What the floor comes to. That nobody looked yet is not the same as that nothing is wrong. */
+function headingOf(machines: readonly MachineView[]): string {
+  const wanting = machines.filter((m) => wantsSomebody(m.call)).length;
+  if (wanting) return `${countWords(wanting, "machine wants", "machines want")} you`;
+  if (machines.length === 0) return "No machine yet";
+  const unmeasured = machines.filter((m) => m.call === "never-measured").length;
+  if (unmeasured)
+    return `No machine wants you; ${countWords(unmeasured, "has an axis", "have an axis").toLowerCase()} never measured`;
+  return "No machine wants you";
 }

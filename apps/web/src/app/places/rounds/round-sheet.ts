@@ -37,12 +37,12 @@ import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
               <div class="row">
                 <div>
                   <p>
-                    <b>{{ point.place }}</b>: {{ visit(point).state }}.
+                    <b>{{ point.place }}</b>: {{ point.access ? "First: " + point.access + ". " : ""
+                    }}{{ point.qualified ? "Only for people trained for it. " : "" }}{{ visit(point).state }}.
                     {{ visit(point).steps.join(" ") }}
                   </p>
                   <p class="quiet">
-                    {{ point.access ? "First: " + point.access + ". " : ""
-                    }}{{ point.checks.length ? "Look: " + point.checks.join("; ") + "." : "" }}
+                    {{ point.checks.length ? "Look: " + point.checks.join("; ") + "." : "" }}
                     {{
                       point.outlets.length
                         ? "Outlets, farthest first: " + point.outlets.slice().reverse().join(", ") + "."
