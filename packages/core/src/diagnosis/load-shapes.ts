@@ -94,7 +94,7 @@ export function findShapes(
   const base = samples.map((s) => baseRow(s, ripple));
   const left = columnOf(samples, (s) => s.load);
   const columns = ALL.filter((c) => !forbidden.includes(c.kind)).map((shape) => {
-    const own = columnOf(samples, (s) => s.sign * shape.at(s.part));
+    const own = shapeColumn(samples, shape);
     return { shape, own, size: dot(own, own) };
   });
   // Everything is kept at right angles to what is in the account already (Gram–Schmidt), so that a
@@ -136,6 +136,16 @@ export function findShapes(
     criterion = after;
   }
   return { shapes, criterion };
+}
+
+/** The height of a shape at each sample, signed as friction is; nothing outside its stretch. */
+function shapeColumn(samples: readonly ShapeSample[], { from, to, at }: LoadShape): Float64Array {
+  const column = new Float64Array(samples.length);
+  for (let i = 0; i < samples.length; i += 1) {
+    const { part, sign } = samples[i];
+    if (part >= from && part <= to) column[i] = sign * at(part);
+  }
+  return column;
 }
 
 /** A plain loop: hundreds of columns are made for each trace, and Float64Array.from walks an iterator. */

@@ -26,11 +26,11 @@ const plan = (config: AxisConfig, kind: JobKindId, options: Partial<JobOptions> 
 const kindsOf = (p: JobPlan): readonly string[] => p.steps.map((s) => s.kind);
 
 describe("sheets of any axis", () => {
-  it("20,000 of them, whole and cut short anywhere, pass the audit in every state", () => {
+  it("6,000 of them, whole and cut short anywhere, pass the audit in every state", () => {
     const next = numbers(20261126);
     const met = new Set<string>();
     let sheets = 0;
-    while (sheets < 20_000) {
+    while (sheets < 6_000) {
       const job = anyJob(next);
       const whole = planJob(job);
       for (const item of job.items) met.add(item.kind);

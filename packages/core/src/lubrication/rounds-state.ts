@@ -146,13 +146,14 @@ export function marginal(
 ): number {
   const load = state.load[day];
   const more = load + visit.minutes;
-  const above = (x: number, limit: number): number => Math.max(0, x - limit);
+  const { minutes } = days[day];
+  // Written out: this is asked millions of times in one plan.
   return (
     visitCost(visit, day, w) +
     (state.stops[day].has(visit.machine) ? 0 : w.stop) +
     (state.bays[day].has(visit.bay) ? 0 : w.bay) +
-    w.uneven * (above(more, mean) - above(load, mean)) +
-    w.over * (above(more, days[day].minutes) - above(load, days[day].minutes))
+    w.uneven * ((more > mean ? more - mean : 0) - (load > mean ? load - mean : 0)) +
+    w.over * ((more > minutes ? more - minutes : 0) - (load > minutes ? load - minutes : 0))
   );
 }
 

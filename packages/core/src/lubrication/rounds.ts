@@ -69,9 +69,14 @@ export function planRounds(
     .filter((i) => dayOf[i] < 0)
     .sort((a, b) => visits[a].dueDay - visits[b].dueDay || visits[b].weight - visits[a].weight);
   const mates = matesOf(visits);
+  const gaps = visits.map(leastGap);
+  const reaches = visits.map((v) => reach(v, days.length));
   /** May a visit stand on a day: open, and far enough from the other visits to its point? */
-  const allowed = (i: number, d: number): boolean =>
-    isOpen(days, visits[i], d) && mates[i].every((k) => dayOf[k] < 0 || Math.abs(dayOf[k] - d) >= leastGap(visits[i]));
+  const allowed = (i: number, d: number): boolean => {
+    if (!isOpen(days, visits[i], d)) return false;
+    for (const k of mates[i]) if (dayOf[k] >= 0 && Math.abs(dayOf[k] - d) < gaps[i]) return false;
+    return true;
+  };
   const cheapest = (i: number, from: number, to: number, may: (i: number, d: number) => boolean): number => {
     let day = -1;
     let least = Infinity;
@@ -83,7 +88,7 @@ export function planRounds(
     return day;
   };
   const best = (i: number): number => {
-    const [from, to] = reach(visits[i], days.length);
+    const [from, to] = reaches[i];
     const near = cheapest(i, from, to, allowed);
     if (near >= 0) return near;
     // Nothing open about when it is due: any day is better than none.

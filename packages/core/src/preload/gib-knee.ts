@@ -1,4 +1,3 @@
-import { normalEquations, solveLinear } from "../lostmotion/nnls";
 import { coverageFactor, requireBound, studentQuantile } from "../quantity";
 
 /** Friction at a setting of the adjuster: turns in from where it began; load in % or pull in N. */
@@ -36,21 +35,16 @@ interface Fitted {
 }
 
 function squaresOf(points: readonly GibPoint[], at: (turns: number) => number): number {
-  return points.reduce((s, p) => s + (p.friction - at(p.turns)) ** 2, 0);
+  let squares = 0;
+  for (const p of points) squares += (p.friction - at(p.turns)) ** 2;
+  return squares;
 }
 
 function fitAt(points: readonly GibPoint[], knee: number): Fitted {
-  const rows = points.map((p) => [1, Math.max(0, p.turns - knee)]);
-  const values = points.map((p) => p.friction);
-  const { matrix, right } = normalEquations(
-    rows,
-    values,
-    rows.map(() => 1),
-  );
-  const solved = solveLinear(matrix, right);
-  const [floor, rise] = solved && solved[1] > 0 ? solved : [mean(points), 0];
-  const squares = squaresOf(points, (t) => floor + rise * Math.max(0, t - knee));
-  return { knee, floor, rise, squares };
+  const { start, slope, squares } = straight(points, knee);
+  if (slope > 0) return { knee, floor: start, rise: slope, squares };
+  const floor = mean(points);
+  return { knee, floor, rise: 0, squares: squaresOf(points, () => floor) };
 }
 
 /** A floor wants so many settings, and a climb so many, before either is believed. */
@@ -118,15 +112,29 @@ function shapeOf(sorted: readonly GibPoint[], best: Fitted, variance: number): G
   return steady && flat > 0 ? "steady" : "flat";
 }
 
-function straight(points: readonly GibPoint[]): {
-  readonly slope: number;
-  readonly squares: number;
-} {
-  const t = points.reduce((s, p) => s + p.turns, 0) / points.length;
-  const y = mean(points);
-  const spread = points.reduce((s, p) => s + (p.turns - t) ** 2, 0);
-  const slope = points.reduce((s, p) => s + (p.turns - t) * (p.friction - y), 0) / spread;
-  return { slope, squares: squaresOf(points, (x) => y + slope * (x - t)) };
+/** Least squares of a straight line over the turns, or over the turns past `from`. */
+function straight(
+  points: readonly GibPoint[],
+  from = -Infinity,
+): { readonly start: number; readonly slope: number; readonly squares: number } {
+  const start = from === -Infinity ? 0 : from;
+  let [t, y] = [0, 0];
+  for (const { turns, friction } of points) {
+    t += turns > from ? turns - start : 0;
+    y += friction;
+  }
+  t /= points.length;
+  y /= points.length;
+  let [spread, both, all] = [0, 0, 0];
+  for (const { turns, friction } of points) {
+    const off = (turns > from ? turns - start : 0) - t;
+    const high = friction - y;
+    spread += off * off;
+    both += off * high;
+    all += high * high;
+  }
+  const slope = spread > 0 ? both / spread : 0;
+  return { start: y - slope * t, slope, squares: Math.max(0, all - slope * both) };
 }
 
 function mean(points: readonly GibPoint[]): number {
