@@ -5,12 +5,12 @@ import {
   planWhenDue,
   replanHorizon,
   roundCost,
-  simulateLearning,
   type HorizonPoint,
   type PlanDay,
   type VisitNeed,
 } from "@iron/core";
 import highsLoader from "highs";
+import { simulateLearning } from "../packages/core/src/coverage/learn-interval";
 import { asProgramme } from "../packages/core/src/lubrication/rounds-programme.testing";
 
 function draws(seed: number): () => number {

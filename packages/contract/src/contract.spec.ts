@@ -1,5 +1,6 @@
 import { defaultAxis, MACHINE_KINDS } from "@iron/core";
 import {
+  ADDRESSES,
   axisConfigSchema,
   guardFormula,
   machineEditSchema,
@@ -174,5 +175,17 @@ describe("OpenAPI document", () => {
     const ids = Object.values(document.paths).flatMap((p) => Object.values(p).map((o) => o.operationId));
     expect(ids.sort()).toEqual([...Object.keys(OPERATIONS), "deviceStream"].sort());
     expect(JSON.stringify(document)).toContain("a screw moves the table by its lead each turn");
+  });
+});
+
+describe("operations", () => {
+  it("each address has one operation and each operation one address; no two are alike", () => {
+    expect(Object.keys(OPERATIONS).sort()).toEqual(Object.keys(ADDRESSES).sort());
+    const seen = Object.values(OPERATIONS).map((o) => `${o.method} ${o.path.replace(/:\w+/g, ":")}`);
+    expect(new Set(seen).size).toBe(seen.length);
+    for (const [name, o] of Object.entries(OPERATIONS)) {
+      const held = [...o.path.matchAll(/:(\w+)/g)].map((m) => m[1]);
+      expect([name, Object.keys(o.params.shape)]).toEqual([name, held]);
+    }
   });
 });

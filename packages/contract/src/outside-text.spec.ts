@@ -1,7 +1,7 @@
 import * as fc from "fast-check";
 import { guardFormula, parseDecimal, parseReadingsCsv } from ".";
-import { column, number, readTable, text, writeTable } from "./csv-table";
-import { parseLoadCsv } from "./load-csv";
+import { column, number, readTable, text, writeTable } from "./wire/csv-table";
+import { parseLoadCsv } from "./diagnosis/load-csv";
 
 describe("text from outside", () => {
   it("a cell of 100,000 digits is no number, and is not quoted whole", () => {

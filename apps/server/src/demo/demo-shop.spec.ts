@@ -1,7 +1,7 @@
 import { trueReversal } from "@iron/core";
 import type { Floor, Run } from "@iron/contract";
 import { testApp, startRun, type TestApp } from "../testing/test-app";
-import { resultOf } from "../services/readings";
+import { resultOf } from "../measure/readings";
 import { fromJson } from "../store/tables";
 import { seedDemo } from "./seed";
 

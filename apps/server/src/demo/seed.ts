@@ -15,7 +15,7 @@ import {
 } from "@iron/core";
 import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
-import { seedKeep, seedPoints } from "./lube-demo";
+import { seedKeep, seedPoints } from "./lubrication-demo";
 import { toJson } from "../store/tables";
 import { INDICATORS, MACHINES, SHOP, type DemoAxis, type PastTest } from "./shop";
 import { simulateTest } from "./simulated-run";

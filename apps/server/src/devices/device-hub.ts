@@ -1,6 +1,6 @@
 import { defaultVirtualAxis } from "@iron/core";
 import { problem } from "../http/problem-error";
-import type { Machines } from "../services/machines";
+import type { Machines } from "../machine/machines";
 import type { Db } from "../store/database";
 import { fromJson, toJson } from "../store/tables";
 import { Device, type DeviceHooks, type KeptDevice } from "./device";

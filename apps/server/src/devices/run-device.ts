@@ -15,9 +15,9 @@ import {
 } from "@iron/core";
 import type { Axis, DeviceSnapshot, Run } from "@iron/contract";
 import { conflict } from "../http/problem-error";
-import type { Machines } from "../services/machines";
-import type { NewReading } from "../services/readings";
-import type { Runs } from "../services/runs";
+import type { Machines } from "../machine/machines";
+import type { NewReading } from "../measure/readings";
+import type { Runs } from "../measure/runs";
 import type { Device } from "./device";
 import type { DeviceHub } from "./device-hub";
 

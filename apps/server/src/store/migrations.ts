@@ -1,6 +1,6 @@
 import { usualCosts, usualLimits, usualMechanics, type AxisConfig, type MachineKind } from "@iron/core";
 import { sql, type Kysely, type Migration } from "kysely";
-import { keptSums } from "./kept-sums";
+import { keptSums } from "../sums/kept-sums";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {

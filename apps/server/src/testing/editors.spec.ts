@@ -1,7 +1,7 @@
 import { DEFAULT_OPTIONS, jobProgress } from "@iron/core";
 import type { Case, Job, LubePointRecord, LubricantRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
-import { plainSign } from "./job-sign";
+import { plainSign } from "../job/job-sign";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
 /** Two people change one thing from the version that both have seen: the second is told, and sees the first’s. */

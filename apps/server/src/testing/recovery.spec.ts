@@ -9,7 +9,7 @@ import {
   type VirtualAxis,
 } from "@iron/core";
 import type { DeviceSnapshot, Run } from "@iron/contract";
-import { resultOf } from "../services/readings";
+import { resultOf } from "../measure/readings";
 import { toJson } from "../store/tables";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 

@@ -2,8 +2,8 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { defaultAxis, type AxisConfig } from "@iron/core";
 import type { Case } from "@iron/contract";
-import { AxisContext } from "../app/places/axis/axis-context";
-import { CaseStore } from "../app/places/case/case-store";
+import { AxisContext } from "../app/machine/axis/axis-context";
+import { CaseStore } from "../app/diagnosis/case-store";
 
 /** What an axis’ stations share, for the test bed. */
 export const AXIS_PROVIDERS = [AxisContext, CaseStore];

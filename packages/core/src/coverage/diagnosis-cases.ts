@@ -1,12 +1,12 @@
-import { defaultAxis } from "../axis";
+import { defaultAxis } from "../machine/axis";
 import {
   analyseLoadTrace,
   lossLedger,
   windUpMm,
-  type LoadSample,
   type LoadTrace,
   type Magnitude,
 } from "../diagnosis";
+import type { LoadSample } from "../measure";
 import { calibrateGun, forecastUsage, intervalDays, learnInterval, type FoundState } from "../lubrication";
 import type { Chance, RateCase } from "./rate-case";
 

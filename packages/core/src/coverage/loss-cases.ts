@@ -1,4 +1,4 @@
-import { DEFAULT_LIMITS } from "../axis";
+import { DEFAULT_LIMITS } from "../machine/axis";
 import {
   compareMeasurements,
   evaluateRun,
@@ -9,7 +9,7 @@ import {
   type LossResult,
   type Reading,
   type TestPlan,
-} from "../lostmotion";
+} from "../measure/reversal";
 import { conformity } from "../quantity";
 import type { Chance, RateCase } from "./rate-case";
 

@@ -5,10 +5,10 @@ import {
   tram,
   TRAM_LIMIT,
   type CrestReadings,
-} from "../alignment";
-import { defaultAxis } from "../axis";
-import { homeRepeat } from "../home";
-import { gibKnee } from "../preload";
+} from "../sums/alignment";
+import { defaultAxis } from "../machine/axis";
+import { homeRepeat } from "../sums/home";
+import { gibKnee } from "../sums/preload";
 import {
   defaultSeries,
   firmKnee,
@@ -17,7 +17,7 @@ import {
   seriesSteps,
   type HandKind,
   type HandResult,
-} from "../series";
+} from "../measure/hand";
 import type { Chance, RateCase } from "./rate-case";
 
 const TRIALS = 10_000;

@@ -1,5 +1,5 @@
 import type { Cause, CauseLink, CostClass, Fitting, Level, Remedy, SlackId } from "./knowledge";
-import type { FindingId } from "./findings";
+import type { FindingId } from "../measure/findings";
 
 const SHIPPED = "common practice, no source";
 const SCREW: Fitting[] = [{ transmission: ["direct", "belt", "rotating-nut", "plain-screw"] }];

@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import type { Cause, SlackId } from "./knowledge";
 import { baselineOf, seenBy, slacksOf, type MagnitudeKind } from "./slack";
 

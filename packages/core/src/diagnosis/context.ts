@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import type { Cause } from "./knowledge";
 
 /** Working conditions and history that move the priors; null where nobody knows. */

@@ -1,10 +1,10 @@
-import { defaultAxis, pricesOf, type AxisConfig } from "../axis";
+import { defaultAxis, pricesOf, type AxisConfig } from "../machine/axis";
 import { isSure, minuteCost, nextTest, rankTests, remedyCost } from "./decide";
 import { infer, type Report } from "./infer";
-import type { FindingId } from "./findings";
+import type { FindingId } from "../measure/findings";
 import { learnedFactors, PRIOR_CASES } from "./learn";
 import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";
-import { SISTER_TERMS, sistersToo } from "./sisters";
+import { SISTER_TERMS, sistersToo } from "../sums/sisters";
 import { thirdFault } from "./third-fault";
 import { caseVerdict, unprovenPart } from "./verdict";
 import { causeById } from "./causes";

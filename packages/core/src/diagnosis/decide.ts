@@ -1,10 +1,11 @@
-import { pricesOf, type AxisConfig } from "../axis";
+import { pricesOf, type AxisConfig } from "../machine/axis";
 import { predict } from "./components";
 import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
-import type { FindingId } from "./findings";
+import type { FindingId } from "../measure/findings";
 import type { Cause } from "./knowledge";
 import { normalCdf } from "./normal";
-import { availability, findingsOf, LOCATE_TESTS, type LocateTest, type TestId } from "./tests";
+import type { LocateTest } from "./locate-test";
+import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 
 /** What the decision is weighed by. Money in the shop’s currency. */
 export interface DecisionTerms {

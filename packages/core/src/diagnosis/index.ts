@@ -1,7 +1,6 @@
 export * from "./causes";
 export * from "./components";
 export * from "./context";
-export * from "./findings";
 export * from "./infer";
 export * from "./knowledge";
 export * from "./normal";
@@ -12,7 +11,6 @@ export * from "./learn";
 export * from "./ledger";
 export * from "./load-trace";
 export * from "./verdict";
-export * from "./crest-run";
 export * from "./schools";
 export * from "./third-fault";
-export * from "./sisters";
+export * from "./locate-test";

@@ -1,10 +1,10 @@
 import { infer as networkInfer, type INetwork } from "bayesjs";
 import fc from "fast-check";
 import { jStat } from "jstat";
-import { defaultAxis, type AxisConfig } from "../axis";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import { PRIOR_RULES, UNKNOWN_CONTEXT } from "./context";
-import { FINDINGS, type FindingId } from "./findings";
+import { FINDINGS, type FindingId } from "../measure/findings";
 import { FAULT_COUNT_PRIOR, infer, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import { causeFits, LEVELS, type Cause } from "./knowledge";
 import { normalCdf } from "./normal";

@@ -1,8 +1,8 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import { fitOf, logSum, ShareMixture, slackModel, type Magnitude, type SlackModel } from "./components";
 import { NO_SHOP_PRIORS, priorWeight, UNKNOWN_CONTEXT, type CaseContext, type ShopPriors } from "./context";
-import { finding, type FindingId } from "./findings";
+import { finding, type FindingId } from "../measure/findings";
 import { causeFits, LEVELS, type Cause } from "./knowledge";
 import { chanceOfLoss } from "./loss-chance";
 

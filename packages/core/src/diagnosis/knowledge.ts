@@ -1,5 +1,5 @@
-import type { AxisConfig } from "../axis";
-import type { FindingId } from "./findings";
+import type { AxisConfig } from "../machine/axis";
+import type { FindingId } from "../measure/findings";
 
 /**
  * How strongly a cause shows as a finding. Judgements of the trade (common practice, no source);

@@ -1,5 +1,5 @@
-import type { AxisConfig } from "../axis";
-import { nonNegativeLeastSquares } from "../lostmotion/nnls";
+import type { AxisConfig } from "../machine/axis";
+import { nonNegativeLeastSquares } from "../quantity/nnls";
 import { chiSquaredExceeded, formatDeviation, formatWithU, type UnitSystem } from "../quantity";
 import { probit } from "simple-statistics";
 import type { Magnitude } from "./components";

@@ -1,7 +1,8 @@
-import { defaultAxis } from "../axis";
+import type { LoadSample } from "../measure";
+import { defaultAxis } from "../machine/axis";
 import { axisFromParts, normalNoise, simulateCrestRun, simulateLoadTrace } from "../simulate";
-import { crestRun } from "./crest-run";
-import { analyseLoadTrace, type LoadSample } from "./load-trace";
+import { crestRun } from "../measure/hand/crest-run";
+import { analyseLoadTrace } from "./load-trace";
 
 let drawn = 0;
 const noise = (): number => normalNoise(5, (drawn += 1));

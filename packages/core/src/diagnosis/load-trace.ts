@@ -1,13 +1,6 @@
-import { normalEquations, solveLinear } from "../lostmotion/nnls";
-import { BoundError } from "../quantity";
+import type { LoadSample } from "../measure";
+import { BoundError, normalEquations, solveLinear } from "../quantity";
 import { baseRow, findShapes, type LoadShape, type ShapeSample } from "./load-shapes";
-
-/** One sample of a load trace: load in whatever unit, % or A; its sign is that of the force. */
-export interface LoadSample {
-  readonly positionMm: number;
-  readonly direction: "+" | "-";
-  readonly load: number;
-}
 
 /** A parameter with its standard uncertainty. */
 export interface LoadPart {

@@ -1,5 +1,5 @@
 import type { Fitting } from "./knowledge";
-import type { LocateTest } from "./tests";
+import type { LocateTest } from "./locate-test";
 
 const SCREWED: Fitting[] = [{ transmission: ["direct", "belt", "plain-screw"] }];
 

@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import type { Component, SlackModel } from "./components";
 import { normalCdf } from "./normal";
 

@@ -1,5 +1,5 @@
-import type { AxisConfig, LinkId } from "../axis";
-import { STEEL_E } from "../screw";
+import type { AxisConfig, LinkId } from "../machine/axis";
+import { STEEL_E } from "../sums/screw";
 import { SLACKS, type SlackId } from "./knowledge";
 
 /** Tests that give a size: which slacks each of them sees at once. */

@@ -1,33 +1,11 @@
-import type { AxisConfig } from "../axis";
-import type { FindingId } from "./findings";
-import { fits, type Fitting } from "./knowledge";
+import type { AxisConfig } from "../machine/axis";
+import type { FindingId } from "../measure/findings";
+import { fits } from "./knowledge";
+import type { LocateTest } from "./locate-test";
 import { LOCATE_TEST_ROWS } from "./locate-tests.table";
-import { seenBy, type MagnitudeKind } from "./slack";
+import { seenBy } from "./slack";
 
 export type TestId = (typeof LOCATE_TEST_ROWS)[number]["id"];
-
-/** A test that splits the chain or rules something out. */
-export interface LocateTest {
-  readonly id: string;
-  readonly name: string;
-  readonly isolates: string;
-  /** Typical, with getting there (common practice, no source). */
-  readonly minutes: number;
-  readonly tools: string;
-  /** Yes-or-no findings it reports. */
-  readonly findings: readonly FindingId[];
-  /** Size it measures. */
-  readonly magnitude?: MagnitudeKind;
-  readonly fits: readonly Fitting[];
-  /** Costs nothing but a look: comes first unless evidence speaks against it. */
-  readonly free?: boolean;
-  /** The motor must be uncoupled: a gravity axis must be blocked first. */
-  readonly opens?: boolean;
-  readonly how: readonly string[];
-  readonly spoiltBy: string;
-  /** Done as a guided run of readings at station Measure’s bench. */
-  readonly guided?: boolean;
-}
 
 export const LOCATE_TESTS: readonly (LocateTest & { readonly id: TestId })[] = LOCATE_TEST_ROWS;
 

@@ -1,6 +1,6 @@
 import { conformity, formatDeviation, type Conformity, type UnitSystem } from "../quantity";
 import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE, type DecisionTerms } from "./decide";
-import { finding } from "./findings";
+import { finding } from "../measure/findings";
 import { chanceOf, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";

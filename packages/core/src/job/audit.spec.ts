@@ -1,5 +1,5 @@
-import { defaultAxis, type AxisConfig } from "../axis";
-import { stateAfter, stateWords, type Effect, type MechanismSheet } from "../machine";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
+import { stateAfter, stateWords, type Effect, type MechanismSheet } from "../machine/mechanism";
 import { auditSheet, auditStepNow } from "./audit";
 import { planJob } from "./planner";
 import { sheetOf } from "./sheets.testing";

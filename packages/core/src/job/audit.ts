@@ -1,4 +1,4 @@
-import { isGravityAxis, type AxisConfig } from "../axis";
+import { isGravityAxis, type AxisConfig } from "../machine/axis";
 import {
   againstPower,
   canRetest,
@@ -26,7 +26,7 @@ import {
   type MechanismSheet,
   type MechanismStep,
   type Power,
-} from "../machine";
+} from "../machine/mechanism";
 
 /** One thing that a sheet asks for and that cannot be, or hurts. `rule` as numbered in {@link auditSheet}. */
 export interface AuditFault {

@@ -1,4 +1,4 @@
-import { defaultAxis, type AxisConfig } from "../axis";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { jobKind } from "./job-kinds.table";
 import { planJob, type JobItem } from "./planner";
 import { anyJob, numbers, pickFrom, stateAt } from "./sheets.testing";

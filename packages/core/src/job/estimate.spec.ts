@@ -1,4 +1,4 @@
-import { defaultAxis, pricesOf, type AxisConfig } from "../axis";
+import { defaultAxis, pricesOf, type AxisConfig } from "../machine/axis";
 import { dependencies, estimateJob, scheduleForTwo, type Edge } from "./estimate";
 import { kitList } from "./kit";
 import { planJob, type JobPlan } from "./planner";

@@ -1,5 +1,5 @@
-import { pricesOf, type AxisConfig } from "../axis";
-import { effectNeeds } from "../machine";
+import { pricesOf, type AxisConfig } from "../machine/axis";
+import { effectNeeds } from "../machine/mechanism";
 import type { JobPlan } from "./planner";
 import type { PlannedStep } from "./step-kind";
 

@@ -1,5 +1,5 @@
-import { isGravityAxis, type AxisConfig } from "../axis";
-import { hasFarEnd, isBelted, isCoupled, jointsOf, screwTurns, type JointId } from "../machine";
+import { isGravityAxis, type AxisConfig } from "../machine/axis";
+import { hasFarEnd, isBelted, isCoupled, jointsOf, screwTurns, type JointId } from "../machine/mechanism";
 import type { JobKindId, JobOptions } from "./step-kind";
 
 /** A kind of job: where it fits, and the steps that are the work itself, before what they bring along. */

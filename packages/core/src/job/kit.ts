@@ -1,4 +1,4 @@
-import type { MechanismSheet } from "../machine";
+import type { MechanismSheet } from "../machine/mechanism";
 import type { PlannedStep } from "./step-kind";
 
 export interface KitPart {

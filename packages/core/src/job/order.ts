@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import { STEP_ORDER, UNDER_TABLE } from "./order.table";
 import { PHASES, type StepKind } from "./step-kind";
 

@@ -1,5 +1,5 @@
 import { CAUSES } from "../diagnosis";
-import { defaultAxis, type AxisConfig } from "../axis";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { auditSheet } from "./audit";
 import { JOB_KINDS, JOB_OF_CAUSE, jobKind, LOOSE_OF_CAUSE } from "./job-kinds.table";
 import { STEP_ORDER } from "./order.table";

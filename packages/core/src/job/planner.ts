@@ -1,4 +1,4 @@
-import { isGravityAxis, type AxisConfig } from "../axis";
+import { isGravityAxis, type AxisConfig } from "../machine/axis";
 import {
   againstPower,
   holdersOf,
@@ -15,7 +15,7 @@ import {
   type Place,
   type Verb,
   type Way,
-} from "../machine";
+} from "../machine/mechanism";
 import { auditSheet } from "./audit";
 import { kitOf } from "./kit";
 import { placeOf } from "./order";
@@ -31,7 +31,7 @@ import {
   type StepContext,
   type StepKind,
 } from "./step-kind";
-import type { JointId } from "../machine";
+import type { JointId } from "../machine/mechanism";
 
 export interface JobAxis {
   readonly letter: string;

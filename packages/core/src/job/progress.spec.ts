@@ -1,4 +1,4 @@
-import { defaultAxis } from "../axis";
+import { defaultAxis } from "../machine/axis";
 import { planJob } from "./planner";
 import { jobProgress, recordOf, refuseOrder, stepBlocked, type JobEvent, type SignedStep } from "./progress";
 import { doneWords } from "./record";

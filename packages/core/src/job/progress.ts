@@ -1,4 +1,4 @@
-import { stateAfter, stateWords, type MachineState } from "../machine";
+import { stateAfter, stateWords, type MachineState } from "../machine/mechanism";
 import { auditSheet, auditStepNow } from "./audit";
 import { kitOf } from "./kit";
 import type { JobPlan } from "./planner";

@@ -1,4 +1,4 @@
-import type { LossLimits } from "../axis";
+import type { LossLimits } from "../machine/axis";
 import { conformity, formatLimit, formatWithU, type Conformity, type UnitSystem } from "../quantity";
 
 /** A loss measured for a job, mm; the run it comes from where it was taken as a test. */

@@ -1,4 +1,4 @@
-import { defaultAxis, type AxisConfig } from "../axis";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { kitList } from "./kit";
 import { planJob, type JobPlan } from "./planner";
 import { DEFAULT_OPTIONS, type JobKindId, type PlannedStep } from "./step-kind";

@@ -1,4 +1,4 @@
-import { isGravityAxis, memberName, type AxisConfig } from "../axis";
+import { isGravityAxis, memberName, type AxisConfig } from "../machine/axis";
 import {
   fastenersOf,
   hasBalance,
@@ -10,7 +10,7 @@ import {
   type JointId,
   type JointState,
   type Mass,
-} from "../machine";
+} from "../machine/mechanism";
 import { bothTorques } from "../quantity";
 import type { FindChoice } from "./step-kind";
 

@@ -1,5 +1,5 @@
-import { defaultAxis, type AxisConfig } from "../axis";
-import { stateAfter } from "../machine";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
+import { stateAfter } from "../machine/mechanism";
 import { auditSheet, auditStepNow } from "./audit";
 import { jobKind } from "./job-kinds.table";
 import { planJob, type JobPlan } from "./planner";

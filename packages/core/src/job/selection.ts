@@ -1,4 +1,4 @@
-import { isGravityAxis, type AxisConfig } from "../axis";
+import { isGravityAxis, type AxisConfig } from "../machine/axis";
 import {
   effectNeeds,
   hasBalance,
@@ -21,7 +21,7 @@ import {
   type JointNeed,
   type JointState,
   type Power,
-} from "../machine";
+} from "../machine/mechanism";
 import { JOB_KINDS } from "./job-kinds.table";
 import { placeOf } from "./order";
 import { STEP_KINDS, stepKind } from "./step-kinds";

@@ -12,9 +12,9 @@ import {
   ORIENTATIONS,
   TRANSMISSIONS,
   type AxisConfig,
-} from "../axis";
-import type { MachineState, MechanismSheet } from "../machine";
-import { stateAfter } from "../machine";
+} from "../machine/axis";
+import type { MachineState, MechanismSheet } from "../machine/mechanism";
+import { stateAfter } from "../machine/mechanism";
 import { JOB_KINDS } from "./job-kinds.table";
 import type { JobAxis, JobItem, JobPlan } from "./planner";
 import {

@@ -1,4 +1,4 @@
-import type { LossLimits } from "../axis";
+import type { LossLimits } from "../machine/axis";
 import { formatQuantity, lengthsIn, type UnitSystem } from "../quantity";
 import { stepBlocked, type JobProgress, type SignedStep } from "./progress";
 import { judgeRetest, type JobFigure } from "./retest";

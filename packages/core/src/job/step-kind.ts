@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import type {
   MechanismState,
   Effect,
@@ -13,7 +13,7 @@ import type {
   SheetPart,
   Verb,
   Way,
-} from "../machine";
+} from "../machine/mechanism";
 import type { QuantityKind } from "../quantity";
 
 export const PHASES = ["prepare", "secure", "work", "power", "prove", "close"] as const;

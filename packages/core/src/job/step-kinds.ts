@@ -1,5 +1,5 @@
-import type { AxisConfig } from "../axis";
-import { fastenersOf, JOINT_NAMES, type JointId } from "../machine";
+import type { AxisConfig } from "../machine/axis";
+import { fastenersOf, JOINT_NAMES, type JointId } from "../machine/mechanism";
 import { memberOf, to, tried } from "./said";
 import { DRIVE_STEPS } from "./steps-drive.table";
 import { BLOCK_AWAY, BLOCK_BACK, GEAR_TAKE } from "./steps-move";

@@ -1,4 +1,4 @@
-import { usualSetDrag } from "../bearing";
+import { usualSetDrag } from "../sums/bearing";
 import { bothTorques } from "../quantity";
 import {
   housingMass,
@@ -10,7 +10,7 @@ import {
   lifting,
   motorMass,
   screwTurns,
-} from "../machine";
+} from "../machine/mechanism";
 import {
   carriers,
   eased,

@@ -7,7 +7,7 @@ import {
   turnsAsItRises,
   type Place,
   type Way,
-} from "../machine";
+} from "../machine/mechanism";
 import { balanced, memberOf, screwOf, weightWords } from "./said";
 import type { StepContext, StepKind } from "./step-kind";
 

@@ -1,4 +1,4 @@
-import { hasScrew, isCoupled, jointsOf, lifting, motorMass, screwMass, screwTurns } from "../machine";
+import { hasScrew, isCoupled, jointsOf, lifting, motorMass, screwMass, screwTurns } from "../machine/mechanism";
 import {
   balanced,
   carriers,

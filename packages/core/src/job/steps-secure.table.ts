@@ -1,4 +1,4 @@
-import { isSelfLocking, isStretched, memberMass } from "../machine";
+import { isSelfLocking, isStretched, memberMass } from "../machine/mechanism";
 import { balanced, gravity, isTab, made, memberOf, screwOf, supportAlone, to, weightWords } from "./said";
 import type { StepContext, StepKind } from "./step-kind";
 

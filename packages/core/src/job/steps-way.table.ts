@@ -1,4 +1,4 @@
-import { memberMass } from "../machine";
+import { memberMass } from "../machine/mechanism";
 import { eased, easingWords, FASTENER_FINDS, gravity, made, memberOf, to, tried, weightWords } from "./said";
 import type { StepContext, StepKind } from "./step-kind";
 

@@ -15,7 +15,6 @@ export {
 } from "./rounds-state";
 export * from "./central";
 export * from "./horizon";
-export * from "./learn-sim";
 export * from "./lubricants";
 export * from "./plan-changes";
 export * from "./usage";

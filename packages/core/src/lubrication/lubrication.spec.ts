@@ -1,6 +1,6 @@
 import * as fc from "fast-check";
 import highsLoader from "highs";
-import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../axis";
+import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../machine/axis";
 import { FACTORS, intervalDays, isOverGreased, learnInterval } from "./interval";
 import { expandVisits, planHorizon, type HorizonPoint } from "./horizon";
 import { planRounds, planWhenDue } from "./rounds";

@@ -1,4 +1,4 @@
-import { isGravityAxis, type AxisConfig } from "../axis";
+import { isGravityAxis, type AxisConfig } from "../machine/axis";
 import type { IntervalRule, LubePoint } from "./types";
 
 const PRACTICE = "common practice, no source";

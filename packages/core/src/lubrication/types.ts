@@ -1,4 +1,4 @@
-import type { LinkId } from "../axis";
+import type { LinkId } from "../machine/axis";
 
 export const LUBE_WAYS = ["nipple", "needle hole", "wipe", "drip", "central line", "bath"] as const;
 export const DOSE_UNITS = ["strokes", "grams", "drops", "wipe"] as const;

@@ -1,4 +1,4 @@
-import { defaultAxis, isGravityAxis, MACHINE_KINDS } from "../axis";
+import { defaultAxis, isGravityAxis, MACHINE_KINDS } from "../machine/axis";
 import { templatePoints } from "./templates";
 import { LUBE_WAYS } from "./types";
 import { isBrought, visitText } from "./visit.text";

@@ -1,4 +1,4 @@
-import type { LinkId } from "../axis";
+import type { LinkId } from "../machine/axis";
 import type { LubePoint } from "./types";
 
 /** Links whose lubricant is carried along by moving the axis. */

@@ -9,3 +9,4 @@ export * from "./uncertainty";
 export * from "./chi-squared";
 export * from "./units";
 export * from "./prose";
+export * from "./nnls";

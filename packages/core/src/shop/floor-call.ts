@@ -1,5 +1,5 @@
-import type { Feedback, LossLimits } from "../axis";
-import { lossState, lossWord } from "../lostmotion";
+import type { Feedback, LossLimits } from "../machine/axis";
+import { lossState, lossWord } from "../measure/reversal";
 import type { AxisState } from "../quantity";
 
 /** What a machine may want of whoever walks the floor, the most pressing first. */

@@ -1,5 +1,5 @@
-import { travelPerTurnMm, type AxisConfig } from "../axis";
-import { STEEL_E } from "../screw";
+import { travelPerTurnMm, type AxisConfig } from "../machine/axis";
+import { STEEL_E } from "../sums/screw/steel";
 import type { ElasticLink } from "./elastic-chain";
 import type { VirtualAxis } from "./virtual-axis";
 

@@ -1,4 +1,4 @@
-import { followTrack, startTrack, type ApproachTrack } from "../lostmotion";
+import { followTrack, startTrack, type ApproachTrack } from "../measure/reversal";
 import { requireBound } from "../quantity";
 import { displayedReading, rawReading, type Indicator, type Mounting } from "./indicator";
 import {

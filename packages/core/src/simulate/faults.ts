@@ -1,5 +1,5 @@
-import type { AxisConfig } from "../axis";
-import type { PartsCondition } from "./condition";
+import type { AxisConfig } from "../machine/axis";
+import type { PartsCondition } from "./parts-condition";
 
 /** Draws a number from 0 to 1. */
 export type Uniform = () => number;

@@ -1,7 +1,8 @@
-import { travelPerTurnMm, type AxisConfig } from "../axis";
-import type { FindingId } from "../diagnosis/findings";
-import type { HandKind, SeriesPlan, SeriesStep } from "../series";
-import { frictionOf, type PartsCondition } from "./condition";
+import { travelPerTurnMm, type AxisConfig } from "../machine/axis";
+import type { FindingId } from "../measure/findings";
+import type { HandKind, SeriesPlan, SeriesStep } from "../measure/hand";
+import { frictionOf } from "./condition";
+import type { PartsCondition } from "./parts-condition";
 import { notices } from "./observe";
 import type { VirtualAxis } from "./virtual-axis";
 

@@ -11,3 +11,4 @@ export * from "./trace";
 export * from "./series";
 export * from "./mend";
 export * from "./shim";
+export * from "./parts-condition";

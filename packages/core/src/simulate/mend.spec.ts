@@ -1,10 +1,10 @@
-import { defaultAxis } from "../axis";
+import { defaultAxis } from "../machine/axis";
 import { DEFAULT_OPTIONS, JOB_OF_CAUSE, LOOSE_OF_CAUSE, planJob } from "../job";
 import { axisFromParts } from "./condition";
 import { FAULTS, soundParts, withFaults } from "./faults";
 import { mendParts } from "./mend";
 import { CAUSES, causeFits } from "../diagnosis";
-import { MACHINE_KINDS } from "../axis";
+import { MACHINE_KINDS } from "../machine/axis";
 
 const half = (): number => 0.5;
 

@@ -1,4 +1,4 @@
-import type { PartsCondition } from "./condition";
+import type { PartsCondition } from "./parts-condition";
 
 type Key = keyof PartsCondition;
 

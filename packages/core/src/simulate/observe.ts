@@ -1,6 +1,7 @@
-import type { AxisConfig } from "../axis";
-import type { FindingId } from "../diagnosis/findings";
-import { frictionOf, SOUND_FRICTION_N, type PartsCondition } from "./condition";
+import type { AxisConfig } from "../machine/axis";
+import type { FindingId } from "../measure/findings";
+import { frictionOf, SOUND_FRICTION_N } from "./condition";
+import type { PartsCondition } from "./parts-condition";
 import { leanOf } from "./shim";
 import { trueReversal, type VirtualAxis } from "./virtual-axis";
 

@@ -1,5 +1,6 @@
-import { defaultAxis, type AxisConfig } from "../axis";
-import { CAUSES, causeFits, FINDINGS } from "../diagnosis";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
+import { CAUSES, causeFits } from "../diagnosis";
+import { FINDINGS } from "../measure";
 import { axisFromParts, frictionOf, SOUND_FRICTION_N } from "./condition";
 import { FAULTS, soundParts, withFaults } from "./faults";
 import { normalNoise } from "./noise";

@@ -1,7 +1,7 @@
 import { frictionOf } from "./condition";
 import { leanOf } from "./shim";
-import { CREST_PLANES, isHandKind, type SeriesPlan, type SeriesStep } from "../series";
-import { travelPerTurnMm, type AxisConfig } from "../axis";
+import { CREST_PLANES, isHandKind, type SeriesPlan, type SeriesStep } from "../measure/hand";
+import { travelPerTurnMm, type AxisConfig } from "../machine/axis";
 import { crestReading, FULL_LOAD_N } from "./trace";
 import { simulateHand } from "./hand";
 import type { VirtualAxis } from "./virtual-axis";

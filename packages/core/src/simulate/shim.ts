@@ -1,4 +1,4 @@
-import type { PartsCondition } from "./condition";
+import type { PartsCondition } from "./parts-condition";
 
 /** Out of square over 300 mm when nothing is wrong, mm. */
 const SOUND_LEAN_MM = 0.006;

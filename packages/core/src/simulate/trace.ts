@@ -1,5 +1,5 @@
-import type { LoadSample } from "../diagnosis/load-trace";
-import type { CrestPoint } from "../diagnosis/crest-run";
+import type { LoadSample } from "../measure";
+import type { CrestPoint } from "../measure/hand/crest-run";
 import { commandAxis, driveForce, restingState, type VirtualAxis } from "./virtual-axis";
 
 /** Motor force that counts as full load on the simulated drive, N. */

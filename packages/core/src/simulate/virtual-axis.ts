@@ -1,6 +1,6 @@
-import type { Feedback } from "../axis";
+import type { Feedback } from "../machine/axis";
 import { chainLostMotion, linkForce, moveChain, type ElasticLink } from "./elastic-chain";
-import type { PartsCondition } from "./condition";
+import type { PartsCondition } from "./parts-condition";
 import { normalNoise } from "./noise";
 
 /** Extra dead band where a screw has worn: a bell over the travel. */

@@ -8,8 +8,8 @@ import {
   tramShims,
   TRAM_DATUMS,
   TRAM_LIMIT,
-} from "../alignment";
-import { gibClearance, gibTurns } from "../preload";
+} from "./alignment";
+import { gibClearance, gibTurns } from "./preload";
 import { formatQuantity, type UnitSystem } from "../quantity";
 import type { Sum, SumField } from "./types";
 

@@ -10,7 +10,7 @@ import {
   setUnderLoad,
   spacerGrind,
   type LockNutThread,
-} from "../bearing";
+} from "./bearing";
 import { formatQuantity } from "../quantity";
 import type { Sum, SumField } from "./types";
 

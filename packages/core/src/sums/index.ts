@@ -1,3 +1,8 @@
+export * from "./home";
+export * from "./alignment";
+export * from "./bearing";
+export * from "./preload";
+export * from "./screw";
 import { ALIGNMENT_SUMS } from "./alignment-sums";
 import { BEARING_SUMS } from "./bearing-sums";
 import { SCREW_SUMS } from "./screw-sums";
@@ -13,3 +18,4 @@ export const SUMS: readonly Sum[] = [...SCREW_SUMS, ...BEARING_SUMS, ...ALIGNMEN
 export function sumById(id: string): Sum | undefined {
   return SUMS.find((s) => s.id === id);
 }
+export * from "./sisters";

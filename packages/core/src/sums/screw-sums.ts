@@ -1,4 +1,4 @@
-import { FIXINGS } from "../axis";
+import { FIXINGS } from "../machine/axis";
 import { formatQuantity } from "../quantity";
 import {
   backDriveTorque,
@@ -12,7 +12,7 @@ import {
   screwLife,
   screwStiffness,
   thermalGrowth,
-} from "../screw";
+} from "./screw";
 import type { Sum, SumField } from "./types";
 
 const CATALOGUE = "Euler–Bernoulli beam with the margins of ball-screw catalogues";

@@ -1,7 +1,7 @@
-import { pricesOf, travelPerTurnMm } from "../axis";
-import { greaseFill } from "../bearing";
-import { SISTER_TERMS, sistersToo } from "../diagnosis";
-import { markerPlace } from "../home";
+import { pricesOf, travelPerTurnMm } from "../machine/axis";
+import { greaseFill } from "./bearing";
+import { SISTER_TERMS, sistersToo } from "./sisters";
+import { markerPlace } from "./home";
 import { formatQuantity } from "../quantity";
 import type { Sum } from "./types";
 

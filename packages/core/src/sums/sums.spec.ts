@@ -1,5 +1,5 @@
 import * as fc from "fast-check";
-import { defaultAxis } from "../axis";
+import { defaultAxis } from "../machine/axis";
 import { formatQuantity, fromShown, QUANTITY_KINDS, toShown } from "../quantity";
 import { fieldWrong, startValues, sumById, SUMS, type Sum } from "./index";
 

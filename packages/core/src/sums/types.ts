@@ -1,4 +1,4 @@
-import type { AxisConfig } from "../axis";
+import type { AxisConfig } from "../machine/axis";
 import type { QuantityKind, UnitSystem } from "../quantity";
 
 /** A number or a choice that a sum takes. Values are in core units; a choice is its place in the list. */

@@ -1,40 +1,57 @@
 import { HttpClient } from "@angular/common/http";
 import { inject, Injectable } from "@angular/core";
-import type { Case, Job, JobAct, LubePointRecord, LubeVisitInput, OPERATIONS, OperationName } from "@iron/contract";
-import { Observable } from "rxjs";
+import {
+  ADDRESSES,
+  type Case,
+  type Job,
+  type LubePointRecord,
+  type OPERATIONS,
+  type OperationName,
+} from "@iron/contract";
+import type { Observable } from "rxjs";
 import type { z } from "zod";
 
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
-type Out<T> = T extends z.ZodType ? z.output<T> : never;
-type In<T> = T extends z.ZodType ? z.input<T> : undefined;
-type Getting = {
-  [N in OperationName]: Op<N>["method"] extends "get" ? N : never;
-}[OperationName];
-type Posting = {
-  [N in OperationName]: Op<N>["method"] extends "post" ? N : never;
-}[OperationName];
-type Putting = {
-  [N in OperationName]: Op<N>["method"] extends "put" ? N : never;
-}[OperationName];
+type Out<T> = T extends z.ZodType ? z.output<T> : string;
+type Keys<T extends z.ZodObject> = keyof T["shape"];
+export type Address<N extends OperationName> = (Keys<Op<N>["params"]> extends never
+  ? unknown
+  : { readonly params: Readonly<Record<Keys<Op<N>["params"]>, string | number>> }) &
+  (Keys<Op<N>["query"]> extends never ? unknown : { readonly query?: z.input<Op<N>["query"]> });
+type Sending<N extends OperationName> = Address<N> &
+  (Op<N>["body"] extends z.ZodType ? { readonly body: z.input<Op<N>["body"]> } : unknown) & {
+    /** Who did it, where that may no longer be the one at the screen. */
+    readonly by?: string;
+  };
+/** What may be left out when nothing is asked for. */
+type Given<P> = object extends P ? [parts?: P] : [parts: P];
+interface AnyParts {
+  readonly params?: Readonly<Record<string, string | number>>;
+  readonly query?: object;
+  readonly body?: unknown;
+  readonly by?: string;
+}
 
-/**
- * The server’s operations, typed by the contract: the first argument names the operation and so the
- * types of what is sent and answered; the second is its address.
- */
+/** Called by name: path, method and types are the contract’s. */
 @Injectable({ providedIn: "root" })
 export class Api {
   private readonly http = inject(HttpClient);
 
-  get<N extends Getting>(_: N, path: string): Observable<Out<Op<N>["response"]>> {
-    return this.http.get<Out<Op<N>["response"]>>(`/api${path}`);
+  /** @example api.call("holdPoint", { params: { id }, body }) */
+  call<N extends OperationName>(name: N, ...[parts]: Given<Sending<N>>): Observable<Out<Op<N>["response"]>> {
+    const { params, query, body, by }: AnyParts = parts ?? {};
+    const [method, , media] = ADDRESSES[name] as readonly [string, string, string?];
+    return this.http.request<Out<Op<N>["response"]>>(method, addressOf(name, params, query), {
+      ...(method === "get" ? {} : { body: body ?? {} }),
+      ...(media ? { responseType: "text" as never } : {}),
+      ...(by === undefined ? {} : { headers: saidBy(by) }),
+    });
   }
 
-  post<N extends Posting>(_: N, path: string, body: In<Op<N>["body"]>): Observable<Out<Op<N>["response"]>> {
-    return this.http.post<Out<Op<N>["response"]>>(`/api${path}`, body ?? {});
-  }
-
-  put<N extends Putting>(_: N, path: string, body: In<Op<N>["body"]>): Observable<Out<Op<N>["response"]>> {
-    return this.http.put<Out<Op<N>["response"]>>(`/api${path}`, body);
+  /** Where an operation is, for a link, a file or a stream. */
+  address<N extends OperationName>(name: N, parts: Address<N>): string {
+    const { params, query } = parts as AnyParts;
+    return addressOf(name, params, query);
   }
 
   /** A photo goes as it is, not as JSON. */
@@ -60,25 +77,19 @@ export class Api {
     const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}) });
     const path = of === "job" ? `jobs/${id}` : `lube-points/${id}`;
     return this.http.post<Job | LubePointRecord>(`/api/${path}/photos?${query}`, file, {
-      headers: { "content-type": file.type, "x-working-as": encodeURIComponent(by) },
+      headers: { "content-type": file.type, ...saidBy(by) },
     });
   }
+}
 
-  /** A visit goes under the name of who made it. */
-  visitPoint(pointId: number, visit: LubeVisitInput, by: string): Observable<LubePointRecord> {
-    return this.http.post<LubePointRecord>(`/api/lube-points/${pointId}/visits`, visit, {
-      headers: { "x-working-as": encodeURIComponent(by) },
-    });
-  }
+/** A name may hold letters that no header may. */
+function saidBy(by: string): Record<string, string> {
+  return { "x-working-as": encodeURIComponent(by) };
+}
 
-  /** Sent under the name of who did it, who may no longer be the one at the screen. */
-  actOnJob(jobId: number, act: JobAct, by: string): Observable<Job> {
-    return this.http.post<Job>(`/api/jobs/${jobId}/acts`, act, {
-      headers: { "x-working-as": encodeURIComponent(by) },
-    });
-  }
-
-  text(path: string): Observable<string> {
-    return this.http.get(`/api${path}`, { responseType: "text" });
-  }
+function addressOf(name: OperationName, params: AnyParts["params"], query: AnyParts["query"]): string {
+  const path = ADDRESSES[name][1].replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(params?.[key] ?? ""));
+  const asked = Object.entries(query ?? {}).filter(([, value]) => value !== undefined && value !== null);
+  if (asked.length === 0) return path;
+  return `${path}?${new URLSearchParams(asked.map(([key, value]) => [key, String(value)]))}`;
 }

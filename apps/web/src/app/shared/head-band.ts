@@ -95,7 +95,7 @@ export class HeadBand {
   private readonly findField = viewChild.required<ElementRef<HTMLInputElement>>("find");
   protected readonly shop = toSignal(
     inject(Api)
-      .get("shop", "/shop")
+      .call("shop")
       .pipe(catchError(() => of(null))),
     { initialValue: null },
   );

@@ -1,0 +1,320 @@
+import {
+  DECISION_TERMS,
+  type Mending,
+  availability,
+  caseVerdict,
+  causeById,
+  infer,
+  isSplitTest,
+  linkOfSlack,
+  LOCATE_TESTS,
+  lossLedger,
+  minuteCost,
+  nextTest,
+  profileShape,
+  SCHOOLS,
+  sistersToo,
+  type JudgedValue,
+  type Cause,
+  type FindingId,
+  type Ledger,
+  type LinkId,
+  type Magnitude,
+  type MagnitudeKind,
+  type Report,
+  type UnitSystem,
+  pricesOf,
+} from "@iron/core";
+import type { Assessment, Axis, Case, LinkShare, Run } from "@iron/contract";
+import type { Db } from "../store/database";
+import type { Cases } from "./cases";
+import type { Knowledge } from "./knowledge";
+import type { Machines } from "../machine/machines";
+import { mendingOf } from "../job/mending";
+import { resultOf } from "../measure/readings";
+import type { Runs } from "../measure/runs";
+
+interface Measured {
+  readonly magnitudes: readonly Magnitude[];
+  readonly list: Assessment["measured"];
+  /** What a travel profile says besides its size. */
+  readonly reports: readonly Report[];
+  readonly since: string | null;
+}
+
+/** Measurements up to a month before a case was opened belong to it (common practice, no source). */
+const FRESH_MS = 30 * 86_400_000;
+
+/** Puts the evidence of an axis together and says what it means. */
+export class Assess {
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly runs: Runs,
+    private readonly cases: Cases,
+    private readonly knowledge: Knowledge,
+  ) {}
+
+  async of(caseId: number, axisId: number | undefined, system: UnitSystem): Promise<Assessment> {
+    const file = await this.cases.get(caseId);
+    const axis = await this.machines.axis(axisId ?? file.axisIds[0]);
+    const measured = await this.measured(axis, file.openedAt);
+    const shop = await this.knowledge.shopPriors(caseId);
+    const results = file.results.filter((r) => !r.withdrawn && r.axisId === axis.id);
+    const reports: Report[] = [
+      ...answersAsReports(file.symptoms, "symptom", "symptoms"),
+      ...results.flatMap((r) => answersAsReports(r.answers, "test", `result ${r.id}`)),
+      ...measured.reports,
+    ];
+    const posterior = infer({
+      axis: axis.config,
+      context: file.context,
+      reports,
+      magnitudes: measured.magnitudes,
+      shop,
+    });
+    const times = new Map<string, number>();
+    const count = (id: string): unknown => times.set(id, (times.get(id) ?? 0) + 1);
+    results.forEach((r) => count(r.test));
+    measured.list.forEach((m) => count(m.kind === "travel-profile" ? "travel-profile" : kindOf(m.kind)));
+    const done = new Set(times.keys());
+    // A test done once may be worth repeating; done twice it is not offered by itself.
+    const worn = new Set([...times].filter(([, n]) => n >= 2).map(([id]) => id));
+    const mending = mendingOf(
+      axis,
+      posterior.causes.map((c) => c.id),
+    );
+    const terms = { ...DECISION_TERMS, mending };
+    const verdict = caseVerdict(posterior, done, system, terms);
+    const step = nextTest(posterior, { terms, done: worn, once: done });
+    const ledger = lossLedger(axis.config, measured.magnitudes, system);
+    return {
+      axisId: axis.id,
+      headline: verdict.headline,
+      sure: verdict.sure,
+      noFault: posterior.noFault,
+      leading: verdict.leading.map((l) => ({
+        ...l,
+        cause: brief(l.cause, mending),
+        speaksFor: [...l.speaksFor],
+        speaksAgainst: [...l.speaksAgainst],
+      })),
+      proven: [...verdict.proven],
+      onlyLikely: [...verdict.onlyLikely],
+      ruledOut: [...verdict.ruledOut],
+      notLookedAt: [...verdict.notLookedAt],
+      warnings: [...verdict.warnings, ...ledger.contradictions],
+      options: verdict.options.map(({ words, cost, chanceRight, expectedCost, unless }) => ({
+        words,
+        cost,
+        chanceRight,
+        expectedCost,
+        unless,
+      })),
+      stop: step.stop,
+      tests: step.ranked.map((r) => ({
+        id: r.test.id,
+        name: r.test.name,
+        isolates: r.test.isolates,
+        minutes: r.minutes,
+        cost: minuteCost(axis.config, r.minutes),
+        value: r.value,
+        next: step.next?.test.id === r.test.id,
+        done: times.get(r.test.id) ?? 0,
+        say: r.say,
+        splits: [...r.splits],
+        guided: r.test.guided ?? false,
+      })),
+      impossible: LOCATE_TESTS.map((t) => ({ t, there: availability(axis.config, t) }))
+        .filter(({ there }) => !there.possible)
+        .map(({ t, there }) => ({ id: t.id, name: t.name, why: there.say })),
+      ledger: ledgerView(ledger),
+      links: linkShares(axis, ledger, measured),
+      sisters: await this.sisters(file, axis, posterior.causes, posterior.marginals),
+      measured: measured.list,
+      since: measured.since,
+    };
+  }
+
+  async ledger(axisId: number): Promise<Pick<Assessment, "axisId" | "links" | "ledger" | "since">> {
+    const axis = await this.machines.axis(axisId);
+    const measured = await this.measured(axis);
+    const ledger = lossLedger(axis.config, measured.magnitudes);
+    return { axisId, ledger: ledgerView(ledger), links: linkShares(axis, ledger, measured), since: measured.since };
+  }
+
+  /** Probability of each cause from symptoms alone, for learning from what it then was. */
+  async expected(file: Case): Promise<Record<string, number>> {
+    const axis = await this.machines.axis(file.axisIds[0]);
+    const { causes, marginals } = infer({ axis: axis.config, context: file.context, reports: [], magnitudes: [] });
+    return Object.fromEntries(causes.map((c, i) => [c.id, marginals[i]]));
+  }
+
+  /** Everything measured on the axis since somebody last worked on it. */
+  private async measured(axis: Axis, caseOpenedAt?: string): Promise<Measured> {
+    const repair = await this.db
+      .selectFrom("axis_event")
+      .select((eb) => eb.fn.max("at").as("at"))
+      .where("axis_id", "=", axis.id)
+      .where("kind", "in", ["repair", "adjustment"])
+      .executeTakeFirst();
+    // What was measured long before a case says how the axis was then, not what is wrong now.
+    const fresh = caseOpenedAt ? new Date(Date.parse(caseOpenedAt) - FRESH_MS).toISOString() : null;
+    const since =
+      [repair?.at ?? null, fresh]
+        .filter((at) => at !== null)
+        .sort()
+        .at(-1) ?? null;
+    const rows = await this.db
+      .selectFrom("loss")
+      .select(["run_id", "job_id", "kind", "lost_mm", "expanded_mm", "at"])
+      .where("axis_id", "=", axis.id)
+      .where("at", ">", since ?? "")
+      .orderBy("at")
+      .execute();
+    const recent = latestByKind(rows);
+    const list: Assessment["measured"] = [];
+    const magnitudes: Magnitude[] = [];
+    const reports: Report[] = [];
+    for (const row of recent) {
+      const { kind, at, run_id: runId, job_id: jobId } = row;
+      const { lost_mm: lostMm, expanded_mm: expandedMm } = row;
+      list.push({ runId, jobId, kind, lostMm, expandedMm, at });
+      const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
+      magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
+      if (kind === "travel-profile" && runId !== null)
+        reports.push(...profileReports(axis, await this.runs.run(runId)));
+    }
+    return { magnitudes, list, reports, since };
+  }
+
+  private async sisters(
+    file: Case,
+    axis: Axis,
+    causes: readonly Cause[],
+    marginals: readonly number[],
+  ): Promise<Assessment["sisters"]> {
+    const bearings = causes.findIndex((c) => c.id === "end-bearing-worn");
+    if (bearings < 0 || marginals[bearings] < 0.5) return [];
+    const { axes } = await this.machines.withAxes(file.machineId);
+    const others = axes.filter((a) => a.id !== axis.id && !a.retiredAt && a.config.transmission !== "rack");
+    const lost = await this.lastLosses(others.map((a) => a.id));
+    return sistersToo(
+      others.map((a) => ({
+        letter: a.config.letter,
+        ageYears: file.context.ageYears,
+        loss: lost.get(a.id) ?? null,
+        limits: a.config.limits,
+        bearingSet: pricesOf(a.config).bearingSet,
+        downtimePerHour: a.config.costs.downtimePerHour,
+      })),
+    ).map((s) => ({ ...s, assumes: [...s.assumes] }));
+  }
+
+  /** Last whole-chain loss of each axis with its U, mm. */
+  private async lastLosses(axisIds: readonly number[]): Promise<Map<number, JudgedValue>> {
+    if (axisIds.length === 0) return new Map();
+    const rows = await this.db
+      .selectFrom("loss")
+      .select(["axis_id", "kind", "lost_mm", "expanded_mm"])
+      .where("axis_id", "in", axisIds)
+      .orderBy("at")
+      .execute();
+    const last = new Map<number, JudgedValue>();
+    for (const row of rows)
+      if (!isSplitTest(row.kind))
+        last.set(row.axis_id, {
+          lostMm: row.lost_mm,
+          expandedMm: row.expanded_mm,
+        });
+    return last;
+  }
+}
+
+function kindOf(kind: Run["plan"]["kind"]): MagnitudeKind {
+  return isSplitTest(kind) ? kind : "whole-chain";
+}
+
+/** A later test of the same kind replaces an older one: parts wear, and readings are repeated to be better. */
+function latestByKind<T extends { kind: Run["plan"]["kind"] }>(rows: readonly T[]): T[] {
+  const last = new Map<string, T>();
+  for (const row of rows) {
+    const key = row.kind === "travel-profile" ? row.kind : kindOf(row.kind);
+    last.set(key, row);
+  }
+  // A profile and a two-sided approach both see the whole chain: the later one counts.
+  const [profile, whole] = [last.get("travel-profile"), last.get("whole-chain")];
+  if (profile && whole) last.delete(rows.indexOf(profile) > rows.indexOf(whole) ? "whole-chain" : "travel-profile");
+  return [...last.values()];
+}
+
+/** A profile that could not have seen what a worn screw does says nothing of it. */
+function profileReports(axis: Axis, run: Run): Report[] {
+  const shape = profileShape(resultOf(run)?.places ?? []);
+  if (!shape) return [];
+  if (shape.code === "even" && shape.seesMm > axis.config.limits.leaveMm) return [];
+  const so = shape.code === "worse" && shape.where === "middle";
+  return [{ finding: "profile-middle", so, source: "test", ref: `run ${run.id}` }];
+}
+
+function answersAsReports(
+  answers: Partial<Record<FindingId, boolean>>,
+  source: Report["source"],
+  ref: string,
+): Report[] {
+  return Object.entries(answers).map(([id, so]) => ({ finding: id as FindingId, so: so === true, source, ref }));
+}
+
+function brief(cause: Cause, mending: Mending): Assessment["leading"][number]["cause"] {
+  const { id, name, link, remedy } = causeById(cause.id) ?? cause;
+  return {
+    id,
+    name,
+    link,
+    remedy: remedy.words,
+    minutes: Math.round(mending[id]?.minutes ?? remedy.minutes),
+    school: SCHOOLS[id] ?? "",
+  };
+}
+
+function bounded(bounds: readonly [number, number]): [number, number | null] {
+  return [bounds[0], Number.isFinite(bounds[1]) ? bounds[1] : null];
+}
+
+function ledgerView(ledger: Ledger): Assessment["ledger"] {
+  return {
+    ...ledger,
+    lines: ledger.lines.map((l) => ({ ...l, slacks: [...l.slacks], from: [...l.from], boundsMm: bounded(l.boundsMm) })),
+    contradictions: [...ledger.contradictions],
+  };
+}
+
+function linkShares(axis: Axis, ledger: Ledger, measured: Measured): LinkShare[] {
+  const shares = new Map<LinkId, LinkShare>();
+  for (const line of ledger.lines) {
+    if (line.computed) continue;
+    const link = linkOfSlack(axis.config, line.slacks[0]);
+    if (!link) continue;
+    const at =
+      measured.list
+        .filter((m) => line.from.includes(kindOf(m.kind)))
+        .map((m) => m.at)
+        .sort()
+        .at(-1) ?? null;
+    const before = shares.get(link);
+    // A housing line adds to the bearings' link when both were told apart.
+    const both = before && before.shareMm !== null && line.shareMm !== null;
+    const shareMm = both ? (before.shareMm ?? 0) + (line.shareMm ?? 0) : (line.shareMm ?? before?.shareMm ?? null);
+    const expandedMm = both
+      ? Math.hypot(before.expandedMm ?? 0, line.expandedMm ?? 0)
+      : (line.expandedMm ?? before?.expandedMm ?? null);
+    shares.set(link, {
+      link,
+      shareMm,
+      expandedMm,
+      boundsMm: bounded(line.boundsMm),
+      lookedAt: at ?? before?.lookedAt ?? null,
+    });
+  }
+  return [...shares.values()];
+}

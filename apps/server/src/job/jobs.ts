@@ -1,0 +1,368 @@
+import {
+  dayOf,
+  axisFromParts,
+  doneWords,
+  isSplitTest,
+  jobKind,
+  jobProgress,
+  type JobProgress,
+  mendParts,
+  NoWay,
+  planJob,
+  recordOf,
+  type JobItem,
+} from "@iron/core";
+import { type Job, type JobAct, type JobEventRecord, type JobSummary } from "@iron/contract";
+import type { Selectable, Transaction } from "kysely";
+import type { z } from "zod";
+import type { jobCreateSchema } from "@iron/contract";
+import type { DeviceHub } from "../devices/device-hub";
+import { conflict, notFound, problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
+import { fromJson, toJson, type Tables } from "../store/tables";
+import { settleAxes } from "../machine/axis-summary";
+import { instant, type Clock } from "../shop/clock";
+import { eventFor } from "./job-acts";
+import { jobPhoto, keepJobPhoto, type JobPhoto } from "./job-photos";
+import { countAsVisit, forgetLoss, keepLoss, tellCase } from "./job-tells";
+import { modernEvent, modernPlan } from "../lubrication/old-plans";
+import type { Machines } from "../machine/machines";
+
+const CHECK_AFTER_MS = 7 * 86_400_000;
+type Create = z.output<typeof jobCreateSchema>;
+
+/** Jobs: a planned sheet, and everything that happens on it, kept as it happens. */
+export class Jobs {
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly clock: Clock,
+    private readonly hub: DeviceHub,
+  ) {}
+
+  async open(machineId: number, create: Create, who: string): Promise<Job> {
+    const machine = await this.machines.withAxes(machineId);
+    const axes = machine.axes.filter((a) => create.items.some((i) => i.axisId === a.id));
+    const items = create.items.map(({ axisId, kind, loose }): JobItem => {
+      const axis = axes.find((a) => a.id === axisId);
+      if (!axis) throw problem(422, "Not valid", `${machine.nickname} has no axis ${axisId}.`);
+      if (!jobKind(kind).fits(axis.config))
+        throw problem(
+          422,
+          "Not on this axis",
+          `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`,
+        );
+      return {
+        letter: axis.config.letter,
+        kind,
+        ...(loose?.length ? { loose } : {}),
+      };
+    });
+    if (create.caseId !== null) await this.mustBeCase(create.caseId, machineId);
+    const plan = sheetOrProblem({
+      axes: axes.map((a) => ({ letter: a.config.letter, config: a.config })),
+      items,
+      options: create.options,
+    });
+    const before = await Promise.all(
+      axes.map(async (a) => ({
+        axisId: a.id,
+        letter: a.config.letter,
+        leaveMm: a.config.limits.leaveMm,
+        repairMm: a.config.limits.repairMm,
+        before: await this.lastLoss(a.id),
+      })),
+    );
+    const { id } = await this.db
+      .insertInto("job")
+      .values({
+        machine_id: machineId,
+        case_id: create.caseId,
+        title: titleOf(items as Job["items"]),
+        items: toJson(items as Job["items"]),
+        options: toJson(create.options),
+        axes: toJson(before),
+        plan: toJson(plan as Job["plan"]),
+        opened_at: instant(this.clock),
+        by: who,
+        finished_at: null,
+        check_on: null,
+      })
+      .returning("id")
+      .executeTakeFirstOrThrow();
+    return this.get(id);
+  }
+
+  async get(id: number, db: Db = this.db): Promise<Job> {
+    const row = await db
+      .selectFrom("job")
+      .innerJoin("machine", "machine.id", "job.machine_id")
+      .selectAll("job")
+      .select(["nickname", "bay"])
+      .where("job.id", "=", id)
+      .executeTakeFirst();
+    if (!row) throw notFound("job", id);
+    const photos = await db
+      .selectFrom("job_photo")
+      .select(["id", "step", "caption", "at", "by"])
+      .where("job_id", "=", id)
+      .orderBy("id")
+      .execute();
+    return { ...jobOf(row), events: await eventsOf(db, id), photos };
+  }
+
+  /** The open job of a kind on an axis, the newest; null where there is none. */
+  async openOf(axisId: number, kind: JobItem["kind"]): Promise<number | null> {
+    const rows = await this.db
+      .selectFrom("job")
+      .select(["id", "axes", "items"])
+      .where("finished_at", "is", null)
+      .orderBy("id", "desc")
+      .execute();
+    const row = rows.find((r) => {
+      const axis = fromJson(r.axes).find((a) => a.axisId === axisId);
+      return fromJson(r.items).some((i) => i.letter === axis?.letter && i.kind === kind);
+    });
+    return row?.id ?? null;
+  }
+
+  async list(): Promise<JobSummary[]> {
+    const rows = await this.db
+      .selectFrom("job")
+      .innerJoin("machine", "machine.id", "job.machine_id")
+      .selectAll("job")
+      .select(["nickname", "bay"])
+      .orderBy("job.id", "desc")
+      .execute();
+    return Promise.all(
+      rows.map(async (row) => {
+        const job = jobOf(row);
+        const progress = jobProgress(job.plan, await eventsOf(this.db, row.id));
+        return {
+          id: job.id,
+          machineId: job.machineId,
+          axisIds: job.axes.map((a) => a.axisId),
+          nickname: job.nickname,
+          bay: job.bay,
+          title: job.title,
+          openedAt: job.openedAt,
+          by: job.by,
+          finishedAt: job.finishedAt,
+          checkOn: job.checkOn,
+          done: progress.done.size,
+          steps: progress.plan.steps.length,
+          next: progress.next?.title ?? "",
+        };
+      }),
+    );
+  }
+
+  /** Takes one act: refused in words where it cannot be; the same key again changes nothing. */
+  async act(id: number, act: JobAct, who: string): Promise<Job> {
+    // Read before the transaction: there is one connection.
+    const { machineId } = await this.get(id);
+    const { axes } = await this.machines.withAxes(machineId);
+    const after = await this.db.transaction().execute(async (trx) => {
+      const job = await this.get(id, trx);
+      if (await isKnownKey(trx, "job_event", act.key, id)) return job;
+      const progress = jobProgress(job.plan, job.events);
+      if (job.finishedAt && act.kind !== "note" && act.kind !== "kit")
+        throw conflict("This job is signed off. Open another one for more work.", job);
+      const event = eventFor(job, progress, await fromOwnTest(trx, job, progress, act), axes);
+      const at = instant(this.clock);
+      await trx
+        .insertInto("job_event")
+        .values({
+          key: act.key,
+          job_id: id,
+          kind: event.kind,
+          data: toJson(event as JobEventRecord),
+          at,
+          by: who,
+        })
+        .execute();
+      if (act.kind === "sign" && act.step === "sign-off") await this.finish(trx, job, at, who);
+      if (event.kind === "undo") await forgetLoss(trx, job, event.step);
+      if (event.kind === "sign") {
+        await tellCase(trx, job, event, at, who);
+        await keepLoss(trx, job, event, at, who);
+      }
+      if (event.kind === "sign" || event.kind === "undo")
+        await settleAxes(
+          trx,
+          job.axes.map((a) => a.axisId),
+        );
+      return this.get(id, trx);
+    });
+    if (act.kind === "sign") await this.mend(after, act.step);
+    return after;
+  }
+
+  /** What a step does to the simulated machine, so that its retest can prove it. */
+  private async mend(job: Job, stepId: string): Promise<void> {
+    const step = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === stepId);
+    const axis = job.axes.find((a) => a.letter === step?.axis);
+    if (!step || !axis) return;
+    const row = await this.db
+      .selectFrom("virtual_axis")
+      .select("model")
+      .where("axis_id", "=", axis.axisId)
+      .executeTakeFirst();
+    const model = row ? fromJson(row.model) : null;
+    if (!model?.parts) return;
+    const parts = mendParts(model.parts, step.kind, step.parts.length > 0);
+    if (parts === model.parts) return;
+    const { config } = await this.machines.axis(axis.axisId);
+    await this.db
+      .updateTable("virtual_axis")
+      .set({ model: toJson(axisFromParts(config, parts, axis.axisId)) })
+      .where("axis_id", "=", axis.axisId)
+      .execute();
+    await this.hub.forget(axis.axisId);
+  }
+
+  async addPhoto(jobId: number, photo: JobPhoto, who: string): Promise<Job> {
+    await this.get(jobId);
+    await keepJobPhoto(this.db, jobId, photo, { at: instant(this.clock), who });
+    return this.get(jobId);
+  }
+
+  photo(id: number): Promise<{ media: string; bytes: Buffer }> {
+    return jobPhoto(this.db, id);
+  }
+
+  /** Signed off: the log of each axis says so, dated before its retest so that the retest counts as after. */
+  private async finish(trx: Transaction<Tables>, job: Job, at: string, who: string): Promise<void> {
+    const powered = job.events.find((e) => e.kind === "sign" && e.step.startsWith("tools-out"));
+    const workEnded = powered?.at ?? at;
+    const record = recordOf(jobProgress(job.plan, job.events));
+    for (const axis of job.axes)
+      await trx
+        .insertInto("axis_event")
+        .values({
+          axis_id: axis.axisId,
+          kind: "repair",
+          text: `Job ${job.id}: ${doneWords(record, axis.letter)}.`.slice(0, 500),
+          at: workEnded,
+          by: who,
+        })
+        .execute();
+    await countAsVisit(trx, job, record, at, who);
+    const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS);
+    await trx.updateTable("job").set({ finished_at: at, check_on: checkOn }).where("id", "=", job.id).execute();
+  }
+
+  private async mustBeCase(id: number, machineId: number): Promise<void> {
+    const row = await this.db.selectFrom("case_file").select("machine_id").where("id", "=", id).executeTakeFirst();
+    if (row?.machine_id !== machineId) throw problem(422, "Not valid", `There is no case ${id} on this machine.`);
+  }
+
+  private async lastLoss(axisId: number): Promise<Job["axes"][number]["before"]> {
+    const rows = await this.db
+      .selectFrom("loss")
+      .select(["run_id", "kind", "lost_mm", "expanded_mm", "place_mm", "at"])
+      .where("axis_id", "=", axisId)
+      .orderBy("at", "desc")
+      .limit(20)
+      .execute();
+    const last = rows.find((r) => !isSplitTest(r.kind));
+    if (!last) return null;
+    return {
+      lostMm: last.lost_mm,
+      expandedMm: last.expanded_mm,
+      runId: last.run_id,
+      at: last.at,
+      kind: last.kind,
+      placeMm: last.place_mm,
+    };
+  }
+}
+
+/**
+ * A figure that names a test is that test’s own value, and the test one of the step’s axis.
+ * @throws ProblemError for a test of another axis, or one without a result
+ */
+async function fromOwnTest(trx: Db, job: Job, progress: JobProgress, act: JobAct): Promise<JobAct> {
+  if (act.kind !== "sign" || !act.figure || act.figure.runId === null) return act;
+  const { runId } = act.figure;
+  const step = progress.plan.steps.find((s) => s.id === act.step);
+  const axis = job.axes.find((a) => a.letter === step?.axis);
+  const row = await trx
+    .selectFrom("loss")
+    .select(["axis_id", "lost_mm", "expanded_mm"])
+    .where("run_id", "=", runId)
+    .executeTakeFirst();
+  if (!row || row.axis_id !== axis?.axisId)
+    throw problem(
+      422,
+      "Not valid",
+      row
+        ? `Test ${runId} is of another axis: ${step?.axis ?? "this step"} needs one of its own.`
+        : `There is no finished test ${runId} with a result.`,
+      {
+        errors: [
+          {
+            path: "figure.runId",
+            message: "A test of its own axis is needed.",
+          },
+        ],
+      },
+    );
+  return {
+    ...act,
+    figure: { runId, lostMm: row.lost_mm, expandedMm: row.expanded_mm },
+  };
+}
+
+/** A sheet, or in words why no safe one is found. */
+function sheetOrProblem(request: Parameters<typeof planJob>[0]) {
+  try {
+    return planJob(request);
+  } catch (error) {
+    if (error instanceof NoWay) throw problem(422, "No safe sheet", error.message);
+    throw error;
+  }
+}
+
+function titleOf(items: Job["items"]): string {
+  const byKind = new Map<string, string[]>();
+  for (const { kind, letter } of items) byKind.set(kind, [...(byKind.get(kind) ?? []), letter]);
+  return [...byKind]
+    .map(([kind, letters]) => `${jobKind(kind as Job["items"][number]["kind"]).name}, ${letters.join(" + ")}`)
+    .join("; ");
+}
+
+async function eventsOf(db: Db, jobId: number): Promise<JobEventRecord[]> {
+  const rows = await db
+    .selectFrom("job_event")
+    .select(["key", "data", "at", "by"])
+    .where("job_id", "=", jobId)
+    .orderBy("id")
+    .execute();
+  return rows.map((r) => ({
+    ...modernEvent(fromJson(r.data)),
+    key: r.key,
+    at: r.at,
+    by: r.by,
+  }));
+}
+
+function jobOf(row: Selectable<Tables["job"]> & { nickname: string; bay: string }): Omit<Job, "events" | "photos"> {
+  return {
+    id: row.id,
+    machineId: row.machine_id,
+    nickname: row.nickname,
+    bay: row.bay,
+    caseId: row.case_id,
+    title: row.title,
+    items: fromJson(row.items),
+    options: fromJson(row.options),
+    axes: fromJson(row.axes),
+    openedAt: row.opened_at,
+    by: row.by,
+    finishedAt: row.finished_at,
+    checkOn: row.check_on,
+    plan: modernPlan(fromJson(row.plan)),
+  };
+}

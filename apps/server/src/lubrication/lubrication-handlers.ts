@@ -1,0 +1,83 @@
+import type { KEEP_OPERATIONS, LUBE_OPERATIONS } from "@iron/contract";
+import type { Handlers } from "../http/mount";
+import { roundsCalendar } from "./calendar";
+import type { Cases } from "../diagnosis/cases";
+import type { Machines } from "../machine/machines";
+import { caseFromPoint } from "./lubrication-case";
+import { jobFromPoint } from "./lubrication-job";
+import type { Jobs } from "../job/jobs";
+import type { Clock } from "../shop/clock";
+import type { KeepFiles } from "./lubrication-files";
+import type { KeepSettingsStore } from "./lubrication-settings";
+import type { LubeRounds } from "./rounds";
+import type { Lubricants } from "./lubricants";
+import type { Lubrication } from "./lubrication";
+import type { Meters } from "./meters";
+import type { ShopSettings } from "../shop/shop";
+
+export interface LubeServices {
+  readonly lube: Lubrication;
+  readonly jobs: Jobs;
+  readonly rounds: LubeRounds;
+  readonly settings: KeepSettingsStore;
+  readonly meters: Meters;
+  readonly lubricants: Lubricants;
+  readonly files: KeepFiles;
+  readonly shop: ShopSettings;
+  readonly clock: Clock;
+  readonly machines: Machines;
+  readonly cases: Cases;
+}
+
+export function lubeHandlersFor({
+  lube,
+  jobs,
+  rounds,
+  settings,
+  meters,
+  lubricants,
+  files,
+  shop,
+  clock,
+  machines,
+  cases,
+}: LubeServices): Pick<Handlers, keyof typeof LUBE_OPERATIONS | keyof typeof KEEP_OPERATIONS> {
+  return {
+    lubePoints: ({ params }) => lube.ofMachine(params.id),
+    lubePoint: ({ params }) => lube.get(params.id),
+    usualPoints: ({ params }) => lube.addUsual(params.id),
+    createPoint: ({ params, body }) => lube.create(params.id, body),
+    updatePoint: ({ params, body: { version, ...edit }, who }) => lube.update(params.id, version, edit, who),
+    retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
+    visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
+    jobFromPoint: ({ params, who }) => jobFromPoint({ lube, machines, jobs }, params.id, who),
+    caseFromPoint: ({ params, who }) => caseFromPoint({ lube, machines, cases }, params.id, who),
+    holdPoint: ({ params, body, who }) => rounds.hold(params.id, body, who),
+    rounds: () => rounds.rounds(),
+    planRounds: () => rounds.planAfresh(),
+    horizon: () => rounds.horizon(),
+    calendar: async () => ({
+      fileName: "rounds.ics",
+      media: "text/calendar",
+      text: roundsCalendar(await rounds.rounds(), (await shop.get()).name, await rounds.sequence(), clock.now()),
+    }),
+    keepSettings: () => settings.get(),
+    updateKeepSettings: ({ body }) => settings.set(body),
+    meters: () => meters.list(),
+    addMeter: ({ params, body, who }) => meters.add(params.id, body, who),
+    readMeter: ({ params, who }) => meters.read(params.id, who),
+    takeMeterBack: ({ params, who }) => meters.back(params.id, who),
+    importMeters: ({ body, who }) => files.importMeters(body, who),
+    importState: async ({ params }) => files.state(params.key),
+    callImportOff: async ({ params }) => files.callOff(params.key),
+    exportMeters: () => files.exportMeters(),
+    importPoints: ({ body }) => files.importPoints(body),
+    exportPoints: () => files.exportPoints(),
+    importWork: ({ body, who }) => files.importWork(body, who),
+    exportWork: () => files.exportWork(),
+    lubricants: () => lubricants.list(),
+    createLubricant: ({ body }) => lubricants.create(body),
+    updateLubricant: ({ params, body: { version, ...edit } }) => lubricants.update(params.id, version, edit),
+    moveStock: ({ params, body, who }) => lubricants.move(params.id, body, who),
+  };
+}

@@ -1,0 +1,294 @@
+import { dayOf, noonOf, templatePoints, type LubePoint } from "@iron/core";
+import type { LubePointRecord, LubeVisitCreate } from "@iron/contract";
+import { changedMeanwhile, conflict, notFound, problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
+import { fromJson, toJson } from "../store/tables";
+import { instant, type Clock } from "../shop/clock";
+import type { KeepSettingsStore } from "./lubrication-settings";
+import type { Machines } from "../machine/machines";
+import type { Meters } from "./meters";
+import { isOverGreasedAt, PointMemory, recordOf, timingOf, type PointFacts, type Use, type Visit } from "./point-facts";
+
+/** Mean feed of an axis while its machine works, part of rapid (common practice, no source). */
+const FEED_PART = 0.05;
+
+/** Two people on one round: a point done so recently is not done again, ms. */
+const JUST_DONE_MS = 12 * 3_600_000;
+
+/** Axes asked for by number at once. */
+const AT_ONCE = 400;
+
+/** Lubrication points, what is found at them, and the rounds that follow. */
+export class Lubrication {
+  private readonly memory: PointMemory;
+  private readonly feeds: Feeds;
+
+  constructor(
+    private readonly db: Db,
+    private readonly machines: Machines,
+    private readonly meters: Meters,
+    private readonly settings: KeepSettingsStore,
+    private readonly clock: Clock,
+  ) {
+    this.memory = new PointMemory(db);
+    this.feeds = new Feeds(db);
+  }
+
+  async ofMachine(machineId: number): Promise<LubePointRecord[]> {
+    await this.machines.withAxes(machineId);
+    return this.all({ machineId });
+  }
+
+  /** Adds the usual points of a machine; those already there by place stay as they are. */
+  async addUsual(machineId: number): Promise<LubePointRecord[]> {
+    const machine = await this.machines.withAxes(machineId);
+    const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
+    const there = new Set((await this.ofMachine(machineId)).map((p) => p.place));
+    const rows = templatePoints(axes)
+      .filter((p) => !there.has(p.place))
+      .map((p) => ({ machine_id: machineId, point: toJson(p), since: instant(this.clock) }));
+    if (rows.length) await this.db.insertInto("lube_point").values(rows).execute();
+    return this.ofMachine(machineId);
+  }
+
+  /** Bounds that the maker gave are moved only under a name. */
+  async update(id: number, version: number, edit: LubePoint, who: string): Promise<LubePointRecord> {
+    const old = await this.get(id);
+    if (old.version !== version) throw changedMeanwhile("point", old);
+    const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays;
+    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.clock.now())}`;
+    const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit;
+    const changed = await this.db
+      .updateTable("lube_point")
+      .set({ point: toJson(point), version: version + 1 })
+      .where("id", "=", id)
+      .where("version", "=", version)
+      .executeTakeFirst();
+    const now = await this.get(id);
+    if (changed.numUpdatedRows === 0n) throw changedMeanwhile("point", now);
+    return now;
+  }
+
+  async create(machineId: number, point: LubePoint): Promise<LubePointRecord> {
+    const there = await this.ofMachine(machineId);
+    if (there.some((p) => p.place === point.place && !p.retired))
+      throw conflict(`This machine has a point “${point.place}” already.`);
+    const { id } = await this.db
+      .insertInto("lube_point")
+      .values({ machine_id: machineId, point: toJson(point), since: instant(this.clock) })
+      .returning("id")
+      .executeTakeFirstOrThrow();
+    return this.get(id);
+  }
+
+  async addPhoto(
+    pointId: number,
+    photo: { key: string; caption: string; media: "image/jpeg" | "image/png"; bytes: Buffer },
+    who: string,
+  ): Promise<LubePointRecord> {
+    await this.get(pointId);
+    if (await isKnownKey(this.db, "lube_photo", photo.key, pointId)) return this.get(pointId);
+    await this.db
+      .insertInto("lube_photo")
+      .values({ ...photo, point_id: pointId, at: instant(this.clock), by: who })
+      .onConflict((on) => on.column("key").doNothing())
+      .execute();
+    return this.get(pointId);
+  }
+
+  async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
+    const row = await this.db
+      .selectFrom("lube_photo")
+      .select(["media", "bytes"])
+      .where("id", "=", id)
+      .executeTakeFirst();
+    if (!row) throw notFound("photo", id);
+    return row;
+  }
+
+  async retire(id: number, retired: boolean): Promise<LubePointRecord> {
+    await this.get(id);
+    await this.db
+      .updateTable("lube_point")
+      .set({ retired_at: retired ? instant(this.clock) : null })
+      .where("id", "=", id)
+      .execute();
+    return this.get(id);
+  }
+
+  /** Keeps what was found and given; somebody else’s visit just before is told and nothing is kept twice. */
+  async visit(id: number, visit: LubeVisitCreate, who: string): Promise<LubePointRecord> {
+    await this.get(id);
+    if (await isKnownKey(this.db, "lube_visit", visit.key, id)) return this.get(id);
+    const now = this.clock.now();
+    const last = (await this.memory.facts({ id })).at(0)?.visits.at(-1);
+    if (visit.date !== null && visit.date > dayOf(now))
+      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`);
+    const at =
+      visit.date === null || visit.date === dayOf(now) ? instant(this.clock) : noonOf(visit.date).toISOString();
+    if (last && visit.found !== null && at < last.at)
+      throw conflict(`This point was visited since, on ${dayOf(last.at)} by ${last.by}. Take that back first.`);
+    if (
+      last &&
+      visit.found !== null &&
+      !visit.again &&
+      last.by !== who &&
+      Date.parse(at) - Date.parse(last.at) < JUST_DONE_MS
+    )
+      throw conflict(
+        `${last.by} has done this point already: found ${last.found ?? ""}. Nothing was kept twice.`,
+        await this.get(id),
+      );
+    await this.db
+      .insertInto("lube_visit")
+      .values({
+        key: visit.key,
+        point_id: id,
+        found: visit.found,
+        dose: visit.dose,
+        glitter: visit.glitter ? 1 : 0,
+        friction: visit.friction ? 1 : 0,
+        outlets: visit.outlets.length ? toJson(visit.outlets) : null,
+        words: visit.words,
+        at,
+        by: who,
+      })
+      .onConflict((on) => on.column("key").doNothing())
+      .execute();
+    return this.get(id);
+  }
+
+  /** Doses of all visits that stand. */
+  async given(): Promise<
+    readonly {
+      readonly pointId: number;
+      readonly dose: number;
+      readonly at: string;
+    }[]
+  > {
+    return (await this.memory.facts()).flatMap((f) =>
+      f.visits.map((v) => ({ pointId: v.point_id, dose: v.dose, at: v.at })),
+    );
+  }
+
+  /** Visits that stand, for a file. */
+  async work(): Promise<readonly Visit[]> {
+    const all = (await this.memory.facts()).flatMap((f) => f.visits);
+    return all.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id - b.id));
+  }
+
+  /** What each machine’s points say on the floor: the longest forgotten, else the over-greased. */
+  async notes(): Promise<ReadonlyMap<number, string>> {
+    const notes = new Map<number, string>();
+    const longest = new Map<number, number>();
+    for (const { facts, use } of await this.used()) {
+      const { machineId, point, learnt } = facts;
+      if (facts.retired) continue;
+      const { lateDays } = timingOf(facts, use);
+      if (lateDays > 1 && lateDays >= (longest.get(machineId) ?? 0)) {
+        longest.set(machineId, lateDays);
+        notes.set(machineId, `${point.place}: lubrication ${Math.floor(lateDays)} days late.`);
+      } else if (!longest.has(machineId) && isOverGreasedAt(facts))
+        notes.set(machineId, `${point.place}: ${learnt.words}. Give less, less often.`);
+    }
+    return notes;
+  }
+
+  async get(id: number): Promise<LubePointRecord> {
+    const point = (await this.all({ id })).at(0);
+    if (!point) throw notFound("lubrication point", id);
+    return point;
+  }
+
+  /** Every point, or those asked for, with what is due. */
+  async all(of: { readonly id?: number; readonly machineId?: number } = {}): Promise<LubePointRecord[]> {
+    return (await this.used(of)).map(({ facts, use }) => recordOf(facts, use));
+  }
+
+  /** Points as far as only a change of them changes them. */
+  facts(): Promise<readonly PointFacts[]> {
+    return this.memory.facts();
+  }
+
+  /** Points with how their machine is used, before anything is made of them. */
+  async used(
+    of: { readonly id?: number; readonly machineId?: number } = {},
+  ): Promise<readonly { readonly facts: PointFacts; readonly use: Use }[]> {
+    const all = await this.memory.facts(of);
+    const machine = of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
+    const rapids = await this.feeds.rapids(machine);
+    const usages = await this.meters.usage(machine);
+    const { school, travel } = await this.settings.get();
+    const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
+    const nowMs = this.clock.now().getTime();
+    return all.map((facts) => {
+      const axis = `${facts.machineId} ${facts.point.letter ?? ""}`;
+      const forecast = usages.get(facts.machineId);
+      const hoursPerDay = forecast?.hoursPerDay ?? 0;
+      const kmPerHour = programs.get(axis) ?? (60 * (rapids.get(axis) ?? 0) * FEED_PART) / 1e6;
+      const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
+      return {
+        facts,
+        use: {
+          usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour },
+          spread,
+          school,
+          nowMs,
+        },
+      };
+    });
+  }
+}
+
+/** Rapid of each axis, mm/min, read again only where the axis has changed. */
+class Feeds {
+  private readonly known = new Map<number, { version: number; letter: string; rapid: number }>();
+
+  constructor(private readonly db: Db) {}
+
+  /** By machine and letter; of one machine or all. */
+  async rapids(machineId?: number): Promise<ReadonlyMap<string, number>> {
+    const rows = await this.db
+      .selectFrom("axis")
+      .select(["id", "machine_id", "version"])
+      .where("retired_at", "is", null)
+      .$if(machineId !== undefined, (q) => q.where("machine_id", "=", machineId ?? 0))
+      .execute();
+    const old = rows.filter((r) => this.known.get(r.id)?.version !== r.version).map((r) => r.id);
+    for (let from = 0; from < old.length; from += AT_ONCE) {
+      const read = await this.db
+        .selectFrom("axis")
+        .select(["id", "version", "config"])
+        .where("id", "in", old.slice(from, from + AT_ONCE))
+        .execute();
+      for (const { id, version, config } of read) {
+        const { letter, rapidMmMin } = fromJson(config);
+        this.known.set(id, { version, letter, rapid: rapidMmMin });
+      }
+    }
+    return new Map(
+      rows.flatMap((r) => {
+        const known = this.known.get(r.id);
+        return known ? [[`${r.machine_id} ${known.letter}`, known.rapid]] : [];
+      }),
+    );
+  }
+}
+
+/** A lubricant’s new name goes to the points that have it: a change of theirs like any other. */
+export async function renameLubricant(trx: Db, from: string, to: string): Promise<void> {
+  const rows = await trx.selectFrom("lube_point").selectAll().execute();
+  for (const { id, point: kept, version } of rows) {
+    const point = fromJson(kept);
+    if (point.lubricant !== from) continue;
+    await trx
+      .updateTable("lube_point")
+      .set({
+        point: toJson({ ...point, lubricant: to }),
+        version: version + 1,
+      })
+      .where("id", "=", id)
+      .execute();
+  }
+}

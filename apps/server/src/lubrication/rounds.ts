@@ -1,0 +1,381 @@
+import {
+  dayAfter,
+  dayOf,
+  planChanges,
+  type LeftOutWhy,
+  type PlanDay,
+  type PlannedPoint,
+  type VisitNeed,
+} from "@iron/core";
+import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract";
+import { problem } from "../http/problem-error";
+import type { Db } from "../store/database";
+import { isKnownKey } from "../store/keys";
+import { UntilWritten } from "../store/until-written";
+import { fromJson, toJson } from "../store/tables";
+import { instant, type Clock } from "../shop/clock";
+import { minutesOn, shutOn, type KeepSettingsStore } from "./lubrication-settings";
+import type { Lubrication } from "./lubrication";
+import { recordOf, timingOf } from "./point-facts";
+import type { PlanAsked, PlanMade } from "../threads/tasks";
+import type { WorkPool } from "../threads/pool";
+
+/** A walk is a row of visits: the plan follows when it pauses. */
+const SOON_MS = 1_000;
+const DAY_MS = 86_400_000;
+const HORIZON_DAYS = 14;
+const HORIZON_WEEKS = 26;
+
+const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
+  "nobody-there": "nobody is there on any of these days",
+  "never-stopped": "the machine may not be stopped on any of these days",
+};
+
+/** The rounds of the next two weeks: planned, held by hand, and what each planning changed. */
+export class LubeRounds {
+  private planned: {
+    readonly key: string;
+    readonly made: Promise<PlanMade>;
+  } | null = null;
+  private readonly told: UntilWritten<Rounds>;
+  private settling: Promise<void> = Promise.resolve();
+  private open = false;
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly db: Db,
+    private readonly lube: Lubrication,
+    private readonly settings: KeepSettingsStore,
+    private readonly clock: Clock,
+    private readonly pool: WorkPool,
+  ) {
+    this.told = new UntilWritten(db, async () => {
+      const { changes, at, ...present } = await this.present(false);
+      return tell(present, changes, at);
+    });
+  }
+
+  /**
+   * The plan as it stands; what has changed since is planned anew and the rest keeps its day. Looking
+   * keeps nothing: what a change moved is kept with the change, see {@link touched}.
+   */
+  async rounds(): Promise<Rounds> {
+    await this.settled();
+    return this.told.get();
+  }
+
+  /** Everything planned anew, whatever was planned before. */
+  async planAfresh(): Promise<Rounds> {
+    const present = await this.keep(true);
+    return tell(present, present.changes, present.at);
+  }
+
+  /** Something was changed that may move visits: the plan follows soon, and before anybody looks. */
+  touched(): void {
+    this.open = true;
+    this.timer ??= setTimeout(() => {
+      this.timer = null;
+      // Who looks next is told what failed; here nobody waits.
+      this.settled().catch(() => undefined);
+    }, SOON_MS).unref();
+  }
+
+  /** Waits until the plan has followed whatever was changed. */
+  async settled(): Promise<void> {
+    if (!this.open) return this.settling;
+    this.open = false;
+    this.settling = this.settling
+      .catch(() => undefined)
+      .then(async () => {
+        await this.keep(false);
+      })
+      .catch((error: unknown) => {
+        this.open = true;
+        throw error;
+      });
+    return this.settling;
+  }
+
+  /** Nothing is left under way. */
+  async close(): Promise<void> {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.open = false;
+    await this.settling.catch(() => undefined);
+  }
+
+  /** Today’s plan as it is now, and what it changes of the last one that was kept. */
+  private async present(afresh: boolean): Promise<Present> {
+    const settings = await this.settings.get();
+    const machine = await this.machinesInUse();
+    const dates = this.dates(HORIZON_DAYS);
+    const days = dates.map((date): PlanDay => ({
+      minutes: minutesOn(settings, date),
+      shut: shutOn(settings, date),
+    }));
+    const used = (await this.lube.used()).filter(({ facts }) => !facts.retired && machine.has(facts.machineId));
+    const last = Date.parse(dates[0]) + (HORIZON_DAYS + 2) * DAY_MS;
+    const due = used
+      // What is due long after the horizon needs no words; the day itself is looked at next.
+      .filter(({ facts, use }) => facts.hold !== null || timingOf(facts, use).dueMs < last)
+      .map(({ facts, use }) => recordOf(facts, use))
+      .filter((p) => dueDayOf(p, dates[0]) <= HORIZON_DAYS);
+    const needs = due.map((p) => needOf(p, dates[0], machine.get(p.machineId)?.bay ?? ""));
+    const pinned = new Map(
+      due.flatMap((p): [string, number][] => {
+        const day = p.hold?.kind === "pin" ? dates.indexOf(p.hold.date) : -1;
+        return day >= 0 ? [[String(p.id), day]] : [];
+      }),
+    );
+    const before = await this.lastPlan();
+    const was = new Map((before?.plan ?? []).map((p) => [p.id, p]));
+    const keep = due.map((p, i) => {
+      const old = was.get(p.id);
+      const day = old?.date ? dates.indexOf(old.date) : -1;
+      const same =
+        old !== undefined &&
+        old.dueOn === p.dueOn &&
+        old.intervalDays === p.intervalDays &&
+        old.visits === p.visits &&
+        old.held === (p.hold?.words ?? "");
+      const open = day >= 0 && days[day].minutes > 0 && !days[day].shut?.has(needs[i].machine);
+      return !afresh && same && open ? day : -1;
+    });
+    const made = await this.plan({ needs, days, pinned, keep });
+    const after: PlannedPoint[] = due.map((p, i) => ({
+      id: p.id,
+      place: p.place,
+      nickname: machine.get(p.machineId)?.nickname ?? "",
+      date: made.dayOf[i] >= 0 ? dates[made.dayOf[i]] : null,
+      dueOn: p.dueOn,
+      intervalDays: p.intervalDays,
+      visits: p.visits,
+      held: p.hold?.words ?? "",
+    }));
+    const planned = new Set(after.map((p) => p.id));
+    const now = new Map(used.map((u) => [u.facts.id, u]));
+    // A point that was visited or put off falls out of the two weeks: it is said so, not lost.
+    const gone = (before?.plan ?? []).flatMap((old): PlannedPoint[] => {
+      const there = now.get(old.id);
+      if (!there || planned.has(old.id) || old.date === null) return [];
+      const { dueOn, intervalDays, visits, hold } = recordOf(there.facts, there.use);
+      return [
+        {
+          ...old,
+          date: null,
+          dueOn,
+          intervalDays,
+          visits,
+          held: hold?.words ?? "",
+        },
+      ];
+    });
+    const full = [...after, ...gone];
+    const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
+    const changes = before && !same ? [...planChanges(before.plan, full, dates[0], (d) => d)] : [];
+    const told = changes.length ? changes : (before?.changes ?? []);
+    return {
+      ...made,
+      due,
+      dates,
+      days,
+      machine,
+      points: used.length,
+      full,
+      same,
+      changes: told,
+      at: told.length ? (changes.length ? instant(this.clock) : (before?.at ?? null)) : null,
+    };
+  }
+
+  /** The plan of what is asked, worked out once and away from the thread that answers. */
+  private plan(asked: PlanAsked): Promise<PlanMade> {
+    const days = asked.days.map((d) => [d.minutes, [...(d.shut ?? [])]]);
+    const key = JSON.stringify([asked.needs, days, [...asked.pinned], asked.keep]);
+    if (this.planned?.key !== key) {
+      const made = this.pool.run("plan", asked);
+      this.planned = { key, made };
+      made.catch(() => {
+        this.planned = null;
+      });
+    }
+    return this.planned.made;
+  }
+
+  private async keep(afresh: boolean): Promise<Present> {
+    const present = await this.present(afresh);
+    if (present.same) return present;
+    const at = instant(this.clock);
+    await this.db.transaction().execute(async (trx) => {
+      await trx
+        .insertInto("lube_plan")
+        .values({
+          at,
+          plan: toJson(present.full),
+          changes: toJson([...present.changes]),
+        })
+        .execute();
+      // Only the last plans are of use.
+      await trx
+        .deleteFrom("lube_plan")
+        .where("id", "not in", (q) => q.selectFrom("lube_plan").select("id").orderBy("id", "desc").limit(20))
+        .execute();
+    });
+    return present;
+  }
+
+  /** Rises with every plan that was kept. */
+  async sequence(): Promise<number> {
+    const row = await this.db
+      .selectFrom("lube_plan")
+      .select((q) => q.fn.max("id").as("last"))
+      .executeTakeFirst();
+    return Number(row?.last ?? 0);
+  }
+
+  async hold(pointId: number, hold: LubeHoldCreate, who: string): Promise<Rounds> {
+    const point = await this.lube.get(pointId);
+    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId)) return this.rounds();
+    const settings = await this.settings.get();
+    if (hold.kind === "pin") refusePin(settings, point, hold.date ?? "", this.dates(HORIZON_DAYS));
+    if (hold.kind === "skip" && (hold.date ?? "") <= this.dates(1)[0])
+      throw problem(422, "Not valid", `${hold.date ?? ""} is not after today: name the day till which it is left out.`);
+    await this.db
+      .insertInto("lube_hold")
+      .values({ ...hold, point_id: pointId, at: instant(this.clock), by: who })
+      .onConflict((on) => on.column("key").doNothing())
+      .execute();
+    this.touched();
+    return this.rounds();
+  }
+
+  /** What the half-year plan is made from. */
+  async horizon(): Promise<Horizon> {
+    const settings = await this.settings.get();
+    const machine = await this.machinesInUse();
+    const points = (await this.lube.all()).filter((p) => !p.retired && machine.has(p.machineId));
+    const dates = this.dates(HORIZON_WEEKS * 7);
+    const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
+      const own = dates.slice(7 * w, 7 * w + 7);
+      const open = own.filter((d) => minutesOn(settings, d) > 0);
+      // A machine is shut for a week when no day of it has both people and leave to stop.
+      const shut = settings.windows
+        .map((x) => x.machineId)
+        .filter((id) => open.every((d) => shutOn(settings, d).has(id)));
+      return { from: own[0], minutes: own.reduce((s, d) => s + minutesOn(settings, d), 0), shut };
+    });
+    return {
+      weeks,
+      points: points.map((p) => {
+        const { dueDay, intervalDays, minutes, weight } = needOf(p, dates[0], "");
+        return {
+          id: p.id,
+          machine: p.machineId,
+          bay: machine.get(p.machineId)?.bay ?? "",
+          minutes,
+          weight,
+          dueDay,
+          intervalDays,
+        };
+      }),
+    };
+  }
+
+  private async lastPlan() {
+    const row = await this.db.selectFrom("lube_plan").selectAll().orderBy("id", "desc").limit(1).executeTakeFirst();
+    return row ? { plan: fromJson(row.plan), changes: [...fromJson(row.changes)], at: row.at } : null;
+  }
+
+  private async machinesInUse() {
+    const rows = await this.db
+      .selectFrom("machine")
+      .select(["id", "nickname", "bay"])
+      .where("retired_at", "is", null)
+      .execute();
+    return new Map(rows.map((m) => [m.id, m]));
+  }
+
+  private dates(count: number): string[] {
+    const today = dayOf(this.clock.now());
+    return Array.from({ length: count }, (_, i) => dayAfter(today, i));
+  }
+}
+
+interface Present extends PlanMade {
+  readonly due: readonly LubePointRecord[];
+  readonly dates: readonly string[];
+  readonly days: readonly PlanDay[];
+  readonly machine: ReadonlyMap<number, { readonly nickname: string; readonly bay: string }>;
+  readonly points: number;
+  /** As it is kept, with what fell out of the two weeks. */
+  readonly full: readonly PlannedPoint[];
+  /** Nothing of it is new. */
+  readonly same: boolean;
+  readonly changes: Rounds["changes"];
+  readonly at: string | null;
+}
+
+/** A plan in the words of its days, stops and points. */
+function tell(
+  { due, dates, days, dayOf, machine, leftOut, points, against }: Omit<Present, "changes" | "at">,
+  changes: Rounds["changes"],
+  changedAt: string | null,
+): Rounds {
+  return {
+    days: dates.map((date, d) => {
+      const here = due.filter((_, i) => dayOf[i] === d);
+      const ids = [...new Set(here.map((p) => p.machineId))];
+      const stops = ids.map((id) => ({
+        machineId: id,
+        nickname: machine.get(id)?.nickname ?? "",
+        bay: machine.get(id)?.bay ?? "",
+        points: here.filter((p) => p.machineId === id),
+      }));
+      return {
+        date,
+        minutes: here.reduce((s, p) => s + p.minutes, 0),
+        available: days[d].minutes,
+        stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
+      };
+    }),
+    late: due.filter((p) => p.lateDays > 0 && p.hold?.kind !== "skip").length,
+    points,
+    changes: [...changes],
+    changedAt,
+    unplanned: leftOut.map(({ visit, why }) => ({
+      id: due[visit].id,
+      name: `${machine.get(due[visit].machineId)?.nickname ?? ""}, ${due[visit].place}`,
+      why: LEFT_OUT_WORDS[why],
+    })),
+    against,
+  };
+}
+
+const inOrder = new Intl.Collator("en", { numeric: true });
+
+/** Days from today on which a point is due; one left out is due when that ends, a pinned one on its day. */
+function dueDayOf(point: LubePointRecord, today: string): number {
+  // Whole days: the same shop has the same plan all day long.
+  return (Date.parse(point.hold?.date ?? point.dueOn) - Date.parse(today)) / DAY_MS;
+}
+
+function needOf(point: LubePointRecord, today: string, bay: string): VisitNeed {
+  return {
+    id: String(point.id),
+    machine: point.machineId,
+    bay,
+    minutes: point.minutes,
+    weight: point.weight,
+    dueDay: dueDayOf(point, today),
+    intervalDays: point.intervalDays,
+  };
+}
+
+function refusePin(settings: KeepSettings, point: LubePointRecord, date: string, dates: readonly string[]): void {
+  const no = (why: string): never => {
+    throw problem(422, "Not valid", `${point.place} cannot be put on ${date}: ${why}`);
+  };
+  if (!dates.includes(date)) no(`the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`);
+  if (minutesOn(settings, date) === 0) no("nobody is there on that day.");
+  if (shutOn(settings, date).has(point.machineId)) no("the machine may not be stopped on that weekday.");
+}

@@ -1,0 +1,147 @@
+import type { HttpTestingController } from "@angular/common/http/testing";
+import { TestBed } from "@angular/core/testing";
+import type { Case } from "@iron/contract";
+import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../testing/axis";
+import { answer, cut, hearNotices, refuse, setUpBed } from "../../testing/place";
+import { CaseStore } from "./case-store";
+
+describe("the open case of an axis", () => {
+  let http: HttpTestingController;
+  let store: CaseStore;
+  beforeEach(() => {
+    jest.useFakeTimers();
+    http = setUpBed(...AXIS_PROVIDERS);
+    openAxis(http);
+    takeUpCase(http, openCase());
+    store = TestBed.inject(CaseStore);
+  });
+  afterEach(() => {
+    around();
+    http.verify();
+    jest.useRealTimers();
+  });
+  /** What the store asks for beside: the assessment and the shares. */
+  const around = (): void => {
+    http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [] }));
+    http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] }));
+  };
+  const put = () => http.expectOne({ url: "/api/cases/5", method: "PUT" });
+  const body = (request: ReturnType<typeof put>) => request.request.body as Case;
+  const symptoms = () => store.current()?.symptoms;
+
+  it("an answer is there at once and goes out at once; unknown takes it away", () => {
+    store.answer("rumble", true);
+    expect(symptoms()).toEqual({ rumble: true });
+    const first = put();
+    expect(body(first)).toMatchObject({ version: 1, symptoms: { rumble: true } });
+    answer(first, openCase({ version: 2, symptoms: { rumble: true } }));
+    store.answer("rumble", null);
+    const second = put();
+    expect(body(second)).toMatchObject({ version: 2, symptoms: {} });
+  });
+
+  it("notes wait for a pause, and go out once", () => {
+    for (const text of ["l", "lo", "loud"]) store.setNotes(text);
+    http.expectNone("/api/cases/5");
+    jest.advanceTimersByTime(400);
+    expect(body(put()).notes).toBe("loud");
+  });
+
+  it("what is typed while an answer is on its way stays, and follows on the version just kept", () => {
+    store.answer("rumble", true);
+    const first = put();
+    store.setNotes("worse when cold");
+    jest.advanceTimersByTime(400);
+    http.expectNone("/api/cases/5");
+    answer(first, openCase({ version: 2, symptoms: { rumble: true } }));
+    expect(store.current()?.notes).toBe("worse when cold");
+    jest.advanceTimersByTime(400);
+    expect(body(put())).toMatchObject({ version: 2, notes: "worse when cold", symptoms: { rumble: true } });
+  });
+
+  it("a result that arrives does not undo answers not yet sent", () => {
+    store.setNotes("not sent yet");
+    store.addResult("far-end", { "retainer-turns": false }, "", null, () => undefined);
+    answer(
+      http.expectOne("/api/cases/5/results"),
+      openCase({ version: 1, results: [{ id: 3 }] as unknown as Case["results"] }),
+    );
+    expect(store.current()?.notes).toBe("not sent yet");
+    expect(store.current()?.results).toHaveLength(1);
+    jest.advanceTimersByTime(400);
+    expect(body(put()).notes).toBe("not sent yet");
+  });
+
+  it("without a server it says so, keeps the answer, and tries again by itself", () => {
+    store.answer("rumble", true);
+    cut(put());
+    expect(store.wrong()).toContain("The server does not answer.");
+    expect(symptoms()).toEqual({ rumble: true });
+    jest.advanceTimersByTime(2500);
+    answer(put(), openCase({ version: 2, symptoms: { rumble: true } }));
+    expect(store.wrong()).toBe("");
+  });
+
+  describe("when two people wrote", () => {
+    const theirs = openCase({ version: 7, notes: "theirs" });
+    beforeEach(() => {
+      store.setNotes("mine");
+      jest.advanceTimersByTime(400);
+      refuse(put(), 409, "Changed meanwhile.", { current: theirs });
+    });
+
+    it("nothing more goes out till it is settled", () => {
+      expect(store.theirs()?.notes).toBe("theirs");
+      store.answer("rumble", true);
+      http.expectNone("/api/cases/5");
+    });
+
+    it("mine goes over theirs on their version", () => {
+      store.settle(true);
+      const request = put();
+      expect(body(request)).toMatchObject({ version: 7, notes: "mine" });
+      answer(request, openCase({ version: 8, notes: "mine" }));
+      expect(store.theirs()).toBeNull();
+    });
+
+    it("or theirs is taken, and nothing is sent", () => {
+      store.settle(false);
+      expect(store.current()?.notes).toBe("theirs");
+      jest.advanceTimersByTime(1000);
+      http.expectNone("/api/cases/5");
+    });
+  });
+
+  it("what was answered in the last moment goes out as the page is left, under the name of who works", () => {
+    const fetched = jest.fn(() => Promise.resolve({} as Response));
+    const before = window.fetch;
+    window.fetch = fetched as unknown as typeof fetch;
+    store.setNotes("last words");
+    window.dispatchEvent(new Event("pagehide"));
+    window.fetch = before;
+    const [url, init] = fetched.mock.calls[0] as unknown as [string, RequestInit];
+    expect(url).toBe("/api/cases/5");
+    expect(init).toMatchObject({ method: "PUT", keepalive: true });
+    expect(JSON.parse(init.body as string)).toMatchObject({ version: 1, notes: "last words" });
+    expect((init.headers as Record<string, string>)["x-working-as"]).toBe("Technician");
+    jest.advanceTimersByTime(1000);
+    http.expectNone("/api/cases/5");
+  });
+
+  it("a result set aside can be taken back in from the notice", () => {
+    const said = hearNotices();
+    store.withdraw(3);
+    answer(http.expectOne("/api/results/3/withdraw"), openCase());
+    expect(said).toEqual(["Result taken back."]);
+  });
+
+  it("closing is undone from its notice, and a refusal is told", () => {
+    const said = hearNotices();
+    store.close(["retainer-loose"], "two screws loose");
+    const request = http.expectOne("/api/cases/5/close");
+    expect(request.request.body).toEqual({ version: 1, found: ["retainer-loose"], words: "two screws loose" });
+    refuse(request, 409, "A job of this case is still open.");
+    expect(said).toEqual(["A job of this case is still open."]);
+    expect(store.open()?.id).toBe(5);
+  });
+});

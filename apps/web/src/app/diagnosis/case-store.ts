@@ -1,0 +1,290 @@
+import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
+import type { Answers, Assessment, Case, CaseSummary, ResultData } from "@iron/contract";
+import type { CaseContext, FindingId, TestId } from "@iron/core";
+import { debounceTime, Subject, type Observable } from "rxjs";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
+import { Api } from "../data/api";
+import { Notices } from "../data/notices";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { AxisContext } from "../machine/axis/axis-context";
+
+const SAVE_AFTER_MS = 350;
+
+/** The open case of an axis: its answers, kept as they are given, and what they mean. */
+@Injectable()
+export class CaseStore {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly preferences = inject(Preferences);
+  private readonly context = inject(AxisContext);
+  private readonly edits = new Subject<void>();
+  private axisId = 0;
+  private dirty = false;
+
+  readonly summaries = signal<readonly CaseSummary[] | null>(null);
+  readonly current = signal<Case | null>(null);
+  readonly assessment = signal<Assessment | null>(null);
+  readonly wrong = signal("");
+  readonly saving = signal(false);
+  /** Somebody else's version, when ours came too late. */
+  readonly theirs = signal<Case | null>(null);
+  readonly open = computed(() => {
+    const file = this.current();
+    return file?.state === "open" ? file : null;
+  });
+  readonly next = computed(() => this.assessment()?.tests.find((t) => t.next) ?? null);
+
+  constructor() {
+    this.edits.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.save());
+    // Answers given in the last moment go out with the page.
+    const flush = (): void => this.sendLast();
+    window.addEventListener("pagehide", flush);
+    inject(DestroyRef).onDestroy(() => {
+      window.removeEventListener("pagehide", flush);
+      this.sendLast();
+    });
+  }
+
+  private sendLast(): void {
+    const file = this.open();
+    if (!file || !this.dirty || this.theirs()) return;
+    this.dirty = false;
+    const { version, context, symptoms, evidence, notes } = file;
+    void fetch(this.api.address("updateCase", { params: { id: file.id } }), {
+      method: "PUT",
+      keepalive: true,
+      headers: {
+        "content-type": "application/json",
+        "x-working-as": encodeURIComponent(this.preferences.who()),
+      },
+      body: JSON.stringify({ version, context, symptoms, evidence, notes }),
+    }).catch(() => undefined);
+  }
+
+  /** Takes up the axis' open case, or a closed one when it is asked for. */
+  load(axisId: number, caseId?: number): void {
+    if (this.axisId !== axisId) {
+      this.save();
+      this.dirty = false;
+      this.summaries.set(null);
+      this.current.set(null);
+      this.assessment.set(null);
+    }
+    this.axisId = axisId;
+    this.wrong.set("");
+    this.api.call("axisCases", { params: { id: axisId } }).subscribe({
+      next: (list) => {
+        this.summaries.set(list);
+        const id = caseId ?? list.find((c) => c.state === "open")?.id;
+        if (id === undefined) this.current.set(null);
+        else this.take(this.api.call("case", { params: { id } }));
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private loadSummaries(axisId: number): void {
+    this.api.call("axisCases", { params: { id: axisId } }).subscribe({
+      next: (list) => this.summaries.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  openCase(machineId: number, axisIds: readonly number[]): void {
+    this.take(
+      this.api.call("openCase", {
+        params: { id: machineId },
+        body: {
+          axisIds: [...axisIds],
+        },
+      }),
+      () => this.loadSummaries(this.axisId),
+    );
+  }
+
+  answer(finding: FindingId, so: boolean | null): void {
+    this.edit((file) => {
+      const { [finding]: _, ...others } = file.symptoms;
+      const symptoms: Answers = so === null ? others : { ...others, [finding]: so };
+      return { ...file, symptoms };
+    });
+    this.save();
+  }
+
+  /** What stands behind a symptom: a note, a measurement or a result. */
+  setEvidence(finding: FindingId, change: Partial<{ note: string; ref: string | null }>): void {
+    this.edit((file) => ({
+      ...file,
+      evidence: {
+        ...file.evidence,
+        [finding]: {
+          note: "",
+          ref: null,
+          ...file.evidence[finding],
+          ...change,
+        },
+      },
+    }));
+  }
+
+  answerAll(answers: Answers): void {
+    this.edit((file) => ({ ...file, symptoms: { ...file.symptoms, ...answers } }));
+    this.save();
+  }
+
+  setContext(change: Partial<CaseContext>): void {
+    this.edit((file) => ({ ...file, context: { ...file.context, ...change } }));
+    this.save();
+  }
+
+  setNotes(notes: string): void {
+    this.edit((file) => ({ ...file, notes }));
+  }
+
+  addResult(test: TestId, answers: Answers, note: string, data: ResultData | null, then: () => void): void {
+    const file = this.open();
+    if (!file) return;
+    const body = { axisId: this.axisId, test, answers, note, data };
+    this.take(this.api.call("addResult", { params: { id: file.id }, body }), then);
+  }
+
+  withdraw(resultId: number): void {
+    this.take(this.api.call("withdrawResult", { params: { id: resultId } }), () =>
+      this.notices.say("Result taken back.", () => this.restore(resultId)),
+    );
+  }
+
+  restore(resultId: number): void {
+    this.take(this.api.call("restoreResult", { params: { id: resultId } }));
+  }
+
+  /** Closes the case; what then follows comes only when it is closed. */
+  close(found: string[], words: string, then: () => void = () => undefined): void {
+    const file = this.open();
+    if (!file) return;
+    const body = { version: file.version, found, words };
+    this.take(this.api.call("closeCase", { params: { id: file.id }, body }), () => {
+      this.notices.say("Case closed.", () => this.reopen(file.id));
+      then();
+    });
+  }
+
+  reopen(caseId: number): void {
+    this.take(this.api.call("reopenCase", { params: { id: caseId } }));
+  }
+
+  addPhoto(photo: Blob, caption: string, finding: FindingId | null): void {
+    const file = this.open();
+    if (file) this.take(this.api.photo(file.id, photo, caption, finding), () => this.notices.say("Photo kept."));
+  }
+
+  withdrawPhoto(photoId: number): void {
+    this.take(this.api.call("withdrawPhoto", { params: { id: photoId } }));
+  }
+
+  /** Two people wrote: take theirs, or put mine over it. */
+  settle(mine: boolean): void {
+    const theirs = this.theirs();
+    const file = this.current();
+    if (!theirs || !file) return;
+    this.theirs.set(null);
+    if (mine) {
+      this.current.set({ ...file, version: theirs.version });
+      this.dirty = true;
+      this.save();
+    } else {
+      this.dirty = false;
+      this.current.set(theirs);
+      this.assess();
+    }
+  }
+
+  assess(): void {
+    const file = this.current();
+    if (!file) return;
+    const query = { axis: this.axisId, system: this.preferences.system() };
+    this.api.call("assessment", { params: { id: file.id }, query }).subscribe({
+      next: (assessment) => {
+        this.assessment.set(assessment);
+        this.wrong.set("");
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private edit(change: (file: Case) => Case): void {
+    const file = this.open();
+    if (!file) return;
+    this.current.set(change(file));
+    this.dirty = true;
+    this.edits.next();
+  }
+
+  private save(): void {
+    const file = this.open();
+    if (!file || !this.dirty || this.saving() || this.theirs()) return;
+    this.dirty = false;
+    this.saving.set(true);
+    const { version, context, symptoms, evidence, notes } = file;
+    this.api
+      .call("updateCase", {
+        params: { id: file.id },
+        body: {
+          version,
+          context,
+          symptoms,
+          evidence,
+          notes,
+        },
+      })
+      .subscribe({
+        next: (kept) => {
+          this.saving.set(false);
+          this.wrong.set("");
+          const now = this.current();
+          // What was changed while this was on its way stays, on top of the version just kept.
+          if (this.dirty && now) {
+            this.current.set({ ...now, version: kept.version });
+            this.edits.next();
+          } else this.current.set(kept);
+          this.assess();
+        },
+        error: (error: unknown) => {
+          this.saving.set(false);
+          this.dirty = true;
+          const problem = problemFrom(error);
+          if (problem.status === 409 && problem.current) this.theirs.set(problem.current as Case);
+          else {
+            this.wrong.set(problem.detail);
+            if (problem.status === 0) setTimeout(() => this.edits.next(), 2000);
+          }
+        },
+      });
+  }
+
+  private take(request: Observable<Case>, then?: () => void): void {
+    request.subscribe({
+      next: (file) => {
+        const now = this.current();
+        // Answers not yet sent stay: what comes from the server brings its version and results only.
+        const mine =
+          this.dirty && now?.id === file.id
+            ? {
+                context: now.context,
+                symptoms: now.symptoms,
+                evidence: now.evidence,
+                notes: now.notes,
+              }
+            : {};
+        this.current.set({ ...file, ...mine });
+        if (this.dirty) this.edits.next();
+        this.wrong.set("");
+        this.assess();
+        this.context.reloadLedger();
+        then?.();
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+}

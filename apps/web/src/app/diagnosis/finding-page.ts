@@ -1,0 +1,95 @@
+import { AddressPipe } from "../data/address.pipe";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { causeById, finding, locateTest, memberName, type FindingId } from "@iron/core";
+import type { Assessment, Case, MachineWithAxes } from "@iron/contract";
+import { forkJoin, switchMap } from "rxjs";
+import { Api } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { momentWords } from "../shared/words";
+import { answerWords, lastLoss, ledgerRows, likelyViews } from "./case.view";
+import { LedgerTable } from "./ledger-table";
+import { RemedyTable } from "./remedy-table";
+import { StateMark } from "../shared/state-mark";
+import { Trouble } from "../shared/trouble";
+
+interface Page {
+  readonly file: Case;
+  readonly machine: MachineWithAxes;
+  readonly assessment: Assessment;
+}
+
+/** A case on one page, to print and hang at the machine. */
+@Component({
+  selector: "ip-finding",
+  imports: [AddressPipe, RouterLink, LedgerTable, RemedyTable, StateMark, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./finding-page.html",
+  styleUrl: "./finding-page.css",
+})
+export class FindingPage {
+  readonly caseId = input.required<string>();
+  private readonly api = inject(Api);
+  protected readonly preferences = inject(Preferences);
+  protected readonly wrong = signal("");
+  protected readonly page = signal<Page | null>(null);
+  protected readonly moment = momentWords;
+  protected readonly view = computed(() => {
+    const page = this.page();
+    if (!page) return null;
+    const { file, machine, assessment } = page;
+    const system = this.preferences.system();
+    const axis = machine.axes.find((a) => a.id === assessment.axisId);
+    const so = (value: boolean): string[] =>
+      Object.entries(file.symptoms)
+        .filter(([, v]) => v === value)
+        .map(([id]) => {
+          const behind = value ? file.evidence[id as FindingId] : undefined;
+          const { words } = finding(id as FindingId);
+          return behind?.note ? `${words} (${behind.note})` : words;
+        });
+    return {
+      ...page,
+      letter: axis?.config.letter ?? "",
+      member: axis ? memberName(axis.config).toLowerCase() : "member",
+      noticed: so(true),
+      notSo: so(false),
+      likely: likelyViews(assessment).slice(0, 4),
+      rows: ledgerRows(assessment.ledger, system),
+      last: axis ? lastLoss(assessment, axis.config, system) : null,
+      results: file.results
+        .filter((r) => !r.withdrawn)
+        .map((r) => `${momentWords(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.`),
+      found: (file.closed?.found ?? []).map((id) => causeById(id)?.name ?? id),
+      base: `/machines/${machine.id}/axes/${assessment.axisId}`,
+    };
+  });
+
+  constructor() {
+    effect(() => this.load(this.caseId(), this.preferences.system()));
+  }
+
+  protected print(): void {
+    window.print();
+  }
+
+  protected load(id: string, system = this.preferences.system()): void {
+    this.wrong.set("");
+    this.api
+      .call("case", { params: { id } })
+      .pipe(
+        switchMap((file) =>
+          forkJoin({
+            file: [file],
+            machine: this.api.call("machine", { params: { id: file.machineId } }),
+            assessment: this.api.call("assessment", { params: { id }, query: { system } }),
+          }),
+        ),
+      )
+      .subscribe({
+        next: (page) => this.page.set(page),
+        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      });
+  }
+}

@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { lengthsIn } from "@iron/core";
+import type { Knowledge } from "@iron/contract";
+import { parseDecimal } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { Notices } from "../data/notices";
+import { problemFrom } from "../data/problems";
+import { BothVersions } from "../shared/both-versions";
+import { Trouble } from "../shared/trouble";
+import { Opens } from "../shared/opens";
+
+type Cause = Knowledge["causes"][number];
+type Weight = Pick<Cause, "override" | "overrideBy" | "overrideWhy" | "version">;
+const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
+
+/** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
+@Component({
+  selector: "ip-knowledge",
+  imports: [BothVersions, InputText, Trouble, Opens],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./knowledge-place.html",
+  styleUrl: "./knowledge-place.css",
+})
+export class KnowledgePlace {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly knowledge = signal<Knowledge | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly filter = signal("");
+  protected readonly editing = signal<string | null>(null);
+  protected readonly weightText = signal("");
+  protected readonly why = signal("");
+  protected readonly fieldWrong = signal("");
+  private version = 0;
+  protected readonly theirs = signal<Weight | null>(null);
+  /** Did mine mean to take the shop’s weight back? */
+  private readonly taking = signal(false);
+  protected readonly conflicts = computed(() => {
+    const theirs = this.theirs();
+    const shipped = "the shipped one";
+    return theirs
+      ? [
+          {
+            label: "Weight in this shop",
+            mine: this.taking() ? shipped : this.weightText(),
+            theirs: String(theirs.override ?? shipped),
+          },
+          {
+            label: "Why",
+            mine: this.taking() ? "" : this.why(),
+            theirs: theirs.overrideWhy,
+          },
+        ].filter((row) => row.mine !== row.theirs)
+      : [];
+  });
+  protected readonly costs = COSTS;
+  private readonly preferences = inject(Preferences);
+  protected readonly shown = computed(() => {
+    const words = this.filter().trim().toLowerCase();
+    return (this.knowledge()?.causes ?? []).filter(
+      (c) => !words || `${c.name} ${c.link} ${c.shows.map((s) => s.words).join(" ")}`.toLowerCase().includes(words),
+    );
+  });
+
+  protected lengths(text: string): string {
+    return lengthsIn(text, this.preferences.system());
+  }
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.call("knowledge").subscribe({
+      next: (knowledge) => this.knowledge.set(knowledge),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected edit(cause: Knowledge["causes"][number]): void {
+    this.editing.set(cause.id);
+    this.weightText.set(String(cause.override ?? cause.prior));
+    this.why.set(cause.overrideWhy);
+    this.fieldWrong.set("");
+    this.theirs.set(null);
+    this.version = cause.version;
+  }
+
+  protected keepMine(id: string): void {
+    if (this.taking()) this.takeBack(id);
+    else this.keep(id);
+  }
+
+  protected takeTheirs(): void {
+    this.editing.set(null);
+    this.theirs.set(null);
+    this.load();
+  }
+
+  protected keep(id: string): void {
+    const prior = parseDecimal(this.weightText());
+    if (prior === undefined || prior < 0 || prior > 50) {
+      this.fieldWrong.set(
+        `Weight “${this.weightText().trim()}” cannot be: it is a number from 0 to 50. Typical: 1 to 6.`,
+      );
+      return;
+    }
+    if (!this.why().trim()) {
+      this.fieldWrong.set("Say why the shop’s weight differs.");
+      return;
+    }
+    this.put(id, prior);
+  }
+
+  protected takeBack(id: string): void {
+    this.put(id, null);
+  }
+
+  private put(id: string, prior: number | null): void {
+    this.taking.set(prior === null);
+    this.api
+      .call("overrideCause", {
+        params: { cause: id },
+        body: {
+          prior,
+          why: this.why(),
+          version: this.version,
+        },
+      })
+      .subscribe({
+        next: (knowledge) => {
+          this.knowledge.set(knowledge);
+          this.theirs.set(null);
+          this.editing.set(null);
+          this.notices.say(prior === null ? "The shipped weight counts again." : "The shop’s weight is kept.");
+        },
+        error: (error: unknown) => {
+          const problem = problemFrom(error);
+          this.fieldWrong.set(problem.detail);
+          if (problem.status !== 409 || !problem.current) return;
+          const theirs = problem.current as Weight;
+          this.theirs.set(theirs);
+          this.version = theirs.version;
+        },
+      });
+  }
+
+  protected percent(p: number): string {
+    return `${Math.round(100 * p)} %`;
+  }
+}

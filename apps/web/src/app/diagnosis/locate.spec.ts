@@ -1,0 +1,183 @@
+import type { HttpTestingController } from "@angular/common/http/testing";
+import { TestBed } from "@angular/core/testing";
+import type { Assessment, Case } from "@iron/contract";
+import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../testing/axis";
+import { answer, refuse, setUpBed, show } from "../../testing/place";
+import { CaseStore } from "./case-store";
+import { LocateStation } from "./locate";
+
+const test = (over: object) => ({
+  id: "end-float",
+  name: "Screw end float",
+  isolates: "end bearings",
+  minutes: 15,
+  value: 40,
+  cost: 10,
+  next: false,
+  guided: true,
+  splits: [],
+  say: "",
+  done: 0,
+  ...over,
+});
+const cause = (id: string, name: string) => ({ id, name, remedy: "tighten", normal: false, link: "end-bearings" });
+const leading = (id: string, name: string, probability: number) => ({
+  cause: { ...cause(id, name), school: "" },
+  probability,
+  speaksFor: [],
+  speaksAgainst: [],
+});
+const assessment = (over: Partial<Assessment> = {}): Assessment =>
+  ({
+    axisId: 2,
+    headline: "Bearing retainer or nut loose: likely, 87 %.",
+    sure: false,
+    stop: null,
+    leading: [leading("retainer-loose", "Bearing retainer or nut loose", 0.87)],
+    noFault: 0.01,
+    links: [],
+    ledger: {
+      lines: [],
+      total: { lostMm: 0.027, expandedMm: 0.001 },
+      rest: null,
+      consistency: null,
+      contradictions: [],
+    },
+    measured: [],
+    since: null,
+    tests: [
+      test({ next: true, splits: ["retainer", "worn bearings"] }),
+      test({ id: "rock", name: "Rock", guided: false }),
+      test({ id: "coast", name: "Coast test", guided: false, value: 1 }),
+    ],
+    impossible: [{ id: "hand-push", name: "Hand push", why: "Never on an axis that can fall." }],
+    warnings: [],
+    proven: [],
+    onlyLikely: [],
+    ruledOut: [],
+    notLookedAt: [],
+    options: [],
+    sisters: [],
+    ...over,
+  }) as unknown as Assessment;
+
+describe("station Locate", () => {
+  let http: HttpTestingController;
+  beforeEach(() => {
+    http = setUpBed(...AXIS_PROVIDERS);
+  });
+  afterEach(() => {
+    for (const at of ["/api/axes/2/ledger", "/api/shop"]) http.match(at);
+    http.match((r) => r.url.includes("/assessment"));
+    http.verify();
+  });
+  const open = (over: Partial<Assessment> = {}, file = openCase()) => {
+    openAxis(http);
+    takeUpCase(http, file, assessment(over));
+    return show(LocateStation);
+  };
+
+  it("the test that tells most per minute stands beside the verdict, with what it splits and what it costs", () => {
+    const page = open();
+    const next = page.page.getByRole("region", { name: "Next test" });
+    expect(next.textContent.replace(/\s+/g, " ")).toContain(
+      "Screw end float, 15 min. Tells retainer from worn bearings.",
+    );
+    expect(page.page.getByRole("link", { name: "Do it: Screw end float" }).getAttribute("href")).toBe(
+      "/machines/1/axes/2/measure/new/end-float",
+    );
+    expect(page.page.getByRole("link", { name: "Do it: Rock" }).getAttribute("href")).toBe(
+      "/machines/1/axes/2/locate/rock",
+    );
+    expect(page.text()).toContain("1 more that would tell less");
+    expect(page.text()).toContain("Hand push: Never on an axis that can fall.");
+  });
+
+  it("a likely cause leads to its job; one that no job mends does not", () => {
+    expect(open().page.getByRole("link", { name: "Open the job" }).getAttribute("href")).toBe(
+      "/machines/1/axes/2/fix?cause=retainer-loose",
+    );
+  });
+
+  it("a guess does not lead to a job yet", () => {
+    expect(
+      open({
+        leading: [leading("retainer-loose", "Retainer", 0.4)] as unknown as Assessment["leading"],
+      }).page.queryByRole("link", { name: "Open the job" }),
+    ).toBeNull();
+  });
+
+  it.each([
+    ["sure", "Sure enough"],
+    ["cannot-change", "No test here is worth its minutes"],
+  ] as const)("when testing ends (%s) it says why, and names no next one", (stop, words) => {
+    const page = open({ stop, tests: [test({})] as unknown as Assessment["tests"] });
+    expect(page.text()).toContain(words);
+    expect(page.page.queryByRole("region", { name: "Next test" })).toBeNull();
+  });
+
+  it("results can be set aside and taken back in; a row of readings is one link away", () => {
+    const result = {
+      id: 3,
+      axisId: 2,
+      test: "coast",
+      answers: { "free-wheels": true },
+      note: "",
+      data: { kind: "series", seriesId: 9 },
+      at: "2026-03-02T09:00:00Z",
+      by: "Ama",
+      withdrawn: false,
+    };
+    const page = open({}, openCase({ results: [result] as unknown as Case["results"] }));
+    expect(page.page.getByRole("link", { name: "its readings" }).getAttribute("href")).toBe(
+      "/machines/1/axes/2/series/9",
+    );
+    page.press(/^Set aside: /);
+    answer(
+      http.expectOne("/api/results/3/withdraw"),
+      openCase({ results: [{ ...result, withdrawn: true }] as unknown as Case["results"] }),
+    );
+    expect(page.page.getByRole("button", { name: /^Take back in: / })).toBeTruthy();
+  });
+
+  it("closing asks what it really was, with the likely ones ticked; what cannot be closed stays open", () => {
+    const page = open({
+      leading: [leading("retainer-loose", "Bearing retainer or nut loose", 0.96)] as unknown as Assessment["leading"],
+    });
+    page.press("Close the case…");
+    expect(page.page.getByLabelText<HTMLInputElement>("Bearing retainer or nut loose").checked).toBe(true);
+    page.tick("End bearings worn");
+    page.type("In words", "two screws loose");
+    page.press("Close the case");
+    const request = http.expectOne("/api/cases/5/close");
+    expect(request.request.body).toEqual({
+      version: 1,
+      found: ["retainer-loose", "end-bearing-worn"],
+      words: "two screws loose",
+    });
+    refuse(request, 409, "Changed meanwhile.");
+    expect(page.page.getByRole("form", { name: "Close the case" })).toBeTruthy();
+    page.press("Not yet");
+    expect(page.page.queryByRole("form", { name: "Close the case" })).toBeNull();
+  });
+
+  it("without a case it leads to Ask; an assessment that cannot be had is said and asked for again", () => {
+    openAxis(http);
+    TestBed.inject(CaseStore).load(2);
+    const page = show(LocateStation);
+    answer(http.expectOne("/api/axes/2/cases"), [{ id: 5, state: "open" }]);
+    answer(http.expectOne("/api/cases/5"), openCase());
+    refuse(
+      http.expectOne((r) => r.url.includes("/assessment")),
+      500,
+      "The server answered 500.",
+    );
+    expect(page.alerts()).toContain("The server answered 500.");
+    page.press("Try again");
+    answer(
+      http.expectOne((r) => r.url.includes("/assessment")),
+      assessment(),
+    );
+    expect(page.text()).toContain("likely, 87 %");
+  });
+});

@@ -1,0 +1,183 @@
+import { AddressPipe } from "../data/address.pipe";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { RouterLink } from "@angular/router";
+import { map, timer } from "rxjs";
+import { jobKind, refuseOrder, type JobKindId, type SignedStep } from "@iron/core";
+import { newKey } from "../data/new-key";
+import { ChainStrip } from "../chain/chain-strip";
+import { Preferences } from "../data/preferences";
+import { dayWords } from "../shared/words";
+import { JobStore } from "./job-store";
+import { kitGroups } from "./kit.view";
+import { aheadWords, beforeAfter, remarks, openLinks, sheetRows, standWords, stepName, stepTime } from "./job.view";
+import { StepCard } from "./step-card";
+import { Trouble } from "../shared/trouble";
+
+/** A job at the machine: one step at a time, and beside it where the job stands. */
+@Component({
+  selector: "ip-job",
+  imports: [AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
+  providers: [JobStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./job-place.html",
+  styleUrl: "./job.css",
+})
+export class JobPlace {
+  readonly jobId = input.required<string>();
+  protected readonly store = inject(JobStore);
+  protected readonly preferences = inject(Preferences);
+  protected readonly day = dayWords;
+  protected readonly orderWrong = signal<readonly string[]>([]);
+  /** The order being changed by hand; null while nobody does. */
+  protected readonly moving = signal<readonly string[] | null>(null);
+  protected readonly step = computed(() => this.store.progress()?.next ?? null);
+  protected readonly axis = computed(() => {
+    const letter = this.step()?.axis;
+    const axes = this.store.axes();
+    return axes.find((a) => a.config.letter === letter) ?? (axes.length ? axes[0] : null);
+  });
+  /** Links of the shown axis that are undone now. */
+  protected readonly opened = computed(() => {
+    const progress = this.store.progress();
+    const letter = this.axis()?.config.letter;
+    return progress && letter ? openLinks(progress, letter) : [];
+  });
+  protected readonly loss = computed(() => {
+    const id = this.axis()?.id;
+    const before = this.store.job()?.axes.find((a) => a.axisId === id)?.before;
+    return before ?? null;
+  });
+  protected readonly anew = computed(() =>
+    (this.store.job()?.events ?? []).flatMap((e) => (e.kind === "plan" ? [e.why] : [])),
+  );
+  /** What the first check looks at, as the sheet says it. */
+  protected readonly firstCheck = computed(() => {
+    const steps = this.store.progress()?.plan.steps ?? [];
+    const last = steps.find((s) => s.id === "sign-off")?.how.at(-1) ?? "";
+    return last.replace(/^In a week: /, "");
+  });
+  protected readonly rows = computed(() => {
+    const [job, progress] = [this.store.job(), this.store.progress()];
+    return job && progress ? sheetRows(job, progress) : [];
+  });
+  protected readonly ahead = computed(() => {
+    const progress = this.store.progress();
+    return progress ? aheadWords(progress) : "";
+  });
+  protected readonly stand = computed(() => {
+    const progress = this.store.progress();
+    return progress ? standWords(progress) : [];
+  });
+  protected readonly compare = computed(() => {
+    const [job, progress] = [this.store.job(), this.store.progress()];
+    return job && progress ? beforeAfter(job, progress, this.preferences.system()) : [];
+  });
+  private readonly clock = toSignal(timer(0, 20_000).pipe(map(() => Date.now())), { initialValue: Date.now() });
+  protected readonly time = computed(() => {
+    const job = this.store.job();
+    return job && !job.finishedAt ? stepTime(job, Math.max(this.clock(), Date.now())) : "";
+  });
+  protected readonly remarks = computed(() => {
+    const progress = this.store.progress();
+    return progress ? remarks(progress) : [];
+  });
+  protected readonly kit = computed(() => {
+    const progress = this.store.progress();
+    return progress ? kitGroups(progress.plan) : null;
+  });
+  /** "12 of 31 lie ready." */
+  protected readonly kitReady = computed(() => {
+    const items = (this.kit() ?? []).flatMap((g) => g.items);
+    const ready = this.store.progress()?.ready;
+    const count = items.filter((i) => ready?.has(i.name)).length;
+    return count === items.length ? "everything lies ready." : `${count} of ${items.length} lie ready.`;
+  });
+  protected readonly last = computed(() => {
+    const progress = this.store.progress();
+    const last = progress?.signed.at(-1);
+    return last && progress?.done.has(last.step) && !progress.finished ? last : null;
+  });
+  /** Something found at the step signed last that may be all that is wrong. */
+  protected readonly offersStop = computed(() => {
+    const last = this.last();
+    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step);
+    const find = step?.finds.find((f) => f.id === last?.found);
+    return step && find?.offersStop ? { letter: step.axis ?? "", say: find.say ?? "", title: step.title } : null;
+  });
+  /** Work that what was found last asks for besides. */
+  protected readonly offersMore = computed(() => {
+    const last = this.last();
+    const step = this.store.progress()?.plan.steps.find((s) => s.id === last?.step);
+    const find = step?.finds.find((f) => f.id === last?.found);
+    return step?.axis && find?.offers
+      ? { letter: step.axis, job: find.offers, name: jobKind(find.offers).name, say: find.say ?? "" }
+      : null;
+  });
+  protected readonly left = computed(() => {
+    const progress = this.store.progress();
+    if (!progress) return [];
+    const steps = progress.plan.steps.filter((s) => !progress.done.has(s.id));
+    const byId = new Map(steps.map((s) => [s.id, s]));
+    const order = this.moving() ?? steps.map((s) => s.id);
+    return order.flatMap((id) => {
+      const step = byId.get(id);
+      return step ? [{ id, name: stepName(step) }] : [];
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      const id = Number(this.jobId());
+      untracked(() => this.store.load(id));
+    });
+    // A retest is taken on another page: look for it whenever the step is shown.
+    effect(() => {
+      if (this.step()?.retest === "chain") untracked(() => this.store.loadRuns());
+    });
+  }
+
+  protected sign(draft: SignedStep): void {
+    this.store.act({ kind: "sign", ...draft, key: newKey(), system: this.preferences.system() });
+  }
+
+  protected undo(step: string): void {
+    this.store.act({ kind: "undo", step, key: newKey() });
+  }
+
+  protected stopHere(letter: string): void {
+    this.store.act({ kind: "stop-here", letter, key: newKey() });
+  }
+
+  protected addWork(letter: string, job: JobKindId): void {
+    this.store.act({ kind: "add-work", letter, job, key: newKey() });
+  }
+
+  protected beginMoving(): void {
+    this.moving.set(this.left().map((s) => s.id));
+    this.orderWrong.set([]);
+  }
+
+  /** Moves a step one place; says at once what that breaks. */
+  protected move(id: string, by: -1 | 1): void {
+    const order = [...(this.moving() ?? [])];
+    const at = order.indexOf(id);
+    if (at + by < 0 || at + by >= order.length) return;
+    [order[at], order[at + by]] = [order[at + by], order[at]];
+    this.moving.set(order);
+    const progress = this.store.progress();
+    this.orderWrong.set(progress ? refuseOrder(progress, order) : []);
+  }
+
+  protected keepOrder(): void {
+    const order = this.moving();
+    if (!order || this.orderWrong().length) return;
+    this.store.act({ kind: "reorder", order: [...order], key: newKey() });
+    this.moving.set(null);
+  }
+
+  protected leaveOrder(): void {
+    this.moving.set(null);
+    this.orderWrong.set([]);
+  }
+}

@@ -1,0 +1,132 @@
+import { computed, effect, inject, Injectable, signal } from "@angular/core";
+import type { Axis, IndicatorRecord, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
+import { isSplitTest, jobProgress } from "@iron/core";
+import { newKey } from "../data/new-key";
+import { Api } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { PhotoQueue } from "./photo-queue";
+import { Outbox } from "../shared/outbox";
+import { pendingEvents, readQueue, writeQueue, type QueuedAct } from "./job-queue";
+
+/** A job at the machine: acts go out in order, wait while there is no connection, and go once. */
+@Injectable()
+export class JobStore {
+  private readonly api = inject(Api);
+  private readonly preferences = inject(Preferences);
+  private readonly photos = inject(PhotoQueue);
+  private jobId = 0;
+  readonly job = signal<Job | null>(null);
+  readonly axes = signal<readonly Axis[]>([]);
+  readonly wrong = signal("");
+  private readonly outbox = new Outbox<QueuedAct, Job>({
+    keyOf: (q) => q.act.key,
+    send: (q) => this.api.call("actOnJob", { params: { id: this.jobId }, body: q.act, by: q.by }),
+    taken: (job) => this.job.set(job),
+    refused: (problem, { act }) => {
+      this.refused.update((all) => [...all, { act, words: problem.detail }]);
+      if (problem.current) this.job.set(problem.current as Job);
+    },
+    changed: (waiting) => writeQueue(localStorage, this.jobId, waiting),
+    ready: () => this.job() !== null,
+  });
+  readonly queue = this.outbox.waiting.asReadonly();
+  readonly offline = this.outbox.offline.asReadonly();
+  readonly photoRefused = computed(() => {
+    const refused = this.photos.refused();
+    return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.words : "";
+  });
+  readonly photosWaiting = computed(() => {
+    const here = this.job()?.id;
+    return this.photos.waiting().filter((p) => p.of === "job" && p.id === here);
+  });
+  /** Acts the server would not take, with its words: shown until they are read. */
+  readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]);
+  /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
+  readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
+  /** What the shop measures with: a typed loss is as good as its indicator. */
+  readonly indicators = signal<readonly IndicatorRecord[]>([]);
+  /** What each link of an axis is known to lose, by axis id. */
+  readonly shares = signal<Readonly<Partial<Record<number, readonly LinkShare[]>>>>({});
+  readonly progress = computed(() => {
+    const job = this.job();
+    if (!job) return null;
+    const waiting = pendingEvents(job.events, this.queue());
+    return jobProgress(job.plan, [...job.events, ...waiting]);
+  });
+
+  constructor() {
+    effect(() => {
+      const now = this.photos.taken();
+      if (now && "plan" in now && now.id === this.jobId) this.job.set(now);
+    });
+  }
+
+  load(jobId: number): void {
+    this.jobId = jobId;
+    this.wrong.set("");
+    this.outbox.recall(readQueue(localStorage, jobId));
+    this.api.call("job", { params: { id: jobId } }).subscribe({
+      next: (job) => {
+        this.job.set(job);
+        this.outbox.offline.set(false);
+        this.outbox.flush();
+        this.loadAround(job);
+        void this.photos.recall();
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private loadAround(job: Job): void {
+    this.api.call("indicators").subscribe({
+      next: (all) => this.indicators.set(all.filter((i) => !i.retiredAt)),
+      // Without them a typed loss has an unknown uncertainty, and says so.
+      error: () => this.indicators.set([]),
+    });
+    this.api.call("machine", { params: { id: job.machineId } }).subscribe({
+      next: ({ axes }) => this.axes.set(axes.filter((a) => job.axes.some((j) => j.axisId === a.id))),
+      error: () => undefined,
+    });
+    for (const { axisId } of job.axes)
+      this.api.call("axisLedger", { params: { id: axisId } }).subscribe({
+        next: ({ links }) => this.shares.update((all) => ({ ...all, [axisId]: links })),
+        error: () => undefined,
+      });
+    this.loadRuns();
+  }
+
+  /** Tests taken since, for the retest: nice to have, never in the way. */
+  loadRuns(): void {
+    const job = this.job();
+    if (!job) return;
+    for (const { axisId, letter } of job.axes)
+      this.api.call("history", { params: { id: axisId } }).subscribe({
+        next: ({ runs }) => {
+          const since = runs.filter(
+            (r) => r.state === "finished" && r.lostMm !== null && r.at > job.openedAt && !isSplitTest(r.kind),
+          );
+          this.runs.update((all) => ({ ...all, [letter]: [...since].reverse() }));
+        },
+        error: () => undefined,
+      });
+  }
+
+  /** Takes an act: shown at once, kept in the browser, sent as soon as it can be. */
+  act(act: JobAct): void {
+    this.outbox.add({
+      act,
+      at: new Date().toISOString(),
+      by: this.preferences.who(),
+    });
+  }
+
+  read(key: string): void {
+    this.refused.update((all) => all.filter((r) => r.act.key !== key));
+  }
+
+  /** Takes a photo: kept in the browser, sent as soon as it can be. */
+  photo(step: string, file: Blob, caption: string): void {
+    this.photos.add({ key: newKey(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file });
+  }
+}

@@ -1,0 +1,282 @@
+import {
+  estimateJob,
+  formatQuantity,
+  JOB_KINDS,
+  judgeRetest,
+  lengthsIn,
+  LINK_OF_JOINT,
+  openJoints,
+  readingWithin,
+  recordOf,
+  stateWords,
+  sumById,
+  type JobFigure,
+  type JobProgress,
+  type PlannedStep,
+  type SignedStep,
+  type UnitSystem,
+} from "@iron/core";
+import type { Axis, Job, JobEventRecord } from "@iron/contract";
+import { minutesWords } from "../diagnosis/case.view";
+import { momentWords } from "../shared/words";
+
+export function stepName(step: PlannedStep): string {
+  return step.axis ? `${step.axis} · ${step.title}` : step.title;
+}
+
+export interface SheetRow {
+  readonly id: string;
+  readonly name: string;
+  readonly minutes: number;
+  /** How the axis stands after it. */
+  readonly state: string;
+  readonly done: string;
+  readonly now: boolean;
+  readonly hold: boolean;
+}
+
+/** Words of a state line that are not those of the one before: what a step changed, and no more. */
+export function stateChange(before: string, after: string): string {
+  const [was, is] = [before.split(" · "), after.split(" · ")];
+  const openOf = (parts: readonly string[]): readonly string[] => {
+    const last = parts.at(-1) ?? "";
+    return last === "nothing open" ? [] : last.split(", ");
+  };
+  const [wasOpen, isOpen] = [openOf(was), openOf(is)];
+  return [
+    ...is.slice(0, -1).filter((part) => !was.includes(part)),
+    ...isOpen.filter((o) => !wasOpen.includes(o)).map((o) => `+ ${o}`),
+    ...wasOpen.filter((o) => !isOpen.includes(o)).map((o) => `no more: ${o}`),
+  ].join(" · ");
+}
+
+/** Every step signed on sheets gone by, then every step of this one, with who signed it and when. */
+export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] {
+  const signs = signsOf(job.events);
+  const signedBy = (id: string): string => {
+    const sign = signs.get(id);
+    return sign ? `${momentWords(sign.at)}, ${sign.by}` : "kept here, not sent yet";
+  };
+  const earlier = progress.earlier.map(({ step }, i): SheetRow => ({
+    id: `earlier ${i} ${step.id}`,
+    name: stepName(step),
+    minutes: step.minutes,
+    state: step.state,
+    done: signedBy(step.id),
+    now: false,
+    hold: step.hold !== "",
+  }));
+  const rows = [
+    ...earlier,
+    ...progress.plan.steps.map((step): SheetRow => ({
+      id: step.id,
+      name: stepName(step),
+      minutes: step.minutes,
+      state: step.state,
+      done: progress.done.has(step.id) ? signedBy(step.id) : "",
+      now: step.id === progress.next?.id,
+      hold: step.hold !== "",
+    })),
+  ];
+  // Each axis’ line against its own line before.
+  const last = new Map<string, string>();
+  return rows.map((row) => {
+    const axis = row.name.includes(" · ") ? row.name.split(" · ")[0] : "";
+    const before = last.get(axis);
+    last.set(axis, row.state);
+    return before === undefined ? row : { ...row, state: stateChange(before, row.state) };
+  });
+}
+
+function signsOf(events: readonly JobEventRecord[]): ReadonlyMap<string, { readonly at: string; readonly by: string }> {
+  const signs = new Map<string, { at: string; by: string }>();
+  for (const e of events) if (e.kind === "sign") signs.set(e.step, e);
+  return signs;
+}
+
+/** "12 of 41 steps, about 2 h 10 min to go (1 h 30 min to 2 h 50 min)". */
+export function aheadWords(progress: JobProgress): string {
+  const total = progress.plan.steps.length + progress.earlier.length;
+  const done = progress.signed.length;
+  if (progress.finished) return `All ${total} steps are signed.`;
+  const estimate = estimateJob(progress.plan, progress.done);
+  const [from, to] = estimate.between;
+  const waits = estimate.waitDays ? `, and about ${estimate.waitDays} working days at the screw shop` : "";
+  return `${done} of ${total} steps signed, about ${minutesWords(estimate.minutes)} to go (${minutesWords(from)} to ${minutesWords(to)})${waits}.`;
+}
+
+/** How each axis of the job stands now: power, who carries it, what is open. */
+export function standWords(progress: JobProgress): readonly string[] {
+  const { axes } = progress.plan;
+  return axes.map(({ letter, config }) => {
+    const words = stateWords(config, progress.state.axes[letter], progress.state.power);
+    return axes.length > 1 ? `${letter}: ${words}` : words;
+  });
+}
+
+/** Steps that have been signed with something found, read, changed or accepted. */
+export function remarks(progress: JobProgress): readonly string[] {
+  const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
+  const said = (step: PlannedStep, s: SignedStep): string => {
+    const found = step.finds.find((f) => f.id === s.found);
+    const parts = [
+      found && found !== step.finds[0] ? found.words : "",
+      s.kept === "changed" ? `changed: ${s.change}` : "",
+      s.reason ? `accepted: ${s.reason} (${s.holdBy || "no name"})` : "",
+      s.words,
+    ].filter(Boolean);
+    return parts.length ? `${stepName(step)}: ${parts.join("; ")}` : "";
+  };
+  return [
+    ...recordOf(progress).map((r) => said(r.step, r.signed)),
+    ...progress.notes.map((n) => `${byId.get(n.step)?.title ?? n.step}: ${n.words}`),
+  ].filter(Boolean);
+}
+
+export interface Proof {
+  readonly letter: string;
+  readonly words: string;
+  /** Null while a retest of this axis is still to come. */
+  readonly passes: boolean | null;
+}
+
+/** Before and after by axis, with the verdict of every retest its sheet asks for. */
+export function beforeAfter(job: Job, progress: JobProgress, system: UnitSystem): readonly Proof[] {
+  return job.axes.map((axis) => {
+    const steps = progress.plan.steps.filter((s) => s.axis === axis.letter && s.retest);
+    const proofs = steps.map((step) =>
+      step.retest === "chain" ? chainProof(job, progress, axis, system) : readingProof(step, progress, system),
+    );
+    // A job that ended before its retests still says what was measured.
+    const all = proofs.length ? proofs : [chainProof(job, progress, axis, system)];
+    const verdicts = all.map((p) => p.passes);
+    const passes = verdicts.includes(false) ? false : verdicts.includes(null) ? null : true;
+    return { letter: axis.letter, words: all.map((p) => p.words).join(" "), passes };
+  });
+}
+
+type OneProof = Pick<Proof, "words" | "passes">;
+
+function chainProof(job: Job, progress: JobProgress, axis: Job["axes"][number], system: UnitSystem): OneProof {
+  const before = beforeFigure(job, progress, axis.letter);
+  const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure;
+  if (after) return judgeRetest(before, after, axis, system);
+  const words = before
+    ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.`
+    : "Nothing measured before.";
+  return { words, passes: null };
+}
+
+function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSystem): OneProof {
+  const { reading } = step;
+  const value = progress.signed.find((s) => s.step === step.id)?.reading ?? null;
+  if (!reading || value === null)
+    return {
+      words: `${lengthsIn(reading?.label ?? step.title, system)}: not retested yet.`,
+      passes: progress.done.has(step.id) ? true : null,
+    };
+  const bound =
+    reading.to === undefined ? "" : `, up to ${formatQuantity(reading.quantity, reading.to, system)} is fine`;
+  return {
+    words: `${lengthsIn(reading.label, system)} ${formatQuantity(reading.quantity, value, system)}${bound}.`,
+    passes: readingWithin(step, value),
+  };
+}
+
+/** The figure before the work: what was read at its step, else the last test before. */
+export function beforeFigure(job: Job, progress: JobProgress, letter: string): JobFigure | null {
+  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`);
+  if (signed?.figure) return signed.figure;
+  if (typeof signed?.reading === "number") return { lostMm: signed.reading, expandedMm: null, runId: null };
+  return job.axes.find((a) => a.letter === letter)?.before ?? null;
+}
+
+/** Jobs that fit an axis, the one that a case points to first. */
+export function jobChoices(
+  axis: Axis,
+  wanted: string | null,
+): readonly { readonly id: string; readonly name: string }[] {
+  return JOB_KINDS.filter((k) => k.fits(axis.config))
+    .map(({ id, name }) => ({ id, name }))
+    .sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted));
+}
+
+/** Text that the server keeps for a figure typed by hand. */
+export function newSign(step: PlannedStep): SignedStep {
+  return {
+    step: step.id,
+    found: null,
+    words: "",
+    reading: null,
+    reason: "",
+    kept: null,
+    change: "",
+    holdBy: "",
+    figure: null,
+  };
+}
+
+/** Links of an axis that are undone at this moment. */
+export function openLinks(progress: JobProgress, letter: string): readonly string[] {
+  const axis = progress.plan.axes.find((a) => a.letter === letter);
+  if (!axis) return [];
+  const open = openJoints(axis.config, progress.state.axes[letter]);
+  return [...new Set(open.flatMap((j) => LINK_OF_JOINT[j] ?? []))];
+}
+
+/** How long the step at hand has been going: since the last signature, or since the job was opened. */
+export function stepTime(job: Job, nowMs: number): string {
+  const last = job.events.at(-1)?.at ?? job.openedAt;
+  const minutes = Math.max(0, (nowMs - Date.parse(last)) / 60_000);
+  const total = Math.max(0, (nowMs - Date.parse(job.openedAt)) / 60_000);
+  return `This step has been going for ${minutesWords(minutes)}, the job for ${minutesWords(total)}.`;
+}
+
+/** Sums that arise at a step, by the step’s own name. */
+const STEP_SUMS: Readonly<Partial<Record<string, readonly string[]>>> = {
+  "set-preload": ["bearing-nut", "drag", "preload"],
+  "spacer-in": ["make-up", "spacer"],
+  "bearing-in": ["grease"],
+  "new-screw": ["critical-speed", "life"],
+  "float-bracket": ["screw-line"],
+  "housing-tight": ["screw-line"],
+  "shims-in": ["shims"],
+  "set-gib": ["gib"],
+  "set-gib-rock": ["gib"],
+  "shim-head": ["tram", "shims"],
+  "shim-column": ["tram", "shims"],
+  marker: ["home-marker"],
+  "retest-tram": ["tram"],
+  "finger-feel": ["while-open"],
+};
+/** Steps that are measured at station Set. */
+const STEP_MEASURED = [
+  "float-bracket",
+  "housing-tight",
+  "set-gib",
+  "set-gib-rock",
+  "sweep-before",
+  "shim-head",
+  "shim-column",
+  "retest-home",
+  "retest-tram",
+];
+
+export interface StepLink {
+  readonly words: string;
+  readonly link: readonly (string | number)[];
+  readonly axis: number | null;
+}
+
+/** Ways from a step to the sums and measurements that it needs. */
+export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
+  const name = step.kind;
+  const axisId = job.axes.find((a) => a.letter === step.axis)?.axisId ?? null;
+  const sums = (STEP_SUMS[name] ?? []).flatMap((id): StepLink[] => {
+    const sum = sumById(id);
+    return sum ? [{ words: sum.name, link: ["/sums", id], axis: axisId }] : [];
+  });
+  return STEP_MEASURED.includes(name) && axisId !== null
+    ? [...sums, { words: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }]
+    : sums;
+}

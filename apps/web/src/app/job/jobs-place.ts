@@ -1,0 +1,98 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import type { JobSummary } from "@iron/contract";
+import { Api } from "../data/api";
+import { problemFrom } from "../data/problems";
+import { dayWords, momentWords } from "../shared/words";
+import { Trouble } from "../shared/trouble";
+
+/** All jobs of the shop: those at work first. */
+@Component({
+  selector: "ip-jobs",
+  imports: [RouterLink, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <main class="sheet">
+      <h1>{{ heading() }}</h1>
+      @if (wrong()) {
+        <ip-trouble [words]="wrong()" (again)="load()" />
+      } @else if (jobs(); as list) {
+        @if (list.length === 0) {
+          <p>
+            A job begins at station Fix of an axis: pick a machine on the floor, then its axis. A verdict at Locate
+            leads there too.
+          </p>
+          <a class="act main" routerLink="/floor">Go to the floor</a>
+        } @else {
+          <div class="scroll-x" tabindex="0" role="region" aria-label="Jobs">
+            <table class="rows">
+              <thead>
+                <tr>
+                  <th scope="col">Job</th>
+                  <th scope="col" class="words">Machine</th>
+                  <th scope="col" class="words">Work</th>
+                  <th scope="col" class="words">Opened</th>
+                  <th scope="col" class="words">State</th>
+                  <th scope="col"><span class="sr-only">Open it</span></th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (job of list; track job.id) {
+                  <tr>
+                    <td>{{ job.id }}</td>
+                    <td class="words">Bay {{ job.bay }} · {{ job.nickname }}</td>
+                    <td class="words">{{ job.title }}</td>
+                    <td class="words">{{ moment(job.openedAt) }}, {{ job.by }}</td>
+                    <td class="words">{{ state(job) }}</td>
+                    <td>
+                      <a
+                        class="act"
+                        [routerLink]="['/jobs', job.id]"
+                        [attr.aria-label]="(job.finishedAt ? 'Read' : 'Go on with') + ' job ' + job.id"
+                        >{{ job.finishedAt ? "Read" : "Go on" }}</a
+                      >
+                    </td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </div>
+        }
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the jobs…</p>
+      }
+    </main>
+  `,
+})
+export class JobsPlace {
+  private readonly api = inject(Api);
+  protected readonly jobs = signal<readonly JobSummary[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly moment = momentWords;
+  protected readonly heading = computed(() => {
+    const list = this.jobs();
+    if (!list) return "Jobs";
+    const open = list.filter((j) => !j.finishedAt).length;
+    if (list.length === 0) return "No job yet";
+    return open === 0 ? "No job is at work" : `${open} ${open === 1 ? "job" : "jobs"} at work`;
+  });
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.call("jobs").subscribe({
+      next: (list) =>
+        this.jobs.set([...list].sort((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id)),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected state(job: JobSummary): string {
+    if (job.finishedAt)
+      return `signed off ${dayWords(job.finishedAt)}; check ${job.checkOn ? dayWords(`${job.checkOn}T12:00:00`) : ""}`;
+    return `${job.done} of ${job.steps} steps; next: ${job.next}`;
+  }
+}

@@ -1,0 +1,95 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { newKey } from "../data/new-key";
+import { Trouble } from "../shared/trouble";
+import { JobStore } from "./job-store";
+import { kitGroups } from "./kit.view";
+
+/** Everything to have ready before a job begins, ticked off as it lies there; on paper by itself. */
+@Component({
+  selector: "ip-kit",
+  imports: [RouterLink, Trouble],
+  providers: [JobStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./job.css",
+  template: `
+    @if (store.job(); as job) {
+      <main class="sheet sheet-page">
+        <div class="acts no-print">
+          <a class="act" [routerLink]="['/jobs', job.id]">Back to the job</a>
+          <button type="button" class="act" (click)="print()">Print</button>
+        </div>
+        <h1>Kit for job {{ job.id }} · {{ job.nickname }}, bay {{ job.bay }}</h1>
+        <p>
+          <b>{{ job.title }}</b>. {{ people() }}
+        </p>
+        @if (store.offline()) {
+          <p class="warn" role="status">
+            No connection. What is ticked is kept in this browser and sent as soon as the server answers.
+          </p>
+        }
+        @for (group of groups(); track group.title) {
+          <fieldset class="choose">
+            <legend>{{ group.title }}</legend>
+            @for (item of group.items; track item.name) {
+              <label class="tick-box"
+                ><input
+                  type="checkbox"
+                  [checked]="isReady(item.name)"
+                  (change)="tick(item.name, $any($event.target).checked)"
+                />
+                <span
+                  >{{ item.words }}
+                  @if (item.note) {
+                    <span class="state">{{ item.note }}</span>
+                  }
+                </span></label
+              >
+            }
+          </fieldset>
+        }
+      </main>
+    } @else if (store.wrong()) {
+      <main class="sheet">
+        <ip-trouble [words]="store.wrong()" (again)="store.load(+jobId())"
+          ><a class="act" routerLink="/jobs">All jobs</a></ip-trouble
+        >
+      </main>
+    } @else {
+      <main class="sheet">
+        <p class="quiet" aria-busy="true">Loading the kit…</p>
+      </main>
+    }
+  `,
+})
+export class KitPage {
+  readonly jobId = input.required<string>();
+  protected readonly store = inject(JobStore);
+  protected readonly groups = computed(() => {
+    const progress = this.store.progress();
+    return progress ? kitGroups(progress.plan) : [];
+  });
+  protected readonly people = computed(() => {
+    const steps = this.store.progress()?.plan.steps ?? [];
+    return steps.some((s) => s.people === 2) ? "Two people for some steps." : "One person.";
+  });
+
+  constructor() {
+    effect(() => {
+      const id = Number(this.jobId());
+      untracked(() => this.store.load(id));
+    });
+  }
+
+  protected isReady(item: string): boolean {
+    return this.store.progress()?.ready.has(item) ?? false;
+  }
+
+  protected tick(item: string, on: boolean): void {
+    this.store.act({ kind: "kit", item, on, key: newKey() });
+  }
+
+  protected print(): void {
+    window.print();
+  }
+}

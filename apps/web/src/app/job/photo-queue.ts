@@ -1,0 +1,83 @@
+import { inject, Injectable, InjectionToken, signal } from "@angular/core";
+import type { Job, LubePointRecord } from "@iron/contract";
+import { createStore, del, get, keys, set } from "idb-keyval";
+import { Api } from "../data/api";
+import { Outbox } from "../shared/outbox";
+import { shrinkPhoto, SMALL_PHOTO } from "../shared/shrink-photo";
+
+/** A photo taken at a step of a job or at a lubrication point, and not yet with the server. */
+export interface WaitingPhoto {
+  readonly key: string;
+  readonly of: "job" | "point";
+  readonly id: number;
+  /** Step of a job; else empty. */
+  readonly step: string;
+  readonly caption: string;
+  readonly by: string;
+  readonly file: Blob;
+}
+
+/** Where photos wait between page loads: pictures are too large for the plain store of the acts. */
+export interface PhotoStore {
+  all(): Promise<readonly WaitingPhoto[]>;
+  put(photo: WaitingPhoto): Promise<void>;
+  remove(key: string): Promise<void>;
+}
+
+export const PHOTO_STORE = new InjectionToken<PhotoStore>("photo store", {
+  providedIn: "root",
+  factory: () => {
+    const store = createStore("iron-patience", "photos");
+    return {
+      all: async () => {
+        const names = await keys<string>(store);
+        const found = await Promise.all(names.map((k) => get<WaitingPhoto>(k, store)));
+        return found.filter((p) => p !== undefined);
+      },
+      // Async, so that a browser without such a store refuses the promise instead of the photo.
+      put: async (photo) => set(photo.key, photo, store),
+      remove: async (key) => del(key, store),
+    };
+  },
+});
+
+/** Sends photos, once each, and keeps them in the browser till the server has them. */
+@Injectable({ providedIn: "root" })
+export class PhotoQueue {
+  private readonly api = inject(Api);
+  private readonly store = inject(PHOTO_STORE);
+  /** The job or point as it was answered after the last photo. */
+  readonly taken = signal<Job | LubePointRecord | null>(null);
+  /** The last photo that the server would not have, with its words. */
+  readonly refused = signal<{ readonly photo: WaitingPhoto; readonly words: string } | null>(null);
+  private readonly outbox = new Outbox<WaitingPhoto, Job | LubePointRecord>({
+    keyOf: (p) => p.key,
+    send: (p) => this.api.keyedPhoto(p),
+    taken: (now) => this.taken.set(now),
+    refused: ({ detail }, photo) => this.refused.set({ photo, words: detail }),
+    changed: (_, gone) => {
+      if (gone) void this.store.remove(gone.key).catch(() => undefined);
+    },
+  });
+  readonly waiting = this.outbox.waiting.asReadonly();
+
+  /** Photos that a page left behind go out now. A browser that forbids a store keeps none. */
+  async recall(): Promise<void> {
+    const kept = await this.store.all().catch(() => []);
+    const known = new Set(this.waiting().map((p) => p.key));
+    this.outbox.recall([...kept.filter((p) => !known.has(p.key)), ...this.waiting()]);
+    this.outbox.flush();
+  }
+
+  add(photo: WaitingPhoto): void {
+    this.refused.set(null);
+    if (photo.file.size <= SMALL_PHOTO) this.queue(photo);
+    else void shrinkPhoto(photo.file).then((file) => this.queue({ ...photo, file }));
+  }
+
+  private queue(photo: WaitingPhoto): void {
+    // Should the store be full or forbidden, the photo still lives in this page.
+    void this.store.put(photo).catch(() => undefined);
+    this.outbox.add(photo);
+  }
+}

@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { jobProgress } from "@iron/core";
+import type { Job } from "@iron/contract";
+import { forkJoin, of, switchMap } from "rxjs";
+import { Api } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { AxisContext } from "../machine/axis/axis-context";
+import { beforeAfter } from "./job.view";
+import { Trouble } from "../shared/trouble";
+
+/** Station Prove: before and after of every job on this axis, and the retest that is still wanted. */
+@Component({
+  selector: "ip-prove",
+  imports: [RouterLink, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <main class="sheet">
+      <h1>{{ heading() }}</h1>
+      @if (wrong()) {
+        <ip-trouble [words]="wrong()" (again)="load()" />
+      } @else {
+        @for (one of views(); track one.id) {
+          <section class="boxed">
+            <h2>
+              <a [routerLink]="['/jobs', one.id]">Job {{ one.id }}</a
+              >:
+              {{ one.title }}
+            </h2>
+            <p>
+              <b>{{ one.passes === null ? "Not retested yet." : one.passes ? "Passes." : "Does not pass." }}</b>
+              {{ one.words }}
+            </p>
+            @if (one.passes === null) {
+              <p class="quiet">Nothing is closed and signed off before the same test at the same place has passed.</p>
+              <div class="acts">
+                <a class="act main" [routerLink]="['/jobs', one.id]">Go on with the job</a>
+                <a class="act" [routerLink]="context.base() + '/measure/new/two-sided'">Take the test</a>
+              </div>
+            }
+          </section>
+        } @empty {
+          @if (jobs()) {
+            <p>
+              No job has been opened on this axis. A job begins at Fix; its retest is kept here, before and after side
+              by side.
+            </p>
+            <a class="act" [routerLink]="context.base() + '/fix'">Go to Fix</a>
+          } @else {
+            <p class="quiet" aria-busy="true">Looking…</p>
+          }
+        }
+      }
+    </main>
+  `,
+  styles: `
+    .boxed {
+      max-width: 760px;
+      margin-bottom: 16px;
+    }
+    .boxed h2 {
+      margin-top: 0;
+    }
+  `,
+})
+export class ProveStation {
+  protected readonly context = inject(AxisContext);
+  private readonly api = inject(Api);
+  private readonly preferences = inject(Preferences);
+  protected readonly jobs = signal<readonly Job[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly views = computed(() => {
+    const letter = this.context.axis()?.config.letter;
+    return (this.jobs() ?? []).map((job) => {
+      const progress = jobProgress(job.plan, job.events);
+      const compared = beforeAfter(job, progress, this.preferences.system()).find((c) => c.letter === letter);
+      return { id: job.id, title: job.title, words: compared?.words ?? "", passes: compared?.passes ?? null };
+    });
+  });
+  protected readonly heading = computed(() => {
+    if (!this.jobs()) return "Prove";
+    const open = this.views().filter((v) => v.passes === null).length;
+    return open ? `${open} ${open === 1 ? "retest is" : "retests are"} wanted` : "Nothing waits for a retest";
+  });
+
+  constructor() {
+    effect(() => {
+      if (this.context.axis()) untracked(() => this.load());
+    });
+  }
+
+  protected load(): void {
+    const id = this.context.axis()?.id;
+    if (id === undefined) return;
+    this.wrong.set("");
+    this.api
+      .call("jobs")
+      .pipe(
+        switchMap((list) => {
+          const mine = list.filter((j) => j.axisIds.includes(id));
+          return mine.length ? forkJoin(mine.map((j) => this.api.call("job", { params: { id: j.id } }))) : of([]);
+        }),
+      )
+      .subscribe({
+        next: (jobs) => this.jobs.set(jobs),
+        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      });
+  }
+}

@@ -1,0 +1,105 @@
+import { AddressPipe } from "../data/address.pipe";
+import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import type { Rounds } from "@iron/contract";
+import { momentWords } from "../shared/words";
+import { dayBars, datesInWords } from "./rounds.view";
+
+/** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
+@Component({
+  selector: "ip-coming-days",
+  imports: [AddressPipe, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  template: `
+    <h2>The coming days</h2>
+    <ul class="days">
+      @for (bar of bars(); track bar.date) {
+        <li>
+          <button
+            type="button"
+            class="day"
+            [class.on]="bar.date === date()"
+            [attr.aria-pressed]="bar.date === date()"
+            (click)="picked.emit(bar.date)"
+            (dragover)="$event.preventDefault()"
+            (drop)="drop($event, bar.date)"
+          >
+            <span>{{ bar.label }}</span>
+            <svg viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true">
+              <path d="M0 3H100" class="base" />
+              <path [attr.d]="'M0 3H' + 100 * bar.part" class="bar" />
+            </svg>
+          </button>
+        </li>
+      }
+    </ul>
+    @if (rounds().points) {
+      <div class="acts">
+        <a class="act" [routerLink]="['/rounds/sheet', date()]">Round on paper</a>
+        <a class="act" [href]="'calendar' | address: {}">Calendar file</a>
+        <button type="button" class="act" (click)="afresh.emit()">Plan afresh</button>
+      </div>
+      @if (rounds().unplanned.length) {
+        <h3>Due, and without a day</h3>
+        <ul class="walked">
+          @for (one of rounds().unplanned; track one.id) {
+            <li>
+              {{ one.name }}: <span class="quiet">{{ one.why }}.</span>
+            </li>
+          }
+        </ul>
+      }
+      @if (changes().length) {
+        <h3>What changed, {{ changedAt() }}</h3>
+        <ul class="walked">
+          @for (change of changes().slice(0, most); track $index) {
+            <li>
+              {{ change.what }}: <span class="quiet">{{ change.why }}</span>
+            </li>
+          }
+        </ul>
+        @if (changes().length > most) {
+          <p class="quiet">and {{ changes().length - most }} more.</p>
+        }
+      }
+      <p class="quiet">
+        Late first, then few stops and little walking, then even days; nobody greases far too early. This plan costs
+        {{ part() }} % of doing each when it is due. A calendar program can subscribe to the address of the calendar
+        file.
+      </p>
+    }
+  `,
+})
+export class ComingDays {
+  readonly rounds = input.required<Rounds>();
+  readonly date = input.required<string>();
+  readonly picked = output<string>();
+  /** A point dragged onto a day. */
+  readonly dropped = output<{
+    readonly pointId: number;
+    readonly date: string;
+  }>();
+  readonly afresh = output();
+  protected readonly most = 12;
+  protected readonly bars = computed(() => dayBars(this.rounds()));
+  protected readonly part = computed(() => (100 * this.rounds().against).toFixed(0));
+  protected readonly changes = computed(() =>
+    this.rounds().changes.map((c) => ({
+      what: datesInWords(c.what),
+      why: datesInWords(c.why),
+    })),
+  );
+  protected readonly changedAt = computed(() => {
+    const at = this.rounds().changedAt;
+    return at ? momentWords(at) : "";
+  });
+
+  protected drop(event: DragEvent, date: string): void {
+    event.preventDefault();
+    this.dropped.emit({
+      pointId: Number(event.dataTransfer?.getData("text/plain")),
+      date,
+    });
+  }
+}

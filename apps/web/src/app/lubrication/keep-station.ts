@@ -1,0 +1,140 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { chainOf } from "@iron/core";
+import type { LubePointRecord } from "@iron/contract";
+import { Api } from "../data/api";
+import { Notices } from "../data/notices";
+import { problemFrom } from "../data/problems";
+import { AxisContext } from "../machine/axis/axis-context";
+import { chainMarks, doseWords, dueWords } from "./rounds.view";
+import { Trouble } from "../shared/trouble";
+
+/** Station Keep: the lubrication points of this axis and of the machine around it. */
+@Component({
+  selector: "ip-keep",
+  imports: [RouterLink, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <main class="sheet">
+      <h1>{{ heading() }}</h1>
+      @if (wrong()) {
+        <ip-trouble [words]="wrong()" (again)="load()" />
+      } @else if (points(); as all) {
+        <div class="acts">
+          <button type="button" class="act" [class.main]="all.length === 0" (click)="addUsual()">
+            Add the usual points of this machine
+          </button>
+          <a class="act" routerLink="/points/new" [queryParams]="{ machine: context.machine()?.id }">Add a point</a>
+          <a class="act" routerLink="/rounds">Rounds</a>
+        </div>
+        @if (all.length) {
+          <div class="scroll-x" tabindex="0" role="region" aria-label="Lubrication points">
+            <table class="rows">
+              <thead>
+                <tr>
+                  <th scope="col">Point</th>
+                  <th scope="col" class="words">Give</th>
+                  <th scope="col" class="words">When</th>
+                  <th scope="col" class="words">Last found</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (point of all; track point.id) {
+                  <tr>
+                    <td>
+                      <a [routerLink]="['/points', point.id]">{{ point.place }}</a>
+                      @if (point.link) {
+                        <br /><span class="quiet">{{ point.link }}</span>
+                      }
+                    </td>
+                    <td class="words">{{ dose(point) }}</td>
+                    <td class="words">{{ due(point) }}</td>
+                    <td class="words">
+                      {{ point.lastFound ?? "not visited yet" }}
+                      @if (point.asksCase) {
+                        <br /><a [routerLink]="context.base() + '/ask'">{{ point.asksCase }} Open a case</a>
+                      }
+                    </td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </div>
+        } @else {
+          <p>
+            No point is kept for this machine yet. The usual ones come from its axes: carriages or ways, nut or rack,
+            end bearings, and the machine’s own.
+          </p>
+        }
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the points…</p>
+      }
+    </main>
+  `,
+})
+export class KeepStation {
+  protected readonly context = inject(AxisContext);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly dose = doseWords;
+  protected readonly due = dueWords;
+  private readonly list = signal<readonly LubePointRecord[] | null>(null);
+  protected readonly wrong = signal("");
+  private readonly chain = computed(() => {
+    const config = this.context.axis()?.config;
+    return config ? chainOf(config).map((l) => l.id as string) : [];
+  });
+  /** This axis’ points in the order of its chain, then the machine’s own. */
+  protected readonly points = computed(() => {
+    const letter = this.context.axis()?.config.letter;
+    const chain = this.chain();
+    const at = (p: LubePointRecord): number => (p.letter === null ? 99 : chain.indexOf(p.link ?? "way"));
+    return (
+      this.list()
+        ?.filter((p) => !p.retired && (p.letter === letter || p.letter === null))
+        .sort((a, b) => at(a) - at(b)) ?? null
+    );
+  });
+  protected readonly heading = computed(() => {
+    const late = (this.points() ?? []).filter((p) => p.lateDays > 0).length;
+    if (!this.points()) return "Keep";
+    return late ? `${late} ${late === 1 ? "point is" : "points are"} late` : "Nothing is late here";
+  });
+
+  constructor() {
+    const { marks } = this.context;
+    effect(() => marks.set(chainMarks(this.points() ?? [])));
+    inject(DestroyRef).onDestroy(() => marks.set({}));
+    effect(() => {
+      if (this.context.axis()) untracked(() => this.load());
+    });
+  }
+
+  protected load(): void {
+    const id = this.context.machine()?.id;
+    if (id === undefined) return;
+    this.wrong.set("");
+    this.api.call("lubePoints", { params: { id } }).subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected addUsual(): void {
+    const id = this.context.machine()?.id;
+    if (id === undefined) return;
+    this.api.call("usualPoints", { params: { id } }).subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+}

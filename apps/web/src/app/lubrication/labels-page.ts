@@ -1,0 +1,146 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import type { LubePointRecord, MachineMeter } from "@iron/contract";
+import { forkJoin, of, switchMap } from "rxjs";
+import { Api } from "../data/api";
+import { problemFrom } from "../data/problems";
+import { qrPath, type QrPath } from "./qr";
+import { doseWords } from "./rounds.view";
+import { RoundsNav } from "./rounds-nav";
+import { Trouble } from "../shared/trouble";
+
+interface Label {
+  readonly key: string;
+  readonly title: string;
+  readonly lines: readonly string[];
+  readonly address: string;
+  readonly qr: QrPath;
+}
+
+/** Labels to print: a code that opens the point, or the machine, on a tablet. */
+@Component({
+  selector: "ip-labels",
+  imports: [RoundsNav, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./paper.css",
+  template: `
+    <ip-rounds-nav />
+    <main class="sheet paper">
+      <div class="no-print">
+        <h1>Labels</h1>
+        <p>
+          Each opens its point on a tablet that reaches this server. The address on them is where you are now,
+          {{ origin }}: print from the address that the tablets use.
+        </p>
+        <div class="acts">
+          <div class="field">
+            <label for="machine">Machine</label>
+            <select id="machine" class="p-inputtext" (change)="pick($any($event.target).value)">
+              <option value="">all machines</option>
+              @for (one of machines(); track one.machineId) {
+                <option [value]="one.machineId" [selected]="one.machineId === machine()">
+                  {{ one.nickname }}
+                </option>
+              }
+            </select>
+          </div>
+          <label class="tick-box"
+            ><input
+              type="checkbox"
+              [checked]="machinesOnly()"
+              (change)="machinesOnly.set($any($event.target).checked)"
+            />one a machine</label
+          >
+          <button type="button" class="act main" [disabled]="labels().length === 0" (click)="print()">
+            Print {{ labels().length }}
+            {{ labels().length === 1 ? "label" : "labels" }}
+          </button>
+        </div>
+      </div>
+      @if (wrong()) {
+        <ip-trouble [words]="wrong()" (again)="load()" />
+      } @else if (points()) {
+        <div class="labels">
+          @for (label of labels(); track label.key) {
+            <div class="label">
+              <svg
+                class="code"
+                role="img"
+                [attr.viewBox]="'0 0 ' + label.qr.size + ' ' + label.qr.size"
+                [attr.aria-label]="'Code for ' + label.address"
+                shape-rendering="crispEdges"
+              >
+                <path [attr.d]="label.qr.path" fill="#000" />
+              </svg>
+              <div>
+                <p>
+                  <b>{{ label.title }}</b>
+                </p>
+                @for (line of label.lines; track $index) {
+                  <p>{{ line }}</p>
+                }
+              </div>
+            </div>
+          } @empty {
+            <p>There is no point to label yet.</p>
+          }
+        </div>
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the points…</p>
+      }
+    </main>
+  `,
+})
+export class LabelsPage {
+  private readonly api = inject(Api);
+  protected readonly origin = location.origin;
+  protected readonly machines = signal<readonly MachineMeter[]>([]);
+  protected readonly points = signal<readonly LubePointRecord[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly machine = signal<number | null>(null);
+  protected readonly machinesOnly = signal(false);
+  protected readonly labels = computed<readonly Label[]>(() => {
+    const only = this.machine();
+    const shown = this.machines().filter((m) => only === null || m.machineId === only);
+    const label = (key: string, path: string, title: string, lines: readonly string[]): Label => {
+      const address = `${this.origin}${path}`;
+      return { key, title, lines, address, qr: qrPath(address) };
+    };
+    if (this.machinesOnly())
+      return shown.map((m) => label(`m${m.machineId}`, `/machines/${m.machineId}`, m.nickname, [`Bay ${m.bay}`]));
+    return shown.flatMap((m) =>
+      (this.points() ?? [])
+        .filter((p) => p.machineId === m.machineId && !p.retired)
+        .map((p) => label(`p${p.id}`, `/points/${p.id}`, p.place, [`${m.nickname}, bay ${m.bay}`, doseWords(p)])),
+    );
+  });
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api
+      .call("meters")
+      .pipe(
+        switchMap((machines) => {
+          this.machines.set(machines);
+          return machines.length
+            ? forkJoin(machines.map((m) => this.api.call("lubePoints", { params: { id: m.machineId } })))
+            : of([]);
+        }),
+      )
+      .subscribe({
+        next: (lists) => this.points.set(lists.flat()),
+        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      });
+  }
+
+  protected pick(id: string): void {
+    this.machine.set(Number(id) || null);
+  }
+
+  protected print(): void {
+    window.print();
+  }
+}

@@ -1,0 +1,204 @@
+import { dayOf } from "@iron/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import type { FoundState } from "@iron/core";
+import type { Rounds } from "@iron/contract";
+import { newKey } from "../data/new-key";
+import { Api } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { dayWords } from "../shared/words";
+import { RoundsNav } from "./rounds-nav";
+import { doseWords, FOUND_LETTERS, walkOf } from "./rounds.view";
+import { VisitQueue } from "./visit-queue";
+import { Trouble } from "../shared/trouble";
+
+/** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
+@Component({
+  selector: "ip-paper",
+  imports: [RoundsNav, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  template: `
+    <ip-rounds-nav />
+    <main class="sheet">
+      <h1>Type a paper round in</h1>
+      @if (wrong()) {
+        <ip-trouble [words]="wrong()" (again)="load()" />
+      } @else if (rounds() && days().length === 0) {
+        <p>Nothing is planned in the coming two weeks, so there is no round to type in.</p>
+      } @else if (rounds()) {
+        <div class="acts">
+          <div class="field">
+            <label for="round">Round of</label>
+            <select id="round" class="p-inputtext" (change)="date.set($any($event.target).value)">
+              @for (day of days(); track day.date) {
+                <option [value]="day.date" [selected]="day.date === date()">
+                  {{ day.words }}
+                </option>
+              }
+            </select>
+          </div>
+          <div class="field">
+            <label for="done-on">Walked on</label>
+            <input
+              id="done-on"
+              class="p-inputtext"
+              type="date"
+              [value]="doneOn()"
+              [max]="today"
+              (change)="doneOn.set($any($event.target).value)"
+            />
+          </div>
+        </div>
+        <p class="quiet">
+          A letter a point: d dry, r right, f flooded, i dirty, b blocked; empty where nothing was done. Enter goes to
+          the next.
+        </p>
+        @for (one of queue.refused(); track one.visit.key) {
+          <div class="bad" role="alert">
+            <p>{{ one.place }}: {{ one.words }}</p>
+            <button type="button" class="act" (click)="queue.read(one.visit.key)">Read</button>
+          </div>
+        }
+        <form (submit)="$event.preventDefault()" novalidate aria-label="Paper round">
+          <table class="rows">
+            <thead>
+              <tr>
+                <th scope="col">Point</th>
+                <th scope="col" class="words">Give</th>
+                <th scope="col" class="words">Found</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of rows(); track row.point.id) {
+                <tr>
+                  <td>{{ row.stop.nickname }}, {{ row.point.place }}</td>
+                  <td class="words">{{ dose(row.point) }}</td>
+                  <td class="words">
+                    <input
+                      class="p-inputtext letter"
+                      maxlength="1"
+                      autocomplete="off"
+                      [value]="typed(row.point.id)"
+                      (input)="letter(row.point.id, $any($event.target))"
+                      (keydown.enter)="onward($any($event.target))"
+                      [attr.aria-label]="'Found at ' + row.stop.nickname + ', ' + row.point.place"
+                    />
+                    {{ said(row.point.id) }}
+                  </td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td colspan="3">Nothing is planned on this day.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+          @if (letterWrong()) {
+            <p class="wrong" role="alert">{{ letterWrong() }}</p>
+          }
+          @if (kept()) {
+            <p role="status">
+              {{ kept() }} {{ kept() === 1 ? "visit" : "visits" }} kept{{
+                queue.waiting().length ? ", " + queue.waiting().length + " on their way" : ""
+              }}.
+            </p>
+          }
+          <div class="acts next">
+            <button type="button" class="act main" [disabled]="count() === 0" (click)="keep()">
+              Keep {{ count() }} {{ count() === 1 ? "visit" : "visits" }}
+            </button>
+          </div>
+        </form>
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the rounds…</p>
+      }
+    </main>
+  `,
+})
+export class PaperEntry {
+  private readonly api = inject(Api);
+  private readonly preferences = inject(Preferences);
+  protected readonly queue = inject(VisitQueue);
+  protected readonly dose = doseWords;
+  protected readonly today = dayOf(new Date());
+  protected readonly rounds = signal<Rounds | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly letterWrong = signal("");
+  protected readonly date = signal("");
+  protected readonly doneOn = signal(this.today);
+  protected readonly letters = signal<Readonly<Record<number, string>>>({});
+  protected readonly kept = signal(0);
+  private readonly done = signal<ReadonlySet<number>>(new Set());
+  protected readonly days = computed(() =>
+    (this.rounds()?.days ?? [])
+      .filter((d) => d.stops.length)
+      .map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })),
+  );
+  protected readonly rows = computed(() => {
+    const rounds = this.rounds();
+    return rounds ? walkOf(rounds, this.date()).filter((r) => !this.done().has(r.point.id)) : [];
+  });
+  protected readonly count = computed(() => this.rows().filter((r) => this.stateOf(r.point.id)).length);
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.call("rounds").subscribe({
+      next: (rounds) => {
+        this.rounds.set(rounds);
+        if (!this.date()) this.date.set(this.days().at(0)?.date ?? "");
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected typed(id: number): string {
+    const letters: Partial<Record<number, string>> = this.letters();
+    return letters[id] ?? "";
+  }
+
+  private stateOf(id: number): FoundState | null {
+    return FOUND_LETTERS.get(this.typed(id)) ?? null;
+  }
+
+  protected said(id: number): string {
+    return this.stateOf(id) ?? "";
+  }
+
+  protected letter(id: number, field: HTMLInputElement): void {
+    const text = field.value.trim().toLowerCase();
+    const good = text === "" || FOUND_LETTERS.has(text);
+    this.letterWrong.set(good ? "" : `“${text}” is none of d, r, f, i, b.`);
+    if (!good) field.value = "";
+    this.letters.update((all) => ({ ...all, [id]: good ? text : "" }));
+  }
+
+  protected onward(field: HTMLInputElement): void {
+    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, .main") ?? [])];
+    all.at(all.indexOf(field) + 1)?.focus();
+  }
+
+  protected keep(): void {
+    const by = this.preferences.who();
+    const rows = this.rows();
+    for (const { point } of rows) {
+      const found = this.stateOf(point.id);
+      if (!found) continue;
+      const dose = found === "flooded" || found === "blocked" ? 0 : point.dose;
+      this.queue.add({
+        pointId: point.id,
+        place: point.place,
+        by,
+        visit: { key: newKey(), found, dose, glitter: false, words: "", date: this.doneOn() },
+      });
+      this.kept.update((n) => n + 1);
+    }
+    const now = rows.filter((r) => this.stateOf(r.point.id)).map((r) => r.point.id);
+    this.done.update((set) => new Set([...set, ...now]));
+    this.letters.set({});
+  }
+}

@@ -1,0 +1,120 @@
+import type { HttpTestingController } from "@angular/common/http/testing";
+import { TestBed } from "@angular/core/testing";
+import { Router } from "@angular/router";
+import { MessageService } from "primeng/api";
+import { lubePoint } from "../../testing/lubrication";
+import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
+import type { Offer } from "../data/notices";
+import { PointPage } from "./point-page";
+
+const point = lubePoint({ id: 7, place: "X ball nut", checks: ["wipers whole"], access: "covers back" });
+
+describe("a lubrication point, as its label opens it", () => {
+  let http: HttpTestingController;
+  beforeEach(() => {
+    http = setUpBed();
+  });
+  afterEach(() => http.verify());
+  const around = (): void => {
+    http.match("/api/lubricants").forEach((r) => r.flush([]));
+    http.match("/api/machines/2").forEach((r) => r.flush({ id: 2, nickname: "Godwit", bay: "7", axes: [] }));
+    TestBed.tick();
+  };
+  const open = (over: object = {}) => {
+    const page = show(PointPage, { pointId: "7" });
+    answer(http.expectOne("/api/lube-points/7"), { ...point, ...over });
+    around();
+    return page;
+  };
+  const sent = () => http.expectOne("/api/lube-points/7/visits");
+
+  it("says what to give, when it is due and what to look at", () => {
+    const page = open();
+    expect(page.text()).toContain("Godwit, bay 7");
+    expect(page.text()).toContain("covers back");
+    expect(page.text()).toContain("Look: wipers whole.");
+    expect(page.text()).toContain("Not visited yet.");
+  });
+
+  it("a visit by one key can be undone, and the page shows the point as answered", () => {
+    const notices: (() => void)[] = [];
+    TestBed.inject(MessageService).messageObserver.subscribe((m) => {
+      for (const one of Array.isArray(m) ? m : [m]) notices.push((one.data as { offer: Offer }).offer.act);
+    });
+    const page = open();
+    page.press("Dry");
+    const request = sent();
+    expect(request.request.body).toMatchObject({ found: "dry", dose: point.dose });
+    answer(request, { ...point, lastAt: "2026-03-02T08:00:00Z", lastFound: "dry" });
+    expect(page.text()).toContain("found dry.");
+    notices[0]();
+    const undo = sent();
+    expect(undo.request.body).toMatchObject({ found: null });
+    answer(undo, point);
+    expect(page.text()).toContain("Not visited yet.");
+  });
+
+  it("a visit taken while the point is being changed empties nothing of the form", () => {
+    const page = open();
+    page.press("Change the point");
+    page.type("Place", "X ball nut, far side");
+    page.press("Right");
+    answer(sent(), { ...point, visits: 3 });
+    expect(page.value("Place")).toBe("X ball nut, far side");
+    page.press("Keep the point");
+    const request = http.expectOne({ url: "/api/lube-points/7", method: "PUT" });
+    expect(request.request.body).toMatchObject({ place: "X ball nut, far side" });
+    refuse(request, 422, "There is such a place already.");
+    expect(page.alerts()).toBe("There is such a place already.");
+    expect(page.value("Place")).toBe("X ball nut, far side");
+  });
+
+  it("kept no more, it takes no visit till it is kept again", () => {
+    const page = open();
+    page.press("Keep it no more");
+    const request = http.expectOne("/api/lube-points/7/retire");
+    expect(request.request.body).toEqual({ retired: true });
+    answer(request, { ...point, retired: true });
+    expect(page.text()).toContain("This point is kept no more.");
+    expect(page.page.queryByRole("button", { name: "Dry" })).toBeNull();
+    page.press("Keep it again");
+    answer(http.expectOne("/api/lube-points/7/retire"), point);
+    expect(page.page.getByRole("button", { name: "Dry" })).toBeTruthy();
+  });
+
+  it("one found blocked leads to a case on its axis", () => {
+    const page = open({ asksCase: "Blocked: nothing gets through." });
+    const went = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
+    page.press("Open a case on it");
+    answer(http.expectOne("/api/lube-points/7/case"), { caseId: 1, machineId: 2, axisId: 4 });
+    expect(went).toHaveBeenCalledWith("/machines/2/axes/4/ask");
+  });
+
+  it("a new one is made on its machine, and then shown", () => {
+    const page = show(PointPage, { pointId: "new", machine: "2" });
+    around();
+    const went = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
+    page.type("Place", "Z chain");
+    page.type("Lubricant", "chain oil");
+    page.press("Keep the point");
+    const request = http.expectOne("/api/machines/2/lube-points");
+    expect(request.request.body).toMatchObject({ place: "Z chain", lubricant: "chain oil", letter: null });
+    answer(request, { ...point, id: 31 });
+    expect(went).toHaveBeenCalledWith("/points/31");
+  });
+
+  it.each(["There is no lubrication point 7.", "The server does not answer."])(
+    "“%s” is said, with a way to try again",
+    (words) => {
+      const page = show(PointPage, { pointId: "7" });
+      const request = http.expectOne("/api/lube-points/7");
+      if (words.startsWith("There")) refuse(request, 404, words);
+      else cut(request);
+      expect(page.text()).toContain("This point cannot be shown");
+      page.press("Try again");
+      answer(http.expectOne("/api/lube-points/7"), point);
+      around();
+      expect(page.text()).toContain("X ball nut");
+    },
+  );
+});

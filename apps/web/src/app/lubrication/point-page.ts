@@ -1,0 +1,198 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import type { FoundState } from "@iron/core";
+import type { LubePointRecord, LubricantRecord, Machine } from "@iron/contract";
+import { newKey } from "../data/new-key";
+import { Api } from "../data/api";
+import { Notices } from "../data/notices";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { PointForm, type LubePointEdit } from "./point-form";
+import { PhotoQueue } from "../job/photo-queue";
+import { momentWords } from "../shared/words";
+import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
+import { VisitQueue } from "./visit-queue";
+import { Trouble } from "../shared/trouble";
+
+/** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
+@Component({
+  selector: "ip-point",
+  imports: [RouterLink, PointForm, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  templateUrl: "./point-page.html",
+})
+export class PointPage {
+  readonly pointId = input.required<string>();
+  /** Machine of a point that is made new. */
+  readonly machine = input<string>();
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  protected readonly queue = inject(VisitQueue);
+  private readonly photos = inject(PhotoQueue);
+  protected readonly keys = FOUND_KEYS;
+  protected readonly dose = doseWords;
+  protected readonly moment = momentWords;
+  protected readonly point = signal<LubePointRecord | null>(null);
+  protected readonly machineOf = signal<Machine | null>(null);
+  protected readonly lubricants = signal<readonly LubricantRecord[]>([]);
+  protected readonly wrong = signal("");
+  protected readonly formWrong = signal("");
+  protected readonly editing = signal(false);
+  /** The version that the form began from: whatever is loaded since, another’s change is not gone over unseen. */
+  private version = 0;
+  protected readonly theirs = signal<LubePointRecord | null>(null);
+  /** What the form begins from. */
+  protected readonly start = computed(() => {
+    const point = this.point();
+    return point ? pointEdit(point) : emptyPoint();
+  });
+  protected readonly isNew = computed(() => this.pointId() === "new");
+  constructor() {
+    effect(() => {
+      this.pointId();
+      untracked(() => this.load());
+    });
+    effect(() => {
+      const taken = this.queue.taken();
+      if (taken && String(taken.id) === this.pointId()) untracked(() => this.point.set(taken));
+    });
+    effect(() => {
+      const now = this.photos.taken();
+      if (now && "place" in now && String(now.id) === this.pointId()) untracked(() => this.point.set(now));
+    });
+    effect(() => {
+      const refused = this.photos.refused();
+      if (refused) untracked(() => this.notices.say(refused.words));
+    });
+    this.api.call("lubricants").subscribe({
+      next: (list) => this.lubricants.set(list),
+      error: () => undefined,
+    });
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    if (this.isNew()) {
+      this.point.set(null);
+      this.editing.set(true);
+      this.loadMachine(Number(this.machine()));
+      return;
+    }
+    this.api.call("lubePoint", { params: { id: this.pointId() } }).subscribe({
+      next: (point) => {
+        this.point.set(point);
+        this.loadMachine(point.machineId);
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private loadMachine(id: number): void {
+    this.api.call("machine", { params: { id } }).subscribe({
+      next: (machine) => this.machineOf.set(machine),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected found(point: LubePointRecord, state: FoundState): void {
+    const dose = state === "flooded" || state === "blocked" ? 0 : point.dose;
+    this.queue.add({
+      pointId: point.id,
+      place: point.place,
+      by: this.preferences.who(),
+      visit: { key: newKey(), found: state, dose, glitter: false, words: "" },
+    });
+    const undo = (): void =>
+      this.queue.add({
+        pointId: point.id,
+        place: point.place,
+        by: this.preferences.who(),
+        visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" },
+      });
+    this.notices.say(`${point.place}: ${state}.`, undo);
+  }
+
+  protected dueSentence(point: LubePointRecord): string {
+    return dueWords(point).replace(/^./, (c) => c.toUpperCase());
+  }
+
+  protected photo(point: LubePointRecord, files: FileList | null): void {
+    const file = files?.[0];
+    if (!file) return;
+    this.photos.add({
+      key: newKey(),
+      of: "point",
+      id: point.id,
+      step: "",
+      caption: point.place,
+      by: this.preferences.who(),
+      file,
+    });
+  }
+
+  protected change(point: LubePointRecord): void {
+    if (this.editing()) {
+      this.leave();
+      return;
+    }
+    this.version = point.version;
+    this.editing.set(true);
+  }
+
+  protected leave(): void {
+    this.editing.set(false);
+    this.formWrong.set("");
+    this.theirs.set(null);
+  }
+
+  protected keep(body: LubePointEdit): void {
+    const machine = this.machineOf();
+    if (!machine) return;
+    const answer = this.isNew()
+      ? this.api.call("createPoint", { params: { id: machine.id }, body })
+      : this.api.call("updatePoint", {
+          params: { id: this.pointId() },
+          body: {
+            ...body,
+            version: this.version,
+          },
+        });
+    answer.subscribe({
+      next: (point) => {
+        this.leave();
+        if (this.isNew()) void this.router.navigateByUrl(`/points/${point.id}`);
+        else this.point.set(point);
+      },
+      error: (error: unknown) => {
+        const problem = problemFrom(error);
+        this.formWrong.set(problem.detail);
+        if (problem.status !== 409 || !problem.current) return;
+        // Beneath the form stands what is kept now; kept again, mine goes over it knowingly.
+        const theirs = problem.current as LubePointRecord;
+        this.theirs.set(theirs);
+        this.point.set(theirs);
+        this.version = theirs.version;
+      },
+    });
+  }
+
+  protected retire(retired: boolean): void {
+    this.api.call("retirePoint", { params: { id: this.pointId() }, body: { retired } }).subscribe({
+      next: (point) => {
+        this.point.set(point);
+        if (retired) this.notices.say(`${point.place} is kept no more.`, () => this.retire(false));
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  protected openCase(): void {
+    this.api.call("caseFromPoint", { params: { id: this.pointId() } }).subscribe({
+      next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+}

@@ -1,0 +1,103 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import type { Rounds } from "@iron/contract";
+import { Api } from "../data/api";
+import { problemFrom } from "../data/problems";
+import { dayWords } from "../shared/words";
+import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
+
+/** One day’s round on paper, with boxes. */
+@Component({
+  selector: "ip-round-sheet",
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./paper.css",
+  template: `
+    <main class="sheet paper">
+      <div class="acts no-print">
+        <a class="act" routerLink="/rounds">Back to the rounds</a>
+        <button type="button" class="act main" (click)="print()">Print</button>
+      </div>
+      @if (wrong()) {
+        <div class="bad" role="alert">
+          <p>{{ wrong() }}</p>
+        </div>
+      } @else if (day(); as day) {
+        <h1>Round of {{ words() }}</h1>
+        <p>
+          {{ count() }} {{ count() === 1 ? "point" : "points" }}, about {{ day.minutes }} minutes. Walked by
+          <span class="line"></span> on
+          <span class="line"></span>
+        </p>
+        <p><b>Bring:</b> {{ bring() }}.</p>
+        @for (stop of day.stops; track stop.machineId) {
+          <section class="stop">
+            <h2>Bay {{ stop.bay }} · {{ stop.nickname }}</h2>
+            @for (point of stop.points; track point.id) {
+              <div class="row">
+                <div>
+                  <p>
+                    <b>{{ point.place }}</b>: {{ point.access ? "First: " + point.access + ". " : ""
+                    }}{{ point.qualified ? "Only for people trained for it. " : "" }}{{ visit(point).state }}.
+                    {{ visit(point).steps.join(" ") }}
+                  </p>
+                  <p class="quiet">
+                    {{ point.checks.length ? "Look: " + point.checks.join("; ") + "." : "" }}
+                    {{
+                      point.outlets.length
+                        ? "Outlets, farthest first: " + point.outlets.slice().reverse().join(", ") + "."
+                        : ""
+                    }}
+                  </p>
+                </div>
+                <div class="boxes">
+                  @for (key of keys; track key.state) {
+                    <span><span class="box"></span> {{ key.words }}</span>
+                  }
+                  <span>given <span class="line short-line"></span></span>
+                </div>
+              </div>
+            }
+          </section>
+        } @empty {
+          <p>Nothing is planned on this day.</p>
+        }
+        <p class="quiet">
+          Off and locked before reaching in. What can fall is parked low or blocked before anybody reaches under it.
+          Hands and cloth out while anything moves. What the maker states, never mixed.
+        </p>
+      } @else if (loaded()) {
+        <p>
+          The plan has no such day: it runs two weeks from today.
+          <a routerLink="/rounds">Rounds</a>
+        </p>
+      } @else {
+        <p class="quiet" aria-busy="true">Loading the round…</p>
+      }
+    </main>
+  `,
+})
+export class RoundSheet {
+  readonly date = input.required<string>();
+  private readonly api = inject(Api);
+  protected readonly keys = FOUND_KEYS;
+  protected readonly visit = visitOf;
+  protected readonly wrong = signal("");
+  private readonly rounds = signal<Rounds | null>(null);
+  protected readonly loaded = computed(() => this.rounds() !== null);
+  protected readonly day = computed(() => this.rounds()?.days.find((d) => d.date === this.date()) ?? null);
+  protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00`));
+  protected readonly count = computed(() => (this.day()?.stops ?? []).reduce((n, s) => n + s.points.length, 0));
+  protected readonly bring = computed(() => bringWords((this.day()?.stops ?? []).flatMap((s) => s.points)));
+
+  constructor() {
+    this.api.call("rounds").subscribe({
+      next: (rounds) => this.rounds.set(rounds),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected print(): void {
+    window.print();
+  }
+}

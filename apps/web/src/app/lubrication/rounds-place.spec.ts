@@ -1,0 +1,235 @@
+import type { HttpTestingController } from "@angular/common/http/testing";
+import type { LubeVisitInput } from "@iron/contract";
+import { lubePoint, roundsOf } from "../../testing/lubrication";
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
+import { RoundsPlace } from "./rounds-place";
+
+const nut = lubePoint({ id: 1, place: "X ball nut" });
+const ways = lubePoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] });
+const guide = lubePoint({ id: 3, place: "Z carriages" });
+
+describe("a round walked", () => {
+  let http: HttpTestingController;
+  beforeEach(() => {
+    http = setUpBed();
+  });
+  afterEach(() => {
+    http.verify();
+    jest.useRealTimers();
+  });
+
+  const walk = (points = [nut, ways, guide], over = {}) => {
+    const place = show(RoundsPlace);
+    answer(http.expectOne("/api/rounds"), roundsOf(points, over));
+    return place;
+  };
+  const sent = (id: number) => http.expectOne(`/api/lube-points/${id}/visits`);
+  const at = (place: ReturnType<typeof walk>, name: string) =>
+    expect(place.page.getByRole("heading", { level: 2, name })).toBeTruthy();
+
+  it("goes on at once at a key, and sends what was found with the dose of the point", () => {
+    const place = walk();
+    at(place, "X ball nut");
+    place.press("Dry");
+    at(place, "Y ways");
+    const request = sent(1);
+    expect(request.request.body).toMatchObject({ found: "dry", dose: nut.dose, glitter: false, friction: false });
+    answer(request, nut);
+    expect(place.text()).toContain("X ball nut: dry");
+  });
+
+  it("what is typed for a point stays while the answer for the point before arrives", () => {
+    const place = walk();
+    place.press("Right");
+    place.choose("Outlet: far end", "dry");
+    place.choose("Outlet: front", "wet");
+    place.type(/^Given/, "2");
+    place.type("Note", "wiper torn");
+    answer(sent(1), nut);
+    expect(place.value(/^Given/)).toBe("2");
+    place.tick("Metal glitter or chips in the old grease");
+    place.press("Dirty");
+    const body = sent(2).request.body as LubeVisitInput;
+    expect(body).toMatchObject({ found: "dirty", dose: 2, glitter: true, words: "wiper torn", outlets: [true, false] });
+    at(place, "Z carriages");
+    expect([place.value(/^Given/), place.value("Note")]).toEqual(["", ""]);
+  });
+
+  it.each(["soft", "-1", "501", "1.2.3"])("a dose of %s is refused beside its field, and nothing is kept", (text) => {
+    const place = walk();
+    place.type(/^Given/, text);
+    place.press("Right");
+    expect(place.alerts()).toBe(`“${text}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
+    at(place, "X ball nut");
+    place.type(/^Given/, "3,5");
+    expect(place.alerts()).toBe("");
+    place.press("Right");
+    expect(sent(1).request.body).toMatchObject({ dose: 3.5 });
+  });
+
+  it("flooded and blocked give nothing, unless something was typed", () => {
+    const place = walk();
+    place.press("Flooded");
+    place.type(/^Given/, "1");
+    place.press("Blocked");
+    const first = sent(1);
+    expect(first.request.body).toMatchObject({ found: "flooded", dose: 0 });
+    answer(first, nut);
+    expect(sent(2).request.body).toMatchObject({ found: "blocked", dose: 1 });
+  });
+
+  it("a point somebody else has done is told and comes last: none slips under the thumb", () => {
+    const place = walk();
+    place.press("Right");
+    at(place, "Y ways");
+    refuse(sent(1), 409, "Rowan did this point at 9:12.");
+    expect(place.alerts()).toContain("X ball nut: Rowan did this point at 9:12.");
+    at(place, "Y ways");
+    expect(
+      place.page
+        .getAllByRole("listitem")
+        .map((l) => l.textContent.trim())
+        .filter((t) => t.startsWith("Godwit"))
+        .map((t) => t.replace(/\s+/g, " ")),
+    ).toEqual(["Godwit: Z carriages", "Godwit: X ball nut"]);
+    place.press("Read");
+    expect(place.alerts()).toBe("");
+  });
+
+  it("without a server visits wait and are counted; they go when it answers", () => {
+    jest.useFakeTimers();
+    const place = walk();
+    place.press("Dry");
+    cut(sent(1));
+    expect(place.text()).toContain("No connection. 1 visit is kept in this browser");
+    place.press("Right");
+    expect(place.text()).toContain("2 visits are kept");
+    jest.advanceTimersByTime(3500);
+    answer(sent(1), nut);
+    answer(sent(2), ways);
+    expect(place.text()).not.toContain("No connection");
+  });
+
+  it("what somebody else does meanwhile is passed over and told; what is under the thumb is said there", () => {
+    jest.useFakeTimers();
+    const place = walk();
+    jest.advanceTimersByTime(31_000);
+    answer(http.expectOne("/api/rounds"), roundsOf([nut, guide]));
+    at(place, "X ball nut");
+    expect(place.text()).toContain("Done or moved by somebody else meanwhile: Y ways.");
+    jest.advanceTimersByTime(30_000);
+    answer(http.expectOne("/api/rounds"), roundsOf([{ ...nut, visits: 3 }, guide]));
+    at(place, "X ball nut");
+    expect(place.alerts()).toContain("Somebody else has done this point or moved it meanwhile.");
+    place.press("Go on to the next");
+    at(place, "Z carriages");
+    expect(place.alerts()).toBe("");
+    expect(place.text()).toContain("meanwhile: Y ways; X ball nut.");
+  });
+
+  it("does not look while visits are on their way, and a plan that cannot be had changes nothing", () => {
+    jest.useFakeTimers();
+    const place = walk();
+    place.press("Right");
+    jest.advanceTimersByTime(31_000);
+    http.expectNone("/api/rounds");
+    answer(sent(1), nut);
+    document.dispatchEvent(new Event("visibilitychange"));
+    cut(http.expectOne("/api/rounds"));
+    at(place, "Y ways");
+    expect(place.alerts()).toBe("");
+  });
+
+  it("the last one can be taken back", () => {
+    const place = walk();
+    place.press("Dry");
+    answer(sent(1), nut);
+    place.press("Take the last one back");
+    at(place, "X ball nut");
+    expect(sent(1).request.body).toMatchObject({ found: null });
+  });
+
+  it("a point that wants more than grease asks for a case", () => {
+    const place = walk();
+    place.press("Blocked");
+    answer(sent(1), { ...nut, asksCase: "Found blocked: the line or the fitting has to be freed." });
+    expect(place.text()).toContain("X ball nut: Found blocked");
+    expect(place.page.getByRole("button", { name: "Open a case on it" })).toBeTruthy();
+  });
+
+  it("putting it on another day wants the day, leaving it out the day and a reason", () => {
+    const place = walk();
+    place.press("Put it there");
+    expect(place.alerts()).toBe("Choose the day first.");
+    place.press("Leave it out");
+    expect(place.alerts()).toBe("Name the day till which it is left out.");
+    place.type("Leave it out till", "2026-04-01");
+    place.press("Leave it out");
+    refuse(http.expectOne("/api/lube-points/1/holds"), 400, "Say why it is left out.");
+    expect(place.alerts()).toBe("Say why it is left out.");
+    place.type("Why", "under covers");
+    place.press("Leave it out");
+    const hold = http.expectOne("/api/lube-points/1/holds");
+    expect(hold.request.body).toMatchObject({ kind: "skip", date: "2026-04-01", reason: "under covers" });
+    answer(
+      hold,
+      roundsOf([ways, guide], {
+        changes: [{ id: 9, what: "X ball nut left till 2026-04-01", why: "under covers" }],
+        changedAt: "2026-03-02T08:00:00Z",
+      }),
+    );
+    at(place, "Y ways");
+    expect(place.text()).toContain("What changed");
+  });
+
+  it("a point dragged onto a day where nobody is, is refused in sight; onto another it is put there", () => {
+    const place = walk();
+    const day = (name: RegExp) => place.page.getByRole("button", { name });
+    const drop = (on: RegExp): void => {
+      const event = new Event("drop", { bubbles: true, cancelable: true });
+      Object.defineProperty(event, "dataTransfer", { value: { getData: () => "2" } });
+      day(on).dispatchEvent(event);
+      place.give({});
+    };
+    drop(/^Sat 7 Mar/);
+    const request = http.expectOne("/api/lube-points/2/holds");
+    expect(request.request.body).toMatchObject({ kind: "pin", date: "2026-03-07" });
+    refuse(request, 422, "Y ways cannot be put on 2026-03-07: nobody has minutes for it.");
+    const alert = place.page.getByRole("alert");
+    expect(alert.textContent).toContain("nobody has minutes for it");
+    expect(alert.closest("details")).toBeNull();
+    drop(/^Mon 2 Mar/);
+    answer(http.expectOne("/api/lube-points/2/holds"), roundsOf([nut, ways, guide]));
+    expect(place.alerts()).toBe("");
+  });
+
+  it("a shop with no point, a day with none left and a dead server are each said", () => {
+    const place = walk([]);
+    expect(place.text()).toContain("No lubrication point yet");
+    const done = walk([nut]);
+    done.press("Right");
+    expect(done.text()).toContain("Nothing is left on this day.");
+    answer(sent(1), nut);
+    const dead = show(RoundsPlace);
+    cut(http.expectOne("/api/rounds"));
+    expect(dead.alerts()).not.toBe("");
+    dead.press("Try again");
+    answer(http.expectOne("/api/rounds"), roundsOf([nut]));
+    at(dead, "X ball nut");
+  });
+
+  it("a photo is taken for the point under the eye", () => {
+    const said = hearNotices();
+    const place = walk();
+    const field = place.page.getByLabelText<HTMLInputElement>("Photo, JPEG or PNG");
+    Object.defineProperty(field, "files", { value: [new File(["x"], "a.png", { type: "image/png" })] });
+    field.dispatchEvent(new Event("change"));
+    expect(said).toEqual(["X ball nut: photo taken; it goes to the point."]);
+    const request = http.expectOne((r) => r.url.startsWith("/api/lube-points/1/photos"));
+    expect(request.request.headers.get("content-type")).toBe("image/png");
+    place.give({});
+    expect(place.text()).toContain("A photo waits in this browser till the server answers.");
+    answer(request, nut);
+    expect(place.text()).not.toContain("A photo waits");
+  });
+});

@@ -1,0 +1,293 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
+import { Router, RouterLink } from "@angular/router";
+import { fromEvent, interval, merge } from "rxjs";
+import { lookingOrder, type FoundState } from "@iron/core";
+import { parseDecimal, type LubePointRecord, type Rounds } from "@iron/contract";
+import { newKey } from "../data/new-key";
+import { Api } from "../data/api";
+import { Notices } from "../data/notices";
+import { Preferences } from "../data/preferences";
+import { problemFrom } from "../data/problems";
+import { dayWords } from "../shared/words";
+import { PhotoQueue } from "../job/photo-queue";
+import { ComingDays } from "./coming-days";
+import { NotToday, type HandMove } from "./not-today";
+import { RoundsNav } from "./rounds-nav";
+import { bringWords, datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view";
+import { VisitQueue } from "./visit-queue";
+import { Trouble } from "../shared/trouble";
+
+/** How often it is looked what others on the same round have done, ms. */
+const LOOK_MS = 30_000;
+
+/** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
+@Component({
+  selector: "ip-rounds",
+  imports: [RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./rounds-place.html",
+  styleUrl: "./rounds.css",
+})
+export class RoundsPlace {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  protected readonly queue = inject(VisitQueue);
+  protected readonly photos = inject(PhotoQueue);
+  protected readonly keys = FOUND_KEYS;
+  protected readonly visitOf = visitOf;
+  protected readonly due = dueWords;
+  protected readonly rounds = signal<Rounds | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly picked = signal<string | null>(null);
+  protected readonly glitter = signal(false);
+  protected readonly friction = signal(false);
+  protected readonly words = signal("");
+  /** Outlets of a central system as looked at, from the pump outwards. */
+  protected readonly outlets = signal<readonly (boolean | null)[]>([]);
+  protected readonly busy = signal(false);
+  /** What was given, as typed; the point’s own dose while it is empty. */
+  protected readonly given = signal("");
+  protected readonly givenWrong = signal("");
+  protected readonly holdWrong = signal("");
+  /** What this walk has found, so that a wrong key can be taken back. */
+  protected readonly walked = signal<
+    readonly { readonly point: LubePointRecord; readonly found: FoundState; readonly key: string }[]
+  >([]);
+  /** Points that want more than grease, as they were found on this walk. */
+  protected readonly asking = signal<readonly LubePointRecord[]>([]);
+  protected readonly openDays = computed(() =>
+    (this.rounds()?.days ?? [])
+      .filter((d) => d.available > 0)
+      .map((d) => ({ id: d.date, words: dayWords(`${d.date}T12:00:00`) })),
+  );
+  protected readonly date = computed(() => {
+    const rounds = this.rounds();
+    const first = rounds?.days.find((d) => d.stops.length > 0);
+    return this.picked() ?? first?.date ?? "";
+  });
+  /** Points that somebody else has done or moved since this walk began: nobody does one twice. */
+  private readonly others = signal<ReadonlySet<number>>(new Set());
+  /** Their places, to be told. */
+  protected readonly passed = signal<readonly string[]>([]);
+  /** The point under the eye, should it be one of them. */
+  protected readonly doneMeanwhile = signal<number | null>(null);
+  /** Points whose visit was not taken: they come last, so that no other point slips under the thumb. */
+  private readonly again = signal<ReadonlySet<number>>(new Set());
+  protected readonly walk = computed(() => {
+    const rounds = this.rounds();
+    const done = new Set([...this.walked().map((w) => w.point.id), ...this.others()]);
+    const again = this.again();
+    const left = rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : [];
+    return [...left.filter((w) => !again.has(w.point.id)), ...left.filter((w) => again.has(w.point.id))];
+  });
+  protected readonly now = computed(() => this.walk().at(0) ?? null);
+  private readonly nowId = computed(() => this.now()?.point.id ?? 0);
+  protected readonly bring = computed(() => bringWords(this.walk().map((w) => w.point)));
+  protected readonly heading = computed(() => {
+    const rounds = this.rounds();
+    if (!rounds) return "Rounds";
+    if (rounds.points === 0) return "No lubrication point yet";
+    return rounds.late ? `${rounds.late} ${rounds.late === 1 ? "point is" : "points are"} late` : "Nothing is late";
+  });
+
+  constructor() {
+    this.load();
+    void this.photos.recall();
+    merge(interval(LOOK_MS), fromEvent(document, "visibilitychange"))
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
+    effect(() => {
+      const refused = this.photos.refused();
+      if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.words}`));
+    });
+    effect(() => {
+      const taken = this.queue.taken();
+      if (taken) untracked(() => this.hear(taken));
+    });
+    effect(() => {
+      const refused = this.queue.refused();
+      const keys = new Set(refused.map((r) => r.visit.key));
+      untracked(() => this.again.update((all) => new Set([...all, ...refused.map((r) => r.pointId)])));
+      untracked(() => this.walked.update((w) => w.filter((one) => !keys.has(one.key))));
+    });
+    // Only another point empties what is typed: answers make the same point anew.
+    effect(() => {
+      this.nowId();
+      untracked(() => {
+        this.outlets.set((this.now()?.point.outlets ?? []).map(() => null));
+        this.typeGiven("");
+        this.holdWrong.set("");
+      });
+    });
+  }
+
+  protected load(): void {
+    this.wrong.set("");
+    this.api.call("rounds").subscribe({
+      next: (rounds) => this.show(rounds),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  /** Looks what others have done meanwhile; a page nobody sees, or with visits under way, waits. */
+  private look(): void {
+    if (document.hidden || this.busy() || this.queue.waiting().length || !this.rounds()) return;
+    this.api.call("rounds").subscribe({
+      next: (fresh) => this.passOver(goneFrom(this.walk(), fresh, this.date())),
+      error: () => undefined,
+    });
+  }
+
+  private passOver(gone: readonly LubePointRecord[]): void {
+    const here = this.now()?.point.id;
+    // What is under the thumb is not taken away: it is said there.
+    if (gone.some((p) => p.id === here)) this.doneMeanwhile.set(here ?? null);
+    const rest = gone.filter((p) => p.id !== here);
+    if (rest.length === 0) return;
+    this.others.update((all) => new Set([...all, ...rest.map((p) => p.id)]));
+    this.passed.update((all) => [...all, ...rest.map((p) => p.place)]);
+  }
+
+  protected goOn(): void {
+    const here = this.now()?.point;
+    if (!here) return;
+    this.doneMeanwhile.set(null);
+    this.others.update((all) => new Set([...all, here.id]));
+    this.passed.update((all) => [...all, here.place]);
+  }
+
+  protected afresh(): void {
+    this.api.call("planRounds").subscribe({
+      next: (rounds) => this.show(rounds),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  private show(rounds: Rounds): void {
+    this.rounds.set(rounds);
+    this.walked.set([]);
+    this.others.set(new Set());
+    this.passed.set([]);
+    this.doneMeanwhile.set(null);
+  }
+
+  /** Outlets in the order they are looked at: the farthest first. */
+  protected outletRows(point: LubePointRecord): readonly { readonly name: string; readonly index: number }[] {
+    return lookingOrder(point.outlets.map((name) => ({ name, wet: null }))).map((name) => ({
+      name,
+      index: point.outlets.indexOf(name),
+    }));
+  }
+
+  protected outlet(index: number, text: string): void {
+    const wet = text === "wet" ? true : text === "dry" ? false : null;
+    this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));
+  }
+
+  protected typeGiven(text: string): void {
+    this.given.set(text);
+    this.givenWrong.set("");
+  }
+
+  protected found(point: LubePointRecord, state: FoundState): void {
+    const typed = this.given().trim();
+    const given = typed ? parseDecimal(typed) : point.dose;
+    if (given === undefined || given < 0 || given > 500) {
+      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
+      return;
+    }
+    const none = state === "flooded" || state === "blocked";
+    const dose = none && !typed ? 0 : given;
+    const key = newKey();
+    const visit = {
+      key,
+      found: state,
+      dose,
+      glitter: this.glitter(),
+      friction: this.friction(),
+      outlets: [...this.outlets()],
+      words: this.words(),
+    };
+    this.walked.update((w) => [...w, { point, found: state, key }]);
+    this.queue.add({ pointId: point.id, place: point.place, visit, by: this.preferences.who() });
+    this.glitter.set(false);
+    this.friction.set(false);
+    this.words.set("");
+  }
+
+  protected takeBack(): void {
+    const last = this.walked().at(-1);
+    if (!last) return;
+    this.walked.update((w) => w.slice(0, -1));
+    this.asking.update((all) => all.filter((p) => p.id !== last.point.id));
+    const visit = { key: newKey(), found: null, dose: 0, glitter: false, words: "" };
+    this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() });
+  }
+
+  private hear(point: LubePointRecord): void {
+    if (!point.asksCase || !this.walked().some((w) => w.point.id === point.id)) return;
+    this.asking.update((all) => [...all.filter((p) => p.id !== point.id), point]);
+  }
+
+  /** Photos wait like visits; a point’s page shows them. */
+  protected photo(point: LubePointRecord, files: FileList | null): void {
+    const file = files?.[0];
+    if (!file) return;
+    this.photos.add({
+      key: newKey(),
+      of: "point",
+      id: point.id,
+      step: "",
+      caption: point.place,
+      by: this.preferences.who(),
+      file,
+    });
+    this.notices.say(`${point.place}: photo taken; it goes to the point.`);
+  }
+
+  /** A point dragged onto a day is put there. */
+  protected drop({ pointId, date }: { readonly pointId: number; readonly date: string }): void {
+    const point = this.walk().find((w) => w.point.id === pointId)?.point;
+    if (point) this.hold(point, { kind: "pin", date, reason: "" });
+  }
+
+  protected drag(event: DragEvent, point: LubePointRecord): void {
+    event.dataTransfer?.setData("text/plain", String(point.id));
+  }
+
+  /** A nut that has to be parted is greased in a job of its own. */
+  protected openJob(point: LubePointRecord): void {
+    this.api.call("jobFromPoint", { params: { id: point.id } }).subscribe({
+      next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  protected openCase(point: LubePointRecord): void {
+    this.api.call("caseFromPoint", { params: { id: point.id } }).subscribe({
+      next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  protected hold(point: LubePointRecord, move: HandMove): void {
+    this.busy.set(true);
+    this.holdWrong.set("");
+    const body = { key: newKey(), ...move };
+    this.api.call("holdPoint", { params: { id: point.id }, body }).subscribe({
+      next: (rounds) => {
+        this.busy.set(false);
+        const walked = this.walked();
+        this.show(rounds);
+        this.walked.set(walked);
+      },
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.holdWrong.set(datesInWords(problemFrom(error).detail));
+      },
+    });
+  }
+}

@@ -1,0 +1,178 @@
+import { isBrought, visitText, type FoundState, type LubePoint, type VisitText } from "@iron/core";
+import type { LubePointRecord, Rounds } from "@iron/contract";
+import { dayWords } from "../shared/words";
+
+/** The five large keys, in the order of the hand: what was found before anything was given. */
+export const FOUND_KEYS: readonly { readonly state: FoundState; readonly words: string }[] = [
+  { state: "dry", words: "Dry" },
+  { state: "right", words: "Right" },
+  { state: "flooded", words: "Flooded" },
+  { state: "dirty", words: "Dirty" },
+  { state: "blocked", words: "Blocked" },
+];
+
+/** "4 strokes of grease", or what to do where nothing is given. */
+export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lubricant">): string {
+  if (point.doseUnit === "wipe") return point.dose > 0 ? `wipe with ${point.lubricant}` : point.lubricant;
+  if (point.dose === 0) return point.lubricant;
+  const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
+  return `${point.dose} ${unit}, ${point.lubricant}`;
+}
+
+/** What is brought along for these points, each once; "nothing" where none is given anything. */
+export function bringWords(points: readonly LubePointRecord[]): string {
+  return [...new Set(points.filter(isBrought).map((p) => p.lubricant))].join("; ") || "nothing but a clean cloth";
+}
+
+/** What is done at a point, with its dose in words. */
+export const visitOf = (point: LubePointRecord): VisitText => visitText(point, doseWords(point));
+
+/** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
+export function dueWords(point: LubePointRecord): string {
+  const late = Math.floor(point.lateDays);
+  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00`)}`;
+  const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : "";
+  const was =
+    point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : "";
+  const held = point.held ? ", held by the maker’s bounds" : "";
+  return `${due}${spread}; every ${point.intervalDays === 1 ? "day" : `${point.intervalDays} days`} by ${point.by}${was}${held}`;
+}
+
+export interface DayBar {
+  readonly date: string;
+  readonly words: string;
+  /** 0 to 1 of what is available. */
+  readonly part: number;
+  readonly late: number;
+  readonly label: string;
+}
+
+/** The coming days as bars: minutes of each against what people have. */
+export function dayBars(rounds: Rounds): readonly DayBar[] {
+  return rounds.days.map((day) => {
+    const points = day.stops.flatMap((s) => s.points);
+    const late = points.filter((p) => p.lateDays > 0).length;
+    const words = dayWords(`${day.date}T12:00:00`);
+    const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`;
+    return {
+      date: day.date,
+      words,
+      part: day.available > 0 ? Math.min(1, day.minutes / day.available) : 0,
+      late,
+      label: `${words}: ${free}, ${points.length} ${points.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`,
+    };
+  });
+}
+
+/** Points of a walk that a plan made since no longer has on that day, or has visited once more. */
+export function goneFrom(
+  walk: readonly { readonly point: LubePointRecord }[],
+  fresh: Rounds,
+  date: string,
+): readonly LubePointRecord[] {
+  const still = new Map(walkOf(fresh, date).map((w) => [w.point.id, w.point.visits]));
+  return walk.map((w) => w.point).filter((p) => still.get(p.id) !== p.visits);
+}
+
+/** The points of a day in walking order. */
+export function walkOf(
+  rounds: Rounds,
+  date: string,
+): readonly { readonly stop: Rounds["days"][number]["stops"][number]; readonly point: LubePointRecord }[] {
+  const day = rounds.days.find((d) => d.date === date);
+  return (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
+}
+
+/** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
+export function datesInWords(text: string): string {
+  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00`));
+}
+
+/** One letter a finding, for typing paper in fast. */
+export const FOUND_LETTERS: ReadonlyMap<string, FoundState> = new Map([
+  ["d", "dry"],
+  ["r", "right"],
+  ["f", "flooded"],
+  ["i", "dirty"],
+  ["b", "blocked"],
+]);
+
+/** A point to begin from. */
+export function emptyPoint(): LubePoint {
+  return {
+    place: "",
+    letter: null,
+    link: null,
+    way: "nipple",
+    lubricant: "",
+    dose: 3,
+    doseUnit: "strokes",
+    minutes: 5,
+    access: "",
+    machineOff: true,
+    partsNut: false,
+    qualified: false,
+    outlets: [],
+    checks: [],
+    factors: [],
+    weight: 2,
+    provenance: "the shop’s own",
+    rule: { days: 182, hours: null, km: null, leastDays: 30, mostDays: 365 },
+  };
+}
+
+/** What of a kept point can be changed. */
+export function pointEdit(point: LubePointRecord): LubePoint {
+  const {
+    place,
+    letter,
+    link,
+    way,
+    lubricant,
+    dose,
+    doseUnit,
+    minutes,
+    access,
+    machineOff,
+    partsNut,
+    qualified,
+    outlets,
+    checks,
+    rule,
+    factors,
+    weight,
+    provenance,
+  } = point;
+  return {
+    place,
+    letter,
+    link,
+    way,
+    lubricant,
+    dose,
+    doseUnit,
+    minutes,
+    access,
+    machineOff,
+    partsNut,
+    qualified,
+    outlets,
+    checks,
+    rule,
+    factors,
+    weight,
+    provenance,
+  };
+}
+
+/** How many points hang on each link, and how many of them are late. */
+export function chainMarks(points: readonly LubePointRecord[]): Readonly<Partial<Record<string, string>>> {
+  const marks: Partial<Record<string, string>> = {};
+  for (const link of new Set(points.map((p) => p.link))) {
+    if (link === null) continue;
+    const own = points.filter((p) => p.link === link);
+    const late = own.filter((p) => p.lateDays > 0).length;
+    marks[link] = `${own.length} ${own.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`;
+  }
+  return marks;
+}

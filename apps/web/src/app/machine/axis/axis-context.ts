@@ -1,0 +1,106 @@
+import { computed, inject, Injectable, signal } from "@angular/core";
+import type { Axis, LinkShare, MachineWithAxes, RunSummary, History } from "@iron/contract";
+import { isSplitTest } from "@iron/core";
+import { forkJoin, Subscription } from "rxjs";
+import { Api } from "../../data/api";
+import { problemFrom } from "../../data/problems";
+
+/** The machine and axis that the stations work on, with the axis’ history; one for each axis frame. */
+/** Either of a test or typed in a job. */
+export type LastLoss = Pick<RunSummary, "kind" | "at" | "by" | "lostMm" | "expandedMm"> & {
+  readonly runId: number | null;
+  readonly jobId: number | null;
+};
+
+@Injectable()
+export class AxisContext {
+  private readonly api = inject(Api);
+  private readonly machineState = signal<MachineWithAxes | null>(null);
+  private readonly historyState = signal<History | null>(null);
+  private readonly axisId = signal(0);
+  private loading: Subscription | null = null;
+  private readonly linksState = signal<readonly LinkShare[]>([]);
+  private readonly deviceState = signal<"simulated" | "real" | "none">("none");
+  readonly wrong = signal("");
+  /** Words that a station puts to links of the chain while it is open. */
+  readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
+  /** The station that the open page belongs to, where its address does not tell. */
+  readonly station = signal<string | null>(null);
+  /** What each link is known to lose. */
+  readonly links = this.linksState.asReadonly();
+  readonly device = this.deviceState.asReadonly();
+  readonly machine = this.machineState.asReadonly();
+  readonly history = this.historyState.asReadonly();
+  readonly axis = computed<Axis | null>(() => this.machineState()?.axes.find((a) => a.id === this.axisId()) ?? null);
+  readonly axes = computed(() =>
+    (this.machineState()?.axes ?? []).filter((a) => !a.retiredAt || a.id === this.axisId()),
+  );
+  readonly finished = computed(() =>
+    (this.historyState()?.runs ?? []).filter(
+      (r) => r.state === "finished" && r.lostMm !== null && !isSplitTest(r.kind),
+    ),
+  );
+  /** The last value of the whole chain, from a test or typed in a job. */
+  readonly last = computed<LastLoss | null>(() => {
+    const typed = (this.historyState()?.typed ?? []).filter((t) => !isSplitTest(t.kind));
+    return (
+      [
+        ...this.finished().map((r) => ({ ...r, runId: r.id, jobId: null })),
+        ...typed.map((t) => ({ ...t, runId: null })),
+      ]
+        .sort((a, b) => a.at.localeCompare(b.at))
+        .at(-1) ?? null
+    );
+  });
+  readonly open = computed(() => (this.historyState()?.runs ?? []).filter((r) => r.state === "running"));
+  readonly base = computed(() => `/machines/${this.machineState()?.id}/axes/${this.axisId()}`);
+
+  load(machineId: number, axisId: number): void {
+    const same = this.machineState()?.id === machineId;
+    if (!same) this.machineState.set(null);
+    if (this.axisId() !== axisId) {
+      this.historyState.set(null);
+      this.linksState.set([]);
+    }
+    this.axisId.set(axisId);
+    this.wrong.set("");
+    this.reloadLedger();
+    if (this.deviceState() === "none") this.lookForDevice();
+    this.loading?.unsubscribe();
+    this.loading = forkJoin({
+      machine: this.api.call("machine", { params: { id: machineId } }),
+      history: this.api.call("history", { params: { id: axisId } }),
+    }).subscribe({
+      next: ({ machine, history }) => {
+        this.machineState.set(machine);
+        this.historyState.set(history);
+        if (!machine.axes.some((a) => a.id === axisId)) this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  /** Shares of the links, for the chain strip: nice to have, never in the way. */
+  reloadLedger(): void {
+    const id = this.axisId();
+    this.api.call("axisLedger", { params: { id } }).subscribe({
+      next: ({ axisId, links }) => {
+        if (axisId === this.axisId()) this.linksState.set(links);
+      },
+      error: () => this.linksState.set([]),
+    });
+  }
+
+  private lookForDevice(): void {
+    const shop = this.api.call("shop");
+    shop.subscribe({
+      next: ({ demo }) => this.deviceState.set(demo ? "simulated" : "none"),
+      error: () => this.deviceState.set("none"),
+    });
+  }
+
+  reload(): void {
+    const machine = this.machineState();
+    if (machine) this.load(machine.id, this.axisId());
+  }
+}

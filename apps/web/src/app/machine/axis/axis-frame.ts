@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
+import { Title } from "@angular/platform-browser";
+import { Router, RouterLink, RouterOutlet } from "@angular/router";
+import { isGravityAxis } from "@iron/core";
+import { ChainStrip } from "../../chain/chain-strip";
+import { Preferences } from "../../data/preferences";
+import { Keys } from "../../shared/keys";
+import { CaseStore } from "../../diagnosis/case-store";
+import { AxisContext } from "./axis-context";
+import { STATIONS, WorkLine } from "./work-line";
+import { Trouble } from "../../shared/trouble";
+
+@Component({
+  selector: "ip-axis-frame",
+  imports: [RouterOutlet, RouterLink, ChainStrip, WorkLine, Trouble],
+  providers: [AxisContext, CaseStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./axis-frame.html",
+  styleUrl: "./axis-frame.css",
+})
+export class AxisFrame {
+  readonly machineId = input.required<string>();
+  readonly axisId = input.required<string>();
+  protected readonly context = inject(AxisContext);
+  protected readonly preferences = inject(Preferences);
+  private readonly cases = inject(CaseStore);
+  private readonly router = inject(Router);
+
+  protected readonly neighbours = computed(() => {
+    const axes = this.context.axes();
+    const here = axes.findIndex((a) => a.id === this.context.axis()?.id);
+    return { before: axes[here - 1] ?? null, after: axes[here + 1] ?? null };
+  });
+  protected readonly loss = computed(() => {
+    const last = this.context.last();
+    if (!last || last.lostMm === null || last.expandedMm === null) return null;
+    return { lostMm: last.lostMm, expandedMm: last.expandedMm, at: last.at };
+  });
+  protected readonly gravity = computed(() => {
+    const config = this.context.axis()?.config;
+    if (!config) return "";
+    if (!isGravityAxis(config)) return "horizontal";
+    return config.orientation === "vertical" ? "vertical, not blocked" : `slanted ${config.slantDeg}°, not blocked`;
+  });
+
+  constructor() {
+    effect(() => {
+      const [machineId, axisId] = [Number(this.machineId()), Number(this.axisId())];
+      untracked(() => {
+        this.context.load(machineId, axisId);
+        this.cases.load(axisId);
+      });
+    });
+    const title = inject(Title);
+    effect(() => {
+      const machine = this.context.machine();
+      const axis = this.context.axis();
+      if (machine && axis) title.setTitle(`${machine.nickname} ${axis.config.letter} · Iron Patience`);
+    });
+    inject(Keys).use(
+      {
+        key: "[",
+        shown: "[",
+        does: "Previous axis",
+        act: () => this.go(this.neighbours().before?.id),
+      },
+      {
+        key: "]",
+        shown: "]",
+        does: "Next axis",
+        act: () => this.go(this.neighbours().after?.id),
+      },
+      ...STATIONS.map((station) => ({
+        key: String(station.number),
+        shown: String(station.number),
+        does: `Station ${station.name}`,
+        act: () => void this.router.navigateByUrl(`${this.context.base()}/${station.path}`),
+      })),
+      {
+        key: "n",
+        shown: "N",
+        does: "New case on this axis",
+        act: () => this.newCase(),
+      },
+    );
+  }
+
+  /** Goes to Ask; a case is opened when none is. */
+  private newCase(): void {
+    const machine = this.context.machine();
+    const axis = this.context.axis();
+    if (machine && axis && this.cases.summaries() && !this.cases.open()) this.cases.openCase(machine.id, [axis.id]);
+    void this.router.navigateByUrl(`${this.context.base()}/ask`);
+  }
+
+  protected go(axisId: number | undefined): void {
+    if (axisId === undefined) return;
+    void this.router.navigate(["/machines", this.machineId(), "axes", axisId, "measure"]);
+  }
+
+  protected arrow(event: KeyboardEvent): void {
+    const to =
+      event.key === "ArrowLeft"
+        ? this.neighbours().before
+        : event.key === "ArrowRight"
+          ? this.neighbours().after
+          : null;
+    if (to) this.go(to.id);
+  }
+}

@@ -1,0 +1,244 @@
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { Router } from "@angular/router";
+import { withUsualLimits, type AxisConfig } from "@iron/core";
+import { axisConfigSchema, type Axis } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { catchError, map, of } from "rxjs";
+import { ChainStrip } from "../../chain/chain-strip";
+import { BothVersions } from "../../shared/both-versions";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { fieldErrors, problemFrom } from "../../data/problems";
+import { AxisContext } from "./axis-context";
+import { FastenerEditor } from "./fastener-editor";
+import {
+  differences,
+  FIELD_GROUPS,
+  fieldUnit,
+  keptNumber,
+  numberText,
+  readPath,
+  writePath,
+  type ConfigField,
+} from "./config-fields";
+
+/** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
+@Component({
+  selector: "ip-axis-setup",
+  imports: [BothVersions, InputText, ChainStrip, FastenerEditor],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./axis-setup.html",
+  styles: `
+    h2 {
+      margin: 22px 0 8px;
+    }
+    .save {
+      margin-top: 22px;
+    }
+  `,
+})
+export class AxisSetup {
+  protected readonly context = inject(AxisContext);
+  protected readonly preferences = inject(Preferences);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+  protected readonly currency = toSignal(
+    this.api.call("shop").pipe(
+      map((s) => s.currency),
+      catchError(() => of("")),
+    ),
+    { initialValue: "" },
+  );
+  private readonly base = linkedSignal<Axis | null>(() => this.context.axis());
+  /** The axis as it was saved last: read anew, the same version empties nothing that is being typed. */
+  private readonly version = computed(() => {
+    const axis = this.context.axis();
+    return axis ? `${axis.id} ${axis.version}` : "";
+  });
+  protected readonly draft = linkedSignal<string, AxisConfig | null>({
+    source: this.version,
+    computation: () => untracked(() => this.context.axis()?.config ?? null),
+  });
+  /** Numbers as typed, while they are being typed. */
+  private readonly typed = linkedSignal<string, ReadonlyMap<string, string>>({
+    source: computed(() => `${this.version()} ${this.preferences.system()}`),
+    computation: () => new Map(),
+  });
+  protected readonly saving = signal(false);
+  private readonly serverErrors = signal<ReadonlyMap<string, string>>(new Map());
+  protected readonly wrong = signal("");
+  /** The version somebody else has saved meanwhile. */
+  protected readonly theirs = signal<Axis | null>(null);
+
+  protected readonly errors = computed<ReadonlyMap<string, string>>(() => {
+    const draft = this.draft();
+    if (!draft) return new Map();
+    const result = axisConfigSchema.safeParse(draft);
+    if (result.success) return this.serverErrors();
+    return new Map(result.error.issues.map((i) => [i.path.join("."), i.message]));
+  });
+  protected readonly groups = computed(() => {
+    const draft = this.draft();
+    if (!draft) return [];
+    return FIELD_GROUPS.map((g) => ({
+      title: g.title,
+      fields: g.fields.filter((f) => !f.when || f.when(draft)),
+    })).filter((g) => g.fields.length > 0);
+  });
+  protected readonly changed = computed(() => {
+    const draft = this.draft();
+    const base = this.base();
+    return (
+      draft !== null &&
+      base !== null &&
+      (differences(draft, base.config, "metric").length > 0 ||
+        JSON.stringify(draft.mechanics.fasteners) !== JSON.stringify(base.config.mechanics.fasteners))
+    );
+  });
+  protected readonly conflicts = computed(() => {
+    const theirs = this.theirs();
+    const draft = this.draft();
+    return theirs && draft ? differences(draft, theirs.config, this.preferences.system()) : [];
+  });
+  protected readonly valid = computed(() => this.errors().size === 0);
+
+  protected shown(field: ConfigField): string {
+    const draft = this.draft();
+    if (!draft) return "";
+    const value = readPath(draft, field.path);
+    if (field.kind !== "number") return String(value);
+    return this.typed().get(field.path) ?? numberText(value as number, field.path, this.preferences.system());
+  }
+
+  /** What is taken where nothing is entered; empty where something must be. */
+  protected usual(field: ConfigField): string {
+    const draft = this.draft();
+    return draft && field.kind === "number" && field.usual ? field.usual(draft) : "";
+  }
+
+  protected flag(field: ConfigField): boolean {
+    const draft = this.draft();
+    return draft !== null && readPath(draft, field.path) === true;
+  }
+
+  protected unit(field: ConfigField): string {
+    return field.kind === "number" ? fieldUnit(field.path, this.preferences.system(), this.currency()).word : "";
+  }
+
+  protected edit(field: ConfigField, value: string | boolean): void {
+    let kept: unknown = value;
+    if (field.kind === "number" && typeof value === "string") {
+      this.typed.update((t) => new Map(t).set(field.path, value));
+      kept = keptNumber(field, value, this.preferences.system());
+    }
+    this.serverErrors.set(new Map());
+    // Limits that nobody chose follow the drive they belong to.
+    this.draft.update((d) => (d ? withUsualLimits(d, writePath(d, field.path, kept), this.preferences.system()) : d));
+  }
+
+  protected editFasteners(fasteners: AxisConfig["mechanics"]["fasteners"]): void {
+    this.draft.update((d) => (d ? { ...d, mechanics: { ...d.mechanics, fasteners } } : d));
+  }
+
+  protected save(): void {
+    const draft = this.draft();
+    const base = this.base();
+    if (!draft || !base || this.saving() || !this.valid()) return;
+    this.saving.set(true);
+    this.api
+      .call("updateAxis", {
+        params: { id: base.id },
+        body: {
+          version: base.version,
+          config: draft,
+        },
+      })
+      .subscribe({
+        next: () => {
+          this.saving.set(false);
+          this.theirs.set(null);
+          this.wrong.set("");
+          this.notices.say("Axis data kept.", () => this.undo(base));
+          this.context.reload();
+        },
+        error: (error: unknown) => {
+          const problem = problemFrom(error);
+          this.saving.set(false);
+          this.wrong.set(problem.detail);
+          this.serverErrors.set(fieldErrors(problem, "config."));
+          if (problem.status === 409) this.theirs.set(problem.current as Axis);
+        },
+      });
+  }
+
+  /** Keep mine: save over their version, knowingly. */
+  protected keepMine(): void {
+    this.base.set(this.theirs());
+    this.theirs.set(null);
+    this.save();
+  }
+
+  protected takeTheirs(): void {
+    const theirs = this.theirs();
+    this.base.set(theirs);
+    this.draft.set(theirs?.config ?? null);
+    this.typed.set(new Map());
+    this.theirs.set(null);
+    this.wrong.set("");
+  }
+
+  protected reset(): void {
+    this.draft.set(this.base()?.config ?? null);
+    this.typed.set(new Map());
+  }
+
+  protected duplicate(): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    this.api.call("duplicateAxis", { params: { id: axis.id } }).subscribe({
+      next: (copy) => {
+        this.notices.say(`Axis ${copy.config.letter} added like ${axis.config.letter}.`);
+        this.context.reload();
+        void this.router.navigate(["/machines", copy.machineId, "axes", copy.id, "setup"]);
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  protected retire(): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    const retiring = axis.retiredAt === null;
+    const request = retiring
+      ? this.api.call("retireAxis", { params: { id: axis.id } })
+      : this.api.call("reviveAxis", { params: { id: axis.id } });
+    request.subscribe({
+      next: () => {
+        this.context.reload();
+        this.notices.say(
+          retiring ? `Axis ${axis.config.letter} is retired; its records stay.` : `Axis ${axis.config.letter} is back.`,
+          retiring ? () => this.retire() : undefined,
+        );
+      },
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  private undo(before: Axis): void {
+    this.api
+      .call("updateAxis", {
+        params: { id: before.id },
+        body: {
+          version: before.version + 1,
+          config: before.config,
+        },
+      })
+      .subscribe({
+        next: () => this.context.reload(),
+        error: (error: unknown) => this.notices.wrong(error),
+      });
+  }
+}

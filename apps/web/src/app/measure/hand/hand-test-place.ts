@@ -1,0 +1,227 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from "@angular/core";
+import { RouterLink } from "@angular/router";
+import {
+  fromShown,
+  isHandKind,
+  seriesGrades,
+  seriesInstruction,
+  seriesQuantity,
+  seriesSetup,
+  SERIES_WORDS,
+  unitOf,
+  type QuantityKind,
+} from "@iron/core";
+import { parseDecimal, type Series } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import type { Observable } from "rxjs";
+import { newKey } from "../../data/new-key";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { Keys } from "../../shared/keys";
+import { AxisContext } from "../../machine/axis/axis-context";
+import { SeriesSays } from "./hand-test-says";
+import { nextSeriesStep, seriesRows } from "./hand-test.view";
+import { Trouble } from "../../shared/trouble";
+
+/** A row of readings taken one by one: crest run, gib, tram, home test, tests by hand. */
+@Component({
+  selector: "ip-series",
+  imports: [RouterLink, InputText, SeriesSays, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./hand-test-place.html",
+  styleUrl: "./set.css",
+})
+export class SeriesPlace {
+  readonly seriesId = input.required<string>();
+  protected readonly context = inject(AxisContext);
+  protected readonly preferences = inject(Preferences);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
+  protected readonly series = signal<Series | null>(null);
+  protected readonly before = signal<Series | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly entryWrong = signal("");
+  protected readonly text = signal("");
+  protected readonly busy = signal(false);
+  protected readonly config = computed(() => this.context.axis()?.config ?? null);
+  protected readonly words = computed(() => {
+    const series = this.series();
+    return series ? SERIES_WORDS[series.plan.kind] : null;
+  });
+  protected readonly step = computed(() => {
+    const series = this.series();
+    return series ? nextSeriesStep(series) : null;
+  });
+  protected readonly instruction = computed(() => {
+    const series = this.series();
+    const step = this.step();
+    return series && step ? seriesInstruction(series.plan, step, this.preferences.system()) : "";
+  });
+  protected readonly setup = computed(() => {
+    const config = this.config();
+    const series = this.series();
+    return config && series ? seriesSetup(config, series.plan) : [];
+  });
+  protected readonly rows = computed(() => {
+    const series = this.series();
+    return series ? seriesRows(series, this.preferences.system()) : [];
+  });
+  protected readonly done = computed(() => this.rows().filter((r) => r.value).length);
+  /** In what the present step is read; null where it is told in words. */
+  private readonly quantity = computed<QuantityKind | null>(() => {
+    const series = this.series();
+    const step = this.step();
+    return series && step ? seriesQuantity(series.plan, step.group) : null;
+  });
+  protected readonly unit = computed(() => {
+    const quantity = this.quantity();
+    return quantity ? unitOf(quantity, this.preferences.system()) : "";
+  });
+  protected readonly grades = computed(() => {
+    const series = this.series();
+    const step = this.step();
+    return series && step ? seriesGrades(series.plan, step.group) : [];
+  });
+  protected readonly keys = ["A", "B", "C"] as const;
+  protected readonly byHand = computed(() => {
+    const series = this.series();
+    return series !== null && isHandKind(series.plan.kind);
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.seriesId();
+      untracked(() => this.load(id));
+    });
+    const { station } = this.context;
+    effect(() => station.set(this.byHand() ? "locate" : null));
+    inject(DestroyRef).onDestroy(() => station.set(null));
+    inject(Keys).use(
+      {
+        key: " ",
+        shown: "Space",
+        does: "Read this step on the simulated machine",
+        act: () => this.readDevice(),
+      },
+      {
+        key: "Backspace",
+        shown: "⌫",
+        does: "Take the last reading back",
+        act: () => this.takeBack(),
+      },
+      ...this.keys.map((key, i) => ({
+        key: key.toLowerCase(),
+        shown: key,
+        does: `Keep answer ${i + 1} of a step that is told in words`,
+        act: () => this.tell(i),
+      })),
+    );
+  }
+
+  protected load(id = this.seriesId()): void {
+    this.wrong.set("");
+    this.api.call("series", { params: { id } }).subscribe({
+      next: (series) => {
+        this.series.set(series);
+        this.findBefore(series);
+      },
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  private findBefore(series: Series): void {
+    this.api.call("axisSeries", { params: { id: series.axisId } }).subscribe({
+      next: (list) =>
+        this.before.set(
+          list.find((s) => s.id < series.id && s.plan.kind === series.plan.kind && s.state === "finished") ?? null,
+        ),
+      error: () => this.before.set(null),
+    });
+  }
+
+  protected readDevice(): void {
+    const step = this.step();
+    if (!step || this.busy() || this.context.device() !== "simulated") return;
+    this.follow(
+      this.api.call("readSeriesStep", {
+        params: { id: this.seriesId() },
+        body: {
+          step: step.index,
+        },
+      }),
+    );
+  }
+
+  protected enter(): void {
+    const step = this.step();
+    const quantity = this.quantity();
+    if (!step || !quantity || this.busy()) return;
+    const shown = parseDecimal(this.text());
+    if (shown === undefined) {
+      this.entryWrong.set(
+        `“${this.text().trim()}” is not a number. Type the reading in ${this.unit()}, with a point or comma.`,
+      );
+      return;
+    }
+    this.entryWrong.set("");
+    this.keep(step.index, fromShown(quantity, shown, this.preferences.system()), this.text().trim());
+  }
+
+  protected tell(index: number): void {
+    const step = this.step();
+    const words = this.grades().at(index);
+    if (step && words && !this.busy()) this.keep(step.index, index, words);
+  }
+
+  protected takeBack(): void {
+    const last = this.rows()
+      .filter((r) => r.value)
+      .at(-1);
+    if (last && !this.busy()) this.keep(last.step, null, "taken back");
+  }
+
+  private keep(step: number, value: number | null, entered: string): void {
+    this.follow(
+      this.api.call("addSeriesPoint", {
+        params: { id: this.seriesId() },
+        body: {
+          key: newKey(),
+          step,
+          value,
+          entered,
+        },
+      }),
+    );
+  }
+
+  private follow(answer: Observable<Series>): void {
+    this.busy.set(true);
+    answer.subscribe({
+      next: (series) => {
+        this.series.set(series);
+        this.busy.set(false);
+        this.text.set("");
+        setTimeout(() => this.field()?.nativeElement.focus());
+      },
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.notices.wrong(error);
+      },
+    });
+  }
+}

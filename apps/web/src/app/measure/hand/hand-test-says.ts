@@ -1,0 +1,294 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import {
+  DATUMS,
+  formatDeviation,
+  formatPosition,
+  formatQuantity,
+  quantityWithU,
+  fromShown,
+  gibChoice,
+  seriesOpen,
+  seriesResult,
+  SERIES_WORDS,
+  SHIMMED,
+  SHIMMED_WORDS,
+  toShown,
+  tramBolts,
+  tramShims,
+  TRAM_LIMIT,
+  type Datum,
+  type MoveWay,
+  type Shimmed,
+} from "@iron/core";
+import { parseDecimal, type Series } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import { Preferences } from "../../data/preferences";
+import { ChartView, type DrawChart } from "../../shared/chart";
+import { ChoiceField, NumberField } from "../../shared/fields";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../../machine/axis/axis-context";
+import { CaseStore } from "../../diagnosis/case-store";
+import { seriesChart, seriesDrawn } from "./hand-test-chart";
+import { seriesAsResult, seriesSays, seriesValues } from "./hand-test.view";
+
+const DATUM_WORDS: Record<Datum, string> = {
+  fixed: "fixed end",
+  far: "far end",
+  bracket: "nut bracket",
+};
+
+/** What a row of readings says, what to set by it, and the way into the open case. */
+@Component({
+  selector: "ip-series-says",
+  imports: [RouterLink, InputText, ChartView, ChoiceField, NumberField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./hand-test-says.html",
+  styleUrl: "./set.css",
+})
+export class SeriesSays {
+  readonly series = input.required<Series>();
+  /** The same measurement the time before, finished. */
+  readonly before = input<Series | null>(null);
+  protected readonly context = inject(AxisContext);
+  protected readonly cases = inject(CaseStore);
+  protected readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly datum = signal<Datum>("bracket");
+  protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] }));
+  /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
+  protected readonly stockText = linkedSignal<string>(() => {
+    const system = this.preferences.system();
+    return (untracked(() => this.stock()) ?? [])
+      .map((mm) => String(Number(toShown("length", mm, system).toPrecision(6))))
+      .join("; ");
+  });
+  protected readonly stockWrong = signal("");
+  private readonly stock = signal<readonly number[] | undefined>(undefined);
+  protected readonly pitch = signal(1.5);
+  protected readonly taper = signal(60);
+  /** The usual pull of this axis, N; null where nobody typed it. */
+  protected readonly usual = signal<number | null>(null);
+  private readonly config = computed(() => this.context.axis()?.config ?? null);
+  protected readonly words = computed(() => SERIES_WORDS[this.series().plan.kind]);
+  private readonly values = computed(() => seriesValues(this.series()));
+  protected readonly open = computed(() => seriesOpen(this.series().plan, this.values()).length);
+  protected readonly done = computed(() => this.values().filter((v) => v !== null).length);
+  private readonly thread = computed(() => ({ pitchMm: this.pitch(), taper: 1 / this.taper() }));
+  /** The usual pull: typed, or what it was the time before. */
+  protected readonly usualN = computed<number | null>(() => {
+    const typed = this.usual();
+    if (typed !== null) return typed;
+    const before = this.before();
+    const config = this.config();
+    if (!before || !config) return null;
+    const result = seriesResult(config, before.plan, seriesValues(before));
+    return result?.kind === "hand-push" ? (result.hand.figures[0]?.value ?? null) : null;
+  });
+  protected readonly result = computed(() => {
+    const config = this.config();
+    return config
+      ? seriesResult(config, this.series().plan, this.values(), {
+          datum: this.datum(),
+          stockMm: this.stock(),
+          usualN: this.usualN(),
+        })
+      : null;
+  });
+  protected readonly says = computed(() => {
+    const result = this.result();
+    const config = this.config();
+    return result && config ? seriesSays(result, config, this.preferences.system(), this.thread()) : [];
+  });
+  protected readonly figures = computed(() => {
+    const result = this.result();
+    const system = this.preferences.system();
+    if (!result || !("hand" in result)) return [];
+    return result.hand.figures.map((f) => {
+      const [value, u] =
+        f.expanded === null
+          ? [formatQuantity(f.quantity, f.value, system), ""]
+          : quantityWithU(f.quantity, f.value, f.expanded, system);
+      const at = f.atMm === undefined ? "" : ` ${formatPosition(f.atMm, { system })}`;
+      return { name: `${f.name}${at}`, value, u };
+    });
+  });
+  protected readonly moves = computed(() => {
+    const result = this.result();
+    const system = this.preferences.system();
+    if (result?.kind !== "crest-run") return [];
+    return result.alignment.moves.map((m) => ({
+      support: DATUM_WORDS[m.support],
+      plane: m.plane,
+      move: formatDeviation(m.moveMm, {
+        system,
+        expandedMm: m.expandedMm,
+        signed: true,
+      }),
+      u: formatDeviation(m.expandedMm, { system, expandedMm: m.expandedMm }),
+      how: this.howWords(m.way),
+    }));
+  });
+  /** The datum from which every support only rises; empty when this one is it. */
+  protected readonly raiseFrom = computed(() => {
+    const result = this.result();
+    if (result?.kind !== "crest-run" || !result.alignment.raiseFrom) return "";
+    return `Shims only lift a housing off its casting. Let the ${DATUM_WORDS[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
+  });
+  /** What is shimmed is asked: nobody can guess it, and the other one doubles the error. */
+  protected readonly shimmed = signal<Shimmed | "">("");
+  protected readonly shimmedChoices = [
+    { id: "", words: "say what is shimmed" },
+    ...SHIMMED.map((id) => ({ id, words: SHIMMED_WORDS[id].name })),
+  ];
+  protected readonly acrossMm = signal<number | null>(null);
+  protected readonly rowsMm = signal<number | null>(null);
+  protected readonly rowsLabel = computed(() => {
+    const shimmed = this.shimmed();
+    const [one, other] = shimmed ? SHIMMED_WORDS[shimmed].rows : (["far", "near"] as const);
+    return `Bolt rows apart, ${one} to ${other}`;
+  });
+  protected readonly outOfSquare = computed(() => {
+    const result = this.result();
+    return result?.kind === "tram" && result.tram.code !== "square";
+  });
+  private readonly shims = computed(() => {
+    const result = this.result();
+    const [shimmed, across, rows] = [this.shimmed(), this.acrossMm(), this.rowsMm()];
+    if (result?.kind !== "tram" || !shimmed || !across || !rows) return null;
+    const supports = tramBolts(shimmed, across, rows);
+    const options = { shimmed, supports, stockMm: this.stock() };
+    return { supports, ...tramShims(result.tram.slopes, options) };
+  });
+  protected readonly bolts = computed(() => {
+    const system = this.preferences.system();
+    return (this.shims()?.bolts ?? []).map((b) => ({
+      name: b.name,
+      lift: formatQuantity("deviation", b.wantedMm, system),
+      shims: this.stack(b.shims.pieces),
+    }));
+  });
+  /** What the sweep will read with them in, and what no shim can do. */
+  protected readonly shimWords = computed(() => {
+    const shims = this.shims();
+    const system = this.preferences.system();
+    if (!shims) return [];
+    const left = shims.predicted.map(
+      (p) => `${p.direction} ${formatQuantity("deviation", p.perSpanMm, system, true)} over the span`,
+    );
+    const turn = (shims.turnRad * 180) / Math.PI;
+    return [
+      `With these in, the sweep will read ${left.join(", ")}.`,
+      Math.abs(shims.turnRad) > TRAM_LIMIT / 4
+        ? `Sideways nothing can be shimmed on an upright face: ease its bolts and turn it on its face by ${Math.abs(turn).toFixed(3)}°, so that its ${shims.turnRad > 0 ? "right" : "left"} side rises.`
+        : "",
+    ].filter(Boolean);
+  });
+
+  /** The simulated machine gets the shims, and is turned on its face where shims cannot do it. */
+  protected putIn(): void {
+    const shims = this.shims();
+    const axis = this.context.axis();
+    if (!shims || !axis) return;
+    const body = {
+      shimmed: shims.shimmed,
+      shims: shims.supports.map((s, i) => ({
+        x: s.x,
+        y: s.y,
+        mm: shims.bolts[i].shims.sumMm,
+      })),
+      turnRad: shims.turnRad,
+    };
+    this.api.call("shimDevice", { params: { id: axis.id }, body }).subscribe({
+      next: () => this.notices.say("The shims are in. Sweep again: it must be flat."),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+
+  private howWords(way: MoveWay): string {
+    switch (way.code) {
+      case "stays":
+        return "near enough: leave it";
+      case "raise":
+        return `shim under it: ${this.stack(way.shims.pieces)}`;
+      case "lower":
+        return "would have to go nearer its casting";
+      case "shift":
+        return "shift it in its bolt holes, an indicator on it";
+    }
+  }
+  protected readonly gib = computed(() => {
+    const result = this.result();
+    if (result?.kind !== "gib-curve") return null;
+    const { setTurns } = gibChoice(result.gib, this.thread(), this.preferences.system());
+    return setTurns === null ? null : `Set the adjuster at ${setTurns.toFixed(2)} turns in.`;
+  });
+  protected readonly chart = computed<DrawChart | null>(() => {
+    const series = this.series();
+    const result = this.result();
+    const system = this.preferences.system();
+    if (this.done() === 0 || !seriesDrawn(series.plan)) return null;
+    return (ink) => seriesChart(series, result, system, ink);
+  });
+  protected readonly beforeSays = computed(() => {
+    const before = this.before();
+    const config = this.config();
+    if (!before || !config) return "";
+    const result = seriesResult(config, before.plan, seriesValues(before), { datum: this.datum() });
+    return result
+      ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, config, this.preferences.system())[0]}`
+      : "";
+  });
+  /** What can be kept in the open case of the axis. */
+  protected readonly forCase = computed(() => {
+    const result = this.result();
+    return result ? seriesAsResult(this.series(), result) : null;
+  });
+
+  private stack(pieces: readonly number[]): string {
+    const system = this.preferences.system();
+    return pieces.map((p) => formatQuantity("length", p, system)).join(" + ") || "none";
+  }
+
+  protected setStock(text: string): void {
+    this.stockText.set(text);
+    const sizes = text
+      .split(/[;\s]+/)
+      .filter(Boolean)
+      .map((t) => parseDecimal(t));
+    const system = this.preferences.system();
+    const mm = sizes.map((s) => (s === undefined ? NaN : fromShown("length", s, system)));
+    const wrong = mm.findIndex((s) => !(s > 0 && s <= 10));
+    this.stockWrong.set(
+      wrong >= 0
+        ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.`
+        : "",
+    );
+    if (wrong < 0) this.stock.set(mm.length ? mm : undefined);
+  }
+
+  protected keepInCase(): void {
+    const kept = this.forCase();
+    if (!kept) return;
+    this.cases.addResult(
+      kept.test,
+      kept.answers,
+      "",
+      kept.data,
+      () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
+    );
+  }
+}

@@ -1,0 +1,117 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { formatSize, toMm, unitOf, type SeriesKind, type SeriesPlan } from "@iron/core";
+import { parseDecimal } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { catchError, of } from "rxjs";
+import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
+
+/** What a row of readings needs to know besides the axis’ usual plan. */
+export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">>;
+
+/** Asks what cannot be guessed before a row of readings: the spans of a sweep, and with what it is read. */
+@Component({
+  selector: "ip-series-set-up",
+  imports: [InputText],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <form class="fields" (submit)="$event.preventDefault(); start()" novalidate [attr.aria-label]="'Begin: ' + name()">
+      <div class="field">
+        <label [attr.for]="kind() + '-with'">Read with</label>
+        <select [id]="kind() + '-with'" class="p-inputtext" (change)="chosen.set($any($event.target).value)">
+          @for (one of indicators(); track one.id) {
+            <option [value]="one.id" [selected]="one.id === indicator()?.id">
+              {{ one.name }}, steps of {{ step(one.resolutionMm) }}
+            </option>
+          } @empty {
+            <option value="">an indicator nobody noted</option>
+          }
+        </select>
+      </div>
+      @if (kind() === "tram") {
+        <div class="field">
+          <label for="tram-span">Swept across, {{ unit() }}</label>
+          <input
+            pInputText
+            id="tram-span"
+            inputmode="decimal"
+            autocomplete="off"
+            [value]="span()"
+            (input)="span.set($any($event.target).value); wrong.set('')"
+            [attr.aria-invalid]="!!wrong()"
+            aria-describedby="tram-wrong"
+          />
+        </div>
+        <div class="field">
+          <label for="tram-depth">Swept in depth, {{ unit() }} (empty: two points)</label>
+          <input
+            pInputText
+            id="tram-depth"
+            inputmode="decimal"
+            autocomplete="off"
+            [value]="depth()"
+            (input)="depth.set($any($event.target).value); wrong.set('')"
+          />
+        </div>
+        <span id="tram-wrong" class="wrong" role="alert">{{ wrong() }}</span>
+      }
+      <div class="acts">
+        <button type="submit" class="act">
+          Begin <span class="sr-only">{{ name() }}</span>
+        </button>
+      </div>
+    </form>
+  `,
+  styleUrl: "./set.css",
+})
+export class SeriesSetUp {
+  readonly kind = input.required<SeriesKind>();
+  readonly name = input.required<string>();
+  readonly begin = output<SeriesExtra>();
+  private readonly preferences = inject(Preferences);
+  private readonly all = toSignal(
+    inject(Api)
+      .call("indicators")
+      .pipe(catchError(() => of([]))),
+    { initialValue: [] },
+  );
+  protected readonly indicators = computed(() => this.all().filter((i) => !i.retiredAt));
+  protected readonly chosen = signal("");
+  protected readonly indicator = computed(
+    () => this.indicators().find((i) => String(i.id) === this.chosen()) ?? this.indicators().at(0) ?? null,
+  );
+  protected readonly span = signal("");
+  protected readonly depth = signal("");
+  protected readonly wrong = signal("");
+  protected readonly unit = computed(() => unitOf("length", this.preferences.system()));
+
+  protected step(mm: number): string {
+    return formatSize(mm, this.preferences.system());
+  }
+
+  protected start(): void {
+    const resolutionMm = this.indicator()?.resolutionMm;
+    const read = resolutionMm === undefined ? {} : { resolutionMm };
+    if (this.kind() !== "tram") {
+      this.begin.emit(read);
+      return;
+    }
+    const inch = this.preferences.system() === "inch";
+    const length = (text: string): number => {
+      const value = parseDecimal(text);
+      return value === undefined ? NaN : toMm(value, inch ? "in" : "mm");
+    };
+    const spanMm = length(this.span());
+    const depthMm = this.depth().trim() === "" ? 0 : length(this.depth());
+    const fits = (mm: number): boolean => mm >= 20 && mm <= 3000;
+    if (!fits(spanMm) || (depthMm !== 0 && !fits(depthMm))) {
+      const said = fits(spanMm) ? this.depth() : this.span();
+      this.wrong.set(
+        `${said.trim() ? `“${said.trim()}” cannot be` : "Say how far was swept"}: from ${this.step(20)} to ${this.step(3000)}.`,
+      );
+      return;
+    }
+    this.begin.emit({ ...read, spanMm, depthMm });
+  }
+}

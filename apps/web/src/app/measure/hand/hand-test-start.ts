@@ -1,0 +1,23 @@
+import { inject, Injectable } from "@angular/core";
+import { Router } from "@angular/router";
+import { defaultSeries, type SeriesKind } from "@iron/core";
+import type { Axis } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Notices } from "../../data/notices";
+import type { SeriesExtra } from "./hand-test-set-up";
+
+/** Begins a row of readings with the usual plan of an axis and goes to it. */
+@Injectable({ providedIn: "root" })
+export class SeriesStart {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+
+  begin(axis: Axis, base: string, kind: SeriesKind, extra: SeriesExtra = {}): void {
+    const plan = { ...defaultSeries(axis.config, kind), ...extra };
+    this.api.call("startSeries", { params: { id: axis.id }, body: { plan } }).subscribe({
+      next: ({ id }) => void this.router.navigateByUrl(`${base}/series/${id}`),
+      error: (error: unknown) => this.notices.wrong(error),
+    });
+  }
+}

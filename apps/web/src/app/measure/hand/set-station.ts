@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import {
+  seriesRefusal,
+  seriesResult,
+  GIB_MODES,
+  GIB_MODE_WORDS,
+  SETTING_KINDS,
+  SUMS,
+  SERIES_WORDS,
+  type GibMode,
+  type SeriesKind,
+} from "@iron/core";
+import type { Series } from "@iron/contract";
+import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
+import { problemFrom } from "../../data/problems";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../../machine/axis/axis-context";
+import { seriesSays, seriesValues } from "./hand-test.view";
+import { SeriesSetUp, type SeriesExtra } from "./hand-test-set-up";
+import { SeriesStart } from "./hand-test-start";
+import { Trouble } from "../../shared/trouble";
+
+/** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
+@Component({
+  selector: "ip-set",
+  imports: [RouterLink, Trouble, SeriesSetUp],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./set-station.html",
+  styleUrl: "./set.css",
+})
+export class SetStation {
+  protected readonly context = inject(AxisContext);
+  private readonly preferences = inject(Preferences);
+  private readonly seriesStart = inject(SeriesStart);
+  private readonly api = inject(Api);
+  protected readonly sums = SUMS;
+  protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_WORDS[id] }));
+  protected readonly gib = signal<GibMode>("friction-rock");
+  protected readonly gibTells = computed(() => GIB_MODE_WORDS[this.gib()].tells);
+  protected readonly list = signal<readonly Series[] | null>(null);
+  protected readonly wrong = signal("");
+  protected readonly kinds = computed(() => {
+    const axis = this.context.axis();
+    if (!axis) return [];
+    return SETTING_KINDS.map((kind) => ({
+      kind,
+      ...SERIES_WORDS[kind],
+      refusal: seriesRefusal(axis.config, kind),
+    }));
+  });
+  protected readonly past = computed(() => {
+    const axis = this.context.axis();
+    const list = this.list();
+    if (!axis || !list) return null;
+    return list.map((series) => {
+      const values = seriesValues(series);
+      const result = seriesResult(axis.config, series.plan, values);
+      const read = values.filter((v) => v !== null).length;
+      return {
+        id: series.id,
+        name: SERIES_WORDS[series.plan.kind].name,
+        when: `${momentWords(series.startedAt)}, ${series.by}`,
+        says: result
+          ? seriesSays(result, axis.config, this.preferences.system())[0]
+          : `${read} of ${values.length} readings.`,
+        open: series.state === "running",
+      };
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      const axis = this.context.axis();
+      if (axis) untracked(() => this.load(axis.id));
+    });
+  }
+
+  protected load(axisId: number): void {
+    this.wrong.set("");
+    this.api.call("axisSeries", { params: { id: axisId } }).subscribe({
+      next: (list) => this.list.set(list),
+      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+    });
+  }
+
+  protected begin(kind: SeriesKind, extra: SeriesExtra = {}): void {
+    const axis = this.context.axis();
+    const gib = kind === "gib-curve" ? { gib: this.gib() } : {};
+    if (axis)
+      this.seriesStart.begin(axis, this.context.base(), kind, {
+        ...extra,
+        ...gib,
+      });
+  }
+}

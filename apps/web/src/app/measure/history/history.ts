@@ -1,0 +1,139 @@
+import { AddressPipe } from "../../data/address.pipe";
+import type { Address } from "../../data/api";
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { dayOf, noonOf, TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
+import type { AxisEvent } from "@iron/contract";
+import { InputText } from "primeng/inputtext";
+import { Api } from "../../data/api";
+import { Preferences } from "../../data/preferences";
+import { fieldErrors, problemFrom } from "../../data/problems";
+import { ChartView, type DrawChart } from "../../shared/chart";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../../machine/axis/axis-context";
+import { historyChart } from "./history-chart";
+import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
+
+const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
+
+@Component({
+  selector: "ip-history",
+  imports: [AddressPipe, RouterLink, InputText, ChartView],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./history.html",
+  styleUrl: "../measure.css",
+})
+export class HistoryPlace {
+  protected readonly context = inject(AxisContext);
+  protected readonly preferences = inject(Preferences);
+  private readonly api = inject(Api);
+  protected readonly eventKinds = EVENT_KINDS;
+  /** The kind with the most measurements, until another is chosen. */
+  protected readonly kind = linkedSignal<number | undefined, TestKind | "all">({
+    // A history read anew is the same axis’: what was chosen stays.
+    source: () => (this.context.history() ? this.context.axis()?.id : undefined),
+    computation: (axisId, before) => {
+      const history = untracked(() => this.context.history());
+      if (!history) return "all";
+      if (before && before.source === axisId) return before.value;
+      const counted = TEST_KINDS.map((k) => ({ k, n: measuredOf(history, k).length })).sort((a, b) => b.n - a.n);
+      return counted[0].n > 0 ? counted[0].k : "all";
+    },
+  });
+  protected readonly kinds = TEST_KINDS.map((kind) => ({
+    kind,
+    name: TEST_WORDS[kind].name,
+  }));
+  protected readonly view = computed(() => {
+    const history = this.context.history();
+    const axis = this.context.axis();
+    if (!history || !axis) return null;
+    const system = this.preferences.system();
+    const kind = this.kind();
+    return {
+      rows: historyRows(history, kind, system),
+      trend: trendSentence(history, kind, axis.config, system),
+      measured: measuredOf(history, kind).map((r) => ({
+        key: r.key,
+        words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}`,
+      })),
+      data: historyChartData(history, kind, axis.config, system),
+      events: history.events.map((e) => ({ ...e, when: momentWords(e.at) })).reverse(),
+      any: history.runs.length + history.typed.length > 0,
+    };
+  });
+  protected readonly draw = computed<DrawChart | null>(() => {
+    const view = this.view();
+    if (!view || view.data.points.length === 0) return null;
+    const unit = this.preferences.system() === "metric" ? "µm" : "tenths";
+    return (ink) => historyChart(view.data, unit, ink);
+  });
+  private readonly measuredKeys = computed(() => (this.view()?.measured ?? []).map((m) => m.key));
+  /** The two that are compared: the last ones, until others are chosen that are still shown. */
+  protected readonly first = linkedSignal<readonly string[], string>({
+    source: this.measuredKeys,
+    computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-2) ?? "",
+  });
+  protected readonly second = linkedSignal<readonly string[], string>({
+    source: this.measuredKeys,
+    computation: (ids, before) => stays(ids, before?.value) ?? ids.at(-1) ?? "",
+  });
+  protected readonly comparison = computed(() => {
+    const history = this.context.history();
+    return history ? comparisonSentence(history, this.first(), this.second(), this.preferences.system()) : "";
+  });
+  protected readonly eventKind = signal<AxisEvent["kind"]>("repair");
+  protected readonly eventText = signal("");
+  protected readonly eventDay = signal(dayOf(new Date()));
+  protected readonly eventWrong = signal("");
+
+  protected setKind(value: string): void {
+    this.kind.set(TEST_KINDS.find((k) => k === value) ?? "all");
+  }
+
+  protected setEventKind(value: string): void {
+    this.eventKind.set(EVENT_KINDS.find((k) => k === value) ?? "note");
+  }
+
+  protected addEvent(): void {
+    const axis = this.context.axis();
+    if (!axis) return;
+    if (!this.eventText().trim()) {
+      this.eventWrong.set("What happened is empty: say at least a word.");
+      return;
+    }
+    const day = this.eventDay();
+    const at = day === dayOf(new Date()) ? new Date() : noonOf(day);
+    if (Number.isNaN(at.getTime())) {
+      this.eventWrong.set("Choose the day it happened.");
+      return;
+    }
+    this.api
+      .call("createEvent", {
+        params: { id: axis.id },
+        body: {
+          kind: this.eventKind(),
+          text: this.eventText(),
+          at: at.toISOString(),
+        },
+      })
+      .subscribe({
+        next: () => {
+          this.eventText.set("");
+          this.eventWrong.set("");
+          this.context.reload();
+        },
+        error: (error: unknown) => {
+          const problem = problemFrom(error);
+          this.eventWrong.set(fieldErrors(problem).get("text") ?? problem.detail);
+        },
+      });
+  }
+
+  protected exportOf(format: "csv" | "json"): Address<"exportHistory"> {
+    return { params: { id: this.context.axis()?.id ?? 0 }, query: { format, system: this.preferences.system() } };
+  }
+}
+
+const stays = (keys: readonly string[], key: string | undefined): string | undefined =>
+  key !== undefined && keys.includes(key) ? key : undefined;

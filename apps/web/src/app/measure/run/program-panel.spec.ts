@@ -1,0 +1,81 @@
+import type { HttpTestingController } from "@angular/common/http/testing";
+import { TestBed } from "@angular/core/testing";
+import { defaultAxis, type TestPlan } from "@iron/core";
+import type { Run } from "@iron/contract";
+import { setUpBed, show } from "../../../testing/place";
+import { AxisContext } from "../../machine/axis/axis-context";
+import { ProgramPanel } from "./program-panel";
+
+const plan: TestPlan = {
+  kind: "two-sided",
+  targetsMm: [180],
+  runs: 2,
+  overTravelMm: 20,
+  tickMm: 0.001,
+  ticksOut: 50,
+  keepsZero: false,
+};
+const axisOf = (letter: string, id: number) => ({
+  id,
+  machineId: 1,
+  version: 1,
+  config: defaultAxis("vertical-centre", letter),
+  retiredAt: null,
+});
+
+describe("the test program as it is offered", () => {
+  let http: HttpTestingController;
+  beforeEach(() => {
+    http = setUpBed(AxisContext);
+  });
+  afterEach(() => {
+    http.verify();
+  });
+  function open(letter: string) {
+    TestBed.inject(AxisContext).load(1, 2);
+    http.expectOne("/api/axes/2/ledger").flush({ axisId: 2, links: [] });
+    http.expectOne("/api/shop").flush({ demo: true });
+    http
+      .expectOne("/api/machines/1")
+      .flush({ id: 1, nickname: "Heron", bay: "3", axes: ["X", "Y", "Z"].map((l, i) => axisOf(l, i + 2)) });
+    http.expectOne("/api/axes/2/history").flush({ runs: [], typed: [], events: [] });
+    const run = {
+      id: 7,
+      plan,
+      setup: {},
+      readings: [],
+      state: "running",
+    } as unknown as Run;
+    return show(ProgramPanel, {
+      run,
+      config: defaultAxis("vertical-centre", letter),
+      canRun: false,
+    });
+  }
+  const text = (panel: ReturnType<typeof open>): string => panel.page.getByLabelText("Program text").textContent;
+
+  it("lifts the tip by the axis that goes up and down, and stops to be zeroed", () => {
+    const program = text(open("X"));
+    expect(program).toMatch(/G0 Z20\.000 \(tip clear\)\s+G0 X160\.000 \(past place 1, zero\)/);
+    expect(program).toContain("M0 (set the indicator to zero, then start)");
+    expect(program).not.toMatch(/G0 X.*\n(?!.*tip clear)G0 X/);
+  });
+
+  it("never lifts by the axis under test", () => {
+    const program = text(open("Z"));
+    expect(program).not.toMatch(/Z20\.000 \(tip clear\)/);
+    expect(program).toMatch(/\(tip clear\)/);
+  });
+
+  it("proposes round figures in either unit, and turns typed ones over exactly", () => {
+    const panel = open("X");
+    panel.choose("Units in the program", "inch");
+    expect(text(panel)).toMatch(/G0 Z0\.7500? \(tip clear\)/);
+    expect(text(panel)).toMatch(/F40(\.0+)?\b/);
+    panel.choose("Units in the program", "metric");
+    expect(text(panel)).toContain("G0 Z20.000 (tip clear)");
+    panel.type("Feed, mm/min", "800");
+    panel.choose("Units in the program", "inch");
+    expect(text(panel)).toContain("F31.496");
+  });
+});

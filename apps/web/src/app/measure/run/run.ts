@@ -1,0 +1,166 @@
+import { AddressPipe } from "../../data/address.pipe";
+import type { Address } from "../../data/api";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { Router, RouterLink } from "@angular/router";
+import { approachSentence, formatNumber, formatPosition, hasProgram } from "@iron/core";
+import { Preferences } from "../../data/preferences";
+import { Keys } from "../../shared/keys";
+import { momentWords } from "../../shared/words";
+import { AxisContext } from "../../machine/axis/axis-context";
+import { EntryPanel } from "./entry-panel";
+import { JogPanel } from "./jog-panel";
+import { ProgramPanel } from "./program-panel";
+import { ReadingsTable } from "./readings-table";
+import { ResultPanel } from "./result-panel";
+import { HOLD_MS, RunStore } from "./run-store";
+import { liveText, runView } from "./run.view";
+import { TextField } from "../../shared/fields";
+import { Trouble } from "../../shared/trouble";
+import { Opens } from "../../shared/opens";
+
+type Way = "live" | "typed" | "dial";
+
+@Component({
+  selector: "ip-run",
+  imports: [
+    AddressPipe,
+    RouterLink,
+    EntryPanel,
+    JogPanel,
+    ProgramPanel,
+    ReadingsTable,
+    ResultPanel,
+    TextField,
+    Trouble,
+    Opens,
+  ],
+  providers: [RunStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./run.html",
+  styleUrl: "./run.css",
+})
+export class RunPlace {
+  readonly runId = input.required<string>();
+  protected readonly context = inject(AxisContext);
+  protected readonly store = inject(RunStore);
+  protected readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  private readonly chosenWay = signal<Way | null>(null);
+  protected readonly programOpen = signal(false);
+
+  protected readonly view = computed(() => {
+    const run = this.store.run();
+    const config = this.context.axis()?.config;
+    return run && config ? { run, config, ...runView(run, config, this.preferences.system()) } : null;
+  });
+  protected readonly way = computed<Way>(() => {
+    const chosen = this.chosenWay() ?? (this.store.link() === "none" ? "typed" : "live");
+    return chosen === "live" && this.store.link() === "none" ? "typed" : chosen;
+  });
+  protected readonly live = computed(() => {
+    const snapshot = this.store.snapshot();
+    const resolution = this.store.run()?.setup.indicator.resolutionMm ?? snapshot?.resolutionMm ?? 0.001;
+    return liveText(snapshot?.displayMm ?? null, resolution, this.preferences.system());
+  });
+  protected readonly stillText = computed(() => {
+    if (this.store.snapshot()?.moving) return "moving";
+    const seconds = Math.min(this.store.stillMs(), HOLD_MS) / 1000;
+    return `still for ${seconds.toFixed(1)} s of ${(HOLD_MS / 1000).toFixed(1)}`;
+  });
+  /** Why the present position cannot be read yet, in words; empty when it can. */
+  protected readonly approach = computed(() => {
+    const judgement = this.store.judgement();
+    const step = this.store.step();
+    const config = this.context.axis()?.config;
+    if (!judgement || !step || !config || this.store.snapshot()?.moving) return "";
+    if (!this.store.snapshot()?.fresh) return "";
+    return approachSentence(judgement, step, config, this.preferences.system()) ?? "";
+  });
+  protected readonly givingUp = signal(false);
+  protected readonly whyGivenUp = signal("");
+  protected readonly canProgram = computed(() => {
+    const kind = this.store.run()?.plan.kind;
+    return kind !== undefined && hasProgram(kind);
+  });
+  protected readonly started = computed(() => {
+    const run = this.store.run();
+    return run ? `${momentWords(run.startedAt)}, ${run.by}` : "";
+  });
+
+  constructor() {
+    effect(() => {
+      const id = Number(this.runId());
+      untracked(() => this.store.load(id));
+    });
+    inject(Keys).use(
+      {
+        key: " ",
+        shown: "Space",
+        does: "Take the reading",
+        act: () => this.take(),
+      },
+      {
+        key: "z",
+        shown: "Z",
+        does: "Zero the indicator, when the step asks for it",
+        act: () => this.zero(),
+      },
+      {
+        key: "Backspace",
+        shown: "⌫",
+        does: "Set the last reading aside",
+        act: () => this.discardLast(),
+      },
+      {
+        key: "a",
+        shown: "A",
+        does: "Auto-take on or off",
+        act: () => this.toggleAuto(),
+      },
+    );
+  }
+
+  protected position(mm: number): string {
+    return formatPosition(mm, { system: this.preferences.system() });
+  }
+
+  protected load(percent: number): string {
+    return `${formatNumber(percent, 0, true)} %`;
+  }
+
+  protected choose(way: Way): void {
+    this.chosenWay.set(way);
+  }
+
+  protected take(): void {
+    if (this.way() === "live" && this.store.step() && !this.store.busy()) this.store.takeFromDevice();
+  }
+
+  protected zero(): void {
+    if (this.store.step()?.action === "zero") this.take();
+  }
+
+  protected toggleAuto(): void {
+    this.preferences.autoTake.update((v) => (v === "on" ? "off" : "on"));
+  }
+
+  protected discardLast(): void {
+    const last = this.view()?.last;
+    if (last) this.store.discard(last.id, "the last reading, set aside by hand");
+  }
+
+  protected exportOf(format: "csv" | "json"): Address<"exportRun"> {
+    return { params: { id: this.runId() }, query: { format, system: this.preferences.system() } };
+  }
+
+  protected discard(readingId: number): void {
+    this.store.discard(readingId, "set aside by hand");
+  }
+
+  protected abandon(): void {
+    this.store.abandon(
+      this.whyGivenUp().trim(),
+      () => void this.router.navigateByUrl(`${this.context.base()}/measure`),
+    );
+  }
+}

@@ -1,0 +1,205 @@
+import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS } from "@iron/core";
+import { z } from "zod";
+import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
+import { operation } from "../wire/operation";
+
+const days = (what: string) =>
+  finite.min(1, `${what} must be from 1 to 3650 days.`).max(3650, `${what} must be from 1 to 3650 days.`);
+export const lubePointEditSchema = z.object({
+  place: said("Place", 120),
+  letter: z.string().max(4).nullable(),
+  link: z.enum(LINK_IDS).nullable(),
+  way: oneOf("Way in", LUBE_WAYS),
+  lubricant: said("Lubricant", 80),
+  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."),
+  doseUnit: oneOf("Dose unit", DOSE_UNITS),
+  minutes: finite.min(0.5, "Minutes must be from 0.5 to 240.").max(240, "Minutes must be from 0.5 to 240."),
+  access: note("Access", 300),
+  machineOff: z.boolean(),
+  partsNut: z.boolean(),
+  qualified: z.boolean().default(false),
+  outlets: z.array(z.string().max(60)).max(40, "At most 40 outlets.").readonly().default([]),
+  checks: z.array(z.string().max(120)).max(12).readonly(),
+  rule: z
+    .object({
+      days: days("Calendar interval").nullable(),
+      hours: finite.positive("Hours must be above 0.").nullable(),
+      km: finite.positive("Distance must be above 0 km.").nullable(),
+      leastDays: days("Least interval"),
+      mostDays: days("Greatest interval"),
+    })
+    .refine((r) => r.leastDays <= r.mostDays, {
+      error: "The least interval is longer than the greatest.",
+    }),
+  factors: z.array(z.enum(FACTOR_IDS)).max(40).readonly(),
+  weight: z.union([z.literal(1), z.literal(2), z.literal(3)]),
+  provenance: z.string().max(200),
+});
+
+export const lubePointUpdateSchema = lubePointEditSchema.extend({
+  version: versionSchema,
+});
+
+export const lubePointSchema = lubePointUpdateSchema.extend({
+  id: z.number().int(),
+  machineId: z.number().int(),
+  lastAt: instantSchema.nullable(),
+  lastFound: z.enum(FOUND_STATES).nullable(),
+  intervalDays: finite,
+  by: z.enum(["calendar", "hours", "distance"]),
+  /** Held by the maker’s bounds. */
+  held: z.boolean(),
+  /** Interval before anything was learnt, and what was. */
+  unlearntDays: finite,
+  learnt: z.string(),
+  /** Found flooded, and more often than dry. */
+  overGreased: z.boolean(),
+  dueOn: z.string(),
+  /** How far the due day may be off as usage is forecast, days, k about 2; 0 by the calendar. */
+  dueSpreadDays: finite,
+  /** Days past due; negative while it is still to come. */
+  lateDays: finite,
+  /** Found so that it wants more than grease. */
+  asksCase: z.string(),
+  visits: z.number().int(),
+  /** Put on a day, or left till one, by hand; null when not. */
+  hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), words: z.string() }).nullable(),
+  retired: z.boolean(),
+  photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })),
+});
+export type LubePointRecord = z.infer<typeof lubePointSchema>;
+
+export const lubeVisitSchema = z.object({
+  key: z.uuid("The key must be a UUID."),
+  /** Null takes the last visit back. */
+  found: z.enum(FOUND_STATES).nullable(),
+  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."),
+  glitter: z.boolean(),
+  /** More friction than the last time. */
+  friction: z.boolean().default(false),
+  /** Central system, from the pump outwards: wet, dry, or not looked at. */
+  outlets: z.array(z.boolean().nullable()).max(40).default([]),
+  words: note("Note", 500),
+  /** Day of the work where it is typed in from paper; today where it is left out. */
+  date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable().default(null),
+  /** Kept although somebody else has done the point today. */
+  again: z.boolean().default(false),
+});
+export type LubeVisitCreate = z.infer<typeof lubeVisitSchema>;
+export type LubeVisitInput = z.input<typeof lubeVisitSchema>;
+
+/** A move by hand: a pin puts it on a day, a skip leaves it till one, free lets the plan choose again. */
+export const lubeHoldSchema = z
+  .object({
+    key: z.uuid("The key must be a UUID."),
+    kind: z.enum(["pin", "skip", "free"]),
+    date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable(),
+    reason: note("Reason", 200),
+  })
+  .refine((h) => h.kind === "free" || h.date !== null, { error: "Name the day." })
+  .refine((h) => h.kind !== "skip" || h.reason.trim() !== "", { error: "Say why it is left out." });
+export type LubeHoldCreate = z.infer<typeof lubeHoldSchema>;
+
+export const roundStopSchema = z.object({
+  machineId: z.number().int(),
+  nickname: z.string(),
+  bay: z.string(),
+  points: z.array(lubePointSchema),
+});
+export const roundDaySchema = z.object({
+  date: z.string(),
+  minutes: finite,
+  available: finite,
+  stops: z.array(roundStopSchema),
+});
+export const roundsSchema = z.object({
+  days: z.array(roundDaySchema),
+  late: z.number().int(),
+  points: z.number().int(),
+  /** What the last planning changed, and why. */
+  changes: z.array(z.object({ id: z.number().int(), what: z.string(), why: z.string() })),
+  changedAt: instantSchema.nullable(),
+  /** What is due within the plan and has no day in it, with the reason. */
+  unplanned: z.array(z.object({ id: z.number().int(), name: z.string(), why: z.string() })),
+  /** What the plan costs against doing each when it is due. */
+  against: finite,
+});
+export type Rounds = z.infer<typeof roundsSchema>;
+
+/** What the half-year plan is made from, in the browser. */
+export const horizonSchema = z.object({
+  weeks: z.array(z.object({ from: z.string(), minutes: finite, shut: z.array(z.number().int()) })),
+  points: z.array(
+    z.object({
+      id: z.number().int(),
+      machine: z.number().int(),
+      bay: z.string(),
+      minutes: finite,
+      weight: finite,
+      dueDay: finite,
+      intervalDays: finite,
+    }),
+  ),
+});
+export type Horizon = z.infer<typeof horizonSchema>;
+
+const byId = z.object({ id: idSchema });
+/** Lubrication: points, visits, and the rounds of the coming days. */
+export const LUBE_OPERATIONS = {
+  lubePoints: operation("lubePoints", "Points of a machine with what is due", {
+    params: byId,
+    response: z.array(lubePointSchema),
+  }),
+  usualPoints: operation("usualPoints", "Add the usual points of the machine’s axes that are not there yet", {
+    params: byId,
+    response: z.array(lubePointSchema),
+  }),
+  updatePoint: operation("updatePoint", "Change a point; 409 with the present one when somebody was faster", {
+    params: byId,
+    body: lubePointUpdateSchema,
+    response: lubePointSchema,
+  }),
+  createPoint: operation("createPoint", "Add a point", {
+    params: byId,
+    body: lubePointEditSchema,
+    response: lubePointSchema,
+    created: true,
+  }),
+  retirePoint: operation("retirePoint", "Keep a point no more, or again", {
+    params: byId,
+    body: z.object({ retired: z.boolean() }),
+    response: lubePointSchema,
+  }),
+  lubePoint: operation("lubePoint", "One point", { params: byId, response: lubePointSchema }),
+  jobFromPoint: operation(
+    "jobFromPoint",
+    "Open the job that parts the nut to grease this point, or go on with the open one",
+    { params: byId, response: z.object({ jobId: z.number().int() }), created: true },
+  ),
+  caseFromPoint: operation(
+    "caseFromPoint",
+    "Open a case on the point’s axis with what was found as evidence, or go on with the open one",
+    {
+      params: byId,
+      response: z.object({ caseId: z.number().int(), machineId: z.number().int(), axisId: z.number().int() }),
+      created: true,
+    },
+  ),
+  holdPoint: operation("holdPoint", "Put a visit on a day, leave it out with a reason, or let the plan choose", {
+    params: byId,
+    body: lubeHoldSchema,
+    response: roundsSchema,
+  }),
+  horizon: operation("horizon", "What the half-year plan is made from", { response: horizonSchema }),
+  calendar: operation("calendar", "The rounds as an iCalendar file or feed", {}),
+  visitPoint: operation("visitPoint", "Keep what was found and given; the same key again changes nothing", {
+    params: byId,
+    body: lubeVisitSchema,
+    response: lubePointSchema,
+    created: true,
+  }),
+  planRounds: operation("planRounds", "Plan the next two weeks afresh, whatever was planned before", {
+    response: roundsSchema,
+  }),
+  rounds: operation("rounds", "Rounds of the next two weeks", { response: roundsSchema }),
+} as const;

@@ -1,0 +1,217 @@
+import { gibKnee, gibTurns, type GibKnee, type GibPoint } from "../../sums/preload/gib-knee";
+import { formatQuantity, type UnitSystem } from "../../quantity";
+import type { GibMode, SeriesPlan, SeriesStep } from "./hand-types";
+
+/** Each school’s name and what it takes for good (common practice, no source). */
+export const GIB_MODE_WORDS: Readonly<Record<GibMode, { readonly name: string; readonly tells: string }>> = {
+  "friction-rock": {
+    name: "Friction, with rock beside it",
+    tells: "Two curves over the same turns: where the rock is gone, and where drag begins.",
+  },
+  friction: { name: "Friction alone", tells: "Drive load or pull against turns; the knee." },
+  rock: { name: "Rock by hand", tells: "Rock against turns, until it is gone." },
+  "lost-motion": {
+    name: "Lost motion while tightening",
+    tells: "Reversal read at each setting, until it falls no further.",
+  },
+  seize: {
+    name: "Tighten until it seizes, then back off",
+    tells: "The knee sampled by hand: back off until the whole travel is free.",
+  },
+};
+
+export const SEIZE_GRADES = ["free over the whole travel", "drags somewhere", "seizes"] as const;
+
+type Row = Omit<SeriesStep, "index">;
+
+/** The readings of a gib setting by its school, in order. */
+export function gibSteps(plan: SeriesPlan): readonly Row[] {
+  const groups: Record<GibMode, readonly string[]> = {
+    "friction-rock": ["friction", "rock"],
+    friction: ["friction"],
+    rock: ["rock"],
+    "lost-motion": ["lost motion"],
+    seize: [],
+  };
+  const school = plan.gib ?? "friction";
+  if (school === "seize")
+    return [
+      ...plan.places.map((at) => ({ group: "turning in", at })),
+      ...[...plan.places].reverse().map((at) => ({ group: "backing off", at })),
+    ];
+  return plan.places.flatMap((at) => groups[school].map((group) => ({ group, at })));
+}
+
+type Read = SeriesStep & { readonly value: number };
+
+/**
+ * Steps that are no longer needed: past a plain climb nothing more is gained by tightening; after it
+ * seized nothing tighter is tried, and after it came free nothing looser.
+ */
+export function gibNeedless(
+  plan: SeriesPlan,
+  steps: readonly SeriesStep[],
+  reads: readonly Read[],
+): ReadonlySet<number> {
+  if (plan.gib === "seize") {
+    const seized = reads.find((r) => r.group === "turning in" && r.value === 2);
+    const freed = reads.find((r) => r.group === "backing off" && r.value === 0);
+    const at = seized?.at ?? Infinity;
+    return new Set(
+      steps
+        .filter((s) => (s.group === "turning in" ? s.at > at : s.at >= at || (freed !== undefined && s.at < freed.at)))
+        .map((s) => s.index),
+    );
+  }
+  const points = pointsOf(reads, "friction");
+  if (points.length < 6) return new Set();
+  const knee = gibKnee(points);
+  const past = points.filter((p) => p.turns > knee.kneeTurns);
+  if (!knee.reached || past.length < 3) return new Set();
+  const last = points[points.length - 1].turns;
+  return new Set(steps.filter((s) => s.at > last).map((s) => s.index));
+}
+
+export interface SeizeResult {
+  readonly seizedTurns: number | null;
+  /** Tightest setting, coming back, at which the whole travel was free. */
+  readonly freeTurns: number | null;
+}
+
+export interface GibSetResult {
+  readonly school: GibMode;
+  /** Knee of friction; null where friction was not read. */
+  readonly knee: GibKnee | null;
+  /** Turns at which rock or lost motion falls no further; null where it was not read. */
+  readonly firm: GibKnee | null;
+  readonly seize: SeizeResult | null;
+}
+
+const pointsOf = (reads: readonly Read[], group: string): GibPoint[] =>
+  reads.filter((r) => r.group === group).map((r) => ({ turns: r.at, friction: r.value }));
+
+/**
+ * A fall to a floor is a climb from a floor, seen from the other side: `steady` with a rise above
+ * zero is still falling at the last setting.
+ */
+export function firmKnee(points: readonly GibPoint[]): GibKnee {
+  const mirrored = gibKnee(points.map((p) => ({ ...p, turns: -p.turns })));
+  const [from, to] = mirrored.betweenTurns;
+  return { ...mirrored, kneeTurns: -mirrored.kneeTurns, betweenTurns: [-to, -from] };
+}
+
+export function gibSetResult(plan: SeriesPlan, reads: readonly Read[]): GibSetResult | null {
+  const school = plan.gib ?? "friction";
+  if (school === "seize") {
+    if (reads.length === 0) return null;
+    const seized = reads.find((r) => r.group === "turning in" && r.value === 2);
+    const freed = reads.find((r) => r.group === "backing off" && r.value === 0);
+    return { school, knee: null, firm: null, seize: { seizedTurns: seized?.at ?? null, freeTurns: freed?.at ?? null } };
+  }
+  const friction = pointsOf(reads, "friction");
+  const firm = pointsOf(reads, school === "lost-motion" ? "lost motion" : "rock");
+  if (friction.length < 5 && firm.length < 5) return null;
+  return {
+    school,
+    knee: friction.length >= 5 ? gibKnee(friction) : null,
+    firm: firm.length >= 5 ? firmKnee(firm) : null,
+    seize: null,
+  };
+}
+
+export interface GibThread {
+  readonly pitchMm: number;
+  /** Taper of the gib, as a ratio. */
+  readonly taper: number;
+}
+
+function frictionWords(knee: GibKnee, turns: (t: number) => string, between: string): string {
+  switch (knee.shape) {
+    case "knee":
+      return `Friction begins to climb at ${turns(knee.kneeTurns)} in ${between}.`;
+    case "flat":
+      return "No knee of friction yet: it is still flat. Turn the gib further in and go on.";
+    case "steady":
+      return knee.risePerTurn > 0
+        ? "Friction climbs from the first setting to the last, with no floor before it: the curve has to begin looser. Back the gib off two turns and begin again; if it was loose, the axis was still warming up."
+        : "Friction falls while the gib is turned in: the axis was still warming up. Run it warm and begin again.";
+  }
+}
+
+export interface GibChoice {
+  /** Set the adjuster here, turns from where it began; null while it cannot be said. */
+  readonly setTurns: number | null;
+  /** Does a setting exist that is both free and firm? Null where only one was looked at. */
+  readonly both: boolean | null;
+  readonly says: readonly string[];
+}
+
+/**
+ * Where to set the adjuster. A clearance of 0.005 mm back from the knee of friction is usual, but
+ * never so far that the rock comes back (common practice, no source).
+ */
+export function gibChoice(result: GibSetResult, thread: GibThread, system: UnitSystem, setBackMm = 0.005): GibChoice {
+  const turns = (t: number): string => formatQuantity("turns", t, system);
+  const { knee, firm, seize } = result;
+  if (seize) {
+    if (seize.freeTurns !== null)
+      return {
+        setTurns: seize.freeTurns,
+        both: null,
+        says: [
+          `Free over the whole travel at ${turns(seize.freeTurns)}${seize.seizedTurns === null ? "" : `, after it seized at ${turns(seize.seizedTurns)}`}: leave it there.`,
+          "Rock the member by hand as the check; a worn way can be free and rock all the same.",
+        ],
+      };
+    return {
+      setTurns: null,
+      both: null,
+      says: [
+        seize.seizedTurns === null
+          ? "Not seized yet: turn further in."
+          : `It seized at ${turns(seize.seizedTurns)}. Back off a setting and run the whole travel.`,
+      ],
+    };
+  }
+  const back = gibTurns(setBackMm, thread.pitchMm, thread.taper);
+  const says: string[] = [];
+  const between = ({ betweenTurns: [from, to] }: GibKnee): string =>
+    `(between ${from.toFixed(2)} and ${to.toFixed(2)})`;
+  if (knee) says.push(frictionWords(knee, turns, between(knee)));
+  if (firm) {
+    const what = result.school === "lost-motion" ? "Lost motion" : "Rock";
+    const left = formatQuantity("deviation", firm.floor, system);
+    says.push(
+      firm.shape === "knee"
+        ? `${what} falls no further from ${turns(firm.kneeTurns)} in ${between(firm)}; ${left} is left.`
+        : firm.shape === "steady" && firm.risePerTurn > 0
+          ? `${what} still falls at the last setting: the curve has to be longer. Turn the gib further in and go on.`
+          : `${what} does not change with the gib: it comes from elsewhere, or the gib is not loose at its beginning.`,
+    );
+  }
+  if (!knee) {
+    const set = firm?.reached ? firm.betweenTurns[1] : null;
+    if (set !== null) says.push(`Set it at ${turns(set)}, then pull it over the whole travel: it must not drag.`);
+    return { setTurns: set, both: null, says };
+  }
+  if (!knee.reached) return { setTurns: null, both: null, says };
+  // Still falling at the last setting: no setting is known to be firm.
+  if (firm?.shape === "steady") return { setTurns: null, both: null, says };
+  if (!firm?.reached) {
+    says.push(
+      "Beyond the knee there is hardly any stiffness to gain, and wear climbs. Set back from it, then rock the member by hand as the check.",
+    );
+    return { setTurns: Math.max(0, knee.kneeTurns - back), both: null, says };
+  }
+  // They overlap when even the ends of both intervals leave nothing between them.
+  const both = firm.betweenTurns[0] <= knee.betweenTurns[1];
+  if (!both) {
+    says.push(
+      "It drags before the rock is gone: no setting is both free and firm. The gib does not bear along its length, or the way is worn in one place: blue it, scrape or shim; till then set at the knee and note the rock.",
+    );
+    return { setTurns: knee.kneeTurns, both, says };
+  }
+  const set = Math.min(Math.max(knee.kneeTurns - back, firm.kneeTurns), Math.max(knee.kneeTurns, firm.kneeTurns));
+  says.push("Free and firm between the two: set back from the drag, but not so far that it rocks again.");
+  return { setTurns: set, both, says };
+}

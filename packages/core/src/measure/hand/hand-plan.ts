@@ -1,0 +1,256 @@
+import { isGravityAxis, travelPerTurnMm, type AxisConfig } from "../../machine/axis";
+import { GIB_MODE_WORDS, gibNeedless, gibSteps, SEIZE_GRADES } from "./gib-schools";
+import {
+  checkHand,
+  HAND_KINDS,
+  HAND_TESTS,
+  handInstruction,
+  handRefusal,
+  handSetup,
+  handWords,
+  isHandKind,
+  type HandKind,
+} from "./hand-tests";
+import type { SeriesKind, SeriesPlan, SeriesStep } from "./hand-types";
+import {
+  BoundError,
+  formatPosition,
+  formatQuantity,
+  requireBound,
+  type QuantityKind,
+  type UnitSystem,
+} from "../../quantity";
+
+export const CREST_PLANES = ["0°", "90°"] as const;
+const TRAM_POINTS = ["left", "right", "far", "near"] as const;
+
+type SettingKind = Exclude<SeriesKind, HandKind>;
+interface SeriesWords {
+  readonly name: string;
+  readonly minutes: number;
+  readonly tells: string;
+}
+
+/** Measurements that station Set offers; tests by hand begin at Locate. */
+export const SETTING_KINDS: readonly SettingKind[] = ["crest-run", "gib-curve", "tram", "home-repeat"];
+
+const SETTING_WORDS: Record<SettingKind, SeriesWords> = {
+  "crest-run": {
+    name: "Screw crest run",
+    minutes: 30,
+    tells: "How the screw lies against the ways, in two planes, and how straight it is.",
+  },
+  "gib-curve": {
+    name: "Gib setting",
+    minutes: 30,
+    tells: "Where rock is gone and where friction begins to climb as the gib is turned in.",
+  },
+  tram: { name: "Tram", minutes: 20, tells: "How square the head stands to the table." },
+  "home-repeat": { name: "Home test", minutes: 10, tells: "How well home repeats, and whether it jumps a turn." },
+};
+
+export const SERIES_WORDS: Readonly<Record<SeriesKind, SeriesWords>> = {
+  ...SETTING_WORDS,
+  ...(Object.fromEntries(HAND_KINDS.map((kind) => [kind, handWords(kind)])) as Record<HandKind, SeriesWords>),
+};
+
+/** A usual plan for an axis, to be changed. */
+export function defaultSeries(axis: AxisConfig, kind: SeriesKind): SeriesPlan {
+  // Spans are those that were swept: nobody can guess them.
+  const usual = { kind, spanMm: 0, depthMm: 0, friction: "load" as const };
+  if (isHandKind(kind)) {
+    const { places, repeats } = HAND_TESTS[kind];
+    return { ...usual, places: places(axis), repeats };
+  }
+  const places =
+    kind === "crest-run"
+      ? crestPlaces(axis)
+      : kind === "gib-curve"
+        ? Array.from({ length: 13 }, (_, i) => i * 0.25)
+        : [];
+  return {
+    ...usual,
+    places,
+    repeats: kind === "home-repeat" ? 7 : 1,
+    ...(kind === "gib-curve" ? { gib: "friction-rock" as const } : {}),
+  };
+}
+
+/** Nine places, not whole leads apart, so that a swing once per turn shows. */
+function crestPlaces(axis: AxisConfig): number[] {
+  const lead = travelPerTurnMm(axis);
+  const pitch = (axis.travelMm * 0.9) / 8;
+  return Array.from({ length: 9 }, (_, i) => {
+    const even = axis.travelMm * 0.05 + i * pitch;
+    const phase = ((i * 2) % 5) / 5;
+    const on = Math.floor(even / lead) * lead + phase * lead;
+    const at = Math.min(axis.travelMm * 0.98, Math.max(axis.travelMm * 0.02, on));
+    return Math.round(at * 10) / 10;
+  });
+}
+
+/** Is the series possible on this axis? Words when it is not. */
+export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
+  if (isHandKind(kind)) return handRefusal(axis, kind);
+  if (isHandKind(kind)) return handRefusal(axis, kind);
+  if (kind === "crest-run" && (axis.transmission === "rack" || axis.transmission === "rotating-nut"))
+    return "There is no turning screw on this axis.";
+  if (kind === "gib-curve" && axis.guideway !== "box" && axis.guideway !== "dovetail")
+    return "This guideway has no gib.";
+  if (kind === "tram" && axis.member !== "head" && axis.member !== "quill" && axis.member !== "ram")
+    return "No spindle head moves on this axis.";
+  return "";
+}
+
+/**
+ * Checks a plan; errors name value and bound.
+ * @throws BoundError
+ */
+export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
+  const { kind, places, repeats, spanMm, depthMm } = plan;
+  if (isHandKind(kind)) return checkHand(plan, axis);
+  if (kind === "crest-run" || kind === "gib-curve") {
+    requireBound("number of places", places.length, places.length >= 5 && places.length <= 200, "from 5 to 200");
+    let before = -Infinity;
+    for (const place of places) {
+      const most = kind === "crest-run" ? axis.travelMm : 20;
+      const unit = kind === "crest-run" ? "mm" : "turns";
+      requireBound(
+        kind === "crest-run" ? "place" : "turns",
+        place,
+        place >= 0 && place <= most,
+        `from 0 to ${most} ${unit}`,
+      );
+      if (place <= before) throw new BoundError("place", place, "in ascending order, each once");
+      before = place;
+    }
+  }
+  if (kind === "home-repeat")
+    requireBound(
+      "homings",
+      repeats,
+      Number.isInteger(repeats) && repeats >= 3 && repeats <= 50,
+      "a whole number from 3 to 50",
+    );
+  if (plan.resolutionMm !== undefined)
+    requireBound(
+      "step of the indicator",
+      plan.resolutionMm,
+      plan.resolutionMm > 0 && plan.resolutionMm <= 1,
+      "above 0 and up to 1 mm",
+    );
+  if (kind === "tram") {
+    requireBound("span", spanMm, spanMm >= 20 && spanMm <= 3000, "from 20 to 3000 mm");
+    requireBound(
+      "depth",
+      depthMm,
+      depthMm === 0 || (depthMm >= 20 && depthMm <= 3000),
+      "0 for two points, or from 20 to 3000 mm",
+    );
+  }
+}
+
+/** The readings of a plan, in the order they are taken. */
+export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
+  const rows: { group: string; at: number }[] = [];
+  if (isHandKind(plan.kind)) rows.push(...HAND_TESTS[plan.kind].steps(plan));
+  if (plan.kind === "crest-run")
+    for (const group of CREST_PLANES) for (const at of plan.places) rows.push({ group, at });
+  if (plan.kind === "gib-curve") rows.push(...gibSteps(plan));
+  if (plan.kind === "tram")
+    for (const group of TRAM_POINTS.slice(0, plan.depthMm > 0 ? 4 : 2)) rows.push({ group, at: 0 });
+  if (plan.kind === "home-repeat") for (let at = 1; at <= plan.repeats; at += 1) rows.push({ group: "home", at });
+  return rows.map((r, index) => ({ index, ...r }));
+}
+
+/** In what the reading of a step is kept and shown; null where it is told in words. */
+export function seriesQuantity(plan: SeriesPlan, group: string): QuantityKind | null {
+  if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].quantity(group);
+  if (plan.gib === "seize") return null;
+  if (plan.kind !== "gib-curve" || group !== "friction") return "deviation";
+  return plan.friction === "load" ? "load" : "force";
+}
+
+/** Words to choose from for a step that is told in words; the index is what is kept. */
+export function seriesGrades(plan: SeriesPlan, group: string): readonly string[] {
+  if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].grades(group);
+  return plan.gib === "seize" ? SEIZE_GRADES : [];
+}
+
+/**
+ * The steps still to be read, in order: those without a reading, less those that others have made
+ * needless.
+ */
+export function seriesOpen(plan: SeriesPlan, values: readonly (number | null | undefined)[]): readonly SeriesStep[] {
+  const steps = seriesSteps(plan);
+  const reads = steps.flatMap((s) => {
+    const value = values[s.index];
+    return typeof value === "number" ? [{ ...s, value }] : [];
+  });
+  const needless = plan.kind === "gib-curve" ? gibNeedless(plan, steps, reads) : new Set<number>();
+  return steps.filter((s) => typeof values[s.index] !== "number" && !needless.has(s.index));
+}
+
+/** What to do for a step, one action. */
+export function seriesInstruction(plan: SeriesPlan, step: SeriesStep, system: UnitSystem): string {
+  if (isHandKind(plan.kind)) return handInstruction(plan.kind, plan, step, system);
+  const at = formatPosition(step.at, { system });
+  switch (plan.kind) {
+    case "crest-run":
+      return step.at === plan.places[0]
+        ? `Tip on the crest at ${step.group}${step.group === "0°" ? ", above the screw (before an upright one, on the side away from its casting)" : ", beside the screw"}. Go to ${at}, rock the screw for the highest reading, set it to zero and read.`
+        : `Go on to ${at}, the same direction. Find the crest and read.`;
+    case "gib-curve":
+      return gibInstruction(plan, step, formatQuantity("turns", step.at, system));
+    case "tram":
+      return step.group === "left"
+        ? "Indicator in the spindle, tip on the left point. Set it to zero and read; with two indicators, zero both on the same spot first."
+        : `Turn the spindle by hand until the tip stands on the ${step.group} point. Lift it over slots. Read.`;
+    case "home-repeat":
+      return `Jog away, home the axis again, then read the indicator: homing ${step.at} of ${plan.repeats}.`;
+  }
+}
+
+function gibInstruction(plan: SeriesPlan, step: SeriesStep, turns: string): string {
+  switch (step.group) {
+    case "rock":
+      return `Adjuster ${turns} in: rock the member by hand, an indicator across it, and read the whole swing.`;
+    case "lost motion":
+      return `Adjuster ${turns} in: reverse the axis against the indicator and read what is lost.`;
+    case "turning in":
+      return `Turn the adjuster to ${turns} in and jog slowly over the whole travel, a hand on the stop.`;
+    case "backing off":
+      return `Back the adjuster off to ${turns} in, settle the gib with a short jog, then run the whole travel.`;
+    default:
+      return `Adjuster ${turns} in from where you began. Traverse slowly over the whole travel and read the ${plan.friction === "load" ? "drive load" : "pull"}.`;
+  }
+}
+
+/** How to set up, with the cautions of the axis. */
+export function seriesSetup(axis: AxisConfig, plan: SeriesPlan): readonly string[] {
+  if (isHandKind(plan.kind)) return handSetup(axis, plan.kind);
+  const said: Record<SettingKind, readonly string[]> = {
+    "crest-run": [
+      "The ways first: a screw is set to ways that are already right.",
+      "The indicator rides on the moving member, its tip on the crest of the thread, first above the screw (before an upright one), then beside it.",
+      "Move one way only, so that slack does not enter.",
+    ],
+    "gib-curve": [
+      "Warm the axis up and oil it as in work: a cold, dry way has another curve.",
+      `${GIB_MODE_WORDS[plan.gib ?? "friction"].name}: ${GIB_MODE_WORDS[plan.gib ?? "friction"].tells.toLowerCase()}`,
+      "Begin with the gib clearly loose and count turns in from there. A gravity axis is blocked while its gib is slack, and its gib is never judged by a pull.",
+    ],
+    tram: [
+      "Isolate the spindle: it is turned by hand. Bare, stoned table; the vice or fixture is a check of its own.",
+      "Mount the indicator so that it sweeps the whole span without touching.",
+    ],
+    "home-repeat": [
+      "Indicator against the member at its home position, preloaded.",
+      "Come to home the same way and at the same feed each time.",
+    ],
+  };
+  const gravity = isGravityAxis(axis)
+    ? "This axis can fall: keep out from under it; nothing is undone here."
+    : "Hands out while the axis moves; slow feed; one hand on the stop.";
+  return [...said[plan.kind], gravity];
+}

@@ -1,0 +1,153 @@
+import type { AxisConfig } from "../../machine/axis";
+import { travelPerTurnMm } from "../../machine/axis";
+import {
+  crestAlignment,
+  tram,
+  type CrestAlignment,
+  type CrestReadings,
+  type Datum,
+  type TramResult,
+} from "../../sums/alignment";
+import { crestAnswers, USUAL_CREST_STEP_MM } from "./crest-run";
+import type { FindingId } from "../findings";
+import type { TestId } from "../../diagnosis/tests";
+import { homeRepeat, type HomeRepeat } from "../../sums/home";
+import { gibSetResult, type GibSetResult } from "./gib-schools";
+import { handResult } from "./hand-results";
+import { usualPullN } from "./push-result";
+import { isHandKind, type HandKind } from "./hand-tests";
+import { seriesSteps, CREST_PLANES } from "./hand-plan";
+import type { HandResult, SeriesPlan } from "./hand-types";
+
+export type SeriesResult =
+  | { readonly kind: "crest-run"; readonly alignment: CrestAlignment }
+  | { readonly kind: "gib-curve"; readonly gib: GibSetResult }
+  | { readonly kind: "tram"; readonly tram: TramResult }
+  | { readonly kind: "home-repeat"; readonly home: HomeRepeat }
+  | { readonly kind: HandKind; readonly hand: HandResult };
+
+export interface SeriesOptions {
+  readonly datum?: Datum;
+  readonly stockMm?: readonly number[];
+  /** Pull that is usual on this axis, N. */
+  readonly usualN?: number | null;
+}
+
+/** Step of an indicator that nobody named, mm (common practice, no source). */
+export const USUAL_STEP_MM = 0.01;
+
+/** Readings by plane of a crest run; only places that were read. */
+export function crestReadings(plan: SeriesPlan, values: readonly (number | null)[]): readonly CrestReadings[] {
+  const steps = seriesSteps(plan);
+  return CREST_PLANES.map((name) => ({
+    name,
+    points: steps.flatMap((s) => {
+      const y = values[s.index];
+      return s.group === name && typeof y === "number" ? [{ x: s.at, y }] : [];
+    }),
+  }));
+}
+
+/**
+ * What the readings of a series say, by step; null while there are too few. Null values are steps not
+ * read yet.
+ */
+export function seriesResult(
+  axis: AxisConfig,
+  plan: SeriesPlan,
+  values: readonly (number | null)[],
+  options: SeriesOptions = {},
+): SeriesResult | null {
+  const steps = seriesSteps(plan);
+  const value = (group: string): number | null => {
+    const step = steps.find((s) => s.group === group);
+    return step ? (values[step.index] ?? null) : null;
+  };
+  const reads = steps.flatMap((s) => {
+    const read = values[s.index];
+    return typeof read === "number" ? [{ ...s, value: read }] : [];
+  });
+  if (isHandKind(plan.kind)) {
+    const hand = handResult(plan.kind, plan, reads, {
+      usualN: options.usualN ?? null,
+      kindN: usualPullN(axis),
+    });
+    return hand && { kind: plan.kind, hand };
+  }
+  switch (plan.kind) {
+    case "crest-run": {
+      const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5);
+      if (planes.length === 0) return null;
+      const over = Math.max(0, axis.screw.freeLengthMm - axis.travelMm) / 2;
+      const supports = {
+        fixedMm: -over,
+        farMm: axis.travelMm + over,
+        bracketMm: axis.travelMm / 2,
+        leadMm: travelPerTurnMm(axis),
+      };
+      const alignment = crestAlignment(planes, {
+        supports,
+        datum: options.datum ?? "bracket",
+        stockMm: options.stockMm,
+        resolutionMm: plan.resolutionMm ?? USUAL_CREST_STEP_MM,
+      });
+      return { kind: "crest-run", alignment };
+    }
+    case "gib-curve": {
+      const gib = gibSetResult(plan, reads);
+      return gib && { kind: "gib-curve", gib };
+    }
+    case "tram": {
+      const [leftMm, rightMm] = [value("left"), value("right")];
+      if (leftMm === null || rightMm === null) return null;
+      const readings = {
+        leftMm,
+        rightMm,
+        farMm: value("far"),
+        nearMm: value("near"),
+        spanMm: plan.spanMm,
+        depthMm: plan.depthMm || null,
+        resolutionMm: plan.resolutionMm ?? USUAL_STEP_MM,
+      };
+      return { kind: "tram", tram: tram(readings) };
+    }
+    case "home-repeat": {
+      const read = values.filter((v): v is number => typeof v === "number");
+      return read.length < 3 ? null : { kind: "home-repeat", home: homeRepeat(read, travelPerTurnMm(axis)) };
+    }
+  }
+}
+
+/** What a series says as the result of a test at Locate; null for what is no test there. */
+export function seriesAnswers(result: SeriesResult): {
+  readonly test: TestId;
+  readonly answers: Partial<Record<FindingId, boolean>>;
+} | null {
+  switch (result.kind) {
+    case "crest-run": {
+      const { outOfLine, bent } = crestAnswers(result.alignment);
+      return {
+        test: "crest-run",
+        answers: {
+          ...(outOfLine === null ? {} : { "crest-slope": outOfLine }),
+          ...(bent === null ? {} : { "crest-turn": bent }),
+        },
+      };
+    }
+    case "tram":
+      // What cannot be told leaves the question open.
+      return {
+        test: "tram-look",
+        answers: result.tram.code === "cannot-tell" ? {} : { "tram-off": result.tram.code === "out" },
+      };
+    case "home-repeat":
+      return {
+        test: "home-again",
+        answers: { "home-varies": result.home.rangeMm > 0.02, "home-turn": result.home.jumps > 0 },
+      };
+    case "gib-curve":
+      return null;
+    default:
+      return { test: result.kind, answers: result.hand.answers };
+  }
+}

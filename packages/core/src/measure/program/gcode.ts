@@ -1,0 +1,84 @@
+import { fromMm, positionUnit, type UnitSystem } from "../../quantity";
+import { checkPlan, type CommandedAs, type TestPlan } from "../reversal";
+import { checkProgram, needsLift, programMoves, type ProgramMove, type ProgramOptions } from "./moves";
+
+export interface GcodeOptions extends ProgramOptions {
+  readonly system: UnitSystem;
+  readonly title: string;
+  readonly travelMm: number;
+  readonly rapidMmMin: number;
+  /** How the control writes a dwell: P in seconds, P in milliseconds, or X in seconds. */
+  readonly dwellWord: "P-seconds" | "P-milliseconds" | "X-seconds";
+  /** Decimals of an inch program: five where the control takes them, else four. */
+  readonly inchDecimals?: 4 | 5;
+}
+
+/** How a program of these options writes its places: the test is evaluated against that. */
+export function commandedAs(options: Pick<GcodeOptions, "system" | "inchDecimals">): CommandedAs {
+  const { system, inchDecimals = 4 } = options;
+  return { system, decimals: system === "metric" ? 3 : inchDecimals };
+}
+
+/** A tip is set down on a block no faster than this, mm/min. */
+const SET_DOWN_MM_MIN = 200;
+
+function commentText(text: string): string {
+  return text
+    .replace(/[()\r\n]/g, " ")
+    .replace(/[^\x20-\x7e]/g, "-")
+    .slice(0, 70);
+}
+
+function dwellBlock(seconds: number, word: GcodeOptions["dwellWord"]): string {
+  if (word === "P-milliseconds") return `G4 P${Math.round(seconds * 1000)}`;
+  return `G4 ${word === "X-seconds" ? "X" : "P"}${seconds.toFixed(1)}`;
+}
+
+/**
+ * A test program as plain text: G0, G1, G4 and M0, absolute, feed per minute, millimetres or inches
+ * (ISO 6983-1 words). The program moves one axis, and a second one that lifts the tip.
+ * @throws BoundError naming the value and the bound when a place leaves the travel, the tip would be
+ * run into, or the tested axis is asked to lift
+ */
+export function gcodeProgram(plan: TestPlan, options: GcodeOptions): string {
+  checkPlan(plan, options.travelMm);
+  checkProgram(plan, options, options.rapidMmMin);
+  const unit = positionUnit(options.system);
+  const { decimals } = commandedAs(options);
+  const length = (mm: number): string => fromMm(mm, unit).toFixed(decimals);
+  // Three decimals at most, never F0: feeds below 1 mm/min are refused.
+  const feedWord = (mmMin: number): string => String(Number(fromMm(mmMin, unit).toFixed(3)));
+  const { letter, lift } = options;
+  const lifter = lift.way === "axis" ? lift.letter : "";
+  const slow = feedWord(Math.min(options.feedMmMin, SET_DOWN_MM_MIN));
+  const block = (move: ProgramMove): string => {
+    switch (move.kind) {
+      case "rapid":
+        return `G0 ${letter}${length(move.toMm)} (${commentText(move.note)})`;
+      case "feed":
+        return `G1 ${letter}${length(move.toMm)} F${feedWord(options.feedMmMin)} (${commentText(move.note)})`;
+      case "clear":
+        return `G0 ${lifter}${length(move.toMm)} (tip clear)`;
+      case "set-down":
+        return `G1 ${lifter}${length(move.toMm)} F${slow} (tip down)`;
+      case "dwell":
+        return `${dwellBlock(move.seconds, options.dwellWord)} (${commentText(move.note)})`;
+      case "stop":
+        return `M0 (${commentText(move.note)})`;
+    }
+  };
+  const lines = [
+    "%",
+    `(${commentText(options.title)})`,
+    "(Check the offsets, the travel limits and the clearance by hand first.)",
+    "(Tool and coolant off. Hands out. First pass at reduced override.)",
+    ...(needsLift(plan) ? ["(The block is chamfered; the tip is lifted before going past.)"] : []),
+    `${unit === "mm" ? "G21" : "G20"} (${unit === "mm" ? "millimetres" : "inches"})`,
+    "G90 (absolute)",
+    "G94 (feed per minute)",
+    ...programMoves(plan, options).map(block),
+    "M30",
+    "%",
+  ];
+  return `${lines.join("\n")}\n`;
+}
