@@ -16,7 +16,12 @@ import { lubeHandlersFor } from "./lubrication/lubrication-handlers";
 import { jobHandlersFor } from "./job/job-handlers";
 import { mountJobPhotos, mountLubePhotos, mountPhotos } from "./job/photos";
 import { mountDeviceStream } from "./measure/device-stream";
-import { handlersFor } from "./http/handlers";
+import { deviceHandlersFor } from "./devices/device-handlers";
+import { machineHandlersFor } from "./machine/machine-handlers";
+import { historyHandlersFor } from "./measure/history-handlers";
+import { indicatorHandlersFor } from "./measure/indicator-handlers";
+import { runHandlersFor } from "./measure/run-handlers";
+import { shopHandlersFor } from "./shop/shop-handlers";
 import { seriesHandlersFor } from "./measure/hand-test-handlers";
 import { Assess } from "./diagnosis/assessment";
 import { Cases } from "./diagnosis/cases";
@@ -68,14 +73,12 @@ export interface App {
   close(): Promise<void>;
 }
 
-/** Puts the server together. The caller owns the database. */
-export function createApp(options: AppOptions): App {
-  const { db, log, clock = systemClock } = options;
+/** Everything that works behind the operations. */
+function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options }: AppOptions) {
   const machines = new Machines(db, clock);
   const runs = new Runs(db, machines, clock);
   const cases = new Cases(db, machines, clock);
   const knowledge = new Knowledge(db, clock);
-  const assess = new Assess(db, machines, runs, cases, knowledge);
   const hub = new DeviceHub(
     db,
     machines,
@@ -88,16 +91,39 @@ export function createApp(options: AppOptions): App {
       },
     },
   );
-  seedChance(options.simulationSeed ?? null);
-  const shop = new ShopSettings(db);
+  const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const settings = new KeepSettingsStore(db);
   const meters = new Meters(db, settings, clock);
   const lube = new Lubrication(db, machines, meters, settings, clock);
-  const jobs = new Jobs(db, machines, clock, hub);
-  const pool = options.pool ?? inThread;
-  const rounds = new LubeRounds(db, lube, settings, clock, pool);
-  const runDevice: RunDevice = new RunDevice(hub, runs, machines);
-  const app = express();
+  return {
+    db,
+    clock,
+    pool,
+    machines,
+    runs,
+    runImport: new RunImport(db, machines, runs, clock, pool),
+    indicators: new Indicators(db, clock),
+    hub,
+    runDevice,
+    cases,
+    knowledge,
+    assess: new Assess(db, machines, runs, cases, knowledge),
+    series: new SeriesRuns(db, machines, hub, clock),
+    jobs: new Jobs(db, machines, clock, hub),
+    shop: new ShopSettings(db),
+    settings,
+    meters,
+    lube,
+    rounds: new LubeRounds(db, lube, settings, clock, pool),
+    lubricants: new Lubricants(db, lube, settings, clock),
+    files: new KeepFiles(db, lube, meters, clock, pool),
+    version: options.version,
+    backups: options.backups ?? null,
+  };
+}
+
+/** What every request passes: the log, who may ask at all, how much may be sent, and that plans are made anew. */
+function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<typeof servicesOf>): void {
   app.disable("x-powered-by");
   app.set("query parser", "simple");
   app.use(
@@ -106,7 +132,7 @@ export function createApp(options: AppOptions): App {
       customLogLevel: (_, response, error) => (error || response.statusCode >= 500 ? "error" : "debug"),
     }),
   );
-  app.use(giveNonce, contentSecurity, guard(options.host, options.names));
+  app.use(giveNonce, contentSecurity, guard(host, names));
   app.use(
     compression({
       filter: (request, response) =>
@@ -115,52 +141,40 @@ export function createApp(options: AppOptions): App {
   );
   app.use("/api", (request, response, next) => {
     if (!["GET", "HEAD"].includes(request.method)) {
-      rounds.touched();
-      response.once("finish", () => rounds.touched());
+      s.rounds.touched();
+      response.once("finish", () => s.rounds.touched());
     }
     next();
   });
   app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
   app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" }));
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" }));
-  mountPhotos(app, cases, pool);
-  mountJobPhotos(app, jobs, pool);
-  mountLubePhotos(app, lube, pool);
+  mountPhotos(app, s.cases, s.pool);
+  mountJobPhotos(app, s.jobs, s.pool);
+  mountLubePhotos(app, s.lube, s.pool);
   app.use("/api", express.json({ limit: "256kb" }));
-  const services = {
-    db,
-    machines,
-    runs,
-    runImport: new RunImport(db, machines, runs, clock, pool),
-    hub,
-    runDevice,
-    shop,
-    indicators: new Indicators(db, clock),
-    lube,
-    version: options.version,
-    backups: options.backups ?? null,
-  };
+}
+
+/** Puts the server together. The caller owns the database. */
+export function createApp(options: AppOptions): App {
+  seedChance(options.simulationSeed ?? null);
+  const s = servicesOf(options);
+  const app = express();
+  receive(app, options, s);
   const handlers = {
-    ...handlersFor(services),
-    ...caseHandlersFor({ machines, cases, assess, knowledge, hub }),
-    ...jobHandlersFor(jobs),
-    ...lubeHandlersFor({
-      lube,
-      jobs,
-      rounds,
-      settings,
-      meters,
-      lubricants: new Lubricants(db, lube, settings, clock),
-      files: new KeepFiles(db, lube, meters, clock, pool),
-      shop,
-      clock,
-      machines,
-      cases,
-    }),
-    ...seriesHandlersFor(new SeriesRuns(db, machines, hub, clock)),
+    ...shopHandlersFor(s),
+    ...machineHandlersFor(s),
+    ...historyHandlersFor(s),
+    ...indicatorHandlersFor(s),
+    ...runHandlersFor(s),
+    ...deviceHandlersFor(s),
+    ...caseHandlersFor(s),
+    ...jobHandlersFor(s.jobs),
+    ...lubeHandlersFor(s),
+    ...seriesHandlersFor(s.series),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
-  mountDeviceStream(app, hub);
+  mountDeviceStream(app, s.hub);
   const document = openApiDocument(options.version);
   app.get("/api/openapi.json", (_, response) => {
     response.json(document);
@@ -172,14 +186,14 @@ export function createApp(options: AppOptions): App {
   app.use((request) => {
     throw problem(404, "Not found", `There is nothing at ${request.path.slice(0, 200)}.`);
   });
-  app.use(errorHandler(log));
+  app.use(errorHandler(options.log));
   return {
     express: app,
-    tend: () => rounds.touched(),
+    tend: () => s.rounds.touched(),
     close: async () => {
-      await rounds.close();
-      await hub.close();
-      await pool.close();
+      await s.rounds.close();
+      await s.hub.close();
+      await s.pool.close();
     },
   };
 }

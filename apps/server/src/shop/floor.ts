@@ -39,20 +39,7 @@ export async function readFloor(db: Db, now: Date, lube: ReadonlyMap<number, str
       .orderBy("opened_at")
       .execute(),
   );
-  const today = dayOf(now);
-  const jobs = grouped(
-    await db
-      .selectFrom("job")
-      .select(["id", "machine_id", "title", "finished_at", "check_on"])
-      .where((eb) =>
-        eb.or([
-          eb("finished_at", "is", null),
-          eb.and([eb("check_on", "<=", today), eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS))]),
-        ]),
-      )
-      .orderBy("opened_at")
-      .execute(),
-  );
+  const jobs = grouped(await jobsInSight(db, now));
   return {
     machines: machines
       .filter((m) => !m.retiredAt)
@@ -72,6 +59,21 @@ export async function readFloor(db: Db, now: Date, lube: ReadonlyMap<number, str
       })),
     retired: machines.filter((m) => m.retiredAt),
   };
+}
+
+/** Jobs at work, and done ones whose first check is due. */
+function jobsInSight(db: Db, now: Date) {
+  return db
+    .selectFrom("job")
+    .select(["id", "machine_id", "title", "finished_at", "check_on"])
+    .where((eb) =>
+      eb.or([
+        eb("finished_at", "is", null),
+        eb.and([eb("check_on", "<=", dayOf(now)), eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS))]),
+      ]),
+    )
+    .orderBy("opened_at")
+    .execute();
 }
 
 function grouped<T extends { readonly machine_id: number }>(rows: readonly T[]): ReadonlyMap<number, T[]> {

@@ -57,7 +57,7 @@ interface NoticeData {
       top: 8px;
       z-index: 10;
       background: var(--sheet);
-      padding: 8px;
+      padding: var(--space-2);
     }
     #content:focus {
       outline: none;
@@ -68,12 +68,12 @@ interface NoticeData {
       left: 0;
       bottom: 0;
       margin: 0;
-      padding: 8px 20px;
+      padding: var(--space-2) var(--space-5);
       background: var(--wash);
     }
     .notice {
       display: flex;
-      gap: 12px;
+      gap: var(--space-3);
       align-items: center;
       flex: 1;
     }

@@ -45,66 +45,45 @@ export function chainView(
   opened: readonly string[] = [],
 ): readonly LinkView[] {
   return chainOf(config).map((link): LinkView => {
-    const share = shares.find((s) => s.link === link.id);
-    const base = {
-      id: link.id,
-      name: link.name,
-      drawing: drawingOf(link.drawing),
-      note: link.note,
-    };
+    const base = { id: link.id, name: link.name, drawing: drawingOf(link.drawing), note: link.note };
+    const known = (of: KnownLoss): LinkView => ({ ...base, ...lossView(of, config, system, now) });
     if (opened.includes(link.id))
-      return {
-        ...base,
-        value: "open",
-        looked: "undone by this job",
-        state: "act",
-        weight: 2.4,
-        known: true,
-      };
-    if (link.id === "member" && loss) {
-      const value = formatWithU(loss.lostMm, loss.expandedMm, { system });
-      const share = Math.min(2, Math.abs(loss.lostMm) / config.limits.repairMm);
-      return {
-        ...base,
-        value: `${value} lost`,
-        looked: ageWords(loss.at, now),
-        state: lossState(loss, config.limits),
-        word: lossWord(loss, config.limits),
-        weight: 1.6 + 1.4 * share,
-        known: true,
-      };
-    }
+      return { ...base, value: "open", looked: "undone by this job", state: "act", weight: 2.4, known: true };
+    if (link.id === "member" && loss) return known({ ...loss, after: " lost" });
     if (link.id === "motor")
-      return {
-        ...base,
-        value: "—",
-        looked: "",
-        state: "unknown",
-        weight: 1.6,
-        known: true,
-      };
-    if (share && share.shareMm !== null && share.expandedMm !== null) {
-      const u = share.expandedMm;
-      const part = Math.min(2, share.shareMm / config.limits.repairMm);
-      return {
-        ...base,
-        value: formatWithU(share.shareMm, u, { system }),
-        looked: share.lookedAt ? ageWords(share.lookedAt, now) : "",
-        state: lossState({ lostMm: share.shareMm, expandedMm: u }, config.limits),
-        word: lossWord({ lostMm: share.shareMm, expandedMm: u }, config.limits),
-        weight: 1.6 + 1.4 * part,
-        known: true,
-      };
-    }
-    return {
-      ...base,
-      value: "not looked at",
-      looked: "",
-      state: "unknown",
-      weight: 1.6,
-      known: false,
-    };
+      return { ...base, value: "—", looked: "", state: "unknown", weight: NO_LOSS_WEIGHT, known: true };
+    const share = shares.find((s) => s.link === link.id);
+    if (share && share.shareMm !== null && share.expandedMm !== null)
+      return known({ lostMm: share.shareMm, expandedMm: share.expandedMm, at: share.lookedAt, after: "" });
+    return { ...base, value: "not looked at", looked: "", state: "unknown", weight: NO_LOSS_WEIGHT, known: false };
   });
+}
+
+interface KnownLoss {
+  readonly lostMm: number;
+  readonly expandedMm: number | null;
+  readonly at: string | null;
+  readonly after: string;
+}
+
+const NO_LOSS_WEIGHT = 1.6;
+
+/** A link of which a loss is known: drawn the heavier, the more of the repair limit it takes, up to twice that. */
+function lossView(
+  of: KnownLoss,
+  { limits }: AxisConfig,
+  system: UnitSystem,
+  now: Date,
+): Omit<LinkView, "id" | "name" | "drawing" | "note"> {
+  const part = Math.min(2, Math.abs(of.lostMm) / limits.repairMm);
+  return {
+    value: `${formatWithU(of.lostMm, of.expandedMm, { system })}${of.after}`,
+    looked: of.at ? ageWords(of.at, now) : "",
+    state: lossState(of, limits),
+    word: lossWord(of, limits),
+    weight: NO_LOSS_WEIGHT + 1.4 * part,
+    known: true,
+  };
 }
 
 @Component({

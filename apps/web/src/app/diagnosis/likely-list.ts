@@ -50,7 +50,7 @@ import type { LikelyView } from "./case.view";
   styles: `
     ul {
       list-style: none;
-      margin: 6px 0 14px;
+      margin: var(--space-2) 0 var(--space-4);
       padding: 0;
     }
     li {
@@ -59,7 +59,7 @@ import type { LikelyView } from "./case.view";
     summary {
       display: grid;
       grid-template-columns: 1fr 110px 56px;
-      gap: 10px;
+      gap: var(--space-3);
       align-items: center;
       min-height: var(--touch);
       cursor: pointer;

@@ -57,7 +57,7 @@ import { Trouble } from "../shared/trouble";
   styles: `
     .boxed {
       max-width: 760px;
-      margin-bottom: 16px;
+      margin-bottom: var(--space-4);
     }
     .boxed h2 {
       margin-top: 0;

@@ -1,3 +1,4 @@
+import { DayField } from "../shared/day-field";
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from "@angular/core";
 import type { LubePointRecord } from "@iron/contract";
 import { ChoiceField, TextField } from "../shared/fields";
@@ -12,7 +13,7 @@ export interface HandMove {
 /** Putting a visit on another day, or leaving it out with a reason. */
 @Component({
   selector: "ip-not-today",
-  imports: [ChoiceField, TextField],
+  imports: [DayField, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -30,16 +31,7 @@ export interface HandMove {
           <button type="button" class="act" [disabled]="busy()" (click)="move('pin', moveTo())">Put it there</button>
         </div>
         <div>
-          <div class="field">
-            <label for="skip-till">Leave it out till</label>
-            <input
-              id="skip-till"
-              class="p-inputtext"
-              type="date"
-              [value]="skipTill()"
-              (change)="skipTill.set($any($event.target).value)"
-            />
-          </div>
+          <ip-day-field label="Leave it out till" [value]="skipTill()" (picked)="skipTill.set($event)" />
           <ip-text-field label="Why" [most]="200" [value]="reason()" (typed)="reason.set($event)" />
           <button type="button" class="act" [disabled]="busy()" (click)="move('skip', skipTill())">Leave it out</button>
         </div>

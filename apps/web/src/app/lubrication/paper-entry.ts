@@ -1,3 +1,4 @@
+import { DayField } from "../shared/day-field";
 import { dayOf } from "@iron/core";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import type { FoundState } from "@iron/core";
@@ -15,7 +16,7 @@ import { Trouble } from "../shared/trouble";
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [RoundsNav, Trouble],
+  imports: [DayField, RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -38,17 +39,7 @@ import { Trouble } from "../shared/trouble";
               }
             </select>
           </div>
-          <div class="field">
-            <label for="done-on">Walked on</label>
-            <input
-              id="done-on"
-              class="p-inputtext"
-              type="date"
-              [value]="doneOn()"
-              [max]="today"
-              (change)="doneOn.set($any($event.target).value)"
-            />
-          </div>
+          <ip-day-field label="Walked on" [value]="doneOn()" [most]="today" (picked)="doneOn.set($event)" />
         </div>
         <p class="quiet">
           A letter a point: d dry, r right, f flooded, i dirty, b blocked; empty where nothing was done. Enter goes to

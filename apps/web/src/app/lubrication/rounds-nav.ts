@@ -19,12 +19,12 @@ import { RouterLink, RouterLinkActive } from "@angular/router";
     .line {
       display: flex;
       overflow-x: auto;
-      gap: 20px;
-      padding: 0 20px;
+      gap: var(--space-5);
+      padding: 0 var(--space-5);
       border-bottom: 1px solid var(--rule);
     }
     a {
-      padding: 12px 2px 9px;
+      padding: var(--space-3) 2px var(--space-2);
       border-bottom: 3px solid transparent;
       color: inherit;
       text-decoration: none;

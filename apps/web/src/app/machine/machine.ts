@@ -36,28 +36,28 @@ const SAID: readonly SaidField<MachineEdit>[] = [
     .axes {
       list-style: none;
       padding: 0;
-      margin: 8px 0 16px;
+      margin: var(--space-2) 0 var(--space-4);
     }
     .axes li {
       display: flex;
       flex-wrap: wrap;
-      gap: 4px 18px;
+      gap: var(--space-1) var(--space-4);
       align-items: center;
       border-top: 1px solid var(--rule);
-      padding: 4px 0;
+      padding: var(--space-1) 0;
     }
     .axes b {
-      font-size: 20px;
+      font-size: var(--type-4);
       min-width: 32px;
     }
     .axes .grow {
       flex: 1 1 240px;
     }
     h2 {
-      margin-top: 26px;
+      margin-top: var(--space-5);
     }
     form .acts {
-      margin-top: 16px;
+      margin-top: var(--space-4);
     }
   `,
 })

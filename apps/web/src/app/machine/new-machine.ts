@@ -43,7 +43,7 @@ import { MachineForm, machineErrors } from "./machine-form";
   styles: `
     .letters {
       max-width: 260px;
-      margin: 14px 0;
+      margin: var(--space-4) 0;
     }
   `,
 })

@@ -152,6 +152,6 @@ export class HeadBand {
   }
 
   protected toggleShift(): void {
-    this.preferences.shift.update((s) => (s === "day" ? "night" : "day"));
+    this.preferences.toggleShift();
   }
 }

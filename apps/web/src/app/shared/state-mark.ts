@@ -38,7 +38,7 @@ const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
     :host {
       display: inline-flex;
       align-items: center;
-      gap: 4px;
+      gap: var(--space-1);
     }
   `,
 })

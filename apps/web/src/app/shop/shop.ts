@@ -78,11 +78,11 @@ const INDICATOR_SAID: readonly SaidField<IndicatorEdit>[] = [
   templateUrl: "./shop.html",
   styles: `
     h2 {
-      margin: 26px 0 8px;
+      margin: var(--space-5) 0 var(--space-2);
     }
     h1 + .fields,
     .acts {
-      margin-top: 12px;
+      margin-top: var(--space-3);
     }
   `,
 })

@@ -1,6 +1,7 @@
 import { definePreset } from "@primeuix/themes";
 import base from "@primeuix/themes/aura/base";
 import button from "@primeuix/themes/aura/button";
+import datepicker from "@primeuix/themes/aura/datepicker";
 import dialog from "@primeuix/themes/aura/dialog";
 import inputtext from "@primeuix/themes/aura/inputtext";
 import textarea from "@primeuix/themes/aura/textarea";
@@ -67,7 +68,7 @@ const scheme = {
 
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
-  { ...base, components: { button, dialog, inputtext, textarea, toast } },
+  { ...base, components: { button, datepicker, dialog, inputtext, textarea, toast } },
   {
     primitive: {
       borderRadius: {

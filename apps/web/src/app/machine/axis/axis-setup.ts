@@ -32,10 +32,10 @@ import {
   templateUrl: "./axis-setup.html",
   styles: `
     h2 {
-      margin: 22px 0 8px;
+      margin: var(--space-5) 0 var(--space-2);
     }
     .save {
-      margin-top: 22px;
+      margin-top: var(--space-5);
     }
   `,
 })

@@ -48,14 +48,14 @@ export const STATIONS: readonly Station[] = [
       display: flex;
       min-height: var(--touch);
       border-bottom: 1px solid var(--ink);
-      padding-left: 20px;
+      padding-left: var(--space-5);
       overflow-x: auto;
-      gap: 22px;
+      gap: var(--space-5);
     }
     a {
       display: flex;
       align-items: center;
-      gap: 8px;
+      gap: var(--space-2);
       color: var(--ink);
       text-decoration: none;
       white-space: nowrap;
@@ -69,13 +69,13 @@ export const STATIONS: readonly Station[] = [
     .right {
       margin-left: auto;
       display: flex;
-      gap: 20px;
-      padding-right: 20px;
+      gap: var(--space-5);
+      padding-right: var(--space-5);
     }
     @media (max-width: 560px) {
       .line {
-        padding-left: 12px;
-        gap: 16px;
+        padding-left: var(--space-3);
+        gap: var(--space-4);
       }
     }
   `,

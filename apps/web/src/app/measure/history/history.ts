@@ -1,3 +1,4 @@
+import { DayField } from "../../shared/day-field";
 import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
@@ -18,7 +19,7 @@ const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "no
 
 @Component({
   selector: "ip-history",
-  imports: [AddressPipe, RouterLink, InputText, ChartView],
+  imports: [DayField, AddressPipe, RouterLink, InputText, ChartView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./history.html",
   styleUrl: "../measure.css",

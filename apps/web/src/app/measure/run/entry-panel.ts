@@ -97,10 +97,10 @@ import { RunStore } from "./run-store";
       max-width: 280px;
     }
     .large {
-      font-size: 28px;
+      font-size: var(--type-5);
     }
     .acts {
-      margin-top: 8px;
+      margin-top: var(--space-2);
     }
   `,
 })

@@ -44,13 +44,13 @@ import { RunStore } from "./run-store";
   `,
   styles: `
     section {
-      margin-top: 10px;
+      margin-top: var(--space-3);
     }
     .step select {
       width: auto;
     }
     .act {
-      padding-inline: 12px;
+      padding-inline: var(--space-3);
     }
   `,
 })

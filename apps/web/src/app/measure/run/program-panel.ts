@@ -62,7 +62,7 @@ const START: Record<UnitSystem, ProgramTexts> = {
   templateUrl: "./program-panel.html",
   styles: `
     .fields {
-      margin-bottom: 12px;
+      margin-bottom: var(--space-3);
     }
     pre {
       font:
@@ -70,10 +70,10 @@ const START: Record<UnitSystem, ProgramTexts> = {
         monospace;
       border: 1px solid var(--rule);
       background: var(--paper);
-      padding: 10px;
+      padding: var(--space-3);
       max-height: 220px;
       overflow: auto;
-      margin: 10px 0;
+      margin: var(--space-3) 0;
     }
   `,
 })

@@ -54,11 +54,11 @@ import type { RunView } from "./run.view";
   styles: `
     :host {
       display: block;
-      margin-top: 6px;
+      margin-top: var(--space-2);
     }
     th[scope="row"] {
       white-space: nowrap;
-      font-size: 14px;
+      font-size: var(--type-2);
       position: sticky;
       left: 0;
       background: var(--sheet);
@@ -75,7 +75,7 @@ import type { RunView } from "./run.view";
       background: none;
       color: inherit;
       font: inherit;
-      padding: 4px 0;
+      padding: var(--space-1) 0;
       min-height: 28px;
       min-width: 28px;
       text-align: right;

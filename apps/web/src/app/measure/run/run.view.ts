@@ -108,14 +108,52 @@ function asideWords(
 export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunView {
   const steps = stepsOf(run.plan);
   const kept = keptByStep(run.readings);
-  const ids = new Map(run.readings.filter((r) => r.state === "kept").map((r) => [r.step, r.id]));
   const step = run.state === "running" ? (nextStep(steps, run.readings) ?? null) : null;
+  const shown = steps.filter((s) => s.action !== "zero");
+  const words = TEST_WORDS[run.plan.kind];
+  const manyPlaces = run.plan.targetsMm.length > 1;
+  const place = manyPlaces
+    ? `${run.plan.targetsMm.length} places`
+    : `at ${formatPosition(run.plan.targetsMm[0], { system })}`;
+  return {
+    title: `${words.name} ${manyPlaces ? "over" : ""} ${place}`.replace("  ", " "),
+    about: setupWords(run, system),
+    step,
+    stepName: step ? stepName(step, run, config, system) : "",
+    instruction: step ? stepInstruction(config, run.plan, step, system) : "",
+    takeLabel: step?.action === "zero" ? "Set to zero" : step?.action === "count" ? "The needle moved" : "Take reading",
+    done: shown.filter((s) => kept.has(s.index)).length,
+    all: shown.length,
+    unit: UNIT_WORD[deviationUnit(system)],
+    runs: Array.from({ length: run.plan.runs }, (_, i) => i + 1),
+    rows: rowsOf(run, shown, step?.index ?? null, config, system),
+    manyPlaces,
+    asides: run.readings
+      .filter((r) => r.state !== "kept")
+      .map((r) => ({
+        id: r.id,
+        text: asideWords(r, steps, system, config),
+        canRestore: r.state === "discarded" && !kept.has(r.step),
+      })),
+    last: run.readings.findLast((r) => r.state === "kept") ?? null,
+  };
+}
+
+/** A row for each place and direction: what was read there, its mean and scatter. */
+function rowsOf(
+  run: Run,
+  shown: readonly TestStep[],
+  now: number | null,
+  config: AxisConfig,
+  system: UnitSystem,
+): readonly RowView[] {
+  const kept = keptByStep(run.readings);
+  const ids = new Map(run.readings.filter((r) => r.state === "kept").map((r) => [r.step, r.id]));
   const factor = run.setup.sense * tipAngleFactor(run.setup.tipAngleDeg);
   const expected = (s: TestStep): number => (run.plan.keepsZero ? s.targetMm - run.plan.targetsMm[0] : 0);
   const small = (mm: number): string => formatDeviation(mm, { system, bare: true, signed: true });
-  const shown = steps.filter((s) => s.action !== "zero");
   const rowKeys = [...new Set(shown.map((s) => `${s.target}${s.direction}`))];
-  const rows = rowKeys.map((key): RowView => {
+  return rowKeys.map((key): RowView => {
     const group = shown.filter((s) => `${s.target}${s.direction}` === key);
     const counted = group[0].action === "count";
     const value = (s: TestStep): number | null => {
@@ -136,7 +174,7 @@ export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunVi
         return {
           step: g.index,
           text: v === null ? "" : text(v),
-          now: step?.index === g.index,
+          now: now === g.index,
           readingId: ids.get(g.index) ?? null,
         };
       }),
@@ -144,33 +182,6 @@ export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunVi
       s: Number.isNaN(s) ? "" : counted ? s.toFixed(1) : formatDeviation(s, { system, bare: true }),
     };
   });
-  const words = TEST_WORDS[run.plan.kind];
-  const manyPlaces = run.plan.targetsMm.length > 1;
-  const place = manyPlaces
-    ? `${run.plan.targetsMm.length} places`
-    : `at ${formatPosition(run.plan.targetsMm[0], { system })}`;
-  return {
-    title: `${words.name} ${manyPlaces ? "over" : ""} ${place}`.replace("  ", " "),
-    about: setupWords(run, system),
-    step,
-    stepName: step ? stepName(step, run, config, system) : "",
-    instruction: step ? stepInstruction(config, run.plan, step, system) : "",
-    takeLabel: step?.action === "zero" ? "Set to zero" : step?.action === "count" ? "The needle moved" : "Take reading",
-    done: shown.filter((s) => kept.has(s.index)).length,
-    all: shown.length,
-    unit: UNIT_WORD[deviationUnit(system)],
-    runs: Array.from({ length: run.plan.runs }, (_, i) => i + 1),
-    rows,
-    manyPlaces,
-    asides: run.readings
-      .filter((r) => r.state !== "kept")
-      .map((r) => ({
-        id: r.id,
-        text: asideWords(r, steps, system, config),
-        canRestore: r.state === "discarded" && !kept.has(r.step),
-      })),
-    last: run.readings.findLast((r) => r.state === "kept") ?? null,
-  };
 }
 
 function stepName(step: TestStep, run: Run, config: AxisConfig, system: UnitSystem): string {
