@@ -44,7 +44,7 @@ export const ALIGNMENT_SUMS: readonly Sum[] = [
     group: "Alignment",
     drawing: "screw",
     asks: "Which support moves by how much?",
-    formula: "move = −(Δreading / distance read over) · distance of the supports",
+    formula: String.raw`\text{move} = -\dfrac{\Delta\,\text{reading}}{\text{distance read over}} \cdot \text{distance of the supports}`,
     source: "similar triangles; crest runs in two planes are at station Set",
     fields: [
       reading("a", "Read near the datum end"),
@@ -90,7 +90,7 @@ export const ALIGNMENT_SUMS: readonly Sum[] = [
     group: "Alignment",
     drawing: "shim",
     asks: "Which shims make a thickness?",
-    formula: "fewest pieces within ± half the smallest shim",
+    formula: String.raw`\text{fewest pieces within } \pm\tfrac12 \text{ of the smallest shim}`,
     source: "search over all stacks up to six pieces",
     fields: [{ id: "want", label: "Thickness", quantity: "length", value: 0.38, min: 0, max: 10 }],
     compute: (v, system) => {
@@ -111,7 +111,7 @@ export const ALIGNMENT_SUMS: readonly Sum[] = [
     group: "Alignment",
     drawing: "tram",
     asks: "How square is it, and what goes under which bolt?",
-    formula: "slope = Δreading/span; shims from turning what is shimmed as one rigid body",
+    formula: String.raw`\text{slope} = \dfrac{\Delta\,\text{reading}}{\text{span}}; \text{ shims from turning what is shimmed as one rigid body}`,
     source: `${COMMON}: 0.050 mm over 300 mm (0.001 in over 6 in) is fine`,
     fields: [
       reading("left", "Left"),
@@ -208,7 +208,7 @@ export const ALIGNMENT_SUMS: readonly Sum[] = [
     group: "Alignment",
     drawing: "gib",
     asks: "What clearance does a turn of the adjuster make?",
-    formula: "clearance = turns · pitch · taper",
+    formula: String.raw`\text{clearance} = \text{turns} \cdot \text{pitch} \cdot \text{taper}`,
     source: "geometry of a taper gib; set-back 5 µm common practice, no source",
     fields: [
       { id: "turns", label: "Turns", quantity: "turns", value: 0.25, min: 0, max: 20 },

@@ -62,7 +62,7 @@ export const BEARING_SUMS: readonly Sum[] = [
     group: "Bearing and preload",
     drawing: "bearing",
     asks: "How far does the set give, and when does its far side go slack?",
-    formula: "δ = 0.00044/sin α · (Q²/D_w)^⅓, Q = F/(Z·sin α); both sides share one movement",
+    formula: String.raw`\delta = \dfrac{0.00044}{\sin\alpha} \left(\dfrac{Q^2}{D_\mathrm{w}}\right)^{1/3}, \quad Q = \dfrac{F}{Z \sin\alpha}; \text{ both sides share one movement}`,
     source: HERTZ,
     fields: [
       arrangement,
@@ -125,7 +125,7 @@ export const BEARING_SUMS: readonly Sum[] = [
     group: "Bearing and preload",
     drawing: "nut",
     asks: "What clamp force does a torque make, and what spread has it?",
-    formula: "F = T/(d₂/2·tan(λ + ρ′) + μ·r_m); short form F = T/(K·d)",
+    formula: String.raw`F = \dfrac{T}{\frac{d_2}{2} \tan(\lambda + \rho') + \mu\, r_\mathrm{m}}; \text{ short form } F = \dfrac{T}{K d}`,
     source: "bolt-torque formula as in VDI 2230 (from memory), K common practice, no source",
     fields: [
       ...thread,
@@ -162,7 +162,7 @@ export const BEARING_SUMS: readonly Sum[] = [
     group: "Bearing and preload",
     drawing: "nut",
     asks: "What drag does a cord pull mean, and is it in its window?",
-    formula: "T = pull · r; ball nut T_p = 0.05/√tan β · F_p·l/2π",
+    formula: String.raw`T = \text{pull} \cdot r; \text{ ball nut } T_\mathrm{p} = \dfrac{0.05}{\sqrt{\tan\beta}} \cdot \dfrac{F_\mathrm{p}\, l}{2\pi}`,
     source: "statics; JIS B 1192, from memory",
     fields: [
       { id: "pull", label: "Pull on the cord", quantity: "force", value: 6, min: 0, max: 1000 },
@@ -221,7 +221,7 @@ export const BEARING_SUMS: readonly Sum[] = [
     group: "Bearing and preload",
     drawing: "bearing",
     asks: "Which ring’s spacer is ground, and by how much?",
-    formula: "grind = wanted gap − gap as found",
+    formula: String.raw`\text{grind} = \text{wanted gap} - \text{gap as found}`,
     source: "bearing handbooks, from memory",
     fields: [
       {
@@ -277,7 +277,7 @@ export const BEARING_SUMS: readonly Sum[] = [
     group: "Bearing and preload",
     drawing: "bearing",
     asks: "What width fills the seat beside the bearings?",
-    formula: "make-up = depth − bearings",
+    formula: String.raw`\text{make-up} = \text{depth} - \text{bearings}`,
     source: "geometry",
     fields: [
       { id: "depth", label: "Depth of the seat", quantity: "length", value: 42.35, min: 0, above: true, max: 500 },

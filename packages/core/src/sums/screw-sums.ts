@@ -82,7 +82,7 @@ export const SCREW_SUMS: readonly Sum[] = [
     group: "Screw",
     drawing: "screw",
     asks: "Does the screw whirl at rapid, and may its free end stay unsupported?",
-    formula: "n = f · d / L² · 10⁷, f = 3.4, 9.7, 15.1, 21.9; DN = d₀ · n",
+    formula: String.raw`n = \dfrac{f\, d}{L^2} \cdot 10^7, \quad f = 3.4,\ 9.7,\ 15.1,\ 21.9; \quad DN = d_0\, n`,
     source: CATALOGUE,
     fields: [
       root,
@@ -137,7 +137,7 @@ export const SCREW_SUMS: readonly Sum[] = [
     group: "Screw",
     drawing: "screw",
     asks: "How hard may the screw be pushed before it bends out?",
-    formula: "F = 0.5 · n · π² · E · I / L², n = ¼, 1, 2.05, 4",
+    formula: String.raw`F = 0.5\, n\, \dfrac{\pi^2 E I}{L^2}, \quad n = \tfrac14,\ 1,\ 2.05,\ 4`,
     source: "Euler, with the margin of ball-screw catalogues",
     fields: [root, free, ends, { ...force, label: "Push" }],
     compute: (v) => {
@@ -159,7 +159,7 @@ export const SCREW_SUMS: readonly Sum[] = [
     group: "Screw",
     drawing: "screw",
     asks: "How long does the screw last at what it does?",
-    formula: "F_m³ = Σ F³·n·t / Σ n·t; L₁₀ = (C/F_m)³ · 10⁶ rev",
+    formula: String.raw`F_\mathrm{m}^3 = \dfrac{\sum F^3 n\, t}{\sum n\, t}, \quad L_{10} = \left(\dfrac{C}{F_\mathrm{m}}\right)^3 \cdot 10^6 \text{ rev}`,
     source: "ISO 3408-5",
     fields: [
       { id: "rating", label: "Dynamic rating C", quantity: "force", value: 25_000, min: 0, above: true, max: 1e7 },
@@ -202,7 +202,7 @@ export const SCREW_SUMS: readonly Sum[] = [
     group: "Screw",
     drawing: "screw",
     asks: "What torque does a force take, and does the screw hold by itself?",
-    formula: "T = F·l/(2πη); back: T = F·l·(2 − 1/η)/2π",
+    formula: String.raw`T = \dfrac{F\, l}{2\pi\eta}; \text{ back: } T = \dfrac{F\, l}{2\pi} \left(2 - \dfrac1\eta\right)`,
     source: "ball-screw catalogues; η common practice, no source",
     fields: [
       force,
@@ -241,7 +241,7 @@ export const SCREW_SUMS: readonly Sum[] = [
     group: "Screw",
     drawing: "screw",
     asks: "How much do screw, bearings and nut give together?",
-    formula: "1/k = 1/k_screw + 1/k_bearings + 1/k_nut; screw E·A/x, or E·A·L/(x(L − x)) with both ends fixed",
+    formula: String.raw`\dfrac1k = \dfrac1{k_\text{screw}} + \dfrac1{k_\text{bearings}} + \dfrac1{k_\text{nut}}; \quad k_\text{screw} = \dfrac{E A}{x}, \text{ both ends fixed } \dfrac{E A L}{x (L - x)}`,
     source: "strength of materials; E from memory",
     fields: [
       root,
@@ -306,7 +306,7 @@ export const SCREW_SUMS: readonly Sum[] = [
     group: "Screw",
     drawing: "screw",
     asks: "How much does the screw grow warm, and what pull takes that up?",
-    formula: "ΔL = α·L·ΔT, α = 11.7·10⁻⁶/K; pull α·ΔT·E·A",
+    formula: String.raw`\Delta L = \alpha\, L\, \Delta T, \quad \alpha = 11.7 \cdot 10^{-6}/\mathrm{K}; \quad \text{pull} = \alpha\, \Delta T\, E A`,
     source: "ball-screw catalogues (58.5 µm on 1 m at 5 K); reference 20 °C, ISO 1",
     fields: [
       { ...free, label: "Length that warms up", value: 1000 },

@@ -15,7 +15,7 @@ export const SHOP_SUMS: readonly Sum[] = [
     group: "Home",
     drawing: "marker",
     asks: "Is the marker far enough from the switch?",
-    formula: "fraction = distance / travel for a turn; half a turn is best",
+    formula: String.raw`\text{fraction} = \dfrac{\text{distance}}{\text{travel for a turn}}; \text{ half a turn is best}`,
     source: `${COMMON}: within a fifth of either end home can jump a turn`,
     fields: [
       {
@@ -69,7 +69,7 @@ export const SHOP_SUMS: readonly Sum[] = [
     group: "Costs",
     drawing: "costs",
     asks: "Renew a sister axis or the other end now, or later?",
-    formula: "later = P(goes within the horizon) · whole job unplanned; life as a Weibull",
+    formula: String.raw`\text{later} = P(\text{goes within the horizon}) \cdot \text{whole job unplanned}; \text{ life as a Weibull}`,
     source: `${COMMON}: shape 2.5, 63 % gone at 14 years`,
     fields: [
       { id: "age", label: "Age, years", quantity: "number", value: 10, min: 0, max: 80 },
@@ -174,7 +174,7 @@ export const SHOP_SUMS: readonly Sum[] = [
     group: "Lubrication",
     drawing: "grease",
     asks: "How much grease, in grams and in strokes of this gun?",
-    formula: "G = 0.005 · D · B; gun: weigh ten strokes",
+    formula: String.raw`G = 0.005\, D\, B; \text{ gun: weigh ten strokes}`,
     source: "bearing handbooks; 3–5 strokes a carriage, 1–2 a ball nut: common practice, no source",
     fields: [
       { id: "outside", label: "Bearing outside D", quantity: "length", value: 62, min: 0, above: true, max: 1000 },

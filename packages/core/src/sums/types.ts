@@ -50,6 +50,7 @@ export interface Sum {
   readonly name: string;
   readonly group: "Screw" | "Bearing and preload" | "Alignment" | "Home" | "Costs" | "Lubrication";
   readonly asks: string;
+  /** In TeX. */
   readonly formula: string;
   /** Standard or handbook, common practice, or from memory. */
   readonly source: string;

@@ -37,8 +37,13 @@ const SHAPES: Record<AxisState, { d: string; dash: string; token: string }> = {
   styles: `
     :host {
       display: inline-flex;
-      align-items: center;
+      align-items: baseline;
       gap: var(--space-1);
+    }
+
+    svg {
+      flex: none;
+      align-self: center;
     }
   `,
 })

@@ -1,3 +1,4 @@
+import { Formula } from "./formula";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -47,7 +48,7 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
 /** Every sum with its formula, source, drawing and units; a second set of inputs stands beside it. */
 @Component({
   selector: "ip-sums",
-  imports: [RouterLink, InputText, ChartView, StateMark],
+  imports: [Formula, RouterLink, InputText, ChartView, StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./sums-place.html",
   styleUrl: "./sums.css",
