@@ -1,5 +1,5 @@
 import {
-  dayOf,
+  firstCheckOn,
   axisFromParts,
   doneWords,
   isSplitTest,
@@ -29,7 +29,6 @@ import { countAsVisit, forgetLoss, keepLoss, tellCase } from "./job-tells";
 import { modernEvent, modernPlan } from "../lubrication/old-plans";
 import type { Machines } from "../machine/machines";
 
-const CHECK_AFTER_MS = 7 * 86_400_000;
 type Create = z.output<typeof jobCreateSchema>;
 
 /** Jobs: a planned sheet, and everything that happens on it, kept as it happens. */
@@ -249,7 +248,7 @@ export class Jobs {
         })
         .execute();
     await countAsVisit(trx, job, record, at, who);
-    const checkOn = dayOf(Date.parse(at) + CHECK_AFTER_MS);
+    const checkOn = firstCheckOn(Date.parse(at));
     await trx.updateTable("job").set({ finished_at: at, check_on: checkOn }).where("id", "=", job.id).execute();
   }
 

@@ -1,5 +1,6 @@
 import {
-  centralAdvice,
+  asksCase,
+  caseCauseWords,
   dayOf,
   intervalDays,
   isOverGreased,
@@ -11,6 +12,7 @@ import {
   type LubePoint,
   type Usage,
   type VisitFinding,
+  type VisitTold,
 } from "@iron/core";
 import type { LubePointRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
@@ -217,7 +219,7 @@ export function recordOf(facts: PointFacts, use: Use): LubePointRecord {
     dueOn: dayOf(dueMs),
     dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
     lateDays,
-    asksCase: asksCase(point, found, last),
+    asksCase: caseCauseWords(asksCase(found, toldBy(point, last))),
     visits: visits.length,
     hold: facts.hold,
     retired: facts.retired,
@@ -250,14 +252,9 @@ function takenOf(point: LubePoint, visit: Visit): number | null {
   return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0 ? visit.dose / point.dose : null;
 }
 
-/** When a finding at a point is the start of a case, in words; empty when it is not. */
-function asksCase(point: LubePoint, found: readonly FoundState[], last: Visit | null): string {
-  if (last?.glitter) return "Metal glitter or chips in the grease.";
-  if (last?.friction) return "More friction than the time before.";
-  const outlets = last?.outlets ? fromJson(last.outlets) : [];
-  const central = centralAdvice((point.outlets ?? []).map((name, i) => ({ name, wet: outlets[i] ?? null })));
-  if (central.repair) return `${central.says} Look at: ${central.look.join("; ")}.`;
-  if (found.at(-1) === "blocked") return "Blocked: nothing gets through.";
-  if (found.at(-1) === "dry" && found.at(-2) === "dry") return "Dry twice running.";
-  return "";
+function toldBy(point: LubePoint, last: Visit | null): VisitTold | null {
+  if (!last) return null;
+  const wet = last.outlets ? fromJson(last.outlets) : [];
+  const outlets = (point.outlets ?? []).map((name, i) => ({ name, wet: wet[i] ?? null }));
+  return { glitter: last.glitter !== 0, friction: last.friction !== 0, outlets };
 }

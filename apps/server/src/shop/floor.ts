@@ -1,4 +1,4 @@
-import { dayOf } from "@iron/core";
+import { firstChecksAsked } from "@iron/core";
 import type { Floor, FloorAxis } from "@iron/contract";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/tables";
@@ -6,7 +6,6 @@ import { summariesOf } from "../machine/axis-summary";
 import { machineOf } from "../machine/machines";
 
 /** How long a first check that is due stays on the floor. */
-const CHECK_SHOWN_MS = 14 * 86_400_000;
 
 /**
  * The floor: every machine, each axis with its last value, trend and open test as kept in its summary,
@@ -63,14 +62,12 @@ export async function readFloor(db: Db, now: Date, lube: ReadonlyMap<number, str
 
 /** Jobs at work, and done ones whose first check is due. */
 function jobsInSight(db: Db, now: Date) {
+  const { after, upTo } = firstChecksAsked(now.getTime());
   return db
     .selectFrom("job")
     .select(["id", "machine_id", "title", "finished_at", "check_on"])
     .where((eb) =>
-      eb.or([
-        eb("finished_at", "is", null),
-        eb.and([eb("check_on", "<=", dayOf(now)), eb("check_on", ">", dayOf(now.getTime() - CHECK_SHOWN_MS))]),
-      ]),
+      eb.or([eb("finished_at", "is", null), eb.and([eb("check_on", "<=", upTo), eb("check_on", ">", after)])]),
     )
     .orderBy("opened_at")
     .execute();

@@ -14,3 +14,4 @@ export * from "./verdict";
 export * from "./schools";
 export * from "./third-fault";
 export * from "./locate-test";
+export * from "./fasteners-to-try";

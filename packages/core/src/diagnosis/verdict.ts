@@ -1,6 +1,6 @@
 import { conformity, formatDeviation, type Conformity, type UnitSystem } from "../quantity";
 import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE, type DecisionTerms } from "./decide";
-import { finding } from "../measure/findings";
+import { finding, isLooseFastener } from "../measure/findings";
 import { chanceOf, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
@@ -299,7 +299,7 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
   if (unexplained.length) {
     const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join("; ");
     // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
-    const loose = unexplained.every((r) => r.finding.endsWith("-turns"));
+    const loose = unexplained.every((r) => isLooseFastener(r.finding));
     warnings.push(
       `Not explained by this: ${words}. ${loose ? "Tighten what turned, then measure again." : "Repeat that test."}`,
     );

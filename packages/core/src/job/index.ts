@@ -11,3 +11,4 @@ export { torqueOf } from "./said";
 export * from "./signing";
 export * from "./step-in";
 export * from "./step-kind";
+export * from "./first-check";

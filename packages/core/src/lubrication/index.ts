@@ -1,3 +1,5 @@
+export * from "./asks-case";
+export * from "./asks-case.text";
 export * from "./types";
 export * from "./interval";
 export * from "./templates";

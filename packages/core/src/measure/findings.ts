@@ -30,6 +30,19 @@ const PLAIN: readonly FindingId[] = [
   "home-turn",
 ];
 
+/** A screw was found turning: whatever else is wrong, that much is certain and mended on the spot. */
+const LOOSE: readonly FindingId[] = [
+  "retainer-turns",
+  "housing-turns",
+  "bracket-turns",
+  "coupling-turns",
+  "pinion-turns",
+];
+
+export function isLooseFastener(id: FindingId): boolean {
+  return LOOSE.includes(id);
+}
+
 export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] = FINDING_ROWS.map(
   ([id, words, group, asked, leak]) => ({
     id,

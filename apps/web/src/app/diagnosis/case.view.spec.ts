@@ -5,7 +5,6 @@ import { STATIONS } from "../machine/axis/work-line";
 import {
   answerWords,
   causesOf,
-  fastenersOf,
   lastLoss,
   ledgerRows,
   likelyViews,
@@ -77,23 +76,6 @@ describe("words and figures of a case", () => {
     expect(answerWords({ rumble: true, howl: false })).toBe("Rumbles, worst in rapid");
     expect(answerWords({ howl: false })).toBe("Nothing of what it looks for");
     expect(answerWords({})).toBe("No answer");
-  });
-
-  it("list the fasteners an axis really has, from the motor on", () => {
-    expect(fastenersOf(x).map((f) => f.finding)).toEqual([
-      null,
-      "coupling-turns",
-      "retainer-turns",
-      "housing-turns",
-      "bracket-turns",
-    ]);
-    expect(fastenersOf(defaultAxis("router", "X")).map((f) => f.name)).toEqual([
-      "Motor screws",
-      "Pinion set screws",
-      "Rack screws",
-    ]);
-    expect(testQuestions(x, "rock").map((q) => q.words)).toEqual(["Member rocks by hand"]);
-    expect(testQuestions(x, "nothing")).toEqual([]);
   });
 
   it("offer as found only causes the axis can have", () => {
@@ -289,5 +271,10 @@ describe("how an axis stood when it was last tested", () => {
     expect(last([at(0.002, 0.001, 1)])?.words).toMatch(
       /^2\.0 ± 1\.0 µm lost when last tested, .*; can be left up to 10 µm, repaired above 25 µm\.$/,
     );
+  });
+
+  it("ask what a test answers, in its words", () => {
+    expect(testQuestions(x, "rock").map((q) => q.words)).toEqual(["Member rocks by hand"]);
+    expect(testQuestions(x, "nothing")).toEqual([]);
   });
 });

@@ -285,31 +285,6 @@ export function torqueWords(data: ResultData | null): string {
 /** One pound-force foot in newton metres (from 1 lbf = 4.4482216152605 N and 1 ft = 0.3048 m, exact). */
 const NM_PER_LBF_FT = 4.4482216152605 * 0.3048;
 
-/** The real fasteners of an axis, in the order they are met from the motor on. */
-export function fastenersOf(axis: AxisConfig): readonly { name: string; finding: FindingId | null }[] {
-  const rack = axis.transmission === "rack";
-  const list: { name: string; finding: FindingId | null }[] = [{ name: "Motor screws", finding: null }];
-  if (axis.transmission === "direct" || axis.transmission === "plain-screw")
-    list.push({ name: "Coupling clamp screws, both hubs", finding: "coupling-turns" });
-  if (rack) list.push({ name: "Pinion set screws", finding: "pinion-turns" }, { name: "Rack screws", finding: null });
-  else {
-    list.push({
-      name:
-        axis.lockNut === "retainer-ring"
-          ? "Bearing retainer ring, cap screws"
-          : axis.lockNut === "double-nut-tab"
-            ? "Bearing double nut and tab"
-            : "Bearing nut and its clamp screw",
-      finding: "retainer-turns",
-    });
-    if (axis.transmission !== "rotating-nut")
-      list.push({ name: "Bearing housing on its casting", finding: "housing-turns" });
-    if (axis.transmission !== "rotating-nut")
-      list.push({ name: "Nut in its bracket, bracket on the member", finding: "bracket-turns" });
-  }
-  return list;
-}
-
 export function loadWords(value: number, unit: string): string {
   return `${formatNumber(value, 1, true)} ${unit}`;
 }

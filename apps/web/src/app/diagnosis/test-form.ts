@@ -12,6 +12,7 @@ import {
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import {
+  fastenersToTry,
   availability,
   crestRun,
   finding,
@@ -34,7 +35,7 @@ import { ChartView, type DrawChart } from "../shared/chart";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { FastenerList, type Fastener, type Found } from "./fastener-list";
-import { fastenersOf, parseCrest, testQuestions } from "./case.view";
+import { parseCrest, testQuestions } from "./case.view";
 import { loadChart, loadFindings, loadParts, loadRemarks, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
 import { SeriesStart } from "../measure/hand/hand-test-start";
@@ -89,7 +90,7 @@ export class TestForm {
   protected readonly seen = signal<readonly string[] | null>(null);
   protected readonly fasteners = computed(() => {
     const axis = this.context.axis();
-    return axis && this.testId() === "fastener-check" ? fastenersOf(axis.config) : [];
+    return axis && this.testId() === "fastener-check" ? fastenersToTry(axis.config) : [];
   });
   protected readonly found = signal<Readonly<Record<string, Found>>>({});
   private readonly list = viewChild(FastenerList);

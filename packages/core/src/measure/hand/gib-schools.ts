@@ -125,6 +125,9 @@ export interface GibThread {
   readonly taper: number;
 }
 
+/** A usual adjuster: pitch 1.5 mm, taper 1 in 60 (common practice, no source). */
+export const USUAL_GIB_THREAD: GibThread = { pitchMm: 1.5, taper: 1 / 60 };
+
 function frictionWords(knee: GibKnee, turns: (t: number) => string, between: string): string {
   switch (knee.shape) {
     case "knee":

@@ -19,6 +19,7 @@ import {
   gibChoice,
   seriesOpen,
   seriesResult,
+  USUAL_GIB_THREAD,
   SERIES_WORDS,
   SHIMMED,
   SHIMMED_WORDS,
@@ -78,8 +79,8 @@ export class SeriesSays {
   });
   protected readonly stockWrong = signal("");
   private readonly stock = signal<readonly number[] | undefined>(undefined);
-  protected readonly pitch = signal(1.5);
-  protected readonly taper = signal(60);
+  protected readonly pitch = signal(USUAL_GIB_THREAD.pitchMm);
+  protected readonly taper = signal(1 / USUAL_GIB_THREAD.taper);
   /** The usual pull of this axis, N; null where nobody typed it. */
   protected readonly usual = signal<number | null>(null);
   private readonly config = computed(() => this.context.axis()?.config ?? null);

@@ -19,6 +19,7 @@ import {
   type AxisConfig,
   type CrestAlignment,
   type FindingId,
+  USUAL_GIB_THREAD,
   type GibThread,
   type SeriesPlan,
   type SeriesResult,
@@ -96,15 +97,12 @@ function readWords(plan: SeriesPlan, step: SeriesStep, value: number | null, sys
     : formatQuantity(kind, value, system, kind === "deviation" && plan.kind !== "gib-curve");
 }
 
-/** A usual adjuster: pitch 1.5 mm, taper 1 in 60 (common practice, no source). */
-export const USUAL_THREAD: GibThread = { pitchMm: 1.5, taper: 1 / 60 };
-
 /** What the readings say, in sentences; the first is the verdict. */
 export function seriesSays(
   result: SeriesResult,
   config: AxisConfig,
   system: UnitSystem,
-  thread: GibThread = USUAL_THREAD,
+  thread: GibThread = USUAL_GIB_THREAD,
 ): readonly string[] {
   const dev = (mm: number, signed = false): string => formatQuantity("deviation", mm, system, signed);
   switch (result.kind) {

@@ -1,0 +1,14 @@
+import type { CaseCause } from "./asks-case";
+
+const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line">, string>> = {
+  metal: "Metal glitter or chips in the grease.",
+  friction: "More friction than the time before.",
+  blocked: "Blocked: nothing gets through.",
+  "dry-twice": "Dry twice running.",
+};
+
+/** Why a point asks for a case, as a sentence; empty when it does not. */
+export function caseCauseWords(cause: CaseCause | null): string {
+  if (cause === null) return "";
+  return cause.code === "line" ? `${cause.says} Look at: ${cause.look.join("; ")}.` : WORDS[cause.code];
+}
