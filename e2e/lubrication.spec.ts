@@ -309,7 +309,7 @@ test.describe("a shop where it is already tomorrow, or still yesterday", () => {
     const place = await page.locator("article h2").innerText();
     await page.goto("/rounds/paper");
     await expect(page.getByLabel("Walked on")).toHaveValue(here);
-    const row = page.getByLabel(new RegExp(`^Found at .*, ${place}$`));
+    const row = page.getByLabel(new RegExp(`^Found at .*, ${place}$`)).first();
     await row.fill("r");
     await page.getByRole("button", { name: "Keep 1 visit" }).click();
     await expect(page.getByText("1 visit kept.")).toBeVisible();

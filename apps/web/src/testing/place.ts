@@ -35,7 +35,7 @@ export function show<T>(component: Type<T>, inputs: Inputs = {}) {
     const field = page.getByLabelText<HTMLInputElement>(name);
     field.value = text;
     for (const event of events) {
-      field.dispatchEvent(new Event(event));
+      field.dispatchEvent(new Event(event, { bubbles: true }));
       TestBed.tick();
     }
   };

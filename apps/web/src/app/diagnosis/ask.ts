@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { locateTest, TEST_WORDS, type CaseContext, type FindingId } from "@iron/core";
@@ -23,7 +24,7 @@ const LARGEST_PHOTO = 25e6;
 /** Station Ask: what is noticed, since when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
-  imports: [RouterLink, NumberField, Triple, LikelyList, ConflictNote, Trouble],
+  imports: [TickBox, RouterLink, NumberField, Triple, LikelyList, ConflictNote, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./ask.html",
   styleUrl: "./case.css",

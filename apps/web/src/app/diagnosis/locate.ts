@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
@@ -20,7 +21,7 @@ const SHOWN_TESTS = 6;
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
-  imports: [AddressPipe, RouterLink, LikelyList, LedgerTable, RemedyTable, ConflictNote, Trouble, Opens],
+  imports: [TickBox, AddressPipe, RouterLink, LikelyList, LedgerTable, RemedyTable, ConflictNote, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./locate.html",
   styleUrl: "./case.css",

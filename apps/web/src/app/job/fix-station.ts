@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -83,7 +84,7 @@ function planned(
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [RouterLink, Trouble, ChoiceField],
+  imports: [TickBox, RouterLink, Trouble, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",

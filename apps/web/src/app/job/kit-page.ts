@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { newKey } from "../data/new-key";
@@ -8,7 +9,7 @@ import { kitGroups } from "./kit.view";
 /** Everything to have ready before a job begins, ticked off as it lies there; on paper by itself. */
 @Component({
   selector: "ip-kit",
-  imports: [RouterLink, Trouble],
+  imports: [TickBox, RouterLink, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./job.css",
@@ -32,18 +33,13 @@ import { kitGroups } from "./kit.view";
           <fieldset class="choose">
             <legend>{{ group.title }}</legend>
             @for (item of group.items; track item.name) {
-              <label class="tick-box"
-                ><input
-                  type="checkbox"
-                  [checked]="isReady(item.name)"
-                  (change)="tick(item.name, $any($event.target).checked)"
-                />
-                <span
+              <ip-tick-box [checked]="isReady(item.name)" (ticked)="tick(item.name, $event)"
+                ><span
                   >{{ item.words }}
                   @if (item.note) {
                     <span class="state">{{ item.note }}</span>
                   }
-                </span></label
+                </span></ip-tick-box
               >
             }
           </fieldset>

@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { DayField } from "../shared/day-field";
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
 import {
@@ -31,7 +32,7 @@ const SCHOOL_WORDS: Record<IntervalSchool, string> = {
 /** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
 @Component({
   selector: "ip-keeping",
-  imports: [DayField, RoundsNav, CsvImport, NumberField, ChoiceField, Trouble],
+  imports: [TickBox, DayField, RoundsNav, CsvImport, NumberField, ChoiceField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./keeping-page.html",

@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import type { LubePointRecord, MachineMeter } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
@@ -19,7 +20,7 @@ interface Label {
 /** Labels to print: a code that opens the point, or the machine, on a tablet. */
 @Component({
   selector: "ip-labels",
-  imports: [RoundsNav, Trouble],
+  imports: [TickBox, RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
@@ -43,13 +44,7 @@ interface Label {
               }
             </select>
           </div>
-          <label class="tick-box"
-            ><input
-              type="checkbox"
-              [checked]="machinesOnly()"
-              (change)="machinesOnly.set($any($event.target).checked)"
-            />one a machine</label
-          >
+          <ip-tick-box [checked]="machinesOnly()" (ticked)="machinesOnly.set($event)">one a machine</ip-tick-box>
           <button type="button" class="act main" [disabled]="labels().length === 0" (click)="print()">
             Print {{ labels().length }}
             {{ labels().length === 1 ? "label" : "labels" }}

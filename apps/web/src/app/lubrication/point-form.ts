@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -68,7 +69,7 @@ export type LubePointEdit = z.input<typeof lubePointEditSchema>;
 /** Everything of a lubrication point that can be changed, checked before it goes out. */
 @Component({
   selector: "ip-point-form",
-  imports: [BothVersions, ChoiceField, NumberField, TextField, Opens],
+  imports: [TickBox, BothVersions, ChoiceField, NumberField, TextField, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-form.html",

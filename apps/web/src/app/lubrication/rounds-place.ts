@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
@@ -24,7 +25,7 @@ const LOOK_MS = 30_000;
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
+  imports: [TickBox, RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",

@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
@@ -24,7 +25,7 @@ const LARGEST = 2_000_000;
 /** Readings from a CSV file: read here, shown, and kept only when confirmed. */
 @Component({
   selector: "ip-import-readings",
-  imports: [RouterLink, InputText],
+  imports: [TickBox, RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./import-readings.html",
   styleUrl: "./measure.css",

@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -47,7 +48,7 @@ function usualSurface(kind: TestKind | null, keepsZero: boolean, marked: boolean
 
 @Component({
   selector: "ip-set-up",
-  imports: [RouterLink, InputText],
+  imports: [TickBox, RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-up.html",
   styleUrl: "./measure.css",

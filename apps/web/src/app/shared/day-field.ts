@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
-import { FormsModule } from "@angular/forms";
+import { ChangeDetectionStrategy, Component, computed, effect, input, output } from "@angular/core";
+import { FormControl, ReactiveFormsModule } from "@angular/forms";
 import { DatePicker } from "primeng/datepicker";
 
 let made = 0;
@@ -10,7 +10,7 @@ let made = 0;
  */
 @Component({
   selector: "ip-day-field",
-  imports: [DatePicker, FormsModule],
+  imports: [DatePicker, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
@@ -26,8 +26,8 @@ let made = 0;
       [inputId]="id"
       [minDate]="from()"
       [maxDate]="till()"
-      [ngModel]="day()"
-      (ngModelChange)="picked.emit(isoOf($event))"
+      [formControl]="control"
+      (input)="typed($any($event.target).value)"
     />
   `,
 })
@@ -39,11 +39,34 @@ export class DayField {
   readonly most = input("");
   readonly picked = output<string>();
   protected readonly id = `day-${(made += 1)}`;
-  // The same day stays the same object: another would be written into the field while one types.
-  protected readonly day = computed(() => dateOf(this.value()));
   protected readonly from = computed(() => dateOf(this.least()));
   protected readonly till = computed(() => dateOf(this.most()));
-  protected readonly isoOf = isoOf;
+  protected readonly control = new FormControl<Date | null>(null);
+  private told = "";
+
+  constructor() {
+    effect(() => {
+      const value = this.value();
+      // What was just typed or picked here stands there already.
+      if (value === this.told) return;
+      this.told = value;
+      this.control.setValue(dateOf(value), { emitEvent: false });
+    });
+    this.control.valueChanges.subscribe((date) => this.tell(isoOf(date)));
+  }
+
+  /** A day that was pasted or filled in, where no key went down, is one all the same. */
+  protected typed(text: string): void {
+    const date = /^\d{4}-\d{2}-\d{2}$/.test(text.trim()) ? dateOf(text.trim()) : null;
+    if (date && isoOf(date) === text.trim()) this.tell(isoOf(date));
+    else if (text.trim() === "") this.tell("");
+  }
+
+  private tell(day: string): void {
+    if (day === this.told) return;
+    this.told = day;
+    this.picked.emit(day);
+  }
 }
 
 /** Midnight of the shop’s own clock: a day is no instant. */

@@ -1,3 +1,4 @@
+import { TickBox } from "../shared/tick-box";
 import { Formula } from "./formula";
 import {
   ChangeDetectionStrategy,
@@ -48,7 +49,7 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
 /** Every sum with its formula, source, drawing and units; a second set of inputs stands beside it. */
 @Component({
   selector: "ip-sums",
-  imports: [Formula, RouterLink, InputText, ChartView, StateMark],
+  imports: [TickBox, Formula, RouterLink, InputText, ChartView, StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./sums-place.html",
   styleUrl: "./sums.css",

@@ -1,6 +1,7 @@
 import { definePreset } from "@primeuix/themes";
 import base from "@primeuix/themes/aura/base";
 import button from "@primeuix/themes/aura/button";
+import checkbox from "@primeuix/themes/aura/checkbox";
 import datepicker from "@primeuix/themes/aura/datepicker";
 import dialog from "@primeuix/themes/aura/dialog";
 import inputtext from "@primeuix/themes/aura/inputtext";
@@ -68,7 +69,7 @@ const scheme = {
 
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
-  { ...base, components: { button, datepicker, dialog, inputtext, textarea, toast } },
+  { ...base, components: { button, checkbox, datepicker, dialog, inputtext, textarea, toast } },
   {
     primitive: {
       borderRadius: {
@@ -91,6 +92,10 @@ export const ironPreset = definePreset(
       colorScheme: { light: scheme, dark: scheme },
     },
     components: {
+      checkbox: {
+        root: { width: "22px", height: "22px" },
+        icon: { size: "16px" },
+      },
       toast: {
         colorScheme: {
           light: Object.fromEntries(

@@ -1,3 +1,4 @@
+import { TickBox } from "../../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router } from "@angular/router";
@@ -27,7 +28,7 @@ import {
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [BothVersions, InputText, ChainStrip, FastenerEditor],
+  imports: [TickBox, BothVersions, InputText, ChainStrip, FastenerEditor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `

@@ -1,3 +1,4 @@
+import { TickBox } from "../../shared/tick-box";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -17,7 +18,7 @@ import { RunStore } from "./run-store";
 /** Readings by hand: typed figures with Enter, or divisions and fractions of a dial. */
 @Component({
   selector: "ip-entry-panel",
-  imports: [InputText],
+  imports: [TickBox, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="$event.preventDefault(); enter()" novalidate>
@@ -80,9 +81,8 @@ import { RunStore } from "./run-store";
         <p id="entry-wrong" class="wrong" role="alert">{{ wrong() }}</p>
       }
       @if (step().action !== "zero") {
-        <label class="tick-box"
-          ><input type="checkbox" [checked]="spoilt()" (change)="spoilt.set($any($event.target).checked)" /> I passed
-          the target: keep it as spoilt</label
+        <ip-tick-box [checked]="spoilt()" (ticked)="spoilt.set($event)"
+          >I passed the target: keep it as spoilt</ip-tick-box
         >
         <div class="acts">
           <button class="act main" type="submit" [disabled]="store.busy()">

@@ -1,3 +1,4 @@
+import { TickBox } from "../../shared/tick-box";
 import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
@@ -23,6 +24,7 @@ type Way = "live" | "typed" | "dial";
 @Component({
   selector: "ip-run",
   imports: [
+    TickBox,
     AddressPipe,
     RouterLink,
     EntryPanel,
