@@ -1,33 +1,7 @@
-import { axisPoints, defaultAxis } from "@iron/core";
-import type { LubePointRecord, Rounds } from "@iron/contract";
+import type { Rounds } from "@iron/contract";
+import { lubePoint as point } from "../../testing/lubrication";
 import { chainMarks, datesInWords, dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view";
 
-const point = (over: Partial<LubePointRecord> = {}): LubePointRecord => ({
-  ...axisPoints(defaultAxis("vertical-centre", "X"))[0],
-  factors: [],
-  id: 1,
-  machineId: 2,
-  lastAt: null,
-  lastFound: null,
-  intervalDays: 126,
-  by: "hours",
-  held: false,
-  unlearntDays: 126,
-  learnt: "",
-  dueOn: "2026-03-03",
-  dueSpreadDays: 0,
-  lateDays: -4,
-  asksCase: "",
-  visits: 2,
-  hold: null,
-  retired: false,
-  photos: [],
-  version: 1,
-  qualified: false,
-  overGreased: false,
-  outlets: [],
-  ...over,
-});
 const rounds: Rounds = {
   days: [
     {

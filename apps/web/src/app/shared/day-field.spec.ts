@@ -27,8 +27,21 @@ describe("a day under its label", () => {
 
   it("takes what is pasted when it is a day that exists, tells it once, and an emptied field as none", () => {
     const { told, paste } = set("2026-03-01");
-    for (const text of ["2026-02-3", "2026-02-31", "soon", "2026-02-28", "2026-02-28", ""]) paste(text);
+    for (const text of ["2026-02-28", "2026-02-28", ""]) paste(text);
     expect(told).toEqual(["2026-02-28", ""]);
+  });
+
+  it("what it shows on leaving is what was told: a pasted day stays, and what is no day leaves none behind", () => {
+    const { field, told, paste } = set("2026-03-01");
+    paste("2026-02-28");
+    field.dispatchEvent(new Event("blur"));
+    expect([field.value, told.at(-1)]).toEqual(["2026-02-28", "2026-02-28"]);
+    for (const none of ["2026-02-31", "soon", "2026-02-3"]) {
+      paste("2026-02-28");
+      paste(none);
+      field.dispatchEvent(new Event("blur"));
+      expect([none, field.value, told.at(-1)]).toEqual([none, "", ""]);
+    }
   });
 
   it("follows what it is given", () => {

@@ -55,11 +55,16 @@ export class DayField {
     this.control.valueChanges.subscribe((date) => this.tell(isoOf(date)));
   }
 
-  /** A day that was pasted or filled in, where no key went down, is one all the same. */
+  /**
+   * What came without a key going down (pasted, filled in) is not seen by the picker, which would write its own
+   * day back on leaving the field: a day counts, anything else is none. What is typed it has read already.
+   */
   protected typed(text: string): void {
-    const date = /^\d{4}-\d{2}-\d{2}$/.test(text.trim()) ? dateOf(text.trim()) : null;
-    if (date && isoOf(date) === text.trim()) this.tell(isoOf(date));
-    else if (text.trim() === "") this.tell("");
+    const day = text.trim();
+    const date = /^\d{4}-\d{2}-\d{2}$/.test(day) ? dateOf(day) : null;
+    const wanted = date && isoOf(date) === day ? date : null;
+    if (isoOf(wanted) === isoOf(this.control.value)) return;
+    this.control.setValue(wanted);
   }
 
   private tell(day: string): void {
