@@ -44,6 +44,20 @@ describe("a day under its label", () => {
     }
   });
 
+  it("a day typed key by key stands as it is typed", () => {
+    const { field, told } = set("2026-03-01");
+    field.value = "";
+    for (const key of "2026-02-28") {
+      field.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+      const typed = field.value + key;
+      field.value = typed;
+      field.dispatchEvent(new Event("input", { bubbles: true }));
+      expect(field.value).toBe(typed);
+    }
+    field.dispatchEvent(new Event("blur"));
+    expect([field.value, told.at(-1)]).toEqual(["2026-02-28", "2026-02-28"]);
+  });
+
   it("follows what it is given", () => {
     const { made, field, told } = set("");
     made.componentRef.setInput("value", "2027-12-24");

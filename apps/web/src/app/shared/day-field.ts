@@ -27,7 +27,8 @@ let made = 0;
       [minDate]="from()"
       [maxDate]="till()"
       [formControl]="control"
-      (input)="typed($any($event.target).value)"
+      (keydown)="keyed = true"
+      (input)="filled($any($event.target).value)"
     />
   `,
 })
@@ -42,6 +43,7 @@ export class DayField {
   protected readonly from = computed(() => dateOf(this.least()));
   protected readonly till = computed(() => dateOf(this.most()));
   protected readonly control = new FormControl<Date | null>(null);
+  protected keyed = false;
   private told = "";
 
   constructor() {
@@ -57,14 +59,15 @@ export class DayField {
 
   /**
    * What came without a key going down (pasted, filled in) is not seen by the picker, which would write its own
-   * day back on leaving the field: a day counts, anything else is none. What is typed it has read already.
+   * day back on leaving the field: a day counts, anything else is none. What is typed it reads itself.
    */
-  protected typed(text: string): void {
+  protected filled(text: string): void {
+    const byKey = this.keyed;
+    this.keyed = false;
+    if (byKey) return;
     const day = text.trim();
     const date = /^\d{4}-\d{2}-\d{2}$/.test(day) ? dateOf(day) : null;
-    const wanted = date && isoOf(date) === day ? date : null;
-    if (isoOf(wanted) === isoOf(this.control.value)) return;
-    this.control.setValue(wanted);
+    this.control.setValue(date && isoOf(date) === day ? date : null);
   }
 
   private tell(day: string): void {
