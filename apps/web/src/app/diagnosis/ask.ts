@@ -1,6 +1,7 @@
 import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { locateTest, TEST_WORDS, type CaseContext, type FindingId } from "@iron/core";
 import type { Answers } from "@iron/contract";
 import { Api } from "../data/api";
@@ -24,7 +25,7 @@ const LARGEST_PHOTO = 25e6;
 /** Station Ask: what is noticed, since when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
-  imports: [TickBox, RouterLink, NumberField, Triple, LikelyList, ConflictNote, Trouble],
+  imports: [ButtonDirective, TickBox, RouterLink, NumberField, Triple, LikelyList, ConflictNote, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./ask.html",
   styleUrl: "./case.css",

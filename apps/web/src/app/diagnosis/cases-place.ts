@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { CaseSummary } from "@iron/contract";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
@@ -9,7 +10,7 @@ import { Trouble } from "../shared/trouble";
 /** All cases of the shop: open ones first. */
 @Component({
   selector: "ip-cases",
-  imports: [RouterLink, Trouble],
+  imports: [ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -21,7 +22,7 @@ import { Trouble } from "../shared/trouble";
       } @else if (cases(); as list) {
         @if (list.length === 0) {
           <p>A case begins at station Ask of an axis: pick a machine on the floor, then its axis.</p>
-          <a class="act main" routerLink="/floor">Go to the floor</a>
+          <a pButton routerLink="/floor">Go to the floor</a>
         } @else {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Cases">
             <table class="rows">
@@ -47,7 +48,8 @@ import { Trouble } from "../shared/trouble";
                     </td>
                     <td>
                       <a
-                        class="act"
+                        pButton
+                        severity="secondary"
                         [routerLink]="
                           one.state === 'open'
                             ? ['/machines', one.machineId, 'axes', one.axisIds[0], 'locate']

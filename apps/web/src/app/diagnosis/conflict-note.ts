@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { CaseStore } from "./case-store";
 
 /** Two people wrote in one case: both versions to choose from. */
 @Component({
   selector: "ip-conflict-note",
+  imports: [ButtonDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (store.theirs(); as theirs) {
@@ -12,8 +14,8 @@ import { CaseStore } from "./case-store";
           Somebody changed this case while you did: theirs has
           {{ count(theirs.symptoms) }} answers, yours {{ count(store.current()?.symptoms ?? {}) }}. Nothing is lost yet.
         </p>
-        <button type="button" class="act" (click)="store.settle(true)">Keep mine</button>
-        <button type="button" class="act" (click)="store.settle(false)">Take theirs</button>
+        <button type="button" pButton severity="secondary" (click)="store.settle(true)">Keep mine</button>
+        <button type="button" pButton severity="secondary" (click)="store.settle(false)">Take theirs</button>
       </div>
     } @else if (store.wrong() && store.current()) {
       <p class="bad" role="alert">{{ store.wrong() }} Your answers stay here and are sent again.</p>

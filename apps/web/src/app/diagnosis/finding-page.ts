@@ -1,6 +1,7 @@
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { causeById, finding, locateTest, memberName, type FindingId } from "@iron/core";
 import type { Assessment, Case, MachineWithAxes } from "@iron/contract";
 import { forkJoin, switchMap } from "rxjs";
@@ -23,7 +24,7 @@ interface Page {
 /** A case on one page, to print and hang at the machine. */
 @Component({
   selector: "ip-finding",
-  imports: [AddressPipe, RouterLink, LedgerTable, RemedyTable, StateMark, Trouble],
+  imports: [ButtonDirective, AddressPipe, RouterLink, LedgerTable, RemedyTable, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./finding-page.html",
   styleUrl: "./finding-page.css",

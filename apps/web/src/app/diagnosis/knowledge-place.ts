@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { lengthsIn } from "@iron/core";
 import type { Knowledge } from "@iron/contract";
 import { parseDecimal } from "@iron/contract";
@@ -18,7 +19,7 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [BothVersions, InputText, Trouble, Opens],
+  imports: [ButtonDirective, BothVersions, InputText, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-place.html",
   styleUrl: "./knowledge-place.css",

@@ -2,6 +2,7 @@ import { TickBox } from "../shared/tick-box";
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { deviationUnit, formatDeviation, JOB_OF_CAUSE, locateTest, memberName, UNIT_WORD } from "@iron/core";
 import { Preferences } from "../data/preferences";
 import { momentWords } from "../shared/words";
@@ -21,7 +22,18 @@ const SHOWN_TESTS = 6;
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
-  imports: [TickBox, AddressPipe, RouterLink, LikelyList, LedgerTable, RemedyTable, ConflictNote, Trouble, Opens],
+  imports: [
+    ButtonDirective,
+    TickBox,
+    AddressPipe,
+    RouterLink,
+    LikelyList,
+    LedgerTable,
+    RemedyTable,
+    ConflictNote,
+    Trouble,
+    Opens,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./locate.html",
   styleUrl: "./case.css",

@@ -11,6 +11,7 @@ import {
   viewChild,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import {
   fastenersToTry,
   availability,
@@ -53,7 +54,7 @@ const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [RouterLink, Triple, ChartView, FastenerList, SeriesSetUp],
+  imports: [ButtonDirective, RouterLink, Triple, ChartView, FastenerList, SeriesSetUp],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",

@@ -11,6 +11,7 @@ import {
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { ActivatedRoute, Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { catchError, map, of } from "rxjs";
 import {
   DEFAULT_OPTIONS,
@@ -84,7 +85,7 @@ function planned(
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [TickBox, RouterLink, Trouble, ChoiceField],
+  imports: [ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",

@@ -2,6 +2,7 @@ import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { map, timer } from "rxjs";
 import { jobKind, refuseOrder, type JobKindId, type SignedStep } from "@iron/core";
 import { newKey } from "../data/new-key";
@@ -17,7 +18,7 @@ import { Trouble } from "../shared/trouble";
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
+  imports: [ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-place.html",

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { JobSummary } from "@iron/contract";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
@@ -9,7 +10,7 @@ import { Trouble } from "../shared/trouble";
 /** All jobs of the shop: those at work first. */
 @Component({
   selector: "ip-jobs",
-  imports: [RouterLink, Trouble],
+  imports: [ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -22,7 +23,7 @@ import { Trouble } from "../shared/trouble";
             A job begins at station Fix of an axis: pick a machine on the floor, then its axis. A verdict at Locate
             leads there too.
           </p>
-          <a class="act main" routerLink="/floor">Go to the floor</a>
+          <a pButton routerLink="/floor">Go to the floor</a>
         } @else {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Jobs">
             <table class="rows">
@@ -46,7 +47,8 @@ import { Trouble } from "../shared/trouble";
                     <td class="words">{{ state(job) }}</td>
                     <td>
                       <a
-                        class="act"
+                        pButton
+                        severity="secondary"
                         [routerLink]="['/jobs', job.id]"
                         [attr.aria-label]="(job.finishedAt ? 'Read' : 'Go on with') + ' job ' + job.id"
                         >{{ job.finishedAt ? "Read" : "Go on" }}</a

@@ -1,6 +1,7 @@
 import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { newKey } from "../data/new-key";
 import { Trouble } from "../shared/trouble";
 import { JobStore } from "./job-store";
@@ -9,7 +10,7 @@ import { kitGroups } from "./kit.view";
 /** Everything to have ready before a job begins, ticked off as it lies there; on paper by itself. */
 @Component({
   selector: "ip-kit",
-  imports: [TickBox, RouterLink, Trouble],
+  imports: [ButtonDirective, TickBox, RouterLink, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./job.css",
@@ -17,8 +18,8 @@ import { kitGroups } from "./kit.view";
     @if (store.job(); as job) {
       <main class="sheet sheet-page">
         <div class="acts no-print">
-          <a class="act" [routerLink]="['/jobs', job.id]">Back to the job</a>
-          <button type="button" class="act" (click)="print()">Print</button>
+          <a pButton severity="secondary" [routerLink]="['/jobs', job.id]">Back to the job</a>
+          <button type="button" pButton severity="secondary" (click)="print()">Print</button>
         </div>
         <h1>Kit for job {{ job.id }} · {{ job.nickname }}, bay {{ job.bay }}</h1>
         <p>
@@ -48,7 +49,7 @@ import { kitGroups } from "./kit.view";
     } @else if (store.wrong()) {
       <main class="sheet">
         <ip-trouble [words]="store.wrong()" (again)="store.load(+jobId())"
-          ><a class="act" routerLink="/jobs">All jobs</a></ip-trouble
+          ><a pButton severity="secondary" routerLink="/jobs">All jobs</a></ip-trouble
         >
       </main>
     } @else {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { jobProgress } from "@iron/core";
 import type { Job } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
@@ -13,7 +14,7 @@ import { Trouble } from "../shared/trouble";
 /** Station Prove: before and after of every job on this axis, and the retest that is still wanted. */
 @Component({
   selector: "ip-prove",
-  imports: [RouterLink, Trouble],
+  imports: [ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -35,8 +36,10 @@ import { Trouble } from "../shared/trouble";
             @if (one.passes === null) {
               <p class="quiet">Nothing is closed and signed off before the same test at the same place has passed.</p>
               <div class="acts">
-                <a class="act main" [routerLink]="['/jobs', one.id]">Go on with the job</a>
-                <a class="act" [routerLink]="context.base() + '/measure/new/two-sided'">Take the test</a>
+                <a pButton [routerLink]="['/jobs', one.id]">Go on with the job</a>
+                <a pButton severity="secondary" [routerLink]="context.base() + '/measure/new/two-sided'"
+                  >Take the test</a
+                >
               </div>
             }
           </section>
@@ -46,7 +49,7 @@ import { Trouble } from "../shared/trouble";
               No job has been opened on this axis. A job begins at Fix; its retest is kept here, before and after side
               by side.
             </p>
-            <a class="act" [routerLink]="context.base() + '/fix'">Go to Fix</a>
+            <a pButton severity="secondary" [routerLink]="context.base() + '/fix'">Go to Fix</a>
           } @else {
             <p class="quiet" aria-busy="true">Looking…</p>
           }

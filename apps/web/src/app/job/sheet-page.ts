@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { estimateJob, jobProgress, kitList, stepIn, unitOf, type PlannedStep } from "@iron/core";
 import type { Job } from "@iron/contract";
 import { Api } from "../data/api";
@@ -12,15 +13,15 @@ import { beforeAfter, stepName } from "./job.view";
 /** The sheet on paper: every step with empty boxes, for a shop that works with a pencil. */
 @Component({
   selector: "ip-sheet",
-  imports: [RouterLink],
+  imports: [ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./job.css",
   template: `
     @if (view(); as page) {
       <main class="sheet sheet-page">
         <div class="acts no-print">
-          <a class="act" [routerLink]="['/jobs', page.job.id]">Back to the job</a>
-          <button type="button" class="act main" (click)="print()">Print</button>
+          <a pButton severity="secondary" [routerLink]="['/jobs', page.job.id]">Back to the job</a>
+          <button type="button" pButton (click)="print()">Print</button>
         </div>
         <h1>
           Job {{ page.job.id }} · {{ page.job.nickname }}, bay
@@ -97,7 +98,7 @@ import { beforeAfter, stepName } from "./job.view";
       <main class="sheet">
         <div class="bad" role="alert">
           <p>{{ wrong() }}</p>
-          <a class="act" routerLink="/jobs">All jobs</a>
+          <a pButton severity="secondary" routerLink="/jobs">All jobs</a>
         </div>
       </main>
     } @else {

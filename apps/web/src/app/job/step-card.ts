@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import {
   deviationUnit,
   formatWithU,
@@ -27,7 +28,7 @@ import { JobStore } from "./job-store";
 /** One step, large: what, why, with what, what good looks like; what was found, and the signature. */
 @Component({
   selector: "ip-step-card",
-  imports: [InputText, RouterLink],
+  imports: [ButtonDirective, InputText, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./step-card.html",
   styleUrl: "./job.css",

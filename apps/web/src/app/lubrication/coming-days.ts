@@ -1,6 +1,7 @@
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { Rounds } from "@iron/contract";
 import { momentWords } from "../shared/words";
 import { dayBars, datesInWords } from "./rounds.view";
@@ -8,7 +9,7 @@ import { dayBars, datesInWords } from "./rounds.view";
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({
   selector: "ip-coming-days",
-  imports: [AddressPipe, RouterLink],
+  imports: [ButtonDirective, AddressPipe, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -36,9 +37,9 @@ import { dayBars, datesInWords } from "./rounds.view";
     </ul>
     @if (rounds().points) {
       <div class="acts">
-        <a class="act" [routerLink]="['/rounds/sheet', date()]">Round on paper</a>
-        <a class="act" [href]="'calendar' | address: {}">Calendar file</a>
-        <button type="button" class="act" (click)="afresh.emit()">Plan afresh</button>
+        <a pButton severity="secondary" [routerLink]="['/rounds/sheet', date()]">Round on paper</a>
+        <a pButton severity="secondary" [href]="'calendar' | address: {}">Calendar file</a>
+        <button type="button" pButton severity="secondary" (click)="afresh.emit()">Plan afresh</button>
       </div>
       @if (rounds().unplanned.length) {
         <h3>Due, and without a day</h3>

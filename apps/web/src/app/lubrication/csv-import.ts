@@ -1,5 +1,6 @@
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import type { ImportState, KeepImport } from "@iron/contract";
 import { catchError, finalize, of, Subject, switchMap, takeUntil, timer } from "rxjs";
 import { newKey } from "../data/new-key";
@@ -15,7 +16,7 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
 
 @Component({
   selector: "ip-csv-import",
-  imports: [AddressPipe],
+  imports: [ButtonDirective, AddressPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="field">
@@ -39,7 +40,7 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
       <div class="acts" role="status">
         <p>{{ progressWords(now) }}</p>
         @if (now.phase !== "keeping") {
-          <button type="button" class="act" (click)="callOff()">Call it off</button>
+          <button type="button" pButton severity="secondary" (click)="callOff()">Call it off</button>
         }
       </div>
     }
@@ -64,7 +65,7 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
             <p>and {{ said.errors.length - shown }} more.</p>
           }
           @if (!said.kept && said.good) {
-            <button type="button" class="act" (click)="send(true)">
+            <button type="button" pButton severity="secondary" (click)="send(true)">
               Keep the {{ said.good }} good {{ said.good === 1 ? "line" : "lines" }} all the same
             </button>
           }

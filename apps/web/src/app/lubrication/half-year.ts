@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { Horizon } from "@iron/contract";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
@@ -13,7 +14,7 @@ import { Trouble } from "../shared/trouble";
 /** The coming half year by week: minutes against what people have, late, due and early. */
 @Component({
   selector: "ip-half-year",
-  imports: [RouterLink, RoundsNav, ChartView, Trouble],
+  imports: [ButtonDirective, RouterLink, RoundsNav, ChartView, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -27,11 +28,11 @@ import { Trouble } from "../shared/trouble";
           Planning half a year… {{ percent() }} %
           <progress [value]="planner.progress()" max="1">{{ percent() }} %</progress>
         </p>
-        <button type="button" class="act" (click)="planner.stop()">Stop</button>
+        <button type="button" pButton severity="secondary" (click)="planner.stop()">Stop</button>
       }
       @if (empty()) {
         <p>There is nothing to plan. A machine gets its usual points at station Keep of any of its axes.</p>
-        <a class="act main" routerLink="/floor">Go to the floor</a>
+        <a pButton routerLink="/floor">Go to the floor</a>
       } @else if (sums().length) {
         <ip-chart
           [draw]="chart()"
@@ -70,7 +71,7 @@ import { Trouble } from "../shared/trouble";
       } @else if (planner.progress() === null && !wrong()) {
         <p>
           Nothing is planned.
-          <button type="button" class="act" (click)="load()">Plan it</button>
+          <button type="button" pButton severity="secondary" (click)="load()">Plan it</button>
         </p>
       }
     </main>

@@ -9,6 +9,7 @@ import {
   untracked,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { chainOf } from "@iron/core";
 import type { LubePointRecord } from "@iron/contract";
 import { Api } from "../data/api";
@@ -21,7 +22,7 @@ import { Trouble } from "../shared/trouble";
 /** Station Keep: the lubrication points of this axis and of the machine around it. */
 @Component({
   selector: "ip-keep",
-  imports: [RouterLink, Trouble],
+  imports: [ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -30,11 +31,13 @@ import { Trouble } from "../shared/trouble";
         <ip-trouble [words]="wrong()" (again)="load()" />
       } @else if (points(); as all) {
         <div class="acts">
-          <button type="button" class="act" [class.main]="all.length === 0" (click)="addUsual()">
+          <button type="button" pButton [severity]="all.length === 0 ? null : 'secondary'" (click)="addUsual()">
             Add the usual points of this machine
           </button>
-          <a class="act" routerLink="/points/new" [queryParams]="{ machine: context.machine()?.id }">Add a point</a>
-          <a class="act" routerLink="/rounds">Rounds</a>
+          <a pButton severity="secondary" routerLink="/points/new" [queryParams]="{ machine: context.machine()?.id }"
+            >Add a point</a
+          >
+          <a pButton severity="secondary" routerLink="/rounds">Rounds</a>
         </div>
         @if (all.length) {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Lubrication points">

@@ -1,6 +1,7 @@
 import { TickBox } from "../shared/tick-box";
 import { DayField } from "../shared/day-field";
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import {
   BoundError,
   formatNumber,
@@ -32,7 +33,7 @@ const SCHOOL_WORDS: Record<IntervalSchool, string> = {
 /** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
 @Component({
   selector: "ip-keeping",
-  imports: [TickBox, DayField, RoundsNav, CsvImport, NumberField, ChoiceField, Trouble],
+  imports: [ButtonDirective, TickBox, DayField, RoundsNav, CsvImport, NumberField, ChoiceField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./keeping-page.html",

@@ -1,5 +1,6 @@
 import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import type { LubePointRecord, MachineMeter } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../data/api";
@@ -20,7 +21,7 @@ interface Label {
 /** Labels to print: a code that opens the point, or the machine, on a tablet. */
 @Component({
   selector: "ip-labels",
-  imports: [TickBox, RoundsNav, Trouble],
+  imports: [ButtonDirective, TickBox, RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
@@ -45,7 +46,7 @@ interface Label {
             </select>
           </div>
           <ip-tick-box [checked]="machinesOnly()" (ticked)="machinesOnly.set($event)">one a machine</ip-tick-box>
-          <button type="button" class="act main" [disabled]="labels().length === 0" (click)="print()">
+          <button type="button" pButton [disabled]="labels().length === 0" (click)="print()">
             Print {{ labels().length }}
             {{ labels().length === 1 ? "label" : "labels" }}
           </button>

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core";
 import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract";
 import { newKey } from "../data/new-key";
@@ -40,7 +41,7 @@ type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG";
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [BothVersions, ChoiceField, NumberField, RoundsNav, TextField, Trouble, Opens],
+  imports: [ButtonDirective, BothVersions, ChoiceField, NumberField, RoundsNav, TextField, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",

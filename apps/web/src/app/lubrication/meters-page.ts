@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { dayOf, decimalsFor, formatNumber } from "@iron/core";
 import { parseDecimal, type MachineMeter } from "@iron/contract";
 import type { Observable } from "rxjs";
@@ -14,7 +15,7 @@ import { Trouble } from "../shared/trouble";
 /** Hour meters: what they said, and the hours a day that follow. */
 @Component({
   selector: "ip-meters",
-  imports: [RoundsNav, CsvImport, Trouble],
+  imports: [ButtonDirective, RoundsNav, CsvImport, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -54,9 +55,11 @@ import { Trouble } from "../shared/trouble";
                 />
               </div>
               <label class="tick-box"><input type="checkbox" name="replaced" />replaced or set back before</label>
-              <button type="submit" class="act">Keep the reading</button>
+              <button type="submit" pButton severity="secondary">Keep the reading</button>
               @if (simulated()) {
-                <button type="button" class="act" (click)="read(meter)">Read the simulated machine</button>
+                <button type="button" pButton severity="secondary" (click)="read(meter)">
+                  Read the simulated machine
+                </button>
               }
             </form>
             @if (errors()[meter.machineId]) {
@@ -69,7 +72,8 @@ import { Trouble } from "../shared/trouble";
                 @if (first) {
                   <button
                     type="button"
-                    class="act plain"
+                    pButton
+                    text
                     (click)="back(reading.id)"
                     [attr.aria-label]="'Take back the last reading of ' + meter.nickname"
                   >

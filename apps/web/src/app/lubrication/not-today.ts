@@ -1,5 +1,6 @@
 import { DayField } from "../shared/day-field";
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import type { LubePointRecord } from "@iron/contract";
 import { ChoiceField, TextField } from "../shared/fields";
 
@@ -13,7 +14,7 @@ export interface HandMove {
 /** Putting a visit on another day, or leaving it out with a reason. */
 @Component({
   selector: "ip-not-today",
-  imports: [DayField, ChoiceField, TextField],
+  imports: [ButtonDirective, DayField, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -28,16 +29,20 @@ export interface HandMove {
             [value]="moveTo()"
             (chosen)="moveTo.set($event)"
           />
-          <button type="button" class="act" [disabled]="busy()" (click)="move('pin', moveTo())">Put it there</button>
+          <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="move('pin', moveTo())">
+            Put it there
+          </button>
         </div>
         <div>
           <ip-day-field label="Leave it out till" [value]="skipTill()" (picked)="skipTill.set($event)" />
           <ip-text-field label="Why" [most]="200" [value]="reason()" (typed)="reason.set($event)" />
-          <button type="button" class="act" [disabled]="busy()" (click)="move('skip', skipTill())">Leave it out</button>
+          <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="move('skip', skipTill())">
+            Leave it out
+          </button>
         </div>
       </div>
       @if (point().hold) {
-        <button type="button" class="act" [disabled]="busy()" (click)="move('free', null)">
+        <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="move('free', null)">
           Let the plan choose the day again
         </button>
       }

@@ -1,6 +1,7 @@
 import { DayField } from "../shared/day-field";
 import { dayOf } from "@iron/core";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import type { FoundState } from "@iron/core";
 import type { Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
@@ -16,7 +17,7 @@ import { Trouble } from "../shared/trouble";
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [DayField, RoundsNav, Trouble],
+  imports: [ButtonDirective, DayField, RoundsNav, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -48,7 +49,7 @@ import { Trouble } from "../shared/trouble";
         @for (one of queue.refused(); track one.visit.key) {
           <div class="bad" role="alert">
             <p>{{ one.place }}: {{ one.words }}</p>
-            <button type="button" class="act" (click)="queue.read(one.visit.key)">Read</button>
+            <button type="button" pButton severity="secondary" (click)="queue.read(one.visit.key)">Read</button>
           </div>
         }
         <form (submit)="$event.preventDefault()" novalidate aria-label="Paper round">
@@ -96,7 +97,7 @@ import { Trouble } from "../shared/trouble";
             </p>
           }
           <div class="acts next">
-            <button type="button" class="act main" [disabled]="count() === 0" (click)="keep()">
+            <button type="button" pButton [disabled]="count() === 0" (click)="keep()">
               Keep {{ count() }} {{ count() === 1 ? "visit" : "visits" }}
             </button>
           </div>

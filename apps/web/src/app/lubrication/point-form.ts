@@ -9,6 +9,7 @@ import {
   signal,
   viewChildren,
 } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import {
   DOSE_UNITS,
   FACTOR_IDS,
@@ -69,7 +70,7 @@ export type LubePointEdit = z.input<typeof lubePointEditSchema>;
 /** Everything of a lubrication point that can be changed, checked before it goes out. */
 @Component({
   selector: "ip-point-form",
-  imports: [TickBox, BothVersions, ChoiceField, NumberField, TextField, Opens],
+  imports: [ButtonDirective, TickBox, BothVersions, ChoiceField, NumberField, TextField, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-form.html",

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { FoundState } from "@iron/core";
 import type { LubePointRecord, LubricantRecord, Machine } from "@iron/contract";
 import { newKey } from "../data/new-key";
@@ -17,7 +18,7 @@ import { Trouble } from "../shared/trouble";
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [RouterLink, PointForm, Trouble],
+  imports: [ButtonDirective, RouterLink, PointForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { Rounds } from "@iron/contract";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
@@ -9,14 +10,14 @@ import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
 /** One day’s round on paper, with boxes. */
 @Component({
   selector: "ip-round-sheet",
-  imports: [RouterLink],
+  imports: [ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
     <main class="sheet paper">
       <div class="acts no-print">
-        <a class="act" routerLink="/rounds">Back to the rounds</a>
-        <button type="button" class="act main" (click)="print()">Print</button>
+        <a pButton severity="secondary" routerLink="/rounds">Back to the rounds</a>
+        <button type="button" pButton (click)="print()">Print</button>
       </div>
       @if (wrong()) {
         <div class="bad" role="alert">

@@ -2,6 +2,7 @@ import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { fromEvent, interval, merge } from "rxjs";
 import { lookingOrder, type FoundState } from "@iron/core";
 import { parseDecimal, type LubePointRecord, type Rounds } from "@iron/contract";
@@ -25,7 +26,7 @@ const LOOK_MS = 30_000;
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [TickBox, RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
+  imports: [ButtonDirective, TickBox, RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",

@@ -10,6 +10,7 @@ import {
   untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { chainOf, defaultAxis, formatSize, MACHINE_KIND_WORDS } from "@iron/core";
 import type { Machine, MachineEdit, MachineWithAxes } from "@iron/contract";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
@@ -29,7 +30,7 @@ const SAID: readonly SaidField<MachineEdit>[] = [
 
 @Component({
   selector: "ip-machine",
-  imports: [BothVersions, MachineForm, RouterLink],
+  imports: [ButtonDirective, BothVersions, MachineForm, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./machine.html",
   styles: `

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import type { MachineEdit } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../data/api";
@@ -9,7 +10,7 @@ import { MachineForm, machineErrors } from "./machine-form";
 
 @Component({
   selector: "ip-new-machine",
-  imports: [MachineForm, RouterLink, InputText],
+  imports: [ButtonDirective, MachineForm, RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -34,8 +35,8 @@ import { MachineForm, machineErrors } from "./machine-form";
           <p class="bad" role="alert">{{ wrong() }}</p>
         }
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="saving()">Add the machine</button>
-          <a class="act" routerLink="/floor">Back</a>
+          <button pButton type="submit" [disabled]="saving()">Add the machine</button>
+          <a pButton severity="secondary" routerLink="/floor">Back</a>
         </div>
       </form>
     </main>

@@ -2,6 +2,7 @@ import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { formatDeviation, formatPosition, TEST_WORDS, tipAngleFactor } from "@iron/core";
 import {
   parseDecimal,
@@ -25,7 +26,7 @@ const LARGEST = 2_000_000;
 /** Readings from a CSV file: read here, shown, and kept only when confirmed. */
 @Component({
   selector: "ip-import-readings",
-  imports: [TickBox, RouterLink, InputText],
+  imports: [ButtonDirective, TickBox, RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./import-readings.html",
   styleUrl: "./measure.css",

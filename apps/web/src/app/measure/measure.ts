@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { CHAIN_TEST_KINDS, formatWithU, stepsOf, TEST_WORDS } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { Api } from "../data/api";
@@ -12,7 +13,7 @@ import { ResultPanel } from "./run/result-panel";
 /** Station Measure: the tests, what is unfinished, and what the last one said. */
 @Component({
   selector: "ip-measure",
-  imports: [RouterLink, ResultPanel],
+  imports: [ButtonDirective, RouterLink, ResultPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./measure.html",
   styleUrl: "./measure.css",

@@ -12,6 +12,7 @@ import {
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import {
   availability,
   COUNTS_TOWARDS,
@@ -48,7 +49,7 @@ function usualSurface(kind: TestKind | null, keepsZero: boolean, marked: boolean
 
 @Component({
   selector: "ip-set-up",
-  imports: [TickBox, RouterLink, InputText],
+  imports: [ButtonDirective, TickBox, RouterLink, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-up.html",
   styleUrl: "./measure.css",

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 
 export interface BothRow {
   readonly label: string;
@@ -26,6 +27,7 @@ export function differing<T>(mine: T, theirs: T, fields: readonly SaidField<T>[]
 /** Two people changed one thing: both versions beside each other, and the choice. */
 @Component({
   selector: "ip-both-versions",
+  imports: [ButtonDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styles: ".both { margin-top: 16px; } .save { margin-top: 12px; }",
   template: `
@@ -58,8 +60,8 @@ export function differing<T>(mine: T, theirs: T, fields: readonly SaidField<T>[]
         <p>In what you see here the two do not differ.</p>
       }
       <div class="acts save">
-        <button type="button" class="act" (click)="keepMine.emit()">Keep mine</button>
-        <button type="button" class="act" (click)="takeTheirs.emit()">
+        <button type="button" pButton severity="secondary" (click)="keepMine.emit()">Keep mine</button>
+        <button type="button" pButton severity="secondary" (click)="takeTheirs.emit()">
           {{ take() }}
         </button>
       </div>

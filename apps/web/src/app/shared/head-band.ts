@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from "@angular/core";
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { catchError, filter, map, of, startWith } from "rxjs";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../data/api";
@@ -10,14 +11,16 @@ import { Keys } from "./keys";
 
 @Component({
   selector: "ip-head-band",
-  imports: [RouterLink, RouterLinkActive, InputText, KeyList],
+  imports: [ButtonDirective, RouterLink, RouterLinkActive, InputText, KeyList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header class="no-print" [class.open]="menuOpen()">
       <a class="name" routerLink="/floor">Iron Patience</a>
       <button
         type="button"
-        class="act plain menu"
+        pButton
+        text
+        class="menu"
         [attr.aria-expanded]="menuOpen()"
         (click)="menuOpen.set(!menuOpen())"
       >

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { formatSize, fromMm, toMm, usualOwnErrors } from "@iron/core";
 import {
   indicatorEditSchema,
@@ -73,7 +74,7 @@ const INDICATOR_SAID: readonly SaidField<IndicatorEdit>[] = [
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [BackupLine, BothVersions, InputText, Trouble, Opens],
+  imports: [ButtonDirective, BackupLine, BothVersions, InputText, Trouble, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./shop.html",
   styles: `

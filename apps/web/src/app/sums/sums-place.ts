@@ -12,6 +12,7 @@ import {
   untracked,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { formatQuantity, startValues, sumById, SUMS, type Sum, type UnitSystem } from "@iron/core";
 import type { Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -49,7 +50,7 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
 /** Every sum with its formula, source, drawing and units; a second set of inputs stands beside it. */
 @Component({
   selector: "ip-sums",
-  imports: [TickBox, Formula, RouterLink, InputText, ChartView, StateMark],
+  imports: [ButtonDirective, TickBox, Formula, RouterLink, InputText, ChartView, StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./sums-place.html",
   styleUrl: "./sums.css",

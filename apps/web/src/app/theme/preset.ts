@@ -67,6 +67,28 @@ const scheme = {
   },
 };
 
+/** Paper until touched: a screen has one filled button, that of what it is for. */
+const buttons = {
+  root: {
+    primary: {
+      hoverBackground: "color-mix(in srgb, var(--blue) 85%, var(--ink))",
+      activeBackground: "color-mix(in srgb, var(--blue) 85%, var(--ink))",
+    },
+    secondary: {
+      background: "transparent",
+      hoverBackground: "var(--wash)",
+      activeBackground: "var(--wash)",
+      borderColor: "var(--ink)",
+      hoverBorderColor: "var(--ink)",
+      activeBorderColor: "var(--ink)",
+      color: "var(--ink)",
+      hoverColor: "var(--ink)",
+      activeColor: "var(--ink)",
+    },
+  },
+  text: { primary: { hoverBackground: "var(--wash)", activeBackground: "var(--wash)" } },
+};
+
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
   { ...base, components: { button, checkbox, datepicker, dialog, inputtext, textarea, toast } },
@@ -89,9 +111,14 @@ export const ironPreset = definePreset(
         color: "var(--blue)",
         offset: "2px",
       },
+      disabledOpacity: "1",
       colorScheme: { light: scheme, dark: scheme },
     },
     components: {
+      button: {
+        root: { paddingX: "var(--space-4)", paddingY: "0", gap: "var(--space-3)", label: { fontWeight: "700" } },
+        colorScheme: { light: buttons, dark: buttons },
+      },
       checkbox: {
         root: { width: "22px", height: "22px" },
         icon: { size: "16px" },

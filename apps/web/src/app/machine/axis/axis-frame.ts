@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { Title } from "@angular/platform-browser";
 import { Router, RouterLink, RouterOutlet } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { isGravityAxis } from "@iron/core";
 import { ChainStrip } from "../../chain/chain-strip";
 import { Preferences } from "../../data/preferences";
@@ -12,7 +13,7 @@ import { Trouble } from "../../shared/trouble";
 
 @Component({
   selector: "ip-axis-frame",
-  imports: [RouterOutlet, RouterLink, ChainStrip, WorkLine, Trouble],
+  imports: [ButtonDirective, RouterOutlet, RouterLink, ChainStrip, WorkLine, Trouble],
   providers: [AxisContext, CaseStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-frame.html",

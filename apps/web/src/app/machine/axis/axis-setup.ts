@@ -2,6 +2,7 @@ import { TickBox } from "../../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { withUsualLimits, type AxisConfig } from "@iron/core";
 import { axisConfigSchema, type Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -28,7 +29,7 @@ import {
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [TickBox, BothVersions, InputText, ChainStrip, FastenerEditor],
+  imports: [ButtonDirective, TickBox, BothVersions, InputText, ChainStrip, FastenerEditor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `

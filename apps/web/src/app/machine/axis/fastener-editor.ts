@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { parseDecimal } from "@iron/contract";
 import {
   fastenersOf,
@@ -30,7 +31,7 @@ interface Draft {
 /** Fasteners as somebody found them on this axis: thread, grade, number, torque and by whose word. */
 @Component({
   selector: "ip-fastener-editor",
-  imports: [InputText, TextField, ChoiceField],
+  imports: [ButtonDirective, InputText, TextField, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styles: ":host { display: block; margin: 20px 0 16px; }",
   template: `
@@ -38,7 +39,7 @@ interface Draft {
     @for (line of kept(); track line.joint) {
       <p>
         {{ line.words }}
-        <button type="button" class="act" (click)="forget(line.joint)">Back to usual</button>
+        <button type="button" pButton severity="secondary" (click)="forget(line.joint)">Back to usual</button>
       </p>
     } @empty {
       <p class="quiet">None noted: job sheets take usual sizes and a table by thread, and say so.</p>
@@ -84,7 +85,7 @@ interface Draft {
       <p class="wrong" role="alert">{{ wrong() }}</p>
     }
     @if (joint()) {
-      <button type="button" class="act" (click)="note()">Note this fastener</button>
+      <button type="button" pButton severity="secondary" (click)="note()">Note this fastener</button>
     }
   `,
 })

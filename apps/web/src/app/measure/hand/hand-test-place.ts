@@ -12,6 +12,7 @@ import {
   viewChild,
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import {
   fromShown,
   isHandKind,
@@ -40,7 +41,7 @@ import { Trouble } from "../../shared/trouble";
 /** A row of readings taken one by one: crest run, gib, tram, home test, tests by hand. */
 @Component({
   selector: "ip-series",
-  imports: [RouterLink, InputText, SeriesSays, Trouble],
+  imports: [ButtonDirective, RouterLink, InputText, SeriesSays, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-place.html",
   styleUrl: "./set.css",

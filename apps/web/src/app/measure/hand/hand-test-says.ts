@@ -9,6 +9,7 @@ import {
   untracked,
 } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import {
   DATUMS,
   formatDeviation,
@@ -53,7 +54,7 @@ const DATUM_WORDS: Record<Datum, string> = {
 /** What a row of readings says, what to set by it, and the way into the open case. */
 @Component({
   selector: "ip-series-says",
-  imports: [RouterLink, InputText, ChartView, ChoiceField, NumberField],
+  imports: [ButtonDirective, RouterLink, InputText, ChartView, ChoiceField, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-says.html",
   styleUrl: "./set.css",

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
+import { ButtonDirective } from "primeng/button";
 import { formatSize, toMm, unitOf, type SeriesKind, type SeriesPlan } from "@iron/core";
 import { parseDecimal } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -13,7 +14,7 @@ export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resol
 /** Asks what cannot be guessed before a row of readings: the spans of a sweep, and with what it is read. */
 @Component({
   selector: "ip-series-set-up",
-  imports: [InputText],
+  imports: [ButtonDirective, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form class="fields" (submit)="$event.preventDefault(); start()" novalidate [attr.aria-label]="'Begin: ' + name()">
@@ -57,7 +58,7 @@ export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resol
         <span id="tram-wrong" class="wrong" role="alert">{{ wrong() }}</span>
       }
       <div class="acts">
-        <button type="submit" class="act">
+        <button type="submit" pButton severity="secondary">
           Begin <span class="sr-only">{{ name() }}</span>
         </button>
       </div>

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import {
   seriesRefusal,
   seriesResult,
@@ -25,7 +26,7 @@ import { Trouble } from "../../shared/trouble";
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [RouterLink, Trouble, SeriesSetUp],
+  imports: [ButtonDirective, RouterLink, Trouble, SeriesSetUp],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",

@@ -3,6 +3,7 @@ import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { dayOf, noonOf, TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
 import type { AxisEvent } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -19,7 +20,7 @@ const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "no
 
 @Component({
   selector: "ip-history",
-  imports: [DayField, AddressPipe, RouterLink, InputText, ChartView],
+  imports: [ButtonDirective, DayField, AddressPipe, RouterLink, InputText, ChartView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./history.html",
   styleUrl: "../measure.css",

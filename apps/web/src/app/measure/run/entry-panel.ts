@@ -9,6 +9,7 @@ import {
   signal,
   viewChild,
 } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { DIVISION_FRACTIONS, formatSize, type TestStep, type UnitSystem } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
@@ -18,14 +19,14 @@ import { RunStore } from "./run-store";
 /** Readings by hand: typed figures with Enter, or divisions and fractions of a dial. */
 @Component({
   selector: "ip-entry-panel",
-  imports: [TickBox, InputText],
+  imports: [ButtonDirective, TickBox, InputText],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="$event.preventDefault(); enter()" novalidate>
       @if (step().action === "zero") {
         <p class="quiet">When the axis stands there and the indicator shows zero, say so.</p>
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="store.busy()">It stands at zero</button>
+          <button pButton type="submit" [disabled]="store.busy()">It stands at zero</button>
         </div>
       } @else if (dial() && step().action === "read") {
         <div class="fields">
@@ -85,7 +86,7 @@ import { RunStore } from "./run-store";
           >I passed the target: keep it as spoilt</ip-tick-box
         >
         <div class="acts">
-          <button class="act main" type="submit" [disabled]="store.busy()">
+          <button pButton type="submit" [disabled]="store.busy()">
             Take reading <kbd aria-hidden="true">Enter</kbd>
           </button>
         </div>

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import { formatSize, fromMm, type AxisConfig, type UnitSystem } from "@iron/core";
 import { Keys } from "../../shared/keys";
 import { directionNames, jogSteps } from "./jog.view";
@@ -7,18 +8,25 @@ import { RunStore } from "./run-store";
 /** The simulated machine’s hand: jog both ways, make the asked approach, stop. */
 @Component({
   selector: "ip-jog-panel",
+  imports: [ButtonDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section aria-label="Simulated machine">
       <div class="acts">
-        <button type="button" class="act" [disabled]="!store.step() || busy()" (click)="store.approach(feed())">
+        <button
+          type="button"
+          pButton
+          severity="secondary"
+          [disabled]="!store.step() || busy()"
+          (click)="store.approach(feed())"
+        >
           {{ countStep() ? "Jog one step" : "Make this approach" }}
           <kbd aria-hidden="true">M</kbd>
         </button>
-        <button type="button" class="act" [disabled]="busy()" (click)="jog(-1)">
+        <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="jog(-1)">
           <span class="sr-only">Jog {{ names().minus }}</span> − {{ bare(increment()) }} <kbd aria-hidden="true">←</kbd>
         </button>
-        <button type="button" class="act" [disabled]="busy()" (click)="jog(1)">
+        <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="jog(1)">
           <span class="sr-only">Jog {{ names().plus }}</span> + {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
         </button>
         <label class="step">
@@ -33,7 +41,8 @@ import { RunStore } from "./run-store";
         </label>
         <button
           type="button"
-          class="act"
+          pButton
+          severity="secondary"
           [disabled]="!store.snapshot()?.moving && !store.snapshot()?.queued"
           (click)="store.stop()"
         >
@@ -49,7 +58,7 @@ import { RunStore } from "./run-store";
     .step select {
       width: auto;
     }
-    .act {
+    .p-button {
       padding-inline: var(--space-3);
     }
   `,

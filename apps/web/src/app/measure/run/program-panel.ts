@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
 import {
   commandedAs,
   programMoves,
@@ -57,7 +58,7 @@ const START: Record<UnitSystem, ProgramTexts> = {
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
   selector: "ip-program-panel",
-  imports: [Dialog, InputText, ChartView],
+  imports: [ButtonDirective, Dialog, InputText, ChartView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./program-panel.html",
   styles: `

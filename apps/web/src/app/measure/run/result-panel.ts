@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { isSplitTest, TEST_WORDS, type AxisConfig, type UnitSystem } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { ChartView, type DrawChart } from "../../shared/chart";
@@ -9,7 +10,7 @@ import { profileSeries, resultView } from "./result.view";
 
 @Component({
   selector: "ip-result-panel",
-  imports: [ChartView, StateMark, RouterLink],
+  imports: [ButtonDirective, ChartView, StateMark, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./result-panel.html",
   styleUrl: "./result-panel.css",

@@ -3,6 +3,7 @@ import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { approachSentence, formatNumber, formatPosition, hasProgram } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
@@ -24,6 +25,7 @@ type Way = "live" | "typed" | "dial";
 @Component({
   selector: "ip-run",
   imports: [
+    ButtonDirective,
     TickBox,
     AddressPipe,
     RouterLink,

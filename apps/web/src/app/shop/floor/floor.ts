@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
 import { MACHINE_KIND_WORDS } from "@iron/core";
 import type { Floor } from "@iron/contract";
 import { catchError, map, of, startWith, Subject, switchMap } from "rxjs";
@@ -22,7 +23,7 @@ interface Loaded {
 
 @Component({
   selector: "ip-floor",
-  imports: [RouterLink, StateMark, Trouble],
+  imports: [ButtonDirective, RouterLink, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./floor.html",
   styleUrl: "./floor.css",
