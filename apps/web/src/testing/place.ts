@@ -1,10 +1,12 @@
 import { provideHttpClient } from "@angular/common/http";
 import { HttpTestingController, provideHttpClientTesting, type TestRequest } from "@angular/common/http/testing";
 import type { EnvironmentProviders, Provider, Type } from "@angular/core";
-import { TestBed } from "@angular/core/testing";
+import { TestBed, type ComponentFixture } from "@angular/core/testing";
+import { By } from "@angular/platform-browser";
 import { provideRouter } from "@angular/router";
 import { configure, within } from "@testing-library/dom";
 import { MessageService } from "primeng/api";
+import { Select } from "primeng/select";
 
 // Nothing here hides by style sheet, and asking each element whether it is seen takes most of the time.
 configure({ defaultHidden: true });
@@ -19,6 +21,22 @@ export function setUpBed(...more: (Provider | EnvironmentProviders)[]): HttpTest
     providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting(), MessageService, ...more],
   });
   return TestBed.inject(HttpTestingController);
+}
+
+/** The list a field chooses from, if it is one. */
+function selectOf(fixture: ComponentFixture<unknown>, field: HTMLElement): Select | null {
+  const lists = fixture.debugElement.queryAll(By.directive(Select));
+  const own = lists.find((s) => (s.nativeElement as HTMLElement).contains(field));
+  return (own?.componentInstance as Select | undefined) ?? null;
+}
+
+/** One of a list, by what it stands for. */
+export function chooseIn(fixture: ComponentFixture<unknown>, name: string | RegExp, value: string): void {
+  const select = selectOf(fixture, within(fixture.nativeElement as HTMLElement).getByLabelText(name));
+  const option: unknown = select?.options?.find((o: { id: unknown }) => String(o.id) === value);
+  if (!select || !option) throw new Error(`“${value}” is not on offer under ${name}.`);
+  select.onOptionSelect(new Event("click"), option);
+  TestBed.tick();
 }
 
 /** A component on the page, found and used by label and name as a person would. */
@@ -50,12 +68,16 @@ export function show<T>(component: Type<T>, inputs: Inputs = {}) {
         .queryAllByRole("alert")
         .map((a) => a.textContent.replace(/\s+/g, " ").trim())
         .join(" | "),
-    value: (name: string | RegExp): string => page.getByLabelText<HTMLInputElement>(name).value,
+    value: (name: string | RegExp): string => {
+      const field = page.getByLabelText<HTMLInputElement>(name);
+      const select = selectOf(fixture, field);
+      return select ? String(select.value ?? "") : field.value;
+    },
     type: (name: string | RegExp, text: string) => {
       enter(name, text, ["input", "change"]);
     },
     choose: (name: string | RegExp, value: string) => {
-      enter(name, value, ["change"]);
+      chooseIn(fixture, name, value);
     },
     tick: (name: string | RegExp) => {
       page.getByLabelText<HTMLInputElement>(name).click();

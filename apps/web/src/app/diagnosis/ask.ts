@@ -16,8 +16,9 @@ import { ConflictNote } from "./conflict-note";
 import { GLYPHS } from "./glyphs";
 import { LikelyList } from "./likely-list";
 import { Triple } from "./triple";
-import { NumberField } from "../shared/fields";
+import { type Choice, ChoiceField, NumberField, TextField } from "../shared/fields";
 import { Trouble } from "../shared/trouble";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 /** What the server takes at most, bytes. */
 const LARGEST_PHOTO = 25e6;
@@ -25,7 +26,19 @@ const LARGEST_PHOTO = 25e6;
 /** Station Ask: what is noticed, since when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
-  imports: [ButtonDirective, TickBox, RouterLink, NumberField, Triple, LikelyList, ConflictNote, Trouble],
+  imports: [
+    ButtonDirective,
+    TickBox,
+    RouterLink,
+    Triple,
+    LikelyList,
+    ConflictNote,
+    Trouble,
+    ChoiceField,
+    TextField,
+    NumberField,
+    ChoicesPipe,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./ask.html",
   styleUrl: "./case.css",
@@ -38,6 +51,9 @@ export class AskStation {
   protected readonly questions = CONTEXT_QUESTIONS;
   protected readonly glyphs = GLYPHS;
   protected readonly moment = momentWords;
+  protected readonly symptoms = computed<readonly Choice<FindingId>[]>(() =>
+    this.groups().flatMap((group) => group.symptoms.map(({ id, words }) => ({ id, words }))),
+  );
   protected readonly groups = computed(() => {
     const axis = this.context.axis();
     return axis ? symptomGroups(axis.config) : [];
@@ -49,6 +65,7 @@ export class AskStation {
   protected readonly answered = computed(() => Object.keys(this.store.current()?.symptoms ?? {}).length);
   protected readonly earlier = computed(() => (this.store.summaries() ?? []).filter((c) => c.state === "closed"));
   protected readonly seen = signal<readonly string[] | null>(null);
+  protected readonly caption = signal("");
   protected readonly photoFinding = signal<FindingId | "">("");
   protected readonly alsoAxes = signal<ReadonlySet<number>>(new Set());
   protected readonly others = computed(() => this.context.axes().filter((a) => a.id !== this.context.axis()?.id));

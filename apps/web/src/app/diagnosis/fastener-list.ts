@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { formatQuantity, fromShown, unitOf, type FindingId } from "@iron/core";
 import { parseDecimal } from "@iron/contract";
 import { Preferences } from "../data/preferences";
+import { ChoiceField } from "../shared/fields";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 export const FOUND_STATES = ["tight", "turned", "missing", "not looked at"] as const;
 export type Found = (typeof FOUND_STATES)[number];
@@ -15,6 +17,7 @@ export interface Fastener {
 /** The fasteners of an axis as the wrench found them, each with the torque it turned at. */
 @Component({
   selector: "ip-fastener-list",
+  imports: [ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -32,13 +35,13 @@ export interface Fastener {
               [attr.aria-label]="'Torque of ' + one.name + ', ' + unit()"
               (change)="setTorque(one.name, $any($event.target).value)"
             />
-            <select class="p-inputtext" [attr.aria-label]="one.name" (change)="set(one, $any($event.target).value)">
-              @for (state of states; track state) {
-                <option [value]="state" [selected]="stateOf(one) === state">
-                  {{ state }}
-                </option>
-              }
-            </select>
+            <ip-choice-field
+              quietly
+              [label]="one.name"
+              [value]="stateOf(one)"
+              [choices]="states | choices"
+              (chosen)="set(one, $event)"
+            />
           </span>
         </li>
       }
@@ -71,8 +74,7 @@ export class FastenerList {
     return this.found()[one.name] ?? "not looked at";
   }
 
-  protected set(one: Fastener, text: string): void {
-    const state = FOUND_STATES.find((s) => s === text) ?? "not looked at";
+  protected set(one: Fastener, state: Found): void {
     this.told.emit({ one, state });
   }
 

@@ -11,6 +11,7 @@ import { problemFrom } from "../data/problems";
 import { BothVersions } from "../shared/both-versions";
 import { Trouble } from "../shared/trouble";
 import { Opens } from "../shared/opens";
+import { TextField } from "../shared/fields";
 
 type Cause = Knowledge["causes"][number];
 type Weight = Pick<Cause, "override" | "overrideBy" | "overrideWhy" | "version">;
@@ -19,7 +20,7 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [ButtonDirective, BothVersions, InputText, Trouble, Opens],
+  imports: [ButtonDirective, BothVersions, InputText, Trouble, Opens, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-place.html",
   styleUrl: "./knowledge-place.css",

@@ -15,6 +15,7 @@ import { LikelyList } from "./likely-list";
 import { RemedyTable } from "./remedy-table";
 import { Trouble } from "../shared/trouble";
 import { Opens } from "../shared/opens";
+import { TextField } from "../shared/fields";
 
 /** Tests shown besides the next one; the others fold away. */
 const SHOWN_TESTS = 6;
@@ -33,6 +34,7 @@ const SHOWN_TESTS = 6;
     ConflictNote,
     Trouble,
     Opens,
+    TextField,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./locate.html",

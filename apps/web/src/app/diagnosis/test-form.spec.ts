@@ -61,9 +61,8 @@ describe("a test that is looked, listened or felt for", () => {
   describe("fasteners", () => {
     const first = () => {
       const place = open("fastener-check");
-      const list = place.page.getAllByRole<HTMLSelectElement>("combobox");
-      const names = list.map((s) => s.getAttribute("aria-label") ?? "");
-      return { place, names: names.slice(1) };
+      const list = place.page.getAllByLabelText(/^Torque of /);
+      return { place, names: list.map((s) => /^Torque of (.*), /.exec(s.getAttribute("aria-label") ?? "")?.[1] ?? "") };
     };
 
     it("each is kept with its state and torque; one torque that cannot be holds everything back", () => {

@@ -42,6 +42,7 @@ import { Triple } from "./triple";
 import { SeriesStart } from "../measure/hand/hand-test-start";
 import { SeriesSetUp, type SeriesExtra } from "../measure/hand/hand-test-set-up";
 import { crestWords } from "../measure/hand/hand-test.view";
+import { TextField } from "../shared/fields";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
 const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
@@ -54,7 +55,7 @@ const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [ButtonDirective, RouterLink, Triple, ChartView, FastenerList, SeriesSetUp],
+  imports: [ButtonDirective, RouterLink, Triple, ChartView, FastenerList, SeriesSetUp, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",

@@ -35,7 +35,7 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "../diagnosis/case-store";
 import { minutesWords, money } from "../diagnosis/case.view";
 import { jobChoices } from "./job.view";
-import { ChoiceField, type Choice } from "../shared/fields";
+import { type Choice, ChoiceField } from "../shared/fields";
 import { Trouble } from "../shared/trouble";
 
 type Chosen = Readonly<Record<string, boolean>>;

@@ -13,6 +13,8 @@ import {
   type PlannedStep,
   type SignedStep,
 } from "@iron/core";
+import { within } from "@testing-library/dom";
+import { chooseIn } from "../../testing/place";
 import { JobStore } from "./job-store";
 import { newSign } from "./job.view";
 import { StepCard } from "./step-card";
@@ -62,16 +64,19 @@ function show(kind: JobKindId, want: (step: PlannedStep) => boolean) {
 }
 
 const rootOf = (fixture: ComponentFixture<StepCard>) => fixture.nativeElement as HTMLElement;
-function field(fixture: ComponentFixture<StepCard>, id: string): HTMLInputElement {
-  const input = rootOf(fixture).querySelector<HTMLInputElement>(`#${id}`);
-  if (!input) throw new Error(`no field ${id}`);
-  return input;
+function field(fixture: ComponentFixture<StepCard>, name: string | RegExp): HTMLInputElement {
+  return within(rootOf(fixture)).getByLabelText<HTMLInputElement>(name);
 }
-function type(fixture: ComponentFixture<StepCard>, id: string, text: string): void {
-  const input = field(fixture, id);
+function type(fixture: ComponentFixture<StepCard>, name: string | RegExp, text: string): void {
+  const input = field(fixture, name);
   input.value = text;
   input.dispatchEvent(new Event("input"));
   TestBed.tick();
+}
+/** The reading’s field is called by what is read, in its unit. */
+function readingName(fixture: ComponentFixture<StepCard>): string {
+  const step = fixture.componentInstance.step();
+  return within(rootOf(fixture)).getByText((text) => text.startsWith(step.reading?.label ?? "no reading")).textContent;
 }
 function sign(fixture: ComponentFixture<StepCard>): void {
   rootOf(fixture).querySelector("form")?.dispatchEvent(new Event("submit"));
@@ -92,11 +97,7 @@ function measuredWith(fixture: ComponentFixture<StepCard>): void {
   } as const;
   TestBed.inject(JobStore).indicators.set([one]);
   TestBed.tick();
-  const select = rootOf(fixture).querySelector<HTMLSelectElement>("#loss-with");
-  if (!select) throw new Error("no choice of indicators");
-  select.value = "4";
-  select.dispatchEvent(new Event("change"));
-  TestBed.tick();
+  chooseIn(fixture, "measured with", "4");
 }
 const alertIn = (fixture: ComponentFixture<StepCard>) =>
   rootOf(fixture).querySelector("p[role=alert]")?.textContent ?? "";
@@ -115,10 +116,10 @@ describe("a step at the machine", () => {
     answer();
     expect(alertIn(fixture)).toContain("who vouches for it");
     expect(sent).toEqual([]);
-    type(fixture, "hold-by", "Tomas");
+    type(fixture, /^Who vouches/, "Tomas");
     expect(alertIn(fixture)).toBe("");
     answer();
-    expect(field(fixture, "hold-by").value).toBe("Tomas");
+    expect(field(fixture, /^Who vouches/).value).toBe("Tomas");
     sign(fixture);
     expect(sent.map((s) => s.holdBy)).toEqual(["Tomas"]);
   });
@@ -126,11 +127,11 @@ describe("a step at the machine", () => {
   it("keeps what is typed while an answer arrives, and takes it with the signature", () => {
     const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain");
     measuredWith(fixture);
-    type(fixture, "loss", "2");
-    type(fixture, "loss-runs", "8");
+    type(fixture, /^or type the loss/, "2");
+    type(fixture, "runs each way", "8");
     answer();
-    expect(field(fixture, "loss").value).toBe("2");
-    expect(field(fixture, "loss-runs").value).toBe("8");
+    expect(field(fixture, /^or type the loss/).value).toBe("2");
+    expect(field(fixture, "runs each way").value).toBe("8");
     sign(fixture);
     expect(alertIn(fixture)).toBe("");
     // GUM by hand: two steps of 1 µm and 3 µm of usual scatter over eight runs each way, k = 2.
@@ -144,7 +145,7 @@ describe("a step at the machine", () => {
 
   it("a loss typed without saying with what has no U, and does not pass by itself", () => {
     const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain");
-    type(fixture, "loss", "2");
+    type(fixture, /^or type the loss/, "2");
     expect(rootOf(fixture).textContent).toContain("uncertainty unknown after");
     sign(fixture);
     expect(alertIn(fixture)).toContain("does not pass");
@@ -153,17 +154,17 @@ describe("a step at the machine", () => {
 
   it("a retest that does not pass asks for a reason, which an answer does not take away", () => {
     const { fixture, sent, answer } = show("fixed-bearings", (s) => s.retest === "chain");
-    type(fixture, "loss", "31");
+    type(fixture, /^or type the loss/, "31");
     sign(fixture);
     expect(alertIn(fixture)).toContain("does not pass");
     answer();
-    expect(field(fixture, "reason")).toBeTruthy();
-    type(fixture, "reason", "roughing only");
+    expect(field(fixture, /^(How it goes on|Reason to go on)/)).toBeTruthy();
+    type(fixture, /^(How it goes on|Reason to go on)/, "roughing only");
     sign(fixture);
     // Without a name it is refused, and both fields stay to be filled.
     expect(alertIn(fixture)).toBe("A deviation is accepted by name.");
-    expect(field(fixture, "reason").value).toBe("roughing only");
-    type(fixture, "hold-by", "Ama");
+    expect(field(fixture, /^(How it goes on|Reason to go on)/).value).toBe("roughing only");
+    type(fixture, /^Who vouches/, "Ama");
     sign(fixture);
     expect(sent.map((s) => s.reason)).toEqual(["roughing only"]);
   });
@@ -173,19 +174,19 @@ describe("a step at the machine", () => {
     ["soft", "is not a number"],
   ])("a reading of %s is refused with its words", (text, words) => {
     const { fixture, sent } = show("fixed-bearings", (s) => !!s.reading);
-    type(fixture, "step-reading", text);
+    type(fixture, readingName(fixture), text);
     sign(fixture);
     expect(alertIn(fixture)).toContain(`“${text}”`);
     expect(alertIn(fixture)).toContain(words);
-    expect(field(fixture, "step-reading").value).toBe(text);
+    expect(field(fixture, readingName(fixture)).value).toBe(text);
     expect(sent).toEqual([]);
   });
 
   it("runs that cannot be are refused", () => {
     const { fixture, sent } = show("fixed-bearings", (s) => s.retest === "chain");
     measuredWith(fixture);
-    type(fixture, "loss", "6");
-    type(fixture, "loss-runs", "-1");
+    type(fixture, /^or type the loss/, "6");
+    type(fixture, "runs each way", "-1");
     sign(fixture);
     expect(alertIn(fixture)).toContain("Runs -1 cannot be");
     expect(sent).toEqual([]);

@@ -19,16 +19,17 @@ import {
   type SignedStep,
 } from "@iron/core";
 import { parseDecimal, type Job } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
 import { Preferences } from "../data/preferences";
 import { momentWords } from "../shared/words";
 import { beforeFigure, newSign, stepLinks } from "./job.view";
 import { JobStore } from "./job-store";
+import { ChoiceField, TextField } from "../shared/fields";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 /** One step, large: what, why, with what, what good looks like; what was found, and the signature. */
 @Component({
   selector: "ip-step-card",
-  imports: [ButtonDirective, InputText, RouterLink],
+  imports: [ButtonDirective, RouterLink, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./step-card.html",
   styleUrl: "./job.css",
@@ -50,7 +51,7 @@ export class StepCard {
   protected readonly readingText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
   protected readonly lossText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
   /** With what a typed loss was measured: an indicator of the shop, or “” while nobody says. */
-  protected readonly typedWith = linkedSignal<string, string>({
+  protected readonly typedWith = linkedSignal<string, number | "">({
     source: this.stepId,
     computation: () => "",
   });
@@ -159,7 +160,7 @@ export class StepCard {
     if (lost === undefined)
       return `“${this.lossText().trim()}” is not a number: the loss is typed in ${this.lossUnit()}.`;
     const lostMm = toMm(lost, deviationUnit(this.preferences.system()));
-    const indicator = this.store.indicators().find((i) => String(i.id) === this.typedWith());
+    const indicator = this.store.indicators().find((i) => i.id === this.typedWith());
     if (!indicator) return { lostMm, expandedMm: null, runId: null };
     const runs = parseDecimal(this.typedRuns());
     if (runs === undefined || !Number.isInteger(runs) || runs < 1 || runs > 50)

@@ -15,10 +15,11 @@ import { keepSettingsEditSchema, parseDecimal, type KeepSettings, type MachineMe
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { problemFrom } from "../data/problems";
-import { anyWrong, ChoiceField, NumberField } from "../shared/fields";
+import { anyWrong, ChoiceField, NumberField, TextField } from "../shared/fields";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 /** Speed of rapid that a program’s time is reckoned with, mm/min (common practice, no source). */
@@ -33,7 +34,18 @@ const SCHOOL_WORDS: Record<IntervalSchool, string> = {
 /** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
 @Component({
   selector: "ip-keeping",
-  imports: [ButtonDirective, TickBox, DayField, RoundsNav, CsvImport, NumberField, ChoiceField, Trouble],
+  imports: [
+    ButtonDirective,
+    TickBox,
+    DayField,
+    RoundsNav,
+    CsvImport,
+    Trouble,
+    ChoiceField,
+    TextField,
+    NumberField,
+    ChoicesPipe,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./keeping-page.html",

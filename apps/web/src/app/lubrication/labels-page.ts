@@ -9,6 +9,8 @@ import { qrPath, type QrPath } from "./qr";
 import { doseWords } from "./rounds.view";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
+import { ChoiceField } from "../shared/fields";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 interface Label {
   readonly key: string;
@@ -21,7 +23,7 @@ interface Label {
 /** Labels to print: a code that opens the point, or the machine, on a tablet. */
 @Component({
   selector: "ip-labels",
-  imports: [ButtonDirective, TickBox, RoundsNav, Trouble],
+  imports: [ButtonDirective, TickBox, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
@@ -34,17 +36,13 @@ interface Label {
           {{ origin }}: print from the address that the tablets use.
         </p>
         <div class="acts">
-          <div class="field">
-            <label for="machine">Machine</label>
-            <select id="machine" class="p-inputtext" (change)="pick($any($event.target).value)">
-              <option value="">all machines</option>
-              @for (one of machines(); track one.machineId) {
-                <option [value]="one.machineId" [selected]="one.machineId === machine()">
-                  {{ one.nickname }}
-                </option>
-              }
-            </select>
-          </div>
+          <ip-choice-field
+            label="Machine"
+            none="all machines"
+            [value]="machine() ?? ''"
+            [choices]="machines() | choices: 'machineId' : 'nickname'"
+            (chosen)="pick($event)"
+          />
           <ip-tick-box [checked]="machinesOnly()" (ticked)="machinesOnly.set($event)">one a machine</ip-tick-box>
           <button type="button" pButton [disabled]="labels().length === 0" (click)="print()">
             Print {{ labels().length }}
@@ -132,7 +130,7 @@ export class LabelsPage {
       });
   }
 
-  protected pick(id: string): void {
+  protected pick(id: number | string): void {
     this.machine.set(Number(id) || null);
   }
 

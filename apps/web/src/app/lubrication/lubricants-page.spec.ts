@@ -55,7 +55,7 @@ describe("lubricants", () => {
     page.type("NLGI of a grease", "7");
     page.type("Reserve, g", "50");
     page.press("Keep the lubricant");
-    expect(page.alerts()).toBe("“7” cannot be: it must be from 0 to 6.");
+    expect(page.alerts()).toBe("“7”: NLGI must be from 0 to 6.");
     page.type("NLGI of a grease", "");
     page.type("A container holds, g", "18000");
     page.press("Keep the lubricant");

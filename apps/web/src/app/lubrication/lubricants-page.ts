@@ -1,47 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import { dayOf, BASE_OILS, formatNumber, LUBRICANT_KINDS, mixingAdvice, THICKENERS } from "@iron/core";
-import { lubricantEditSchema, parseDecimal, type LubricantEdit, type LubricantRecord } from "@iron/contract";
+import { TableModule } from "primeng/table";
+import { dayOf, formatNumber, mixingAdvice } from "@iron/core";
+import { parseDecimal, type LubricantRecord } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
-import { problemFrom } from "../data/problems";
-import { BothVersions, differing, type SaidField } from "../shared/both-versions";
-import { anyWrong, ChoiceField, choicesOf, NumberField, TextField } from "../shared/fields";
+import { Loaded } from "../data/loaded";
+import { ChoiceField } from "../shared/fields";
+import { RowOf } from "../shared/row-of";
+import { RowsPipe } from "../shared/rows.pipe";
+import { LubricantForm } from "./lubricant-form";
 import { dayWords } from "../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
-import { Opens } from "../shared/opens";
-
-const EMPTY: LubricantEdit = {
-  name: "",
-  kind: "grease",
-  thickener: null,
-  base: "mineral",
-  nlgi: 2,
-  viscosity: null,
-  containerG: 400,
-  leadDays: 7,
-  reserveG: 100,
-};
-const SAID: readonly SaidField<LubricantEdit>[] = [
-  { label: "Name", words: (l) => l.name },
-  { label: "Kind", words: (l) => l.kind },
-  { label: "Thickener of a grease", words: (l) => l.thickener ?? "not known" },
-  { label: "Base oil", words: (l) => l.base ?? "not known" },
-  { label: "NLGI of a grease", words: (l) => String(l.nlgi ?? "") },
-  { label: "ISO VG of an oil", words: (l) => String(l.viscosity ?? "") },
-  { label: "A container holds, g", words: (l) => String(l.containerG) },
-  { label: "Days to arrive", words: (l) => String(l.leadDays) },
-  { label: "Reserve, g", words: (l) => String(l.reserveG) },
-];
-type Theirs = LubricantEdit & Pick<LubricantRecord, "version">;
-type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG";
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [ButtonDirective, BothVersions, ChoiceField, NumberField, RoundsNav, TextField, Trouble, Opens],
+  imports: [ButtonDirective, ChoiceField, LubricantForm, RoundsNav, RowOf, RowsPipe, TableModule, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",
@@ -49,36 +26,13 @@ type Figure = "nlgi" | "viscosity" | "containerG" | "leadDays" | "reserveG";
 export class LubricantsPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  protected readonly kinds = choicesOf(LUBRICANT_KINDS);
-  protected readonly thickeners = choicesOf(THICKENERS);
-  protected readonly bases = choicesOf(BASE_OILS);
-  private readonly fields = viewChildren(NumberField);
-  protected readonly list = signal<readonly LubricantRecord[] | null>(null);
-  protected readonly wrong = signal("");
-  protected readonly formWrong = signal("");
-  protected readonly editing = signal<number | "new" | null>(null);
-  protected readonly draft = signal<LubricantEdit>(EMPTY);
-  private version = 0;
-  protected readonly theirs = signal<Theirs | null>(null);
-  protected readonly conflicts = computed(() => {
-    const theirs = this.theirs();
-    return theirs ? differing<LubricantEdit>(this.draft(), theirs, SAID) : [];
-  });
+  private readonly loaded = Loaded.now(() => this.api.call("lubricants"));
+  protected readonly list = this.loaded.value;
+  protected readonly message = this.loaded.message;
+  /** The one that is changed, null for a new one, undefined while none is. */
+  protected readonly editing = signal<LubricantRecord | null | undefined>(undefined);
   protected readonly old = signal<number | null>(null);
   protected readonly next = signal<number | null>(null);
-  protected readonly numbers: readonly {
-    readonly id: Figure;
-    readonly label: string;
-    readonly none: boolean;
-    readonly least: number;
-    readonly most: number;
-  }[] = [
-    { id: "nlgi", label: "NLGI of a grease", none: true, least: 0, most: 6 },
-    { id: "viscosity", label: "ISO VG of an oil", none: true, least: 1, most: 5000 },
-    { id: "containerG", label: "A container holds, g", none: false, least: 1, most: 1_000_000 },
-    { id: "leadDays", label: "Days to arrive", none: false, least: 0, most: 365 },
-    { id: "reserveG", label: "Reserve, g", none: false, least: 0, most: 1_000_000 },
-  ];
   protected readonly rows = computed(() =>
     (this.list() ?? []).map((l) => ({
       ...l,
@@ -108,81 +62,21 @@ export class LubricantsPage {
     return old && next ? mixingAdvice(old, next) : null;
   });
 
-  constructor() {
-    this.load();
-  }
-
   protected load(): void {
-    this.wrong.set("");
-    this.api.call("lubricants").subscribe({
-      next: (list) => this.list.set(list),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-    });
+    this.loaded.again();
   }
 
   protected begin(one: LubricantRecord | null): void {
-    this.formWrong.set("");
-    for (const field of this.fields()) field.reset();
-    this.theirs.set(null);
-    this.version = one?.version ?? 0;
-    this.editing.set(one?.id ?? "new");
-    if (!one) {
-      this.draft.set(EMPTY);
-      return;
-    }
-    const { name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG } = one;
-    this.draft.set({ name, kind, thickener, base, nlgi, viscosity, containerG, leadDays, reserveG });
+    this.editing.set(one);
   }
 
-  protected set(part: Partial<LubricantEdit>): void {
-    this.draft.update((d) => ({ ...d, ...part }));
-  }
-
-  protected figure(id: Figure, value: number | null): void {
-    this.set({ [id]: value });
-  }
-
-  protected keep(): void {
-    if (anyWrong(this.fields)) return;
-    const id = this.editing();
-    const checked = lubricantEditSchema.safeParse(this.draft());
-    if (!checked.success) {
-      this.formWrong.set(checked.error.issues[0].message);
-      return;
-    }
-    const answer =
-      id === "new" || id === null
-        ? this.api.call("createLubricant", { body: this.draft() })
-        : this.api.call("updateLubricant", {
-            params: { id },
-            body: {
-              ...this.draft(),
-              version: this.version,
-            },
-          });
-    answer.subscribe({
-      next: (list) => {
-        this.list.set(list);
-        this.leave();
-      },
-      error: (error: unknown) => {
-        const problem = problemFrom(error);
-        this.formWrong.set(problem.detail);
-        if (problem.status !== 409 || !problem.current) return;
-        const theirs = problem.current as Theirs;
-        this.theirs.set(theirs);
-        this.version = theirs.version;
-      },
-    });
-  }
-
-  protected leave(): void {
-    this.theirs.set(null);
-    this.editing.set(null);
+  protected kept(list: readonly LubricantRecord[]): void {
+    this.list.set([...list]);
+    this.editing.set(undefined);
   }
 
   protected takeTheirs(): void {
-    this.leave();
+    this.editing.set(undefined);
     this.load();
   }
 

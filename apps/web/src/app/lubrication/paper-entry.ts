@@ -13,11 +13,13 @@ import { RoundsNav } from "./rounds-nav";
 import { doseWords, FOUND_LETTERS, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
+import { ChoiceField } from "../shared/fields";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [ButtonDirective, DayField, RoundsNav, Trouble],
+  imports: [ButtonDirective, DayField, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -30,16 +32,12 @@ import { Trouble } from "../shared/trouble";
         <p>Nothing is planned in the coming two weeks, so there is no round to type in.</p>
       } @else if (rounds()) {
         <div class="acts">
-          <div class="field">
-            <label for="round">Round of</label>
-            <select id="round" class="p-inputtext" (change)="date.set($any($event.target).value)">
-              @for (day of days(); track day.date) {
-                <option [value]="day.date" [selected]="day.date === date()">
-                  {{ day.words }}
-                </option>
-              }
-            </select>
-          </div>
+          <ip-choice-field
+            label="Round of"
+            [value]="date()"
+            [choices]="days() | choices: 'date' : 'words'"
+            (chosen)="date.set($event)"
+          />
           <ip-day-field label="Walked on" [value]="doneOn()" [most]="today" (picked)="doneOn.set($event)" />
         </div>
         <p class="quiet">

@@ -54,10 +54,10 @@ describe("the form of a lubrication point", () => {
   });
 
   it.each([
-    ["Dose", "501", "“501” cannot be: it must be from 0 to 500."],
-    ["Minutes", "0", "“0” cannot be: it must be from 0.5 to 240."],
-    ["Every so many days, empty for not", "0", "“0” cannot be: it must be from 1 to 3650."],
-    ["Never under, days", "4000", "“4000” cannot be: it must be from 1 to 3650."],
+    ["Dose", "501", "“501”: Dose must be from 0 to 500."],
+    ["Minutes", "0", "“0”: Minutes must be from 0.5 to 240."],
+    ["Every so many days, empty for not", "0", "“0”: Calendar interval must be from 1 to 3650 days."],
+    ["Never under, days", "4000", "“4000”: Least interval must be from 1 to 3650 days."],
     ["Never over, days", "1", "The least interval is longer than the greatest."],
     ["Place", "  ", "Place"],
   ])("%s of “%s” is refused with its bound", (label, text, words) => {

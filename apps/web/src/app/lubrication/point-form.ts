@@ -1,14 +1,7 @@
 import { TickBox } from "../shared/tick-box";
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  input,
-  linkedSignal,
-  output,
-  signal,
-  viewChildren,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { ButtonDirective } from "primeng/button";
 import {
   DOSE_UNITS,
@@ -22,14 +15,16 @@ import {
 } from "@iron/core";
 import { lubePointEditSchema, type LubePointRecord, type LubricantRecord } from "@iron/contract";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
-import { anyWrong, ChoiceField, choicesOf, NumberField, TextField, type Choice } from "../shared/fields";
+import { type Choice, ChoiceField, choicesOf, NumberField, TextField } from "../shared/fields";
+import { map } from "rxjs";
 import type { z } from "zod";
+import { bySchema, gate, unplaced } from "../shared/schema-form";
 import { Opens } from "../shared/opens";
 
-const WEIGHTS: readonly Choice[] = [
-  { id: "1", words: "little harm" },
-  { id: "2", words: "wear" },
-  { id: "3", words: "a part is lost" },
+const WEIGHTS: readonly Choice<LubePoint["weight"]>[] = [
+  { id: 1, words: "little harm" },
+  { id: 2, words: "wear" },
+  { id: 3, words: "a part is lost" },
 ];
 const yesNo = (on: boolean | undefined): string => (on ? "yes" : "no");
 const SAID: readonly SaidField<LubePoint>[] = [
@@ -48,7 +43,7 @@ const SAID: readonly SaidField<LubePoint>[] = [
   { label: "Never over, days", words: (p) => String(p.rule.mostDays) },
   {
     label: "When it is forgotten",
-    words: (p) => WEIGHTS.find((w) => w.id === String(p.weight))?.words ?? "",
+    words: (p) => WEIGHTS.find((w) => w.id === p.weight)?.words ?? "",
   },
   { label: "Look at", words: (p) => p.checks.join("; ") },
   { label: "Outlets", words: (p) => (p.outlets ?? []).join("; ") },
@@ -64,13 +59,78 @@ const SAID: readonly SaidField<LubePoint>[] = [
         .join("; "),
   },
 ];
-type RuleField = "days" | "hours" | "km" | "leastDays" | "mostDays";
 export type LubePointEdit = z.input<typeof lubePointEditSchema>;
+const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
+
+/** As typed: nothing chosen is an empty text, lists are lines, and each factor is a tick of its own. */
+function pointForm() {
+  const rule = new FormGroup({
+    days: of<number | null>(null),
+    hours: of<number | null>(null),
+    km: of<number | null>(null),
+    leastDays: of<number | null>(null),
+    mostDays: of<number | null>(null),
+  });
+  return new FormGroup({
+    place: of(""),
+    letter: of(""),
+    link: of<LubePoint["link"] | "">(""),
+    way: of<LubePoint["way"]>("nipple"),
+    lubricant: of(""),
+    dose: of<number | null>(null),
+    doseUnit: of<LubePoint["doseUnit"]>("strokes"),
+    minutes: of<number | null>(null),
+    access: of(""),
+    rule,
+    weight: of<LubePoint["weight"]>(2),
+    checks: of(""),
+    outlets: of(""),
+    machineOff: of(false),
+    qualified: of(false),
+    partsNut: of(false),
+    factors: of<readonly FactorId[]>([]),
+  });
+}
+type Typed = ReturnType<ReturnType<typeof pointForm>["getRawValue"]>;
+
+function typedOf(point: LubePoint): Typed {
+  return {
+    ...point,
+    letter: point.letter ?? "",
+    link: point.link ?? "",
+    checks: point.checks.join("\n"),
+    outlets: (point.outlets ?? []).join("\n"),
+    qualified: point.qualified ?? false,
+  };
+}
+
+const linesOf = (text: string): string[] =>
+  text
+    .split("\n")
+    .map((l) => l.trim())
+    .filter(Boolean);
+
+/** What would be sent; NaN stands where a number is missing. */
+function editOf(typed: Typed, provenance: string): LubePointEdit {
+  const { rule } = typed;
+  return {
+    ...typed,
+    letter: typed.letter.trim() || null,
+    link: typed.link || null,
+    dose: typed.dose ?? NaN,
+    minutes: typed.minutes ?? NaN,
+    rule: { ...rule, leastDays: rule.leastDays ?? NaN, mostDays: rule.mostDays ?? NaN },
+    checks: linesOf(typed.checks),
+    outlets: linesOf(typed.outlets),
+    factors: [...typed.factors],
+    provenance,
+  };
+}
 
 /** Everything of a lubrication point that can be changed, checked before it goes out. */
 @Component({
   selector: "ip-point-form",
-  imports: [ButtonDirective, TickBox, BothVersions, ChoiceField, NumberField, TextField, Opens],
+  imports: [ButtonDirective, TickBox, BothVersions, ChoiceField, NumberField, ReactiveFormsModule, TextField, Opens],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-form.html",
@@ -88,72 +148,50 @@ export class PointForm {
   /** Theirs is as it shall be. */
   readonly taken = output();
   readonly left = output();
+  private readonly maySend = gate();
   protected readonly ways = choicesOf(LUBE_WAYS);
   protected readonly units = choicesOf(DOSE_UNITS);
   protected readonly links = choicesOf(LINK_IDS);
   protected readonly weights = WEIGHTS;
   protected readonly factors = FACTOR_IDS.map((id) => ({ id, ...FACTORS[id] }));
-  protected readonly rules: readonly { readonly id: RuleField; readonly label: string; readonly none: boolean }[] = [
-    { id: "days", label: "Every so many days, empty for not", none: true },
-    { id: "hours", label: "or running hours, empty for not", none: true },
-    { id: "km", label: "or km travelled, empty for not", none: true },
-    { id: "leastDays", label: "Never under, days", none: false },
-    { id: "mostDays", label: "Never over, days", none: false },
-  ];
-  private readonly numbers = viewChildren(NumberField);
-  protected readonly formWrong = signal("");
-  /** Begins from the point as it was; a visit taken meanwhile makes it anew but empties nothing. */
-  protected readonly draft = linkedSignal<LubePoint, LubePoint>({
-    source: this.start,
-    computation: (start, before) => before?.value ?? start,
+  protected readonly form = pointForm();
+  private readonly typed = toSignal(this.form.valueChanges.pipe(map(() => this.form.getRawValue())), {
+    initialValue: this.form.getRawValue(),
   });
-  protected readonly checks = computed(() => this.draft().checks.join("\n"));
-  protected readonly outlets = computed(() => (this.draft().outlets ?? []).join("\n"));
+  /** What the form as a whole has against it, once one tried to keep it. */
+  protected readonly formWrong = signal("");
+  private begun = false;
   protected readonly conflicts = computed(() => {
     const theirs = this.theirs();
-    return theirs ? differing<LubePoint>(this.draft(), theirs, SAID) : [];
+    return theirs ? differing<LubePoint>(editOf(this.typed(), theirs.provenance) as LubePoint, theirs, SAID) : [];
   });
   /** What it means to put another lubricant where one is. */
   protected readonly mixing = computed(() => {
     const find = (name: string) => this.lubricants().find((l) => l.name === name);
-    const [old, next] = [find(this.inThere()), find(this.draft().lubricant)];
+    const [old, next] = [find(this.inThere()), find(this.typed().lubricant)];
     return old && next && old.id !== next.id ? mixingAdvice(old, next) : null;
   });
 
-  protected set(part: Partial<LubePoint>): void {
-    this.draft.update((d) => ({ ...d, ...part }));
-  }
-
-  protected lines(which: "checks" | "outlets", text: string): void {
-    this.set({
-      [which]: text
-        .split("\n")
-        .map((l) => l.trim())
-        .filter(Boolean),
+  constructor() {
+    this.form.addValidators(bySchema(lubePointEditSchema, (typed: Typed) => editOf(typed, this.start().provenance)));
+    effect(() => {
+      const start = this.start();
+      // Begins from the point as it was; a visit taken meanwhile makes it anew but empties nothing.
+      if (this.begun) return;
+      this.begun = true;
+      this.form.reset(typedOf(start));
     });
   }
 
-  protected rule(which: RuleField, value: number | null): void {
-    this.set({ rule: { ...this.draft().rule, [which]: value } });
-  }
-
-  protected factor(id: FactorId, on: boolean): void {
-    const others = this.draft().factors.filter((f) => f !== id);
-    this.set({ factors: on ? [...others, id] : others });
+  protected pickFactor(id: FactorId, on: boolean): void {
+    const { factors } = this.form.controls;
+    const others = factors.value.filter((f) => f !== id);
+    factors.setValue(on ? [...others, id] : others);
   }
 
   protected keep(): void {
-    if (anyWrong(this.numbers)) return;
-    this.formWrong.set("");
-    const draft = this.draft();
-    const body = {
-      ...draft,
-      checks: [...draft.checks],
-      factors: [...draft.factors],
-      outlets: [...(draft.outlets ?? [])],
-    };
-    const checked = lubePointEditSchema.safeParse(body);
-    if (checked.success) this.kept.emit(body);
-    else this.formWrong.set(checked.error.issues[0].message);
+    const may = this.maySend(this.form);
+    this.formWrong.set(unplaced(this.form));
+    if (may) this.kept.emit(editOf(this.form.getRawValue(), this.start().provenance));
   }
 }

@@ -41,8 +41,8 @@ describe("a round walked", () => {
   it("what is typed for a point stays while the answer for the point before arrives", () => {
     const place = walk();
     place.press("Right");
-    place.choose("Outlet: far end", "dry");
-    place.choose("Outlet: front", "wet");
+    place.choose("Outlet: far end", "false");
+    place.choose("Outlet: front", "true");
     place.type(/^Given/, "2");
     place.type("Note", "wiper torn");
     answer(sent(1), nut);

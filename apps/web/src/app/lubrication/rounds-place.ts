@@ -19,6 +19,7 @@ import { RoundsNav } from "./rounds-nav";
 import { bringWords, datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
+import { type Choice, ChoiceField, TextField } from "../shared/fields";
 
 /** How often it is looked what others on the same round have done, ms. */
 const LOOK_MS = 30_000;
@@ -26,7 +27,7 @@ const LOOK_MS = 30_000;
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [ButtonDirective, TickBox, RouterLink, RoundsNav, Trouble, ComingDays, NotToday],
+  imports: [ButtonDirective, TickBox, RouterLink, RoundsNav, Trouble, ComingDays, NotToday, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",
@@ -48,6 +49,11 @@ export class RoundsPlace {
   protected readonly friction = signal(false);
   protected readonly words = signal("");
   /** Outlets of a central system as looked at, from the pump outwards. */
+  protected readonly outletStates: readonly Choice<boolean | null>[] = [
+    { id: null, words: "not looked at" },
+    { id: true, words: "wet" },
+    { id: false, words: "dry" },
+  ];
   protected readonly outlets = signal<readonly (boolean | null)[]>([]);
   protected readonly busy = signal(false);
   /** What was given, as typed; the point’s own dose while it is empty. */
@@ -184,8 +190,7 @@ export class RoundsPlace {
     }));
   }
 
-  protected outlet(index: number, text: string): void {
-    const wet = text === "wet" ? true : text === "dry" ? false : null;
+  protected outlet(index: number, wet: boolean | null): void {
     this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));
   }
 

@@ -1,78 +1,34 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
+import { ChangeDetectionStrategy, Component, input } from "@angular/core";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { MACHINE_KIND_WORDS, MACHINE_KINDS } from "@iron/core";
 import { machineEditSchema, type MachineEdit } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
-import { Textarea } from "primeng/textarea";
+import { ChoiceField, NumberField, TextField } from "../shared/fields";
+import { bySchema } from "../shared/schema-form";
 
-/** The fields of a machine; whoever shows it keeps the draft. */
+export type MachineFormGroup = FormGroup<{ [K in keyof MachineEdit]: FormControl<MachineEdit[K]> }>;
+
+/** The form of a machine, right when the contract says so. */
+export function machineForm(start: MachineEdit): MachineFormGroup {
+  const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
+  const { nickname, bay, kind, hoursPerWeek, note } = start;
+  return new FormGroup(
+    { nickname: of(nickname), bay: of(bay), kind: of(kind), hoursPerWeek: of(hoursPerWeek), note: of(note) },
+    { validators: bySchema(machineEditSchema, (machine: MachineEdit) => machine) },
+  );
+}
+
+/** The fields of a machine; whoever shows it keeps the form. */
 @Component({
   selector: "ip-machine-form",
-  imports: [InputText, Textarea],
+  imports: [ReactiveFormsModule, ChoiceField, NumberField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="fields">
-      <div class="field">
-        <label for="nickname">Nickname</label>
-        <input
-          pInputText
-          id="nickname"
-          autocomplete="off"
-          maxlength="60"
-          [value]="draft().nickname"
-          (input)="edit({ nickname: $any($event.target).value })"
-          [attr.aria-invalid]="errors().has('nickname')"
-          aria-describedby="nickname-said"
-        />
-        <span id="nickname-said" class="wrong">{{ said("nickname") }}</span>
-      </div>
-      <div class="field">
-        <label for="bay">Bay</label>
-        <input
-          pInputText
-          id="bay"
-          autocomplete="off"
-          [value]="draft().bay"
-          (input)="edit({ bay: $any($event.target).value })"
-          [attr.aria-invalid]="errors().has('bay')"
-          aria-describedby="bay-said"
-        />
-        <span id="bay-said" class="wrong">{{ said("bay") }}</span>
-      </div>
-      <div class="field">
-        <label for="kind">Kind</label>
-        <select id="kind" class="p-inputtext" (change)="edit({ kind: $any($event.target).value })">
-          @for (kind of kinds; track kind) {
-            <option [value]="kind" [selected]="kind === draft().kind">
-              {{ kindWords[kind] }}
-            </option>
-          }
-        </select>
-      </div>
-      <div class="field">
-        <label for="hours">Working hours per week</label>
-        <input
-          pInputText
-          id="hours"
-          inputmode="decimal"
-          [value]="hours()"
-          (input)="editHours($any($event.target).value)"
-          [attr.aria-invalid]="errors().has('hoursPerWeek')"
-          aria-describedby="hours-said"
-        />
-        <span id="hours-said" class="wrong">{{ said("hoursPerWeek") }}</span>
-      </div>
-      <div class="field wide">
-        <label for="m-note">Note</label>
-        <textarea
-          pTextarea
-          class="p-inputtext"
-          id="m-note"
-          rows="2"
-          [value]="draft().note"
-          (input)="edit({ note: $any($event.target).value })"
-        ></textarea>
-        <span class="wrong">{{ said("note") }}</span>
-      </div>
+    <div class="fields" [formGroup]="form()">
+      <ip-text-field label="Nickname" formControlName="nickname" />
+      <ip-text-field label="Bay" formControlName="bay" />
+      <ip-choice-field label="Kind" formControlName="kind" [choices]="kinds" />
+      <ip-number-field label="Working hours per week" formControlName="hoursPerWeek" />
+      <ip-text-field class="wide" label="Note" formControlName="note" lines />
     </div>
   `,
   styles: `
@@ -82,34 +38,6 @@ import { Textarea } from "primeng/textarea";
   `,
 })
 export class MachineForm {
-  readonly draft = input.required<MachineEdit>();
-  /** Show what is wrong, also in fields not yet touched. */
-  readonly strict = input(false);
-  readonly draftChange = output<MachineEdit>();
-  protected readonly kinds = MACHINE_KINDS;
-  protected readonly kindWords = MACHINE_KIND_WORDS;
-  protected readonly errors = computed(() => machineErrors(this.draft()));
-  protected readonly hours = computed(() =>
-    Number.isFinite(this.draft().hoursPerWeek) ? String(this.draft().hoursPerWeek) : "",
-  );
-
-  protected said(field: keyof MachineEdit): string {
-    const empty = this.draft()[field] === "";
-    return empty && !this.strict() ? "" : (this.errors().get(field) ?? "");
-  }
-
-  protected edit(change: Partial<MachineEdit>): void {
-    this.draftChange.emit({ ...this.draft(), ...change });
-  }
-
-  protected editHours(text: string): void {
-    this.edit({
-      hoursPerWeek: text.trim() === "" ? NaN : Number(text.replace(",", ".")),
-    });
-  }
-}
-
-export function machineErrors(draft: MachineEdit): ReadonlyMap<string, string> {
-  const result = machineEditSchema.safeParse(draft);
-  return new Map((result.error?.issues ?? []).map((i) => [i.path.join("."), i.message]));
+  readonly form = input.required<MachineFormGroup>();
+  protected readonly kinds = MACHINE_KINDS.map((id) => ({ id, words: MACHINE_KIND_WORDS[id] }));
 }

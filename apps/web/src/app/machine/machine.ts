@@ -1,24 +1,17 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  linkedSignal,
-  signal,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
+import { ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { chainOf, defaultAxis, formatSize, MACHINE_KIND_WORDS } from "@iron/core";
-import type { Machine, MachineEdit, MachineWithAxes } from "@iron/contract";
+import type { Machine, MachineEdit } from "@iron/contract";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
-import { MachineForm, machineErrors } from "./machine-form";
+import { Loaded } from "../data/loaded";
+import { VersionedSave } from "../data/versioned-save";
+import { gate } from "../shared/schema-form";
+import { MachineForm, machineForm } from "./machine-form";
 
 const SAID: readonly SaidField<MachineEdit>[] = [
   { label: "Nickname", words: (m) => m.nickname },
@@ -30,7 +23,7 @@ const SAID: readonly SaidField<MachineEdit>[] = [
 
 @Component({
   selector: "ip-machine",
-  imports: [ButtonDirective, BothVersions, MachineForm, RouterLink],
+  imports: [ReactiveFormsModule, ButtonDirective, BothVersions, MachineForm, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./machine.html",
   styles: `
@@ -68,18 +61,18 @@ export class MachinePlace {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly preferences = inject(Preferences);
-  protected readonly machine = signal<MachineWithAxes | null>(null);
-  protected readonly wrong = signal("");
-  protected readonly saving = signal(false);
-  protected readonly theirs = signal<Machine | null>(null);
-  protected readonly draft = linkedSignal<MachineEdit | null>(() => {
+  private readonly loaded = new Loaded(
+    () => this.api.call("machine", { params: { id: this.machineId() } }),
+    (machine) => this.edit.begin(machine),
+  );
+  protected readonly machine = this.loaded.value;
+  protected readonly message = this.loaded.message;
+  private readonly maySend = gate();
+  protected readonly form = computed(() => {
     const machine = this.machine();
-    return machine ? editOf(machine) : null;
+    return machine ? machineForm(machine) : null;
   });
-  protected readonly changed = computed(() => {
-    const machine = this.machine();
-    return !!machine && JSON.stringify(editOf(machine)) !== JSON.stringify(this.draft());
-  });
+  protected readonly edit = new VersionedSave<Machine>();
   protected readonly axes = computed(() =>
     (this.machine()?.axes ?? []).map((a) => ({
       id: a.id,
@@ -93,50 +86,33 @@ export class MachinePlace {
 
   constructor() {
     effect(() => {
-      const id = Number(this.machineId());
-      untracked(() => this.load(id));
-    });
-  }
-
-  protected load(id: number): void {
-    this.wrong.set("");
-    this.api.call("machine", { params: { id } }).subscribe({
-      next: (machine) => this.machine.set(machine),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      this.machineId();
+      untracked(() => this.loaded.again());
     });
   }
 
   /** Where the two versions differ. */
   protected readonly conflicts = computed(() => {
-    const [mine, theirs] = [this.draft(), this.theirs()];
-    return mine && theirs ? differing<MachineEdit>(mine, theirs, SAID) : [];
+    const [form, theirs] = [this.form(), this.edit.theirs()];
+    return form && theirs ? differing<MachineEdit>(form.getRawValue(), theirs, SAID) : [];
   });
 
-  protected save(version = this.machine()?.version): void {
-    const draft = this.draft();
-    const machine = this.machine();
-    if (!draft || !machine || version === undefined || machineErrors(draft).size > 0 || this.saving()) return;
-    this.saving.set(true);
-    this.api.call("updateMachine", { params: { id: machine.id }, body: { ...draft, version } }).subscribe({
-      next: () => {
-        this.saving.set(false);
-        this.theirs.set(null);
+  protected save(): void {
+    const [form, machine] = [this.form(), this.machine()];
+    if (!form || !machine || !this.maySend(form)) return;
+    this.edit.send(
+      (version) =>
+        this.api.call("updateMachine", { params: { id: machine.id }, body: { ...form.getRawValue(), version } }),
+      () => {
         this.notices.say("Machine kept.");
-        this.load(machine.id);
+        this.loaded.again();
       },
-      error: (error: unknown) => {
-        const problem = problemFrom(error);
-        this.saving.set(false);
-        this.wrong.set(problem.detail);
-        if (problem.status === 409) this.theirs.set(problem.current as Machine);
-      },
-    });
+    );
   }
 
   protected takeTheirs(): void {
-    const machine = this.machine();
-    this.theirs.set(null);
-    if (machine) this.load(machine.id);
+    this.edit.leave();
+    this.loaded.again();
   }
 
   protected kindWords(kind: Machine["kind"]): string {
@@ -182,7 +158,7 @@ export class MachinePlace {
       : this.api.call("reviveMachine", { params: { id: machine.id } });
     request.subscribe({
       next: () => {
-        this.load(machine.id);
+        this.loaded.again();
         this.notices.say(
           retiring ? `${machine.nickname} is retired; its records stay.` : `${machine.nickname} is back on the floor.`,
           retiring ? () => this.retire() : undefined,
@@ -191,9 +167,4 @@ export class MachinePlace {
       error: (error: unknown) => this.notices.wrong(error),
     });
   }
-}
-
-function editOf(machine: MachineEdit): MachineEdit {
-  const { nickname, bay, kind, hoursPerWeek, note } = machine;
-  return { nickname, bay, kind, hoursPerWeek, note };
 }

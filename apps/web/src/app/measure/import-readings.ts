@@ -12,13 +12,14 @@ import {
   type IndicatorRecord,
   type RunSetup,
 } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
+import { type Choice, ChoiceField, TextField } from "../shared/fields";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 const SHOWN = 60;
 const LARGEST = 2_000_000;
@@ -26,7 +27,7 @@ const LARGEST = 2_000_000;
 /** Readings from a CSV file: read here, shown, and kept only when confirmed. */
 @Component({
   selector: "ip-import-readings",
-  imports: [ButtonDirective, TickBox, RouterLink, InputText],
+  imports: [ButtonDirective, TickBox, RouterLink, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./import-readings.html",
   styleUrl: "./measure.css",
@@ -52,6 +53,10 @@ export class ImportReadings {
   );
   protected readonly surfaces = SURFACES;
   protected readonly surface = signal<RunSetup["surface"]>("gauge block");
+  protected readonly senses: readonly Choice<1 | -1>[] = [
+    { id: 1, words: "rose" },
+    { id: -1, words: "fell" },
+  ];
   protected readonly sense = signal<1 | -1>(1);
   private readonly typedTip = signal<string | null>(null);
   protected readonly tipText = computed(() => this.typedTip() ?? String(this.indicator()?.tipAngleDeg ?? 0));
@@ -123,18 +128,13 @@ export class ImportReadings {
     );
   }
 
-  protected choose(id: string): void {
-    this.chosen.set(Number(id));
+  protected choose(id: number): void {
+    this.chosen.set(id);
     this.typedTip.set(null);
   }
 
   protected typeTip(text: string): void {
     this.typedTip.set(text);
-  }
-
-  protected setSurface(value: string): void {
-    const found = SURFACES.find((s) => s === value);
-    if (found) this.surface.set(found);
   }
 
   protected keep(): void {

@@ -26,13 +26,14 @@ import {
   type UnitSystem,
 } from "@iron/core";
 import type { Axis, IndicatorRecord, RunSetup } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { checkSetUp, inOtherUnits, usualSetUp, type SetUpDraft } from "./set-up.view";
+import { type Choice, ChoiceField, TextField } from "../shared/fields";
+import { ChoicesPipe } from "../shared/choices.pipe";
 
 interface DraftSource {
   readonly axis: Axis;
@@ -49,7 +50,7 @@ function usualSurface(kind: TestKind | null, keepsZero: boolean, marked: boolean
 
 @Component({
   selector: "ip-set-up",
-  imports: [ButtonDirective, TickBox, RouterLink, InputText],
+  imports: [ButtonDirective, TickBox, RouterLink, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-up.html",
   styleUrl: "./measure.css",
@@ -130,6 +131,10 @@ export class SetUpTest {
       other,
     };
   });
+  protected readonly senses = computed<readonly Choice<1 | -1>[]>(() => [
+    { id: 1, words: this.senseAsk().one },
+    { id: -1, words: this.senseAsk().other },
+  ]);
   /** End float without a ball: whole turns to a mark. */
   protected readonly marked = signal(false);
   /** Why this test cannot be done on this axis; empty when it can. */
@@ -190,13 +195,8 @@ export class SetUpTest {
     this.draft.update((d) => (d ? { ...d, [field]: value } : d));
   }
 
-  protected choose(id: string): void {
-    this.chosen.set(Number(id));
-  }
-
-  protected setSurface(value: string): void {
-    const found = this.surfaces.find((s) => s === value);
-    if (found) this.surface.set(found);
+  protected choose(id: number): void {
+    this.chosen.set(id);
   }
 
   protected start(): void {

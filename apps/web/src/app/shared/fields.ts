@@ -1,67 +1,94 @@
 import {
+  booleanAttribute,
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   ElementRef,
   inject,
   input,
   linkedSignal,
   output,
   viewChild,
+  type OnInit,
   type Signal,
 } from "@angular/core";
+import { FormControl, NgControl, ReactiveFormsModule } from "@angular/forms";
 import { parseDecimal } from "@iron/contract";
 import { fromShown, toShown, unitOf, type QuantityKind } from "@iron/core";
 import { InputText } from "primeng/inputtext";
+import { Select } from "primeng/select";
+import { Textarea } from "primeng/textarea";
 import { Preferences } from "../data/preferences";
-
-let made = 0;
-const nextId = (): string => `field-${(made += 1)}`;
+import { FieldBase } from "./field-base";
+import { byRule } from "./schema-form";
 
 /** A line or some lines of text under their label. */
 @Component({
   selector: "ip-text-field",
-  imports: [InputText],
+  imports: [InputText, Textarea],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
     <label [for]="id">{{ label() }}</label>
     @if (lines()) {
       <textarea
-        class="p-inputtext"
+        pTextarea
         [id]="id"
-        [value]="value()"
+        [disabled]="off()"
+        [value]="held() ?? ''"
         [attr.maxlength]="most()"
-        (change)="typed.emit($any($event.target).value)"
+        [attr.aria-invalid]="refused() ? true : null"
+        [attr.aria-describedby]="id + '-said'"
+        (change)="take($any($event.target).value)"
+        (blur)="blurred()"
       ></textarea>
     } @else {
       <input
         pInputText
         autocomplete="off"
         [id]="id"
-        [value]="value()"
+        [disabled]="off()"
+        [value]="held() ?? ''"
+        [attr.inputmode]="mode() || null"
+        [attr.placeholder]="placeholder() || null"
         [attr.maxlength]="most()"
         [attr.list]="list() || null"
-        (input)="typed.emit($any($event.target).value)"
+        [attr.aria-invalid]="refused() ? true : null"
+        [attr.aria-describedby]="id + '-said'"
+        (input)="take($any($event.target).value)"
+        (blur)="blurred()"
       />
     }
+    <span class="said" [id]="id + '-said'">
+      @if (refused(); as message) {
+        <span class="wrong" role="alert">{{ message }}</span>
+      } @else {
+        <span class="hint">{{ hint() }}</span>
+      }
+    </span>
   `,
 })
-export class TextField {
-  readonly label = input.required<string>();
-  readonly value = input.required<string>();
+export class TextField extends FieldBase<string> {
   /** Characters at most. */
   readonly most = input<number | null>(null);
   /** Room for several lines, told when the field is left. */
-  readonly lines = input(false);
+  readonly lines = input(false, { transform: booleanAttribute });
   /** Id of a datalist with what is usual. */
   readonly list = input("");
+  readonly placeholder = input("");
+  /** “decimal” brings the keys of a number to a phone. */
+  readonly mode = input("");
   readonly typed = output<string>();
-  protected readonly id = nextId();
+
+  protected take(text: string): void {
+    this.tell(text);
+    this.typed.emit(text);
+  }
 }
 
 /**
- * A number under its label. It says beside itself what cannot be read or lies outside its bounds,
+ * The measured value: a number under its label. It says below itself what cannot be read or lies outside its bounds,
  * and keeps what was typed; {@link wrong} stays until that is mended, so that a form can wait for it.
  * Of a quantity it takes and tells the core’s unit, and shows the reader’s.
  */
@@ -78,46 +105,63 @@ export class TextField {
       inputmode="decimal"
       autocomplete="off"
       [id]="id"
+      [disabled]="off()"
       [value]="text()"
       [attr.placeholder]="placeholder() || null"
-      [attr.aria-invalid]="wrong() ? true : null"
-      [attr.aria-describedby]="wrong() ? id + '-wrong' : null"
+      [attr.aria-invalid]="message() ? true : null"
+      [attr.aria-describedby]="id + '-said'"
       (change)="take($any($event.target).value)"
+      (blur)="blurred()"
     />
-    @if (wrong()) {
-      <span class="wrong" role="alert" [id]="id + '-wrong'">{{ wrong() }}</span>
-    }
+    <span class="said" [id]="id + '-said'">
+      @if (message()) {
+        <span class="wrong" role="alert">{{ message() }}</span>
+      } @else {
+        <span class="hint">{{ hint() }}</span>
+      }
+    </span>
   `,
 })
-export class NumberField {
-  readonly label = input.required<string>();
-  readonly value = input.required<number | null>();
+export class NumberField extends FieldBase<number | null> implements OnInit {
   readonly least = input<number>(-Infinity);
   readonly most = input<number>(Infinity);
   /** May be left empty, which reads as null. */
-  readonly none = input(false);
+  readonly none = input(false, { transform: booleanAttribute });
   /** What is measured; a plain number without one. */
   readonly quantity = input<QuantityKind>("number");
   readonly placeholder = input("");
   readonly read = output<number | null>();
   private readonly preferences = inject(Preferences);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>("field");
-  protected readonly id = nextId();
+  private readonly inForm = inject(NgControl, { self: true, optional: true });
   protected readonly unit = computed(() => unitOf(this.quantity(), this.preferences.system()));
-  private readonly shown = computed(() => this.show(this.value()));
+  private readonly shown = computed(() => this.show(this.held() ?? null));
   protected readonly text = linkedSignal(() => this.shown());
   /** Why what stands in the field cannot be; empty when it can. */
   readonly wrong = linkedSignal<string, string>({ source: this.shown, computation: () => "" });
+  /** A bound that the form knows is said with the value that breaks it. */
+  protected readonly message = computed(() => {
+    const refused = this.refused();
+    const typed = this.text().trim();
+    const named = !refused || !typed || refused.split(/[\s“”]/).includes(typed);
+    return this.wrong() || (named ? refused : `“${typed}”: ${refused}`);
+  });
   private readonly bounds = computed(() => {
     const [least, most] = [this.least(), this.most()].map((b) => (Number.isFinite(b) ? Number(this.show(b)) : b));
     if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`;
     return Number.isFinite(least) ? `${least} or more` : `${most} or less`;
   });
 
+  override ngOnInit(): void {
+    super.ngOnInit();
+    this.inForm?.control?.addValidators(byRule(() => this.wrong()));
+  }
+
   /** Back to the value, whatever was typed. */
   reset(): void {
     this.text.set(this.shown());
     this.wrong.set("");
+    this.inForm?.control?.updateValueAndValidity();
   }
 
   focus(): void {
@@ -125,66 +169,93 @@ export class NumberField {
   }
 
   private show(value: number | null): string {
-    if (value === null) return "";
+    if (value === null || Number.isNaN(value)) return "";
     return String(Number(toShown(this.quantity(), value, this.preferences.system()).toPrecision(7)));
   }
 
   protected take(text: string): void {
     this.text.set(text);
     const typed = text.trim();
-    if (typed === "" && this.none()) {
-      this.wrong.set("");
-      this.read.emit(null);
-      return;
-    }
     const shown = parseDecimal(typed);
     const value = shown === undefined ? undefined : fromShown(this.quantity(), shown, this.preferences.system());
-    if (value === undefined) this.wrong.set(typed ? `“${typed}” is not a number.` : "A number is wanted here.");
+    if (typed === "" && this.none()) this.accept(null);
+    else if (value === undefined) this.refuse(typed ? `“${typed}” is not a number.` : "A number is wanted here.");
     else if (value < this.least() || value > this.most())
-      this.wrong.set(`“${typed}” cannot be: it must be ${this.bounds()}${this.unit() ? ` ${this.unit()}` : ""}.`);
-    else {
-      this.wrong.set("");
-      this.read.emit(value);
-    }
+      this.refuse(`“${typed}” cannot be: it must be ${this.bounds()}${this.unit() ? ` ${this.unit()}` : ""}.`);
+    else this.accept(value);
+  }
+
+  private accept(value: number | null): void {
+    this.wrong.set("");
+    // In a form the value is held by its control; elsewhere by whoever gives it.
+    if (this.inForm) this.tell(value);
+    this.read.emit(value);
+  }
+
+  private refuse(message: string): void {
+    this.wrong.set(message);
+    this.inForm?.control?.markAsDirty();
+    this.inForm?.control?.updateValueAndValidity();
   }
 }
 
-export interface Choice {
-  readonly id: string;
+export interface Choice<T = string> {
+  readonly id: T;
   readonly words: string;
 }
 
 /** One of several, under its label. */
 @Component({
   selector: "ip-choice-field",
+  imports: [Select, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
-    <label [for]="id">{{ label() }}</label>
-    <select class="p-inputtext" [id]="id" (change)="chosen.emit($any($event.target).value)">
-      @if (none()) {
-        <option value="" [selected]="value() === ''">{{ none() }}</option>
-      }
-      @for (one of choices(); track one.id) {
-        <option [value]="one.id" [selected]="one.id === value()">
-          {{ one.words }}
-        </option>
-      }
-    </select>
+    <label [id]="id + '-label'" [class.sr-only]="quietly()" (click)="select().focus()">{{ label() }}</label>
+    <p-select
+      appendTo="body"
+      optionLabel="words"
+      optionValue="id"
+      [inputId]="id"
+      [ariaLabelledBy]="id + '-label'"
+      [options]="options()"
+      [formControl]="inner"
+      (onBlur)="blurred()"
+    />
+    @if (hint()) {
+      <span class="hint">{{ hint() }}</span>
+    }
   `,
 })
-export class ChoiceField {
-  readonly label = input.required<string>();
-  readonly value = input.required<string>();
-  readonly choices = input.required<readonly Choice[]>();
-  /** Words for choosing nothing; without them something is chosen. */
+export class ChoiceField<T = string> extends FieldBase<T> {
+  readonly choices = input.required<readonly Choice<T>[]>();
+  /** Words for choosing nothing, told as an empty text; without them something is chosen. */
   readonly none = input("");
-  readonly chosen = output<string>();
-  protected readonly id = nextId();
+  /** The label is for those who hear the page: the eye sees by the place what it is. */
+  readonly quietly = input(false, { transform: booleanAttribute });
+  readonly chosen = output<T>();
+  protected readonly select = viewChild.required(Select);
+  protected readonly options = computed<Choice<T>[]>(() => {
+    const none = this.none();
+    return [...(none ? [{ id: "" as T, words: none }] : []), ...this.choices()];
+  });
+  protected readonly inner = new FormControl<T | null>(null);
+
+  constructor() {
+    super();
+    effect(() => this.inner.setValue(this.held() ?? null, { emitEvent: false }));
+    effect(() => (this.off() ? this.inner.disable({ emitEvent: false }) : this.inner.enable({ emitEvent: false })));
+    this.inner.valueChanges.subscribe((value) => {
+      if (value === null) return;
+      this.tell(value);
+      this.chosen.emit(value);
+    });
+  }
 }
 
 /** Words as choices of themselves. */
-export const choicesOf = (words: readonly string[]): readonly Choice[] => words.map((w) => ({ id: w, words: w }));
+export const choicesOf = <T extends string>(words: readonly T[]): readonly Choice<T>[] =>
+  words.map((w) => ({ id: w, words: w }));
 
 /** Does a number of this form still wait to be mended? Then nothing goes out, and one is led to it. */
 export function anyWrong(numbers: Signal<readonly NumberField[]>): boolean {

@@ -8,10 +8,12 @@ import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { KeyList } from "./key-list";
 import { Keys } from "./keys";
+import { ChoiceField } from "./fields";
+import { ChoicesPipe } from "./choices.pipe";
 
 @Component({
   selector: "ip-head-band",
-  imports: [ButtonDirective, RouterLink, RouterLinkActive, InputText, KeyList],
+  imports: [ButtonDirective, RouterLink, RouterLinkActive, InputText, KeyList, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header class="no-print" [class.open]="menuOpen()">
@@ -66,20 +68,14 @@ import { Keys } from "./keys";
         <button type="button" class="tool" (click)="listOpen.set(true)">
           <kbd aria-hidden="true">?</kbd><span class="sr-only">All keys</span>
         </button>
-        <label class="who">
-          <span class="sr-only">Who is working</span>
-          <select
-            class="p-inputtext"
-            [value]="preferences.who()"
-            (change)="preferences.who.set($any($event.target).value)"
-          >
-            @for (person of people(); track person) {
-              <option [value]="person" [selected]="person === preferences.who()">
-                {{ person }}
-              </option>
-            }
-          </select>
-        </label>
+        <ip-choice-field
+          class="who"
+          label="Who is working"
+          quietly
+          [value]="preferences.who()"
+          [choices]="people() | choices"
+          (chosen)="preferences.who.set($event)"
+        />
       </div>
     </header>
     @if (listOpen()) {

@@ -22,6 +22,7 @@ import { ChartView, type DrawChart } from "../shared/chart";
 import { StateMark } from "../shared/state-mark";
 import { sumDrawing } from "./drawings";
 import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view";
+import { type Choice, ChoiceField, TextField } from "../shared/fields";
 
 type Typed = Readonly<Record<string, string>>;
 
@@ -50,7 +51,7 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
 /** Every sum with its formula, source, drawing and units; a second set of inputs stands beside it. */
 @Component({
   selector: "ip-sums",
-  imports: [ButtonDirective, TickBox, Formula, RouterLink, InputText, ChartView, StateMark],
+  imports: [ButtonDirective, TickBox, Formula, RouterLink, InputText, ChartView, StateMark, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./sums-place.html",
   styleUrl: "./sums.css",
@@ -78,6 +79,8 @@ export class SumsPlace {
   /** What was typed; kept over a change of units by its core value. */
   protected readonly present = linkedSignal<Source, Typed>({ source: this.source, computation: carry });
   protected readonly proposed = linkedSignal<Source, Typed>({ source: this.source, computation: carry });
+  protected readonly numbered = (choices: readonly string[]): readonly Choice<number>[] =>
+    choices.map((words, id) => ({ id, words }));
   protected readonly columns = computed(() => {
     const sum = this.sum();
     const system = this.preferences.system();

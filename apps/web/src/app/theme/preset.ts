@@ -2,9 +2,11 @@ import { definePreset } from "@primeuix/themes";
 import base from "@primeuix/themes/aura/base";
 import button from "@primeuix/themes/aura/button";
 import checkbox from "@primeuix/themes/aura/checkbox";
+import datatable from "@primeuix/themes/aura/datatable";
 import datepicker from "@primeuix/themes/aura/datepicker";
 import dialog from "@primeuix/themes/aura/dialog";
 import inputtext from "@primeuix/themes/aura/inputtext";
+import select from "@primeuix/themes/aura/select";
 import textarea from "@primeuix/themes/aura/textarea";
 import toast from "@primeuix/themes/aura/toast";
 
@@ -91,7 +93,7 @@ const buttons = {
 
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
-  { ...base, components: { button, checkbox, datepicker, dialog, inputtext, textarea, toast } },
+  { ...base, components: { button, checkbox, datatable, datepicker, dialog, inputtext, select, textarea, toast } },
   {
     primitive: {
       borderRadius: {
@@ -118,6 +120,15 @@ export const ironPreset = definePreset(
       button: {
         root: { paddingX: "var(--space-4)", paddingY: "0", gap: "var(--space-3)", label: { fontWeight: "700" } },
         colorScheme: { light: buttons, dark: buttons },
+      },
+      datatable: {
+        headerCell: { padding: "var(--space-2) var(--space-3)", color: "var(--graphite)" },
+        bodyCell: { padding: "var(--space-2) var(--space-3)" },
+        row: { background: "transparent" },
+        colorScheme: {
+          light: { root: { borderColor: "var(--rule)" } },
+          dark: { root: { borderColor: "var(--rule)" } },
+        },
       },
       checkbox: {
         root: { width: "22px", height: "22px" },

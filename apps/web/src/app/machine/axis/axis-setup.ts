@@ -5,7 +5,6 @@ import { Router } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { withUsualLimits, type AxisConfig } from "@iron/core";
 import { axisConfigSchema, type Axis } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
 import { catchError, map, of } from "rxjs";
 import { ChainStrip } from "../../chain/chain-strip";
 import { BothVersions } from "../../shared/both-versions";
@@ -25,11 +24,12 @@ import {
   writePath,
   type ConfigField,
 } from "./config-fields";
+import { type Choice, ChoiceField, TextField } from "../../shared/fields";
 
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [ButtonDirective, TickBox, BothVersions, InputText, ChainStrip, FastenerEditor],
+  imports: [ButtonDirective, TickBox, BothVersions, ChainStrip, FastenerEditor, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `
@@ -64,6 +64,10 @@ export class AxisSetup {
     source: this.version,
     computation: () => untracked(() => this.context.axis()?.config ?? null),
   });
+  protected choicesFrom(field: ConfigField): readonly Choice[] {
+    return field.kind === "choice" ? field.options.map(([id, words]) => ({ id, words })) : [];
+  }
+
   /** Numbers as typed, while they are being typed. */
   private readonly typed = linkedSignal<string, ReadonlyMap<string, string>>({
     source: computed(() => `${this.version()} ${this.preferences.system()}`),

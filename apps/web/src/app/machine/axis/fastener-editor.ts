@@ -10,9 +10,8 @@ import {
   type AxisConfig,
   type OwnFastener,
 } from "@iron/core";
-import { InputText } from "primeng/inputtext";
 import { Preferences } from "../../data/preferences";
-import { ChoiceField, TextField, type Choice } from "../../shared/fields";
+import { type Choice, ChoiceField, TextField } from "../../shared/fields";
 
 const SOURCES: Record<OwnFastener["source"], string> = {
   book: "the machine’s book",
@@ -31,7 +30,7 @@ interface Draft {
 /** Fasteners as somebody found them on this axis: thread, grade, number, torque and by whose word. */
 @Component({
   selector: "ip-fastener-editor",
-  imports: [ButtonDirective, InputText, TextField, ChoiceField],
+  imports: [ButtonDirective, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styles: ":host { display: block; margin: 20px 0 16px; }",
   template: `
@@ -49,17 +48,7 @@ interface Draft {
       @if (joint()) {
         <ip-text-field label="Thread" [value]="draft().thread" [most]="20" (typed)="set({ thread: $event })" />
         <ip-text-field label="Property class" [value]="draft().grade" [most]="20" (typed)="set({ grade: $event })" />
-        <div class="field">
-          <label for="fastener-count">How many</label>
-          <input
-            pInputText
-            id="fastener-count"
-            inputmode="numeric"
-            autocomplete="off"
-            [value]="draft().count"
-            (input)="set({ count: $any($event.target).value })"
-          />
-        </div>
+        <ip-text-field label="How many" mode="numeric" [value]="draft().count" (typed)="set({ count: $event })" />
         <ip-choice-field
           label="Torque from"
           [choices]="sources"
@@ -67,17 +56,12 @@ interface Draft {
           (chosen)="set({ source: $any($event) })"
         />
         @if (draft().source !== "snug") {
-          <div class="field">
-            <label for="fastener-torque">Torque, {{ unit() }}</label>
-            <input
-              pInputText
-              id="fastener-torque"
-              inputmode="decimal"
-              autocomplete="off"
-              [value]="draft().torque"
-              (input)="set({ torque: $any($event.target).value })"
-            />
-          </div>
+          <ip-text-field
+            [label]="'Torque, ' + unit()"
+            mode="decimal"
+            [value]="draft().torque"
+            (typed)="set({ torque: $event })"
+          />
         }
       }
     </div>

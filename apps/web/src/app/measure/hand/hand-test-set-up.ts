@@ -3,10 +3,10 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import { ButtonDirective } from "primeng/button";
 import { formatSize, toMm, unitOf, type SeriesKind, type SeriesPlan } from "@iron/core";
 import { parseDecimal } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
 import { catchError, of } from "rxjs";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
+import { ChoiceField, TextField } from "../../shared/fields";
 
 /** What a row of readings needs to know besides the axis’ usual plan. */
 export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">>;
@@ -14,47 +14,30 @@ export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resol
 /** Asks what cannot be guessed before a row of readings: the spans of a sweep, and with what it is read. */
 @Component({
   selector: "ip-series-set-up",
-  imports: [ButtonDirective, InputText],
+  imports: [ButtonDirective, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form class="fields" (submit)="$event.preventDefault(); start()" novalidate [attr.aria-label]="'Begin: ' + name()">
-      <div class="field">
-        <label [attr.for]="kind() + '-with'">Read with</label>
-        <select [id]="kind() + '-with'" class="p-inputtext" (change)="chosen.set($any($event.target).value)">
-          @for (one of indicators(); track one.id) {
-            <option [value]="one.id" [selected]="one.id === indicator()?.id">
-              {{ one.name }}, steps of {{ step(one.resolutionMm) }}
-            </option>
-          } @empty {
-            <option value="">an indicator nobody noted</option>
-          }
-        </select>
-      </div>
+      <ip-choice-field
+        label="Read with"
+        [none]="indicators().length ? '' : 'an indicator nobody noted'"
+        [value]="indicator()?.id ?? ''"
+        [choices]="withWhat()"
+        (chosen)="chosen.set(+$event)"
+      />
       @if (kind() === "tram") {
-        <div class="field">
-          <label for="tram-span">Swept across, {{ unit() }}</label>
-          <input
-            pInputText
-            id="tram-span"
-            inputmode="decimal"
-            autocomplete="off"
-            [value]="span()"
-            (input)="span.set($any($event.target).value); wrong.set('')"
-            [attr.aria-invalid]="!!wrong()"
-            aria-describedby="tram-wrong"
-          />
-        </div>
-        <div class="field">
-          <label for="tram-depth">Swept in depth, {{ unit() }} (empty: two points)</label>
-          <input
-            pInputText
-            id="tram-depth"
-            inputmode="decimal"
-            autocomplete="off"
-            [value]="depth()"
-            (input)="depth.set($any($event.target).value); wrong.set('')"
-          />
-        </div>
+        <ip-text-field
+          [label]="'Swept across, ' + unit()"
+          mode="decimal"
+          [value]="span()"
+          (typed)="span.set($event); wrong.set('')"
+        />
+        <ip-text-field
+          [label]="'Swept in depth, ' + unit() + ' (empty: two points)'"
+          mode="decimal"
+          [value]="depth()"
+          (typed)="depth.set($event); wrong.set('')"
+        />
         <span id="tram-wrong" class="wrong" role="alert">{{ wrong() }}</span>
       }
       <div class="acts">
@@ -78,9 +61,12 @@ export class SeriesSetUp {
     { initialValue: [] },
   );
   protected readonly indicators = computed(() => this.all().filter((i) => !i.retiredAt));
-  protected readonly chosen = signal("");
+  protected readonly chosen = signal(0);
   protected readonly indicator = computed(
-    () => this.indicators().find((i) => String(i.id) === this.chosen()) ?? this.indicators().at(0) ?? null,
+    () => this.indicators().find((i) => i.id === this.chosen()) ?? this.indicators().at(0) ?? null,
+  );
+  protected readonly withWhat = computed(() =>
+    this.indicators().map((i) => ({ id: i.id, words: `${i.name}, steps of ${this.step(i.resolutionMm)}` })),
   );
   protected readonly span = signal("");
   protected readonly depth = signal("");

@@ -22,11 +22,13 @@ import { seriesSays, seriesValues } from "./hand-test.view";
 import { SeriesSetUp, type SeriesExtra } from "./hand-test-set-up";
 import { SeriesStart } from "./hand-test-start";
 import { Trouble } from "../../shared/trouble";
+import { ChoiceField } from "../../shared/fields";
+import { ChoicesPipe } from "../../shared/choices.pipe";
 
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [ButtonDirective, RouterLink, Trouble, SeriesSetUp],
+  imports: [ButtonDirective, RouterLink, Trouble, SeriesSetUp, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",

@@ -6,7 +6,6 @@ import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { dayOf, noonOf, TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
 import type { AxisEvent } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { fieldErrors, problemFrom } from "../../data/problems";
@@ -15,12 +14,14 @@ import { momentWords } from "../../shared/words";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { historyChart } from "./history-chart";
 import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
+import { type Choice, ChoiceField, TextField } from "../../shared/fields";
+import { ChoicesPipe } from "../../shared/choices.pipe";
 
 const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
 
 @Component({
   selector: "ip-history",
-  imports: [ButtonDirective, DayField, AddressPipe, RouterLink, InputText, ChartView],
+  imports: [ButtonDirective, DayField, AddressPipe, RouterLink, ChartView, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./history.html",
   styleUrl: "../measure.css",
@@ -42,10 +43,10 @@ export class HistoryPlace {
       return counted[0].n > 0 ? counted[0].k : "all";
     },
   });
-  protected readonly kinds = TEST_KINDS.map((kind) => ({
-    kind,
-    name: TEST_WORDS[kind].name,
-  }));
+  protected readonly kinds: readonly Choice<TestKind | "all">[] = [
+    { id: "all", words: "all tests" },
+    ...TEST_KINDS.map((id) => ({ id, words: TEST_WORDS[id].name })),
+  ];
   protected readonly view = computed(() => {
     const history = this.context.history();
     const axis = this.context.axis();
@@ -88,14 +89,6 @@ export class HistoryPlace {
   protected readonly eventText = signal("");
   protected readonly eventDay = signal(dayOf(new Date()));
   protected readonly eventWrong = signal("");
-
-  protected setKind(value: string): void {
-    this.kind.set(TEST_KINDS.find((k) => k === value) ?? "all");
-  }
-
-  protected setEventKind(value: string): void {
-    this.eventKind.set(EVENT_KINDS.find((k) => k === value) ?? "note");
-  }
 
   protected addEvent(): void {
     const axis = this.context.axis();

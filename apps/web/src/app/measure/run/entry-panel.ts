@@ -15,11 +15,13 @@ import type { Run } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { dialEntry, entryLabel, typedEntry, type Entry } from "./entry.view";
 import { RunStore } from "./run-store";
+import { type Choice, ChoiceField } from "../../shared/fields";
+import { ChoicesPipe } from "../../shared/choices.pipe";
 
 /** Readings by hand: typed figures with Enter, or divisions and fractions of a dial. */
 @Component({
   selector: "ip-entry-panel",
-  imports: [ButtonDirective, TickBox, InputText],
+  imports: [ButtonDirective, TickBox, InputText, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="$event.preventDefault(); enter()" novalidate>
@@ -30,13 +32,7 @@ import { RunStore } from "./run-store";
         </div>
       } @else if (dial() && step().action === "read") {
         <div class="fields">
-          <div class="field">
-            <label for="sign">Needle went</label>
-            <select id="sign" class="p-inputtext" (change)="negative.set($any($event.target).value === '-')">
-              <option value="+" [selected]="!negative()">plus, past zero</option>
-              <option value="-" [selected]="negative()">minus, before zero</option>
-            </select>
-          </div>
+          <ip-choice-field label="Needle went" [value]="negative()" [choices]="signs" (chosen)="negative.set($event)" />
           <div class="field">
             <label for="divisions">Whole divisions of {{ division() }}</label>
             <input
@@ -50,16 +46,12 @@ import { RunStore } from "./run-store";
               [attr.aria-describedby]="wrong() ? 'entry-wrong' : null"
             />
           </div>
-          <div class="field">
-            <label for="fraction">and</label>
-            <select id="fraction" class="p-inputtext" (change)="fraction.set(+$any($event.target).value)">
-              @for (f of fractions; track f.fraction) {
-                <option [value]="f.fraction" [selected]="f.fraction === fraction()">
-                  {{ f.label }}
-                </option>
-              }
-            </select>
-          </div>
+          <ip-choice-field
+            label="and"
+            [value]="fraction()"
+            [choices]="fractions | choices: 'fraction' : 'label'"
+            (chosen)="fraction.set($event)"
+          />
         </div>
       } @else {
         <div class="field narrow">
@@ -111,6 +103,10 @@ export class EntryPanel {
   readonly system = input.required<UnitSystem>();
   readonly dial = input.required<boolean>();
   protected readonly store = inject(RunStore);
+  protected readonly signs: readonly Choice<boolean>[] = [
+    { id: false, words: "plus, past zero" },
+    { id: true, words: "minus, before zero" },
+  ];
   protected readonly fractions = DIVISION_FRACTIONS;
   protected readonly text = signal("");
   protected readonly fraction = signal(0);

@@ -4,11 +4,12 @@ import { formatSize, fromMm, type AxisConfig, type UnitSystem } from "@iron/core
 import { Keys } from "../../shared/keys";
 import { directionNames, jogSteps } from "./jog.view";
 import { RunStore } from "./run-store";
+import { ChoiceField } from "../../shared/fields";
 
 /** The simulated machine’s hand: jog both ways, make the asked approach, stop. */
 @Component({
   selector: "ip-jog-panel",
-  imports: [ButtonDirective],
+  imports: [ButtonDirective, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section aria-label="Simulated machine">
@@ -29,16 +30,14 @@ import { RunStore } from "./run-store";
         <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="jog(1)">
           <span class="sr-only">Jog {{ names().plus }}</span> + {{ bare(increment()) }} <kbd aria-hidden="true">→</kbd>
         </button>
-        <label class="step">
-          <span class="sr-only">Jog step</span>
-          <select class="p-inputtext" (change)="increment.set(+$any($event.target).value)">
-            @for (step of increments(); track step) {
-              <option [value]="step" [selected]="step === increment()">
-                {{ size(step) }}
-              </option>
-            }
-          </select>
-        </label>
+        <ip-choice-field
+          class="step"
+          label="Jog step"
+          quietly
+          [value]="increment()"
+          [choices]="incrementChoices()"
+          (chosen)="increment.set($event)"
+        />
         <button
           type="button"
           pButton
@@ -72,6 +71,7 @@ export class JogPanel {
   /** The usual feed for approaching a target: fast enough, without throwing the member past it. */
   protected readonly feed = computed(() => Math.min(3000, this.config().rapidMmMin));
   protected readonly increments = computed(() => jogSteps(this.config().tickMm, this.system()));
+  protected readonly incrementChoices = computed(() => this.increments().map((id) => ({ id, words: this.size(id) })));
   protected readonly names = computed(() => directionNames(this.config()));
   protected readonly busy = computed(() => this.store.programRuns());
   protected readonly countStep = computed(() => this.store.step()?.action === "count");

@@ -17,11 +17,12 @@ import {
 } from "@iron/core";
 import { parseDecimal, type Run } from "@iron/contract";
 import { Dialog } from "primeng/dialog";
-import { InputText } from "primeng/inputtext";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { pathChart, pathPoints } from "./path-chart";
+import { type Choice, ChoiceField, choicesOf, TextField } from "../../shared/fields";
+import { ChoicesPipe } from "../../shared/choices.pipe";
 
 type DwellWord = "P-seconds" | "P-milliseconds" | "X-seconds";
 
@@ -58,7 +59,7 @@ const START: Record<UnitSystem, ProgramTexts> = {
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
   selector: "ip-program-panel",
-  imports: [ButtonDirective, Dialog, InputText, ChartView],
+  imports: [ButtonDirective, Dialog, ChartView, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./program-panel.html",
   styles: `
@@ -86,6 +87,28 @@ export class ProgramPanel {
   /** The program is taken along: in these units and decimals it commands the places. */
   readonly noted = output<CommandedAs>();
   readonly runHere = output<{ feedMmMin: number; dwellS: number }>();
+  protected readonly dwellWords: readonly Choice<DwellWord>[] = [
+    { id: "P-seconds", words: "G4 P, seconds" },
+    { id: "P-milliseconds", words: "G4 P, milliseconds" },
+    { id: "X-seconds", words: "G4 X, seconds" },
+  ];
+  protected readonly programUnits: readonly Choice<UnitSystem>[] = [
+    { id: "metric", words: "millimetres, G21" },
+    { id: "inch", words: "inches, G20" },
+  ];
+  protected readonly zeroWays: readonly Choice<"stop" | "dwell">[] = [
+    { id: "stop", words: "stops, M0" },
+    { id: "dwell", words: "dwells" },
+  ];
+  protected readonly inchPlaces: readonly Choice<4 | 5>[] = [
+    { id: 4, words: "four" },
+    { id: 5, words: "five, where the control takes them" },
+  ];
+  protected readonly liftChoices = computed<readonly Choice[]>(() => [
+    ...choicesOf(this.clearLetters()),
+    { id: "by-hand", words: "the hand: the program stops" },
+    ...(this.lifts() ? [] : [{ id: "none", words: "nothing: it rides along" }]),
+  ]);
   protected readonly dwellWord = signal<DwellWord>("P-seconds");
   protected readonly system = signal<UnitSystem>(inject(Preferences).system());
   private readonly axisContext = inject(AxisContext, { optional: true });

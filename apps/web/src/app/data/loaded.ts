@@ -1,0 +1,43 @@
+import { DestroyRef, inject, signal } from "@angular/core";
+import type { Observable, Subscription } from "rxjs";
+import { problemFrom } from "./problems";
+
+/**
+ * Something a place shows, asked for once and again: what came, or why it did not.
+ * An answer that is overtaken by a later question counts no more. Made where inject() may be used.
+ *
+ * @example
+ * protected readonly machines = new Loaded(() => this.api.call("machines"));
+ * // in the template: machines.value(), machines.message(), machines.again()
+ */
+export class Loaded<T> {
+  readonly value = signal<T | null>(null);
+  readonly message = signal("");
+  private asking: Subscription | null = null;
+
+  constructor(
+    private readonly ask: () => Observable<T>,
+    private readonly came: (value: T) => void = () => undefined,
+  ) {
+    inject(DestroyRef).onDestroy(() => this.asking?.unsubscribe());
+  }
+
+  again(): void {
+    this.message.set("");
+    this.asking?.unsubscribe();
+    this.asking = this.ask().subscribe({
+      next: (value) => {
+        this.value.set(value);
+        this.came(value);
+      },
+      error: (error: unknown) => this.message.set(problemFrom(error).detail),
+    });
+  }
+
+  /** Asked for at once. */
+  static now<T>(ask: () => Observable<T>, came?: (value: T) => void): Loaded<T> {
+    const loaded = new Loaded(ask, came);
+    loaded.again();
+    return loaded;
+  }
+}

@@ -1,0 +1,13 @@
+import { Pipe, type PipeTransform } from "@angular/core";
+import type { Choice } from "./fields";
+
+/** A list as choices: words as they are, or things by what tells and what names them. */
+@Pipe({ name: "choices" })
+export class ChoicesPipe implements PipeTransform {
+  transform<T extends string | number>(all: readonly T[]): Choice<T>[];
+  transform<T, I extends keyof T, W extends keyof T>(all: readonly T[], id: I, words: W): Choice<T[I]>[];
+  transform<T>(all: readonly T[], id?: keyof T, words?: keyof T): Choice<unknown>[] {
+    if (id === undefined || words === undefined) return all.map((one) => ({ id: one, words: String(one) }));
+    return all.map((one) => ({ id: one[id], words: String(one[words]) }));
+  }
+}

@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
+import { shopUpdateSchema, type Shop, type ShopUpdate } from "@iron/contract";
+import { ButtonDirective } from "primeng/button";
+import { Api } from "../data/api";
+import { Loaded } from "../data/loaded";
+import { Notices } from "../data/notices";
+import { VersionedSave } from "../data/versioned-save";
+import { BothVersions, differing, type SaidField } from "../shared/both-versions";
+import { TextField } from "../shared/fields";
+import { bySchema, gate } from "../shared/schema-form";
+import { Trouble } from "../shared/trouble";
+
+interface Typed {
+  readonly name: string;
+  readonly currency: string;
+  readonly people: string;
+}
+
+const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
+  { label: "Name", words: (s) => s.name },
+  { label: "Currency", words: (s) => s.currency },
+  { label: "Who works here", words: (s) => s.people.join(", ") },
+];
+
+/** The shop’s own name, currency and people. */
+@Component({
+  selector: "ip-shop-form",
+  imports: [ButtonDirective, BothVersions, ReactiveFormsModule, TextField, Trouble],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (shop.message()) {
+      <ip-trouble [words]="shop.message()" (again)="shop.again()" />
+    }
+    <form [formGroup]="form" (ngSubmit)="save()" aria-label="The shop">
+      <div class="fields">
+        <ip-text-field label="Name" formControlName="name" />
+        <ip-text-field label="Currency" formControlName="currency" [most]="3" />
+        <ip-text-field label="Who works here" formControlName="people" placeholder="First names, commas between" />
+      </div>
+      @if (edit.theirs()) {
+        <ip-both-versions
+          [words]="edit.message()"
+          [rows]="conflicts()"
+          (keepMine)="save()"
+          (takeTheirs)="takeTheirs()"
+        />
+      } @else {
+        @if (edit.message()) {
+          <p class="bad" role="alert">{{ edit.message() }}</p>
+        }
+        <div class="acts">
+          <button pButton severity="secondary" type="submit" [disabled]="!shop.value() || edit.busy()">
+            Keep the shop
+          </button>
+        </div>
+      }
+    </form>
+  `,
+})
+export class ShopForm {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly maySend = gate();
+  protected readonly form = new FormGroup(
+    {
+      name: new FormControl("", { nonNullable: true }),
+      currency: new FormControl("", { nonNullable: true }),
+      people: new FormControl("", { nonNullable: true }),
+    },
+    { validators: bySchema(shopUpdateSchema.omit({ version: true }), shopOf) },
+  );
+  protected readonly edit = new VersionedSave<Shop>();
+  protected readonly shop = Loaded.now(
+    () => this.api.call("shop"),
+    (shop) => {
+      this.edit.begin(shop);
+      this.form.reset({ name: shop.name, currency: shop.currency, people: shop.people.join(", ") });
+    },
+  );
+  protected readonly conflicts = computed(() => {
+    const theirs = this.edit.theirs();
+    return theirs ? differing(shopOf(this.form.getRawValue()), theirs, SAID) : [];
+  });
+
+  protected save(): void {
+    if (!this.maySend(this.form)) return;
+    const shop = shopOf(this.form.getRawValue());
+    this.edit.send(
+      (version) => this.api.call("updateShop", { body: { ...shop, version } }),
+      (kept) => {
+        this.edit.begin(kept);
+        this.notices.say("The shop is kept.");
+      },
+    );
+  }
+
+  protected takeTheirs(): void {
+    this.edit.leave();
+    this.shop.again();
+  }
+}
+
+function shopOf({ name, currency, people }: Typed): Omit<ShopUpdate, "version"> {
+  const names = people
+    .split(",")
+    .map((p) => p.trim())
+    .filter(Boolean);
+  return { name, currency: currency.trim().toUpperCase(), people: names };
+}
