@@ -11,6 +11,12 @@ export const daySchema = z.iso.date({
 
 const minutes = finite.min(0, "Minutes must be from 0 to 1440.").max(1440, "Minutes must be from 0 to 1440.");
 
+/** Strokes of a gun, and the grams that came out. */
+export const weighingSchema = z.object({
+  strokes: z.number().int().min(1, "Strokes must be from 1 to 200.").max(200, "Strokes must be from 1 to 200."),
+  grams: finite.positive("Grams must be above 0.").max(4000, "Grams must be at most 4000."),
+});
+
 /** How the shop keeps its machines lubricated. Weekdays begin with Monday. */
 export const keepSettingsEditSchema = z.object({
   version: versionSchema,
@@ -44,19 +50,7 @@ export const keepSettingsEditSchema = z.object({
     .array(
       z.object({
         name: said("Name of the gun", 60),
-        weighings: z
-          .array(
-            z.object({
-              strokes: z
-                .number()
-                .int()
-                .min(1, "Strokes must be from 1 to 200.")
-                .max(200, "Strokes must be from 1 to 200."),
-              grams: finite.positive("Grams must be above 0.").max(4000, "Grams must be at most 4000."),
-            }),
-          )
-          .min(1, "A gun needs at least one weighing.")
-          .max(20),
+        weighings: z.array(weighingSchema).min(1, "A gun needs at least one weighing.").max(20),
       }),
     )
     .max(30),

@@ -85,9 +85,10 @@ describe("days and rules", () => {
     refuse(put(), 409, "Changed meanwhile.", {
       current: settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] }),
     });
-    expect(page.alerts()).toContain("Somebody else has changed this meanwhile.");
+    expect(page.alerts()).toContain("Changed meanwhile.");
+    expect(page.page.getByRole("row", { name: /^Monday/ }).textContent).toMatch(/90 min\s*10 min/);
     expect(page.value("Friday, min")).toBe("45");
-    page.press("Keep days and rules");
+    page.press("Keep mine");
     const request = put();
     expect(body(request)).toMatchObject({ version: 9, minutesByWeekday: [90, 90, 90, 90, 45, 0, 0] });
     answer(request, settings({ version: 10 }));
