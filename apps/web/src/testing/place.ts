@@ -39,6 +39,16 @@ export function chooseIn(fixture: ComponentFixture<unknown>, name: string | RegE
   TestBed.tick();
 }
 
+/** Yes, No or “?” of one question. */
+export function answerIn(group: HTMLElement, key: string): void {
+  const button = within(group)
+    .getAllByRole("button")
+    .find((b) => b.textContent.trim().startsWith(key));
+  if (!button) throw new Error(`There is no “${key}” to answer with.`);
+  button.click();
+  TestBed.tick();
+}
+
 /** A component on the page, found and used by label and name as a person would. */
 export function show<T>(component: Type<T>, inputs: Inputs = {}) {
   const fixture = TestBed.createComponent(component);

@@ -1,57 +1,31 @@
-import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
+import { ChangeDetectionStrategy, Component, effect, input, output } from "@angular/core";
+import { FormControl, ReactiveFormsModule } from "@angular/forms";
+import { SelectButton } from "primeng/selectbutton";
+
+let made = 0;
 
 /** Yes, no or unknown: unknown is an answer too, and not the same as no. */
 @Component({
   selector: "ip-triple",
+  imports: [ReactiveFormsModule, SelectButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="triple" role="group" [attr.aria-label]="label()">
-      <button type="button" [attr.aria-pressed]="value() === true" [disabled]="disabled()" (click)="picked.emit(true)">
-        Yes
-      </button>
-      <button
-        type="button"
-        [attr.aria-pressed]="value() === false"
-        [disabled]="disabled()"
-        (click)="picked.emit(false)"
-      >
-        No
-      </button>
-      <button type="button" [attr.aria-pressed]="value() === null" [disabled]="disabled()" (click)="picked.emit(null)">
-        ?<span class="sr-only"> not known</span>
-      </button>
-    </div>
-  `,
-  styles: `
-    .triple {
-      display: inline-flex;
-    }
-    button {
-      min-height: var(--touch);
-      min-width: var(--touch);
-      border: 1px solid var(--rule);
-      background: none;
-      color: inherit;
-      font: inherit;
-      cursor: pointer;
-    }
-    button + button {
-      border-left: 0;
-    }
-    button[aria-pressed="true"] {
-      background: var(--ink);
-      border-color: var(--ink);
-      color: var(--sheet);
-      font-weight: 700;
-    }
-    button:last-child[aria-pressed="true"] {
-      background: var(--wash);
-      color: var(--ink);
-      font-weight: 400;
-    }
-    button:disabled {
-      cursor: not-allowed;
-    }
+    <span class="sr-only" [id]="id">{{ label() }}</span>
+    <p-selectbutton
+      optionLabel="words"
+      optionValue="id"
+      [allowEmpty]="false"
+      [ariaLabelledBy]="id"
+      [options]="options"
+      [formControl]="control"
+    >
+      <ng-template #item let-one>
+        {{ one.words }}
+        @if (one.hint) {
+          <span class="sr-only"> {{ one.hint }}</span>
+        }
+      </ng-template>
+    </p-selectbutton>
   `,
 })
 export class Triple {
@@ -59,4 +33,22 @@ export class Triple {
   readonly value = input.required<boolean | null>();
   readonly disabled = input(false);
   readonly picked = output<boolean | null>();
+  protected readonly id = `triple-${(made += 1)}`;
+  protected readonly options = [
+    { id: "yes", words: "Yes", hint: "" },
+    { id: "no", words: "No", hint: "" },
+    { id: "unknown", words: "?", hint: "not known" },
+  ];
+  protected readonly control = new FormControl("unknown", { nonNullable: true });
+
+  constructor() {
+    effect(() => {
+      const value = this.value();
+      this.control.setValue(value === null ? "unknown" : value ? "yes" : "no", { emitEvent: false });
+    });
+    effect(() =>
+      this.disabled() ? this.control.disable({ emitEvent: false }) : this.control.enable({ emitEvent: false }),
+    );
+    this.control.valueChanges.subscribe((id) => this.picked.emit(id === "unknown" ? null : id === "yes"));
+  }
 }

@@ -196,7 +196,7 @@ describe("a step at the machine", () => {
     const { fixture, sent } = show("fixed-bearings", (s) => s.finds.length > 0);
     sign(fixture);
     expect(alertIn(fixture)).not.toBe("");
-    rootOf(fixture).querySelector<HTMLInputElement>("input[name=found]")?.click();
+    rootOf(fixture).querySelector<HTMLInputElement>("input[type=radio]")?.click();
     TestBed.tick();
     sign(fixture);
     expect(sent).toHaveLength(1);

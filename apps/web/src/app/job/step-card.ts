@@ -23,13 +23,16 @@ import { Preferences } from "../data/preferences";
 import { momentWords } from "../shared/words";
 import { beforeFigure, newSign, stepLinks } from "./job.view";
 import { JobStore } from "./job-store";
-import { ChoiceField, TextField } from "../shared/fields";
+import { ChoiceField, choicesOf, TextField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
+import { OneOf } from "../shared/one-of";
+import { PhotoField } from "../shared/photo-field";
+import { StepFacts } from "./step-facts";
 
 /** One step, large: what, why, with what, what good looks like; what was found, and the signature. */
 @Component({
   selector: "ip-step-card",
-  imports: [ButtonDirective, RouterLink, ChoiceField, TextField, ChoicesPipe],
+  imports: [OneOf, PhotoField, StepFacts, ButtonDirective, RouterLink, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./step-card.html",
   styleUrl: "./job.css",
@@ -41,6 +44,7 @@ export class StepCard {
   readonly signed = output<SignedStep>();
   protected readonly store = inject(JobStore);
   protected readonly preferences = inject(Preferences);
+  protected readonly keptStates = choicesOf(["as it was", "changed"]);
   protected readonly shown = computed(() => stepIn(this.step(), this.preferences.system()));
   protected readonly draft = linkedSignal<PlannedStep, SignedStep>({
     source: this.step,
@@ -190,9 +194,7 @@ export class StepCard {
     this.signed.emit(this.draft());
   }
 
-  protected pick(files: FileList | null): void {
-    const file = files?.[0];
-    if (!file) return;
+  protected pick(file: File): void {
     this.store.photo(this.step().id, file, this.step().photo || this.step().title);
   }
 

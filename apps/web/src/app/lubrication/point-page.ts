@@ -14,11 +14,12 @@ import { momentWords } from "../shared/words";
 import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
+import { PhotoField } from "../shared/photo-field";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [ButtonDirective, RouterLink, PointForm, Trouble],
+  imports: [PhotoField, ButtonDirective, RouterLink, PointForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",
@@ -120,9 +121,7 @@ export class PointPage {
     return dueWords(point).replace(/^./, (c) => c.toUpperCase());
   }
 
-  protected photo(point: LubePointRecord, files: FileList | null): void {
-    const file = files?.[0];
-    if (!file) return;
+  protected photo(point: LubePointRecord, file: File): void {
     this.photos.add({
       key: newKey(),
       of: "point",

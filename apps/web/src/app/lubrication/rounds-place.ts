@@ -20,6 +20,7 @@ import { bringWords, datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walk
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { type Choice, ChoiceField, TextField } from "../shared/fields";
+import { PhotoField } from "../shared/photo-field";
 
 /** How often it is looked what others on the same round have done, ms. */
 const LOOK_MS = 30_000;
@@ -27,7 +28,18 @@ const LOOK_MS = 30_000;
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
   selector: "ip-rounds",
-  imports: [ButtonDirective, TickBox, RouterLink, RoundsNav, Trouble, ComingDays, NotToday, ChoiceField, TextField],
+  imports: [
+    PhotoField,
+    ButtonDirective,
+    TickBox,
+    RouterLink,
+    RoundsNav,
+    Trouble,
+    ComingDays,
+    NotToday,
+    ChoiceField,
+    TextField,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
   styleUrl: "./rounds.css",
@@ -240,9 +252,7 @@ export class RoundsPlace {
   }
 
   /** Photos wait like visits; a point’s page shows them. */
-  protected photo(point: LubePointRecord, files: FileList | null): void {
-    const file = files?.[0];
-    if (!file) return;
+  protected photo(point: LubePointRecord, file: File): void {
     this.photos.add({
       key: newKey(),
       of: "point",

@@ -1,0 +1,100 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { deviationUnit, formatDeviation, locateTest, UNIT_WORD } from "@iron/core";
+import { ButtonDirective } from "primeng/button";
+import { Preferences } from "../data/preferences";
+import { AxisContext } from "../machine/axis/axis-context";
+import { momentWords } from "../shared/words";
+import { answerWords, torqueWords } from "./case.view";
+import { CaseStore } from "./case-store";
+
+/** What was measured and found for this axis; a result can be set aside, and stays on record. */
+@Component({
+  selector: "ip-result-list",
+  imports: [ButtonDirective, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./case.css",
+  template: `
+    <h2>Results</h2>
+    @if (!results().length && !measured().length) {
+      <p class="quiet">None yet.</p>
+    }
+    <ul class="results">
+      @for (one of measured(); track one.path + one.when) {
+        <li>
+          <span
+            ><a [routerLink]="one.path">{{ one.words }}</a
+            ><span class="quiet when">{{ one.when }}</span></span
+          >
+        </li>
+      }
+      @for (one of results(); track one.id) {
+        <li [id]="'result-' + one.id">
+          <span
+            ><span [class.back]="one.withdrawn">{{ one.words }}</span>
+            @if (one.series) {
+              <a [routerLink]="context.base() + '/series/' + one.series">its readings</a>
+            }
+            <span class="quiet when">{{ one.when }}</span></span
+          >
+          @if (editable()) {
+            @if (one.withdrawn) {
+              <button
+                type="button"
+                pButton
+                text
+                (click)="store.restore(one.id)"
+                [attr.aria-label]="'Take back in: ' + one.words"
+              >
+                Take back in
+              </button>
+            } @else {
+              <button
+                type="button"
+                pButton
+                text
+                (click)="store.withdraw(one.id)"
+                [attr.aria-label]="'Set aside: ' + one.words"
+              >
+                Set aside
+              </button>
+            }
+          }
+        </li>
+      }
+    </ul>
+  `,
+})
+export class ResultList {
+  readonly editable = input.required<boolean>();
+  protected readonly context = inject(AxisContext);
+  protected readonly store = inject(CaseStore);
+  private readonly preferences = inject(Preferences);
+  private readonly unit = computed(() => UNIT_WORD[deviationUnit(this.preferences.system())]);
+  protected readonly results = computed(() =>
+    (this.store.current()?.results ?? [])
+      .filter((r) => r.axisId === this.context.axis()?.id)
+      .map((r) => ({
+        id: r.id,
+        withdrawn: r.withdrawn,
+        series: r.data?.kind === "series" ? r.data.seriesId : null,
+        words: `${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.${torqueWords(r.data)}${r.note ? ` ${r.note}` : ""}`,
+        when: `${momentWords(r.at)}, ${r.by}`,
+      })),
+  );
+  protected readonly measured = computed(() =>
+    (this.store.assessment()?.measured ?? []).map((m) => ({
+      path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`,
+      words: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.lostMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
+      when: momentWords(m.at),
+    })),
+  );
+
+  private loss(mm: number, u: number): string {
+    return formatDeviation(mm, {
+      system: this.preferences.system(),
+      expandedMm: u,
+      bare: true,
+    });
+  }
+}

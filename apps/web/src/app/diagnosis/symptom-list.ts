@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
+import { RouterLink } from "@angular/router";
+import { locateTest, TEST_WORDS, type FindingId } from "@iron/core";
+import { AxisContext } from "../machine/axis/axis-context";
+import { ChoicesPipe } from "../shared/choices.pipe";
+import { ChoiceField } from "../shared/fields";
+import { momentWords } from "../shared/words";
+import { CaseStore } from "./case-store";
+import { GLYPHS } from "./glyphs";
+import { Triple } from "./triple";
+
+/** Symptoms to answer; behind a Yes, a note and the measurement that shows it. */
+@Component({
+  selector: "ip-symptom-list",
+  imports: [ChoiceField, ChoicesPipe, RouterLink, Triple],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./case.css",
+  template: `
+    @let file = store.open();
+    @if (file) {
+      <ul class="questions">
+        @for (symptom of symptoms(); track symptom.id) {
+          <li>
+            <svg viewBox="0 0 56 20" aria-hidden="true">
+              @if (glyph(symptom.id); as d) {
+                <path [attr.d]="d" />
+              }
+            </svg>
+            <span class="words">{{ symptom.words }}</span>
+            <ip-triple
+              [label]="symptom.words"
+              [value]="value(symptom.id)"
+              (picked)="store.answer(symptom.id, $event)"
+            />
+            @if (value(symptom.id) === true) {
+              <span class="behind">
+                <input
+                  class="p-inputtext"
+                  maxlength="300"
+                  placeholder="where, when, how"
+                  [attr.aria-label]="'Note on: ' + symptom.words"
+                  [value]="file.evidence[symptom.id]?.note ?? ''"
+                  (input)="store.setEvidence(symptom.id, { note: $any($event.target).value })"
+                />
+                <ip-choice-field
+                  quietly
+                  none="no measurement shows it"
+                  [label]="'Shown by: ' + symptom.words"
+                  [value]="file.evidence[symptom.id]?.ref ?? ''"
+                  [choices]="proofs() | choices: 'ref' : 'words'"
+                  (chosen)="store.setEvidence(symptom.id, { ref: $event || null })"
+                />
+                @if (proofPath(file.evidence[symptom.id]?.ref ?? null); as to) {
+                  <a [routerLink]="to">show it</a>
+                }
+              </span>
+            }
+          </li>
+        }
+      </ul>
+    }
+  `,
+})
+export class SymptomList {
+  readonly symptoms = input.required<readonly { readonly id: FindingId; readonly words: string }[]>();
+  private readonly context = inject(AxisContext);
+  protected readonly store = inject(CaseStore);
+  protected readonly glyphs = GLYPHS;
+  /** Measurements and results that a symptom can point to. */
+  protected readonly proofs = computed(() => {
+    const axisId = this.context.axis()?.id;
+    const runs = (this.context.history()?.runs ?? [])
+      .filter((r) => r.state === "finished")
+      .slice(-12)
+      .reverse()
+      .map((r) => ({
+        ref: `run ${r.id}`,
+        words: `${TEST_WORDS[r.kind].name}, ${momentWords(r.at)}`,
+      }));
+    const results = (this.store.current()?.results ?? [])
+      .filter((r) => r.axisId === axisId && !r.withdrawn)
+      .map((r) => ({
+        ref: `result ${r.id}`,
+        words: `${locateTest(r.test)?.name ?? r.test}, ${momentWords(r.at)}`,
+      }));
+    return [...results, ...runs];
+  });
+
+  protected proofPath(ref: string | null): string | null {
+    const [kind, id] = (ref ?? "").split(" ");
+    if (kind === "run") return `${this.context.base()}/runs/${id}`;
+    return kind === "result" ? `${this.context.base()}/locate` : null;
+  }
+
+  protected value(id: FindingId): boolean | null {
+    return this.store.current()?.symptoms[id] ?? null;
+  }
+
+  protected glyph(id: FindingId): string | undefined {
+    return this.glyphs[id];
+  }
+}
