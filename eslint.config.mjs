@@ -100,6 +100,7 @@ export default tseslint.config(
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
     rules: {
       "@angular-eslint/template/no-any": "off",
+      "max-lines": ["error", { max: 150 }],
     },
   },
   ...imports.importRules,

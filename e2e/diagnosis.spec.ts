@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { answerOf, expect, openProgram, test } from "./shop";
+import { choose, answerOf, expect, openProgram, test } from "./shop";
 
 /** Begins a guided test that Locate asks for and lets the simulated machine run it by program. */
 async function guidedRun(page: Page, name: string): Promise<void> {
@@ -112,7 +112,7 @@ test.describe("from the first symptom to a closed verdict", () => {
 test("a case is left and taken up by another person, with every answer there", async ({ page }) => {
   await page.goto("/machines/1/axes/3/measure");
   await expect(page.getByRole("heading", { name: /How much is lost/ })).toBeVisible();
-  await page.getByLabel("Who is working").selectOption("Ama");
+  await choose(page.getByLabel("Who is working"), "Ama");
   await page.keyboard.press("n");
   await expect(page.getByText(/opened .* by Ama/)).toBeVisible();
   const rumble = page.getByRole("group", { name: "Rumbles, worst in rapid" });
@@ -122,7 +122,7 @@ test("a case is left and taken up by another person, with every answer there", a
     .getByRole("button", { name: "No", exact: true })
     .click();
   await page.getByLabel("Note on: Rumbles, worst in rapid").fill("at 12 m/min");
-  await page.getByLabel("Shown by: Rumbles, worst in rapid").selectOption({ index: 1 });
+  await choose(page.getByLabel("Shown by: Rumbles, worst in rapid"), 1);
   await page.getByLabel("Weeks since somebody worked on it").fill("5");
   await page.getByLabel("Age of the axis, years").fill("200");
   await page.getByLabel("In your own words").fill("worse when cold");
@@ -134,7 +134,7 @@ test("a case is left and taken up by another person, with every answer there", a
     .toBe(11);
   await page.goto("/cases");
   await expect(page.getByRole("row", { name: /Bittern Z rumbles, worst in rapid/ })).toBeVisible();
-  await page.getByLabel("Who is working").selectOption("Rowan");
+  await choose(page.getByLabel("Who is working"), "Rowan");
   await page.getByRole("link", { name: "Go on with case 1" }).click();
   await expect(page.getByRole("heading", { name: "Loss ledger" })).toBeVisible();
   await page.keyboard.press("1");

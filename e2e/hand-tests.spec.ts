@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, openProgram, test, AS_ROWAN } from "./shop";
+import { choose, expect, openProgram, test, AS_ROWAN } from "./shop";
 
 async function openCase(page: Page, axis: string): Promise<void> {
   await page.goto(`${axis}/ask`);
@@ -24,7 +24,7 @@ test("the coast test is told flick by flick with single keys, left, gone on with
   await page.keyboard.press("Backspace");
   await expect(readings.getByText("runs on by itself")).toHaveCount(2);
   await page.reload();
-  await page.getByLabel("Who is working").selectOption("Rowan");
+  await choose(page.getByLabel("Who is working"), "Rowan");
   await expect(readings.getByText("runs on by itself")).toHaveCount(2);
   for (let i = 3; i <= 6; i += 1) {
     await page.keyboard.press("c");
@@ -82,7 +82,7 @@ test("a gib is set by rock and friction together, and by the school that tighten
   await page.getByLabel("Pitch of the adjuster, mm").focus();
   await expect(page.getByRole("alert")).toContainText("“1” cannot be: it must be from 10 to 500.");
   await page.goto("/machines/1/axes/2/set");
-  await page.getByLabel("By which school").selectOption({ label: "Tighten until it seizes, then back off" });
+  await choose(page.getByLabel("By which school"), "Tighten until it seizes, then back off");
   await page.getByRole("button", { name: "Begin Gib setting" }).click();
   await expect(page.getByRole("button", { name: /^seizes/ })).toBeVisible();
   await page.keyboard.press("a");
@@ -120,7 +120,7 @@ test("evidence for three faults is said to want three; loose screws are tightene
     "Bearing retainer ring, cap screws",
     "Nut in its bracket, bracket on the member",
   ])
-    await page.getByRole("combobox", { name }).selectOption("turned");
+    await choose(page.getByRole("combobox", { name }), "turned");
   await page.getByRole("button", { name: "Keep the result" }).click();
   await expect(page.getByText(/Not explained by this: .* Tighten what turned, then measure again\./)).toBeVisible();
 });

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, looking, openProgram, test, AS_ROWAN } from "./shop";
+import { choose, expect, looking, openProgram, test, AS_ROWAN } from "./shop";
 
 /** The smallest PNG: one white dot. */
 const DOT = Buffer.from(
@@ -28,7 +28,7 @@ async function signOn(page: Page, until: RegExp | null): Promise<void> {
 /** Types a loss with what it was measured by: without that nobody knows how well it is known. */
 async function typeLoss(page: Page, value: string): Promise<void> {
   await page.getByLabel(/^or type the loss/).fill(value);
-  await page.getByLabel("measured with").selectOption({ index: 1 });
+  await choose(page.getByLabel("measured with"), 1);
   await page.getByLabel("runs each way").fill("5");
 }
 

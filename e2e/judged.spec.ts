@@ -1,4 +1,4 @@
-import { begin, expect, test, AS_ROWAN } from "./shop";
+import { choose, begin, expect, test, AS_ROWAN } from "./shop";
 
 const AVOCET_Z = "/machines/4/axes/12";
 const BITTERN_Z = "/machines/1/axes/3";
@@ -23,7 +23,7 @@ test("a coarse dial on a tight limit is warned of before, and ends in “cannot 
     ).status(),
   ).toBe(201);
   await page.goto(`${BITTERN_Z}/measure/new/two-sided`);
-  await page.getByLabel("Indicator").selectOption({ label: "Old dial, 0.05 mm" });
+  await choose(page.getByLabel("Indicator"), "Old dial, 0.05 mm");
   await expect(page.getByText(/too coarse for the limit/)).toBeVisible();
   await page.getByLabel("Runs").fill("2");
   await page.getByRole("button", { name: "Begin the test" }).click();
@@ -76,7 +76,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
   };
   await sweep();
   await expect(page.getByText(/^Out of square: more than/)).toBeVisible();
-  await page.getByLabel("What is shimmed").selectOption({ label: "the column, on its base" });
+  await choose(page.getByLabel("What is shimmed"), "the column, on its base");
   await page.getByLabel("Bolts apart across, mm").fill("180");
   await page.getByLabel(/^Bolt rows apart, .*, mm/).fill("140");
   await page.keyboard.press("Tab");

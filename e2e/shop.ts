@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -174,4 +174,24 @@ export async function openProgram(page: Page): Promise<void> {
       await page.getByRole("button", { name: "Test program…" }).click({ timeout: 10_000 });
     await expect(dwell).toBeVisible({ timeout: 5000 });
   }).toPass({ timeout: 60_000 });
+}
+
+/** One of a list, by its words, or by its place in the list. */
+export async function choose(field: Locator, option: string | number): Promise<void> {
+  await field.click();
+  const options = field.page().getByRole("listbox").getByRole("option");
+  const one = typeof option === "number" ? options.nth(option) : options.filter({ hasText: option }).first();
+  await one.click();
+  await expect(field).toHaveAttribute("aria-expanded", "false");
+}
+
+/** Drags one thing onto another, as a hand does: through what lies between. */
+export async function drag(page: Page, what: Locator, onto: Locator): Promise<void> {
+  await onto.scrollIntoViewIfNeeded();
+  const [from, to] = [await what.boundingBox(), await onto.boundingBox()];
+  if (!from || !to) throw new Error("What is dragged, or where to, is not in sight.");
+  await page.mouse.move(from.x + 4, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 12 });
+  await page.mouse.up();
 }

@@ -2,6 +2,7 @@ import { provideHttpClient } from "@angular/common/http";
 import { HttpTestingController, provideHttpClientTesting, type TestRequest } from "@angular/common/http/testing";
 import type { EnvironmentProviders, Provider, Type } from "@angular/core";
 import { TestBed, type ComponentFixture } from "@angular/core/testing";
+import { CdkDropList, type CdkDragDrop } from "@angular/cdk/drag-drop";
 import { By } from "@angular/platform-browser";
 import { provideRouter } from "@angular/router";
 import { configure, within } from "@testing-library/dom";
@@ -88,6 +89,14 @@ export function show<T>(component: Type<T>, inputs: Inputs = {}) {
     },
     choose: (name: string | RegExp, value: string) => {
       chooseIn(fixture, name, value);
+    },
+    /** Something dragged is let go over an element: what it stands for is told. */
+    drop: (onto: HTMLElement, data: unknown) => {
+      const lists = fixture.debugElement.queryAll(By.directive(CdkDropList));
+      const list = lists.find((d) => (d.nativeElement as HTMLElement).contains(onto))?.injector.get(CdkDropList);
+      if (!list) throw new Error("Nothing can be dropped there.");
+      list.dropped.emit({ item: { data } } as CdkDragDrop<unknown>);
+      TestBed.tick();
     },
     tick: (name: string | RegExp) => {
       page.getByLabelText<HTMLInputElement>(name).click();

@@ -3,7 +3,7 @@ import type { FindingId } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { Notices } from "../data/notices";
 import { AxisContext } from "../machine/axis/axis-context";
-import { ChoiceField, TextField, type Choice } from "../shared/fields";
+import { type Choice, ChoiceField, TextField } from "../shared/fields";
 import { PhotoField } from "../shared/photo-field";
 import { shrinkPhoto } from "../shared/shrink-photo";
 import { symptomGroups } from "./case.view";

@@ -1,68 +1,67 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import type { CaseSummary } from "@iron/contract";
 import { Api } from "../data/api";
-import { problemFrom } from "../data/problems";
+import { Loaded } from "../data/loaded";
 import { momentWords } from "../shared/words";
 import { Trouble } from "../shared/trouble";
+import { TableModule } from "primeng/table";
+import { RowOf } from "../shared/row-of";
+import { RowsPipe } from "../shared/rows.pipe";
 
 /** All cases of the shop: open ones first. */
 @Component({
   selector: "ip-cases",
-  imports: [ButtonDirective, RouterLink, Trouble],
+  imports: [RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
       <h1>
         {{ heading() }}
       </h1>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (loaded.message()) {
+        <ip-trouble [words]="loaded.message()" (again)="loaded.again()" />
       } @else if (cases(); as list) {
         @if (list.length === 0) {
           <p>A case begins at station Ask of an axis: pick a machine on the floor, then its axis.</p>
           <a pButton routerLink="/floor">Go to the floor</a>
         } @else {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Cases">
-            <table class="rows">
-              <thead>
+            <p-table tableStyleClass="rows" dataKey="id" [value]="list | rows"
+              ><ng-template #header>
                 <tr>
-                  <th scope="col">Case</th>
-                  <th scope="col">Axis</th>
-                  <th scope="col" class="words">Noticed</th>
-                  <th scope="col">Opened</th>
+                  <th scope="col" pSortableColumn="id">Case <p-sortIcon field="id" /></th>
+                  <th scope="col" pSortableColumn="nickname">Axis <p-sortIcon field="nickname" /></th>
+                  <th scope="col" class="words" pSortableColumn="says">Noticed <p-sortIcon field="says" /></th>
+                  <th scope="col" pSortableColumn="openedAt">Opened <p-sortIcon field="openedAt" /></th>
                   <th scope="col" class="words">State</th>
                   <th scope="col"><span class="sr-only">Open it</span></th>
+                </tr> </ng-template
+              ><ng-template #body let-one [ipRowOf]="list">
+                <tr>
+                  <td>{{ one.id }}</td>
+                  <td>{{ one.nickname }} {{ one.letters }}</td>
+                  <td class="words">{{ one.says }}</td>
+                  <td>{{ moment(one.openedAt) }}, {{ one.by }}</td>
+                  <td class="words">
+                    {{ one.state === "open" ? "open" : "found: " + one.found }}
+                  </td>
+                  <td>
+                    <a
+                      pButton
+                      severity="secondary"
+                      [routerLink]="
+                        one.state === 'open'
+                          ? ['/machines', one.machineId, 'axes', one.axisIds[0], 'locate']
+                          : ['/cases', one.id]
+                      "
+                      [attr.aria-label]="(one.state === 'open' ? 'Go on with' : 'Read') + ' case ' + one.id"
+                      >{{ one.state === "open" ? "Go on" : "Read" }}</a
+                    >
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (one of list; track one.id) {
-                  <tr>
-                    <td>{{ one.id }}</td>
-                    <td>{{ one.nickname }} {{ one.letters }}</td>
-                    <td class="words">{{ one.says }}</td>
-                    <td>{{ moment(one.openedAt) }}, {{ one.by }}</td>
-                    <td class="words">
-                      {{ one.state === "open" ? "open" : "found: " + one.found }}
-                    </td>
-                    <td>
-                      <a
-                        pButton
-                        severity="secondary"
-                        [routerLink]="
-                          one.state === 'open'
-                            ? ['/machines', one.machineId, 'axes', one.axisIds[0], 'locate']
-                            : ['/cases', one.id]
-                        "
-                        [attr.aria-label]="(one.state === 'open' ? 'Go on with' : 'Read') + ' case ' + one.id"
-                        >{{ one.state === "open" ? "Go on" : "Read" }}</a
-                      >
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></p-table
+            >
           </div>
         }
       } @else {
@@ -73,8 +72,12 @@ import { Trouble } from "../shared/trouble";
 })
 export class CasesPlace {
   private readonly api = inject(Api);
-  protected readonly cases = signal<readonly CaseSummary[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly loaded = Loaded.now(() => this.api.call("cases"));
+  protected readonly cases = computed(
+    () =>
+      this.loaded.value()?.toSorted((a, b) => Number(a.state !== "open") - Number(b.state !== "open") || b.id - a.id) ??
+      null,
+  );
   protected readonly moment = momentWords;
   protected readonly heading = computed(() => {
     const list = this.cases();
@@ -83,19 +86,4 @@ export class CasesPlace {
     if (list.length === 0) return "No case yet";
     return open === 0 ? "No case is open" : `${open} open ${open === 1 ? "case" : "cases"}`;
   });
-
-  constructor() {
-    this.load();
-  }
-
-  protected load(): void {
-    this.wrong.set("");
-    this.api.call("cases").subscribe({
-      next: (list) =>
-        this.cases.set(
-          [...list].sort((a, b) => Number(a.state !== "open") - Number(b.state !== "open") || b.id - a.id),
-        ),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-    });
-  }
 }

@@ -74,7 +74,7 @@ describe("what the reasoning knows", () => {
     page.type("Why", "no thread lock used");
     page.press("Keep it");
     const request = put();
-    expect(request.request.body).toEqual({ prior: 6.5, why: "no thread lock used" });
+    expect(request.request.body).toEqual({ prior: 6.5, why: "no thread lock used", version: 0 });
     answer(request, knowledge({ override: 6.5, overrideBy: "Ama", overrideWhy: "no thread lock used" }));
     expect(page.text()).toContain("Weight 6.5 (shipped 4; Ama: no thread lock used)");
   });

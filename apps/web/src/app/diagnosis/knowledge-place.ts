@@ -7,7 +7,8 @@ import { InputText } from "primeng/inputtext";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { Notices } from "../data/notices";
-import { problemFrom } from "../data/problems";
+import { Loaded } from "../data/loaded";
+import { VersionedSave } from "../data/versioned-save";
 import { BothVersions } from "../shared/both-versions";
 import { Trouble } from "../shared/trouble";
 import { Opens } from "../shared/opens";
@@ -28,19 +29,19 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 export class KnowledgePlace {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  protected readonly knowledge = signal<Knowledge | null>(null);
-  protected readonly wrong = signal("");
+  private readonly loaded = Loaded.now(() => this.api.call("knowledge"));
+  protected readonly knowledge = this.loaded.value;
+  protected readonly wrong = this.loaded.message;
   protected readonly filter = signal("");
   protected readonly editing = signal<string | null>(null);
   protected readonly weightText = signal("");
   protected readonly why = signal("");
   protected readonly fieldWrong = signal("");
-  private version = 0;
-  protected readonly theirs = signal<Weight | null>(null);
+  protected readonly saved = new VersionedSave<Weight>();
   /** Did mine mean to take the shop’s weight back? */
   private readonly taking = signal(false);
   protected readonly conflicts = computed(() => {
-    const theirs = this.theirs();
+    const theirs = this.saved.theirs();
     const shipped = "the shipped one";
     return theirs
       ? [
@@ -70,16 +71,8 @@ export class KnowledgePlace {
     return lengthsIn(text, this.preferences.system());
   }
 
-  constructor() {
-    this.load();
-  }
-
   protected load(): void {
-    this.wrong.set("");
-    this.api.call("knowledge").subscribe({
-      next: (knowledge) => this.knowledge.set(knowledge),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-    });
+    this.loaded.again();
   }
 
   protected edit(cause: Knowledge["causes"][number]): void {
@@ -87,8 +80,7 @@ export class KnowledgePlace {
     this.weightText.set(String(cause.override ?? cause.prior));
     this.why.set(cause.overrideWhy);
     this.fieldWrong.set("");
-    this.theirs.set(null);
-    this.version = cause.version;
+    this.saved.begin(cause);
   }
 
   protected keepMine(id: string): void {
@@ -98,7 +90,7 @@ export class KnowledgePlace {
 
   protected takeTheirs(): void {
     this.editing.set(null);
-    this.theirs.set(null);
+    this.saved.leave();
     this.load();
   }
 
@@ -123,31 +115,15 @@ export class KnowledgePlace {
 
   private put(id: string, prior: number | null): void {
     this.taking.set(prior === null);
-    this.api
-      .call("overrideCause", {
-        params: { cause: id },
-        body: {
-          prior,
-          why: this.why(),
-          version: this.version,
-        },
-      })
-      .subscribe({
-        next: (knowledge) => {
-          this.knowledge.set(knowledge);
-          this.theirs.set(null);
-          this.editing.set(null);
-          this.notices.say(prior === null ? "The shipped weight counts again." : "The shop’s weight is kept.");
-        },
-        error: (error: unknown) => {
-          const problem = problemFrom(error);
-          this.fieldWrong.set(problem.detail);
-          if (problem.status !== 409 || !problem.current) return;
-          const theirs = problem.current as Weight;
-          this.theirs.set(theirs);
-          this.version = theirs.version;
-        },
-      });
+    this.fieldWrong.set("");
+    this.saved.send(
+      (version) => this.api.call("overrideCause", { params: { cause: id }, body: { prior, why: this.why(), version } }),
+      (knowledge) => {
+        this.knowledge.set(knowledge);
+        this.editing.set(null);
+        this.notices.say(prior === null ? "The shipped weight counts again." : "The shop’s weight is kept.");
+      },
+    );
   }
 
   protected percent(p: number): string {

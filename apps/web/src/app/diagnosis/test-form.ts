@@ -37,12 +37,13 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { FastenerList, type Fastener, type Found } from "./fastener-list";
 import { parseCrest, testQuestions } from "./case.view";
-import { loadChart, loadFindings, loadParts, loadRemarks, type LoadTraceView } from "./load-trace.view";
+import { loadChart, loadFindings, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
 import { SeriesStart } from "../measure/hand/hand-test-start";
 import { SeriesSetUp, type SeriesExtra } from "../measure/hand/hand-test-set-up";
 import { crestWords } from "../measure/hand/hand-test.view";
 import { TextField } from "../shared/fields";
+import { TestSays } from "./test-says";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
 const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
@@ -55,7 +56,7 @@ const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [ButtonDirective, RouterLink, Triple, ChartView, FastenerList, SeriesSetUp, TextField],
+  imports: [TestSays, ButtonDirective, RouterLink, Triple, ChartView, FastenerList, SeriesSetUp, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",
@@ -100,14 +101,6 @@ export class TestForm {
   protected readonly trace = signal<LoadTraceView | null>(null);
   protected readonly csvErrors = signal<readonly CsvError[]>([]);
   protected readonly crestWrong = signal("");
-  protected readonly parts = computed(() => {
-    const trace = this.trace();
-    return trace ? loadParts(trace, this.preferences.system()) : [];
-  });
-  protected readonly traceRemarks = computed(() => {
-    const trace = this.trace();
-    return trace ? loadRemarks(trace) : [];
-  });
   protected readonly chart = computed<DrawChart | null>(() => {
     const trace = this.trace();
     const system = this.preferences.system();

@@ -15,11 +15,9 @@ import { ButtonDirective } from "primeng/button";
 import { catchError, map, of } from "rxjs";
 import {
   DEFAULT_OPTIONS,
-  estimateJob,
   JOB_OF_CAUSE,
   jobKind,
   LOOSE_OF_CAUSE,
-  kitList,
   planJob,
   NoWay,
   type JobItem,
@@ -33,10 +31,10 @@ import { Notices } from "../data/notices";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "../diagnosis/case-store";
-import { minutesWords, money } from "../diagnosis/case.view";
 import { jobChoices } from "./job.view";
 import { type Choice, ChoiceField } from "../shared/fields";
 import { Trouble } from "../shared/trouble";
+import { WhatItTakes } from "./what-it-takes";
 
 type Chosen = Readonly<Record<string, boolean>>;
 const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
@@ -85,7 +83,7 @@ function planned(
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
+  imports: [WhatItTakes, ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",
@@ -96,7 +94,7 @@ export class FixStation {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
-  private readonly shop = toSignal(this.api.call("shop").pipe(catchError(() => of(null))), {
+  protected readonly shop = toSignal(this.api.call("shop").pipe(catchError(() => of(null))), {
     initialValue: null,
   });
   /** The cause that a verdict names, or the job asked for by address. */
@@ -149,33 +147,9 @@ export class FixStation {
     const sheet = this.sheet();
     return typeof sheet === "string" ? sheet : "";
   });
-  protected readonly preview = computed(() => {
-    const plan = this.sheet();
-    if (plan === null || typeof plan === "string") return null;
-    const estimate = estimateJob(plan);
-    const sum = (value: number): string => money(value, this.shop()?.currency ?? "EUR");
-    return {
-      steps: plan.steps.map((s) => ({
-        id: s.id,
-        words: `${s.axis ? `${s.axis} · ` : ""}${s.title}`,
-        state: s.state,
-      })),
-      time: minutesWords(estimate.minutes),
-      between: `${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}`,
-      two: minutesWords(estimate.twoPeopleMinutes),
-      people: estimate.people,
-      wait: estimate.waitDays ? `about ${estimate.waitDays} working days at a screw shop` : "",
-      path: estimate.criticalPath.flatMap((id) => {
-        const step = plan.steps.find((s) => s.id === id);
-        return step ? [step.title] : [];
-      }),
-      downtime: `${sum(estimate.downtimeCost)} (${sum(estimate.downtimeBetween[0])} to ${sum(estimate.downtimeBetween[1])})`,
-      parts:
-        estimate.partsCost > 0
-          ? `parts ${estimate.partsUsual ? "usually " : ""}about ${sum(estimate.partsCost)}`
-          : "no parts to buy",
-      kit: kitList(plan),
-    };
+  protected readonly plan = computed(() => {
+    const sheet = this.sheet();
+    return typeof sheet === "string" ? null : sheet;
   });
   protected readonly needs = computed(() => {
     const kinds = new Set(this.items().map((i) => i.kind));

@@ -1,24 +1,25 @@
 import { AddressPipe } from "../data/address.pipe";
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { map, timer } from "rxjs";
-import { jobKind, refuseOrder, type JobKindId, type SignedStep } from "@iron/core";
+import { jobKind, type JobKindId, type SignedStep } from "@iron/core";
 import { newKey } from "../data/new-key";
 import { ChainStrip } from "../chain/chain-strip";
 import { Preferences } from "../data/preferences";
 import { dayWords } from "../shared/words";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
-import { aheadWords, beforeAfter, remarks, openLinks, sheetRows, standWords, stepName, stepTime } from "./job.view";
+import { aheadWords, beforeAfter, remarks, openLinks, standWords, stepTime } from "./job.view";
 import { StepCard } from "./step-card";
 import { Trouble } from "../shared/trouble";
+import { WholeSheet } from "./whole-sheet";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
+  imports: [WholeSheet, ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-place.html",
@@ -29,9 +30,6 @@ export class JobPlace {
   protected readonly store = inject(JobStore);
   protected readonly preferences = inject(Preferences);
   protected readonly day = dayWords;
-  protected readonly orderWrong = signal<readonly string[]>([]);
-  /** The order being changed by hand; null while nobody does. */
-  protected readonly moving = signal<readonly string[] | null>(null);
   protected readonly step = computed(() => this.store.progress()?.next ?? null);
   protected readonly axis = computed(() => {
     const letter = this.step()?.axis;
@@ -57,10 +55,6 @@ export class JobPlace {
     const steps = this.store.progress()?.plan.steps ?? [];
     const last = steps.find((s) => s.id === "sign-off")?.how.at(-1) ?? "";
     return last.replace(/^In a week: /, "");
-  });
-  protected readonly rows = computed(() => {
-    const [job, progress] = [this.store.job(), this.store.progress()];
-    return job && progress ? sheetRows(job, progress) : [];
   });
   protected readonly ahead = computed(() => {
     const progress = this.store.progress();
@@ -115,18 +109,6 @@ export class JobPlace {
       ? { letter: step.axis, job: find.offers, name: jobKind(find.offers).name, say: find.say ?? "" }
       : null;
   });
-  protected readonly left = computed(() => {
-    const progress = this.store.progress();
-    if (!progress) return [];
-    const steps = progress.plan.steps.filter((s) => !progress.done.has(s.id));
-    const byId = new Map(steps.map((s) => [s.id, s]));
-    const order = this.moving() ?? steps.map((s) => s.id);
-    return order.flatMap((id) => {
-      const step = byId.get(id);
-      return step ? [{ id, name: stepName(step) }] : [];
-    });
-  });
-
   constructor() {
     effect(() => {
       const id = Number(this.jobId());
@@ -152,33 +134,5 @@ export class JobPlace {
 
   protected addWork(letter: string, job: JobKindId): void {
     this.store.act({ kind: "add-work", letter, job, key: newKey() });
-  }
-
-  protected beginMoving(): void {
-    this.moving.set(this.left().map((s) => s.id));
-    this.orderWrong.set([]);
-  }
-
-  /** Moves a step one place; says at once what that breaks. */
-  protected move(id: string, by: -1 | 1): void {
-    const order = [...(this.moving() ?? [])];
-    const at = order.indexOf(id);
-    if (at + by < 0 || at + by >= order.length) return;
-    [order[at], order[at + by]] = [order[at + by], order[at]];
-    this.moving.set(order);
-    const progress = this.store.progress();
-    this.orderWrong.set(progress ? refuseOrder(progress, order) : []);
-  }
-
-  protected keepOrder(): void {
-    const order = this.moving();
-    if (!order || this.orderWrong().length) return;
-    this.store.act({ kind: "reorder", order: [...order], key: newKey() });
-    this.moving.set(null);
-  }
-
-  protected leaveOrder(): void {
-    this.moving.set(null);
-    this.orderWrong.set([]);
   }
 }

@@ -1,22 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { JobSummary } from "@iron/contract";
 import { Api } from "../data/api";
-import { problemFrom } from "../data/problems";
+import { Loaded } from "../data/loaded";
 import { dayWords, momentWords } from "../shared/words";
 import { Trouble } from "../shared/trouble";
+import { TableModule } from "primeng/table";
+import { RowOf } from "../shared/row-of";
+import { RowsPipe } from "../shared/rows.pipe";
 
 /** All jobs of the shop: those at work first. */
 @Component({
   selector: "ip-jobs",
-  imports: [ButtonDirective, RouterLink, Trouble],
+  imports: [RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
       <h1>{{ heading() }}</h1>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (loaded.message()) {
+        <ip-trouble [words]="loaded.message()" (again)="loaded.again()" />
       } @else if (jobs(); as list) {
         @if (list.length === 0) {
           <p>
@@ -26,38 +29,35 @@ import { Trouble } from "../shared/trouble";
           <a pButton routerLink="/floor">Go to the floor</a>
         } @else {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Jobs">
-            <table class="rows">
-              <thead>
+            <p-table tableStyleClass="rows" dataKey="id" [value]="list | rows"
+              ><ng-template #header>
                 <tr>
-                  <th scope="col">Job</th>
-                  <th scope="col" class="words">Machine</th>
-                  <th scope="col" class="words">Work</th>
-                  <th scope="col" class="words">Opened</th>
+                  <th scope="col" pSortableColumn="id">Job <p-sortIcon field="id" /></th>
+                  <th scope="col" class="words" pSortableColumn="nickname">Machine <p-sortIcon field="nickname" /></th>
+                  <th scope="col" class="words" pSortableColumn="title">Work <p-sortIcon field="title" /></th>
+                  <th scope="col" class="words" pSortableColumn="openedAt">Opened <p-sortIcon field="openedAt" /></th>
                   <th scope="col" class="words">State</th>
                   <th scope="col"><span class="sr-only">Open it</span></th>
+                </tr> </ng-template
+              ><ng-template #body let-job [ipRowOf]="list">
+                <tr>
+                  <td>{{ job.id }}</td>
+                  <td class="words">Bay {{ job.bay }} · {{ job.nickname }}</td>
+                  <td class="words">{{ job.title }}</td>
+                  <td class="words">{{ moment(job.openedAt) }}, {{ job.by }}</td>
+                  <td class="words">{{ state(job) }}</td>
+                  <td>
+                    <a
+                      pButton
+                      severity="secondary"
+                      [routerLink]="['/jobs', job.id]"
+                      [attr.aria-label]="(job.finishedAt ? 'Read' : 'Go on with') + ' job ' + job.id"
+                      >{{ job.finishedAt ? "Read" : "Go on" }}</a
+                    >
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (job of list; track job.id) {
-                  <tr>
-                    <td>{{ job.id }}</td>
-                    <td class="words">Bay {{ job.bay }} · {{ job.nickname }}</td>
-                    <td class="words">{{ job.title }}</td>
-                    <td class="words">{{ moment(job.openedAt) }}, {{ job.by }}</td>
-                    <td class="words">{{ state(job) }}</td>
-                    <td>
-                      <a
-                        pButton
-                        severity="secondary"
-                        [routerLink]="['/jobs', job.id]"
-                        [attr.aria-label]="(job.finishedAt ? 'Read' : 'Go on with') + ' job ' + job.id"
-                        >{{ job.finishedAt ? "Read" : "Go on" }}</a
-                      >
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></p-table
+            >
           </div>
         }
       } @else {
@@ -68,8 +68,11 @@ import { Trouble } from "../shared/trouble";
 })
 export class JobsPlace {
   private readonly api = inject(Api);
-  protected readonly jobs = signal<readonly JobSummary[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly loaded = Loaded.now(() => this.api.call("jobs"));
+  protected readonly jobs = computed(
+    () =>
+      this.loaded.value()?.toSorted((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id) ?? null,
+  );
   protected readonly moment = momentWords;
   protected readonly heading = computed(() => {
     const list = this.jobs();
@@ -78,19 +81,6 @@ export class JobsPlace {
     if (list.length === 0) return "No job yet";
     return open === 0 ? "No job is at work" : `${open} ${open === 1 ? "job" : "jobs"} at work`;
   });
-
-  constructor() {
-    this.load();
-  }
-
-  protected load(): void {
-    this.wrong.set("");
-    this.api.call("jobs").subscribe({
-      next: (list) =>
-        this.jobs.set([...list].sort((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id)),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-    });
-  }
 
   protected state(job: JobSummary): string {
     if (job.finishedAt)

@@ -1,3 +1,4 @@
+import { CdkDropList } from "@angular/cdk/drag-drop";
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
@@ -9,22 +10,20 @@ import { dayBars, datesInWords } from "./rounds.view";
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({
   selector: "ip-coming-days",
-  imports: [ButtonDirective, AddressPipe, RouterLink],
+  imports: [CdkDropList, ButtonDirective, AddressPipe, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
     <h2>The coming days</h2>
     <ul class="days">
       @for (bar of bars(); track bar.date) {
-        <li>
+        <li cdkDropList cdkDropListSortingDisabled (cdkDropListDropped)="drop($event.item.data, bar.date)">
           <button
             type="button"
             class="day"
             [class.on]="bar.date === date()"
             [attr.aria-pressed]="bar.date === date()"
             (click)="picked.emit(bar.date)"
-            (dragover)="$event.preventDefault()"
-            (drop)="drop($event, bar.date)"
           >
             <span>{{ bar.label }}</span>
             <svg viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true">
@@ -96,11 +95,7 @@ export class ComingDays {
     return at ? momentWords(at) : "";
   });
 
-  protected drop(event: DragEvent, date: string): void {
-    event.preventDefault();
-    this.dropped.emit({
-      pointId: Number(event.dataTransfer?.getData("text/plain")),
-      date,
-    });
+  protected drop(pointId: number, date: string): void {
+    this.dropped.emit({ pointId, date });
   }
 }

@@ -18,11 +18,14 @@ import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { chainMarks, doseWords, dueWords } from "./rounds.view";
 import { Trouble } from "../shared/trouble";
+import { TableModule } from "primeng/table";
+import { RowOf } from "../shared/row-of";
+import { RowsPipe } from "../shared/rows.pipe";
 
 /** Station Keep: the lubrication points of this axis and of the machine around it. */
 @Component({
   selector: "ip-keep",
-  imports: [ButtonDirective, RouterLink, Trouble],
+  imports: [RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -41,36 +44,33 @@ import { Trouble } from "../shared/trouble";
         </div>
         @if (all.length) {
           <div class="scroll-x" tabindex="0" role="region" aria-label="Lubrication points">
-            <table class="rows">
-              <thead>
+            <p-table tableStyleClass="rows" dataKey="id" [value]="all | rows"
+              ><ng-template #header>
                 <tr>
-                  <th scope="col">Point</th>
+                  <th scope="col" pSortableColumn="place">Point <p-sortIcon field="place" /></th>
                   <th scope="col" class="words">Give</th>
-                  <th scope="col" class="words">When</th>
+                  <th scope="col" class="words" pSortableColumn="dueOn">When <p-sortIcon field="dueOn" /></th>
                   <th scope="col" class="words">Last found</th>
+                </tr> </ng-template
+              ><ng-template #body let-point [ipRowOf]="all">
+                <tr>
+                  <td>
+                    <a [routerLink]="['/points', point.id]">{{ point.place }}</a>
+                    @if (point.link) {
+                      <br /><span class="quiet">{{ point.link }}</span>
+                    }
+                  </td>
+                  <td class="words">{{ dose(point) }}</td>
+                  <td class="words">{{ due(point) }}</td>
+                  <td class="words">
+                    {{ point.lastFound ?? "not visited yet" }}
+                    @if (point.asksCase) {
+                      <br /><a [routerLink]="context.base() + '/ask'">{{ point.asksCase }} Open a case</a>
+                    }
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (point of all; track point.id) {
-                  <tr>
-                    <td>
-                      <a [routerLink]="['/points', point.id]">{{ point.place }}</a>
-                      @if (point.link) {
-                        <br /><span class="quiet">{{ point.link }}</span>
-                      }
-                    </td>
-                    <td class="words">{{ dose(point) }}</td>
-                    <td class="words">{{ due(point) }}</td>
-                    <td class="words">
-                      {{ point.lastFound ?? "not visited yet" }}
-                      @if (point.asksCase) {
-                        <br /><a [routerLink]="context.base() + '/ask'">{{ point.asksCase }} Open a case</a>
-                      }
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></p-table
+            >
           </div>
         } @else {
           <p>

@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import { dayOf, decimalsFor, formatNumber } from "@iron/core";
-import { parseDecimal, type MachineMeter } from "@iron/contract";
-import type { Observable } from "rxjs";
-import { newKey } from "../data/new-key";
+import { decimalsFor, formatNumber } from "@iron/core";
+import { type MachineMeter } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
-import { problemFrom } from "../data/problems";
+import { Loaded } from "../data/loaded";
 import { dayWords } from "../shared/words";
+import { MeterReading } from "./meter-reading";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
@@ -15,15 +14,15 @@ import { Trouble } from "../shared/trouble";
 /** Hour meters: what they said, and the hours a day that follow. */
 @Component({
   selector: "ip-meters",
-  imports: [ButtonDirective, RoundsNav, CsvImport, Trouble],
+  imports: [MeterReading, ButtonDirective, RoundsNav, CsvImport, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
     <ip-rounds-nav />
     <main class="sheet">
       <h1>Hour meters</h1>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (loaded.message()) {
+        <ip-trouble [words]="loaded.message()" (again)="loaded.again()" />
       } @else if (meters(); as all) {
         @for (meter of all; track meter.machineId) {
           <section class="meter" [attr.aria-label]="meter.nickname">
@@ -38,33 +37,7 @@ import { Trouble } from "../shared/trouble";
             @for (note of meter.notes; track note) {
               <p class="warn">{{ note }}</p>
             }
-            <form
-              class="acts"
-              (submit)="$event.preventDefault(); add(meter, $any($event.target))"
-              novalidate
-              [attr.aria-label]="'Reading of ' + meter.nickname"
-            >
-              <div class="field">
-                <label [for]="'h-' + meter.machineId">Hours now</label>
-                <input
-                  class="p-inputtext short"
-                  name="hours"
-                  inputmode="decimal"
-                  autocomplete="off"
-                  [id]="'h-' + meter.machineId"
-                />
-              </div>
-              <label class="tick-box"><input type="checkbox" name="replaced" />replaced or set back before</label>
-              <button type="submit" pButton severity="secondary">Keep the reading</button>
-              @if (simulated()) {
-                <button type="button" pButton severity="secondary" (click)="read(meter)">
-                  Read the simulated machine
-                </button>
-              }
-            </form>
-            @if (errors()[meter.machineId]) {
-              <p class="wrong" role="alert">{{ errors()[meter.machineId] }}</p>
-            }
+            <ip-meter-reading [meter]="meter" [simulated]="simulated()" (kept)="meters.set($event)" />
             <p class="quiet">
               @for (reading of meter.readings; track reading.id; let first = $first) {
                 {{ day(reading.date) }}: {{ reading.hours }} h{{ reading.reset ? " (after a reset)" : ""
@@ -93,7 +66,7 @@ import { Trouble } from "../shared/trouble";
           what="meters"
           label="Meter readings, a CSV file"
           columns="machine, date, hours, reset"
-          (kept)="load()"
+          (kept)="loaded.again()"
         />
       } @else {
         <p class="quiet" aria-busy="true">Loading the meters…</p>
@@ -104,10 +77,9 @@ import { Trouble } from "../shared/trouble";
 export class MetersPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  protected readonly meters = signal<readonly MachineMeter[] | null>(null);
   protected readonly simulated = signal(false);
-  protected readonly wrong = signal("");
-  protected readonly errors = signal<Readonly<Record<number, string>>>({});
+  protected readonly loaded = Loaded.now(() => this.api.call("meters"));
+  protected readonly meters = this.loaded.value;
   /** Both to two digits of U, so that ± is never zero. */
   protected usage({ hoursPerDay, expanded }: MachineMeter): string {
     const decimals = decimalsFor(expanded);
@@ -116,37 +88,10 @@ export class MetersPage {
   protected readonly day = (date: string): string => dayWords(`${date}T12:00:00`);
 
   constructor() {
-    this.load();
     this.api.call("shop").subscribe({
       next: (shop) => this.simulated.set(shop.demo),
       error: () => undefined,
     });
-  }
-
-  protected load(): void {
-    this.wrong.set("");
-    this.api.call("meters").subscribe({
-      next: (list) => this.meters.set(list),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
-    });
-  }
-
-  protected add(meter: MachineMeter, form: HTMLFormElement): void {
-    const field = form.elements.namedItem("hours") as HTMLInputElement;
-    const reset = (form.elements.namedItem("replaced") as HTMLInputElement).checked;
-    const hours = parseDecimal(field.value);
-    if (hours === undefined) {
-      this.say(meter.machineId, `“${field.value.trim()}” is not a number of hours.`);
-      return;
-    }
-    const body = { key: newKey(), date: dayOf(new Date()), hours, reset };
-    this.follow(meter.machineId, this.api.call("addMeter", { params: { id: meter.machineId }, body }), () =>
-      form.reset(),
-    );
-  }
-
-  protected read(meter: MachineMeter): void {
-    this.follow(meter.machineId, this.api.call("readMeter", { params: { id: meter.machineId } }));
   }
 
   protected back(id: number): void {
@@ -154,24 +99,5 @@ export class MetersPage {
       next: (list) => this.meters.set(list),
       error: (error: unknown) => this.notices.wrong(error),
     });
-  }
-
-  private follow(
-    machineId: number,
-    answer: Observable<readonly MachineMeter[]>,
-    done: () => void = () => undefined,
-  ): void {
-    answer.subscribe({
-      next: (list) => {
-        this.say(machineId, "");
-        this.meters.set(list);
-        done();
-      },
-      error: (error: unknown) => this.say(machineId, problemFrom(error).detail),
-    });
-  }
-
-  private say(machineId: number, words: string): void {
-    this.errors.update((all) => ({ ...all, [machineId]: words }));
   }
 }

@@ -168,7 +168,7 @@ export class PaperEntry {
   }
 
   protected onward(field: HTMLInputElement): void {
-    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, .main") ?? [])];
+    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, button") ?? [])];
     all.at(all.indexOf(field) + 1)?.focus();
   }
 

@@ -7,6 +7,7 @@ import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
+import { VersionedSave } from "../data/versioned-save";
 import { problemFrom } from "../data/problems";
 import { PointForm, type LubePointEdit } from "./point-form";
 import { PhotoQueue } from "../job/photo-queue";
@@ -41,11 +42,8 @@ export class PointPage {
   protected readonly machineOf = signal<Machine | null>(null);
   protected readonly lubricants = signal<readonly LubricantRecord[]>([]);
   protected readonly wrong = signal("");
-  protected readonly formWrong = signal("");
   protected readonly editing = signal(false);
-  /** The version that the form began from: whatever is loaded since, another’s change is not gone over unseen. */
-  private version = 0;
-  protected readonly theirs = signal<LubePointRecord | null>(null);
+  protected readonly edit = new VersionedSave<LubePointRecord>();
   /** What the form begins from. */
   protected readonly start = computed(() => {
     const point = this.point();
@@ -138,45 +136,35 @@ export class PointPage {
       this.leave();
       return;
     }
-    this.version = point.version;
+    this.edit.begin(point);
     this.editing.set(true);
   }
 
   protected leave(): void {
     this.editing.set(false);
-    this.formWrong.set("");
-    this.theirs.set(null);
+    this.edit.leave();
   }
 
   protected keep(body: LubePointEdit): void {
     const machine = this.machineOf();
     if (!machine) return;
-    const answer = this.isNew()
-      ? this.api.call("createPoint", { params: { id: machine.id }, body })
-      : this.api.call("updatePoint", {
-          params: { id: this.pointId() },
-          body: {
-            ...body,
-            version: this.version,
-          },
-        });
-    answer.subscribe({
-      next: (point) => {
+    const isNew = this.isNew();
+    this.edit.send(
+      (version) =>
+        isNew
+          ? this.api.call("createPoint", { params: { id: machine.id }, body })
+          : this.api.call("updatePoint", { params: { id: this.pointId() }, body: { ...body, version } }),
+      (point) => {
         this.leave();
-        if (this.isNew()) void this.router.navigateByUrl(`/points/${point.id}`);
+        if (isNew) void this.router.navigateByUrl(`/points/${point.id}`);
         else this.point.set(point);
       },
-      error: (error: unknown) => {
-        const problem = problemFrom(error);
-        this.formWrong.set(problem.detail);
-        if (problem.status !== 409 || !problem.current) return;
-        // Beneath the form stands what is kept now; kept again, mine goes over it knowingly.
-        const theirs = problem.current as LubePointRecord;
-        this.theirs.set(theirs);
-        this.point.set(theirs);
-        this.version = theirs.version;
+      () => {
+        // Beneath the form stands what is kept now.
+        const theirs = this.edit.theirs();
+        if (theirs) this.point.set(theirs);
       },
-    });
+    );
   }
 
   protected retire(retired: boolean): void {

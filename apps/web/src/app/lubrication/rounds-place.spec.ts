@@ -184,12 +184,8 @@ describe("a round walked", () => {
 
   it("a point dragged onto a day where nobody is, is refused in sight; onto another it is put there", () => {
     const place = walk();
-    const day = (name: RegExp) => place.page.getByRole("button", { name });
     const drop = (on: RegExp): void => {
-      const event = new Event("drop", { bubbles: true, cancelable: true });
-      Object.defineProperty(event, "dataTransfer", { value: { getData: () => "2" } });
-      day(on).dispatchEvent(event);
-      place.give({});
+      place.drop(place.page.getByRole("button", { name: on }), 2);
     };
     drop(/^Sat 7 Mar/);
     const request = http.expectOne("/api/lube-points/2/holds");

@@ -1,11 +1,11 @@
-import { TickBox } from "../shared/tick-box";
+import { CdkDrag, CdkDropList, CdkDropListGroup } from "@angular/cdk/drag-drop";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { fromEvent, interval, merge } from "rxjs";
-import { lookingOrder, type FoundState } from "@iron/core";
-import { parseDecimal, type LubePointRecord, type Rounds } from "@iron/contract";
+import { type FoundState } from "@iron/core";
+import { type LubePointRecord, type Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
@@ -16,11 +16,10 @@ import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { bringWords, datesInWords, dueWords, FOUND_KEYS, goneFrom, visitOf, walkOf } from "./rounds.view";
+import { bringWords, datesInWords, dueWords, goneFrom, visitOf, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
-import { type Choice, ChoiceField, TextField } from "../shared/fields";
-import { PhotoField } from "../shared/photo-field";
+import { FoundForm, type FoundVisit } from "./found-form";
 
 /** How often it is looked what others on the same round have done, ms. */
 const LOOK_MS = 30_000;
@@ -29,16 +28,16 @@ const LOOK_MS = 30_000;
 @Component({
   selector: "ip-rounds",
   imports: [
-    PhotoField,
+    CdkDrag,
+    CdkDropList,
+    CdkDropListGroup,
+    FoundForm,
     ButtonDirective,
-    TickBox,
     RouterLink,
     RoundsNav,
     Trouble,
     ComingDays,
     NotToday,
-    ChoiceField,
-    TextField,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",
@@ -51,26 +50,12 @@ export class RoundsPlace {
   private readonly router = inject(Router);
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
-  protected readonly keys = FOUND_KEYS;
   protected readonly visitOf = visitOf;
   protected readonly due = dueWords;
   protected readonly rounds = signal<Rounds | null>(null);
   protected readonly wrong = signal("");
   protected readonly picked = signal<string | null>(null);
-  protected readonly glitter = signal(false);
-  protected readonly friction = signal(false);
-  protected readonly words = signal("");
-  /** Outlets of a central system as looked at, from the pump outwards. */
-  protected readonly outletStates: readonly Choice<boolean | null>[] = [
-    { id: null, words: "not looked at" },
-    { id: true, words: "wet" },
-    { id: false, words: "dry" },
-  ];
-  protected readonly outlets = signal<readonly (boolean | null)[]>([]);
   protected readonly busy = signal(false);
-  /** What was given, as typed; the point’s own dose while it is empty. */
-  protected readonly given = signal("");
-  protected readonly givenWrong = signal("");
   protected readonly holdWrong = signal("");
   /** What this walk has found, so that a wrong key can be taken back. */
   protected readonly walked = signal<
@@ -133,14 +118,9 @@ export class RoundsPlace {
       untracked(() => this.again.update((all) => new Set([...all, ...refused.map((r) => r.pointId)])));
       untracked(() => this.walked.update((w) => w.filter((one) => !keys.has(one.key))));
     });
-    // Only another point empties what is typed: answers make the same point anew.
     effect(() => {
       this.nowId();
-      untracked(() => {
-        this.outlets.set((this.now()?.point.outlets ?? []).map(() => null));
-        this.typeGiven("");
-        this.holdWrong.set("");
-      });
+      untracked(() => this.holdWrong.set(""));
     });
   }
 
@@ -194,47 +174,10 @@ export class RoundsPlace {
     this.doneMeanwhile.set(null);
   }
 
-  /** Outlets in the order they are looked at: the farthest first. */
-  protected outletRows(point: LubePointRecord): readonly { readonly name: string; readonly index: number }[] {
-    return lookingOrder(point.outlets.map((name) => ({ name, wet: null }))).map((name) => ({
-      name,
-      index: point.outlets.indexOf(name),
-    }));
-  }
-
-  protected outlet(index: number, wet: boolean | null): void {
-    this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));
-  }
-
-  protected typeGiven(text: string): void {
-    this.given.set(text);
-    this.givenWrong.set("");
-  }
-
-  protected found(point: LubePointRecord, state: FoundState): void {
-    const typed = this.given().trim();
-    const given = typed ? parseDecimal(typed) : point.dose;
-    if (given === undefined || given < 0 || given > 500) {
-      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
-      return;
-    }
-    const none = state === "flooded" || state === "blocked";
-    const dose = none && !typed ? 0 : given;
+  protected found(point: LubePointRecord, visit: FoundVisit): void {
     const key = newKey();
-    const visit = {
-      key,
-      found: state,
-      dose,
-      glitter: this.glitter(),
-      friction: this.friction(),
-      outlets: [...this.outlets()],
-      words: this.words(),
-    };
-    this.walked.update((w) => [...w, { point, found: state, key }]);
-    this.queue.add({ pointId: point.id, place: point.place, visit, by: this.preferences.who() });
-    this.glitter.set(false);
-    this.friction.set(false);
-    this.words.set("");
+    this.walked.update((w) => [...w, { point, found: visit.found, key }]);
+    this.queue.add({ pointId: point.id, place: point.place, visit: { key, ...visit }, by: this.preferences.who() });
   }
 
   protected takeBack(): void {
@@ -269,10 +212,6 @@ export class RoundsPlace {
   protected drop({ pointId, date }: { readonly pointId: number; readonly date: string }): void {
     const point = this.walk().find((w) => w.point.id === pointId)?.point;
     if (point) this.hold(point, { kind: "pin", date, reason: "" });
-  }
-
-  protected drag(event: DragEvent, point: LubePointRecord): void {
-    event.dataTransfer?.setData("text/plain", String(point.id));
   }
 
   /** A nut that has to be parted is greased in a job of its own. */

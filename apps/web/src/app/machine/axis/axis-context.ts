@@ -1,17 +1,17 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
 import type { Axis, LinkShare, MachineWithAxes, RunSummary, History } from "@iron/contract";
-import { isSplitTest } from "@iron/core";
+import { isSplitTest, type AxisConfig } from "@iron/core";
 import { forkJoin, Subscription } from "rxjs";
 import { Api } from "../../data/api";
 import { problemFrom } from "../../data/problems";
 
-/** The machine and axis that the stations work on, with the axis’ history; one for each axis frame. */
 /** Either of a test or typed in a job. */
 export type LastLoss = Pick<RunSummary, "kind" | "at" | "by" | "lostMm" | "expandedMm"> & {
   readonly runId: number | null;
   readonly jobId: number | null;
 };
 
+/** The machine and axis that the stations work on, with the axis’ history; one for each axis frame. */
 @Injectable()
 export class AxisContext {
   private readonly api = inject(Api);
@@ -24,6 +24,8 @@ export class AxisContext {
   readonly wrong = signal("");
   /** Words that a station puts to links of the chain while it is open. */
   readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
+  /** The axis as it is being edited: the chain is drawn from it. */
+  readonly preview = signal<AxisConfig | null>(null);
   /** The station that the open page belongs to, where its address does not tell. */
   readonly station = signal<string | null>(null);
   /** What each link is known to lose. */

@@ -1,17 +1,27 @@
 import { TickBox } from "../../shared/tick-box";
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+} from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { Router } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { withUsualLimits, type AxisConfig } from "@iron/core";
 import { axisConfigSchema, type Axis } from "@iron/contract";
 import { catchError, map, of } from "rxjs";
-import { ChainStrip } from "../../chain/chain-strip";
 import { BothVersions } from "../../shared/both-versions";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
+import { VersionedSave } from "../../data/versioned-save";
 import { Preferences } from "../../data/preferences";
-import { fieldErrors, problemFrom } from "../../data/problems";
+import { fieldErrors } from "../../data/problems";
 import { AxisContext } from "./axis-context";
 import { FastenerEditor } from "./fastener-editor";
 import {
@@ -29,7 +39,7 @@ import { type Choice, ChoiceField, TextField } from "../../shared/fields";
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [ButtonDirective, TickBox, BothVersions, ChainStrip, FastenerEditor, ChoiceField, TextField],
+  imports: [ButtonDirective, TickBox, BothVersions, FastenerEditor, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `
@@ -64,6 +74,16 @@ export class AxisSetup {
     source: this.version,
     computation: () => untracked(() => this.context.axis()?.config ?? null),
   });
+  constructor() {
+    const { preview } = this.context;
+    effect(() => {
+      this.version();
+      untracked(() => this.saved.begin(this.context.axis()));
+    });
+    effect(() => preview.set(this.changed() ? this.draft() : null));
+    inject(DestroyRef).onDestroy(() => preview.set(null));
+  }
+
   protected choicesFrom(field: ConfigField): readonly Choice[] {
     return field.kind === "choice" ? field.options.map(([id, words]) => ({ id, words })) : [];
   }
@@ -73,11 +93,8 @@ export class AxisSetup {
     source: computed(() => `${this.version()} ${this.preferences.system()}`),
     computation: () => new Map(),
   });
-  protected readonly saving = signal(false);
   private readonly serverErrors = signal<ReadonlyMap<string, string>>(new Map());
-  protected readonly wrong = signal("");
-  /** The version somebody else has saved meanwhile. */
-  protected readonly theirs = signal<Axis | null>(null);
+  protected readonly saved = new VersionedSave<Axis>();
 
   protected readonly errors = computed<ReadonlyMap<string, string>>(() => {
     const draft = this.draft();
@@ -105,7 +122,7 @@ export class AxisSetup {
     );
   });
   protected readonly conflicts = computed(() => {
-    const theirs = this.theirs();
+    const theirs = this.saved.theirs();
     const draft = this.draft();
     return theirs && draft ? differences(draft, theirs.config, this.preferences.system()) : [];
   });
@@ -152,48 +169,25 @@ export class AxisSetup {
   protected save(): void {
     const draft = this.draft();
     const base = this.base();
-    if (!draft || !base || this.saving() || !this.valid()) return;
-    this.saving.set(true);
-    this.api
-      .call("updateAxis", {
-        params: { id: base.id },
-        body: {
-          version: base.version,
-          config: draft,
-        },
-      })
-      .subscribe({
-        next: () => {
-          this.saving.set(false);
-          this.theirs.set(null);
-          this.wrong.set("");
-          this.notices.say("Axis data kept.", () => this.undo(base));
-          this.context.reload();
-        },
-        error: (error: unknown) => {
-          const problem = problemFrom(error);
-          this.saving.set(false);
-          this.wrong.set(problem.detail);
-          this.serverErrors.set(fieldErrors(problem, "config."));
-          if (problem.status === 409) this.theirs.set(problem.current as Axis);
-        },
-      });
-  }
-
-  /** Keep mine: save over their version, knowingly. */
-  protected keepMine(): void {
-    this.base.set(this.theirs());
-    this.theirs.set(null);
-    this.save();
+    if (!draft || !base || !this.valid()) return;
+    // Kept over theirs knowingly, what an undo brings back is theirs.
+    const before = this.saved.theirs() ?? base;
+    this.saved.send(
+      (version) => this.api.call("updateAxis", { params: { id: base.id }, body: { version, config: draft } }),
+      () => {
+        this.notices.say("Axis data kept.", () => this.undo(before));
+        this.context.reload();
+      },
+      (problem) => this.serverErrors.set(fieldErrors(problem, "config.")),
+    );
   }
 
   protected takeTheirs(): void {
-    const theirs = this.theirs();
+    const theirs = this.saved.theirs();
     this.base.set(theirs);
     this.draft.set(theirs?.config ?? null);
     this.typed.set(new Map());
-    this.theirs.set(null);
-    this.wrong.set("");
+    this.saved.begin(theirs);
   }
 
   protected reset(): void {

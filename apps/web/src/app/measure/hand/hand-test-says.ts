@@ -22,28 +22,20 @@ import {
   seriesResult,
   USUAL_GIB_THREAD,
   SERIES_WORDS,
-  SHIMMED,
-  SHIMMED_WORDS,
   toShown,
-  tramBolts,
-  tramShims,
-  TRAM_LIMIT,
   type Datum,
   type MoveWay,
-  type Shimmed,
 } from "@iron/core";
 import { parseDecimal, type Series } from "@iron/contract";
-import { InputText } from "primeng/inputtext";
-import { Api } from "../../data/api";
-import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
-import { ChoiceField, NumberField } from "../../shared/fields";
+import { ChoiceField, NumberField, TextField } from "../../shared/fields";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { CaseStore } from "../../diagnosis/case-store";
 import { seriesChart, seriesDrawn } from "./hand-test-chart";
-import { seriesAsResult, seriesSays, seriesValues } from "./hand-test.view";
+import { seriesAsResult, seriesSays, seriesValues, shimStack } from "./hand-test.view";
+import { TramShims } from "./tram-shims";
 
 const DATUM_WORDS: Record<Datum, string> = {
   fixed: "fixed end",
@@ -54,7 +46,7 @@ const DATUM_WORDS: Record<Datum, string> = {
 /** What a row of readings says, what to set by it, and the way into the open case. */
 @Component({
   selector: "ip-series-says",
-  imports: [ButtonDirective, RouterLink, InputText, ChartView, ChoiceField, NumberField],
+  imports: [TramShims, ButtonDirective, RouterLink, ChartView, ChoiceField, TextField, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-says.html",
   styleUrl: "./set.css",
@@ -67,8 +59,6 @@ export class SeriesSays {
   protected readonly cases = inject(CaseStore);
   protected readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
-  private readonly api = inject(Api);
-  private readonly notices = inject(Notices);
   protected readonly datum = signal<Datum>("bracket");
   protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] }));
   /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
@@ -79,7 +69,7 @@ export class SeriesSays {
       .join("; ");
   });
   protected readonly stockWrong = signal("");
-  private readonly stock = signal<readonly number[] | undefined>(undefined);
+  protected readonly stock = signal<readonly number[] | undefined>(undefined);
   protected readonly pitch = signal(USUAL_GIB_THREAD.pitchMm);
   protected readonly taper = signal(1 / USUAL_GIB_THREAD.taper);
   /** The usual pull of this axis, N; null where nobody typed it. */
@@ -150,82 +140,18 @@ export class SeriesSays {
     if (result?.kind !== "crest-run" || !result.alignment.raiseFrom) return "";
     return `Shims only lift a housing off its casting. Let the ${DATUM_WORDS[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
   });
-  /** What is shimmed is asked: nobody can guess it, and the other one doubles the error. */
-  protected readonly shimmed = signal<Shimmed | "">("");
-  protected readonly shimmedChoices = [
-    { id: "", words: "say what is shimmed" },
-    ...SHIMMED.map((id) => ({ id, words: SHIMMED_WORDS[id].name })),
-  ];
-  protected readonly acrossMm = signal<number | null>(null);
-  protected readonly rowsMm = signal<number | null>(null);
-  protected readonly rowsLabel = computed(() => {
-    const shimmed = this.shimmed();
-    const [one, other] = shimmed ? SHIMMED_WORDS[shimmed].rows : (["far", "near"] as const);
-    return `Bolt rows apart, ${one} to ${other}`;
-  });
+  /** The sweep, where it is worth shimming. */
   protected readonly outOfSquare = computed(() => {
     const result = this.result();
-    return result?.kind === "tram" && result.tram.code !== "square";
+    return result?.kind === "tram" && result.tram.code !== "square" ? result.tram : null;
   });
-  private readonly shims = computed(() => {
-    const result = this.result();
-    const [shimmed, across, rows] = [this.shimmed(), this.acrossMm(), this.rowsMm()];
-    if (result?.kind !== "tram" || !shimmed || !across || !rows) return null;
-    const supports = tramBolts(shimmed, across, rows);
-    const options = { shimmed, supports, stockMm: this.stock() };
-    return { supports, ...tramShims(result.tram.slopes, options) };
-  });
-  protected readonly bolts = computed(() => {
-    const system = this.preferences.system();
-    return (this.shims()?.bolts ?? []).map((b) => ({
-      name: b.name,
-      lift: formatQuantity("deviation", b.wantedMm, system),
-      shims: this.stack(b.shims.pieces),
-    }));
-  });
-  /** What the sweep will read with them in, and what no shim can do. */
-  protected readonly shimWords = computed(() => {
-    const shims = this.shims();
-    const system = this.preferences.system();
-    if (!shims) return [];
-    const left = shims.predicted.map(
-      (p) => `${p.direction} ${formatQuantity("deviation", p.perSpanMm, system, true)} over the span`,
-    );
-    const turn = (shims.turnRad * 180) / Math.PI;
-    return [
-      `With these in, the sweep will read ${left.join(", ")}.`,
-      Math.abs(shims.turnRad) > TRAM_LIMIT / 4
-        ? `Sideways nothing can be shimmed on an upright face: ease its bolts and turn it on its face by ${Math.abs(turn).toFixed(3)}°, so that its ${shims.turnRad > 0 ? "right" : "left"} side rises.`
-        : "",
-    ].filter(Boolean);
-  });
-
-  /** The simulated machine gets the shims, and is turned on its face where shims cannot do it. */
-  protected putIn(): void {
-    const shims = this.shims();
-    const axis = this.context.axis();
-    if (!shims || !axis) return;
-    const body = {
-      shimmed: shims.shimmed,
-      shims: shims.supports.map((s, i) => ({
-        x: s.x,
-        y: s.y,
-        mm: shims.bolts[i].shims.sumMm,
-      })),
-      turnRad: shims.turnRad,
-    };
-    this.api.call("shimDevice", { params: { id: axis.id }, body }).subscribe({
-      next: () => this.notices.say("The shims are in. Sweep again: it must be flat."),
-      error: (error: unknown) => this.notices.wrong(error),
-    });
-  }
 
   private howWords(way: MoveWay): string {
     switch (way.code) {
       case "stays":
         return "near enough: leave it";
       case "raise":
-        return `shim under it: ${this.stack(way.shims.pieces)}`;
+        return `shim under it: ${shimStack(way.shims.pieces, this.preferences.system())}`;
       case "lower":
         return "would have to go nearer its casting";
       case "shift":
@@ -259,11 +185,6 @@ export class SeriesSays {
     const result = this.result();
     return result ? seriesAsResult(this.series(), result) : null;
   });
-
-  private stack(pieces: readonly number[]): string {
-    const system = this.preferences.system();
-    return pieces.map((p) => formatQuantity("length", p, system)).join(" + ") || "none";
-  }
 
   protected setStock(text: string): void {
     this.stockText.set(text);

@@ -210,3 +210,8 @@ export function seriesAsResult(
     .map((p) => p.points.map(({ x, y }) => ({ positionMm: x, readingMm: y })));
   return { ...said, data: { kind: "crest-run", planes } };
 }
+
+/** Shims under one support, each in the reader’s unit. */
+export function shimStack(pieces: readonly number[], system: UnitSystem): string {
+  return pieces.map((p) => formatQuantity("length", p, system)).join(" + ") || "none";
+}

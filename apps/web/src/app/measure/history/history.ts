@@ -16,12 +16,27 @@ import { historyChart } from "./history-chart";
 import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
 import { type Choice, ChoiceField, TextField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
+import { TableModule } from "primeng/table";
+import { RowOf } from "../../shared/row-of";
+import { RowsPipe } from "../../shared/rows.pipe";
 
 const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
 
 @Component({
   selector: "ip-history",
-  imports: [ButtonDirective, DayField, AddressPipe, RouterLink, ChartView, ChoiceField, TextField, ChoicesPipe],
+  imports: [
+    RowOf,
+    RowsPipe,
+    TableModule,
+    ButtonDirective,
+    DayField,
+    AddressPipe,
+    RouterLink,
+    ChartView,
+    ChoiceField,
+    TextField,
+    ChoicesPipe,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./history.html",
   styleUrl: "../measure.css",

@@ -4,7 +4,7 @@ import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { approachSentence, formatNumber, formatPosition, hasProgram } from "@iron/core";
+import { approachSentence, hasProgram } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
 import { momentWords } from "../../shared/words";
@@ -14,17 +14,19 @@ import { JogPanel } from "./jog-panel";
 import { ProgramPanel } from "./program-panel";
 import { ReadingsTable } from "./readings-table";
 import { ResultPanel } from "./result-panel";
-import { HOLD_MS, RunStore } from "./run-store";
-import { liveText, runView } from "./run.view";
-import { TextField } from "../../shared/fields";
+import { RunStore } from "./run-store";
+import { runView } from "./run.view";
 import { Trouble } from "../../shared/trouble";
-import { Opens } from "../../shared/opens";
+import { LiveReading } from "./live-reading";
+import { GiveUp } from "./give-up";
 
 type Way = "live" | "typed" | "dial";
 
 @Component({
   selector: "ip-run",
   imports: [
+    GiveUp,
+    LiveReading,
     ButtonDirective,
     TickBox,
     AddressPipe,
@@ -34,9 +36,7 @@ type Way = "live" | "typed" | "dial";
     ProgramPanel,
     ReadingsTable,
     ResultPanel,
-    TextField,
     Trouble,
-    Opens,
   ],
   providers: [RunStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -61,16 +61,6 @@ export class RunPlace {
     const chosen = this.chosenWay() ?? (this.store.link() === "none" ? "typed" : "live");
     return chosen === "live" && this.store.link() === "none" ? "typed" : chosen;
   });
-  protected readonly live = computed(() => {
-    const snapshot = this.store.snapshot();
-    const resolution = this.store.run()?.setup.indicator.resolutionMm ?? snapshot?.resolutionMm ?? 0.001;
-    return liveText(snapshot?.displayMm ?? null, resolution, this.preferences.system());
-  });
-  protected readonly stillText = computed(() => {
-    if (this.store.snapshot()?.moving) return "moving";
-    const seconds = Math.min(this.store.stillMs(), HOLD_MS) / 1000;
-    return `still for ${seconds.toFixed(1)} s of ${(HOLD_MS / 1000).toFixed(1)}`;
-  });
   /** Why the present position cannot be read yet, in words; empty when it can. */
   protected readonly approach = computed(() => {
     const judgement = this.store.judgement();
@@ -81,7 +71,6 @@ export class RunPlace {
     return approachSentence(judgement, step, config, this.preferences.system()) ?? "";
   });
   protected readonly givingUp = signal(false);
-  protected readonly whyGivenUp = signal("");
   protected readonly canProgram = computed(() => {
     const kind = this.store.run()?.plan.kind;
     return kind !== undefined && hasProgram(kind);
@@ -124,14 +113,6 @@ export class RunPlace {
     );
   }
 
-  protected position(mm: number): string {
-    return formatPosition(mm, { system: this.preferences.system() });
-  }
-
-  protected load(percent: number): string {
-    return `${formatNumber(percent, 0, true)} %`;
-  }
-
   protected choose(way: Way): void {
     this.chosenWay.set(way);
   }
@@ -161,10 +142,7 @@ export class RunPlace {
     this.store.discard(readingId, "set aside by hand");
   }
 
-  protected abandon(): void {
-    this.store.abandon(
-      this.whyGivenUp().trim(),
-      () => void this.router.navigateByUrl(`${this.context.base()}/measure`),
-    );
+  protected abandon(why: string): void {
+    this.store.abandon(why, () => void this.router.navigateByUrl(`${this.context.base()}/measure`));
   }
 }

@@ -1,0 +1,126 @@
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from "@angular/core";
+import { parseDecimal, type LubePointRecord } from "@iron/contract";
+import { lookingOrder, type FoundState } from "@iron/core";
+import { ButtonDirective } from "primeng/button";
+import { ChoiceField, TextField, type Choice } from "../shared/fields";
+import { PhotoField } from "../shared/photo-field";
+import { TickBox } from "../shared/tick-box";
+import { FOUND_KEYS } from "./rounds.view";
+
+/** What was found at a point, and what was given. */
+export interface FoundVisit {
+  readonly found: FoundState;
+  readonly dose: number;
+  readonly glitter: boolean;
+  readonly friction: boolean;
+  readonly outlets: (boolean | null)[];
+  readonly words: string;
+}
+
+/** How a point was found, before anything was given: one key is enough, the rest is besides. */
+@Component({
+  selector: "ip-found-form",
+  imports: [ButtonDirective, ChoiceField, PhotoField, TextField, TickBox],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./rounds.css",
+  template: `
+    @if (point().outlets.length) {
+      <p><b>Central system:</b> prime, two or three strokes, then look, the farthest outlet first.</p>
+      <div class="fields outlets">
+        @for (row of outletRows(); track row.name) {
+          <ip-choice-field
+            [label]="'Outlet: ' + row.name"
+            [value]="outlets()[row.index]"
+            [choices]="outletStates"
+            (chosen)="outlet(row.index, $event)"
+          />
+        }
+      </div>
+    }
+
+    <h3>Found, before anything was given</h3>
+    <div class="keys">
+      @for (key of keys; track key.state) {
+        <button type="button" pButton severity="secondary" (click)="tell(key.state)">{{ key.words }}</button>
+      }
+    </div>
+    <ip-tick-box [checked]="glitter()" (ticked)="glitter.set($event)"
+      >Metal glitter or chips in the old grease</ip-tick-box
+    >
+    <ip-tick-box [checked]="friction()" (ticked)="friction.set($event)">Moves heavier than the time before</ip-tick-box>
+    <div class="fields">
+      @if (point().dose > 0 && point().doseUnit !== "wipe") {
+        <ip-text-field
+          mode="decimal"
+          [label]="'Given, ' + point().doseUnit + '; ' + point().dose + ' if left empty'"
+          [value]="given()"
+          [error]="givenWrong()"
+          (typed)="type($event)"
+        />
+      }
+      <ip-photo-field [waiting]="photos()" (taken)="photo.emit($event)" />
+    </div>
+    <ip-text-field label="Note" [most]="500" [value]="words()" (typed)="words.set($event)" />
+  `,
+})
+export class FoundForm {
+  readonly point = input.required<LubePointRecord>();
+  /** Photos that wait for the server. */
+  readonly photos = input(0);
+  readonly found = output<FoundVisit>();
+  readonly photo = output<File>();
+  protected readonly keys = FOUND_KEYS;
+  protected readonly outletStates: readonly Choice<boolean | null>[] = [
+    { id: null, words: "not looked at" },
+    { id: true, words: "wet" },
+    { id: false, words: "dry" },
+  ];
+  /** Only another point empties what is typed: answers make the same point anew. */
+  private readonly pointId = computed(() => this.point().id);
+  private of<T>(start: () => T) {
+    return linkedSignal<number, T>({ source: this.pointId, computation: start });
+  }
+  protected readonly glitter = this.of(() => false);
+  protected readonly friction = this.of(() => false);
+  protected readonly words = this.of(() => "");
+  /** What was given, as typed; the point’s own dose while it is empty. */
+  protected readonly given = this.of(() => "");
+  protected readonly givenWrong = this.of(() => "");
+  /** Outlets of a central system as looked at, from the pump outwards. */
+  protected readonly outlets = this.of<readonly (boolean | null)[]>(() => this.point().outlets.map(() => null));
+  /** In the order they are looked at: the farthest first. */
+  protected readonly outletRows = computed(() => {
+    const { outlets } = this.point();
+    return lookingOrder(outlets.map((name) => ({ name, wet: null }))).map((name) => ({
+      name,
+      index: outlets.indexOf(name),
+    }));
+  });
+
+  protected outlet(index: number, wet: boolean | null): void {
+    this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));
+  }
+
+  protected type(text: string): void {
+    this.given.set(text);
+    this.givenWrong.set("");
+  }
+
+  protected tell(found: FoundState): void {
+    const typed = this.given().trim();
+    const given = typed ? parseDecimal(typed) : this.point().dose;
+    if (given === undefined || given < 0 || given > 500) {
+      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
+      return;
+    }
+    const none = found === "flooded" || found === "blocked";
+    this.found.emit({
+      found,
+      dose: none && !typed ? 0 : given,
+      glitter: this.glitter(),
+      friction: this.friction(),
+      outlets: [...this.outlets()],
+      words: this.words(),
+    });
+  }
+}
