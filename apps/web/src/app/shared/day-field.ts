@@ -30,6 +30,7 @@ let made = 0;
       (keydown)="keyed = true"
       (input)="filled($any($event.target).value)"
     />
+    <span class="said"></span>
   `,
 })
 export class DayField {

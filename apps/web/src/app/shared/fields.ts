@@ -23,6 +23,13 @@ import { Preferences } from "../data/preferences";
 import { FieldBase } from "./field-base";
 import { byRule } from "./schema-form";
 
+/** A bound is said with the value that breaks it. */
+function withValue(refused: string, text: string): string {
+  const typed = text.trim();
+  const named = !refused || !typed || refused.split(/[\s“”]/).includes(typed);
+  return named ? refused : `“${typed}”: ${refused}`;
+}
+
 /** A line or some lines of text under their label. */
 @Component({
   selector: "ip-text-field",
@@ -54,14 +61,14 @@ import { byRule } from "./schema-form";
         [attr.placeholder]="placeholder() || null"
         [attr.maxlength]="most()"
         [attr.list]="list() || null"
-        [attr.aria-invalid]="refused() ? true : null"
+        [attr.aria-invalid]="message() ? true : null"
         [attr.aria-describedby]="id + '-said'"
         (input)="take($any($event.target).value)"
         (blur)="blurred()"
       />
     }
     <span class="said" [id]="id + '-said'">
-      @if (refused(); as message) {
+      @if (message(); as message) {
         <span class="wrong" role="alert">{{ message }}</span>
       } @else {
         <span class="hint">{{ hint() }}</span>
@@ -80,6 +87,9 @@ export class TextField extends FieldBase<string> {
   /** “decimal” brings the keys of a number to a phone. */
   readonly mode = input("");
   readonly typed = output<string>();
+  protected readonly message = computed(() =>
+    this.mode() ? withValue(this.refused(), this.held() ?? "") : this.refused(),
+  );
 
   protected take(text: string): void {
     this.tell(text);
@@ -139,13 +149,7 @@ export class NumberField extends FieldBase<number | null> implements OnInit {
   protected readonly text = linkedSignal(() => this.shown());
   /** Why what stands in the field cannot be; empty when it can. */
   readonly wrong = linkedSignal<string, string>({ source: this.shown, computation: () => "" });
-  /** A bound that the form knows is said with the value that breaks it. */
-  protected readonly message = computed(() => {
-    const refused = this.refused();
-    const typed = this.text().trim();
-    const named = !refused || !typed || refused.split(/[\s“”]/).includes(typed);
-    return this.wrong() || (named ? refused : `“${typed}”: ${refused}`);
-  });
+  protected readonly message = computed(() => this.wrong() || withValue(this.refused(), this.text()));
   private readonly bounds = computed(() => {
     const [least, most] = [this.least(), this.most()].map((b) => (Number.isFinite(b) ? Number(this.show(b)) : b));
     if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`;
@@ -222,9 +226,9 @@ export interface Choice<T = string> {
       [formControl]="inner"
       (onBlur)="blurred()"
     />
-    @if (hint()) {
-      <span class="hint">{{ hint() }}</span>
-    }
+    <span class="said"
+      ><span class="hint">{{ hint() }}</span></span
+    >
   `,
 })
 export class ChoiceField<T = string> extends FieldBase<T> {

@@ -16,6 +16,7 @@ let made = 0;
       [id]="id"
       (change)="take($any($event.target))"
     />
+    <span class="said"></span>
     @if (waiting(); as waiting) {
       <span role="status"
         >{{ waiting === 1 ? "A photo waits" : waiting + " photos wait" }} in this browser till the server answers.</span

@@ -6,9 +6,12 @@ import datatable from "@primeuix/themes/aura/datatable";
 import datepicker from "@primeuix/themes/aura/datepicker";
 import dialog from "@primeuix/themes/aura/dialog";
 import inputtext from "@primeuix/themes/aura/inputtext";
+import radiobutton from "@primeuix/themes/aura/radiobutton";
 import select from "@primeuix/themes/aura/select";
+import selectbutton from "@primeuix/themes/aura/selectbutton";
 import textarea from "@primeuix/themes/aura/textarea";
 import toast from "@primeuix/themes/aura/toast";
+import togglebutton from "@primeuix/themes/aura/togglebutton";
 
 /** One scale from a token of ours: PrimeNG wants eleven steps and is given the same one. */
 function flat(colour: string): Record<string, string> {
@@ -62,6 +65,13 @@ const scheme = {
       color: "var(--ink)",
     },
   },
+  highlight: {
+    background: "var(--wash)",
+    focusBackground: "var(--wash)",
+    color: "var(--ink)",
+    focusColor: "var(--ink)",
+  },
+  list: { option: { focusBackground: "var(--wash)", color: "var(--ink)", focusColor: "var(--ink)" } },
   content: {
     background: "var(--sheet)",
     borderColor: "var(--rule)",
@@ -91,9 +101,40 @@ const buttons = {
   text: { primary: { hoverBackground: "var(--wash)", activeBackground: "var(--wash)" } },
 };
 
+/** Of a few answers the one given stands out; the others are paper. */
+const answers = {
+  root: {
+    background: "transparent",
+    hoverBackground: "var(--wash)",
+    checkedBackground: "var(--ink)",
+    borderColor: "var(--rule)",
+    checkedBorderColor: "var(--ink)",
+    color: "var(--ink)",
+    hoverColor: "var(--ink)",
+    checkedColor: "var(--sheet)",
+  },
+  content: { checkedBackground: "var(--ink)" },
+};
+
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
-  { ...base, components: { button, checkbox, datatable, datepicker, dialog, inputtext, select, textarea, toast } },
+  {
+    ...base,
+    components: {
+      button,
+      checkbox,
+      datatable,
+      datepicker,
+      dialog,
+      inputtext,
+      radiobutton,
+      select,
+      selectbutton,
+      textarea,
+      toast,
+      togglebutton,
+    },
+  },
   {
     primitive: {
       borderRadius: {
@@ -121,6 +162,10 @@ export const ironPreset = definePreset(
         root: { paddingX: "var(--space-4)", paddingY: "0", gap: "var(--space-3)", label: { fontWeight: "700" } },
         colorScheme: { light: buttons, dark: buttons },
       },
+      select: {
+        option: { padding: "var(--space-3)" },
+        overlay: { background: "var(--sheet)", borderColor: "var(--ink)", color: "var(--ink)", shadow: "none" },
+      },
       datatable: {
         headerCell: { padding: "var(--space-2) var(--space-3)", color: "var(--graphite)" },
         bodyCell: { padding: "var(--space-2) var(--space-3)" },
@@ -133,6 +178,12 @@ export const ironPreset = definePreset(
       checkbox: {
         root: { width: "22px", height: "22px" },
         icon: { size: "16px" },
+      },
+      radiobutton: { root: { width: "22px", height: "22px" }, icon: { size: "12px" } },
+      togglebutton: {
+        root: { padding: "0", fontWeight: "400" },
+        content: { padding: "0 var(--space-3)", checkedShadow: "none" },
+        colorScheme: { light: answers, dark: answers },
       },
       toast: {
         colorScheme: {

@@ -80,7 +80,7 @@ export class AxisSetup {
       this.version();
       untracked(() => this.saved.begin(this.context.axis()));
     });
-    effect(() => preview.set(this.changed() ? this.draft() : null));
+    effect(() => preview.set(this.changed() && this.valid() ? this.draft() : null));
     inject(DestroyRef).onDestroy(() => preview.set(null));
   }
 
