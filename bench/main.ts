@@ -24,6 +24,7 @@ import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
 import { benchServer } from "./server";
 import { benchSheets } from "./sheets";
+import { benchWeb } from "./web";
 import { openDatabase } from "../apps/server/src/store/database";
 
 /** Middle of several timings, ms; the first calls warm up. */
@@ -165,6 +166,10 @@ async function main(): Promise<void> {
   }
   if (what === "server") {
     await benchServer();
+    return;
+  }
+  if (what === "web") {
+    process.exitCode = (await benchWeb()) ? 0 : 1;
     return;
   }
   if (what === "rounds") {

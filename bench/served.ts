@@ -37,6 +37,10 @@ export class Served {
     });
   }
 
+  get url(): string {
+    return `http://localhost:${this.port}`;
+  }
+
   ask(method: string, path: string, headers: Readonly<Record<string, string>> = {}, body?: string): Promise<Answer> {
     const length = body === undefined ? {} : { "content-length": String(Buffer.byteLength(body)) };
     return new Promise((done, fail) => {

@@ -1,5 +1,5 @@
 import { OPERATIONS } from "./routes";
-import { z } from "zod";
+import * as z from "zod";
 
 type Schema = Readonly<Record<string, unknown>>;
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { axisCreateSchema, axisEventCreateSchema, axisEventSchema, axisSchema, axisUpdateSchema } from "./machine/axis";
 import { CASE_OPERATIONS } from "./diagnosis/case-routes";
 import { JOB_OPERATIONS } from "./job/job";

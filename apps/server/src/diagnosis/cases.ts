@@ -10,7 +10,7 @@ import {
   type SymptomEvidence,
 } from "@iron/contract";
 import { sql, type Selectable } from "kysely";
-import type { z } from "zod";
+import type * as z from "zod";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson, toJson, type Tables } from "../store/tables";

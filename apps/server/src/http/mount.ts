@@ -3,7 +3,7 @@ import { OPERATIONS as ALL } from "@iron/contract";
 import type { Express, Request } from "express";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
-import { z } from "zod";
+import * as z from "zod";
 import { WRITER_HEADER } from "./guard";
 
 type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;

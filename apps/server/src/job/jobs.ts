@@ -14,7 +14,7 @@ import {
 } from "@iron/core";
 import { type Job, type JobAct, type JobEventRecord, type JobSummary } from "@iron/contract";
 import type { Selectable, Transaction } from "kysely";
-import type { z } from "zod";
+import type * as z from "zod";
 import type { jobCreateSchema } from "@iron/contract";
 import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";

@@ -1,7 +1,7 @@
 import { FINDING_IDS } from "@iron/core";
 import { idSchema } from "@iron/contract";
 import type { Express } from "express";
-import { z } from "zod";
+import * as z from "zod";
 import { whoIsWorking } from "../http/mount";
 import type { WorkPool } from "../threads/pool";
 import { photoBody, photoOf } from "./photo-body";

@@ -13,7 +13,7 @@ import {
 import type { Series, SeriesPointCreate, shimsSchema } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Selectable } from "kysely";
-import type { z } from "zod";
+import type * as z from "zod";
 import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";
 import { standardNormal } from "../diagnosis/chance";

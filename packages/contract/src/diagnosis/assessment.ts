@@ -1,5 +1,5 @@
 import { CAUSE_LINKS, LINK_IDS, LOAD_METERS, MAGNITUDES, SLACKS, TEST_KINDS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { finite, instantSchema, versionSchema } from "../wire/common";
 import { testIdSchema } from "./case";
 

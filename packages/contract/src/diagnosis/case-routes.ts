@@ -1,5 +1,5 @@
 import { LOAD_METERS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { assessmentSchema, knowledgeSchema, loadTraceSchema, observationSchema, overrideSchema } from "./assessment";
 import {
   caseCloseSchema,

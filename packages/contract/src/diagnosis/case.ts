@@ -1,5 +1,5 @@
 import { CAUSES, FINDING_IDS, TEST_IDS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { finite, instantSchema, note, oneOf } from "../wire/common";
 
 const maybe = z.boolean().nullable();

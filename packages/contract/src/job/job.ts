@@ -14,7 +14,7 @@ import {
   VERBS,
   WAYS,
 } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { axisConfigSchema } from "../machine/axis";
 import { finite, idSchema, instantSchema, note, oneOf } from "../wire/common";
 import { operation } from "../wire/operation";

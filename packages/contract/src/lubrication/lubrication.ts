@@ -1,5 +1,5 @@
 import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
 import { operation } from "../wire/operation";
 

@@ -1,5 +1,5 @@
 import { BASE_OILS, INTERVAL_SCHOOLS, LUBRICANT_KINDS, THICKENERS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
 import { operation } from "../wire/operation";
 

@@ -20,7 +20,7 @@ import {
   TORQUE_SOURCES,
   TRANSMISSIONS,
 } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { bounded, instantSchema, note, oneOf, said } from "../wire/common";
 
 const limitsSchema = z

@@ -1,5 +1,5 @@
 import { FEEDBACKS, MACHINE_BOUNDS, MACHINE_KINDS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { axisSchema } from "./axis";
 import { bounded, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
 

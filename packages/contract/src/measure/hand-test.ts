@@ -1,5 +1,5 @@
 import { GIB_MODES, SERIES_KINDS, SHIMMED } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { finite, idSchema, instantSchema, oneOf } from "../wire/common";
 import { operation } from "../wire/operation";
 

@@ -1,5 +1,5 @@
 import { INDICATOR_KINDS } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { finite, instantSchema, oneOf, said, versionSchema } from "../wire/common";
 
 const resolutionMessage =

@@ -1,5 +1,5 @@
 import { TEST_KINDS, type IndicatorSetup } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 import { axisEventSchema } from "../machine/axis";
 import { finite, instantSchema, note, oneOf } from "../wire/common";
 import { indicatorEditSchema, tipAngleSchema } from "./indicator";

@@ -1,5 +1,5 @@
 import { boundMessage, type FieldBound } from "@iron/core";
-import { z } from "zod";
+import * as z from "zod";
 
 /** A number with the bounds and words of the trade. */
 export function bounded(bound: FieldBound): z.ZodNumber {

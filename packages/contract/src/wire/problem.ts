@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 /** RFC 9457 problem details, with the fields that are wrong and, on a conflict, what is there now. */
 export const problemSchema = z.object({

@@ -113,9 +113,10 @@ function lossView(
             @if (link.id === "motor") {
               {{ link.note }}
             } @else {
-              <ip-state-mark [state]="link.state" [say]="link.word ?? ''" [word]="true" />{{
-                link.looked ? ", " + link.looked : ""
-              }}
+              <ip-state-mark [state]="link.state" [say]="link.word ?? ''" [word]="true" />
+              @if (link.looked) {
+                <span class="age">{{ link.looked }}</span>
+              }
             }
           </span>
           @if (marks()[link.id]) {

@@ -9,7 +9,7 @@ import {
   type OperationName,
 } from "@iron/contract";
 import type { Observable } from "rxjs";
-import type { z } from "zod";
+import type * as z from "zod";
 
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
 type Out<T> = T extends z.ZodType ? z.output<T> : string;

@@ -9,7 +9,7 @@ import {
 } from "@iron/core";
 import type { loadTraceSchema } from "@iron/contract";
 import type { ChartConfiguration } from "chart.js";
-import type { z } from "zod";
+import type * as z from "zod";
 import type { Ink } from "../shared/chart";
 import { loadWords } from "./case.view";
 

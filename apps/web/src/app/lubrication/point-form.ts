@@ -17,7 +17,7 @@ import { lubePointEditSchema, type LubePointRecord, type LubricantRecord } from 
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
 import { type Choice, ChoiceField, choicesOf, NumberField, TextField } from "../shared/fields";
 import { map } from "rxjs";
-import type { z } from "zod";
+import type * as z from "zod";
 import { bySchema, gate, unplaced } from "../shared/schema-form";
 import { Opens } from "../shared/opens";
 

@@ -6,7 +6,7 @@ import {
   type ValidationErrors,
   type ValidatorFn,
 } from "@angular/forms";
-import type { z } from "zod";
+import type * as z from "zod";
 
 const SAID = "said";
 

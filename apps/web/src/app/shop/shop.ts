@@ -2,12 +2,9 @@ import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/cor
 import type { IndicatorRecord } from "@iron/contract";
 import { formatSize } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
-import { TableModule } from "primeng/table";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
 import { Notices } from "../data/notices";
-import { RowOf } from "../shared/row-of";
-import { RowsPipe } from "../shared/rows.pipe";
 import { Trouble } from "../shared/trouble";
 import { BackupLine } from "./backup-line";
 import { IndicatorForm } from "./indicator-form";
@@ -16,7 +13,7 @@ import { ShopForm } from "./shop-form";
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [BackupLine, ButtonDirective, IndicatorForm, RowOf, RowsPipe, ShopForm, TableModule, Trouble],
+  imports: [BackupLine, ButtonDirective, IndicatorForm, ShopForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -27,46 +24,47 @@ import { ShopForm } from "./shop-form";
         <ip-trouble [words]="indicators.message()" (again)="indicators.again()" />
       }
       <div class="scroll-x" tabindex="0" role="region" aria-label="Indicators">
-        <p-table tableStyleClass="rows" dataKey="id" [value]="indicators.value() | rows">
-          <ng-template #header>
+        <table class="rows">
+          <thead>
             <tr>
               <th scope="col">Name</th>
               <th scope="col" class="words">What it is</th>
               <th scope="col"><span class="sr-only">Actions</span></th>
             </tr>
-          </ng-template>
-          <ng-template #body let-one [ipRowOf]="indicators.value() ?? []">
-            <tr>
-              <td>{{ one.name }}{{ one.retiredAt ? ", retired" : "" }}</td>
-              <td class="words">{{ words(one) }}</td>
-              <td>
-                <button type="button" pButton text (click)="change(one)" [attr.aria-label]="'Change ' + one.name">
-                  Change
-                </button>
-                <button
-                  type="button"
-                  pButton
-                  text
-                  (click)="retire(one)"
-                  [attr.aria-label]="(one.retiredAt ? 'Put back ' : 'Retire ') + one.name"
-                >
-                  {{ one.retiredAt ? "Put back" : "Retire" }}
-                </button>
-              </td>
-            </tr>
-          </ng-template>
-          <ng-template #emptymessage>
-            <tr>
-              <td colspan="3">
-                {{
-                  indicators.value()
-                    ? "No indicator yet. Add the one you measure with: its resolution decides what can be seen."
-                    : "Loading…"
-                }}
-              </td>
-            </tr>
-          </ng-template>
-        </p-table>
+          </thead>
+          <tbody>
+            @for (one of indicators.value(); track one.id) {
+              <tr>
+                <td>{{ one.name }}{{ one.retiredAt ? ", retired" : "" }}</td>
+                <td class="words">{{ words(one) }}</td>
+                <td>
+                  <button type="button" pButton text (click)="change(one)" [attr.aria-label]="'Change ' + one.name">
+                    Change
+                  </button>
+                  <button
+                    type="button"
+                    pButton
+                    text
+                    (click)="retire(one)"
+                    [attr.aria-label]="(one.retiredAt ? 'Put back ' : 'Retire ') + one.name"
+                  >
+                    {{ one.retiredAt ? "Put back" : "Retire" }}
+                  </button>
+                </td>
+              </tr>
+            } @empty {
+              <tr>
+                <td colspan="3">
+                  {{
+                    indicators.value()
+                      ? "No indicator yet. Add the one you measure with: its resolution decides what can be seen."
+                      : "Loading…"
+                  }}
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
       </div>
       @if (editing() !== undefined) {
         <ip-indicator-form [start]="editing() ?? null" (kept)="close()" (left)="editing.set(undefined)" />

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  Injector,
+  input,
+  linkedSignal,
+} from "@angular/core";
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
@@ -13,8 +23,21 @@ import { Keys } from "../../shared/keys";
 import { StateMark } from "../../shared/state-mark";
 import { dayWords } from "../../shared/words";
 import { backupAlarm } from "../../shared/backup-words";
-import { floorView } from "./floor.view";
+import { ChoiceField, type Choice } from "../../shared/fields";
+import { floorChoices, floorView, type FloorFilter, type FloorStanding } from "./floor.view";
 import { Trouble } from "../../shared/trouble";
+
+/** From so many machines on the floor can be narrowed; fewer are seen at a glance. */
+const FEW = 16;
+const FIRST_ROWS = 20;
+const MORE_ROWS = 60;
+const STATES: readonly Choice<FloorStanding>[] = [
+  { id: "act", words: "over the limit" },
+  { id: "watch", words: "to be watched" },
+  { id: "cannot-tell", words: "cannot tell" },
+  { id: "never", words: "never measured" },
+  { id: "sound", words: "sound" },
+];
 
 interface Loaded {
   readonly floor: Floor | null;
@@ -23,7 +46,7 @@ interface Loaded {
 
 @Component({
   selector: "ip-floor",
-  imports: [ButtonDirective, RouterLink, StateMark, Trouble],
+  imports: [ChoiceField, ButtonDirective, RouterLink, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./floor.html",
   styleUrl: "./floor.css",
@@ -31,7 +54,11 @@ interface Loaded {
 export class FloorPlace {
   /** Search, from the address. */
   readonly q = input<string | undefined>();
+  readonly bay = input<string | undefined>();
+  readonly kind = input<string | undefined>();
+  readonly state = input<string | undefined>();
   protected readonly preferences = inject(Preferences);
+  private readonly injector = inject(Injector);
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
@@ -50,22 +77,53 @@ export class FloorPlace {
     ),
     { initialValue: null },
   );
+  private readonly filter = computed<FloorFilter>(() => ({
+    q: this.q() ?? "",
+    bay: this.bay() ?? "",
+    kind: this.kind() ?? "",
+    state: STATES.find((s) => s.id === this.state())?.id ?? "",
+  }));
   protected readonly view = computed(() => {
     const floor = this.loaded()?.floor;
-    return floor ? floorView(floor, MACHINE_KIND_WORDS, this.preferences.system(), this.q() ?? "") : null;
+    return floor ? floorView(floor, MACHINE_KIND_WORDS, this.preferences.system(), this.filter()) : null;
   });
+  protected readonly narrowed = computed(() => Object.values(this.filter()).some(Boolean));
+  protected readonly choices = computed(() => {
+    const floor = this.loaded()?.floor;
+    if (!floor || floor.machines.length < FEW) return null;
+    const { bays, kinds } = floorChoices(floor);
+    return {
+      bays: bays.map((id) => ({ id, words: `bay ${id}` })),
+      kinds: kinds.map((id): Choice => ({ id, words: MACHINE_KIND_WORDS[id] })),
+      states: STATES,
+    };
+  });
+  /** Rows that are drawn: the first at once, the others after what is in sight has been painted. */
+  private readonly drawn = linkedSignal<unknown, number>({ source: this.view, computation: () => FIRST_ROWS });
+  protected readonly rows = computed(() => this.view()?.machines.slice(0, this.drawn()) ?? []);
   protected readonly retired = computed(() => this.loaded()?.floor?.retired ?? []);
   protected readonly alarm = computed(() => backupAlarm(this.loaded()?.floor?.backup ?? null, new Date()));
   protected readonly unit = computed(() => (this.preferences.system() === "metric" ? "µm" : "tenths"));
   protected readonly ghosts = Array.from({ length: 8 }, (_, i) => i);
 
   constructor() {
+    effect(() => {
+      const more = (this.view()?.machines.length ?? 0) > this.drawn();
+      if (more)
+        afterNextRender(() => setTimeout(() => this.drawn.update((n) => n + MORE_ROWS)), { injector: this.injector });
+    });
     inject(Keys).use({
       key: "n",
       shown: "N",
       does: "Add a machine",
       act: () => void this.router.navigate(["/machines/new"]),
     });
+  }
+
+  /** In the address, so that it can be sent to somebody and gone back to. */
+  protected narrow(to: Partial<FloorFilter>): void {
+    const queryParams = Object.fromEntries(Object.entries(to).map(([key, value]) => [key, value || null]));
+    void this.router.navigate([], { queryParams, queryParamsHandling: "merge", replaceUrl: true });
   }
 
   protected revive(id: number): void {

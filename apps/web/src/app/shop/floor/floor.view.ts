@@ -11,6 +11,7 @@ import {
   type AxisState,
   type FloorCall,
   type FloorCallCode,
+  type MachineKind,
   type UnitSystem,
 } from "@iron/core";
 import type { Floor, FloorAxis, FloorMachine } from "@iron/contract";
@@ -52,6 +53,24 @@ export interface MachineView {
 export interface FloorView {
   readonly heading: string;
   readonly machines: readonly MachineView[];
+}
+
+/** What the floor is narrowed to; empty where it is not. */
+export interface FloorFilter {
+  /** Part of nickname, bay, kind or note. */
+  readonly q: string;
+  readonly bay: string;
+  readonly kind: string;
+  readonly state: FloorStanding | "";
+}
+
+/** How an axis stands. That nobody measured it is not that a measurement cannot tell. */
+export type FloorStanding = "act" | "watch" | "cannot-tell" | "never" | "sound";
+
+function standingOf(axis: FloorAxis): FloorStanding {
+  const state = floorState(axis);
+  if (state !== "unknown") return state;
+  return axis.last ? "cannot-tell" : "never";
 }
 
 /** The limit mark stands at four fifths, so that a loss over it still has room. */
@@ -170,17 +189,33 @@ function axisSays(machine: FloorMachine, call: FloorCall<FloorAxis>, axis: Floor
   }
 }
 
-/** Every machine, what needs attention first; `query` narrows by nickname, bay, kind or note. */
+const inBayOrder = (a: string, b: string): number => a.localeCompare(b, "en", { numeric: true });
+
+/** Bays and kinds that there are, to choose from. */
+export function floorChoices(floor: Pick<Floor, "machines">): {
+  readonly bays: readonly string[];
+  readonly kinds: readonly MachineKind[];
+} {
+  return {
+    bays: [...new Set(floor.machines.map((m) => m.bay))].sort(inBayOrder),
+    kinds: [...new Set(floor.machines.map((m) => m.kind))].sort(),
+  };
+}
+
+/** Every machine that is asked for, what needs attention first. */
 export function floorView(
   floor: Omit<Floor, "backup">,
   kindWords: Readonly<Record<string, string>>,
   system: UnitSystem,
-  query: string,
+  filter: FloorFilter,
   now = new Date(),
 ): FloorView {
-  const wanted = query.trim().toLowerCase();
+  const wanted = filter.q.trim().toLowerCase();
   const machines = floor.machines
     .filter((m) => `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
+    .filter((m) => !filter.bay || m.bay === filter.bay)
+    .filter((m) => !filter.kind || m.kind === filter.kind)
+    .filter((m) => !filter.state || m.axes.some((a) => standingOf(a) === filter.state))
     .map((machine): MachineView => {
       const call = floorCall(machine, now);
       const says = call.axis ? axisSays(machine, call, call.axis, system) : machineSays(machine, call);
@@ -198,12 +233,10 @@ export function floorView(
         calm: canWait(call.code),
       };
     })
-    .sort((a, b) => floorRank(a.call) - floorRank(b.call) || a.bay.localeCompare(b.bay, "en", { numeric: true }));
-  if (wanted)
-    return {
-      heading: `${countWords(machines.length, "machine", "machines")} found for “${query.trim()}”`,
-      machines,
-    };
+    .sort((a, b) => floorRank(a.call) - floorRank(b.call) || inBayOrder(a.bay, b.bay));
+  const found = countWords(machines.length, "machine", "machines");
+  if (wanted) return { heading: `${found} found for “${filter.q.trim()}”`, machines };
+  if (filter.bay || filter.kind || filter.state) return { heading: `${found} of ${floor.machines.length}`, machines };
   return { heading: headingOf(machines), machines };
 }
 
