@@ -1,8 +1,12 @@
 import angular from "angular-eslint";
 import eslint from "@eslint/js";
+import jsdoc from "eslint-plugin-jsdoc";
 import regexp from "eslint-plugin-regexp";
 import tseslint from "typescript-eslint";
 import imports from "./scripts/import-rules.cjs";
+
+/** Functions that others call. */
+const EXPORTED = ["ExportNamedDeclaration > FunctionDeclaration"];
 
 export default tseslint.config(
   {
@@ -23,6 +27,22 @@ export default tseslint.config(
       // Text from outside takes time as it is long, and never more.
       "regexp/no-super-linear-backtracking": ["error", { report: "certain" }],
       "regexp/no-super-linear-move": "error",
+    },
+  },
+  {
+    // Every function that others call says what it does, takes and gives, in units, with an example that a test runs.
+    files: ["packages/core/src/{quantity,sums}/**/*.ts"],
+    ignores: ["**/*.spec.ts"],
+    plugins: { jsdoc },
+    rules: {
+      "jsdoc/require-jsdoc": ["error", { publicOnly: true, require: { FunctionDeclaration: true } }],
+      "jsdoc/require-description": ["error", { contexts: EXPORTED }],
+      "jsdoc/require-param": ["error", { checkDestructured: false, contexts: EXPORTED }],
+      "jsdoc/require-param-description": ["error", { contexts: EXPORTED }],
+      "jsdoc/check-param-names": ["error", { checkDestructured: false }],
+      "jsdoc/require-returns": ["error", { contexts: EXPORTED }],
+      "jsdoc/require-returns-description": ["error", { contexts: EXPORTED }],
+      "jsdoc/require-example": ["error", { contexts: EXPORTED }],
     },
   },
   {

@@ -150,7 +150,8 @@ test("the first view on a cold cache is small and holds still as data comes in",
     }).observe({ type: "layout-shift", buffered: true });
   });
   await page.route("**/api/floor", async (route) => {
-    await new Promise((done) => setTimeout(done, 600));
+    // The page stands and waits before anything comes.
+    await page.locator(".machines .ghost").first().waitFor();
     await route.continue();
   });
   await page.goto("/floor");

@@ -162,18 +162,17 @@ export async function standing(page: Page): Promise<void> {
   const axis = /\/axes\/(\d+)/.exec(page.url())?.[1];
   const device = `/api/axes/${axis}/device`;
   await expect.poll(async () => (await answerOf<{ queued: number }>(page, device)).queued).toBe(0);
-  await page.waitForTimeout(250);
+  // What the page shows is of after that, and no longer of before it moved.
+  const { sequence } = await answerOf<{ sequence: number }>(page, device);
+  const shown = page.locator("[data-sample]");
+  await expect.poll(async () => Number(await shown.getAttribute("data-sample"))).toBeGreaterThanOrEqual(sequence);
   await expect(page.getByText(/still for 0\.[4-9] s|still for 1\.0 s/)).toBeVisible();
 }
 
-/** Opens the test program. A page that is still arriving may move its button away from a click: then once more. */
+/** Opens the test program. */
 export async function openProgram(page: Page): Promise<void> {
-  const dwell = page.getByLabel("Dwell at each target, s");
-  await expect(async () => {
-    if (!(await dwell.isVisible()))
-      await page.getByRole("button", { name: "Test program…" }).click({ timeout: 10_000 });
-    await expect(dwell).toBeVisible({ timeout: 5000 });
-  }).toPass({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Test program…" }).click();
+  await expect(page.getByLabel("Dwell at each target, s")).toBeVisible();
 }
 
 /** One of a list, by its words, or by its place in the list. */

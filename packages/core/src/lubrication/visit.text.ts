@@ -21,7 +21,9 @@ export const isBrought = ({ way, dose, link }: Pick<LubePoint, "way" | "dose" | 
  *
  * @param point the point; an amount of 0 means that nothing is given
  * @param give the amount and the lubricant, as "2 strokes, grease" or "wipe with chain oil"
- * @example visitText(nut, "2 strokes, grease, lithium").state // "Machine off and locked"
+ * @example
+ * visitText({ way: "nipple", dose: 2, doseUnit: "strokes", link: "nut", machineOff: true, partsNut: false }, "2 strokes, grease").state
+ * // "Machine off and locked"
  */
 export function visitText(
   point: Pick<LubePoint, "way" | "dose" | "doseUnit" | "link" | "machineOff" | "partsNut">,

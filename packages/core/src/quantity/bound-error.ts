@@ -13,7 +13,14 @@ export class BoundError extends RangeError {
   }
 }
 
-/** Throws a {@link BoundError} unless `value` is a finite number for which `holds` is true. */
+/**
+ * Throws a {@link BoundError} unless `value` is a finite number for which `holds` is true.
+ * @param argument - name of the quantity, as it is said
+ * @param value - what was given
+ * @param holds - whether the bound is kept
+ * @param bound - the bound in words, as “above 0 mm”
+ * @example requireBound("lead", 5, true, "above 0 mm")
+ */
 export function requireBound(argument: string, value: number, holds: boolean, bound: string): void {
   if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);
 }

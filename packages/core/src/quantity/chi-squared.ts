@@ -5,6 +5,9 @@ import { requireBound } from "./bound-error";
  * Probability that a χ² variable with `dof` degrees of freedom exceeds `value`: the regularised upper
  * incomplete gamma function Q(dof/2, value/2), by its series or continued fraction (as in numerical
  * handbooks, e.g. Abramowitz & Stegun 6.5).
+ * @param value - zero or more
+ * @param dof - degrees of freedom, above 0
+ * @returns probability, 0 to 1
  * @example chiSquaredExceeded(3.841, 1) // 0.05
  */
 export function chiSquaredExceeded(value: number, dof: number): number {

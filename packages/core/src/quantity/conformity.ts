@@ -51,8 +51,8 @@ const SAME_MM = 1e-9;
  * one-sided guard band of the 2017 edition (from memory). With coverage of 95 % a sound axis at its
  * limit is called `act`, and a bad one at its limit `sound`, in at most 2.5 % of cases each; the
  * coverage test measures both.
- * @param value loss and expanded uncertainty, mm; a loss may be negative
- * @param limits `leaveMm` above 0 and below `repairMm`
+ * @param value - loss and expanded uncertainty, mm; a loss may be negative
+ * @param limits - `leaveMm` above 0 and below `repairMm`
  * @returns a code with values; sentences are made of it elsewhere
  * @throws BoundError when a number is not finite, U is below 0 or the limits are in the wrong order
  * @example conformity({ lostMm: 0.03, expandedMm: 0.002 }, { leaveMm: 0.01, repairMm: 0.025 }).code // 'act'
@@ -91,12 +91,22 @@ export function conformity(value: JudgedValue, limits: ConformityLimits): Confor
 
 export type AxisState = "sound" | "watch" | "act" | "unknown";
 
-/** The drawn state of a verdict: what cannot be told is drawn as unknown. */
+/**
+ * The drawn state of a verdict: what cannot be told is drawn as unknown.
+ * @param judged - a verdict of {@link conformity}
+ * @returns one of the four drawn states
+ * @example stateOfConformity(conformity({ lostMm: 0.005, expandedMm: 0.001 }, { leaveMm: 0.01, repairMm: 0.025 })) // 'sound'
+ */
 export function stateOfConformity(judged: Conformity): AxisState {
   return judged.code === "cannot-tell" ? "unknown" : judged.code;
 }
 
-/** The one word of a verdict, the same on every screen; never measured is “unknown”. */
+/**
+ * The one word of a verdict, the same on every screen; never measured is “unknown”.
+ * @param judged - a verdict of {@link conformity}, null where nobody measured
+ * @returns the word
+ * @example conformityWord(null) // 'unknown'
+ */
 export function conformityWord(judged: Conformity | null): string {
   if (!judged) return "unknown";
   if (judged.code === "cannot-tell") return "cannot tell";
@@ -107,8 +117,11 @@ export function conformityWord(judged: Conformity | null): string {
 /**
  * Is a test worth doing against these limits? A U above a quarter of the nearer limit leaves too
  * little between the limits (common practice: a measurement four times better than what it judges).
- * @param expandedMm U to be expected, mm
- * @param nearestMm where the last value stood, mm; null when never measured: then the lower limit
+ * @param expandedMm - U to be expected, mm
+ * @param limits - limits of the axis, mm
+ * @param nearestMm - where the last value stood, mm; null when never measured: then the lower limit
+ * @returns whether U is too wide, and for which limit, mm
+ * @example tooWideFor(0.003, { leaveMm: 0.01, repairMm: 0.025 }).wide // true
  */
 export function tooWideFor(
   expandedMm: number,

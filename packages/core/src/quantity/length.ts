@@ -19,8 +19,11 @@ const MM_PER: Record<LengthUnit, number> = {
 
 /**
  * Length in millimetres.
- * @example toMm(0.0005, 'in') // 0.0127
+ * @param value - length in `unit`
+ * @param unit - mm, um (µm), in, thou or tenth
+ * @returns length, mm
  * @throws BoundError when the value is not finite
+ * @example toMm(0.0005, 'in') // 0.0127
  */
 export function toMm(value: number, unit: LengthUnit): number {
   if (!Number.isFinite(value)) throw new BoundError("length", value, "a finite number");
@@ -29,6 +32,9 @@ export function toMm(value: number, unit: LengthUnit): number {
 
 /**
  * Length in another unit from millimetres.
+ * @param mm - length, mm
+ * @param unit - mm, um (µm), in, thou or tenth
+ * @returns length in `unit`
  * @example fromMm(0.0254, 'thou') // 1
  */
 export function fromMm(mm: number, unit: LengthUnit): number {

@@ -1,6 +1,12 @@
 import { BoundError } from "./bound-error";
 
-/** A small dense system’s solution by Gaussian elimination with pivoting; null when singular. */
+/**
+ * A small dense system’s solution by Gaussian elimination with pivoting; null when singular.
+ * @param matrix - rows of a square matrix
+ * @param right - right-hand side, one a row
+ * @returns the unknowns, or null
+ * @example solveLinear([[2, 0], [0, 4]], [2, 2]) // [1, 0.5]
+ */
 export function solveLinear(matrix: readonly (readonly number[])[], right: readonly number[]): number[] | null {
   const n = right.length;
   const a = matrix.map((row, i) => [...row, right[i]]);
@@ -26,7 +32,14 @@ export interface LeastSquares {
   readonly chiSquared: number;
 }
 
-/** Normal equations AᵀWA and AᵀWy. */
+/**
+ * Normal equations AᵀWA and AᵀWy.
+ * @param rows - the design matrix, a row an observation
+ * @param values - what was observed
+ * @param weights - weight of each, above 0
+ * @returns matrix and right-hand side
+ * @example normalEquations([[1], [1]], [1, 3], [1, 1]).right // [4]
+ */
 export function normalEquations(
   rows: readonly (readonly number[])[],
   values: readonly number[],
@@ -48,7 +61,12 @@ export function normalEquations(
 /**
  * Weighted least squares with non-negative unknowns (Lawson & Hanson 1974, chapter 23, on the normal
  * equations: the systems here have a handful of unknowns).
+ * @param rows - the design matrix, a row an observation
+ * @param values - what was observed
+ * @param weights - weight of each, above 0
+ * @returns the unknowns, their covariance, and the weighted sum of squares
  * @throws BoundError when a weight is not positive
+ * @example nonNegativeLeastSquares([[1], [1]], [1, 3], [1, 1]).solution // [2]
  */
 export function nonNegativeLeastSquares(
   rows: readonly (readonly number[])[],

@@ -11,6 +11,9 @@ function inches(mm: number): string {
 /**
  * Instructions name lengths in mm and µm; a shop that works in inches reads inches. Where the text gives
  * inches of its own in brackets (“0.050 mm over 300 mm (0.001 in over 6 in)”), those are taken.
+ * @param text - an instruction with lengths in mm and µm
+ * @param system - “metric” or “inch”
+ * @returns the same instruction
  * @example lengthsIn("No rock above 0.02 mm.", "inch") // "No rock above 0.0008 in."
  */
 export function lengthsIn(text: string, system: UnitSystem): string {

@@ -32,11 +32,11 @@ function incompleteBeta(a: number, b: number, x: number): number {
 
 /**
  * Probability that |T| exceeds `t` for Student’s distribution, both tails together.
- * @param t zero or more
- * @param dof degrees of freedom, above 0, whole or not
+ * Source: I_x(ν/2, ½) at x = ν/(ν + t²), Abramowitz & Stegun 26.7.1. Checked against jStat.
+ * @param t - zero or more
+ * @param dof - degrees of freedom, above 0, whole or not
  * @returns probability, 0 to 1
  * @throws BoundError when t or dof lies outside
- * Source: I_x(ν/2, ½) at x = ν/(ν + t²), Abramowitz & Stegun 26.7.1. Checked against jStat.
  * @example studentExceeded(12.706, 1) // 0.05
  */
 export function studentExceeded(t: number, dof: number): number {
@@ -51,11 +51,11 @@ const MOST_KEPT = 1000;
 
 /**
  * The t that |T| exceeds with probability `alpha`, both tails together.
- * @param alpha above 0 and below 1
- * @param dof degrees of freedom, 1 or more; above a million the normal distribution’s
+ * Source: inverse of {@link studentExceeded} by halving. Checked against jStat and GUM table G.2.
+ * @param alpha - above 0 and below 1
+ * @param dof - degrees of freedom, 1 or more; above a million the normal distribution’s
  * @returns t
  * @throws BoundError when alpha or dof lies outside
- * Source: inverse of {@link studentExceeded} by halving. Checked against jStat and GUM table G.2.
  * @example studentQuantile(0.05, 4) // 2.776
  */
 export function studentQuantile(alpha: number, dof: number): number {

@@ -5,6 +5,8 @@ import { studentQuantile } from "./student-t";
  * Standard uncertainty of a rectangular spread of full width `width`: width / √12.
  * For a display that steps by `width` this is the resolution term.
  * Source: JCGM 100:2008 (GUM) 4.3.7 and F.2.2.1.
+ * @param width - full width of the spread, in any unit
+ * @returns standard uncertainty in the same unit
  * @example rectangular(0.001) // 0.000288675
  */
 export function rectangular(width: number): number {
@@ -12,7 +14,12 @@ export function rectangular(width: number): number {
   return width / Math.sqrt(12);
 }
 
-/** Root sum of squares of independent standard uncertainties (GUM 5.1.2, unit sensitivities). */
+/**
+ * Root sum of squares of independent standard uncertainties (GUM 5.1.2, unit sensitivities).
+ * @param parts - standard uncertainties in one unit
+ * @returns their root sum of squares
+ * @example inQuadrature(3, 4) // 5
+ */
 export function inQuadrature(...parts: readonly number[]): number {
   return Math.sqrt(parts.reduce((sum, u) => sum + u * u, 0));
 }
@@ -26,6 +33,9 @@ export interface UncertaintyPart {
 /**
  * Effective degrees of freedom of a combined standard uncertainty.
  * Source: Welch–Satterthwaite, GUM G.4.1 (G.2b).
+ * @param parts - standard uncertainties with their degrees of freedom
+ * @returns effective degrees of freedom
+ * @example effectiveDof([{ u: 1, dof: 4 }, { u: 1, dof: 4 }]) // 8
  */
 export function effectiveDof(parts: readonly UncertaintyPart[]): number {
   const combined = inQuadrature(...parts.map((p) => p.u));
@@ -47,10 +57,10 @@ function logT(): readonly number[] {
 /**
  * Coverage factor k for 95.45 %: 2 with many degrees of freedom, larger with few.
  * Non-integer degrees are interpolated between whole ones (GUM G.4.1 note and G.6.4 allow it).
- * @param dof effective degrees of freedom, 1 or more, `Infinity` for known outright
+ * Source: Student’s t as in GUM table G.2; the table is the test’s outside check.
+ * @param dof - effective degrees of freedom, 1 or more, `Infinity` for known outright
  * @returns k, never below 2
  * @throws BoundError below 1
- * Source: Student’s t as in GUM table G.2; the table is the test’s outside check.
  * @example coverageFactor(4) // 2.87
  */
 export function coverageFactor(dof: number): number {
@@ -77,6 +87,9 @@ export interface Uncertainty {
  * two or three runs meets a display step, k by the Welch–Satterthwaite formula (GUM G.4.1) covered
  * 90 % only, since a scatter that comes out small by chance also raises its degrees of freedom; so
  * that formula is given as `dof` and decides nothing (coverage bench).
+ * @param parts - standard uncertainties with their degrees of freedom
+ * @returns u, its effective degrees of freedom, k and U
+ * @example expandedUncertainty([{ u: 1, dof: Infinity }]).expanded // 2
  */
 export function expandedUncertainty(parts: readonly UncertaintyPart[]): Uncertainty {
   const u = inQuadrature(...parts.map((p) => p.u));

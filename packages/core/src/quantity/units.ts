@@ -54,24 +54,50 @@ const SHOWN: Record<QuantityKind, Record<UnitSystem, Shown>> = {
   percent: { metric: { unit: "%", per: 0.01, decimals: 1 }, inch: { unit: "%", per: 0.01, decimals: 1 } },
 };
 
+/**
+ * Unit that a system shows a quantity in.
+ * @param kind - what is measured
+ * @param system - “metric” or “inch”
+ * @returns the unit, empty for a plain number
+ * @example unitOf("torque", "metric") // 'N·m'
+ */
 export function unitOf(kind: QuantityKind, system: UnitSystem): string {
   return SHOWN[kind][system].unit;
 }
 
 /**
  * A core value in the unit that a system shows.
+ * @param kind - what is measured
+ * @param value - in the core’s unit
+ * @param system - “metric” or “inch”
+ * @returns value in the shown unit
  * @example toShown("torque", 10, "inch") // 7.3756
  */
 export function toShown(kind: QuantityKind, value: number, system: UnitSystem): number {
   return value / SHOWN[kind][system].per;
 }
 
-/** The inverse of {@link toShown}. */
+/**
+ * The inverse of {@link toShown}.
+ * @param kind - what is measured
+ * @param shown - in the shown unit
+ * @param system - “metric” or “inch”
+ * @returns value in the core’s unit
+ * @example fromShown("length", 1, "inch") // 25.4
+ */
 export function fromShown(kind: QuantityKind, shown: number, system: UnitSystem): number {
   return shown * SHOWN[kind][system].per;
 }
 
-/** A value with its unit: whole-ish digits for large figures, few decimals for small ones. */
+/**
+ * A value with its unit: whole-ish digits for large figures, few decimals for small ones.
+ * @param kind - what is measured
+ * @param value - in the core’s unit
+ * @param system - “metric” or “inch”
+ * @param signed - write a plus as well
+ * @returns the text with its unit
+ * @example formatQuantity("torque", 12.5, "metric") // '12.5 N·m'
+ */
 export function formatQuantity(kind: QuantityKind, value: number, system: UnitSystem, signed = false): string {
   const { unit, decimals } = SHOWN[kind][system];
   const shown = toShown(kind, value, system);
@@ -83,6 +109,11 @@ export function formatQuantity(kind: QuantityKind, value: number, system: UnitSy
 
 /**
  * A value and its ± with their unit, both to two significant digits of U (JCGM 100:2008, 7.2.6).
+ * @param kind - what is measured
+ * @param value - in the core’s unit
+ * @param expanded - U in the core’s unit
+ * @param system - “metric” or “inch”
+ * @returns value and ±, each with the unit
  * @example quantityWithU("force", 118.3, 6.1, "metric") // ["118.3 N", "± 6.1 N"]
  */
 export function quantityWithU(
@@ -98,7 +129,12 @@ export function quantityWithU(
   return [say(toShown(kind, value, system)), `± ${say(U)}`];
 }
 
-/** A torque in both units, as job sheets give it. */
+/**
+ * A torque in both units, as job sheets give it.
+ * @param torqueNm - torque, N·m
+ * @returns the torque in N·m and lbf·ft
+ * @example bothTorques(40) // '40.0 N·m (29.5 lbf·ft)'
+ */
 export function bothTorques(torqueNm: number): string {
   return `${formatQuantity("torque", torqueNm, "metric")} (${formatQuantity("torque", torqueNm, "inch")})`;
 }

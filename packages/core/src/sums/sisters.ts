@@ -51,6 +51,10 @@ const OVER_LIMIT = 0.6;
  * Should the sisters’ end bearings be renewed in the same stop? Now: a set and the shorter job, since
  * access is shared. Later: the chance that they go within the horizon, by age and by what was last
  * measured on them, times the whole job unplanned.
+ * @param sisters - the other axes, with the age and last loss of their bearings
+ * @param terms - minutes, horizon and life assumed
+ * @returns what each would cost now and later
+ * @example sistersToo([]).length // 0
  */
 export function sistersToo(sisters: readonly Sister[], terms: SisterTerms = SISTER_TERMS): readonly SisterAdvice[] {
   return sisters.map((sister): SisterAdvice => {

@@ -59,7 +59,14 @@ export interface Sum {
   readonly compute: (values: SumValues, system: UnitSystem) => SumAnswer;
 }
 
-/** What is wrong with a value of a field, naming value and bound; empty when nothing is. */
+/**
+ * What is wrong with a value of a field, naming value and bound; empty when nothing is.
+ * @param field - the field with its bounds
+ * @param value - what was given, in the core’s unit
+ * @param say - how a value is said
+ * @returns the message
+ * @example fieldWrong({ ...SUMS[0].fields[0], min: 1, max: 2 }, 1.5, String) // ''
+ */
 export function fieldWrong(field: SumField, value: number, say: (value: number) => string): string {
   if (!Number.isFinite(value)) return `${field.label} must be a number.`;
   const low = field.above ? value <= field.min : value < field.min;
@@ -71,7 +78,13 @@ export function fieldWrong(field: SumField, value: number, say: (value: number) 
   );
 }
 
-/** The values a sum begins with, those of an axis where one is given. */
+/**
+ * The values a sum begins with, those of an axis where one is given.
+ * @param sum - the sum
+ * @param axis - an axis, or null
+ * @returns a value for each field, in the core’s units
+ * @example typeof startValues(SUMS[0], null) // 'object'
+ */
 export function startValues(sum: Sum, axis: AxisConfig | null): SumValues {
   return Object.fromEntries(
     sum.fields.map((f) => {

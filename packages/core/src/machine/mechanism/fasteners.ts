@@ -35,7 +35,7 @@ function isSoft(axis: AxisConfig): boolean {
 /**
  * Every fastener of an axis as an individual: what was noted on this axis first, then a table by
  * thread and class, then “snug”. Never one figure for all.
- * @example fastenersOf(axis).find((f) => f.joint === "housing")?.torqueNm // 24.6 for M8, 8.8
+ * @example fastenersOf(defaultAxis("vertical-centre", "X")).some((f) => f.joint === "housing") // true
  */
 export function fastenersOf(axis: AxisConfig): readonly Fastener[] {
   const known = FASTENERS.get(axis);

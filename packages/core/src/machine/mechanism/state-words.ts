@@ -39,7 +39,7 @@ function screwCarriers(config: AxisConfig, state: MechanismState): readonly stri
 
 /**
  * The state in one line.
- * @example stateWords(config, state, "isolated") // "power off · head: block, brake · covers off"
+ * @example stateWords(defaultAxis("vertical-centre", "X"), WHOLE, "on") // "power on · nothing open"
  */
 export function stateWords(config: AxisConfig, state: MechanismState, power: Power): string {
   const { carried, screw, open } = stateLine(config, state, power);

@@ -56,7 +56,12 @@ export interface CrestAlignment {
   readonly predictedMm: number;
 }
 
-/** How far out of line a screw may be over its length, mm (common practice, no source). */
+/**
+ * How far out of line a screw may be over its length, mm (common practice, no source).
+ * @param lengthMm - length of the screw between its supports, mm
+ * @returns limit, mm
+ * @example crestLimit(1000) // 0.03
+ */
 export function crestLimit(lengthMm: number): number {
   if (lengthMm <= 500) return 0.02;
   return lengthMm <= 1000 ? 0.03 : 0.05;
@@ -65,7 +70,13 @@ export function crestLimit(lengthMm: number): number {
 /** Half swing above which a screw or its journal is bent, mm (common practice, no source). */
 export const SWING_LIMIT_MM = 0.015;
 
-/** A magnitude against its limit, by the interval. */
+/**
+ * A magnitude against its limit, by the interval.
+ * @param value - magnitude with U, mm
+ * @param limitMm - limit, mm
+ * @returns what the interval proves
+ * @example crestCode({ value: 0.05, expanded: 0.01 }, 0.03) // 'over'
+ */
 export function crestCode(value: WithU, limitMm: number): CrestCode {
   const size = Math.abs(value.value);
   if (size - value.expanded > limitMm) return "over";
@@ -86,7 +97,11 @@ export interface CrestOptions {
  * support is shifted.
  * Rates of “out of line” and “turns” are in the coverage bench: at most 5 % at the limit, above 90 %
  * at twice the limit with nine places.
+ * @param planes - crest readings of one or two planes
+ * @param options - where the supports stand, which of them is the datum, shims and the step of the indicator
+ * @returns moves of the supports, and how the screw lies
  * @throws BoundError with fewer than five places in a plane
+ * @example crestAlignment([{ name: "vertical", points: [0, 100, 200, 300, 400].map((x) => ({ x, y: 0 })) }], { supports: { fixedMm: 0, farMm: 400, bracketMm: 200, leadMm: 10 }, datum: "bracket", resolutionMm: 0.001 }).planes[0].code // 'within'
  */
 export function crestAlignment(planes: readonly CrestReadings[], options: CrestOptions): CrestAlignment {
   const { supports, datum, stockMm = SHIM_STOCK_MM, resolutionMm } = options;

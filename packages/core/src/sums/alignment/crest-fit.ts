@@ -51,10 +51,12 @@ type Shape = "even" | "bent" | null;
  * Takes crest readings apart: in each plane a tilt and a bow that stand still, and in both planes
  * together a swing once per turn of the screw, a quarter of a turn apart from plane to plane. A bent
  * screw turns its bend; a sag does not turn.
- * @param planes one or two planes, at least five places each
+ * @param planes - one or two planes, at least five places each
+ * @param options - lead of the screw and step of the indicator, mm
  * @returns tilt, bow and swing, each with U on Student’s t by the degrees of freedom that are left;
  * coverage at five and at nine places in the coverage bench
  * @throws BoundError with fewer than five places in a plane, or all at one
+ * @example crestFit([{ name: "vertical", points: [0, 105, 210, 315, 420].map((x) => ({ x, y: x / 1000 })) }], { leadMm: 10, resolutionMm: 0.001 }).planes[0].slope.value // 0.001
  */
 export function crestFit(planes: readonly CrestReadings[], options: CrestFitOptions): CrestFit {
   for (const { points } of planes) {

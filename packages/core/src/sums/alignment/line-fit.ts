@@ -19,7 +19,10 @@ export interface LineFit {
 
 /**
  * Straight line by least squares.
+ * @param points - places and readings, at least three
+ * @returns offset and slope, their uncertainty and what is left over
  * @throws BoundError with fewer than three places or all at one
+ * @example lineFit([{ x: 0, y: 1 }, { x: 1, y: 3 }, { x: 2, y: 5 }]).slope // 2
  */
 export function lineFit(points: readonly FitPoint[]): LineFit {
   if (points.length < 3) throw new BoundError("number of places", points.length, "at least 3");

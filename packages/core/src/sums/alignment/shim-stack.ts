@@ -14,7 +14,12 @@ export interface ShimStack {
 /**
  * Fewest shims from a stock list whose sum comes within `toleranceMm` of a thickness; if none of up
  * to six pieces does, the nearest sum. Any size may be taken more than once.
+ * @param wantedMm - thickness, mm, 0 or more
+ * @param stockMm - sizes in stock, mm
+ * @param toleranceMm - near enough, mm
+ * @returns the pieces, their sum and how far it is off, mm
  * @throws BoundError for a thickness below 0 or an empty list
+ * @example shimStack(0.15, [0.05, 0.1]).pieces // [0.1, 0.05]
  */
 export function shimStack(
   wantedMm: number,
@@ -58,7 +63,11 @@ export interface Support {
 /**
  * Smallest non-negative lifts that take out a tilt: the plane through the lifts cancels both slopes,
  * and one support at least gets none. Up to four supports, but any number works.
- * @param slopeX rise for each mm to the right; `slopeY` towards the far side
+ * @param supports - the supports, x to the right and y to the far side, mm
+ * @param slopeX - rise for each mm to the right; `slopeY` towards the far side
+ * @param slopeY - rise for each mm towards the far side
+ * @returns lift of each support, mm
+ * @example levellingLifts([{ name: "left", x: 0, y: 0 }, { name: "right", x: 100, y: 0 }], -0.001, 0)[1].liftMm // 0.1
  */
 export function levellingLifts(
   supports: readonly Support[],

@@ -81,6 +81,8 @@ export interface TramResult {
  * display and the usual scatter of a swept reading.
  * False alarms of “out” at the limit are at most 5 %, power at twice the limit above 90 % (coverage
  * bench, 0.01 mm dial over 300 mm).
+ * @param readings - the swept readings and their spans, mm
+ * @returns the slopes and what they prove
  * @throws BoundError for spans that are not above 0
  * @example tram({ leftMm: 0, rightMm: 0.06, farMm: null, nearMm: null, spanMm: 300, depthMm: null, resolutionMm: 0.001 }).code // 'out'
  */
@@ -124,7 +126,14 @@ function slopeOf(direction: TramSlope["direction"], slope: number, spanMm: numbe
   };
 }
 
-/** Four bolts, x to the right; y to the far side, or upwards on an upright face. */
+/**
+ * Four bolts, x to the right; y to the far side, or upwards on an upright face.
+ * @param shimmed - what is shimmed
+ * @param acrossMm - bolts apart across, mm
+ * @param otherMm - rows of bolts apart, mm
+ * @returns the four bolts, mm from their middle
+ * @example tramBolts("column-base", 200, 100).length // 4
+ */
 export function tramBolts(shimmed: Shimmed, acrossMm: number, otherMm: number): readonly Support[] {
   requireBound("bolts apart across", acrossMm, acrossMm > 0, "above 0 mm");
   requireBound("bolt rows apart", otherMm, otherMm > 0, "above 0 mm");
@@ -155,10 +164,11 @@ const TURNS: Record<Shimmed, { readonly x: number; readonly y: number }> = {
 
 /**
  * Shims that bring the spindle square, and what the sweep will read with them in.
- * @param slopes as swept, mm per mm: plus is the right, and the far side, nearer to the spindle
- * @param supports bolts of what is shimmed ({@link tramBolts})
- * @returns shims from stock, the lean they cannot take out, and the predicted sweep
  * Source: small rotation of a rigid body; checked against rotation matrices in space.
+ * @param slopes - as swept, mm per mm: plus is the right, and the far side, nearer to the spindle
+ * @param options - what is shimmed, on which bolts, from which shims in stock, mm
+ * @returns shims from stock, the lean they cannot take out, and the predicted sweep
+ * @example tramShims(tram({ leftMm: 0, rightMm: 0.06, farMm: 0, nearMm: 0.06, spanMm: 300, depthMm: 300, resolutionMm: 0.001 }).slopes, { shimmed: "column-base", supports: tramBolts("column-base", 400, 300) }).bolts.length // 4
  */
 export function tramShims(
   slopes: readonly TramSlope[],

@@ -20,7 +20,11 @@ export interface AngularSet {
 /**
  * Axial deflection of one row, mm: δ = 0.00044/sin α·(Q²/D_w)^⅓, Q = F/(Z·sin α) in newtons
  * (Hertz, as in bearing handbooks, from memory).
+ * @param row - balls, their size in mm and the contact angle in degrees
+ * @param forceN - axial force on the row, N, 0 or more
+ * @returns deflection, mm
  * @throws BoundError when a size is not above 0
+ * @example axialDeflection({ balls: 16, ballMm: 7.144, contactDeg: 60 }, 1000) // 0.0045727
  */
 export function axialDeflection(row: AngularRow, forceN: number): number {
   const { balls, ballMm, contactDeg } = row;
@@ -32,7 +36,13 @@ export function axialDeflection(row: AngularRow, forceN: number): number {
   return (0.00044 / sine) * Math.cbrt(q ** 2 / ballMm);
 }
 
-/** Force that deflects one row by `mm`, the inverse of {@link axialDeflection}; 0 when it is open. */
+/**
+ * Force that deflects one row by `mm`, the inverse of {@link axialDeflection}; 0 when it is open.
+ * @param row - balls, their size in mm and the contact angle in degrees
+ * @param mm - deflection, mm
+ * @returns axial force, N
+ * @example rowForce({ balls: 16, ballMm: 7.144, contactDeg: 60 }, 0) // 0
+ */
 export function rowForce(row: AngularRow, mm: number): number {
   if (mm <= 0) return 0;
   const sine = Math.sin((row.contactDeg * Math.PI) / 180);
@@ -51,6 +61,11 @@ export interface SetUnderLoad {
  * A preloaded set under an outer axial force: rows with and against the force share one movement,
  * and what one side gains the other loses. Against a spring the far side keeps its force, so that the
  * rows carry preload and load together. Preload is the force in each side before the load, N.
+ * @param set - a row, and how many stand with and against the force
+ * @param preloadN - force in each side before the load, N
+ * @param forceN - outer force, N
+ * @returns deflection, mm, and the force in either side, N
+ * @example setUnderLoad({ row: { balls: 16, ballMm: 7.144, contactDeg: 60 }, rowsWith: 1, rowsAgainst: 1 }, 2000, 1000).open // false
  */
 export function setUnderLoad(set: AngularSet, preloadN: number, forceN: number): SetUnderLoad {
   requireBound("preload", preloadN, preloadN >= 0, "0 N or more");
@@ -83,6 +98,10 @@ export function setUnderLoad(set: AngularSet, preloadN: number, forceN: number):
  * Outer force at which the far side goes slack, N. For equal sides it is 2√2 = 2.83 times the
  * preload (bearing handbooks, from memory; follows from F ∝ δ^1.5). A spring never goes slack by a force
  * on its rows: null; pulled the other way, the rows open at the preload itself.
+ * @param set - a row, and how many stand with and against the force
+ * @param preloadN - force in each side before the load, N
+ * @returns outer force, N; null where a spring never lets go
+ * @example preloadLossLimit({ row: { balls: 16, ballMm: 7.144, contactDeg: 60 }, rowsWith: 1, rowsAgainst: 1 }, 1000) // 2828.4
  */
 export function preloadLossLimit(set: AngularSet, preloadN: number): number | null {
   const { row, rowsWith, rowsAgainst } = set;
@@ -95,6 +114,10 @@ export function preloadLossLimit(set: AngularSet, preloadN: number): number | nu
 /**
  * How much closer the rings come when a set of two sides is clamped to its preload, mm: the gap that the
  * clamping closes. Of rows against a spring only the rows count.
+ * @param set - a row, and how many stand with and against
+ * @param preloadN - preload, N
+ * @returns gap, mm
+ * @example preloadOffset({ row: { balls: 16, ballMm: 7.144, contactDeg: 60 }, rowsWith: 1, rowsAgainst: 1 }, 2000) // 0.014517
  */
 export function preloadOffset(set: AngularSet, preloadN: number): number {
   const { row, rowsWith, rowsAgainst } = set;

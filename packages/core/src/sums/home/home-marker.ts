@@ -16,8 +16,11 @@ export interface MarkerPlace {
 
 /**
  * Where the encoder marker lies after the switch trips; half a turn is best.
- * @param distanceMm way from the trip to the marker, in the direction of the search
+ * @param distanceMm - way from the trip to the marker, in the direction of the search
+ * @param perTurnMm - travel for a turn of the motor, mm
+ * @returns where the marker lies, and how much later the switch must trip, mm
  * @throws BoundError when the travel for a turn is not above 0
+ * @example markerPlace(5, 10).fraction // 0.5
  */
 export function markerPlace(distanceMm: number, perTurnMm: number): MarkerPlace {
   requireBound("travel for a turn", perTurnMm, perTurnMm > 0, "above 0 mm");
@@ -43,6 +46,10 @@ export interface HomeRepeat {
 /**
  * Statistics of homing again and again; whole-turn jumps are told from scatter: called where there is
  * none in under 1 % of cases, found in above 90 % (coverage bench).
+ * @param readingsMm - readings at home, mm
+ * @param perTurnMm - travel for a turn of the motor, mm
+ * @returns mean, scatter and whole-turn jumps
+ * @example homeRepeat([0, 0.001, 10.001, 0], 10).jumps // 1
  */
 export function homeRepeat(readingsMm: readonly number[], perTurnMm: number): HomeRepeat {
   requireBound("number of homings", readingsMm.length, readingsMm.length >= 3, "at least 3");

@@ -62,8 +62,10 @@ const NO_SLOPE = 0.03;
  * most 5 % of cases; a knee that climbs by ten of its scatters is found in more than 90 % (coverage
  * bench). Beyond the knee there is hardly any stiffness to gain and wear climbs (common practice, no
  * source).
- * @param points settings and readings, at least five
+ * @param points - settings and readings, at least five
+ * @returns shape of the curve, the knee in turns and its interval
  * @throws BoundError with fewer than five settings
+ * @example gibKnee([0, 1, 2, 3, 4, 5, 6].map((turns) => ({ turns, friction: 10 + Math.max(0, turns - 3) * 8 }))).kneeTurns // 3
  */
 export function gibKnee(points: readonly GibPoint[]): GibKnee {
   requireBound("number of settings", points.length, points.length >= 5, "at least 5");
@@ -141,14 +143,28 @@ function mean(points: readonly GibPoint[]): number {
   return points.reduce((s, p) => s + p.friction, 0) / points.length;
 }
 
-/** Clearance that turns of the adjuster make on a taper gib, mm: turns · pitch · taper. */
+/**
+ * Clearance that turns of the adjuster make on a taper gib, mm: turns · pitch · taper.
+ * @param turns - turns of the adjuster
+ * @param pitchMm - its pitch, mm
+ * @param taper - taper of the gib, 1/60 for 1 in 60
+ * @returns clearance, mm
+ * @example gibClearance(2, 1.5, 1 / 60) // 0.05
+ */
 export function gibClearance(turns: number, pitchMm: number, taper: number): number {
   requireBound("pitch", pitchMm, pitchMm > 0, "above 0 mm");
   requireBound("taper", taper, taper > 0 && taper < 0.2, "above 0 and below 0.2");
   return turns * pitchMm * taper;
 }
 
-/** Turns that make a clearance, the inverse of {@link gibClearance}. */
+/**
+ * Turns that make a clearance, the inverse of {@link gibClearance}.
+ * @param clearanceMm - clearance, mm
+ * @param pitchMm - pitch of the adjuster, mm
+ * @param taper - taper of the gib, 1/60 for 1 in 60
+ * @returns turns of the adjuster
+ * @example gibTurns(0.05, 1.5, 1 / 60) // 2
+ */
 export function gibTurns(clearanceMm: number, pitchMm: number, taper: number): number {
   return clearanceMm / gibClearance(1, pitchMm, taper);
 }

@@ -24,8 +24,10 @@ export interface ScrewSpan {
 /**
  * Highest speed of a screw before it whirls, min⁻¹, margin 0.8 in.
  * n = 60/(2π)·(βL/L)²·√(EI/ρA)·0.8 = f·d/L²·10⁷ with f = 3.4, 9.7, 15.1, 21.9.
+ * @param span - root and free length, mm, and how the ends are held
+ * @returns speed, min⁻¹
  * @throws BoundError when a length is not above 0
- * @example criticalSpeed({ rootMm: 28, freeLengthMm: 1000, fixings: "fixed-supported" }) // 4222
+ * @example criticalSpeed({ rootMm: 28, freeLengthMm: 1000, fixings: "fixed-supported" }) // 4224
  */
 export function criticalSpeed(span: ScrewSpan): number {
   const { rootMm, freeLengthMm, fixings } = span;
@@ -47,7 +49,12 @@ const BUCKLING: Readonly<Record<Fixings, number>> = {
 };
 const BUCKLING_MARGIN = 0.5;
 
-/** Highest push on a screw before it buckles, N, margin 0.5 in (Euler, ball-screw catalogues). */
+/**
+ * Highest push on a screw before it buckles, N, margin 0.5 in (Euler, ball-screw catalogues).
+ * @param span - root and free length, mm, and how the ends are held
+ * @returns force, N
+ * @example bucklingLoad({ rootMm: 28, freeLengthMm: 1000, fixings: "fixed-supported" }) // 62877
+ */
 export function bucklingLoad(span: ScrewSpan): number {
   const { rootMm, freeLengthMm, fixings } = span;
   requireBound("root diameter", rootMm, rootMm > 0, "above 0 mm");
@@ -58,6 +65,13 @@ export function bucklingLoad(span: ScrewSpan): number {
 
 /** DN value: ball-circle diameter times speed; 70 000 is a common limit (from memory). */
 export const DN_LIMIT = 70_000;
+/**
+ * Speed value of a screw: nominal diameter times speed, which catalogues bound.
+ * @param nominalMm - nominal diameter, mm
+ * @param speedPerMin - speed, min⁻¹
+ * @returns diameter times speed, mm·min⁻¹
+ * @example dnValue(32, 2000) // 64000
+ */
 export function dnValue(nominalMm: number, speedPerMin: number): number {
   return nominalMm * speedPerMin;
 }

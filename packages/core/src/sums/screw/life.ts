@@ -18,7 +18,11 @@ export interface ScrewLife {
 /**
  * Cubic mean load and life of a ball screw: F_m³ = Σ F³·n·t / Σ n·t, L₁₀ = (C/F_m)³·10⁶ rev
  * (ISO 3408-5).
+ * @param ratingN - dynamic load rating, N
+ * @param duty - force, N, speed, min⁻¹, and share of the time of each part
+ * @returns mean load, N, mean speed, revolutions and hours
  * @throws BoundError when there is no duty or no dynamic load rating
+ * @example screwLife(30_000, [{ forceN: 3000, speedPerMin: 500, share: 1 }]).revolutions // 1000000000
  */
 export function screwLife(ratingN: number, duty: readonly DutyRow[]): ScrewLife {
   requireBound("dynamic load rating", ratingN, ratingN > 0, "above 0 N");

@@ -5,6 +5,8 @@ export const EFFICIENCY = { ball: 0.9, plain: 0.45 } as const;
 
 /**
  * Torque that lifts or pushes an axial force, N·m: T = F·l/(2πη).
+ * @param options - force, N, lead, mm, and efficiency, above 0 and up to 1
+ * @returns torque, N·m
  * @example driveTorque({ forceN: 5000, leadMm: 10, efficiency: 0.9 }) // 8.84
  */
 export function driveTorque(options: {
@@ -20,6 +22,9 @@ export function driveTorque(options: {
 /**
  * Torque with which the load turns the screw back, N·m: T = F·l·η′/2π, η′ = 2 − 1/η
  * (the same friction, power flowing the other way). Zero or below: the thread holds by itself.
+ * @param options - force, N, lead, mm, and efficiency, above 0 and up to 1
+ * @returns torque, N·m
+ * @example backDriveTorque({ forceN: 5000, leadMm: 10, efficiency: 0.9 }) // 7.0736
  */
 export function backDriveTorque(options: {
   readonly forceN: number;

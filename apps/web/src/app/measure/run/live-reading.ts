@@ -10,7 +10,7 @@ import { liveText } from "./run.view";
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./run.css",
   template: `
-    <div class="reading">
+    <div class="reading" [attr.data-sample]="store.snapshot()?.sequence">
       <span class="figure" [class.none]="store.snapshot()?.displayMm === null">{{ live() }}</span>
       <span class="unit">{{ preferences.system() === "metric" ? "mm" : "in" }}</span>
       <span class="beside">

@@ -1,0 +1,48 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import * as core from "./index";
+
+interface Example {
+  readonly file: string;
+  readonly code: string;
+  /** As it stands after the slashes. */
+  readonly gives: string;
+}
+
+const ROOT = __dirname;
+const sources = (readdirSync(ROOT, { recursive: true }) as string[]).filter((f) => /(?<!\.spec)\.ts$/.test(f));
+
+/** What a doc comment shows: `@example call(1, 2) // 3`, over one line or several. */
+function examplesOf(file: string): readonly Example[] {
+  const text = readFileSync(join(ROOT, file), "utf8");
+  return [...text.matchAll(/^ \* @example ((?:(?!^ \* @|^ \*\/)[^\n]*\n)+)/gm)].flatMap(([, block]) => {
+    const lines = block.replace(/^ \* ?/gm, "").trim();
+    const cut = lines.lastIndexOf("//");
+    return cut < 0 ? [] : [{ file, code: lines.slice(0, cut).trim(), gives: lines.slice(cut + 2).trim() }];
+  });
+}
+
+const run = (code: string, scope: object): unknown =>
+  new Function(...Object.keys(scope), `return (${code});`)(...Object.values(scope)) as unknown;
+
+describe("what the doc comments of the core show", () => {
+  const examples = sources.flatMap(examplesOf);
+
+  it("is there to be tried", () => {
+    expect(examples.length).toBeGreaterThan(100);
+  });
+
+  it.each(examples.map((e) => [`${e.file}: ${e.code}`, e] as const))("%s", async (_, { file, code, gives }) => {
+    const scope = { ...core, ...((await import(join(ROOT, file))) as object) };
+    const got = run(code, scope);
+    const wanted = run(gives, {});
+    if (typeof got !== "number" || typeof wanted !== "number") expect(got).toEqual(wanted);
+    else {
+      // As many digits as are shown, and right to half of the last.
+      const digits = gives.replace(/^[-−]?0*\.?0*/, "").replace(/\D/g, "").length;
+      expect(Math.abs(got - wanted)).toBeLessThanOrEqual(
+        0.6 * 10 ** (Math.floor(Math.log10(Math.abs(wanted) || 1)) + 1 - digits),
+      );
+    }
+  });
+});
