@@ -86,31 +86,6 @@ export default tseslint.config(
     rules: { "max-lines-per-function": "off" },
   },
   {
-    // Still too long, to be taken apart; the list only grows shorter.
-    files: [
-      "apps/server/src/demo/seed.ts",
-      "apps/server/src/diagnosis/assessment.ts",
-      "apps/server/src/lubrication/rounds.ts",
-      "apps/server/src/machine/axis-summary.ts",
-      "apps/server/src/main.ts",
-      "apps/server/src/measure/run-import.ts",
-      "apps/web/src/app/measure/set-up.view.ts",
-      "bench/server.ts",
-      "bench/soak.ts",
-      "packages/contract/src/lubrication/rounds-csv.ts",
-      "packages/contract/src/measure/readings-csv.ts",
-      "packages/core/src/diagnosis/infer.ts",
-      "packages/core/src/diagnosis/ledger.ts",
-      "packages/core/src/diagnosis/load-trace.ts",
-      "packages/core/src/job/steps-move.ts",
-      "packages/core/src/lubrication/program-travel.ts",
-      "packages/core/src/lubrication/rounds.ts",
-      "packages/core/src/measure/hand/gib-schools.ts",
-      "packages/core/src/measure/hand/hand-result.ts",
-    ],
-    rules: { "max-lines-per-function": "off" },
-  },
-  {
     // They read what our own pages say.
     files: ["e2e/**/*.ts"],
     rules: { "regexp/no-super-linear-move": "off" },

@@ -16,10 +16,25 @@ const READINGS_ONE_AXIS = 200_000;
 
 const at = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();
 
-/** A big shop, written past the services: they are not what is measured here. */
-export async function fill(folder: string): Promise<void> {
-  await (await openDatabase(folder)).destroy();
-  const file = new Database(join(folder, DATABASE_FILE));
+const PLAN = JSON.stringify({
+  kind: "two-sided",
+  targetsMm: [180],
+  runs: 3,
+  overTravelMm: 20,
+  tickMm: 0.001,
+  ticksOut: 50,
+  keepsZero: false,
+});
+const SETUP = JSON.stringify({
+  indicator: { name: "Digital", kind: "digital", resolutionMm: 0.001, unit: "mm", tipAngleDeg: 0, rangeMm: 10 },
+  tipAngleDeg: 0,
+  sense: 1,
+  surface: "block",
+  temperatureC: 20,
+  note: "",
+});
+
+function insertsOf(file: Database.Database) {
   const machine = file.prepare(
     "insert into machine (nickname, bay, kind, hours_per_week, note, version) values (?, ?, 'vertical-centre', 60, '', 1)",
   );
@@ -39,30 +54,14 @@ export async function fill(folder: string): Promise<void> {
   const meter = file.prepare(
     "insert into meter_reading (key, machine_id, date, hours, reset, at, by) values (?, ?, ?, ?, 0, ?, 'bench')",
   );
-  const plan = JSON.stringify({
-    kind: "two-sided",
-    targetsMm: [180],
-    runs: 3,
-    overTravelMm: 20,
-    tickMm: 0.001,
-    ticksOut: 50,
-    keepsZero: false,
-  });
-  const setup = JSON.stringify({
-    indicator: {
-      name: "Digital",
-      kind: "digital",
-      resolutionMm: 0.001,
-      unit: "mm",
-      tipAngleDeg: 0,
-      rangeMm: 10,
-    },
-    tipAngleDeg: 0,
-    sense: 1,
-    surface: "block",
-    temperatureC: 20,
-    note: "",
-  });
+  return { machine, axis, run, reading, point, visit, meter };
+}
+
+/** A big shop, written past the services: they are not what is measured here. */
+export async function fill(folder: string): Promise<void> {
+  await (await openDatabase(folder)).destroy();
+  const file = new Database(join(folder, DATABASE_FILE));
+  const { machine, axis, run, reading, point, visit, meter } = insertsOf(file);
   const configs = AXES.map((letter) => defaultAxis("vertical-centre", letter));
   const usual = templatePoints(configs);
   file.transaction(() => {
@@ -73,8 +72,8 @@ export async function fill(folder: string): Promise<void> {
         for (let t = 0; t < TESTS_EACH; t += 1)
           run.run(
             axisId,
-            plan,
-            setup,
+            PLAN,
+            SETUP,
             at(7 * (TESTS_EACH - t)),
             at(7 * (TESTS_EACH - t)),
             0.01 + 0.0001 * t + 0.001 * a,
@@ -100,7 +99,7 @@ export async function fill(folder: string): Promise<void> {
     }
     const { lastInsertRowid: last } = axis.run(1, JSON.stringify(defaultAxis("vertical-centre", "U")), at(400));
     for (let r = 0; r < READINGS_ONE_AXIS / 50; r += 1) {
-      const { lastInsertRowid: runId } = run.run(last, plan, setup, at(r / 24), at(r / 24), 0.01);
+      const { lastInsertRowid: runId } = run.run(last, PLAN, SETUP, at(r / 24), at(r / 24), 0.01);
       for (let i = 0; i < 50; i += 1) reading.run(runId, i, at(r / 24));
     }
   })();
@@ -186,37 +185,8 @@ async function meanwhile(
   return { tookMs: performance.now() - start, worstMs, mostMb };
 }
 
-export async function benchServer(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "iron-bench-"));
-  await fill(folder);
-  const served = await Served.start(folder);
-  const file = new Database(join(folder, DATABASE_FILE), { readonly: true });
-  console.log(
-    `${MACHINES} machines × ${AXES.length} axes × ${TESTS_EACH} tests, ${MACHINES * POINTS_EACH} points with ${VISITS_EACH} visits each`,
-  );
-  await load(served, "floor", "/api/floor", () =>
-    file
-      .prepare(
-        "select run.axis_id, lost_mm, expanded_mm, finished_at from run where state = 'finished' order by finished_at",
-      )
-      .all(),
-  );
-  await load(served, "rounds", "/api/rounds", () =>
-    file
-      .prepare(
-        "select p.id, p.point, max(v.at) from lube_point p left join lube_visit v on v.point_id = p.id group by p.id",
-      )
-      .all(),
-  );
-  let i = 0;
-  const visits = await timed(() => served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()), 60);
-  console.log(`keeping a visit: p50 ${ms(quantileSorted(visits, 0.5))}, p99 ${ms(quantileSorted(visits, 0.99))}`);
-  const before = served.memory();
-  const axisId = MACHINES * AXES.length + 1;
-  const exported = await meanwhile(served, served.ask("GET", `/api/axes/${axisId}/history/export?format=json`));
-  console.log(
-    `export of ${READINGS_ONE_AXIS} readings: ${ms(exported.tookMs)}, others wait at most ${ms(exported.worstMs)}, memory ${(exported.mostMb - before).toFixed(0)} MB more at most`,
-  );
+/** Files of 10,000 rows taken in while others ask. */
+async function imports(served: Served, file: Database.Database): Promise<void> {
   const day = (n: number): string => at(n).slice(0, 10);
   const rows = Array.from(
     { length: 10_000 },
@@ -251,6 +221,40 @@ export async function benchServer(): Promise<void> {
       `import of 10000 rows of ${what}: ${ms(took.tookMs)}, others wait at most ${ms(took.worstMs)}: ${answer}`,
     );
   }
+}
+
+export async function benchServer(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), "iron-bench-"));
+  await fill(folder);
+  const served = await Served.start(folder);
+  const file = new Database(join(folder, DATABASE_FILE), { readonly: true });
+  console.log(
+    `${MACHINES} machines × ${AXES.length} axes × ${TESTS_EACH} tests, ${MACHINES * POINTS_EACH} points with ${VISITS_EACH} visits each`,
+  );
+  await load(served, "floor", "/api/floor", () =>
+    file
+      .prepare(
+        "select run.axis_id, lost_mm, expanded_mm, finished_at from run where state = 'finished' order by finished_at",
+      )
+      .all(),
+  );
+  await load(served, "rounds", "/api/rounds", () =>
+    file
+      .prepare(
+        "select p.id, p.point, max(v.at) from lube_point p left join lube_visit v on v.point_id = p.id group by p.id",
+      )
+      .all(),
+  );
+  let i = 0;
+  const visits = await timed(() => served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()), 60);
+  console.log(`keeping a visit: p50 ${ms(quantileSorted(visits, 0.5))}, p99 ${ms(quantileSorted(visits, 0.99))}`);
+  const before = served.memory();
+  const axisId = MACHINES * AXES.length + 1;
+  const exported = await meanwhile(served, served.ask("GET", `/api/axes/${axisId}/history/export?format=json`));
+  console.log(
+    `export of ${READINGS_ONE_AXIS} readings: ${ms(exported.tookMs)}, others wait at most ${ms(exported.worstMs)}, memory ${(exported.mostMb - before).toFixed(0)} MB more at most`,
+  );
+  await imports(served, file);
   file.close();
   await served.end();
   rmSync(folder, { recursive: true, force: true });

@@ -52,6 +52,29 @@ async function manyRequests(count: number): Promise<boolean> {
   return wrong.length === 0 && sound && longestMs < LONGEST_MS;
 }
 
+/** One of three kinds of write: its table, its address and what is sent. */
+function writeOf(n: number, key: string, point: number, k: number): readonly [string, string, object] {
+  if (n === 0)
+    return [
+      "lube_visit",
+      `/api/lube-points/${point}/visits`,
+      { key, found: "right", dose: 1, glitter: false, words: "", again: true },
+    ];
+  if (n === 1) return ["job_event", "/api/jobs/1/acts", { kind: "note", step: "", words: "heard", key }];
+  return ["axis_event", `/api/axes/${1 + (k % 5)}/events`, { kind: "note", text: key, at: new Date().toISOString() }];
+}
+
+/** How often each key stands in each table. */
+function keptIn(db: Database.Database): Readonly<Record<string, ReadonlyMap<string, number>>> {
+  const columns = { lube_visit: "key", job_event: "key", axis_event: "text" } as const;
+  return Object.fromEntries(
+    Object.entries(columns).map(([table, column]) => {
+      const rows = db.prepare(`select ${column} k, count(*) n from ${table} group by ${column}`).all();
+      return [table, new Map((rows as { k: string; n: number }[]).map((r) => [r.k, r.n]))];
+    }),
+  );
+}
+
 /** Killed in the middle of mixed writes: whatever was acknowledged is there, and there once. */
 async function kills(count: number): Promise<boolean> {
   const folder = fresh();
@@ -67,28 +90,7 @@ async function kills(count: number): Promise<boolean> {
     const writer = async (n: number): Promise<void> => {
       while (alive) {
         const key = randomUUID();
-        const point = 1 + Math.floor(draw() * 20);
-        const [table, path, body] =
-          n === 0
-            ? [
-                "lube_visit",
-                `/api/lube-points/${point}/visits`,
-                {
-                  key,
-                  found: "right",
-                  dose: 1,
-                  glitter: false,
-                  words: "",
-                  again: true,
-                },
-              ]
-            : n === 1
-              ? ["job_event", "/api/jobs/1/acts", { kind: "note", step: "", words: "heard", key }]
-              : [
-                  "axis_event",
-                  `/api/axes/${1 + (k % 5)}/events`,
-                  { kind: "note", text: key, at: new Date().toISOString() },
-                ];
+        const [table, path, body] = writeOf(n, key, 1 + Math.floor(draw() * 20), k);
         try {
           const answer = await server.send("POST", path, body);
           if (answer.status === 201 || (answer.status === 200 && table === "job_event")) acknowledged.set(key, table);
@@ -109,24 +111,7 @@ async function kills(count: number): Promise<boolean> {
     if (k % 50 < 49 && k < count - 1) continue;
     const db = file(folder);
     if (db.pragma("integrity_check", { simple: true }) !== "ok") damaged += 1;
-    const times = {
-      lube_visit: "key",
-      job_event: "key",
-      axis_event: "text",
-    } as const;
-    const found = Object.fromEntries(
-      Object.entries(times).map(([table, column]) => [
-        table,
-        new Map(
-          (
-            db.prepare(`select ${column} k, count(*) n from ${table} group by ${column}`).all() as {
-              k: string;
-              n: number;
-            }[]
-          ).map((r) => [r.k, r.n]),
-        ),
-      ]),
-    );
+    const found = keptIn(db);
     for (const [key, table] of acknowledged) {
       const n = found[table].get(key) ?? 0;
       if (n === 0) lost += 1;

@@ -112,7 +112,9 @@ async function staticFloor(browser: Browser, url: string): Promise<string> {
   await page.waitForLoadState("networkidle");
   await page.waitForFunction(() => document.querySelectorAll(".machines .row").length >= 200);
   const html = await page.evaluate(() => {
-    const rules = Array.from(document.styleSheets).flatMap((s) => Array.from(s.cssRules, (r) => r.cssText)).join("\n");
+    const rules = Array.from(document.styleSheets)
+      .flatMap((s) => Array.from(s.cssRules, (r) => r.cssText))
+      .join("\n");
     return `<!doctype html><meta charset="utf-8"><title>Floor</title><style>${rules}</style><body>${document.body.innerHTML.replace(/<script[\s\S]*?<\/script>/g, "")}`;
   });
   await page.close();

@@ -76,7 +76,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
   };
   await sweep();
   await expect(page.getByText(/^Out of square: more than/)).toBeVisible();
-  await choose(page.getByLabel("What is shimmed"), "the column, on its base");
+  await choose(page.getByRole("combobox", { name: "What is shimmed" }), "the column, on its base");
   await page.getByLabel("Bolts apart across, mm").fill("180");
   await page.getByLabel(/^Bolt rows apart, .*, mm/).fill("140");
   await page.keyboard.press("Tab");

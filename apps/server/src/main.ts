@@ -84,6 +84,17 @@ async function listenSomewhere(server: Server, host: string, port: number | null
   }
 }
 
+/** Where it is to be found, and who else finds it there. */
+function sayWhere(options: Pick<ReturnType<typeof optionsFromCommandLine>, "host" | "names">, port: number): void {
+  const everywhere = ["0.0.0.0", "::"].includes(options.host);
+  const name = isLoopback(options.host) ? "localhost" : everywhere ? (options.names[0] ?? hostname()) : options.host;
+  process.stdout.write(`Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`);
+  if (!isLoopback(options.host))
+    process.stdout.write(
+      "Everybody on this network can read and change everything here: nobody signs in yet, and nothing is encrypted. Bind it only to a network you trust.\n",
+    );
+}
+
 async function main(): Promise<void> {
   const options = optionsFromCommandLine();
   const log = pino({ level: process.env["LOG_LEVEL"] ?? "info", name: "iron-patience" }, pino.destination(2));
@@ -121,13 +132,7 @@ async function main(): Promise<void> {
   const port = await listenSomewhere(server, options.host, options.port);
   lock.say(`the server at ${options.host}:${port}`);
   log.info({ port, host: options.host, demo: options.demo }, "listening");
-  const everywhere = ["0.0.0.0", "::"].includes(options.host);
-  const name = isLoopback(options.host) ? "localhost" : everywhere ? (options.names[0] ?? hostname()) : options.host;
-  process.stdout.write(`Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`);
-  if (!isLoopback(options.host))
-    process.stdout.write(
-      "Everybody on this network can read and change everything here: nobody signs in yet, and nothing is encrypted. Bind it only to a network you trust.\n",
-    );
+  sayWhere(options, port);
   let stopping = false;
   const stop = (signal: string): void => {
     if (stopping) return;

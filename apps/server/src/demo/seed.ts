@@ -119,6 +119,24 @@ async function seedRun(
   const minutes = kind === "travel-profile" ? 38 : 11;
   const at = (i: number): string =>
     new Date(atMs - (minutes * MINUTE_MS * (readings.length - i)) / readings.length).toISOString();
+  await insertPastRun(db, { axisId, kind, plan, setup, atMs, by, result, readings, at });
+}
+
+interface PastRun {
+  readonly axisId: number;
+  readonly kind: TestPlan["kind"];
+  readonly plan: TestPlan;
+  readonly setup: RunSetup;
+  readonly atMs: number;
+  readonly by: string;
+  readonly result: NonNullable<ReturnType<typeof evaluateRun>>;
+  readonly readings: readonly { readonly step: number; readonly value: number; readonly widthMm: number }[];
+  /** When the i-th reading was taken. */
+  readonly at: (i: number) => string;
+}
+
+async function insertPastRun(db: Db, past: PastRun): Promise<void> {
+  const { axisId, kind, plan, setup, atMs, by, result, readings, at } = past;
   const { id } = await db
     .insertInto("run")
     .values({

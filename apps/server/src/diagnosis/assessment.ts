@@ -14,6 +14,7 @@ import {
   profileShape,
   SCHOOLS,
   sistersToo,
+  type AxisConfig,
   type JudgedValue,
   type Cause,
   type FindingId,
@@ -44,6 +45,52 @@ interface Measured {
 
 /** Measurements up to a month before a case was opened belong to it (common practice, no source). */
 const FRESH_MS = 30 * 86_400_000;
+
+/** A verdict as it goes over the wire. */
+function verdictView(verdict: ReturnType<typeof caseVerdict>, mending: Parameters<typeof brief>[1]) {
+  return {
+    leading: verdict.leading.map((l) => ({
+      ...l,
+      cause: brief(l.cause, mending),
+      speaksFor: [...l.speaksFor],
+      speaksAgainst: [...l.speaksAgainst],
+    })),
+    proven: [...verdict.proven],
+    onlyLikely: [...verdict.onlyLikely],
+    ruledOut: [...verdict.ruledOut],
+    notLookedAt: [...verdict.notLookedAt],
+    options: verdict.options.map(({ words, cost, chanceRight, expectedCost, unless }) => ({
+      words,
+      cost,
+      chanceRight,
+      expectedCost,
+      unless,
+    })),
+  };
+}
+
+/** Tests by what they are worth, and those that cannot be done on this axis. */
+function testsView(config: AxisConfig, step: ReturnType<typeof nextTest>, times: ReadonlyMap<string, number>) {
+  return {
+    stop: step.stop,
+    tests: step.ranked.map((r) => ({
+      id: r.test.id,
+      name: r.test.name,
+      isolates: r.test.isolates,
+      minutes: r.minutes,
+      cost: minuteCost(config, r.minutes),
+      value: r.value,
+      next: step.next?.test.id === r.test.id,
+      done: times.get(r.test.id) ?? 0,
+      say: r.say,
+      splits: [...r.splits],
+      guided: r.test.guided ?? false,
+    })),
+    impossible: LOCATE_TESTS.map((t) => ({ t, there: availability(config, t) }))
+      .filter(({ there }) => !there.possible)
+      .map(({ t, there }) => ({ id: t.id, name: t.name, why: there.say })),
+  };
+}
 
 /** Puts the evidence of an axis together and says what it means. */
 export class Assess {
@@ -93,41 +140,9 @@ export class Assess {
       headline: verdict.headline,
       sure: verdict.sure,
       noFault: posterior.noFault,
-      leading: verdict.leading.map((l) => ({
-        ...l,
-        cause: brief(l.cause, mending),
-        speaksFor: [...l.speaksFor],
-        speaksAgainst: [...l.speaksAgainst],
-      })),
-      proven: [...verdict.proven],
-      onlyLikely: [...verdict.onlyLikely],
-      ruledOut: [...verdict.ruledOut],
-      notLookedAt: [...verdict.notLookedAt],
+      ...verdictView(verdict, mending),
       warnings: [...verdict.warnings, ...ledger.contradictions],
-      options: verdict.options.map(({ words, cost, chanceRight, expectedCost, unless }) => ({
-        words,
-        cost,
-        chanceRight,
-        expectedCost,
-        unless,
-      })),
-      stop: step.stop,
-      tests: step.ranked.map((r) => ({
-        id: r.test.id,
-        name: r.test.name,
-        isolates: r.test.isolates,
-        minutes: r.minutes,
-        cost: minuteCost(axis.config, r.minutes),
-        value: r.value,
-        next: step.next?.test.id === r.test.id,
-        done: times.get(r.test.id) ?? 0,
-        say: r.say,
-        splits: [...r.splits],
-        guided: r.test.guided ?? false,
-      })),
-      impossible: LOCATE_TESTS.map((t) => ({ t, there: availability(axis.config, t) }))
-        .filter(({ there }) => !there.possible)
-        .map(({ t, there }) => ({ id: t.id, name: t.name, why: there.say })),
+      ...testsView(axis.config, step, times),
       ledger: ledgerView(ledger),
       links: linkShares(axis, ledger, measured),
       sisters: await this.sisters(file, axis, posterior.causes, posterior.marginals),

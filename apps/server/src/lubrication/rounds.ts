@@ -31,6 +31,16 @@ const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
   "never-stopped": "the machine may not be stopped on any of these days",
 };
 
+/** Is nothing of a point other than when it was planned? Then it keeps its day. */
+function asBefore(old: PlannedPoint, now: LubePointRecord): boolean {
+  return (
+    old.dueOn === now.dueOn &&
+    old.intervalDays === now.intervalDays &&
+    old.visits === now.visits &&
+    old.held === (now.hold?.words ?? "")
+  );
+}
+
 /** The rounds of the next two weeks: planned, held by hand, and what each planning changed. */
 export class LubeRounds {
   private planned: {
@@ -109,10 +119,7 @@ export class LubeRounds {
     const settings = await this.settings.get();
     const machine = await this.machinesInUse();
     const dates = this.dates(HORIZON_DAYS);
-    const days = dates.map((date): PlanDay => ({
-      minutes: minutesOn(settings, date),
-      shut: shutOn(settings, date),
-    }));
+    const days = dates.map((date): PlanDay => ({ minutes: minutesOn(settings, date), shut: shutOn(settings, date) }));
     const used = (await this.lube.used()).filter(({ facts }) => !facts.retired && machine.has(facts.machineId));
     const last = Date.parse(dates[0]) + (HORIZON_DAYS + 2) * DAY_MS;
     const due = used
@@ -132,14 +139,8 @@ export class LubeRounds {
     const keep = due.map((p, i) => {
       const old = was.get(p.id);
       const day = old?.date ? dates.indexOf(old.date) : -1;
-      const same =
-        old !== undefined &&
-        old.dueOn === p.dueOn &&
-        old.intervalDays === p.intervalDays &&
-        old.visits === p.visits &&
-        old.held === (p.hold?.words ?? "");
       const open = day >= 0 && days[day].minutes > 0 && !days[day].shut?.has(needs[i].machine);
-      return !afresh && same && open ? day : -1;
+      return !afresh && old !== undefined && asBefore(old, p) && open ? day : -1;
     });
     const made = await this.plan({ needs, days, pinned, keep });
     const after: PlannedPoint[] = due.map((p, i) => ({
@@ -159,33 +160,14 @@ export class LubeRounds {
       const there = now.get(old.id);
       if (!there || planned.has(old.id) || old.date === null) return [];
       const { dueOn, intervalDays, visits, hold } = recordOf(there.facts, there.use);
-      return [
-        {
-          ...old,
-          date: null,
-          dueOn,
-          intervalDays,
-          visits,
-          held: hold?.words ?? "",
-        },
-      ];
+      return [{ ...old, date: null, dueOn, intervalDays, visits, held: hold?.words ?? "" }];
     });
     const full = [...after, ...gone];
     const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
     const changes = before && !same ? [...planChanges(before.plan, full, dates[0], (d) => d)] : [];
     const told = changes.length ? changes : (before?.changes ?? []);
-    return {
-      ...made,
-      due,
-      dates,
-      days,
-      machine,
-      points: used.length,
-      full,
-      same,
-      changes: told,
-      at: told.length ? (changes.length ? instant(this.clock) : (before?.at ?? null)) : null,
-    };
+    const at = told.length ? (changes.length ? instant(this.clock) : (before?.at ?? null)) : null;
+    return { ...made, due, dates, days, machine, points: used.length, full, same, changes: told, at };
   }
 
   /** The plan of what is asked, worked out once and away from the thread that answers. */

@@ -40,8 +40,8 @@ export async function settleAxes(db: Db, ids?: readonly number[]): Promise<void>
   }
 }
 
-async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
-  if (ids.length === 0) return [];
+/** What the database has of some axes, for their lines on the floor. */
+async function factsOf(db: Db, ids: readonly number[]) {
   const axes = await db.selectFrom("axis").select(["id", "config"]).where("id", "in", ids).orderBy("id").execute();
   const running = await db
     .selectFrom("run")
@@ -71,6 +71,12 @@ async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
     .where("axis_id", "in", ids)
     .groupBy("axis_id")
     .execute();
+  return { axes, running, losses, repairs };
+}
+
+async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
+  if (ids.length === 0) return [];
+  const { axes, running, losses, repairs } = await factsOf(db, ids);
   const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
   const open = new Map(running.map((r) => [r.axis_id, r.id]));
   const byAxis = new Map<number, (typeof losses)[number][]>();

@@ -1,5 +1,5 @@
-import { checkPlan, stepsOf, type TestStep } from "@iron/core";
-import { planOfRows, type RunSetup } from "@iron/contract";
+import { checkPlan, stepsOf, type TestPlan, type TestStep } from "@iron/core";
+import { planOfRows, type CsvReading, type RunSetup } from "@iron/contract";
 import { createHash } from "node:crypto";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -56,39 +56,7 @@ export class RunImport {
         .executeTakeFirst();
       if (before) return { runId: before.id, duplicate: true, readings: rows.length };
       const runId = await this.runs.insertRun(trx, axisId, { plan, setup }, who, hash);
-      const steps = stepsOf(plan);
-      const offset = (placeMm: number): number => (plan.keepsZero ? placeMm - plan.targetsMm[0] : 0);
-      const plain = {
-        widthMm: setup.indicator.resolutionMm,
-        source: "import" as const,
-      };
-      const byKey = new Map(
-        steps.filter((s) => s.action === "read").map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
-      );
-      const readings: NewReading[] = [
-        ...steps
-          .filter((s) => s.action === "zero")
-          .map((step) => ({
-            ...plain,
-            step: step.index,
-            value: 0,
-            entered: "",
-            spoilt: false,
-            reason: "",
-          })),
-        ...rows.map((row) => {
-          const step = byKey.get(`${row.placeMm} ${row.approach} ${row.run}`) as TestStep;
-          const aside = row.state !== "kept";
-          return {
-            ...plain,
-            step: step.index,
-            value: row.readingMm + offset(row.placeMm),
-            entered: `line ${row.line}`,
-            spoilt: aside,
-            reason: aside ? row.reason || `${row.state} in the file` : "",
-          };
-        }),
-      ];
+      const readings = readingsFrom(rows, plan, setup.indicator.resolutionMm);
       await insertReadings(trx, runId, readings, instant(this.clock), who);
       await trx
         .updateTable("run")
@@ -100,4 +68,30 @@ export class RunImport {
       return { runId, duplicate: false, readings: rows.length };
     });
   }
+}
+
+/** Each row as the reading of its step; zeros as a test has them. */
+function readingsFrom(rows: readonly CsvReading[], plan: TestPlan, widthMm: number): NewReading[] {
+  const steps = stepsOf(plan);
+  const offset = (placeMm: number): number => (plan.keepsZero ? placeMm - plan.targetsMm[0] : 0);
+  const plain = { widthMm, source: "import" as const };
+  const byKey = new Map(
+    steps.filter((s) => s.action === "read").map((s) => [`${s.targetMm} ${s.direction} ${s.run}`, s]),
+  );
+  const zeros = steps.filter((s) => s.action === "zero");
+  return [
+    ...zeros.map((step) => ({ ...plain, step: step.index, value: 0, entered: "", spoilt: false, reason: "" })),
+    ...rows.map((row) => {
+      const step = byKey.get(`${row.placeMm} ${row.approach} ${row.run}`) as TestStep;
+      const aside = row.state !== "kept";
+      return {
+        ...plain,
+        step: step.index,
+        value: row.readingMm + offset(row.placeMm),
+        entered: `line ${row.line}`,
+        spoilt: aside,
+        reason: aside ? row.reason || `${row.state} in the file` : "",
+      };
+    }),
+  ];
 }

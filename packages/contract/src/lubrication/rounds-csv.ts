@@ -39,6 +39,13 @@ export interface PointRow {
 
 const days = number(1, 3650);
 
+/** What stands in one cell, | between. */
+const list = (cell: string | undefined): string[] =>
+  (cell ?? "")
+    .split("|")
+    .map((c) => c.trim())
+    .filter(Boolean);
+
 /** Points: one row each; several checks or factors stand in one cell, | between. */
 export function readPointCsv(file: string): CsvTable<PointRow> {
   const { rows, errors } = readTable(file, {
@@ -72,11 +79,6 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
       all.push({ line, column: "least_days", message: `${least} is more than most_days, ${most}.` });
       return [];
     }
-    const list = (cell: string | undefined): string[] =>
-      (cell ?? "")
-        .split("|")
-        .map((c) => c.trim())
-        .filter(Boolean);
     const point: LubePoint = {
       place: v.place ?? "",
       letter: v.axis ?? null,

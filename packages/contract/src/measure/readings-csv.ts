@@ -147,47 +147,29 @@ function readRow(
 ): CsvReading | undefined {
   const before = errors.length;
   const cell = (name: string): string => (cells[header.indexOf(name)] ?? "").trim();
+  const wrong = (column: string, message: string): unknown => errors.push({ line, column, message });
   const length = ([name, unit]: readonly [string, LengthUnit]): number => {
     const value = parseDecimal(cell(name));
     if (value !== undefined) return toMm(value, unit);
-    errors.push({
-      line,
-      column: name,
-      message: cell(name) === "" ? "The number is missing." : `${quoted(cell(name))} is not a number.`,
-    });
+    wrong(name, cell(name) === "" ? "The number is missing." : `${quoted(cell(name))} is not a number.`);
     return NaN;
   };
   if (cells.length > header.length) {
-    errors.push({
-      line,
-      column: "",
-      message: `There are ${cells.length} cells under ${header.length} headings: is a decimal comma taken for the separator?`,
-    });
+    wrong(
+      "",
+      `There are ${cells.length} cells under ${header.length} headings: is a decimal comma taken for the separator?`,
+    );
     return undefined;
   }
   const placeMm = length(columns.place);
   const readingMm = length(columns.reading);
   const approach = APPROACHES.get(cell("approach").toLowerCase());
-  if (!approach)
-    errors.push({
-      line,
-      column: "approach",
-      message: `${quoted(cell("approach"))} is no approach: write + or -, up or down.`,
-    });
+  if (!approach) wrong("approach", `${quoted(cell("approach"))} is no approach: write + or -, up or down.`);
   const run = Number(cell("run"));
   if (!Number.isInteger(run) || run < 1 || run > 50)
-    errors.push({
-      line,
-      column: "run",
-      message: `Run ${quoted(cell("run"))} must be a whole number from 1 to 50.`,
-    });
+    wrong("run", `Run ${quoted(cell("run"))} must be a whole number from 1 to 50.`);
   const state = STATES.find((s) => s === (cell("state").toLowerCase() || "kept"));
-  if (!state)
-    errors.push({
-      line,
-      column: "state",
-      message: `${quoted(cell("state"))} must be kept, spoilt or discarded.`,
-    });
+  if (!state) wrong("state", `${quoted(cell("state"))} must be kept, spoilt or discarded.`);
   if (errors.length > before || !state || !approach) return undefined;
   return {
     line,

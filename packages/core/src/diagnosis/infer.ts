@@ -132,25 +132,23 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
     const log = logPrior + shareSets[index].log + logReports(reports, members, lossOf[index], slackShowsAs(axis));
     return { members, shareSet: index, log };
   });
+  const priors = weighed.map((w) => w.weight);
+  return { evidence, causes, model, shareSets, latents, priors, ...normalised(rows, causes.length) };
+}
+
+/** Probabilities from logarithms, and what each cause comes to over all hypotheses. */
+function normalised(
+  rows: readonly { readonly members: readonly number[]; readonly shareSet: number; readonly log: number }[],
+  causes: number,
+): Pick<Posterior, "hypotheses" | "marginals" | "noFault" | "logEvidence"> {
   const total = logSum(rows.map((r) => r.log));
-  const marginals = causes.map(() => 0);
+  const marginals = Array.from({ length: causes }, () => 0);
   const hypotheses = rows.map(({ members, shareSet, log }): Hypothesis => {
     const probability = Math.exp(log - total);
     for (const m of members) marginals[m] += probability;
     return { members, shareSet, probability };
   });
-  return {
-    evidence,
-    causes,
-    hypotheses,
-    marginals,
-    model,
-    shareSets,
-    latents,
-    priors: weighed.map((w) => w.weight),
-    noFault: hypotheses[0].probability,
-    logEvidence: total,
-  };
+  return { hypotheses, marginals, noFault: hypotheses[0].probability, logEvidence: total };
 }
 
 function hypothesisSets(

@@ -69,44 +69,22 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
   const uWindUp = 0.35 * windUp + 0.0002;
   const total = wholeChain(axis, magnitudes);
   const looked = groups.flat();
-  const lines: LedgerLine[] = groups.map((slacks, i) => {
-    const shareMm = solved?.solution[i] ?? 0;
-    const expandedMm = K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0));
-    const from = [...new Set(parts.filter((_, r) => rows[r][i]).map((m) => m.kind))];
-    return {
+  const lines: LedgerLine[] = groups.map((slacks, i) =>
+    seenLine(
       slacks,
-      name: groupName(slacks),
-      shareMm,
-      expandedMm,
-      boundsMm: [Math.max(0, shareMm - expandedMm), shareMm + expandedMm],
-      from,
-      computed: false,
-    };
-  });
-  lines.push({
-    slacks: ["windup"],
-    name: SLACK_WORDS.windup,
-    shareMm: windUp,
-    expandedMm: K * uWindUp,
-    boundsMm: [windUp / 2, windUp * 1.7],
-    from: [],
-    computed: true,
-  });
+      solved?.solution[i] ?? 0,
+      K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0)),
+      parts.filter((_, r) => rows[r][i]).map((m) => m.kind),
+    ),
+  );
+  lines.push(windUpLine(windUp, K * uWindUp));
   const sum = lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
   const uSum = Math.sqrt(sumOfCovariance(solved?.covariance ?? []) + uWindUp ** 2);
   const rest = total ? restOf(total.lostMm - sum, Math.hypot(total.u, uSum)) : null;
   const room = total ? Math.max(0, total.lostMm - sum + K * Math.hypot(total.u, uSum)) : Infinity;
   for (const slack of slacksOf(axis)) {
     if (looked.includes(slack) || slack === "windup" || slack === "entered" || slack === "wear") continue;
-    lines.push({
-      slacks: [slack],
-      name: SLACK_WORDS[slack],
-      shareMm: null,
-      expandedMm: null,
-      boundsMm: [0, room],
-      from: [],
-      computed: false,
-    });
+    lines.push(unseenLine(slack, room));
   }
   const order = slacksOf(axis);
   lines.sort((a, b) => order.indexOf(a.slacks[0]) - order.indexOf(b.slacks[0]));
@@ -121,6 +99,37 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
     consistency,
     total: total ? { lostMm: total.lostMm, expandedMm: K * total.u } : null,
     contradictions: contradictionsIn(parts, lines, { total, rest, consistency, system }),
+  };
+}
+
+/** Slacks of which tests found a size. */
+function seenLine(
+  slacks: readonly SlackId[],
+  shareMm: number,
+  expandedMm: number,
+  kinds: readonly MagnitudeKind[],
+): LedgerLine {
+  const boundsMm = [Math.max(0, shareMm - expandedMm), shareMm + expandedMm] as const;
+  const from = [...new Set(kinds)];
+  return { slacks, name: groupName(slacks), shareMm, expandedMm, boundsMm, from, computed: false };
+}
+
+/** What the drive gives way by itself: reckoned, not measured. */
+function windUpLine(shareMm: number, expandedMm: number): LedgerLine {
+  const boundsMm = [shareMm / 2, shareMm * 1.7] as const;
+  return { slacks: ["windup"], name: SLACK_WORDS.windup, shareMm, expandedMm, boundsMm, from: [], computed: true };
+}
+
+/** A slack that no test looked at: at most what the whole leaves room for. */
+function unseenLine(slack: SlackId, room: number): LedgerLine {
+  return {
+    slacks: [slack],
+    name: SLACK_WORDS[slack],
+    shareMm: null,
+    expandedMm: null,
+    boundsMm: [0, room],
+    from: [],
+    computed: false,
   };
 }
 

@@ -96,23 +96,12 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
     };
   });
   const chosen = chooseShapes(shown, ripple);
-  // A shape that chance could have made is left out: it would take from the friction.
-  let account = fitAccount(kept, shown, ripple, chosen.shapes);
   const first = ripple ? 4 : 2;
-  for (;;) {
-    const { part } = account;
-    const real = account.shapes.filter((_, i) => part(first + i).real);
-    if (real.length === account.shapes.length) break;
-    account = fitAccount(kept, shown, ripple, real);
-  }
+  const account = realShapes(kept, shown, ripple, chosen.shapes);
   const { shapes, part, left, predicted, scatter, grows, x, covariance } = account;
   const alike = chosen.alike && shapes.length > 0;
   const friction = Math.abs(x[0]);
-  const none: LoadPart = {
-    value: 0,
-    u: grows * scatter * Math.sqrt(8 / kept.length),
-    real: false,
-  };
+  const none: LoadPart = { value: 0, u: grows * scatter * Math.sqrt(8 / kept.length), real: false };
   const of = (kind: LoadShape["kind"]): readonly { shape: LoadShape; extra: LoadPart }[] =>
     shapes.flatMap((shape, i) => (shape.kind === kind ? [{ shape, extra: part(first + i) }] : []));
   const amplitude = ripple ? Math.hypot(x[2], x[3]) : 0;
@@ -146,6 +135,19 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
     fitted: used.map((u) => (u ? signs[next] * predicted[next++] : null)),
     cutOff: samples.length - kept.length,
   };
+}
+
+/** Fits, leaving out every shape that chance could have made: it would take from the friction. */
+function realShapes(
+  kept: readonly LoadSample[],
+  shown: readonly ShapeSample[],
+  ripple: boolean,
+  shapes: readonly LoadShape[],
+): Account {
+  const account = fitAccount(kept, shown, ripple, shapes);
+  const { part } = account;
+  const real = account.shapes.filter((_, i) => part((ripple ? 4 : 2) + i).real);
+  return real.length === account.shapes.length ? account : realShapes(kept, shown, ripple, real);
 }
 
 interface Account {

@@ -9,7 +9,7 @@ import {
   type Way,
 } from "../machine/mechanism";
 import { balanced, memberOf, screwOf, weightWords } from "./said";
-import type { StepContext, StepKind } from "./step-kind";
+import type { StepContext, StepKind, StepWords } from "./step-kind";
 
 const LIGHT_KG = 25;
 
@@ -115,67 +115,65 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
       { kind: "member", to: place, by: way },
       ...(lever ? [{ kind: "brake-let", to: false } as const] : []),
     ],
-    words: ({ config, state }) => {
-      const member = memberOf(config);
-      const where = PLACE_NAMES[place];
-      const pinned =
-        state.balance === "secured" && state.joints["balance-link"] !== "off"
-          ? ["Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod."]
-          : [];
-      const let_ = lever
-        ? ["The brake is let go by its lever or release screws meanwhile, and goes back at once."]
-        : [];
-      switch (way) {
-        case "screw-by-hand":
-          return {
-            title:
-              place === "opening"
-                ? `Turn the ${screwOf(config)} by hand until the clamp screw faces you`
-                : `Bring the ${member} ${where}, by the ${screwOf(config)} by hand`,
-            why:
-              place === "opening"
-                ? "The motor hides it, and then nothing turns any more."
-                : "What is tightened there is in line.",
-            how: [
-              `Turn the ${screwOf(config)} by its hub or journal${place === "opening" ? ", a turn at most" : ""}; never by the thread.`,
-              ...(state.gear === "taut" ? ["The gear follows, just taut."] : []),
-              ...pinned,
-              ...let_,
-            ],
-            caution: "Fingers clear of nut and ends.",
-            good: "It turns alike all the way.",
-          };
-        case "push":
-          return {
-            title: `Push the ${member} ${where}`,
-            why: "What is tightened there is in line.",
-            how: ["By its casting, slowly, from the middle.", ...let_],
-            caution: "Clear of both ends; it rolls on by itself.",
-            good: "It moves alike all the way.",
-          };
-        case "gear":
-          return {
-            title:
-              place === "opening"
-                ? `Raise the ${member} on the gear until the clamp screw faces you`
-                : `Bring the ${member} ${where}, on the gear`,
-            why: "Nothing else can move it now.",
-            how: [
-              `By the hoist, slowly; the ${screwOf(config)} turns as it goes where the nut is joined.`,
-              ...pinned,
-              ...let_,
-            ],
-            caution: "Hands out, nobody under it.",
-            good: "It stands where it is wanted, the gear taut.",
-          };
-        default:
-          return {
-            title: `Jog the ${member} ${where}`,
-            why: "It has to stand there for what comes next.",
-            how: ["Lowest feed, one hand on the stop, hands out."],
-            good: "It stands where it is wanted.",
-          };
-      }
-    },
+    words: (c) =>
+      WORDS_OF_WAY[way === "screw-by-hand" || way === "push" || way === "gear" ? way : "jog"](c, place, lever),
   };
 }
+
+type WayWords = (c: StepContext, place: Place, lever: boolean) => StepWords;
+
+/** What holds meanwhile: a pinned balance, and a brake let go by hand. */
+const pinnedWords = ({ state }: StepContext): string[] =>
+  state.balance === "secured" && state.joints["balance-link"] !== "off"
+    ? ["Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod."]
+    : [];
+const leverWords = (lever: boolean): string[] =>
+  lever ? ["The brake is let go by its lever or release screws meanwhile, and goes back at once."] : [];
+
+const WORDS_OF_WAY: Record<"screw-by-hand" | "push" | "gear" | "jog", WayWords> = {
+  "screw-by-hand": (c, place, lever) => ({
+    title:
+      place === "opening"
+        ? `Turn the ${screwOf(c.config)} by hand until the clamp screw faces you`
+        : `Bring the ${memberOf(c.config)} ${PLACE_NAMES[place]}, by the ${screwOf(c.config)} by hand`,
+    why:
+      place === "opening"
+        ? "The motor hides it, and then nothing turns any more."
+        : "What is tightened there is in line.",
+    how: [
+      `Turn the ${screwOf(c.config)} by its hub or journal${place === "opening" ? ", a turn at most" : ""}; never by the thread.`,
+      ...(c.state.gear === "taut" ? ["The gear follows, just taut."] : []),
+      ...pinnedWords(c),
+      ...leverWords(lever),
+    ],
+    caution: "Fingers clear of nut and ends.",
+    good: "It turns alike all the way.",
+  }),
+  push: (c, place, lever) => ({
+    title: `Push the ${memberOf(c.config)} ${PLACE_NAMES[place]}`,
+    why: "What is tightened there is in line.",
+    how: ["By its casting, slowly, from the middle.", ...leverWords(lever)],
+    caution: "Clear of both ends; it rolls on by itself.",
+    good: "It moves alike all the way.",
+  }),
+  gear: (c, place, lever) => ({
+    title:
+      place === "opening"
+        ? `Raise the ${memberOf(c.config)} on the gear until the clamp screw faces you`
+        : `Bring the ${memberOf(c.config)} ${PLACE_NAMES[place]}, on the gear`,
+    why: "Nothing else can move it now.",
+    how: [
+      `By the hoist, slowly; the ${screwOf(c.config)} turns as it goes where the nut is joined.`,
+      ...pinnedWords(c),
+      ...leverWords(lever),
+    ],
+    caution: "Hands out, nobody under it.",
+    good: "It stands where it is wanted, the gear taut.",
+  }),
+  jog: (c, place) => ({
+    title: `Jog the ${memberOf(c.config)} ${PLACE_NAMES[place]}`,
+    why: "It has to stand there for what comes next.",
+    how: ["Lowest feed, one hand on the stop, hands out."],
+    good: "It stands where it is wanted.",
+  }),
+};

@@ -27,86 +27,121 @@ interface Pose {
  * @throws BoundError when nothing in the text moves
  */
 export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
-  const travelMm: Record<string, number> = {};
-  const notes = new Set<string>();
-  let at: Pose["at"] = {};
-  let [motion, absolute, scale, feed, plane, seconds] = [0, true, 1, 0, "XY", 0];
-  let [feedMode, turns, surface] = [94, 0, false];
+  const reader = new ProgramReader(rapidMmMin);
+  for (const line of text.split(/\r?\n/)) reader.read(line);
+  if (Object.keys(reader.travelMm).length === 0)
+    throw new BoundError("number of moves", 0, "at least 1: nothing in this program moves an axis");
+  return { minutes: reader.seconds / 60, travelMm: reader.travelMm, notes: [...reader.notes] };
+}
+
+type Word = readonly [letter: string, value: number];
+
+/** Follows a program line by line, with what holds from line to line. */
+class ProgramReader {
+  readonly travelMm: Record<string, number> = {};
+  readonly notes = new Set<string>();
+  seconds = 0;
+  private at: Pose["at"] = {};
+  private motion = 0;
+  private absolute = true;
+  private scale = 1;
+  private feed = 0;
+  private plane = "XY";
+  private feedMode = 94;
+  private turns = 0;
+  /** Constant cutting speed. */
+  private surface = false;
+
+  constructor(private readonly rapidMmMin: number) {}
+
+  read(raw: string): void {
+    const line = withoutComments(raw).toUpperCase();
+    if (/[#[\]]/.test(line)) this.notes.add("Variables are not followed.");
+    const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m): Word => [m[1], Number(m[2])]);
+    const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1];
+    for (const [letter, number] of words) {
+      if (letter === "M" && (number === 98 || number === 99)) this.notes.add("Subprograms are not followed.");
+      if (letter === "G") this.prepare(number);
+    }
+    // After the G words, wherever they stand: G93 is no length, so inches do not scale it.
+    const [f, spindle] = [value("F"), value("S")];
+    if (f !== undefined) this.feed = this.feedMode === 93 ? f : f * this.scale;
+    if (spindle !== undefined) this.turns = spindle;
+    // A G28 or G4 line names places or times that are no way to go.
+    if (words.some(([l, n]) => l === "G" && [4, 10, 28, 30, 52, 92].includes(n))) return;
+    const to = this.target(value);
+    if (Object.keys(to).length === 0) return;
+    if (this.feedMode === 93 && this.motion > 0 && f === undefined) {
+      this.feed = 0;
+      this.notes.add("A move under G93 without its own F was taken to need no time.");
+    }
+    this.move(to, value);
+  }
+
+  /** A preparatory word, which holds till another of its kind. */
+  private prepare(number: number): void {
+    if (number >= 0 && number <= 3 && Number.isInteger(number)) this.motion = number;
+    else if (number === 90) this.absolute = true;
+    else if (number === 91) this.absolute = false;
+    else if (number === 20) this.scale = INCH;
+    else if (number === 21) this.scale = 1;
+    else if (number >= 93 && number <= 95) {
+      if (number !== this.feedMode) this.feed = 0; // A feed of another kind means nothing now.
+      this.feedMode = number;
+    } else if (number === 96 || number === 97) this.surface = number === 96;
+    else if (number >= 17 && number <= 19) this.plane = ["XY", "ZX", "YZ"][number - 17];
+    else if (number >= 81 && number <= 89) this.notes.add("Fixed cycles are not followed.");
+  }
+
+  private target(value: (letter: string) => number | undefined): Record<string, number> {
+    const to: Record<string, number> = {};
+    for (const axis of AXES) {
+      const word = value(axis);
+      if (word !== undefined) to[axis] = (this.absolute ? 0 : this.placeOf(axis)) + word * this.scale;
+    }
+    return to;
+  }
+
+  private placeOf(axis: string): number {
+    return (this.at as Partial<Pose["at"]>)[axis] ?? 0;
+  }
+
+  private move(to: Record<string, number>, value: (letter: string) => number | undefined): void {
+    if (this.motion < 2) {
+      this.go(to, this.motion === 0);
+      return;
+    }
+    const centre = { i: value("I"), j: value("J"), k: value("K"), r: value("R") };
+    for (const piece of arc(this.at, to, this.plane, this.motion === 2, centre, this.scale))
+      this.go(piece, false, 1 / PIECES);
+  }
+
+  private go(to: Record<string, number>, rapid: boolean, part = 1): void {
+    let [length, longest] = [0, 0];
+    for (const axis of Object.keys(to)) {
+      const way = Math.abs(to[axis] - this.placeOf(axis));
+      this.travelMm[axis] = ((this.travelMm as Partial<Record<string, number>>)[axis] ?? 0) + way;
+      length += way * way;
+      longest = Math.max(longest, way);
+    }
+    this.at = { ...this.at, ...to };
+    if (!rapid) this.seconds += this.takes(Math.sqrt(length), part);
+    else if (this.rapidMmMin > 0) this.seconds += (60 * longest) / this.rapidMmMin;
+  }
+
   /** Seconds of a straight piece of this length, or of a part of a whole move under G93. */
-  const takes = (length: number, part: number): number => {
+  private takes(length: number, part: number): number {
+    const { feedMode, feed, turns, surface } = this;
     if (feedMode === 93) return feed > 0 ? (60 / feed) * part : 0;
     if (feedMode === 94) return feed > 0 ? (60 * length) / feed : 0;
     if (feed > 0 && turns > 0 && !surface) return (60 * length) / (feed * turns);
-    notes.add(
+    this.notes.add(
       surface
         ? "Feed per turn at constant cutting speed (G96): those moves were taken to need no time; type the minutes by hand."
         : "Feed per turn without a spindle speed: those moves were taken to need no time; type the minutes by hand.",
     );
     return 0;
-  };
-  const go = (to: Record<string, number>, rapid: boolean, part = 1): void => {
-    let [length, longest] = [0, 0];
-    for (const axis of Object.keys(to)) {
-      const way = Math.abs(to[axis] - ((at as Partial<typeof at>)[axis] ?? 0));
-      travelMm[axis] = ((travelMm as Partial<typeof travelMm>)[axis] ?? 0) + way;
-      length += way * way;
-      longest = Math.max(longest, way);
-    }
-    at = { ...at, ...to };
-    if (!rapid) seconds += takes(Math.sqrt(length), part);
-    else if (rapidMmMin > 0) seconds += (60 * longest) / rapidMmMin;
-  };
-  for (const raw of text.split(/\r?\n/)) {
-    const line = withoutComments(raw).toUpperCase();
-    if (/[#[\]]/.test(line)) notes.add("Variables are not followed.");
-    const words = [...line.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)].map((m) => [m[1], Number(m[2])] as const);
-    const value = (letter: string): number | undefined => words.find(([w]) => w === letter)?.[1];
-    for (const [letter, number] of words) {
-      if (letter === "M" && (number === 98 || number === 99)) notes.add("Subprograms are not followed.");
-      if (letter !== "G") continue;
-      if (number >= 0 && number <= 3 && Number.isInteger(number)) motion = number;
-      else if (number === 90) absolute = true;
-      else if (number === 91) absolute = false;
-      else if (number === 20) scale = INCH;
-      else if (number === 21) scale = 1;
-      else if (number >= 93 && number <= 95) {
-        if (number !== feedMode) feed = 0; // A feed of another kind means nothing now.
-        feedMode = number;
-      } else if (number === 96 || number === 97) surface = number === 96;
-      else if (number >= 17 && number <= 19) plane = ["XY", "ZX", "YZ"][number - 17];
-      else if (number >= 81 && number <= 89) notes.add("Fixed cycles are not followed.");
-    }
-    // After the G words, wherever they stand: G93 is no length, so inches do not scale it.
-    const [f, spindle] = [value("F"), value("S")];
-    if (f !== undefined) feed = feedMode === 93 ? f : f * scale;
-    if (spindle !== undefined) turns = spindle;
-    // A G28 or G4 line names places or times that are no way to go.
-    if (words.some(([l, n]) => l === "G" && [4, 10, 28, 30, 52, 92].includes(n))) continue;
-    const to: Record<string, number> = {};
-    for (const axis of AXES) {
-      const word = value(axis);
-      if (word !== undefined) to[axis] = (absolute ? 0 : ((at as Partial<typeof at>)[axis] ?? 0)) + word * scale;
-    }
-    if (Object.keys(to).length === 0) continue;
-    if (feedMode === 93 && motion > 0 && f === undefined) {
-      feed = 0;
-      notes.add("A move under G93 without its own F was taken to need no time.");
-    }
-    if (motion < 2) go(to, motion === 0);
-    else
-      for (const piece of arc(
-        at,
-        to,
-        plane,
-        motion === 2,
-        { i: value("I"), j: value("J"), k: value("K"), r: value("R") },
-        scale,
-      ))
-        go(piece, false, 1 / PIECES);
   }
-  if (Object.keys(travelMm).length === 0)
-    throw new BoundError("number of moves", 0, "at least 1: nothing in this program moves an axis");
-  return { minutes: seconds / 60, travelMm, notes: [...notes] };
 }
 
 /** An arc in short straight pieces; the third axis goes along evenly. */

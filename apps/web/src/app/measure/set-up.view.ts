@@ -146,83 +146,84 @@ export function checkSetUp(
 ): SetUpCheck {
   const { markedTurns = false } = more;
   const errors = new Map<keyof SetUpDraft, string>();
+  const read = readerOf(draft, system, errors);
+  const targetsMm = read.places();
+  const travelling =
+    indicator !== null &&
+    targetsMm.length > 1 &&
+    indicator.rangeMm / 2 >= targetsMm[targetsMm.length - 1] - targetsMm[0];
+  const overTravel = read.length("overTravel");
+  const plan: TestPlan = {
+    kind,
+    targetsMm,
+    runs: read.number("runs"),
+    overTravelMm: markedTurns ? wholeTurns(overTravel, travelPerTurnMm(axis)) : overTravel,
+    tickMm: kind === "tick-count" || kind === "out-and-back" ? read.length("tick") : axis.tickMm,
+    ticksOut: kind === "out-and-back" ? read.number("ticksOut") : 50,
+    keepsZero: travelling,
+    ...(markedTurns ? { markedTurns } : {}),
+    ...(kind === "tick-count" ? { countsStill: true } : {}),
+    ...(kind === "coupling-slip"
+      ? { circumference: { radiusMm: read.length("hubRadius"), perTurnMm: travelPerTurnMm(axis) } }
+      : {}),
+  };
+  const tipAngleDeg = read.number("tipAngle");
+  if (tipAngleDeg < 0 || tipAngleDeg >= 80)
+    errors.set("tipAngle", `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`);
+  const temperatureC = draft.temperature.trim() === "" ? null : read.number("temperature");
+  if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60))
+    errors.set("temperature", `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`);
+  if (targetsMm.length === 0) errors.set("places", "Name the place, or places with semicolons between.");
+  if (errors.size === 0) tryPlan(plan, axis, system, errors);
+  const valid = errors.size === 0;
+  const warned = { system, lastMm: more.lastMm ?? null, valid };
+  return {
+    plan: valid ? plan : null,
+    tipAngleDeg,
+    temperatureC,
+    errors,
+    warnings: Number.isNaN(plan.tickMm * plan.runs) ? [] : warningsFor(plan, tipAngleDeg, axis, indicator, warned),
+  };
+}
+
+/** Reads the typed fields; what cannot be read is NaN, and said at its field. */
+function readerOf(draft: SetUpDraft, system: UnitSystem, errors: Map<keyof SetUpDraft, string>) {
   const number = (field: keyof SetUpDraft): number => {
-    const value = parseDecimal(draft[field]);
+    const text = draft[field].trim();
+    const value = parseDecimal(text);
     if (value === undefined)
-      errors.set(
-        field,
-        draft[field].trim() === "" ? "A number is missing here." : `“${draft[field].trim()}” is not a number.`,
-      );
+      errors.set(field, text === "" ? "A number is missing here." : `“${text}” is not a number.`);
     return value ?? NaN;
   };
   const length = (field: keyof SetUpDraft): number => {
     const value = number(field);
     return Number.isNaN(value) ? NaN : round(toMm(value, unitOf(system)));
   };
-  const targetsMm = draft.places
-    .trim()
-    .split(/[;\s]+/)
-    .filter(Boolean)
-    .map((text) => {
-      const value = parseDecimal(text);
-      if (value === undefined) errors.set("places", `“${text}” is not a number. Put a semicolon between places.`);
-      return value === undefined ? NaN : round(toMm(value, unitOf(system)));
-    });
-  const travelling =
-    indicator !== null &&
-    targetsMm.length > 1 &&
-    indicator.rangeMm / 2 >= targetsMm[targetsMm.length - 1] - targetsMm[0];
-  const plan: TestPlan = {
-    kind,
-    targetsMm,
-    runs: number("runs"),
-    overTravelMm: markedTurns ? wholeTurns(length("overTravel"), travelPerTurnMm(axis)) : length("overTravel"),
-    tickMm: kind === "tick-count" || kind === "out-and-back" ? length("tick") : axis.tickMm,
-    ticksOut: kind === "out-and-back" ? number("ticksOut") : 50,
-    keepsZero: travelling,
-    ...(markedTurns ? { markedTurns } : {}),
-    ...(kind === "tick-count" ? { countsStill: true } : {}),
-    ...(kind === "coupling-slip"
-      ? {
-          circumference: {
-            radiusMm: length("hubRadius"),
-            perTurnMm: travelPerTurnMm(axis),
-          },
-        }
-      : {}),
-  };
-  const tipAngleDeg = number("tipAngle");
-  if (tipAngleDeg < 0 || tipAngleDeg >= 80)
-    errors.set("tipAngle", `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`);
-  const temperatureC = draft.temperature.trim() === "" ? null : number("temperature");
-  if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60))
-    errors.set("temperature", `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`);
-  if (targetsMm.length === 0) errors.set("places", "Name the place, or places with semicolons between.");
-  if (errors.size === 0) {
-    try {
-      checkPlan(plan, axis.travelMm);
-    } catch (error) {
-      if (!(error instanceof BoundError)) throw error;
-      const inUnits = system === "inch" ? ` (${formatSize(error.value, "inch")})` : "";
-      errors.set(
-        FIELD_OF[error.argument] ?? "places",
-        `${capital(error.argument)} ${error.value}${inUnits} cannot be: it must be ${error.bound}.`,
-      );
-    }
+  const places = (): number[] =>
+    draft.places
+      .trim()
+      .split(/[;\s]+/)
+      .filter(Boolean)
+      .map((text) => {
+        const value = parseDecimal(text);
+        if (value === undefined) errors.set("places", `“${text}” is not a number. Put a semicolon between places.`);
+        return value === undefined ? NaN : round(toMm(value, unitOf(system)));
+      });
+  return { number, length, places };
+}
+
+/** What the axis will not have of a plan is said at the field it comes from. */
+function tryPlan(plan: TestPlan, axis: AxisConfig, system: UnitSystem, errors: Map<keyof SetUpDraft, string>): void {
+  try {
+    checkPlan(plan, axis.travelMm);
+  } catch (error) {
+    if (!(error instanceof BoundError)) throw error;
+    const inUnits = system === "inch" ? ` (${formatSize(error.value, "inch")})` : "";
+    errors.set(
+      FIELD_OF[error.argument] ?? "places",
+      `${capital(error.argument)} ${error.value}${inUnits} cannot be: it must be ${error.bound}.`,
+    );
   }
-  return {
-    plan: errors.size === 0 ? plan : null,
-    tipAngleDeg,
-    temperatureC,
-    errors,
-    warnings: Number.isNaN(plan.tickMm * plan.runs)
-      ? []
-      : warningsFor(plan, tipAngleDeg, axis, indicator, {
-          system,
-          lastMm: more.lastMm ?? null,
-          valid: errors.size === 0,
-        }),
-  };
 }
 
 interface Warned {

@@ -215,7 +215,7 @@ export interface Choice<T = string> {
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
-    <label [id]="id + '-label'" [class.sr-only]="quietly()" (click)="select().focus()">{{ label() }}</label>
+    <span class="label" [id]="id + '-label'" [class.sr-only]="quietly()">{{ label() }}</span>
     <p-select
       appendTo="body"
       optionLabel="words"
@@ -238,7 +238,6 @@ export class ChoiceField<T = string> extends FieldBase<T> {
   /** The label is for those who hear the page: the eye sees by the place what it is. */
   readonly quietly = input(false, { transform: booleanAttribute });
   readonly chosen = output<T>();
-  protected readonly select = viewChild.required(Select);
   protected readonly options = computed<Choice<T>[]>(() => {
     const none = this.none();
     return [...(none ? [{ id: "" as T, words: none }] : []), ...this.choices()];

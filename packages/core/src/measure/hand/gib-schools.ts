@@ -149,6 +149,31 @@ export interface GibChoice {
   readonly says: readonly string[];
 }
 
+/** Turned in till it seizes, and back till it is free over the whole travel. */
+function seizeChoice(
+  { freeTurns, seizedTurns }: NonNullable<GibSetResult["seize"]>,
+  turns: (t: number) => string,
+): GibChoice {
+  if (freeTurns !== null)
+    return {
+      setTurns: freeTurns,
+      both: null,
+      says: [
+        `Free over the whole travel at ${turns(freeTurns)}${seizedTurns === null ? "" : `, after it seized at ${turns(seizedTurns)}`}: leave it there.`,
+        "Rock the member by hand as the check; a worn way can be free and rock all the same.",
+      ],
+    };
+  return {
+    setTurns: null,
+    both: null,
+    says: [
+      seizedTurns === null
+        ? "Not seized yet: turn further in."
+        : `It seized at ${turns(seizedTurns)}. Back off a setting and run the whole travel.`,
+    ],
+  };
+}
+
 /**
  * Where to set the adjuster. A clearance of 0.005 mm back from the knee of friction is usual, but
  * never so far that the rock comes back (common practice, no source).
@@ -156,26 +181,7 @@ export interface GibChoice {
 export function gibChoice(result: GibSetResult, thread: GibThread, system: UnitSystem, setBackMm = 0.005): GibChoice {
   const turns = (t: number): string => formatQuantity("turns", t, system);
   const { knee, firm, seize } = result;
-  if (seize) {
-    if (seize.freeTurns !== null)
-      return {
-        setTurns: seize.freeTurns,
-        both: null,
-        says: [
-          `Free over the whole travel at ${turns(seize.freeTurns)}${seize.seizedTurns === null ? "" : `, after it seized at ${turns(seize.seizedTurns)}`}: leave it there.`,
-          "Rock the member by hand as the check; a worn way can be free and rock all the same.",
-        ],
-      };
-    return {
-      setTurns: null,
-      both: null,
-      says: [
-        seize.seizedTurns === null
-          ? "Not seized yet: turn further in."
-          : `It seized at ${turns(seize.seizedTurns)}. Back off a setting and run the whole travel.`,
-      ],
-    };
-  }
+  if (seize) return seizeChoice(seize, turns);
   const back = gibTurns(setBackMm, thread.pitchMm, thread.taper);
   const says: string[] = [];
   const between = ({ betweenTurns: [from, to] }: GibKnee): string =>

@@ -48,6 +48,30 @@ export function crestReadings(plan: SeriesPlan, values: readonly (number | null)
   }));
 }
 
+/** How the screw lies, from the crests that are read so far; null while no plane has enough. */
+function crestOf(
+  axis: AxisConfig,
+  plan: SeriesPlan,
+  values: readonly (number | null)[],
+  options: SeriesOptions,
+): CrestAlignment | null {
+  const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5);
+  if (planes.length === 0) return null;
+  const over = Math.max(0, axis.screw.freeLengthMm - axis.travelMm) / 2;
+  const supports = {
+    fixedMm: -over,
+    farMm: axis.travelMm + over,
+    bracketMm: axis.travelMm / 2,
+    leadMm: travelPerTurnMm(axis),
+  };
+  return crestAlignment(planes, {
+    supports,
+    datum: options.datum ?? "bracket",
+    stockMm: options.stockMm,
+    resolutionMm: plan.resolutionMm ?? USUAL_CREST_STEP_MM,
+  });
+}
+
 /**
  * What the readings of a series say, by step; null while there are too few. Null values are steps not
  * read yet.
@@ -76,22 +100,8 @@ export function seriesResult(
   }
   switch (plan.kind) {
     case "crest-run": {
-      const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5);
-      if (planes.length === 0) return null;
-      const over = Math.max(0, axis.screw.freeLengthMm - axis.travelMm) / 2;
-      const supports = {
-        fixedMm: -over,
-        farMm: axis.travelMm + over,
-        bracketMm: axis.travelMm / 2,
-        leadMm: travelPerTurnMm(axis),
-      };
-      const alignment = crestAlignment(planes, {
-        supports,
-        datum: options.datum ?? "bracket",
-        stockMm: options.stockMm,
-        resolutionMm: plan.resolutionMm ?? USUAL_CREST_STEP_MM,
-      });
-      return { kind: "crest-run", alignment };
+      const alignment = crestOf(axis, plan, values, options);
+      return alignment && { kind: "crest-run", alignment };
     }
     case "gib-curve": {
       const gib = gibSetResult(plan, reads);
