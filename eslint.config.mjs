@@ -31,8 +31,8 @@ export default tseslint.config(
   },
   {
     // Every function that others call says what it does, takes and gives, in units, with an example that a test runs.
-    files: ["packages/core/src/{quantity,sums}/**/*.ts"],
-    ignores: ["**/*.spec.ts"],
+    files: ["packages/core/src/{quantity,sums,machine,shop,lubrication,job}/**/*.ts"],
+    ignores: ["**/*.spec.ts", "**/*.testing.ts"],
     plugins: { jsdoc },
     rules: {
       "jsdoc/require-jsdoc": ["error", { publicOnly: true, require: { FunctionDeclaration: true } }],

@@ -21,7 +21,12 @@ const moduleNameMapper = {
   "^@iron/core$": "<rootDir>/packages/core/src/index.ts",
   "^@iron/contract$": "<rootDir>/packages/contract/src/index.ts",
 };
-const node = (displayName, root) => ({
+/** What stands on core and contract loads each as one file. */
+const bundled = {
+  "^@iron/core$": "<rootDir>/.cache/jest/core.cjs",
+  "^@iron/contract$": "<rootDir>/.cache/jest/contract.cjs",
+};
+const node = (displayName, root, more = {}) => ({
   displayName,
   rootDir: __dirname,
   roots: [`<rootDir>/${root}`],
@@ -29,7 +34,9 @@ const node = (displayName, root) => ({
   testMatch: ["**/*.spec.ts"],
   transform: ts,
   moduleNameMapper,
+  ...more,
 });
+const above = { moduleNameMapper: bundled, globalSetup: "<rootDir>/scripts/jest-bundles.mjs" };
 
 /** @type {import('jest').Config} */
 module.exports = {
@@ -37,7 +44,7 @@ module.exports = {
   projects: [
     node("core", "packages/core/src"),
     node("contract", "packages/contract/src"),
-    node("server", "apps/server/src"),
+    node("server", "apps/server/src", above),
     node("repository", "scripts"),
     "<rootDir>/apps/web/jest.config.js",
   ],

@@ -177,11 +177,13 @@ export async function openProgram(page: Page): Promise<void> {
 
 /** One of a list, by its words, or by its place in the list. */
 export async function choose(field: Locator, option: string | number): Promise<void> {
-  await field.click();
+  // An option may be called like the list it is in.
+  const list = field.and(field.page().getByRole("combobox"));
+  await list.click();
   const options = field.page().getByRole("listbox").getByRole("option");
   const one = typeof option === "number" ? options.nth(option) : options.filter({ hasText: option }).first();
   await one.click();
-  await expect(field).toHaveAttribute("aria-expanded", "false");
+  await expect(list).toHaveAttribute("aria-expanded", "false");
 }
 
 /** Drags one thing onto another, as a hand does: through what lies between. */

@@ -3,11 +3,12 @@ module.exports = {
   displayName: "web",
   rootDir: __dirname,
   preset: "jest-preset-angular",
+  globalSetup: "<rootDir>/../../scripts/jest-bundles.mjs",
   setupFilesAfterEnv: ["<rootDir>/setup-jest.ts"],
   testMatch: ["<rootDir>/src/**/*.spec.ts"],
   moduleNameMapper: {
-    "^@iron/core$": "<rootDir>/../../packages/core/src/index.ts",
-    "^@iron/contract$": "<rootDir>/../../packages/contract/src/index.ts",
+    "^@iron/core$": "<rootDir>/../../.cache/jest/core.cjs",
+    "^@iron/contract$": "<rootDir>/../../.cache/jest/contract.cjs",
   },
   transform: {
     "^.+\\.(ts|mjs|js|html|svg)$": [

@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import * as core from "./index";
 
 interface Example {
@@ -15,10 +15,11 @@ const sources = (readdirSync(ROOT, { recursive: true }) as string[]).filter((f) 
 /** What a doc comment shows: `@example call(1, 2) // 3`, over one line or several. */
 function examplesOf(file: string): readonly Example[] {
   const text = readFileSync(join(ROOT, file), "utf8");
-  return [...text.matchAll(/^ \* @example ((?:(?!^ \* @|^ \*\/)[^\n]*\n)+)/gm)].flatMap(([, block]) => {
+  return [...text.matchAll(/^ \* @example((?:(?!^ \* @|^ \*\/)[^\n]*\n)+)/gm)].flatMap(([, block]) => {
     const lines = block.replace(/^ \* ?/gm, "").trim();
     const cut = lines.lastIndexOf("//");
-    return cut < 0 ? [] : [{ file, code: lines.slice(0, cut).trim(), gives: lines.slice(cut + 2).trim() }];
+    if (cut < 0) throw new Error(`${file}: an example does not say what it gives: ${lines}`);
+    return [{ file, code: lines.slice(0, cut).trim(), gives: lines.slice(cut + 2).trim() }];
   });
 }
 
@@ -29,11 +30,13 @@ describe("what the doc comments of the core show", () => {
   const examples = sources.flatMap(examplesOf);
 
   it("is there to be tried", () => {
-    expect(examples.length).toBeGreaterThan(100);
+    expect(examples.length).toBeGreaterThan(180);
   });
 
   it.each(examples.map((e) => [`${e.file}: ${e.code}`, e] as const))("%s", async (_, { file, code, gives }) => {
-    const scope = { ...core, ...((await import(join(ROOT, file))) as object) };
+    const beside = sources.filter((f) => dirname(f) === dirname(file));
+    const own = await Promise.all(beside.map(async (f) => (await import(join(ROOT, f))) as object));
+    const scope = Object.assign({}, core, ...own) as object;
     const got = run(code, scope);
     const wanted = run(gives, {});
     if (typeof got !== "number" || typeof wanted !== "number") expect(got).toEqual(wanted);

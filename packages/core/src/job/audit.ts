@@ -46,7 +46,9 @@ export interface AuditFault {
  * 10 full travel before referencing, power changed without a hold, a block tried before the balance
  * was secured.
  * It knows the mechanism, and nothing of the planner or of its steps.
+ * @param sheet - axes, steps with the state of each, and kit
  * @returns the faults in the order they are met; empty for a sheet that can be worked
+ * @example auditSheet({ ...planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), kit: kitOf(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS })) }).length // 0
  */
 export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
   const faults: AuditFault[] = [];
@@ -64,6 +66,11 @@ export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
 /**
  * What stands against doing one step now, rules 1 to 4, 6 and 10 of {@link auditSheet}; empty when
  * nothing does.
+ * @param axes - the axes of the sheet
+ * @param state - how the machine stands now
+ * @param step - the step
+ * @returns the faults
+ * @example auditStepNow([{ letter: "X", config: defaultAxis("vertical-centre", "X") }], startState(["X"]), planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps[0]).length // 0
  */
 export function auditStepNow(
   axes: MechanismSheet["axes"],

@@ -30,7 +30,13 @@ export interface JobEstimate {
   readonly partsUsual: boolean;
 }
 
-/** Minutes, spread, people and cost of a sheet; only steps not yet done count. */
+/**
+ * Minutes, spread, people and cost of a sheet; only steps not yet done count.
+ * @param plan - the sheet
+ * @param done - ids of the steps that are done
+ * @returns minutes, their spread, people and cost in the shop’s currency
+ * @example estimateJob(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS })).minutes > 10 // true
+ */
 export function estimateJob(plan: JobPlan, done: ReadonlySet<string> = new Set()): JobEstimate {
   const steps = plan.steps.filter((s) => !done.has(s.id));
   const minutes = steps.reduce((sum, s) => sum + s.minutes, 0);
@@ -81,6 +87,10 @@ const MOVES = new Set(["member", "block", "tie", "gear", "balance", "prop", "sli
 /**
  * Which steps wait for which: those of the machine for all, those that move or hold the member for all
  * of its axis, others for what opens, closes or notes what they need.
+ * @param steps - the steps, in their order
+ * @param axes - the axes of the sheet
+ * @returns pairs of steps of which one waits for the other
+ * @example dependencies([], []).length // 0
  */
 export function dependencies(
   steps: readonly PlannedStep[],
@@ -110,6 +120,10 @@ export function dependencies(
 /**
  * Two people on one sheet: each takes the next step whose forerunners are done, the one with the
  * longest way still to go first (list scheduling, Graham 1966); steps for two take both.
+ * @param steps - the steps
+ * @param edges - which waits for which
+ * @returns minutes, and the steps that decide them
+ * @example scheduleForTwo([], []).minutes // 0
  */
 export function scheduleForTwo(
   steps: readonly Pick<PlannedStep, "id" | "minutes" | "people">[],

@@ -27,8 +27,12 @@ const ROWS: readonly EvidenceRow[] = [
 /**
  * What a signed step says to the case it belongs to; null where it says nothing. A nut built with
  * clearance winds down when it is healthy: that is no evidence.
+ * @param recorded - a step with how it was signed
+ * @returns the evidence, or null
+ * @example evidenceOf({ step: { id: "note-home", kind: "note-home", finds: [] }, signed: { found: null } }) // null
  */
-export function evidenceOf({ step, signed }: RecordedStep): JobEvidence | null {
+export function evidenceOf(recorded: RecordedStep): JobEvidence | null {
+  const { step, signed } = recorded;
   const row = ROWS.find((r) => r.kinds.includes(step.kind));
   const answers = signed.found === null ? undefined : row?.found[signed.found];
   if (!row || !answers) return null;

@@ -8,7 +8,7 @@ const CHECK_ASKED_DAYS = 14;
 
 /**
  * The day of the first check after a job.
- * @param finishedMs when it was signed off, ms
+ * @param finishedMs - when it was signed off, ms
  * @returns the day, “2026-11-26”, by the clock it runs on
  * @example firstCheckOn(Date.parse("2026-11-19T12:00")) // "2026-11-26"
  */
@@ -18,7 +18,7 @@ export function firstCheckOn(finishedMs: number): string {
 
 /**
  * The days of first checks that are asked for now.
- * @param nowMs ms
+ * @param nowMs - ms
  * @returns after which day, and up to which, a check is due and not stale
  * @example firstChecksAsked(Date.parse("2026-11-26T12:00")) // { after: "2026-11-12", upTo: "2026-11-26" }
  */

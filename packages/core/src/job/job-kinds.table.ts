@@ -99,14 +99,24 @@ export const LOOSE_OF_CAUSE: Readonly<Record<string, JointId>> = {
   "housing-loose": "housing",
 };
 
-/** A kind of job by its name. @throws Error for one that does not exist */
+/**
+ * A kind of job by its name. @throws Error for one that does not exist
+ * @param id - its name
+ * @returns the kind
+ * @example jobKind("gib").id // 'gib'
+ */
 export function jobKind(id: JobKindId): JobKind {
   const kind = JOB_KINDS.find((k) => k.id === id);
   if (!kind) throw new Error(`no job kind ${id}`);
   return kind;
 }
 
-/** The jobs that an axis can have. */
+/**
+ * The jobs that an axis can have.
+ * @param axis - the axis’ configuration
+ * @returns the kinds
+ * @example jobsFor(defaultAxis("vertical-centre", "X")).some((kind) => kind.id === "tighten") // true
+ */
 export function jobsFor(axis: AxisConfig): readonly JobKind[] {
   return JOB_KINDS.filter((k) => k.fits(axis));
 }

@@ -40,6 +40,12 @@ const STAND_INS: Readonly<Record<string, string>> = {
 
 const unique = (list: readonly string[]): readonly string[] => [...new Set(list.filter(Boolean))];
 
+/**
+ * Parts, tools and consumables of a sheet, for whoever lays them ready.
+ * @param plan - the sheet
+ * @returns parts, tools and consumables, each once
+ * @example kitList(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS })).tools.length > 0 // true
+ */
 export function kitList(plan: { readonly steps: readonly PlannedStep[] }): KitList {
   const { steps } = plan;
   const parts = new Map<string, { count: number; order: boolean; axes: Set<string> }>();
@@ -79,7 +85,12 @@ function cautionsOf(steps: readonly PlannedStep[]): readonly string[] {
   return [...first].map(([caution, title]) => `${title}: ${caution}`);
 }
 
-/** The kit as the audit takes it. */
+/**
+ * The kit as the audit takes it.
+ * @param plan - the sheet
+ * @returns the kit
+ * @example kitOf({ steps: [] }) !== null // true
+ */
 export function kitOf(plan: { readonly steps: readonly PlannedStep[] }): MechanismSheet["kit"] {
   const tools = new Set<string>();
   const parts = new Set<string>();

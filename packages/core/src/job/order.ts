@@ -9,7 +9,11 @@ const PHASE = new Map(PHASES.map((phase, i) => [phase, 1000 * i]));
 
 /**
  * Where a step stands in the order of one axis: its phase, then its place in the trade.
+ * @param config - the axis’ configuration
+ * @param kind - the step
+ * @returns a number that rises along the order
  * @throws Error for a step that has no place
+ * @example placeOf(defaultAxis("vertical-centre", "X"), stepKind("measure-before")) >= 0 // true
  */
 export function placeOf(config: AxisConfig, kind: StepKind): number {
   const ranks = config.mechanics.tableOverNut ? RANK_UNDER_TABLE : RANK;

@@ -73,7 +73,10 @@ export class NoWay extends Error {
  * member (by screw, by hand, on gear, by jog), a block that is tried. Words, state line, tools and
  * people come from the step in the state in which it is met. The sheet is audited before it is handed
  * out ({@link auditSheet}).
+ * @param request - axes, work and options
+ * @returns the sheet
  * @throws NoWay where a need cannot be made true in this state, or no safe sheet is found
+ * @example planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps.length > 4 // true
  */
 export function planJob(request: JobRequest): JobPlan {
   const letters = request.axes.map((a) => a.letter);

@@ -49,7 +49,13 @@ export interface JobProgress {
   readonly finished: boolean;
 }
 
-/** Where a job stands: its sheet and everything that happened, in order. */
+/**
+ * Where a job stands: its sheet and everything that happened, in order.
+ * @param first - the sheet the job began with
+ * @param events - what happened since, the oldest first
+ * @returns where it stands
+ * @example jobProgress(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), []).finished // false
+ */
 export function jobProgress(first: JobPlan, events: readonly JobEvent[]): JobProgress {
   let plan = first;
   let earlier: RecordedStep[] = [];
@@ -90,7 +96,12 @@ export function jobProgress(first: JobPlan, events: readonly JobEvent[]): JobPro
   };
 }
 
-/** Every step signed so far with the step it was, over all sheets. */
+/**
+ * Every step signed so far with the step it was, over all sheets.
+ * @param progress - the sheet and everything that happened
+ * @returns the steps, the first first
+ * @example recordOf(jobProgress(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), [])).length // 0
+ */
 export function recordOf(progress: JobProgress): readonly RecordedStep[] {
   const now = progress.signed.slice(progress.earlier.length);
   return [
@@ -102,7 +113,13 @@ export function recordOf(progress: JobProgress): readonly RecordedStep[] {
   ];
 }
 
-/** What stands against doing a step now, in words; empty when nothing does. */
+/**
+ * What stands against doing a step now, in words; empty when nothing does.
+ * @param progress - the sheet and everything that happened
+ * @param step - the step
+ * @returns the sentences
+ * @example stepBlocked(jobProgress(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), []), planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps[0]).length // 0
+ */
 export function stepBlocked(progress: JobProgress, step: PlannedStep): readonly string[] {
   const { axes } = progress.plan;
   if (step.id === "sign-off")
@@ -124,7 +141,13 @@ export function stepBlocked(progress: JobProgress, step: PlannedStep): readonly 
   ];
 }
 
-/** The rest of a sheet in another order, each step’s state worked out anew. */
+/**
+ * The rest of a sheet in another order, each step’s state worked out anew.
+ * @param progress - the sheet and everything that happened
+ * @param order - ids of the steps that are left
+ * @returns the sheet
+ * @example reordered(jobProgress(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), []), planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps.map((s) => s.id)).steps.length === planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps.length // true
+ */
 export function reordered(progress: JobProgress, order: readonly string[]): JobPlan {
   const byId = new Map(progress.plan.steps.map((s) => [s.id, s]));
   const { axes } = progress.plan;
@@ -143,7 +166,13 @@ export function reordered(progress: JobProgress, order: readonly string[]): JobP
   return { axes, start: progress.state, steps };
 }
 
-/** Where a changed order of what is left goes wrong; empty when it can be worked. */
+/**
+ * Where a changed order of what is left goes wrong; empty when it can be worked.
+ * @param progress - the sheet and everything that happened
+ * @param order - ids of the steps that are left
+ * @returns the sentences
+ * @example refuseOrder(jobProgress(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), []), planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps.map((s) => s.id)).length // 0
+ */
 export function refuseOrder(progress: JobProgress, order: readonly string[]): readonly string[] {
   const left = progress.plan.steps.filter((s) => !progress.done.has(s.id));
   const known = new Set(left.map((s) => s.id));

@@ -24,6 +24,10 @@ const DONE_WORDS: Readonly<Record<string, string>> = {
 /**
  * What was really done on an axis, for its history: parts that were put in, fasteners tightened by
  * name, things set. What was only taken off and put back is not called renewed.
+ * @param record - steps with how they were signed
+ * @param letter - letter of the axis
+ * @returns the sentence
+ * @example doneWords([], "X") // 'looked at, nothing opened'
  */
 export function doneWords(record: readonly RecordedStep[], letter: string): string {
   const own = record.filter((r) => r.step.axis === letter);

@@ -21,6 +21,12 @@ export interface RetestJudgement {
  * can be left does, since nothing shows that it is; watch does when the work made it smaller by more
  * than both uncertainties; act does not, nor does one that cannot tell: a finer test settles that, or
  * somebody accepts it by name with a reason (what passes between the limits is ours).
+ * @param before - loss before the work, or null
+ * @param after - loss after it
+ * @param limits - limits of the axis, mm
+ * @param system - “metric” or “inch”
+ * @returns whether it passes, and why
+ * @example judgeRetest(null, { lostMm: 0.004, expandedMm: 0.001, runId: 1 }, { leaveMm: 0.01, repairMm: 0.025 }, "metric").passes // true
  */
 export function judgeRetest(
   before: JobFigure | null,

@@ -36,23 +36,47 @@ export const balanced = hasBalance;
 /** The lock of the bearing nut, as this axis has it. */
 export const isTab = (config: AxisConfig): boolean => config.lockNut === "double-nut-tab";
 
-/** How the fixed end’s nut is called here. */
+/**
+ * How the fixed end’s nut is called here.
+ * @param config - the axis’ configuration
+ * @returns the name
+ * @example nutWords(defaultAxis("vertical-centre", "X")).length > 3 // true
+ */
 export function nutWords(config: AxisConfig): string {
   if (config.mechanics.fixedEnd === "pillow-block") return "collars";
   return isTab(config) ? "bearing nuts" : "bearing nut";
 }
 
-/** Is the brake without a lever still the only thing that says whether the block carries? */
+/**
+ * Is the brake without a lever still the only thing that says whether the block carries?
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether it is
+ * @example easingTriesBlock(defaultAxis("vertical-centre", "X"), WHOLE) // false
+ */
 export function easingTriesBlock(config: AxisConfig, state: MechanismState): boolean {
   return gravity(config) && state.block === "set";
 }
 
-/** Effects of easing a joint of the path: on a blocked gravity axis that is the try of the block. */
+/**
+ * Effects of easing a joint of the path: on a blocked gravity axis that is the try of the block.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param effects - effects of the easing
+ * @returns the effects
+ * @example eased(defaultAxis("vertical-centre", "X"), WHOLE, []).length // 0
+ */
 export function eased(config: AxisConfig, state: MechanismState, effects: readonly Effect[]): readonly Effect[] {
   return easingTriesBlock(config, state) ? [...effects, { kind: "block", to: "tried" }] : effects;
 }
 
-/** What is added to a step that eases the path over an untried block. */
+/**
+ * What is added to a step that eases the path over an untried block.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns the sentences
+ * @example easingWords(defaultAxis("vertical-centre", "X"), WHOLE).length // 0
+ */
 export function easingWords(config: AxisConfig, state: MechanismState): readonly string[] {
   if (!easingTriesBlock(config, state)) return [];
   return [
@@ -60,7 +84,13 @@ export function easingWords(config: AxisConfig, state: MechanismState): readonly
   ];
 }
 
-/** Fastener by fastener: what it is, how tight, by whose word; the machine’s book comes first. */
+/**
+ * Fastener by fastener: what it is, how tight, by whose word; the machine’s book comes first.
+ * @param config - the axis’ configuration
+ * @param joint - the joint
+ * @returns the sentence
+ * @example torqueOf(defaultAxis("vertical-centre", "X"), "housing").includes("N·m") // true
+ */
 export function torqueOf(config: AxisConfig, joint: JointId): string {
   const f = fastenersOf(config).find((x) => x.joint === joint);
   if (!f) return "";
@@ -114,7 +144,12 @@ const BESIDE_SUPPORT = [
   "housing-ease",
 ];
 
-/** Only the far end is opened: the member stands near it, and its nut carries the screw’s end. */
+/**
+ * Only the far end is opened: the member stands near it, and its nut carries the screw’s end.
+ * @param sheet - ids of the steps
+ * @returns whether it is
+ * @example supportAlone(new Set()) // false
+ */
 export function supportAlone(sheet: ReadonlySet<string>): boolean {
   return sheet.has("far-open") && !BESIDE_SUPPORT.some((id) => sheet.has(id));
 }

@@ -57,7 +57,12 @@ interface Fitted {
   readonly fixed: boolean;
 }
 
-/** Screws of the coupling or the belt: what parts motor and drive first. */
+/**
+ * Screws of the coupling or the belt: what parts motor and drive first.
+ * @param config - the axis’ configuration
+ * @returns id of the step
+ * @example typeof frontStep(defaultAxis("vertical-centre", "X")) // 'string'
+ */
 export function frontStep(config: AxisConfig): string {
   if (isCoupled(config)) return "hub-ease";
   return isBelted(config) ? "belt-off" : "mesh-clear";
@@ -66,7 +71,12 @@ export function frontStep(config: AxisConfig): string {
 /**
  * The steps that a job needs on one axis: the work, what opens the way to it, what closes what was
  * opened, what holds the member meanwhile, what proves it afterwards. Unordered.
+ * @param work - an axis, and what is to be done on it
+ * @returns ids of the steps
  * @throws Error for a kind that does not fit the axis
+ * @example
+ * selectSteps({ letter: "X", config: defaultAxis("vertical-centre", "X"), kinds: ["tighten"], loose: [], options: DEFAULT_OPTIONS, start: WHOLE, power: "on", done: new Set() }).has("try-all")
+ * // true
  */
 export function selectSteps(work: AxisWork): ReadonlySet<string> {
   return new Selection(work).run();

@@ -19,7 +19,16 @@ export interface SignRefusal {
 const refusal = (message: string): SignRefusal => ({ message, asksReason: false });
 const reasonWanted = (message: string): SignRefusal => ({ message, asksReason: true });
 
-/** Why a step cannot be signed like this; null when it can. Says the value and the bound. */
+/**
+ * Why a step cannot be signed like this; null when it can. Says the value and the bound.
+ * @param progress - the sheet and everything that happened
+ * @param sign - the step, as it would be signed
+ * @param rules - losses before, limits and units
+ * @returns why not, or null
+ * @example
+ * refuseSign(jobProgress(planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }), []), { step: "no-such-step" }, {})?.asksReason
+ * // false
+ */
 export function refuseSign(progress: JobProgress, sign: SignedStep, rules: SignRules): SignRefusal | null {
   const step = progress.plan.steps.find((s) => s.id === sign.step);
   if (!step) return refusal("That step is not on the sheet any more: it was planned anew.");
@@ -53,7 +62,13 @@ function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): Si
   return sign.holdBy.trim() ? null : reasonWanted("A deviation is accepted by name.");
 }
 
-/** Does a reading lie within the bounds its step gives? */
+/**
+ * Does a reading lie within the bounds its step gives?
+ * @param step - the step
+ * @param value - the reading, in its core unit
+ * @returns whether it does
+ * @example readingWithin({ ...planJob({ axes: [{ letter: "X", config: defaultAxis("vertical-centre", "X") }], items: [{ letter: "X", kind: "tighten" }], options: DEFAULT_OPTIONS }).steps[0], reading: null }, 1) // true
+ */
 export function readingWithin(step: PlannedStep, value: number): boolean {
   const { from = -Infinity, to = Infinity } = step.reading ?? {};
   return value >= from && value <= to;

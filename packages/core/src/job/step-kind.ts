@@ -174,6 +174,13 @@ export interface PlannedStep extends MechanismStep {
   readonly torques: readonly string[];
 }
 
+/**
+ * What may depend on how the axis stands, for one state.
+ * @param of - a value, or how it follows from the state
+ * @param c - the axis and how it stands
+ * @returns the value
+ * @example valueOf(3, {}) // 3
+ */
 export function valueOf<T>(of: Of<T>, c: StepContext): T {
   return typeof of === "function" ? (of as (c: StepContext) => T)(c) : of;
 }

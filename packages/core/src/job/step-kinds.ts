@@ -62,8 +62,13 @@ export const STEP_KINDS: readonly StepKind[] = [
 
 const BY_ID = new Map(STEP_KINDS.map((k) => [k.id, k]));
 
-/** A step by its bare id.
- * @throws Error for one that does not exist */
+/**
+ * A step by its bare id.
+ * @param id - its bare id
+ * @returns the step
+ * @throws Error for one that does not exist
+ * @example stepKind("isolate").id // 'isolate'
+ */
 export function stepKind(id: string): StepKind {
   const kind = BY_ID.get(id);
   if (!kind) throw new Error(`no step ${id}`);

@@ -101,7 +101,14 @@ export const BLOCK_BACK: StepKind = {
   hold: "The member stands on its block again. I have tried it.",
 };
 
-/** Moves the member to a place in a way that exists in this state. */
+/**
+ * Moves the member to a place in a way that exists in this state.
+ * @param place - where to
+ * @param way - how
+ * @param lever - the brake is let go by its lever
+ * @returns the step
+ * @example moveStep("middle", "jog", false).id // 'move-middle'
+ */
 export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
   return {
     id: `move-${place}`,

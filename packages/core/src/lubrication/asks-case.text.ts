@@ -7,7 +7,12 @@ const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line">, string>> = {
   "dry-twice": "Dry twice running.",
 };
 
-/** Why a point asks for a case, as a sentence; empty when it does not. */
+/**
+ * Why a point asks for a case, as a sentence; empty when it does not.
+ * @param cause - why, or null
+ * @returns the sentence
+ * @example caseCauseWords(null) // ''
+ */
 export function caseCauseWords(cause: CaseCause | null): string {
   if (cause === null) return "";
   return cause.code === "line" ? `${cause.says} Look at: ${cause.look.join("; ")}.` : WORDS[cause.code];

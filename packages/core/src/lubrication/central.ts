@@ -13,12 +13,22 @@ export interface CentralAdvice {
   readonly repair: boolean;
 }
 
-/** The order to look in: the farthest fails first (common practice, no source). */
+/**
+ * The order to look in: the farthest fails first (common practice, no source).
+ * @param outlets - the outlets, from the pump outwards
+ * @returns their names, the farthest first
+ * @example lookingOrder([{ name: "near", wet: true }, { name: "far", wet: true }]) // ["far", "near"]
+ */
 export function lookingOrder(outlets: readonly Outlet[]): readonly string[] {
   return outlets.map((o) => o.name).reverse();
 }
 
-/** What wet and dry outlets say of a central system, from the pump outwards. */
+/**
+ * What wet and dry outlets say of a central system, from the pump outwards.
+ * @param outlets - the outlets, from the pump outwards, wet, dry or not looked at
+ * @returns what it means
+ * @example centralAdvice([{ name: "near", wet: true }, { name: "far", wet: false }]).repair // true
+ */
 export function centralAdvice(outlets: readonly Outlet[]): CentralAdvice {
   const looked = outlets.filter((o) => o.wet !== null);
   const dry = looked.filter((o) => o.wet === false);

@@ -28,6 +28,10 @@ export interface HorizonVisit extends VisitNeed {
 /**
  * Every visit that falls into so many weeks; days become weeks. Later visits are counted from when
  * the one before is due, not from when it is planned, so that one moved visit moves no other.
+ * @param points - points with the day they are due
+ * @param weeks - how many weeks
+ * @returns the visits
+ * @example expandVisits([], 26).length // 0
  */
 export function expandVisits(points: readonly HorizonPoint[], weeks: number): readonly HorizonVisit[] {
   const list: HorizonVisit[] = [];
@@ -75,7 +79,14 @@ export interface HorizonOptions {
   readonly tries?: number;
 }
 
-/** Plans half a year by week. */
+/**
+ * Plans half a year by week.
+ * @param points - points with the day they are due
+ * @param weeks - the weeks, with their minutes
+ * @param options - how long to search, and whom to tell
+ * @returns a week for each visit, and what it costs
+ * @example planHorizon([], [{ minutes: 60 }] ).cost // 0
+ */
 export function planHorizon(
   points: readonly HorizonPoint[],
   weeks: readonly HorizonWeek[],
@@ -88,7 +99,15 @@ export function planHorizon(
   return { visits, ...planRounds(visits, days, { ...options, passes }) };
 }
 
-/** Plans anew after points have changed: every other visit keeps its week. */
+/**
+ * Plans anew after points have changed: every other visit keeps its week.
+ * @param before - the plan there is
+ * @param points - points with the day they are due
+ * @param changed - ids of the points that changed
+ * @param weeks - the weeks, with their minutes
+ * @returns a week for each visit
+ * @example replanHorizon(planHorizon([], [{ minutes: 60 }] ), [], new Set(), [{ minutes: 60 }] ).cost // 0
+ */
 export function replanHorizon(
   before: HorizonPlan,
   points: readonly HorizonPoint[],
@@ -101,6 +120,13 @@ export function replanHorizon(
   return { visits, ...planRounds(visits, weeks, { keep, passes: 4, tries: 400 }) };
 }
 
+/**
+ * What each week of a plan carries.
+ * @param plan - the plan
+ * @param weeks - the weeks, with their minutes
+ * @returns minutes and stops of each week
+ * @example weekSums(planHorizon([], [{ minutes: 60 }] ), [{ minutes: 60 }] ).length // 1
+ */
 export function weekSums(plan: HorizonPlan, weeks: readonly HorizonWeek[]): readonly WeekSum[] {
   const sums = weeks.map((w) => ({
     minutes: 0,
@@ -131,7 +157,13 @@ export function weekSums(plan: HorizonPlan, weeks: readonly HorizonWeek[]): read
   return sums.map(({ machines, ...s }) => ({ ...s, stops: machines.size }));
 }
 
-/** Points that differ from how they were: other due day, interval, minutes or weight, or new. */
+/**
+ * Points that differ from how they were: other due day, interval, minutes or weight, or new.
+ * @param before - the points as they were
+ * @param now - the points as they are
+ * @returns their ids
+ * @example changedPoints([], []).size // 0
+ */
 export function changedPoints(before: readonly HorizonPoint[], now: readonly HorizonPoint[]): ReadonlySet<number> {
   const was = new Map(before.map((p) => [p.id, JSON.stringify(p)]));
   return new Set(now.filter((p) => was.get(p.id) !== JSON.stringify(p)).map((p) => p.id));

@@ -32,7 +32,14 @@ export interface IntervalDays {
 /**
  * Interval of a point in days: calendar, hours and distance, whichever comes first, scaled by its
  * factors and by what was learnt, inside the maker’s bounds.
+ * @param rule - what the maker says, days, hours and km
+ * @param usage - hours a day and km an hour
+ * @param factors - what scales it
+ * @param learnt - factor that the visits taught
+ * @param school - what counts
+ * @returns days, and by what
  * @throws BoundError when no part of the rule counts
+ * @example intervalDays({ days: 90, hours: null, km: null, leastDays: 7, mostDays: 365 }, { hoursPerDay: 8, kmPerHour: 0.1 } ).days // 90
  */
 export function intervalDays(
   rule: IntervalRule,
@@ -97,6 +104,9 @@ const TOOK_LITTLE = 1.1;
  * half of it or less (longer). Never by more than a quarter to three times: the factor is held there
  * visit by visit, so that one finding the other way moves it at once, however long it stood at the
  * bound.
+ * @param visits - what was found, the oldest first
+ * @returns the factor, and what it comes from
+ * @example learnInterval([]).factor // 1
  */
 export function learnInterval(visits: readonly (FoundState | VisitFinding)[]): Learnt {
   let factor = 1;
@@ -128,7 +138,13 @@ export function learnInterval(visits: readonly (FoundState | VisitFinding)[]): L
   return { factor, counts, words };
 }
 
-/** A point is given too much: found flooded now, twice at least, and more often than dry. */
+/**
+ * A point is given too much: found flooded now, twice at least, and more often than dry.
+ * @param counts - how often each was found
+ * @param last - what was found last
+ * @returns whether it is
+ * @example isOverGreased(learnInterval([]).counts, null) // false
+ */
 export function isOverGreased(counts: Learnt["counts"], last: FoundState | null): boolean {
   const { flooded = 0, dry = 0 } = counts;
   return last === "flooded" && flooded >= 2 && flooded > dry;

@@ -49,7 +49,13 @@ const MATRIX: readonly string[] = [
 
 export type Mixing = "same" | "compatible" | "borderline" | "incompatible" | "unknown";
 
-/** May two thickeners meet? */
+/**
+ * May two thickeners meet?
+ * @param a - one thickener
+ * @param b - the other
+ * @returns how they mix
+ * @example thickenersMix("lithium", "clay") // 'incompatible'
+ */
 export function thickenersMix(a: Thickener, b: Thickener): Mixing {
   const [i, j] = [THICKENERS.indexOf(a), THICKENERS.indexOf(b)].sort((x, y) => x - y);
   if (i === j) return "same";
@@ -57,7 +63,13 @@ export function thickenersMix(a: Thickener, b: Thickener): Mixing {
   return code === "C" ? "compatible" : code === "B" ? "borderline" : "incompatible";
 }
 
-/** Base oils that mix: mineral, PAO and ester with one another; the rest only with their own kind (from memory). */
+/**
+ * Base oils that mix: mineral, PAO and ester with one another; the rest only with their own kind (from memory).
+ * @param a - one base oil
+ * @param b - the other
+ * @returns how they mix
+ * @example basesMix("mineral", "ester") // 'compatible'
+ */
 export function basesMix(a: BaseOil, b: BaseOil): Mixing {
   if (a === b) return "same";
   const mixing: readonly BaseOil[] = ["mineral", "PAO", "ester"];
@@ -73,7 +85,13 @@ export interface MixingAdvice {
 
 const RANK: readonly Mixing[] = ["same", "compatible", "borderline", "unknown", "incompatible"];
 
-/** May the new lubricant go where the old one is, and what does a changeover need? */
+/**
+ * May the new lubricant go where the old one is, and what does a changeover need?
+ * @param old - the lubricant that is in there
+ * @param next - the one to go in
+ * @returns how they mix, and what is done
+ * @example mixingAdvice({ id: 1, name: "blue", kind: "grease", thickener: "lithium", base: "mineral" } , { id: 2, name: "white", kind: "grease", thickener: "clay", base: "mineral" } ).mixing // 'incompatible'
+ */
 export function mixingAdvice(old: Lubricant, next: Lubricant): MixingAdvice {
   if (old.name === next.name) return { mixing: "same", says: "The same lubricant.", changeover: [] };
   if (old.kind !== next.kind)
@@ -140,7 +158,10 @@ const SCALE_STEP_G = 0.1;
  * What a stroke of a gun gives, from weighings of some strokes each (ten are usual). U is the scatter of
  * the weighings on Student’s t (of fewer than three a usual one), and the step of the scale; it is bounded at a half: more than that no
  * gun that works is off.
+ * @param weighings - strokes of each weighing, and the grams that came out
+ * @returns grams a stroke with U
  * @throws BoundError for a weighing that cannot be
+ * @example calibrateGun([{ strokes: 10, grams: 8 }, { strokes: 10, grams: 8 }]).gramsPerStroke // 0.8
  */
 export function calibrateGun(
   weighings: readonly { readonly strokes: number; readonly grams: number }[],
@@ -174,14 +195,27 @@ const DROP_G = 0.044;
 /** What a wiped film takes, g (common practice, no source). */
 const WIPE_G = 1.5;
 
-/** Grams of a dose. */
+/**
+ * Grams of a dose.
+ * @param dose - amount in `unit`
+ * @param unit - what it is counted in
+ * @param gramsPerStroke - what the gun gives, g
+ * @returns grams
+ * @example doseGrams(2, "strokes", 0.8) // 1.6
+ */
 export function doseGrams(dose: number, unit: "strokes" | "grams" | "drops" | "wipe", gramsPerStroke: number): number {
   if (unit === "grams") return dose;
   if (unit === "strokes") return dose * gramsPerStroke;
   return dose * (unit === "drops" ? DROP_G : WIPE_G);
 }
 
-/** Strokes that give at least so many grams. */
+/**
+ * Strokes that give at least so many grams.
+ * @param grams - at least so many
+ * @param gun - what the gun gives
+ * @returns whole strokes
+ * @example strokesFor(2, calibrateGun([{ strokes: 10, grams: 8 }, { strokes: 10, grams: 8 }])) // 3
+ */
 export function strokesFor(grams: number, gun: GunCalibration): number {
   if (gun.gramsPerStroke <= 0) throw new BoundError("grams per stroke", gun.gramsPerStroke, "above 0");
   return Math.ceil(grams / gun.gramsPerStroke - 1e-9);
@@ -197,7 +231,12 @@ export interface StockForecast {
 
 /**
  * When a lubricant runs out and when to order it.
- * @param reserveG what must still be there when the new one comes
+ * @param stockG - what is there, g
+ * @param uses - grams of each point and how often, days
+ * @param leadDays - days till an order comes
+ * @param reserveG - what must still be there when the new one comes
+ * @returns days it lasts, and till it must be ordered
+ * @example stockForecast(100, [{ grams: 1, intervalDays: 1 }], 7, 0).daysLeft // 100
  */
 export function stockForecast(
   stockG: number,

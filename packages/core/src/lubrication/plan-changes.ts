@@ -21,8 +21,12 @@ export interface PlanChange {
 /**
  * What a new plan changed and why, point by point. What moved by itself was moved to join a stop or
  * to even out the days.
- * @param dayWords says a date in the reader's words
- * @param today points planned before it that are gone were simply passed
+ * @param before - the plan as it was
+ * @param after - the plan as it is
+ * @param today - points planned before it that are gone were simply passed
+ * @param dayWords - says a date in the reader's words
+ * @returns what changed, and why
+ * @example planChanges([], [], "2026-03-03", String).length // 0
  */
 export function planChanges(
   before: readonly PlannedPoint[],

@@ -23,8 +23,11 @@ interface Pose {
  * radius in the planes G17 to G19, feed per minute (G94), per turn of the spindle (G95 with S) or as the
  * inverse of a move's minutes (G93) (words of ISO 6983-1). Cycles, subprograms, variables and constant
  * cutting speed (G96) are passed over and said.
- * @param rapidMmMin speed of G0, mm/min
+ * @param text - the program
+ * @param rapidMmMin - speed of G0, mm/min
+ * @returns minutes, mm of each axis, and what was passed over
  * @throws BoundError when nothing in the text moves
+ * @example programTravel("G21 G90 G94\nG1 X100 F1000", 15000).travelMm.X // 100
  */
 export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
   const reader = new ProgramReader(rapidMmMin);
@@ -185,7 +188,12 @@ function arc(
   });
 }
 
-/** Kilometres of each axis in an hour of running. */
+/**
+ * Kilometres of each axis in an hour of running.
+ * @param travel - what a program makes the axes travel
+ * @returns km in an hour, by axis
+ * @example kmPerHour(programTravel("G21 G90 G94\nG1 X1000 F1000", 15000)).X // 0.06
+ */
 export function kmPerHour(travel: ProgramTravel): Readonly<Record<string, number>> {
   if (travel.minutes <= 0) throw new BoundError("minutes", travel.minutes, "above 0: the program gives no feed");
   return Object.fromEntries(

@@ -25,6 +25,8 @@ interface Search {
  * Takes a few visits out that belong together (one machine, or one day) and puts them back where
  * they cost least, in another order; keeps what is no dearer (ruin and recreate, Schrimpf et al.
  * 2000). Chance comes from a fixed seed: the same shop gives the same plan.
+ * @param s - the plan, and how long to search
+ * @example ruinAndRecreate({ free: [], seed: 1 }) // undefined
  */
 export function ruinAndRecreate(s: Search): void {
   let { seed } = s;

@@ -61,36 +61,77 @@ export interface RoundPlan {
 /** Nobody is there on any day, or the machine may not be stopped on any day when somebody is. */
 export type LeftOutWhy = "nobody-there" | "never-stopped";
 
-/** Why a visit can have no day; null when one is open. */
+/**
+ * Why a visit can have no day; null when one is open.
+ * @param visit - the visit
+ * @param days - the days, with their minutes
+ * @returns why, or null
+ * @example whyLeftOut({ machine: 1, minutes: 10 } , []) // 'nobody-there'
+ */
 export function whyLeftOut(visit: VisitNeed, days: readonly PlanDay[]): LeftOutWhy | null {
   if (days.every((d) => d.minutes <= 0)) return "nobody-there";
   return days.some((_, d) => isOpen(days, visit, d)) ? null : "never-stopped";
 }
 
-/** Leaving a visit out costs more than doing it on the last day and walking there for it alone. */
+/**
+ * Leaving a visit out costs more than doing it on the last day and walking there for it alone.
+ * @param visit - the visit
+ * @param days - how many days
+ * @param w - what weighs how much
+ * @returns cost
+ * @example leftOutCost({ minutes: 5, dueDay: 0, intervalDays: 30, weight: 1 } , 10) > 0 // true
+ */
 export function leftOutCost(visit: VisitNeed, days: number, w: RoundWeights = ROUND_WEIGHTS): number {
   const latest = Math.max(days, visit.dueDay + 1);
   const alone = w.stop + w.bay + (w.over + w.uneven) * visit.minutes;
   return visitCost(visit, latest, w) + 10 * alone + 1000;
 }
 
-/** Two visits to a point stand at least so far apart: half its interval; none for less than a day. */
+/**
+ * Two visits to a point stand at least so far apart: half its interval; none for less than a day.
+ * @param visit - the visit
+ * @returns days
+ * @example leastGap({ intervalDays: 30 } ) // 15
+ */
 export function leastGap(visit: VisitNeed): number {
   return visit.intervalDays >= 1 ? visit.intervalDays / 2 : 0;
 }
 
-/** Cost of a visit on a day by itself: late or early against its own interval. */
+/**
+ * Cost of a visit on a day by itself: late or early against its own interval.
+ * @param visit - the visit
+ * @param day - the day
+ * @param w - what weighs how much
+ * @returns cost, 0 on the day it is due
+ * @example visitCost({ dueDay: 3, intervalDays: 30, weight: 1 } , 3) // 0
+ */
 export function visitCost(visit: VisitNeed, day: number, w: RoundWeights = ROUND_WEIGHTS): number {
   const off = (day - visit.dueDay) / Math.max(1, visit.intervalDays);
   if (off > 0) return w.late * visit.weight * off;
   return w.early * Math.max(0, -off - NOT_EARLY);
 }
 
+/**
+ * May a machine be worked on that day?
+ * @param days - the days, with their minutes
+ * @param visit - the visit
+ * @param day - the day
+ * @returns whether there are minutes, and the machine may stop
+ * @example isOpen([{ minutes: 60 }] , { machine: 1 } , 0) // true
+ */
 export function isOpen(days: readonly PlanDay[], visit: VisitNeed, day: number): boolean {
   return days[day].minutes > 0 && !days[day].shut?.has(visit.machine);
 }
 
-/** Adds up what a plan costs, by part. */
+/**
+ * Adds up what a plan costs, by part.
+ * @param visits - visits to points, with the day each is due
+ * @param days - the days, with their minutes
+ * @param dayOf - day of each visit, −1 for none
+ * @param w - what weighs how much
+ * @returns cost, and its parts
+ * @example roundCost([], [], []).cost // 0
+ */
 export function roundCost(
   visits: readonly VisitNeed[],
   days: readonly PlanDay[],
@@ -122,7 +163,13 @@ export function roundCost(
   return { parts, cost: Object.values(parts).reduce((a, b) => a + b, 0) };
 }
 
-/** Minutes a day if all open days were alike. */
+/**
+ * Minutes a day if all open days were alike.
+ * @param visits - visits to points, with the day each is due
+ * @param days - the days, with their minutes
+ * @returns minutes
+ * @example evenShare([{ minutes: 30 }, { minutes: 30 }] , [{ minutes: 60 }, { minutes: 60 }] ) // 30
+ */
 export function evenShare(visits: readonly VisitNeed[], days: readonly PlanDay[]): number {
   const open = days.filter((d) => d.minutes > 0).length;
   return visits.reduce((s, v) => s + v.minutes, 0) / Math.max(1, open);
@@ -135,7 +182,17 @@ export interface State {
   readonly bays: Map<string, number>[];
 }
 
-/** What it costs more to have a visit on a day, as the days are now. */
+/**
+ * What it costs more to have a visit on a day, as the days are now.
+ * @param state - the days as they are
+ * @param visit - the visit
+ * @param day - the day
+ * @param days - the days, with their minutes
+ * @param mean - minutes a day if all were alike
+ * @param w - what weighs how much
+ * @returns cost
+ * @example marginal({ load: [0], stops: [new Map()], bays: [new Map()] }, { machine: 1, bay: "1", minutes: 5, dueDay: 0, intervalDays: 30, weight: 1 } , 0, [{ minutes: 60 }] , 5, ROUND_WEIGHTS) > 0 // true
+ */
 export function marginal(
   state: State,
   visit: VisitNeed,
@@ -157,7 +214,14 @@ export function marginal(
   );
 }
 
-/** Puts a visit on a day, or takes it off. */
+/**
+ * Puts a visit on a day, or takes it off.
+ * @param state - the days as they are, changed
+ * @param visit - the visit
+ * @param day - the day
+ * @param by - 1 puts it there, −1 takes it off
+ * @example shift({ load: [0], stops: [new Map()], bays: [new Map()] }, { machine: 1, bay: "1", minutes: 5 } , 0, 1) // undefined
+ */
 export function shift(state: State, visit: VisitNeed, day: number, by: 1 | -1): void {
   state.load[day] += by * visit.minutes;
   const count = <K>(map: Map<K, number>, key: K): void => {

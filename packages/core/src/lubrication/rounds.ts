@@ -34,7 +34,12 @@ export interface PlanOptions {
 /**
  * Puts visits on days: each on its cheapest day in the order they are due, then single visits and
  * whole stops are moved as long as that saves anything.
+ * @param visits - visits to points, with the day each is due
+ * @param days - the days, with their minutes
+ * @param options - pins, what stays, how long to search, and whom to tell
+ * @returns a day for each visit, what has none, and the cost
  * @throws BoundError without a day, or for a pin outside the horizon
+ * @example planRounds([], [{ minutes: 60 }]).cost // 0
  */
 export function planRounds(
   visits: readonly VisitNeed[],
@@ -127,7 +132,13 @@ function leftOutOf(
   });
 }
 
-/** The plain method: each visit on the day it is due, or the next open one. */
+/**
+ * The plain method: each visit on the day it is due, or the next open one.
+ * @param visits - visits to points, with the day each is due
+ * @param days - the days, with their minutes
+ * @returns a day for each visit, what has none, and the cost
+ * @example planWhenDue([], [{ minutes: 60 }]).cost // 0
+ */
 export function planWhenDue(visits: readonly VisitNeed[], days: readonly PlanDay[]): RoundPlan {
   const dayOf = visits.map((v) => {
     const due = Math.min(days.length - 1, Math.max(0, Math.floor(v.dueDay)));

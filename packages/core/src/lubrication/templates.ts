@@ -39,7 +39,7 @@ function pointOf(row: TemplateRow, axis: AxisConfig | null): LubePoint {
 
 /**
  * Points that an axis has, ready to be changed.
- * @param axis its configuration
+ * @param axis - its configuration
  * @returns one point for each row of the templates that fits it
  * @example axisPoints(defaultAxis("vertical-centre", "X")).map((p) => p.place)[0] // "X rail carriages, four"
  */
@@ -47,7 +47,12 @@ export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
   return AXIS_TEMPLATES.filter((row) => fits(axis, row.fits ?? {})).map((row) => pointOf(row, axis));
 }
 
-/** Points of a machine: those of its axes, then those that every machine has besides. */
+/**
+ * Points of a machine: those of its axes, then those that every machine has besides.
+ * @param axes - configurations of its axes
+ * @returns the points
+ * @example templatePoints([defaultAxis("vertical-centre", "X")]).length > 3 // true
+ */
 export function templatePoints(axes: readonly AxisConfig[]): readonly LubePoint[] {
   return [...axes.flatMap(axisPoints), ...MACHINE_TEMPLATES.map((row) => pointOf(row, null))];
 }

@@ -31,7 +31,12 @@ const WEEK_SPREAD = 0.3;
  * Hours a day to come, from meter readings. A reading lower than the one before starts the count
  * afresh; closed days (holidays) count as no day; more than 24 hours a day is left out and said.
  * Without two usable readings the working week stands in, with a wide spread.
- * @param closed days on which the machine did not run, ISO dates
+ * @param readings - readings of the meter
+ * @param hoursPerWeek - the working week, where there are too few
+ * @param today - year, month and day
+ * @param closed - days on which the machine did not run, ISO dates
+ * @returns hours a day with U, and what was odd
+ * @example forecastUsage([], 40, "2026-03-03").from // 'working week'
  */
 export function forecastUsage(
   readings: readonly MeterReading[],
@@ -92,7 +97,10 @@ export function forecastUsage(
 
 /**
  * Checks a reading against the one before it.
+ * @param before - the reading before, or null
+ * @param next - the new one
  * @throws BoundError when it is lower without a reset, or more than the time between allows
+ * @example checkMeter(null, { date: "2026-03-03", hours: 10, reset: false }) // undefined
  */
 export function checkMeter(before: MeterReading | null, next: MeterReading): void {
   if (next.hours < 0 || next.hours > 1_000_000) throw new BoundError("hours", next.hours, "from 0 to 1000000");

@@ -19,8 +19,9 @@ export const isBrought = ({ way, dose, link }: Pick<LubePoint, "way" | "dose" | 
  * spreading is a step of its own, with hands out and the power back, and off again before the cloth.
  * Source: common practice, no source.
  *
- * @param point the point; an amount of 0 means that nothing is given
- * @param give the amount and the lubricant, as "2 strokes, grease" or "wipe with chain oil"
+ * @param point - the point; an amount of 0 means that nothing is given
+ * @param give - the amount and the lubricant, as "2 strokes, grease" or "wipe with chain oil"
+ * @returns its state, and its steps
  * @example
  * visitText({ way: "nipple", dose: 2, doseUnit: "strokes", link: "nut", machineOff: true, partsNut: false }, "2 strokes, grease").state
  * // "Machine off and locked"

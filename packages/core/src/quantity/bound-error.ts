@@ -19,7 +19,7 @@ export class BoundError extends RangeError {
  * @param value - what was given
  * @param holds - whether the bound is kept
  * @param bound - the bound in words, as “above 0 mm”
- * @example requireBound("lead", 5, true, "above 0 mm")
+ * @example requireBound("lead", 5, true, "above 0 mm") // undefined
  */
 export function requireBound(argument: string, value: number, holds: boolean, bound: string): void {
   if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);

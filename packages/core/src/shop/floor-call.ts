@@ -59,8 +59,9 @@ export const floorState = (axis: FloorCallAxis): AxisState => (axis.last ? lossS
 /**
  * What is said first of a machine: work that is under way, then what was found, then what is not known.
  *
- * @param machine its axes with their last reversal values in mm, open jobs and cases
- * @param now the moment of looking: a limit that is far off says nothing yet
+ * @param machine - its axes with their last reversal values in mm, open jobs and cases
+ * @param now - the moment of looking: a limit that is far off says nothing yet
+ * @returns a code, and the axis or job it is about
  * @example floorCall({ axes: [], jobs: [], openCases: [], lube: "" }, new Date()).code // "no-axes"
  */
 export function floorCall<A extends FloorCallAxis>(machine: FloorCallMachine<A>, now: Date): FloorCall<A> {

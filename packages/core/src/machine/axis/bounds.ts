@@ -202,6 +202,9 @@ function withUnit(value: number, unit: FieldBound["unit"]): string {
 
 /**
  * What is wrong with a number, in words, or undefined when nothing is.
+ * @param bound - the bound of a field
+ * @param value - what was given, in the field’s unit
+ * @returns the message, or undefined
  * @example boundMessage(AXIS_BOUNDS['screw.leadMm'], 0)
  * // 'Lead 0 mm cannot be: a screw moves the table by its lead each turn. Typical: 4 to 20 mm.'
  */

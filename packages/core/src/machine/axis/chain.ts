@@ -74,7 +74,12 @@ const FEEDBACK_NOTES: Record<AxisConfig["feedback"], string> = {
   "open-loop": "no feedback",
 };
 
-/** What the member is called on this axis: Table, Head, Gantry … */
+/**
+ * What the member is called on this axis: Table, Head, Gantry …
+ * @param axis - the axis’ configuration
+ * @returns its name
+ * @example memberName(defaultAxis("vertical-centre", "X")) // 'Table'
+ */
 export function memberName(axis: Pick<AxisConfig, "member">): string {
   return MEMBER_WORDS[axis.member];
 }
@@ -92,6 +97,9 @@ function gravityNote(axis: AxisConfig): string {
 
 /**
  * The drive chain of an axis, command first, guideway last. What an axis does not have is not in it.
+ * @param axis - the axis’ configuration
+ * @returns the links, command first
+ * @example chainOf(defaultAxis("vertical-centre", "X"))[0].id // 'motor'
  */
 export function chainOf(axis: AxisConfig): readonly ChainLink[] {
   const links: ChainLink[] = [

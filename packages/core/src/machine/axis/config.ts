@@ -92,12 +92,22 @@ export interface AxisConfig {
   };
 }
 
-/** Does gravity pull the member along this axis? */
+/**
+ * Does gravity pull the member along this axis?
+ * @param axis - the axis’ configuration
+ * @returns whether it does
+ * @example isGravityAxis(defaultAxis("vertical-centre", "Z")) // true
+ */
 export function isGravityAxis(axis: Pick<AxisConfig, "orientation">): boolean {
   return axis.orientation !== "horizontal";
 }
 
-/** Millimetres the member moves for one turn of screw, nut or pinion. */
+/**
+ * Millimetres the member moves for one turn of screw, nut or pinion.
+ * @param axis - the axis’ configuration
+ * @returns travel for a turn, mm
+ * @example travelPerTurnMm(defaultAxis("vertical-centre", "X")) // 10
+ */
 export function travelPerTurnMm(axis: AxisConfig): number {
   return axis.transmission === "rack" ? Math.PI * axis.pinionDiameterMm : axis.screw.leadMm;
 }

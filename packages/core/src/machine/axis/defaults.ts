@@ -125,6 +125,11 @@ const OF_KIND: Record<MachineKind, Partial<AxisConfig>> = {
 /**
  * A sensible axis to start from, for a kind of machine and an axis letter. Its limits follow its
  * drive and feedback, in the units that the shop sets limits in.
+ * @param kind - kind of the machine
+ * @param letter - its letter
+ * @param system - units the limits are set in
+ * @returns a configuration to be changed
+ * @example defaultAxis("vertical-centre", "X").letter // 'X'
  */
 export function defaultAxis(kind: MachineKind, letter: string, system: UnitSystem = "metric"): AxisConfig {
   const axis = kindAxis(kind, letter);

@@ -30,6 +30,9 @@ function rough(value: number): number {
 /**
  * Usual prices of parts by size and kind, in units of the shop’s currency (common practice, no source):
  * tens for the lead screw of an engraver, thousands for a ground screw. Shown as usual, asked for once.
+ * @param axis - screw, transmission and bearings of the axis
+ * @returns prices, in the shop’s currency
+ * @example usualCosts(defaultAxis("vertical-centre", "X")).bearingSet > 0 // true
  */
 export function usualCosts(axis: Pick<AxisConfig, "screw" | "transmission" | "bearings">): Prices {
   const { nominalMm, freeLengthMm, make } = axis.screw;
@@ -42,7 +45,12 @@ export function usualCosts(axis: Pick<AxisConfig, "screw" | "transmission" | "be
   };
 }
 
-/** What was noted for an axis; what is usual for its size and kind where nobody noted it. */
+/**
+ * What was noted for an axis; what is usual for its size and kind where nobody noted it.
+ * @param axis - screw, transmission, bearings and noted prices of the axis
+ * @returns prices, in the shop’s currency
+ * @example pricesOf({ ...defaultAxis("vertical-centre", "X"), costs: { bearingSet: 300, screw: 900, downtimePerHour: 50 } }).bearingSet // 300
+ */
 export function pricesOf(axis: Pick<AxisConfig, "screw" | "transmission" | "bearings" | "costs">): Prices {
   const usual = usualCosts(axis);
   return {

@@ -49,7 +49,8 @@ const MM_PER_INCH = 25.4;
 
 /**
  * Usual limits of lost motion for an axis, by its drive and feedback.
- * @param system units the limits are set in: a thou is a thou, not 25 µm
+ * @param axis - drive and feedback of the axis
+ * @param system - units the limits are set in: a thou is a thou, not 25 µm
  * @returns limits, mm, marked as the defaults
  * @example usualLimits(defaultAxis("router", "X"), "metric").repairMm // 0.12
  */
@@ -70,6 +71,9 @@ const GENERAL: Driven = {
 /**
  * Are these limits that nobody chose: the usual ones of this axis or the general ones, in whichever
  * units?
+ * @param axis - the axis’ configuration
+ * @returns whether nobody chose them
+ * @example limitsAreUsual(defaultAxis("vertical-centre", "X")) // true
  */
 export function limitsAreUsual(axis: Driven & Pick<AxisConfig, "limits">): boolean {
   const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
@@ -84,6 +88,11 @@ export function limitsAreUsual(axis: Driven & Pick<AxisConfig, "limits">): boole
 /**
  * An axis after a change of its drive: limits that were the usual ones follow it, limits that
  * somebody chose stay.
+ * @param before - the axis as it was
+ * @param after - the axis as it is now
+ * @param system - units the limits are set in
+ * @returns the axis, its limits following where they may
+ * @example withUsualLimits(defaultAxis("vertical-centre", "X"), defaultAxis("vertical-centre", "X"), "metric").letter // 'X'
  */
 export function withUsualLimits(before: AxisConfig, after: AxisConfig, system: UnitSystem): AxisConfig {
   const { leaveMm, repairMm } = before.limits;

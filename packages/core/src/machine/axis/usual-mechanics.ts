@@ -27,6 +27,10 @@ const OF_KIND: Partial<Record<MachineKind, Partial<AxisMechanics>>> = {
 /**
  * What an axis of this kind of machine usually is, to start from; asked for, never silently believed.
  * Common practice, no source.
+ * @param kind - kind of the machine
+ * @param axis - its letter, member and orientation
+ * @returns what is usual
+ * @example Object.keys(usualMechanics("lathe", { letter: "X", member: "table", orientation: "horizontal" })).length > 5 // true
  */
 export function usualMechanics(
   kind: MachineKind,

@@ -35,6 +35,8 @@ function isSoft(axis: AxisConfig): boolean {
 /**
  * Every fastener of an axis as an individual: what was noted on this axis first, then a table by
  * thread and class, then “snug”. Never one figure for all.
+ * @param axis - the axis’ configuration
+ * @returns each with its joint and torque, N·m
  * @example fastenersOf(defaultAxis("vertical-centre", "X")).some((f) => f.joint === "housing") // true
  */
 export function fastenersOf(axis: AxisConfig): readonly Fastener[] {

@@ -27,12 +27,22 @@ const AXIAL_JOINTS: readonly JointId[] = [
   "bracket-member",
 ];
 
-/** Joints through which motor torque reaches the member, or is held back. */
+/**
+ * Joints through which motor torque reaches the member, or is held back.
+ * @param config - the axis’ configuration
+ * @returns the joints, from the motor on
+ * @example pathOf(defaultAxis("vertical-centre", "X")).length > 2 // true
+ */
 export function pathOf(config: AxisConfig): readonly JointId[] {
   return pathsOf(config).whole;
 }
 
-/** Joints that hold the screw, and the member on it, endwise. */
+/**
+ * Joints that hold the screw, and the member on it, endwise.
+ * @param config - the axis’ configuration
+ * @returns the joints, from the housing on
+ * @example axialPathOf(defaultAxis("vertical-centre", "X")).length > 1 // true
+ */
 export function axialPathOf(config: AxisConfig): readonly JointId[] {
   return pathsOf(config).axial;
 }
@@ -60,11 +70,22 @@ const allTight = (state: MechanismState, joints: readonly JointId[]): boolean =>
 /** Below this tangent of the lead angle a plain thread holds by itself (common practice, no source). */
 const SELF_LOCKING = 0.05;
 
+/**
+ * Tangent of the lead angle of the screw.
+ * @param config - the axis’ configuration
+ * @returns tangent of the lead angle
+ * @example leadTangent({ ...defaultAxis("vertical-centre", "X"), screw: { ...defaultAxis("vertical-centre", "X").screw, leadMm: 10, nominalMm: 32 } }) // 0.099472
+ */
 export function leadTangent(config: AxisConfig): number {
   return config.screw.leadMm / (Math.PI * config.screw.nominalMm);
 }
 
-/** Never a ball screw, however low its lead. */
+/**
+ * Never a ball screw, however low its lead.
+ * @param config - the axis’ configuration
+ * @returns whether the thread holds by itself
+ * @example isSelfLocking(defaultAxis("vertical-centre", "X")) // false
+ */
 export function isSelfLocking(config: AxisConfig): boolean {
   return config.transmission === "plain-screw" && leadTangent(config) < SELF_LOCKING;
 }
@@ -72,6 +93,10 @@ export function isSelfLocking(config: AxisConfig): boolean {
 /**
  * Which way the member wants to move. A balance that acts may be heavier than the member: then it
  * wants up; only secured it counts for nothing.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether it wants down, and whether up
+ * @example pullOf(defaultAxis("vertical-centre", "X"), WHOLE).down // false
  */
 export function pullOf(config: AxisConfig, state: MechanismState): { readonly down: boolean; readonly up: boolean } {
   if (!isGravityAxis(config)) return { down: false, up: false };
@@ -85,7 +110,14 @@ function brakeHolds(config: AxisConfig, state: MechanismState): boolean {
   return allTight(state, path);
 }
 
-/** Everything that holds the member now. A balance or drag brake is never among them. */
+/**
+ * Everything that holds the member now. A balance or drag brake is never among them.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param power - whether there is power, and whether it is locked out
+ * @returns what holds it, each with which way
+ * @example holdersOf(defaultAxis("vertical-centre", "Z"), WHOLE, "on").length > 0 // true
+ */
 export function holdersOf(config: AxisConfig, state: MechanismState, power: Power): readonly Holder[] {
   if (!isGravityAxis(config)) return [];
   const holders: Holder[] = [];
@@ -111,7 +143,14 @@ export function holdersOf(config: AxisConfig, state: MechanismState, power: Powe
   return holders;
 }
 
-/** Is the member held against every way it wants, by what has been tried? */
+/**
+ * Is the member held against every way it wants, by what has been tried?
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param holders - what holds the member, of {@link holdersOf}
+ * @returns whether it is held
+ * @example isHeld(defaultAxis("vertical-centre", "X"), WHOLE, []) // true
+ */
 export function isHeld(config: AxisConfig, state: MechanismState, holders: readonly Holder[]): boolean {
   const pull = pullOf(config, state);
   const by = (way: "down" | "up"): boolean => !pull[way] || holders.some((h) => h.tried && h[way]);
@@ -130,12 +169,24 @@ function screwIsFree(config: AxisConfig, state: MechanismState): boolean {
   });
 }
 
-/** Once its fixed end lets go, only the nut holds an upright screw: a prop stands under it. */
+/**
+ * Once its fixed end lets go, only the nut holds an upright screw: a prop stands under it.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether it does
+ * @example screwNeedsProp(defaultAxis("vertical-centre", "X"), WHOLE) // false
+ */
 export function screwNeedsProp(config: AxisConfig, state: MechanismState): boolean {
   return screwIsFree(config, state);
 }
 
-/** With its nut parted as well nothing holds it at all: it hangs in a sling before that. */
+/**
+ * With its nut parted as well nothing holds it at all: it hangs in a sling before that.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether it does
+ * @example screwNeedsSling(defaultAxis("vertical-centre", "X"), WHOLE) // false
+ */
 export function screwNeedsSling(config: AxisConfig, state: MechanismState): boolean {
   const parted = jointAt(state, "nut-bracket") === "off" || jointAt(state, "bracket-member") === "off";
   return parted && screwIsFree(config, state);

@@ -50,7 +50,12 @@ export const JOINT_IDS = [
 ] as const;
 export type JointId = (typeof JOINT_IDS)[number];
 
-/** How far undone: 0 tight, 3 off. */
+/**
+ * How far undone: 0 tight, 3 off.
+ * @param state - state of a joint
+ * @returns 0 to 3
+ * @example openness("off") // 3
+ */
 export function openness(state: JointState): number {
   return OPENNESS[state];
 }
@@ -62,39 +67,82 @@ const OPENNESS: Readonly<Record<JointState, number>> = {
   off: 3,
 };
 
-/** The screw turns, between end bearings of its own. */
+/**
+ * The screw turns, between end bearings of its own.
+ * @param axis - the axis’ configuration
+ * @returns whether it does
+ * @example screwTurns(defaultAxis("vertical-centre", "X")) // true
+ */
 export function screwTurns(axis: AxisConfig): boolean {
   return axis.transmission !== "rack" && axis.transmission !== "rotating-nut";
 }
 
+/**
+ * The axis is driven through a screw.
+ * @param axis - the axis’ configuration
+ * @returns whether it has one
+ * @example hasScrew(defaultAxis("vertical-centre", "X")) // true
+ */
 export function hasScrew(axis: AxisConfig): boolean {
   return axis.transmission !== "rack";
 }
 
-/** Motor and screw are tied by a coupling with two hubs. */
+/**
+ * Motor and screw are tied by a coupling with two hubs.
+ * @param axis - the axis’ configuration
+ * @returns whether they are
+ * @example isCoupled(defaultAxis("vertical-centre", "X")) // true
+ */
 export function isCoupled(axis: AxisConfig): boolean {
   return axis.transmission === "direct" || axis.transmission === "plain-screw";
 }
 
-/** Motor and what it drives are tied by a belt. */
+/**
+ * Motor and what it drives are tied by a belt.
+ * @param axis - the axis’ configuration
+ * @returns whether they are
+ * @example isBelted(defaultAxis("vertical-centre", "X")) // false
+ */
 export function isBelted(axis: AxisConfig): boolean {
   return axis.transmission === "belt" || axis.transmission === "rotating-nut";
 }
 
+/**
+ * The screw has a bearing of its own at the other end.
+ * @param axis - the axis’ configuration
+ * @returns whether the other end has a bearing of its own
+ * @example hasFarEnd({ ...defaultAxis("vertical-centre", "X"), screw: { ...defaultAxis("vertical-centre", "X").screw, fixings: "fixed-free" } }) // false
+ */
 export function hasFarEnd(axis: AxisConfig): boolean {
   return screwTurns(axis) && axis.screw.fixings !== "fixed-free";
 }
 
-/** Fixed at both ends: stretched, its elongation is noted before and set again last. */
+/**
+ * Fixed at both ends: stretched, its elongation is noted before and set again last.
+ * @param axis - the axis’ configuration
+ * @returns whether it is
+ * @example isStretched({ ...defaultAxis("vertical-centre", "X"), screw: { ...defaultAxis("vertical-centre", "X").screw, fixings: "fixed-fixed" } }) // true
+ */
 export function isStretched(axis: AxisConfig): boolean {
   return screwTurns(axis) && axis.screw.fixings === "fixed-fixed";
 }
 
+/**
+ * The axis goes straight up and down.
+ * @param axis - the axis’ configuration
+ * @returns whether the member goes straight up and down
+ * @example isVertical(defaultAxis("vertical-centre", "Z")) // true
+ */
 export function isVertical(axis: AxisConfig): boolean {
   return axis.orientation === "vertical";
 }
 
-/** Held by something that stores energy. */
+/**
+ * Held by something that stores energy.
+ * @param axis - the axis’ configuration
+ * @returns whether it is
+ * @example hasBalance(defaultAxis("vertical-centre", "X")) // false
+ */
 export function hasBalance(axis: AxisConfig): boolean {
   return isGravityAxis(axis) && (axis.counterweight || axis.gasSpring);
 }
@@ -111,6 +159,8 @@ function hasTableInTheWay(axis: AxisConfig): boolean {
 
 /**
  * The joints that this axis has. What it does not have cannot be undone, ordered or retested.
+ * @param axis - the axis’ configuration
+ * @returns the joints, in the order of the chain
  * @example jointsOf(defaultAxis("router", "X")).includes("housing") // false
  */
 export function jointsOf(axis: AxisConfig): readonly JointId[] {

@@ -36,12 +36,22 @@ const PROOFS_OF = new Map<JointId, readonly Proof[]>([
   ["column", ["plumb"]],
 ]);
 
-/** What proves a joint after it was opened; empty where nothing needs to. */
+/**
+ * What proves a joint after it was opened; empty where nothing needs to.
+ * @param joint - the joint
+ * @returns the proofs
+ * @example proofsOf("cover").length // 0
+ */
 export function proofsOf(joint: JointId): readonly Proof[] {
   return PROOFS_OF.get(joint) ?? [];
 }
 
-/** What a state still owes, from its notes. */
+/**
+ * What a state still owes, from its notes.
+ * @param notes - notes of a state
+ * @returns the proofs
+ * @example owedIn({}).length // 0
+ */
 export function owedIn(notes: Readonly<Record<string, true>>): readonly Proof[] {
   return PROOFS.filter((p) => notes[`owes:${p}`]);
 }

@@ -31,6 +31,11 @@ function besideIt(config: AxisConfig, row: ReachRow, before: JointId): boolean {
 /**
  * What must stand open and shut before a joint is brought to a state on this axis: what hides it,
  * what holds it, what must be in before.
+ * @param config - the axis’ configuration
+ * @param joint - the joint
+ * @param to - the state it is brought to
+ * @returns what must be so before
+ * @example reachNeeds(defaultAxis("vertical-centre", "X"), "housing", "off").length > 0 // true
  */
 export function reachNeeds(config: AxisConfig, joint: JointId, to: JointState): readonly JointNeed[] {
   let table = TABLES.get(config);
@@ -84,12 +89,25 @@ function needsOn(config: AxisConfig, rows: readonly RowNeeds[]): readonly JointN
     );
 }
 
+/**
+ * Is a joint as it must be?
+ * @param state - how the axis stands now
+ * @param need - what a joint must be
+ * @returns whether it is
+ * @example meets(WHOLE, { joint: "cover", is: "tight" } ) // false
+ */
 export function meets(state: MechanismState, need: JointNeed): boolean {
   const now = openness(jointAt(state, need.joint));
   return need.side === "open" ? now >= openness(need.at) : now <= openness(need.at);
 }
 
-/** Needs of a step’s effects on joints; what the step itself has done before counts. */
+/**
+ * Needs of a step’s effects on joints; what the step itself has done before counts.
+ * @param config - the axis’ configuration
+ * @param effects - effects of a step, in their order
+ * @returns what must be so before
+ * @example effectNeeds(defaultAxis("vertical-centre", "X"), []).length // 0
+ */
 export function effectNeeds(config: AxisConfig, effects: readonly Effect[]): readonly JointNeed[] {
   const needs: JointNeed[] = [];
   const done: JointId[] = [];

@@ -14,7 +14,14 @@ export interface StateLine {
   readonly open: readonly string[];
 }
 
-/** How one axis stands: power, who carries the member, who carries the screw, what is open. */
+/**
+ * How one axis stands: power, who carries the member, who carries the screw, what is open.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param power - whether there is power, and whether it is locked out
+ * @returns the parts of the line
+ * @example stateLine(defaultAxis("vertical-centre", "X"), WHOLE, "on").open.length // 0
+ */
 export function stateLine(config: AxisConfig, state: MechanismState, power: Power): StateLine {
   const carried: string[] = holdersOf(config, state, power).map((h) =>
     h.id === "block" ? `block${state.tied ? " and strap" : ""}${h.tried ? "" : ", not tried"}` : h.id,
@@ -39,6 +46,10 @@ function screwCarriers(config: AxisConfig, state: MechanismState): readonly stri
 
 /**
  * The state in one line.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param power - whether there is power, and whether it is locked out
+ * @returns the line
  * @example stateWords(defaultAxis("vertical-centre", "X"), WHOLE, "on") // "power on · nothing open"
  */
 export function stateWords(config: AxisConfig, state: MechanismState, power: Power): string {

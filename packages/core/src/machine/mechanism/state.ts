@@ -73,6 +73,12 @@ export const WHOLE: MechanismState = {
   notes: {},
 };
 
+/**
+ * A machine at the start of a job: whole, with its power on.
+ * @param letters - letters of the axes
+ * @returns the state
+ * @example startState(["X"]).power // 'on'
+ */
 export function startState(letters: readonly string[]): MachineState {
   return {
     power: "on",
@@ -80,6 +86,13 @@ export function startState(letters: readonly string[]): MachineState {
   };
 }
 
+/**
+ * State of a joint; tight where nothing was done to it.
+ * @param state - how the axis stands now
+ * @param joint - the joint
+ * @returns its state
+ * @example jointAt(WHOLE, "housing") // 'tight'
+ */
 export function jointAt(state: MechanismState, joint: JointId): JointState {
   return state.joints[joint] ?? "tight";
 }
@@ -200,7 +213,14 @@ function without<T>(record: Readonly<Record<string, T>>, ...keys: readonly strin
   return rest;
 }
 
-/** The machine after a step’s effects; `letter` null for what concerns the machine alone. */
+/**
+ * The machine after a step’s effects; `letter` null for what concerns the machine alone.
+ * @param state - the machine before
+ * @param letter - letter of the axis, or null
+ * @param effects - effects of the step, in their order
+ * @returns the machine after
+ * @example stateAfter(startState(["X"]), null, []).power // 'on'
+ */
 export function stateAfter(state: MachineState, letter: string | null, effects: readonly Effect[]): MachineState {
   if (effects.length === 0) return state;
   let { power } = state;
@@ -213,7 +233,13 @@ export function stateAfter(state: MachineState, letter: string | null, effects: 
   return { power, axes };
 }
 
-/** Joints that are not tight, in the order of the chain. */
+/**
+ * Joints that are not tight, in the order of the chain.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns the joints
+ * @example openJoints(defaultAxis("vertical-centre", "X"), WHOLE).length // 0
+ */
 export function openJoints(config: AxisConfig, state: MechanismState): readonly JointId[] {
   const undone = Object.keys(state.joints);
   if (undone.length === 0) return [];

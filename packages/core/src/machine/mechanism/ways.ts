@@ -19,14 +19,26 @@ const PLAIN_BACK_DRIVES = 0.2;
 const atLeastSnug = (state: JointState): boolean => state === "tight" || state === "snug";
 const undone = (state: JointState): boolean => state === "loose" || state === "off";
 
-/** No brake stands on the screw, nut or pinion: there is none, it is let go, or it went with motor or coupling. */
+/**
+ * No brake stands on the screw, nut or pinion: there is none, it is let go, or it went with motor or coupling.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether none stands
+ * @example brakeIsClear({ ...defaultAxis("vertical-centre", "X"), brake: false }, WHOLE) // true
+ */
 export function brakeIsClear(config: AxisConfig, state: MechanismState): boolean {
   if (!config.brake || state.brakeLet) return true;
   if (config.mechanics.brakeAt === "screw") return false;
   return driveIsParted(config, state);
 }
 
-/** Motor and what it drives have nothing to do with each other now. */
+/**
+ * Motor and what it drives have nothing to do with each other now.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether it is
+ * @example driveIsParted(defaultAxis("vertical-centre", "X"), WHOLE) // false
+ */
 export function driveIsParted(config: AxisConfig, state: MechanismState): boolean {
   const has = jointsOf(config);
   const parts: readonly JointId[] = ["motor", "hub-motor", "hub-screw", "belt", "mesh"];
@@ -95,7 +107,12 @@ function canPush(config: AxisConfig, state: MechanismState, power: Power): boole
   );
 }
 
-/** A plain thread of low lead stands still, however the member is lifted. */
+/**
+ * A plain thread of low lead stands still, however the member is lifted.
+ * @param config - the axis’ configuration
+ * @returns whether the screw turns as the member is lifted
+ * @example turnsAsItRises(defaultAxis("vertical-centre", "X")) // true
+ */
 export function turnsAsItRises(config: AxisConfig): boolean {
   return config.transmission !== "plain-screw" || leadTangent(config) >= PLAIN_BACK_DRIVES;
 }
@@ -121,7 +138,15 @@ function balanceLets(state: MechanismState, to: Place): boolean {
   return state.balance === "acts" || to === "opening" || jointAt(state, "balance-link") === "off";
 }
 
-/** Every way in which the member can be moved to a place in this state; none is an answer too. */
+/**
+ * Every way in which the member can be moved to a place in this state; none is an answer too.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param power - whether there is power, and whether it is locked out
+ * @param to - the place
+ * @returns the ways, possibly none
+ * @example waysToMove(defaultAxis("vertical-centre", "X"), WHOLE, "on", "middle").includes("jog") // true
+ */
 export function waysToMove(config: AxisConfig, state: MechanismState, power: Power, to: Place): readonly Way[] {
   if (!balanceLets(state, to)) return [];
   const ways: readonly [Way, boolean][] = [
@@ -133,7 +158,13 @@ export function waysToMove(config: AxisConfig, state: MechanismState, power: Pow
   return ways.flatMap(([way, can]) => (can ? [way] : []));
 }
 
-/** The screw turns with nothing on it: nut parted, on the bench, or level with the motor off. */
+/**
+ * The screw turns with nothing on it: nut parted, on the bench, or level with the motor off.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns whether it does
+ * @example screwTurnsFree(defaultAxis("vertical-centre", "X"), WHOLE) // false
+ */
 export function screwTurnsFree(config: AxisConfig, state: MechanismState): boolean {
   if (!screwTurns(config)) return false;
   if (jointAt(state, "screw") === "off") return true;
@@ -163,6 +194,12 @@ export type Verb = (typeof VERBS)[number];
 /**
  * Can this be done in this state? A load figure wants a meter, a flick a screw that turns free, a
  * jog a whole path; full travel wants the axis referenced, for its soft limits are off by up to a lead.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @param power - whether there is power, and whether it is locked out
+ * @param verb - what would be done
+ * @returns whether it can be
+ * @example verbAllowed(defaultAxis("vertical-centre", "X"), WHOLE, "on", "jog") // true
  */
 export function verbAllowed(config: AxisConfig, state: MechanismState, power: Power, verb: Verb): boolean {
   const jog = canJog(config, state, power);
@@ -212,6 +249,10 @@ const OPEN_UNDER_POWER: readonly JointId[] = ["nut-lock", "covers", "panel"];
 /**
  * What stands against switching the machine on, on one axis: open joints, a prop, a sling, gear, a balance that
  * is secured. Empty when nothing does.
+ * @param config - the axis’ configuration
+ * @param state - how the axis stands now
+ * @returns what stands against it
+ * @example againstPower(defaultAxis("vertical-centre", "X"), WHOLE).length // 0
  */
 export function againstPower(
   config: AxisConfig,
