@@ -215,7 +215,7 @@ export interface Choice<T = string> {
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
-    <span class="label" [id]="id + '-label'" [class.sr-only]="quietly()">{{ label() }}</span>
+    <span class="called" [id]="id + '-label'" [class.sr-only]="quietly()">{{ label() }}</span>
     <p-select
       appendTo="body"
       optionLabel="words"
