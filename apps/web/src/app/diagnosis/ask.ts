@@ -18,6 +18,7 @@ import { LikelyList } from "./likely-list";
 import { Triple } from "./triple";
 import { NumberField, TextField } from "../shared/fields";
 import { Trouble } from "../shared/trouble";
+import { LoadingLines } from "../shared/loading";
 
 /** What the server takes at most, bytes. */
 
@@ -25,6 +26,7 @@ import { Trouble } from "../shared/trouble";
 @Component({
   selector: "ip-ask",
   imports: [
+    LoadingLines,
     CasePhotos,
     SymptomList,
     ButtonDirective,

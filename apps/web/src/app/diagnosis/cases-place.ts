@@ -8,11 +8,12 @@ import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
+import { LoadingLines } from "../shared/loading";
 
 /** All cases of the shop: open ones first. */
 @Component({
   selector: "ip-cases",
-  imports: [RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
+  imports: [LoadingLines, RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -65,7 +66,7 @@ import { RowsPipe } from "../shared/rows.pipe";
           </div>
         }
       } @else {
-        <p class="quiet" aria-busy="true">Loading the cases…</p>
+        <ip-loading>Loading the cases…</ip-loading>
       }
     </main>
   `,

@@ -14,6 +14,7 @@ import { LedgerTable } from "./ledger-table";
 import { RemedyTable } from "./remedy-table";
 import { StateMark } from "../shared/state-mark";
 import { Trouble } from "../shared/trouble";
+import { LoadingLines } from "../shared/loading";
 
 interface Page {
   readonly file: Case;
@@ -24,7 +25,7 @@ interface Page {
 /** A case on one page, to print and hang at the machine. */
 @Component({
   selector: "ip-finding",
-  imports: [ButtonDirective, AddressPipe, RouterLink, LedgerTable, RemedyTable, StateMark, Trouble],
+  imports: [LoadingLines, ButtonDirective, AddressPipe, RouterLink, LedgerTable, RemedyTable, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./finding-page.html",
   styleUrl: "./finding-page.css",

@@ -13,6 +13,7 @@ import { BothVersions } from "../shared/both-versions";
 import { Trouble } from "../shared/trouble";
 import { Opens } from "../shared/opens";
 import { TextField } from "../shared/fields";
+import { LoadingLines } from "../shared/loading";
 
 type Cause = Knowledge["causes"][number];
 type Weight = Pick<Cause, "override" | "overrideBy" | "overrideWhy" | "version">;
@@ -21,7 +22,7 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [ButtonDirective, BothVersions, InputText, Trouble, Opens, TextField],
+  imports: [LoadingLines, ButtonDirective, BothVersions, InputText, Trouble, Opens, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-place.html",
   styleUrl: "./knowledge-place.css",

@@ -15,11 +15,13 @@ import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
 import { RemedyTable } from "./remedy-table";
 import { Trouble } from "../shared/trouble";
+import { LoadingLines } from "../shared/loading";
 
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
   imports: [
+    LoadingLines,
     ButtonDirective,
     AddressPipe,
     RouterLink,

@@ -35,6 +35,7 @@ import { jobChoices } from "./job.view";
 import { type Choice, ChoiceField } from "../shared/fields";
 import { Trouble } from "../shared/trouble";
 import { WhatItTakes } from "./what-it-takes";
+import { LoadingLines } from "../shared/loading";
 
 type Chosen = Readonly<Record<string, boolean>>;
 const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
@@ -83,7 +84,7 @@ function planned(
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [WhatItTakes, ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
+  imports: [LoadingLines, WhatItTakes, ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",

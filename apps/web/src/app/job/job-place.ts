@@ -15,11 +15,12 @@ import { aheadWords, beforeAfter, remarks, openLinks, standWords, stepTime } fro
 import { StepCard } from "./step-card";
 import { Trouble } from "../shared/trouble";
 import { WholeSheet } from "./whole-sheet";
+import { LoadingLines } from "../shared/loading";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [WholeSheet, ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
+  imports: [LoadingLines, WholeSheet, ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-place.html",

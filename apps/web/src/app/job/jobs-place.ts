@@ -9,11 +9,12 @@ import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
+import { LoadingLines } from "../shared/loading";
 
 /** All jobs of the shop: those at work first. */
 @Component({
   selector: "ip-jobs",
-  imports: [RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
+  imports: [LoadingLines, RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -61,7 +62,7 @@ import { RowsPipe } from "../shared/rows.pipe";
           </div>
         }
       } @else {
-        <p class="quiet" aria-busy="true">Loading the jobs…</p>
+        <ip-loading>Loading the jobs…</ip-loading>
       }
     </main>
   `,

@@ -6,11 +6,12 @@ import { newKey } from "../data/new-key";
 import { Trouble } from "../shared/trouble";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
+import { LoadingLines } from "../shared/loading";
 
 /** Everything to have ready before a job begins, ticked off as it lies there; on paper by itself. */
 @Component({
   selector: "ip-kit",
-  imports: [ButtonDirective, TickBox, RouterLink, Trouble],
+  imports: [LoadingLines, ButtonDirective, TickBox, RouterLink, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./job.css",
@@ -54,7 +55,7 @@ import { kitGroups } from "./kit.view";
       </main>
     } @else {
       <main class="sheet">
-        <p class="quiet" aria-busy="true">Loading the kit…</p>
+        <ip-loading>Loading the kit…</ip-loading>
       </main>
     }
   `,

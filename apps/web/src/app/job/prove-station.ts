@@ -10,11 +10,12 @@ import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { beforeAfter } from "./job.view";
 import { Trouble } from "../shared/trouble";
+import { LoadingLines } from "../shared/loading";
 
 /** Station Prove: before and after of every job on this axis, and the retest that is still wanted. */
 @Component({
   selector: "ip-prove",
-  imports: [ButtonDirective, RouterLink, Trouble],
+  imports: [LoadingLines, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -51,7 +52,7 @@ import { Trouble } from "../shared/trouble";
             </p>
             <a pButton severity="secondary" [routerLink]="context.base() + '/fix'">Go to Fix</a>
           } @else {
-            <p class="quiet" aria-busy="true">Looking…</p>
+            <ip-loading>Looking…</ip-loading>
           }
         }
       }

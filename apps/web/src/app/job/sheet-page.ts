@@ -9,11 +9,12 @@ import { problemFrom } from "../data/problems";
 import { momentWords } from "../shared/words";
 import { minutesWords } from "../diagnosis/case.view";
 import { beforeAfter, stepName } from "./job.view";
+import { LoadingLines } from "../shared/loading";
 
 /** The sheet on paper: every step with empty boxes, for a shop that works with a pencil. */
 @Component({
   selector: "ip-sheet",
-  imports: [ButtonDirective, RouterLink],
+  imports: [LoadingLines, ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./job.css",
   template: `
@@ -103,7 +104,7 @@ import { beforeAfter, stepName } from "./job.view";
       </main>
     } @else {
       <main class="sheet">
-        <p class="quiet" aria-busy="true">Loading the sheet…</p>
+        <ip-loading>Loading the sheet…</ip-loading>
       </main>
     }
   `,

@@ -21,11 +21,12 @@ import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
+import { LoadingLines } from "../shared/loading";
 
 /** Station Keep: the lubrication points of this axis and of the machine around it. */
 @Component({
   selector: "ip-keep",
-  imports: [RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
+  imports: [LoadingLines, RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -79,7 +80,7 @@ import { RowsPipe } from "../shared/rows.pipe";
           </p>
         }
       } @else {
-        <p class="quiet" aria-busy="true">Loading the points…</p>
+        <ip-loading>Loading the points…</ip-loading>
       }
     </main>
   `,

@@ -15,6 +15,7 @@ import { GunWeighings } from "./gun-weighings";
 import { HolidayList } from "./holiday-list";
 import { RoundsNav } from "./rounds-nav";
 import { TravelList } from "./travel-list";
+import { LoadingLines } from "../shared/loading";
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 const SCHOOL_WORDS: Record<IntervalSchool, string> = {
@@ -28,6 +29,7 @@ const SCHOOL_WORDS: Record<IntervalSchool, string> = {
 @Component({
   selector: "ip-keeping",
   imports: [
+    LoadingLines,
     BothVersions,
     ButtonDirective,
     ChoiceField,

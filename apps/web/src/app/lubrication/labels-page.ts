@@ -11,6 +11,7 @@ import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
+import { LoadingLines } from "../shared/loading";
 
 interface Label {
   readonly key: string;
@@ -23,7 +24,7 @@ interface Label {
 /** Labels to print: a code that opens the point, or the machine, on a tablet. */
 @Component({
   selector: "ip-labels",
-  imports: [ButtonDirective, TickBox, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
+  imports: [LoadingLines, ButtonDirective, TickBox, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
@@ -79,7 +80,7 @@ interface Label {
           }
         </div>
       } @else {
-        <p class="quiet" aria-busy="true">Loading the points…</p>
+        <ip-loading>Loading the points…</ip-loading>
       }
     </main>
   `,

@@ -14,11 +14,22 @@ import { LubricantForm } from "./lubricant-form";
 import { dayWords } from "../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
+import { LoadingLines } from "../shared/loading";
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
-  imports: [ButtonDirective, ChoiceField, LubricantForm, RoundsNav, RowOf, RowsPipe, TableModule, Trouble],
+  imports: [
+    LoadingLines,
+    ButtonDirective,
+    ChoiceField,
+    LubricantForm,
+    RoundsNav,
+    RowOf,
+    RowsPipe,
+    TableModule,
+    Trouble,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./lubricants-page.html",

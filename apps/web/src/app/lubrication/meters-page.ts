@@ -10,11 +10,12 @@ import { MeterReading } from "./meter-reading";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
+import { LoadingLines } from "../shared/loading";
 
 /** Hour meters: what they said, and the hours a day that follow. */
 @Component({
   selector: "ip-meters",
-  imports: [MeterReading, ButtonDirective, RoundsNav, CsvImport, Trouble],
+  imports: [LoadingLines, MeterReading, ButtonDirective, RoundsNav, CsvImport, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -69,7 +70,7 @@ import { Trouble } from "../shared/trouble";
           (kept)="loaded.again()"
         />
       } @else {
-        <p class="quiet" aria-busy="true">Loading the meters…</p>
+        <ip-loading>Loading the meters…</ip-loading>
       }
     </main>
   `,

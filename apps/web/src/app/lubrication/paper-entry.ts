@@ -15,11 +15,12 @@ import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
+import { LoadingLines } from "../shared/loading";
 
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [ButtonDirective, DayField, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
+  imports: [LoadingLines, ButtonDirective, DayField, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -101,7 +102,7 @@ import { ChoicesPipe } from "../shared/choices.pipe";
           </div>
         </form>
       } @else {
-        <p class="quiet" aria-busy="true">Loading the rounds…</p>
+        <ip-loading>Loading the rounds…</ip-loading>
       }
     </main>
   `,

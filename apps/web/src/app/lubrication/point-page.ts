@@ -16,11 +16,12 @@ import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { PhotoField } from "../shared/photo-field";
+import { LoadingLines } from "../shared/loading";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [PhotoField, ButtonDirective, RouterLink, PointForm, Trouble],
+  imports: [LoadingLines, PhotoField, ButtonDirective, RouterLink, PointForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",

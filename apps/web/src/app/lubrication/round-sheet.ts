@@ -6,11 +6,12 @@ import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
 import { dayWords } from "../shared/words";
 import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
+import { LoadingLines } from "../shared/loading";
 
 /** One day’s round on paper, with boxes. */
 @Component({
   selector: "ip-round-sheet",
-  imports: [ButtonDirective, RouterLink],
+  imports: [LoadingLines, ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./paper.css",
   template: `
@@ -73,7 +74,7 @@ import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
           <a routerLink="/rounds">Rounds</a>
         </p>
       } @else {
-        <p class="quiet" aria-busy="true">Loading the round…</p>
+        <ip-loading>Loading the round…</ip-loading>
       }
     </main>
   `,

@@ -20,6 +20,7 @@ import { bringWords, datesInWords, dueWords, goneFrom, visitOf, walkOf } from ".
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
+import { LoadingLines } from "../shared/loading";
 
 /** How often it is looked what others on the same round have done, ms. */
 const LOOK_MS = 30_000;
@@ -28,6 +29,7 @@ const LOOK_MS = 30_000;
 @Component({
   selector: "ip-rounds",
   imports: [
+    LoadingLines,
     CdkDrag,
     CdkDropList,
     CdkDropListGroup,

@@ -12,6 +12,7 @@ import { Loaded } from "../data/loaded";
 import { VersionedSave } from "../data/versioned-save";
 import { gate } from "../shared/schema-form";
 import { MachineForm, machineForm } from "./machine-form";
+import { LoadingLines } from "../shared/loading";
 
 const SAID: readonly SaidField<MachineEdit>[] = [
   { label: "Nickname", words: (m) => m.nickname },
@@ -23,7 +24,7 @@ const SAID: readonly SaidField<MachineEdit>[] = [
 
 @Component({
   selector: "ip-machine",
-  imports: [ReactiveFormsModule, ButtonDirective, BothVersions, MachineForm, RouterLink],
+  imports: [LoadingLines, ReactiveFormsModule, ButtonDirective, BothVersions, MachineForm, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./machine.html",
   styles: `

@@ -9,11 +9,12 @@ import { problemFrom } from "../data/problems";
 import { momentWords } from "../shared/words";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ResultPanel } from "./run/result-panel";
+import { LoadingLines } from "../shared/loading";
 
 /** Station Measure: the tests, what is unfinished, and what the last one said. */
 @Component({
   selector: "ip-measure",
-  imports: [ButtonDirective, RouterLink, ResultPanel],
+  imports: [LoadingLines, ButtonDirective, RouterLink, ResultPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./measure.html",
   styleUrl: "./measure.css",

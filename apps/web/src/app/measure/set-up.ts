@@ -34,6 +34,7 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { checkSetUp, inOtherUnits, usualSetUp, type SetUpDraft } from "./set-up.view";
 import { type Choice, ChoiceField, TextField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
+import { LoadingLines } from "../shared/loading";
 
 interface DraftSource {
   readonly axis: Axis;
@@ -50,7 +51,7 @@ function usualSurface(kind: TestKind | null, keepsZero: boolean, marked: boolean
 
 @Component({
   selector: "ip-set-up",
-  imports: [ButtonDirective, TickBox, RouterLink, ChoiceField, TextField, ChoicesPipe],
+  imports: [LoadingLines, ButtonDirective, TickBox, RouterLink, ChoiceField, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-up.html",
   styleUrl: "./measure.css",

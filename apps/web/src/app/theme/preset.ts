@@ -8,6 +8,7 @@ import dialog from "@primeuix/themes/aura/dialog";
 import inputtext from "@primeuix/themes/aura/inputtext";
 import radiobutton from "@primeuix/themes/aura/radiobutton";
 import select from "@primeuix/themes/aura/select";
+import skeleton from "@primeuix/themes/aura/skeleton";
 import selectbutton from "@primeuix/themes/aura/selectbutton";
 import textarea from "@primeuix/themes/aura/textarea";
 import toast from "@primeuix/themes/aura/toast";
@@ -130,6 +131,7 @@ export const ironPreset = definePreset(
       radiobutton,
       select,
       selectbutton,
+      skeleton,
       textarea,
       toast,
       togglebutton,
@@ -178,6 +180,12 @@ export const ironPreset = definePreset(
       checkbox: {
         root: { width: "22px", height: "22px" },
         icon: { size: "16px" },
+      },
+      skeleton: {
+        colorScheme: {
+          light: { root: { background: "var(--rule)", animationBackground: "var(--wash)" } },
+          dark: { root: { background: "var(--rule)", animationBackground: "var(--wash)" } },
+        },
       },
       radiobutton: { root: { width: "22px", height: "22px" }, icon: { size: "12px" } },
       togglebutton: {

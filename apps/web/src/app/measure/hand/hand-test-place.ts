@@ -37,11 +37,12 @@ import { AxisContext } from "../../machine/axis/axis-context";
 import { SeriesSays } from "./hand-test-says";
 import { nextSeriesStep, seriesRows } from "./hand-test.view";
 import { Trouble } from "../../shared/trouble";
+import { LoadingLines } from "../../shared/loading";
 
 /** A row of readings taken one by one: crest run, gib, tram, home test, tests by hand. */
 @Component({
   selector: "ip-series",
-  imports: [ButtonDirective, RouterLink, InputText, SeriesSays, Trouble],
+  imports: [LoadingLines, ButtonDirective, RouterLink, InputText, SeriesSays, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-place.html",
   styleUrl: "./set.css",

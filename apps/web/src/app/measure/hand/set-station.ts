@@ -24,11 +24,12 @@ import { SeriesStart } from "./hand-test-start";
 import { Trouble } from "../../shared/trouble";
 import { ChoiceField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
+import { LoadingLines } from "../../shared/loading";
 
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [ButtonDirective, RouterLink, Trouble, SeriesSetUp, ChoiceField, ChoicesPipe],
+  imports: [LoadingLines, ButtonDirective, RouterLink, Trouble, SeriesSetUp, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",

@@ -19,12 +19,14 @@ import { ChoicesPipe } from "../../shared/choices.pipe";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../../shared/row-of";
 import { RowsPipe } from "../../shared/rows.pipe";
+import { LoadingLines } from "../../shared/loading";
 
 const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
 
 @Component({
   selector: "ip-history",
   imports: [
+    LoadingLines,
     RowOf,
     RowsPipe,
     TableModule,

@@ -19,12 +19,14 @@ import { runView } from "./run.view";
 import { Trouble } from "../../shared/trouble";
 import { LiveReading } from "./live-reading";
 import { GiveUp } from "./give-up";
+import { LoadingLines } from "../../shared/loading";
 
 type Way = "live" | "typed" | "dial";
 
 @Component({
   selector: "ip-run",
   imports: [
+    LoadingLines,
     GiveUp,
     LiveReading,
     ButtonDirective,
