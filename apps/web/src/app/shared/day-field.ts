@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, effect, input, output } from "@angular/core";
-import { FormControl, ReactiveFormsModule } from "@angular/forms";
+import { ChangeDetectionStrategy, Component, computed, effect, forwardRef, input, output } from "@angular/core";
+import { FormControl, NG_VALUE_ACCESSOR, ReactiveFormsModule, type ControlValueAccessor } from "@angular/forms";
 import { DatePicker } from "primeng/datepicker";
 
 let made = 0;
@@ -13,6 +13,7 @@ let made = 0;
   imports: [DatePicker, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
+  providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => DayField), multi: true }],
   template: `
     <label [for]="id">{{ label() }}</label>
     <p-datepicker
@@ -27,16 +28,17 @@ let made = 0;
       [minDate]="from()"
       [maxDate]="till()"
       [formControl]="control"
+      (onBlur)="left()"
       (keydown)="keyed = true"
       (input)="filled($any($event.target).value)"
     />
     <span class="said"></span>
   `,
 })
-export class DayField {
+export class DayField implements ControlValueAccessor {
   readonly label = input.required<string>();
   /** “2026-11-26”, or empty. */
-  readonly value = input.required<string>();
+  readonly value = input<string>();
   readonly least = input("");
   readonly most = input("");
   readonly picked = output<string>();
@@ -45,17 +47,30 @@ export class DayField {
   protected readonly till = computed(() => dateOf(this.most()));
   protected readonly control = new FormControl<Date | null>(null);
   protected keyed = false;
+  protected left: () => void = () => undefined;
   private told = "";
 
   constructor() {
     effect(() => {
       const value = this.value();
-      // What was just typed or picked here stands there already.
-      if (value === this.told) return;
-      this.told = value;
-      this.control.setValue(dateOf(value), { emitEvent: false });
+      if (value !== undefined) this.writeValue(value);
     });
     this.control.valueChanges.subscribe((date) => this.tell(isoOf(date)));
+  }
+
+  writeValue(day: string): void {
+    // What was just typed or picked here stands there already.
+    if (day === this.told) return;
+    this.told = day;
+    this.control.setValue(dateOf(day), { emitEvent: false });
+  }
+
+  registerOnChange(tell: (day: string) => void): void {
+    this.picked.subscribe(tell);
+  }
+
+  registerOnTouched(left: () => void): void {
+    this.left = left;
   }
 
   /**

@@ -1,42 +1,36 @@
-import { DayField } from "../../shared/day-field";
 import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, untracked } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { dayOf, noonOf, TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
-import type { AxisEvent } from "@iron/contract";
-import { Api } from "../../data/api";
+import { TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
 import { Preferences } from "../../data/preferences";
-import { fieldErrors, problemFrom } from "../../data/problems";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { historyChart } from "./history-chart";
 import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
-import { type Choice, ChoiceField, TextField } from "../../shared/fields";
+import { type Choice, ChoiceField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../../shared/row-of";
 import { RowsPipe } from "../../shared/rows.pipe";
 import { LoadingLines } from "../../shared/loading";
-
-const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "note"] as const;
+import { EventForm } from "./event-form";
 
 @Component({
   selector: "ip-history",
   imports: [
+    EventForm,
     LoadingLines,
     RowOf,
     RowsPipe,
     TableModule,
     ButtonDirective,
-    DayField,
     AddressPipe,
     RouterLink,
     ChartView,
     ChoiceField,
-    TextField,
     ChoicesPipe,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -46,8 +40,6 @@ const EVENT_KINDS = ["repair", "adjustment", "crash", "move", "lubrication", "no
 export class HistoryPlace {
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
-  private readonly api = inject(Api);
-  protected readonly eventKinds = EVENT_KINDS;
   /** The kind with the most measurements, until another is chosen. */
   protected readonly kind = linkedSignal<number | undefined, TestKind | "all">({
     // A history read anew is the same axis’: what was chosen stays.
@@ -102,46 +94,6 @@ export class HistoryPlace {
     const history = this.context.history();
     return history ? comparisonSentence(history, this.first(), this.second(), this.preferences.system()) : "";
   });
-  protected readonly eventKind = signal<AxisEvent["kind"]>("repair");
-  protected readonly eventText = signal("");
-  protected readonly eventDay = signal(dayOf(new Date()));
-  protected readonly eventWrong = signal("");
-
-  protected addEvent(): void {
-    const axis = this.context.axis();
-    if (!axis) return;
-    if (!this.eventText().trim()) {
-      this.eventWrong.set("What happened is empty: say at least a word.");
-      return;
-    }
-    const day = this.eventDay();
-    const at = day === dayOf(new Date()) ? new Date() : noonOf(day);
-    if (Number.isNaN(at.getTime())) {
-      this.eventWrong.set("Choose the day it happened.");
-      return;
-    }
-    this.api
-      .call("createEvent", {
-        params: { id: axis.id },
-        body: {
-          kind: this.eventKind(),
-          text: this.eventText(),
-          at: at.toISOString(),
-        },
-      })
-      .subscribe({
-        next: () => {
-          this.eventText.set("");
-          this.eventWrong.set("");
-          this.context.reload();
-        },
-        error: (error: unknown) => {
-          const problem = problemFrom(error);
-          this.eventWrong.set(fieldErrors(problem).get("text") ?? problem.detail);
-        },
-      });
-  }
-
   protected exportOf(format: "csv" | "json"): Address<"exportHistory"> {
     return { params: { id: this.context.axis()?.id ?? 0 }, query: { format, system: this.preferences.system() } };
   }
