@@ -51,7 +51,11 @@ const runId = async (axis) => (await (await page.request.get(`/api/axes/${axis}/
 
 try {
   await page.goto("/floor");
-  await page.getByLabel("Who is working").selectOption("Ilse");
+  await page.getByRole("combobox", { name: "Who is working" }).click();
+  await page.getByRole("option", { name: "Ilse" }).click();
+  // Nothing is pointed at in a picture.
+  await page.mouse.move(0, 0);
+  await page.evaluate(() => document.activeElement?.blur());
   await take("floor");
   await page.goto("/machines/1/axes/3/measure");
   await take("measure");
@@ -108,7 +112,7 @@ try {
   // On to the step that tries every screw of the fixed end.
   for (let i = 0; i < 40; i += 1) {
     if (await page.getByLabel("one or more loose").count()) break;
-    const found = page.locator("input[name=found]").first();
+    const found = page.getByRole("group", { name: "Found" }).getByRole("radio").first();
     if (await found.count()) await found.check();
     const who = page.getByLabel("Who vouches");
     if (await who.count()) await who.fill("Ilse");
