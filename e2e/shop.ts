@@ -90,7 +90,7 @@ interface Fixtures {
 export function noiseOf(page: Page): readonly string[] {
   const noise: string[] = [];
   page.on("console", (m) => {
-    if (m.type() === "error" || m.type() === "warning") noise.push(m.text());
+    if (m.type() === "error" || m.type() === "warning") noise.push(`${m.text()} ${m.location().url}`.trim());
   });
   page.on("pageerror", (e) => noise.push(e.message));
   return noise;

@@ -1,4 +1,4 @@
-import { Component } from "@angular/core";
+import { ChangeDetectionStrategy, Component } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import * as z from "zod";
@@ -60,6 +60,7 @@ describe("a form by the contract’s schema", () => {
 
 @Component({
   imports: [NumberField, ReactiveFormsModule, TextField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form [formGroup]="form">
       <ip-text-field label="Name" formControlName="name" />
