@@ -12,27 +12,12 @@ import { historyChart } from "./history-chart";
 import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
 import { type Choice, ChoiceField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
-import { TableModule } from "primeng/table";
-import { RowOf } from "../../shared/row-of";
-import { RowsPipe } from "../../shared/rows.pipe";
 import { LoadingLines } from "../../shared/loading";
 import { EventForm } from "./event-form";
 
 @Component({
   selector: "ip-history",
-  imports: [
-    EventForm,
-    LoadingLines,
-    RowOf,
-    RowsPipe,
-    TableModule,
-    ButtonDirective,
-    AddressPipe,
-    RouterLink,
-    ChartView,
-    ChoiceField,
-    ChoicesPipe,
-  ],
+  imports: [EventForm, LoadingLines, ButtonDirective, AddressPipe, RouterLink, ChartView, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./history.html",
   styleUrl: "../measure.css",
