@@ -49,6 +49,8 @@ export class GunWeighings {
   /** As the server has it. */
   readonly saved = input.required<KeepSettings>();
   readonly kept = output<KeepSettings>();
+  /** Somebody else was faster: what is kept now. */
+  readonly raced = output<KeepSettings>();
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly message = signal("");
@@ -94,7 +96,7 @@ export class GunWeighings {
       error: (error: unknown) => {
         const problem = problemFrom(error);
         const raced = problem.status === 409 && problem.current;
-        if (raced) this.kept.emit(problem.current as KeepSettings);
+        if (raced) this.raced.emit(problem.current as KeepSettings);
         this.message.set(raced ? "Somebody else has changed this meanwhile. Do it once more." : problem.detail);
       },
     });

@@ -115,6 +115,22 @@ describe("days and rules", () => {
     expect(page.text()).toContain("Changed, and not kept yet.");
   });
 
+  it("a weighing that somebody else overtook does not let one’s own days go over theirs unseen", () => {
+    const page = open();
+    page.type("Friday, min", "45");
+    page.type("Gun", "bay 7");
+    page.type("Came out, g", "9,5");
+    page.press("Keep the weighing");
+    const current = settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] });
+    refuse(put(), 409, "Changed meanwhile.", { current });
+    expect(page.alerts()).toContain("Do it once more.");
+    page.press("Keep days and rules");
+    const request = put();
+    expect(body(request).version).toBe(3);
+    refuse(request, 409, "Changed meanwhile.", { current });
+    expect(page.page.getByRole("row", { name: /^Monday/ }).textContent).toMatch(/90 min\s*10 min/);
+  });
+
   it.each([
     ["", "10", "8", "wants the gun’s name"],
     ["bay 1", "ten", "8", "wants the gun’s name, its strokes"],
