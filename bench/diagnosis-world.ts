@@ -65,7 +65,7 @@ export function drawWorld(seed: number): World {
   const count = draw < FAULT_COUNTS[0] ? 0 : draw < FAULT_COUNTS[0] + FAULT_COUNTS[1] ? 1 : 2;
   const faults: string[] = [];
   for (let i = 0; i < count; i += 1) faults.push(drawFault(config, luck, faults));
-  const parts = withFaults(soundParts(luck.uniform, config), faults, luck.uniform, config);
+  const parts = withFaults(soundParts(luck.uniform, config), { faults, u: luck.uniform, axis: config });
   const axis = axisFromParts(config, parts, seed);
   return { config, axis, faults, reports: told(config, axis, luck), seed };
 }
@@ -78,7 +78,7 @@ function told(config: AxisConfig, axis: VirtualAxis, luck: Luck): Report[] {
   };
   for (const f of FINDINGS) {
     if (!f.asked) continue;
-    if (notices(config, axis, f.id, luck.normal)) {
+    if (notices(config, { axis, id: f.id, normal: luck.normal })) {
       if (luck.uniform() >= 1 / 8) say(f.id, true);
       else if (luck.uniform() < 0.5) {
         const like = FINDINGS.filter((o) => o.asked && o.group === f.group && o.id !== f.id);
@@ -115,7 +115,7 @@ export function doTest(world: World, test: LocateTest, luck: Luck): { reports: R
     const so =
       id === "profile-middle" && profile
         ? Math.max(...profile.slice(1, 4)) - (profile[0] + profile[4]) / 2 > 3 * U_MM
-        : notices(config, axis, finding(id).id, luck.normal);
+        : notices(config, { axis, id: finding(id).id, normal: luck.normal });
     // A hand slips, a note is mixed up: two results in a hundred are written down wrong.
     reports.push({ finding: id, so: luck.uniform() < 0.02 ? !so : so, source: "test" });
   }

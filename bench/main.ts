@@ -39,7 +39,10 @@ async function timed(work: () => unknown, times = 15): Promise<number> {
   return stats.median(all);
 }
 
-function report(what: string, ours: number, reference: number, name: string): void {
+function report(
+  what: string,
+  { ours, reference, name }: { readonly ours: number; readonly reference: number; readonly name: string },
+): void {
   const ratio = (ours / reference).toFixed(2);
   console.log(`${what}: ${ours.toFixed(2)} ms, ${name} ${reference.toFixed(2)} ms, ratio ${ratio}`);
 }
@@ -71,7 +74,7 @@ async function profile(): Promise<void> {
       stats.extent(extremes),
     ];
   });
-  report("profile of 1000 targets × 10 runs × 2 directions", ours, reference, "simple-statistics");
+  report("profile of 1000 targets × 10 runs × 2 directions", { ours, reference, name: "simple-statistics" });
 }
 
 const RUNS = 4000;
@@ -109,7 +112,11 @@ async function history(): Promise<void> {
   );
   const ours = await timed(() => runs.summaries(axes[0].id));
   const reference = await timed(() => bare.all(axes[0].id));
-  report(`history of an axis, ${RUNS} tests, ${RUNS * READINGS_EACH} readings`, ours, reference, "bare SQLite query");
+  report(`history of an axis, ${RUNS} tests, ${RUNS * READINGS_EACH} readings`, {
+    ours,
+    reference,
+    name: "bare SQLite query",
+  });
   file.close();
   await db.destroy();
   rmSync(folder, { recursive: true });
@@ -131,7 +138,7 @@ async function ranking(): Promise<void> {
   });
   const ours = await timed(() => rankTests(posterior), 40);
   const reference = await timed(() => infer(posterior.evidence), 40);
-  report(`next test over ${posterior.hypotheses.length} hypotheses`, ours, reference, "one inference");
+  report(`next test over ${posterior.hypotheses.length} hypotheses`, { ours, reference, name: "one inference" });
 }
 
 /** The largest sheet: every job that fits, on every axis of a machine, against its bare check. */
@@ -149,8 +156,8 @@ async function sheets(): Promise<void> {
   const audited = await timed(() => auditSheet({ ...sheet, kit: kitOf(sheet) }));
   const reference = await timed(walk);
   const what = `${items.length} jobs on 3 axes, ${steps.length} steps`;
-  report(`sheet of ${what}`, ours, reference, "walking it once");
-  report(`audit of ${what}`, audited, reference, "walking it once");
+  report(`sheet of ${what}`, { ours, reference, name: "walking it once" });
+  report(`audit of ${what}`, { ours: audited, reference, name: "walking it once" });
 }
 
 /** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- coverage [part of a name]` for how often every ± and sentence holds. */

@@ -19,7 +19,10 @@ function draws(seed: number): () => number {
 }
 
 /** A made-up shop of visits; the same for every method. */
-function visitsOf(machines: number, points: number, days: number, seed: number): VisitNeed[] {
+function visitsOf(
+  machines: number,
+  { points, days, seed }: { readonly points: number; readonly days: number; readonly seed: number },
+): VisitNeed[] {
   const draw = draws(seed);
   return Array.from({ length: machines * points }, (_, i) => ({
     id: `v${i}`,
@@ -46,7 +49,7 @@ export async function benchRounds(): Promise<void> {
   let [ours, exact, plain, oursMs, exactMs] = [0, 0, 0, 0, 0];
   const shops = 12;
   for (let seed = 1; seed <= shops; seed += 1) {
-    const visits = visitsOf(4, 5, 6, 131 * seed);
+    const visits = visitsOf(4, { points: 5, days: 6, seed: 131 * seed });
     const week = days(6, 45);
     const [plan, ms] = await timed(() => planRounds(visits, week));
     const [solved, solverMs] = await timed(() => highs.solve(asProgramme(visits, week)));
@@ -64,7 +67,7 @@ export async function benchRounds(): Promise<void> {
     [12, 8, 10],
     [30, 10, 14],
   ] as const) {
-    const visits = visitsOf(machines, points, count, 77);
+    const visits = visitsOf(machines, { points, days: count, seed: 77 });
     const span = days(count, Math.ceil((visits.reduce((s, v) => s + v.minutes, 0) / count) * 1.2));
     const [plan, ms] = await timed(() => planRounds(visits, span));
     const [bound, boundMs] = await timed(() => highs.solve(asProgramme(visits, span, true)));
@@ -92,8 +95,8 @@ export async function benchRounds(): Promise<void> {
   const [plan, ms] = await timed(() => planHorizon(all, weeks));
   const [simple, simpleMs] = await timed(() => planWhenDue(plan.visits, weeks));
   const changed = all.map((p) => (p.id === 5 ? { ...p, dueDay: 60 } : p));
-  const [again, againMs] = await timed(() => replanHorizon(plan, changed, new Set([5]), weeks));
-  const kept = roundCost(again.visits, weeks, again.dayOf).cost;
+  const [again, againMs] = await timed(() => replanHorizon(plan, { points: changed, changed: new Set([5]), weeks }));
+  const kept = roundCost(again.visits, { days: weeks, dayOf: again.dayOf }).cost;
   console.log(
     `half a year, 200 machines × 40 points × 26 weeks, ${plan.visits.length} visits: ${(ms / 1000).toFixed(2)} s, cost ratio to doing each when due ${(plan.cost / simple.cost).toFixed(3)}, time ratio to it ${(ms / simpleMs).toFixed(0)}; after one change ${againMs.toFixed(0)} ms (ratio ${(againMs / ms).toFixed(2)} to planning all), cost ratio ${(kept / plan.cost).toFixed(4)}`,
   );

@@ -41,7 +41,14 @@ export class Served {
     return `http://localhost:${this.port}`;
   }
 
-  ask(method: string, path: string, headers: Readonly<Record<string, string>> = {}, body?: string): Promise<Answer> {
+  ask(
+    method: string,
+    {
+      path,
+      headers = {},
+      body,
+    }: { readonly path: string; readonly headers?: Readonly<Record<string, string>>; readonly body?: string },
+  ): Promise<Answer> {
     const length = body === undefined ? {} : { "content-length": String(Buffer.byteLength(body)) };
     return new Promise((done, fail) => {
       const asked = request(
@@ -80,7 +87,7 @@ export class Served {
       "x-working-as": "Ama",
       "content-type": "application/json",
     };
-    return this.ask(method, path, headers, JSON.stringify(body));
+    return this.ask(method, { path, headers, body: JSON.stringify(body) });
   }
 
   /** Memory that its process holds, MB. */

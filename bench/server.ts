@@ -132,14 +132,17 @@ async function timed(work: () => Promise<unknown>, times: number): Promise<numbe
 }
 
 /** Alone, then ten clients at once; against the bare query of the same rows. */
-async function load(served: Served, what: string, path: string, bare: () => unknown): Promise<void> {
-  const first = await timed(() => served.ask("GET", path), 1);
-  const alone = await timed(() => served.ask("GET", path), 15);
+async function load(
+  served: Served,
+  { what, path, bare }: { readonly what: string; readonly path: string; readonly bare: () => unknown },
+): Promise<void> {
+  const first = await timed(() => served.ask("GET", { path }), 1);
+  const alone = await timed(() => served.ask("GET", { path }), 15);
   const fresh: number[] = [];
   for (let i = 0; i < 15; i += 1) {
     await served.send("POST", "/api/lube-points/8000/visits", visitBody());
-    await served.ask("GET", "/api/health");
-    fresh.push(...(await timed(() => served.ask("GET", path), 1)));
+    await served.ask("GET", { path: "/api/health" });
+    fresh.push(...(await timed(() => served.ask("GET", { path }), 1)));
   }
   fresh.sort((a, b) => a - b);
   // Somebody works meanwhile: every answer is made anew.
@@ -150,14 +153,14 @@ async function load(served: Served, what: string, path: string, bare: () => unkn
       await new Promise((go) => setTimeout(go, 100));
     }
   })();
-  const ten = (await Promise.all(Array.from({ length: 10 }, () => timed(() => served.ask("GET", path), 10))))
+  const ten = (await Promise.all(Array.from({ length: 10 }, () => timed(() => served.ask("GET", { path }), 10))))
     .flat()
     .sort((a, b) => a - b);
   busy = false;
   await writer;
   const reference = await timed(() => Promise.resolve(bare()), 15);
   const [own, ref] = [quantileSorted(alone, 0.5), quantileSorted(reference, 0.5)];
-  const { bytes, status } = await served.ask("GET", path);
+  const { bytes, status } = await served.ask("GET", { path });
   console.log(
     `${what}: first ${ms(first[0])}, alone ${ms(own)}, after a write ${ms(quantileSorted(fresh, 0.5))}, ten clients p50 ${ms(quantileSorted(ten, 0.5))}, p99 ${ms(quantileSorted(ten, 0.99))}; bare SQLite ${ms(ref)}, ratio ${(own / ref).toFixed(1)}; ${status}, ${(bytes / 1e6).toFixed(2)} MB`,
   );
@@ -176,7 +179,7 @@ async function meanwhile(
     done = true;
   });
   while (!done) {
-    const [one] = await timed(() => served.ask("GET", "/api/health"), 1);
+    const [one] = await timed(() => served.ask("GET", { path: "/api/health" }), 1);
     worstMs = Math.max(worstMs, one);
     mostMb = Math.max(mostMb, served.memory());
     await new Promise((go) => setTimeout(go, 5));
@@ -231,26 +234,35 @@ export async function benchServer(): Promise<void> {
   console.log(
     `${MACHINES} machines × ${AXES.length} axes × ${TESTS_EACH} tests, ${MACHINES * POINTS_EACH} points with ${VISITS_EACH} visits each`,
   );
-  await load(served, "floor", "/api/floor", () =>
-    file
-      .prepare(
-        "select run.axis_id, lost_mm, expanded_mm, finished_at from run where state = 'finished' order by finished_at",
-      )
-      .all(),
-  );
-  await load(served, "rounds", "/api/rounds", () =>
-    file
-      .prepare(
-        "select p.id, p.point, max(v.at) from lube_point p left join lube_visit v on v.point_id = p.id group by p.id",
-      )
-      .all(),
-  );
+  await load(served, {
+    what: "floor",
+    path: "/api/floor",
+    bare: () =>
+      file
+        .prepare(
+          "select run.axis_id, lost_mm, expanded_mm, finished_at from run where state = 'finished' order by finished_at",
+        )
+        .all(),
+  });
+  await load(served, {
+    what: "rounds",
+    path: "/api/rounds",
+    bare: () =>
+      file
+        .prepare(
+          "select p.id, p.point, max(v.at) from lube_point p left join lube_visit v on v.point_id = p.id group by p.id",
+        )
+        .all(),
+  });
   let i = 0;
   const visits = await timed(() => served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()), 60);
   console.log(`keeping a visit: p50 ${ms(quantileSorted(visits, 0.5))}, p99 ${ms(quantileSorted(visits, 0.99))}`);
   const before = served.memory();
   const axisId = MACHINES * AXES.length + 1;
-  const exported = await meanwhile(served, served.ask("GET", `/api/axes/${axisId}/history/export?format=json`));
+  const exported = await meanwhile(
+    served,
+    served.ask("GET", { path: `/api/axes/${axisId}/history/export?format=json` }),
+  );
   console.log(
     `export of ${READINGS_ONE_AXIS} readings: ${ms(exported.tookMs)}, others wait at most ${ms(exported.worstMs)}, memory ${(exported.mostMb - before).toFixed(0)} MB more at most`,
   );

@@ -30,7 +30,7 @@ async function manyRequests(count: number): Promise<boolean> {
       sent += 1;
       const asked = next();
       const sentAt = performance.now();
-      const answer = await server.ask(asked.method, asked.path, asked.headers, asked.body);
+      const answer = await server.ask(asked.method, { path: asked.path, headers: asked.headers, body: asked.body });
       const took = performance.now() - sentAt;
       if (took > longestMs) [longestMs, longest] = [took, `${asked.method} ${asked.path}`];
       statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
@@ -53,7 +53,10 @@ async function manyRequests(count: number): Promise<boolean> {
 }
 
 /** One of three kinds of write: its table, its address and what is sent. */
-function writeOf(n: number, key: string, point: number, k: number): readonly [string, string, object] {
+function writeOf(
+  n: number,
+  { key, point, k }: { readonly key: string; readonly point: number; readonly k: number },
+): readonly [string, string, object] {
   if (n === 0)
     return [
       "lube_visit",
@@ -90,7 +93,7 @@ async function kills(count: number): Promise<boolean> {
     const writer = async (n: number): Promise<void> => {
       while (alive) {
         const key = randomUUID();
-        const [table, path, body] = writeOf(n, key, 1 + Math.floor(draw() * 20), k);
+        const [table, path, body] = writeOf(n, { key, point: 1 + Math.floor(draw() * 20), k });
         try {
           const answer = await server.send("POST", path, body);
           if (answer.status === 201 || (answer.status === 200 && table === "job_event")) acknowledged.set(key, table);
@@ -171,7 +174,7 @@ async function fullDisk(): Promise<boolean> {
       const answer = await server.send("POST", "/api/axes/1/events", note);
       if (answer.status !== 201) refused = answer;
     }
-    const read = await server.ask("GET", "/api/floor");
+    const read = await server.ask("GET", { path: "/api/floor" });
     rmSync(ballast);
     const kept = await server.send("POST", "/api/axes/1/events", note);
     await server.end("SIGTERM");

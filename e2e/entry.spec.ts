@@ -4,7 +4,7 @@ import { choose, begin, expect, test } from "./shop";
 const DUNLIN_Y = "/machines/3/axes/8";
 
 test("readings typed like a digital indicator sends them, with Enter", async ({ page }) => {
-  await begin(page, DUNLIN_Y, "two-sided", { Runs: "2" });
+  await begin(page, DUNLIN_Y, { kind: "two-sided", fill: { Runs: "2" } });
   await page.getByRole("button", { name: "Type readings" }).click();
   await page.getByRole("button", { name: "It stands at zero" }).click();
   const field = page.getByLabel("Reading, mm");
@@ -26,7 +26,7 @@ test("readings typed like a digital indicator sends them, with Enter", async ({ 
 });
 
 test("a dial is read in divisions and fractions, and a passed target is spoilt", async ({ page }) => {
-  await begin(page, DUNLIN_Y, "two-sided", { Runs: "1" });
+  await begin(page, DUNLIN_Y, { kind: "two-sided", fill: { Runs: "1" } });
   await page.getByRole("button", { name: "Read a dial" }).click();
   await page.getByRole("button", { name: "It stands at zero" }).click();
   await page.getByLabel(/Whole divisions/).fill("1");
@@ -70,7 +70,7 @@ test("a wrong file is refused row by row; a right one is shown, kept once and ex
 });
 
 test("the test program is previewed, refused with the bound, and downloaded", async ({ page }) => {
-  await begin(page, DUNLIN_Y, "two-sided", { Runs: "2" });
+  await begin(page, DUNLIN_Y, { kind: "two-sided", fill: { Runs: "2" } });
   await page.getByRole("button", { name: "Test program…" }).click();
   const program = page.getByLabel("Program text");
   await expect(program).toContainText("G1 Y750.000 F1000");

@@ -92,7 +92,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
 });
 
 test("an axis has one state word on floor, chain, result and finding", async ({ page }) => {
-  await begin(page, BITTERN_Z, "two-sided", { Runs: "3" });
+  await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "3" } });
   await page.getByRole("button", { name: "Type readings" }).click();
   await page.getByRole("button", { name: "It stands at zero" }).click();
   const field = page.getByLabel("Reading, mm");

@@ -41,7 +41,7 @@ test("a two-sided approach by keyboard alone gives a trusted value that is found
 });
 
 test("an overshoot spoils the reading, is kept as spoilt, and is asked for again", async ({ page }) => {
-  await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
+  await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
   await approach(page);
   await page.keyboard.press("z");
   await expect(page.getByText("0 of 2 readings")).toBeVisible();
@@ -58,7 +58,7 @@ test("an overshoot spoils the reading, is kept as spoilt, and is asked for again
 });
 
 test("a discarded reading is kept as discarded and can be taken back", async ({ page }) => {
-  await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
+  await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
   await approach(page);
   await page.keyboard.press("z");
   await approach(page);
@@ -72,7 +72,7 @@ test("a discarded reading is kept as discarded and can be taken back", async ({ 
 });
 
 test("auto-take reads a still indicator once for each approach", async ({ page }) => {
-  await begin(page, BITTERN_Z, "two-sided", { Runs: "1" });
+  await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
   await page.keyboard.press("a");
   await expect(page.getByLabel("Auto-take when still")).toBeChecked();
   for (const after of ["0 of 2 readings", "1 of 2 readings"]) {
@@ -86,9 +86,12 @@ test("auto-take reads a still indicator once for each approach", async ({ page }
 });
 
 test("a tick count: jog one step at a time until the needle moves", async ({ page }) => {
-  await begin(page, BITTERN_Z, "tick-count", {
-    Runs: "1",
-    "Jog step, mm": "0.005",
+  await begin(page, BITTERN_Z, {
+    kind: "tick-count",
+    fill: {
+      Runs: "1",
+      "Jog step, mm": "0.005",
+    },
   });
   await approach(page);
   await page.keyboard.press("z");
@@ -103,7 +106,7 @@ test("a tick count: jog one step at a time until the needle moves", async ({ pag
 });
 
 test("an out-and-back finds the loss at one place", async ({ page }) => {
-  await begin(page, BITTERN_Z, "out-and-back", { Runs: "2" });
+  await begin(page, BITTERN_Z, { kind: "out-and-back", fill: { Runs: "2" } });
   for (let i = 0; i < 2; i += 1) {
     await approach(page);
     await page.keyboard.press("z");
@@ -126,7 +129,7 @@ test.describe("a killed server", () => {
   });
 
   test("loses no reading of a travel profile, and the run goes on at the right step", async ({ page, shop }) => {
-    await begin(page, BITTERN_Z, "travel-profile", { Runs: "2" });
+    await begin(page, BITTERN_Z, { kind: "travel-profile", fill: { Runs: "2" } });
     await page.getByRole("button", { name: "Test program…" }).click();
     await page.getByRole("button", { name: "Run it on the simulated machine" }).click();
     await expect(page.getByText(/^[4-9] of 20 readings$/)).toBeVisible({

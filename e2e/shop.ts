@@ -135,8 +135,7 @@ export { expect };
 export async function begin(
   page: Page,
   axisPath: string,
-  kind: string,
-  fill: Record<string, string> = {},
+  { kind, fill = {} }: { readonly kind: string; readonly fill?: Record<string, string> },
 ): Promise<void> {
   await page.goto(`${axisPath}/measure/new/${kind}`);
   for (const [label, value] of Object.entries(fill)) await page.getByLabel(label).fill(value);

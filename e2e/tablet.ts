@@ -29,7 +29,7 @@ export async function keepsThree(page: Page): Promise<void> {
   const job = `/api${new URL(page.url()).pathname}`;
   await expect.poll(async () => (await answerOf<{ events: unknown[] }>(page, job)).events.length).toBe(1);
 
-  await begin(page, "/machines/1/axes/3", "two-sided", { Runs: "1" });
+  await begin(page, "/machines/1/axes/3", { kind: "two-sided", fill: { Runs: "1" } });
   await approach(page);
   await page.keyboard.press("z");
   await approach(page);

@@ -79,44 +79,44 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
   const runs = new Runs(db, machines, clock);
   const cases = new Cases(db, machines, clock);
   const knowledge = new Knowledge(db, clock);
-  const hub = new DeviceHub(
+  const hub = new DeviceHub({
     db,
     machines,
-    { simulate: options.simulate, speed: options.simulationSpeed },
-    {
+    options: { simulate: options.simulate, speed: options.simulationSpeed },
+    hooks: {
       failed: (error) => log.error({ err: error }, "simulated device stopped"),
       dwelt: async (_, runId, step) => {
         const { by } = await runs.run(runId);
-        await runDevice.take(runId, step, by, "program");
+        await runDevice.take(runId, step, { who: by, source: "program" });
       },
     },
-  );
+  });
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
   const settings = new KeepSettingsStore(db);
   const meters = new Meters(db, settings, clock);
-  const lube = new Lubrication(db, machines, meters, settings, clock);
+  const lube = new Lubrication({ db, machines, meters, settings, clock });
   return {
     db,
     clock,
     pool,
     machines,
     runs,
-    runImport: new RunImport(db, machines, runs, clock, pool),
+    runImport: new RunImport({ db, machines, runs, clock, pool }),
     indicators: new Indicators(db, clock),
     hub,
     runDevice,
     cases,
     knowledge,
-    assess: new Assess(db, machines, runs, cases, knowledge),
-    series: new SeriesRuns(db, machines, hub, clock),
-    jobs: new Jobs(db, machines, clock, hub),
+    assess: new Assess({ db, machines, runs, cases, knowledge }),
+    series: new SeriesRuns({ db, machines, hub, clock }),
+    jobs: new Jobs({ db, machines, clock, hub }),
     shop: new ShopSettings(db),
     settings,
     meters,
     lube,
-    rounds: new LubeRounds(db, lube, settings, clock, pool),
-    lubricants: new Lubricants(db, lube, settings, clock),
-    files: new KeepFiles(db, lube, meters, clock, pool),
+    rounds: new LubeRounds({ db, lube, settings, clock, pool }),
+    lubricants: new Lubricants({ db, lube, settings, clock }),
+    files: new KeepFiles({ db, lube, meters, clock, pool }),
     version: options.version,
     backups: options.backups ?? null,
   };
@@ -180,11 +180,14 @@ export function createApp(options: AppOptions): App {
     response.json(document);
   });
   app.use("/api", (request) => {
-    throw problem(404, "Not found", `There is nothing at ${request.method} ${request.path.slice(0, 200)}.`);
+    throw problem(404, {
+      title: "Not found",
+      detail: `There is nothing at ${request.method} ${request.path.slice(0, 200)}.`,
+    });
   });
   if (options.webFolder) serveWebFiles(app, options.webFolder);
   app.use((request) => {
-    throw problem(404, "Not found", `There is nothing at ${request.path.slice(0, 200)}.`);
+    throw problem(404, { title: "Not found", detail: `There is nothing at ${request.path.slice(0, 200)}.` });
   });
   app.use(errorHandler(options.log));
   return {

@@ -23,14 +23,19 @@ function examplesOf(file: string): readonly Example[] {
   });
 }
 
-const run = (code: string, scope: object): unknown =>
-  new Function(...Object.keys(scope), `return (${code});`)(...Object.values(scope)) as unknown;
+/** Runs an example; where it is several statements, what the last one gives. */
+function run(code: string, scope: object): unknown {
+  const last = code.lastIndexOf(";\n") + 1;
+  // In a block of its own: it may have names that the files beside it have too.
+  const body = `{ ${code.slice(0, last)}\nreturn (${code.slice(last)}); }`;
+  return new Function(...Object.keys(scope), body)(...Object.values(scope)) as unknown;
+}
 
 describe("what the doc comments of the core show", () => {
   const examples = sources.flatMap(examplesOf);
 
   it("is there to be tried", () => {
-    expect(examples.length).toBeGreaterThan(180);
+    expect(examples.length).toBeGreaterThan(390);
   });
 
   it.each(examples.map((e) => [`${e.file}: ${e.code}`, e] as const))("%s", async (_, { file, code, gives }) => {

@@ -29,9 +29,11 @@ describe("the demo shop", () => {
       const at = Math.round(model.travelMm / 20) * 10;
       const over = Math.min(30, Math.floor(model.travelMm / 10));
       const run = await startRun(t, axis.id, {
-        targetsMm: [at],
-        runs: 5,
-        overTravelMm: over,
+        plan: {
+          targetsMm: [at],
+          runs: 5,
+          overTravelMm: over,
+        },
       });
       await t.api
         .post(`/api/axes/${axis.id}/device/program`)

@@ -18,9 +18,15 @@ const TALES: Readonly<Record<string, { readonly found: readonly FoundState[]; re
 /** Lubrication points of a demo machine with two years of visits. */
 export async function seedPoints(
   db: Db,
-  machine: { readonly id: number; readonly nickname: string; readonly hoursPerWeek: number },
-  axes: readonly AxisConfig[],
-  now: Date,
+  {
+    machine,
+    axes,
+    now,
+  }: {
+    readonly machine: { readonly id: number; readonly nickname: string; readonly hoursPerWeek: number };
+    readonly axes: readonly AxisConfig[];
+    readonly now: Date;
+  },
 ): Promise<void> {
   const points = templatePoints(axes);
   for (const [i, point] of points.entries()) {

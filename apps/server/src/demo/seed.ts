@@ -17,7 +17,8 @@ import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
 import { seedKeep, seedPoints } from "./lubrication-demo";
 import { toJson } from "../store/tables";
-import { INDICATORS, MACHINES, SHOP, type DemoAxis, type PastTest } from "./shop";
+import type { DemoAxis, PastTest } from "./demo-axis";
+import { INDICATORS, MACHINES, SHOP } from "./shop";
 import { simulateTest } from "./simulated-run";
 
 const WEEK_MS = 7 * 86_400_000;
@@ -71,7 +72,7 @@ function planOf(config: AxisConfig, kind: TestPlan["kind"]): TestPlan {
   const overTravelMm = Math.min(30, Math.floor(config.travelMm / 10));
   const profile = kind === "travel-profile";
   const targetsMm = profile
-    ? profileTargets(config.travelMm, 5, overTravelMm, travelPerTurnMm(config))
+    ? profileTargets(config.travelMm, { count: 5, overTravelMm, perTurnMm: travelPerTurnMm(config) })
     : [Math.round(config.travelMm / 20) * 10];
   return {
     kind,
@@ -86,12 +87,21 @@ function planOf(config: AxisConfig, kind: TestPlan["kind"]): TestPlan {
 
 async function seedRun(
   db: Db,
-  axisId: number,
-  demo: DemoAxis,
-  past: PastTest,
-  seed: number,
-  atMs: number,
-  by: string,
+  {
+    axisId,
+    demo,
+    past,
+    seed,
+    atMs,
+    by,
+  }: {
+    readonly axisId: number;
+    readonly demo: DemoAxis;
+    readonly past: PastTest;
+    readonly seed: number;
+    readonly atMs: number;
+    readonly by: string;
+  },
 ): Promise<void> {
   const kind = past.kind ?? "two-sided";
   const plan = planOf(demo.config, kind);
@@ -170,7 +180,15 @@ async function insertPastRun(db: Db, past: PastRun): Promise<void> {
   await db.insertInto("reading").values(rows).execute();
 }
 
-async function seedAxis(db: Db, machineId: number, demo: DemoAxis, index: number, now: Date): Promise<void> {
+async function seedAxis(
+  db: Db,
+  {
+    machineId,
+    demo,
+    index,
+    now,
+  }: { readonly machineId: number; readonly demo: DemoAxis; readonly index: number; readonly now: Date },
+): Promise<void> {
   const people = SHOP.people;
   const born = new Date(now.getTime() - 104 * WEEK_MS).toISOString();
   const row = {
@@ -193,15 +211,14 @@ async function seedAxis(db: Db, machineId: number, demo: DemoAxis, index: number
     })
     .execute();
   for (const [i, past] of demo.past.entries()) {
-    await seedRun(
-      db,
-      id,
+    await seedRun(db, {
+      axisId: id,
       demo,
       past,
-      100 * index + i,
-      now.getTime() - past.weeksAgo * WEEK_MS,
-      people[(index + i) % people.length],
-    );
+      seed: 100 * index + i,
+      atMs: now.getTime() - past.weeksAgo * WEEK_MS,
+      by: people[(index + i) % people.length],
+    });
   }
   for (const event of demo.events) {
     const at = new Date(now.getTime() - event.weeksAgo * WEEK_MS).toISOString();
@@ -262,14 +279,13 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
       const { id } = await trx.insertInto("machine").values(row).returning("id").executeTakeFirstOrThrow();
       for (const demo of machine.axes) {
         index += 1;
-        await seedAxis(trx, id, demo, index, now);
+        await seedAxis(trx, { machineId: id, demo, index, now });
       }
-      await seedPoints(
-        trx,
-        { id, nickname, hoursPerWeek: machine.hoursPerWeek },
-        machine.axes.map((a) => a.config),
+      await seedPoints(trx, {
+        machine: { id, nickname, hoursPerWeek: machine.hoursPerWeek },
+        axes: machine.axes.map((a) => a.config),
         now,
-      );
+      });
     }
     await seedKeep(trx, now);
   });

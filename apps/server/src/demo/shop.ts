@@ -1,37 +1,6 @@
-import { defaultAxis, type AxisConfig, type HiddenCondition, type MachineKind, type PartsCondition } from "@iron/core";
+import { defaultAxis, type AxisConfig } from "@iron/core";
 import type { IndicatorEdit } from "@iron/contract";
-
-/** One past measurement of a demo axis: when, and what was truly lost then, µm. */
-export interface PastTest {
-  readonly weeksAgo: number;
-  readonly lostUm: number;
-  readonly kind?: "two-sided" | "travel-profile";
-}
-
-export interface DemoAxis {
-  readonly config: AxisConfig;
-  /** Which link carries the loss. */
-  readonly culprit: keyof Pick<HiddenCondition, "coupling" | "endBearings" | "nut" | "bracket"> | "wear";
-  readonly hidden: HiddenCondition;
-  /** The parts as they are today, where the axis has a tale of its own to be found out. */
-  readonly parts?: PartsCondition;
-  readonly past: readonly PastTest[];
-  readonly events: readonly {
-    readonly weeksAgo: number;
-    readonly kind: "repair" | "adjustment" | "crash" | "note";
-    readonly text: string;
-    readonly by: string;
-  }[];
-}
-
-export interface DemoMachine {
-  readonly nickname: string;
-  readonly bay: string;
-  readonly kind: MachineKind;
-  readonly hoursPerWeek: number;
-  readonly note: string;
-  readonly axes: readonly DemoAxis[];
-}
+import { axis, every26Weeks, type DemoMachine } from "./demo-axis";
 
 export const SHOP = {
   name: "Harrow Fen Pump Works",
@@ -83,36 +52,6 @@ export const INDICATORS: readonly IndicatorEdit[] = [
   },
 ];
 
-function axis(
-  kind: MachineKind,
-  letter: string,
-  over: Partial<AxisConfig>,
-  culprit: DemoAxis["culprit"],
-  past: readonly PastTest[],
-  more: {
-    hidden?: HiddenCondition;
-    parts?: PartsCondition;
-    events?: DemoAxis["events"];
-  } = {},
-): DemoAxis {
-  return {
-    config: { ...defaultAxis(kind, letter), ...over },
-    culprit,
-    past,
-    hidden: more.hidden ?? {},
-    parts: more.parts,
-    events: more.events ?? [],
-  };
-}
-
-/** A flat history: `values` µm, the newest `newest` weeks ago, then every half year back. */
-function every26Weeks(newest: number, ...values: number[]): PastTest[] {
-  return values.map((lostUm, i) => ({
-    weeksAgo: newest + 26 * (values.length - 1 - i),
-    lostUm,
-  }));
-}
-
 const screw = defaultAxis("vertical-centre", "X").screw;
 const box: Partial<AxisConfig> = {
   guideway: "box",
@@ -129,29 +68,32 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 78,
     note: "Box ways, counterweight on Z. Pump casings.",
     axes: [
-      axis("vertical-centre", "X", { ...box, travelMm: 760 }, "nut", every26Weeks(3, 7, 7.5, 8, 9)),
-      axis("vertical-centre", "Y", { ...box, travelMm: 410 }, "nut", every26Weeks(3, 8, 8.5, 9, 9.5), {
+      axis("vertical-centre", "X", {
+        over: { ...box, travelMm: 760 },
+        culprit: "nut",
+        past: every26Weeks(3, 7, 7.5, 8, 9),
+      }),
+      axis("vertical-centre", "Y", {
+        over: { ...box, travelMm: 410 },
+        culprit: "nut",
+        past: every26Weeks(3, 8, 8.5, 9, 9.5),
         parts: { gibTightN: 280, nutNewMm: 0.0008 },
       }),
-      axis(
-        "vertical-centre",
-        "Z",
-        { ...box, travelMm: 480, counterweight: true, brake: false },
-        "endBearings",
-        [
+      axis("vertical-centre", "Z", {
+        over: { ...box, travelMm: 480, counterweight: true, brake: false },
+        culprit: "endBearings",
+        past: [
           { weeksAgo: 94, lostUm: 8 },
           { weeksAgo: 68, lostUm: 8 },
           { weeksAgo: 42, lostUm: 9 },
           { weeksAgo: 16, lostUm: 9 },
           { weeksAgo: 0.02, lostUm: 27 },
         ],
-        {
-          hidden: { loadN: 40 },
-          events: [
-            { weeksAgo: 5, kind: "repair", text: "Z motor off for a new connector, coupling reset.", by: "Tomas" },
-          ],
-        },
-      ),
+        hidden: { loadN: 40 },
+        events: [
+          { weeksAgo: 5, kind: "repair", text: "Z motor off for a new connector, coupling reset.", by: "Tomas" },
+        ],
+      }),
     ],
   },
   {
@@ -161,19 +103,34 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 96,
     note: "Rails, brake on Z. The same valve body fixture since it came.",
     axes: [
-      axis("vertical-centre", "X", { travelMm: 660, coupling: "bellows" }, "wear", [
-        { weeksAgo: 98, lostUm: 6, kind: "travel-profile" },
-        { weeksAgo: 74, lostUm: 8, kind: "travel-profile" },
-        { weeksAgo: 48, lostUm: 11.5, kind: "travel-profile" },
-        { weeksAgo: 22, lostUm: 14, kind: "travel-profile" },
-      ]),
-      axis("vertical-centre", "Y", { travelMm: 460, coupling: "bellows" }, "nut", every26Weeks(22, 5, 5.5, 5, 6), {
-        parts: { misalignN: 260, nutNewMm: 0.001 },
-        events: [
-          { weeksAgo: 3, kind: "repair", text: "Way covers renewed; the support bearing was off for it.", by: "Rowan" },
+      axis("vertical-centre", "X", {
+        over: { travelMm: 660, coupling: "bellows" },
+        culprit: "wear",
+        past: [
+          { weeksAgo: 98, lostUm: 6, kind: "travel-profile" },
+          { weeksAgo: 74, lostUm: 8, kind: "travel-profile" },
+          { weeksAgo: 48, lostUm: 11.5, kind: "travel-profile" },
+          { weeksAgo: 22, lostUm: 14, kind: "travel-profile" },
         ],
       }),
-      axis("vertical-centre", "Z", { travelMm: 460, coupling: "bellows" }, "nut", every26Weeks(22, 4.5, 5, 5), {
+      axis("vertical-centre", "Y", {
+        over: { travelMm: 460, coupling: "bellows" },
+        culprit: "nut",
+        past: every26Weeks(22, 5, 5.5, 5, 6),
+        parts: { misalignN: 260, nutNewMm: 0.001 },
+        events: [
+          {
+            weeksAgo: 3,
+            kind: "repair",
+            text: "Way covers renewed; the support bearing was off for it.",
+            by: "Rowan",
+          },
+        ],
+      }),
+      axis("vertical-centre", "Z", {
+        over: { travelMm: 460, coupling: "bellows" },
+        culprit: "nut",
+        past: every26Weeks(22, 4.5, 5, 5),
         hidden: { loadN: 30 },
         parts: { bearingPitting: 0.75, bearingGapMm: 0.021, nutNewMm: 0.001 },
       }),
@@ -186,13 +143,14 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 40,
     note: "Plate router, rack and pinion.",
     axes: [
-      axis("router", "X", { travelMm: 3000 }, "endBearings", every26Weeks(2, 52, 55, 57, 60), {
+      axis("router", "X", {
+        over: { travelMm: 3000 },
+        culprit: "endBearings",
+        past: every26Weeks(2, 52, 55, 57, 60),
         parts: { rackSpotN: 210, spotAt: 0.37, meshNewMm: 0.053 },
       }),
-      axis(
-        "router",
-        "Y",
-        {
+      axis("router", "Y", {
+        over: {
           travelMm: 1500,
           member: "carriage",
           transmission: "belt",
@@ -200,10 +158,10 @@ export const MACHINES: readonly DemoMachine[] = [
           screw: { ...screw, leadMm: 20, freeLengthMm: 1750 },
           guideway: "rail",
         },
-        "nut",
-        [],
-      ),
-      axis("router", "Z", {}, "nut", every26Weeks(2, 17, 18)),
+        culprit: "nut",
+        past: [],
+      }),
+      axis("router", "Z", { over: {}, culprit: "nut", past: every26Weeks(2, 17, 18) }),
     ],
   },
   {
@@ -213,13 +171,11 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 30,
     note: "Dovetail gibs; the apprentices’ mill.",
     axes: [
-      axis("bench-mill", "X", {}, "nut", every26Weeks(4, 27, 29, 30, 31)),
-      axis(
-        "bench-mill",
-        "Y",
-        { travelMm: 180 },
-        "bracket",
-        [
+      axis("bench-mill", "X", { over: {}, culprit: "nut", past: every26Weeks(4, 27, 29, 30, 31) }),
+      axis("bench-mill", "Y", {
+        over: { travelMm: 180 },
+        culprit: "bracket",
+        past: [
           { weeksAgo: 60, lostUm: 22 },
           { weeksAgo: 30, lostUm: 24 },
           { weeksAgo: 22, lostUm: 29 },
@@ -227,13 +183,11 @@ export const MACHINES: readonly DemoMachine[] = [
           { weeksAgo: 10, lostUm: 41 },
           { weeksAgo: 4, lostUm: 48 },
         ],
-        {
-          events: [
-            { weeksAgo: 28, kind: "adjustment", text: "Gib set, nut bracket off and on again for it.", by: "Rowan" },
-          ],
-        },
-      ),
-      axis("bench-mill", "Z", {}, "nut", every26Weeks(4, 20, 21, 22)),
+        events: [
+          { weeksAgo: 28, kind: "adjustment", text: "Gib set, nut bracket off and on again for it.", by: "Rowan" },
+        ],
+      }),
+      axis("bench-mill", "Z", { over: {}, culprit: "nut", past: every26Weeks(4, 20, 21, 22) }),
     ],
   },
   {
@@ -243,10 +197,16 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 84,
     note: "Slant bed. Shafts and sleeves.",
     axes: [
-      axis("lathe", "X", { travelMm: 220, transmission: "belt", ratio: 1.5 }, "nut", every26Weeks(6, 3.6, 3.8, 4), {
+      axis("lathe", "X", {
+        over: { travelMm: 220, transmission: "belt", ratio: 1.5 },
+        culprit: "nut",
+        past: every26Weeks(6, 3.6, 3.8, 4),
         parts: { nutNewMm: 0.001 },
       }),
-      axis("lathe", "Z", { travelMm: 600 }, "nut", every26Weeks(6, 6, 6.5, 7), {
+      axis("lathe", "Z", {
+        over: { travelMm: 600 },
+        culprit: "nut",
+        past: every26Weeks(6, 6, 6.5, 7),
         parts: { couplingSlipMm: 0.06, nutNewMm: 0.001 },
       }),
     ],
@@ -258,32 +218,32 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 60,
     note: "Scales on every axis.",
     axes: [
-      axis(
-        "horizontal-borer",
-        "X",
-        {
+      axis("horizontal-borer", "X", {
+        over: {
           travelMm: 2000,
           transmission: "rotating-nut",
           ratio: 2,
           screw: { ...screw, nominalMm: 63, rootMm: 57, leadMm: 20, freeLengthMm: 2400, fixings: "fixed-fixed" },
         },
-        "nut",
-        every26Weeks(9, 0, 0, 0),
-      ),
-      axis(
-        "horizontal-borer",
-        "Y",
-        {
+        culprit: "nut",
+        past: every26Weeks(9, 0, 0, 0),
+      }),
+      axis("horizontal-borer", "Y", {
+        over: {
           travelMm: 1200,
           orientation: "vertical",
           member: "head",
           counterweight: true,
           screw: { ...screw, nominalMm: 50, rootMm: 44, freeLengthMm: 1400 },
         },
-        "nut",
-        every26Weeks(9, 0, 0),
-      ),
-      axis("horizontal-borer", "Z", { travelMm: 900, member: "ram" }, "nut", every26Weeks(9, 0, 0, 0)),
+        culprit: "nut",
+        past: every26Weeks(9, 0, 0),
+      }),
+      axis("horizontal-borer", "Z", {
+        over: { travelMm: 900, member: "ram" },
+        culprit: "nut",
+        past: every26Weeks(9, 0, 0, 0),
+      }),
     ],
   },
   {
@@ -293,14 +253,15 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 12,
     note: "V-wheels and lead screws: nameplates.",
     axes: [
-      axis("engraver", "X", {}, "nut", every26Weeks(17, 60, 66, 70)),
-      axis(
-        "engraver",
-        "Y",
-        { travelMm: 300, screw: { ...defaultAxis("engraver", "Y").screw, fixings: "fixed-free", freeLengthMm: 360 } },
-        "nut",
-        every26Weeks(17, 74, 80, 85),
-      ),
+      axis("engraver", "X", { over: {}, culprit: "nut", past: every26Weeks(17, 60, 66, 70) }),
+      axis("engraver", "Y", {
+        over: {
+          travelMm: 300,
+          screw: { ...defaultAxis("engraver", "Y").screw, fixings: "fixed-free", freeLengthMm: 360 },
+        },
+        culprit: "nut",
+        past: every26Weeks(17, 74, 80, 85),
+      }),
     ],
   },
   {
@@ -310,10 +271,17 @@ export const MACHINES: readonly DemoMachine[] = [
     hoursPerWeek: 25,
     note: "Ball-cage slide on X, crossed rollers on Y.",
     axes: [
-      axis("surface-grinder", "X", { transmission: "plain-screw", nut: "anti-backlash" }, "nut", [], {
+      axis("surface-grinder", "X", {
+        over: { transmission: "plain-screw", nut: "anti-backlash" },
+        culprit: "nut",
+        past: [],
         parts: { cageShiftMm: 14, nutNewMm: 0.018 },
       }),
-      axis("surface-grinder", "Y", { guideway: "crossed-roller", travelMm: 180 }, "nut", [{ weeksAgo: 53, lostUm: 4 }]),
+      axis("surface-grinder", "Y", {
+        over: { guideway: "crossed-roller", travelMm: 180 },
+        culprit: "nut",
+        past: [{ weeksAgo: 53, lostUm: 4 }],
+      }),
     ],
   },
 ];

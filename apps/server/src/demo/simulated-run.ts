@@ -50,7 +50,7 @@ export function simulateTest(model: VirtualAxis, plan: TestPlan, indicator: Indi
       const step = steps[move.step];
       if (step.action === "zero") {
         const first = readings.every((r) => steps[r.step].target !== step.target);
-        if (first) state = mountIndicator(model, state, indicator);
+        if (first) state = mountIndicator(model, { state, indicator });
         state = zeroIndicator(model, state);
         readings.push({ step: step.index, value: 0 });
       } else {

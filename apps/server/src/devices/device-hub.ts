@@ -16,11 +16,13 @@ export class DeviceHub {
   private readonly devices = new Map<number, Promise<Device>>();
 
   constructor(
-    private readonly db: Db,
-    private readonly machines: Machines,
-    private readonly options: HubOptions,
-    private readonly hooks: Pick<DeviceHooks, "failed"> & {
-      dwelt(axisId: number, runId: number, step: number): Promise<void>;
+    private readonly needs: {
+      readonly db: Db;
+      readonly machines: Machines;
+      readonly options: HubOptions;
+      readonly hooks: Pick<DeviceHooks, "failed"> & {
+        dwelt(axisId: number, runId: number, step: number): Promise<void>;
+      };
     },
   ) {}
 
@@ -46,14 +48,21 @@ export class DeviceHub {
   }
 
   private async open(axisId: number): Promise<Device> {
-    const { config } = await this.machines.axis(axisId);
-    const row = await this.db.selectFrom("virtual_axis").selectAll().where("axis_id", "=", axisId).executeTakeFirst();
-    if (!row && !this.options.simulate) {
-      throw problem(404, "No indicator", "No indicator is connected to this axis. Type the readings or import them.");
+    const { config } = await this.needs.machines.axis(axisId);
+    const row = await this.needs.db
+      .selectFrom("virtual_axis")
+      .selectAll()
+      .where("axis_id", "=", axisId)
+      .executeTakeFirst();
+    if (!row && !this.needs.options.simulate) {
+      throw problem(404, {
+        title: "No indicator",
+        detail: "No indicator is connected to this axis. Type the readings or import them.",
+      });
     }
     const model = row ? fromJson(row.model) : defaultVirtualAxis(config, axisId);
     if (!row) {
-      await this.db
+      await this.needs.db
         .insertInto("virtual_axis")
         .values({
           axis_id: axisId,
@@ -64,15 +73,16 @@ export class DeviceHub {
         .execute();
     }
     const kept = row?.state ? { state: fromJson(row.state), mountedRunId: row.mounted_run_id } : null;
-    return new Device({ ...model, travelMm: config.travelMm }, kept, this.options.speed, {
-      failed: this.hooks.failed,
-      dwelt: (runId, step) => this.hooks.dwelt(axisId, runId, step),
-      keep: (state) => this.keep(axisId, state),
-    });
+    const hooks = {
+      failed: this.needs.hooks.failed,
+      dwelt: (runId: number, step: number) => this.needs.hooks.dwelt(axisId, runId, step),
+      keep: (state: KeptDevice) => this.keep(axisId, state),
+    };
+    return new Device({ ...model, travelMm: config.travelMm }, kept, { speed: this.needs.options.speed, hooks });
   }
 
   private async keep(axisId: number, kept: KeptDevice): Promise<void> {
-    await this.db
+    await this.needs.db
       .updateTable("virtual_axis")
       .set({ state: toJson(kept.state), mounted_run_id: kept.mountedRunId })
       .where("axis_id", "=", axisId)

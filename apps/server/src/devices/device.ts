@@ -66,8 +66,7 @@ export class Device {
   constructor(
     readonly model: VirtualAxis,
     kept: KeptDevice | null,
-    private readonly speed: number,
-    private readonly hooks: DeviceHooks,
+    private readonly live: { readonly speed: number; readonly hooks: DeviceHooks },
   ) {
     // What was still to come when the server ended does not start by itself again.
     this.state = kept ? { ...kept.state, queue: [] } : startDevice(model, PLAIN_INDICATOR);
@@ -110,7 +109,7 @@ export class Device {
     this.state = enqueue(this.model, this.state, moves);
     this.programRun = programRunId;
     this.stopped = "";
-    if (this.speed === Infinity) await this.pass(Infinity);
+    if (this.live.speed === Infinity) await this.pass(Infinity);
     else this.wake();
   }
 
@@ -141,9 +140,13 @@ export class Device {
     readonly perTableMm: number;
   }): Promise<void> {
     if (forRun && forRun.id !== this.mountedRun) {
-      this.state = mountIndicator(this.model, this.state, forRun.indicator, {
-        station: forRun.station,
-        perTableMm: forRun.perTableMm,
+      this.state = mountIndicator(this.model, {
+        state: this.state,
+        indicator: forRun.indicator,
+        at: {
+          station: forRun.station,
+          perTableMm: forRun.perTableMm,
+        },
       });
       this.mountedRun = forRun.id;
     }
@@ -171,7 +174,7 @@ export class Device {
 
   private tick(): void {
     const now = performance.now();
-    const seconds = ((now - this.lastTick) / 1000) * Math.min(this.speed, 1e6);
+    const seconds = ((now - this.lastTick) / 1000) * Math.min(this.live.speed, 1e6);
     this.lastTick = now;
     this.working = this.working
       .then(() => this.pass(seconds))
@@ -184,7 +187,7 @@ export class Device {
           this.timer = null;
         }
       })
-      .catch((error: unknown) => this.hooks.failed(error));
+      .catch((error: unknown) => this.live.hooks.failed(error));
   }
 
   /** Lets time pass, taking a program's readings as their dwells end. Infinity: until all is done. */
@@ -205,17 +208,17 @@ export class Device {
 
   private async readProgramStep(runId: number, step: number): Promise<void> {
     try {
-      await this.hooks.dwelt(runId, step);
+      await this.live.hooks.dwelt(runId, step);
       await this.keep();
     } catch (error) {
       await this.stop();
       this.stopped = `The program was stopped: ${sayOf(error)} The axis stands where it was; read this step by hand, or run what is left again.`;
-      this.hooks.failed(error);
+      this.live.hooks.failed(error);
     }
   }
 
   private keep(): Promise<void> {
-    return this.hooks.keep({
+    return this.live.hooks.keep({
       state: this.state,
       mountedRunId: this.mountedRun,
     });

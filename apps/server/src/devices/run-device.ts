@@ -36,9 +36,11 @@ export class RunDevice {
   async take(
     runId: number,
     stepIndex: number,
-    who: string,
-    source: "device" | "program" = "device",
-    system: UnitSystem = "metric",
+    {
+      who,
+      source = "device",
+      system = "metric",
+    }: { readonly who: string; readonly source?: "device" | "program"; readonly system?: UnitSystem },
   ): Promise<Run> {
     const run = await this.runs.run(runId);
     const { step, axis, device } = await this.at(run);
@@ -49,7 +51,7 @@ export class RunDevice {
     const reading =
       step.action === "count"
         ? this.count(run, step, snapshot)
-        : await this.read(run, step, axis, device, snapshot, system);
+        : await this.read(run, { step, axis, device, before: snapshot, system });
     const after = await this.runs.keep(runId, { ...reading, step: step.index, source }, who);
     device.markRead();
     return after;
@@ -111,15 +113,23 @@ export class RunDevice {
 
   private async read(
     run: Run,
-    step: TestStep,
-    axis: Axis,
-    device: Device,
-    before: DeviceSnapshot,
-    system: UnitSystem,
+    {
+      step,
+      axis,
+      device,
+      before,
+      system,
+    }: {
+      readonly step: TestStep;
+      readonly axis: Axis;
+      readonly device: Device;
+      readonly before: DeviceSnapshot;
+      readonly system: UnitSystem;
+    },
   ): Promise<Omit<NewReading, "step" | "source">> {
     const { indicator, tipAngleDeg } = run.setup;
     const judgement = judgeApproach(before.track, wantedApproach(run.plan, step));
-    const reason = approachSentence(judgement, step, axis.config, system) ?? "";
+    const reason = approachSentence(judgement, { step, axis: axis.config, system }) ?? "";
     if (judgement.kind === "not-at-target") throw conflict(reason);
     const spoilt = judgement.kind !== "good";
     if (step.action === "zero" && !spoilt) {

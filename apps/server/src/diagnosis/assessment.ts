@@ -95,18 +95,20 @@ function testsView(config: AxisConfig, step: ReturnType<typeof nextTest>, times:
 /** Puts the evidence of an axis together and says what it means. */
 export class Assess {
   constructor(
-    private readonly db: Db,
-    private readonly machines: Machines,
-    private readonly runs: Runs,
-    private readonly cases: Cases,
-    private readonly knowledge: Knowledge,
+    private readonly needs: {
+      readonly db: Db;
+      readonly machines: Machines;
+      readonly runs: Runs;
+      readonly cases: Cases;
+      readonly knowledge: Knowledge;
+    },
   ) {}
 
   async of(caseId: number, axisId: number | undefined, system: UnitSystem): Promise<Assessment> {
-    const file = await this.cases.get(caseId);
-    const axis = await this.machines.axis(axisId ?? file.axisIds[0]);
+    const file = await this.needs.cases.get(caseId);
+    const axis = await this.needs.machines.axis(axisId ?? file.axisIds[0]);
     const measured = await this.measured(axis, file.openedAt);
-    const shop = await this.knowledge.shopPriors(caseId);
+    const shop = await this.needs.knowledge.shopPriors(caseId);
     const results = file.results.filter((r) => !r.withdrawn && r.axisId === axis.id);
     const reports: Report[] = [
       ...answersAsReports(file.symptoms, "symptom", "symptoms"),
@@ -132,7 +134,7 @@ export class Assess {
       posterior.causes.map((c) => c.id),
     );
     const terms = { ...DECISION_TERMS, mending };
-    const verdict = caseVerdict(posterior, done, system, terms);
+    const verdict = caseVerdict(posterior, { done, system, terms });
     const step = nextTest(posterior, { terms, done: worn, once: done });
     const ledger = lossLedger(axis.config, measured.magnitudes, system);
     return {
@@ -145,14 +147,14 @@ export class Assess {
       ...testsView(axis.config, step, times),
       ledger: ledgerView(ledger),
       links: linkShares(axis, ledger, measured),
-      sisters: await this.sisters(file, axis, posterior.causes, posterior.marginals),
+      sisters: await this.sisters(file, { axis, causes: posterior.causes, marginals: posterior.marginals }),
       measured: measured.list,
       since: measured.since,
     };
   }
 
   async ledger(axisId: number): Promise<Pick<Assessment, "axisId" | "links" | "ledger" | "since">> {
-    const axis = await this.machines.axis(axisId);
+    const axis = await this.needs.machines.axis(axisId);
     const measured = await this.measured(axis);
     const ledger = lossLedger(axis.config, measured.magnitudes);
     return { axisId, ledger: ledgerView(ledger), links: linkShares(axis, ledger, measured), since: measured.since };
@@ -160,14 +162,14 @@ export class Assess {
 
   /** Probability of each cause from symptoms alone, for learning from what it then was. */
   async expected(file: Case): Promise<Record<string, number>> {
-    const axis = await this.machines.axis(file.axisIds[0]);
+    const axis = await this.needs.machines.axis(file.axisIds[0]);
     const { causes, marginals } = infer({ axis: axis.config, context: file.context, reports: [], magnitudes: [] });
     return Object.fromEntries(causes.map((c, i) => [c.id, marginals[i]]));
   }
 
   /** Everything measured on the axis since somebody last worked on it. */
   private async measured(axis: Axis, caseOpenedAt?: string): Promise<Measured> {
-    const repair = await this.db
+    const repair = await this.needs.db
       .selectFrom("axis_event")
       .select((eb) => eb.fn.max("at").as("at"))
       .where("axis_id", "=", axis.id)
@@ -180,7 +182,7 @@ export class Assess {
         .filter((at) => at !== null)
         .sort()
         .at(-1) ?? null;
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("loss")
       .select(["run_id", "job_id", "kind", "lost_mm", "expanded_mm", "at"])
       .where("axis_id", "=", axis.id)
@@ -198,20 +200,22 @@ export class Assess {
       const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
       magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
       if (kind === "travel-profile" && runId !== null)
-        reports.push(...profileReports(axis, await this.runs.run(runId)));
+        reports.push(...profileReports(axis, await this.needs.runs.run(runId)));
     }
     return { magnitudes, list, reports, since };
   }
 
   private async sisters(
     file: Case,
-    axis: Axis,
-    causes: readonly Cause[],
-    marginals: readonly number[],
+    {
+      axis,
+      causes,
+      marginals,
+    }: { readonly axis: Axis; readonly causes: readonly Cause[]; readonly marginals: readonly number[] },
   ): Promise<Assessment["sisters"]> {
     const bearings = causes.findIndex((c) => c.id === "end-bearing-worn");
     if (bearings < 0 || marginals[bearings] < 0.5) return [];
-    const { axes } = await this.machines.withAxes(file.machineId);
+    const { axes } = await this.needs.machines.withAxes(file.machineId);
     const others = axes.filter((a) => a.id !== axis.id && !a.retiredAt && a.config.transmission !== "rack");
     const lost = await this.lastLosses(others.map((a) => a.id));
     return sistersToo(
@@ -229,7 +233,7 @@ export class Assess {
   /** Last whole-chain loss of each axis with its U, mm. */
   private async lastLosses(axisIds: readonly number[]): Promise<Map<number, JudgedValue>> {
     if (axisIds.length === 0) return new Map();
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("loss")
       .select(["axis_id", "kind", "lost_mm", "expanded_mm"])
       .where("axis_id", "in", axisIds)

@@ -3,6 +3,21 @@ import { guardFormula, type Assessment, type Case } from "@iron/contract";
 import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
 
+interface Line {
+  readonly by: string;
+  readonly source: string;
+  readonly what: string;
+  readonly answer: string;
+}
+
+const line = (at: string, { by, source, what, answer }: Line): Record<string, string> => ({
+  at,
+  by: guardFormula(by),
+  source,
+  what: guardFormula(what),
+  answer: guardFormula(answer),
+});
+
 /** A case as a file: JSON with everything, CSV with a line for each piece of evidence. */
 export function caseFile(file: Case, assessment: Assessment, format: "csv" | "json"): FileAnswer {
   const name = `case-${file.id}`;
@@ -11,47 +26,39 @@ export function caseFile(file: Case, assessment: Assessment, format: "csv" | "js
     return { fileName: `${name}.json`, media: "application/json", text };
   }
   const words = (id: string): string => finding(id as FindingId).words;
-  const line = (at: string, by: string, source: string, what: string, answer: string): Record<string, string> => ({
-    at,
-    by: guardFormula(by),
-    source,
-    what: guardFormula(what),
-    answer: guardFormula(answer),
-  });
   const rows = [
     ...Object.entries(file.symptoms).map(([id, so]) =>
-      line(file.openedAt, file.by, "symptom", words(id), so ? "yes" : "no"),
+      line(file.openedAt, { by: file.by, source: "symptom", what: words(id), answer: so ? "yes" : "no" }),
     ),
     ...file.results.flatMap((r) =>
       Object.entries(r.answers).map(([id, so]) =>
-        line(
-          r.at,
-          r.by,
-          `${locateTest(r.test)?.name ?? r.test}${r.withdrawn ? ", taken back" : ""}`,
-          words(id),
-          so ? "yes" : "no",
-        ),
+        line(r.at, {
+          by: r.by,
+          source: `${locateTest(r.test)?.name ?? r.test}${r.withdrawn ? ", taken back" : ""}`,
+          what: words(id),
+          answer: so ? "yes" : "no",
+        }),
       ),
     ),
     ...assessment.measured.map((m) =>
-      line(
-        m.at,
-        "",
-        locateTest(m.kind)?.name ?? m.kind,
-        "lost_mm",
-        `${m.lostMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
-      ),
+      line(m.at, {
+        by: "",
+        source: locateTest(m.kind)?.name ?? m.kind,
+        what: "lost_mm",
+        answer: `${m.lostMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
+      }),
     ),
-    ...assessment.leading.map((l) => line("", "", "likely", l.cause.name, l.probability.toFixed(4))),
+    ...assessment.leading.map((l) =>
+      line("", { by: "", source: "likely", what: l.cause.name, answer: l.probability.toFixed(4) }),
+    ),
     ...(file.closed
       ? [
-          line(
-            file.closed.at,
-            file.closed.by,
-            "found",
-            file.closed.words,
-            file.closed.found.map((id) => causeById(id)?.name ?? id).join("; ") || "nothing wrong",
-          ),
+          line(file.closed.at, {
+            by: file.closed.by,
+            source: "found",
+            what: file.closed.words,
+            answer: file.closed.found.map((id) => causeById(id)?.name ?? id).join("; ") || "nothing wrong",
+          }),
         ]
       : []),
   ];

@@ -39,7 +39,9 @@ function refuseFarAway(samples: readonly LoadSample[], config: AxisConfig): void
   const at = samples.findIndex((s) => Math.abs(s.positionMm) > most);
   if (at < 0) return;
   const message = `Position ${samples[at].positionMm} mm of sample ${at + 1} lies far outside ${config.letter}, whose travel is ${config.travelMm} mm: is a decimal point missing?`;
-  throw problem(422, "Out of bounds", message, {
+  throw problem(422, {
+    title: "Out of bounds",
+    detail: message,
     errors: [{ path: `samples.${at}.positionMm`, message }],
   });
 }
@@ -53,13 +55,13 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
     updateCase: ({ params, body }) => s.cases.update(params.id, body),
     closeCase: async ({ params, body, who }) => {
       const expected = await s.assess.expected(await s.cases.get(params.id));
-      return s.cases.close(params.id, body, expected, who);
+      return s.cases.close(params.id, body, { expected, who });
     },
     reopenCase: ({ params }) => s.cases.reopen(params.id),
     addResult: ({ params, body, who }) => s.cases.addResult(params.id, body, who),
-    withdrawResult: ({ params, who }) => s.cases.mark("result", params.id, true, who),
-    restoreResult: ({ params, who }) => s.cases.mark("result", params.id, false, who),
-    withdrawPhoto: ({ params, who }) => s.cases.mark("photo", params.id, true, who),
+    withdrawResult: ({ params, who }) => s.cases.mark("result", params.id, { withdrawn: true, who }),
+    restoreResult: ({ params, who }) => s.cases.mark("result", params.id, { withdrawn: false, who }),
+    withdrawPhoto: ({ params, who }) => s.cases.mark("photo", params.id, { withdrawn: true, who }),
     assessment: ({ params, query }) => s.assess.of(params.id, query.axis, query.system),
     axisLedger: ({ params }) => s.assess.ledger(params.id),
     exportCase: async ({ params, query }) =>
@@ -89,12 +91,12 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
       const ids: readonly FindingId[] = test
         ? findingsOf(config, test)
         : FINDINGS.filter((f) => f.asked).map((f) => f.id);
-      const answers = Object.fromEntries(ids.map((id) => [id, notices(config, device.model, id, normal)]));
+      const answers = Object.fromEntries(ids.map((id) => [id, notices(config, { axis: device.model, id, normal })]));
       const so = ids.filter((id) => answers[id]).map((id) => finding(id).words);
       return { simulated: true as const, answers, words: so.length ? so : ["nothing out of the ordinary"] };
     },
     knowledge: () => s.knowledge.view(),
     overrideCause: ({ params, body, who }) =>
-      s.knowledge.override(params.cause, body.prior, body.why, body.version, who),
+      s.knowledge.override(params.cause, { prior: body.prior, why: body.why, version: body.version, who }),
   };
 }

@@ -92,7 +92,9 @@ describe("cases over the API", () => {
   it("take split tests into the ledger and the chain", async () => {
     const { file, axisId } = await opened();
     const measure = async (kind: string): Promise<void> => {
-      const run = await startRun(t, axisId, { kind: kind as never, targetsMm: [250], runs: 3, overTravelMm: 10 });
+      const run = await startRun(t, axisId, {
+        plan: { kind: kind as never, targetsMm: [250], runs: 3, overTravelMm: 10 },
+      });
       await t.api
         .post(`/api/axes/${axisId}/device/program`)
         .send({ runId: run.id, feedMmMin: 1000, dwellS: 1 })
@@ -225,10 +227,12 @@ describe("the demo shop’s cases, worked through the simulated machine", () => 
           ? [0.1, 0.3, 0.5, 0.7, 0.9].map((x) => Math.round(x * axis.config.travelMm))
           : [Math.round(axis.config.travelMm / 2)];
         const run = await startRun(t, axisId, {
-          kind: (next.id === "whole-chain" ? "two-sided" : next.id) as never,
-          targetsMm,
-          runs: 3,
-          overTravelMm: over,
+          plan: {
+            kind: (next.id === "whole-chain" ? "two-sided" : next.id) as never,
+            targetsMm,
+            runs: 3,
+            overTravelMm: over,
+          },
         });
         await t.api
           .post(`/api/axes/${axisId}/device/program`)

@@ -79,7 +79,7 @@ export class Cases {
     const machine = await this.machines.withAxes(machineId);
     for (const id of axisIds)
       if (!machine.axes.some((a) => a.id === id))
-        throw problem(422, "Not valid", `${machine.nickname} has no axis ${id}.`);
+        throw problem(422, { title: "Not valid", detail: `${machine.nickname} has no axis ${id}.` });
     const row = {
       machine_id: machineId,
       axis_ids: toJson([...new Set(axisIds)]),
@@ -141,8 +141,7 @@ export class Cases {
   async close(
     id: number,
     edit: z.output<typeof caseCloseSchema>,
-    expected: Record<string, number>,
-    who: string,
+    { expected, who }: { readonly expected: Record<string, number>; readonly who: string },
   ): Promise<Case> {
     return this.changing(id, edit.version, {
       state: "closed",
@@ -177,7 +176,7 @@ export class Cases {
       const there = await this.get(caseId, trx);
       if (there.state === "closed") throw conflict("This case is closed. Take it up again first.");
       if (!there.axisIds.includes(result.axisId))
-        throw problem(422, "Not valid", `This case is not on axis ${result.axisId}.`);
+        throw problem(422, { title: "Not valid", detail: `This case is not on axis ${result.axisId}.` });
       const { axisId, answers, data, test, note } = result;
       if (data?.kind === "series") await requireSeries(trx, data.seriesId, axisId);
       await trx
@@ -197,7 +196,11 @@ export class Cases {
     });
   }
 
-  async mark(kind: "result" | "photo", id: number, withdrawn: boolean, who: string): Promise<Case> {
+  async mark(
+    kind: "result" | "photo",
+    id: number,
+    { withdrawn, who }: { readonly withdrawn: boolean; readonly who: string },
+  ): Promise<Case> {
     const row = await this.db
       .selectFrom(kind === "result" ? "case_result" : "case_photo")
       .select("case_id")
@@ -294,5 +297,6 @@ export function symptomWords(symptoms: Answers): string {
 async function requireSeries(trx: Db, id: number, axisId: number): Promise<void> {
   const row = await trx.selectFrom("series").select("axis_id").where("id", "=", id).executeTakeFirst();
   if (!row) throw notFound("series of readings", id);
-  if (row.axis_id !== axisId) throw problem(422, "Not valid", `Series ${id} was read on another axis than ${axisId}.`);
+  if (row.axis_id !== axisId)
+    throw problem(422, { title: "Not valid", detail: `Series ${id} was read on another axis than ${axisId}.` });
 }

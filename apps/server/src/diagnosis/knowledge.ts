@@ -88,14 +88,18 @@ export class Knowledge {
 
   async override(
     cause: string,
-    prior: number | null,
-    why: string,
-    version: number,
-    who: string,
+    {
+      prior,
+      why,
+      version,
+      who,
+    }: { readonly prior: number | null; readonly why: string; readonly version: number; readonly who: string },
   ): Promise<KnowledgeView> {
     if (!CAUSES.some((c) => c.id === cause)) throw notFound("cause", cause);
     if (prior !== null && !why)
-      throw problem(422, "Not valid", "Say why the shop’s weight differs.", {
+      throw problem(422, {
+        title: "Not valid",
+        detail: "Say why the shop’s weight differs.",
         errors: [{ path: "why", message: "Say why the shop’s weight differs." }],
       });
     await this.db.transaction().execute(async (trx) => {

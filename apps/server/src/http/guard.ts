@@ -48,13 +48,12 @@ export function guard(host: string, names: readonly string[] = []): RequestHandl
   return (request, _, next) => {
     const name = bare(request.get("host") ?? "");
     if (!ours(name))
-      throw problem(
-        403,
-        "Forbidden",
-        isLoopback(host)
+      throw problem(403, {
+        title: "Forbidden",
+        detail: isLoopback(host)
           ? "This server answers on this machine only."
           : `This server does not answer to “${name.slice(0, 80)}”. Start it with --name ${name.slice(0, 80) || "NAME"} if that is its name.`,
-      );
+      });
     if (isWrite(request)) refuseForeign(request, ours);
     next();
   };
@@ -66,11 +65,14 @@ function refuseForeign(request: Request, ours: (name: string) => boolean): void 
   const foreign =
     (site !== undefined && site !== "same-origin" && site !== "none") ||
     (origin !== undefined && !isOwnOrigin(origin, request, ours));
-  if (foreign) throw problem(403, "Forbidden", "Requests from other sites are refused.");
+  if (foreign) throw problem(403, { title: "Forbidden", detail: "Requests from other sites are refused." });
   if (request.get(WRITER_HEADER) === undefined)
-    throw problem(403, "Forbidden", "A request that changes something says who is working in the header X-Working-As.");
+    throw problem(403, {
+      title: "Forbidden",
+      detail: "A request that changes something says who is working in the header X-Working-As.",
+    });
   if (Number(request.get("content-length") ?? 0) > 0 && !request.is(["application/json", "image/jpeg", "image/png"]))
-    throw problem(415, "Not JSON", "Send application/json.");
+    throw problem(415, { title: "Not JSON", detail: "Send application/json." });
 }
 
 /** The page’s own server: the same name and port as asked now. */

@@ -10,21 +10,13 @@ export class ProblemError extends Error {
 
 export function problem(
   status: number,
-  title: string,
-  detail: string,
-  more: Partial<Pick<Problem, "errors" | "current">> = {},
+  says: Pick<Problem, "title" | "detail"> & Partial<Pick<Problem, "errors" | "current">>,
 ): ProblemError {
-  return new ProblemError({
-    type: "about:blank",
-    title,
-    status,
-    detail,
-    ...more,
-  });
+  return new ProblemError({ type: "about:blank", status, ...says });
 }
 
 export function notFound(what: string, id: number | string): ProblemError {
-  return problem(404, "Not found", `There is no ${what} ${id}.`);
+  return problem(404, { title: "Not found", detail: `There is no ${what} ${id}.` });
 }
 
 /** Two people changed one thing: the present one goes along, so that whoever was later can choose. */
@@ -33,5 +25,5 @@ export function changedMeanwhile(what: string, current: unknown): ProblemError {
 }
 
 export function conflict(detail: string, current?: unknown): ProblemError {
-  return problem(409, "Conflict", detail, current === undefined ? {} : { current });
+  return problem(409, { title: "Conflict", detail, ...(current === undefined ? {} : { current }) });
 }

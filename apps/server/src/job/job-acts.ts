@@ -28,9 +28,11 @@ function beforeOf(progress: JobProgress, letter: string) {
 /** What an act becomes on record; a problem in words where it cannot be. */
 export function eventFor(
   job: Job,
-  progress: JobProgress,
-  act: JobAct,
-  machineAxes: readonly Axis[],
+  {
+    progress,
+    act,
+    machineAxes,
+  }: { readonly progress: JobProgress; readonly act: JobAct; readonly machineAxes: readonly Axis[] },
 ): DistributiveOmit<JobEventRecord, "at" | "by" | "key"> {
   switch (act.kind) {
     case "sign": {
@@ -67,19 +69,18 @@ export function eventFor(
       return {
         kind: "plan",
         why: "fasteners were loose: tighten, close and retest",
-        plan: planAnew(
-          job,
+        plan: planAnew(job, {
           progress,
-          { letter: act.letter, kind: "tighten", loose: looseAt(progress, act.letter) },
-          false,
+          added: { letter: act.letter, kind: "tighten", loose: looseAt(progress, act.letter) },
+          keepWork: false,
           machineAxes,
-        ),
+        }),
       };
     case "add-work":
       return {
         kind: "plan",
         why: `added: ${jobKind(act.job).name}, ${act.letter}`,
-        plan: planAnew(job, progress, { letter: act.letter, kind: act.job }, true, machineAxes),
+        plan: planAnew(job, { progress, added: { letter: act.letter, kind: act.job }, keepWork: true, machineAxes }),
       };
   }
 }
@@ -97,17 +98,27 @@ function looseAt(progress: JobProgress, letter: string): readonly JointId[] {
 /** The sheet from here on: what is open is closed properly, with other or more work. */
 function planAnew(
   job: Job,
-  progress: JobProgress,
-  added: JobItem,
-  keepWork: boolean,
-  machineAxes: readonly Axis[],
+  {
+    progress,
+    added,
+    keepWork,
+    machineAxes,
+  }: {
+    readonly progress: JobProgress;
+    readonly added: JobItem;
+    readonly keepWork: boolean;
+    readonly machineAxes: readonly Axis[];
+  },
 ): Job["plan"] {
   const { letter, kind } = added;
   const all = machineAxes.filter((a) => job.axes.some((j) => j.axisId === a.id));
   const on = all.find((a) => a.config.letter === letter);
-  if (!on) throw problem(422, "Not valid", `This job is not on axis ${letter}.`);
+  if (!on) throw problem(422, { title: "Not valid", detail: `This job is not on axis ${letter}.` });
   if (!jobKind(kind).fits(on.config))
-    throw problem(422, "Not on this axis", `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`);
+    throw problem(422, {
+      title: "Not on this axis",
+      detail: `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`,
+    });
   const items: readonly JobItem[] = [...(keepWork ? job.items : job.items.filter((i) => i.letter !== letter)), added];
   return inWords(job, () =>
     planJob({

@@ -70,7 +70,7 @@ function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
   heading(doc, "What was done");
   const signs = new Map(job.events.flatMap((e) => (e.kind === "sign" ? [[e.step, e] as const] : [])));
   const record = recordOf(progress);
-  record.forEach((r, i) => step(doc, r, i + 1, signs.get(r.signed.step), system));
+  record.forEach((r, i) => step(doc, r, { number: i + 1, event: signs.get(r.signed.step), system }));
   const left = progress.plan.steps.filter((s) => !progress.done.has(s.id));
   if (left.length > 0 && !progress.finished) {
     heading(doc, "Not signed yet");
@@ -110,7 +110,7 @@ function compared(job: Job, axis: Job["axes"][number], system: UnitSystem): stri
   };
   const before = figure("measure-before") ?? axis.before;
   const after = figure("retest-chain");
-  if (after) return judgeRetest(before, after, axis, system).words;
+  if (after) return judgeRetest(before, after, { limits: axis, system }).words;
   return before
     ? `${formatWithU(before.lostMm, before.expandedMm, { system })} before, not measured after.`
     : "no loss was measured.";
@@ -121,9 +121,11 @@ type Signed = Extract<JobEventRecord, { kind: "sign" }>;
 function step(
   doc: Doc,
   { step: own, signed }: RecordedStep,
-  number: number,
-  event: Signed | undefined,
-  system: UnitSystem,
+  {
+    number,
+    event,
+    system,
+  }: { readonly number: number; readonly event: Signed | undefined; readonly system: UnitSystem },
 ): void {
   const s = stepIn(own, system);
   if (doc.y > doc.page.height - MARGIN - 70) doc.addPage();

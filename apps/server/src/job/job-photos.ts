@@ -15,10 +15,12 @@ export interface JobPhoto {
 export async function keepJobPhoto(
   db: Db,
   jobId: number,
-  photo: JobPhoto,
-  { at, who }: { readonly at: string; readonly who: string },
+  {
+    photo,
+    when: { at, who },
+  }: { readonly photo: JobPhoto; readonly when: { readonly at: string; readonly who: string } },
 ): Promise<void> {
-  if (photo.key && (await isKnownKey(db, "job_photo", photo.key, jobId))) return;
+  if (photo.key && (await isKnownKey(db, { table: "job_photo", key: photo.key, owner: jobId }))) return;
   await db
     .insertInto("job_photo")
     .values({ job_id: jobId, ...photo, key: photo.key ?? null, at, by: who })

@@ -11,9 +11,7 @@ const isFound = (found: string | null): found is "right" | "dry" | "dirty" =>
 export async function tellCase(
   trx: Transaction<Tables>,
   job: Job,
-  signed: SignedStep,
-  at: string,
-  who: string,
+  { signed, at, who }: { readonly signed: SignedStep; readonly at: string; readonly who: string },
 ): Promise<void> {
   const { steps } = jobProgress(job.plan, job.events).plan;
   const step = steps.find((s) => s.id === signed.step);
@@ -55,9 +53,7 @@ const isTestKind = (kind: string | undefined): kind is TestKind => TEST_KINDS.so
 export async function keepLoss(
   trx: Transaction<Tables>,
   job: Job,
-  signed: SignedStep,
-  at: string,
-  who: string,
+  { signed, at, who }: { readonly signed: SignedStep; readonly at: string; readonly who: string },
 ): Promise<void> {
   const { figure } = signed;
   if (!figure || figure.runId !== null || figure.expandedMm === null) return;
@@ -93,9 +89,7 @@ export async function forgetLoss(trx: Transaction<Tables>, job: Job, step: strin
 export async function countAsVisit(
   trx: Transaction<Tables>,
   job: Job,
-  record: ReturnType<typeof recordOf>,
-  at: string,
-  who: string,
+  { record, at, who }: { readonly record: ReturnType<typeof recordOf>; readonly at: string; readonly who: string },
 ): Promise<void> {
   const points = await trx
     .selectFrom("lube_point")

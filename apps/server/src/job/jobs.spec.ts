@@ -160,7 +160,7 @@ describe("jobs", () => {
 
   it("carries the last test as the loss before, refuses work that does not fit, keeps events for good", async () => {
     const x = await newAxis(t, "X");
-    const run = await startRun(t, x.id, { runs: 1 });
+    const run = await startRun(t, x.id, { plan: { runs: 1 } });
     await t.api
       .post(`/api/axes/${x.id}/device/program`)
       .send({ runId: run.id, feedMmMin: 1000, dwellS: 1 })

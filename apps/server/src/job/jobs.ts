@@ -34,24 +34,25 @@ type Create = z.output<typeof jobCreateSchema>;
 /** Jobs: a planned sheet, and everything that happens on it, kept as it happens. */
 export class Jobs {
   constructor(
-    private readonly db: Db,
-    private readonly machines: Machines,
-    private readonly clock: Clock,
-    private readonly hub: DeviceHub,
+    private readonly needs: {
+      readonly db: Db;
+      readonly machines: Machines;
+      readonly clock: Clock;
+      readonly hub: DeviceHub;
+    },
   ) {}
 
   async open(machineId: number, create: Create, who: string): Promise<Job> {
-    const machine = await this.machines.withAxes(machineId);
+    const machine = await this.needs.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => create.items.some((i) => i.axisId === a.id));
     const items = create.items.map(({ axisId, kind, loose }): JobItem => {
       const axis = axes.find((a) => a.id === axisId);
-      if (!axis) throw problem(422, "Not valid", `${machine.nickname} has no axis ${axisId}.`);
+      if (!axis) throw problem(422, { title: "Not valid", detail: `${machine.nickname} has no axis ${axisId}.` });
       if (!jobKind(kind).fits(axis.config))
-        throw problem(
-          422,
-          "Not on this axis",
-          `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`,
-        );
+        throw problem(422, {
+          title: "Not on this axis",
+          detail: `“${jobKind(kind).name}” does not fit ${axis.config.letter}: it has no such part.`,
+        });
       return {
         letter: axis.config.letter,
         kind,
@@ -73,7 +74,7 @@ export class Jobs {
         before: await this.lastLoss(a.id),
       })),
     );
-    const { id } = await this.db
+    const { id } = await this.needs.db
       .insertInto("job")
       .values({
         machine_id: machineId,
@@ -83,7 +84,7 @@ export class Jobs {
         options: toJson(create.options),
         axes: toJson(before),
         plan: toJson(plan as Job["plan"]),
-        opened_at: instant(this.clock),
+        opened_at: instant(this.needs.clock),
         by: who,
         finished_at: null,
         check_on: null,
@@ -93,7 +94,7 @@ export class Jobs {
     return this.get(id);
   }
 
-  async get(id: number, db: Db = this.db): Promise<Job> {
+  async get(id: number, db: Db = this.needs.db): Promise<Job> {
     const row = await db
       .selectFrom("job")
       .innerJoin("machine", "machine.id", "job.machine_id")
@@ -113,7 +114,7 @@ export class Jobs {
 
   /** The open job of a kind on an axis, the newest; null where there is none. */
   async openOf(axisId: number, kind: JobItem["kind"]): Promise<number | null> {
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("job")
       .select(["id", "axes", "items"])
       .where("finished_at", "is", null)
@@ -127,7 +128,7 @@ export class Jobs {
   }
 
   async list(): Promise<JobSummary[]> {
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("job")
       .innerJoin("machine", "machine.id", "job.machine_id")
       .selectAll("job")
@@ -137,7 +138,7 @@ export class Jobs {
     return Promise.all(
       rows.map(async (row) => {
         const job = jobOf(row);
-        const progress = jobProgress(job.plan, await eventsOf(this.db, row.id));
+        const progress = jobProgress(job.plan, await eventsOf(this.needs.db, row.id));
         return {
           id: job.id,
           machineId: job.machineId,
@@ -161,15 +162,15 @@ export class Jobs {
   async act(id: number, act: JobAct, who: string): Promise<Job> {
     // Read before the transaction: there is one connection.
     const { machineId } = await this.get(id);
-    const { axes } = await this.machines.withAxes(machineId);
-    const after = await this.db.transaction().execute(async (trx) => {
+    const { axes } = await this.needs.machines.withAxes(machineId);
+    const after = await this.needs.db.transaction().execute(async (trx) => {
       const job = await this.get(id, trx);
-      if (await isKnownKey(trx, "job_event", act.key, id)) return job;
+      if (await isKnownKey(trx, { table: "job_event", key: act.key, owner: id })) return job;
       const progress = jobProgress(job.plan, job.events);
       if (job.finishedAt && act.kind !== "note" && act.kind !== "kit")
         throw conflict("This job is signed off. Open another one for more work.", job);
-      const event = eventFor(job, progress, await fromOwnTest(trx, job, progress, act), axes);
-      const at = instant(this.clock);
+      const event = eventFor(job, { progress, act: await fromOwnTest(trx, { job, progress, act }), machineAxes: axes });
+      const at = instant(this.needs.clock);
       await trx
         .insertInto("job_event")
         .values({
@@ -181,11 +182,11 @@ export class Jobs {
           by: who,
         })
         .execute();
-      if (act.kind === "sign" && act.step === "sign-off") await this.finish(trx, job, at, who);
+      if (act.kind === "sign" && act.step === "sign-off") await this.finish(trx, job, { at, who });
       if (event.kind === "undo") await forgetLoss(trx, job, event.step);
       if (event.kind === "sign") {
-        await tellCase(trx, job, event, at, who);
-        await keepLoss(trx, job, event, at, who);
+        await tellCase(trx, job, { signed: event, at, who });
+        await keepLoss(trx, job, { signed: event, at, who });
       }
       if (event.kind === "sign" || event.kind === "undo")
         await settleAxes(
@@ -203,7 +204,7 @@ export class Jobs {
     const step = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === stepId);
     const axis = job.axes.find((a) => a.letter === step?.axis);
     if (!step || !axis) return;
-    const row = await this.db
+    const row = await this.needs.db
       .selectFrom("virtual_axis")
       .select("model")
       .where("axis_id", "=", axis.axisId)
@@ -212,27 +213,31 @@ export class Jobs {
     if (!model?.parts) return;
     const parts = mendParts(model.parts, step.kind, step.parts.length > 0);
     if (parts === model.parts) return;
-    const { config } = await this.machines.axis(axis.axisId);
-    await this.db
+    const { config } = await this.needs.machines.axis(axis.axisId);
+    await this.needs.db
       .updateTable("virtual_axis")
       .set({ model: toJson(axisFromParts(config, parts, axis.axisId)) })
       .where("axis_id", "=", axis.axisId)
       .execute();
-    await this.hub.forget(axis.axisId);
+    await this.needs.hub.forget(axis.axisId);
   }
 
   async addPhoto(jobId: number, photo: JobPhoto, who: string): Promise<Job> {
     await this.get(jobId);
-    await keepJobPhoto(this.db, jobId, photo, { at: instant(this.clock), who });
+    await keepJobPhoto(this.needs.db, jobId, { photo, when: { at: instant(this.needs.clock), who } });
     return this.get(jobId);
   }
 
   photo(id: number): Promise<{ media: string; bytes: Buffer }> {
-    return jobPhoto(this.db, id);
+    return jobPhoto(this.needs.db, id);
   }
 
   /** Signed off: the log of each axis says so, dated before its retest so that the retest counts as after. */
-  private async finish(trx: Transaction<Tables>, job: Job, at: string, who: string): Promise<void> {
+  private async finish(
+    trx: Transaction<Tables>,
+    job: Job,
+    { at, who }: { readonly at: string; readonly who: string },
+  ): Promise<void> {
     const powered = job.events.find((e) => e.kind === "sign" && e.step.startsWith("tools-out"));
     const workEnded = powered?.at ?? at;
     const record = recordOf(jobProgress(job.plan, job.events));
@@ -247,18 +252,23 @@ export class Jobs {
           by: who,
         })
         .execute();
-    await countAsVisit(trx, job, record, at, who);
+    await countAsVisit(trx, job, { record, at, who });
     const checkOn = firstCheckOn(Date.parse(at));
     await trx.updateTable("job").set({ finished_at: at, check_on: checkOn }).where("id", "=", job.id).execute();
   }
 
   private async mustBeCase(id: number, machineId: number): Promise<void> {
-    const row = await this.db.selectFrom("case_file").select("machine_id").where("id", "=", id).executeTakeFirst();
-    if (row?.machine_id !== machineId) throw problem(422, "Not valid", `There is no case ${id} on this machine.`);
+    const row = await this.needs.db
+      .selectFrom("case_file")
+      .select("machine_id")
+      .where("id", "=", id)
+      .executeTakeFirst();
+    if (row?.machine_id !== machineId)
+      throw problem(422, { title: "Not valid", detail: `There is no case ${id} on this machine.` });
   }
 
   private async lastLoss(axisId: number): Promise<Job["axes"][number]["before"]> {
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("loss")
       .select(["run_id", "kind", "lost_mm", "expanded_mm", "place_mm", "at"])
       .where("axis_id", "=", axisId)
@@ -282,7 +292,10 @@ export class Jobs {
  * A figure that names a test is that test’s own value, and the test one of the step’s axis.
  * @throws ProblemError for a test of another axis, or one without a result
  */
-async function fromOwnTest(trx: Db, job: Job, progress: JobProgress, act: JobAct): Promise<JobAct> {
+async function fromOwnTest(
+  trx: Db,
+  { job, progress, act }: { readonly job: Job; readonly progress: JobProgress; readonly act: JobAct },
+): Promise<JobAct> {
   if (act.kind !== "sign" || !act.figure || act.figure.runId === null) return act;
   const { runId } = act.figure;
   const step = progress.plan.steps.find((s) => s.id === act.step);
@@ -293,21 +306,19 @@ async function fromOwnTest(trx: Db, job: Job, progress: JobProgress, act: JobAct
     .where("run_id", "=", runId)
     .executeTakeFirst();
   if (!row || row.axis_id !== axis?.axisId)
-    throw problem(
-      422,
-      "Not valid",
-      row
+    throw problem(422, {
+      title: "Not valid",
+      detail: row
         ? `Test ${runId} is of another axis: ${step?.axis ?? "this step"} needs one of its own.`
         : `There is no finished test ${runId} with a result.`,
-      {
-        errors: [
-          {
-            path: "figure.runId",
-            message: "A test of its own axis is needed.",
-          },
-        ],
-      },
-    );
+
+      errors: [
+        {
+          path: "figure.runId",
+          message: "A test of its own axis is needed.",
+        },
+      ],
+    });
   return {
     ...act,
     figure: { runId, lostMm: row.lost_mm, expandedMm: row.expanded_mm },
@@ -319,7 +330,7 @@ function sheetOrProblem(request: Parameters<typeof planJob>[0]) {
   try {
     return planJob(request);
   } catch (error) {
-    if (error instanceof NoWay) throw problem(422, "No safe sheet", error.message);
+    if (error instanceof NoWay) throw problem(422, { title: "No safe sheet", detail: error.message });
     throw error;
   }
 }

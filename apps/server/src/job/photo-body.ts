@@ -19,6 +19,7 @@ export async function photoOf(
   const body: unknown = request.body;
   const bytes = Buffer.isBuffer(body) ? body : Buffer.alloc(0);
   const made = await pool.run("remakePhoto", { bytes });
-  if (made.kind === "refused") throw problem(422, "Not a photo", `This file cannot be used as a photo: ${made.why}.`);
+  if (made.kind === "refused")
+    throw problem(422, { title: "Not a photo", detail: `This file cannot be used as a photo: ${made.why}.` });
   return { media: made.media, bytes: Buffer.from(made.bytes) };
 }

@@ -7,7 +7,10 @@ import type { Rounds } from "@iron/contract";
  * with every planning. All-day dates belong to no time zone: they are the shop's day everywhere.
  * @param sequence rises whenever the plan has changed
  */
-export function roundsCalendar(rounds: Rounds, shop: string, sequence: number, stamp: Date): string {
+export function roundsCalendar(
+  rounds: Rounds,
+  { shop, sequence, stamp }: { readonly shop: string; readonly sequence: number; readonly stamp: Date },
+): string {
   const calendar = ical({
     name: `Lubrication, ${shop}`,
     prodId: { company: "Iron Patience", product: "Rounds", language: "EN" },

@@ -13,19 +13,21 @@ const DAY_MS = 86_400_000;
 /** Lubricants of the shop: what they are, what is there, when to order. */
 export class Lubricants {
   constructor(
-    private readonly db: Db,
-    private readonly lube: Lubrication,
-    private readonly settings: KeepSettingsStore,
-    private readonly clock: Clock,
+    private readonly needs: {
+      readonly db: Db;
+      readonly lube: Lubrication;
+      readonly settings: KeepSettingsStore;
+      readonly clock: Clock;
+    },
   ) {}
 
   async list(): Promise<LubricantRecord[]> {
-    const rows = await this.db.selectFrom("lubricant").selectAll().orderBy("name").execute();
-    const moves = await this.db.selectFrom("lube_stock").selectAll().orderBy("id").execute();
-    const { gramsPerStroke } = await this.settings.get();
-    const points = (await this.lube.all()).filter((p) => !p.retired);
-    const visits = await this.lube.given();
-    const now = this.clock.now().getTime();
+    const rows = await this.needs.db.selectFrom("lubricant").selectAll().orderBy("name").execute();
+    const moves = await this.needs.db.selectFrom("lube_stock").selectAll().orderBy("id").execute();
+    const { gramsPerStroke } = await this.needs.settings.get();
+    const points = (await this.needs.lube.all()).filter((p) => !p.retired);
+    const visits = await this.needs.lube.given();
+    const now = this.needs.clock.now().getTime();
     return rows.map((row) => {
       const spec = fromJson(row.spec);
       const own = points.filter((p) => p.lubricant === row.name);
@@ -46,7 +48,7 @@ export class Lubricants {
         grams: doseGrams(p.dose, p.doseUnit, gramsPerStroke),
         intervalDays: Math.max(1, p.intervalDays),
       }));
-      const f = stockForecast(stockG, uses, spec.leadDays, spec.reserveG);
+      const f = stockForecast({ stockG, uses, leadDays: spec.leadDays, reserveG: spec.reserveG });
       return {
         ...spec,
         id: row.id,
@@ -64,7 +66,7 @@ export class Lubricants {
 
   async create(edit: LubricantEdit): Promise<LubricantRecord[]> {
     await this.refuseName(edit.name, null);
-    await this.db
+    await this.needs.db
       .insertInto("lubricant")
       .values({ name: edit.name, spec: toJson(edit) })
       .execute();
@@ -73,7 +75,7 @@ export class Lubricants {
 
   /** A changed name goes along to the points that have it. */
   async update(id: number, version: number, edit: LubricantEdit): Promise<LubricantRecord[]> {
-    await this.db.transaction().execute(async (trx) => {
+    await this.needs.db.transaction().execute(async (trx) => {
       const row = await this.find(id, trx);
       if (row.version !== version)
         throw changedMeanwhile("lubricant", {
@@ -97,22 +99,22 @@ export class Lubricants {
     who: string,
   ): Promise<LubricantRecord[]> {
     await this.find(id);
-    if (await isKnownKey(this.db, "lube_stock", move.key, id)) return this.list();
-    await this.db
+    if (await isKnownKey(this.needs.db, { table: "lube_stock", key: move.key, owner: id })) return this.list();
+    await this.needs.db
       .insertInto("lube_stock")
-      .values({ ...move, lubricant_id: id, at: instant(this.clock), by: who })
+      .values({ ...move, lubricant_id: id, at: instant(this.needs.clock), by: who })
       .onConflict((on) => on.column("key").doNothing())
       .execute();
     return this.list();
   }
 
-  private async find(id: number, db: Db = this.db) {
+  private async find(id: number, db: Db = this.needs.db) {
     const row = await db.selectFrom("lubricant").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("lubricant", id);
     return row;
   }
 
-  private async refuseName(name: string, id: number | null, db: Db = this.db): Promise<void> {
+  private async refuseName(name: string, id: number | null, db: Db = this.needs.db): Promise<void> {
     const other = await db.selectFrom("lubricant").select("id").where("name", "=", name).executeTakeFirst();
     if (other && other.id !== id) throw conflict(`There is a lubricant “${name}” already.`);
   }

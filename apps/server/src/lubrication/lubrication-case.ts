@@ -14,7 +14,11 @@ export async function caseFromPoint(
   const point = await lube.get(pointId);
   const { axes } = await machines.withAxes(point.machineId);
   const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter);
-  if (!axis) throw problem(422, "Not valid", `${point.place} belongs to no axis: there is no case to open on it.`);
+  if (!axis)
+    throw problem(422, {
+      title: "Not valid",
+      detail: `${point.place} belongs to no axis: there is no case to open on it.`,
+    });
   const there = (await cases.list(axis.id)).find((c) => c.state === "open");
   const file = there ? await cases.get(there.id) : await cases.open(point.machineId, [axis.id], who);
   const words = evidenceWords(point);

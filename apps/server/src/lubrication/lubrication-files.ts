@@ -58,37 +58,39 @@ export class KeepFiles {
   private last: Promise<unknown> = Promise.resolve();
 
   constructor(
-    private readonly db: Db,
-    private readonly lube: Lubrication,
-    private readonly meters: Meters,
-    private readonly clock: Clock,
-    private readonly pool: WorkPool,
+    private readonly needs: {
+      readonly db: Db;
+      readonly lube: Lubrication;
+      readonly meters: Meters;
+      readonly clock: Clock;
+      readonly pool: WorkPool;
+    },
   ) {}
 
   importMeters(asked: Asked, who: string): Promise<KeepImport> {
     return this.inTurn(asked, {
       stamp: metersStamp,
       check: async (told, signal) =>
-        this.pool.run(
+        this.needs.pool.run(
           "checkMeters",
           {
             text: asked.text,
             told,
             machines: await this.machines(),
             readings: new Map(
-              [...(await this.meters.readings())].map(([id, own]) => [
+              [...(await this.needs.meters.readings())].map(([id, own]) => [
                 id,
                 own.map(({ at, hours, reset }) => ({ at, hours, reset })),
               ]),
             ),
-            today: dayOf(this.clock.now()),
+            today: dayOf(this.needs.clock.now()),
           },
           signal,
         ),
       columns: ["key", "machine_id", "date", "hours", "reset"],
       keep: async (trx) => {
         await sql`insert into meter_reading (key, machine_id, date, hours, reset, at, by)
-          select key, machine_id, date, hours, reset, ${instant(this.clock)}, ${who} from staged order by rowid`.execute(
+          select key, machine_id, date, hours, reset, ${instant(this.needs.clock)}, ${who} from staged order by rowid`.execute(
           trx,
         );
       },
@@ -99,13 +101,13 @@ export class KeepFiles {
     return this.inTurn(asked, {
       stamp: pointsStamp,
       check: async (told, signal) =>
-        this.pool.run(
+        this.needs.pool.run(
           "checkPoints",
           {
             text: asked.text,
             told,
             machines: await this.machines(),
-            points: (await this.lube.facts()).map((facts) => ({
+            points: (await this.needs.lube.facts()).map((facts) => ({
               id: facts.id,
               machineId: facts.machineId,
               point: facts.point,
@@ -116,7 +118,9 @@ export class KeepFiles {
       columns: ["machine_id", "id", "point"],
       keep: async (trx) => {
         await sql`insert into lube_point (machine_id, point, since)
-          select machine_id, point, ${instant(this.clock)} from staged where id is null order by rowid`.execute(trx);
+          select machine_id, point, ${instant(this.needs.clock)} from staged where id is null order by rowid`.execute(
+          trx,
+        );
         await sql`update lube_point set point = staged.point, retired_at = null, version = version + 1
           from staged where staged.id = lube_point.id`.execute(trx);
       },
@@ -127,13 +131,13 @@ export class KeepFiles {
     return this.inTurn(asked, {
       stamp: pointsStamp,
       check: async (told, signal) =>
-        this.pool.run(
+        this.needs.pool.run(
           "checkWork",
           {
             text: asked.text,
             told,
             machines: await this.machines(),
-            points: (await this.lube.facts())
+            points: (await this.needs.lube.facts())
               .filter((facts) => !facts.retired)
               .map((facts) => ({
                 id: facts.id,
@@ -143,7 +147,7 @@ export class KeepFiles {
                 lastAt: facts.visits.at(-1)?.at ?? null,
                 done: facts.visits.map((v) => `${v.at} ${v.found ?? ""}`).join("|"),
               })),
-            now: instant(this.clock),
+            now: instant(this.needs.clock),
             who,
           },
           signal,
@@ -185,7 +189,8 @@ export class KeepFiles {
     try {
       return await turn;
     } catch (error) {
-      if (running.off.signal.aborted) throw problem(409, "Called off", "The file was called off. Nothing was kept.");
+      if (running.off.signal.aborted)
+        throw problem(409, { title: "Called off", detail: "The file was called off. Nothing was kept." });
       throw error;
     } finally {
       this.running.delete(key);
@@ -197,21 +202,21 @@ export class KeepFiles {
       running.off.signal.throwIfAborted();
       running.phase = "reading";
       running.told.fill(0);
-      const stamp = await file.stamp(this.db);
+      const stamp = await file.stamp(this.needs.db);
       const { chunks, good, known, errors } = await file.check(running.told, running.off.signal);
       const said = { known, good, ...told(errors) };
       if (good === 0 || (errors.length > 0 && !asked.anyway)) return { kept: 0, ...said };
       try {
         await this.stage(file.columns, chunks, running.off.signal);
         running.phase = "keeping";
-        const kept = await this.db.transaction().execute(async (trx) => {
+        const kept = await this.needs.db.transaction().execute(async (trx) => {
           if ((await file.stamp(trx)) !== stamp) return false;
           await file.keep(trx);
           return true;
         });
         if (kept) return { kept: good, ...said };
       } finally {
-        await sql`drop table if exists temp.staged`.execute(this.db);
+        await sql`drop table if exists temp.staged`.execute(this.needs.db);
       }
     }
     throw conflict("Others have changed what this file hangs on while it was read. Nothing was kept: send it again.");
@@ -221,10 +226,10 @@ export class KeepFiles {
   private async stage(columns: readonly string[], chunks: readonly string[], signal: AbortSignal): Promise<void> {
     const names = sql.join(columns.map((c) => sql.id(c)));
     const values = sql.join(columns.map((c) => sql`value ->> ${`$.${c}`}`));
-    await sql`create temp table staged (${names})`.execute(this.db);
+    await sql`create temp table staged (${names})`.execute(this.needs.db);
     for (const chunk of chunks) {
       signal.throwIfAborted();
-      await sql`insert into temp.staged select ${values} from json_each(${chunk})`.execute(this.db);
+      await sql`insert into temp.staged select ${values} from json_each(${chunk})`.execute(this.needs.db);
       await new Promise((others) => setImmediate(others));
     }
     signal.throwIfAborted();
@@ -232,7 +237,7 @@ export class KeepFiles {
 
   async exportMeters(): Promise<FileAnswer> {
     const names = await this.names();
-    const rows = [...(await this.meters.readings())].flatMap(([id, list]) =>
+    const rows = [...(await this.needs.meters.readings())].flatMap(([id, list]) =>
       list.map((r) => ({
         machine: names.get(id) ?? "",
         date: r.at,
@@ -249,7 +254,7 @@ export class KeepFiles {
 
   async exportPoints(): Promise<FileAnswer> {
     const names = await this.names();
-    const rows = (await this.lube.facts())
+    const rows = (await this.needs.lube.facts())
       .filter((facts) => !facts.retired)
       .map((facts) => ({
         machine: names.get(facts.machineId) ?? "",
@@ -264,8 +269,8 @@ export class KeepFiles {
 
   async exportWork(): Promise<FileAnswer> {
     const names = await this.names();
-    const points = new Map((await this.lube.facts()).map((facts) => [facts.id, facts]));
-    const rows = (await this.lube.work()).flatMap((v) => {
+    const points = new Map((await this.needs.lube.facts()).map((facts) => [facts.id, facts]));
+    const rows = (await this.needs.lube.work()).flatMap((v) => {
       const facts = points.get(v.point_id);
       return facts && v.found
         ? [
@@ -290,13 +295,13 @@ export class KeepFiles {
   }
 
   private async names(): Promise<ReadonlyMap<number, string>> {
-    const rows = await this.db.selectFrom("machine").select(["id", "nickname"]).execute();
+    const rows = await this.needs.db.selectFrom("machine").select(["id", "nickname"]).execute();
     return new Map(rows.map((m) => [m.id, m.nickname]));
   }
 
   /** Machines in use. */
   private async machines(): Promise<readonly Named[]> {
-    return this.db
+    return this.needs.db
       .selectFrom("machine")
       .select(["id", "nickname as name"])
       .where("retired_at", "is", null)

@@ -47,7 +47,7 @@ export function lubeHandlersFor({
     lubePoint: ({ params }) => lube.get(params.id),
     usualPoints: ({ params }) => lube.addUsual(params.id),
     createPoint: ({ params, body }) => lube.create(params.id, body),
-    updatePoint: ({ params, body: { version, ...edit }, who }) => lube.update(params.id, version, edit, who),
+    updatePoint: ({ params, body: { version, ...edit }, who }) => lube.update(params.id, { version, edit, who }),
     retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
     visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
     jobFromPoint: ({ params, who }) => jobFromPoint({ lube, machines, jobs }, params.id, who),
@@ -59,7 +59,11 @@ export function lubeHandlersFor({
     calendar: async () => ({
       fileName: "rounds.ics",
       media: "text/calendar",
-      text: roundsCalendar(await rounds.rounds(), (await shop.get()).name, await rounds.sequence(), clock.now()),
+      text: roundsCalendar(await rounds.rounds(), {
+        shop: (await shop.get()).name,
+        sequence: await rounds.sequence(),
+        stamp: clock.now(),
+      }),
     }),
     keepSettings: () => settings.get(),
     updateKeepSettings: ({ body }) => settings.set(body),

@@ -21,14 +21,14 @@ export async function jobFromPoint(
   const point = await lube.get(pointId);
   const { axes } = await machines.withAxes(point.machineId);
   const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter);
-  if (!axis) throw problem(422, "Not valid", `${point.place} belongs to no axis: no job can part its nut.`);
+  if (!axis)
+    throw problem(422, { title: "Not valid", detail: `${point.place} belongs to no axis: no job can part its nut.` });
   const kind = jobKind("grease-nut");
   if (!kind.fits(axis.config))
-    throw problem(
-      422,
-      "Not on this axis",
-      `“${kind.name}” does not fit ${point.letter}: it has no nut in a bracket. Untick “nut has to be parted” on the point.`,
-    );
+    throw problem(422, {
+      title: "Not on this axis",
+      detail: `“${kind.name}” does not fit ${point.letter}: it has no nut in a bracket. Untick “nut has to be parted” on the point.`,
+    });
   const there = await jobs.openOf(axis.id, kind.id);
   if (there !== null) return { jobId: there };
   const job = await jobs.open(

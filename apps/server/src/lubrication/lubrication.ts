@@ -25,41 +25,46 @@ export class Lubrication {
   private readonly feeds: Feeds;
 
   constructor(
-    private readonly db: Db,
-    private readonly machines: Machines,
-    private readonly meters: Meters,
-    private readonly settings: KeepSettingsStore,
-    private readonly clock: Clock,
+    private readonly needs: {
+      readonly db: Db;
+      readonly machines: Machines;
+      readonly meters: Meters;
+      readonly settings: KeepSettingsStore;
+      readonly clock: Clock;
+    },
   ) {
-    this.memory = new PointMemory(db);
-    this.feeds = new Feeds(db);
+    this.memory = new PointMemory(needs.db);
+    this.feeds = new Feeds(needs.db);
   }
 
   async ofMachine(machineId: number): Promise<LubePointRecord[]> {
-    await this.machines.withAxes(machineId);
+    await this.needs.machines.withAxes(machineId);
     return this.all({ machineId });
   }
 
   /** Adds the usual points of a machine; those already there by place stay as they are. */
   async addUsual(machineId: number): Promise<LubePointRecord[]> {
-    const machine = await this.machines.withAxes(machineId);
+    const machine = await this.needs.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
     const there = new Set((await this.ofMachine(machineId)).map((p) => p.place));
     const rows = templatePoints(axes)
       .filter((p) => !there.has(p.place))
-      .map((p) => ({ machine_id: machineId, point: toJson(p), since: instant(this.clock) }));
-    if (rows.length) await this.db.insertInto("lube_point").values(rows).execute();
+      .map((p) => ({ machine_id: machineId, point: toJson(p), since: instant(this.needs.clock) }));
+    if (rows.length) await this.needs.db.insertInto("lube_point").values(rows).execute();
     return this.ofMachine(machineId);
   }
 
   /** Bounds that the maker gave are moved only under a name. */
-  async update(id: number, version: number, edit: LubePoint, who: string): Promise<LubePointRecord> {
+  async update(
+    id: number,
+    { version, edit, who }: { readonly version: number; readonly edit: LubePoint; readonly who: string },
+  ): Promise<LubePointRecord> {
     const old = await this.get(id);
     if (old.version !== version) throw changedMeanwhile("point", old);
     const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays;
-    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.clock.now())}`;
+    const said = `bounds ${edit.rule.leastDays} to ${edit.rule.mostDays} days by ${who}, ${dayOf(this.needs.clock.now())}`;
     const point = moved ? { ...edit, provenance: `${edit.provenance}; ${said}`.slice(-200) } : edit;
-    const changed = await this.db
+    const changed = await this.needs.db
       .updateTable("lube_point")
       .set({ point: toJson(point), version: version + 1 })
       .where("id", "=", id)
@@ -74,9 +79,9 @@ export class Lubrication {
     const there = await this.ofMachine(machineId);
     if (there.some((p) => p.place === point.place && !p.retired))
       throw conflict(`This machine has a point “${point.place}” already.`);
-    const { id } = await this.db
+    const { id } = await this.needs.db
       .insertInto("lube_point")
-      .values({ machine_id: machineId, point: toJson(point), since: instant(this.clock) })
+      .values({ machine_id: machineId, point: toJson(point), since: instant(this.needs.clock) })
       .returning("id")
       .executeTakeFirstOrThrow();
     return this.get(id);
@@ -88,17 +93,18 @@ export class Lubrication {
     who: string,
   ): Promise<LubePointRecord> {
     await this.get(pointId);
-    if (await isKnownKey(this.db, "lube_photo", photo.key, pointId)) return this.get(pointId);
-    await this.db
+    if (await isKnownKey(this.needs.db, { table: "lube_photo", key: photo.key, owner: pointId }))
+      return this.get(pointId);
+    await this.needs.db
       .insertInto("lube_photo")
-      .values({ ...photo, point_id: pointId, at: instant(this.clock), by: who })
+      .values({ ...photo, point_id: pointId, at: instant(this.needs.clock), by: who })
       .onConflict((on) => on.column("key").doNothing())
       .execute();
     return this.get(pointId);
   }
 
   async photo(id: number): Promise<{ media: string; bytes: Buffer }> {
-    const row = await this.db
+    const row = await this.needs.db
       .selectFrom("lube_photo")
       .select(["media", "bytes"])
       .where("id", "=", id)
@@ -109,9 +115,9 @@ export class Lubrication {
 
   async retire(id: number, retired: boolean): Promise<LubePointRecord> {
     await this.get(id);
-    await this.db
+    await this.needs.db
       .updateTable("lube_point")
-      .set({ retired_at: retired ? instant(this.clock) : null })
+      .set({ retired_at: retired ? instant(this.needs.clock) : null })
       .where("id", "=", id)
       .execute();
     return this.get(id);
@@ -120,13 +126,16 @@ export class Lubrication {
   /** Keeps what was found and given; somebody else’s visit just before is told and nothing is kept twice. */
   async visit(id: number, visit: LubeVisitCreate, who: string): Promise<LubePointRecord> {
     await this.get(id);
-    if (await isKnownKey(this.db, "lube_visit", visit.key, id)) return this.get(id);
-    const now = this.clock.now();
+    if (await isKnownKey(this.needs.db, { table: "lube_visit", key: visit.key, owner: id })) return this.get(id);
+    const now = this.needs.clock.now();
     const last = (await this.memory.facts({ id })).at(0)?.visits.at(-1);
     if (visit.date !== null && visit.date > dayOf(now))
-      throw problem(422, "Not valid", `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`);
+      throw problem(422, {
+        title: "Not valid",
+        detail: `Work of ${visit.date} is still to come: today is ${dayOf(now)}.`,
+      });
     const at =
-      visit.date === null || visit.date === dayOf(now) ? instant(this.clock) : noonOf(visit.date).toISOString();
+      visit.date === null || visit.date === dayOf(now) ? instant(this.needs.clock) : noonOf(visit.date).toISOString();
     if (last && visit.found !== null && at < last.at)
       throw conflict(`This point was visited since, on ${dayOf(last.at)} by ${last.by}. Take that back first.`);
     if (
@@ -140,7 +149,7 @@ export class Lubrication {
         `${last.by} has done this point already: found ${last.found ?? ""}. Nothing was kept twice.`,
         await this.get(id),
       );
-    await this.db
+    await this.needs.db
       .insertInto("lube_visit")
       .values({
         key: visit.key,
@@ -218,10 +227,10 @@ export class Lubrication {
     const all = await this.memory.facts(of);
     const machine = of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
     const rapids = await this.feeds.rapids(machine);
-    const usages = await this.meters.usage(machine);
-    const { school, travel } = await this.settings.get();
+    const usages = await this.needs.meters.usage(machine);
+    const { school, travel } = await this.needs.settings.get();
     const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
-    const nowMs = this.clock.now().getTime();
+    const nowMs = this.needs.clock.now().getTime();
     return all.map((facts) => {
       const axis = `${facts.machineId} ${facts.point.letter ?? ""}`;
       const forecast = usages.get(facts.machineId);

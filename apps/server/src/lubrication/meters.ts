@@ -79,7 +79,7 @@ export class Meters {
   async add(machineId: number, reading: MeterCreate, who: string): Promise<MachineMeter[]> {
     const { machines, readings } = await this.load();
     if (!machines.some((m) => m.id === machineId)) throw notFound("machine", machineId);
-    if (await isKnownKey(this.db, "meter_reading", reading.key, machineId)) return this.list();
+    if (await isKnownKey(this.db, { table: "meter_reading", key: reading.key, owner: machineId })) return this.list();
     this.refuse(readings.get(machineId) ?? [], reading);
     await this.insert(machineId, reading, who);
     return this.list();
@@ -131,7 +131,10 @@ export class Meters {
   refuse(own: readonly MeterReading[], reading: Pick<MeterCreate, "date" | "hours" | "reset">): void {
     const today = dayOf(this.clock.now());
     if (reading.date > today)
-      throw problem(422, "Not valid", `A reading of ${reading.date} is still to come: today is ${today}.`);
+      throw problem(422, {
+        title: "Not valid",
+        detail: `A reading of ${reading.date} is still to come: today is ${today}.`,
+      });
     const next = { at: reading.date, hours: reading.hours, reset: reading.reset };
     checkMeter(own.filter((r) => r.at <= reading.date).at(-1) ?? null, next);
     const after = own.find((r) => r.at > reading.date);
@@ -160,7 +163,7 @@ export class Meters {
     own: readonly MeterReading[],
     closed: readonly string[],
   ): UsageForecast {
-    return forecastUsage(own, machine.hours_per_week, instant(this.clock), closed);
+    return forecastUsage(own, { hoursPerWeek: machine.hours_per_week, today: instant(this.clock), closed });
   }
 
   private machines(id?: number) {

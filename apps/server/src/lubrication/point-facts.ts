@@ -125,21 +125,22 @@ export class PointMemory {
       if ((this.known.get(row.id)?.changed ?? 0) <= row.changed)
         this.known.set(
           row.id,
-          factsOf(
-            row,
-            standing(visits.get(row.id) ?? []),
-            holds.get(row.id)?.at(-1),
-            (photos.get(row.id) ?? []).map(({ point_id: _, ...photo }) => photo),
-          ),
+          factsOf(row, {
+            visits: standing(visits.get(row.id) ?? []),
+            hold: holds.get(row.id)?.at(-1),
+            photos: (photos.get(row.id) ?? []).map(({ point_id: _, ...photo }) => photo),
+          }),
         );
   }
 }
 
 function factsOf(
   row: Selectable<Tables["lube_point"]>,
-  visits: readonly Visit[],
-  hold: Hold | undefined,
-  photos: Photos,
+  {
+    visits,
+    hold,
+    photos,
+  }: { readonly visits: readonly Visit[]; readonly hold: Hold | undefined; readonly photos: Photos },
 ): PointFacts {
   const point = fromJson(row.point);
   const last = visits.at(-1) ?? null;
@@ -170,7 +171,7 @@ function factsOf(
 
 /** When a point is due, as its machine is used. */
 export function timingOf({ point, learnt, fromMs }: PointFacts, { usage, school, nowMs }: Use): Timing {
-  const interval = intervalDays(point.rule, usage, point.factors, learnt.factor, school);
+  const interval = intervalDays(point.rule, usage, { factors: point.factors, learnt: learnt.factor, school });
   const dueMs = fromMs + interval.days * DAY_MS;
   return { interval, dueMs, lateDays: (nowMs - dueMs) / DAY_MS };
 }
@@ -183,7 +184,7 @@ export function isOverGreasedAt({ learnt, found }: PointFacts): boolean {
 export function recordOf(facts: PointFacts, use: Use): LubePointRecord {
   const { point, learnt, visits, found } = facts;
   const { interval, dueMs, lateDays } = timingOf(facts, use);
-  const plain = intervalDays(point.rule, use.usage, point.factors, 1, use.school);
+  const plain = intervalDays(point.rule, use.usage, { factors: point.factors, learnt: 1, school: use.school });
   const last = visits.at(-1) ?? null;
   return {
     // Named one by one: thousands are told at once, and spread over each other they take fifty times as long.

@@ -53,13 +53,15 @@ export class LubeRounds {
   private timer: NodeJS.Timeout | null = null;
 
   constructor(
-    private readonly db: Db,
-    private readonly lube: Lubrication,
-    private readonly settings: KeepSettingsStore,
-    private readonly clock: Clock,
-    private readonly pool: WorkPool,
+    private readonly needs: {
+      readonly db: Db;
+      readonly lube: Lubrication;
+      readonly settings: KeepSettingsStore;
+      readonly clock: Clock;
+      readonly pool: WorkPool;
+    },
   ) {
-    this.told = new UntilWritten(db, async () => {
+    this.told = new UntilWritten(needs.db, async () => {
       const { changes, at, ...present } = await this.present(false);
       return tell(present, changes, at);
     });
@@ -116,11 +118,11 @@ export class LubeRounds {
 
   /** Today’s plan as it is now, and what it changes of the last one that was kept. */
   private async present(afresh: boolean): Promise<Present> {
-    const settings = await this.settings.get();
+    const settings = await this.needs.settings.get();
     const machine = await this.machinesInUse();
     const dates = this.dates(HORIZON_DAYS);
     const days = dates.map((date): PlanDay => ({ minutes: minutesOn(settings, date), shut: shutOn(settings, date) }));
-    const used = (await this.lube.used()).filter(({ facts }) => !facts.retired && machine.has(facts.machineId));
+    const used = (await this.needs.lube.used()).filter(({ facts }) => !facts.retired && machine.has(facts.machineId));
     const last = Date.parse(dates[0]) + (HORIZON_DAYS + 2) * DAY_MS;
     const due = used
       // What is due long after the horizon needs no words; the day itself is looked at next.
@@ -164,9 +166,9 @@ export class LubeRounds {
     });
     const full = [...after, ...gone];
     const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
-    const changes = before && !same ? [...planChanges(before.plan, full, dates[0], (d) => d)] : [];
+    const changes = before && !same ? [...planChanges(before.plan, full, { today: dates[0], dayWords: (d) => d })] : [];
     const told = changes.length ? changes : (before?.changes ?? []);
-    const at = told.length ? (changes.length ? instant(this.clock) : (before?.at ?? null)) : null;
+    const at = told.length ? (changes.length ? instant(this.needs.clock) : (before?.at ?? null)) : null;
     return { ...made, due, dates, days, machine, points: used.length, full, same, changes: told, at };
   }
 
@@ -175,7 +177,7 @@ export class LubeRounds {
     const days = asked.days.map((d) => [d.minutes, [...(d.shut ?? [])]]);
     const key = JSON.stringify([asked.needs, days, [...asked.pinned], asked.keep]);
     if (this.planned?.key !== key) {
-      const made = this.pool.run("plan", asked);
+      const made = this.needs.pool.run("plan", asked);
       this.planned = { key, made };
       made.catch(() => {
         this.planned = null;
@@ -187,8 +189,8 @@ export class LubeRounds {
   private async keep(afresh: boolean): Promise<Present> {
     const present = await this.present(afresh);
     if (present.same) return present;
-    const at = instant(this.clock);
-    await this.db.transaction().execute(async (trx) => {
+    const at = instant(this.needs.clock);
+    await this.needs.db.transaction().execute(async (trx) => {
       await trx
         .insertInto("lube_plan")
         .values({
@@ -208,7 +210,7 @@ export class LubeRounds {
 
   /** Rises with every plan that was kept. */
   async sequence(): Promise<number> {
-    const row = await this.db
+    const row = await this.needs.db
       .selectFrom("lube_plan")
       .select((q) => q.fn.max("id").as("last"))
       .executeTakeFirst();
@@ -216,15 +218,18 @@ export class LubeRounds {
   }
 
   async hold(pointId: number, hold: LubeHoldCreate, who: string): Promise<Rounds> {
-    const point = await this.lube.get(pointId);
-    if (await isKnownKey(this.db, "lube_hold", hold.key, pointId)) return this.rounds();
-    const settings = await this.settings.get();
-    if (hold.kind === "pin") refusePin(settings, point, hold.date ?? "", this.dates(HORIZON_DAYS));
+    const point = await this.needs.lube.get(pointId);
+    if (await isKnownKey(this.needs.db, { table: "lube_hold", key: hold.key, owner: pointId })) return this.rounds();
+    const settings = await this.needs.settings.get();
+    if (hold.kind === "pin") refusePin(settings, { point, date: hold.date ?? "", dates: this.dates(HORIZON_DAYS) });
     if (hold.kind === "skip" && (hold.date ?? "") <= this.dates(1)[0])
-      throw problem(422, "Not valid", `${hold.date ?? ""} is not after today: name the day till which it is left out.`);
-    await this.db
+      throw problem(422, {
+        title: "Not valid",
+        detail: `${hold.date ?? ""} is not after today: name the day till which it is left out.`,
+      });
+    await this.needs.db
       .insertInto("lube_hold")
-      .values({ ...hold, point_id: pointId, at: instant(this.clock), by: who })
+      .values({ ...hold, point_id: pointId, at: instant(this.needs.clock), by: who })
       .onConflict((on) => on.column("key").doNothing())
       .execute();
     this.touched();
@@ -233,9 +238,9 @@ export class LubeRounds {
 
   /** What the half-year plan is made from. */
   async horizon(): Promise<Horizon> {
-    const settings = await this.settings.get();
+    const settings = await this.needs.settings.get();
     const machine = await this.machinesInUse();
-    const points = (await this.lube.all()).filter((p) => !p.retired && machine.has(p.machineId));
+    const points = (await this.needs.lube.all()).filter((p) => !p.retired && machine.has(p.machineId));
     const dates = this.dates(HORIZON_WEEKS * 7);
     const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
       const own = dates.slice(7 * w, 7 * w + 7);
@@ -264,12 +269,17 @@ export class LubeRounds {
   }
 
   private async lastPlan() {
-    const row = await this.db.selectFrom("lube_plan").selectAll().orderBy("id", "desc").limit(1).executeTakeFirst();
+    const row = await this.needs.db
+      .selectFrom("lube_plan")
+      .selectAll()
+      .orderBy("id", "desc")
+      .limit(1)
+      .executeTakeFirst();
     return row ? { plan: fromJson(row.plan), changes: [...fromJson(row.changes)], at: row.at } : null;
   }
 
   private async machinesInUse() {
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("machine")
       .select(["id", "nickname", "bay"])
       .where("retired_at", "is", null)
@@ -278,7 +288,7 @@ export class LubeRounds {
   }
 
   private dates(count: number): string[] {
-    const today = dayOf(this.clock.now());
+    const today = dayOf(this.needs.clock.now());
     return Array.from({ length: count }, (_, i) => dayAfter(today, i));
   }
 }
@@ -353,9 +363,12 @@ function needOf(point: LubePointRecord, today: string, bay: string): VisitNeed {
   };
 }
 
-function refusePin(settings: KeepSettings, point: LubePointRecord, date: string, dates: readonly string[]): void {
+function refusePin(
+  settings: KeepSettings,
+  { point, date, dates }: { readonly point: LubePointRecord; readonly date: string; readonly dates: readonly string[] },
+): void {
   const no = (why: string): never => {
-    throw problem(422, "Not valid", `${point.place} cannot be put on ${date}: ${why}`);
+    throw problem(422, { title: "Not valid", detail: `${point.place} cannot be put on ${date}: ${why}` });
   };
   if (!dates.includes(date)) no(`the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`);
   if (minutesOn(settings, date) === 0) no("nobody is there on that day.");

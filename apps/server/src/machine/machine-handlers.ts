@@ -21,7 +21,7 @@ export function machineHandlersFor(s: {
   | "reviveAxis"
 > {
   return {
-    createMachine: ({ body, who }) => s.machines.createWithDefaults(body, body.letters, who, body.units),
+    createMachine: ({ body, who }) => s.machines.createWithDefaults(body, body.letters, { who, units: body.units }),
     machine: ({ params }) => s.machines.withAxes(params.id),
     updateMachine: ({ params, body }) => s.machines.update(params.id, body.version, body),
     duplicateMachine: ({ params, who }) => s.machines.duplicate(params.id, who),
@@ -30,7 +30,7 @@ export function machineHandlersFor(s: {
     createAxis: ({ params, body, who }) => s.machines.createAxis(params.id, body.config, who),
     axis: ({ params }) => s.machines.axis(params.id),
     updateAxis: async ({ params, body, who }) => {
-      const axis = await s.machines.updateAxis(params.id, body.version, body.config, who);
+      const axis = await s.machines.updateAxis(params.id, { version: body.version, config: body.config, who });
       await s.hub.forget(params.id);
       return axis;
     },

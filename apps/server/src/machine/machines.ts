@@ -52,7 +52,7 @@ export class Machines {
     const id = await this.db.transaction().execute(async (trx) => {
       const row = { ...rowOf(edit), version: 1, retired_at: null };
       const machine = await trx.insertInto("machine").values(row).returning("id").executeTakeFirstOrThrow();
-      for (const config of configs) await this.insertAxis(trx, machine.id, config, who);
+      for (const config of configs) await this.insertAxis(trx, { machineId: machine.id, config, who });
       return machine.id;
     });
     return this.withAxes(id);
@@ -61,8 +61,7 @@ export class Machines {
   createWithDefaults(
     edit: MachineEdit,
     letters: readonly string[],
-    who: string,
-    units: UnitSystem = "metric",
+    { who, units = "metric" }: { readonly who: string; readonly units?: UnitSystem },
   ): Promise<MachineWithAxes> {
     return this.create(
       edit,
@@ -108,7 +107,7 @@ export class Machines {
 
   async createAxis(machineId: number, config: AxisConfig, who: string): Promise<Axis> {
     await this.machine(machineId);
-    return this.axis(await this.insertAxis(this.db, machineId, config, who));
+    return this.axis(await this.insertAxis(this.db, { machineId, config, who }));
   }
 
   async duplicateAxis(id: number, who: string): Promise<Axis> {
@@ -121,7 +120,10 @@ export class Machines {
     return this.createAxis(machineId, { ...config, letter }, who);
   }
 
-  async updateAxis(id: number, version: number, config: AxisConfig, who: string): Promise<Axis> {
+  async updateAxis(
+    id: number,
+    { version, config, who }: { readonly version: number; readonly config: AxisConfig; readonly who: string },
+  ): Promise<Axis> {
     const changed = await this.db.transaction().execute(async (trx) => {
       const done = await trx
         .updateTable("axis")
@@ -153,7 +155,10 @@ export class Machines {
     return this.axis(id);
   }
 
-  private async insertAxis(db: Db, machineId: number, config: AxisConfig, who: string): Promise<number> {
+  private async insertAxis(
+    db: Db,
+    { machineId, config, who }: { readonly machineId: number; readonly config: AxisConfig; readonly who: string },
+  ): Promise<number> {
     const row = {
       machine_id: machineId,
       config: toJson(config),

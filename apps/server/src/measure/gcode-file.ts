@@ -19,14 +19,16 @@ export async function gcodeOf(machines: Machines, run: Run, query: GcodeQuery): 
     .map((a) => a.config)
     .concat(config);
   if (query.letter !== config.letter)
-    throw problem(422, "Not valid", `This test is of axis ${config.letter}: its program moves no ${query.letter}.`, {
+    throw problem(422, {
+      title: "Not valid",
+      detail: `This test is of axis ${config.letter}: its program moves no ${query.letter}.`,
       errors: [{ path: "letter", message: `The axis is ${config.letter}.` }],
     });
   const title = `${nickname} ${config.letter} ${run.plan.kind} test ${run.id}`;
   return gcodeProgram(run.plan, {
     ...query,
-    letter: wordOf(axes, config, query.word, "word"),
-    lift: liftOf(run, query, config, axes),
+    letter: wordOf(axes, config, { asked: query.word, path: "word" }),
+    lift: liftOf(run, query, { tested: config, axes }),
     title,
     travelMm: config.travelMm,
     rapidMmMin: config.rapidMmMin,
@@ -34,26 +36,29 @@ export async function gcodeOf(machines: Machines, run: Run, query: GcodeQuery): 
 }
 
 /** An axis in a program, as its control writes it; refused in words where it cannot be. */
-function wordOf(axes: readonly AxisConfig[], axis: AxisConfig, asked: string | undefined, path: string): string {
+function wordOf(
+  axes: readonly AxisConfig[],
+  axis: AxisConfig,
+  { asked, path }: { readonly asked: string | undefined; readonly path: string },
+): string {
   const word = asked ?? axis.letter;
   const others = axes.filter((a) => a !== axis).map((a) => a.letter);
   const wrong = wordWrong(axis.letter, word, others);
-  if (wrong)
-    throw problem(422, "Not valid", wrong, {
-      errors: [{ path, message: wrong }],
-    });
+  if (wrong) throw problem(422, { title: "Not valid", detail: wrong, errors: [{ path, message: wrong }] });
   return word;
 }
 
 /** How the tip is lifted: as asked, by the axis that was named, else by hand where it must be. */
-function liftOf(run: Run, query: GcodeQuery, tested: AxisConfig, axes: readonly AxisConfig[]): TipLift {
+function liftOf(
+  run: Run,
+  query: GcodeQuery,
+  { tested, axes }: { readonly tested: AxisConfig; readonly axes: readonly AxisConfig[] },
+): TipLift {
   const { clearanceLetter, clearMm, readMm } = query;
   const asked = query.lift ?? (clearanceLetter ? "axis" : needsLift(run.plan) ? "by-hand" : "none");
   if (asked !== "axis") return { way: asked };
   const refuse = (message: string) =>
-    problem(422, "Not valid", message, {
-      errors: [{ path: "clearanceLetter", message }],
-    });
+    problem(422, { title: "Not valid", detail: message, errors: [{ path: "clearanceLetter", message }] });
   if (!clearanceLetter) throw refuse("Name the axis that lifts the tip: clearanceLetter is missing.");
   if (clearanceLetter === tested.letter)
     throw refuse(`The tip cannot be lifted by ${tested.letter}, the axis that is tested.`);
@@ -62,7 +67,7 @@ function liftOf(run: Run, query: GcodeQuery, tested: AxisConfig, axes: readonly 
     throw refuse(`This machine has no axis ${clearanceLetter}: it has ${axes.map((a) => a.letter).join(", ")}.`);
   return {
     way: "axis",
-    letter: wordOf(axes, lifter, query.clearanceWord, "clearanceWord"),
+    letter: wordOf(axes, lifter, { asked: query.clearanceWord, path: "clearanceWord" }),
     travelMm: lifter.travelMm,
     clearMm,
     readMm,

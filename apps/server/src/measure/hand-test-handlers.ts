@@ -7,7 +7,7 @@ export function seriesHandlersFor(series: SeriesRuns): Pick<Handlers, keyof type
     axisSeries: ({ params }) => series.ofAxis(params.id),
     startSeries: ({ params, body, who }) => series.start(params.id, body.plan, who),
     series: ({ params }) => series.get(params.id),
-    addSeriesPoint: ({ params, body, who }) => series.add(params.id, body, who),
+    addSeriesPoint: ({ params, body, who }) => series.add(params.id, body, { who }),
     shimDevice: async ({ params, body }) => {
       await series.shim(params.id, body);
       return { simulated: true };

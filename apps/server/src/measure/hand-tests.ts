@@ -29,24 +29,26 @@ const PATIENCE_MS = 60_000;
 /** Rows of readings: crest runs, gib settings, tram, home and hand tests. Kept as they are taken. */
 export class SeriesRuns {
   constructor(
-    private readonly db: Db,
-    private readonly machines: Machines,
-    private readonly hub: DeviceHub,
-    private readonly clock: Clock,
+    private readonly needs: {
+      readonly db: Db;
+      readonly machines: Machines;
+      readonly hub: DeviceHub;
+      readonly clock: Clock;
+    },
   ) {}
 
   async start(axisId: number, plan: SeriesPlan, who: string): Promise<Series> {
-    const { config } = await this.machines.axis(axisId);
+    const { config } = await this.needs.machines.axis(axisId);
     const refusal = seriesRefusal(config, plan.kind);
-    if (refusal) throw problem(422, "Not on this axis", refusal);
+    if (refusal) throw problem(422, { title: "Not on this axis", detail: refusal });
     checkSeries(plan, config);
-    const { id } = await this.db
+    const { id } = await this.needs.db
       .insertInto("series")
       .values({
         axis_id: axisId,
         kind: plan.kind,
         plan: toJson(plan),
-        started_at: instant(this.clock),
+        started_at: instant(this.needs.clock),
         by: who,
       })
       .returning("id")
@@ -55,14 +57,14 @@ export class SeriesRuns {
   }
 
   async get(id: number): Promise<Series> {
-    const row = await this.db.selectFrom("series").selectAll().where("id", "=", id).executeTakeFirst();
+    const row = await this.needs.db.selectFrom("series").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("series of readings", id);
     const points = await this.points([id]);
     return seriesOf(row, points);
   }
 
   async ofAxis(axisId: number): Promise<Series[]> {
-    const rows = await this.db
+    const rows = await this.needs.db
       .selectFrom("series")
       .selectAll()
       .where("axis_id", "=", axisId)
@@ -78,18 +80,21 @@ export class SeriesRuns {
   }
 
   /** Keeps a reading; the same key again changes nothing. */
-  async add(id: number, point: SeriesPointCreate, who: string, source: "typed" | "device" = "typed"): Promise<Series> {
+  async add(
+    id: number,
+    point: SeriesPointCreate,
+    { who, source = "typed" }: { readonly who: string; readonly source?: "typed" | "device" },
+  ): Promise<Series> {
     const series = await this.get(id);
-    if (await isKnownKey(this.db, "series_point", point.key, id)) return series;
+    if (await isKnownKey(this.needs.db, { table: "series_point", key: point.key, owner: id })) return series;
     const step = stepOf(series.plan, point.step);
     const grades = seriesGrades(series.plan, step.group);
     if (point.value !== null && grades.length > 0 && !(point.value in grades))
-      throw problem(
-        422,
-        "Not valid",
-        `Answer ${point.value} is not there: this step is told in words, 0 to ${grades.length - 1}: ${grades.join("; ")}.`,
-      );
-    await this.db
+      throw problem(422, {
+        title: "Not valid",
+        detail: `Answer ${point.value} is not there: this step is told in words, 0 to ${grades.length - 1}: ${grades.join("; ")}.`,
+      });
+    await this.needs.db
       .insertInto("series_point")
       .values({
         series_id: id,
@@ -98,7 +103,7 @@ export class SeriesRuns {
         value: point.value,
         entered: point.entered,
         source,
-        at: instant(this.clock),
+        at: instant(this.needs.clock),
         by: who,
       })
       .onConflict((on) => on.column("key").doNothing())
@@ -110,22 +115,27 @@ export class SeriesRuns {
   async readDevice(id: number, index: number, who: string): Promise<Series> {
     const series = await this.get(id);
     const step = stepOf(series.plan, index);
-    const { config } = await this.machines.axis(series.axisId);
-    const device = await this.hub.device(series.axisId);
+    const { config } = await this.needs.machines.axis(series.axisId);
+    const device = await this.needs.hub.device(series.axisId);
     if (device.snapshot().moving) throw conflict("The axis is still moving. Wait until it stands.");
     const feedMmMin = Math.min(config.rapidMmMin, 3000);
     if (series.plan.kind === "crest-run") {
       await device.command([{ kind: "move", toMm: step.at, feedMmMin }]);
       await device.still(PATIENCE_MS);
     }
-    const value = simulateSeriesReading(config, device.model, series.plan, step, standardNormal);
+    const value = simulateSeriesReading(config, {
+      axis: device.model,
+      plan: series.plan,
+      step,
+      normal: standardNormal,
+    });
     const point = { key: randomUUID(), step: index, value, entered: "" };
-    return this.add(id, point, who, "device");
+    return this.add(id, point, { who, source: "device" });
   }
 
   /** Puts shims in on the simulated machine, so that the next sweep shows what they do. */
   async shim(axisId: number, put: z.output<typeof shimsSchema>): Promise<void> {
-    const { model } = await this.hub.device(axisId);
+    const { model } = await this.needs.hub.device(axisId);
     const face = FACES[put.shimmed];
     const shims = put.shims.map(({ x, y, mm }) => ({
       at: face.at(x, y),
@@ -138,17 +148,17 @@ export class SeriesRuns {
       shimmedX: (shimmed.shimmedX ?? 0) + put.turnRad,
     };
     const kept = toJson({ ...model, parts });
-    await this.db
+    await this.needs.db
       .insertInto("virtual_axis")
       .values({ axis_id: axisId, model: kept })
       .onConflict((c) => c.column("axis_id").doUpdateSet({ model: kept }))
       .execute();
-    await this.hub.forget(axisId);
+    await this.needs.hub.forget(axisId);
   }
 
   private points(ids: readonly number[]): Promise<Selectable<Tables["series_point"]>[]> {
     if (ids.length === 0) return Promise.resolve([]);
-    return this.db.selectFrom("series_point").selectAll().where("series_id", "in", ids).orderBy("id").execute();
+    return this.needs.db.selectFrom("series_point").selectAll().where("series_id", "in", ids).orderBy("id").execute();
   }
 }
 
@@ -165,7 +175,10 @@ const FACES: Record<Shimmed, { readonly push: Point; readonly at: (x: number, y:
 function stepOf(plan: SeriesPlan, index: number): SeriesStep {
   const steps = seriesSteps(plan);
   if (index >= steps.length)
-    throw problem(422, "Not valid", `Step ${index} is not in this series: it has steps 0 to ${steps.length - 1}.`);
+    throw problem(422, {
+      title: "Not valid",
+      detail: `Step ${index} is not in this series: it has steps 0 to ${steps.length - 1}.`,
+    });
   return steps[index];
 }
 

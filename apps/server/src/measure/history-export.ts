@@ -1,16 +1,17 @@
-import { formatNumber, fromMm, TEST_WORDS } from "@iron/core";
+import { formatNumber, fromMm, TEST_WORDS, type UnitSystem } from "@iron/core";
 import { guardFormula, type Axis, type History, type Run } from "@iron/contract";
 import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
 
+interface HistoryToWrite {
+  readonly history: History;
+  readonly runs: AsyncIterable<Run>;
+  readonly format: "csv" | "json";
+  readonly system: UnitSystem;
+}
+
 /** History of an axis as a file: CSV has a line a test or event, JSON all readings as well. */
-export function historyFile(
-  axis: Axis,
-  history: History,
-  runs: AsyncIterable<Run>,
-  format: "csv" | "json",
-  system: "metric" | "inch",
-): FileAnswer {
+export function historyFile(axis: Axis, { history, runs, format, system }: HistoryToWrite): FileAnswer {
   const name = `axis-${axis.id}-${axis.config.letter}-history`;
   if (format === "json")
     return {

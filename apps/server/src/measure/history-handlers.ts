@@ -38,7 +38,12 @@ export function historyHandlersFor(s: HistoryServices): Pick<Handlers, "history"
     exportHistory: async ({ params, query }) => {
       const axis = await s.machines.axis(params.id);
       const history = await historyOf(s, params.id);
-      return historyFile(axis, history, s.runs.allReadings(params.id), query.format, query.system);
+      return historyFile(axis, {
+        history,
+        runs: s.runs.allReadings(params.id),
+        format: query.format,
+        system: query.system,
+      });
     },
     createEvent: async ({ params, body, who }) => {
       await s.machines.axis(params.id);

@@ -20,7 +20,7 @@ describe("what a result hangs on", () => {
   afterEach(() => t.close());
 
   async function finished(values: readonly number[]): Promise<Run> {
-    let run = await startRun(t, (await newAxis(t)).id, { runs: 1 });
+    let run = await startRun(t, (await newAxis(t)).id, { plan: { runs: 1 } });
     for (const [step, value] of values.entries()) {
       const body = {
         source: "typed",
@@ -50,7 +50,7 @@ describe("what a result hangs on", () => {
   });
 
   it("places commanded by an inch program are noted before readings, and not after", async () => {
-    const run = await startRun(t, (await newAxis(t)).id, { runs: 1 });
+    const run = await startRun(t, (await newAxis(t)).id, { plan: { runs: 1 } });
     const inch = { system: "inch", decimals: 4 };
     const noted = (await t.api.put(`/api/runs/${run.id}/commanded`).send(inch).expect(200)).body as Run;
     expect(noted.setup.commanded).toEqual(inch);
@@ -168,11 +168,7 @@ describe("what a result hangs on", () => {
       let now = begun.body as Series;
       for (let step = 0; step < 4; step += 1)
         now = (await t.api.post(`/api/series/${now.id}/device`).send({ step }).expect(200)).body as Series;
-      const result = seriesResult(
-        axis.config,
-        plan,
-        now.points.map((p) => p.value),
-      );
+      const result = seriesResult(axis.config, plan, { values: now.points.map((p) => p.value) });
       if (result?.kind !== "tram") throw new Error("no sweep");
       return result.tram;
     };

@@ -100,10 +100,12 @@ export function resultOf(run: Pick<Run, "plan" | "setup" | "readings">): LossRes
 /** Keeps many readings at once, in their order. */
 export async function insertReadings(
   trx: Db,
-  runId: number,
-  readings: readonly NewReading[],
-  at: string,
-  who: string,
+  {
+    runId,
+    readings,
+    at,
+    who,
+  }: { readonly runId: number; readonly readings: readonly NewReading[]; readonly at: string; readonly who: string },
 ): Promise<void> {
   const rows = JSON.stringify(
     readings.map(({ judgement, spoilt, ...r }) => ({

@@ -34,11 +34,11 @@ export function runHandlersFor(
 > {
   return {
     startRun: ({ params, body, who }) => s.runs.start(params.id, body, who),
-    importRun: ({ params, body, who }) =>
-      s.runImport.importCsv(params.id, body.text, body.setup, body.keepsZero, body.overTravelMm, who),
+    importRun: ({ params, body, who }) => s.runImport.importCsv(params.id, { ...body, who }),
     run: ({ params }) => s.runs.run(params.id),
     takeReading: ({ params, body, who }) => {
-      if (body.source === "device") return s.runDevice.take(params.id, body.step, who, "device", body.system);
+      if (body.source === "device")
+        return s.runDevice.take(params.id, body.step, { who, source: "device", system: body.system });
       const reason = body.spoilt ? "The target was passed before stopping, as seen by the technician." : "";
       return s.runs.keep(params.id, { ...body, reason }, who);
     },

@@ -17,25 +17,37 @@ const MOST_ERRORS = 500;
 /** Readings from files: all or nothing, and the same readings only once. */
 export class RunImport {
   constructor(
-    private readonly db: Db,
-    private readonly machines: Machines,
-    private readonly runs: Runs,
-    private readonly clock: Clock,
-    private readonly pool: WorkPool,
+    private readonly needs: {
+      readonly db: Db;
+      readonly machines: Machines;
+      readonly runs: Runs;
+      readonly clock: Clock;
+      readonly pool: WorkPool;
+    },
   ) {}
 
   async importCsv(
     axisId: number,
-    text: string,
-    setup: RunSetup,
-    keepsZero: boolean,
-    overTravelMm: number,
-    who: string,
+    {
+      text,
+      setup,
+      keepsZero,
+      overTravelMm,
+      who,
+    }: {
+      readonly text: string;
+      readonly setup: RunSetup;
+      readonly keepsZero: boolean;
+      readonly overTravelMm: number;
+      readonly who: string;
+    },
   ) {
-    const axis = await this.machines.axis(axisId);
-    const { rows, errors } = await this.pool.run("readReadings", text);
+    const axis = await this.needs.machines.axis(axisId);
+    const { rows, errors } = await this.needs.pool.run("readReadings", text);
     if (errors.length > 0) {
-      throw problem(422, "Rows are wrong", `${errors.length} rows cannot be read; nothing was kept.`, {
+      throw problem(422, {
+        title: "Rows are wrong",
+        detail: `${errors.length} rows cannot be read; nothing was kept.`,
         errors: errors.slice(0, MOST_ERRORS).map((e) => ({
           path: `line ${e.line}${e.column ? `, ${e.column}` : ""}`,
           message: e.message,
@@ -47,7 +59,7 @@ export class RunImport {
     const hash = createHash("sha256")
       .update(JSON.stringify(rows.map((r) => [r.placeMm, r.approach, r.run, r.readingMm, r.state])))
       .digest("hex");
-    return this.db.transaction().execute(async (trx) => {
+    return this.needs.db.transaction().execute(async (trx) => {
       const before = await trx
         .selectFrom("run")
         .select("id")
@@ -55,15 +67,15 @@ export class RunImport {
         .where("import_hash", "=", hash)
         .executeTakeFirst();
       if (before) return { runId: before.id, duplicate: true, readings: rows.length };
-      const runId = await this.runs.insertRun(trx, axisId, { plan, setup }, who, hash);
+      const runId = await this.needs.runs.insertRun(trx, { axisId, create: { plan, setup }, who, hash });
       const readings = readingsFrom(rows, plan, setup.indicator.resolutionMm);
-      await insertReadings(trx, runId, readings, instant(this.clock), who);
+      await insertReadings(trx, { runId, readings, at: instant(this.needs.clock), who });
       await trx
         .updateTable("run")
-        .set({ state: "finished", finished_at: instant(this.clock) })
+        .set({ state: "finished", finished_at: instant(this.needs.clock) })
         .where("id", "=", runId)
         .execute();
-      await summarise(trx, await this.runs.run(runId, trx));
+      await summarise(trx, await this.needs.runs.run(runId, trx));
       await settleAxes(trx, [axisId]);
       return { runId, duplicate: false, readings: rows.length };
     });

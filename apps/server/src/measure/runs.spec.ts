@@ -63,7 +63,7 @@ describe("tests and readings over the API", () => {
 
   it("sets a reading aside with the reason, takes it back, and reopens a finished test", async () => {
     const axis = await newAxis(t);
-    const run = await startRun(t, axis.id, { runs: 1 });
+    const run = await startRun(t, axis.id, { plan: { runs: 1 } });
     const done = await typeAll(run, [0, 0, 0.02]);
     const last = done.readings[2];
     const aside = (
@@ -175,7 +175,7 @@ describe("tests and readings over the API", () => {
 
   it("gives readings, history and program out as files", async () => {
     const axis = await newAxis(t);
-    const run = await startRun(t, axis.id, { runs: 1 });
+    const run = await startRun(t, axis.id, { plan: { runs: 1 } });
     await typeAll(run, [0, 0, 0.02]);
     await t.api
       .post(`/api/axes/${axis.id}/events`)

@@ -33,7 +33,7 @@ export class Runs {
     const axis = await this.machines.axis(axisId);
     checkPlan(create.plan, axis.config.travelMm);
     const id = await this.db.transaction().execute(async (trx) => {
-      const made = await this.insertRun(trx, axisId, create, who, null);
+      const made = await this.insertRun(trx, { axisId, create, who, hash: null });
       await settleAxes(trx, [axisId]);
       return made;
     });
@@ -50,7 +50,7 @@ export class Runs {
           run,
         );
       }
-      await this.insertReading(trx, runId, reading, who);
+      await this.insertReading(trx, { runId, r: reading, who });
     });
   }
 
@@ -88,11 +88,10 @@ export class Runs {
     return this.changing(runId, async (trx, run) => {
       this.expectRunning(run);
       if (!resultOf(run)) {
-        throw problem(
-          422,
-          "Too little read",
-          "There is no result yet: at least one place must be read from both sides.",
-        );
+        throw problem(422, {
+          title: "Too little read",
+          detail: "There is no result yet: at least one place must be read from both sides.",
+        });
       }
       await trx
         .updateTable("run")
@@ -303,7 +302,15 @@ export class Runs {
     });
   }
 
-  async insertRun(db: Db, axisId: number, create: RunCreate, who: string, hash: string | null): Promise<number> {
+  async insertRun(
+    db: Db,
+    {
+      axisId,
+      create,
+      who,
+      hash,
+    }: { readonly axisId: number; readonly create: RunCreate; readonly who: string; readonly hash: string | null },
+  ): Promise<number> {
     const row = {
       axis_id: axisId,
       kind: create.plan.kind,
@@ -321,7 +328,10 @@ export class Runs {
     return (await db.insertInto("run").values(row).returning("id").executeTakeFirstOrThrow()).id;
   }
 
-  async insertReading(db: Db, runId: number, r: NewReading, who: string): Promise<void> {
+  async insertReading(
+    db: Db,
+    { runId, r, who }: { readonly runId: number; readonly r: NewReading; readonly who: string },
+  ): Promise<void> {
     const row = {
       run_id: runId,
       step: r.step,

@@ -19,7 +19,10 @@ const OWNERS = {
  * nobody takes for kept there what was kept elsewhere.
  * @throws ProblemError 409 for a key that belongs to another owner
  */
-export async function isKnownKey(db: Db, table: keyof typeof OWNERS, key: string, owner: number): Promise<boolean> {
+export async function isKnownKey(
+  db: Db,
+  { table, key, owner }: { readonly table: keyof typeof OWNERS; readonly key: string; readonly owner: number },
+): Promise<boolean> {
   const column = OWNERS[table];
   const row = (await db
     .selectFrom(table as "job_event")

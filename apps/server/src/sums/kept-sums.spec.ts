@@ -27,7 +27,7 @@ describe("what is worked out once and kept", () => {
   it("the floor’s line of an axis follows every change in the same transaction", async () => {
     const { id } = await newAxis(t);
     await isTrue(id);
-    const run = await startRun(t, id, { runs: 1 });
+    const run = await startRun(t, id, { plan: { runs: 1 } });
     await isTrue(id);
     expect((await lines()).get(id)?.openRunId).toBe(run.id);
     for (const [step, value] of [0, 0.02, 0.004, 0.02, 0.004].entries()) {

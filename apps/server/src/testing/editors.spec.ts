@@ -252,7 +252,7 @@ describe("what is kept under the right name", () => {
       }
     ).id;
     const finished = async (axisId: number): Promise<number> => {
-      const run = await startRun(t, axisId, { runs: 1 });
+      const run = await startRun(t, axisId, { plan: { runs: 1 } });
       for (const [step, value] of [0, 0.012, 0.004, 0.012, 0.004, 0.012].entries())
         await t.api.post(`/api/runs/${run.id}/readings`).send({
           step,

@@ -91,7 +91,7 @@ describe("the simulated indicator recovers the hidden lost motion within the sta
     "two-sided approach": { kind: "two-sided", targetsMm: [250], runs: 5 },
     "travel profile": {
       kind: "travel-profile",
-      targetsMm: profileTargets(500, 5, 30, 10),
+      targetsMm: profileTargets(500, { count: 5, overTravelMm: 30, perTurnMm: 10 }),
       runs: 5,
       overTravelMm: 30,
     },
@@ -111,7 +111,7 @@ describe("the simulated indicator recovers the hidden lost motion within the sta
           mounted_run_id: null,
         })
         .execute();
-      const run = await startRun(t, axis.id, plan);
+      const run = await startRun(t, axis.id, { plan });
       const done = plan.kind === "travel-profile" ? await byProgram(run) : await workThrough(run);
       expect(done.state).toBe("finished");
       const result = resultOf(done);

@@ -125,8 +125,7 @@ export async function newAxis(t: TestApp, letter = "X"): Promise<Axis> {
 export async function startRun(
   t: TestApp,
   axisId: number,
-  plan: Partial<TestPlan> = {},
-  setup: Partial<RunSetup> = {},
+  { plan = {}, setup = {} }: { readonly plan?: Partial<TestPlan>; readonly setup?: Partial<RunSetup> } = {},
 ): Promise<Run> {
   const answer = await t.api
     .post(`/api/axes/${axisId}/runs`)

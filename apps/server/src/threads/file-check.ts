@@ -104,7 +104,7 @@ export function checkMeters(asked: MetersAsked): Checked {
     walked.set(machine.id, at);
     for (; at.next < own.length && own[at.next].at <= value.date; at.next += 1) at.last = own[at.next];
     const reading = { at: value.date, hours: value.hours, reset: value.reset };
-    const wrong = meterWrong(at.last, reading, own.at(at.next) ?? null, today);
+    const wrong = meterWrong(reading, { before: at.last, after: own.at(at.next) ?? null, today });
     if (wrong) return wrong;
     at.last = reading;
     seen.add(key);
@@ -121,10 +121,12 @@ export function checkMeters(asked: MetersAsked): Checked {
 }
 
 function meterWrong(
-  before: MeterReading | null,
   reading: MeterReading,
-  after: MeterReading | null,
-  today: string,
+  {
+    before,
+    after,
+    today,
+  }: { readonly before: MeterReading | null; readonly after: MeterReading | null; readonly today: string },
 ): { readonly column: string; readonly message: string } | null {
   if (reading.at > today)
     return {

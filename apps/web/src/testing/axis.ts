@@ -13,9 +13,11 @@ export const CONFIG: AxisConfig = defaultAxis("vertical-centre", "X");
 /** Takes machine 1 with its axis 2 into the context, as the frame of the stations does. */
 export function openAxis(
   http: HttpTestingController,
-  config: AxisConfig = CONFIG,
-  demo = true,
-  history: object = {},
+  {
+    config = CONFIG,
+    demo = true,
+    history = {},
+  }: { readonly config?: AxisConfig; readonly demo?: boolean; readonly history?: object } = {},
 ): void {
   const context = TestBed.inject(AxisContext);
   context.load(1, 2);

@@ -116,7 +116,11 @@ export function answer(request: TestRequest, body: unknown): void {
 }
 
 /** Answers a waiting request as the server refuses. */
-export function refuse(request: TestRequest, status: number, detail: string, more: object = {}): void {
+export function refuse(
+  request: TestRequest,
+  status: number,
+  { detail, more = {} }: { readonly detail: string; readonly more?: object },
+): void {
   request.flush({ type: "about:blank", title: "Refused", status, detail, ...more }, { status, statusText: "Refused" });
   TestBed.tick();
 }

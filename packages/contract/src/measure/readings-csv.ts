@@ -106,7 +106,7 @@ export function parseReadingsCsv(text: string): CsvReadings {
   const seen = new Map<string, number>();
   body.slice(0, MOST_ROWS).forEach((cells, i) => {
     if (cells.every((c) => c.trim() === "")) return;
-    const row = readRow(cells, i + 2, header, columns, errors);
+    const row = readRow(cells, { line: i + 2, header, columns, errors });
     if (!row) return;
     const key = `${row.placeMm} ${row.approach} ${row.run}`;
     const before = row.state === "kept" ? seen.get(key) : undefined;
@@ -140,10 +140,17 @@ export function parseReadingsCsv(text: string): CsvReadings {
 
 function readRow(
   cells: readonly string[],
-  line: number,
-  header: readonly string[],
-  columns: Columns,
-  errors: CsvError[],
+  {
+    line,
+    header,
+    columns,
+    errors,
+  }: {
+    readonly line: number;
+    readonly header: readonly string[];
+    readonly columns: Columns;
+    readonly errors: CsvError[];
+  },
 ): CsvReading | undefined {
   const before = errors.length;
   const cell = (name: string): string => (cells[header.indexOf(name)] ?? "").trim();

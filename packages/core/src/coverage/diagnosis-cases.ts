@@ -111,7 +111,7 @@ function usage(weeks: number, c: Chance) {
     if (i > 0) hours += Math.max(0, 7 * (8 + 1.5 * c.normal()));
     return { at: new Date(Date.UTC(2026, 0, 5 + 7 * i)).toISOString(), hours, reset: false };
   });
-  return forecastUsage(readings, 40, readings[weeks].at);
+  return forecastUsage(readings, { hoursPerWeek: 40, today: readings[weeks].at });
 }
 const USAGE: readonly RateCase[] = [5, 20].map((weeks): RateCase => ({
   id: `usage-${weeks}`, kind: "coverage", what: "hours a day ± U", with: `${weeks} weekly readings`, trials: TRIALS,

@@ -23,7 +23,14 @@ const FLOODED_UNDER = 0.6;
 /** How much what is found scatters from visit to visit. */
 const SCATTER = 0.15;
 
-/** What is found at a point of this true need after so many days. */
+/**
+ * What is found at a point of this true need after so many days.
+ * @param days - days since it was last lubricated
+ * @param needDays - days that the point truly holds
+ * @param normal - draws a standard normal number
+ * @returns what is found
+ * @example foundAfter(30, 90, () => 0) // "flooded"
+ */
 export function foundAfter(days: number, needDays: number, normal: () => number): FoundState {
   const ratio = (days / needDays) * Math.exp(SCATTER * normal());
   return ratio > DRY_OVER ? "dry" : ratio < FLOODED_UNDER ? "flooded" : "right";
@@ -32,6 +39,11 @@ export function foundAfter(days: number, needDays: number, normal: () => number)
 /**
  * Points with a hidden true need, lognormal about 90 days, visited over years: by the learning rule,
  * which starts from a quarter, and at fixed monthly, quarterly and half-yearly intervals.
+ * @param points - how many
+ * @param years - over how long
+ * @param seed - the same gives the same
+ * @returns visits and dry findings of each way
+ * @example simulateLearning(20, 2, 1).length // 4
  */
 export function simulateLearning(points: number, years: number, seed: number): readonly LearnFigures[] {
   const draw = source(seed);

@@ -85,25 +85,25 @@ const FIVE = [50, 150, 250, 350, 450];
 const profile = (runs: number): TestPlan =>
   plan({ kind: "travel-profile", targetsMm: FIVE, runs });
 
-const loss = (id: string, what: string, words: string, made: Made, dominated?: string): RateCase => ({
+const loss = (id: string, { what, words, made, dominated }: { readonly what: string; readonly words: string; readonly made: Made; readonly dominated?: string }): RateCase => ({
   id, kind: "coverage", what, with: words, trials: TRIALS, draw: holds(made), ...(dominated ? { dominated } : {}),
 });
 
 const COVERAGE: readonly RateCase[] = [
-  loss("two-sided-1", "two-sided approach ± U", "1 run, 3 µm scatter", { plan: plan({ runs: 1 }), setup: fine, scatterMm: 0.003, lossAt: at(0.021) }),
-  loss("two-sided-2", "two-sided approach ± U", "2 runs, 2 µm scatter", { plan: plan({ runs: 2 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) }),
-  loss("two-sided-5", "two-sided approach ± U", "5 runs, 2 µm scatter", { plan: plan({}), setup: fine, scatterMm: 0.002, lossAt: at(0.021) }),
-  loss("two-sided-quiet", "two-sided approach ± U", "5 runs, 0.3 µm scatter, 1 µm display", { plan: plan({}), setup: fine, scatterMm: 0.0003, lossAt: at(0.0213) }, "display step"),
-  loss("two-sided-dial", "two-sided approach ± U", "5 runs, 0.01 mm dial", { plan: plan({}), setup: dial, scatterMm: 0.002, lossAt: at(0.0213) }, "display step"),
-  loss("two-sided-own", "two-sided approach ± U", "5 runs, indicator errs by up to 3 µm", { plan: plan({}), setup: { ...fine, calibrationMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, "bound of the indicator’s error"),
-  loss("out-and-back-3", "out-and-back ± U", "3 runs, 2 µm scatter", { plan: plan({ kind: "out-and-back", runs: 3 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) }),
-  loss("out-and-back-hysteresis", "out-and-back ± U", "5 runs, hysteresis up to 3 µm", { plan: plan({ kind: "out-and-back" }), setup: { ...fine, hysteresisMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, "bound of the hysteresis"),
-  loss("tick-count-3", "tick count ± U", "3 runs, steps of 1 µm, 1.5 µm scatter", { plan: plan({ kind: "tick-count", runs: 3, countsStill: true }), setup: fine, scatterMm: 0.0015, lossAt: at(0.0213) }, "jog and display steps"),
-  loss("tick-count-coarse", "tick count ± U", "3 runs, steps of 10 µm", { plan: plan({ kind: "tick-count", runs: 3, tickMm: 0.01, countsStill: true }), setup: fine, scatterMm: 0.001, lossAt: at(0.0237) }, "jog step"),
-  loss("profile-2", "travel profile, worst place ± U", "5 places, 2 runs", { plan: profile(2), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] }),
-  loss("profile-5", "travel profile, worst place ± U", "5 places, 5 runs", { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] }),
-  loss("profile-near", "travel profile, worst place ± U", "5 places nearly alike, 5 runs", { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => 0.012 + 0.0005 * p }),
-  loss("profile-even", "travel profile, worst place ± U", "5 places alike, 5 runs", { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: at(0.012) }),
+  loss("two-sided-1", { what: "two-sided approach ± U", words: "1 run, 3 µm scatter", made: { plan: plan({ runs: 1 }), setup: fine, scatterMm: 0.003, lossAt: at(0.021) } }),
+  loss("two-sided-2", { what: "two-sided approach ± U", words: "2 runs, 2 µm scatter", made: { plan: plan({ runs: 2 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
+  loss("two-sided-5", { what: "two-sided approach ± U", words: "5 runs, 2 µm scatter", made: { plan: plan({}), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
+  loss("two-sided-quiet", { what: "two-sided approach ± U", words: "5 runs, 0.3 µm scatter, 1 µm display", made: { plan: plan({}), setup: fine, scatterMm: 0.0003, lossAt: at(0.0213) }, dominated: "display step" }),
+  loss("two-sided-dial", { what: "two-sided approach ± U", words: "5 runs, 0.01 mm dial", made: { plan: plan({}), setup: dial, scatterMm: 0.002, lossAt: at(0.0213) }, dominated: "display step" }),
+  loss("two-sided-own", { what: "two-sided approach ± U", words: "5 runs, indicator errs by up to 3 µm", made: { plan: plan({}), setup: { ...fine, calibrationMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, dominated: "bound of the indicator’s error" }),
+  loss("out-and-back-3", { what: "out-and-back ± U", words: "3 runs, 2 µm scatter", made: { plan: plan({ kind: "out-and-back", runs: 3 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
+  loss("out-and-back-hysteresis", { what: "out-and-back ± U", words: "5 runs, hysteresis up to 3 µm", made: { plan: plan({ kind: "out-and-back" }), setup: { ...fine, hysteresisMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, dominated: "bound of the hysteresis" }),
+  loss("tick-count-3", { what: "tick count ± U", words: "3 runs, steps of 1 µm, 1.5 µm scatter", made: { plan: plan({ kind: "tick-count", runs: 3, countsStill: true }), setup: fine, scatterMm: 0.0015, lossAt: at(0.0213) }, dominated: "jog and display steps" }),
+  loss("tick-count-coarse", { what: "tick count ± U", words: "3 runs, steps of 10 µm", made: { plan: plan({ kind: "tick-count", runs: 3, tickMm: 0.01, countsStill: true }), setup: fine, scatterMm: 0.001, lossAt: at(0.0237) }, dominated: "jog step" }),
+  loss("profile-2", { what: "travel profile, worst place ± U", words: "5 places, 2 runs", made: { plan: profile(2), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] } }),
+  loss("profile-5", { what: "travel profile, worst place ± U", words: "5 places, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] } }),
+  loss("profile-near", { what: "travel profile, worst place ± U", words: "5 places nearly alike, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => 0.012 + 0.0005 * p } }),
+  loss("profile-even", { what: "travel profile, worst place ± U", words: "5 places alike, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: at(0.012) } }),
 ];
 
 const shapeSpeaks = (made: Made) => (chance: Chance): boolean =>
@@ -149,20 +149,20 @@ const DECISIONS: readonly RateCase[] = [
 
 const DAY = 86_400_000;
 /** Sessions a month apart: each as well known as it claims, or `times` worse. */
-function sessions(n: number, perMonthMm: number, times: number, chance: Chance) {
+function sessions(n: number, { perMonthMm, times, chance }: { readonly perMonthMm: number; readonly times: number; readonly chance: Chance }) {
   return Array.from({ length: n }, (_, i) => ({ atMs: 30 * i * DAY, lostMm: 0.008 + perMonthMm * i + 0.001 * times * chance.normal(), expandedMm: 0.002 }));
 }
 const trendHolds = (n: number, times: number) => (chance: Chance): boolean => {
-  const t = lossTrend(sessions(n, 0.0007, times, chance), 0.025);
+  const t = lossTrend(sessions(n, { perMonthMm: 0.0007, times, chance }), 0.025);
   return t !== null && Math.abs(t.perMonthMm - 0.0007) <= t.expandedPerMonthMm;
 };
 const HISTORY: readonly RateCase[] = [
   ...[3, 5, 8].flatMap((n): RateCase[] => [
     { id: `trend-honest-${n}`, kind: "coverage", what: "trend a month ± U", with: `${n} sessions that scatter as they claim`, dominated: "the larger of two scatters", trials: TRIALS, draw: trendHolds(n, 1) },
     { id: `trend-rough-${n}`, kind: "coverage", what: "trend a month ± U", with: `${n} sessions that scatter three times that`, trials: TRIALS, draw: trendHolds(n, 3), ...(n === 3 ? { dominated: "the larger of two scatters" } : {}) },
-    { id: `trend-alarm-${n}`, kind: "false alarm", what: "“grows” or “shrinks”", with: `steady, ${n} sessions that scatter three times what they claim`, trials: TRIALS, draw: (c) => lossTrend(sessions(n, 0, 3, c), 0.025)?.significant ?? false },
+    { id: `trend-alarm-${n}`, kind: "false alarm", what: "“grows” or “shrinks”", with: `steady, ${n} sessions that scatter three times what they claim`, trials: TRIALS, draw: (c) => lossTrend(sessions(n, { perMonthMm: 0, times: 3, chance: c }), 0.025)?.significant ?? false },
   ]),
-  { id: "trend-power", kind: "power", what: "“grows”", with: "8 sessions, 2 µm a month", trials: TRIALS, draw: (c) => lossTrend(sessions(8, 0.002, 1, c), 0.025)?.significant ?? false },
+  { id: "trend-power", kind: "power", what: "“grows”", with: "8 sessions, 2 µm a month", trials: TRIALS, draw: (c) => lossTrend(sessions(8, { perMonthMm: 0.002, times: 1, chance: c }), 0.025)?.significant ?? false },
   ...[3, 5].flatMap((runs): RateCase[] => {
     const made = { plan: plan({ runs }), setup: fine, scatterMm: 0.002, lossAt: at(0.012) };
     const point = (chance: Chance, atMs: number) => {

@@ -30,6 +30,12 @@ export interface Chance {
   readonly between: (from: number, to: number) => number;
 }
 
+/**
+ * Chance from a fixed seed: the same seed draws the same numbers.
+ * @param seed - any whole number
+ * @returns uniform and standard normal draws
+ * @example chanceOf(7).uniform() === chanceOf(7).uniform() // true
+ */
 export function chanceOf(seed: number): Chance {
   let state = seed >>> 0;
   // Mulberry32: small, fast and good enough for counting.
@@ -55,7 +61,12 @@ export function chanceOf(seed: number): Chance {
   return { uniform, normal, between: (a, b) => a + (b - a) * uniform() };
 }
 
-/** What a rate must lie between. */
+/**
+ * What a rate must lie between.
+ * @param one - the case
+ * @returns least and greatest rate that are taken
+ * @example boundsOf({ kind: "coverage" }) // [ 0.93, 0.98 ]
+ */
 export function boundsOf(one: RateCase): readonly [number, number] {
   switch (one.kind) {
     case "coverage":
@@ -85,8 +96,11 @@ const QUICK_TRIALS = 200;
 
 /**
  * Counts a case.
- * @param form the quick form runs fewer trials, and its bounds are widened by three standard deviations
- * of the count
+ * @param one - the case, with what is drawn
+ * @param form - the quick form runs fewer trials, and its bounds are widened by three standard deviations of the
+ *   count
+ * @returns the rate, how many trials it rests on, and whether it lies within its bounds
+ * @example rateOf({ id: "sure", kind: "power", trials: 100, draw: () => true }, "full").rate // 1
  */
 export function rateOf(one: RateCase, form: "full" | "quick"): RateFigure {
   const quick = form === "quick";

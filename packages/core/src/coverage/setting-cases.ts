@@ -122,10 +122,10 @@ function byHand(kind: HandKind, usualN: number | null, read: (group: string, at:
   const reads = seriesSteps(plan)
     .filter((s) => kind !== "hand-push" || s.group === "out" || s.group === "back")
     .map((s) => ({ ...s, value: read(s.group, s.at) }));
-  return handResult(kind, plan, reads, { usualN, kindN });
+  return handResult(kind, { plan, reads, pull: { usualN, kindN } });
 }
 const rocked = (play: number, c: Chance) => byHand("rock", null, (group) => (group === "pulled" ? -play : 0) + 0.001 * c.normal());
-const pulled = (n: number, usualN: number | null, c: Chance, spot = 0) => byHand("hand-push", usualN, (_, at) => n * (1 + 0.04 * c.normal()) + (at === 200 ? spot : 0));
+const pulled = (n: number, { usualN, c, spot = 0 }: { readonly usualN: number | null; readonly c: Chance; readonly spot?: number }) => byHand("hand-push", usualN, (_, at) => n * (1 + 0.04 * c.normal()) + (at === 200 ? spot : 0));
 const HAND: readonly RateCase[] = [
   { id: "rock-play", kind: "coverage", what: "rock: play ± U", with: "3 places, pushed twice, 1 µm scatter", trials: TRIALS, draw: (c) => {
     const f = rocked(0.05, c)?.figures[1];
@@ -134,13 +134,13 @@ const HAND: readonly RateCase[] = [
   { id: "rock-alarm", kind: "false alarm", what: "“it rocks”", with: "exactly at the limit everywhere", trials: TRIALS, draw: (c) => rocked(ROCK_LIMIT_MM, c)?.answers.rocks === true },
   { id: "rock-power", kind: "power", what: "“it rocks”", with: "twice the limit", trials: TRIALS, draw: (c) => rocked(2 * ROCK_LIMIT_MM, c)?.answers.rocks === true },
   { id: "push-middle", kind: "coverage", what: "pull by hand ± U", with: "7 places both ways, 4 % scatter", trials: TRIALS, draw: (c) => {
-    const f = pulled(120, null, c)?.figures[0];
+    const f = pulled(120, { usualN: null, c })?.figures[0];
     return Math.abs((f?.value ?? 0) - 120) <= (f?.expanded ?? 0);
   } },
-  { id: "push-spot-alarm", kind: "false alarm", what: "“tight near a place”", with: "even member, 7 places both ways", trials: TRIALS, draw: (c) => pulled(120, null, c)?.answers["tight-spot"] === true },
-  { id: "push-tight-alarm", kind: "false alarm", what: "“tight over the whole travel”", with: "exactly at 1.6 times its usual pull", trials: TRIALS, draw: (c) => pulled(1.6 * 75, 75, c)?.answers["tight-all"] === true },
-  { id: "push-tight-power", kind: "power", what: "“tight over the whole travel”", with: "3.2 times its usual pull", trials: TRIALS, draw: (c) => pulled(3.2 * 75, 75, c)?.answers["tight-all"] === true },
-  { id: "push-spot-power", kind: "power", what: "“tight near a place”", with: "twice as heavy at one place", trials: TRIALS, draw: (c) => pulled(120, null, c, 120)?.answers["tight-spot"] === true },
+  { id: "push-spot-alarm", kind: "false alarm", what: "“tight near a place”", with: "even member, 7 places both ways", trials: TRIALS, draw: (c) => pulled(120, { usualN: null, c })?.answers["tight-spot"] === true },
+  { id: "push-tight-alarm", kind: "false alarm", what: "“tight over the whole travel”", with: "exactly at 1.6 times its usual pull", trials: TRIALS, draw: (c) => pulled(1.6 * 75, { usualN: 75, c })?.answers["tight-all"] === true },
+  { id: "push-tight-power", kind: "power", what: "“tight over the whole travel”", with: "3.2 times its usual pull", trials: TRIALS, draw: (c) => pulled(3.2 * 75, { usualN: 75, c })?.answers["tight-all"] === true },
+  { id: "push-spot-power", kind: "power", what: "“tight near a place”", with: "twice as heavy at one place", trials: TRIALS, draw: (c) => pulled(120, { usualN: null, c, spot: 120 })?.answers["tight-spot"] === true },
 ];
 
 const HOME: readonly RateCase[] = [

@@ -26,6 +26,13 @@ export interface SlackModel {
   readonly rowOf: (kind: MagnitudeKind) => readonly number[];
 }
 
+/**
+ * What is known of an axis' slacks before anything is measured: Gaussians of what sound links lose, and which of them
+ * each test adds up.
+ * @param axis - configuration
+ * @returns the slacks in the order of the chain, mean and variance, mm and mm²
+ * @example slackModel(defaultAxis("vertical-centre", "X")).slacks.length // 8
+ */
 export function slackModel(axis: AxisConfig): SlackModel {
   const slacks = slacksOf(axis);
   const base = slacks.map((s) => baselineOf(axis, s));
@@ -50,7 +57,13 @@ interface Node {
   readonly variance: number;
 }
 
-/** A share's spread as Gaussians evenly spaced in its logarithm, each as wide as its spacing. */
+/**
+ * A share's spread as Gaussians evenly spaced in its logarithm, each as wide as its spacing.
+ * @param cause - a cause with a share of the loss; none without one
+ * @param count - how many Gaussians
+ * @returns mean and variance of each, mm and mm²
+ * @example shareNodes(causeById("nut-worn"), 8).length // 8
+ */
 export function shareNodes(cause: Cause, count: number): readonly Node[] {
   if (!cause.share) return [];
   const [least, most] = cause.share.um;
@@ -66,8 +79,19 @@ export function shareNodes(cause: Cause, count: number): readonly Node[] {
   return nodes;
 }
 
-/** Takes one measurement in: the usual update of a Gaussian, and the likelihood it had. */
-export function measure(component: Component, row: readonly number[], lostMm: number, uMm: number): void {
+/**
+ * Takes one measurement in: the usual update of a Gaussian, and the likelihood it had.
+ * @param component - the Gaussian, changed
+ * @param options - `row`: which slacks the test adds up, 0 or 1 each; `lostMm`, `uMm`: what it read and its standard
+ *   uncertainty, mm
+ * @example
+ * measure({ logWeight: 0, mean: new Float64Array([0]), covariance: new Float64Array([1]) }, { row: [1], lostMm: 0.01, uMm: 0.001 })
+ * // undefined
+ */
+export function measure(
+  component: Component,
+  { row, lostMm, uMm }: { readonly row: readonly number[]; readonly lostMm: number; readonly uMm: number },
+): void {
   const { mean, covariance } = component;
   const n = mean.length;
   const v = new Float64Array(n);
@@ -102,6 +126,15 @@ export interface Fit {
   readonly logDet: number;
 }
 
+/**
+ * Prepares the measured sizes of a case, so that many accounts can be held against them quickly.
+ * @param model - slacks of the axis
+ * @param magnitudes - what was measured, mm
+ * @returns residuals against the sound axis, and the inverse of their covariance
+ * @example
+ * fitOf(slackModel(defaultAxis("vertical-centre", "X")), [{ kind: "whole-chain", lostMm: 0.01, uMm: 0.001 }]).residual.length
+ * // 1
+ */
 export function fitOf(model: SlackModel, magnitudes: readonly Magnitude[]): Fit {
   const rows = magnitudes.map((m) => model.rowOf(m.kind));
   const covariance = rows.map((a, i) =>
@@ -173,7 +206,7 @@ export class ShareMixture {
       covariance[slack * n + slack] += node.variance;
     }
     const component: Component = { logWeight: 0, mean, covariance };
-    for (const m of magnitudes) measure(component, model.rowOf(m.kind), m.lostMm, m.uMm);
+    for (const m of magnitudes) measure(component, { row: model.rowOf(m.kind), lostMm: m.lostMm, uMm: m.uMm });
     component.logWeight = logWeight;
     return component;
   }
@@ -250,7 +283,12 @@ function invert(matrix: readonly (readonly number[])[]): {
   return { inverse, logDet };
 }
 
-/** Log of the summed weights. */
+/**
+ * Log of the summed weights.
+ * @param logs - natural logarithms of weights
+ * @returns natural logarithm of the weights' sum; −Infinity of none
+ * @example logSum([Math.log(1), Math.log(2)]) // 1.099
+ */
 export function logSum(logs: Iterable<number>): number {
   let most = -Infinity;
   for (const l of logs) most = Math.max(most, l);
@@ -260,7 +298,15 @@ export function logSum(logs: Iterable<number>): number {
   return most + Math.log(sum);
 }
 
-/** Mean and variance of what a test would read under a component, before its own uncertainty. */
+/**
+ * Mean and variance of what a test would read under a component, before its own uncertainty.
+ * @param component - Gaussian of the slacks
+ * @param row - which slacks the test adds up
+ * @returns mm and mm²
+ * @example
+ * predict({ logWeight: 0, mean: new Float64Array([0.01, 0.02]), covariance: new Float64Array([1, 0, 0, 4]) }, [1, 1])
+ * // { mean: 0.04, variance: 16 }
+ */
 export function predict(
   component: Component,
   row: readonly number[],

@@ -142,12 +142,19 @@ export interface ShopPriors {
 }
 export const NO_SHOP_PRIORS: ShopPriors = { overrides: {}, learned: {} };
 
-/** Relative weight of a cause before any evidence, and the rules that moved it. */
+/**
+ * Relative weight of a cause before any evidence, and the rules that moved it.
+ * @param cause - the cause
+ * @param options - `axis`: configuration; `context`: age, recent work and the like; `shop`: what this shop found
+ *   before
+ * @returns the weight, 1 for a common cause, and the rules in words
+ * @example
+ * priorWeight(causeById("nut-worn"), { axis: defaultAxis("vertical-centre", "X"), context: UNKNOWN_CONTEXT, shop: NO_SHOP_PRIORS }).because
+ * // []
+ */
 export function priorWeight(
   cause: Cause,
-  axis: AxisConfig,
-  context: CaseContext,
-  shop: ShopPriors,
+  { axis, context, shop }: { readonly axis: AxisConfig; readonly context: CaseContext; readonly shop: ShopPriors },
 ): { readonly weight: number; readonly because: readonly string[] } {
   let weight = (shop.overrides[cause.id] ?? cause.prior) * (shop.learned[cause.id] ?? 1);
   const because: string[] = [];

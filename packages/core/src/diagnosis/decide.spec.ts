@@ -98,7 +98,7 @@ describe("the verdict", () => {
       reports: [report("howl", true, "symptom"), report("lost-motion", true, "symptom")],
       magnitudes: [size("whole-chain", 24)],
     });
-    const verdict = caseVerdict(guess, new Set());
+    const verdict = caseVerdict(guess, { done: new Set() });
     const dear = verdict.options.filter((o) => o.cause?.remedy.costClass === 3 && o.cause.provenBy);
     expect(dear.length).toBeGreaterThan(0);
     for (const option of dear) expect(option.unless).toContain("Not proven");
@@ -116,7 +116,7 @@ describe("the verdict", () => {
       reports: [{ ...report("retainer-turns"), ref: "result 7" }, report("rumble", true, "symptom")],
       magnitudes: [size("whole-chain", 27), size("end-float", 24)],
     });
-    const verdict = caseVerdict(p, new Set(["fastener-check"]));
+    const verdict = caseVerdict(p, { done: new Set(["fastener-check"]) });
     expect(verdict.headline).toMatch(/^Bearing retainer or nut loose: (nearly certain|likely), 9\d %/);
     expect(verdict.leading[0].speaksFor.map((e) => e.ref)).toContain("result 7");
     expect(verdict.proven.join(" ")).toContain("The screw end floats 24.0 µm");
@@ -129,9 +129,9 @@ describe("the verdict", () => {
       reports: [],
       magnitudes: [size("whole-chain", 60)],
     });
-    expect(caseVerdict(over, new Set()).options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain(
-      "mechanics first",
-    );
+    expect(
+      caseVerdict(over, { done: new Set() }).options.find((o) => o.words.startsWith("Compensate"))?.unless,
+    ).toContain("mechanics first");
   });
 
   it("warns of what it cannot explain and of tests that contradict each other", () => {
@@ -140,7 +140,7 @@ describe("the verdict", () => {
       reports: [report("retainer-turns"), report("retainer-turns", false), report("tram-off")],
       magnitudes: [size("whole-chain", 27), size("end-float", 25)],
     });
-    const { warnings } = caseVerdict(p, new Set());
+    const { warnings } = caseVerdict(p, { done: new Set() });
     expect(warnings.join(" ")).toContain("by tests: bearing retainer");
   });
 
@@ -156,7 +156,7 @@ describe("the verdict", () => {
     const three = thirdFault(evidence);
     expect(three?.probability).toBeGreaterThan(0.9);
     expect(three?.causes.map((c) => c.id).sort()).toEqual(["bracket-loose", "coupling-screw", "retainer-loose"]);
-    expect(caseVerdict(evidence, new Set()).warnings.join()).toContain("three do");
+    expect(caseVerdict(evidence, { done: new Set() }).warnings.join()).toContain("three do");
     const one = thirdFault(infer({ axis, reports: [report("retainer-turns")], magnitudes: [] }));
     expect(one?.probability).toBeLessThan(0.1);
   });

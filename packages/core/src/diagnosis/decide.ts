@@ -38,6 +38,16 @@ export const DECISION_TERMS: DecisionTerms = {
   misnamedMinutes: 960,
 };
 
+/**
+ * What mending a cause costs, work and parts.
+ * @param axis - with its prices
+ * @param cause - what is mended
+ * @param terms - minutes and prices that are taken
+ * @returns in the shop's money
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * remedyCost(axis, causeById("nut-worn")) > remedyCost(axis, causeById("retainer-loose")) // true
+ */
 export function remedyCost(axis: AxisConfig, cause: Cause, terms = DECISION_TERMS): number {
   const sheet = terms.mending?.[cause.id];
   if (sheet) return minuteCost(axis, sheet.minutes) + sheet.parts;
@@ -48,6 +58,15 @@ export function remedyCost(axis: AxisConfig, cause: Cause, terms = DECISION_TERM
   return minuteCost(axis, minutes + terms.retestMinutes) + parts;
 }
 
+/**
+ * What a time costs on this machine: it stands still meanwhile.
+ * @param axis - with its price of an hour
+ * @param minutes - how long
+ * @returns in the shop's money
+ * @example
+ * minuteCost({ ...defaultAxis("vertical-centre", "X"), costs: { bearingSet: null, screw: null, downtimePerHour: 60 } }, 10)
+ * // 10
+ */
 export function minuteCost(axis: AxisConfig, minutes: number): number {
   return (minutes / 60) * axis.costs.downtimePerHour;
 }
@@ -59,10 +78,17 @@ export function minuteCost(axis: AxisConfig, minutes: number): number {
  */
 function mendingCost(
   axis: AxisConfig,
-  posterior: Pick<Posterior, "hypotheses" | "causes">,
-  weights: Float64Array,
-  costs: readonly number[],
-  terms: DecisionTerms,
+  {
+    posterior,
+    weights,
+    costs,
+    terms,
+  }: {
+    readonly posterior: Pick<Posterior, "hypotheses" | "causes">;
+    readonly weights: Float64Array;
+    readonly costs: readonly number[];
+    readonly terms: DecisionTerms;
+  },
 ): number {
   const n = posterior.causes.length;
   const chance = new Float64Array(n + 1);
@@ -140,7 +166,15 @@ export interface RankingOptions {
 /** Standard uncertainty a guided test is expected to have, mm (common practice, no source). */
 const EXPECTED_U_MM = 0.0012;
 
-/** All tests that can be done on the axis, best first, by what they save for what they cost. */
+/**
+ * All tests that can be done on the axis, best first, by what they save for what they cost.
+ * @param whole - what is known so far
+ * @param options - `terms`: what things cost; `done`: tests already done; `once`: those not worth repeating
+ * @returns every test that fits, with what it saves and costs
+ * @example
+ * rankTests(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).length > 10
+ * // true
+ */
 export function rankTests(whole: Posterior, options: RankingOptions = {}): readonly RankedTest[] {
   const none: ReadonlySet<string> = new Set();
   const { terms = DECISION_TERMS, done = none, once = none } = options;
@@ -149,7 +183,7 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
   const costs = posterior.causes.map((c) => Math.max(1, remedyCost(axis, c, terms)));
   costs.push(Math.max(1, minuteCost(axis, 2 * terms.retestMinutes)));
   const now = Float64Array.from(posterior.hypotheses, (h) => h.probability);
-  const before = mendingCost(axis, posterior, now, costs, terms);
+  const before = mendingCost(axis, { posterior, weights: now, costs, terms });
   const ranked: RankedTest[] = [];
   for (const test of LOCATE_TESTS) {
     const there = availability(axis, test);
@@ -164,8 +198,8 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
         after += chance * before;
         continue;
       }
-      after += chance * mendingCost(axis, posterior, weights, costs, terms);
-      addShift(posterior, weights, chance, shift);
+      after += chance * mendingCost(axis, { posterior, weights, costs, terms });
+      addShift(posterior, { weights, chance, shift });
     }
     const cost = minuteCost(axis, there.minutes);
     const value = Math.max(0, before - after);
@@ -183,7 +217,10 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
 /** Outcomes rarer than this are not worth weighing: they count as if nothing were learnt. */
 const RARE = 0.001;
 
-function addShift(posterior: Posterior, weights: Float64Array, chance: number, shift: Float64Array): void {
+function addShift(
+  posterior: Posterior,
+  { weights, chance, shift }: { readonly weights: Float64Array; readonly chance: number; readonly shift: Float64Array },
+): void {
   const there = new Float64Array(shift.length);
   posterior.hypotheses.forEach((h, i) => {
     for (const m of h.members) there[m] += weights[i] / chance;
@@ -211,7 +248,15 @@ function findable(posterior: Posterior, test: LocateTest): number {
 /** A finding as likely under every hypothesis need not be told apart. */
 const TELLS_NOTHING = 0.02;
 
-/** Likelihood of each outcome of a test under every hypothesis. */
+/**
+ * Likelihood of each outcome of a test under every hypothesis.
+ * @param posterior - what is known so far
+ * @param test - the test
+ * @returns for each outcome a likelihood for each hypothesis; they add up to 1 over the outcomes
+ * @example
+ * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
+ * outcomesOf(known, locateTest("fastener-check")).length > 1 // true
+ */
 export function outcomesOf(posterior: Posterior, test: LocateTest): readonly Float64Array[] {
   let outcomes: Float64Array[] = [new Float64Array(posterior.hypotheses.length).fill(1)];
   for (const id of findingsOf(posterior.evidence.axis, test)) {
@@ -233,7 +278,7 @@ function chanceReported(posterior: Posterior, finding: FindingId): Float64Array 
   const [so, not] = latents.said.get(id) ?? [1, 1];
   const { missed, imagined } = reportErrors(finding, "test");
   return Float64Array.from(hypotheses, (h) => {
-    const p = chanceOf(latents, id, h.members, 0, evidence.axis);
+    const p = chanceOf(latents, { id, members: h.members, lossChance: 0, axis: evidence.axis });
     const there = (p * so) / (p * so + (1 - p) * not);
     return there * (1 - missed) + (1 - there) * imagined;
   });
@@ -272,7 +317,12 @@ export const SURE = 0.95;
 /** Nothing else may be likelier than this for a verdict to be sure. */
 const NOTHING_ELSE = 0.12;
 
-/** Every named cause is sure and no other is likely: more testing cannot change what is done. */
+/**
+ * Every named cause is sure and no other is likely: more testing cannot change what is done.
+ * @param posterior - what is known so far
+ * @returns whether it is
+ * @example isSure(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // false
+ */
 export function isSure(posterior: Posterior): boolean {
   const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
   if (best.members.length === 0) return best.probability >= SURE;
@@ -286,7 +336,14 @@ export interface NextStep {
   readonly stop: "sure" | "cannot-change" | null;
 }
 
-/** The next test, or why there is none: more testing cannot change the decision. */
+/**
+ * The next test, or why there is none: more testing cannot change the decision.
+ * @param posterior - what is known so far
+ * @param options - as for {@link rankTests}
+ * @returns the test with the greatest net worth, all of them ranked, and why to stop where there is none
+ * @example
+ * nextTest(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).stop // null
+ */
 export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
   const ranked = rankTests(posterior, options);
   if (isSure(posterior)) return { next: null, ranked, stop: "sure" };

@@ -25,7 +25,13 @@ export const REPORT_ERRORS = {
   test: { missed: 0.03, imagined: 0.015 },
 } as const;
 
-/** How often a report of this finding is wrong: what is plain to see is hardly ever imagined. */
+/**
+ * How often a report of this finding is wrong: what is plain to see is hardly ever imagined.
+ * @param id - the finding
+ * @param source - told as a symptom, or found by a test
+ * @returns chance that a “no” is wrong, and that a “yes” is
+ * @example reportErrors("lost-motion", "test") // { missed: 0.03, imagined: 0.015 }
+ */
 export function reportErrors(
   id: FindingId,
   source: Report["source"],
@@ -79,7 +85,12 @@ export interface LatentTable {
   readonly said: ReadonlyMap<FindingId, readonly [so: number, not: number]>;
 }
 
-/** A step at each quadrant is the lost motion again, seen on a part: one thing, not two. */
+/**
+ * A step at each quadrant is the lost motion again, seen on a part: one thing, not two.
+ * @param id - the finding
+ * @returns the finding that stands for it in the inference
+ * @example latentOf("lost-motion") // "lost-motion"
+ */
 export function latentOf(id: FindingId): FindingId {
   return id === "quadrant-step" ? "lost-motion" : id;
 }
@@ -90,12 +101,18 @@ const NODES = 8;
  * Exact posterior over no fault, every single cause and every pair, from reports and measured sizes
  * together. Causes join by noisy-or; several reports of one finding see the one hidden finding, so
  * three tests of the same slack are one slack measured three times.
+ * @param evidence - axis, context, reports and measured sizes
+ * @param nodes - Gaussians a share is made of
+ * @returns probability of every hypothesis and every cause
+ * @example
+ * infer({ axis: defaultAxis("vertical-centre", "X"), reports: [{ finding: "lost-motion", so: true, source: "test" }], magnitudes: [] }).noFault < 0.05
+ * // true
  */
 export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const { axis, context = UNKNOWN_CONTEXT, shop = NO_SHOP_PRIORS } = evidence;
   const weighed = (evidence.causes ?? CAUSES)
     .filter((c) => causeFits(axis, c))
-    .map((cause) => ({ cause, weight: priorWeight(cause, axis, context, shop).weight }))
+    .map((cause) => ({ cause, weight: priorWeight(cause, { axis, context, shop }).weight }))
     .filter((w) => w.weight > 0);
   const causes = weighed.map((w) => w.cause);
   const model = slackModel(axis);
@@ -129,7 +146,10 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
       shareSets.push(mixture);
       lossOf.push(lossMatters ? chanceOfLoss(axis, model, mixture.components) : 0);
     }
-    const log = logPrior + shareSets[index].log + logReports(reports, members, lossOf[index], slackShowsAs(axis));
+    const log =
+      logPrior +
+      shareSets[index].log +
+      logReports(reports, { members, lossChance: lossOf[index], slackFinding: slackShowsAs(axis) });
     return { members, shareSet: index, log };
   });
   const priors = weighed.map((w) => w.weight);
@@ -200,13 +220,30 @@ function latentTable(causes: readonly Cause[], evidence: Evidence): LatentTable 
   return { ids: [...ids], quiet, said };
 }
 
-/** Chance that a finding is so under a set of causes. */
+/**
+ * Chance that a finding is so under a set of causes.
+ * @param latents - chances of the findings under each cause
+ * @param options - `id`: the finding; `members`: the causes, by index; `lossChance`: chance that they lose more than
+ *   can be left; `axis`: configuration
+ * @returns 0 to 1
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * const known = infer({ axis: axis, reports: [], magnitudes: [] });
+ * chanceOf(known.latents, { id: known.latents.ids[0], members: [], lossChance: 0, axis: axis }) < 0.1 // true
+ */
 export function chanceOf(
   latents: LatentTable,
-  id: FindingId,
-  members: readonly number[],
-  lossChance: number,
-  axis: AxisConfig,
+  {
+    id,
+    members,
+    lossChance,
+    axis,
+  }: {
+    readonly id: FindingId;
+    readonly members: readonly number[];
+    readonly lossChance: number;
+    readonly axis: AxisConfig;
+  },
 ): number {
   const entry = latents.quiet.get(id);
   let quiet = entry?.leak ?? 1 - finding(id).leak;
@@ -215,7 +252,12 @@ export function chanceOf(
   return 1 - quiet;
 }
 
-/** What slack shows as: lost position, or hunting where a scale closes the loop. */
+/**
+ * What slack shows as: lost position, or hunting where a scale closes the loop.
+ * @param axis - configuration
+ * @returns the finding
+ * @example slackShowsAs(defaultAxis("vertical-centre", "X")) // "lost-motion"
+ */
 export function slackShowsAs(axis: AxisConfig): FindingId {
   return axis.feedback === "scale" ? "hunting" : "lost-motion";
 }
@@ -228,6 +270,13 @@ export interface ReportTerm {
   readonly not: number;
 }
 
+/**
+ * What was reported, as factors that each hypothesis is multiplied by.
+ * @param latents - chances of the findings under each cause
+ * @returns a term for each finding that somebody reported
+ * @example
+ * reportTerms(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] }).latents) // []
+ */
 export function reportTerms(latents: LatentTable): readonly ReportTerm[] {
   return [...latents.said].map(([id, [so, not]]) => {
     const entry = latents.quiet.get(id);
@@ -241,12 +290,21 @@ export function reportTerms(latents: LatentTable): readonly ReportTerm[] {
   });
 }
 
-/** Log likelihood of what was said, when these causes are there. */
+/**
+ * Log likelihood of what was said, when these causes are there.
+ * @param terms - of {@link reportTerms}
+ * @param options - `members`: the causes, by index; `lossChance`: chance that they lose more than can be left;
+ *   `slackFinding`: what slack shows as
+ * @returns natural logarithm
+ * @example logReports([], { members: [], lossChance: 0, slackFinding: "lost-motion" }) // 0
+ */
 export function logReports(
   terms: readonly ReportTerm[],
-  members: readonly number[],
-  lossChance: number,
-  slackFinding: FindingId,
+  {
+    members,
+    lossChance,
+    slackFinding,
+  }: { readonly members: readonly number[]; readonly lossChance: number; readonly slackFinding: FindingId },
 ): number {
   let product = 1;
   for (const term of terms) {

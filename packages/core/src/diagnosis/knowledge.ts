@@ -80,7 +80,13 @@ export const CAUSE_LINKS = [
 ] as const;
 export type CauseLink = (typeof CAUSE_LINKS)[number];
 
-/** Does an axis have what a condition asks for? */
+/**
+ * Does an axis have what a condition asks for?
+ * @param axis - configuration
+ * @param fitting - values of its fields, any of those named
+ * @returns whether all named fields match
+ * @example fits(defaultAxis("vertical-centre", "X"), { transmission: ["rack"] }) // false
+ */
 export function fits(axis: AxisConfig, fitting: Fitting): boolean {
   return Object.entries(fitting).every(([key, wanted]) => {
     if (key === "gravity") return (axis.orientation !== "horizontal") === wanted;
@@ -89,6 +95,13 @@ export function fits(axis: AxisConfig, fitting: Fitting): boolean {
   });
 }
 
+/**
+ * Can an axis have this cause?
+ * @param axis - configuration
+ * @param cause - the cause, which names the axes that can have it
+ * @returns whether any of its conditions holds
+ * @example causeFits(defaultAxis("vertical-centre", "X"), causeById("pinion-worn")) // false
+ */
 export function causeFits(axis: AxisConfig, cause: Pick<Cause, "fits">): boolean {
   return cause.fits.length === 0 || cause.fits.some((f) => fits(axis, f));
 }

@@ -12,6 +12,9 @@ export const PRIOR_CASES = 12;
  * Factors on the priors from a shop's closed cases: found against expected, each drawn towards 1 as
  * by a number of earlier cases (a gamma–Poisson rate ratio). One case moves no cause by more than a
  * twelfth.
+ * @param cases - closed cases: what was found, and what was expected of each cause at the start
+ * @returns a factor for each cause that occurs
+ * @example learnedFactors([]) // {}
  */
 export function learnedFactors(cases: readonly ClosedCase[]): Readonly<Record<string, number>> {
   const found: Record<string, number> = {};

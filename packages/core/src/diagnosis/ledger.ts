@@ -49,6 +49,13 @@ const ALL_TOGETHER = 0.035;
 /**
  * Reconciles the sizes found on an axis: shares by weighted least squares, none negative, and the
  * rest that the whole chain shows besides. JCGM 100 for the uncertainties (k = 2).
+ * @param axis - configuration
+ * @param magnitudes - what was measured, mm
+ * @param system - units of the sentences
+ * @returns a line for each slack or group of slacks that could be told apart, the total, the rest, and contradictions
+ * @example
+ * lossLedger(defaultAxis("vertical-centre", "X"), [{ kind: "whole-chain", lostMm: 0.02, uMm: 0.001 }]).total.lostMm
+ * // 0.02
  */
 export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], system: UnitSystem = "metric"): Ledger {
   const parts = magnitudes.filter((m) => m.kind !== "whole-chain" && seenBy(axis, m.kind).length > 0);
@@ -70,12 +77,11 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
   const total = wholeChain(axis, magnitudes);
   const looked = groups.flat();
   const lines: LedgerLine[] = groups.map((slacks, i) =>
-    seenLine(
-      slacks,
-      solved?.solution[i] ?? 0,
-      K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0)),
-      parts.filter((_, r) => rows[r][i]).map((m) => m.kind),
-    ),
+    seenLine(slacks, {
+      shareMm: solved?.solution[i] ?? 0,
+      expandedMm: K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0)),
+      kinds: parts.filter((_, r) => rows[r][i]).map((m) => m.kind),
+    }),
   );
   lines.push(windUpLine(windUp, K * uWindUp));
   const sum = lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
@@ -105,9 +111,11 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
 /** Slacks of which tests found a size. */
 function seenLine(
   slacks: readonly SlackId[],
-  shareMm: number,
-  expandedMm: number,
-  kinds: readonly MagnitudeKind[],
+  {
+    shareMm,
+    expandedMm,
+    kinds,
+  }: { readonly shareMm: number; readonly expandedMm: number; readonly kinds: readonly MagnitudeKind[] },
 ): LedgerLine {
   const boundsMm = [Math.max(0, shareMm - expandedMm), shareMm + expandedMm] as const;
   const from = [...new Set(kinds)];

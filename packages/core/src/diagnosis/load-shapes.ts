@@ -69,7 +69,13 @@ interface Fit {
   readonly criterion: number;
 }
 
-/** Rows of the parts that are always there: friction, gravity, a ripple once per turn. */
+/**
+ * Rows of the parts that are always there: friction, gravity, a ripple once per turn.
+ * @param s - a sample: place as part of the travel, direction, phase of the screw's turn
+ * @param ripple - the ripple once per turn is fitted too
+ * @returns a row of the least-squares system
+ * @example baseRow({ part: 0.5, sign: 1, turn: 0, load: 10 }, false) // [ 1, 1 ]
+ */
 export function baseRow(s: ShapeSample, ripple: boolean): number[] {
   const base = [s.sign, 1];
   return ripple ? [...base, s.sign * Math.sin(s.turn), s.sign * Math.cos(s.turn)] : base;
@@ -78,8 +84,13 @@ export function baseRow(s: ShapeSample, ripple: boolean): number[] {
 /**
  * Which shapes of unknown place and width account for a trace: one after the other is added while the
  * Bayesian information criterion falls clearly, least squares throughout.
- * @param forbidden kinds that may not be used, to see what the next best account is
- * @param scatterFloor least scatter taken, in load
+ * @param samples - load along the travel, both ways
+ * @param options - `ripple`: fit one per turn; `forbidden`: kinds that may not be used, to see what the next best
+ *   account is; `scatterFloor`: least scatter taken, in load
+ * @returns the shapes, and the criterion they reach
+ * @example
+ * const level = Array.from({ length: 80 }, (_, i) => ({ part: (i % 40) / 39, sign: i < 40 ? 1 : -1, turn: 0, load: i < 40 ? 10 : -10 }));
+ * findShapes(level, { ripple: false, scatterFloor: 0.1 }).shapes // []
  */
 export function findShapes(
   samples: readonly ShapeSample[],

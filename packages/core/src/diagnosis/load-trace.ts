@@ -74,7 +74,14 @@ const ALIKE = 12;
  * Rises, stretches, spots and ripple are called where there is nothing in at most 5 % of traces, and
  * found at twice what counts in above 90 % (coverage bench). A meter that shows no sign is found by both directions reading the same way; on an axis that gravity
  * pulls it cannot tell friction from gravity (common practice, no source).
+ * @param samples - load along the travel, both ways
+ * @param options - `perTurnMm`: travel for a turn; `cutMm`: cut off at each end; `meter`: with or without a sign;
+ *   `gravityAxis`
+ * @returns the parts with U, and which of them are real
  * @throws BoundError when there are too few samples or only one direction
+ * @example
+ * const level = Array.from({ length: 200 }, (_, i) => ({ positionMm: 5 * (i % 100), direction: i < 100 ? "+" : "-", load: i < 100 ? 10 : -10 }));
+ * analyseLoadTrace(level, { perTurnMm: 10 }).friction.value // 10
  */
 export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTraceOptions): LoadTrace {
   const places = samples.map((s) => s.positionMm);
@@ -97,7 +104,7 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
   });
   const chosen = chooseShapes(shown, ripple);
   const first = ripple ? 4 : 2;
-  const account = realShapes(kept, shown, ripple, chosen.shapes);
+  const account = realShapes(kept, shown, { ripple, shapes: chosen.shapes });
   const { shapes, part, left, predicted, scatter, grows, x, covariance } = account;
   const alike = chosen.alike && shapes.length > 0;
   const friction = Math.abs(x[0]);
@@ -130,7 +137,7 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
       u: uAmplitude,
       real: ripple && amplitude > 3.5 * uAmplitude && amplitude > 0.12 * friction,
     },
-    spots: localSpots(kept, left, scatter, friction),
+    spots: localSpots(kept, { residuals: left, scatter, friction }),
     scatter,
     fitted: used.map((u) => (u ? signs[next] * predicted[next++] : null)),
     cutOff: samples.length - kept.length,
@@ -141,13 +148,12 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
 function realShapes(
   kept: readonly LoadSample[],
   shown: readonly ShapeSample[],
-  ripple: boolean,
-  shapes: readonly LoadShape[],
+  { ripple, shapes }: { readonly ripple: boolean; readonly shapes: readonly LoadShape[] },
 ): Account {
-  const account = fitAccount(kept, shown, ripple, shapes);
+  const account = fitAccount(kept, shown, { ripple, shapes });
   const { part } = account;
   const real = account.shapes.filter((_, i) => part((ripple ? 4 : 2) + i).real);
-  return real.length === account.shapes.length ? account : realShapes(kept, shown, ripple, real);
+  return real.length === account.shapes.length ? account : realShapes(kept, shown, { ripple, shapes: real });
 }
 
 interface Account {
@@ -166,8 +172,7 @@ interface Account {
 function fitAccount(
   kept: readonly LoadSample[],
   shown: readonly ShapeSample[],
-  ripple: boolean,
-  shapes: readonly LoadShape[],
+  { ripple, shapes }: { readonly ripple: boolean; readonly shapes: readonly LoadShape[] },
 ): Account {
   const rows = shown.map((s) => [...baseRow(s, ripple), ...shapes.map((shape) => s.sign * shape.at(s.part))]);
   const loads = shown.map((s) => s.load);
@@ -304,9 +309,11 @@ function median(values: readonly number[]): number {
 /** Stretches of the travel where the load against the motion is higher than the rest explains, both ways. */
 function localSpots(
   samples: readonly LoadSample[],
-  residuals: readonly number[],
-  scatter: number,
-  friction: number,
+  {
+    residuals,
+    scatter,
+    friction,
+  }: { readonly residuals: readonly number[]; readonly scatter: number; readonly friction: number },
 ): LocalSpot[] {
   const places = samples.map((s) => s.positionMm);
   const [low, high] = [Math.min(...places), Math.max(...places)];

@@ -2,7 +2,18 @@ import type { AxisConfig } from "../machine/axis";
 import type { Component, SlackModel } from "./components";
 import { normalCdf } from "./normal";
 
-/** Chance that the slacks together are more than what can be left, under a mixture. */
+/**
+ * Chance that the slacks together are more than what can be left, under a mixture.
+ * @param axis - configuration
+ * @param model - slacks of the axis
+ * @param components - the mixture
+ * @returns 0 to 1
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * const model = slackModel(axis);
+ * const loose = { logWeight: 0, mean: model.baseMean.map((m) => m + 0.02), covariance: new Float64Array(64).fill(1e-9) };
+ * chanceOfLoss(axis, model, [loose]) > 0.99 // true
+ */
 export function chanceOfLoss(axis: AxisConfig, model: SlackModel, components: readonly Component[]): number {
   const n = model.slacks.length;
   const most = Math.max(...components.map((c) => c.logWeight));

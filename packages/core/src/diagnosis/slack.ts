@@ -22,7 +22,19 @@ const SEES: Record<MagnitudeKind, readonly SlackId[]> = {
   "bracket-shift": ["bracket"],
 };
 
-/** The slacks an axis can have, in the order of its chain. */
+/**
+ * The slacks an axis can have, in the order of its chain.
+ * @param axis - configuration
+ * @returns ids from the coupling to the member
+ * @example
+ * slacksOf(defaultAxis("vertical-centre", "X"))
+ * // [
+ *   "coupling", "bearings",
+ *   "housing",  "windup",
+ *   "nut",      "wear",
+ *   "bracket",  "entered"
+ * ]
+ */
 export function slacksOf(axis: AxisConfig): readonly SlackId[] {
   if (axis.transmission === "rack") return ["coupling", "mesh", "windup", "entered"];
   if (axis.transmission === "rotating-nut") return ["coupling", "bearings", "windup", "nut", "wear", "entered"];
@@ -32,6 +44,10 @@ export function slacksOf(axis: AxisConfig): readonly SlackId[] {
 /**
  * The slacks that a test's reading adds up. A scale takes all of it up before the table is read, so
  * there the whole chain shows none (common practice, no source).
+ * @param axis - configuration
+ * @param kind - of the test
+ * @returns the slacks
+ * @example seenBy(defaultAxis("vertical-centre", "X"), "end-float") // [ "bearings", "housing" ]
  */
 export function seenBy(axis: AxisConfig, kind: MagnitudeKind): readonly SlackId[] {
   if (kind === "whole-chain" && axis.feedback === "scale") return [];
@@ -50,6 +66,10 @@ const USUAL_FRICTION_N = 120;
 /**
  * Wind-up at a reversal: twice the friction over the screw's stiffness E·A/(L/2) at mid-travel, in
  * series with bearings, nut and bracket taken as stiff as the screw. Rack: pinion and shaft.
+ * @param axis - configuration
+ * @param frictionN - friction of the member, N
+ * @returns mm
+ * @example windUpMm(defaultAxis("vertical-centre", "X")) // 0.001419
  */
 export function windUpMm(axis: AxisConfig, frictionN = USUAL_FRICTION_N): number {
   const area = (Math.PI / 4) * axis.screw.rootMm ** 2;
@@ -60,6 +80,10 @@ export function windUpMm(axis: AxisConfig, frictionN = USUAL_FRICTION_N): number
 /**
  * What a sound link loses, mm (common practice, no source): a preloaded link next to nothing, a
  * single nut a few ten-thousandths to half a thousandth of an inch, a rack its mesh.
+ * @param axis - configuration
+ * @param slack - the slack
+ * @returns mean and standard deviation, mm
+ * @example baselineOf(defaultAxis("vertical-centre", "X"), "nut") // { meanMm: 0.0008, sdMm: 0.0009 }
  */
 export function baselineOf(axis: AxisConfig, slack: SlackId): Baseline {
   const um = (mean: number, sd: number): Baseline => ({
@@ -103,7 +127,13 @@ export const SLACK_WORDS: Record<SlackId, string> = {
   entered: "Compensation entered",
 };
 
-/** The drawn link that a slack belongs to. */
+/**
+ * The drawn link that a slack belongs to.
+ * @param axis - configuration
+ * @param slack - the slack
+ * @returns id of the link; null where none is drawn for it
+ * @example linkOfSlack(defaultAxis("vertical-centre", "X"), "nut") // "nut"
+ */
 export function linkOfSlack(axis: AxisConfig, slack: SlackId): LinkId | null {
   switch (slack) {
     case "coupling":

@@ -10,6 +10,12 @@ export type TestId = (typeof LOCATE_TEST_ROWS)[number]["id"];
 export const LOCATE_TESTS: readonly (LocateTest & { readonly id: TestId })[] = LOCATE_TEST_ROWS;
 
 const BY_ID = new Map(LOCATE_TESTS.map((t) => [t.id as string, t]));
+/**
+ * A test of the catalogue by its id.
+ * @param id - as in the table of tests
+ * @returns the test; undefined where there is none of that name
+ * @example locateTest("end-float")?.id // "end-float"
+ */
 export function locateTest(id: string): (LocateTest & { readonly id: TestId }) | undefined {
   return BY_ID.get(id);
 }
@@ -25,7 +31,13 @@ export interface Availability {
 /** What blocking a gravity axis adds, min (common practice, no source). */
 const BLOCK_MINUTES = 15;
 
-/** Can this test be done on this axis, and what must be done first? */
+/**
+ * Can this test be done on this axis, and what must be done first?
+ * @param axis - configuration
+ * @param test - the test
+ * @returns whether it can be done, why not, and what comes first
+ * @example availability(defaultAxis("vertical-centre", "X"), locateTest("end-float")).possible // true
+ */
 export function availability(axis: AxisConfig, test: LocateTest): Availability {
   const no = (say: string): Availability => ({ possible: false, say, minutes: test.minutes });
   const gravity = axis.orientation !== "horizontal";
@@ -52,7 +64,13 @@ export function availability(axis: AxisConfig, test: LocateTest): Availability {
   return { possible: true, say: "", minutes: test.minutes };
 }
 
-/** The findings of a test that this axis can have. */
+/**
+ * The findings of a test that this axis can have.
+ * @param axis - configuration
+ * @param test - the test
+ * @returns ids
+ * @example findingsOf(defaultAxis("vertical-centre", "X"), locateTest("fastener-check")).length > 2 // true
+ */
 export function findingsOf(axis: AxisConfig, test: LocateTest): readonly FindingId[] {
   const rack = axis.transmission === "rack";
   return test.findings.filter((id) => {

@@ -22,7 +22,11 @@ export interface ThirdFault {
  * Do three faults together account for the evidence better than none, one or two? Every cause is
  * joined to each of the likeliest pairs, scored as {@link infer} scores a pair. The probability is a
  * lower bound, since triples of unlikely pairs are left out.
- * @returns null where an axis has fewer than three causes
+ * @param posterior - what is known so far
+ * @returns the likeliest three and their probability; null where an axis has fewer than three causes
+ * @example
+ * thirdFault(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] }))?.causes.length
+ * // 3
  */
 export function thirdFault(posterior: Posterior): ThirdFault | null {
   const { causes, priors, evidence, model, latents } = posterior;
@@ -67,7 +71,7 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
       const logPrior = logAllTriples + members.reduce((sum, m) => sum + Math.log(priors[m]), 0);
       scored.push({
         members,
-        log: logPrior + mixture.log + logReports(reports, members, loss, shows),
+        log: logPrior + mixture.log + logReports(reports, { members, lossChance: loss, slackFinding: shows }),
       });
     }
   if (scored.length === 0) return null;

@@ -50,7 +50,14 @@ export interface CaseVerdict {
   readonly warnings: readonly string[];
 }
 
-/** Most likely account of the case: no fault, one cause or two. */
+/**
+ * Most likely account of the case: no fault, one cause or two.
+ * @param posterior - what is known so far
+ * @returns its causes, none for no fault, and its probability
+ * @example
+ * bestAccount(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).causes.length < 3
+ * // true
+ */
 export function bestAccount(posterior: Posterior): { readonly causes: readonly Cause[]; readonly probability: number } {
   const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
   return { causes: best.members.map((m) => posterior.causes[m]), probability: best.probability };
@@ -59,7 +66,12 @@ export function bestAccount(posterior: Posterior): { readonly causes: readonly C
 /** Probability at which a screw or nut may be condemned, once something has proven the link. */
 const CONDEMN = 0.9;
 
-/** A screw or nut that is named but not yet proven: it must not be bought. */
+/**
+ * A screw or nut that is named but not yet proven: it must not be bought.
+ * @param posterior - what is known so far
+ * @returns the cause; null where none is named
+ * @example unprovenPart(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // null
+ */
 export function unprovenPart(posterior: Posterior): Cause | null {
   const { causes } = bestAccount(posterior);
   for (const cause of causes) {
@@ -106,7 +118,14 @@ const MAGNITUDE_WORDS: Record<Magnitude["kind"], string> = {
   "bracket-shift": "the nut bracket moves by",
 };
 
-/** What a report says, in words. */
+/**
+ * What a report says, in words.
+ * @param report - the report
+ * @returns a clause
+ * @example
+ * reportWords({ finding: "lost-motion", so: false, source: "test" })
+ * // "not so: loses motion when it turns round"
+ */
 export function reportWords(report: Report): string {
   const { words } = finding(report.finding);
   return report.so ? words : `not so: ${words}`;
@@ -122,7 +141,8 @@ function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): E
       report.so ? p * (1 - missed) + (1 - p) * imagined : p * missed + (1 - p) * (1 - imagined);
     const loses = posterior.causes[index].share ? 0.9 : 0;
     const weight = Math.log(
-      said(chanceOf(latents, id, [index], loses, axis)) / said(chanceOf(latents, id, [], 0, axis)),
+      said(chanceOf(latents, { id, members: [index], lossChance: loses, axis })) /
+        said(chanceOf(latents, { id, members: [], lossChance: 0, axis })),
     );
     return { words: reportWords(report), ref: report.ref ?? null, weight };
   });
@@ -216,12 +236,22 @@ function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption
   return options.sort((a, b) => Number(!!a.unless) - Number(!!b.unless) || a.expectedCost - b.expectedCost);
 }
 
-/** The verdict on a case: what is proven, what is only likely, what was not looked at. */
+/**
+ * The verdict on a case: what is proven, what is only likely, what was not looked at.
+ * @param posterior - what is known so far
+ * @param options - `done`: tests already done; `system`: units; `terms`: what things cost
+ * @returns code, sentences and what comes next
+ * @example
+ * caseVerdict(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] }), { done: new Set() }).proven
+ * // []
+ */
 export function caseVerdict(
   posterior: Posterior,
-  done: ReadonlySet<string>,
-  system: UnitSystem = "metric",
-  terms: DecisionTerms = DECISION_TERMS,
+  {
+    done,
+    system = "metric",
+    terms = DECISION_TERMS,
+  }: { readonly done: ReadonlySet<string>; readonly system?: UnitSystem; readonly terms?: DecisionTerms },
 ): CaseVerdict {
   const { evidence, causes, marginals } = posterior;
   const best = bestAccount(posterior);
@@ -294,7 +324,8 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
       r.so &&
       r.source === "test" &&
       latentOf(r.finding) !== "lost-motion" &&
-      chanceOf(posterior.latents, latentOf(r.finding), members, 0, posterior.evidence.axis) < 0.15,
+      chanceOf(posterior.latents, { id: latentOf(r.finding), members, lossChance: 0, axis: posterior.evidence.axis }) <
+        0.15,
   );
   if (unexplained.length) {
     const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join("; ");

@@ -101,11 +101,12 @@ function auditStep(walk: Walk, step: MechanismStep, before: MachineState): Machi
   for (const effect of step.effects) states.push(stateAfter(states[states.length - 1], step.axis, [effect]));
   const after = states[states.length - 1];
   if (!step.title.trim() || step.how.length === 0) say(9, step.id, "says nothing");
-  auditPower(walk, step, before, after);
+  auditPower(walk, { step, before, after });
   for (const { letter, config } of sheet.axes) {
     const own = step.axis === letter;
-    if (step.hands !== "out" && before.power === "isolated") auditHands(walk, step, { letter, config }, before, after);
-    if (own) auditAxisStep(walk, step, config, states);
+    if (step.hands !== "out" && before.power === "isolated")
+      auditHands(walk, { step, axis: { letter, config }, before, after });
+    if (own) auditAxisStep(walk, { step, config, states });
     if (own && step.state !== stateWords(config, after.axes[letter], after.power))
       say(9, step.id, "shows a state that is not the one after it");
   }
@@ -113,7 +114,14 @@ function auditStep(walk: Walk, step: MechanismStep, before: MachineState): Machi
 }
 
 /** Power: never changed unsaid, never on with hands in, never off under a member that nothing else holds. */
-function auditPower({ sheet, say }: Walk, step: MechanismStep, before: MachineState, after: MachineState): void {
+function auditPower(
+  { sheet, say }: Walk,
+  {
+    step,
+    before,
+    after,
+  }: { readonly step: MechanismStep; readonly before: MachineState; readonly after: MachineState },
+): void {
   if (step.hands !== "out" && before.power === "on") say(1, step.id, "has hands in with the power on");
   if (before.power === after.power) return;
   if (!step.hold) say(10, step.id, "changes the power without a hold");
@@ -137,10 +145,17 @@ function auditPower({ sheet, say }: Walk, step: MechanismStep, before: MachineSt
 /** Rule 1: whatever holds through the step must have been tried; the step that tries it stands clear. */
 function auditHands(
   { say }: Walk,
-  step: MechanismStep,
-  axis: { readonly letter: string; readonly config: AxisConfig },
-  before: MachineState,
-  after: MachineState,
+  {
+    step,
+    axis,
+    before,
+    after,
+  }: {
+    readonly step: MechanismStep;
+    readonly axis: { readonly letter: string; readonly config: AxisConfig };
+    readonly before: MachineState;
+    readonly after: MachineState;
+  },
 ): void {
   const { letter, config } = axis;
   const [was, is] = [before.axes[letter], after.axes[letter]];
@@ -166,10 +181,11 @@ function auditHands(
 
 function auditAxisStep(
   walk: Walk,
-  step: MechanismStep,
-  config: AxisConfig,
-  /** Before each of its effects, and after the last. */
-  states: readonly MachineState[],
+  {
+    step,
+    config,
+    states,
+  }: { readonly step: MechanismStep; readonly config: AxisConfig; readonly states: readonly MachineState[] },
 ): void {
   const { say } = walk;
   const letter = step.axis ?? "";
@@ -178,11 +194,11 @@ function auditAxisStep(
   if (step.at && axis.member !== step.at) say(2, step.id, `wants the member ${step.at}, and it stands ${axis.member}`);
   for (const note of step.uses) if (!axis.notes[note]) say(6, step.id, `uses “${note}”, which nobody made`);
   for (const verb of step.verbs)
-    if (!verbAllowed(config, axis, before.power, verb))
+    if (!verbAllowed(config, { state: axis, power: before.power, verb }))
       say(verb === "full-travel" && !axis.referenced ? 10 : 3, step.id, `cannot ${verb} in this state`);
-  auditReach(walk, step, config, axis);
+  auditReach(walk, { step, config, state: axis });
   step.effects.forEach((effect, i) => {
-    auditEffect(walk, step, { letter, config }, states[i], effect);
+    auditEffect(walk, { step, axis: { letter, config }, machine: states[i], effect });
   });
   if (step.retest) {
     if (!canRetest(config, step.retest)) say(8, step.id, "asks for a retest that this axis cannot do");
@@ -194,7 +210,14 @@ function auditAxisStep(
     if (part.of && !has.includes(part.of)) say(7, step.id, `puts in ${part.name}, which ${letter} does not have`);
 }
 
-function auditReach({ say }: Walk, step: MechanismStep, config: AxisConfig, state: MechanismState): void {
+function auditReach(
+  { say }: Walk,
+  {
+    step,
+    config,
+    state,
+  }: { readonly step: MechanismStep; readonly config: AxisConfig; readonly state: MechanismState },
+): void {
   for (const need of effectNeeds(config, step.effects)) {
     if (meets(state, need)) continue;
     const name = JOINT_NAMES[need.joint].name;
@@ -208,10 +231,17 @@ function auditReach({ say }: Walk, step: MechanismStep, config: AxisConfig, stat
 
 function auditEffect(
   { say }: Walk,
-  step: MechanismStep,
-  axis: { readonly letter: string; readonly config: AxisConfig },
-  machine: MachineState,
-  effect: Effect,
+  {
+    step,
+    axis,
+    machine,
+    effect,
+  }: {
+    readonly step: MechanismStep;
+    readonly axis: { readonly letter: string; readonly config: AxisConfig };
+    readonly machine: MachineState;
+    readonly effect: Effect;
+  },
 ): void {
   const { letter, config } = axis;
   const state = machine.axes[letter];
@@ -238,7 +268,7 @@ function auditEffect(
       return;
     }
     case "member":
-      if (!waysToMove(config, state, machine.power, effect.to).includes(effect.by))
+      if (!waysToMove(config, { state, power: machine.power, to: effect.to }).includes(effect.by))
         say(2, step.id, `cannot move ${letter} there by ${effect.by}`);
       return;
     case "gear":

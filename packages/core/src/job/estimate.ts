@@ -155,15 +155,21 @@ export function scheduleForTwo(
   }
   return {
     minutes: Math.max(0, ...ends),
-    path: longest(steps, then, before, tail),
+    path: longest(steps, { then, before, tail }),
   };
 }
 
 function longest(
   steps: readonly Pick<PlannedStep, "id">[],
-  then: readonly (readonly number[])[],
-  before: readonly (readonly number[])[],
-  tail: readonly number[],
+  {
+    then,
+    before,
+    tail,
+  }: {
+    readonly then: readonly (readonly number[])[];
+    readonly before: readonly (readonly number[])[];
+    readonly tail: readonly number[];
+  },
 ): readonly string[] {
   const most = (among: readonly number[]): number | undefined => [...among].sort((a, b) => tail[b] - tail[a]).at(0);
   const path: string[] = [];

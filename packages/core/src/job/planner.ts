@@ -256,7 +256,7 @@ class Walk {
   /** Brings the member to a place in a way that exists now, or can be made to. */
   private move(on: OnAxis, place: Place, prefers?: Way): void {
     const { config } = on.work;
-    const direct = this.wayNow(on, this.axis(on), place, prefers);
+    const direct = this.wayNow(on, { state: this.axis(on), place, prefers });
     if (direct) {
       this.doMove(on, place, direct);
       return;
@@ -269,7 +269,7 @@ class Walk {
         block: "none",
         tied: false,
       };
-      const way = this.wayNow(on, onGear, place);
+      const way = this.wayNow(on, { state: onGear, place });
       if (way) {
         this.holdFor(GEAR_TAKE, on);
         this.emit(GEAR_TAKE, on);
@@ -281,20 +281,23 @@ class Walk {
     }
     if (this.state.power === "isolated") {
       const powered: MechanismState = { ...state, block: "none", tied: false };
-      if (!waysToMove(config, powered, "on", place).includes("jog"))
+      if (!waysToMove(config, { state: powered, power: "on", to: place }).includes("jog"))
         throw new NoWay(`${on.work.letter} cannot be brought ${place} as it stands.`);
       this.toPower("on", null, on);
     }
     this.clearBlocks(on);
-    const jog = this.wayNow(on, this.axis(on), place);
+    const jog = this.wayNow(on, { state: this.axis(on), place });
     if (!jog) throw new NoWay(`${on.work.letter} cannot be brought ${place} as it stands.`);
     this.doMove(on, place, jog);
   }
 
   /** A way that exists in a state, the gentlest first; with its brake let go by the lever if that is what it takes. */
-  private wayNow(on: OnAxis, state: MechanismState, place: Place, prefers?: Way): { way: Way; lever: boolean } | null {
+  private wayNow(
+    on: OnAxis,
+    { state, place, prefers }: { readonly state: MechanismState; readonly place: Place; readonly prefers?: Way },
+  ): { way: Way; lever: boolean } | null {
     const { config } = on.work;
-    const ways = waysToMove(config, state, this.state.power, place);
+    const ways = waysToMove(config, { state, power: this.state.power, to: place });
     if (ways.length > 0)
       return {
         way: prefers && ways.includes(prefers) ? prefers : ways[0],
@@ -302,7 +305,7 @@ class Walk {
       };
     const levered = config.mechanics.brakeLever || config.mechanics.brakeAt === "screw";
     if (!config.brake || !levered || this.state.power === "on") return null;
-    const let_ = waysToMove(config, { ...state, brakeLet: true }, "isolated", place).at(0);
+    const let_ = waysToMove(config, { state: { ...state, brakeLet: true }, power: "isolated", to: place }).at(0);
     return let_ ? { way: let_, lever: true } : null;
   }
 

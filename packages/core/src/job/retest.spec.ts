@@ -5,7 +5,7 @@ const before: JobFigure = { lostMm: 0.027, expandedMm: 0.001, runId: 1 };
 describe("judging a retest", () => {
   const limits = { leaveMm: 0.01, repairMm: 0.025 };
   const judge = (lostMm: number, expandedMm = 0.001, was: JobFigure | null = before) =>
-    judgeRetest(was, { lostMm, expandedMm, runId: null }, limits, "metric");
+    judgeRetest(was, { lostMm, expandedMm, runId: null }, { limits, system: "metric" });
 
   it.each([
     ["below what can be left", 0.009, 0.001, true, "it can be left"],
@@ -35,7 +35,7 @@ describe("judging a retest", () => {
   });
 
   it("typed without saying what it was measured with, it cannot tell and does not pass", () => {
-    const typed = judgeRetest(before, { lostMm: 0.004, expandedMm: null, runId: null }, limits, "metric");
+    const typed = judgeRetest(before, { lostMm: 0.004, expandedMm: null, runId: null }, { limits, system: "metric" });
     expect(typed).toMatchObject({ passes: false, code: "cannot-tell" });
     expect(typed.words).toContain("uncertainty unknown");
   });

@@ -23,16 +23,16 @@ export interface RetestJudgement {
  * somebody accepts it by name with a reason (what passes between the limits is ours).
  * @param before - loss before the work, or null
  * @param after - loss after it
- * @param limits - limits of the axis, mm
- * @param system - “metric” or “inch”
+ * @param options - `limits`: limits of the axis, mm; `system`: “metric” or “inch”
  * @returns whether it passes, and why
- * @example judgeRetest(null, { lostMm: 0.004, expandedMm: 0.001, runId: 1 }, { leaveMm: 0.01, repairMm: 0.025 }, "metric").passes // true
+ * @example
+ * const limits = { leaveMm: 0.01, repairMm: 0.025 };
+ * judgeRetest(null, { lostMm: 0.004, expandedMm: 0.001, runId: 1 }, { limits, system: "metric" }).passes // true
  */
 export function judgeRetest(
   before: JobFigure | null,
   after: JobFigure,
-  limits: Pick<LossLimits, "leaveMm" | "repairMm">,
-  system: UnitSystem,
+  { limits, system }: { readonly limits: Pick<LossLimits, "leaveMm" | "repairMm">; readonly system: UnitSystem },
 ): RetestJudgement {
   const size = Math.abs(after.lostMm);
   const figure = (f: JobFigure): string => formatWithU(f.lostMm, f.expandedMm, { system });

@@ -53,7 +53,7 @@ function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): Si
   const letter = step.axis ?? "";
   const limits = rules.limits(letter);
   if (!limits) return null;
-  const judged = judgeRetest(rules.before(letter), sign.figure, limits, rules.system);
+  const judged = judgeRetest(rules.before(letter), sign.figure, { limits, system: rules.system });
   if (judged.passes) return null;
   if (!sign.reason.trim())
     return reasonWanted(

@@ -102,17 +102,22 @@ export function planHorizon(
 /**
  * Plans anew after points have changed: every other visit keeps its week.
  * @param before - the plan there is
- * @param points - points with the day they are due
- * @param changed - ids of the points that changed
- * @param weeks - the weeks, with their minutes
+ * @param options - `points`: points with the day they are due; `changed`: ids of the points that changed; `weeks`:
+ *   the weeks, with their minutes
  * @returns a week for each visit
- * @example replanHorizon(planHorizon([], [{ minutes: 60 }] ), [], new Set(), [{ minutes: 60 }] ).cost // 0
+ * @example replanHorizon(planHorizon([], [{ minutes: 60 }]), { points: [], changed: new Set(), weeks: [{ minutes: 60 }] }).cost // 0
  */
 export function replanHorizon(
   before: HorizonPlan,
-  points: readonly HorizonPoint[],
-  changed: ReadonlySet<number>,
-  weeks: readonly HorizonWeek[],
+  {
+    points,
+    changed,
+    weeks,
+  }: {
+    readonly points: readonly HorizonPoint[];
+    readonly changed: ReadonlySet<number>;
+    readonly weeks: readonly HorizonWeek[];
+  },
 ): HorizonPlan {
   const weekOf = new Map(before.visits.map((v, i) => [v.id, before.dayOf[i]]));
   const visits = expandVisits(points, weeks.length);

@@ -34,21 +34,22 @@ export interface IntervalDays {
  * factors and by what was learnt, inside the maker’s bounds.
  * @param rule - what the maker says, days, hours and km
  * @param usage - hours a day and km an hour
- * @param factors - what scales it
- * @param learnt - factor that the visits taught
- * @param school - what counts
+ * @param options - `factors`: what scales it; `learnt`: factor that the visits taught; `school`: what counts
  * @returns days, and by what
  * @throws BoundError when no part of the rule counts
- * @example intervalDays({ days: 90, hours: null, km: null, leastDays: 7, mostDays: 365 }, { hoursPerDay: 8, kmPerHour: 0.1 } ).days // 90
+ * @example intervalDays({ days: 90, hours: null, km: null, leastDays: 7, mostDays: 365 }, { hoursPerDay: 8,
+ *   kmPerHour: 0.1 } ).days // 90
  */
 export function intervalDays(
   rule: IntervalRule,
   usage: Usage,
-  factors: readonly FactorId[] = [],
-  learnt = 1,
-  school: IntervalSchool = "all",
+  {
+    factors = [],
+    learnt = 1,
+    school = "all",
+  }: { readonly factors?: readonly FactorId[]; readonly learnt?: number; readonly school?: IntervalSchool } = {},
 ): IntervalDays {
-  requireBound("learnt factor", learnt, learnt > 0, "above 0");
+  requireBound({ "learnt factor": learnt }, learnt > 0, "above 0");
   const counts = (by: IntervalDays["by"]): boolean => school === "all" || school === by;
   const parts: { days: number; by: IntervalDays["by"] }[] = [];
   if (rule.days !== null && counts("calendar")) parts.push({ days: rule.days, by: "calendar" });

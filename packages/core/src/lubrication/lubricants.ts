@@ -166,15 +166,14 @@ const SCALE_STEP_G = 0.1;
 export function calibrateGun(
   weighings: readonly { readonly strokes: number; readonly grams: number }[],
 ): GunCalibration {
-  requireBound("number of weighings", weighings.length, weighings.length >= 1, "at least 1");
+  requireBound({ "number of weighings": weighings.length }, weighings.length >= 1, "at least 1");
   for (const { strokes, grams } of weighings) {
     requireBound(
-      "strokes",
-      strokes,
+      { strokes },
       Number.isInteger(strokes) && strokes >= 1 && strokes <= 200,
       "a whole number from 1 to 200",
     );
-    requireBound("grams", grams, grams > 0 && grams / strokes <= 20, "above 0 and up to 20 g a stroke");
+    requireBound({ grams }, grams > 0 && grams / strokes <= 20, "above 0 and up to 20 g a stroke");
   }
   const each = weighings.map((w) => w.grams / w.strokes);
   const mean = each.reduce((a, b) => a + b, 0) / each.length;
@@ -231,19 +230,22 @@ export interface StockForecast {
 
 /**
  * When a lubricant runs out and when to order it.
- * @param stockG - what is there, g
- * @param uses - grams of each point and how often, days
- * @param leadDays - days till an order comes
- * @param reserveG - what must still be there when the new one comes
+ * @param options - `stockG`: what is there, g; `uses`: grams of each point and how often, days; `leadDays`: days
+ *   till an order comes; `reserveG`: what must still be there when the new one comes
  * @returns days it lasts, and till it must be ordered
- * @example stockForecast(100, [{ grams: 1, intervalDays: 1 }], 7, 0).daysLeft // 100
+ * @example stockForecast({ stockG: 100, uses: [{ grams: 1, intervalDays: 1 }], leadDays: 7, reserveG: 0 }).daysLeft // 100
  */
-export function stockForecast(
-  stockG: number,
-  uses: readonly { readonly grams: number; readonly intervalDays: number }[],
-  leadDays: number,
-  reserveG: number,
-): StockForecast {
+export function stockForecast({
+  stockG,
+  uses,
+  leadDays,
+  reserveG,
+}: {
+  readonly stockG: number;
+  readonly uses: readonly { readonly grams: number; readonly intervalDays: number }[];
+  readonly leadDays: number;
+  readonly reserveG: number;
+}): StockForecast {
   const perDay = uses.reduce((s, u) => s + u.grams / u.intervalDays, 0);
   if (perDay <= 0) return { gramsPerDay: 0, daysLeft: null, orderInDays: null };
   return {

@@ -17,15 +17,17 @@ describe("interval", () => {
     expect(intervalDays(rule, idle)).toEqual({ days: 182, by: "calendar", held: false });
     expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 })).toEqual({ days: 100, by: "hours", held: false });
     expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 4 })).toEqual({ days: 60, by: "distance", held: true });
-    expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, [], 1, "calendar").by).toBe("calendar");
+    expect(
+      intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, { factors: [], learnt: 1, school: "calendar" }).by,
+    ).toBe("calendar");
     expect(intervalDays({ ...rule, days: null }, idle).days).toBe(365);
-    expect(() => intervalDays(rule, idle, [], 0)).toThrow("learnt factor is 0");
+    expect(() => intervalDays(rule, idle, { factors: [], learnt: 0 })).toThrow("learnt factor is 0");
   });
 
   it("covers stretch monthly to quarterly", () => {
     // Common practice, no source.
     const monthly = { ...rule, days: 30, hours: null, km: null, leastDays: 7 };
-    expect(intervalDays(monthly, idle, ["covers"]).days).toBe(90);
+    expect(intervalDays(monthly, idle, { factors: ["covers"] }).days).toBe(90);
     for (const id of FACTOR_IDS) expect(FACTORS[id].source.length).toBeGreaterThan(10);
   });
 
@@ -141,7 +143,7 @@ describe("rounds", () => {
           expect(d).not.toBe(3);
           if (visits[i].machine === 0 && i !== 3) expect(d).not.toBe(1);
         });
-        expect(roundCost(visits, days, dayOf).cost).toBeCloseTo(cost, 6);
+        expect(roundCost(visits, { days, dayOf }).cost).toBeCloseTo(cost, 6);
       }),
       { numRuns: 60 },
     );
@@ -196,7 +198,9 @@ describe("rounds", () => {
       intervalDays: 1,
     };
     const days = week(14).map((d, i) => (i < 13 ? { minutes: 0 } : d));
-    expect(roundCost([late], days, [-1]).cost).toBeGreaterThan(roundCost([late], days, [13]).cost);
+    expect(roundCost([late], { days, dayOf: [-1] }).cost).toBeGreaterThan(
+      roundCost([late], { days, dayOf: [13] }).cost,
+    );
     expect(planRounds([late], days).dayOf).toEqual([13]);
   });
 

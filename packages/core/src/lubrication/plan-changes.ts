@@ -23,16 +23,15 @@ export interface PlanChange {
  * to even out the days.
  * @param before - the plan as it was
  * @param after - the plan as it is
- * @param today - points planned before it that are gone were simply passed
- * @param dayWords - says a date in the reader's words
+ * @param options - `today`: points planned before it that are gone were simply passed; `dayWords`: says a date in
+ *   the reader's words
  * @returns what changed, and why
  * @example planChanges([], [], "2026-03-03", String).length // 0
  */
 export function planChanges(
   before: readonly PlannedPoint[],
   after: readonly PlannedPoint[],
-  today: string,
-  dayWords: (date: string) => string,
+  { today, dayWords }: { readonly today: string; readonly dayWords: (date: string) => string },
 ): readonly PlanChange[] {
   const was = new Map(before.map((p) => [p.id, p]));
   const list: PlanChange[] = [];
@@ -51,7 +50,7 @@ export function planChanges(
     }
     if (old.date === now.date) continue;
     const what = `${name}: ${old.date ? dayWords(old.date) : "not planned"} to ${now.date ? dayWords(now.date) : "later"}`;
-    list.push({ id: now.id, what, why: reason(old, now, today, dayWords) });
+    list.push({ id: now.id, what, why: reason(old, now, { today, dayWords }) });
   }
   for (const gone of was.values())
     if (gone.date)
@@ -63,7 +62,11 @@ export function planChanges(
   return list;
 }
 
-function reason(old: PlannedPoint, now: PlannedPoint, today: string, dayWords: (date: string) => string): string {
+function reason(
+  old: PlannedPoint,
+  now: PlannedPoint,
+  { today, dayWords }: { readonly today: string; readonly dayWords: (date: string) => string },
+): string {
   if (old.held !== now.held) return now.held || "no longer held by hand";
   if (old.visits < now.visits) return "visited";
   if (old.visits > now.visits) return "a visit was taken back";

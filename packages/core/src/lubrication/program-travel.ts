@@ -115,7 +115,12 @@ class ProgramReader {
       return;
     }
     const centre = { i: value("I"), j: value("J"), k: value("K"), r: value("R") };
-    for (const piece of arc(this.at, to, this.plane, this.motion === 2, centre, this.scale))
+    for (const piece of arc(this.at, to, {
+      plane: this.plane,
+      clockwise: this.motion === 2,
+      words: centre,
+      scale: this.scale,
+    }))
       this.go(piece, false, 1 / PIECES);
   }
 
@@ -151,10 +156,17 @@ class ProgramReader {
 function arc(
   from: Pose["at"],
   to: Record<string, number>,
-  plane: string,
-  clockwise: boolean,
-  words: { i?: number; j?: number; k?: number; r?: number },
-  scale: number,
+  {
+    plane,
+    clockwise,
+    words,
+    scale,
+  }: {
+    readonly plane: string;
+    readonly clockwise: boolean;
+    readonly words: { i?: number; j?: number; k?: number; r?: number };
+    readonly scale: number;
+  },
 ): Record<string, number>[] {
   const [a, b] = [plane[0], plane[1]];
   const start = (axis: string): number => (from as Partial<typeof from>)[axis] ?? 0;

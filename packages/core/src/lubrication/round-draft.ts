@@ -3,7 +3,8 @@ import {
   isOpen,
   leastGap,
   marginal,
-  shift,
+  putOn,
+  takeOff,
   type PlanDay,
   type RoundWeights,
   type State,
@@ -34,9 +35,9 @@ export class RoundDraft {
   }
 
   put(i: number, day: number): void {
-    if (this.dayOf[i] >= 0) shift(this.state, this.visits[i], this.dayOf[i], -1);
+    if (this.dayOf[i] >= 0) takeOff(this.state, this.visits[i], this.dayOf[i]);
     this.dayOf[i] = day;
-    if (day >= 0) shift(this.state, this.visits[i], day, 1);
+    if (day >= 0) putOn(this.state, this.visits[i], day);
   }
 
   /** May a visit stand on a day: open, and far enough from the other visits to its point? */
@@ -49,19 +50,22 @@ export class RoundDraft {
   /** The day a visit costs least on; −1 where none is open. */
   best(i: number): number {
     const [from, to] = this.reaches[i];
-    const near = this.cheapest(i, from, to, false);
+    const near = this.cheapest(i, { from, to, tooNear: false });
     if (near >= 0) return near;
     // Nothing open about when it is due: any day is better than none.
-    const any = this.cheapest(i, 0, this.days.length - 1, false);
-    return any >= 0 ? any : this.cheapest(i, 0, this.days.length - 1, true);
+    const any = this.cheapest(i, { from: 0, to: this.days.length - 1, tooNear: false });
+    return any >= 0 ? any : this.cheapest(i, { from: 0, to: this.days.length - 1, tooNear: true });
   }
 
-  private cheapest(i: number, from: number, to: number, tooNear: boolean): number {
+  private cheapest(
+    i: number,
+    { from, to, tooNear }: { readonly from: number; readonly to: number; readonly tooNear: boolean },
+  ): number {
     let day = -1;
     let least = Infinity;
     for (let d = from; d <= to; d += 1) {
       if (tooNear ? !isOpen(this.days, this.visits[i], d) : !this.allowed(i, d)) continue;
-      const cost = marginal(this.state, this.visits[i], d, this.days, this.mean, this.w);
+      const cost = marginal(this, this.visits[i], d);
       if (cost < least - 1e-9) [day, least] = [d, cost];
     }
     return day;
@@ -88,7 +92,7 @@ export class RoundDraft {
   private bestTogether(group: readonly number[]): number {
     const { state, visits, dayOf, reaches } = this;
     const from = dayOf[group[0]];
-    for (const i of group) shift(state, visits[i], from, -1);
+    for (const i of group) takeOff(state, visits[i], from);
     let [day, least] = [from, this.costTogether(group, from)];
     const low = Math.max(...group.map((i) => reaches[i][0]));
     const high = Math.min(...group.map((i) => reaches[i][1]));
@@ -97,7 +101,7 @@ export class RoundDraft {
       const cost = this.costTogether(group, d);
       if (cost < least - 1e-9) [day, least] = [d, cost];
     }
-    for (const i of group) shift(state, visits[i], from, 1);
+    for (const i of group) putOn(state, visits[i], from);
     return day;
   }
 
@@ -105,10 +109,10 @@ export class RoundDraft {
     const { state, visits } = this;
     let sum = 0;
     for (const i of group) {
-      sum += marginal(state, visits[i], day, this.days, this.mean, this.w);
-      shift(state, visits[i], day, 1);
+      sum += marginal(this, visits[i], day);
+      putOn(state, visits[i], day);
     }
-    for (const i of group) shift(state, visits[i], day, -1);
+    for (const i of group) takeOff(state, visits[i], day);
     return sum;
   }
 }

@@ -1,20 +1,16 @@
-import { leftOutCost, marginal, type PlanDay, type RoundWeights, type State, type VisitNeed } from "./rounds-state";
+import { leftOutCost, marginal, type FilledDays, type VisitNeed } from "./rounds-state";
 
 export const MOST_TRIES = 20_000;
 /** How much worse a step may be at the beginning, in the plan’s own cost; cools to nothing. */
 const WARM = 4;
 
-interface Search {
+interface Search extends FilledDays {
   readonly visits: readonly VisitNeed[];
-  readonly days: readonly PlanDay[];
-  readonly state: State;
   readonly dayOf: number[];
   readonly free: readonly number[];
   readonly put: (i: number, day: number) => void;
   readonly best: (i: number) => number;
   readonly allowed: (i: number, day: number) => boolean;
-  readonly mean: number;
-  readonly w: RoundWeights;
   readonly cancelled?: () => boolean;
   readonly progress?: (part: number) => void;
   readonly tries: number;
@@ -38,7 +34,7 @@ export function ruinAndRecreate(s: Search): void {
   const byMachine = new Map<number, number[]>();
   for (const i of s.free) byMachine.set(s.visits[i].machine, [...(byMachine.get(s.visits[i].machine) ?? []), i]);
   const cost = (i: number, day: number): number =>
-    day < 0 ? leftOutCost(s.visits[i], s.days.length, s.w) : marginal(s.state, s.visits[i], day, s.days, s.mean, s.w);
+    day < 0 ? leftOutCost(s.visits[i], s.days.length, s.w) : marginal(s, s.visits[i], day);
   let total = 0;
   let least = 0;
   let kept = [...s.dayOf];

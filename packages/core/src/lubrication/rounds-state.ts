@@ -126,17 +126,18 @@ export function isOpen(days: readonly PlanDay[], visit: VisitNeed, day: number):
 /**
  * Adds up what a plan costs, by part.
  * @param visits - visits to points, with the day each is due
- * @param days - the days, with their minutes
- * @param dayOf - day of each visit, −1 for none
- * @param w - what weighs how much
+ * @param options - `days`: the days, with their minutes; `dayOf`: day of each visit, −1 for none; `w`: what weighs
+ *   how much
  * @returns cost, and its parts
- * @example roundCost([], [], []).cost // 0
+ * @example roundCost([], { days: [], dayOf: [] }).cost // 0
  */
 export function roundCost(
   visits: readonly VisitNeed[],
-  days: readonly PlanDay[],
-  dayOf: readonly number[],
-  w: RoundWeights = ROUND_WEIGHTS,
+  {
+    days,
+    dayOf,
+    w = ROUND_WEIGHTS,
+  }: { readonly days: readonly PlanDay[]; readonly dayOf: readonly number[]; readonly w?: RoundWeights },
 ): Pick<RoundPlan, "cost" | "parts"> {
   const stops = new Set<string>();
   const bays = new Set<string>();
@@ -182,25 +183,29 @@ export interface State {
   readonly bays: Map<string, number>[];
 }
 
+/** The days of a plan in the making, and what it is weighed by. */
+export interface FilledDays {
+  readonly state: State;
+  readonly days: readonly PlanDay[];
+  /** Minutes a day if all were alike. */
+  readonly mean: number;
+  readonly w: RoundWeights;
+}
+
 /**
  * What it costs more to have a visit on a day, as the days are now.
- * @param state - the days as they are
+ * @param plan - the days as they are filled, and what they are weighed by
  * @param visit - the visit
  * @param day - the day
- * @param days - the days, with their minutes
- * @param mean - minutes a day if all were alike
- * @param w - what weighs how much
  * @returns cost
- * @example marginal({ load: [0], stops: [new Map()], bays: [new Map()] }, { machine: 1, bay: "1", minutes: 5, dueDay: 0, intervalDays: 30, weight: 1 } , 0, [{ minutes: 60 }] , 5, ROUND_WEIGHTS) > 0 // true
+ * @example
+ * marginal(
+ *   { state: { load: [0], stops: [new Map()], bays: [new Map()] }, days: [{ minutes: 60 }], mean: 5, w: ROUND_WEIGHTS },
+ *   { machine: 1, bay: "1", minutes: 5, dueDay: 0, intervalDays: 30, weight: 1 },
+ *   0,
+ * ) // 6
  */
-export function marginal(
-  state: State,
-  visit: VisitNeed,
-  day: number,
-  days: readonly PlanDay[],
-  mean: number,
-  w: RoundWeights,
-): number {
+export function marginal({ state, days, mean, w }: FilledDays, visit: VisitNeed, day: number): number {
   const load = state.load[day];
   const more = load + visit.minutes;
   const { minutes } = days[day];
@@ -215,20 +220,33 @@ export function marginal(
 }
 
 /**
- * Puts a visit on a day, or takes it off.
+ * Puts a visit on a day.
  * @param state - the days as they are, changed
  * @param visit - the visit
  * @param day - the day
- * @param by - 1 puts it there, −1 takes it off
- * @example shift({ load: [0], stops: [new Map()], bays: [new Map()] }, { machine: 1, bay: "1", minutes: 5 } , 0, 1) // undefined
+ * @example putOn({ load: [0], stops: [new Map()], bays: [new Map()] }, { machine: 1, bay: "1", minutes: 5 }, 0) // undefined
  */
-export function shift(state: State, visit: VisitNeed, day: number, by: 1 | -1): void {
-  state.load[day] += by * visit.minutes;
-  const count = <K>(map: Map<K, number>, key: K): void => {
-    const n = (map.get(key) ?? 0) + by;
-    if (n) map.set(key, n);
-    else map.delete(key);
-  };
-  count(state.stops[day], visit.machine);
-  count(state.bays[day], visit.bay);
+export function putOn(state: State, visit: VisitNeed, day: number): void {
+  state.load[day] += visit.minutes;
+  state.stops[day].set(visit.machine, (state.stops[day].get(visit.machine) ?? 0) + 1);
+  state.bays[day].set(visit.bay, (state.bays[day].get(visit.bay) ?? 0) + 1);
+}
+
+/**
+ * Takes a visit off a day that it stands on.
+ * @param state - the days as they are, changed
+ * @param visit - the visit
+ * @param day - the day
+ * @example takeOff({ load: [5], stops: [new Map([[1, 1]])], bays: [new Map([["1", 1]])] }, { machine: 1, bay: "1", minutes: 5 }, 0) // undefined
+ */
+export function takeOff(state: State, visit: VisitNeed, day: number): void {
+  state.load[day] -= visit.minutes;
+  lessOne(state.stops[day], visit.machine);
+  lessOne(state.bays[day], visit.bay);
+}
+
+function lessOne<K>(counts: Map<K, number>, key: K): void {
+  const left = (counts.get(key) ?? 0) - 1;
+  if (left) counts.set(key, left);
+  else counts.delete(key);
 }

@@ -28,13 +28,15 @@ const read = (at: string, hours: number, reset = false) => ({ at, hours, reset }
 
 describe("usage from a meter", () => {
   it("is hours over days; a lone pair tells no scatter, more do", () => {
-    const one = forecastUsage([read("2026-01-01", 100), read("2026-01-31", 340)], 40, "2026-02-01");
+    const one = forecastUsage([read("2026-01-01", 100), read("2026-01-31", 340)], {
+      hoursPerWeek: 40,
+      today: "2026-02-01",
+    });
     expect(one.hoursPerDay).toBeCloseTo(8, 9);
     expect(one.from).toBe("meter");
     const more = forecastUsage(
       [read("2026-01-01", 0), read("2026-01-11", 80), read("2026-01-21", 160), read("2026-01-31", 240)],
-      40,
-      "2026-02-01",
+      { hoursPerWeek: 40, today: "2026-02-01" },
     );
     expect(more.hoursPerDay).toBeCloseTo(8, 9);
     expect(more.spread).toBeCloseTo(0, 9);
@@ -42,37 +44,42 @@ describe("usage from a meter", () => {
   });
 
   it("counts afresh after a reset or a lower reading, leaves out the impossible, and says so", () => {
-    const reset = forecastUsage(
-      [read("2026-01-01", 9000), read("2026-01-11", 5, true), read("2026-01-21", 105)],
-      40,
-      "2026-02-01",
-    );
+    const reset = forecastUsage([read("2026-01-01", 9000), read("2026-01-11", 5, true), read("2026-01-21", 105)], {
+      hoursPerWeek: 40,
+      today: "2026-02-01",
+    });
     expect(reset.hoursPerDay).toBeCloseTo(10, 9);
     expect(reset.notes).toEqual([]);
-    const lower = forecastUsage(
-      [read("2026-01-01", 9000), read("2026-01-11", 5), read("2026-01-21", 105)],
-      40,
-      "2026-02-01",
-    );
+    const lower = forecastUsage([read("2026-01-01", 9000), read("2026-01-11", 5), read("2026-01-21", 105)], {
+      hoursPerWeek: 40,
+      today: "2026-02-01",
+    });
     expect(lower.hoursPerDay).toBeCloseTo(10, 9);
     expect(lower.notes[0]).toContain("lower than the one before");
-    const wild = forecastUsage(
-      [read("2026-01-01", 0), read("2026-01-11", 400), read("2026-01-21", 480)],
-      40,
-      "2026-02-01",
-    );
+    const wild = forecastUsage([read("2026-01-01", 0), read("2026-01-11", 400), read("2026-01-21", 480)], {
+      hoursPerWeek: 40,
+      today: "2026-02-01",
+    });
     expect(wild.hoursPerDay).toBeCloseTo(8, 9);
     expect(wild.notes[0]).toContain("40 hours a day");
-    const gap = forecastUsage([read("2025-01-01", 0), read("2026-01-01", 3650)], 40, "2026-02-01");
+    const gap = forecastUsage([read("2025-01-01", 0), read("2026-01-01", 3650)], {
+      hoursPerWeek: 40,
+      today: "2026-02-01",
+    });
     expect(gap.notes[0]).toContain("No reading for 365 days");
   });
 
   it("holidays are no days; without readings the working week stands in", () => {
     const closed = Array.from({ length: 10 }, (_, i) => `2026-01-${String(i + 11).padStart(2, "0")}`);
     expect(
-      forecastUsage([read("2026-01-01", 0), read("2026-01-31", 160)], 40, "2026-02-01", closed).hoursPerDay,
+      forecastUsage([read("2026-01-01", 0), read("2026-01-31", 160)], { hoursPerWeek: 40, today: "2026-02-01", closed })
+        .hoursPerDay,
     ).toBeCloseTo(8, 9);
-    expect(forecastUsage([], 70, "2026-02-01")).toMatchObject({ hoursPerDay: 10, spread: 3, from: "working week" });
+    expect(forecastUsage([], { hoursPerWeek: 70, today: "2026-02-01" })).toMatchObject({
+      hoursPerDay: 10,
+      spread: 3,
+      from: "working week",
+    });
   });
 
   it("refuses a reading that cannot be, by value and bound", () => {
@@ -151,19 +158,21 @@ describe("lubricants", () => {
 
   it("forecasts when stock runs out and when to order", () => {
     // 4 g each 20 days and 6 g each 60 days: 0.3 g a day; 30 g last 100 days; order at (30 − 6)/0.3 − 14.
-    const f = stockForecast(
-      30,
-      [
+    const f = stockForecast({
+      stockG: 30,
+      uses: [
         { grams: 4, intervalDays: 20 },
         { grams: 6, intervalDays: 60 },
       ],
-      14,
-      6,
-    );
+      leadDays: 14,
+      reserveG: 6,
+    });
     expect(f.daysLeft).toBeCloseTo(100, 9);
     expect(f.orderInDays).toBeCloseTo(66, 9);
-    expect(stockForecast(30, [], 14, 6).daysLeft).toBeNull();
-    expect(stockForecast(0, [{ grams: 1, intervalDays: 1 }], 14, 6).orderInDays).toBeLessThan(0);
+    expect(stockForecast({ stockG: 30, uses: [], leadDays: 14, reserveG: 6 }).daysLeft).toBeNull();
+    expect(
+      stockForecast({ stockG: 0, uses: [{ grams: 1, intervalDays: 1 }], leadDays: 14, reserveG: 6 }).orderInDays,
+    ).toBeLessThan(0);
   });
 });
 
@@ -234,7 +243,7 @@ describe("half a year by week", () => {
     const all = points(10, 8);
     const before = planHorizon(all, weeks(26));
     const changed = all.map((p) => (p.id === 7 ? { ...p, dueDay: 80 } : p));
-    const after = replanHorizon(before, changed, new Set([7]), weeks(26));
+    const after = replanHorizon(before, { points: changed, changed: new Set([7]), weeks: weeks(26) });
     const was = new Map(before.visits.map((v, i) => [v.id, before.dayOf[i]]));
     after.visits.forEach((v, i) => {
       if (v.point !== 7) expect(after.dayOf[i]).toBe(was.get(v.id));
@@ -277,7 +286,7 @@ describe("what a plan changed, and why", () => {
       at(6, "2026-03-04"),
       at(7, "2026-03-04"),
     ];
-    const changes = planChanges(before, after, "2026-03-02", (d) => d.slice(8));
+    const changes = planChanges(before, after, { today: "2026-03-02", dayWords: (d) => d.slice(8) });
     expect(changes.map((c) => `${c.id} ${c.why}`)).toEqual([
       "2 put there by Ama",
       "3 not done on its day",
@@ -293,7 +302,7 @@ describe("what a plan changed, and why", () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 28 }), { maxLength: 12 }), (days) => {
         const list = days.map((d, i) => at(i, `2026-03-${String(d).padStart(2, "0")}`));
-        expect(planChanges(list, list, "2026-03-01", (d) => d)).toEqual([]);
+        expect(planChanges(list, list, { today: "2026-03-01", dayWords: (d) => d })).toEqual([]);
       }),
     );
   });

@@ -47,13 +47,13 @@ export function planRounds(
   options: PlanOptions = {},
 ): RoundPlan {
   const { weights: w = ROUND_WEIGHTS, pinned = new Map(), passes = 12 } = options;
-  requireBound("number of days", days.length, days.length > 0, "at least 1");
+  requireBound({ "number of days": days.length }, days.length > 0, "at least 1");
   const draft = new RoundDraft(visits, days, w);
   const { dayOf } = draft;
   visits.forEach((v, i) => {
     const pin = pinned.get(v.id);
     if (pin === undefined) return;
-    requireBound(`day of ${v.id}`, pin, pin >= 0 && pin < days.length, `from 0 to ${days.length - 1}`);
+    requireBound({ [`day of ${v.id}`]: pin }, pin >= 0 && pin < days.length, `from 0 to ${days.length - 1}`);
     draft.put(i, pin);
   });
   options.keep?.forEach((day, i) => {
@@ -77,7 +77,7 @@ export function planRounds(
     if (!moved) break;
   }
   searchOn(draft, free, options);
-  return { dayOf, leftOut: leftOutOf(visits, days, dayOf), ...roundCost(visits, days, dayOf, w) };
+  return { dayOf, leftOut: leftOutOf(visits, days, dayOf), ...roundCost(visits, { days, dayOf, w }) };
 }
 
 /** Takes part of the plan back and makes it anew, again and again; the best that was seen is kept. */
@@ -109,7 +109,7 @@ function searchOn(draft: RoundDraft, free: readonly number[], options: PlanOptio
       tries,
       seed,
     });
-    const { cost } = roundCost(visits, days, dayOf, w);
+    const { cost } = roundCost(visits, { days, dayOf, w });
     if (cost < kept.cost) kept = { cost, dayOf: [...dayOf] };
   }
   kept.dayOf.forEach((day, i) => {
@@ -150,5 +150,5 @@ export function planWhenDue(visits: readonly VisitNeed[], days: readonly PlanDay
     return day;
   });
   const leftOut = leftOutOf(visits, days, dayOf);
-  return { dayOf, leftOut, ...roundCost(visits, days, dayOf) };
+  return { dayOf, leftOut, ...roundCost(visits, { days, dayOf }) };
 }

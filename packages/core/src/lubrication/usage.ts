@@ -32,17 +32,18 @@ const WEEK_SPREAD = 0.3;
  * afresh; closed days (holidays) count as no day; more than 24 hours a day is left out and said.
  * Without two usable readings the working week stands in, with a wide spread.
  * @param readings - readings of the meter
- * @param hoursPerWeek - the working week, where there are too few
- * @param today - year, month and day
- * @param closed - days on which the machine did not run, ISO dates
+ * @param options - `hoursPerWeek`: the working week, where there are too few; `today`: year, month and day;
+ *   `closed`: days on which the machine did not run, ISO dates
  * @returns hours a day with U, and what was odd
  * @example forecastUsage([], 40, "2026-03-03").from // 'working week'
  */
 export function forecastUsage(
   readings: readonly MeterReading[],
-  hoursPerWeek: number,
-  today: string,
-  closed: readonly string[] = [],
+  {
+    hoursPerWeek,
+    today,
+    closed = [],
+  }: { readonly hoursPerWeek: number; readonly today: string; readonly closed?: readonly string[] },
 ): UsageForecast {
   const sorted = [...readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const notes: string[] = [];

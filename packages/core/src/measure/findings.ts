@@ -39,6 +39,12 @@ const LOOSE: readonly FindingId[] = [
   "pinion-turns",
 ];
 
+/**
+ * Is a finding a fastener that gave way?
+ * @param id - the finding
+ * @returns whether it is
+ * @example isLooseFastener("lost-motion") // false
+ */
 export function isLooseFastener(id: FindingId): boolean {
   return LOOSE.includes(id);
 }
@@ -55,6 +61,12 @@ export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] = FINDI
 );
 
 const BY_ID = new Map(FINDINGS.map((f) => [f.id, f]));
+/**
+ * A finding of the catalogue by its id.
+ * @param id - as in the table of findings
+ * @returns the finding
+ * @example finding("lost-motion").id // "lost-motion"
+ */
 export function finding(id: FindingId): Finding & { readonly id: FindingId } {
   return BY_ID.get(id) as Finding & { readonly id: FindingId };
 }

@@ -15,12 +15,13 @@ export class BoundError extends RangeError {
 
 /**
  * Throws a {@link BoundError} unless `value` is a finite number for which `holds` is true.
- * @param argument - name of the quantity, as it is said
- * @param value - what was given
+ * @param given - the value under the name of its quantity, as it is said
  * @param holds - whether the bound is kept
  * @param bound - the bound in words, as “above 0 mm”
- * @example requireBound("lead", 5, true, "above 0 mm") // undefined
+ * @example requireBound({ lead: 5 }, true, "above 0 mm") // undefined
  */
-export function requireBound(argument: string, value: number, holds: boolean, bound: string): void {
-  if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);
+export function requireBound(given: Readonly<Record<string, number>>, holds: boolean, bound: string): void {
+  for (const [argument, value] of Object.entries(given)) {
+    if (!Number.isFinite(value) || !holds) throw new BoundError(argument, value, bound);
+  }
 }

@@ -11,8 +11,8 @@ import { requireBound } from "./bound-error";
  * @example chiSquaredExceeded(3.841, 1) // 0.05
  */
 export function chiSquaredExceeded(value: number, dof: number): number {
-  requireBound("degrees of freedom", dof, dof > 0, "above 0");
-  requireBound("chi squared", value, value >= 0, "zero or more");
+  requireBound({ "degrees of freedom": dof }, dof > 0, "above 0");
+  requireBound({ "chi squared": value }, value >= 0, "zero or more");
   const a = dof / 2;
   const x = value / 2;
   if (x === 0) return 1;

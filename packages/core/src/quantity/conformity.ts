@@ -60,9 +60,9 @@ const SAME_MM = 1e-9;
 export function conformity(value: JudgedValue, limits: ConformityLimits): Conformity {
   const { lostMm, expandedMm } = value;
   const { leaveMm, repairMm } = limits;
-  requireBound("loss", lostMm, Number.isFinite(lostMm), "a finite number");
-  requireBound("leave", leaveMm, leaveMm > 0, "above 0 mm");
-  requireBound("repair", repairMm, repairMm > leaveMm, `above ${leaveMm} mm`);
+  requireBound({ loss: lostMm }, Number.isFinite(lostMm), "a finite number");
+  requireBound({ leave: leaveMm }, leaveMm > 0, "above 0 mm");
+  requireBound({ repair: repairMm }, repairMm > leaveMm, `above ${leaveMm} mm`);
   const size = Math.abs(lostMm);
   const likelier = Math.abs(size - repairMm) <= SAME_MM ? "at-limit" : size > repairMm ? "over" : "under";
   if (expandedMm === null)
@@ -73,7 +73,7 @@ export function conformity(value: JudgedValue, limits: ConformityLimits): Confor
       fromMm: 0,
       toMm: Infinity,
     };
-  requireBound("U", expandedMm, expandedMm >= 0, "0 mm or more");
+  requireBound({ U: expandedMm }, expandedMm >= 0, "0 mm or more");
   const fromMm = Math.max(0, size - expandedMm);
   const toMm = size + expandedMm;
   if (toMm <= leaveMm + SAME_MM) return { code: "sound", fromMm, toMm };

@@ -8,7 +8,7 @@ import { studentQuantile } from "./student-t";
  * @example mean([1, 2, 6]) // 3
  */
 export function mean(values: readonly number[]): number {
-  requireBound("number of values", values.length, values.length > 0, "at least 1");
+  requireBound({ "number of values": values.length }, values.length > 0, "at least 1");
   let sum = 0;
   for (const v of values) sum += v;
   return sum / values.length;

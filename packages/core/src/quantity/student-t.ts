@@ -40,8 +40,8 @@ function incompleteBeta(a: number, b: number, x: number): number {
  * @example studentExceeded(12.706, 1) // 0.05
  */
 export function studentExceeded(t: number, dof: number): number {
-  requireBound("t", t, t >= 0, "zero or more");
-  requireBound("degrees of freedom", dof, dof > 0, "above 0");
+  requireBound({ t }, t >= 0, "zero or more");
+  requireBound({ "degrees of freedom": dof }, dof > 0, "above 0");
   return incompleteBeta(dof / 2, 0.5, dof / (dof + t * t));
 }
 
@@ -59,9 +59,9 @@ const MOST_KEPT = 1000;
  * @example studentQuantile(0.05, 4) // 2.776
  */
 export function studentQuantile(alpha: number, dof: number): number {
-  requireBound("alpha", alpha, alpha > 0 && alpha < 1, "above 0 and below 1");
+  requireBound({ alpha }, alpha > 0 && alpha < 1, "above 0 and below 1");
   const nu = Math.min(dof, 1e6);
-  requireBound("degrees of freedom", nu, nu >= 1, "1 or more");
+  requireBound({ "degrees of freedom": nu }, nu >= 1, "1 or more");
   const key = `${alpha} ${nu}`;
   const there = found.get(key);
   if (there !== undefined) return there;

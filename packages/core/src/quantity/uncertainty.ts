@@ -10,7 +10,7 @@ import { studentQuantile } from "./student-t";
  * @example rectangular(0.001) // 0.000288675
  */
 export function rectangular(width: number): number {
-  requireBound("width", width, width >= 0, "zero or more");
+  requireBound({ width }, width >= 0, "zero or more");
   return width / Math.sqrt(12);
 }
 
@@ -64,7 +64,7 @@ function logT(): readonly number[] {
  * @example coverageFactor(4) // 2.87
  */
 export function coverageFactor(dof: number): number {
-  requireBound("dof", Number.isNaN(dof) ? NaN : Math.min(dof, 1e9), dof >= 1, "1 or more");
+  requireBound({ dof: Number.isNaN(dof) ? NaN : Math.min(dof, 1e9) }, dof >= 1, "1 or more");
   const at = GRID / dof;
   const below = Math.min(GRID - 1, Math.floor(at));
   const table = logT();

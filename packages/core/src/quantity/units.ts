@@ -94,13 +94,31 @@ export function fromShown(kind: QuantityKind, shown: number, system: UnitSystem)
  * @param kind - what is measured
  * @param value - in the core’s unit
  * @param system - “metric” or “inch”
- * @param signed - write a plus as well
  * @returns the text with its unit
  * @example formatQuantity("torque", 12.5, "metric") // '12.5 N·m'
  */
-export function formatQuantity(kind: QuantityKind, value: number, system: UnitSystem, signed = false): string {
+export function formatQuantity(kind: QuantityKind, value: number, system: UnitSystem): string {
+  return written(kind, toShown(kind, value, system), { system, signed: false });
+}
+
+/**
+ * As {@link formatQuantity}, with a plus before what is above 0.
+ * @param kind - what is measured
+ * @param value - in the core’s unit
+ * @param system - “metric” or “inch”
+ * @returns the text with its sign and unit
+ * @example signedQuantity("torque", 12.5, "metric") // '+12.5 N·m'
+ */
+export function signedQuantity(kind: QuantityKind, value: number, system: UnitSystem): string {
+  return written(kind, toShown(kind, value, system), { system, signed: true });
+}
+
+function written(
+  kind: QuantityKind,
+  shown: number,
+  { system, signed }: { readonly system: UnitSystem; readonly signed: boolean },
+): string {
   const { unit, decimals } = SHOWN[kind][system];
-  const shown = toShown(kind, value, system);
   if (!Number.isFinite(shown)) return shown > 0 ? "no limit" : "–";
   const size = Math.abs(shown);
   const places = kind === "length" || size < 10 ? decimals : Math.min(decimals, size >= 1000 ? 0 : 1);
@@ -110,16 +128,14 @@ export function formatQuantity(kind: QuantityKind, value: number, system: UnitSy
 /**
  * A value and its ± with their unit, both to two significant digits of U (JCGM 100:2008, 7.2.6).
  * @param kind - what is measured
- * @param value - in the core’s unit
- * @param expanded - U in the core’s unit
+ * @param of - `value` and U, `expanded`, in the core’s unit
  * @param system - “metric” or “inch”
  * @returns value and ±, each with the unit
- * @example quantityWithU("force", 118.3, 6.1, "metric") // ["118.3 N", "± 6.1 N"]
+ * @example quantityWithU("force", { value: 118.3, expanded: 6.1 }, "metric") // ["118.3 N", "± 6.1 N"]
  */
 export function quantityWithU(
   kind: QuantityKind,
-  value: number,
-  expanded: number,
+  { value, expanded }: { readonly value: number; readonly expanded: number },
   system: UnitSystem,
 ): readonly [string, string] {
   const { unit } = SHOWN[kind][system];

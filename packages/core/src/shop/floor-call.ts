@@ -65,25 +65,26 @@ export const floorState = (axis: FloorCallAxis): AxisState => (axis.last ? lossS
  * @example floorCall({ axes: [], jobs: [], openCases: [], lube: "" }, new Date()).code // "no-axes"
  */
 export function floorCall<A extends FloorCallAxis>(machine: FloorCallMachine<A>, now: Date): FloorCall<A> {
-  const call = (code: FloorCallCode, axis: A | null = null, id: number | null = null, sure = true): FloorCall<A> => ({
+  const call = (code: FloorCallCode, about: Partial<FloorCall<A>> = {}): FloorCall<A> => ({
     code,
-    axis,
-    id,
-    sure,
+    axis: null,
+    id: null,
+    sure: true,
+    ...about,
   });
   const { axes } = machine;
   const job = machine.jobs.find((j) => !j.checkOn) ?? machine.jobs.at(0);
-  if (job) return call(job.checkOn ? "check-due" : "job-at-work", null, job.id);
+  if (job) return call(job.checkOn ? "check-due" : "job-at-work", { id: job.id });
   const open = machine.openCases.at(0);
   const about = axes.find((a) => a.id === open?.axisId);
-  if (open && about) return call("case-open", about, open.id);
+  if (open && about) return call("case-open", { axis: about, id: open.id });
   const measured = measuredCall(axes, now);
-  if (measured) return call(measured.code, measured.axis, null, measured.sure);
+  if (measured) return call(measured.code, measured);
   const unfinished = axes.find((a) => a.openRunId !== null);
-  if (unfinished) return call("test-unfinished", unfinished);
+  if (unfinished) return call("test-unfinished", { axis: unfinished });
   if (machine.lube) return call("lubrication");
   const unmeasured = axes.find((a) => !a.last);
-  if (unmeasured) return call("never-measured", unmeasured);
+  if (unmeasured) return call("never-measured", { axis: unmeasured });
   if (axes.length === 0) return call("no-axes");
   return call(axes.every((a) => a.feedback === "scale") ? "scales" : "nothing");
 }

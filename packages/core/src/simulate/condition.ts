@@ -5,7 +5,12 @@ import type { VirtualAxis } from "./virtual-axis";
 
 export const SOUND_FRICTION_N = 120;
 
-/** Guideway friction of the axis as it is, without spots and ends, N. */
+/**
+ * Guideway friction of the axis as it is, without spots and ends, N.
+ * @param c - condition of the parts
+ * @returns N
+ * @example frictionOf({}) // 120
+ */
 export function frictionOf(c: PartsCondition): number {
   const sound = c.frictionN ?? SOUND_FRICTION_N;
   return (
@@ -19,7 +24,14 @@ export function frictionOf(c: PartsCondition): number {
   );
 }
 
-/** The virtual axis that these parts make. */
+/**
+ * The virtual axis that these parts make.
+ * @param config - configuration
+ * @param parts - their condition
+ * @param seed - the same gives the same axis
+ * @returns the virtual axis
+ * @example axisFromParts(defaultAxis("vertical-centre", "X"), { nutGapMm: 0.02 }, 1).travelMm // 500
+ */
 export function axisFromParts(config: AxisConfig, parts: PartsCondition, seed: number): VirtualAxis {
   const rack = config.transmission === "rack";
   const gravity = isGravityAxis(config);

@@ -23,12 +23,24 @@ export interface HiddenCondition {
 /**
  * A virtual axis with the stiffness its screw would have (E·A/L in the middle of the travel) and the
  * faults of `hidden`. Other stiffnesses and frictions are plausible, invented for practice.
+ * @param axis - configuration
+ * @param hidden - clearances of its links, mm, friction and load
+ * @param seed - the same gives the same axis
+ * @returns the virtual axis
+ * @example virtualAxisOf(defaultAxis("vertical-centre", "X"), { nut: 0.02 }, 1).links.length // 6
  */
 export function virtualAxisOf(axis: AxisConfig, hidden: HiddenCondition, seed: number): VirtualAxis {
   const { screw } = axis;
   const area = (Math.PI / 4) * screw.rootMm ** 2;
   const screwStiffness = axis.transmission === "rack" ? 4e4 : (STEEL_E * area) / (screw.freeLengthMm / 2);
-  const link = (id: string, deadBandMm: number, stiffnessNPerMm: number, frictionN: number): ElasticLink => ({
+  const link = (
+    id: string,
+    {
+      deadBandMm,
+      stiffnessNPerMm,
+      frictionN,
+    }: { readonly deadBandMm: number; readonly stiffnessNPerMm: number; readonly frictionN: number },
+  ): ElasticLink => ({
     id,
     deadBandMm,
     stiffnessNPerMm,
@@ -38,13 +50,21 @@ export function virtualAxisOf(axis: AxisConfig, hidden: HiddenCondition, seed: n
   const rack = axis.transmission === "rack";
   return {
     links: [
-      link("coupling", hidden.coupling ?? 0, 4e5, 4),
-      link(rack ? "pinion" : "end-bearings", hidden.endBearings ?? 0, 3e5, 8),
-      ...(rack ? [] : [link("housing", hidden.housing ?? 0, 2e6, 0)]),
-      link(rack ? "rack" : "screw", 0, screwStiffness, 4),
-      link("nut", hidden.nut ?? 0, 3e5, 10),
+      link("coupling", { deadBandMm: hidden.coupling ?? 0, stiffnessNPerMm: 4e5, frictionN: 4 }),
+      link(rack ? "pinion" : "end-bearings", {
+        deadBandMm: hidden.endBearings ?? 0,
+        stiffnessNPerMm: 3e5,
+        frictionN: 8,
+      }),
+      ...(rack ? [] : [link("housing", { deadBandMm: hidden.housing ?? 0, stiffnessNPerMm: 2e6, frictionN: 0 })]),
+      link(rack ? "rack" : "screw", { deadBandMm: 0, stiffnessNPerMm: screwStiffness, frictionN: 4 }),
+      link("nut", { deadBandMm: hidden.nut ?? 0, stiffnessNPerMm: 3e5, frictionN: 10 }),
       {
-        ...link("bracket", hidden.bracket ?? 0, 8e5, hidden.frictionN ?? 120),
+        ...link("bracket", {
+          deadBandMm: hidden.bracket ?? 0,
+          stiffnessNPerMm: 8e5,
+          frictionN: hidden.frictionN ?? 120,
+        }),
         loadN: hidden.loadN ?? 0,
       },
     ],
@@ -62,7 +82,13 @@ export function virtualAxisOf(axis: AxisConfig, hidden: HiddenCondition, seed: n
   };
 }
 
-/** An ordinary axis for practice: small clearances, nothing wrong. */
+/**
+ * An ordinary axis for practice: small clearances, nothing wrong.
+ * @param axis - configuration
+ * @param seed - the same gives the same axis
+ * @returns the virtual axis
+ * @example defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1).feedback // "encoder"
+ */
 export function defaultVirtualAxis(axis: AxisConfig, seed: number): VirtualAxis {
   const clearance = axis.nut === "single-clearance" ? 0.008 : axis.nut === "anti-backlash" ? 0.03 : 0.0005;
   return virtualAxisOf(axis, { nut: clearance, endBearings: 0.0005 }, seed);

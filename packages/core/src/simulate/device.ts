@@ -38,6 +38,16 @@ export interface DeviceState {
   readonly samples: number;
 }
 
+/**
+ * A simulated axis with an indicator on it, at rest in the middle of its travel.
+ * @param model - the virtual axis
+ * @param indicator - what is on the stand
+ * @returns its state
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * startDevice(virtual, indicator).queue // []
+ */
 export function startDevice(model: VirtualAxis, indicator: Indicator): DeviceState {
   const axis = restingState(model);
   return {
@@ -51,23 +61,43 @@ export function startDevice(model: VirtualAxis, indicator: Indicator): DeviceSta
   };
 }
 
-/** Adds moves after checking them against the travel. */
+/**
+ * Adds moves after checking them against the travel.
+ * @param model - the virtual axis
+ * @param state - as it is
+ * @param moves - places in mm, dwells in s
+ * @returns the state with the moves waiting
+ * @throws BoundError when a place leaves the travel
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * enqueue(virtual, startDevice(virtual, indicator), [{ kind: "move", toMm: 10, feedMmMin: 1000 }]).queue.length
+ * // 1
+ */
 export function enqueue(model: VirtualAxis, state: DeviceState, moves: readonly DeviceMove[]): DeviceState {
   for (const move of moves) {
     if (move.kind !== "move") continue;
     const inside = move.toMm >= -1e-9 && move.toMm <= model.travelMm + 1e-9;
     requireBound(
-      "position",
-      Number(move.toMm.toFixed(5)),
+      { position: Number(move.toMm.toFixed(5)) },
       inside,
       `from 0 to ${model.travelMm} mm: the axis has no more travel`,
     );
-    requireBound("feed", move.feedMmMin, move.feedMmMin > 0, "above 0 mm/min");
+    requireBound({ feed: move.feedMmMin }, move.feedMmMin > 0, "above 0 mm/min");
   }
   return { ...state, queue: [...state.queue, ...moves] };
 }
 
-/** Stops where the axis is and forgets what was to come. */
+/**
+ * Stops where the axis is and forgets what was to come.
+ * @param model - the virtual axis
+ * @param state - as it is
+ * @returns the state at rest
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * stopDevice(virtual, startDevice(virtual, indicator)).queue // []
+ */
 export function stopDevice(model: VirtualAxis, state: DeviceState): DeviceState {
   if (state.queue.length === 0) return state;
   return rest(model, { ...state, queue: [] });
@@ -86,7 +116,17 @@ export interface DeviceAdvance {
   readonly dwelt: number | null;
 }
 
-/** Lets up to `seconds` pass, but stops at the end of each move or dwell; `leftS` is what remains. */
+/**
+ * Lets up to `seconds` pass, but stops at the end of each move or dwell; `leftS` is what remains.
+ * @param model - the virtual axis
+ * @param state - as it is
+ * @param seconds - how long
+ * @returns the state, seconds that remain, and which dwell ended
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * advanceDevice(virtual, startDevice(virtual, indicator), 1).leftS // 0
+ */
 export function advanceDevice(model: VirtualAxis, state: DeviceState, seconds: number): DeviceAdvance {
   const [move, ...later] = state.queue;
   if (!move)
@@ -125,14 +165,29 @@ export function advanceDevice(model: VirtualAxis, state: DeviceState, seconds: n
   };
 }
 
-/** Puts the stand where the member now is, the tip in the middle of its reach and at zero. */
+/**
+ * Puts the stand where the member now is, the tip in the middle of its reach and at zero.
+ * @param model - the virtual axis
+ * @param options - `state`: as it is; `indicator`: what is on the stand; `at`: where the stand and tip are
+ * @returns the state with the indicator at zero
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * mountIndicator(virtual, { state: startDevice(virtual, indicator), indicator: indicator }).samples // 0
+ */
 export function mountIndicator(
   model: VirtualAxis,
-  state: DeviceState,
-  indicator: Indicator,
-  at: { readonly station: Station; readonly perTableMm?: number } = {
-    station: state.station ?? "member",
-    perTableMm: state.perTableMm ?? 1,
+  {
+    state,
+    indicator,
+    at = {
+      station: state.station ?? "member",
+      perTableMm: state.perTableMm ?? 1,
+    },
+  }: {
+    readonly state: DeviceState;
+    readonly indicator: Indicator;
+    readonly at?: { readonly station: Station; readonly perTableMm?: number };
   },
 ): DeviceState {
   const { station, perTableMm = 1 } = at;
@@ -147,10 +202,20 @@ function followed(model: VirtualAxis, state: DeviceState): number {
   return (state.perTableMm ?? 1) * stationPosition(model, state.axis, station);
 }
 
-/** Sets the face to zero, putting the stand up anew if the tip does not touch. */
+/**
+ * Sets the face to zero, putting the stand up anew if the tip does not touch.
+ * @param model - the virtual axis
+ * @param state - as it is
+ * @returns the state with the face at zero
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * Math.abs(viewDevice(virtual, zeroIndicator(virtual, startDevice(virtual, indicator))).displayMm) < 0.002
+ * // true
+ */
 export function zeroIndicator(model: VirtualAxis, state: DeviceState): DeviceState {
   const raw = rawReading(state.indicator, state.mounting, followed(model, state));
-  if (raw === null) return mountIndicator(model, state, state.indicator);
+  if (raw === null) return mountIndicator(model, { state, indicator: state.indicator });
   return { ...state, mounting: { ...state.mounting, zeroMm: raw } };
 }
 
@@ -166,10 +231,25 @@ export interface DeviceView {
   readonly clockS: number;
 }
 
+/**
+ * What one sees of the device: where the control says it is, the face, whether it moves.
+ * @param model - the virtual axis
+ * @param state - as it is
+ * @returns mm, N and s
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * viewDevice(virtual, startDevice(virtual, indicator)).moving // false
+ */
 export function viewDevice(model: VirtualAxis, state: DeviceState): DeviceView {
   return {
     commandMm: state.axis.commandMm,
-    displayMm: displayedReading(state.indicator, state.mounting, followed(model, state), model.seed, state.samples),
+    displayMm: displayedReading(state.indicator, {
+      mounting: state.mounting,
+      memberMm: followed(model, state),
+      seed: model.seed,
+      sample: state.samples,
+    }),
     moving: state.queue[0]?.kind === "move",
     dwelling: state.queue[0]?.kind === "dwell",
     forceN: driveForce(model, state.axis),
@@ -178,7 +258,15 @@ export function viewDevice(model: VirtualAxis, state: DeviceState): DeviceView {
   };
 }
 
-/** The next sample: the needle trembles a little. */
+/**
+ * The next sample: the needle trembles a little.
+ * @param state - as it is
+ * @returns the state, one sample on
+ * @example
+ * const indicator = { kind: "digital", resolutionMm: 0.001, tipAngleDeg: 0, rangeMm: 10 };
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * nextSample(startDevice(virtual, indicator)).samples // 1
+ */
 export function nextSample(state: DeviceState): DeviceState {
   return { ...state, samples: state.samples + 1 };
 }

@@ -23,9 +23,9 @@ interface Vertex {
 }
 
 function checkLink(link: ElasticLink): void {
-  requireBound("deadBandMm", link.deadBandMm, link.deadBandMm >= 0, "zero or more");
-  requireBound("stiffnessNPerMm", link.stiffnessNPerMm, link.stiffnessNPerMm > 0, "above zero");
-  requireBound("frictionN", link.frictionN, link.frictionN >= 0, "zero or more");
+  requireBound({ deadBandMm: link.deadBandMm }, link.deadBandMm >= 0, "zero or more");
+  requireBound({ stiffnessNPerMm: link.stiffnessNPerMm }, link.stiffnessNPerMm > 0, "above zero");
+  requireBound({ frictionN: link.frictionN }, link.frictionN >= 0, "zero or more");
 }
 
 /** How much a link is stretched when it carries force `f`: half its dead band plus its spring. */
@@ -33,7 +33,13 @@ function stretch(link: ElasticLink, f: number): number {
   return (Math.sign(f) * link.deadBandMm) / 2 + f / link.stiffnessNPerMm;
 }
 
-/** The force a link carries when stretched by `e`. */
+/**
+ * The force a link carries when stretched by `e`.
+ * @param link - the link
+ * @param e - stretch, mm
+ * @returns N
+ * @example linkForce({ id: "nut", deadBandMm: 0.02, stiffnessNPerMm: 1e5, frictionN: 0, loadN: 0 }, 0.02) // 1000
+ */
 export function linkForce(link: ElasticLink, e: number): number {
   const beyond = Math.abs(e) - link.deadBandMm / 2;
   return beyond > 0 ? Math.sign(e) * beyond * link.stiffnessNPerMm : 0;
@@ -109,13 +115,17 @@ function zeroPlaces(graph: readonly Vertex[]): readonly [number, number] {
  * (friction adds forces, a link adds stretch), then solved from the command backwards. All memory
  * lies in the places of the parts, so partial reversals come out by themselves.
  *
- * @param places where the parts rest now, one per link, command end first
- * @example moveChain([{ id: 'nut', deadBandMm: 0.02, stiffnessNPerMm: 1e5, frictionN: 0, loadN: 0 }], [0], 1)
+ * @param links - from the motor to the table
+ * @param places - where the parts rest now, one per link, command end first, mm
+ * @param command - where the front is moved to, mm
+ * @returns places of the parts, mm
+ * @example
+ * moveChain([{ id: "nut", deadBandMm: 0.02, stiffnessNPerMm: 1e5, frictionN: 0, loadN: 0 }], [0], 1)
  * // [0.99]
  */
 export function moveChain(links: readonly ElasticLink[], places: readonly number[], command: number): number[] {
   links.forEach(checkLink);
-  requireBound("places", places.length, places.length === links.length, `${links.length}, one a link`);
+  requireBound({ places: places.length }, places.length === links.length, `${links.length}, one a link`);
   const seenThrough: Vertex[][] = new Array(links.length);
   const atPart: Vertex[][] = new Array(links.length);
   let behind: Vertex[] = [{ x: 0, f: 0 }];
@@ -144,6 +154,10 @@ export function moveChain(links: readonly ElasticLink[], places: readonly number
  * Lost motion at the last part of a chain after a full reversal, mm: every link gives its dead band
  * (where its force changes sign) and its wind-up between the two sliding forces.
  * With friction F at the table only and series stiffness K this is Σ dead bands + 2F/K.
+ * @param links - from the motor to the table
+ * @returns mm
+ * @example
+ * chainLostMotion([{ id: "nut", deadBandMm: 0.02, stiffnessNPerMm: 1e5, frictionN: 200, loadN: 0 }]) // 0.024
  */
 export function chainLostMotion(links: readonly ElasticLink[]): number {
   let friction = 0;

@@ -68,7 +68,13 @@ export const FAULTS: Readonly<Record<string, Make>> = {
   "scale-head": (u) => ({ scaleDirt: between(u, 0.45, 1) }),
 };
 
-/** What a sound axis of this make has from new: its nut's clearance, its mesh. */
+/**
+ * What a sound axis of this make has from new: its nut's clearance, its mesh.
+ * @param u - draws a number from 0 to 1
+ * @param axis - configuration
+ * @returns condition of the parts
+ * @example soundParts(() => 0.5, defaultAxis("vertical-centre", "X")).nutNewMm // 0.00075
+ */
 export function soundParts(u: Uniform, axis: AxisConfig): PartsCondition {
   const nutNewMm =
     axis.nut === "anti-backlash"
@@ -85,12 +91,18 @@ export function soundParts(u: Uniform, axis: AxisConfig): PartsCondition {
   };
 }
 
-/** Puts faults on top of sound parts; gaps and forces of two faults add up. */
+/**
+ * Puts faults on top of sound parts; gaps and forces of two faults add up.
+ * @param sound - condition of the parts before
+ * @param options - `faults`: ids of causes; `u`: draws a number from 0 to 1; `axis`: configuration
+ * @returns condition of the parts with them
+ * @example
+ * withFaults({}, { faults: ["nut-worn"], u: () => 0.5, axis: defaultAxis("vertical-centre", "X") }).nutGapMm > 0.005
+ * // true
+ */
 export function withFaults(
   sound: PartsCondition,
-  faults: readonly string[],
-  u: Uniform,
-  axis: AxisConfig,
+  { faults, u, axis }: { readonly faults: readonly string[]; readonly u: Uniform; readonly axis: AxisConfig },
 ): PartsCondition {
   const parts: Record<string, number> = { ...sound };
   for (const id of faults) {

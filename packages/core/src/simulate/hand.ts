@@ -6,17 +6,35 @@ import type { PartsCondition } from "./parts-condition";
 import { notices } from "./observe";
 import type { VirtualAxis } from "./virtual-axis";
 
-/** What hands would find on the parts of a virtual axis, for one step of a test by hand. */
+/**
+ * What hands would find on the parts of a virtual axis, for one step of a test by hand.
+ * @param config - configuration
+ * @param options - `axis`: the virtual one; `kind`, `plan`, `step`: what is read; `normal`: draws a standard normal
+ *   number
+ * @returns what is read, in the unit of the step
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * simulateHand(axis, { axis: axisFromParts(axis, {}, 1), kind: "hand-push", plan: defaultSeries(axis, "hand-push"), step: seriesSteps(defaultSeries(axis, "hand-push"))[0], normal: () => 0 }) > 0
+ * // true
+ */
 export function simulateHand(
   config: AxisConfig,
-  axis: VirtualAxis,
-  kind: HandKind,
-  plan: SeriesPlan,
-  step: SeriesStep,
-  normal: () => number,
+  {
+    axis,
+    kind,
+    plan,
+    step,
+    normal,
+  }: {
+    readonly axis: VirtualAxis;
+    readonly kind: HandKind;
+    readonly plan: SeriesPlan;
+    readonly step: SeriesStep;
+    readonly normal: () => number;
+  },
 ): number {
   const parts = axis.parts ?? {};
-  const so = (id: FindingId): boolean => notices(config, axis, id, normal);
+  const so = (id: FindingId): boolean => notices(config, { axis, id, normal });
   switch (kind) {
     case "rock":
       return step.group === "pulled" ? -(0.004 + crossPlay(parts)) + 0.0007 * normal() : 0.0007 * normal();

@@ -16,7 +16,7 @@ describe("a job mends the simulated machine", () => {
     const config = axes.find((a) => causeFits(a, cause)) ?? axes[0];
     const kind = JOB_OF_CAUSE[id];
     const own = Object.keys(FAULTS[id](half, config)).filter((k) => k !== "spotAt");
-    let parts = withFaults(soundParts(half, config), [id], half, config);
+    let parts = withFaults(soundParts(half, config), { faults: [id], u: half, axis: config });
     const sound = soundParts(half, config) as Record<string, number | undefined>;
     const { steps } = planJob({
       axes: [{ letter: config.letter, config }],

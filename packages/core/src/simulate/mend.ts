@@ -50,6 +50,11 @@ const MENDS: Readonly<Record<string, readonly Key[]>> = {
 /**
  * The parts after a step of a job; the very same object when it puts nothing right. Bearings that
  * went back in unchanged (`renewed` false) are as worn as they were.
+ * @param parts - condition of the parts
+ * @param step - id of the step of a job
+ * @param renewed - new parts went in
+ * @returns condition of the parts afterwards
+ * @example mendParts({ nutGapMm: 0.02 }, "sign-off").nutGapMm // 0.02
  */
 export function mendParts(parts: PartsCondition, step: string, renewed = true): PartsCondition {
   if (step === "bearing-in" && !renewed) return parts;

@@ -4,6 +4,10 @@ import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 /**
  * A standard normal number that depends only on `seed` and `count`: a stand-in that is stopped and
  * started again goes on with the same noise. Box–Muller on xoroshiro128+.
+ * @param seed - which sequence
+ * @param count - which number of it, 0 or more
+ * @returns a number from the standard normal distribution
+ * @example normalNoise(1, 0) === normalNoise(1, 0) // true
  */
 export function normalNoise(seed: number, count: number): number {
   const generator = xoroshiro128plus((Math.imul(seed, 0x9e3779b1) ^ Math.imul(count + 1, 0x85ebca6b)) | 0);

@@ -166,15 +166,32 @@ function found(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
 /**
  * Is a finding so on this occasion? `normal` draws a standard normal number.
  * Follows from the parts and the virtual axis alone.
+ * @param config - configuration
+ * @param options - `axis`: the virtual one; `id`: the finding; `normal`: draws a standard normal number
+ * @returns whether it is noticed
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * notices(axis, { axis: axisFromParts(axis, {}, 1), id: "lost-motion", normal: () => 0 }) // false
  */
-export function notices(config: AxisConfig, axis: VirtualAxis, id: FindingId, normal: () => number): boolean {
+export function notices(
+  config: AxisConfig,
+  { axis, id, normal }: { readonly axis: VirtualAxis; readonly id: FindingId; readonly normal: () => number },
+): boolean {
   const sensation = sensations(config, axis)[id];
   if (!sensation) return false;
   const { level, threshold, scatter } = sensation;
   return level + scatter * normal() > threshold;
 }
 
-/** All sensations of an axis, for looking many up at once. */
+/**
+ * All sensations of an axis, for looking many up at once.
+ * @param config - configuration
+ * @param axis - the virtual one
+ * @returns how strong each is, against what is noticed
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * "lost-motion" in sensations(axis, axisFromParts(axis, {}, 1)) // true
+ */
 export function sensations(config: AxisConfig, axis: VirtualAxis): Partial<Record<FindingId, Sensation>> {
   const c = axis.parts ?? {};
   return { ...noises(c), ...binding(config, c), ...position(config, c, axis), ...found(c) };

@@ -96,9 +96,9 @@ describe("faults in the parts", () => {
   it("are noticed at their middling size by what the trade says of them (common practice, no source)", () => {
     const half = (): number => 0.5;
     const seen = (config: AxisConfig, fault: string): string[] => {
-      const parts = withFaults({ ...soundParts(half, config), dryness: 0 }, [fault], half, config);
+      const parts = withFaults({ ...soundParts(half, config), dryness: 0 }, { faults: [fault], u: half, axis: config });
       const model = axisFromParts(config, parts, 1);
-      return FINDINGS.filter((f) => notices(config, model, f.id, steady)).map((f) => f.id);
+      return FINDINGS.filter((f) => notices(config, { axis: model, id: f.id, normal: steady })).map((f) => f.id);
     };
     expect(seen(axis, "retainer-loose")).toEqual(
       expect.arrayContaining(["lost-motion", "retainer-turns", "coasts-free"]),
@@ -122,7 +122,7 @@ describe("faults in the parts", () => {
         soundParts(() => i / 40, axis),
         i,
       );
-      noticed += FINDINGS.filter((f) => notices(axis, model, f.id, draw)).length;
+      noticed += FINDINGS.filter((f) => notices(axis, { axis: model, id: f.id, normal: draw })).length;
     }
     expect(noticed / 40).toBeLessThan(0.2);
   });

@@ -10,24 +10,40 @@ import type { VirtualAxis } from "./virtual-axis";
 const SOUND_KNEE_TURNS = 1.6;
 const CLIFF_N_PER_TURN = 420;
 
-/** What the simulated machine shows for a step of a series, in the units the core keeps. */
+/**
+ * What the simulated machine shows for a step of a series, in the units the core keeps.
+ * @param config - configuration
+ * @param options - `axis`: the virtual one; `plan`, `step`: what is read; `normal`: draws a standard normal number
+ * @returns the reading
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * simulateSeriesReading(axis, { axis: axisFromParts(axis, {}, 1), plan: defaultSeries(axis, "home-repeat"), step: seriesSteps(defaultSeries(axis, "home-repeat"))[0], normal: () => 0 })
+ * // 0
+ */
 export function simulateSeriesReading(
   config: AxisConfig,
-  axis: VirtualAxis,
-  plan: SeriesPlan,
-  step: SeriesStep,
-  normal: () => number,
+  {
+    axis,
+    plan,
+    step,
+    normal,
+  }: {
+    readonly axis: VirtualAxis;
+    readonly plan: SeriesPlan;
+    readonly step: SeriesStep;
+    readonly normal: () => number;
+  },
 ): number {
   const parts = axis.parts ?? {};
-  if (isHandKind(plan.kind)) return simulateHand(config, axis, plan.kind, plan, step, normal);
+  if (isHandKind(plan.kind)) return simulateHand(config, { axis, kind: plan.kind, plan, step, normal });
   switch (plan.kind) {
     case "crest-run": {
       const plane = CREST_PLANES.findIndex((p) => p === step.group);
-      const zero = crestReading(axis, plane, plan.places[0], () => 0);
-      return crestReading(axis, plane, step.at, normal) - zero;
+      const zero = crestReading(axis, { plane, positionMm: plan.places[0], normal: () => 0 });
+      return crestReading(axis, { plane, positionMm: step.at, normal }) - zero;
     }
     case "gib-curve":
-      return simulateGib(axis, plan, step, normal);
+      return simulateGib(axis, { plan, step, normal });
     case "tram": {
       const lean = leanOf(parts);
       const across = lean.x * plan.spanMm;
@@ -47,7 +63,10 @@ const SLACK_PER_TURN_MM = 1.5 / 60;
 /** Swing that bending leaves when the gib is firm, mm. */
 const BENDING_MM = 0.004;
 
-function simulateGib(axis: VirtualAxis, plan: SeriesPlan, step: SeriesStep, normal: () => number): number {
+function simulateGib(
+  axis: VirtualAxis,
+  { plan, step, normal }: { readonly plan: SeriesPlan; readonly step: SeriesStep; readonly normal: () => number },
+): number {
   const parts = axis.parts ?? {};
   const tight = parts.gibTightN ?? 0;
   const knee = SOUND_KNEE_TURNS - tight / 900 + (parts.wayGapMm ?? 0) * 12;

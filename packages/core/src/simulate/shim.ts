@@ -3,7 +3,12 @@ import type { PartsCondition } from "./parts-condition";
 /** Out of square over 300 mm when nothing is wrong, mm. */
 const SOUND_LEAN_MM = 0.006;
 
-/** How the spindle leans over the table as its parts stand: rise of a swept surface, mm per mm. */
+/**
+ * How the spindle leans over the table as its parts stand: rise of a swept surface, mm per mm.
+ * @param parts - condition of the parts
+ * @returns to the right and to the far side
+ * @example leanOf({ tramMm: 0.03 }).x > 0 // true
+ */
 export function leanOf(parts: PartsCondition): {
   readonly x: number;
   readonly y: number;
@@ -28,6 +33,10 @@ export interface PutShim {
  * The parts after shims have been put in: the body that they push comes to rest where the shims are
  * least missed, found by trying turns about both axes of the table and a shift (nothing of the sums
  * that propose shims is used here).
+ * @param parts - condition of the parts
+ * @param shims - where each is put, which way it pushes, and how thick it is, mm
+ * @returns condition of the parts with them
+ * @example putShims({ tramMm: 0.05 }, []).tramMm // 0.05
  */
 export function putShims(parts: PartsCondition, shims: readonly PutShim[]): PartsCondition {
   const missed = (rx: number, ry: number): number => {

@@ -10,7 +10,15 @@ const METER_NOISE_PERCENT = 0.22;
 const RAMP_PART = 0.015;
 const RAMP_PERCENT = 18;
 
-/** A slow traverse both ways on a virtual axis: load in %, with the ramps at the ends. */
+/**
+ * A slow traverse both ways on a virtual axis: load in %, with the ramps at the ends.
+ * @param axis - the virtual axis
+ * @param normal - draws a standard normal number
+ * @returns samples with place, mm, direction and load, %
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * simulateLoadTrace(virtual, () => 0).length > 100 // true
+ */
 export function simulateLoadTrace(axis: VirtualAxis, normal: () => number): readonly LoadSample[] {
   const samples: LoadSample[] = [];
   const step = axis.travelMm / SAMPLES_EACH_WAY;
@@ -39,8 +47,18 @@ const BEND_AT_RAD = 0.7;
  * What a tip on the crest reads at a place, mm: out of line as its parts say, and a bend that turns
  * with the screw: the plane it lies in goes round once per turn, past the tip above and a quarter of
  * a turn later past the tip beside it.
+ * @param axis - the virtual axis
+ * @param options - `plane`: 0 above, 1 beside; `positionMm`: mm along the screw; `normal`: draws a standard normal
+ *   number
+ * @returns mm
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * crestReading(virtual, { plane: 0, positionMm: 0, normal: () => 0 }) // 0
  */
-export function crestReading(axis: VirtualAxis, plane: number, positionMm: number, normal: () => number): number {
+export function crestReading(
+  axis: VirtualAxis,
+  { plane, positionMm, normal }: { readonly plane: number; readonly positionMm: number; readonly normal: () => number },
+): number {
   const { misalignN = 0, bendN = 0 } = axis.parts ?? {};
   const slope = (OUT_OF_LINE[plane] * misalignN) / 1000;
   const bow = 0.0012 * bendN * Math.sin((Math.PI * positionMm) / axis.travelMm);
@@ -48,13 +66,21 @@ export function crestReading(axis: VirtualAxis, plane: number, positionMm: numbe
   return slope * positionMm + bow * Math.cos(turned) + 0.0015 * normal();
 }
 
-/** Crest readings along the screw at 0° and 90°. */
+/**
+ * Crest readings along the screw at 0° and 90°.
+ * @param axis - the virtual axis
+ * @param normal - draws a standard normal number
+ * @returns places and readings of both planes, mm
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * simulateCrestRun(virtual, () => 0).length // 2
+ */
 export function simulateCrestRun(axis: VirtualAxis, normal: () => number): readonly (readonly CrestPoint[])[] {
   const places = Array.from({ length: 9 }, (_, i) => ((i + 0.5) / 9) * axis.travelMm);
   return OUT_OF_LINE.map((_, plane) =>
     places.map((positionMm) => ({
       positionMm,
-      readingMm: crestReading(axis, plane, positionMm, normal),
+      readingMm: crestReading(axis, { plane, positionMm, normal }),
     })),
   );
 }

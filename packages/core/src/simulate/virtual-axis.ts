@@ -61,6 +61,15 @@ export interface VirtualAxisState {
   readonly restOffsetMm: number;
 }
 
+/**
+ * The axis at rest, all slack taken up as it comes.
+ * @param axis - the virtual axis
+ * @param atMm - where, mm
+ * @returns its state
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * restingState(virtual, 100).commandMm // 100
+ */
 export function restingState(axis: VirtualAxis, atMm = axis.travelMm / 2): VirtualAxisState {
   return {
     commandMm: atMm,
@@ -72,7 +81,15 @@ export function restingState(axis: VirtualAxis, atMm = axis.travelMm / 2): Virtu
   };
 }
 
-/** The links as they are with the member at `atMm`. */
+/**
+ * The links as they are with the member at `atMm`.
+ * @param axis - the virtual axis
+ * @param atMm - place of the member, mm
+ * @returns the links
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * linksAt(virtual, 100).length // 6
+ */
 export function linksAt(axis: VirtualAxis, atMm: number): readonly ElasticLink[] {
   const { wear } = axis;
   const extraN = extraFriction(axis, atMm);
@@ -86,7 +103,15 @@ export function linksAt(axis: VirtualAxis, atMm: number): readonly ElasticLink[]
   }));
 }
 
-/** Friction on top of the guideway's own with the member at `atMm`, N. */
+/**
+ * Friction on top of the guideway's own with the member at `atMm`, N.
+ * @param axis - the virtual axis
+ * @param atMm - place of the member, mm
+ * @returns N
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * extraFriction(virtual, 250) // 0
+ */
 export function extraFriction(axis: VirtualAxis, atMm: number): number {
   const { load } = axis;
   if (!load) return 0;
@@ -115,6 +140,14 @@ export type Station = keyof typeof STATIONS;
 /**
  * What an indicator at a station follows, mm: the member's place, or how far the named links lag
  * behind what drives them.
+ * @param axis - the virtual axis
+ * @param state - as it is
+ * @param station - where stand and tip are
+ * @returns mm
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * stationPosition(virtual, restingState(virtual, 100), "member") === memberPosition(virtual, restingState(virtual, 100))
+ * // true
  */
 export function stationPosition(axis: VirtualAxis, state: VirtualAxisState, station: Station): number {
   if (station === "member") return memberPosition(axis, state);
@@ -124,6 +157,13 @@ export function stationPosition(axis: VirtualAxis, state: VirtualAxisState, stat
 /**
  * What an indicator reads whose stand is in front of some links and whose tip is behind them, mm:
  * any two parts of the chain, one referenced to the other.
+ * @param axis - the virtual axis
+ * @param state - as it is
+ * @param linkIds - the links between stand and tip
+ * @returns mm
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * readAcross(virtual, restingState(virtual, 100), []) // 0
  */
 export function readAcross(axis: VirtualAxis, state: VirtualAxisState, linkIds: readonly string[]): number {
   let lag = 0;
@@ -147,7 +187,16 @@ function driveMotor(axis: VirtualAxis, state: VirtualAxisState, motorMm: number)
   return { ...state, motorMm, places };
 }
 
-/** Moves the command; with a scale the motor goes on until the table itself has arrived. */
+/**
+ * Moves the command; with a scale the motor goes on until the table itself has arrived.
+ * @param axis - the virtual axis
+ * @param state - as it is
+ * @param commandMm - new place of the command, mm
+ * @returns the state afterwards
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * commandAxis(virtual, restingState(virtual, 100), 101).commandMm // 101
+ */
 export function commandAxis(axis: VirtualAxis, state: VirtualAxisState, commandMm: number): VirtualAxisState {
   // The control adds the entered compensation whenever the command turns round.
   const moved = commandMm - state.commandMm;
@@ -166,12 +215,29 @@ export function commandAxis(axis: VirtualAxis, state: VirtualAxisState, commandM
   return next;
 }
 
-/** Lets time pass. */
+/**
+ * Lets time pass.
+ * @param state - as it is
+ * @param seconds - how long
+ * @returns the state afterwards
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * passTime(restingState(virtual), 60).clockS // 60
+ */
 export function passTime(state: VirtualAxisState, seconds: number): VirtualAxisState {
   return { ...state, clockS: state.clockS + seconds };
 }
 
-/** The member has come to rest: where exactly scatters a little, if it moved at all. */
+/**
+ * The member has come to rest: where exactly scatters a little, if it moved at all.
+ * @param axis - the virtual axis
+ * @param state - as it is
+ * @param movedMm - how far it went, mm
+ * @returns the state at rest
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * comeToRest(virtual, restingState(virtual), 0).stops // 0
+ */
 export function comeToRest(axis: VirtualAxis, state: VirtualAxisState, movedMm: number): VirtualAxisState {
   if (Math.abs(movedMm) < 1e-6) return state;
   const hunting = axis.feedback === "scale" ? 0.1 * chainLostMotion(axis.links) : 0;
@@ -183,7 +249,15 @@ export function comeToRest(axis: VirtualAxis, state: VirtualAxisState, movedMm: 
   };
 }
 
-/** Where the member really is, mm. */
+/**
+ * Where the member really is, mm.
+ * @param axis - the virtual axis
+ * @param state - as it is
+ * @returns mm
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * Math.abs(memberPosition(virtual, restingState(virtual, 100)) - 100) < 0.1 // true
+ */
 export function memberPosition(axis: VirtualAxis, state: VirtualAxisState): number {
   const nominal = state.places[state.places.length - 1];
   const turns = state.motorMm / axis.leadError.perTurnMm;
@@ -195,7 +269,15 @@ export function memberPosition(axis: VirtualAxis, state: VirtualAxisState): numb
   return nominal + screwError + drift + state.restOffsetMm;
 }
 
-/** Force the drive delivers now, N: what its load meter would follow. */
+/**
+ * Force the drive delivers now, N: what its load meter would follow.
+ * @param axis - the virtual axis
+ * @param state - as it is
+ * @returns N
+ * @example
+ * const virtual = defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1);
+ * Math.abs(driveForce(virtual, restingState(virtual))) < 1000 // true
+ */
 export function driveForce(axis: VirtualAxis, state: VirtualAxisState): number {
   return linkForce(axis.links[0], state.motorMm - state.places[0]);
 }
@@ -203,6 +285,11 @@ export function driveForce(axis: VirtualAxis, state: VirtualAxisState): number {
 /**
  * The lost motion at the member that a perfect test at `atMm` would find, mm. A scale takes it all
  * up before the member is read.
+ * @param axis - the virtual axis
+ * @param atMm - place, mm
+ * @returns mm
+ * @example
+ * trueReversal(axisFromParts(defaultAxis("vertical-centre", "X"), { nutGapMm: 0.02 }, 1), 250) > 0.02 // true
  */
 export function trueReversal(axis: VirtualAxis, atMm: number): number {
   return axis.feedback === "scale" ? 0 : chainLostMotion(linksAt(axis, atMm)) - (axis.enteredMm ?? 0);

@@ -39,14 +39,21 @@ export interface LinkView {
 export function chainView(
   config: AxisConfig,
   loss: ChainLoss | null,
-  system: UnitSystem,
-  now = new Date(),
-  shares: readonly LinkShare[] = [],
-  opened: readonly string[] = [],
+  {
+    system,
+    now = new Date(),
+    shares = [],
+    opened = [],
+  }: {
+    readonly system: UnitSystem;
+    readonly now?: Date;
+    readonly shares?: readonly LinkShare[];
+    readonly opened?: readonly string[];
+  },
 ): readonly LinkView[] {
   return chainOf(config).map((link): LinkView => {
     const base = { id: link.id, name: link.name, drawing: drawingOf(link.drawing), note: link.note };
-    const known = (of: KnownLoss): LinkView => ({ ...base, ...lossView(of, config, system, now) });
+    const known = (of: KnownLoss): LinkView => ({ ...base, ...lossView(of, { axisConfig: config, system, now }) });
     if (opened.includes(link.id))
       return { ...base, value: "open", looked: "undone by this job", state: "act", weight: 2.4, known: true };
     if (link.id === "member" && loss) return known({ ...loss, after: " lost" });
@@ -71,9 +78,11 @@ const NO_LOSS_WEIGHT = 1.6;
 /** A link of which a loss is known: drawn the heavier, the more of the repair limit it takes, up to twice that. */
 function lossView(
   of: KnownLoss,
-  { limits }: AxisConfig,
-  system: UnitSystem,
-  now: Date,
+  {
+    axisConfig: { limits },
+    system,
+    now,
+  }: { readonly axisConfig: AxisConfig; readonly system: UnitSystem; readonly now: Date },
 ): Omit<LinkView, "id" | "name" | "drawing" | "note"> {
   const part = Math.min(2, Math.abs(of.lostMm) / limits.repairMm);
   return {
@@ -140,7 +149,12 @@ export class ChainStrip {
   /** A word to a link instead of its note: the lubrication points that hang on it. */
   readonly marks = input<Readonly<Partial<Record<string, string>>>>({});
   protected readonly links = computed(() =>
-    chainView(this.config(), this.loss(), this.system(), new Date(), this.shares(), this.opened()),
+    chainView(this.config(), this.loss(), {
+      system: this.system(),
+      now: new Date(),
+      shares: this.shares(),
+      opened: this.opened(),
+    }),
   );
   protected readonly gravity = computed(() => isGravityAxis(this.config()));
 }

@@ -55,7 +55,11 @@ export class Api {
   }
 
   /** A photo goes as it is, not as JSON. */
-  photo(caseId: number, file: Blob, caption: string, finding: string | null): Observable<Case> {
+  photo(
+    caseId: number,
+    file: Blob,
+    { caption, finding }: { readonly caption: string; readonly finding: string | null },
+  ): Observable<Case> {
     const query = new URLSearchParams({ caption });
     if (finding) query.set("finding", finding);
     return this.http.post<Case>(`/api/cases/${caseId}/photos?${query}`, file, {

@@ -61,7 +61,7 @@ describe("the open case of an axis", () => {
 
   it("a result that arrives does not undo answers not yet sent", () => {
     store.setNotes("not sent yet");
-    store.addResult("far-end", { "retainer-turns": false }, "", null, () => undefined);
+    store.addResult("far-end", { "retainer-turns": false }, { note: "", data: null, then: () => undefined });
     answer(
       http.expectOne("/api/cases/5/results"),
       openCase({ version: 1, results: [{ id: 3 }] as unknown as Case["results"] }),
@@ -87,7 +87,7 @@ describe("the open case of an axis", () => {
     beforeEach(() => {
       store.setNotes("mine");
       jest.advanceTimersByTime(400);
-      refuse(put(), 409, "Changed meanwhile.", { current: theirs });
+      refuse(put(), 409, { detail: "Changed meanwhile.", more: { current: theirs } });
     });
 
     it("nothing more goes out till it is settled", () => {
@@ -140,7 +140,7 @@ describe("the open case of an axis", () => {
     store.close(["retainer-loose"], "two screws loose");
     const request = http.expectOne("/api/cases/5/close");
     expect(request.request.body).toEqual({ version: 1, found: ["retainer-loose"], words: "two screws loose" });
-    refuse(request, 409, "A job of this case is still open.");
+    refuse(request, 409, { detail: "A job of this case is still open." });
     expect(said).toEqual(["A job of this case is still open."]);
     expect(store.open()?.id).toBe(5);
   });

@@ -142,7 +142,11 @@ export class CaseStore {
     this.edit((file) => ({ ...file, notes }));
   }
 
-  addResult(test: TestId, answers: Answers, note: string, data: ResultData | null, then: () => void): void {
+  addResult(
+    test: TestId,
+    answers: Answers,
+    { note, data, then }: { readonly note: string; readonly data: ResultData | null; readonly then: () => void },
+  ): void {
     const file = this.open();
     if (!file) return;
     const body = { axisId: this.axisId, test, answers, note, data };
@@ -176,7 +180,7 @@ export class CaseStore {
 
   addPhoto(photo: Blob, caption: string, finding: FindingId | null): void {
     const file = this.open();
-    if (file) this.take(this.api.photo(file.id, photo, caption, finding), () => this.notices.say("Photo kept."));
+    if (file) this.take(this.api.photo(file.id, photo, { caption, finding }), () => this.notices.say("Photo kept."));
   }
 
   withdrawPhoto(photoId: number): void {

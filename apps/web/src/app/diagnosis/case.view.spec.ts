@@ -184,7 +184,7 @@ describe("the ledger as rows", () => {
         lookedAt: null,
       },
     ];
-    const links = chainView(x, null, "metric", new Date("2026-03-03T09:00:00Z"), shares);
+    const links = chainView(x, null, { system: "metric", now: new Date("2026-03-03T09:00:00Z"), shares });
     const link = (id: string) => links.find((l) => l.id === id);
     expect(link("end-bearings")).toMatchObject({
       known: true,

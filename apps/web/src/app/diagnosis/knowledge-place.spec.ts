@@ -87,7 +87,7 @@ describe("what the reasoning knows", () => {
     page.press("Use the shipped weight");
     const first = put();
     expect(first.request.body).toMatchObject({ prior: null });
-    refuse(first, 503, "The shop is being copied. Try again in a minute.");
+    refuse(first, 503, { detail: "The shop is being copied. Try again in a minute." });
     expect(page.alerts()).toContain("The shop is being copied.");
     page.press("Use the shipped weight");
     answer(put(), knowledge());

@@ -151,10 +151,17 @@ export function loadChart(view: LoadTraceView, system: UnitSystem, ink: Ink): Ch
       .map(({ x, y }) => ({ x, y: y as number }));
   const line = (
     label: string,
-    data: { x: number; y: number }[],
-    colour: string,
-    width: number,
-    dash: number[] = [],
+    {
+      data,
+      colour,
+      width,
+      dash = [],
+    }: {
+      readonly data: { x: number; y: number }[];
+      readonly colour: string;
+      readonly width: number;
+      readonly dash?: number[];
+    },
   ) => ({
     type: "line" as const,
     label,
@@ -196,10 +203,15 @@ export function loadChart(view: LoadTraceView, system: UnitSystem, ink: Ink): Ch
     type: "line",
     data: {
       datasets: [
-        line("towards plus", points("+", "load"), ink.blue, 1),
-        line("towards minus", points("-", "load"), ink.copper, 1, [4, 3]),
-        line("parts together, towards plus", points("+", "fit"), ink.ink, 2),
-        line("parts together, towards minus", points("-", "fit"), ink.graphite, 2, [8, 3]),
+        line("towards plus", { data: points("+", "load"), colour: ink.blue, width: 1 }),
+        line("towards minus", { data: points("-", "load"), colour: ink.copper, width: 1, dash: [4, 3] }),
+        line("parts together, towards plus", { data: points("+", "fit"), colour: ink.ink, width: 2 }),
+        line("parts together, towards minus", {
+          data: points("-", "fit"),
+          colour: ink.graphite,
+          width: 2,
+          dash: [8, 3],
+        }),
       ],
     },
     options: {

@@ -155,7 +155,7 @@ describe("station Locate", () => {
       found: ["retainer-loose", "end-bearing-worn"],
       words: "two screws loose",
     });
-    refuse(request, 409, "Changed meanwhile.");
+    refuse(request, 409, { detail: "Changed meanwhile." });
     expect(page.page.getByRole("form", { name: "Close the case" })).toBeTruthy();
     page.press("Not yet");
     expect(page.page.queryByRole("form", { name: "Close the case" })).toBeNull();
@@ -170,7 +170,7 @@ describe("station Locate", () => {
     refuse(
       http.expectOne((r) => r.url.includes("/assessment")),
       500,
-      "The server answered 500.",
+      { detail: "The server answered 500." },
     );
     expect(page.alerts()).toContain("The server answered 500.");
     page.press("Try again");

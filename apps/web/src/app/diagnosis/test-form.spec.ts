@@ -17,7 +17,7 @@ describe("a test that is looked, listened or felt for", () => {
     http.verify();
   });
   const open = (testId: string, config: AxisConfig = CONFIG, withCase = true) => {
-    openAxis(http, config);
+    openAxis(http, { config });
     if (withCase) takeUpCase(http, openCase());
     const form = show(TestForm, { testId });
     // Only a row of readings asks with what it is read.

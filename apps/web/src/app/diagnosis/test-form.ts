@@ -232,7 +232,7 @@ export class TestForm {
 
   protected beginSeries(kind: SeriesKind, extra: SeriesExtra = {}): void {
     const axis = this.context.axis();
-    if (axis) this.seriesStart.begin(axis, this.context.base(), kind, extra);
+    if (axis) this.seriesStart.begin(axis, { base: this.context.base(), kind, extra });
   }
 
   protected words(id: FindingId): string {
@@ -286,12 +286,10 @@ export class TestForm {
             found: list.map(([name, state]) => ({ name, state, torqueNm: this.list()?.torqueOf(name) ?? null })),
           }
         : null);
-    this.store.addResult(
-      test.id as TestId,
-      this.answers(),
-      this.note(),
+    this.store.addResult(test.id as TestId, this.answers(), {
+      note: this.note(),
       data,
-      () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
-    );
+      then: () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
+    });
   }
 }

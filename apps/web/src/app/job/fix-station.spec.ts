@@ -18,7 +18,7 @@ describe("station Fix", () => {
   });
   afterEach(() => http.verify());
   const open = (jobs: object[] = []) => {
-    openAxis(http, BOX);
+    openAxis(http, { config: BOX });
     const page = show(FixStation);
     http.match("/api/shop").forEach((r) => r.flush({ currency: "GBP" }));
     answer(http.expectOne("/api/jobs"), jobs);
@@ -88,13 +88,13 @@ describe("station Fix", () => {
     const page = open();
     page.tick("Set the gib");
     page.press("Open the job");
-    refuse(http.expectOne("/api/machines/1/jobs"), 409, "A job on X is open already: job 4.");
+    refuse(http.expectOne("/api/machines/1/jobs"), 409, { detail: "A job on X is open already: job 4." });
     expect(said).toEqual(["A job on X is open already: job 4."]);
     expect(page.page.getByLabelText<HTMLInputElement>("Set the gib").checked).toBe(true);
   });
 
   it("jobs of this axis are listed; no server is said, with a way to try again", () => {
-    openAxis(http, BOX);
+    openAxis(http, { config: BOX });
     const page = show(FixStation);
     http.match("/api/shop").forEach((r) => r.flush({ currency: "GBP" }));
     cut(http.expectOne("/api/jobs"));

@@ -85,7 +85,10 @@ describe("a job at the machine", () => {
     cut(acts());
     expect(page.text()).toContain("No connection. 1 entry is kept in this browser");
     jest.advanceTimersByTime(3500);
-    refuse(acts(), 409, "Rowan has signed the next step since.", { current: job(signed(plan.steps.slice(0, 2))) });
+    refuse(acts(), 409, {
+      detail: "Rowan has signed the next step since.",
+      more: { current: job(signed(plan.steps.slice(0, 2))) },
+    });
     around();
     expect(page.alerts()).toContain("The server did not take what was entered. Rowan has signed the next step since.");
     expect(title(page)).toBe(plan.steps[2].title);
@@ -136,7 +139,7 @@ describe("a job at the machine", () => {
 
   it("a job that is not there, and one that cannot be had, are said", () => {
     const page = show(JobPlace, { jobId: "1" });
-    refuse(http.expectOne("/api/jobs/1"), 404, "There is no job 1.");
+    refuse(http.expectOne("/api/jobs/1"), 404, { detail: "There is no job 1." });
     expect(page.alerts()).toContain("There is no job 1.");
     page.press("Try again");
     answer(http.expectOne("/api/jobs/1"), job());

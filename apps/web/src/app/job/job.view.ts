@@ -145,10 +145,10 @@ export function beforeAfter(job: Job, progress: JobProgress, system: UnitSystem)
   return job.axes.map((axis) => {
     const steps = progress.plan.steps.filter((s) => s.axis === axis.letter && s.retest);
     const proofs = steps.map((step) =>
-      step.retest === "chain" ? chainProof(job, progress, axis, system) : readingProof(step, progress, system),
+      step.retest === "chain" ? chainProof(job, { progress, axis, system }) : readingProof(step, progress, system),
     );
     // A job that ended before its retests still says what was measured.
-    const all = proofs.length ? proofs : [chainProof(job, progress, axis, system)];
+    const all = proofs.length ? proofs : [chainProof(job, { progress, axis, system })];
     const verdicts = all.map((p) => p.passes);
     const passes = verdicts.includes(false) ? false : verdicts.includes(null) ? null : true;
     return { letter: axis.letter, words: all.map((p) => p.words).join(" "), passes };
@@ -157,12 +157,19 @@ export function beforeAfter(job: Job, progress: JobProgress, system: UnitSystem)
 
 type OneProof = Pick<Proof, "words" | "passes">;
 
-function chainProof(job: Job, progress: JobProgress, axis: Job["axes"][number], system: UnitSystem): OneProof {
+function chainProof(
+  job: Job,
+  {
+    progress,
+    axis,
+    system,
+  }: { readonly progress: JobProgress; readonly axis: Job["axes"][number]; readonly system: UnitSystem },
+): OneProof {
   const before = beforeFigure(job, progress, axis.letter);
   const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure;
-  if (after) return judgeRetest(before, after, axis, system);
+  if (after) return judgeRetest(before, after, { limits: axis, system });
   const words = before
-    ? `${judgeRetest(null, before, axis, system).words.split(" after;")[0]} before.`
+    ? `${judgeRetest(null, before, { limits: axis, system }).words.split(" after;")[0]} before.`
     : "Nothing measured before.";
   return { words, passes: null };
 }

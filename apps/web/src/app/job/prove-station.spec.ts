@@ -64,7 +64,7 @@ describe("station Prove", () => {
   });
   afterEach(() => http.verify());
   const open = (jobs: readonly Job[], config = BOX) => {
-    openAxis(http, config);
+    openAxis(http, { config });
     const page = show(ProveStation);
     answer(
       http.expectOne("/api/jobs"),

@@ -98,7 +98,9 @@ export class StepCard {
     const typed = this.lossText().trim() ? this.typedFigure() : null;
     const figure = typed && typeof typed !== "string" ? typed : this.draft().figure;
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
-    return figure && axis ? judgeRetest(this.before(), figure, axis, this.preferences.system()) : null;
+    return figure && axis
+      ? judgeRetest(this.before(), figure, { limits: axis, system: this.preferences.system() })
+      : null;
   });
   protected readonly measureLink = computed(() => {
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);

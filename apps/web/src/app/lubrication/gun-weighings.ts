@@ -62,7 +62,7 @@ export class GunWeighings {
   protected readonly guns = computed(() =>
     this.saved().gunFigures.map((g) => ({
       name: g.name,
-      words: `${quantityWithU("mass", g.gramsPerStroke, g.expandedGrams, "metric").join(" ")} a stroke`,
+      words: `${quantityWithU("mass", { value: g.gramsPerStroke, expanded: g.expandedGrams }, "metric").join(" ")} a stroke`,
     })),
   );
 

@@ -20,7 +20,7 @@ addEventListener("message", ({ data }: MessageEvent<HorizonQuestion>) => {
   const few = changed !== null && changed.size < data.points.length / 5;
   const plan =
     few && last
-      ? replanHorizon(last.plan, data.points, changed, weeks)
+      ? replanHorizon(last.plan, { points: data.points, changed, weeks })
       : planHorizon(data.points, weeks, {
           progress: (part) => answer({ progress: part }),
         });

@@ -43,7 +43,7 @@ describe("station Keep", () => {
     const page = open([]);
     expect(page.text()).toContain("No point is kept for this machine yet.");
     page.press("Add the usual points of this machine");
-    refuse(http.expectOne("/api/machines/1/lube-points/usual"), 409, "This machine is retired.");
+    refuse(http.expectOne("/api/machines/1/lube-points/usual"), 409, { detail: "This machine is retired." });
     expect(said).toEqual(["This machine is retired."]);
     page.press("Add the usual points of this machine");
     answer(http.expectOne("/api/machines/1/lube-points/usual"), [nut]);

@@ -82,8 +82,11 @@ describe("days and rules", () => {
     const page = open();
     page.type("Friday, min", "45");
     page.press("Keep days and rules");
-    refuse(put(), 409, "Changed meanwhile.", {
-      current: settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] }),
+    refuse(put(), 409, {
+      detail: "Changed meanwhile.",
+      more: {
+        current: settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] }),
+      },
     });
     expect(page.alerts()).toContain("Changed meanwhile.");
     expect(page.page.getByRole("row", { name: /^Monday/ }).textContent).toMatch(/90 min\s*10 min/);
@@ -122,12 +125,12 @@ describe("days and rules", () => {
     page.type("Came out, g", "9,5");
     page.press("Keep the weighing");
     const current = settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] });
-    refuse(put(), 409, "Changed meanwhile.", { current });
+    refuse(put(), 409, { detail: "Changed meanwhile.", more: { current } });
     expect(page.alerts()).toContain("Do it once more.");
     page.press("Keep days and rules");
     const request = put();
     expect(body(request).version).toBe(3);
-    refuse(request, 409, "Changed meanwhile.", { current });
+    refuse(request, 409, { detail: "Changed meanwhile.", more: { current } });
     expect(page.page.getByRole("row", { name: /^Monday/ }).textContent).toMatch(/90 min\s*10 min/);
   });
 

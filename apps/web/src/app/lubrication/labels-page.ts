@@ -96,16 +96,27 @@ export class LabelsPage {
   protected readonly labels = computed<readonly Label[]>(() => {
     const only = this.machine();
     const shown = this.machines().filter((m) => only === null || m.machineId === only);
-    const label = (key: string, path: string, title: string, lines: readonly string[]): Label => {
+    const label = (
+      key: string,
+      { path, title, lines }: { readonly path: string; readonly title: string; readonly lines: readonly string[] },
+    ): Label => {
       const address = `${this.origin}${path}`;
       return { key, title, lines, address, qr: qrPath(address) };
     };
     if (this.machinesOnly())
-      return shown.map((m) => label(`m${m.machineId}`, `/machines/${m.machineId}`, m.nickname, [`Bay ${m.bay}`]));
+      return shown.map((m) =>
+        label(`m${m.machineId}`, { path: `/machines/${m.machineId}`, title: m.nickname, lines: [`Bay ${m.bay}`] }),
+      );
     return shown.flatMap((m) =>
       (this.points() ?? [])
         .filter((p) => p.machineId === m.machineId && !p.retired)
-        .map((p) => label(`p${p.id}`, `/points/${p.id}`, p.place, [`${m.nickname}, bay ${m.bay}`, doseWords(p)])),
+        .map((p) =>
+          label(`p${p.id}`, {
+            path: `/points/${p.id}`,
+            title: p.place,
+            lines: [`${m.nickname}, bay ${m.bay}`, doseWords(p)],
+          }),
+        ),
     );
   });
 

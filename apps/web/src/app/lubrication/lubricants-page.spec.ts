@@ -79,7 +79,7 @@ describe("lubricants", () => {
     page.press("Keep the lubricant");
     const request = http.expectOne({ url: "/api/lubricants", method: "POST" });
     expect(request.request.body).toMatchObject({ name: "chain oil", kind: "oil", thickener: null, base: "ester" });
-    refuse(request, 409, "There is a chain oil already.");
+    refuse(request, 409, { detail: "There is a chain oil already." });
     expect([page.alerts(), page.value("Name")]).toEqual(["There is a chain oil already.", "chain oil"]);
   });
 

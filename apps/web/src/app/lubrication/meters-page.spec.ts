@@ -51,7 +51,7 @@ describe("hour meters", () => {
     const request = sent();
     const body = request.request.body as MeterCreate;
     expect(body).toMatchObject({ hours: 2400, reset: false, date: dayOf(new Date()) });
-    refuse(request, 422, "hours is 2400: it must be at least 2500, as read before.");
+    refuse(request, 422, { detail: "hours is 2400: it must be at least 2500, as read before." });
     expect(page.alerts()).toContain("at least 2500");
     expect(page.value("Hours now")).toBe("2400");
     page.tick("replaced or set back before");
@@ -142,7 +142,7 @@ describe("hour meters", () => {
           of: 900,
         });
         const said = hearNotices();
-        refuse(request, 409, "The file was called off. Nothing was kept.");
+        refuse(request, 409, { detail: "The file was called off. Nothing was kept." });
         expect(said.join()).toContain("called off");
         expect(page.page.queryByText(/gone through/)).toBeNull();
         jest.advanceTimersByTime(1000);

@@ -67,7 +67,7 @@ describe("a paper round typed in", () => {
     const page = open();
     page.type(at("Y ways"), "b");
     page.press("Keep 1 visit");
-    refuse(sent(2), 409, "This point was visited since, on 2026-03-02 by Rowan.");
+    refuse(sent(2), 409, { detail: "This point was visited since, on 2026-03-02 by Rowan." });
     expect(page.alerts()).toContain("Y ways: This point was visited since, on 2026-03-02 by Rowan.");
   });
 

@@ -64,7 +64,7 @@ describe("a lubrication point, as its label opens it", () => {
     page.press("Keep the point");
     const request = http.expectOne({ url: "/api/lube-points/7", method: "PUT" });
     expect(request.request.body).toMatchObject({ place: "X ball nut, far side" });
-    refuse(request, 422, "There is such a place already.");
+    refuse(request, 422, { detail: "There is such a place already." });
     expect(page.alerts()).toBe("There is such a place already.");
     expect(page.value("Place")).toBe("X ball nut, far side");
   });
@@ -108,7 +108,7 @@ describe("a lubrication point, as its label opens it", () => {
     (words) => {
       const page = show(PointPage, { pointId: "7" });
       const request = http.expectOne("/api/lube-points/7");
-      if (words.startsWith("There")) refuse(request, 404, words);
+      if (words.startsWith("There")) refuse(request, 404, { detail: words });
       else cut(request);
       expect(page.text()).toContain("This point cannot be shown");
       page.press("Try again");

@@ -82,7 +82,7 @@ describe("a round walked", () => {
     const place = walk();
     place.press("Right");
     at(place, "Y ways");
-    refuse(sent(1), 409, "Rowan did this point at 9:12.");
+    refuse(sent(1), 409, { detail: "Rowan did this point at 9:12." });
     expect(place.alerts()).toContain("X ball nut: Rowan did this point at 9:12.");
     at(place, "Y ways");
     expect(
@@ -165,7 +165,7 @@ describe("a round walked", () => {
     expect(place.alerts()).toBe("Name the day till which it is left out.");
     place.type("Leave it out till", "2026-04-01");
     place.press("Leave it out");
-    refuse(http.expectOne("/api/lube-points/1/holds"), 400, "Say why it is left out.");
+    refuse(http.expectOne("/api/lube-points/1/holds"), 400, { detail: "Say why it is left out." });
     expect(place.alerts()).toBe("Say why it is left out.");
     place.type("Why", "under covers");
     place.press("Leave it out");
@@ -190,7 +190,7 @@ describe("a round walked", () => {
     drop(/^Sat 7 Mar/);
     const request = http.expectOne("/api/lube-points/2/holds");
     expect(request.request.body).toMatchObject({ kind: "pin", date: "2026-03-07" });
-    refuse(request, 422, "Y ways cannot be put on 2026-03-07: nobody has minutes for it.");
+    refuse(request, 422, { detail: "Y ways cannot be put on 2026-03-07: nobody has minutes for it." });
     const alert = place.page.getByRole("alert");
     expect(alert.textContent).toContain("nobody has minutes for it");
     expect(alert.closest("details")).toBeNull();

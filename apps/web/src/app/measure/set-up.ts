@@ -100,7 +100,7 @@ export class SetUpTest {
       const at = untracked(() => this.at());
       const atMm = at ? Number(at) : NaN;
       const inside = atMm >= 0 && atMm <= axis.config.travelMm;
-      return usualSetUp(kind, axis.config, indicator, system, inside ? atMm : null);
+      return usualSetUp(kind, { axis: axis.config, indicator, system, atMm: inside ? atMm : null });
     },
   });
   protected readonly check = computed(() => {
@@ -108,9 +108,15 @@ export class SetUpTest {
     const axis = this.context.axis();
     const kind = this.test();
     return draft && axis && kind
-      ? checkSetUp(draft, kind, axis.config, this.indicator(), this.preferences.system(), {
-          markedTurns: kind === "end-float" && this.marked(),
-          lastMm: this.context.last()?.lostMm ?? null,
+      ? checkSetUp(draft, {
+          kind,
+          axis: axis.config,
+          indicator: this.indicator(),
+          system: this.preferences.system(),
+          more: {
+            markedTurns: kind === "end-float" && this.marked(),
+            lastMm: this.context.last()?.lostMm ?? null,
+          },
         })
       : null;
   });

@@ -20,8 +20,8 @@ describe("setting a test up", () => {
   it("starts from what is usual and is right", () => {
     for (const kind of ["tick-count", "out-and-back", "two-sided", "travel-profile"] as const) {
       for (const system of ["metric", "inch"] as const) {
-        const draft = usualSetUp(kind, config, indicator, system);
-        const check = checkSetUp(draft, kind, config, indicator, system);
+        const draft = usualSetUp(kind, { axis: config, indicator, system });
+        const check = checkSetUp(draft, { kind, axis: config, indicator, system });
         expect([...check.errors]).toEqual([]);
         expect(check.plan?.kind).toBe(kind);
       }
@@ -29,22 +29,34 @@ describe("setting a test up", () => {
   });
 
   it("warns before, not after: coarse displays and steep tips", () => {
-    const draft = usualSetUp("two-sided", config, indicator, "metric");
+    const draft = usualSetUp("two-sided", { axis: config, indicator, system: "metric" });
     const coarse = { ...indicator, resolutionMm: 0.0127 };
-    expect(checkSetUp(draft, "two-sided", config, coarse, "metric").warnings.join()).toContain("too coarse");
     expect(
-      checkSetUp({ ...draft, tipAngle: "20" }, "two-sided", config, indicator, "metric").warnings.join(),
+      checkSetUp(draft, { kind: "two-sided", axis: config, indicator: coarse, system: "metric" }).warnings.join(),
+    ).toContain("too coarse");
+    expect(
+      checkSetUp(
+        { ...draft, tipAngle: "20" },
+        { kind: "two-sided", axis: config, indicator, system: "metric" },
+      ).warnings.join(),
     ).toContain("A tip at 20° is steep");
-    const bad = checkSetUp({ ...draft, places: "5", runs: "x" }, "two-sided", config, indicator, "metric");
+    const bad = checkSetUp(
+      { ...draft, places: "5", runs: "x" },
+      { kind: "two-sided", axis: config, indicator, system: "metric" },
+    );
     expect(bad.errors.get("runs")).toBe("“x” is not a number.");
     expect(bad.plan).toBeNull();
   });
 
   it("keeps the zero only with an indicator that reaches over all places", () => {
-    const draft = usualSetUp("travel-profile", config, indicator, "metric");
+    const draft = usualSetUp("travel-profile", { axis: config, indicator, system: "metric" });
     const scale = { ...indicator, rangeMm: 6000 };
-    expect(checkSetUp(draft, "travel-profile", config, scale, "metric").plan?.keepsZero).toBe(true);
-    expect(checkSetUp(draft, "travel-profile", config, indicator, "metric").plan?.keepsZero).toBe(false);
+    expect(
+      checkSetUp(draft, { kind: "travel-profile", axis: config, indicator: scale, system: "metric" }).plan?.keepsZero,
+    ).toBe(true);
+    expect(
+      checkSetUp(draft, { kind: "travel-profile", axis: config, indicator, system: "metric" }).plan?.keepsZero,
+    ).toBe(false);
   });
 });
 
@@ -62,8 +74,8 @@ describe("what is proposed", () => {
         ),
         (travelMm, system, kind) => {
           const axis = { ...config, travelMm };
-          const draft = usualSetUp(kind, axis, indicator, system);
-          const check = checkSetUp(draft, kind, axis, indicator, system);
+          const draft = usualSetUp(kind, { axis, indicator, system });
+          const check = checkSetUp(draft, { kind, axis, indicator, system });
           expect([...check.errors.values()]).toEqual([]);
           expect(check.plan).not.toBeNull();
         },
@@ -72,9 +84,12 @@ describe("what is proposed", () => {
   });
 
   it("slip is asked for the radius it is read at, and nothing is said of its width before", () => {
-    const draft = usualSetUp("coupling-slip", config, indicator, "metric");
+    const draft = usualSetUp("coupling-slip", { axis: config, indicator, system: "metric" });
     const check = (hubRadius: string) =>
-      checkSetUp({ ...draft, hubRadius }, "coupling-slip", config, { ...indicator, resolutionMm: 0.05 }, "metric");
+      checkSetUp(
+        { ...draft, hubRadius },
+        { kind: "coupling-slip", axis: config, indicator: { ...indicator, resolutionMm: 0.05 }, system: "metric" },
+      );
     for (const typed of ["", "thick", "0", "-4"]) {
       expect(check(typed).errors.has("hubRadius")).toBe(true);
       expect(check(typed).warnings).toEqual([]);
@@ -85,10 +100,12 @@ describe("what is proposed", () => {
 
   it.each(["0", "-2", "1e9", "2.5"])("%s runs are refused, not tripped over", (runs) => {
     const draft = {
-      ...usualSetUp("two-sided", config, indicator, "metric"),
+      ...usualSetUp("two-sided", { axis: config, indicator, system: "metric" }),
       runs,
     };
-    expect(checkSetUp(draft, "two-sided", config, indicator, "metric").errors.has("runs")).toBe(true);
+    expect(checkSetUp(draft, { kind: "two-sided", axis: config, indicator, system: "metric" }).errors.has("runs")).toBe(
+      true,
+    );
   });
 });
 

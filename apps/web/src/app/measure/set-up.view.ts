@@ -51,24 +51,29 @@ function usualTick(tickMm: number, system: UnitSystem): number {
 /** What is usual for a test on an axis. */
 export function usualSetUp(
   kind: TestKind,
-  axis: AxisConfig,
-  indicator: IndicatorRecord | null,
-  system: UnitSystem,
-  /** A place asked for, as by a retest; the middle of the travel without one. */
-  atMm: number | null = null,
+  {
+    axis,
+    indicator,
+    system,
+    atMm = null,
+  }: {
+    readonly axis: AxisConfig;
+    readonly indicator: IndicatorRecord | null;
+    readonly system: UnitSystem;
+    readonly atMm?: number | null;
+  },
 ): SetUpDraft {
   const most = isSplitTest(kind) ? 10 : 30;
   const overTravelMm = Math.max(1, Math.min(most, Math.floor(axis.travelMm / 10)));
   const count = Math.max(5, Math.ceil((5 * Math.min(axis.travelMm, 2000)) / 1000));
   const places =
     kind === "travel-profile"
-      ? profileTargets(
-          axis.travelMm,
+      ? profileTargets(axis.travelMm, {
           count,
           // What is shown is rounded: the places keep clear of it.
-          overTravelMm + (system === "inch" ? INCH_SLACK_MM : 0),
-          travelPerTurnMm(axis),
-        )
+          overTravelMm: overTravelMm + (system === "inch" ? INCH_SLACK_MM : 0),
+          perTurnMm: travelPerTurnMm(axis),
+        })
       : [atMm ?? (Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2)];
   // Out and back must go further than the worst loss looked for.
   const ticksOut = Math.max(10, Math.ceil((4 * axis.limits.repairMm) / usualTick(axis.tickMm, system)));
@@ -133,16 +138,24 @@ const FIELD_OF: Record<string, keyof SetUpDraft> = {
 /** Reads a draft: a plan when everything is right, else what is wrong at each field. */
 export function checkSetUp(
   draft: SetUpDraft,
-  kind: TestKind,
-  axis: AxisConfig,
-  indicator: IndicatorRecord | null,
-  system: UnitSystem,
-  more: {
-    /** End float without a ball: whole turns to a mark. */
-    readonly markedTurns?: boolean;
-    /** Where the axis stood last, mm: which limit is the nearer one. */
-    readonly lastMm?: number | null;
-  } = {},
+  {
+    kind,
+    axis,
+    indicator,
+    system,
+    more = {},
+  }: {
+    readonly kind: TestKind;
+    readonly axis: AxisConfig;
+    readonly indicator: IndicatorRecord | null;
+    readonly system: UnitSystem;
+    readonly more?: {
+      /** End float without a ball: whole turns to a mark. */
+      readonly markedTurns?: boolean;
+      /** Where the axis stood last, mm: which limit is the nearer one. */
+      readonly lastMm?: number | null;
+    };
+  },
 ): SetUpCheck {
   const { markedTurns = false } = more;
   const errors = new Map<keyof SetUpDraft, string>();
@@ -174,7 +187,7 @@ export function checkSetUp(
   if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60))
     errors.set("temperature", `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`);
   if (targetsMm.length === 0) errors.set("places", "Name the place, or places with semicolons between.");
-  if (errors.size === 0) tryPlan(plan, axis, system, errors);
+  if (errors.size === 0) tryPlan(plan, { axis, system, errors });
   const valid = errors.size === 0;
   const warned = { system, lastMm: more.lastMm ?? null, valid };
   return {
@@ -182,7 +195,7 @@ export function checkSetUp(
     tipAngleDeg,
     temperatureC,
     errors,
-    warnings: Number.isNaN(plan.tickMm * plan.runs) ? [] : warningsFor(plan, tipAngleDeg, axis, indicator, warned),
+    warnings: Number.isNaN(plan.tickMm * plan.runs) ? [] : warningsFor(plan, { tipAngleDeg, axis, indicator, warned }),
   };
 }
 
@@ -213,7 +226,14 @@ function readerOf(draft: SetUpDraft, system: UnitSystem, errors: Map<keyof SetUp
 }
 
 /** What the axis will not have of a plan is said at the field it comes from. */
-function tryPlan(plan: TestPlan, axis: AxisConfig, system: UnitSystem, errors: Map<keyof SetUpDraft, string>): void {
+function tryPlan(
+  plan: TestPlan,
+  {
+    axis,
+    system,
+    errors,
+  }: { readonly axis: AxisConfig; readonly system: UnitSystem; readonly errors: Map<keyof SetUpDraft, string> },
+): void {
   try {
     checkPlan(plan, axis.travelMm);
   } catch (error) {
@@ -235,10 +255,17 @@ interface Warned {
 
 function warningsFor(
   plan: TestPlan,
-  tipAngleDeg: number,
-  axis: AxisConfig,
-  indicator: IndicatorRecord | null,
-  { system, lastMm, valid }: Warned,
+  {
+    tipAngleDeg,
+    axis,
+    indicator,
+    warned: { system, lastMm, valid },
+  }: {
+    readonly tipAngleDeg: number;
+    readonly axis: AxisConfig;
+    readonly indicator: IndicatorRecord | null;
+    readonly warned: Warned;
+  },
 ): string[] {
   const warnings: string[] = [];
   if (indicator && valid) {
@@ -248,7 +275,11 @@ function warningsFor(
       ...(indicator.hysteresisMm ? { hysteresisMm: indicator.hysteresisMm } : {}),
       ...(indicator.calibrationMm ? { calibrationMm: indicator.calibrationMm } : {}),
     };
-    const coarse = widthWarning(plan, { resolutionMm, tipAngleDeg: tip, sense: 1, ...own }, axis, { system, lastMm });
+    const coarse = widthWarning(plan, {
+      setup: { resolutionMm, tipAngleDeg: tip, sense: 1, ...own },
+      axis,
+      options: { system, lastMm },
+    });
     if (coarse) warnings.push(coarse);
   }
   if (tipAngleDeg > TIP_ANGLE_WARNING_DEG && tipAngleDeg < 80) {

@@ -13,7 +13,7 @@ import {
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { formatQuantity, startValues, sumById, SUMS, type Sum, type UnitSystem } from "@iron/core";
+import { formatQuantity, signedQuantity, startValues, sumById, SUMS, type Sum, type UnitSystem } from "@iron/core";
 import type { Axis } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import { Api } from "../data/api";
@@ -41,7 +41,11 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
   for (const field of now.sum.fields) {
     const text = before.value[field.id] as string | undefined;
     if (text === undefined) continue;
-    const { values, wrong } = readInputs(now.sum, {}, { [field.id]: text }, before.source.system);
+    const { values, wrong } = readInputs(now.sum, {
+      base: {},
+      typed: { [field.id]: text },
+      system: before.source.system,
+    });
     carried[field.id] =
       field.choices || wrong[field.id] ? text : shownField(field.quantity, values[field.id], now.system);
   }
@@ -87,7 +91,7 @@ export class SumsPlace {
     if (!sum) return [];
     const sets = this.compare() ? [this.present(), this.proposed()] : [this.present()];
     return sets.map((typed, i) => {
-      const inputs = readInputs(sum, this.base(), typed, system);
+      const inputs = readInputs(sum, { base: this.base(), typed, system });
       return {
         name: i === 0 ? "present" : "proposed",
         fields: sum.fields.map((f) => ({
@@ -111,7 +115,7 @@ export class SumsPlace {
       label: line.label,
       values: columns.map((c) => {
         const l = c.answer?.lines[i];
-        return l ? formatQuantity(l.quantity, l.value, system, l.signed) : "–";
+        return l ? (l.signed ? signedQuantity : formatQuantity)(l.quantity, l.value, system) : "–";
       }),
     }));
   });

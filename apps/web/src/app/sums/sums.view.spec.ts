@@ -23,7 +23,7 @@ describe("sums as they are shown", () => {
 
   it("read what was typed in the reader’s units; the rest keeps its value", () => {
     const base = startValues(critical, null);
-    const { values, wrong } = readInputs(critical, base, { free: "30", ends: "3" }, "inch");
+    const { values, wrong } = readInputs(critical, { base, typed: { free: "30", ends: "3" }, system: "inch" });
     expect(wrong).toEqual({});
     expect(values["free"]).toBeCloseTo(762, 9);
     expect(values["ends"]).toBe(3);
@@ -32,7 +32,7 @@ describe("sums as they are shown", () => {
 
   it("say what cannot be with value and bound, and give no answer then", () => {
     const base = startValues(critical, null);
-    const inputs = readInputs(critical, base, { free: "0", root: "abc" }, "metric");
+    const inputs = readInputs(critical, { base, typed: { free: "0", root: "abc" }, system: "metric" });
     expect(inputs.wrong["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm.");
     expect(inputs.wrong["root"]).toBe("“abc” is not a number.");
     expect(answerOf(critical, inputs, "metric")).toEqual({
@@ -40,7 +40,7 @@ describe("sums as they are shown", () => {
       wrong: "One of the values cannot be: see beside it.",
     });
     const spacer = sumById("make-up") as Sum;
-    const shallow = readInputs(spacer, startValues(spacer, null), { depth: "20" }, "metric");
+    const shallow = readInputs(spacer, { base: startValues(spacer, null), typed: { depth: "20" }, system: "metric" });
     expect(answerOf(spacer, shallow, "metric").wrong).toContain("seat depth is 20: it must be more than");
   });
 

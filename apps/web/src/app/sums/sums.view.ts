@@ -38,9 +38,11 @@ export interface ReadInputs {
 /** What was typed, in core units; what cannot be, with its reason. Untouched fields keep their value. */
 export function readInputs(
   sum: Sum,
-  base: SumValues,
-  typed: Readonly<Record<string, string>>,
-  system: UnitSystem,
+  {
+    base,
+    typed,
+    system,
+  }: { readonly base: SumValues; readonly typed: Readonly<Record<string, string>>; readonly system: UnitSystem },
 ): ReadInputs {
   const values: Record<string, number> = { ...base };
   const wrong: Record<string, string> = {};

@@ -205,7 +205,7 @@ describe("how a member can be moved", () => {
       true,
     ],
   ] as const)("%s", (_, config, state, power, way, can) => {
-    expect(waysToMove(config, state, power, "near-far").includes(way)).toBe(can);
+    expect(waysToMove(config, { state, power, to: "near-far" }).includes(way)).toBe(can);
   });
 
   it("a pinned balance lets the head rise by a lead; for more it is unhooked first", () => {
@@ -214,13 +214,13 @@ describe("how a member can be moved", () => {
       gear: "taut",
       balance: "secured",
     };
-    expect(waysToMove(heavy, state, "isolated", "opening").length).toBeGreaterThan(0);
-    expect(waysToMove(heavy, state, "isolated", "near-far")).toEqual([]);
+    expect(waysToMove(heavy, { state, power: "isolated", to: "opening" }).length).toBeGreaterThan(0);
+    expect(waysToMove(heavy, { state, power: "isolated", to: "near-far" })).toEqual([]);
     const unhooked = {
       ...state,
       joints: { ...state.joints, "balance-link": "off" as const },
     };
-    expect(waysToMove(heavy, unhooked, "isolated", "near-far").length).toBeGreaterThan(0);
+    expect(waysToMove(heavy, { state: unhooked, power: "isolated", to: "near-far" }).length).toBeGreaterThan(0);
   });
 
   it("full travel wants the reference, a load a meter, a flick a screw that turns free", () => {
@@ -228,12 +228,12 @@ describe("how a member can be moved", () => {
       { kind: "joint", joint: "hub-screw", to: "loose" },
       { kind: "joint", joint: "hub-screw", to: "tight" },
     ]).axes["X"];
-    expect(verbAllowed(x, lost, "on", "creep")).toBe(true);
-    expect(verbAllowed(x, lost, "on", "full-travel")).toBe(false);
-    expect(verbAllowed({ ...x, motor: "stepper" }, WHOLE, "on", "read-load")).toBe(false);
-    expect(verbAllowed(x, WHOLE, "isolated", "flick")).toBe(false);
-    expect(verbAllowed(x, off("motor", "hub-screw"), "isolated", "flick")).toBe(true);
-    expect(verbAllowed(z, off("motor", "hub-screw"), "isolated", "flick")).toBe(false);
+    expect(verbAllowed(x, { state: lost, power: "on", verb: "creep" })).toBe(true);
+    expect(verbAllowed(x, { state: lost, power: "on", verb: "full-travel" })).toBe(false);
+    expect(verbAllowed({ ...x, motor: "stepper" }, { state: WHOLE, power: "on", verb: "read-load" })).toBe(false);
+    expect(verbAllowed(x, { state: WHOLE, power: "isolated", verb: "flick" })).toBe(false);
+    expect(verbAllowed(x, { state: off("motor", "hub-screw"), power: "isolated", verb: "flick" })).toBe(true);
+    expect(verbAllowed(z, { state: off("motor", "hub-screw"), power: "isolated", verb: "flick" })).toBe(false);
     expect(againstPower(x, off("covers", "nut-lock"))).toEqual([]);
     expect(againstPower(x, off("bearing-nut"))).toEqual(["bearing-nut"]);
   });

@@ -141,13 +141,15 @@ function balanceLets(state: MechanismState, to: Place): boolean {
 /**
  * Every way in which the member can be moved to a place in this state; none is an answer too.
  * @param config - the axis’ configuration
- * @param state - how the axis stands now
- * @param power - whether there is power, and whether it is locked out
- * @param to - the place
+ * @param options - `state`: how the axis stands now; `power`: whether there is power, and whether it is locked
+ *   out; `to`: the place
  * @returns the ways, possibly none
- * @example waysToMove(defaultAxis("vertical-centre", "X"), WHOLE, "on", "middle").includes("jog") // true
+ * @example waysToMove(defaultAxis("vertical-centre", "X"), { state: WHOLE, power: "on", to: "middle" }).includes("jog") // true
  */
-export function waysToMove(config: AxisConfig, state: MechanismState, power: Power, to: Place): readonly Way[] {
+export function waysToMove(
+  config: AxisConfig,
+  { state, power, to }: { readonly state: MechanismState; readonly power: Power; readonly to: Place },
+): readonly Way[] {
   if (!balanceLets(state, to)) return [];
   const ways: readonly [Way, boolean][] = [
     ["screw-by-hand", canTurnScrew(config, state, power)],
@@ -195,13 +197,15 @@ export type Verb = (typeof VERBS)[number];
  * Can this be done in this state? A load figure wants a meter, a flick a screw that turns free, a
  * jog a whole path; full travel wants the axis referenced, for its soft limits are off by up to a lead.
  * @param config - the axis’ configuration
- * @param state - how the axis stands now
- * @param power - whether there is power, and whether it is locked out
- * @param verb - what would be done
+ * @param options - `state`: how the axis stands now; `power`: whether there is power, and whether it is locked
+ *   out; `verb`: what would be done
  * @returns whether it can be
- * @example verbAllowed(defaultAxis("vertical-centre", "X"), WHOLE, "on", "jog") // true
+ * @example verbAllowed(defaultAxis("vertical-centre", "X"), { state: WHOLE, power: "on", verb: "jog" }) // true
  */
-export function verbAllowed(config: AxisConfig, state: MechanismState, power: Power, verb: Verb): boolean {
+export function verbAllowed(
+  config: AxisConfig,
+  { state, power, verb }: { readonly state: MechanismState; readonly power: Power; readonly verb: Verb },
+): boolean {
   const jog = canJog(config, state, power);
   const onBlock = canJog(config, { ...state, block: "none", tied: false }, power);
   switch (verb) {

@@ -28,8 +28,13 @@ export const USUAL_CREST_STEP_MM = 0.002;
 
 /**
  * A crest run as evidence: is the screw out of line with the ways, and does it turn a bend with it?
- * @param planes readings at 0° and at 90°; at least five places each
+ * @param planes - readings at 0° and at 90°; at least five places each
+ * @param options - lead, free length and travel, mm, and display step
+ * @returns how it lies, and what that answers
  * @throws BoundError with fewer than five places in a plane
+ * @example
+ * const flat = [0, 100, 200, 300, 400].map((positionMm) => ({ positionMm, readingMm: 0 }));
+ * crestRun([flat, flat], { leadMm: 10, freeLengthMm: 700, travelMm: 500 }).outOfLine // false
  */
 export function crestRun(planes: readonly (readonly CrestPoint[])[], options: CrestRunOptions): CrestRun {
   const { leadMm, freeLengthMm, travelMm } = options;
@@ -52,7 +57,14 @@ export function crestRun(planes: readonly (readonly CrestPoint[])[], options: Cr
   return { alignment, ...crestAnswers(alignment) };
 }
 
-/** What an alignment answers at Locate; null leaves the question open. */
+/**
+ * What an alignment answers at Locate; null leaves the question open.
+ * @param alignment - of {@link crestRun}
+ * @returns yes, no, or null
+ * @example
+ * const flat = [0, 100, 200, 300, 400].map((positionMm) => ({ positionMm, readingMm: 0 }));
+ * crestAnswers(crestRun([flat, flat], { leadMm: 10, freeLengthMm: 700, travelMm: 500 }).alignment).bent // null
+ */
 export function crestAnswers(alignment: CrestAlignment): Pick<CrestRun, "outOfLine" | "bent"> {
   const codes = alignment.planes.map((p) => p.code);
   return {

@@ -25,12 +25,12 @@ function set(gib: GibMode, parts: PartsCondition) {
   const values: (number | null)[] = seriesSteps(plan).map(() => null);
   let taken = 0;
   for (let next = seriesOpen(plan, values).at(0); next; next = seriesOpen(plan, values).at(0)) {
-    values[next.index] = simulateSeriesReading(config, axis, plan, next, normal);
+    values[next.index] = simulateSeriesReading(config, { axis, plan, step: next, normal });
     taken += 1;
   }
-  const result = seriesResult(config, plan, values);
+  const result = seriesResult(config, plan, { values });
   if (result?.kind !== "gib-curve") throw new Error("no result");
-  return { taken, of: values.length, gib: result.gib, choice: gibChoice(result.gib, thread, "metric") };
+  return { taken, of: values.length, gib: result.gib, choice: gibChoice(result.gib, { thread, system: "metric" }) };
 }
 
 describe("gib setting by its schools", () => {
@@ -54,9 +54,9 @@ describe("gib setting by its schools", () => {
     const { gib } = set("friction-rock", {});
     const { knee, firm } = gib;
     if (!knee || !firm) throw new Error("both are read");
-    expect(gibChoice(gib, thread, "metric").both).toBe(true);
+    expect(gibChoice(gib, { thread, system: "metric" }).both).toBe(true);
     const worn = { ...gib, firm: { ...firm, kneeTurns: 2.4, betweenTurns: [2.3, 2.5] as const } };
-    const choice = gibChoice(worn, thread, "metric");
+    const choice = gibChoice(worn, { thread, system: "metric" });
     expect(choice.both).toBe(false);
     expect(choice.says.join(" ")).toContain("drags before the rock is gone");
     expect(choice.setTurns).toBe(knee.kneeTurns);
@@ -64,7 +64,10 @@ describe("gib setting by its schools", () => {
 
   it("sets back by 5 µm of clearance: pitch 1.5 mm at 1 in 60 is 0.2 turns, by hand", () => {
     const { gib } = set("friction", {});
-    expect((gib.knee?.kneeTurns ?? 0) - (gibChoice(gib, thread, "metric").setTurns ?? 0)).toBeCloseTo(0.2, 9);
+    expect((gib.knee?.kneeTurns ?? 0) - (gibChoice(gib, { thread, system: "metric" }).setTurns ?? 0)).toBeCloseTo(
+      0.2,
+      9,
+    );
   });
 
   it("finds a fall that was put in", () => {
@@ -91,8 +94,7 @@ describe("gib setting by its schools", () => {
         firm: firmKnee(at((t) => 0.06 - 0.02 * t)),
         seize: null,
       },
-      thread,
-      "metric",
+      { thread, system: "metric" },
     );
     expect(falling.setTurns).toBeNull();
     expect(falling.says.join(" ")).toContain("still falls at the last setting");
@@ -103,8 +105,7 @@ describe("gib setting by its schools", () => {
         firm: null,
         seize: null,
       },
-      thread,
-      "metric",
+      { thread, system: "metric" },
     );
     expect(climbing.setTurns).toBeNull();
     expect(climbing.says.join(" ")).toContain("begin looser");
@@ -112,7 +113,10 @@ describe("gib setting by its schools", () => {
 
   it("says so when rock does not change with the gib", () => {
     const flat = Array.from({ length: 8 }, (_, i) => ({ turns: i * 0.25, friction: 0.03 + (i % 2) * 0.001 }));
-    const choice = gibChoice({ school: "rock", knee: null, firm: firmKnee(flat), seize: null }, thread, "metric");
+    const choice = gibChoice(
+      { school: "rock", knee: null, firm: firmKnee(flat), seize: null },
+      { thread, system: "metric" },
+    );
     expect(choice.setTurns).toBeNull();
     expect(choice.says.join(" ")).toContain("comes from elsewhere");
   });

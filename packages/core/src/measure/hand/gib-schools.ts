@@ -24,7 +24,12 @@ export const SEIZE_GRADES = ["free over the whole travel", "drags somewhere", "s
 
 type Row = Omit<SeriesStep, "index">;
 
-/** The readings of a gib setting by its school, in order. */
+/**
+ * The readings of a gib setting by its school, in order.
+ * @param plan - of a gib setting
+ * @returns the rows
+ * @example gibSteps(defaultSeries(defaultAxis("manual-mill", "X"), "gib-curve")).length > 5 // true
+ */
 export function gibSteps(plan: SeriesPlan): readonly Row[] {
   const groups: Record<GibMode, readonly string[]> = {
     "friction-rock": ["friction", "rock"],
@@ -47,6 +52,11 @@ type Read = SeriesStep & { readonly value: number };
 /**
  * Steps that are no longer needed: past a plain climb nothing more is gained by tightening; after it
  * seized nothing tighter is tried, and after it came free nothing looser.
+ * @param plan - of a gib setting
+ * @param steps - its readings in order
+ * @param reads - what was read so far
+ * @returns index of the steps
+ * @example gibNeedless(defaultSeries(defaultAxis("manual-mill", "X"), "gib-curve"), [], []).size // 0
  */
 export function gibNeedless(
   plan: SeriesPlan,
@@ -93,6 +103,10 @@ const pointsOf = (reads: readonly Read[], group: string): GibPoint[] =>
 /**
  * A fall to a floor is a climb from a floor, seen from the other side: `steady` with a rise above
  * zero is still falling at the last setting.
+ * @param points - turns of the adjuster and what was read
+ * @returns the knee, with U
+ * @example
+ * firmKnee([0, 1, 2, 3, 4, 5, 6].map((turns) => ({ turns, friction: Math.max(0, 3 - turns) }))).kneeTurns // 3
  */
 export function firmKnee(points: readonly GibPoint[]): GibKnee {
   const mirrored = gibKnee(points.map((p) => ({ ...p, turns: -p.turns })));
@@ -100,6 +114,13 @@ export function firmKnee(points: readonly GibPoint[]): GibKnee {
   return { ...mirrored, kneeTurns: -mirrored.kneeTurns, betweenTurns: [-to, -from] };
 }
 
+/**
+ * What the readings of a gib setting say by its school.
+ * @param plan - of a gib setting
+ * @param reads - what was read so far
+ * @returns the knees that were found; null while there are too few readings
+ * @example gibSetResult(defaultSeries(defaultAxis("manual-mill", "X"), "gib-curve"), []) // null
+ */
 export function gibSetResult(plan: SeriesPlan, reads: readonly Read[]): GibSetResult | null {
   const school = plan.gib ?? "friction";
   if (school === "seize") {
@@ -177,8 +198,22 @@ function seizeChoice(
 /**
  * Where to set the adjuster. A clearance of 0.005 mm back from the knee of friction is usual, but
  * never so far that the rock comes back (common practice, no source).
+ * @param result - of {@link gibSetResult}
+ * @param options - `thread`: pitch, mm, and taper of the gib; `system`: units; `setBackMm`: clearance back from the
+ *   knee
+ * @returns turns, whether both are met, and sentences
+ * @example
+ * gibChoice({ school: "friction", knee: null, firm: null, seize: null }, { thread: USUAL_GIB_THREAD, system: "metric" }).setTurns
+ * // null
  */
-export function gibChoice(result: GibSetResult, thread: GibThread, system: UnitSystem, setBackMm = 0.005): GibChoice {
+export function gibChoice(
+  result: GibSetResult,
+  {
+    thread,
+    system,
+    setBackMm = 0.005,
+  }: { readonly thread: GibThread; readonly system: UnitSystem; readonly setBackMm?: number },
+): GibChoice {
   const turns = (t: number): string => formatQuantity("turns", t, system);
   const { knee, firm, seize } = result;
   if (seize) return seizeChoice(seize, turns);

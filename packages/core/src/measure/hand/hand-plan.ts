@@ -54,7 +54,13 @@ export const SERIES_WORDS: Readonly<Record<SeriesKind, SeriesWords>> = {
   ...(Object.fromEntries(HAND_KINDS.map((kind) => [kind, handWords(kind)])) as Record<HandKind, SeriesWords>),
 };
 
-/** A usual plan for an axis, to be changed. */
+/**
+ * A usual plan for an axis, to be changed.
+ * @param axis - configuration
+ * @param kind - of the series
+ * @returns the plan
+ * @example defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat").kind // "home-repeat"
+ */
 export function defaultSeries(axis: AxisConfig, kind: SeriesKind): SeriesPlan {
   // Spans are those that were swept: nobody can guess them.
   const usual = { kind, spanMm: 0, depthMm: 0, friction: "load" as const };
@@ -89,9 +95,14 @@ function crestPlaces(axis: AxisConfig): number[] {
   });
 }
 
-/** Is the series possible on this axis? Words when it is not. */
+/**
+ * Is the series possible on this axis? Words when it is not.
+ * @param axis - configuration
+ * @param kind - of the series
+ * @returns why not; empty where it is possible
+ * @example seriesRefusal(defaultAxis("vertical-centre", "X"), "home-repeat") // ""
+ */
 export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
-  if (isHandKind(kind)) return handRefusal(axis, kind);
   if (isHandKind(kind)) return handRefusal(axis, kind);
   if (kind === "crest-run" && (axis.transmission === "rack" || axis.transmission === "rotating-nut"))
     return "There is no turning screw on this axis.";
@@ -104,20 +115,27 @@ export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
 
 /**
  * Checks a plan; errors name value and bound.
+ * @param plan - the plan
+ * @param axis - configuration
  * @throws BoundError
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * checkSeries(defaultSeries(axis, "home-repeat"), axis) // undefined
  */
 export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
   const { kind, places, repeats, spanMm, depthMm } = plan;
-  if (isHandKind(kind)) return checkHand(plan, axis);
+  if (isHandKind(kind)) {
+    checkHand(plan, axis);
+    return;
+  }
   if (kind === "crest-run" || kind === "gib-curve") {
-    requireBound("number of places", places.length, places.length >= 5 && places.length <= 200, "from 5 to 200");
+    requireBound({ "number of places": places.length }, places.length >= 5 && places.length <= 200, "from 5 to 200");
     let before = -Infinity;
     for (const place of places) {
       const most = kind === "crest-run" ? axis.travelMm : 20;
       const unit = kind === "crest-run" ? "mm" : "turns";
       requireBound(
-        kind === "crest-run" ? "place" : "turns",
-        place,
+        { [kind === "crest-run" ? "place" : "turns"]: place },
         place >= 0 && place <= most,
         `from 0 to ${most} ${unit}`,
       );
@@ -127,30 +145,32 @@ export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
   }
   if (kind === "home-repeat")
     requireBound(
-      "homings",
-      repeats,
+      { homings: repeats },
       Number.isInteger(repeats) && repeats >= 3 && repeats <= 50,
       "a whole number from 3 to 50",
     );
   if (plan.resolutionMm !== undefined)
     requireBound(
-      "step of the indicator",
-      plan.resolutionMm,
+      { "step of the indicator": plan.resolutionMm },
       plan.resolutionMm > 0 && plan.resolutionMm <= 1,
       "above 0 and up to 1 mm",
     );
   if (kind === "tram") {
-    requireBound("span", spanMm, spanMm >= 20 && spanMm <= 3000, "from 20 to 3000 mm");
+    requireBound({ span: spanMm }, spanMm >= 20 && spanMm <= 3000, "from 20 to 3000 mm");
     requireBound(
-      "depth",
-      depthMm,
+      { depth: depthMm },
       depthMm === 0 || (depthMm >= 20 && depthMm <= 3000),
       "0 for two points, or from 20 to 3000 mm",
     );
   }
 }
 
-/** The readings of a plan, in the order they are taken. */
+/**
+ * The readings of a plan, in the order they are taken.
+ * @param plan - the plan
+ * @returns the steps
+ * @example seriesSteps(defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat")).length // 7
+ */
 export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
   const rows: { group: string; at: number }[] = [];
   if (isHandKind(plan.kind)) rows.push(...HAND_TESTS[plan.kind].steps(plan));
@@ -163,7 +183,14 @@ export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
   return rows.map((r, index) => ({ index, ...r }));
 }
 
-/** In what the reading of a step is kept and shown; null where it is told in words. */
+/**
+ * In what the reading of a step is kept and shown; null where it is told in words.
+ * @param plan - the plan
+ * @param group - of the step
+ * @returns the quantity
+ * @example
+ * seriesQuantity(defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat"), "home") // "deviation"
+ */
 export function seriesQuantity(plan: SeriesPlan, group: string): QuantityKind | null {
   if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].quantity(group);
   if (plan.gib === "seize") return null;
@@ -171,7 +198,13 @@ export function seriesQuantity(plan: SeriesPlan, group: string): QuantityKind | 
   return plan.friction === "load" ? "load" : "force";
 }
 
-/** Words to choose from for a step that is told in words; the index is what is kept. */
+/**
+ * Words to choose from for a step that is told in words; the index is what is kept.
+ * @param plan - the plan
+ * @param group - of the step
+ * @returns the words, best first; none where a figure is read
+ * @example seriesGrades(defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat"), "home") // []
+ */
 export function seriesGrades(plan: SeriesPlan, group: string): readonly string[] {
   if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].grades(group);
   return plan.gib === "seize" ? SEIZE_GRADES : [];
@@ -180,6 +213,13 @@ export function seriesGrades(plan: SeriesPlan, group: string): readonly string[]
 /**
  * The steps still to be read, in order: those without a reading, less those that others have made
  * needless.
+ * @param plan - the plan
+ * @param values - what was read, by step
+ * @returns the steps
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * seriesOpen(defaultSeries(axis, "home-repeat"), [0.001]).length < seriesSteps(defaultSeries(axis, "home-repeat")).length
+ * // true
  */
 export function seriesOpen(plan: SeriesPlan, values: readonly (number | null | undefined)[]): readonly SeriesStep[] {
   const steps = seriesSteps(plan);
@@ -191,9 +231,19 @@ export function seriesOpen(plan: SeriesPlan, values: readonly (number | null | u
   return steps.filter((s) => typeof values[s.index] !== "number" && !needless.has(s.index));
 }
 
-/** What to do for a step, one action. */
+/**
+ * What to do for a step, one action.
+ * @param plan - the plan
+ * @param step - which
+ * @param system - units
+ * @returns a sentence
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * seriesInstruction(defaultSeries(axis, "home-repeat"), seriesSteps(defaultSeries(axis, "home-repeat"))[0], "metric").length > 20
+ * // true
+ */
 export function seriesInstruction(plan: SeriesPlan, step: SeriesStep, system: UnitSystem): string {
-  if (isHandKind(plan.kind)) return handInstruction(plan.kind, plan, step, system);
+  if (isHandKind(plan.kind)) return handInstruction(plan.kind, { plan, step, system });
   const at = formatPosition(step.at, { system });
   switch (plan.kind) {
     case "crest-run":
@@ -226,7 +276,15 @@ function gibInstruction(plan: SeriesPlan, step: SeriesStep, turns: string): stri
   }
 }
 
-/** How to set up, with the cautions of the axis. */
+/**
+ * How to set up, with the cautions of the axis.
+ * @param axis - configuration
+ * @param plan - the plan
+ * @returns sentences in order
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * seriesSetup(axis, defaultSeries(axis, "home-repeat")).length > 1 // true
+ */
 export function seriesSetup(axis: AxisConfig, plan: SeriesPlan): readonly string[] {
   if (isHandKind(plan.kind)) return handSetup(axis, plan.kind);
   const said: Record<SettingKind, readonly string[]> = {

@@ -36,7 +36,13 @@ export interface SeriesOptions {
 /** Step of an indicator that nobody named, mm (common practice, no source). */
 export const USUAL_STEP_MM = 0.01;
 
-/** Readings by plane of a crest run; only places that were read. */
+/**
+ * Readings by plane of a crest run; only places that were read.
+ * @param plan - of a crest run
+ * @param values - what was read, by step, mm
+ * @returns places and readings of each plane, mm
+ * @example crestReadings(defaultSeries(defaultAxis("vertical-centre", "X"), "crest-run"), []).length // 2
+ */
 export function crestReadings(plan: SeriesPlan, values: readonly (number | null)[]): readonly CrestReadings[] {
   const steps = seriesSteps(plan);
   return CREST_PLANES.map((name) => ({
@@ -52,8 +58,7 @@ export function crestReadings(plan: SeriesPlan, values: readonly (number | null)
 function crestOf(
   axis: AxisConfig,
   plan: SeriesPlan,
-  values: readonly (number | null)[],
-  options: SeriesOptions,
+  { values, ...options }: { readonly values: readonly (number | null)[] } & SeriesOptions,
 ): CrestAlignment | null {
   const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5);
   if (planes.length === 0) return null;
@@ -75,12 +80,18 @@ function crestOf(
 /**
  * What the readings of a series say, by step; null while there are too few. Null values are steps not
  * read yet.
+ * @param axis - configuration
+ * @param plan - the plan
+ * @param options - `values`: what was read, by step, null for what was not; datum, shims in stock, usual pull
+ * @returns the result of its kind; null while there are too few
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * seriesResult(axis, defaultSeries(axis, "home-repeat"), { values: [] }) // null
  */
 export function seriesResult(
   axis: AxisConfig,
   plan: SeriesPlan,
-  values: readonly (number | null)[],
-  options: SeriesOptions = {},
+  { values, ...options }: { readonly values: readonly (number | null)[] } & SeriesOptions,
 ): SeriesResult | null {
   const steps = seriesSteps(plan);
   const value = (group: string): number | null => {
@@ -92,15 +103,19 @@ export function seriesResult(
     return typeof read === "number" ? [{ ...s, value: read }] : [];
   });
   if (isHandKind(plan.kind)) {
-    const hand = handResult(plan.kind, plan, reads, {
-      usualN: options.usualN ?? null,
-      kindN: usualPullN(axis),
+    const hand = handResult(plan.kind, {
+      plan,
+      reads,
+      pull: {
+        usualN: options.usualN ?? null,
+        kindN: usualPullN(axis),
+      },
     });
     return hand && { kind: plan.kind, hand };
   }
   switch (plan.kind) {
     case "crest-run": {
-      const alignment = crestOf(axis, plan, values, options);
+      const alignment = crestOf(axis, plan, { values, ...options });
       return alignment && { kind: "crest-run", alignment };
     }
     case "gib-curve": {
@@ -128,7 +143,12 @@ export function seriesResult(
   }
 }
 
-/** What a series says as the result of a test at Locate; null for what is no test there. */
+/**
+ * What a series says as the result of a test at Locate; null for what is no test there.
+ * @param result - of {@link seriesResult}
+ * @returns the test and the findings it answers
+ * @example seriesAnswers({ kind: "gib-curve" }) // null
+ */
 export function seriesAnswers(result: SeriesResult): {
   readonly test: TestId;
   readonly answers: Partial<Record<FindingId, boolean>>;

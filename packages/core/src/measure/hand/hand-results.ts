@@ -9,12 +9,18 @@ type Read = HandRead;
 /** Play across a guideway by hand above which it rocks, mm (common practice, no source). */
 export const ROCK_LIMIT_MM = 0.02;
 
-/** Judges the readings of a test by hand. */
+/**
+ * Judges the readings of a test by hand.
+ * @param kind - of the test
+ * @param options - `plan`: the plan; `reads`: what was read; `pull`: what is usual on this axis
+ * @returns findings and sentences; null while there are too few readings
+ * @example
+ * handResult("hand-push", { plan: defaultSeries(defaultAxis("vertical-centre", "X"), "hand-push"), reads: [], pull: { usualN: null } })
+ * // null
+ */
 export function handResult(
   kind: HandKind,
-  plan: SeriesPlan,
-  reads: readonly Read[],
-  pull: PullScale,
+  { plan, reads, pull }: { readonly plan: SeriesPlan; readonly reads: readonly Read[]; readonly pull: PullScale },
 ): HandResult | null {
   switch (kind) {
     case "rock":

@@ -30,8 +30,8 @@ function done(config: AxisConfig, kind: HandKind, parts: PartsCondition, options
   const plan = defaultSeries(config, kind);
   const axis = axisFromParts(config, parts, 1);
   const normal = scatter();
-  const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, axis, plan, s, normal));
-  const result = seriesResult(config, plan, values, options);
+  const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, { axis, plan, step: s, normal }));
+  const result = seriesResult(config, plan, { values, ...options });
   if (!result || !("hand" in result)) throw new Error("no result");
   return { ...result.hand, test: seriesAnswers(result)?.test, open: seriesOpen(plan, values) };
 }
@@ -51,7 +51,7 @@ describe("tests by hand", () => {
       const told = seriesGrades(plan, step.group).length > 1;
       expect(seriesQuantity(plan, step.group) === null).toBe(told);
     }
-    expect(seriesResult(flat, plan, [])).toBeNull();
+    expect(seriesResult(flat, plan, { values: [] })).toBeNull();
   });
 
   it.each([
@@ -93,26 +93,27 @@ describe("tests by hand", () => {
     const heavy = seriesSteps(plan)
       .filter((s) => s.group === "out" || s.group === "back")
       .map((s) => ({ ...s, value: 400 + (s.index % 3) }));
-    const said = handResult("hand-push", plan, heavy, pull);
+    const said = handResult("hand-push", { plan, reads: heavy, pull });
     expect(said?.headline).not.toContain("motor or drive");
     expect(said?.answers["tight-all"]).toBe(true);
     const light = heavy.map((r) => ({ ...r, value: r.value / 5 }));
-    expect(handResult("hand-push", plan, light, pull)?.headline).not.toContain("motor or drive");
-    expect(handResult("hand-push", plan, light, { ...pull, usualN: 80 })?.headline).toContain("motor or drive");
+    expect(handResult("hand-push", { plan, reads: light, pull })?.headline).not.toContain("motor or drive");
+    expect(handResult("hand-push", { plan, reads: light, pull: { ...pull, usualN: 80 } })?.headline).toContain(
+      "motor or drive",
+    );
   });
 
   it("a motor that makes another noise, or ran at one speed only, is not called quiet", () => {
     const plan = defaultSeries(lathe, "motor-alone");
     const sounds = (grades: readonly number[]) =>
-      handResult(
-        "motor-alone",
+      handResult("motor-alone", {
         plan,
-        seriesSteps(plan)
+        reads: seriesSteps(plan)
           .filter((s) => s.group === "sound")
           .slice(0, grades.length)
           .map((s, i) => ({ ...s, value: grades[i] })),
         pull,
-      );
+      });
     expect(sounds([0, 1, 0])?.answers["motor-noise"]).toBeUndefined();
     expect(sounds([0, 1, 0])?.headline).toContain("stays open");
     expect(sounds([0])?.answers["motor-noise"]).toBeUndefined();
@@ -125,7 +126,7 @@ describe("tests by hand", () => {
     const reads = seriesSteps(plan)
       .filter((s) => s.group === "out" || s.group === "back")
       .map((s) => ({ ...s, value: s.group === "out" && s.at === plan.places[2] ? 260 : 120 + (s.index % 3) }));
-    const result = handResult("hand-push", plan, reads, pull);
+    const result = handResult("hand-push", { plan, reads, pull });
     expect(result?.answers["tight-spot"]).toBe(false);
     expect(result?.remarks.join(" ")).toContain("not both ways");
   });
@@ -133,15 +134,14 @@ describe("tests by hand", () => {
   it("rock near its limit is left open, play in one place is the way’s", () => {
     const plan = { ...defaultSeries(lathe, "rock"), places: [10, 60, 110] };
     const play = (mm: readonly number[]) =>
-      handResult(
-        "rock",
+      handResult("rock", {
         plan,
-        seriesSteps(plan).map((s) => ({
+        reads: seriesSteps(plan).map((s) => ({
           ...s,
           value: s.group === "pulled" ? -mm[plan.places.indexOf(s.at)] : s.group === "pushed" ? 0.001 : -0.001,
         })),
         pull,
-      );
+      });
     expect(play([0.02, 0.021, 0.02])?.answers).toEqual({});
     expect(play([0.01, 0.06, 0.012])?.remarks.join(" ")).toContain("worn there");
     expect(play([0.055, 0.06, 0.058])?.remarks.join(" ")).toContain("same everywhere");
@@ -154,12 +154,7 @@ describe("tests by hand", () => {
   it("flicks that disagree leave the preload open", () => {
     const plan = defaultSeries(lathe, "coast");
     const flicks = (values: readonly number[]) =>
-      handResult(
-        "coast",
-        plan,
-        seriesSteps(plan).map((s) => ({ ...s, value: values[s.index] })),
-        pull,
-      );
+      handResult("coast", { plan, reads: seriesSteps(plan).map((s) => ({ ...s, value: values[s.index] })), pull });
     expect(flicks([0, 2, 1, 1, 1, 1])?.answers).toEqual({});
     expect(flicks([1, 1, 1, 1, 0, 1])?.answers).toEqual({ "coasts-free": false, "coast-stuck": false });
     expect(flicks([2, 2, 2, 2, 1, 2])?.answers["coasts-free"]).toBe(true);

@@ -139,11 +139,22 @@ export const HAND_TESTS: Readonly<Record<HandKind, HandTest>> = {
   },
 };
 
+/**
+ * Is a series a test by hand?
+ * @param kind - of the series
+ * @returns whether it is
+ * @example isHandKind("hand-push") // true
+ */
 export function isHandKind(kind: SeriesPlan["kind"]): kind is HandKind {
   return (HAND_KINDS as readonly string[]).includes(kind);
 }
 
-/** What the test is called and takes, from the catalogue of tests. */
+/**
+ * What the test is called and takes, from the catalogue of tests.
+ * @param kind - of the test
+ * @returns name, minutes and what it tells
+ * @example handWords("hand-push").minutes // 15
+ */
 export function handWords(kind: HandKind): {
   readonly name: string;
   readonly minutes: number;
@@ -157,7 +168,13 @@ export function handWords(kind: HandKind): {
   };
 }
 
-/** Words when the test is not possible or not safe on this axis. */
+/**
+ * Words when the test is not possible or not safe on this axis.
+ * @param axis - configuration
+ * @param kind - of the test
+ * @returns why not; empty where it is possible
+ * @example handRefusal(defaultAxis("vertical-centre", "X"), "hand-push") // ""
+ */
 export function handRefusal(axis: AxisConfig, kind: HandKind): string {
   const test = locateTest(kind);
   if (!test) return "There is no such test.";
@@ -165,7 +182,13 @@ export function handRefusal(axis: AxisConfig, kind: HandKind): string {
   return possible ? "" : say;
 }
 
-/** Setting up, with what must be done first on this axis. */
+/**
+ * Setting up, with what must be done first on this axis.
+ * @param axis - configuration
+ * @param kind - of the test
+ * @returns sentences in order
+ * @example handSetup(defaultAxis("vertical-centre", "X"), "hand-push").length > 1 // true
+ */
 export function handSetup(axis: AxisConfig, kind: HandKind): readonly string[] {
   const test = locateTest(kind);
   const say = test ? availability(axis, test).say : "";
@@ -181,36 +204,54 @@ export function handSetup(axis: AxisConfig, kind: HandKind): readonly string[] {
   ];
 }
 
-/** @throws BoundError naming value and bound */
+/**
+ * Checks the plan of a test by hand against the axis.
+ * @param plan - the plan
+ * @param axis - configuration
+ * @throws BoundError naming value and bound
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * checkHand(defaultSeries(axis, "hand-push"), axis) // undefined
+ */
 export function checkHand(plan: SeriesPlan, axis: AxisConfig): void {
   const { kind, places, repeats } = plan;
   if (kind === "rock" || kind === "hand-push") {
-    requireBound("number of places", places.length, places.length >= 2 && places.length <= 50, "from 2 to 50");
+    requireBound({ "number of places": places.length }, places.length >= 2 && places.length <= 50, "from 2 to 50");
     for (const place of places)
-      requireBound("place", place, place >= 0 && place <= axis.travelMm, `from 0 to ${axis.travelMm} mm`);
+      requireBound({ place }, place >= 0 && place <= axis.travelMm, `from 0 to ${axis.travelMm} mm`);
   }
   if (kind === "wheel-turn")
     requireBound(
-      "number of wheels",
-      repeats,
+      { "number of wheels": repeats },
       Number.isInteger(repeats) && repeats >= 2 && repeats <= 16,
       "a whole number from 2 to 16",
     );
   if (kind === "coast")
     requireBound(
-      "flicks each way",
-      repeats,
+      { "flicks each way": repeats },
       Number.isInteger(repeats) && repeats >= 2 && repeats <= 10,
       "a whole number from 2 to 10",
     );
   if (kind === "motor-alone")
-    for (const speed of places) requireBound("speed", speed, speed > 0 && speed <= 100, "above 0 and up to 100 %");
+    for (const speed of places) requireBound({ speed }, speed > 0 && speed <= 100, "above 0 and up to 100 %");
   if (kind === "motor-alone" || kind === "finger-feel")
-    requireBound("number of places", places.length, places.length >= 1 && places.length <= 36, "from 1 to 36");
+    requireBound({ "number of places": places.length }, places.length >= 1 && places.length <= 36, "from 1 to 36");
 }
 
-/** What to do for a step, one action. */
-export function handInstruction(kind: HandKind, plan: SeriesPlan, step: SeriesStep, system: UnitSystem): string {
+/**
+ * What to do for a step, one action.
+ * @param kind - of the test
+ * @param options - `plan`: the plan; `step`: which; `system`: units
+ * @returns a sentence
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * handInstruction("hand-push", { plan: defaultSeries(axis, "hand-push"), step: seriesSteps(defaultSeries(axis, "hand-push"))[0], system: "metric" }).length > 20
+ * // true
+ */
+export function handInstruction(
+  kind: HandKind,
+  { plan, step, system }: { readonly plan: SeriesPlan; readonly step: SeriesStep; readonly system: UnitSystem },
+): string {
   const at = formatPosition(step.at, { system });
   return HAND_TESTS[kind].instruction(plan, step, at);
 }

@@ -17,8 +17,8 @@ const still = (): number => 0;
 function readAll(kind: SeriesKind, parts: Parameters<typeof axisFromParts>[1]) {
   const plan = { ...defaultSeries(config, kind), spanMm: 300, depthMm: 300 };
   const axis = axisFromParts(config, parts, 1);
-  const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, axis, plan, s, still));
-  return seriesResult(config, plan, values);
+  const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, { axis, plan, step: s, normal: still }));
+  return seriesResult(config, plan, { values });
 }
 
 describe("series of readings", () => {
@@ -27,7 +27,7 @@ describe("series of readings", () => {
     expect(seriesRefusal(config, kind)).toBe("");
     expect(() => checkSeries(plan, config)).not.toThrow();
     for (const step of seriesSteps(plan)) expect(seriesInstruction(plan, step, "inch").length).toBeGreaterThan(20);
-    expect(seriesResult(config, plan, [])).toBeNull();
+    expect(seriesResult(config, plan, { values: [] })).toBeNull();
   });
 
   it("a screw out of line is found so, a straight one not", () => {

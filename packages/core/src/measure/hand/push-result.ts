@@ -23,6 +23,9 @@ const MIDDLING_MM = 32;
 /**
  * Pull that is usual for such a member on such a way, N. The screw’s size stands for the member’s
  * weight, which nobody has noted; a screw that drives back adds its nut and bearings.
+ * @param axis - configuration
+ * @returns least and greatest, N
+ * @example usualPullN(defaultAxis("vertical-centre", "X")) // [ 15, 120 ]
  */
 export function usualPullN(axis: AxisConfig): readonly [number, number] {
   const [low, high] = PULL_BY_WAY[axis.guideway];
@@ -107,6 +110,10 @@ function tightness(
  * Pulls by hand along the travel, without the drive. It is put down to the drive only when it moves
  * evenly and no harder than is usual on this axis. “Tight near a place” is said of an even member in
  * at most 5 % of cases (coverage bench).
+ * @param reads - places and pulls
+ * @param pull - what is usual on this axis
+ * @returns findings and sentences; null while there are too few
+ * @example pushResult([], { usualN: null }) // null
  */
 export function pushResult(reads: readonly HandRead[], pull: PullScale): HandResult | null {
   const pulls = reads.filter((r) => r.group === "out" || r.group === "back");

@@ -4,6 +4,9 @@ const ADDRESSES = ["X", "Y", "Z", "U", "V", "W", "A", "B", "C"];
 /**
  * Ways in which a control may write an axis: an address is one letter, so an axis with a digit is
  * written with an equals sign, or by a letter that no other axis of the machine has.
+ * @param axis - letter of the axis, perhaps with a digit
+ * @param others - letters of the machine's other axes
+ * @returns the ways, the likeliest first
  * @example axisWords("X", ["Y", "Z"]) // ["X"]
  * @example axisWords("Z2", ["X", "Y", "Z"]) // ["Z2=", "U", "V", "W", "A", "B", "C"]
  */
@@ -12,7 +15,14 @@ export function axisWords(axis: string, others: readonly string[]): readonly str
   return [`${axis}=`, ...ADDRESSES.filter((a) => !others.includes(a))];
 }
 
-/** Why an axis cannot be written like this, in words; empty when it can. */
+/**
+ * Why an axis cannot be written like this, in words; empty when it can.
+ * @param axis - letter of the axis
+ * @param word - how the control is to write it
+ * @param others - letters of the machine's other axes
+ * @returns a sentence
+ * @example wordWrong("X", "X", ["Y", "Z"]) // ""
+ */
 export function wordWrong(axis: string, word: string, others: readonly string[]): string {
   const may = axisWords(axis, others);
   if (may.includes(word)) return "";

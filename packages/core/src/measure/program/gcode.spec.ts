@@ -17,7 +17,7 @@ const options = (over: Partial<GcodeOptions> = {}): GcodeOptions => ({
 });
 const plan = (over: Partial<TestPlan> = {}): TestPlan => ({
   kind: "travel-profile",
-  targetsMm: profileTargets(500, 6, 25, 10),
+  targetsMm: profileTargets(500, { count: 6, overTravelMm: 25, perTurnMm: 10 }),
   runs: 5,
   overTravelMm: 25,
   tickMm: 0.001,

@@ -13,7 +13,12 @@ export interface GcodeOptions extends ProgramOptions {
   readonly inchDecimals?: 4 | 5;
 }
 
-/** How a program of these options writes its places: the test is evaluated against that. */
+/**
+ * How a program of these options writes its places: the test is evaluated against that.
+ * @param options - units and decimals of the program
+ * @returns units and decimals of its places
+ * @example commandedAs({ system: "inch" }) // { system: "inch", decimals: 4 }
+ */
 export function commandedAs(options: Pick<GcodeOptions, "system" | "inchDecimals">): CommandedAs {
   const { system, inchDecimals = 4 } = options;
   return { system, decimals: system === "metric" ? 3 : inchDecimals };
@@ -37,8 +42,16 @@ function dwellBlock(seconds: number, word: GcodeOptions["dwellWord"]): string {
 /**
  * A test program as plain text: G0, G1, G4 and M0, absolute, feed per minute, millimetres or inches
  * (ISO 6983-1 words). The program moves one axis, and a second one that lifts the tip.
- * @throws BoundError naming the value and the bound when a place leaves the travel, the tip would be
- * run into, or the tested axis is asked to lift
+ * @param plan - of the test
+ * @param options - letters, feed, dwell, lift, units, title
+ * @returns the program, a block a line
+ * @throws BoundError naming the value and the bound when a place leaves the travel, the tip would be run into, or the
+ *   tested axis is asked to lift
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * const how = { letter: "X", feedMmMin: 1000, dwellS: 5, lift: { way: "axis", letter: "Z", travelMm: 460, clearMm: 50, readMm: 10 }, zeroBy: "stop" };
+ * const text = gcodeProgram(plan, { ...how, system: "metric", title: "X", travelMm: 500, rapidMmMin: 20000, dwellWord: "P-seconds" });
+ * text.includes("G21") // true
  */
 export function gcodeProgram(plan: TestPlan, options: GcodeOptions): string {
   checkPlan(plan, options.travelMm);

@@ -48,7 +48,12 @@ export type ProgramMove =
       readonly note: string;
     };
 
-/** Must the tip be lifted before the axis goes past a target in this test? */
+/**
+ * Must the tip be lifted before the axis goes past a target in this test?
+ * @param plan - of the test
+ * @returns whether it must
+ * @example needsLift({ kind: "two-sided", keepsZero: false }) // true
+ */
 export function needsLift(plan: Pick<TestPlan, "kind" | "keepsZero">): boolean {
   return !plan.keepsZero && !isSplitTest(plan.kind);
 }
@@ -56,7 +61,17 @@ export function needsLift(plan: Pick<TestPlan, "kind" | "keepsZero">): boolean {
 /** Least way between clear and reading, mm: less would not free a tip of usual preload. */
 const LEAST_LIFT_MM = 0.5;
 
-/** Checks feed, dwell and lift; the places are checked with the plan. */
+/**
+ * Checks feed, dwell and lift; the places are checked with the plan.
+ * @param plan - of the test
+ * @param options - letters, feed, dwell, lift
+ * @param rapidMmMin - rapid of the axis, mm/min
+ * @throws BoundError naming value and bound
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * const how = { letter: "X", feedMmMin: 1000, dwellS: 5, lift: { way: "axis", letter: "Z", travelMm: 460, clearMm: 50, readMm: 10 }, zeroBy: "stop" };
+ * checkProgram(plan, how, 20000) // undefined
+ */
 export function checkProgram(
   plan: Pick<TestPlan, "kind" | "keepsZero">,
   options: ProgramOptions,
@@ -64,23 +79,20 @@ export function checkProgram(
 ): void {
   const { feedMmMin, dwellS, lift, letter } = options;
   requireBound(
-    "feed",
-    feedMmMin,
+    { feed: feedMmMin },
     feedMmMin >= 1 && feedMmMin <= rapidMmMin,
     `from 1 up to the rapid feed of ${rapidMmMin} mm/min`,
   );
-  requireBound("dwell", dwellS, dwellS >= 0.5 && dwellS <= 60, "from 0.5 to 60 s");
+  requireBound({ dwell: dwellS }, dwellS >= 0.5 && dwellS <= 60, "from 0.5 to 60 s");
   if (lift.way === "none")
     requireBound(
-      "lift of the tip, mm,",
-      0,
+      { "lift of the tip, mm,": 0 },
       !needsLift(plan),
       "above 0: on one side of the target the block would be driven into the tip. Lift it with another axis or by hand",
     );
   if (lift.way !== "axis") return;
   requireBound(
-    "number of axes",
-    1,
+    { "number of axes": 1 },
     lift.letter !== letter,
     `2: the tip cannot be lifted by ${letter.replace("=", "")}, the axis that is tested`,
   );
@@ -89,14 +101,12 @@ export function checkProgram(
     ["place where the tip reads", lift.readMm],
   ] as const)
     requireBound(
-      `${what}, mm,`,
-      at,
+      { [`${what}, mm,`]: at },
       Math.abs(at) <= lift.travelMm,
       `from ${-lift.travelMm} to ${lift.travelMm}, the travel of ${lift.letter.replace("=", "")}`,
     );
   requireBound(
-    "clearance",
-    lift.clearMm,
+    { clearance: lift.clearMm },
     Math.abs(lift.clearMm - lift.readMm) >= LEAST_LIFT_MM,
     `at least ${LEAST_LIFT_MM} mm away from where the tip reads`,
   );
@@ -107,6 +117,14 @@ export function checkProgram(
  * approached at feed from at least the over-travel away, or from the target before it on a pass, and
  * left onwards or back only beyond a reading: no target is ever crossed and returned to. The tip is
  * off whenever the axis goes past, and at the end.
+ * @param plan - of the test
+ * @param options - letters, feed, dwell, lift
+ * @param fromStep - the first step that is still to be read
+ * @returns the moves in order
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * const how = { letter: "X", feedMmMin: 1000, dwellS: 5, lift: { way: "axis", letter: "Z", travelMm: 460, clearMm: 50, readMm: 10 }, zeroBy: "stop" };
+ * programMoves(plan, how)[0].kind // "clear"
  */
 export function programMoves(plan: TestPlan, options: ProgramOptions, fromStep = 0): readonly ProgramMove[] {
   const steps = stepsOf(plan).filter((s) => s.index >= fromStep);

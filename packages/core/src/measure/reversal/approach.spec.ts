@@ -67,7 +67,10 @@ describe("judgeApproach", () => {
 
 describe("watchStill", () => {
   const run = (samples: [number, number | null][], resolution = 0.001): StillWatch | null =>
-    samples.reduce<StillWatch | null>((w, [at, v]) => watchStill(w, v, at, resolution), null);
+    samples.reduce<StillWatch | null>(
+      (w, [at, v]) => watchStill(w, { value: v, atMs: at, resolutionMm: resolution }),
+      null,
+    );
 
   it("counts the time within one display step", () => {
     expect(

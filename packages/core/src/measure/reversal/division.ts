@@ -24,10 +24,24 @@ export interface DialReading {
 
 /**
  * Reads "minus two and a bit over half".
- * @param divisions whole divisions passed, counted from zero, without sign
- * @param fraction between 0 and below 1
+ * @param reading - `divisions`: whole divisions passed, counted from zero, without sign; `fraction`: between 0 and
+ *   below 1; `negative`: it turned backwards; `divisionMm`: size of a division
+ * @returns value and the width it is known to, mm
+ * @example
+ * dialReading({ divisions: 2, fraction: 0.5, negative: true, divisionMm: 0.01 })
+ * // { valueMm: -0.025, widthMm: 0.0025 }
  */
-export function dialReading(divisions: number, fraction: number, negative: boolean, divisionMm: number): DialReading {
+export function dialReading({
+  divisions,
+  fraction,
+  negative,
+  divisionMm,
+}: {
+  readonly divisions: number;
+  readonly fraction: number;
+  readonly negative: boolean;
+  readonly divisionMm: number;
+}): DialReading {
   const magnitude = (divisions + fraction) * divisionMm;
   return {
     valueMm: negative ? -magnitude : magnitude,

@@ -17,6 +17,12 @@ export interface Comparison {
 /**
  * Change from one measurement to a later one. Both come expanded to about 95 %, so they add in
  * quadrature; an unchanged axis is called changed in at most 5 % of cases (coverage bench).
+ * @param earlier - the first one, mm
+ * @param later - the second one, mm
+ * @returns the change with U, mm, and whether it is more than chance
+ * @example
+ * compareMeasurements({ atMs: 0, lostMm: 0.01, expandedMm: 0.003 }, { atMs: 1, lostMm: 0.02, expandedMm: 0.004 }).expandedMm
+ * // 0.005
  */
 export function compareMeasurements(earlier: HistoryPoint, later: HistoryPoint): Comparison {
   const changeMm = later.lostMm - earlier.lostMm;
@@ -48,9 +54,10 @@ export const DATE_POINTS = 4;
  * that the scatter is known by: sessions differ by more than one session’s U can hold (another day,
  * another set-up). A steady axis is called growing or shrinking in at most 5 % of cases, also where
  * sessions scatter three times what they claim; measured in the coverage bench.
- * @param points measurements, any order in time; at least three
- * @param limitMm limit for repair, mm
- * @returns the trend, or null with fewer than three points or all on one day
+ * @param points - measurements, mm and ms
+ * @param limitMm - limit it may reach, mm
+ * @returns slope with U, mm a month, and when the limit is reached; null for fewer than three
+ * @example lossTrend([], 0.03) // null
  */
 export function lossTrend(points: readonly HistoryPoint[], limitMm: number): Trend | null {
   if (points.length < 3) return null;

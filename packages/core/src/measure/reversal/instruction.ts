@@ -52,7 +52,13 @@ export const TEST_WORDS: Record<TestKind, { readonly name: string; readonly minu
     },
   };
 
-/** How a direction is said on this axis: up and down where gravity is, else by sign. */
+/**
+ * How a direction is said on this axis: up and down where gravity is, else by sign.
+ * @param axis - how it lies
+ * @param direction - “+” or “-”
+ * @returns words for jogging that way and for coming from there
+ * @example directionWords({ orientation: "horizontal" }, "+") // { jog: "towards plus", from: "from minus" }
+ */
 export function directionWords(
   axis: Pick<AxisConfig, "orientation">,
   direction: Direction,
@@ -63,8 +69,20 @@ export function directionWords(
   return direction === "+" ? { jog: "towards plus", from: "from minus" } : { jog: "towards minus", from: "from plus" };
 }
 
-/** What to do now, one action. */
-export function stepInstruction(axis: AxisConfig, plan: TestPlan, step: TestStep, system: UnitSystem): string {
+/**
+ * What to do now, one action.
+ * @param axis - configuration
+ * @param options - `plan`: of the test; `step`: which; `system`: units
+ * @returns a sentence
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * stepInstruction(defaultAxis("vertical-centre", "X"), { plan: plan, step: stepsOf(plan)[0], system: "metric" }).length > 20
+ * // true
+ */
+export function stepInstruction(
+  axis: AxisConfig,
+  { plan, step, system }: { readonly plan: TestPlan; readonly step: TestStep; readonly system: UnitSystem },
+): string {
   const away = directionWords(axis, step.direction === "+" ? "-" : "+").jog;
   const towards = directionWords(axis, step.direction).jog;
   const at = formatPosition(step.targetMm, { system });
@@ -144,13 +162,27 @@ export const COUNTS_TOWARDS: Record<SplitTestKind, { readonly part: string; read
   },
 };
 
-/** The same in a sentence. */
+/**
+ * The same in a sentence.
+ * @param kind - of the test
+ * @returns a sentence
+ * @example countingSentence("end-float").length > 20 // true
+ */
 export function countingSentence(kind: SplitTestKind): string {
   const { part, counts } = COUNTS_TOWARDS[kind];
   return `Count the reading as above zero when ${part} moves in the sense of the axis’ ${counts}: with slack, the reading that comes from plus is then the higher one. Say beside it which way your needle rises.`;
 }
 
-/** How to set the indicator before the first movement. */
+/**
+ * How to set the indicator before the first movement.
+ * @param axis - configuration
+ * @param plan - of the test
+ * @param system - units
+ * @returns sentences in order
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * setupSentences(defaultAxis("vertical-centre", "X"), plan, "metric").length > 2 // true
+ */
 export function setupSentences(
   axis: AxisConfig,
   plan: Pick<TestPlan, "kind" | "keepsZero" | "markedTurns">,
@@ -178,12 +210,19 @@ export function setupSentences(
   return said;
 }
 
-/** What is wrong with an approach and what to do, or undefined for a good one. */
+/**
+ * What is wrong with an approach and what to do, or undefined for a good one.
+ * @param judgement - of {@link judgeApproach}
+ * @param options - `step`: which; `axis`: configuration; `system`: units
+ * @returns a sentence; undefined for a good one
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * approachSentence({ kind: "good" }, { step: stepsOf(plan)[0], axis: defaultAxis("vertical-centre", "X"), system: "metric" })
+ * // undefined
+ */
 export function approachSentence(
   judgement: ApproachJudgement,
-  step: TestStep,
-  axis: AxisConfig,
-  system: UnitSystem,
+  { step, axis, system }: { readonly step: TestStep; readonly axis: AxisConfig; readonly system: UnitSystem },
 ): string | undefined {
   const at = formatPosition(step.targetMm, { system });
   switch (judgement.kind) {

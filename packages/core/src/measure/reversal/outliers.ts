@@ -15,8 +15,10 @@ const POINTS = 0.042;
  * Readings that stand out of their group. The chance of pointing at anything in a clean test is 5 %
  * over all its groups together (Šidák 1967), not for each; one reading 25 µm off at 1 µm scatter is
  * pointed at in above 90 %: both measured in the coverage bench.
- * @param groups readings of one place and direction, with their deviations, mm
- * @param resolutionMm display step: a spread within two steps is the display’s
+ * @param groups - readings of one place and direction, with their deviations, mm
+ * @param resolutionMm - display step: a spread within two steps is none
+ * @returns the readings, with how far each is out, mm
+ * @example outliersOf([], 0.001) // []
  */
 export function outliersOf(
   groups: readonly (readonly {

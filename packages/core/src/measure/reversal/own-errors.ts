@@ -17,7 +17,10 @@ const FINE_MM = 0.0026;
 
 /**
  * Usual errors of an indicator of a kind, to be taken where its calibration says nothing.
- * @param resolutionMm display step or division, mm
+ * @param kind - of the indicator
+ * @param resolutionMm - display step or division, mm
+ * @returns hysteresis and calibration, mm
+ * @example usualOwnErrors("digital", 0.001) // { hysteresisMm: 0.001, calibrationMm: 0.002 }
  */
 export function usualOwnErrors(kind: keyof typeof USUAL, resolutionMm: number): OwnErrors {
   const row = USUAL[kind][resolutionMm <= FINE_MM ? "fine" : "coarse"];

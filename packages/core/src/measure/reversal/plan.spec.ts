@@ -75,13 +75,13 @@ describe("checkPlan", () => {
         fc.double({ min: 1, max: 300, noNaN: true }),
         (travel, count, part, perTurn) => {
           const overTravelMm = part * travel;
-          const targetsMm = profileTargets(travel, count, overTravelMm, perTurn);
+          const targetsMm = profileTargets(travel, { count, overTravelMm, perTurnMm: perTurn });
           expect(targetsMm).toHaveLength(count);
           expect(() => checkPlan(plan({ kind: "travel-profile", targetsMm, overTravelMm }), travel)).not.toThrow();
         },
       ),
     );
-    expect(() => profileTargets(10, 5, 6, 5)).toThrow(
+    expect(() => profileTargets(10, { count: 5, overTravelMm: 6, perTurnMm: 5 })).toThrow(
       "over-travel is 6: it must be above 0 and below half the travel of 10 mm",
     );
   });
@@ -92,24 +92,31 @@ describe("words of a run", () => {
   const steps = stepsOf(plan());
 
   it("says which way to move, in the words of the axis", () => {
-    expect(stepInstruction(vertical, plan(), steps[2], "metric")).toBe(
+    expect(stepInstruction(vertical, { plan: plan(), step: steps[2], system: "metric" })).toBe(
       "Lift the tip off. Jog up past 180.000 mm by 30 mm, then come down to 180.000 mm and stop. Do not pass it. Set the tip down and read.",
     );
-    expect(stepInstruction({ ...vertical, orientation: "horizontal" }, plan(), steps[1], "inch")).toContain(
-      "Jog towards minus past 7.0866 in by 1.1811 in",
-    );
     expect(
-      stepInstruction(vertical, plan({ kind: "tick-count" }), stepsOf(plan({ kind: "tick-count" }))[1], "metric"),
+      stepInstruction({ ...vertical, orientation: "horizontal" }, { plan: plan(), step: steps[1], system: "inch" }),
+    ).toContain("Jog towards minus past 7.0866 in by 1.1811 in");
+    expect(
+      stepInstruction(vertical, {
+        plan: plan({ kind: "tick-count" }),
+        step: stepsOf(plan({ kind: "tick-count" }))[1],
+        system: "metric",
+      }),
     ).toContain("one step of 0.001 mm at a time");
   });
 
   it("warns of gravity and says why an overshoot cannot be corrected", () => {
     expect(setupSentences(vertical, plan(), "metric").join(" ")).toContain("This axis can fall");
-    const said = approachSentence({ kind: "overshot", byMm: 0.006 }, steps[2], vertical, "metric");
+    const said = approachSentence(
+      { kind: "overshot", byMm: 0.006 },
+      { step: steps[2], axis: vertical, system: "metric" },
+    );
     expect(said).toContain("Passed 180.000 mm by 0.006 mm");
     expect(said).toContain("that cannot be corrected");
-    expect(approachSentence({ kind: "good" }, steps[2], vertical, "metric")).toBeUndefined();
-    expect(approachSentence({ kind: "wrong-side" }, steps[2], vertical, "metric")).toContain(
+    expect(approachSentence({ kind: "good" }, { step: steps[2], axis: vertical, system: "metric" })).toBeUndefined();
+    expect(approachSentence({ kind: "wrong-side" }, { step: steps[2], axis: vertical, system: "metric" })).toContain(
       "came from below; this reading wants from above",
     );
   });

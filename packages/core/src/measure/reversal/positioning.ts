@@ -46,7 +46,12 @@ export interface PositioningEvaluation {
   readonly accuracy: number;
 }
 
-/** Quantities of one target (ISO 230-2:2014). Needs two runs each way for s and what follows of it. */
+/**
+ * Quantities of one target (ISO 230-2:2014). Needs two runs each way for s and what follows of it.
+ * @param target - deviations in approach from below and from above, mm
+ * @returns means, standard deviations, reversal value and repeatability, mm
+ * @example evaluateTarget({ positionMm: 100, up: [0.002, 0.004], down: [-0.006, -0.004] }).reversal // 0.008
+ */
 export function evaluateTarget(target: TargetReadings): TargetEvaluation {
   const meanUp = mean(target.up);
   const meanDown = mean(target.down);
@@ -69,10 +74,14 @@ export function evaluateTarget(target: TargetReadings): TargetEvaluation {
 
 /**
  * All quantities of ISO 230-2:2014 for an axis from its targets.
+ * @param readings - the targets, mm
+ * @returns all quantities, mm
  * @throws BoundError when there is no target
+ * @example
+ * evaluatePositioning([{ positionMm: 100, up: [0.002, 0.004], down: [-0.006, -0.004] }]).reversalValue // 0.008
  */
 export function evaluatePositioning(readings: readonly TargetReadings[]): PositioningEvaluation {
-  requireBound("number of targets", readings.length, readings.length > 0, "at least 1");
+  requireBound({ "number of targets": readings.length }, readings.length > 0, "at least 1");
   const targets: TargetEvaluation[] = [];
   let b = 0;
   let sumB = 0;
@@ -132,6 +141,10 @@ class Extent {
  * What is missing before the quantities may be called those of the standard: five targets a metre and
  * at least five, five runs each way, and a reference that keeps its zero along the travel
  * (ISO 230-2:2014, 4.3; axes up to 2 m). Empty when nothing is missing.
+ * @param readings - the targets, mm
+ * @param keepsZero - the indicator keeps its zero over all targets
+ * @returns sentences
+ * @example missingForStandard([], true).length > 0 // true
  */
 export function missingForStandard(readings: readonly TargetReadings[], keepsZero: boolean): readonly string[] {
   const missing: string[] = [];

@@ -61,8 +61,9 @@ function contrastAt(places: readonly PlaceResult[], at: number): Contrast | null
  * by its effective degrees of freedom; the false-alarm rate is at most 5 % over all places and both
  * ways together (Bonferroni), measured in the coverage bench, where an excess of twice the limit is
  * found in more than 90 of 100.
- * @param places results along the travel, ascending; at least five
- * @returns the shape, or null with fewer than five places
+ * @param places - results along the travel
+ * @returns the stretch and how far it stands out, mm; null where nothing does
+ * @example profileShape([]) // null
  */
 export function profileShape(places: readonly PlaceResult[]): ProfileShape | null {
   if (places.length < 5) return null;
@@ -107,7 +108,12 @@ function regionAt(
   };
 }
 
-/** The stretch that loses more than the rest, if there is one. */
+/**
+ * The stretch that loses more than the rest, if there is one.
+ * @param places - results along the travel
+ * @returns the stretch
+ * @example worseRegion([]) // null
+ */
 export function worseRegion(places: readonly PlaceResult[]): Region | null {
   const shape = profileShape(places);
   return shape?.code === "worse" ? shape : null;

@@ -49,11 +49,17 @@ describe("two-sided approach", () => {
     expect(r.uncertainty.expanded).toBeGreaterThan((2 * half) / Math.sqrt(6));
     expect(r.repeatabilityUnknown).toBe(true);
     const axis = { limits: DEFAULT_LIMITS };
-    expect(widthWarning(plan(), coarse, axis, { system: "inch" })).toContain("too coarse for the limit of 0.00039 in");
-    expect(widthWarning(plan(), setup, axis, { system: "metric" })).toBeNull();
+    expect(widthWarning(plan(), { setup: coarse, axis, options: { system: "inch" } })).toContain(
+      "too coarse for the limit of 0.00039 in",
+    );
+    expect(widthWarning(plan(), { setup, axis, options: { system: "metric" } })).toBeNull();
     // Never repeated: the scatter alone is too much for this limit.
-    const once = widthWarning(plan({ runs: 1 }), setup, axis, {
-      system: "metric",
+    const once = widthWarning(plan({ runs: 1 }), {
+      setup,
+      axis,
+      options: {
+        system: "metric",
+      },
     });
     expect(once).toContain("at least three runs");
   });
@@ -137,7 +143,7 @@ describe("tests that give the loss directly", () => {
   });
 
   it('puts "minus two and a bit over half" at −2⅝ divisions, known to a quarter', () => {
-    expect(dialReading(2, 5 / 8, true, 0.01)).toEqual({
+    expect(dialReading({ divisions: 2, fraction: 5 / 8, negative: true, divisionMm: 0.01 })).toEqual({
       valueMm: -0.02625,
       widthMm: 0.0025,
     });

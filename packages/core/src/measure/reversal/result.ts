@@ -46,7 +46,13 @@ export interface CommandedAs {
   readonly decimals: number;
 }
 
-/** A place as a program commanded it, mm: what it rounded is no error of the machine. */
+/**
+ * A place as a program commanded it, mm: what it rounded is no error of the machine.
+ * @param mm - place as planned, mm
+ * @param as - units and decimals of the program; as planned without
+ * @returns mm
+ * @example commandedMm(12.3456, { system: "metric", decimals: 3 }) // 12.35
+ */
 export function commandedMm(mm: number, as?: CommandedAs): number {
   if (!as) return mm;
   const unit = as.system === "metric" ? "mm" : "in";
@@ -88,7 +94,12 @@ export interface LossResult {
   readonly outliers: readonly Outlier[];
 }
 
-/** Table motion for what an indicator reads: 1, or along a hub’s circumference lead over 2π·r. */
+/**
+ * Table motion for what an indicator reads: 1, or along a hub’s circumference lead over 2π·r.
+ * @param plan - of the test
+ * @returns table motion for what is read
+ * @example readingFactor({ circumference: { radiusMm: 20, perTurnMm: 10 } }) // 0.07958
+ */
 export function readingFactor(plan: Pick<TestPlan, "circumference">): number {
   const { circumference } = plan;
   return circumference ? circumference.perTurnMm / (2 * Math.PI * circumference.radiusMm) : 1;
@@ -123,7 +134,10 @@ function tipAnglePart(lostMm: number, setup: IndicatorSetup): UncertaintyPart {
 }
 
 /** Deviation from where the axis was told to be, mm. */
-function deviationOf(plan: TestPlan, step: TestStep, reading: Reading, setup: IndicatorSetup): number {
+function deviationOf(
+  plan: TestPlan,
+  { step, reading, setup }: { readonly step: TestStep; readonly reading: Reading; readonly setup: IndicatorSetup },
+): number {
   const at = (mm: number): number => commandedMm(mm, setup.commanded);
   const expected = plan.keepsZero ? at(step.targetMm) - at(plan.targetsMm[0]) : 0;
   const factor = tipAngleFactor(setup.tipAngleDeg) * readingFactor(plan);
@@ -159,9 +173,11 @@ function placeResult(p: PlaceParts): PlaceResult {
 /** Two-sided approaches, place by place. Both means of a place share the display's rounding. */
 function twoSidedPlaces(
   plan: TestPlan,
-  targets: readonly TargetReadings[],
-  widthMm: number,
-  setup: IndicatorSetup,
+  {
+    targets,
+    widthMm,
+    setup,
+  }: { readonly targets: readonly TargetReadings[]; readonly widthMm: number; readonly setup: IndicatorSetup },
 ): PlaceResult[] {
   const { of } = scatterOfGroups(targets.flatMap((t) => [t.up, t.down]));
   return targets.map(({ positionMm, up, down }, i) => {
@@ -199,9 +215,11 @@ function scatterOfDifference(a: Group, b: Group): UncertaintyPart {
 /** Tests whose every run gives the loss itself: tick count, out-and-back. */
 function directPlace(
   plan: TestPlan,
-  losses: readonly number[],
-  known: readonly UncertaintyPart[],
-  setup: IndicatorSetup,
+  {
+    losses,
+    known,
+    setup,
+  }: { readonly losses: readonly number[]; readonly known: readonly UncertaintyPart[]; readonly setup: IndicatorSetup },
 ): PlaceResult {
   const lostMm = mean(losses);
   const [{ s, dof }] = scatterOfGroups([losses]).of;
@@ -220,8 +238,9 @@ function directPlace(
  * Loss from a tick count: after `still` steps the needle stood, after one more it had moved. Movement
  * is noticed when the display has changed by `noticedMm`, which the member reaches on average half a
  * display step before. The loss lies within one step: its middle is taken, the step counts in U.
- * @param still whole steps that did not move the needle, 0 or more
- * @param noticed how far the display has changed when it is noticed, and its step, mm
+ * @param still - whole steps that did not move the needle, 0 or more
+ * @param tickMm - size of a step, mm
+ * @param noticed - how far the display has changed when it is noticed, and its step, mm
  * @returns loss, mm
  * @example tickCountLoss(2, 0.01, { noticedMm: 0.001, resolutionMm: 0.001 }) // 0.0245
  */
@@ -241,9 +260,11 @@ function stillSteps(plan: TestPlan, reading: Reading): number {
 
 function targetReadings(
   plan: TestPlan,
-  steps: readonly TestStep[],
-  readings: readonly Reading[],
-  setup: IndicatorSetup,
+  {
+    steps,
+    readings,
+    setup,
+  }: { readonly steps: readonly TestStep[]; readonly readings: readonly Reading[]; readonly setup: IndicatorSetup },
 ): TargetReadings[] {
   const kept = keptByStep(readings);
   const targets = plan.targetsMm.map((positionMm) => ({
@@ -254,7 +275,7 @@ function targetReadings(
   for (const step of steps) {
     const reading = kept.get(step.index);
     if (step.action !== "read" || !reading) continue;
-    const deviation = deviationOf(plan, step, reading, setup);
+    const deviation = deviationOf(plan, { step, reading, setup });
     (step.direction === "+" ? targets[step.target].up : targets[step.target].down).push(deviation);
   }
   return targets;
@@ -262,9 +283,11 @@ function targetReadings(
 
 function placesOf(
   plan: TestPlan,
-  steps: readonly TestStep[],
-  readings: readonly Reading[],
-  setup: IndicatorSetup,
+  {
+    steps,
+    readings,
+    setup,
+  }: { readonly steps: readonly TestStep[]; readonly readings: readonly Reading[]; readonly setup: IndicatorSetup },
 ): PlaceResult[] {
   const kept = keptByStep(readings);
   const read = steps.filter((s) => s.action !== "zero" && kept.has(s.index));
@@ -277,16 +300,16 @@ function placesOf(
       const noticed = { noticedMm: r.widthMm, resolutionMm };
       return tickCountLoss(stillSteps(plan, r), plan.tickMm, noticed);
     });
-    return [directPlace(plan, losses, plannedParts(plan, setup), setup)];
+    return [directPlace(plan, { losses, known: plannedParts(plan, setup), setup })];
   }
   if (plan.kind === "out-and-back") {
     if (read.length === 0) return [];
-    const losses = read.map((s) => deviationOf(plan, s, kept.get(s.index) as Reading, setup));
+    const losses = read.map((s) => deviationOf(plan, { step: s, reading: kept.get(s.index) as Reading, setup }));
     const known = indicatorParts(plan, setup, [widest, widest]);
-    return [directPlace(plan, losses, known, setup)];
+    return [directPlace(plan, { losses, known, setup })];
   }
-  const targets = targetReadings(plan, steps, readings, setup).filter((t) => t.up.length > 0 && t.down.length > 0);
-  return twoSidedPlaces(plan, targets, widest, setup);
+  const targets = targetReadings(plan, { steps, readings, setup }).filter((t) => t.up.length > 0 && t.down.length > 0);
+  return twoSidedPlaces(plan, { targets, widthMm: widest, setup });
 }
 
 /** What is known of U before anything is read: display, jog step, indicator. */
@@ -299,6 +322,12 @@ function plannedParts(plan: TestPlan, setup: IndicatorSetup): UncertaintyPart[] 
 /**
  * The least U that a test can have, mm, before it is done: what display, jog step and indicator leave
  * open, and the usual scatter where it is not repeated. Scatter of the runs comes on top.
+ * @param plan - of the test
+ * @param setup - the indicator
+ * @returns mm
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * plannedExpanded(plan, { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 }) // 0.0008165
  */
 export function plannedExpanded(plan: TestPlan, setup: IndicatorSetup): number {
   const once = plan.kind === "tick-count" || plan.kind === "out-and-back";
@@ -310,14 +339,17 @@ export function plannedExpanded(plan: TestPlan, setup: IndicatorSetup): number {
 /**
  * U of a loss that was measured elsewhere and typed here, mm, from what it was measured with: two
  * readings of that indicator and the usual scatter over so many runs each way.
- * @param runs runs each way, 1 or more
+ * @param indicator - display step, hysteresis and calibration, mm
+ * @param runs - runs each way, 1 or more
+ * @returns mm
  * @throws BoundError when runs is not a whole number from 1 to 50
+ * @example typedExpanded({ resolutionMm: 0.001 }, 3) // 0.004967
  */
 export function typedExpanded(
   indicator: Pick<IndicatorSetup, "resolutionMm" | "hysteresisMm" | "calibrationMm">,
   runs: number,
 ): number {
-  requireBound("runs", runs, Number.isInteger(runs) && runs >= 1 && runs <= 50, "a whole number from 1 to 50");
+  requireBound({ runs }, Number.isInteger(runs) && runs >= 1 && runs <= 50, "a whole number from 1 to 50");
   const step = rectangular(indicator.resolutionMm);
   const hysteresis = (indicator.hysteresisMm ?? 0) / Math.sqrt(3);
   const own = rectangular(2 * (indicator.calibrationMm ?? 0));
@@ -347,9 +379,11 @@ function widenForPicking(places: readonly PlaceResult[], governing: number): Unc
 
 function outliersIn(
   plan: TestPlan,
-  steps: readonly TestStep[],
-  readings: readonly Reading[],
-  setup: IndicatorSetup,
+  {
+    steps,
+    readings,
+    setup,
+  }: { readonly steps: readonly TestStep[]; readonly readings: readonly Reading[]; readonly setup: IndicatorSetup },
 ): readonly Outlier[] {
   const kept = keptByStep(readings);
   const groups = new Map<string, { step: TestStep; deviationMm: number }[]>();
@@ -357,17 +391,26 @@ function outliersIn(
     const reading = kept.get(step.index);
     if (step.action !== "read" || !reading) continue;
     const key = `${step.target}${step.direction}`;
-    const deviationMm = deviationOf(plan, step, reading, setup);
+    const deviationMm = deviationOf(plan, { step, reading, setup });
     groups.set(key, [...(groups.get(key) ?? []), { step, deviationMm }]);
   }
   const step = setup.resolutionMm * readingFactor(plan);
   return outliersOf([...groups.values()], step);
 }
 
-/** Evaluates what has been read so far; null while no place has both approaches. */
+/**
+ * Evaluates what has been read so far; null while no place has both approaches.
+ * @param plan - of the test
+ * @param readings - taken so far
+ * @param setup - the indicator
+ * @returns loss with U, mm, and all that follows
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * evaluateRun(plan, [], { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 }) // null
+ */
 export function evaluateRun(plan: TestPlan, readings: readonly Reading[], setup: IndicatorSetup): LossResult | null {
   const steps = stepsOf(plan);
-  const places = placesOf(plan, steps, readings, setup);
+  const places = placesOf(plan, { steps, readings, setup });
   if (places.length === 0) return null;
   let governing = 0;
   places.forEach((p, i) => {
@@ -376,7 +419,7 @@ export function evaluateRun(plan: TestPlan, readings: readonly Reading[], setup:
   const worst = places[governing];
   const rounding =
     plan.kind === "tick-count" ? (plan.tickMm + setup.resolutionMm) / 2 : setup.resolutionMm * readingFactor(plan);
-  const targets = plan.kind === "travel-profile" ? targetReadings(plan, steps, readings, setup) : [];
+  const targets = plan.kind === "travel-profile" ? targetReadings(plan, { steps, readings, setup }) : [];
   const missing = plan.kind === "travel-profile" ? missingForStandard(targets, plan.keepsZero) : [];
   const complete = targets.length > 0 && missing.length === 0;
   return {
@@ -388,6 +431,6 @@ export function evaluateRun(plan: TestPlan, readings: readonly Reading[], setup:
     roundingBoundsMm: [worst.lostMm - rounding, worst.lostMm + rounding],
     iso: complete ? evaluatePositioning(targets) : null,
     missingForStandard: missing,
-    outliers: outliersIn(plan, steps, readings, setup),
+    outliers: outliersIn(plan, { steps, readings, setup }),
   };
 }

@@ -19,9 +19,9 @@ export interface Scatter {
  * Scatter of one reading from groups of repeated ones: pooled over all groups of a test, since one
  * machine, one indicator and one person made them. A group that scatters significantly more than the
  * pool keeps its own (a stick-slip spot must not hide behind quiet places).
- * @param groups repeated readings, mm; groups of one tell nothing
- * @returns for each group its scatter; `usual` where no group was repeated
- * Source: pooled standard deviation (JCGM 100:2008, 4.2.4).
+ * @param groups - repeated readings, mm; groups of one tell nothing
+ * @returns for each group its scatter; `usual` where no group tells any
+ * @example scatterOfGroups([[0.001, 0.003]]).of[0].s // 0.001414
  */
 export function scatterOfGroups(groups: readonly (readonly number[])[]): {
   readonly of: readonly Scatter[];

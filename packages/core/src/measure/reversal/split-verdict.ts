@@ -36,6 +36,18 @@ interface SplitContext {
 /**
  * What a test of a part of the chain says: its size, and what that is worth in the ledger. A part is
  * cleared only when the whole interval lies within what the axis may lose.
+ * @param kind - of the test
+ * @param context - result, how it was judged, limits and units
+ * @returns sentences, and what to do next
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * const result = evaluateRun(
+ *   plan,
+ *   stepsOf(plan).map((s) => ({ step: s.index, value: s.direction === "+" ? 0 : -0.02, widthMm: 0.001, state: "kept" })),
+ *   { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 },
+ * );
+ * splitVerdict("end-float", { result: result, judged: conformity({ lostMm: 0.02, expandedMm: 0.001 }, { leaveMm: 0.015, repairMm: 0.03 }), c: { limits: { leaveMm: 0.015, repairMm: 0.03 }, system: "metric", resolutionMm: 0.001 } }).nextPlace
+ * // null
  */
 export function splitVerdict(
   kind: SplitTestKind,

@@ -19,7 +19,10 @@ import { whatWouldTell, wouldTellSentence } from "./would-tell";
 
 /**
  * State of an axis from its last reversal value by the one decision rule, {@link conformity}.
- * @param loss value and its U, mm
+ * @param loss - value and its U, mm
+ * @param limits - what can be left and what must be repaired, mm
+ * @returns the state
+ * @example lossState({ lostMm: 0.05, expandedMm: 0.005 }, { leaveMm: 0.015, repairMm: 0.03 }) // "act"
  */
 export function lossState(
   loss: { readonly lostMm: number; readonly expandedMm: number | null },
@@ -28,7 +31,13 @@ export function lossState(
   return stateOfConformity(conformity(loss, limits));
 }
 
-/** The one word for it, the same on floor, chain, result, ledger and finding. */
+/**
+ * The one word for it, the same on floor, chain, result, ledger and finding.
+ * @param loss - value and its U, mm; null for never measured
+ * @param limits - what can be left and what must be repaired, mm
+ * @returns the word
+ * @example lossWord({ lostMm: 0.05, expandedMm: 0.005 }, { leaveMm: 0.015, repairMm: 0.03 }) // "act"
+ */
 export function lossWord(
   loss: { readonly lostMm: number; readonly expandedMm: number | null } | null,
   limits: Pick<LossLimits, "leaveMm" | "repairMm">,
@@ -68,14 +77,26 @@ export interface VerdictContext {
 /**
  * Said before a test: will it be able to tell? A U above a quarter of the nearer limit leaves too
  * little room between the limits; afterwards the interval alone decides.
- * @param lastMm where the axis stood last, mm; null when never measured
+ * @param plan - of the test
+ * @param options - `setup`: the indicator; `axis`: with its limits; `options`: units, and where the axis stood last,
+ *   mm
  * @returns a sentence, or null when the test is good enough
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * widthWarning(plan, { setup: { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 }, axis: defaultAxis("vertical-centre", "X"), options: { system: "metric" } })
+ * // null
  */
 export function widthWarning(
   plan: TestPlan,
-  setup: IndicatorSetup,
-  axis: Pick<AxisConfig, "limits">,
-  options: { readonly system: UnitSystem; readonly lastMm?: number | null },
+  {
+    setup,
+    axis,
+    options,
+  }: {
+    readonly setup: IndicatorSetup;
+    readonly axis: Pick<AxisConfig, "limits">;
+    readonly options: { readonly system: UnitSystem; readonly lastMm?: number | null };
+  },
 ): string | null {
   const { system, lastMm = null } = options;
   const U = plannedExpanded(plan, setup);
@@ -226,7 +247,21 @@ function nextStepFor(said: Said): Next {
       );
 }
 
-/** The verdict on a result: a code by the one decision rule, and sentences that follow from it. */
+/**
+ * The verdict on a result: a code by the one decision rule, and sentences that follow from it.
+ * @param result - of {@link evaluateRun}
+ * @param context - the test, limits, units and the indicator
+ * @returns code, sentences and what to do next
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * const result = evaluateRun(
+ *   plan,
+ *   stepsOf(plan).map((s) => ({ step: s.index, value: s.direction === "+" ? 0 : -0.02, widthMm: 0.001, state: "kept" })),
+ *   { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 },
+ * );
+ * verdictOn(result, { kind: "two-sided", limits: { leaveMm: 0.015, repairMm: 0.03 }, system: "metric", resolutionMm: 0.001 }).state
+ * // "watch"
+ */
 export function verdictOn(result: LossResult, context: VerdictContext): Verdict {
   const c = context;
   const value = {

@@ -21,7 +21,17 @@ const MOST_RUNS = 20;
 /**
  * What would tell on which side of a limit a value lies: a finer indicator where the display keeps it
  * open, more runs where the scatter does. The value is taken to stay where it is.
- * @param options limit, mm, and display step used, mm
+ * @param result - of {@link evaluateRun}
+ * @param options - limit, mm, and display step used, mm
+ * @returns a code with its figure
+ * @example
+ * const plan = { kind: "two-sided", targetsMm: [250], runs: 2, overTravelMm: 5, tickMm: 0.01, ticksOut: 0, keepsZero: false };
+ * const result = evaluateRun(
+ *   plan,
+ *   stepsOf(plan).map((s) => ({ step: s.index, value: s.direction === "+" ? 0 : -0.02, widthMm: 0.001, state: "kept" })),
+ *   { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 },
+ * );
+ * whatWouldTell({ ...result, lostMm: 0.015 }, { limitMm: 0.015, resolutionMm: 0.001 }).code // "at-limit"
  */
 export function whatWouldTell(
   result: LossResult,
@@ -53,6 +63,13 @@ function stepWords(resolutionMm: number, system: UnitSystem): string {
   return formatSize((inch ?? STEPS_IN[5]) * 25.4, system);
 }
 
+/**
+ * The same in words.
+ * @param tell - of {@link whatWouldTell}
+ * @param system - units
+ * @returns a sentence
+ * @example wouldTellSentence({ code: "runs", runs: 5 }, "metric").length > 20 // true
+ */
 export function wouldTellSentence(tell: WouldTell, system: UnitSystem): string {
   switch (tell.code) {
     case "at-limit":

@@ -111,7 +111,7 @@ export function crestAlignment(planes: readonly CrestReadings[], options: CrestO
     bracket: supports.bracketMm,
   };
   const length = Math.abs(places.far - places.fixed);
-  requireBound("distance of the supports", length, length > 0, "above 0 mm");
+  requireBound({ "distance of the supports": length }, length > 0, "above 0 mm");
   const fit = crestFit(planes, { leadMm: supports.leadMm, resolutionMm });
   const limitMm = crestLimit(length);
   const moves = fit.planes.flatMap(({ name, slope }) =>

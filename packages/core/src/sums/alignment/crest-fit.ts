@@ -60,28 +60,28 @@ type Shape = "even" | "bent" | null;
  */
 export function crestFit(planes: readonly CrestReadings[], options: CrestFitOptions): CrestFit {
   for (const { points } of planes) {
-    requireBound("places in a plane", points.length, points.length >= 5, "at least 5");
+    requireBound({ "places in a plane": points.length }, points.length >= 5, "at least 5");
   }
   const xs = planes.flatMap((p) => p.points.map((q) => q.x));
   const [low, high] = [Math.min(...xs), Math.max(...xs)];
-  requireBound("spread of the places", high - low, high > low, "above 0");
+  requireBound({ "spread of the places": high - low }, high > low, "above 0");
   const frame = { low, span: high - low, leadMm: options.leadMm };
   const separable = phasesSeen(xs, options.leadMm);
   // Choosing between shapes uses up what few places have left over.
   const choice: Shape[] = xs.length >= FOR_SHAPES ? ["even", "bent"] : ["even"];
   const shapes = separable ? choice : [null];
   const tries = shapes.flatMap((shape) => {
-    const solved = solve(planes, frame, shape);
+    const solved = solve(planes, { frame, shape });
     return solved ? [solved] : [];
   });
   // Too few readings for a swing besides: tilt and bow alone, then the tilt alone.
   if (tries.length === 0) {
-    const plain = solve(planes, frame, null) ?? solve(planes, frame, null, false);
-    requireBound("spread of the places", 0, plain !== null, "enough for a line");
-    return fitOf(planes, frame, plain as Solved, options);
+    const plain = solve(planes, { frame, shape: null }) ?? solve(planes, { frame, shape: null, bows: false });
+    requireBound({ "spread of the places": 0 }, plain !== null, "enough for a line");
+    return fitOf(planes, { frame, solved: plain as Solved, options });
   }
   const best = tries.reduce((a, b) => (b.squares < a.squares ? b : a));
-  return fitOf(planes, frame, best, options);
+  return fitOf(planes, { frame, solved: best, options });
 }
 
 interface Frame {
@@ -110,11 +110,19 @@ function phasesSeen(xs: readonly number[], leadMm: number): boolean {
 /** One reading’s row: tilt and bow of its own plane, the swing that both share. */
 function rowOf(
   plane: number,
-  count: number,
-  x: number,
-  { low, span, leadMm }: Frame,
-  shape: Shape,
-  bows: boolean,
+  {
+    count,
+    x,
+    frame: { low, span, leadMm },
+    shape,
+    bows,
+  }: {
+    readonly count: number;
+    readonly x: number;
+    readonly frame: Frame;
+    readonly shape: Shape;
+    readonly bows: boolean;
+  },
 ): number[] {
   const at = (2 * (x - low)) / span - 1;
   const own = bows ? [1, at, at * at - 1 / 3] : [1, at];
@@ -125,12 +133,15 @@ function rowOf(
   return [...row, grows * Math.cos(turn), grows * Math.sin(turn)];
 }
 
-function solve(planes: readonly CrestReadings[], frame: Frame, shape: Shape, bows = true): Solved | null {
+function solve(
+  planes: readonly CrestReadings[],
+  { frame, shape, bows = true }: { readonly frame: Frame; readonly shape: Shape; readonly bows?: boolean },
+): Solved | null {
   const rows: number[][] = [];
   const values: number[] = [];
   planes.forEach(({ points }, plane) => {
     for (const { x, y } of points) {
-      rows.push(rowOf(plane, planes.length, x, frame, shape, bows));
+      rows.push(rowOf(plane, { count: planes.length, x, frame, shape, bows }));
       values.push(y);
     }
   });
@@ -154,7 +165,10 @@ function solve(planes: readonly CrestReadings[], frame: Frame, shape: Shape, bow
   return { shape, bows, x, inverse: inverse as number[][], squares, dof };
 }
 
-function fitOf(planes: readonly CrestReadings[], frame: Frame, solved: Solved, options: CrestFitOptions): CrestFit {
+function fitOf(
+  planes: readonly CrestReadings[],
+  { frame, solved, options }: { readonly frame: Frame; readonly solved: Solved; readonly options: CrestFitOptions },
+): CrestFit {
   const { x, inverse, squares, dof, shape, bows } = solved;
   const s = Math.sqrt(squares / dof);
   const step = rectangular(options.resolutionMm);

@@ -26,7 +26,7 @@ export function shimStack(
   stockMm: readonly number[] = SHIM_STOCK_MM,
   toleranceMm = 0.0125,
 ): ShimStack {
-  requireBound("shim thickness", wantedMm, wantedMm >= 0 && wantedMm <= 10, "from 0 to 10 mm");
+  requireBound({ "shim thickness": wantedMm }, wantedMm >= 0 && wantedMm <= 10, "from 0 to 10 mm");
   const stock = [...new Set(stockMm)].filter((s) => s > 0).sort((a, b) => b - a);
   if (stock.length === 0) throw new BoundError("sizes in stock", 0, "at least one above 0 mm");
   const none: ShimStack = { pieces: [], sumMm: 0, errorMm: -wantedMm };

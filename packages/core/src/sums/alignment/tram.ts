@@ -88,7 +88,7 @@ export interface TramResult {
  */
 export function tram(readings: TramReadings): TramResult {
   const { leftMm, rightMm, farMm, nearMm, spanMm, depthMm } = readings;
-  requireBound("span", spanMm, spanMm > 0, "above 0 mm");
+  requireBound({ span: spanMm }, spanMm > 0, "above 0 mm");
   const step = rectangular(readings.resolutionMm);
   const { expanded } = expandedUncertainty(
     [step, step, SWEEP_SCATTER_MM, SWEEP_SCATTER_MM].map((u) => ({
@@ -96,11 +96,11 @@ export function tram(readings: TramReadings): TramResult {
       dof: Infinity,
     })),
   );
-  const slopes = [slopeOf("across", (rightMm - leftMm) / spanMm, spanMm, expanded)];
+  const slopes = [slopeOf("across", { slope: (rightMm - leftMm) / spanMm, spanMm, expandedMm: expanded })];
   if (farMm !== null && nearMm !== null) {
     const depth = depthMm ?? spanMm;
-    requireBound("depth", depth, depth > 0, "above 0 mm");
-    slopes.push(slopeOf("in depth", (farMm - nearMm) / depth, depth, expanded));
+    requireBound({ depth }, depth > 0, "above 0 mm");
+    slopes.push(slopeOf("in depth", { slope: (farMm - nearMm) / depth, spanMm: depth, expandedMm: expanded }));
   }
   const has = (code: TramSlope["code"]): boolean => slopes.some((s) => s.code === code);
   return {
@@ -109,7 +109,10 @@ export function tram(readings: TramReadings): TramResult {
   };
 }
 
-function slopeOf(direction: TramSlope["direction"], slope: number, spanMm: number, expandedMm: number): TramSlope {
+function slopeOf(
+  direction: TramSlope["direction"],
+  { slope, spanMm, expandedMm }: { readonly slope: number; readonly spanMm: number; readonly expandedMm: number },
+): TramSlope {
   const [plus, minus] = direction === "across" ? ["right", "left"] : ["far", "near"];
   const expandedSlope = expandedMm / spanMm;
   const size = Math.abs(slope);
@@ -135,8 +138,8 @@ function slopeOf(direction: TramSlope["direction"], slope: number, spanMm: numbe
  * @example tramBolts("column-base", 200, 100).length // 4
  */
 export function tramBolts(shimmed: Shimmed, acrossMm: number, otherMm: number): readonly Support[] {
-  requireBound("bolts apart across", acrossMm, acrossMm > 0, "above 0 mm");
-  requireBound("bolt rows apart", otherMm, otherMm > 0, "above 0 mm");
+  requireBound({ "bolts apart across": acrossMm }, acrossMm > 0, "above 0 mm");
+  requireBound({ "bolt rows apart": otherMm }, otherMm > 0, "above 0 mm");
   const { rows } = SHIMMED_WORDS[shimmed];
   return ([1, -1] as const).flatMap((y) =>
     ([-1, 1] as const).map((x) => ({

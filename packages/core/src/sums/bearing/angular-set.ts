@@ -28,9 +28,9 @@ export interface AngularSet {
  */
 export function axialDeflection(row: AngularRow, forceN: number): number {
   const { balls, ballMm, contactDeg } = row;
-  requireBound("number of balls", balls, balls >= 1, "at least 1");
-  requireBound("ball diameter", ballMm, ballMm > 0, "above 0 mm");
-  requireBound("contact angle", contactDeg, contactDeg > 0 && contactDeg <= 90, "above 0 and up to 90°");
+  requireBound({ "number of balls": balls }, balls >= 1, "at least 1");
+  requireBound({ "ball diameter": ballMm }, ballMm > 0, "above 0 mm");
+  requireBound({ "contact angle": contactDeg }, contactDeg > 0 && contactDeg <= 90, "above 0 and up to 90°");
   const sine = Math.sin((contactDeg * Math.PI) / 180);
   const q = Math.max(0, forceN) / (balls * sine);
   return (0.00044 / sine) * Math.cbrt(q ** 2 / ballMm);
@@ -68,8 +68,8 @@ export interface SetUnderLoad {
  * @example setUnderLoad({ row: { balls: 16, ballMm: 7.144, contactDeg: 60 }, rowsWith: 1, rowsAgainst: 1 }, 2000, 1000).open // false
  */
 export function setUnderLoad(set: AngularSet, preloadN: number, forceN: number): SetUnderLoad {
-  requireBound("preload", preloadN, preloadN >= 0, "0 N or more");
-  requireBound("axial force", forceN, forceN >= 0, "0 N or more");
+  requireBound({ preload: preloadN }, preloadN >= 0, "0 N or more");
+  requireBound({ "axial force": forceN }, forceN >= 0, "0 N or more");
   const { row, rowsWith, rowsAgainst } = set;
   const startWith = axialDeflection(row, preloadN / rowsWith);
   if (rowsAgainst === "spring") {

@@ -24,8 +24,8 @@ export function pitchDiameter(diameterMm: number, pitchMm: number): number {
 }
 
 function leverMm(nut: LockNutThread): number {
-  requireBound("thread diameter", nut.diameterMm, nut.diameterMm > 0, "above 0 mm");
-  requireBound("pitch", nut.pitchMm, nut.pitchMm > 0, "above 0 mm");
+  requireBound({ "thread diameter": nut.diameterMm }, nut.diameterMm > 0, "above 0 mm");
+  requireBound({ pitch: nut.pitchMm }, nut.pitchMm > 0, "above 0 mm");
   const d2 = pitchDiameter(nut.diameterMm, nut.pitchMm);
   const lead = Math.atan(nut.pitchMm / (Math.PI * d2));
   const rho = Math.atan(nut.threadFriction / Math.cos(Math.PI / 6));
@@ -41,7 +41,7 @@ function leverMm(nut: LockNutThread): number {
  * @example clampForce({ diameterMm: 20, pitchMm: 1, threadFriction: 0.12, faceFriction: 0.12, faceRadiusMm: 12.5 }, 20) // 6659.5
  */
 export function clampForce(nut: LockNutThread, torqueNm: number): number {
-  requireBound("torque", torqueNm, torqueNm >= 0, "0 N·m or more");
+  requireBound({ torque: torqueNm }, torqueNm >= 0, "0 N·m or more");
   return (torqueNm * 1000) / leverMm(nut);
 }
 
@@ -65,7 +65,7 @@ export function nutTorque(nut: LockNutThread, forceN: number): number {
  * @example clampForceShort(10, 40) // 20000
  */
 export function clampForceShort(diameterMm: number, torqueNm: number, k = 0.2): number {
-  requireBound("K", k, k > 0, "above 0");
+  requireBound({ K: k }, k > 0, "above 0");
   return (torqueNm * 1000) / (k * diameterMm);
 }
 
@@ -77,7 +77,7 @@ export function clampForceShort(diameterMm: number, torqueNm: number, k = 0.2): 
  * @example cordDrag(10, 25) // 0.25
  */
 export function cordDrag(pullN: number, radiusMm: number): number {
-  requireBound("radius", radiusMm, radiusMm > 0, "above 0 mm");
+  requireBound({ radius: radiusMm }, radiusMm > 0, "above 0 mm");
   return (pullN * radiusMm) / 1000;
 }
 
@@ -135,7 +135,7 @@ export function nutPreloadDrag(options: {
   readonly ballCircleMm: number;
 }): number {
   const { preloadN, leadMm, ballCircleMm } = options;
-  requireBound("ball circle", ballCircleMm, ballCircleMm > 0, "above 0 mm");
+  requireBound({ "ball circle": ballCircleMm }, ballCircleMm > 0, "above 0 mm");
   const tanBeta = leadMm / (Math.PI * ballCircleMm);
   return ((0.05 / Math.sqrt(tanBeta)) * preloadN * leadMm) / (2 * Math.PI) / 1000;
 }
@@ -179,7 +179,7 @@ export function spacerGrind(gapMm: number, wantedGapMm: number, arrangement: Pai
  */
 export function makeUpSpacer(depthMm: number, bearingWidthsMm: readonly number[]): number {
   const stack = bearingWidthsMm.reduce((a, b) => a + b, 0);
-  requireBound("seat depth", depthMm, depthMm > stack, `more than the bearings’ ${stack} mm`);
+  requireBound({ "seat depth": depthMm }, depthMm > stack, `more than the bearings’ ${stack} mm`);
   return depthMm - stack;
 }
 

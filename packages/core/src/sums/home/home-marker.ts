@@ -23,8 +23,8 @@ export interface MarkerPlace {
  * @example markerPlace(5, 10).fraction // 0.5
  */
 export function markerPlace(distanceMm: number, perTurnMm: number): MarkerPlace {
-  requireBound("travel for a turn", perTurnMm, perTurnMm > 0, "above 0 mm");
-  requireBound("distance", distanceMm, distanceMm >= 0, "0 mm or more");
+  requireBound({ "travel for a turn": perTurnMm }, perTurnMm > 0, "above 0 mm");
+  requireBound({ distance: distanceMm }, distanceMm >= 0, "0 mm or more");
   const fraction = (distanceMm / perTurnMm) % 1;
   return {
     fraction,
@@ -52,7 +52,7 @@ export interface HomeRepeat {
  * @example homeRepeat([0, 0.001, 10.001, 0], 10).jumps // 1
  */
 export function homeRepeat(readingsMm: readonly number[], perTurnMm: number): HomeRepeat {
-  requireBound("number of homings", readingsMm.length, readingsMm.length >= 3, "at least 3");
+  requireBound({ "number of homings": readingsMm.length }, readingsMm.length >= 3, "at least 3");
   const first = readingsMm[0];
   const turns = readingsMm.map((r) => Math.round((r - first) / perTurnMm));
   const jumps = Math.max(...turns) - Math.min(...turns);

@@ -68,11 +68,11 @@ const NO_SLOPE = 0.03;
  * @example gibKnee([0, 1, 2, 3, 4, 5, 6].map((turns) => ({ turns, friction: 10 + Math.max(0, turns - 3) * 8 }))).kneeTurns // 3
  */
 export function gibKnee(points: readonly GibPoint[]): GibKnee {
-  requireBound("number of settings", points.length, points.length >= 5, "at least 5");
+  requireBound({ "number of settings": points.length }, points.length >= 5, "at least 5");
   const sorted = [...points].sort((a, b) => a.turns - b.turns);
   const first = sorted[0].turns;
   const last = sorted[sorted.length - 1].turns;
-  requireBound("range of settings", last - first, last > first, "above 0 turns");
+  requireBound({ "range of settings": last - first }, last > first, "above 0 turns");
   const tries = 400;
   const grid = Array.from({ length: tries }, (_, i) => fitAt(sorted, first + ((last - first) * i) / tries));
   const enough = grid.filter(
@@ -152,8 +152,8 @@ function mean(points: readonly GibPoint[]): number {
  * @example gibClearance(2, 1.5, 1 / 60) // 0.05
  */
 export function gibClearance(turns: number, pitchMm: number, taper: number): number {
-  requireBound("pitch", pitchMm, pitchMm > 0, "above 0 mm");
-  requireBound("taper", taper, taper > 0 && taper < 0.2, "above 0 and below 0.2");
+  requireBound({ pitch: pitchMm }, pitchMm > 0, "above 0 mm");
+  requireBound({ taper }, taper > 0 && taper < 0.2, "above 0 and below 0.2");
   return turns * pitchMm * taper;
 }
 

@@ -31,8 +31,8 @@ export interface ScrewSpan {
  */
 export function criticalSpeed(span: ScrewSpan): number {
   const { rootMm, freeLengthMm, fixings } = span;
-  requireBound("root diameter", rootMm, rootMm > 0, "above 0 mm");
-  requireBound("free length", freeLengthMm, freeLengthMm > 0, "above 0 mm");
+  requireBound({ "root diameter": rootMm }, rootMm > 0, "above 0 mm");
+  requireBound({ "free length": freeLengthMm }, freeLengthMm > 0, "above 0 mm");
   const beta = BEAM_EIGENVALUES[fixings] / freeLengthMm;
   // √(E/ρ) in mm/s: N/mm² over kg/mm³ is 10³ mm²/s².
   const wave = Math.sqrt((STEEL_E * 1000) / STEEL_DENSITY);
@@ -57,8 +57,8 @@ const BUCKLING_MARGIN = 0.5;
  */
 export function bucklingLoad(span: ScrewSpan): number {
   const { rootMm, freeLengthMm, fixings } = span;
-  requireBound("root diameter", rootMm, rootMm > 0, "above 0 mm");
-  requireBound("free length", freeLengthMm, freeLengthMm > 0, "above 0 mm");
+  requireBound({ "root diameter": rootMm }, rootMm > 0, "above 0 mm");
+  requireBound({ "free length": freeLengthMm }, freeLengthMm > 0, "above 0 mm");
   const inertia = (Math.PI * rootMm ** 4) / 64;
   return (BUCKLING_MARGIN * BUCKLING[fixings] * Math.PI ** 2 * STEEL_E * inertia) / freeLengthMm ** 2;
 }

@@ -25,11 +25,11 @@ export interface ScrewLife {
  * @example screwLife(30_000, [{ forceN: 3000, speedPerMin: 500, share: 1 }]).revolutions // 1000000000
  */
 export function screwLife(ratingN: number, duty: readonly DutyRow[]): ScrewLife {
-  requireBound("dynamic load rating", ratingN, ratingN > 0, "above 0 N");
+  requireBound({ "dynamic load rating": ratingN }, ratingN > 0, "above 0 N");
   const time = duty.reduce((sum, d) => sum + d.share, 0);
-  requireBound("share of the time", time, time > 0, "above 0");
+  requireBound({ "share of the time": time }, time > 0, "above 0");
   const turns = duty.reduce((sum, d) => sum + d.speedPerMin * d.share, 0);
-  requireBound("speed", turns, turns > 0, "above 0 min⁻¹ somewhere");
+  requireBound({ speed: turns }, turns > 0, "above 0 min⁻¹ somewhere");
   const cubes = duty.reduce((sum, d) => sum + Math.abs(d.forceN) ** 3 * d.speedPerMin * d.share, 0);
   const meanForceN = Math.cbrt(cubes / turns);
   const meanSpeedPerMin = turns / time;

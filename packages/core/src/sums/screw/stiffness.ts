@@ -18,7 +18,7 @@ export interface StiffScrew {
  */
 export function screwStiffness(screw: StiffScrew, atMm: number): number {
   const { rootMm, lengthMm, bothEndsFixed } = screw;
-  requireBound("place of the nut", atMm, atMm > 0 && atMm <= lengthMm, `above 0 and up to ${lengthMm} mm`);
+  requireBound({ "place of the nut": atMm }, atMm > 0 && atMm <= lengthMm, `above 0 and up to ${lengthMm} mm`);
   const ea = STEEL_E * rootArea(rootMm);
   if (!bothEndsFixed) return ea / atMm;
   return atMm === lengthMm ? Infinity : (ea * lengthMm) / (atMm * (lengthMm - atMm));

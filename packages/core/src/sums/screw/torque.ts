@@ -15,7 +15,7 @@ export function driveTorque(options: {
   readonly efficiency: number;
 }): number {
   const { forceN, leadMm, efficiency } = options;
-  requireBound("efficiency", efficiency, efficiency > 0 && efficiency <= 1, "above 0 and up to 1");
+  requireBound({ efficiency }, efficiency > 0 && efficiency <= 1, "above 0 and up to 1");
   return (forceN * leadMm) / (2 * Math.PI * efficiency) / 1000;
 }
 
@@ -32,6 +32,6 @@ export function backDriveTorque(options: {
   readonly efficiency: number;
 }): number {
   const { forceN, leadMm, efficiency } = options;
-  requireBound("efficiency", efficiency, efficiency > 0 && efficiency <= 1, "above 0 and up to 1");
+  requireBound({ efficiency }, efficiency > 0 && efficiency <= 1, "above 0 and up to 1");
   return (forceN * leadMm * (2 - 1 / efficiency)) / (2 * Math.PI) / 1000;
 }

@@ -64,14 +64,14 @@ describe("the data of an axis", () => {
     expect(first.request.body).toMatchObject({
       config: { costs: { bearingSet: 410, screw: null } },
     });
-    refuse(first, 500, "Something went wrong.");
+    refuse(first, 500, { detail: "Something went wrong." });
     page.type(set, "");
     page.press(/^Keep/);
     const second = put();
     expect(second.request.body).toMatchObject({
       config: { costs: { bearingSet: null } },
     });
-    refuse(second, 500, "Something went wrong.");
+    refuse(second, 500, { detail: "Something went wrong." });
   });
 
   it("retiring the axis meanwhile empties nothing that is being typed", () => {
@@ -104,7 +104,7 @@ describe("the data of an axis", () => {
     page.type(lead, "5");
     page.press(/^Keep/);
     const theirs = axis({ version: 4, config: { ...CONFIG, screw: { ...CONFIG.screw, leadMm: 8 } } });
-    refuse(put(), 409, "Somebody else has changed this axis.", { current: theirs });
+    refuse(put(), 409, { detail: "Somebody else has changed this axis.", more: { current: theirs } });
     expect(page.alerts() + page.text()).toContain("Somebody else has changed this axis.");
     expect(page.value(lead)).toBe("5");
     page.press(/mine/i);

@@ -53,12 +53,16 @@ export function seriesDrawn(plan: SeriesPlan): boolean {
   return plan.gib !== "seize" && drawnGroups(plan).length > 0;
 }
 
+/** A fitted line that bends once. */
+interface Fitted {
+  readonly at: (turns: number) => number;
+  readonly bend: number;
+}
+
 /** Readings against place, with the lines or knees that were fitted. */
 export function seriesChart(
   series: Series,
-  result: SeriesResult | null,
-  system: UnitSystem,
-  ink: Ink,
+  { result, system, ink }: { readonly result: SeriesResult | null; readonly system: UnitSystem; readonly ink: Ink },
 ): ChartConfiguration {
   const { plan } = series;
   const values = seriesValues(series);
@@ -88,11 +92,11 @@ export function seriesChart(
   if (result?.kind === "gib-curve") {
     const { knee, firm } = result.gib;
     const ends = [plan.places[0], plan.places[plan.places.length - 1]];
-    const fitted = (label: string, i: number, at: (t: number) => number, bend: number): unknown => ({
+    const fitted = (label: string, i: number, line: Fitted): unknown => ({
       type: "line",
       label,
       yAxisID: scaleOf(i),
-      data: [ends[0], bend, ends[1]].map((t) => ({ x: t, y: toShown(kinds[i], at(t), system) })),
+      data: [ends[0], line.bend, ends[1]].map((t) => ({ x: t, y: toShown(kinds[i], line.at(t), system) })),
       borderColor: i === 0 ? ink.ink : ink.copper,
       borderWidth: 2,
       pointStyle: "line",
@@ -101,21 +105,17 @@ export function seriesChart(
     });
     if (knee)
       datasets.push(
-        fitted(
-          "floor and climb",
-          0,
-          (t) => knee.floor + knee.risePerTurn * Math.max(0, t - knee.kneeTurns),
-          knee.kneeTurns,
-        ),
+        fitted("floor and climb", 0, {
+          at: (t) => knee.floor + knee.risePerTurn * Math.max(0, t - knee.kneeTurns),
+          bend: knee.kneeTurns,
+        }),
       );
     if (firm)
       datasets.push(
-        fitted(
-          "fall and floor",
-          groups.length - 1,
-          (t) => firm.floor + firm.risePerTurn * Math.max(0, firm.kneeTurns - t),
-          firm.kneeTurns,
-        ),
+        fitted("fall and floor", groups.length - 1, {
+          at: (t) => firm.floor + firm.risePerTurn * Math.max(0, firm.kneeTurns - t),
+          bend: firm.kneeTurns,
+        }),
       );
   }
   const title = (i: number): string =>

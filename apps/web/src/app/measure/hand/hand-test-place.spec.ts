@@ -113,7 +113,7 @@ describe("a row of readings at the machine", () => {
     const request = http.expectOne("/api/series/7/device");
     expect(request.request.body).toEqual({ step: 0 });
     expect(place.text()).toContain("Going there…");
-    refuse(request, 409, "The axis is still moving. Wait until it stands.");
+    refuse(request, 409, { detail: "The axis is still moving. Wait until it stands." });
     expect(said).toEqual(["The axis is still moving. Wait until it stands."]);
   });
 
@@ -174,7 +174,7 @@ describe("a row of readings at the machine", () => {
   it("a row that is not there is said, with a way back and to try again", () => {
     openAxis(http);
     const place = show(SeriesPlace, { seriesId: "7" });
-    refuse(http.expectOne("/api/series/7"), 404, "There is no series 7.");
+    refuse(http.expectOne("/api/series/7"), 404, { detail: "There is no series 7." });
     expect(place.alerts()).toContain("There is no series 7.");
     place.press("Try again");
     answer(http.expectOne("/api/series/7"), rowOf(defaultSeries(CONFIG, "rock")));

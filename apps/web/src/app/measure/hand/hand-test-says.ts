@@ -87,13 +87,14 @@ export class SeriesSays {
     const before = this.before();
     const config = this.config();
     if (!before || !config) return null;
-    const result = seriesResult(config, before.plan, seriesValues(before));
+    const result = seriesResult(config, before.plan, { values: seriesValues(before) });
     return result?.kind === "hand-push" ? (result.hand.figures[0]?.value ?? null) : null;
   });
   protected readonly result = computed(() => {
     const config = this.config();
     return config
-      ? seriesResult(config, this.series().plan, this.values(), {
+      ? seriesResult(config, this.series().plan, {
+          values: this.values(),
           datum: this.datum(),
           stockMm: this.stock(),
           usualN: this.usualN(),
@@ -103,7 +104,9 @@ export class SeriesSays {
   protected readonly says = computed(() => {
     const result = this.result();
     const config = this.config();
-    return result && config ? seriesSays(result, config, this.preferences.system(), this.thread()) : [];
+    return result && config
+      ? seriesSays(result, { config, system: this.preferences.system(), thread: this.thread() })
+      : [];
   });
   protected readonly figures = computed(() => {
     const result = this.result();
@@ -113,7 +116,7 @@ export class SeriesSays {
       const [value, u] =
         f.expanded === null
           ? [formatQuantity(f.quantity, f.value, system), ""]
-          : quantityWithU(f.quantity, f.value, f.expanded, system);
+          : quantityWithU(f.quantity, { value: f.value, expanded: f.expanded }, system);
       const at = f.atMm === undefined ? "" : ` ${formatPosition(f.atMm, { system })}`;
       return { name: `${f.name}${at}`, value, u };
     });
@@ -161,7 +164,7 @@ export class SeriesSays {
   protected readonly gib = computed(() => {
     const result = this.result();
     if (result?.kind !== "gib-curve") return null;
-    const { setTurns } = gibChoice(result.gib, this.thread(), this.preferences.system());
+    const { setTurns } = gibChoice(result.gib, { thread: this.thread(), system: this.preferences.system() });
     return setTurns === null ? null : `Set the adjuster at ${setTurns.toFixed(2)} turns in.`;
   });
   protected readonly chart = computed<DrawChart | null>(() => {
@@ -169,15 +172,15 @@ export class SeriesSays {
     const result = this.result();
     const system = this.preferences.system();
     if (this.done() === 0 || !seriesDrawn(series.plan)) return null;
-    return (ink) => seriesChart(series, result, system, ink);
+    return (ink) => seriesChart(series, { result, system, ink });
   });
   protected readonly beforeSays = computed(() => {
     const before = this.before();
     const config = this.config();
     if (!before || !config) return "";
-    const result = seriesResult(config, before.plan, seriesValues(before), { datum: this.datum() });
+    const result = seriesResult(config, before.plan, { values: seriesValues(before), datum: this.datum() });
     return result
-      ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, config, this.preferences.system())[0]}`
+      ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, { config, system: this.preferences.system() })[0]}`
       : "";
   });
   /** What can be kept in the open case of the axis. */
@@ -206,12 +209,10 @@ export class SeriesSays {
   protected keepInCase(): void {
     const kept = this.forCase();
     if (!kept) return;
-    this.cases.addResult(
-      kept.test,
-      kept.answers,
-      "",
-      kept.data,
-      () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
-    );
+    this.cases.addResult(kept.test, kept.answers, {
+      note: "",
+      data: kept.data,
+      then: () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
+    });
   }
 }

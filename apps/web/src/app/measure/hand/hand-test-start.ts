@@ -13,7 +13,10 @@ export class SeriesStart {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
 
-  begin(axis: Axis, base: string, kind: SeriesKind, extra: SeriesExtra = {}): void {
+  begin(
+    axis: Axis,
+    { base, kind, extra = {} }: { readonly base: string; readonly kind: SeriesKind; readonly extra?: SeriesExtra },
+  ): void {
     const plan = { ...defaultSeries(axis.config, kind), ...extra };
     this.api.call("startSeries", { params: { id: axis.id }, body: { plan } }).subscribe({
       next: ({ id }) => void this.router.navigateByUrl(`${base}/series/${id}`),

@@ -37,9 +37,12 @@ function says(kind: SeriesKind, of: (at: number, group: string) => number) {
     ...(kind === "tram" ? { spanMm: 300 } : {}),
   };
   const values = seriesSteps(plan).map((s) => of(s.at, s.group));
-  const result = seriesResult(config, plan, values);
+  const result = seriesResult(config, plan, { values });
   if (!result) throw new Error("no result");
-  return { words: seriesSays(result, config, "metric").join(" "), kept: seriesAsResult(series(kind, values), result) };
+  return {
+    words: seriesSays(result, { config, system: "metric" }).join(" "),
+    kept: seriesAsResult(series(kind, values), result),
+  };
 }
 
 describe("a row of readings as it is shown", () => {
@@ -98,11 +101,11 @@ describe("a row of readings as it is shown", () => {
 
   it("draws crests as discs and diamonds, a gib curve with its knee, nothing for the rest", () => {
     const crest = series("crest-run", [0, 0.01, 0.02]);
-    expect(seriesChart(crest, null, "metric", ink).data.datasets).toHaveLength(2);
+    expect(seriesChart(crest, { result: null, system: "metric", ink }).data.datasets).toHaveLength(2);
     expect(seriesDrawn(series("tram", [0]).plan)).toBe(false);
     const gib = series("gib-curve", [5, 0.02]);
     expect(gib.plan.gib).toBe("friction-rock");
-    const both = seriesChart(gib, null, "metric", ink);
+    const both = seriesChart(gib, { result: null, system: "metric", ink });
     expect(both.data.datasets.map((d) => d.label)).toEqual(["friction", "rock"]);
     // Load in % at the left, rock in µm at the right.
     expect(both.data.datasets[1].data).toEqual([{ x: 0, y: 20 }]);

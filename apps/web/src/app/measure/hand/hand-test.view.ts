@@ -6,6 +6,7 @@ import {
   formatNumber,
   formatPosition,
   formatQuantity,
+  signedQuantity,
   formatSize,
   formatWithU,
   SWING_LIMIT_MM,
@@ -83,33 +84,39 @@ export function seriesRows(series: Series, system: UnitSystem): readonly SeriesR
   return seriesSteps(series.plan).map((step) => ({
     step: step.index,
     what: placeWords(series.plan, step, system),
-    value: readWords(series.plan, step, values[step.index], system),
+    value: readWords(series.plan, { step, value: values[step.index], system }),
     needless: values[step.index] === null && !open.has(step.index),
     now: step.index === next?.index,
   }));
 }
 
-function readWords(plan: SeriesPlan, step: SeriesStep, value: number | null, system: UnitSystem): string {
+function readWords(
+  plan: SeriesPlan,
+  { step, value, system }: { readonly step: SeriesStep; readonly value: number | null; readonly system: UnitSystem },
+): string {
   if (value === null) return "";
   const kind = seriesQuantity(plan, step.group);
   return kind === null
     ? (seriesGrades(plan, step.group)[value] ?? "?")
-    : formatQuantity(kind, value, system, kind === "deviation" && plan.kind !== "gib-curve");
+    : (kind === "deviation" && plan.kind !== "gib-curve" ? signedQuantity : formatQuantity)(kind, value, system);
 }
 
 /** What the readings say, in sentences; the first is the verdict. */
 export function seriesSays(
   result: SeriesResult,
-  config: AxisConfig,
-  system: UnitSystem,
-  thread: GibThread = USUAL_GIB_THREAD,
+  {
+    config,
+    system,
+    thread = USUAL_GIB_THREAD,
+  }: { readonly config: AxisConfig; readonly system: UnitSystem; readonly thread?: GibThread },
 ): readonly string[] {
-  const dev = (mm: number, signed = false): string => formatQuantity("deviation", mm, system, signed);
+  const dev = (mm: number, signed = false): string =>
+    (signed ? signedQuantity : formatQuantity)("deviation", mm, system);
   switch (result.kind) {
     case "crest-run":
       return crestWords(result.alignment, system);
     case "gib-curve":
-      return gibChoice(result.gib, thread, system).says;
+      return gibChoice(result.gib, { thread, system }).says;
     case "tram":
       return [TRAM_SAYS[result.tram.code], ...result.tram.slopes.map((s) => tramWords(s, system))];
     case "home-repeat": {

@@ -60,14 +60,14 @@ export class SetStation {
     if (!axis || !list) return null;
     return list.map((series) => {
       const values = seriesValues(series);
-      const result = seriesResult(axis.config, series.plan, values);
+      const result = seriesResult(axis.config, series.plan, { values });
       const read = values.filter((v) => v !== null).length;
       return {
         id: series.id,
         name: SERIES_WORDS[series.plan.kind].name,
         when: `${momentWords(series.startedAt)}, ${series.by}`,
         says: result
-          ? seriesSays(result, axis.config, this.preferences.system())[0]
+          ? seriesSays(result, { config: axis.config, system: this.preferences.system() })[0]
           : `${read} of ${values.length} readings.`,
         open: series.state === "running",
       };
@@ -93,9 +93,13 @@ export class SetStation {
     const axis = this.context.axis();
     const gib = kind === "gib-curve" ? { gib: this.gib() } : {};
     if (axis)
-      this.seriesStart.begin(axis, this.context.base(), kind, {
-        ...extra,
-        ...gib,
+      this.seriesStart.begin(axis, {
+        base: this.context.base(),
+        kind,
+        extra: {
+          ...extra,
+          ...gib,
+        },
       });
   }
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import {
   formatQuantity,
+  signedQuantity,
   SHIMMED,
   SHIMMED_WORDS,
   TRAM_LIMIT,
@@ -129,7 +130,7 @@ export class TramShims {
     const system = this.preferences.system();
     if (!shims) return [];
     const left = shims.predicted.map(
-      (p) => `${p.direction} ${formatQuantity("deviation", p.perSpanMm, system, true)} over the span`,
+      (p) => `${p.direction} ${signedQuantity("deviation", p.perSpanMm, system)} over the span`,
     );
     const turn = (shims.turnRad * 180) / Math.PI;
     return [

@@ -38,7 +38,7 @@ describe("the history of an axis", () => {
     http.verify();
   });
   const open = (of: object = history) => {
-    openAxis(http, CONFIG, true, of);
+    openAxis(http, { config: CONFIG, demo: true, history: of });
     return show(HistoryPlace);
   };
   const again = (of: object = history): void => {
@@ -82,7 +82,7 @@ describe("the history of an axis", () => {
     expect(page.alerts()).toBe("What happened is empty: say at least a word.");
     page.type("What was done or happened", "repair");
     page.press("Note it");
-    refuse(http.expectOne("/api/axes/2/events"), 422, "That day is still to come.");
+    refuse(http.expectOne("/api/axes/2/events"), 422, { detail: "That day is still to come." });
     expect(page.alerts()).toBe("That day is still to come.");
     expect(page.value("What was done or happened")).toBe("repair");
   });

@@ -49,12 +49,12 @@ export class HistoryPlace {
     const kind = this.kind();
     return {
       rows: historyRows(history, kind, system),
-      trend: trendSentence(history, kind, axis.config, system),
+      trend: trendSentence(history, { kind, config: axis.config, system }),
       measured: measuredOf(history, kind).map((r) => ({
         key: r.key,
         words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}`,
       })),
-      data: historyChartData(history, kind, axis.config, system),
+      data: historyChartData(history, { kind, config: axis.config, system }),
       events: history.events.map((e) => ({ ...e, when: momentWords(e.at) })).reverse(),
       any: history.runs.length + history.typed.length > 0,
     };
@@ -77,7 +77,13 @@ export class HistoryPlace {
   });
   protected readonly comparison = computed(() => {
     const history = this.context.history();
-    return history ? comparisonSentence(history, this.first(), this.second(), this.preferences.system()) : "";
+    return history
+      ? comparisonSentence(history, {
+          firstKey: this.first(),
+          secondKey: this.second(),
+          system: this.preferences.system(),
+        })
+      : "";
   });
   protected exportOf(format: "csv" | "json"): Address<"exportHistory"> {
     return { params: { id: this.context.axis()?.id ?? 0 }, query: { format, system: this.preferences.system() } };

@@ -10,7 +10,11 @@ const NOW = new Date("2026-03-03T12:00:00Z");
 
 describe("the chain, the axis form, the history and words", () => {
   it("draws what nobody looked at as unknown", () => {
-    const links = chainView(config, { lostMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() }, "metric", NOW);
+    const links = chainView(
+      config,
+      { lostMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() },
+      { system: "metric", now: NOW },
+    );
     expect(links.find((l) => l.id === "screw")).toMatchObject({
       known: false,
       state: "unknown",
@@ -63,8 +67,12 @@ describe("the chain, the axis form, the history and words", () => {
       { runId: 1, jobId: null },
     ]);
     const [first, second] = measuredOf(history, "all").map((m) => m.key);
-    expect(comparisonSentence(history, first, second, "metric")).toContain("so it is real");
-    expect(historyChartData(history, "all", config, "metric").points.map((q) => q.y)).toEqual([20, 4]);
+    expect(comparisonSentence(history, { firstKey: first, secondKey: second, system: "metric" })).toContain(
+      "so it is real",
+    );
+    expect(historyChartData(history, { kind: "all", config, system: "metric" }).points.map((q) => q.y)).toEqual([
+      20, 4,
+    ]);
   });
 
   it("tells a real change from a seeming one, and a trend", () => {
@@ -86,12 +94,18 @@ describe("the chain, the axis form, the history and words", () => {
       typed: [],
       events: [],
     };
-    expect(comparisonSentence(history, "run 1", "run 2", "metric")).toContain("within the uncertainty");
-    expect(comparisonSentence(history, "run 1", "run 3", "metric")).toContain("so it is real");
-    expect(comparisonSentence(history, "run 1", "run 1", "metric")).toBe("Choose two different measurements.");
-    expect(trendSentence({ ...history, runs: history.runs.slice(1) }, "all", config, "metric")).toContain(
-      "needs three",
+    expect(comparisonSentence(history, { firstKey: "run 1", secondKey: "run 2", system: "metric" })).toContain(
+      "within the uncertainty",
     );
+    expect(comparisonSentence(history, { firstKey: "run 1", secondKey: "run 3", system: "metric" })).toContain(
+      "so it is real",
+    );
+    expect(comparisonSentence(history, { firstKey: "run 1", secondKey: "run 1", system: "metric" })).toBe(
+      "Choose two different measurements.",
+    );
+    expect(
+      trendSentence({ ...history, runs: history.runs.slice(1) }, { kind: "all", config, system: "metric" }),
+    ).toContain("needs three");
   });
 
   it("says days, ages and counts as people do", () => {

@@ -90,9 +90,11 @@ export function historyRows(history: History, kind: TestKind | "all", system: Un
 /** The trend since the last repair or adjustment, said in a sentence. */
 export function trendSentence(
   history: History,
-  kind: TestKind | "all",
-  config: AxisConfig,
-  system: UnitSystem,
+  {
+    kind,
+    config,
+    system,
+  }: { readonly kind: TestKind | "all"; readonly config: AxisConfig; readonly system: UnitSystem },
 ): string {
   const repaired = history.events.filter((e) => e.kind === "repair" || e.kind === "adjustment").at(-1)?.at ?? "";
   const points = measuredOf(history, kind).filter((r) => r.at > repaired);
@@ -114,7 +116,14 @@ export function trendSentence(
 }
 
 /** Is the change between two measurements larger than its uncertainty? */
-export function comparisonSentence(history: History, firstKey: string, secondKey: string, system: UnitSystem): string {
+export function comparisonSentence(
+  history: History,
+  {
+    firstKey,
+    secondKey,
+    system,
+  }: { readonly firstKey: string; readonly secondKey: string; readonly system: UnitSystem },
+): string {
   const pair = measuredOf(history, "all").filter((r) => r.key === firstKey || r.key === secondKey);
   if (pair.length < 2) return "Choose two different measurements.";
   const [earlier, later] = pair.map((r) => ({
@@ -149,9 +158,11 @@ export interface HistoryChartData {
 
 export function historyChartData(
   history: History,
-  kind: TestKind | "all",
-  config: AxisConfig,
-  system: UnitSystem,
+  {
+    kind,
+    config,
+    system,
+  }: { readonly kind: TestKind | "all"; readonly config: AxisConfig; readonly system: UnitSystem },
 ): HistoryChartData {
   const small = (mm: number): number => fromMm(mm, deviationUnit(system));
   const points = measuredOf(history, kind).map((r) => ({

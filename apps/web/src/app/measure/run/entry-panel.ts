@@ -153,24 +153,22 @@ export class EntryPanel {
       };
     }
     if (this.dial() && step.action === "read") {
-      return dialEntry(
-        this.text(),
-        this.fraction(),
-        this.negative(),
+      return dialEntry(this.text(), {
+        fraction: this.fraction(),
+        negative: this.negative(),
         step,
-        indicator.resolutionMm,
-        indicator.rangeMm,
-        this.spoilt(),
-      );
+        divisionMm: indicator.resolutionMm,
+        rangeMm: indicator.rangeMm,
+        spoilt: this.spoilt(),
+      });
     }
-    return typedEntry(
-      this.text(),
+    return typedEntry(this.text(), {
       step,
-      indicator.unit,
-      indicator.resolutionMm,
-      indicator.rangeMm,
-      this.spoilt(),
-      this.run().plan.countsStill,
-    );
+      unit: indicator.unit,
+      resolutionMm: indicator.resolutionMm,
+      rangeMm: indicator.rangeMm,
+      spoilt: this.spoilt(),
+      countsStill: this.run().plan.countsStill,
+    });
   }
 }

@@ -4,15 +4,20 @@ import { parseDecimal, type ReadingCreate } from "@iron/contract";
 export type Entry =
   { readonly ok: true; readonly reading: ReadingCreate } | { readonly ok: false; readonly wrong: string };
 
+interface TypedAt {
+  readonly step: TestStep;
+  readonly unit: "mm" | "in";
+  readonly resolutionMm: number;
+  readonly rangeMm: number;
+  readonly spoilt: boolean;
+  /** The steps that moved nothing are counted too. */
+  readonly countsStill?: boolean;
+}
+
 /** A typed figure, as a digital indicator sends it: in the indicator’s own unit. */
 export function typedEntry(
   text: string,
-  step: TestStep,
-  unit: "mm" | "in",
-  resolutionMm: number,
-  rangeMm: number,
-  spoilt: boolean,
-  countsStill = false,
+  { step, unit, resolutionMm, rangeMm, spoilt, countsStill = false }: TypedAt,
 ): Entry {
   const value = parseDecimal(text);
   if (text.trim() === "") return { ok: false, wrong: "Nothing is typed yet." };
@@ -63,12 +68,21 @@ export function typedEntry(
 /** Divisions and a fraction of one, as read at a dial. */
 export function dialEntry(
   divisionsText: string,
-  fraction: number,
-  negative: boolean,
-  step: TestStep,
-  divisionMm: number,
-  rangeMm: number,
-  spoilt: boolean,
+  {
+    fraction,
+    negative,
+    step,
+    divisionMm,
+    rangeMm,
+    spoilt,
+  }: {
+    readonly fraction: number;
+    readonly negative: boolean;
+    readonly step: TestStep;
+    readonly divisionMm: number;
+    readonly rangeMm: number;
+    readonly spoilt: boolean;
+  },
 ): Entry {
   const divisions = divisionsText.trim() === "" ? 0 : parseDecimal(divisionsText);
   if (divisions === undefined || !Number.isInteger(divisions) || divisions < 0) {
@@ -77,7 +91,7 @@ export function dialEntry(
       wrong: `“${divisionsText.trim()}” divisions cannot be: count whole divisions from zero, and choose the sign and the fraction beside it.`,
     };
   }
-  const { valueMm, widthMm } = dialReading(divisions, fraction, negative, divisionMm);
+  const { valueMm, widthMm } = dialReading({ divisions, fraction, negative, divisionMm });
   if (Math.abs(valueMm) > rangeMm)
     return {
       ok: false,

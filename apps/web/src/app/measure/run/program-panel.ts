@@ -35,9 +35,7 @@ interface ProgramTexts {
 
 function inUnits(
   mm: Record<"feed" | "clear" | "read", number>,
-  dwell: string,
-  system: UnitSystem,
-  before?: ProgramTexts,
+  { dwell, system, before }: { readonly dwell: string; readonly system: UnitSystem; readonly before?: ProgramTexts },
 ): ProgramTexts {
   const unit = system === "metric" ? "mm" : "in";
   const shown = (field: "feed" | "clear" | "read"): string =>
@@ -236,7 +234,7 @@ export class ProgramPanel {
       this.texts.set(START[system]);
       return;
     }
-    this.texts.set(inUnits({ feed, clear, read }, this.texts().dwell, system, this.texts()));
+    this.texts.set(inUnits({ feed, clear, read }, { dwell: this.texts().dwell, system, before: this.texts() }));
   }
 
   protected runIt(): void {

@@ -200,7 +200,11 @@ export class RunStore {
   private see(snapshot: DeviceSnapshot): void {
     const before = this.snapshot();
     const display = snapshot.moving ? null : snapshot.displayMm;
-    this.stillWatch = watchStill(this.stillWatch, display, snapshot.atMs, snapshot.resolutionMm);
+    this.stillWatch = watchStill(this.stillWatch, {
+      value: display,
+      atMs: snapshot.atMs,
+      resolutionMm: snapshot.resolutionMm,
+    });
     this.stillMs.set(stillForMs(this.stillWatch, snapshot.atMs));
     this.snapshot.set(snapshot);
     this.link.set("live");

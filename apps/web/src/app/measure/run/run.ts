@@ -70,7 +70,7 @@ export class RunPlace {
     const config = this.context.axis()?.config;
     if (!judgement || !step || !config || this.store.snapshot()?.moving) return "";
     if (!this.store.snapshot()?.fresh) return "";
-    return approachSentence(judgement, step, config, this.preferences.system()) ?? "";
+    return approachSentence(judgement, { step, axis: config, system: this.preferences.system() }) ?? "";
   });
   protected readonly givingUp = signal(false);
   protected readonly canProgram = computed(() => {

@@ -142,20 +142,24 @@ describe("a guided run", () => {
 
   it("reads what is typed and refuses what cannot be", () => {
     const step = stepsOf(plan)[1];
-    expect(typedEntry("0,012", step, "mm", 0.001, 10, false)).toMatchObject({
+    expect(typedEntry("0,012", { step, unit: "mm", resolutionMm: 0.001, rangeMm: 10, spoilt: false })).toMatchObject({
       ok: true,
       reading: { value: 0.012 },
     });
-    expect(typedEntry(".0005", step, "in", 0.0127, 10, false)).toMatchObject({
+    expect(typedEntry(".0005", { step, unit: "in", resolutionMm: 0.0127, rangeMm: 10, spoilt: false })).toMatchObject({
       reading: { value: 0.0127 },
     });
-    expect(typedEntry("12", step, "mm", 0.001, 0.8, false)).toMatchObject({
+    expect(typedEntry("12", { step, unit: "mm", resolutionMm: 0.001, rangeMm: 0.8, spoilt: false })).toMatchObject({
       ok: false,
       wrong: expect.stringContaining("reaches over 0.8 mm"),
     });
-    expect(dialEntry("2", 0.625, true, step, 0.01, 10, false)).toMatchObject({
+    expect(
+      dialEntry("2", { fraction: 0.625, negative: true, step, divisionMm: 0.01, rangeMm: 10, spoilt: false }),
+    ).toMatchObject({
       reading: { value: -0.02625, widthMm: 0.0025 },
     });
-    expect(dialEntry("2.5", 0, false, step, 0.01, 10, false).ok).toBe(false);
+    expect(
+      dialEntry("2.5", { fraction: 0, negative: false, step, divisionMm: 0.01, rangeMm: 10, spoilt: false }).ok,
+    ).toBe(false);
   });
 });

@@ -88,9 +88,11 @@ function setupWords(run: Run, system: UnitSystem): string {
 
 function asideWords(
   reading: ReadingRecord,
-  steps: readonly TestStep[],
-  system: UnitSystem,
-  config: AxisConfig,
+  {
+    steps,
+    system,
+    config,
+  }: { readonly steps: readonly TestStep[]; readonly system: UnitSystem; readonly config: AxisConfig },
 ): string {
   const step = steps[reading.step];
   const where = `Run ${step.run} ${directionWords(config, step.direction).from} at ${formatPosition(step.targetMm, { system })}`;
@@ -99,7 +101,7 @@ function asideWords(
   // What the judge found is said in the reader's units, whatever the units it was found in.
   const judged =
     reading.state === "spoilt" && reading.judgement
-      ? approachSentence(reading.judgement, step, config, system)
+      ? approachSentence(reading.judgement, { step, axis: config, system })
       : undefined;
   return `${where}, ${value}: ${reading.state}. ${judged ?? reading.reason}`;
 }
@@ -119,20 +121,20 @@ export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunVi
     title: `${words.name} ${manyPlaces ? "over" : ""} ${place}`.replace("  ", " "),
     about: setupWords(run, system),
     step,
-    stepName: step ? stepName(step, run, config, system) : "",
-    instruction: step ? stepInstruction(config, run.plan, step, system) : "",
+    stepName: step ? stepName(step, { run, config, system }) : "",
+    instruction: step ? stepInstruction(config, { plan: run.plan, step, system }) : "",
     takeLabel: step?.action === "zero" ? "Set to zero" : step?.action === "count" ? "The needle moved" : "Take reading",
     done: shown.filter((s) => kept.has(s.index)).length,
     all: shown.length,
     unit: UNIT_WORD[deviationUnit(system)],
     runs: Array.from({ length: run.plan.runs }, (_, i) => i + 1),
-    rows: rowsOf(run, shown, step?.index ?? null, config, system),
+    rows: rowsOf(run, { shown, now: step?.index ?? null, config, system }),
     manyPlaces,
     asides: run.readings
       .filter((r) => r.state !== "kept")
       .map((r) => ({
         id: r.id,
-        text: asideWords(r, steps, system, config),
+        text: asideWords(r, { steps, system, config }),
         canRestore: r.state === "discarded" && !kept.has(r.step),
       })),
     last: run.readings.findLast((r) => r.state === "kept") ?? null,
@@ -142,10 +144,17 @@ export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunVi
 /** A row for each place and direction: what was read there, its mean and scatter. */
 function rowsOf(
   run: Run,
-  shown: readonly TestStep[],
-  now: number | null,
-  config: AxisConfig,
-  system: UnitSystem,
+  {
+    shown,
+    now,
+    config,
+    system,
+  }: {
+    readonly shown: readonly TestStep[];
+    readonly now: number | null;
+    readonly config: AxisConfig;
+    readonly system: UnitSystem;
+  },
 ): readonly RowView[] {
   const kept = keptByStep(run.readings);
   const ids = new Map(run.readings.filter((r) => r.state === "kept").map((r) => [r.step, r.id]));
@@ -184,7 +193,10 @@ function rowsOf(
   });
 }
 
-function stepName(step: TestStep, run: Run, config: AxisConfig, system: UnitSystem): string {
+function stepName(
+  step: TestStep,
+  { run, config, system }: { readonly run: Run; readonly config: AxisConfig; readonly system: UnitSystem },
+): string {
   const place =
     run.plan.targetsMm.length > 1
       ? `Place ${step.target + 1} of ${run.plan.targetsMm.length}, ${formatPosition(step.targetMm, { system })}: `

@@ -85,7 +85,9 @@ export class FloorPlace {
   }));
   protected readonly view = computed(() => {
     const floor = this.loaded()?.floor;
-    return floor ? floorView(floor, MACHINE_KIND_WORDS, this.preferences.system(), this.filter()) : null;
+    return floor
+      ? floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: this.preferences.system(), filter: this.filter() })
+      : null;
   });
   protected readonly narrowed = computed(() => Object.values(this.filter()).some(Boolean));
   protected readonly choices = computed(() => {

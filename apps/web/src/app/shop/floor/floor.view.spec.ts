@@ -50,7 +50,7 @@ describe("floorView", () => {
   };
 
   it("puts first what needs attention and says it", () => {
-    const view = floorView(floor, MACHINE_KIND_WORDS, "metric", asked(""), NOW);
+    const view = floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW });
     expect(view.heading).toBe("One machine wants you");
     expect(view.machines.map((m) => m.nickname)).toEqual(["Bittern", "Knot", "Curlew"]);
     expect(view.machines[0].says).toBe("Z loses 27.0 µm at reversal, over its limit.");
@@ -72,10 +72,7 @@ describe("floorView", () => {
     };
     const view = floorView(
       { machines: [...floor.machines, { ...bittern, id: 4, nickname: "Wren" }], retired: [] },
-      MACHINE_KIND_WORDS,
-      "metric",
-      asked(""),
-      NOW,
+      { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
     );
     const [first] = view.machines;
     expect(first.nickname).toBe("Wren");
@@ -89,7 +86,10 @@ describe("floorView", () => {
       jobs: [{ id: 3, title: "Set the gib, X", checkOn }],
     });
     const say = (checkOn: string | null) =>
-      floorView({ machines: [at(checkOn)], retired: [] }, MACHINE_KIND_WORDS, "metric", asked(""), NOW).machines[0];
+      floorView(
+        { machines: [at(checkOn)], retired: [] },
+        { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+      ).machines[0];
     expect(say(null).says).toBe("Job 3 is at work: Set the gib, X.");
     expect(say(null).action).toEqual({ label: "Go on with the job", link: ["/jobs", 3] });
     expect(say("2026-03-02").says).toContain("First check after job 3 is due");
@@ -97,22 +97,32 @@ describe("floorView", () => {
 
   it("a forgotten point is said where nothing else is, and leads to the rounds", () => {
     const dry = { ...floor.machines[0], lube: "Y chain: lubrication 198 days late." };
-    const [row] = floorView({ machines: [dry], retired: [] }, MACHINE_KIND_WORDS, "metric", asked(""), NOW).machines;
+    const [row] = floorView(
+      { machines: [dry], retired: [] },
+      { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+    ).machines;
     expect(row.says).toContain("198 days late");
     expect(row.action?.link).toEqual(["/rounds"]);
   });
 
   it("finds by nickname, bay and kind, in either unit", () => {
-    expect(floorView(floor, MACHINE_KIND_WORDS, "inch", asked("bay 3"), NOW).machines).toHaveLength(1);
-    expect(floorView(floor, MACHINE_KIND_WORDS, "inch", asked("zebra"), NOW).heading).toBe(
-      "No machines found for “zebra”",
-    );
-    expect(floorView(floor, MACHINE_KIND_WORDS, "inch", asked(""), NOW).machines[0].says).toContain("10.63 tenths");
+    expect(
+      floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "inch", filter: asked("bay 3"), now: NOW }).machines,
+    ).toHaveLength(1);
+    expect(
+      floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "inch", filter: asked("zebra"), now: NOW }).heading,
+    ).toBe("No machines found for “zebra”");
+    expect(
+      floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "inch", filter: asked(""), now: NOW }).machines[0].says,
+    ).toContain("10.63 tenths");
   });
 
   it("that nobody looked yet is not said to be well, nor is an empty shop", () => {
     const heading = (machines: Floor["machines"]): string =>
-      floorView({ machines, retired: [] }, MACHINE_KIND_WORDS, "metric", asked(""), NOW).heading;
+      floorView(
+        { machines, retired: [] },
+        { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+      ).heading;
     expect(heading([machine(1, "Wren", [axis("X", 0.002)])])).toBe("No machine wants you");
     expect(heading([machine(1, "Wren", [axis("X", 0.002)]), machine(2, "Teasel", [axis("X", null)])])).toBe(
       "No machine wants you; one has an axis never measured",
@@ -122,15 +132,25 @@ describe("floorView", () => {
 
   it("is narrowed by bay, by kind and by what an axis is known to be; never measured is a state of its own", () => {
     const narrow = (more: Partial<FloorFilter>) =>
-      floorView(floor, MACHINE_KIND_WORDS, "metric", asked("", more), NOW).machines.map((m) => m.nickname);
+      floorView(floor, {
+        kindWords: MACHINE_KIND_WORDS,
+        system: "metric",
+        filter: asked("", more),
+        now: NOW,
+      }).machines.map((m) => m.nickname);
     expect(narrow({ bay: "3" })).toEqual(["Bittern"]);
     expect(narrow({ kind: "lathe" })).toHaveLength(3);
     expect(narrow({ kind: "router" })).toEqual([]);
     expect(narrow({ state: "never" })).toEqual(["Knot"]);
     expect(narrow({ state: "act" })).toEqual(["Bittern"]);
-    expect(floorView(floor, MACHINE_KIND_WORDS, "metric", asked("", { state: "act" }), NOW).heading).toBe(
-      "One machine of 3",
-    );
+    expect(
+      floorView(floor, {
+        kindWords: MACHINE_KIND_WORDS,
+        system: "metric",
+        filter: asked("", { state: "act" }),
+        now: NOW,
+      }).heading,
+    ).toBe("One machine of 3");
   });
 
   it("bays are offered in the order of their numbers, each once", () => {

@@ -141,7 +141,11 @@ function machineSays(machine: FloorMachine, { code, id }: FloorCall<FloorAxis>):
 }
 
 /** A call about an axis, in words. */
-function axisSays(machine: FloorMachine, call: FloorCall<FloorAxis>, axis: FloorAxis, system: UnitSystem): Says {
+function axisSays(
+  machine: FloorMachine,
+  call: FloorCall<FloorAxis>,
+  { axis, system }: { readonly axis: FloorAxis; readonly system: UnitSystem },
+): Says {
   const base = ["/machines", machine.id, "axes", axis.id];
   const { letter } = axis;
   const measure = { verb: `Measure ${letter}`, link: [...base, "measure"] };
@@ -205,10 +209,17 @@ export function floorChoices(floor: Pick<Floor, "machines">): {
 /** Every machine that is asked for, what needs attention first. */
 export function floorView(
   floor: Omit<Floor, "backup">,
-  kindWords: Readonly<Record<string, string>>,
-  system: UnitSystem,
-  filter: FloorFilter,
-  now = new Date(),
+  {
+    kindWords,
+    system,
+    filter,
+    now = new Date(),
+  }: {
+    readonly kindWords: Readonly<Record<string, string>>;
+    readonly system: UnitSystem;
+    readonly filter: FloorFilter;
+    readonly now?: Date;
+  },
 ): FloorView {
   const wanted = filter.q.trim().toLowerCase();
   const machines = floor.machines
@@ -218,7 +229,7 @@ export function floorView(
     .filter((m) => !filter.state || m.axes.some((a) => standingOf(a) === filter.state))
     .map((machine): MachineView => {
       const call = floorCall(machine, now);
-      const says = call.axis ? axisSays(machine, call, call.axis, system) : machineSays(machine, call);
+      const says = call.axis ? axisSays(machine, call, { axis: call.axis, system }) : machineSays(machine, call);
       return {
         id: machine.id,
         bay: machine.bay,
