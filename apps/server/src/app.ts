@@ -12,9 +12,9 @@ import { guard } from "./http/guard";
 import { contentSecurity, giveNonce } from "./http/security";
 import { serveWebFiles } from "./http/web-files";
 import { caseHandlersFor } from "./diagnosis/case-handlers";
-import { lubeHandlersFor } from "./lubrication/lubrication-handlers";
+import { lubricationHandlersFor } from "./lubrication/lubrication-handlers";
 import { jobHandlersFor } from "./job/job-handlers";
-import { mountJobPhotos, mountLubePhotos, mountPhotos } from "./job/photos";
+import { mountJobPhotos, mountLubricationPhotos, mountPhotos } from "./job/photos";
 import { mountDeviceStream } from "./measure/device-stream";
 import { deviceHandlersFor } from "./devices/device-handlers";
 import { machineHandlersFor } from "./machine/machine-handlers";
@@ -22,8 +22,8 @@ import { historyHandlersFor } from "./measure/history-handlers";
 import { indicatorHandlersFor } from "./measure/indicator-handlers";
 import { runHandlersFor } from "./measure/run-handlers";
 import { shopHandlersFor } from "./shop/shop-handlers";
-import { seriesHandlersFor } from "./measure/hand-test-handlers";
-import { Assess } from "./diagnosis/assessment";
+import { handTestHandlersFor } from "./measure/hand-test-handlers";
+import { Diagnose } from "./diagnosis/diagnosis";
 import { Cases } from "./diagnosis/cases";
 import { Knowledge } from "./diagnosis/knowledge";
 import { systemClock, type Clock } from "./shop/clock";
@@ -31,14 +31,14 @@ import { Indicators } from "./measure/indicators";
 import { Machines } from "./machine/machines";
 import { RunImport } from "./measure/run-import";
 import { Jobs } from "./job/jobs";
-import { KeepFiles } from "./lubrication/lubrication-files";
-import { KeepSettingsStore } from "./lubrication/lubrication-settings";
-import { LubeRounds } from "./lubrication/rounds";
+import { LubricationFiles } from "./lubrication/lubrication-files";
+import { LubricationSettingsStore } from "./lubrication/lubrication-settings";
+import { LubricationRounds } from "./lubrication/rounds";
 import { Lubricants } from "./lubrication/lubricants";
 import { Lubrication } from "./lubrication/lubrication";
 import { Meters } from "./lubrication/meters";
 import { Runs } from "./measure/runs";
-import { SeriesRuns } from "./measure/hand-tests";
+import { HandTests } from "./measure/hand-tests";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
 import type { BackupKeeper } from "./store/backups";
@@ -92,9 +92,9 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     },
   });
   const runDevice: RunDevice = new RunDevice(hub, runs, machines);
-  const settings = new KeepSettingsStore(db);
+  const settings = new LubricationSettingsStore(db);
   const meters = new Meters(db, settings, clock);
-  const lube = new Lubrication({ db, machines, meters, settings, clock });
+  const lubrication = new Lubrication({ db, machines, meters, settings, clock });
   return {
     db,
     clock,
@@ -107,16 +107,16 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     runDevice,
     cases,
     knowledge,
-    assess: new Assess({ db, machines, runs, cases, knowledge }),
-    series: new SeriesRuns({ db, machines, hub, clock }),
+    diagnose: new Diagnose({ db, machines, runs, cases, knowledge }),
+    handTest: new HandTests({ db, machines, hub, clock }),
     jobs: new Jobs({ db, machines, clock, hub }),
     shop: new ShopSettings(db),
     settings,
     meters,
-    lube,
-    rounds: new LubeRounds({ db, lube, settings, clock, pool }),
-    lubricants: new Lubricants({ db, lube, settings, clock }),
-    files: new KeepFiles({ db, lube, meters, clock, pool }),
+    lubrication,
+    rounds: new LubricationRounds({ db, lubrication, settings, clock, pool }),
+    lubricants: new Lubricants({ db, lubrication, settings, clock }),
+    files: new LubricationFiles({ db, lubrication, meters, clock, pool }),
     version: options.version,
     backups: options.backups ?? null,
   };
@@ -151,7 +151,7 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" }));
   mountPhotos(app, s.cases, s.pool);
   mountJobPhotos(app, s.jobs, s.pool);
-  mountLubePhotos(app, s.lube, s.pool);
+  mountLubricationPhotos(app, s.lubrication, s.pool);
   app.use("/api", express.json({ limit: "256kb" }));
 }
 
@@ -170,8 +170,8 @@ export function createApp(options: AppOptions): App {
     ...deviceHandlersFor(s),
     ...caseHandlersFor(s),
     ...jobHandlersFor(s.jobs),
-    ...lubeHandlersFor(s),
-    ...seriesHandlersFor(s.series),
+    ...lubricationHandlersFor(s),
+    ...handTestHandlersFor(s.handTest),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, s.hub);

@@ -9,7 +9,7 @@ export * from "./wire/problem";
 export * from "./measure/readings-csv";
 export * from "./routes";
 export * from "./measure/run";
-export * from "./diagnosis/assessment";
+export * from "./diagnosis/diagnosis";
 export * from "./diagnosis/case";
 export * from "./diagnosis/load-csv";
 export * from "./wire/operation";

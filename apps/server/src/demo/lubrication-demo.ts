@@ -1,5 +1,5 @@
 import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core";
-import type { KeepSettingsEdit, LubricantEdit } from "@iron/contract";
+import type { LubricationSettingsEdit, LubricantEdit } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Db } from "../store/database";
 import { toJson } from "../store/tables";
@@ -111,7 +111,7 @@ const LUBRICANTS: readonly (LubricantEdit & { readonly stockG: number })[] = [
 ];
 
 /** Lubricants on the shelf, a weighed gun, a holiday, and what the hour meters said each month. */
-export async function seedKeep(db: Db, now: Date): Promise<void> {
+export async function seedLubrication(db: Db, now: Date): Promise<void> {
   for (const { stockG, ...spec } of LUBRICANTS) {
     const { id } = await db
       .insertInto("lubricant")
@@ -147,7 +147,7 @@ export async function seedKeep(db: Db, now: Date): Promise<void> {
         })
         .execute();
     }
-  const settings: KeepSettingsEdit = {
+  const settings: LubricationSettingsEdit = {
     version: 1,
     minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
     holidays: [],

@@ -15,7 +15,7 @@ import {
 } from "@iron/core";
 import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
-import { seedKeep, seedPoints } from "./lubrication-demo";
+import { seedLubrication, seedPoints } from "./lubrication-demo";
 import { toJson } from "../store/tables";
 import type { DemoAxis, PastTest } from "./demo-axis";
 import { INDICATORS, MACHINES, SHOP } from "./shop";
@@ -287,6 +287,6 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
         now,
       });
     }
-    await seedKeep(trx, now);
+    await seedLubrication(trx, now);
   });
 }

@@ -1,5 +1,5 @@
 import { causeById, finding, locateTest, type FindingId } from "@iron/core";
-import { guardFormula, type Assessment, type Case } from "@iron/contract";
+import { guardFormula, type Diagnosis, type Case } from "@iron/contract";
 import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
 
@@ -19,10 +19,10 @@ const line = (at: string, { by, source, what, answer }: Line): Record<string, st
 });
 
 /** A case as a file: JSON with everything, CSV with a line for each piece of evidence. */
-export function caseFile(file: Case, assessment: Assessment, format: "csv" | "json"): FileAnswer {
+export function caseFile(file: Case, diagnosis: Diagnosis, format: "csv" | "json"): FileAnswer {
   const name = `case-${file.id}`;
   if (format === "json") {
-    const text = JSON.stringify({ case: file, assessment }, null, 2);
+    const text = JSON.stringify({ case: file, diagnosis }, null, 2);
     return { fileName: `${name}.json`, media: "application/json", text };
   }
   const words = (id: string): string => finding(id as FindingId).words;
@@ -40,7 +40,7 @@ export function caseFile(file: Case, assessment: Assessment, format: "csv" | "js
         }),
       ),
     ),
-    ...assessment.measured.map((m) =>
+    ...diagnosis.measured.map((m) =>
       line(m.at, {
         by: "",
         source: locateTest(m.kind)?.name ?? m.kind,
@@ -48,7 +48,7 @@ export function caseFile(file: Case, assessment: Assessment, format: "csv" | "js
         answer: `${m.lostMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
       }),
     ),
-    ...assessment.leading.map((l) =>
+    ...diagnosis.leading.map((l) =>
       line("", { by: "", source: "likely", what: l.cause.name, answer: l.probability.toFixed(4) }),
     ),
     ...(file.closed

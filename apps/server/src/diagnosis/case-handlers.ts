@@ -16,7 +16,7 @@ import {
 import { problem } from "../http/problem-error";
 import type { Handlers } from "../http/mount";
 import type { DeviceHub } from "../devices/device-hub";
-import type { Assess } from "./assessment";
+import type { Diagnose } from "./diagnosis";
 import { caseFile } from "./case-export";
 import type { Cases } from "./cases";
 import { standardNormal as normal } from "./chance";
@@ -27,7 +27,7 @@ import type { CaseOperationName } from "@iron/contract";
 export interface CaseServices {
   readonly machines: Machines;
   readonly cases: Cases;
-  readonly assess: Assess;
+  readonly diagnose: Diagnose;
   readonly knowledge: Knowledge;
   readonly hub: DeviceHub;
 }
@@ -54,7 +54,7 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
     case: ({ params }) => s.cases.get(params.id),
     updateCase: ({ params, body }) => s.cases.update(params.id, body),
     closeCase: async ({ params, body, who }) => {
-      const expected = await s.assess.expected(await s.cases.get(params.id));
+      const expected = await s.diagnose.expected(await s.cases.get(params.id));
       return s.cases.close(params.id, body, { expected, who });
     },
     reopenCase: ({ params }) => s.cases.reopen(params.id),
@@ -62,10 +62,10 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
     withdrawResult: ({ params, who }) => s.cases.mark("result", params.id, { withdrawn: true, who }),
     restoreResult: ({ params, who }) => s.cases.mark("result", params.id, { withdrawn: false, who }),
     withdrawPhoto: ({ params, who }) => s.cases.mark("photo", params.id, { withdrawn: true, who }),
-    assessment: ({ params, query }) => s.assess.of(params.id, query.axis, query.system),
-    axisLedger: ({ params }) => s.assess.ledger(params.id),
+    diagnosis: ({ params, query }) => s.diagnose.of(params.id, query.axis, query.system),
+    axisLedger: ({ params }) => s.diagnose.ledger(params.id),
     exportCase: async ({ params, query }) =>
-      caseFile(await s.cases.get(params.id), await s.assess.of(params.id, undefined, query.system), query.format),
+      caseFile(await s.cases.get(params.id), await s.diagnose.of(params.id, undefined, query.system), query.format),
     analyseLoad: async ({ params, body }) => {
       const { config } = await s.machines.axis(params.id);
       refuseFarAway(body.samples, config);

@@ -1,5 +1,5 @@
 import { FINDINGS } from "@iron/core";
-import type { Assessment, Case, Knowledge } from "@iron/contract";
+import type { Diagnosis, Case, Knowledge } from "@iron/contract";
 import { newAxis, startRun, testApp, type TestApp } from "../testing/test-app";
 
 /** A PNG of one pixel with a text chunk that tells where it was taken. */
@@ -31,8 +31,8 @@ describe("cases over the API", () => {
       .expect(201);
     return { file: made.body as Case, axisId: axis.id };
   }
-  const assess = async (id: number, query = ""): Promise<Assessment> =>
-    (await t.api.get(`/api/cases/${id}/assessment${query}`).expect(200)).body as Assessment;
+  const diagnose = async (id: number, query = ""): Promise<Diagnosis> =>
+    (await t.api.get(`/api/cases/${id}/assessment${query}`).expect(200)).body as Diagnosis;
   const put = (file: Case, over: Partial<Case>) =>
     t.api
       .put(`/api/cases/${file.id}`)
@@ -58,7 +58,7 @@ describe("cases over the API", () => {
   it("weigh symptoms, results and measurements together, and take results back", async () => {
     const { file, axisId } = await opened();
     await put(file, { symptoms: { rumble: true, "lost-motion": true } }).expect(200);
-    const before = await assess(file.id);
+    const before = await diagnose(file.id);
     expect(before.tests.filter((x) => x.next)).toHaveLength(1);
     expect(before.impossible.map((x) => x.id)).toContain("wheel-turn");
     const result = await t.api
@@ -74,15 +74,15 @@ describe("cases over the API", () => {
         },
       })
       .expect(201);
-    const after = await assess(file.id);
+    const after = await diagnose(file.id);
     expect(after.leading[0].cause.id).toBe("retainer-loose");
     expect(after.leading[0].probability).toBeGreaterThan(before.leading[0].probability);
     expect(after.leading[0].speaksFor.map((e) => e.ref)).toContain(`result ${result.body.results[0].id}`);
     await t.api.post(`/api/results/${result.body.results[0].id}/withdraw`).expect(200);
-    const undone = await assess(file.id);
+    const undone = await diagnose(file.id);
     expect(undone.leading.map((l) => l.probability)).toEqual(before.leading.map((l) => l.probability));
     await t.api.post(`/api/results/${result.body.results[0].id}/restore`).expect(200);
-    expect((await assess(file.id)).leading[0].cause.id).toBe("retainer-loose");
+    expect((await diagnose(file.id)).leading[0].cause.id).toBe("retainer-loose");
     await t.api
       .post(`/api/cases/${file.id}/results`)
       .send({ axisId: 9999, test: "rock", answers: {}, note: "", data: null })
@@ -102,7 +102,7 @@ describe("cases over the API", () => {
     };
     await measure("two-sided");
     await measure("end-float");
-    const { ledger, links, measured } = await assess(file.id);
+    const { ledger, links, measured } = await diagnose(file.id);
     expect(measured.map((m) => m.kind).sort()).toEqual(["end-float", "two-sided"]);
     expect(ledger.total?.lostMm).toBeGreaterThan(0);
     const sum = ledger.lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
@@ -200,7 +200,7 @@ describe("the demo shop’s cases, worked through the simulated machine", () => 
   afterAll(() => t.close());
 
   /** Symptoms as they show, then whatever is next, until there is nothing worth doing. */
-  async function workThrough(machineId: number, axisId: number): Promise<Assessment> {
+  async function workThrough(machineId: number, axisId: number): Promise<Diagnosis> {
     let file = (
       await t.api
         .post(`/api/machines/${machineId}/cases`)
@@ -217,7 +217,7 @@ describe("the demo shop’s cases, worked through the simulated machine", () => 
     ).body as Case;
     const axis = (await t.api.get(`/api/axes/${axisId}`)).body;
     for (let i = 0; i < 20; i += 1) {
-      const now = (await t.api.get(`/api/cases/${file.id}/assessment`).expect(200)).body as Assessment;
+      const now = (await t.api.get(`/api/cases/${file.id}/assessment`).expect(200)).body as Diagnosis;
       const next = now.tests.find((x) => x.next);
       if (!next) return now;
       if (next.guided) {

@@ -178,7 +178,7 @@ export class Cases {
       if (!there.axisIds.includes(result.axisId))
         throw problem(422, { title: "Not valid", detail: `This case is not on axis ${result.axisId}.` });
       const { axisId, answers, data, test, note } = result;
-      if (data?.kind === "series") await requireSeries(trx, data.seriesId, axisId);
+      if (data?.kind === "series") await requireHandTest(trx, data.seriesId, axisId);
       await trx
         .insertInto("case_result")
         .values({
@@ -294,7 +294,7 @@ export function symptomWords(symptoms: Answers): string {
 }
 
 /** The readings behind a result must be there and of its axis. */
-async function requireSeries(trx: Db, id: number, axisId: number): Promise<void> {
+async function requireHandTest(trx: Db, id: number, axisId: number): Promise<void> {
   const row = await trx.selectFrom("series").select("axis_id").where("id", "=", id).executeTakeFirst();
   if (!row) throw notFound("series of readings", id);
   if (row.axis_id !== axisId)

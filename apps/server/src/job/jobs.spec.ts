@@ -132,8 +132,8 @@ describe("jobs", () => {
     const job = await signUntil(await open("screw"), "Z:covers-off");
     const left = job.plan.steps.slice(jobProgress(job.plan, job.events).done.size).map((s) => s.id);
     const swapped = [...left];
-    const [lube] = swapped.splice(swapped.indexOf("Z:lube-off"), 1);
-    swapped.splice(swapped.indexOf("Z:hub-ease"), 0, lube);
+    const [lubrication] = swapped.splice(swapped.indexOf("Z:lube-off"), 1);
+    swapped.splice(swapped.indexOf("Z:hub-ease"), 0, lubrication);
     const taken = (await act(job, { kind: "reorder", order: swapped, key: randomUUID() }).expect(200)).body as Job;
     expect(jobProgress(taken.plan, taken.events).plan.steps.map((s) => s.id)).toEqual(swapped);
     const backwards = await act(taken, { kind: "reorder", order: [...swapped].reverse(), key: randomUUID() }).expect(

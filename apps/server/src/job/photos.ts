@@ -55,15 +55,15 @@ const keyedSchema = z.object({
 });
 
 /** Photos of lubrication points. */
-export function mountLubePhotos(app: Express, lube: Lubrication, pool: WorkPool): void {
+export function mountLubricationPhotos(app: Express, lubrication: Lubrication, pool: WorkPool): void {
   app.post("/api/lube-points/:id/photos", photoBody, async (request, response) => {
     const id = idSchema.parse(request.params["id"]);
     const query = keyedSchema.parse(request.query);
     const photo = await photoOf(request, pool);
-    response.status(201).json(await lube.addPhoto(id, { ...photo, ...query }, whoIsWorking(request)));
+    response.status(201).json(await lubrication.addPhoto(id, { ...photo, ...query }, whoIsWorking(request)));
   });
   app.get("/api/lube-photos/:id", async (request, response) => {
-    const { media, bytes } = await lube.photo(idSchema.parse(request.params.id));
+    const { media, bytes } = await lubrication.photo(idSchema.parse(request.params.id));
     response.set("Cache-Control", "private, max-age=31536000, immutable").type(media).send(bytes);
   });
 }

@@ -1,4 +1,4 @@
-import type { Axis, Job, LubePointRecord, Rounds } from "@iron/contract";
+import type { Axis, Job, LubricationPointRecord, Rounds } from "@iron/contract";
 import { jobProgress, type PlannedStep } from "@iron/core";
 import { plainSign } from "../job/job-sign";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
@@ -12,9 +12,9 @@ describe("a nut that has to be parted to be greased", () => {
   });
   afterEach(() => t.close());
 
-  async function partedPoint(letter: string): Promise<LubePointRecord> {
+  async function partedPoint(letter: string): Promise<LubricationPointRecord> {
     const usual = (await t.api.post(`/api/machines/${axis.machineId}/lube-points/usual`).expect(200))
-      .body as LubePointRecord[];
+      .body as LubricationPointRecord[];
     const [first] = usual;
     const body = {
       ...first,
@@ -23,7 +23,7 @@ describe("a nut that has to be parted to be greased", () => {
       partsNut: true,
     };
     return (await t.api.post(`/api/machines/${axis.machineId}/lube-points`).send(body).expect(201))
-      .body as LubePointRecord;
+      .body as LubricationPointRecord;
   }
 
   it("is planned like any point, walked as a job, and the job counts as its visit", async () => {
@@ -51,7 +51,7 @@ describe("a nut that has to be parted to be greased", () => {
           .send(plainSign(step, step.kind === "grease-nut" ? { found: "dry" } : {}))
           .expect(200)
       ).body as Job;
-    const after = (await t.api.get(`/api/lube-points/${point.id}`).expect(200)).body as LubePointRecord;
+    const after = (await t.api.get(`/api/lube-points/${point.id}`).expect(200)).body as LubricationPointRecord;
     expect(after).toMatchObject({ lastFound: "dry", visits: 1 });
     // A new one is opened for the next time.
     expect(await opened()).not.toBe(jobId);

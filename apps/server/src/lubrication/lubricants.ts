@@ -5,7 +5,7 @@ import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
-import type { KeepSettingsStore } from "./lubrication-settings";
+import type { LubricationSettingsStore } from "./lubrication-settings";
 import { renameLubricant, type Lubrication } from "./lubrication";
 
 const DAY_MS = 86_400_000;
@@ -15,8 +15,8 @@ export class Lubricants {
   constructor(
     private readonly needs: {
       readonly db: Db;
-      readonly lube: Lubrication;
-      readonly settings: KeepSettingsStore;
+      readonly lubrication: Lubrication;
+      readonly settings: LubricationSettingsStore;
       readonly clock: Clock;
     },
   ) {}
@@ -25,8 +25,8 @@ export class Lubricants {
     const rows = await this.needs.db.selectFrom("lubricant").selectAll().orderBy("name").execute();
     const moves = await this.needs.db.selectFrom("lube_stock").selectAll().orderBy("id").execute();
     const { gramsPerStroke } = await this.needs.settings.get();
-    const points = (await this.needs.lube.all()).filter((p) => !p.retired);
-    const visits = await this.needs.lube.given();
+    const points = (await this.needs.lubrication.all()).filter((p) => !p.retired);
+    const visits = await this.needs.lubrication.given();
     const now = this.needs.clock.now().getTime();
     return rows.map((row) => {
       const spec = fromJson(row.spec);

@@ -1,5 +1,5 @@
 import { dayOf } from "@iron/core";
-import type { LubePointRecord } from "@iron/contract";
+import type { LubricationPointRecord } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Cases } from "../diagnosis/cases";
 import type { Lubrication } from "./lubrication";
@@ -7,11 +7,11 @@ import type { Machines } from "../machine/machines";
 
 /** Opens a case on what lubrication found, or adds it to the one that is open on the axis. */
 export async function caseFromPoint(
-  { lube, machines, cases }: { lube: Lubrication; machines: Machines; cases: Cases },
+  { lubrication, machines, cases }: { lubrication: Lubrication; machines: Machines; cases: Cases },
   pointId: number,
   who: string,
 ): Promise<{ caseId: number; machineId: number; axisId: number }> {
-  const point = await lube.get(pointId);
+  const point = await lubrication.get(pointId);
   const { axes } = await machines.withAxes(point.machineId);
   const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter);
   if (!axis)
@@ -34,7 +34,7 @@ export async function caseFromPoint(
   return { caseId: file.id, machineId: point.machineId, axisId: axis.id };
 }
 
-function evidenceWords(point: LubePointRecord): string {
+function evidenceWords(point: LubricationPointRecord): string {
   const when = point.lastAt ? dayOf(point.lastAt) : "not visited";
   const learnt = point.learnt ? ` In all: ${point.learnt}.` : "";
   return `From lubrication, ${when}, ${point.place}: found ${point.lastFound ?? "nothing yet"}. ${point.asksCase}${learnt}`;

@@ -1,4 +1,4 @@
-import type { KeepImport, LubePointRecord, Rounds } from "@iron/contract";
+import type { LubricationImport, LubricationPointRecord, Rounds } from "@iron/contract";
 import { dayAfter, dayOf } from "@iron/core";
 import { testApp, type TestApp } from "../testing/test-app";
 
@@ -18,16 +18,17 @@ describe("lubrication in files, out and in", () => {
         text: `machine;date;hours\nBittern;${dayFrom(0)};12000,5\nGodwit;${dayFrom(-400)};1\nNightjar;${dayFrom(0)};7\nKnot;${dayFrom(0)};99999999\n`,
         anyway,
       });
-    const first = (await file(false).expect(200)).body as KeepImport;
+    const first = (await file(false).expect(200)).body as LubricationImport;
     expect(first.kept).toBe(0);
     expect(first.errors.map((e) => `${e.line} ${e.column}`)).toEqual(["2 hours", "4 machine", "5 hours"]);
     expect(first.errors[1].message).toBe("There is no machine “Nightjar”.");
-    const kept = (await file(true).expect(200)).body as KeepImport;
+    const kept = (await file(true).expect(200)).body as LubricationImport;
     expect(kept.kept).toBe(1);
     expect((await file(true).expect(200)).body).toMatchObject({ kept: 0, known: 1 });
     const out = await t.api.get("/api/export/meters").expect(200);
     expect(out.text).toMatch(/^machine,date,hours,reset\r\n[\s\S]*\r\nBittern,\d{4}-\d\d-\d\d,\d+,no\r\n/);
-    const round = (await t.api.post("/api/meters/import").send({ text: out.text }).expect(200)).body as KeepImport;
+    const round = (await t.api.post("/api/meters/import").send({ text: out.text }).expect(200))
+      .body as LubricationImport;
     expect(round.kept).toBe(0);
     expect(round.errors).toEqual([]);
   });
@@ -36,7 +37,7 @@ describe("lubrication in files, out and in", () => {
     const before = await get<Rounds>("/api/rounds");
     const points = await t.api.get("/api/export/lube-points").expect(200);
     const again = (await t.api.post("/api/lube-points/import").send({ text: points.text }).expect(200))
-      .body as KeepImport;
+      .body as LubricationImport;
     expect(again).toMatchObject({ kept: 0, errors: [] });
     expect(again.known).toBe(points.text.trim().split("\r\n").length - 1);
     const more = points.text
@@ -51,7 +52,7 @@ describe("lubrication in files, out and in", () => {
         .post("/api/lube-points/import")
         .send({ text: points.text.replace(/,nipple,/, ",funnel,") })
         .expect(200)
-    ).body as KeepImport;
+    ).body as LubricationImport;
     expect(bad.errors[0]).toMatchObject({ column: "way" });
     expect(bad.kept).toBe(0);
     const work = await t.api.get("/api/export/lube-visits").expect(200);
@@ -65,6 +66,6 @@ describe("lubrication in files, out and in", () => {
       kept: 1,
       errors: [],
     });
-    expect((await get<LubePointRecord>(`/api/lube-points/${stop.points[0].id}`)).lastFound).toBe("dry");
+    expect((await get<LubricationPointRecord>(`/api/lube-points/${stop.points[0].id}`)).lastFound).toBe("dry");
   });
 });

@@ -4,7 +4,7 @@ import {
   writeWorkCsv,
   type CsvError,
   type ImportState,
-  type KeepImport,
+  type LubricationImport,
 } from "@iron/contract";
 import { dayOf } from "@iron/core";
 import { randomUUID } from "node:crypto";
@@ -52,7 +52,7 @@ interface Import {
  * then kept whole, in one transaction, or not at all; wrong rows are named, and the good ones kept beside
  * them only when that is asked. Called off, it leaves nothing.
  */
-export class KeepFiles {
+export class LubricationFiles {
   private readonly running = new Map<string, Running>();
   /** One after the other: two files may hang on each other. */
   private last: Promise<unknown> = Promise.resolve();
@@ -60,14 +60,14 @@ export class KeepFiles {
   constructor(
     private readonly needs: {
       readonly db: Db;
-      readonly lube: Lubrication;
+      readonly lubrication: Lubrication;
       readonly meters: Meters;
       readonly clock: Clock;
       readonly pool: WorkPool;
     },
   ) {}
 
-  importMeters(asked: Asked, who: string): Promise<KeepImport> {
+  importMeters(asked: Asked, who: string): Promise<LubricationImport> {
     return this.inTurn(asked, {
       stamp: metersStamp,
       check: async (told, signal) =>
@@ -97,7 +97,7 @@ export class KeepFiles {
     });
   }
 
-  importPoints(asked: Asked): Promise<KeepImport> {
+  importPoints(asked: Asked): Promise<LubricationImport> {
     return this.inTurn(asked, {
       stamp: pointsStamp,
       check: async (told, signal) =>
@@ -107,7 +107,7 @@ export class KeepFiles {
             text: asked.text,
             told,
             machines: await this.machines(),
-            points: (await this.needs.lube.facts()).map((facts) => ({
+            points: (await this.needs.lubrication.facts()).map((facts) => ({
               id: facts.id,
               machineId: facts.machineId,
               point: facts.point,
@@ -127,7 +127,7 @@ export class KeepFiles {
     });
   }
 
-  importWork(asked: Asked, who: string): Promise<KeepImport> {
+  importWork(asked: Asked, who: string): Promise<LubricationImport> {
     return this.inTurn(asked, {
       stamp: pointsStamp,
       check: async (told, signal) =>
@@ -137,7 +137,7 @@ export class KeepFiles {
             text: asked.text,
             told,
             machines: await this.machines(),
-            points: (await this.needs.lube.facts())
+            points: (await this.needs.lubrication.facts())
               .filter((facts) => !facts.retired)
               .map((facts) => ({
                 id: facts.id,
@@ -175,7 +175,7 @@ export class KeepFiles {
     return state;
   }
 
-  private async inTurn(asked: Asked, file: Import): Promise<KeepImport> {
+  private async inTurn(asked: Asked, file: Import): Promise<LubricationImport> {
     const key = asked.key ?? randomUUID();
     if (this.running.has(key)) throw conflict("This file is being read already.");
     const running: Running = {
@@ -197,7 +197,7 @@ export class KeepFiles {
     }
   }
 
-  private async read(asked: Asked, file: Import, running: Running): Promise<KeepImport> {
+  private async read(asked: Asked, file: Import, running: Running): Promise<LubricationImport> {
     for (let i = 0; i < TRIES; i += 1) {
       running.off.signal.throwIfAborted();
       running.phase = "reading";
@@ -254,7 +254,7 @@ export class KeepFiles {
 
   async exportPoints(): Promise<FileAnswer> {
     const names = await this.names();
-    const rows = (await this.needs.lube.facts())
+    const rows = (await this.needs.lubrication.facts())
       .filter((facts) => !facts.retired)
       .map((facts) => ({
         machine: names.get(facts.machineId) ?? "",
@@ -269,8 +269,8 @@ export class KeepFiles {
 
   async exportWork(): Promise<FileAnswer> {
     const names = await this.names();
-    const points = new Map((await this.needs.lube.facts()).map((facts) => [facts.id, facts]));
-    const rows = (await this.needs.lube.work()).flatMap((v) => {
+    const points = new Map((await this.needs.lubrication.facts()).map((facts) => [facts.id, facts]));
+    const rows = (await this.needs.lubrication.work()).flatMap((v) => {
       const facts = points.get(v.point_id);
       return facts && v.found
         ? [
@@ -323,7 +323,7 @@ async function pointsStamp(db: Db): Promise<string> {
   return `${rows[0].stamp} ${await metersStamp(db)}`;
 }
 
-function told(errors: readonly CsvError[]): Pick<KeepImport, "errors" | "wrong"> {
+function told(errors: readonly CsvError[]): Pick<LubricationImport, "errors" | "wrong"> {
   const sorted = [...errors].sort((a, b) => a.line - b.line);
   return {
     errors: sorted.slice(0, MOST_ERRORS),

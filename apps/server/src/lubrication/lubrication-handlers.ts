@@ -7,30 +7,30 @@ import { caseFromPoint } from "./lubrication-case";
 import { jobFromPoint } from "./lubrication-job";
 import type { Jobs } from "../job/jobs";
 import type { Clock } from "../shop/clock";
-import type { KeepFiles } from "./lubrication-files";
-import type { KeepSettingsStore } from "./lubrication-settings";
-import type { LubeRounds } from "./rounds";
+import type { LubricationFiles } from "./lubrication-files";
+import type { LubricationSettingsStore } from "./lubrication-settings";
+import type { LubricationRounds } from "./rounds";
 import type { Lubricants } from "./lubricants";
 import type { Lubrication } from "./lubrication";
 import type { Meters } from "./meters";
 import type { ShopSettings } from "../shop/shop";
 
-export interface LubeServices {
-  readonly lube: Lubrication;
+export interface LubricationServices {
+  readonly lubrication: Lubrication;
   readonly jobs: Jobs;
-  readonly rounds: LubeRounds;
-  readonly settings: KeepSettingsStore;
+  readonly rounds: LubricationRounds;
+  readonly settings: LubricationSettingsStore;
   readonly meters: Meters;
   readonly lubricants: Lubricants;
-  readonly files: KeepFiles;
+  readonly files: LubricationFiles;
   readonly shop: ShopSettings;
   readonly clock: Clock;
   readonly machines: Machines;
   readonly cases: Cases;
 }
 
-export function lubeHandlersFor({
-  lube,
+export function lubricationHandlersFor({
+  lubrication,
   jobs,
   rounds,
   settings,
@@ -41,17 +41,17 @@ export function lubeHandlersFor({
   clock,
   machines,
   cases,
-}: LubeServices): Pick<Handlers, keyof typeof LUBE_OPERATIONS | keyof typeof KEEP_OPERATIONS> {
+}: LubricationServices): Pick<Handlers, keyof typeof LUBE_OPERATIONS | keyof typeof KEEP_OPERATIONS> {
   return {
-    lubePoints: ({ params }) => lube.ofMachine(params.id),
-    lubePoint: ({ params }) => lube.get(params.id),
-    usualPoints: ({ params }) => lube.addUsual(params.id),
-    createPoint: ({ params, body }) => lube.create(params.id, body),
-    updatePoint: ({ params, body: { version, ...edit }, who }) => lube.update(params.id, { version, edit, who }),
-    retirePoint: ({ params, body }) => lube.retire(params.id, body.retired),
-    visitPoint: ({ params, body, who }) => lube.visit(params.id, body, who),
-    jobFromPoint: ({ params, who }) => jobFromPoint({ lube, machines, jobs }, params.id, who),
-    caseFromPoint: ({ params, who }) => caseFromPoint({ lube, machines, cases }, params.id, who),
+    lubricationPoints: ({ params }) => lubrication.ofMachine(params.id),
+    lubricationPoint: ({ params }) => lubrication.get(params.id),
+    usualPoints: ({ params }) => lubrication.addUsual(params.id),
+    createPoint: ({ params, body }) => lubrication.create(params.id, body),
+    updatePoint: ({ params, body: { version, ...edit }, who }) => lubrication.update(params.id, { version, edit, who }),
+    retirePoint: ({ params, body }) => lubrication.retire(params.id, body.retired),
+    visitPoint: ({ params, body, who }) => lubrication.visit(params.id, body, who),
+    jobFromPoint: ({ params, who }) => jobFromPoint({ lubrication, machines, jobs }, params.id, who),
+    caseFromPoint: ({ params, who }) => caseFromPoint({ lubrication, machines, cases }, params.id, who),
     holdPoint: ({ params, body, who }) => rounds.hold(params.id, body, who),
     rounds: () => rounds.rounds(),
     planRounds: () => rounds.planAfresh(),
@@ -65,8 +65,8 @@ export function lubeHandlersFor({
         stamp: clock.now(),
       }),
     }),
-    keepSettings: () => settings.get(),
-    updateKeepSettings: ({ body }) => settings.set(body),
+    lubricationSettings: () => settings.get(),
+    updateLubricationSettings: ({ body }) => settings.set(body),
     meters: () => meters.list(),
     addMeter: ({ params, body, who }) => meters.add(params.id, body, who),
     readMeter: ({ params, who }) => meters.read(params.id, who),

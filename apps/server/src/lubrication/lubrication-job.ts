@@ -10,15 +10,15 @@ import type { Machines } from "../machine/machines";
  */
 export async function jobFromPoint(
   services: {
-    readonly lube: Lubrication;
+    readonly lubrication: Lubrication;
     readonly machines: Machines;
     readonly jobs: Jobs;
   },
   pointId: number,
   who: string,
 ): Promise<{ jobId: number }> {
-  const { lube, machines, jobs } = services;
-  const point = await lube.get(pointId);
+  const { lubrication, machines, jobs } = services;
+  const point = await lubrication.get(pointId);
   const { axes } = await machines.withAxes(point.machineId);
   const axis = axes.find((a) => !a.retiredAt && a.config.letter === point.letter);
   if (!axis)

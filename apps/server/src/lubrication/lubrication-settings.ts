@@ -1,10 +1,10 @@
 import { calibrateGun } from "@iron/core";
-import type { KeepSettings, KeepSettingsEdit } from "@iron/contract";
+import type { LubricationSettings, LubricationSettingsEdit } from "@iron/contract";
 import { conflict } from "../http/problem-error";
 import type { Db } from "../store/database";
 
 /** Minutes for lubrication on a working day, and what a stroke gives, until the shop says otherwise (common practice, no source). */
-const USUAL: KeepSettingsEdit = {
+const USUAL: LubricationSettingsEdit = {
   version: 0,
   minutesByWeekday: [90, 90, 90, 90, 90, 0, 0],
   holidays: [],
@@ -17,12 +17,12 @@ const USUAL_STROKE_G = 0.8;
 const KEY = "keep";
 
 /** How the shop keeps its machines: minutes, holidays, windows, school, guns. */
-export class KeepSettingsStore {
+export class LubricationSettingsStore {
   constructor(private readonly db: Db) {}
 
-  async get(): Promise<KeepSettings> {
+  async get(): Promise<LubricationSettings> {
     const row = await this.db.selectFrom("setting").select("value").where("key", "=", KEY).executeTakeFirst();
-    const kept = row ? { ...USUAL, ...(JSON.parse(row.value) as KeepSettingsEdit) } : USUAL;
+    const kept = row ? { ...USUAL, ...(JSON.parse(row.value) as LubricationSettingsEdit) } : USUAL;
     const gunFigures = kept.guns.map((g) => ({ name: g.name, ...calibrateGun(g.weighings) }));
     return {
       ...kept,
@@ -31,7 +31,7 @@ export class KeepSettingsStore {
     };
   }
 
-  async set(edit: KeepSettingsEdit): Promise<KeepSettings> {
+  async set(edit: LubricationSettingsEdit): Promise<LubricationSettings> {
     for (const gun of edit.guns) calibrateGun(gun.weighings);
     const now = await this.get();
     if (edit.version !== now.version)
@@ -52,12 +52,12 @@ export function weekdayOf(date: string): number {
 }
 
 /** Minutes that people have on a day: none on a holiday. */
-export function minutesOn(settings: KeepSettings, date: string): number {
+export function minutesOn(settings: LubricationSettings, date: string): number {
   return settings.holidays.some((h) => h.date === date) ? 0 : settings.minutesByWeekday[weekdayOf(date)];
 }
 
 /** Machines that may not be stopped on a day. */
-export function shutOn(settings: KeepSettings, date: string): Set<number> {
+export function shutOn(settings: LubricationSettings, date: string): Set<number> {
   const weekday = weekdayOf(date);
   return new Set(settings.windows.filter((w) => !w.days[weekday]).map((w) => w.machineId));
 }

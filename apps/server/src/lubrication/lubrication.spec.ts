@@ -1,4 +1,4 @@
-import type { LubePointRecord, Rounds } from "@iron/contract";
+import type { LubricationPointRecord, Rounds } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
 
@@ -13,9 +13,10 @@ describe("lubrication", () => {
       .post(`/api/lube-points/${id}/visits`)
       .send({ key: randomUUID(), found, dose: 3, glitter: false, words: "", ...over });
 
-  async function points(): Promise<LubePointRecord[]> {
+  async function points(): Promise<LubricationPointRecord[]> {
     const { machineId } = await newAxis(t);
-    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200)).body as LubePointRecord[];
+    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+      .body as LubricationPointRecord[];
   }
 
   it("gives a machine its usual points once, due an interval from now", async () => {
@@ -30,15 +31,15 @@ describe("lubrication", () => {
 
   it("shortens when found dry twice and asks for a case; taking back undoes it; a key counts once", async () => {
     const [carriages] = await points();
-    const first = (await visit(carriages.id, "dry").expect(201)).body as LubePointRecord;
+    const first = (await visit(carriages.id, "dry").expect(201)).body as LubricationPointRecord;
     expect(first.intervalDays).toBeLessThan(carriages.intervalDays);
     expect(first.asksCase).toBe("");
     const key = randomUUID();
     await visit(carriages.id, "dry", { key }).expect(201);
-    const twice = (await visit(carriages.id, "dry", { key }).expect(201)).body as LubePointRecord;
+    const twice = (await visit(carriages.id, "dry", { key }).expect(201)).body as LubricationPointRecord;
     expect(twice.learnt).toBe("found dry twice");
     expect(twice.asksCase).toBe("Dry twice running.");
-    const back = (await visit(carriages.id, null).expect(201)).body as LubePointRecord;
+    const back = (await visit(carriages.id, null).expect(201)).body as LubricationPointRecord;
     expect(back.intervalDays).toBe(first.intervalDays);
     expect((await visit(carriages.id, "right", { glitter: true }).expect(201)).body.asksCase).toContain("glitter");
     expect((await visit(carriages.id, "damp")).status).toBe(422);
@@ -54,9 +55,9 @@ describe("lubrication", () => {
     expect(rounds.late).toBeGreaterThan(0);
     expect(rounds.against).toBeLessThan(1);
     const floor = (await t.api.get("/api/floor").expect(200)).body as {
-      machines: { nickname: string; lube: string }[];
+      machines: { nickname: string; lubrication: string }[];
     };
-    const says = (name: string): string => floor.machines.find((m) => m.nickname === name)?.lube ?? "";
+    const says = (name: string): string => floor.machines.find((m) => m.nickname === name)?.lubrication ?? "";
     expect(says("Heron")).toMatch(/Y counterweight chain: lubrication \d+ days late/);
     expect(says("Godwit")).toContain("X ball nut: found flooded 3 times");
   });

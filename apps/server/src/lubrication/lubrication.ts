@@ -1,11 +1,11 @@
-import { dayOf, noonOf, templatePoints, type LubePoint } from "@iron/core";
-import type { LubePointRecord, LubeVisitCreate } from "@iron/contract";
+import { dayOf, noonOf, templatePoints, type LubricationPoint } from "@iron/core";
+import type { LubricationPointRecord, LubricationVisitCreate } from "@iron/contract";
 import { changedMeanwhile, conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
-import type { KeepSettingsStore } from "./lubrication-settings";
+import type { LubricationSettingsStore } from "./lubrication-settings";
 import type { Machines } from "../machine/machines";
 import type { Meters } from "./meters";
 import { isOverGreasedAt, PointMemory, recordOf, timingOf, type PointFacts, type Use, type Visit } from "./point-facts";
@@ -29,7 +29,7 @@ export class Lubrication {
       readonly db: Db;
       readonly machines: Machines;
       readonly meters: Meters;
-      readonly settings: KeepSettingsStore;
+      readonly settings: LubricationSettingsStore;
       readonly clock: Clock;
     },
   ) {
@@ -37,13 +37,13 @@ export class Lubrication {
     this.feeds = new Feeds(needs.db);
   }
 
-  async ofMachine(machineId: number): Promise<LubePointRecord[]> {
+  async ofMachine(machineId: number): Promise<LubricationPointRecord[]> {
     await this.needs.machines.withAxes(machineId);
     return this.all({ machineId });
   }
 
   /** Adds the usual points of a machine; those already there by place stay as they are. */
-  async addUsual(machineId: number): Promise<LubePointRecord[]> {
+  async addUsual(machineId: number): Promise<LubricationPointRecord[]> {
     const machine = await this.needs.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
     const there = new Set((await this.ofMachine(machineId)).map((p) => p.place));
@@ -57,8 +57,8 @@ export class Lubrication {
   /** Bounds that the maker gave are moved only under a name. */
   async update(
     id: number,
-    { version, edit, who }: { readonly version: number; readonly edit: LubePoint; readonly who: string },
-  ): Promise<LubePointRecord> {
+    { version, edit, who }: { readonly version: number; readonly edit: LubricationPoint; readonly who: string },
+  ): Promise<LubricationPointRecord> {
     const old = await this.get(id);
     if (old.version !== version) throw changedMeanwhile("point", old);
     const moved = old.rule.leastDays !== edit.rule.leastDays || old.rule.mostDays !== edit.rule.mostDays;
@@ -75,7 +75,7 @@ export class Lubrication {
     return now;
   }
 
-  async create(machineId: number, point: LubePoint): Promise<LubePointRecord> {
+  async create(machineId: number, point: LubricationPoint): Promise<LubricationPointRecord> {
     const there = await this.ofMachine(machineId);
     if (there.some((p) => p.place === point.place && !p.retired))
       throw conflict(`This machine has a point “${point.place}” already.`);
@@ -91,7 +91,7 @@ export class Lubrication {
     pointId: number,
     photo: { key: string; caption: string; media: "image/jpeg" | "image/png"; bytes: Buffer },
     who: string,
-  ): Promise<LubePointRecord> {
+  ): Promise<LubricationPointRecord> {
     await this.get(pointId);
     if (await isKnownKey(this.needs.db, { table: "lube_photo", key: photo.key, owner: pointId }))
       return this.get(pointId);
@@ -113,7 +113,7 @@ export class Lubrication {
     return row;
   }
 
-  async retire(id: number, retired: boolean): Promise<LubePointRecord> {
+  async retire(id: number, retired: boolean): Promise<LubricationPointRecord> {
     await this.get(id);
     await this.needs.db
       .updateTable("lube_point")
@@ -124,7 +124,7 @@ export class Lubrication {
   }
 
   /** Keeps what was found and given; somebody else’s visit just before is told and nothing is kept twice. */
-  async visit(id: number, visit: LubeVisitCreate, who: string): Promise<LubePointRecord> {
+  async visit(id: number, visit: LubricationVisitCreate, who: string): Promise<LubricationPointRecord> {
     await this.get(id);
     if (await isKnownKey(this.needs.db, { table: "lube_visit", key: visit.key, owner: id })) return this.get(id);
     const now = this.needs.clock.now();
@@ -204,14 +204,14 @@ export class Lubrication {
     return notes;
   }
 
-  async get(id: number): Promise<LubePointRecord> {
+  async get(id: number): Promise<LubricationPointRecord> {
     const point = (await this.all({ id })).at(0);
     if (!point) throw notFound("lubrication point", id);
     return point;
   }
 
   /** Every point, or those asked for, with what is due. */
-  async all(of: { readonly id?: number; readonly machineId?: number } = {}): Promise<LubePointRecord[]> {
+  async all(of: { readonly id?: number; readonly machineId?: number } = {}): Promise<LubricationPointRecord[]> {
     return (await this.used(of)).map(({ facts, use }) => recordOf(facts, use));
   }
 

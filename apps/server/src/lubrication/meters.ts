@@ -6,7 +6,7 @@ import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { fromJson } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
-import type { KeepSettingsStore } from "./lubrication-settings";
+import type { LubricationSettingsStore } from "./lubrication-settings";
 
 /** Machines asked for by number at once. */
 const AT_ONCE = 400;
@@ -24,7 +24,7 @@ export class Meters {
 
   constructor(
     private readonly db: Db,
-    private readonly settings: KeepSettingsStore,
+    private readonly settings: LubricationSettingsStore,
     private readonly clock: Clock,
   ) {}
 

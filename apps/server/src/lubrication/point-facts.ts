@@ -9,12 +9,12 @@ import {
   type IntervalDays,
   type IntervalSchool,
   type Learnt,
-  type LubePoint,
+  type LubricationPoint,
   type Usage,
   type VisitFinding,
   type VisitTold,
 } from "@iron/core";
-import type { LubePointRecord } from "@iron/contract";
+import type { LubricationPointRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
 import type { Db } from "../store/database";
 import { fromJson, type Tables } from "../store/tables";
@@ -25,7 +25,7 @@ const AT_ONCE = 400;
 
 export type Visit = Selectable<Tables["lube_visit"]>;
 type Hold = Selectable<Tables["lube_hold"]>;
-type Photos = LubePointRecord["photos"];
+type Photos = LubricationPointRecord["photos"];
 
 /** All of a point that only a change of it changes; what time and use make of it is {@link timingOf}. */
 export interface PointFacts {
@@ -33,14 +33,14 @@ export interface PointFacts {
   readonly changed: number;
   readonly version: number;
   readonly machineId: number;
-  readonly point: LubePoint;
+  readonly point: LubricationPoint;
   readonly retired: boolean;
   readonly visits: readonly Visit[];
   readonly found: readonly FoundState[];
   readonly learnt: Learnt;
   /** Counted from the last visit, or from when the point was begun. */
   readonly fromMs: number;
-  readonly hold: LubePointRecord["hold"];
+  readonly hold: LubricationPointRecord["hold"];
   readonly photos: Photos;
 }
 
@@ -181,7 +181,7 @@ export function isOverGreasedAt({ learnt, found }: PointFacts): boolean {
 }
 
 /** A point as it is told. */
-export function recordOf(facts: PointFacts, use: Use): LubePointRecord {
+export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
   const { point, learnt, visits, found } = facts;
   const { interval, dueMs, lateDays } = timingOf(facts, use);
   const plain = intervalDays(point.rule, use.usage, { factors: point.factors, learnt: 1, school: use.school });
@@ -249,11 +249,11 @@ function grouped<T extends { point_id: number }>(rows: readonly T[]): ReadonlyMa
 }
 
 /** What a point took against its dose; null for a wipe, a look, and a visit that gave nothing. */
-function takenOf(point: LubePoint, visit: Visit): number | null {
+function takenOf(point: LubricationPoint, visit: Visit): number | null {
   return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0 ? visit.dose / point.dose : null;
 }
 
-function toldBy(point: LubePoint, last: Visit | null): VisitTold | null {
+function toldBy(point: LubricationPoint, last: Visit | null): VisitTold | null {
   if (!last) return null;
   const wet = last.outlets ? fromJson(last.outlets) : [];
   const outlets = (point.outlets ?? []).map((name, i) => ({ name, wet: wet[i] ?? null }));

@@ -1,4 +1,11 @@
-import type { Horizon, KeepSettings, LubePointRecord, LubricantRecord, MachineMeter, Rounds } from "@iron/contract";
+import type {
+  Horizon,
+  LubricationSettings,
+  LubricationPointRecord,
+  LubricantRecord,
+  MachineMeter,
+  Rounds,
+} from "@iron/contract";
 import { dayAfter, dayOf } from "@iron/core";
 import { randomUUID } from "node:crypto";
 import * as ical from "node-ical";
@@ -76,13 +83,13 @@ describe("keeping the shop lubricated", () => {
     expect(placed(skipped).has(id)).toBe(false);
     expect(skipped.changes.find((c) => c.id === id)?.why).toBe("left out by Ama: machine sold");
     // A visit ends the hold.
-    const done = (await visit(id, "Ama").expect(201)).body as LubePointRecord;
+    const done = (await visit(id, "Ama").expect(201)).body as LubricationPointRecord;
     expect(done.hold).toBeNull();
   });
 
   it("heeds holidays, minutes of each weekday and machine windows; two editors get both versions", async () => {
     const before = await demo();
-    const settings = await get<KeepSettings>("/api/keep-settings");
+    const settings = await get<LubricationSettings>("/api/keep-settings");
     const busy = before.days.find((d) => d.stops.length > 0);
     const { gramsPerStroke, gunFigures, ...edit } = settings;
     expect(gramsPerStroke).toBeCloseTo(0.8, 6);
@@ -93,12 +100,12 @@ describe("keeping the shop lubricated", () => {
         .put("/api/keep-settings")
         .send({ ...edit, holidays })
         .expect(200)
-    ).body as KeepSettings;
+    ).body as LubricationSettings;
     const stale = await t.api
       .put("/api/keep-settings")
       .send({ ...edit, holidays: [] })
       .expect(409);
-    expect((stale.body as { current: KeepSettings }).current.holidays).toEqual(holidays);
+    expect((stale.body as { current: LubricationSettings }).current.holidays).toEqual(holidays);
     const after = await get<Rounds>("/api/rounds");
     expect(after.days.find((d) => d.date === busy?.date)).toMatchObject({ available: 0, stops: [] });
     expect(after.changes.length).toBeGreaterThan(0);
@@ -128,29 +135,30 @@ describe("keeping the shop lubricated", () => {
     const twice = await visit(point, "Rowan").expect(409);
     expect(twice.body.detail).toBe("Ama has done this point already: found right. Nothing was kept twice.");
     await visit(point, "Rowan", { again: true }).expect(201);
-    expect((await get<LubePointRecord>(`/api/lube-points/${point}`)).visits).toBeGreaterThan(1);
+    expect((await get<LubricationPointRecord>(`/api/lube-points/${point}`)).visits).toBeGreaterThan(1);
   });
 
   it("paper is typed in under its own day, never one to come nor before the last visit", async () => {
     const [point] = [...placed(await demo()).keys()];
     expect((await visit(point, "Ama", { date: dayFrom(3) }).expect(422)).body.detail).toContain("still to come");
     expect((await visit(point, "Ama", { date: "2019-01-01" }).expect(409)).body.detail).toContain("was visited since");
-    const done = (await visit(point, "Ama", { date: dayFrom(-1), found: "dry" }).expect(201)).body as LubePointRecord;
+    const done = (await visit(point, "Ama", { date: dayFrom(-1), found: "dry" }).expect(201))
+      .body as LubricationPointRecord;
     expect(done.lastAt && dayOf(done.lastAt)).toBe(dayFrom(-1));
   });
 
   it("a dry far outlet with wet near ones says where to look, and more friction offers a case", async () => {
     const { machineId } = await newAxis(t);
-    const made = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubePointRecord[];
+    const made = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubricationPointRecord[];
     const { id, ...first } = made[0];
     const point = (
       await t.api
         .post(`/api/machines/${machineId}/lube-points`)
         .send({ ...first, place: "X ways, central", outlets: ["a", "b", "c", "d"] })
         .expect(201)
-    ).body as LubePointRecord;
+    ).body as LubricationPointRecord;
     const far = (await visit(point.id, "Ama", { outlets: [true, true, false, false] }).expect(201))
-      .body as LubePointRecord;
+      .body as LubricationPointRecord;
     expect(far.asksCase).toContain("Wet as far as b, dry from c on: the line between them.");
     expect((await visit(id, "Ama", { friction: true }).expect(201)).body.asksCase).toBe(
       "More friction than the time before.",
@@ -164,7 +172,7 @@ describe("keeping the shop lubricated", () => {
       ).body.detail,
     ).toContain("already");
     const gone = (await t.api.post(`/api/lube-points/${id}/retire`).send({ retired: true }).expect(200))
-      .body as LubePointRecord;
+      .body as LubricationPointRecord;
     expect(gone.retired).toBe(true);
   });
 
@@ -186,14 +194,14 @@ describe("keeping the shop lubricated", () => {
       notes: [],
     });
     await t.api.post(`/api/machines/${machineId}/lube-points/usual`);
-    const [fast] = await get<LubePointRecord[]>(`/api/machines/${machineId}/lube-points`);
+    const [fast] = await get<LubricationPointRecord[]>(`/api/machines/${machineId}/lube-points`);
     const back = (await t.api.post(`/api/meter-readings/${read[0].readings[0].id}/back`).expect(200))
       .body as MachineMeter[];
     expect(back[0].from).toBe("working week");
-    const [slow] = await get<LubePointRecord[]>(`/api/machines/${machineId}/lube-points`);
+    const [slow] = await get<LubricationPointRecord[]>(`/api/machines/${machineId}/lube-points`);
     expect(fast.intervalDays).toBeLessThan(slow.intervalDays);
     expect((await t.api.post(`${at}/device`).expect(200)).body[0].readings[0].date).toBe(dayFrom(0));
-    const { travel } = await get<KeepSettings>("/api/keep-settings");
+    const { travel } = await get<LubricationSettings>("/api/keep-settings");
     expect(travel).toMatchObject([{ machineId, letter: "X", from: "simulated machine" }]);
     expect(travel[0].kmPerHour).toBeGreaterThan(0.01);
   });
@@ -205,7 +213,7 @@ describe("keeping the shop lubricated", () => {
     if (!grease) throw new Error("no grease");
     expect(grease.points).toBeGreaterThan(5);
     expect(grease.daysLeft).toBeGreaterThan(0);
-    const points = await get<LubePointRecord[]>("/api/machines/2/lube-points");
+    const points = await get<LubricationPointRecord[]>("/api/machines/2/lube-points");
     const nut = points.find((p) => p.lubricant === grease.name && p.doseUnit === "strokes");
     await visit(nut?.id ?? 0, "Ama", { dose: 5 }).expect(201);
     const less = (await get<LubricantRecord[]>("/api/lubricants")).find((l) => l.id === grease.id);
@@ -222,7 +230,7 @@ describe("keeping the shop lubricated", () => {
       .put(`/api/lubricants/${id}`)
       .send({ ...edit, name: "lithium two" })
       .expect(200);
-    expect((await get<LubePointRecord>(`/api/lube-points/${nut?.id ?? 0}`)).lubricant).toBe("lithium two");
+    expect((await get<LubricationPointRecord>(`/api/lube-points/${nut?.id ?? 0}`)).lubricant).toBe("lithium two");
     await t.api
       .post("/api/lubricants")
       .send({ ...edit, name: "lithium two" })
@@ -261,7 +269,7 @@ describe("keeping the shop lubricated", () => {
 
   it("a finding opens a case on the axis with its evidence, once; a point of no axis does not", async () => {
     await demo();
-    const all = await get<LubePointRecord[]>("/api/machines/2/lube-points");
+    const all = await get<LubricationPointRecord[]>("/api/machines/2/lube-points");
     const nut = all.find((p) => p.place === "X ball nut");
     const air = all.find((p) => p.letter === null);
     await visit(nut?.id ?? 0, "Ama", { found: "dry", glitter: true }).expect(201);
@@ -281,7 +289,7 @@ describe("keeping the shop lubricated", () => {
 
   it("a photo of a point is kept once; bounds are moved only under a name", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubePointRecord[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubricationPointRecord[];
     const dot = Buffer.from(
       "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==",
       "base64",
@@ -294,7 +302,7 @@ describe("keeping the shop lubricated", () => {
         .set("x-working-as", "Ama")
         .send(body);
     await send(dot).expect(201);
-    const kept = (await send(dot).expect(201)).body as LubePointRecord;
+    const kept = (await send(dot).expect(201)).body as LubricationPointRecord;
     expect(kept.photos).toMatchObject([{ caption: "nipple", by: "Ama" }]);
     const picture = await t.api.get(`/api/lube-photos/${kept.photos[0].id}`).expect(200);
     expect(picture.headers["content-type"]).toBe("image/png");
@@ -305,22 +313,24 @@ describe("keeping the shop lubricated", () => {
       .set("x-working-as", "Ama")
       .send({ ...edit, minutes: 9 })
       .expect(200);
-    expect((same.body as LubePointRecord).provenance).toBe("common practice, no source");
+    expect((same.body as LubricationPointRecord).provenance).toBe("common practice, no source");
     const moved = await t.api
       .put(`/api/lube-points/${id}`)
       .set("x-working-as", "Ama")
       .send({ ...edit, version: edit.version + 1, rule: { ...edit.rule, mostDays: 500 } })
       .expect(200);
-    expect((moved.body as LubePointRecord).provenance).toContain(`bounds ${edit.rule.leastDays} to 500 days by Ama`);
+    expect((moved.body as LubricationPointRecord).provenance).toContain(
+      `bounds ${edit.rule.leastDays} to 500 days by Ama`,
+    );
   });
 
   it("a point that took twice its dose is due sooner, and says so", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubePointRecord[];
-    const much = (await visit(point.id, "Ama", { dose: 2 * point.dose }).expect(201)).body as LubePointRecord;
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubricationPointRecord[];
+    const much = (await visit(point.id, "Ama", { dose: 2 * point.dose }).expect(201)).body as LubricationPointRecord;
     expect(much.intervalDays).toBeLessThan(point.intervalDays);
     expect(much.learnt).toBe("took much more than its dose once");
-    const wiped = (await visit(point.id, "Ama", { found: null }).expect(201)).body as LubePointRecord;
+    const wiped = (await visit(point.id, "Ama", { found: null }).expect(201)).body as LubricationPointRecord;
     expect(wiped.learnt).toBe("");
   });
 

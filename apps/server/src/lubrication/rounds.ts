@@ -7,14 +7,20 @@ import {
   type PlannedPoint,
   type VisitNeed,
 } from "@iron/core";
-import type { Horizon, KeepSettings, LubeHoldCreate, LubePointRecord, Rounds } from "@iron/contract";
+import type {
+  Horizon,
+  LubricationSettings,
+  LubricationHoldCreate,
+  LubricationPointRecord,
+  Rounds,
+} from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { UntilWritten } from "../store/until-written";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
-import { minutesOn, shutOn, type KeepSettingsStore } from "./lubrication-settings";
+import { minutesOn, shutOn, type LubricationSettingsStore } from "./lubrication-settings";
 import type { Lubrication } from "./lubrication";
 import { recordOf, timingOf } from "./point-facts";
 import type { PlanAsked, PlanMade } from "../threads/tasks";
@@ -32,7 +38,7 @@ const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
 };
 
 /** Is nothing of a point other than when it was planned? Then it keeps its day. */
-function asBefore(old: PlannedPoint, now: LubePointRecord): boolean {
+function asBefore(old: PlannedPoint, now: LubricationPointRecord): boolean {
   return (
     old.dueOn === now.dueOn &&
     old.intervalDays === now.intervalDays &&
@@ -42,7 +48,7 @@ function asBefore(old: PlannedPoint, now: LubePointRecord): boolean {
 }
 
 /** The rounds of the next two weeks: planned, held by hand, and what each planning changed. */
-export class LubeRounds {
+export class LubricationRounds {
   private planned: {
     readonly key: string;
     readonly made: Promise<PlanMade>;
@@ -55,8 +61,8 @@ export class LubeRounds {
   constructor(
     private readonly needs: {
       readonly db: Db;
-      readonly lube: Lubrication;
-      readonly settings: KeepSettingsStore;
+      readonly lubrication: Lubrication;
+      readonly settings: LubricationSettingsStore;
       readonly clock: Clock;
       readonly pool: WorkPool;
     },
@@ -122,7 +128,9 @@ export class LubeRounds {
     const machine = await this.machinesInUse();
     const dates = this.dates(HORIZON_DAYS);
     const days = dates.map((date): PlanDay => ({ minutes: minutesOn(settings, date), shut: shutOn(settings, date) }));
-    const used = (await this.needs.lube.used()).filter(({ facts }) => !facts.retired && machine.has(facts.machineId));
+    const used = (await this.needs.lubrication.used()).filter(
+      ({ facts }) => !facts.retired && machine.has(facts.machineId),
+    );
     const last = Date.parse(dates[0]) + (HORIZON_DAYS + 2) * DAY_MS;
     const due = used
       // What is due long after the horizon needs no words; the day itself is looked at next.
@@ -217,8 +225,8 @@ export class LubeRounds {
     return Number(row?.last ?? 0);
   }
 
-  async hold(pointId: number, hold: LubeHoldCreate, who: string): Promise<Rounds> {
-    const point = await this.needs.lube.get(pointId);
+  async hold(pointId: number, hold: LubricationHoldCreate, who: string): Promise<Rounds> {
+    const point = await this.needs.lubrication.get(pointId);
     if (await isKnownKey(this.needs.db, { table: "lube_hold", key: hold.key, owner: pointId })) return this.rounds();
     const settings = await this.needs.settings.get();
     if (hold.kind === "pin") refusePin(settings, { point, date: hold.date ?? "", dates: this.dates(HORIZON_DAYS) });
@@ -240,7 +248,7 @@ export class LubeRounds {
   async horizon(): Promise<Horizon> {
     const settings = await this.needs.settings.get();
     const machine = await this.machinesInUse();
-    const points = (await this.needs.lube.all()).filter((p) => !p.retired && machine.has(p.machineId));
+    const points = (await this.needs.lubrication.all()).filter((p) => !p.retired && machine.has(p.machineId));
     const dates = this.dates(HORIZON_WEEKS * 7);
     const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
       const own = dates.slice(7 * w, 7 * w + 7);
@@ -294,7 +302,7 @@ export class LubeRounds {
 }
 
 interface Present extends PlanMade {
-  readonly due: readonly LubePointRecord[];
+  readonly due: readonly LubricationPointRecord[];
   readonly dates: readonly string[];
   readonly days: readonly PlanDay[];
   readonly machine: ReadonlyMap<number, { readonly nickname: string; readonly bay: string }>;
@@ -346,12 +354,12 @@ function tell(
 const inOrder = new Intl.Collator("en", { numeric: true });
 
 /** Days from today on which a point is due; one left out is due when that ends, a pinned one on its day. */
-function dueDayOf(point: LubePointRecord, today: string): number {
+function dueDayOf(point: LubricationPointRecord, today: string): number {
   // Whole days: the same shop has the same plan all day long.
   return (Date.parse(point.hold?.date ?? point.dueOn) - Date.parse(today)) / DAY_MS;
 }
 
-function needOf(point: LubePointRecord, today: string, bay: string): VisitNeed {
+function needOf(point: LubricationPointRecord, today: string, bay: string): VisitNeed {
   return {
     id: String(point.id),
     machine: point.machineId,
@@ -364,8 +372,12 @@ function needOf(point: LubePointRecord, today: string, bay: string): VisitNeed {
 }
 
 function refusePin(
-  settings: KeepSettings,
-  { point, date, dates }: { readonly point: LubePointRecord; readonly date: string; readonly dates: readonly string[] },
+  settings: LubricationSettings,
+  {
+    point,
+    date,
+    dates,
+  }: { readonly point: LubricationPointRecord; readonly date: string; readonly dates: readonly string[] },
 ): void {
   const no = (why: string): never => {
     throw problem(422, { title: "Not valid", detail: `${point.place} cannot be put on ${date}: ${why}` });

@@ -1,17 +1,17 @@
 import type { SERIES_OPERATIONS } from "@iron/contract";
 import type { Handlers } from "../http/mount";
-import type { SeriesRuns } from "./hand-tests";
+import type { HandTests } from "./hand-tests";
 
-export function seriesHandlersFor(series: SeriesRuns): Pick<Handlers, keyof typeof SERIES_OPERATIONS> {
+export function handTestHandlersFor(handTest: HandTests): Pick<Handlers, keyof typeof SERIES_OPERATIONS> {
   return {
-    axisSeries: ({ params }) => series.ofAxis(params.id),
-    startSeries: ({ params, body, who }) => series.start(params.id, body.plan, who),
-    series: ({ params }) => series.get(params.id),
-    addSeriesPoint: ({ params, body, who }) => series.add(params.id, body, { who }),
+    axisHandTests: ({ params }) => handTest.ofAxis(params.id),
+    startHandTest: ({ params, body, who }) => handTest.start(params.id, body.plan, who),
+    handTest: ({ params }) => handTest.get(params.id),
+    addHandTestPoint: ({ params, body, who }) => handTest.add(params.id, body, { who }),
     shimDevice: async ({ params, body }) => {
-      await series.shim(params.id, body);
+      await handTest.shim(params.id, body);
       return { simulated: true };
     },
-    readSeriesStep: ({ params, body, who }) => series.readDevice(params.id, body.step, who),
+    readHandTestStep: ({ params, body, who }) => handTest.readDevice(params.id, body.step, who),
   };
 }

@@ -1,5 +1,5 @@
-import { defaultSeries } from "@iron/core";
-import type { Series } from "@iron/contract";
+import { defaultHandTest } from "@iron/core";
+import type { HandTest } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
 
@@ -10,11 +10,11 @@ describe("series of readings", () => {
   });
   afterEach(() => t.close());
 
-  async function begin(): Promise<{ series: Series; axisId: number }> {
+  async function begin(): Promise<{ handTest: HandTest; axisId: number }> {
     const axis = await newAxis(t);
-    const plan = defaultSeries(axis.config, "crest-run");
+    const plan = defaultHandTest(axis.config, "crest-run");
     const made = await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201);
-    return { series: made.body as Series, axisId: axis.id };
+    return { handTest: made.body as HandTest, axisId: axis.id };
   }
   const point = (step: number, value: number | null, key = randomUUID()) => ({
     key,
@@ -24,13 +24,13 @@ describe("series of readings", () => {
   });
 
   it("keeps each reading as it comes, the same key once, and the last of a step", async () => {
-    const { series } = await begin();
-    const at = `/api/series/${series.id}/points`;
+    const { handTest } = await begin();
+    const at = `/api/series/${handTest.id}/points`;
     const first = point(0, 0.01);
     await t.api.post(at).send(first).expect(201);
     await t.api.post(at).send(first).expect(201);
     const taken = await t.api.post(at).send(point(0, null)).expect(201);
-    expect((taken.body as Series).points.map((p) => p.value)).toEqual([0.01, null]);
+    expect((taken.body as HandTest).points.map((p) => p.value)).toEqual([0.01, null]);
     const wrong = await t.api.post(at).send(point(99, 1)).expect(422);
     expect(wrong.body.detail).toContain("Step 99 is not in this series: it has steps 0 to 17.");
     const far = await t.api.post(at).send(point(1, 1e9)).expect(422);
@@ -41,10 +41,10 @@ describe("series of readings", () => {
   });
 
   it("the simulated machine answers every step, and the axis lists the series", async () => {
-    const { series, axisId } = await begin();
+    const { handTest, axisId } = await begin();
     for (let step = 0; step < 18; step += 1)
-      await t.api.post(`/api/series/${series.id}/device`).set("x-working-as", "Ama").send({ step }).expect(200);
-    const [listed] = (await t.api.get(`/api/axes/${axisId}/series`).expect(200)).body as Series[];
+      await t.api.post(`/api/series/${handTest.id}/device`).set("x-working-as", "Ama").send({ step }).expect(200);
+    const [listed] = (await t.api.get(`/api/axes/${axisId}/series`).expect(200)).body as HandTest[];
     expect(listed.state).toBe("finished");
     expect(listed.points).toHaveLength(18);
     expect(listed.points[0]).toMatchObject({ source: "device", by: "Ama" });
@@ -52,8 +52,8 @@ describe("series of readings", () => {
 
   it("a test by hand is told in words; others are refused by name; its readings stand behind the result", async () => {
     const axis = await newAxis(t);
-    const plan = defaultSeries(axis.config, "coast");
-    const { id } = (await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201)).body as Series;
+    const plan = defaultHandTest(axis.config, "coast");
+    const { id } = (await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201)).body as HandTest;
     const wrong = await t.api.post(`/api/series/${id}/points`).send(point(0, 7)).expect(422);
     expect(wrong.body.detail).toContain("Answer 7 is not there: this step is told in words, 0 to 2: will not turn;");
     for (let step = 0; step < 6; step += 1)
@@ -81,15 +81,15 @@ describe("series of readings", () => {
   });
 
   it("refuses what the axis does not have and plans out of bounds, in words", async () => {
-    const { series, axisId } = await begin();
+    const { handTest, axisId } = await begin();
     const gib = await t.api
       .post(`/api/axes/${axisId}/series`)
-      .send({ plan: { ...series.plan, kind: "gib-curve" } })
+      .send({ plan: { ...handTest.plan, kind: "gib-curve" } })
       .expect(422);
     expect(gib.body.detail).toBe("This guideway has no gib.");
     const far = await t.api
       .post(`/api/axes/${axisId}/series`)
-      .send({ plan: { ...series.plan, places: [1, 2, 3, 4, 99999] } })
+      .send({ plan: { ...handTest.plan, places: [1, 2, 3, 4, 99999] } })
       .expect(422);
     expect(far.body.detail).toContain("place is 99999: it must be from 0 to 500 mm");
     await t.api.get("/api/series/4711").expect(404);

@@ -1,16 +1,16 @@
 import {
-  checkSeries,
+  checkHandTest,
   putShims,
-  seriesGrades,
-  seriesOpen,
-  seriesRefusal,
-  seriesSteps,
-  simulateSeriesReading,
-  type SeriesPlan,
+  handTestGrades,
+  handTestOpen,
+  handTestRefusal,
+  handTestSteps,
+  simulateHandTestReading,
+  type HandTestPlan,
   type Shimmed,
-  type SeriesStep,
+  type HandTestStep,
 } from "@iron/core";
-import type { Series, SeriesPointCreate, shimsSchema } from "@iron/contract";
+import type { HandTest, HandTestPointCreate, shimsSchema } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Selectable } from "kysely";
 import type * as z from "zod";
@@ -27,7 +27,7 @@ import type { Machines } from "../machine/machines";
 const PATIENCE_MS = 60_000;
 
 /** Rows of readings: crest runs, gib settings, tram, home and hand tests. Kept as they are taken. */
-export class SeriesRuns {
+export class HandTests {
   constructor(
     private readonly needs: {
       readonly db: Db;
@@ -37,11 +37,11 @@ export class SeriesRuns {
     },
   ) {}
 
-  async start(axisId: number, plan: SeriesPlan, who: string): Promise<Series> {
+  async start(axisId: number, plan: HandTestPlan, who: string): Promise<HandTest> {
     const { config } = await this.needs.machines.axis(axisId);
-    const refusal = seriesRefusal(config, plan.kind);
+    const refusal = handTestRefusal(config, plan.kind);
     if (refusal) throw problem(422, { title: "Not on this axis", detail: refusal });
-    checkSeries(plan, config);
+    checkHandTest(plan, config);
     const { id } = await this.needs.db
       .insertInto("series")
       .values({
@@ -56,14 +56,14 @@ export class SeriesRuns {
     return this.get(id);
   }
 
-  async get(id: number): Promise<Series> {
+  async get(id: number): Promise<HandTest> {
     const row = await this.needs.db.selectFrom("series").selectAll().where("id", "=", id).executeTakeFirst();
     if (!row) throw notFound("series of readings", id);
     const points = await this.points([id]);
-    return seriesOf(row, points);
+    return handTestOf(row, points);
   }
 
-  async ofAxis(axisId: number): Promise<Series[]> {
+  async ofAxis(axisId: number): Promise<HandTest[]> {
     const rows = await this.needs.db
       .selectFrom("series")
       .selectAll()
@@ -72,7 +72,7 @@ export class SeriesRuns {
       .execute();
     const points = await this.points(rows.map((r) => r.id));
     return rows.map((row) =>
-      seriesOf(
+      handTestOf(
         row,
         points.filter((p) => p.series_id === row.id),
       ),
@@ -82,13 +82,13 @@ export class SeriesRuns {
   /** Keeps a reading; the same key again changes nothing. */
   async add(
     id: number,
-    point: SeriesPointCreate,
+    point: HandTestPointCreate,
     { who, source = "typed" }: { readonly who: string; readonly source?: "typed" | "device" },
-  ): Promise<Series> {
-    const series = await this.get(id);
-    if (await isKnownKey(this.needs.db, { table: "series_point", key: point.key, owner: id })) return series;
-    const step = stepOf(series.plan, point.step);
-    const grades = seriesGrades(series.plan, step.group);
+  ): Promise<HandTest> {
+    const handTest = await this.get(id);
+    if (await isKnownKey(this.needs.db, { table: "series_point", key: point.key, owner: id })) return handTest;
+    const step = stepOf(handTest.plan, point.step);
+    const grades = handTestGrades(handTest.plan, step.group);
     if (point.value !== null && grades.length > 0 && !(point.value in grades))
       throw problem(422, {
         title: "Not valid",
@@ -112,20 +112,20 @@ export class SeriesRuns {
   }
 
   /** Moves the simulated machine to a step and reads it there. */
-  async readDevice(id: number, index: number, who: string): Promise<Series> {
-    const series = await this.get(id);
-    const step = stepOf(series.plan, index);
-    const { config } = await this.needs.machines.axis(series.axisId);
-    const device = await this.needs.hub.device(series.axisId);
+  async readDevice(id: number, index: number, who: string): Promise<HandTest> {
+    const handTest = await this.get(id);
+    const step = stepOf(handTest.plan, index);
+    const { config } = await this.needs.machines.axis(handTest.axisId);
+    const device = await this.needs.hub.device(handTest.axisId);
     if (device.snapshot().moving) throw conflict("The axis is still moving. Wait until it stands.");
     const feedMmMin = Math.min(config.rapidMmMin, 3000);
-    if (series.plan.kind === "crest-run") {
+    if (handTest.plan.kind === "crest-run") {
       await device.command([{ kind: "move", toMm: step.at, feedMmMin }]);
       await device.still(PATIENCE_MS);
     }
-    const value = simulateSeriesReading(config, {
+    const value = simulateHandTestReading(config, {
       axis: device.model,
-      plan: series.plan,
+      plan: handTest.plan,
       step,
       normal: standardNormal,
     });
@@ -172,8 +172,8 @@ const FACES: Record<Shimmed, { readonly push: Point; readonly at: (x: number, y:
   "vertical-flange": { push: [0, -1, 0], at: (x, y) => [x, 150, y] },
 };
 
-function stepOf(plan: SeriesPlan, index: number): SeriesStep {
-  const steps = seriesSteps(plan);
+function stepOf(plan: HandTestPlan, index: number): HandTestStep {
+  const steps = handTestSteps(plan);
   if (index >= steps.length)
     throw problem(422, {
       title: "Not valid",
@@ -182,11 +182,14 @@ function stepOf(plan: SeriesPlan, index: number): SeriesStep {
   return steps[index];
 }
 
-function seriesOf(row: Selectable<Tables["series"]>, points: readonly Selectable<Tables["series_point"]>[]): Series {
+function handTestOf(
+  row: Selectable<Tables["series"]>,
+  points: readonly Selectable<Tables["series_point"]>[],
+): HandTest {
   const plan = fromJson(row.plan);
   const values: (number | null)[] = [];
   for (const p of points) values[p.step] = p.value;
-  const done = seriesOpen(plan, values).length === 0;
+  const done = handTestOpen(plan, values).length === 0;
   return {
     id: row.id,
     axisId: row.axis_id,

@@ -1,5 +1,5 @@
 import { dayAfter, dayOf } from "@iron/core";
-import type { KeepImport, LubePointRecord } from "@iron/contract";
+import type { LubricationImport, LubricationPointRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { inThread, type Given, type Made, type WorkPool } from "../threads/pool";
 import type { Tasks } from "../threads/tasks";
@@ -14,13 +14,13 @@ describe("files of work, meters and points", () => {
   });
   afterEach(() => t.close());
 
-  const send = async (what: string, lines: readonly string[], anyway = false): Promise<KeepImport> =>
+  const send = async (what: string, lines: readonly string[], anyway = false): Promise<LubricationImport> =>
     (
       await t.api
         .post(`/api/${what}/import`)
         .send({ text: lines.join("\n"), anyway })
         .expect(200)
-    ).body as KeepImport;
+    ).body as LubricationImport;
   const meters = (lines: readonly string[], anyway = false) => send("meters", ["machine;date;hours", ...lines], anyway);
   const work = (lines: readonly string[], anyway = false) =>
     send("lube-visits", ["machine;place;date;found", ...lines], anyway);
@@ -34,8 +34,9 @@ describe("files of work, meters and points", () => {
       .expect(200);
     return machineId;
   }
-  async function pointsOf(machineId: number): Promise<LubePointRecord[]> {
-    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200)).body as LubePointRecord[];
+  async function pointsOf(machineId: number): Promise<LubricationPointRecord[]> {
+    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+      .body as LubricationPointRecord[];
   }
   const count = async (table: "meter_reading" | "lube_visit" | "lube_point"): Promise<number> =>
     (
@@ -81,7 +82,8 @@ describe("files of work, meters and points", () => {
       kept: 2,
       wrong: 0,
     });
-    const found = async (id: number) => ((await t.api.get(`/api/lube-points/${id}`)).body as LubePointRecord).lastFound;
+    const found = async (id: number) =>
+      ((await t.api.get(`/api/lube-points/${id}`)).body as LubricationPointRecord).lastFound;
     expect([await found(a[0].id), await found(b[0].id)]).toEqual(["dry", "flooded"]);
     const doubt = await meters([`TWIN;${day(-1)};100`]);
     expect(doubt).toMatchObject({

@@ -1,5 +1,5 @@
-import { defaultAxis, defaultSeries, seriesResult, tramBolts, tramShims, type TramResult } from "@iron/core";
-import type { Axis, Run, Series } from "@iron/contract";
+import { defaultAxis, defaultHandTest, handTestResult, tramBolts, tramShims, type TramResult } from "@iron/core";
+import type { Axis, Run, HandTest } from "@iron/contract";
 import Database from "better-sqlite3";
 import { Kysely, Migrator, SqliteDialect } from "kysely";
 import { mkdtempSync, rmSync } from "node:fs";
@@ -157,7 +157,7 @@ describe("what a result hangs on", () => {
       .expect(201);
     const [axis] = (await t.api.get(`/api/machines/${made.body.id}`)).body.axes as Axis[];
     const plan = {
-      ...defaultSeries(axis.config, "tram"),
+      ...defaultHandTest(axis.config, "tram"),
       spanMm: 240,
       depthMm: 150,
       resolutionMm: 0.001,
@@ -165,10 +165,10 @@ describe("what a result hangs on", () => {
     const bolts = tramBolts("column-base", 180, 140);
     const sweep = async (): Promise<TramResult> => {
       const begun = await t.api.post(`/api/axes/${axis.id}/series`).send({ plan }).expect(201);
-      let now = begun.body as Series;
+      let now = begun.body as HandTest;
       for (let step = 0; step < 4; step += 1)
-        now = (await t.api.post(`/api/series/${now.id}/device`).send({ step }).expect(200)).body as Series;
-      const result = seriesResult(axis.config, plan, { values: now.points.map((p) => p.value) });
+        now = (await t.api.post(`/api/series/${now.id}/device`).send({ step }).expect(200)).body as HandTest;
+      const result = handTestResult(axis.config, plan, { values: now.points.map((p) => p.value) });
       if (result?.kind !== "tram") throw new Error("no sweep");
       return result.tram;
     };

@@ -11,7 +11,11 @@ import { machineOf } from "../machine/machines";
  * The floor: every machine, each axis with its last value, trend and open test as kept in its summary,
  * its open cases and jobs. What nobody settled yet is worked out, and not kept: reading changes nothing.
  */
-export async function readFloor(db: Db, now: Date, lube: ReadonlyMap<number, string>): Promise<Omit<Floor, "backup">> {
+export async function readFloor(
+  db: Db,
+  now: Date,
+  lubrication: ReadonlyMap<number, string>,
+): Promise<Omit<Floor, "backup">> {
   const machines = (await db.selectFrom("machine").selectAll().orderBy("id").execute()).map(machineOf);
   const rows = await db
     .selectFrom("axis")
@@ -49,7 +53,7 @@ export async function readFloor(db: Db, now: Date, lube: ReadonlyMap<number, str
           id: c.id,
           axisId: fromJson(c.axis_ids)[0],
         })),
-        lube: lube.get(m.id) ?? "",
+        lubrication: lubrication.get(m.id) ?? "",
         jobs: (jobs.get(m.id) ?? []).map((j) => ({
           id: j.id,
           title: j.title,

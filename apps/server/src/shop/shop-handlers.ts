@@ -9,7 +9,7 @@ import type { ShopSettings } from "./shop";
 interface ShopServices {
   readonly db: Db;
   readonly shop: ShopSettings;
-  readonly lube: Lubrication;
+  readonly lubrication: Lubrication;
   readonly version: string;
   readonly backups: BackupKeeper | null;
 }
@@ -17,7 +17,7 @@ interface ShopServices {
 export function shopHandlersFor(
   s: ShopServices,
 ): Pick<Handlers, "health" | "shop" | "updateShop" | "floor" | "backups"> {
-  const floor = new UntilWritten(s.db, async () => readFloor(s.db, new Date(), await s.lube.notes()));
+  const floor = new UntilWritten(s.db, async () => readFloor(s.db, new Date(), await s.lubrication.notes()));
   return {
     health: async () => {
       await s.db.selectFrom("setting").select("key").limit(1).execute();

@@ -5,10 +5,10 @@ import type {
   DeviceState,
   FindingId,
   FoundState,
-  LubePoint,
+  LubricationPoint,
   PlanChange,
   PlannedPoint,
-  SeriesPlan,
+  HandTestPlan,
   TestPlan,
   VirtualAxis,
 } from "@iron/core";
@@ -217,8 +217,8 @@ export interface Tables {
   series: {
     id: Generated<number>;
     axis_id: number;
-    kind: SeriesPlan["kind"];
-    plan: Json<SeriesPlan>;
+    kind: HandTestPlan["kind"];
+    plan: Json<HandTestPlan>;
     started_at: string;
     by: string;
   };
@@ -276,7 +276,7 @@ export interface Tables {
   lube_point: {
     id: Generated<number>;
     machine_id: number;
-    point: Json<LubePoint>;
+    point: Json<LubricationPoint>;
     /** When it was begun to be kept: due is counted from here until the first visit. */
     since: string;
     retired_at: string | null;

@@ -1,5 +1,5 @@
 import { DEFAULT_OPTIONS, jobProgress } from "@iron/core";
-import type { Case, Job, LubePointRecord, LubricantRecord } from "@iron/contract";
+import type { Case, Job, LubricationPointRecord, LubricantRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { plainSign } from "../job/job-sign";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
@@ -29,7 +29,7 @@ describe("two editors of one thing", () => {
   it("a point", async () => {
     const { machineId } = await newAxis(t);
     const points = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
-      .body as LubePointRecord[];
+      .body as LubricationPointRecord[];
     const [point] = points;
     const path = `/api/lube-points/${point.id}`;
     const current = await clash(path, { ...point, dose: 7 }, { ...point, dose: 5 });
@@ -49,7 +49,7 @@ describe("two editors of one thing", () => {
   it("a point whose lubricant was named anew meanwhile", async () => {
     const { machineId } = await newAxis(t);
     const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
-      .body as LubePointRecord[];
+      .body as LubricationPointRecord[];
     const spec = {
       name: point.lubricant,
       kind: "grease",
@@ -67,7 +67,7 @@ describe("two editors of one thing", () => {
       .send({ ...spec, name: "house grease", version: lubricant.version })
       .expect(200);
     const refused = await t.api.put(`/api/lube-points/${point.id}`).send(point).expect(409);
-    expect((refused.body as { current: LubePointRecord }).current.lubricant).toBe("house grease");
+    expect((refused.body as { current: LubricationPointRecord }).current.lubricant).toBe("house grease");
   });
 
   it("an indicator, a lubricant, the shop, a cause’s weight", async () => {
@@ -136,7 +136,7 @@ describe("two editors of one thing", () => {
   it("of fifty at once one is kept, and the other forty-nine are told", async () => {
     const { machineId } = await newAxis(t);
     const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
-      .body as LubePointRecord[];
+      .body as LubricationPointRecord[];
     const path = `/api/lube-points/${point.id}`;
     const answers = await Promise.all(
       Array.from({ length: 50 }, (_, i) => t.api.put(path).send({ ...point, minutes: 1 + i })),
@@ -145,7 +145,7 @@ describe("two editors of one thing", () => {
     expect(kept).toHaveLength(1);
     expect(answers.filter((a) => a.status === 409)).toHaveLength(49);
     expect((await t.api.get(path).expect(200)).body).toMatchObject({
-      minutes: (kept[0].body as LubePointRecord).minutes,
+      minutes: (kept[0].body as LubricationPointRecord).minutes,
       version: point.version + 1,
     });
   });
@@ -181,7 +181,7 @@ describe("what is kept under the right name", () => {
     expect(((await t.api.get(`/api/jobs/${two.id}`)).body as Job).events).toEqual([]);
 
     const points = (await t.api.post(`/api/machines/${x.machineId}/lube-points/usual`).expect(200))
-      .body as LubePointRecord[];
+      .body as LubricationPointRecord[];
     const visit = {
       key: randomUUID(),
       found: "dry",
@@ -192,7 +192,7 @@ describe("what is kept under the right name", () => {
     await t.api.post(`/api/lube-points/${points[0].id}/visits`).send(visit).expect(201);
     await t.api.post(`/api/lube-points/${points[0].id}/visits`).send(visit).expect(201);
     await t.api.post(`/api/lube-points/${points[1].id}/visits`).send(visit).expect(409);
-    expect(((await t.api.get(`/api/lube-points/${points[1].id}`)).body as LubePointRecord).visits).toBe(0);
+    expect(((await t.api.get(`/api/lube-points/${points[1].id}`)).body as LubricationPointRecord).visits).toBe(0);
 
     const other = await newAxis(t, "Y");
     const meter = {

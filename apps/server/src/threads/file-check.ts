@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { BoundError, checkMeter, dayOf, noonOf, type LubePoint, type MeterReading } from "@iron/core";
+import { BoundError, checkMeter, dayOf, noonOf, type LubricationPoint, type MeterReading } from "@iron/core";
 import { readMeterCsv, readPointCsv, readWorkCsv, writePointCsv, type CsvError, type CsvTable } from "@iron/contract";
 
 /** Told in rows as a file is gone through: the second of the two is how many there are. */
@@ -150,7 +150,7 @@ export interface PointsAsked {
   readonly points: readonly {
     readonly id: number;
     readonly machineId: number;
-    readonly point: LubePoint;
+    readonly point: LubricationPoint;
   }[];
 }
 
@@ -186,7 +186,7 @@ export function checkPoints(asked: PointsAsked): Checked {
   });
 }
 
-const asRow = (point: LubePoint): string => writePointCsv([{ machine: "", point }]);
+const asRow = (point: LubricationPoint): string => writePointCsv([{ machine: "", point }]);
 
 export interface WorkAsked {
   readonly text: string;

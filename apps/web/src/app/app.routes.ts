@@ -86,7 +86,7 @@ export const routes: Routes = [
       {
         path: "series/:seriesId",
         title: "Readings · Iron Patience",
-        loadComponent: () => came(import("./measure/hand/hand-test-place")).then((m) => m.SeriesPlace),
+        loadComponent: () => came(import("./measure/hand/hand-test-place")).then((m) => m.HandTestPlace),
       },
       {
         path: "history",

@@ -49,10 +49,10 @@ export const openCase = (over: Partial<Case> = {}): Case =>
   }) as unknown as Case;
 
 /** Lets the store take up that case. */
-export function takeUpCase(http: HttpTestingController, file: Case, assessment: object = {}): void {
+export function takeUpCase(http: HttpTestingController, file: Case, diagnosis: object = {}): void {
   TestBed.inject(CaseStore).load(2);
   http.expectOne("/api/axes/2/cases").flush([{ id: file.id, state: file.state }]);
   http.expectOne(`/api/cases/${file.id}`).flush(file);
-  http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [], ...assessment }));
+  http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [], ...diagnosis }));
   http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] }));
 }

@@ -1,8 +1,8 @@
 import { axisPoints, defaultAxis } from "@iron/core";
-import type { LubePointRecord, Rounds } from "@iron/contract";
+import type { LubricationPointRecord, Rounds } from "@iron/contract";
 
 /** A lubrication point as the server tells it. */
-export const lubePoint = (over: Partial<LubePointRecord> = {}): LubePointRecord => ({
+export const lubricationPoint = (over: Partial<LubricationPointRecord> = {}): LubricationPointRecord => ({
   ...axisPoints(defaultAxis("vertical-centre", "X"))[0],
   factors: [],
   id: 1,
@@ -30,7 +30,7 @@ export const lubePoint = (over: Partial<LubePointRecord> = {}): LubePointRecord 
 });
 
 /** Two days of rounds: the points on the first, at one machine; nobody there on the second. */
-export const roundsOf = (points: readonly LubePointRecord[], over: Partial<Rounds> = {}): Rounds => ({
+export const roundsOf = (points: readonly LubricationPointRecord[], over: Partial<Rounds> = {}): Rounds => ({
   days: [
     {
       date: "2026-03-02",

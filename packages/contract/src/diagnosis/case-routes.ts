@@ -1,6 +1,6 @@
 import { LOAD_METERS } from "@iron/core";
 import * as z from "zod";
-import { assessmentSchema, knowledgeSchema, loadTraceSchema, observationSchema, overrideSchema } from "./assessment";
+import { diagnosisSchema, knowledgeSchema, loadTraceSchema, observationSchema, overrideSchema } from "./diagnosis";
 import {
   caseCloseSchema,
   caseCreateSchema,
@@ -69,14 +69,14 @@ export const CASE_OPERATIONS = {
     params: byId,
     response: caseSchema,
   }),
-  assessment: operation("assessment", "What it most likely is, what to test next, the loss ledger", {
+  diagnosis: operation("diagnosis", "What it most likely is, what to test next, the loss ledger", {
     params: byId,
     query: z.object({ axis: z.coerce.number().int().optional(), system }),
-    response: assessmentSchema,
+    response: diagnosisSchema,
   }),
   axisLedger: operation("axisLedger", "What each link is known to lose, from all tests since the last work", {
     params: byId,
-    response: assessmentSchema.pick({ axisId: true, links: true, ledger: true, since: true }),
+    response: diagnosisSchema.pick({ axisId: true, links: true, ledger: true, since: true }),
   }),
   exportCase: operation("exportCase", "A case as a file", {
     params: byId,

@@ -5,7 +5,7 @@ import { operation } from "../wire/operation";
 
 const days = (what: string) =>
   finite.min(1, `${what} must be from 1 to 3650 days.`).max(3650, `${what} must be from 1 to 3650 days.`);
-export const lubePointEditSchema = z.object({
+export const lubricationPointEditSchema = z.object({
   place: said("Place", 120),
   letter: z.string().max(4).nullable(),
   link: z.enum(LINK_IDS).nullable(),
@@ -36,11 +36,11 @@ export const lubePointEditSchema = z.object({
   provenance: z.string().max(200),
 });
 
-export const lubePointUpdateSchema = lubePointEditSchema.extend({
+export const lubricationPointUpdateSchema = lubricationPointEditSchema.extend({
   version: versionSchema,
 });
 
-export const lubePointSchema = lubePointUpdateSchema.extend({
+export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   id: z.number().int(),
   machineId: z.number().int(),
   lastAt: instantSchema.nullable(),
@@ -67,9 +67,9 @@ export const lubePointSchema = lubePointUpdateSchema.extend({
   retired: z.boolean(),
   photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })),
 });
-export type LubePointRecord = z.infer<typeof lubePointSchema>;
+export type LubricationPointRecord = z.infer<typeof lubricationPointSchema>;
 
-export const lubeVisitSchema = z.object({
+export const lubricationVisitSchema = z.object({
   key: z.uuid("The key must be a UUID."),
   /** Null takes the last visit back. */
   found: z.enum(FOUND_STATES).nullable(),
@@ -85,11 +85,11 @@ export const lubeVisitSchema = z.object({
   /** Kept although somebody else has done the point today. */
   again: z.boolean().default(false),
 });
-export type LubeVisitCreate = z.infer<typeof lubeVisitSchema>;
-export type LubeVisitInput = z.input<typeof lubeVisitSchema>;
+export type LubricationVisitCreate = z.infer<typeof lubricationVisitSchema>;
+export type LubricationVisitInput = z.input<typeof lubricationVisitSchema>;
 
 /** A move by hand: a pin puts it on a day, a skip leaves it till one, free lets the plan choose again. */
-export const lubeHoldSchema = z
+export const lubricationHoldSchema = z
   .object({
     key: z.uuid("The key must be a UUID."),
     kind: z.enum(["pin", "skip", "free"]),
@@ -98,13 +98,13 @@ export const lubeHoldSchema = z
   })
   .refine((h) => h.kind === "free" || h.date !== null, { error: "Name the day." })
   .refine((h) => h.kind !== "skip" || h.reason.trim() !== "", { error: "Say why it is left out." });
-export type LubeHoldCreate = z.infer<typeof lubeHoldSchema>;
+export type LubricationHoldCreate = z.infer<typeof lubricationHoldSchema>;
 
 export const roundStopSchema = z.object({
   machineId: z.number().int(),
   nickname: z.string(),
   bay: z.string(),
-  points: z.array(lubePointSchema),
+  points: z.array(lubricationPointSchema),
 });
 export const roundDaySchema = z.object({
   date: z.string(),
@@ -146,31 +146,31 @@ export type Horizon = z.infer<typeof horizonSchema>;
 const byId = z.object({ id: idSchema });
 /** Lubrication: points, visits, and the rounds of the coming days. */
 export const LUBE_OPERATIONS = {
-  lubePoints: operation("lubePoints", "Points of a machine with what is due", {
+  lubricationPoints: operation("lubricationPoints", "Points of a machine with what is due", {
     params: byId,
-    response: z.array(lubePointSchema),
+    response: z.array(lubricationPointSchema),
   }),
   usualPoints: operation("usualPoints", "Add the usual points of the machine’s axes that are not there yet", {
     params: byId,
-    response: z.array(lubePointSchema),
+    response: z.array(lubricationPointSchema),
   }),
   updatePoint: operation("updatePoint", "Change a point; 409 with the present one when somebody was faster", {
     params: byId,
-    body: lubePointUpdateSchema,
-    response: lubePointSchema,
+    body: lubricationPointUpdateSchema,
+    response: lubricationPointSchema,
   }),
   createPoint: operation("createPoint", "Add a point", {
     params: byId,
-    body: lubePointEditSchema,
-    response: lubePointSchema,
+    body: lubricationPointEditSchema,
+    response: lubricationPointSchema,
     created: true,
   }),
   retirePoint: operation("retirePoint", "Keep a point no more, or again", {
     params: byId,
     body: z.object({ retired: z.boolean() }),
-    response: lubePointSchema,
+    response: lubricationPointSchema,
   }),
-  lubePoint: operation("lubePoint", "One point", { params: byId, response: lubePointSchema }),
+  lubricationPoint: operation("lubricationPoint", "One point", { params: byId, response: lubricationPointSchema }),
   jobFromPoint: operation(
     "jobFromPoint",
     "Open the job that parts the nut to grease this point, or go on with the open one",
@@ -187,15 +187,15 @@ export const LUBE_OPERATIONS = {
   ),
   holdPoint: operation("holdPoint", "Put a visit on a day, leave it out with a reason, or let the plan choose", {
     params: byId,
-    body: lubeHoldSchema,
+    body: lubricationHoldSchema,
     response: roundsSchema,
   }),
   horizon: operation("horizon", "What the half-year plan is made from", { response: horizonSchema }),
   calendar: operation("calendar", "The rounds as an iCalendar file or feed", {}),
   visitPoint: operation("visitPoint", "Keep what was found and given; the same key again changes nothing", {
     params: byId,
-    body: lubeVisitSchema,
-    response: lubePointSchema,
+    body: lubricationVisitSchema,
+    response: lubricationPointSchema,
     created: true,
   }),
   planRounds: operation("planRounds", "Plan the next two weeks afresh, whatever was planned before", {

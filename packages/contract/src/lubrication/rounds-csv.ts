@@ -1,4 +1,4 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS, type LubePoint } from "@iron/core";
+import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS, type LubricationPoint } from "@iron/core";
 import { column, day, number, readTable, text, word, words, writeTable, yesNo, type CsvTable } from "../wire/csv-table";
 
 export interface MeterRow {
@@ -34,7 +34,7 @@ export function writeMeterCsv(rows: readonly MeterRow[]): string {
 
 export interface PointRow {
   readonly machine: string;
-  readonly point: LubePoint;
+  readonly point: LubricationPoint;
 }
 
 const days = number(1, 3650);
@@ -79,7 +79,7 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
       all.push({ line, column: "least_days", message: `${least} is more than most_days, ${most}.` });
       return [];
     }
-    const point: LubePoint = {
+    const point: LubricationPoint = {
       place: v.place ?? "",
       letter: v.axis ?? null,
       link: v.link ?? null,

@@ -18,7 +18,7 @@ export const weighingSchema = z.object({
 });
 
 /** How the shop keeps its machines lubricated. Weekdays begin with Monday. */
-export const keepSettingsEditSchema = z.object({
+export const lubricationSettingsEditSchema = z.object({
   version: versionSchema,
   minutesByWeekday: z.array(minutes).length(7, "Seven weekdays."),
   holidays: z.array(z.object({ date: daySchema, words: note("Holiday", 60) })).max(400, "At most 400 holidays."),
@@ -55,13 +55,13 @@ export const keepSettingsEditSchema = z.object({
     )
     .max(30),
 });
-export const keepSettingsSchema = keepSettingsEditSchema.extend({
+export const lubricationSettingsSchema = lubricationSettingsEditSchema.extend({
   /** What a stroke gives, from the first gun; the usual 0.8 g without one. */
   gramsPerStroke: finite,
   gunFigures: z.array(z.object({ name: z.string(), gramsPerStroke: finite, expandedGrams: finite })),
 });
-export type KeepSettings = z.infer<typeof keepSettingsSchema>;
-export type KeepSettingsEdit = z.infer<typeof keepSettingsEditSchema>;
+export type LubricationSettings = z.infer<typeof lubricationSettingsSchema>;
+export type LubricationSettingsEdit = z.infer<typeof lubricationSettingsEditSchema>;
 
 export const meterCreateSchema = z.object({
   key,
@@ -111,7 +111,7 @@ export const keepImportSchema = z.object({
   wrong: z.number().int(),
   errors: z.array(z.object({ line: z.number().int(), column: z.string(), message: z.string() })),
 });
-export type KeepImport = z.infer<typeof keepImportSchema>;
+export type LubricationImport = z.infer<typeof keepImportSchema>;
 
 export const lubricantEditSchema = z.object({
   name: said("Name", 80),
@@ -152,13 +152,17 @@ export const stockMoveSchema = z.object({
 
 /** Settings of lubrication, hour meters, lubricants and their stock. */
 export const KEEP_OPERATIONS = {
-  keepSettings: operation("keepSettings", "Minutes, holidays, windows, school and guns", {
-    response: keepSettingsSchema,
+  lubricationSettings: operation("lubricationSettings", "Minutes, holidays, windows, school and guns", {
+    response: lubricationSettingsSchema,
   }),
-  updateKeepSettings: operation("updateKeepSettings", "Change them; the version guards against another’s change", {
-    body: keepSettingsEditSchema,
-    response: keepSettingsSchema,
-  }),
+  updateLubricationSettings: operation(
+    "updateLubricationSettings",
+    "Change them; the version guards against another’s change",
+    {
+      body: lubricationSettingsEditSchema,
+      response: lubricationSettingsSchema,
+    },
+  ),
   meters: operation("meters", "Hour meters of all machines with the usage to come", {
     response: z.array(machineMeterSchema),
   }),

@@ -81,7 +81,7 @@ export const floorMachineSchema = machineSchema.extend({
     }),
   ),
   /** What lubrication has to say of the machine; empty when nothing. */
-  lube: z.string(),
+  lubrication: z.string(),
 });
 /** How the backups of the shop’s data stand. */
 export const backupStateSchema = z.object({

@@ -3,7 +3,7 @@ import * as z from "zod";
 import { finite, idSchema, instantSchema, oneOf } from "../wire/common";
 import { operation } from "../wire/operation";
 
-export const seriesPlanSchema = z.object({
+export const handTestPlanSchema = z.object({
   kind: oneOf("Measurement", SERIES_KINDS),
   places: z.array(finite).max(200, "At most 200 places.").readonly(),
   repeats: finite,
@@ -15,7 +15,7 @@ export const seriesPlanSchema = z.object({
 });
 
 /** A reading of one step; null takes the step’s reading back. The key makes sending it twice harmless. */
-export const seriesPointCreateSchema = z.object({
+export const handTestPointCreateSchema = z.object({
   key: z.uuid("The key must be a UUID."),
   step: z.number().int().nonnegative(),
   value: finite
@@ -24,9 +24,9 @@ export const seriesPointCreateSchema = z.object({
     .nullable(),
   entered: z.string().max(80),
 });
-export type SeriesPointCreate = z.infer<typeof seriesPointCreateSchema>;
+export type HandTestPointCreate = z.infer<typeof handTestPointCreateSchema>;
 
-export const seriesPointSchema = z.object({
+export const handTestPointSchema = z.object({
   step: z.number().int(),
   value: finite.nullable(),
   source: z.enum(["typed", "device"]),
@@ -34,17 +34,17 @@ export const seriesPointSchema = z.object({
   by: z.string(),
 });
 
-export const seriesSchema = z.object({
+export const handTestSchema = z.object({
   id: z.number().int(),
   axisId: z.number().int(),
-  plan: seriesPlanSchema,
+  plan: handTestPlanSchema,
   state: z.enum(["running", "finished"]),
   startedAt: instantSchema,
   by: z.string(),
   /** Every reading in the order it was taken; the last of a step counts. */
-  points: z.array(seriesPointSchema),
+  points: z.array(handTestPointSchema),
 });
-export type Series = z.infer<typeof seriesSchema>;
+export type HandTest = z.infer<typeof handTestSchema>;
 
 /** Shims put in on the simulated machine: under what, where each bolt stands, how thick, mm. */
 export const shimsSchema = z.object({
@@ -67,21 +67,21 @@ const byId = z.object({ id: idSchema });
 
 /** Crest runs, gib settings, tram, home tests and tests by hand: rows of readings kept as they are taken. */
 export const SERIES_OPERATIONS = {
-  axisSeries: operation("axisSeries", "Series of an axis, newest first", {
+  axisHandTests: operation("axisHandTests", "Such tests of an axis, newest first", {
     params: byId,
-    response: z.array(seriesSchema),
+    response: z.array(handTestSchema),
   }),
-  startSeries: operation("startSeries", "Begin a series of readings", {
+  startHandTest: operation("startHandTest", "Begin a test read step by step", {
     params: byId,
-    body: z.object({ plan: seriesPlanSchema }),
-    response: seriesSchema,
+    body: z.object({ plan: handTestPlanSchema }),
+    response: handTestSchema,
     created: true,
   }),
-  series: operation("series", "One series with its readings", { params: byId, response: seriesSchema }),
-  addSeriesPoint: operation("addSeriesPoint", "Keep a reading, or take one back", {
+  handTest: operation("handTest", "One such test with its readings", { params: byId, response: handTestSchema }),
+  addHandTestPoint: operation("addHandTestPoint", "Keep a reading, or take one back", {
     params: byId,
-    body: seriesPointCreateSchema,
-    response: seriesSchema,
+    body: handTestPointCreateSchema,
+    response: handTestSchema,
     created: true,
   }),
   shimDevice: operation("shimDevice", "Put shims in on the simulated machine", {
@@ -89,9 +89,9 @@ export const SERIES_OPERATIONS = {
     body: shimsSchema,
     response: z.object({ simulated: z.literal(true) }),
   }),
-  readSeriesStep: operation("readSeriesStep", "Let the simulated machine go to a step and read it", {
+  readHandTestStep: operation("readHandTestStep", "Let the simulated machine go to a step and read it", {
     params: byId,
     body: z.object({ step: z.number().int().nonnegative() }),
-    response: seriesSchema,
+    response: handTestSchema,
   }),
 } as const;

@@ -3,8 +3,8 @@
  * and the client calls by these names; a browser reads them without the schemas.
  */
 export const ADDRESSES = {
-  keepSettings: ["get", "/api/keep-settings"],
-  updateKeepSettings: ["put", "/api/keep-settings"],
+  lubricationSettings: ["get", "/api/keep-settings"],
+  updateLubricationSettings: ["put", "/api/keep-settings"],
   meters: ["get", "/api/meters"],
   addMeter: ["post", "/api/machines/:id/meter"],
   readMeter: ["post", "/api/machines/:id/meter/device"],
@@ -21,12 +21,12 @@ export const ADDRESSES = {
   createLubricant: ["post", "/api/lubricants"],
   updateLubricant: ["put", "/api/lubricants/:id"],
   moveStock: ["post", "/api/lubricants/:id/stock"],
-  lubePoints: ["get", "/api/machines/:id/lube-points"],
+  lubricationPoints: ["get", "/api/machines/:id/lube-points"],
   usualPoints: ["post", "/api/machines/:id/lube-points/usual"],
   updatePoint: ["put", "/api/lube-points/:id"],
   createPoint: ["post", "/api/machines/:id/lube-points"],
   retirePoint: ["post", "/api/lube-points/:id/retire"],
-  lubePoint: ["get", "/api/lube-points/:id"],
+  lubricationPoint: ["get", "/api/lube-points/:id"],
   jobFromPoint: ["post", "/api/lube-points/:id/job"],
   caseFromPoint: ["post", "/api/lube-points/:id/case"],
   holdPoint: ["post", "/api/lube-points/:id/holds"],
@@ -95,7 +95,7 @@ export const ADDRESSES = {
   withdrawResult: ["post", "/api/results/:id/withdraw"],
   restoreResult: ["post", "/api/results/:id/restore"],
   withdrawPhoto: ["post", "/api/photos/:id/withdraw"],
-  assessment: ["get", "/api/cases/:id/assessment"],
+  diagnosis: ["get", "/api/cases/:id/assessment"],
   axisLedger: ["get", "/api/axes/:id/ledger"],
   exportCase: ["get", "/api/cases/:id/export", "application/json"],
   analyseLoad: ["post", "/api/axes/:id/load-trace"],
@@ -104,12 +104,12 @@ export const ADDRESSES = {
   observe: ["post", "/api/axes/:id/device/observe"],
   knowledge: ["get", "/api/knowledge"],
   overrideCause: ["put", "/api/knowledge/:cause"],
-  axisSeries: ["get", "/api/axes/:id/series"],
-  startSeries: ["post", "/api/axes/:id/series"],
-  series: ["get", "/api/series/:id"],
-  addSeriesPoint: ["post", "/api/series/:id/points"],
+  axisHandTests: ["get", "/api/axes/:id/series"],
+  startHandTest: ["post", "/api/axes/:id/series"],
+  handTest: ["get", "/api/series/:id"],
+  addHandTestPoint: ["post", "/api/series/:id/points"],
   shimDevice: ["post", "/api/axes/:id/device/shims"],
-  readSeriesStep: ["post", "/api/series/:id/device"],
+  readHandTestStep: ["post", "/api/series/:id/device"],
 } as const;
 
 export type OperationName = keyof typeof ADDRESSES;

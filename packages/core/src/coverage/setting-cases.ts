@@ -10,13 +10,13 @@ import { defaultAxis } from "../machine/axis";
 import { homeRepeat } from "../sums/home";
 import { gibKnee } from "../sums/preload";
 import {
-  defaultSeries,
+  defaultHandTest,
   firmKnee,
-  handResult,
+  feelResult,
   ROCK_LIMIT_MM,
-  seriesSteps,
-  type HandKind,
-  type HandResult,
+  handTestSteps,
+  type FeelKind,
+  type FeelResult,
 } from "../measure/hand";
 import type { Chance, RateCase } from "./rate-case";
 
@@ -117,12 +117,12 @@ const GIB: readonly RateCase[] = [
 
 const lathe = defaultAxis("lathe", "X");
 const kindN = [15, 120] as const;
-function byHand(kind: HandKind, usualN: number | null, read: (group: string, at: number) => number): HandResult | null {
-  const plan = defaultSeries(lathe, kind);
-  const reads = seriesSteps(plan)
+function byHand(kind: FeelKind, usualN: number | null, read: (group: string, at: number) => number): FeelResult | null {
+  const plan = defaultHandTest(lathe, kind);
+  const reads = handTestSteps(plan)
     .filter((s) => kind !== "hand-push" || s.group === "out" || s.group === "back")
     .map((s) => ({ ...s, value: read(s.group, s.at) }));
-  return handResult(kind, { plan, reads, pull: { usualN, kindN } });
+  return feelResult(kind, { plan, reads, pull: { usualN, kindN } });
 }
 const rocked = (play: number, c: Chance) => byHand("rock", null, (group) => (group === "pulled" ? -play : 0) + 0.001 * c.normal());
 const pulled = (n: number, { usualN, c, spot = 0 }: { readonly usualN: number | null; readonly c: Chance; readonly spot?: number }) => byHand("hand-push", usualN, (_, at) => n * (1 + 0.04 * c.normal()) + (at === 200 ? spot : 0));

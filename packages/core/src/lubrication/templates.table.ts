@@ -1,5 +1,5 @@
 import type { AxisConfig } from "../machine/axis";
-import type { IntervalRule, LubePoint } from "./types";
+import type { IntervalRule, LubricationPoint } from "./types";
 
 /** Of which axes a row is: those that have one of what is named; everything where nothing is. */
 export interface TemplateFits {
@@ -11,10 +11,10 @@ export interface TemplateFits {
 
 /** A row: a point as it is usual, before a shop makes it its own. The letter of the axis is put before the place. */
 export type TemplateRow = Pick<
-  LubePoint,
+  LubricationPoint,
   "place" | "link" | "way" | "lubricant" | "dose" | "doseUnit" | "minutes" | "weight"
 > &
-  Partial<Pick<LubePoint, "machineOff" | "checks" | "outlets">> & {
+  Partial<Pick<LubricationPoint, "machineOff" | "checks" | "outlets">> & {
     readonly fits?: TemplateFits;
     /** “edge”: the member is brought to where one reaches the point; parked low or blocked where it can fall. */
     readonly access: string;

@@ -6,7 +6,7 @@ import {
   type TemplateFits,
   type TemplateRow,
 } from "./templates.table";
-import type { LubePoint } from "./types";
+import type { LubricationPoint } from "./types";
 
 function fits(axis: AxisConfig, { guideway, transmission, counterweight }: TemplateFits): boolean {
   if (guideway && !guideway.includes(axis.guideway)) return false;
@@ -20,7 +20,7 @@ function edgeOf(axis: AxisConfig): string {
   return `${brought}, covers back, cloth under`;
 }
 
-function pointOf(row: TemplateRow, axis: AxisConfig | null): LubePoint {
+function pointOf(row: TemplateRow, axis: AxisConfig | null): LubricationPoint {
   const { fits: _, rule, access, place, ...rest } = row;
   const [days, hours, km, leastDays, mostDays] = rule;
   return {
@@ -43,7 +43,7 @@ function pointOf(row: TemplateRow, axis: AxisConfig | null): LubePoint {
  * @returns one point for each row of the templates that fits it
  * @example axisPoints(defaultAxis("vertical-centre", "X")).map((p) => p.place)[0] // "X rail carriages, four"
  */
-export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
+export function axisPoints(axis: AxisConfig): readonly LubricationPoint[] {
   return AXIS_TEMPLATES.filter((row) => fits(axis, row.fits ?? {})).map((row) => pointOf(row, axis));
 }
 
@@ -53,6 +53,6 @@ export function axisPoints(axis: AxisConfig): readonly LubePoint[] {
  * @returns the points
  * @example templatePoints([defaultAxis("vertical-centre", "X")]).length > 3 // true
  */
-export function templatePoints(axes: readonly AxisConfig[]): readonly LubePoint[] {
+export function templatePoints(axes: readonly AxisConfig[]): readonly LubricationPoint[] {
   return [...axes.flatMap(axisPoints), ...MACHINE_TEMPLATES.map((row) => pointOf(row, null))];
 }

@@ -23,7 +23,7 @@ export const INTERVAL_SCHOOLS = ["all", "calendar", "hours", "distance"] as cons
 export type IntervalSchool = (typeof INTERVAL_SCHOOLS)[number];
 
 /** A place that wants a lubricant or a look. */
-export interface LubePoint {
+export interface LubricationPoint {
   readonly place: string;
   /** Axis letter; null for what belongs to no axis: spindle, air, coolant. */
   readonly letter: string | null;

@@ -1,5 +1,5 @@
 import type { LinkId } from "../machine/axis";
-import type { LubePoint } from "./types";
+import type { LubricationPoint } from "./types";
 
 /** Links whose lubricant is carried along by moving the axis. */
 const SPREADS: readonly (LinkId | null)[] = ["way", "nut", "screw", "rack"];
@@ -11,7 +11,7 @@ export interface VisitText {
 }
 
 /** Is its lubricant brought along? Not where nothing is given; a bowl without a dose is topped up. */
-export const isBrought = ({ way, dose, link }: Pick<LubePoint, "way" | "dose" | "link">): boolean =>
+export const isBrought = ({ way, dose, link }: Pick<LubricationPoint, "way" | "dose" | "link">): boolean =>
   dose > 0 || (way === "bath" && link === null);
 
 /**
@@ -27,7 +27,7 @@ export const isBrought = ({ way, dose, link }: Pick<LubePoint, "way" | "dose" | 
  * // "Machine off and locked"
  */
 export function visitText(
-  point: Pick<LubePoint, "way" | "dose" | "doseUnit" | "link" | "machineOff" | "partsNut">,
+  point: Pick<LubricationPoint, "way" | "dose" | "doseUnit" | "link" | "machineOff" | "partsNut">,
   give: string,
 ): VisitText {
   const { way, dose, doseUnit, link, machineOff } = point;

@@ -22,7 +22,7 @@ const machine = (over: Partial<FloorCallMachine<FloorCallAxis>>): FloorCallMachi
   axes: [axis(1, 0.002)],
   jobs: [],
   openCases: [],
-  lube: "",
+  lubrication: "",
   ...over,
 });
 const codeOf = (over: Partial<FloorCallMachine<FloorCallAxis>>): string => floorCall(machine(over), NOW).code;
@@ -43,12 +43,12 @@ describe("what a machine wants of whoever walks the floor", () => {
     ],
     ["check-due", { jobs: [{ id: 6, checkOn: "2026-03-01" }] }],
     ["case-open", { openCases: [{ id: 2, axisId: 1 }] }],
-    ["over-limit", { axes: [axis(1, 0.002), axis(2, 0.03)], lube: "late" }],
+    ["over-limit", { axes: [axis(1, 0.002), axis(2, 0.03)], lubrication: "late" }],
     ["cannot-tell", { axes: [axis(1, 0.025), axis(2, 0.012)] }],
     ["nears-limit", { axes: [axis(1, 0.002, grows("2026-09-01T00:00:00Z")), axis(2, 0.015)] }],
     ["past-leave", { axes: [axis(1, 0.015)] }],
     ["test-unfinished", { axes: [axis(1, 0.002, { openRunId: 9 }), axis(2, null)] }],
-    ["lubrication", { lube: "late", axes: [axis(1, null)] }],
+    ["lubrication", { lubrication: "late", axes: [axis(1, null)] }],
     ["never-measured", { axes: [axis(1, null)] }],
     ["no-axes", { axes: [] }],
     ["scales", { axes: [axis(1, 0.001, { feedback: "scale" })] }],

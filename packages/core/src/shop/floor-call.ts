@@ -40,7 +40,7 @@ export interface FloorCallMachine<A extends FloorCallAxis> {
   readonly jobs: readonly { readonly id: number; readonly checkOn: string | null }[];
   readonly openCases: readonly { readonly id: number; readonly axisId: number }[];
   /** What lubrication wants said; empty for nothing. */
-  readonly lube: string;
+  readonly lubrication: string;
 }
 
 /** The call, and what it is about. */
@@ -82,7 +82,7 @@ export function floorCall<A extends FloorCallAxis>(machine: FloorCallMachine<A>,
   if (measured) return call(measured.code, measured);
   const unfinished = axes.find((a) => a.openRunId !== null);
   if (unfinished) return call("test-unfinished", { axis: unfinished });
-  if (machine.lube) return call("lubrication");
+  if (machine.lubrication) return call("lubrication");
   const unmeasured = axes.find((a) => !a.last);
   if (unmeasured) return call("never-measured", { axis: unmeasured });
   if (axes.length === 0) return call("no-axes");

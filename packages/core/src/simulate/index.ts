@@ -8,7 +8,7 @@ export * from "./condition";
 export * from "./faults";
 export * from "./observe";
 export * from "./trace";
-export * from "./series";
+export * from "./hand-tests";
 export * from "./mend";
 export * from "./shim";
 export * from "./parts-condition";

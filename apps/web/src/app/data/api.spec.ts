@@ -16,7 +16,7 @@ describe("operations called by name", () => {
     api.call("retirePoint", { params: { id: 7 }, body: { retired: true } }).subscribe();
     const retired = http.expectOne("/api/lube-points/7/retire").request;
     expect([retired.method, retired.body]).toEqual(["POST", { retired: true }]);
-    api.call("assessment", { params: { id: 3 }, query: { axis: 2, system: "inch" } }).subscribe();
+    api.call("diagnosis", { params: { id: 3 }, query: { axis: 2, system: "inch" } }).subscribe();
     http.expectOne("/api/cases/3/assessment?axis=2&system=inch");
   });
 

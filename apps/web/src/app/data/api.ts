@@ -4,7 +4,7 @@ import {
   ADDRESSES,
   type Case,
   type Job,
-  type LubePointRecord,
+  type LubricationPointRecord,
   type OPERATIONS,
   type OperationName,
 } from "@iron/contract";
@@ -76,11 +76,11 @@ export class Api {
     readonly caption: string;
     readonly key: string;
     readonly by: string;
-  }): Observable<Job | LubePointRecord> {
+  }): Observable<Job | LubricationPointRecord> {
     const { of, id, file, step, caption, key, by } = photo;
     const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}) });
     const path = of === "job" ? `jobs/${id}` : `lube-points/${id}`;
-    return this.http.post<Job | LubePointRecord>(`/api/${path}/photos?${query}`, file, {
+    return this.http.post<Job | LubricationPointRecord>(`/api/${path}/photos?${query}`, file, {
       headers: { "content-type": file.type, ...saidBy(by) },
     });
   }

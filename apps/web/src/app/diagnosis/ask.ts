@@ -55,8 +55,8 @@ export class AskStation {
     return axis ? symptomGroups(axis.config) : [];
   });
   protected readonly likely = computed(() => {
-    const assessment = this.store.assessment();
-    return assessment ? likelyViews(assessment).slice(0, 5) : null;
+    const diagnosis = this.store.diagnosis();
+    return diagnosis ? likelyViews(diagnosis).slice(0, 5) : null;
   });
   protected readonly answered = computed(() => Object.keys(this.store.current()?.symptoms ?? {}).length);
   protected readonly earlier = computed(() => (this.store.summaries() ?? []).filter((c) => c.state === "closed"));

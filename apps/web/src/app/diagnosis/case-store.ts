@@ -1,5 +1,5 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
-import type { Answers, Assessment, Case, CaseSummary, ResultData } from "@iron/contract";
+import type { Answers, Diagnosis, Case, CaseSummary, ResultData } from "@iron/contract";
 import type { CaseContext, FindingId, TestId } from "@iron/core";
 import { debounceTime, Subject, type Observable } from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
@@ -24,7 +24,7 @@ export class CaseStore {
 
   readonly summaries = signal<readonly CaseSummary[] | null>(null);
   readonly current = signal<Case | null>(null);
-  readonly assessment = signal<Assessment | null>(null);
+  readonly diagnosis = signal<Diagnosis | null>(null);
   readonly wrong = signal("");
   readonly saving = signal(false);
   /** Somebody else's version, when ours came too late. */
@@ -33,7 +33,7 @@ export class CaseStore {
     const file = this.current();
     return file?.state === "open" ? file : null;
   });
-  readonly next = computed(() => this.assessment()?.tests.find((t) => t.next) ?? null);
+  readonly next = computed(() => this.diagnosis()?.tests.find((t) => t.next) ?? null);
 
   constructor() {
     this.edits.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.save());
@@ -69,7 +69,7 @@ export class CaseStore {
       this.dirty = false;
       this.summaries.set(null);
       this.current.set(null);
-      this.assessment.set(null);
+      this.diagnosis.set(null);
     }
     this.axisId = axisId;
     this.wrong.set("");
@@ -200,17 +200,17 @@ export class CaseStore {
     } else {
       this.dirty = false;
       this.current.set(theirs);
-      this.assess();
+      this.diagnose();
     }
   }
 
-  assess(): void {
+  diagnose(): void {
     const file = this.current();
     if (!file) return;
     const query = { axis: this.axisId, system: this.preferences.system() };
-    this.api.call("assessment", { params: { id: file.id }, query }).subscribe({
-      next: (assessment) => {
-        this.assessment.set(assessment);
+    this.api.call("diagnosis", { params: { id: file.id }, query }).subscribe({
+      next: (diagnosis) => {
+        this.diagnosis.set(diagnosis);
         this.wrong.set("");
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
@@ -252,7 +252,7 @@ export class CaseStore {
             this.current.set({ ...now, version: kept.version });
             this.edits.next();
           } else this.current.set(kept);
-          this.assess();
+          this.diagnose();
         },
         error: (error: unknown) => {
           this.saving.set(false);
@@ -284,7 +284,7 @@ export class CaseStore {
         this.current.set({ ...file, ...mine });
         if (this.dirty) this.edits.next();
         this.wrong.set("");
-        this.assess();
+        this.diagnose();
         this.context.reloadLedger();
         then?.();
       },

@@ -1,5 +1,5 @@
 import { CAUSES, defaultAxis, FINDINGS, type AxisConfig } from "@iron/core";
-import type { Assessment, LedgerView } from "@iron/contract";
+import type { Diagnosis, LedgerView } from "@iron/contract";
 import { chainView } from "../chain/chain-strip";
 import { STATIONS } from "../machine/axis/work-line";
 import {
@@ -64,7 +64,7 @@ describe("words and figures of a case", () => {
         speaksAgainst: [],
       },
     ];
-    const views = likelyViews({ leading, noFault: 0.6 } as unknown as Assessment);
+    const views = likelyViews({ leading, noFault: 0.6 } as unknown as Diagnosis);
     expect(views.map((v) => [v.name, v.percent])).toEqual([
       ["Nothing wrong", "60 %"],
       ["Nut", "30 %"],
@@ -256,8 +256,8 @@ describe("how an axis stood when it was last tested", () => {
       lostMm,
       expandedMm,
       at: `2026-03-0${day}T08:00:00Z`,
-    }) as Assessment["measured"][number];
-  const last = (measured: Assessment["measured"]) => lastLoss({ measured }, x, "metric");
+    }) as Diagnosis["measured"][number];
+  const last = (measured: Diagnosis["measured"]) => lastLoss({ measured }, x, "metric");
 
   it("is the word of its last whole test, and a test of a part is none", () => {
     const limit = x.limits.repairMm;

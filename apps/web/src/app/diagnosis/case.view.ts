@@ -18,7 +18,7 @@ import {
   type FindingId,
   type UnitSystem,
 } from "@iron/core";
-import { parseDecimal, type Answers, type Assessment, type LedgerView, type ResultData } from "@iron/contract";
+import { parseDecimal, type Answers, type Diagnosis, type LedgerView, type ResultData } from "@iron/contract";
 
 import { momentWords } from "../shared/words";
 
@@ -101,8 +101,8 @@ export interface LikelyView {
   readonly width: number;
   readonly remedy: string;
   readonly school: string;
-  readonly speaksFor: Assessment["leading"][number]["speaksFor"];
-  readonly speaksAgainst: Assessment["leading"][number]["speaksAgainst"];
+  readonly speaksFor: Diagnosis["leading"][number]["speaksFor"];
+  readonly speaksAgainst: Diagnosis["leading"][number]["speaksAgainst"];
 }
 
 export function percentWords(p: number): string {
@@ -112,7 +112,7 @@ export function percentWords(p: number): string {
 }
 
 /** The leading causes with no fault among them, most likely first. */
-export function likelyViews(a: Assessment): readonly LikelyView[] {
+export function likelyViews(a: Diagnosis): readonly LikelyView[] {
   const causes = a.leading.map((l): LikelyView & { p: number } => ({
     id: l.cause.id,
     name: l.cause.name,
@@ -178,7 +178,7 @@ export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly Led
 
 /** How the axis stood when it was last tested as a whole: the same state and word as on the floor. */
 export function lastLoss(
-  assessment: Pick<Assessment, "measured">,
+  diagnosis: Pick<Diagnosis, "measured">,
   config: Pick<AxisConfig, "limits">,
   system: UnitSystem,
 ): {
@@ -186,7 +186,7 @@ export function lastLoss(
   readonly word: string;
   readonly words: string;
 } | null {
-  const whole = assessment.measured
+  const whole = diagnosis.measured
     .filter((m) => !isSplitTest(m.kind))
     .sort((a, b) => a.at.localeCompare(b.at))
     .at(-1);
@@ -294,7 +294,7 @@ function sentence(text: string): string {
 }
 
 /** One sister axis, what renewing it now or later is expected to cost, and what that assumes. */
-export function sisterWords(sister: Assessment["sisters"][number], sum: (value: number) => string): string {
+export function sisterWords(sister: Diagnosis["sisters"][number], sum: (value: number) => string): string {
   const advice = sister.worth ? "cheaper in the same stop" : "leave it";
   const assumes = sister.assumes.length ? ` (${sister.assumes.join(", ")})` : "";
   return `${sister.letter}: ${advice}. ${sum(sister.nowCost)} now against ${sum(sister.laterCost)} later, ${percentWords(sister.goes)} to go${assumes}.`;

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { causeById, finding, locateTest, memberName, type FindingId } from "@iron/core";
-import type { Assessment, Case, MachineWithAxes } from "@iron/contract";
+import type { Diagnosis, Case, MachineWithAxes } from "@iron/contract";
 import { forkJoin, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
@@ -19,7 +19,7 @@ import { LoadingLines } from "../shared/loading";
 interface Page {
   readonly file: Case;
   readonly machine: MachineWithAxes;
-  readonly assessment: Assessment;
+  readonly diagnosis: Diagnosis;
 }
 
 /** A case on one page, to print and hang at the machine. */
@@ -40,9 +40,9 @@ export class FindingPage {
   protected readonly view = computed(() => {
     const page = this.page();
     if (!page) return null;
-    const { file, machine, assessment } = page;
+    const { file, machine, diagnosis } = page;
     const system = this.preferences.system();
-    const axis = machine.axes.find((a) => a.id === assessment.axisId);
+    const axis = machine.axes.find((a) => a.id === diagnosis.axisId);
     const so = (value: boolean): string[] =>
       Object.entries(file.symptoms)
         .filter(([, v]) => v === value)
@@ -57,14 +57,14 @@ export class FindingPage {
       member: axis ? memberName(axis.config).toLowerCase() : "member",
       noticed: so(true),
       notSo: so(false),
-      likely: likelyViews(assessment).slice(0, 4),
-      rows: ledgerRows(assessment.ledger, system),
-      last: axis ? lastLoss(assessment, axis.config, system) : null,
+      likely: likelyViews(diagnosis).slice(0, 4),
+      rows: ledgerRows(diagnosis.ledger, system),
+      last: axis ? lastLoss(diagnosis, axis.config, system) : null,
       results: file.results
         .filter((r) => !r.withdrawn)
         .map((r) => `${momentWords(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.`),
       found: (file.closed?.found ?? []).map((id) => causeById(id)?.name ?? id),
-      base: `/machines/${machine.id}/axes/${assessment.axisId}`,
+      base: `/machines/${machine.id}/axes/${diagnosis.axisId}`,
     };
   });
 
@@ -85,7 +85,7 @@ export class FindingPage {
           forkJoin({
             file: [file],
             machine: this.api.call("machine", { params: { id: file.machineId } }),
-            assessment: this.api.call("assessment", { params: { id }, query: { system } }),
+            diagnosis: this.api.call("diagnosis", { params: { id }, query: { system } }),
           }),
         ),
       )

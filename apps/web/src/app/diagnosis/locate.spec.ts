@@ -1,6 +1,6 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
-import type { Assessment, Case } from "@iron/contract";
+import type { Diagnosis, Case } from "@iron/contract";
 import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../testing/axis";
 import { answer, refuse, setUpBed, show } from "../../testing/place";
 import { CaseStore } from "./case-store";
@@ -27,7 +27,7 @@ const leading = (id: string, name: string, probability: number) => ({
   speaksFor: [],
   speaksAgainst: [],
 });
-const assessment = (over: Partial<Assessment> = {}): Assessment =>
+const diagnosis = (over: Partial<Diagnosis> = {}): Diagnosis =>
   ({
     axisId: 2,
     headline: "Bearing retainer or nut loose: likely, 87 %.",
@@ -59,7 +59,7 @@ const assessment = (over: Partial<Assessment> = {}): Assessment =>
     options: [],
     sisters: [],
     ...over,
-  }) as unknown as Assessment;
+  }) as unknown as Diagnosis;
 
 describe("station Locate", () => {
   let http: HttpTestingController;
@@ -71,9 +71,9 @@ describe("station Locate", () => {
     http.match((r) => r.url.includes("/assessment"));
     http.verify();
   });
-  const open = (over: Partial<Assessment> = {}, file = openCase()) => {
+  const open = (over: Partial<Diagnosis> = {}, file = openCase()) => {
     openAxis(http);
-    takeUpCase(http, file, assessment(over));
+    takeUpCase(http, file, diagnosis(over));
     return show(LocateStation);
   };
 
@@ -102,7 +102,7 @@ describe("station Locate", () => {
   it("a guess does not lead to a job yet", () => {
     expect(
       open({
-        leading: [leading("retainer-loose", "Retainer", 0.4)] as unknown as Assessment["leading"],
+        leading: [leading("retainer-loose", "Retainer", 0.4)] as unknown as Diagnosis["leading"],
       }).page.queryByRole("link", { name: "Open the job" }),
     ).toBeNull();
   });
@@ -111,7 +111,7 @@ describe("station Locate", () => {
     ["sure", "Sure enough"],
     ["cannot-change", "No test here is worth its minutes"],
   ] as const)("when testing ends (%s) it says why, and names no next one", (stop, words) => {
-    const page = open({ stop, tests: [test({})] as unknown as Assessment["tests"] });
+    const page = open({ stop, tests: [test({})] as unknown as Diagnosis["tests"] });
     expect(page.text()).toContain(words);
     expect(page.page.queryByRole("region", { name: "Next test" })).toBeNull();
   });
@@ -142,7 +142,7 @@ describe("station Locate", () => {
 
   it("closing asks what it really was, with the likely ones ticked; what cannot be closed stays open", () => {
     const page = open({
-      leading: [leading("retainer-loose", "Bearing retainer or nut loose", 0.96)] as unknown as Assessment["leading"],
+      leading: [leading("retainer-loose", "Bearing retainer or nut loose", 0.96)] as unknown as Diagnosis["leading"],
     });
     page.press("Close the case…");
     expect(page.page.getByLabelText<HTMLInputElement>("Bearing retainer or nut loose").checked).toBe(true);
@@ -176,7 +176,7 @@ describe("station Locate", () => {
     page.press("Try again");
     answer(
       http.expectOne((r) => r.url.includes("/assessment")),
-      assessment(),
+      diagnosis(),
     );
     expect(page.text()).toContain("likely, 87 %");
   });

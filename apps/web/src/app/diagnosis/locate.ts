@@ -49,18 +49,18 @@ export class LocateStation {
     return axis ? memberName(axis.config).toLowerCase() : "";
   });
   protected readonly likely = computed(() => {
-    const assessment = this.store.assessment();
-    return assessment ? likelyViews(assessment) : [];
+    const diagnosis = this.store.diagnosis();
+    return diagnosis ? likelyViews(diagnosis) : [];
   });
   protected readonly rows = computed(() => {
-    const assessment = this.store.assessment();
-    return assessment ? ledgerRows(assessment.ledger, this.preferences.system()) : [];
+    const diagnosis = this.store.diagnosis();
+    return diagnosis ? ledgerRows(diagnosis.ledger, this.preferences.system()) : [];
   });
-  protected readonly lead = computed(() => (this.store.assessment()?.tests ?? []).filter((test) => test.next));
+  protected readonly lead = computed(() => (this.store.diagnosis()?.tests ?? []).filter((test) => test.next));
   protected readonly testPath = testPath;
   /** The likeliest cause that is mended by a job, for the way to Fix. */
   protected readonly jobCause = computed(() => {
-    const leading = this.store.assessment()?.leading ?? [];
+    const leading = this.store.diagnosis()?.leading ?? [];
     return leading.find((l) => l.probability > 0.5 && l.cause.id in JOB_OF_CAUSE)?.cause.id ?? null;
   });
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
-import type { Assessment } from "@iron/contract";
+import type { Diagnosis } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
 import { money, percentWords, sisterWords } from "./case.view";
@@ -54,8 +54,8 @@ import { money, percentWords, sisterWords } from "./case.view";
   `,
 })
 export class RemedyTable {
-  readonly options = input.required<Assessment["options"]>();
-  readonly sisters = input<Assessment["sisters"]>([]);
+  readonly options = input.required<Diagnosis["options"]>();
+  readonly sisters = input<Diagnosis["sisters"]>([]);
   private readonly shop = toSignal(
     inject(Api)
       .call("shop")
@@ -64,7 +64,7 @@ export class RemedyTable {
   );
   protected readonly percent = percentWords;
 
-  protected sisterSays(sister: Assessment["sisters"][number]): string {
+  protected sisterSays(sister: Diagnosis["sisters"][number]): string {
     return sisterWords(sister, (value) => this.sum(value));
   }
 

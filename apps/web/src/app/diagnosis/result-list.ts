@@ -32,8 +32,8 @@ import { CaseStore } from "./case-store";
         <li [id]="'result-' + one.id">
           <span
             ><span [class.back]="one.withdrawn">{{ one.words }}</span>
-            @if (one.series) {
-              <a [routerLink]="context.base() + '/series/' + one.series">its readings</a>
+            @if (one.handTest) {
+              <a [routerLink]="context.base() + '/series/' + one.handTest">its readings</a>
             }
             <span class="quiet when">{{ one.when }}</span></span
           >
@@ -77,13 +77,13 @@ export class ResultList {
       .map((r) => ({
         id: r.id,
         withdrawn: r.withdrawn,
-        series: r.data?.kind === "series" ? r.data.seriesId : null,
+        handTest: r.data?.kind === "series" ? r.data.seriesId : null,
         words: `${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.${torqueWords(r.data)}${r.note ? ` ${r.note}` : ""}`,
         when: `${momentWords(r.at)}, ${r.by}`,
       })),
   );
   protected readonly measured = computed(() =>
-    (this.store.assessment()?.measured ?? []).map((m) => ({
+    (this.store.diagnosis()?.measured ?? []).map((m) => ({
       path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`,
       words: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.lostMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
       when: momentWords(m.at),

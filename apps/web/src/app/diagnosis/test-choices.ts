@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import type { Assessment } from "@iron/contract";
+import type { Diagnosis } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { AxisContext } from "../machine/axis/axis-context";
 
@@ -74,8 +74,8 @@ export function testPath(test: { readonly id: string; readonly guided: boolean }
   `,
 })
 export class TestChoices {
-  readonly tests = input.required<Assessment["tests"]>();
-  readonly impossible = input.required<Assessment["impossible"]>();
+  readonly tests = input.required<Diagnosis["tests"]>();
+  readonly impossible = input.required<Diagnosis["impossible"]>();
   protected readonly base = inject(AxisContext).base;
   protected readonly testPath = testPath;
   protected readonly split = computed(() => {

@@ -17,7 +17,7 @@ import {
   availability,
   crestRun,
   finding,
-  HAND_KINDS,
+  FEEL_KINDS,
   lengthsIn,
   locateTest,
   travelPerTurnMm,
@@ -25,7 +25,7 @@ import {
   type CrestRun,
   type FindingId,
   type LoadMeter,
-  type SeriesKind,
+  type HandTestKind,
   type TestId,
 } from "@iron/core";
 import { parseLoadCsv, type Answers, type CsvError, type ResultData } from "@iron/contract";
@@ -39,24 +39,24 @@ import { FastenerList, type Fastener, type Found } from "./fastener-list";
 import { parseCrest, testQuestions } from "./case.view";
 import { loadChart, loadFindings, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
-import { SeriesStart } from "../measure/hand/hand-test-start";
-import { SeriesSetUp, type SeriesExtra } from "../measure/hand/hand-test-set-up";
+import { HandTestStart } from "../measure/hand/hand-test-start";
+import { HandTestSetUp, type HandTestExtra } from "../measure/hand/hand-test-set-up";
 import { crestWords } from "../measure/hand/hand-test.view";
 import { TextField } from "../shared/fields";
 import { TestSays } from "./test-says";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
-const SERIES_OF_TEST: Partial<Record<string, SeriesKind>> = {
+const SERIES_OF_TEST: Partial<Record<string, HandTestKind>> = {
   "crest-run": "crest-run",
   "tram-look": "tram",
   "home-again": "home-repeat",
-  ...Object.fromEntries(HAND_KINDS.map((kind) => [kind, kind])),
+  ...Object.fromEntries(FEEL_KINDS.map((kind) => [kind, kind])),
 };
 
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [TestSays, ButtonDirective, RouterLink, Triple, ChartView, FastenerList, SeriesSetUp, TextField],
+  imports: [TestSays, ButtonDirective, RouterLink, Triple, ChartView, FastenerList, HandTestSetUp, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",
@@ -66,7 +66,7 @@ export class TestForm {
   protected readonly context = inject(AxisContext);
   protected readonly store = inject(CaseStore);
   protected readonly preferences = inject(Preferences);
-  private readonly seriesStart = inject(SeriesStart);
+  private readonly handTestStart = inject(HandTestStart);
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
@@ -115,7 +115,7 @@ export class TestForm {
     return { planes, verdict };
   });
   /** The row of readings that answers this test, where there is one. */
-  protected readonly series = computed<SeriesKind | null>(() => SERIES_OF_TEST[this.testId()] ?? null);
+  protected readonly handTest = computed<HandTestKind | null>(() => SERIES_OF_TEST[this.testId()] ?? null);
   /** Something was answered, or at least one fastener was looked at. */
   protected readonly given = computed(
     () => Object.keys(this.answers()).length > 0 || Object.values(this.found()).some((f) => f !== "not looked at"),
@@ -230,9 +230,9 @@ export class TestForm {
     });
   }
 
-  protected beginSeries(kind: SeriesKind, extra: SeriesExtra = {}): void {
+  protected beginHandTest(kind: HandTestKind, extra: HandTestExtra = {}): void {
     const axis = this.context.axis();
-    if (axis) this.seriesStart.begin(axis, { base: this.context.base(), kind, extra });
+    if (axis) this.handTestStart.begin(axis, { base: this.context.base(), kind, extra });
   }
 
   protected words(id: FindingId): string {

@@ -1,5 +1,5 @@
 import { inject, Injectable, InjectionToken, signal } from "@angular/core";
-import type { Job, LubePointRecord } from "@iron/contract";
+import type { Job, LubricationPointRecord } from "@iron/contract";
 import { createStore, del, get, keys, set } from "idb-keyval";
 import { Api } from "../data/api";
 import { Outbox } from "../shared/outbox";
@@ -47,10 +47,10 @@ export class PhotoQueue {
   private readonly api = inject(Api);
   private readonly store = inject(PHOTO_STORE);
   /** The job or point as it was answered after the last photo. */
-  readonly taken = signal<Job | LubePointRecord | null>(null);
+  readonly taken = signal<Job | LubricationPointRecord | null>(null);
   /** The last photo that the server would not have, with its words. */
   readonly refused = signal<{ readonly photo: WaitingPhoto; readonly words: string } | null>(null);
-  private readonly outbox = new Outbox<WaitingPhoto, Job | LubePointRecord>({
+  private readonly outbox = new Outbox<WaitingPhoto, Job | LubricationPointRecord>({
     keyOf: (p) => p.key,
     send: (p) => this.api.keyedPhoto(p),
     taken: (now) => this.taken.set(now),

@@ -1,7 +1,7 @@
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import type { ImportState, KeepImport } from "@iron/contract";
+import type { ImportState, LubricationImport } from "@iron/contract";
 import { catchError, finalize, of, Subject, switchMap, takeUntil, timer } from "rxjs";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
@@ -86,7 +86,7 @@ export class CsvImport {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private text = "";
-  protected readonly result = signal<KeepImport | null>(null);
+  protected readonly result = signal<LubricationImport | null>(null);
   protected readonly tooLarge = signal("");
   /** How far the file is that is being read; null while none is. */
   protected readonly state = signal<ImportState | null>(null);

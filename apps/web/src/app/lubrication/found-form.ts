@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from "@angular/core";
-import { parseDecimal, type LubePointRecord } from "@iron/contract";
+import { parseDecimal, type LubricationPointRecord } from "@iron/contract";
 import { lookingOrder, type FoundState } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { ChoiceField, TextField, type Choice } from "../shared/fields";
@@ -64,7 +64,7 @@ export interface FoundVisit {
   `,
 })
 export class FoundForm {
-  readonly point = input.required<LubePointRecord>();
+  readonly point = input.required<LubricationPointRecord>();
   /** Photos that wait for the server. */
   readonly photos = input(0);
   readonly found = output<FoundVisit>();

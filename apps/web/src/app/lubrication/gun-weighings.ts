@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { parseDecimal, weighingSchema, type KeepSettings } from "@iron/contract";
+import { parseDecimal, weighingSchema, type LubricationSettings } from "@iron/contract";
 import { quantityWithU } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { Api } from "../data/api";
@@ -8,7 +8,7 @@ import { Notices } from "../data/notices";
 import { problemFrom } from "../data/problems";
 import { TextField } from "../shared/fields";
 
-type Gun = KeepSettings["guns"][number];
+type Gun = LubricationSettings["guns"][number];
 
 /** What a stroke of each gun gives, by weighing: kept at once, and nothing else with it. */
 @Component({
@@ -47,10 +47,10 @@ type Gun = KeepSettings["guns"][number];
 })
 export class GunWeighings {
   /** As the server has it. */
-  readonly saved = input.required<KeepSettings>();
-  readonly kept = output<KeepSettings>();
+  readonly saved = input.required<LubricationSettings>();
+  readonly kept = output<LubricationSettings>();
   /** Somebody else was faster: what is kept now. */
-  readonly raced = output<KeepSettings>();
+  readonly raced = output<LubricationSettings>();
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly message = signal("");
@@ -88,7 +88,7 @@ export class GunWeighings {
   private keep(guns: readonly Gun[]): void {
     const { gramsPerStroke: _, gunFigures: __, ...edit } = { ...this.saved(), guns: [...guns] };
     this.message.set("");
-    this.api.call("updateKeepSettings", { body: edit }).subscribe({
+    this.api.call("updateLubricationSettings", { body: edit }).subscribe({
       next: (now) => {
         this.kept.emit(now);
         this.notices.say("Kept. Doses in strokes are reckoned with it.");
@@ -96,7 +96,7 @@ export class GunWeighings {
       error: (error: unknown) => {
         const problem = problemFrom(error);
         const raced = problem.status === 409 && problem.current;
-        if (raced) this.raced.emit(problem.current as KeepSettings);
+        if (raced) this.raced.emit(problem.current as LubricationSettings);
         this.message.set(raced ? "Somebody else has changed this meanwhile. Do it once more." : problem.detail);
       },
     });

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from "@angular/core";
-import type { KeepSettings } from "@iron/contract";
+import type { LubricationSettings } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { DayField } from "../shared/day-field";
 import { TextField } from "../shared/fields";
 
-type Holidays = KeepSettings["holidays"];
+type Holidays = LubricationSettings["holidays"];
 
 /** Days on which nobody walks. */
 @Component({

@@ -1,16 +1,16 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { AXIS_PROVIDERS, openAxis } from "../../testing/axis";
-import { lubePoint } from "../../testing/lubrication";
+import { lubricationPoint } from "../../testing/lubrication";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import { AxisContext } from "../machine/axis/axis-context";
 import { KeepStation } from "./keep-station";
 
-const nut = lubePoint({ id: 1, place: "X ball nut", letter: "X", link: "nut", lateDays: 3.4 });
-const bearings = lubePoint({ id: 2, place: "X end bearings", letter: "X", link: "end-bearings" });
-const air = lubePoint({ id: 3, place: "air unit", letter: null, link: null });
-const other = lubePoint({ id: 4, place: "Z ball nut", letter: "Z", link: "nut" });
-const gone = lubePoint({ id: 5, place: "old cup", letter: "X", link: "way", retired: true });
+const nut = lubricationPoint({ id: 1, place: "X ball nut", letter: "X", link: "nut", lateDays: 3.4 });
+const bearings = lubricationPoint({ id: 2, place: "X end bearings", letter: "X", link: "end-bearings" });
+const air = lubricationPoint({ id: 3, place: "air unit", letter: null, link: null });
+const other = lubricationPoint({ id: 4, place: "Z ball nut", letter: "Z", link: "nut" });
+const gone = lubricationPoint({ id: 5, place: "old cup", letter: "X", link: "way", retired: true });
 
 describe("station Keep", () => {
   let http: HttpTestingController;

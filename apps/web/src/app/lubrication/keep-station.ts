@@ -11,7 +11,7 @@ import {
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { chainOf } from "@iron/core";
-import type { LubePointRecord } from "@iron/contract";
+import type { LubricationPointRecord } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { problemFrom } from "../data/problems";
@@ -91,7 +91,7 @@ export class KeepStation {
   private readonly notices = inject(Notices);
   protected readonly dose = doseWords;
   protected readonly due = dueWords;
-  private readonly list = signal<readonly LubePointRecord[] | null>(null);
+  private readonly list = signal<readonly LubricationPointRecord[] | null>(null);
   protected readonly wrong = signal("");
   private readonly chain = computed(() => {
     const config = this.context.axis()?.config;
@@ -101,7 +101,7 @@ export class KeepStation {
   protected readonly points = computed(() => {
     const letter = this.context.axis()?.config.letter;
     const chain = this.chain();
-    const at = (p: LubePointRecord): number => (p.letter === null ? 99 : chain.indexOf(p.link ?? "way"));
+    const at = (p: LubricationPointRecord): number => (p.letter === null ? 99 : chain.indexOf(p.link ?? "way"));
     return (
       this.list()
         ?.filter((p) => !p.retired && (p.letter === letter || p.letter === null))
@@ -127,7 +127,7 @@ export class KeepStation {
     const id = this.context.machine()?.id;
     if (id === undefined) return;
     this.wrong.set("");
-    this.api.call("lubePoints", { params: { id } }).subscribe({
+    this.api.call("lubricationPoints", { params: { id } }).subscribe({
       next: (list) => this.list.set(list),
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });

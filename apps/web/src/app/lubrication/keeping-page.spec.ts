@@ -1,9 +1,9 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
-import type { KeepSettings } from "@iron/contract";
+import type { LubricationSettings } from "@iron/contract";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import { KeepingPage } from "./keeping-page";
 
-const settings = (over: Partial<KeepSettings> = {}): KeepSettings => ({
+const settings = (over: Partial<LubricationSettings> = {}): LubricationSettings => ({
   version: 3,
   minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
   holidays: [],
@@ -29,7 +29,7 @@ describe("days and rules", () => {
     return page;
   };
   const put = () => http.expectOne({ url: "/api/keep-settings", method: "PUT" });
-  const body = (request: ReturnType<typeof put>) => request.request.body as Partial<KeepSettings>;
+  const body = (request: ReturnType<typeof put>) => request.request.body as Partial<LubricationSettings>;
 
   it("minutes, school, holiday and window go out together; till then it says that they are not kept", () => {
     const said = hearNotices();

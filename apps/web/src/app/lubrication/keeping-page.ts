@@ -1,5 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChildren } from "@angular/core";
-import { keepSettingsEditSchema, type KeepSettings, type KeepSettingsEdit, type MachineMeter } from "@iron/contract";
+import {
+  lubricationSettingsEditSchema,
+  type LubricationSettings,
+  type LubricationSettingsEdit,
+  type MachineMeter,
+} from "@iron/contract";
 import { INTERVAL_SCHOOLS, type IntervalSchool } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { Api } from "../data/api";
@@ -56,11 +61,11 @@ export class KeepingPage {
   private readonly numbers = viewChildren(NumberField);
   /** Something was typed among the minutes. */
   protected readonly touched = signal(false);
-  protected readonly edit = new VersionedSave<KeepSettings>();
-  protected readonly draft = signal<KeepSettings | null>(null);
+  protected readonly edit = new VersionedSave<LubricationSettings>();
+  protected readonly draft = signal<LubricationSettings | null>(null);
   /** As the server has it. */
   protected readonly loaded = Loaded.now(
-    () => this.api.call("keepSettings"),
+    () => this.api.call("lubricationSettings"),
     (settings) => this.show(settings),
   );
   protected readonly saved = this.loaded.value;
@@ -71,12 +76,12 @@ export class KeepingPage {
   );
   protected readonly conflicts = computed(() => {
     const [mine, theirs] = [this.draft(), this.edit.theirs()];
-    return mine && theirs ? differing<KeepSettings>(mine, theirs, this.said()) : [];
+    return mine && theirs ? differing<LubricationSettings>(mine, theirs, this.said()) : [];
   });
-  private readonly said = computed<readonly SaidField<KeepSettings>[]>(() => {
+  private readonly said = computed<readonly SaidField<LubricationSettings>[]>(() => {
     const name = (id: number): string => this.machines().find((m) => m.machineId === id)?.nickname ?? "";
     return [
-      ...WEEKDAYS.map((label, i) => ({ label, words: (s: KeepSettings) => `${s.minutesByWeekday[i]} min` })),
+      ...WEEKDAYS.map((label, i) => ({ label, words: (s: LubricationSettings) => `${s.minutesByWeekday[i]} min` })),
       { label: "Intervals go", words: (s) => SCHOOL_WORDS[s.school] },
       { label: "Holidays", words: (s) => s.holidays.map((h) => h.date).join(", ") },
       {
@@ -107,7 +112,7 @@ export class KeepingPage {
     });
   }
 
-  private show(settings: KeepSettings): void {
+  private show(settings: LubricationSettings): void {
     this.saved.set(settings);
     this.draft.set(settings);
     this.edit.begin(settings);
@@ -126,7 +131,7 @@ export class KeepingPage {
     if (theirs) this.show(theirs);
   }
 
-  protected change(part: Partial<KeepSettings>): void {
+  protected change(part: Partial<LubricationSettings>): void {
     this.draft.update((d) => d && { ...d, ...part });
   }
 
@@ -147,7 +152,7 @@ export class KeepingPage {
   }
 
   /** A weighing was kept: what else is being changed here stays as typed. */
-  protected weighed(now: KeepSettings): void {
+  protected weighed(now: LubricationSettings): void {
     const { guns, gunFigures, gramsPerStroke, version } = now;
     this.saved.set(now);
     this.edit.begin(now);
@@ -158,12 +163,12 @@ export class KeepingPage {
     const draft = this.draft();
     if (!draft || anyWrong(this.numbers)) return;
     const { gramsPerStroke: _, gunFigures: __, ...typed } = draft;
-    const checked = keepSettingsEditSchema.safeParse(typed);
+    const checked = lubricationSettingsEditSchema.safeParse(typed);
     this.formWrong.set(checked.success ? "" : `${checked.error.issues[0].message} Nothing was kept.`);
     if (!checked.success) return;
-    const body: Omit<KeepSettingsEdit, "version"> = typed;
+    const body: Omit<LubricationSettingsEdit, "version"> = typed;
     this.edit.send(
-      (version) => this.api.call("updateKeepSettings", { body: { ...body, version } }),
+      (version) => this.api.call("updateLubricationSettings", { body: { ...body, version } }),
       (settings) => {
         this.show(settings);
         this.notices.say("Kept. The rounds are planned by it.");

@@ -1,7 +1,7 @@
 import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import type { LubePointRecord, MachineMeter } from "@iron/contract";
+import type { LubricationPointRecord, MachineMeter } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
@@ -89,7 +89,7 @@ export class LabelsPage {
   private readonly api = inject(Api);
   protected readonly origin = location.origin;
   protected readonly machines = signal<readonly MachineMeter[]>([]);
-  protected readonly points = signal<readonly LubePointRecord[] | null>(null);
+  protected readonly points = signal<readonly LubricationPointRecord[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly machine = signal<number | null>(null);
   protected readonly machinesOnly = signal(false);
@@ -132,7 +132,7 @@ export class LabelsPage {
         switchMap((machines) => {
           this.machines.set(machines);
           return machines.length
-            ? forkJoin(machines.map((m) => this.api.call("lubePoints", { params: { id: m.machineId } })))
+            ? forkJoin(machines.map((m) => this.api.call("lubricationPoints", { params: { id: m.machineId } })))
             : of([]);
         }),
       )

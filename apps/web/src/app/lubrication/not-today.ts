@@ -1,7 +1,7 @@
 import { DayField } from "../shared/day-field";
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import type { LubePointRecord } from "@iron/contract";
+import type { LubricationPointRecord } from "@iron/contract";
 import { ChoiceField, TextField } from "../shared/fields";
 
 /** A move by hand: onto a day, left out till one, or let go again. */
@@ -53,7 +53,7 @@ export interface HandMove {
   `,
 })
 export class NotToday {
-  readonly point = input.required<LubePointRecord>();
+  readonly point = input.required<LubricationPointRecord>();
   /** Days somebody is there. */
   readonly days = input.required<readonly { readonly id: string; readonly words: string }[]>();
   readonly busy = input(false);

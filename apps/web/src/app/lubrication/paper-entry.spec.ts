@@ -1,13 +1,13 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { dayOf } from "@iron/core";
-import { lubePoint, roundsOf } from "../../testing/lubrication";
+import { lubricationPoint, roundsOf } from "../../testing/lubrication";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import { PaperEntry } from "./paper-entry";
 
 const points = [
-  lubePoint({ id: 1, place: "X ball nut", dose: 2 }),
-  lubePoint({ id: 2, place: "Y ways", dose: 5 }),
-  lubePoint({ id: 3, place: "Z carriages", dose: 4 }),
+  lubricationPoint({ id: 1, place: "X ball nut", dose: 2 }),
+  lubricationPoint({ id: 2, place: "Y ways", dose: 5 }),
+  lubricationPoint({ id: 3, place: "Z carriages", dose: 4 }),
 ];
 
 describe("a paper round typed in", () => {

@@ -1,16 +1,16 @@
 import type { LubricantRecord } from "@iron/contract";
-import { lubePoint } from "../../testing/lubrication";
+import { lubricationPoint } from "../../testing/lubrication";
 import { setUpBed, show } from "../../testing/place";
-import { PointForm, type LubePointEdit } from "./point-form";
+import { PointForm, type LubricationPointEdit } from "./point-form";
 import { pointEdit } from "./rounds.view";
 
-const start = pointEdit(lubePoint({ place: "X ball nut" }));
+const start = pointEdit(lubricationPoint({ place: "X ball nut" }));
 
 describe("the form of a lubrication point", () => {
   beforeEach(() => void setUpBed());
   const open = (over: object = {}) => {
     const form = show(PointForm, { start, ...over });
-    const kept: LubePointEdit[] = [];
+    const kept: LubricationPointEdit[] = [];
     form.component.kept.subscribe((p) => kept.push(p));
     return { ...form, kept };
   };
@@ -72,7 +72,7 @@ describe("the form of a lubrication point", () => {
   it("a visit that makes the point anew meanwhile empties nothing", () => {
     const form = open();
     form.type("Place", "behind the cover");
-    form.give({ start: pointEdit(lubePoint({ visits: 3 })) });
+    form.give({ start: pointEdit(lubricationPoint({ visits: 3 })) });
     expect(form.value("Place")).toBe("behind the cover");
   });
 

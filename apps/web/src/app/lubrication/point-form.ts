@@ -11,9 +11,9 @@ import {
   LUBE_WAYS,
   mixingAdvice,
   type FactorId,
-  type LubePoint,
+  type LubricationPoint,
 } from "@iron/core";
-import { lubePointEditSchema, type LubePointRecord, type LubricantRecord } from "@iron/contract";
+import { lubricationPointEditSchema, type LubricationPointRecord, type LubricantRecord } from "@iron/contract";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
 import { type Choice, ChoiceField, choicesOf, NumberField, TextField } from "../shared/fields";
 import { map } from "rxjs";
@@ -21,13 +21,13 @@ import type * as z from "zod";
 import { bySchema, gate, unplaced } from "../shared/schema-form";
 import { Opens } from "../shared/opens";
 
-const WEIGHTS: readonly Choice<LubePoint["weight"]>[] = [
+const WEIGHTS: readonly Choice<LubricationPoint["weight"]>[] = [
   { id: 1, words: "little harm" },
   { id: 2, words: "wear" },
   { id: 3, words: "a part is lost" },
 ];
 const yesNo = (on: boolean | undefined): string => (on ? "yes" : "no");
-const SAID: readonly SaidField<LubePoint>[] = [
+const SAID: readonly SaidField<LubricationPoint>[] = [
   { label: "Place", words: (p) => p.place },
   { label: "Axis", words: (p) => p.letter ?? "none" },
   { label: "On which link", words: (p) => p.link ?? "none" },
@@ -59,7 +59,7 @@ const SAID: readonly SaidField<LubePoint>[] = [
         .join("; "),
   },
 ];
-export type LubePointEdit = z.input<typeof lubePointEditSchema>;
+export type LubricationPointEdit = z.input<typeof lubricationPointEditSchema>;
 const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
 
 /** As typed: nothing chosen is an empty text, lists are lines, and each factor is a tick of its own. */
@@ -74,15 +74,15 @@ function pointForm() {
   return new FormGroup({
     place: of(""),
     letter: of(""),
-    link: of<LubePoint["link"] | "">(""),
-    way: of<LubePoint["way"]>("nipple"),
+    link: of<LubricationPoint["link"] | "">(""),
+    way: of<LubricationPoint["way"]>("nipple"),
     lubricant: of(""),
     dose: of<number | null>(null),
-    doseUnit: of<LubePoint["doseUnit"]>("strokes"),
+    doseUnit: of<LubricationPoint["doseUnit"]>("strokes"),
     minutes: of<number | null>(null),
     access: of(""),
     rule,
-    weight: of<LubePoint["weight"]>(2),
+    weight: of<LubricationPoint["weight"]>(2),
     checks: of(""),
     outlets: of(""),
     machineOff: of(false),
@@ -93,7 +93,7 @@ function pointForm() {
 }
 type Typed = ReturnType<ReturnType<typeof pointForm>["getRawValue"]>;
 
-function typedOf(point: LubePoint): Typed {
+function typedOf(point: LubricationPoint): Typed {
   return {
     ...point,
     letter: point.letter ?? "",
@@ -111,7 +111,7 @@ const linesOf = (text: string): string[] =>
     .filter(Boolean);
 
 /** What would be sent; NaN stands where a number is missing. */
-function editOf(typed: Typed, provenance: string): LubePointEdit {
+function editOf(typed: Typed, provenance: string): LubricationPointEdit {
   const { rule } = typed;
   return {
     ...typed,
@@ -136,15 +136,15 @@ function editOf(typed: Typed, provenance: string): LubePointEdit {
   templateUrl: "./point-form.html",
 })
 export class PointForm {
-  readonly start = input.required<LubePoint>();
+  readonly start = input.required<LubricationPoint>();
   readonly lubricants = input<readonly LubricantRecord[]>([]);
   /** Lubricant that is in the place now. */
   readonly inThere = input("");
   /** What the server would not have, in its words. */
   readonly refused = input("");
   /** What somebody else has kept meanwhile. */
-  readonly theirs = input<LubePointRecord | null>(null);
-  readonly kept = output<LubePointEdit>();
+  readonly theirs = input<LubricationPointRecord | null>(null);
+  readonly kept = output<LubricationPointEdit>();
   /** Theirs is as it shall be. */
   readonly taken = output();
   readonly left = output();
@@ -163,7 +163,9 @@ export class PointForm {
   private begun = false;
   protected readonly conflicts = computed(() => {
     const theirs = this.theirs();
-    return theirs ? differing<LubePoint>(editOf(this.typed(), theirs.provenance) as LubePoint, theirs, SAID) : [];
+    return theirs
+      ? differing<LubricationPoint>(editOf(this.typed(), theirs.provenance) as LubricationPoint, theirs, SAID)
+      : [];
   });
   /** What it means to put another lubricant where one is. */
   protected readonly mixing = computed(() => {
@@ -173,7 +175,9 @@ export class PointForm {
   });
 
   constructor() {
-    this.form.addValidators(bySchema(lubePointEditSchema, (typed: Typed) => editOf(typed, this.start().provenance)));
+    this.form.addValidators(
+      bySchema(lubricationPointEditSchema, (typed: Typed) => editOf(typed, this.start().provenance)),
+    );
     effect(() => {
       const start = this.start();
       // Begins from the point as it was; a visit taken meanwhile makes it anew but empties nothing.

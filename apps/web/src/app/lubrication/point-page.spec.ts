@@ -2,12 +2,12 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { Router } from "@angular/router";
 import { MessageService } from "primeng/api";
-import { lubePoint } from "../../testing/lubrication";
+import { lubricationPoint } from "../../testing/lubrication";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import type { Offer } from "../data/notices";
 import { PointPage } from "./point-page";
 
-const point = lubePoint({ id: 7, place: "X ball nut", checks: ["wipers whole"], access: "covers back" });
+const point = lubricationPoint({ id: 7, place: "X ball nut", checks: ["wipers whole"], access: "covers back" });
 
 describe("a lubrication point, as its label opens it", () => {
   let http: HttpTestingController;

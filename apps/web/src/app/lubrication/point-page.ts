@@ -2,14 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { FoundState } from "@iron/core";
-import type { LubePointRecord, LubricantRecord, Machine } from "@iron/contract";
+import type { LubricationPointRecord, LubricantRecord, Machine } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { VersionedSave } from "../data/versioned-save";
 import { problemFrom } from "../data/problems";
-import { PointForm, type LubePointEdit } from "./point-form";
+import { PointForm, type LubricationPointEdit } from "./point-form";
 import { PhotoQueue } from "../job/photo-queue";
 import { momentWords } from "../shared/words";
 import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
@@ -39,12 +39,12 @@ export class PointPage {
   protected readonly keys = FOUND_KEYS;
   protected readonly dose = doseWords;
   protected readonly moment = momentWords;
-  protected readonly point = signal<LubePointRecord | null>(null);
+  protected readonly point = signal<LubricationPointRecord | null>(null);
   protected readonly machineOf = signal<Machine | null>(null);
   protected readonly lubricants = signal<readonly LubricantRecord[]>([]);
   protected readonly wrong = signal("");
   protected readonly editing = signal(false);
-  protected readonly edit = new VersionedSave<LubePointRecord>();
+  protected readonly edit = new VersionedSave<LubricationPointRecord>();
   /** What the form begins from. */
   protected readonly start = computed(() => {
     const point = this.point();
@@ -82,7 +82,7 @@ export class PointPage {
       this.loadMachine(Number(this.machine()));
       return;
     }
-    this.api.call("lubePoint", { params: { id: this.pointId() } }).subscribe({
+    this.api.call("lubricationPoint", { params: { id: this.pointId() } }).subscribe({
       next: (point) => {
         this.point.set(point);
         this.loadMachine(point.machineId);
@@ -98,7 +98,7 @@ export class PointPage {
     });
   }
 
-  protected found(point: LubePointRecord, state: FoundState): void {
+  protected found(point: LubricationPointRecord, state: FoundState): void {
     const dose = state === "flooded" || state === "blocked" ? 0 : point.dose;
     this.queue.add({
       pointId: point.id,
@@ -116,11 +116,11 @@ export class PointPage {
     this.notices.say(`${point.place}: ${state}.`, undo);
   }
 
-  protected dueSentence(point: LubePointRecord): string {
+  protected dueSentence(point: LubricationPointRecord): string {
     return dueWords(point).replace(/^./, (c) => c.toUpperCase());
   }
 
-  protected photo(point: LubePointRecord, file: File): void {
+  protected photo(point: LubricationPointRecord, file: File): void {
     this.photos.add({
       key: newKey(),
       of: "point",
@@ -132,7 +132,7 @@ export class PointPage {
     });
   }
 
-  protected change(point: LubePointRecord): void {
+  protected change(point: LubricationPointRecord): void {
     if (this.editing()) {
       this.leave();
       return;
@@ -146,7 +146,7 @@ export class PointPage {
     this.edit.leave();
   }
 
-  protected keep(body: LubePointEdit): void {
+  protected keep(body: LubricationPointEdit): void {
     const machine = this.machineOf();
     if (!machine) return;
     const isNew = this.isNew();

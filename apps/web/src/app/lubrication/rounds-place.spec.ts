@@ -1,12 +1,12 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
-import type { LubeVisitInput } from "@iron/contract";
-import { lubePoint, roundsOf } from "../../testing/lubrication";
+import type { LubricationVisitInput } from "@iron/contract";
+import { lubricationPoint, roundsOf } from "../../testing/lubrication";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import { RoundsPlace } from "./rounds-place";
 
-const nut = lubePoint({ id: 1, place: "X ball nut" });
-const ways = lubePoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] });
-const guide = lubePoint({ id: 3, place: "Z carriages" });
+const nut = lubricationPoint({ id: 1, place: "X ball nut" });
+const ways = lubricationPoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] });
+const guide = lubricationPoint({ id: 3, place: "Z carriages" });
 
 describe("a round walked", () => {
   let http: HttpTestingController;
@@ -49,7 +49,7 @@ describe("a round walked", () => {
     expect(place.value(/^Given/)).toBe("2");
     place.tick("Metal glitter or chips in the old grease");
     place.press("Dirty");
-    const body = sent(2).request.body as LubeVisitInput;
+    const body = sent(2).request.body as LubricationVisitInput;
     expect(body).toMatchObject({ found: "dirty", dose: 2, glitter: true, words: "wiper torn", outlets: [true, false] });
     at(place, "Z carriages");
     expect([place.value(/^Given/), place.value("Note")]).toEqual(["", ""]);

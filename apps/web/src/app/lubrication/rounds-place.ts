@@ -5,7 +5,7 @@ import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { fromEvent, interval, merge } from "rxjs";
 import { type FoundState } from "@iron/core";
-import { type LubePointRecord, type Rounds } from "@iron/contract";
+import { type LubricationPointRecord, type Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
@@ -61,10 +61,10 @@ export class RoundsPlace {
   protected readonly holdWrong = signal("");
   /** What this walk has found, so that a wrong key can be taken back. */
   protected readonly walked = signal<
-    readonly { readonly point: LubePointRecord; readonly found: FoundState; readonly key: string }[]
+    readonly { readonly point: LubricationPointRecord; readonly found: FoundState; readonly key: string }[]
   >([]);
   /** Points that want more than grease, as they were found on this walk. */
-  protected readonly asking = signal<readonly LubePointRecord[]>([]);
+  protected readonly asking = signal<readonly LubricationPointRecord[]>([]);
   protected readonly openDays = computed(() =>
     (this.rounds()?.days ?? [])
       .filter((d) => d.available > 0)
@@ -143,7 +143,7 @@ export class RoundsPlace {
     });
   }
 
-  private passOver(gone: readonly LubePointRecord[]): void {
+  private passOver(gone: readonly LubricationPointRecord[]): void {
     const here = this.now()?.point.id;
     // What is under the thumb is not taken away: it is said there.
     if (gone.some((p) => p.id === here)) this.doneMeanwhile.set(here ?? null);
@@ -176,7 +176,7 @@ export class RoundsPlace {
     this.doneMeanwhile.set(null);
   }
 
-  protected found(point: LubePointRecord, visit: FoundVisit): void {
+  protected found(point: LubricationPointRecord, visit: FoundVisit): void {
     const key = newKey();
     this.walked.update((w) => [...w, { point, found: visit.found, key }]);
     this.queue.add({ pointId: point.id, place: point.place, visit: { key, ...visit }, by: this.preferences.who() });
@@ -191,13 +191,13 @@ export class RoundsPlace {
     this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() });
   }
 
-  private hear(point: LubePointRecord): void {
+  private hear(point: LubricationPointRecord): void {
     if (!point.asksCase || !this.walked().some((w) => w.point.id === point.id)) return;
     this.asking.update((all) => [...all.filter((p) => p.id !== point.id), point]);
   }
 
   /** Photos wait like visits; a point’s page shows them. */
-  protected photo(point: LubePointRecord, file: File): void {
+  protected photo(point: LubricationPointRecord, file: File): void {
     this.photos.add({
       key: newKey(),
       of: "point",
@@ -217,21 +217,21 @@ export class RoundsPlace {
   }
 
   /** A nut that has to be parted is greased in a job of its own. */
-  protected openJob(point: LubePointRecord): void {
+  protected openJob(point: LubricationPointRecord): void {
     this.api.call("jobFromPoint", { params: { id: point.id } }).subscribe({
       next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
       error: (error: unknown) => this.notices.wrong(error),
     });
   }
 
-  protected openCase(point: LubePointRecord): void {
+  protected openCase(point: LubricationPointRecord): void {
     this.api.call("caseFromPoint", { params: { id: point.id } }).subscribe({
       next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
       error: (error: unknown) => this.notices.wrong(error),
     });
   }
 
-  protected hold(point: LubePointRecord, move: HandMove): void {
+  protected hold(point: LubricationPointRecord, move: HandMove): void {
     this.busy.set(true);
     this.holdWrong.set("");
     const body = { key: newKey(), ...move };

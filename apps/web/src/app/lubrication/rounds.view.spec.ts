@@ -1,5 +1,5 @@
 import type { Rounds } from "@iron/contract";
-import { lubePoint as point } from "../../testing/lubrication";
+import { lubricationPoint as point } from "../../testing/lubrication";
 import { chainMarks, datesInWords, dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view";
 
 const rounds: Rounds = {

@@ -1,5 +1,5 @@
-import { isBrought, visitText, type FoundState, type LubePoint, type VisitText } from "@iron/core";
-import type { LubePointRecord, Rounds } from "@iron/contract";
+import { isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
+import type { LubricationPointRecord, Rounds } from "@iron/contract";
 import { dayWords } from "../shared/words";
 
 /** The five large keys, in the order of the hand: what was found before anything was given. */
@@ -12,7 +12,7 @@ export const FOUND_KEYS: readonly { readonly state: FoundState; readonly words: 
 ];
 
 /** "4 strokes of grease", or what to do where nothing is given. */
-export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lubricant">): string {
+export function doseWords(point: Pick<LubricationPointRecord, "dose" | "doseUnit" | "lubricant">): string {
   if (point.doseUnit === "wipe") return point.dose > 0 ? `wipe with ${point.lubricant}` : point.lubricant;
   if (point.dose === 0) return point.lubricant;
   const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
@@ -20,15 +20,15 @@ export function doseWords(point: Pick<LubePointRecord, "dose" | "doseUnit" | "lu
 }
 
 /** What is brought along for these points, each once; "nothing" where none is given anything. */
-export function bringWords(points: readonly LubePointRecord[]): string {
+export function bringWords(points: readonly LubricationPointRecord[]): string {
   return [...new Set(points.filter(isBrought).map((p) => p.lubricant))].join("; ") || "nothing but a clean cloth";
 }
 
 /** What is done at a point, with its dose in words. */
-export const visitOf = (point: LubePointRecord): VisitText => visitText(point, doseWords(point));
+export const visitOf = (point: LubricationPointRecord): VisitText => visitText(point, doseWords(point));
 
 /** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
-export function dueWords(point: LubePointRecord): string {
+export function dueWords(point: LubricationPointRecord): string {
   const late = Math.floor(point.lateDays);
   const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00`)}`;
   const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : "";
@@ -66,10 +66,10 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
 
 /** Points of a walk that a plan made since no longer has on that day, or has visited once more. */
 export function goneFrom(
-  walk: readonly { readonly point: LubePointRecord }[],
+  walk: readonly { readonly point: LubricationPointRecord }[],
   fresh: Rounds,
   date: string,
-): readonly LubePointRecord[] {
+): readonly LubricationPointRecord[] {
   const still = new Map(walkOf(fresh, date).map((w) => [w.point.id, w.point.visits]));
   return walk.map((w) => w.point).filter((p) => still.get(p.id) !== p.visits);
 }
@@ -78,7 +78,7 @@ export function goneFrom(
 export function walkOf(
   rounds: Rounds,
   date: string,
-): readonly { readonly stop: Rounds["days"][number]["stops"][number]; readonly point: LubePointRecord }[] {
+): readonly { readonly stop: Rounds["days"][number]["stops"][number]; readonly point: LubricationPointRecord }[] {
   const day = rounds.days.find((d) => d.date === date);
   return (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
 }
@@ -98,7 +98,7 @@ export const FOUND_LETTERS: ReadonlyMap<string, FoundState> = new Map([
 ]);
 
 /** A point to begin from. */
-export function emptyPoint(): LubePoint {
+export function emptyPoint(): LubricationPoint {
   return {
     place: "",
     letter: null,
@@ -122,7 +122,7 @@ export function emptyPoint(): LubePoint {
 }
 
 /** What of a kept point can be changed. */
-export function pointEdit(point: LubePointRecord): LubePoint {
+export function pointEdit(point: LubricationPointRecord): LubricationPoint {
   const {
     place,
     letter,
@@ -166,7 +166,7 @@ export function pointEdit(point: LubePointRecord): LubePoint {
 }
 
 /** How many points hang on each link, and how many of them are late. */
-export function chainMarks(points: readonly LubePointRecord[]): Readonly<Partial<Record<string, string>>> {
+export function chainMarks(points: readonly LubricationPointRecord[]): Readonly<Partial<Record<string, string>>> {
   const marks: Partial<Record<string, string>> = {};
   for (const link of new Set(points.map((p) => p.link))) {
     if (link === null) continue;

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from "@angular/core";
-import type { KeepSettings, MachineMeter } from "@iron/contract";
+import type { LubricationSettings, MachineMeter } from "@iron/contract";
 import { BoundError, formatNumber, kmPerHour, programTravel } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { ChoicesPipe } from "../shared/choices.pipe";
 import { ChoiceField } from "../shared/fields";
 
-type Travel = KeepSettings["travel"];
+type Travel = LubricationSettings["travel"];
 /** Speed of rapid that a program’s time is reckoned with, mm/min (common practice, no source). */
 const RAPID_MM_MIN = 15_000;
 const LARGEST_BYTES = 5_000_000;

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from "@angular/core";
-import type { LubePointRecord, LubeVisitInput } from "@iron/contract";
+import type { LubricationPointRecord, LubricationVisitInput } from "@iron/contract";
 import { Api } from "../data/api";
 import { Outbox } from "../shared/outbox";
 
@@ -7,7 +7,7 @@ import { Outbox } from "../shared/outbox";
 export interface WaitingVisit {
   readonly pointId: number;
   readonly place: string;
-  readonly visit: LubeVisitInput;
+  readonly visit: LubricationVisitInput;
   readonly by: string;
 }
 
@@ -24,8 +24,8 @@ export class VisitQueue {
   private readonly api = inject(Api);
   readonly refused = signal<readonly RefusedVisit[]>([]);
   /** The point as the server answered it last. */
-  readonly taken = signal<LubePointRecord | null>(null);
-  private readonly outbox = new Outbox<WaitingVisit, LubePointRecord>({
+  readonly taken = signal<LubricationPointRecord | null>(null);
+  private readonly outbox = new Outbox<WaitingVisit, LubricationPointRecord>({
     keyOf: (w) => w.visit.key,
     send: (w) => this.api.call("visitPoint", { params: { id: w.pointId }, body: w.visit, by: w.by }),
     taken: (point) => this.taken.set(point),

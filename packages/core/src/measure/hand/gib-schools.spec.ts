@@ -1,15 +1,15 @@
 import { defaultAxis } from "../../machine/axis";
 import { gibKnee } from "../../sums/preload";
-import { axisFromParts, simulateSeriesReading, type PartsCondition } from "../../simulate";
+import { axisFromParts, simulateHandTestReading, type PartsCondition } from "../../simulate";
 import {
-  defaultSeries,
+  defaultHandTest,
   firmKnee,
   gibChoice,
   GIB_MODES,
-  seriesInstruction,
-  seriesOpen,
-  seriesResult,
-  seriesSteps,
+  handTestInstruction,
+  handTestOpen,
+  handTestResult,
+  handTestSteps,
   type GibMode,
 } from "./index";
 
@@ -18,17 +18,17 @@ const thread = { pitchMm: 1.5, taper: 1 / 60 };
 
 /** Reads as a person does: the next step that is still needed, until none is. */
 function set(gib: GibMode, parts: PartsCondition) {
-  const plan = { ...defaultSeries(config, "gib-curve"), gib };
+  const plan = { ...defaultHandTest(config, "gib-curve"), gib };
   const axis = axisFromParts(config, parts, 1);
   let i = 0;
   const normal = (): number => [0.3, -0.6, 0.2, 0.7, -0.4][(i += 1) % 5];
-  const values: (number | null)[] = seriesSteps(plan).map(() => null);
+  const values: (number | null)[] = handTestSteps(plan).map(() => null);
   let taken = 0;
-  for (let next = seriesOpen(plan, values).at(0); next; next = seriesOpen(plan, values).at(0)) {
-    values[next.index] = simulateSeriesReading(config, { axis, plan, step: next, normal });
+  for (let next = handTestOpen(plan, values).at(0); next; next = handTestOpen(plan, values).at(0)) {
+    values[next.index] = simulateHandTestReading(config, { axis, plan, step: next, normal });
     taken += 1;
   }
-  const result = seriesResult(config, plan, { values });
+  const result = handTestResult(config, plan, { values });
   if (result?.kind !== "gib-curve") throw new Error("no result");
   return { taken, of: values.length, gib: result.gib, choice: gibChoice(result.gib, { thread, system: "metric" }) };
 }
@@ -123,8 +123,8 @@ describe("gib setting by its schools", () => {
 
   it("has words for each step of each school", () => {
     for (const gib of GIB_MODES) {
-      const plan = { ...defaultSeries(config, "gib-curve"), gib };
-      for (const step of seriesSteps(plan)) expect(seriesInstruction(plan, step, "inch")).toMatch(/turns in/);
+      const plan = { ...defaultHandTest(config, "gib-curve"), gib };
+      for (const step of handTestSteps(plan)) expect(handTestInstruction(plan, step, "inch")).toMatch(/turns in/);
     }
   });
 });

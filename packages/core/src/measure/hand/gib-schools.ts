@@ -1,6 +1,6 @@
 import { gibKnee, gibTurns, type GibKnee, type GibPoint } from "../../sums/preload/gib-knee";
 import { formatQuantity, type UnitSystem } from "../../quantity";
-import type { GibMode, SeriesPlan, SeriesStep } from "./hand-types";
+import type { GibMode, HandTestPlan, HandTestStep } from "./hand-types";
 
 /** Each school’s name and what it takes for good (common practice, no source). */
 export const GIB_MODE_WORDS: Readonly<Record<GibMode, { readonly name: string; readonly tells: string }>> = {
@@ -22,15 +22,15 @@ export const GIB_MODE_WORDS: Readonly<Record<GibMode, { readonly name: string; r
 
 export const SEIZE_GRADES = ["free over the whole travel", "drags somewhere", "seizes"] as const;
 
-type Row = Omit<SeriesStep, "index">;
+type Row = Omit<HandTestStep, "index">;
 
 /**
  * The readings of a gib setting by its school, in order.
  * @param plan - of a gib setting
  * @returns the rows
- * @example gibSteps(defaultSeries(defaultAxis("manual-mill", "X"), "gib-curve")).length > 5 // true
+ * @example gibSteps(defaultHandTest(defaultAxis("manual-mill", "X"), "gib-curve")).length > 5 // true
  */
-export function gibSteps(plan: SeriesPlan): readonly Row[] {
+export function gibSteps(plan: HandTestPlan): readonly Row[] {
   const groups: Record<GibMode, readonly string[]> = {
     "friction-rock": ["friction", "rock"],
     friction: ["friction"],
@@ -47,7 +47,7 @@ export function gibSteps(plan: SeriesPlan): readonly Row[] {
   return plan.places.flatMap((at) => groups[school].map((group) => ({ group, at })));
 }
 
-type Read = SeriesStep & { readonly value: number };
+type Read = HandTestStep & { readonly value: number };
 
 /**
  * Steps that are no longer needed: past a plain climb nothing more is gained by tightening; after it
@@ -56,11 +56,11 @@ type Read = SeriesStep & { readonly value: number };
  * @param steps - its readings in order
  * @param reads - what was read so far
  * @returns index of the steps
- * @example gibNeedless(defaultSeries(defaultAxis("manual-mill", "X"), "gib-curve"), [], []).size // 0
+ * @example gibNeedless(defaultHandTest(defaultAxis("manual-mill", "X"), "gib-curve"), [], []).size // 0
  */
 export function gibNeedless(
-  plan: SeriesPlan,
-  steps: readonly SeriesStep[],
+  plan: HandTestPlan,
+  steps: readonly HandTestStep[],
   reads: readonly Read[],
 ): ReadonlySet<number> {
   if (plan.gib === "seize") {
@@ -119,9 +119,9 @@ export function firmKnee(points: readonly GibPoint[]): GibKnee {
  * @param plan - of a gib setting
  * @param reads - what was read so far
  * @returns the knees that were found; null while there are too few readings
- * @example gibSetResult(defaultSeries(defaultAxis("manual-mill", "X"), "gib-curve"), []) // null
+ * @example gibSetResult(defaultHandTest(defaultAxis("manual-mill", "X"), "gib-curve"), []) // null
  */
-export function gibSetResult(plan: SeriesPlan, reads: readonly Read[]): GibSetResult | null {
+export function gibSetResult(plan: HandTestPlan, reads: readonly Read[]): GibSetResult | null {
   const school = plan.gib ?? "friction";
   if (school === "seize") {
     if (reads.length === 0) return null;

@@ -1,17 +1,17 @@
 import { isGravityAxis, travelPerTurnMm, type AxisConfig } from "../../machine/axis";
 import { GIB_MODE_WORDS, gibNeedless, gibSteps, SEIZE_GRADES } from "./gib-schools";
 import {
-  checkHand,
-  HAND_KINDS,
-  HAND_TESTS,
-  handInstruction,
-  handRefusal,
-  handSetup,
-  handWords,
-  isHandKind,
-  type HandKind,
-} from "./hand-tests";
-import type { SeriesKind, SeriesPlan, SeriesStep } from "./hand-types";
+  checkFeel,
+  FEEL_KINDS,
+  FEEL_TESTS,
+  feelInstruction,
+  feelRefusal,
+  feelSetup,
+  feelWords,
+  isFeelKind,
+  type FeelKind,
+} from "./feel-tests";
+import type { HandTestKind, HandTestPlan, HandTestStep } from "./hand-types";
 import {
   BoundError,
   formatPosition,
@@ -24,8 +24,8 @@ import {
 export const CREST_PLANES = ["0°", "90°"] as const;
 const TRAM_POINTS = ["left", "right", "far", "near"] as const;
 
-type SettingKind = Exclude<SeriesKind, HandKind>;
-interface SeriesWords {
+type SettingKind = Exclude<HandTestKind, FeelKind>;
+interface HandTestWords {
   readonly name: string;
   readonly minutes: number;
   readonly tells: string;
@@ -34,7 +34,7 @@ interface SeriesWords {
 /** Measurements that station Set offers; tests by hand begin at Locate. */
 export const SETTING_KINDS: readonly SettingKind[] = ["crest-run", "gib-curve", "tram", "home-repeat"];
 
-const SETTING_WORDS: Record<SettingKind, SeriesWords> = {
+const SETTING_WORDS: Record<SettingKind, HandTestWords> = {
   "crest-run": {
     name: "Screw crest run",
     minutes: 30,
@@ -49,9 +49,9 @@ const SETTING_WORDS: Record<SettingKind, SeriesWords> = {
   "home-repeat": { name: "Home test", minutes: 10, tells: "How well home repeats, and whether it jumps a turn." },
 };
 
-export const SERIES_WORDS: Readonly<Record<SeriesKind, SeriesWords>> = {
+export const SERIES_WORDS: Readonly<Record<HandTestKind, HandTestWords>> = {
   ...SETTING_WORDS,
-  ...(Object.fromEntries(HAND_KINDS.map((kind) => [kind, handWords(kind)])) as Record<HandKind, SeriesWords>),
+  ...(Object.fromEntries(FEEL_KINDS.map((kind) => [kind, feelWords(kind)])) as Record<FeelKind, HandTestWords>),
 };
 
 /**
@@ -59,13 +59,13 @@ export const SERIES_WORDS: Readonly<Record<SeriesKind, SeriesWords>> = {
  * @param axis - configuration
  * @param kind - of the series
  * @returns the plan
- * @example defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat").kind // "home-repeat"
+ * @example defaultHandTest(defaultAxis("vertical-centre", "X"), "home-repeat").kind // "home-repeat"
  */
-export function defaultSeries(axis: AxisConfig, kind: SeriesKind): SeriesPlan {
+export function defaultHandTest(axis: AxisConfig, kind: HandTestKind): HandTestPlan {
   // Spans are those that were swept: nobody can guess them.
   const usual = { kind, spanMm: 0, depthMm: 0, friction: "load" as const };
-  if (isHandKind(kind)) {
-    const { places, repeats } = HAND_TESTS[kind];
+  if (isFeelKind(kind)) {
+    const { places, repeats } = FEEL_TESTS[kind];
     return { ...usual, places: places(axis), repeats };
   }
   const places =
@@ -100,10 +100,10 @@ function crestPlaces(axis: AxisConfig): number[] {
  * @param axis - configuration
  * @param kind - of the series
  * @returns why not; empty where it is possible
- * @example seriesRefusal(defaultAxis("vertical-centre", "X"), "home-repeat") // ""
+ * @example handTestRefusal(defaultAxis("vertical-centre", "X"), "home-repeat") // ""
  */
-export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
-  if (isHandKind(kind)) return handRefusal(axis, kind);
+export function handTestRefusal(axis: AxisConfig, kind: HandTestKind): string {
+  if (isFeelKind(kind)) return feelRefusal(axis, kind);
   if (kind === "crest-run" && (axis.transmission === "rack" || axis.transmission === "rotating-nut"))
     return "There is no turning screw on this axis.";
   if (kind === "gib-curve" && axis.guideway !== "box" && axis.guideway !== "dovetail")
@@ -120,12 +120,12 @@ export function seriesRefusal(axis: AxisConfig, kind: SeriesKind): string {
  * @throws BoundError
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * checkSeries(defaultSeries(axis, "home-repeat"), axis) // undefined
+ * checkHandTest(defaultHandTest(axis, "home-repeat"), axis) // undefined
  */
-export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
+export function checkHandTest(plan: HandTestPlan, axis: AxisConfig): void {
   const { kind, places, repeats, spanMm, depthMm } = plan;
-  if (isHandKind(kind)) {
-    checkHand(plan, axis);
+  if (isFeelKind(kind)) {
+    checkFeel(plan, axis);
     return;
   }
   if (kind === "crest-run" || kind === "gib-curve") {
@@ -169,11 +169,11 @@ export function checkSeries(plan: SeriesPlan, axis: AxisConfig): void {
  * The readings of a plan, in the order they are taken.
  * @param plan - the plan
  * @returns the steps
- * @example seriesSteps(defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat")).length // 7
+ * @example handTestSteps(defaultHandTest(defaultAxis("vertical-centre", "X"), "home-repeat")).length // 7
  */
-export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
+export function handTestSteps(plan: HandTestPlan): readonly HandTestStep[] {
   const rows: { group: string; at: number }[] = [];
-  if (isHandKind(plan.kind)) rows.push(...HAND_TESTS[plan.kind].steps(plan));
+  if (isFeelKind(plan.kind)) rows.push(...FEEL_TESTS[plan.kind].steps(plan));
   if (plan.kind === "crest-run")
     for (const group of CREST_PLANES) for (const at of plan.places) rows.push({ group, at });
   if (plan.kind === "gib-curve") rows.push(...gibSteps(plan));
@@ -189,10 +189,10 @@ export function seriesSteps(plan: SeriesPlan): readonly SeriesStep[] {
  * @param group - of the step
  * @returns the quantity
  * @example
- * seriesQuantity(defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat"), "home") // "deviation"
+ * handTestQuantity(defaultHandTest(defaultAxis("vertical-centre", "X"), "home-repeat"), "home") // "deviation"
  */
-export function seriesQuantity(plan: SeriesPlan, group: string): QuantityKind | null {
-  if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].quantity(group);
+export function handTestQuantity(plan: HandTestPlan, group: string): QuantityKind | null {
+  if (isFeelKind(plan.kind)) return FEEL_TESTS[plan.kind].quantity(group);
   if (plan.gib === "seize") return null;
   if (plan.kind !== "gib-curve" || group !== "friction") return "deviation";
   return plan.friction === "load" ? "load" : "force";
@@ -203,10 +203,10 @@ export function seriesQuantity(plan: SeriesPlan, group: string): QuantityKind | 
  * @param plan - the plan
  * @param group - of the step
  * @returns the words, best first; none where a figure is read
- * @example seriesGrades(defaultSeries(defaultAxis("vertical-centre", "X"), "home-repeat"), "home") // []
+ * @example handTestGrades(defaultHandTest(defaultAxis("vertical-centre", "X"), "home-repeat"), "home") // []
  */
-export function seriesGrades(plan: SeriesPlan, group: string): readonly string[] {
-  if (isHandKind(plan.kind)) return HAND_TESTS[plan.kind].grades(group);
+export function handTestGrades(plan: HandTestPlan, group: string): readonly string[] {
+  if (isFeelKind(plan.kind)) return FEEL_TESTS[plan.kind].grades(group);
   return plan.gib === "seize" ? SEIZE_GRADES : [];
 }
 
@@ -218,11 +218,14 @@ export function seriesGrades(plan: SeriesPlan, group: string): readonly string[]
  * @returns the steps
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * seriesOpen(defaultSeries(axis, "home-repeat"), [0.001]).length < seriesSteps(defaultSeries(axis, "home-repeat")).length
+ * handTestOpen(defaultHandTest(axis, "home-repeat"), [0.001]).length < handTestSteps(defaultHandTest(axis, "home-repeat")).length
  * // true
  */
-export function seriesOpen(plan: SeriesPlan, values: readonly (number | null | undefined)[]): readonly SeriesStep[] {
-  const steps = seriesSteps(plan);
+export function handTestOpen(
+  plan: HandTestPlan,
+  values: readonly (number | null | undefined)[],
+): readonly HandTestStep[] {
+  const steps = handTestSteps(plan);
   const reads = steps.flatMap((s) => {
     const value = values[s.index];
     return typeof value === "number" ? [{ ...s, value }] : [];
@@ -239,11 +242,11 @@ export function seriesOpen(plan: SeriesPlan, values: readonly (number | null | u
  * @returns a sentence
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * seriesInstruction(defaultSeries(axis, "home-repeat"), seriesSteps(defaultSeries(axis, "home-repeat"))[0], "metric").length > 20
+ * handTestInstruction(defaultHandTest(axis, "home-repeat"), handTestSteps(defaultHandTest(axis, "home-repeat"))[0], "metric").length > 20
  * // true
  */
-export function seriesInstruction(plan: SeriesPlan, step: SeriesStep, system: UnitSystem): string {
-  if (isHandKind(plan.kind)) return handInstruction(plan.kind, { plan, step, system });
+export function handTestInstruction(plan: HandTestPlan, step: HandTestStep, system: UnitSystem): string {
+  if (isFeelKind(plan.kind)) return feelInstruction(plan.kind, { plan, step, system });
   const at = formatPosition(step.at, { system });
   switch (plan.kind) {
     case "crest-run":
@@ -261,7 +264,7 @@ export function seriesInstruction(plan: SeriesPlan, step: SeriesStep, system: Un
   }
 }
 
-function gibInstruction(plan: SeriesPlan, step: SeriesStep, turns: string): string {
+function gibInstruction(plan: HandTestPlan, step: HandTestStep, turns: string): string {
   switch (step.group) {
     case "rock":
       return `Adjuster ${turns} in: rock the member by hand, an indicator across it, and read the whole swing.`;
@@ -283,10 +286,10 @@ function gibInstruction(plan: SeriesPlan, step: SeriesStep, turns: string): stri
  * @returns sentences in order
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * seriesSetup(axis, defaultSeries(axis, "home-repeat")).length > 1 // true
+ * handTestSetup(axis, defaultHandTest(axis, "home-repeat")).length > 1 // true
  */
-export function seriesSetup(axis: AxisConfig, plan: SeriesPlan): readonly string[] {
-  if (isHandKind(plan.kind)) return handSetup(axis, plan.kind);
+export function handTestSetup(axis: AxisConfig, plan: HandTestPlan): readonly string[] {
+  if (isFeelKind(plan.kind)) return feelSetup(axis, plan.kind);
   const said: Record<SettingKind, readonly string[]> = {
     "crest-run": [
       "The ways first: a screw is set to ways that are already right.",

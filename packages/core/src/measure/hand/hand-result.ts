@@ -13,20 +13,20 @@ import type { FindingId } from "../findings";
 import type { TestId } from "../../diagnosis/tests";
 import { homeRepeat, type HomeRepeat } from "../../sums/home";
 import { gibSetResult, type GibSetResult } from "./gib-schools";
-import { handResult } from "./hand-results";
+import { feelResult } from "./feel-results";
 import { usualPullN } from "./push-result";
-import { isHandKind, type HandKind } from "./hand-tests";
-import { seriesSteps, CREST_PLANES } from "./hand-plan";
-import type { HandResult, SeriesPlan } from "./hand-types";
+import { isFeelKind, type FeelKind } from "./feel-tests";
+import { handTestSteps, CREST_PLANES } from "./hand-plan";
+import type { FeelResult, HandTestPlan } from "./hand-types";
 
-export type SeriesResult =
+export type HandTestResult =
   | { readonly kind: "crest-run"; readonly alignment: CrestAlignment }
   | { readonly kind: "gib-curve"; readonly gib: GibSetResult }
   | { readonly kind: "tram"; readonly tram: TramResult }
   | { readonly kind: "home-repeat"; readonly home: HomeRepeat }
-  | { readonly kind: HandKind; readonly hand: HandResult };
+  | { readonly kind: FeelKind; readonly hand: FeelResult };
 
-export interface SeriesOptions {
+export interface HandTestOptions {
   readonly datum?: Datum;
   readonly stockMm?: readonly number[];
   /** Pull that is usual on this axis, N. */
@@ -41,10 +41,10 @@ export const USUAL_STEP_MM = 0.01;
  * @param plan - of a crest run
  * @param values - what was read, by step, mm
  * @returns places and readings of each plane, mm
- * @example crestReadings(defaultSeries(defaultAxis("vertical-centre", "X"), "crest-run"), []).length // 2
+ * @example crestReadings(defaultHandTest(defaultAxis("vertical-centre", "X"), "crest-run"), []).length // 2
  */
-export function crestReadings(plan: SeriesPlan, values: readonly (number | null)[]): readonly CrestReadings[] {
-  const steps = seriesSteps(plan);
+export function crestReadings(plan: HandTestPlan, values: readonly (number | null)[]): readonly CrestReadings[] {
+  const steps = handTestSteps(plan);
   return CREST_PLANES.map((name) => ({
     name,
     points: steps.flatMap((s) => {
@@ -57,8 +57,8 @@ export function crestReadings(plan: SeriesPlan, values: readonly (number | null)
 /** How the screw lies, from the crests that are read so far; null while no plane has enough. */
 function crestOf(
   axis: AxisConfig,
-  plan: SeriesPlan,
-  { values, ...options }: { readonly values: readonly (number | null)[] } & SeriesOptions,
+  plan: HandTestPlan,
+  { values, ...options }: { readonly values: readonly (number | null)[] } & HandTestOptions,
 ): CrestAlignment | null {
   const planes = crestReadings(plan, values).filter((p) => p.points.length >= 5);
   if (planes.length === 0) return null;
@@ -86,14 +86,14 @@ function crestOf(
  * @returns the result of its kind; null while there are too few
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * seriesResult(axis, defaultSeries(axis, "home-repeat"), { values: [] }) // null
+ * handTestResult(axis, defaultHandTest(axis, "home-repeat"), { values: [] }) // null
  */
-export function seriesResult(
+export function handTestResult(
   axis: AxisConfig,
-  plan: SeriesPlan,
-  { values, ...options }: { readonly values: readonly (number | null)[] } & SeriesOptions,
-): SeriesResult | null {
-  const steps = seriesSteps(plan);
+  plan: HandTestPlan,
+  { values, ...options }: { readonly values: readonly (number | null)[] } & HandTestOptions,
+): HandTestResult | null {
+  const steps = handTestSteps(plan);
   const value = (group: string): number | null => {
     const step = steps.find((s) => s.group === group);
     return step ? (values[step.index] ?? null) : null;
@@ -102,8 +102,8 @@ export function seriesResult(
     const read = values[s.index];
     return typeof read === "number" ? [{ ...s, value: read }] : [];
   });
-  if (isHandKind(plan.kind)) {
-    const hand = handResult(plan.kind, {
+  if (isFeelKind(plan.kind)) {
+    const hand = feelResult(plan.kind, {
       plan,
       reads,
       pull: {
@@ -145,11 +145,11 @@ export function seriesResult(
 
 /**
  * What a series says as the result of a test at Locate; null for what is no test there.
- * @param result - of {@link seriesResult}
+ * @param result - of {@link handTestResult}
  * @returns the test and the findings it answers
- * @example seriesAnswers({ kind: "gib-curve" }) // null
+ * @example handTestAnswers({ kind: "gib-curve" }) // null
  */
-export function seriesAnswers(result: SeriesResult): {
+export function handTestAnswers(result: HandTestResult): {
   readonly test: TestId;
   readonly answers: Partial<Record<FindingId, boolean>>;
 } | null {

@@ -13,7 +13,7 @@ export const SERIES_KINDS = [
   "finger-feel",
   "coast",
 ] as const;
-export type SeriesKind = (typeof SERIES_KINDS)[number];
+export type HandTestKind = (typeof SERIES_KINDS)[number];
 
 /**
  * Ways of setting a gib: the friction curve, with rock read beside it or not; rock alone; lost motion
@@ -22,8 +22,8 @@ export type SeriesKind = (typeof SERIES_KINDS)[number];
 export const GIB_MODES = ["friction-rock", "friction", "rock", "lost-motion", "seize"] as const;
 export type GibMode = (typeof GIB_MODES)[number];
 
-export interface SeriesPlan {
-  readonly kind: SeriesKind;
+export interface HandTestPlan {
+  readonly kind: HandTestKind;
   /**
    * Crest run, rock, push: places along the travel, mm. Gib: turns of the adjuster. Motor alone: % of
    * the speed of rapid. Finger feel: degrees. Else not used.
@@ -42,7 +42,7 @@ export interface SeriesPlan {
   readonly gib?: GibMode;
 }
 
-export interface SeriesStep {
+export interface HandTestStep {
   readonly index: number;
   /** What the reading belongs to: a plane, a point, a homing. */
   readonly group: string;
@@ -51,16 +51,16 @@ export interface SeriesStep {
 }
 
 /** What a test by hand found; findings that it leaves open are not in it. */
-export interface HandResult {
+export interface FeelResult {
   readonly answers: Partial<Record<FindingId, boolean>>;
   /** The first sentence is the verdict; lengths and forces follow as figures. */
   readonly headline: string;
-  readonly figures: readonly HandFigure[];
+  readonly figures: readonly FeelFigure[];
   /** What spoils or limits it. */
   readonly remarks: readonly string[];
 }
 
-export interface HandFigure {
+export interface FeelFigure {
   readonly name: string;
   /** Where it was read, mm. */
   readonly atMm?: number;
@@ -70,7 +70,7 @@ export interface HandFigure {
   readonly expanded: number | null;
 }
 
-export type HandRead = SeriesStep & { readonly value: number };
+export type FeelRead = HandTestStep & { readonly value: number };
 
 /** What a pull by hand is held against. */
 export interface PullScale {

@@ -1,33 +1,35 @@
 import { defaultAxis } from "../../machine/axis";
-import { axisFromParts, simulateSeriesReading } from "../../simulate";
+import { axisFromParts, simulateHandTestReading } from "../../simulate";
 import {
-  checkSeries,
-  defaultSeries,
+  checkHandTest,
+  defaultHandTest,
   SETTING_KINDS,
-  seriesInstruction,
-  seriesRefusal,
-  seriesResult,
-  seriesSteps,
-  type SeriesKind,
+  handTestInstruction,
+  handTestRefusal,
+  handTestResult,
+  handTestSteps,
+  type HandTestKind,
 } from "./index";
 
 const config = defaultAxis("bench-mill", "Z");
 const still = (): number => 0;
 
-function readAll(kind: SeriesKind, parts: Parameters<typeof axisFromParts>[1]) {
-  const plan = { ...defaultSeries(config, kind), spanMm: 300, depthMm: 300 };
+function readAll(kind: HandTestKind, parts: Parameters<typeof axisFromParts>[1]) {
+  const plan = { ...defaultHandTest(config, kind), spanMm: 300, depthMm: 300 };
   const axis = axisFromParts(config, parts, 1);
-  const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, { axis, plan, step: s, normal: still }));
-  return seriesResult(config, plan, { values });
+  const values = handTestSteps(plan).map((s) =>
+    simulateHandTestReading(config, { axis, plan, step: s, normal: still }),
+  );
+  return handTestResult(config, plan, { values });
 }
 
 describe("series of readings", () => {
   it.each(SETTING_KINDS)("%s: a plan that passes its own check, a word for each step", (kind) => {
-    const plan = { ...defaultSeries(config, kind), spanMm: 300 };
-    expect(seriesRefusal(config, kind)).toBe("");
-    expect(() => checkSeries(plan, config)).not.toThrow();
-    for (const step of seriesSteps(plan)) expect(seriesInstruction(plan, step, "inch").length).toBeGreaterThan(20);
-    expect(seriesResult(config, plan, { values: [] })).toBeNull();
+    const plan = { ...defaultHandTest(config, kind), spanMm: 300 };
+    expect(handTestRefusal(config, kind)).toBe("");
+    expect(() => checkHandTest(plan, config)).not.toThrow();
+    for (const step of handTestSteps(plan)) expect(handTestInstruction(plan, step, "inch").length).toBeGreaterThan(20);
+    expect(handTestResult(config, plan, { values: [] })).toBeNull();
   });
 
   it("a screw out of line is found so, a straight one not", () => {
@@ -52,15 +54,17 @@ describe("series of readings", () => {
   });
 
   it("refuses what an axis does not have, and plans out of bounds by name", () => {
-    expect(seriesRefusal(defaultAxis("router", "X"), "crest-run")).toContain("no turning screw");
-    expect(seriesRefusal(defaultAxis("vertical-centre", "X"), "gib-curve")).toContain("no gib");
-    expect(() => checkSeries({ ...defaultSeries(config, "crest-run"), places: [0, 1, 2, 3, 9999] }, config)).toThrow(
-      "place is 9999",
+    expect(handTestRefusal(defaultAxis("router", "X"), "crest-run")).toContain("no turning screw");
+    expect(handTestRefusal(defaultAxis("vertical-centre", "X"), "gib-curve")).toContain("no gib");
+    expect(() =>
+      checkHandTest({ ...defaultHandTest(config, "crest-run"), places: [0, 1, 2, 3, 9999] }, config),
+    ).toThrow("place is 9999");
+    expect(() => checkHandTest({ ...defaultHandTest(config, "home-repeat"), repeats: 2 }, config)).toThrow(
+      "homings is 2",
     );
-    expect(() => checkSeries({ ...defaultSeries(config, "home-repeat"), repeats: 2 }, config)).toThrow("homings is 2");
-    expect(() => checkSeries({ ...defaultSeries(config, "tram"), spanMm: 5 }, config)).toThrow("span is 5");
+    expect(() => checkHandTest({ ...defaultHandTest(config, "tram"), spanMm: 5 }, config)).toThrow("span is 5");
     // Nobody can guess a span: it is asked, not taken as 300 mm.
-    const unasked = defaultSeries(config, "tram");
-    expect(() => checkSeries(unasked, config)).toThrow("span is 0");
+    const unasked = defaultHandTest(config, "tram");
+    expect(() => checkHandTest(unasked, config)).toThrow("span is 0");
   });
 });

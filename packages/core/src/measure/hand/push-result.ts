@@ -1,7 +1,7 @@
 import type { AxisConfig } from "../../machine/axis";
 import type { FindingId } from "../findings";
 import { coverageFactor, sampleDeviation } from "../../quantity";
-import type { HandFigure, HandRead, HandResult, PullScale } from "./hand-types";
+import type { FeelFigure, FeelRead, FeelResult, PullScale } from "./hand-types";
 
 /** How much more than usual counts as tight (common practice, no source). */
 const TIGHT_RATIO = 1.6;
@@ -65,10 +65,10 @@ function middleOf(values: readonly number[]): Middle {
 
 /** A place is tight when it is heavy on the way out and on the way back, or it was the hand. */
 function spotsIn(
-  pulls: readonly HandRead[],
+  pulls: readonly FeelRead[],
   { value, spread }: Middle,
 ): { readonly both: readonly number[]; readonly once: readonly number[] } {
-  const heavy = (p: HandRead): boolean => Math.abs(p.value) - value > Math.max(3.5 * spread, 0.3 * value);
+  const heavy = (p: FeelRead): boolean => Math.abs(p.value) - value > Math.max(3.5 * spread, 0.3 * value);
   const places = [...new Set(pulls.filter(heavy).map((p) => p.at))];
   const everyWay = (at: number): boolean => {
     const there = pulls.filter((p) => p.at === at);
@@ -115,14 +115,14 @@ function tightness(
  * @returns findings and sentences; null while there are too few
  * @example pushResult([], { usualN: null }) // null
  */
-export function pushResult(reads: readonly HandRead[], pull: PullScale): HandResult | null {
+export function pushResult(reads: readonly FeelRead[], pull: PullScale): FeelResult | null {
   const pulls = reads.filter((r) => r.group === "out" || r.group === "back");
   const ends = reads.find((r) => r.group === "ends");
   const feeling = reads.find((r) => r.group === "feel");
   if (pulls.length < 4 && !ends) return null;
   const answers: Partial<Record<FindingId, boolean>> = {};
   const remarks: string[] = [];
-  const figures: HandFigure[] = [];
+  const figures: FeelFigure[] = [];
   if (ends) answers["short-travel"] = ends.value > 0;
   if (feeling) answers.grit = feeling.value > 0;
   let spots: readonly number[] = [];

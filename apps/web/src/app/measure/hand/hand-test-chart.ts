@@ -1,20 +1,20 @@
 import {
   deviationUnit,
   fromMm,
-  seriesQuantity,
-  seriesSteps,
+  handTestQuantity,
+  handTestSteps,
   toShown,
   unitOf,
   UNIT_WORD,
   type QuantityKind,
-  type SeriesPlan,
-  type SeriesResult,
+  type HandTestPlan,
+  type HandTestResult,
   type UnitSystem,
 } from "@iron/core";
-import type { Series } from "@iron/contract";
+import type { HandTest } from "@iron/contract";
 import type { ChartConfiguration } from "chart.js";
 import type { Ink } from "../../shared/chart";
-import { seriesValues } from "./hand-test.view";
+import { handTestValues } from "./hand-test.view";
 
 const axis = (text: string, ink: Ink) => ({
   type: "linear" as const,
@@ -25,7 +25,7 @@ const axis = (text: string, ink: Ink) => ({
 });
 
 /** Groups that are drawn, with their names in the legend; the first is filled. */
-function drawnGroups(plan: SeriesPlan): readonly (readonly [string, string])[] {
+function drawnGroups(plan: HandTestPlan): readonly (readonly [string, string])[] {
   switch (plan.kind) {
     case "crest-run":
       return [
@@ -49,7 +49,7 @@ function drawnGroups(plan: SeriesPlan): readonly (readonly [string, string])[] {
 }
 
 /** Is there anything to draw for a plan? */
-export function seriesDrawn(plan: SeriesPlan): boolean {
+export function handTestDrawn(plan: HandTestPlan): boolean {
   return plan.gib !== "seize" && drawnGroups(plan).length > 0;
 }
 
@@ -60,17 +60,17 @@ interface Fitted {
 }
 
 /** Readings against place, with the lines or knees that were fitted. */
-export function seriesChart(
-  series: Series,
-  { result, system, ink }: { readonly result: SeriesResult | null; readonly system: UnitSystem; readonly ink: Ink },
+export function handTestChart(
+  handTest: HandTest,
+  { result, system, ink }: { readonly result: HandTestResult | null; readonly system: UnitSystem; readonly ink: Ink },
 ): ChartConfiguration {
-  const { plan } = series;
-  const values = seriesValues(series);
-  const steps = seriesSteps(plan);
+  const { plan } = handTest;
+  const values = handTestValues(handTest);
+  const steps = handTestSteps(plan);
   const turns = plan.kind === "gib-curve";
   const x = (at: number): number => (turns ? at : fromMm(at, system === "metric" ? "mm" : "in"));
   const groups = drawnGroups(plan).filter(([group]) => steps.some((s) => s.group === group));
-  const kinds = groups.map(([group]) => seriesQuantity(plan, group) ?? "number");
+  const kinds = groups.map(([group]) => handTestQuantity(plan, group) ?? "number");
   // Friction and rock have a scale each: the second stands at the right.
   const scaleOf = (i: number): string => (kinds[i] === kinds[0] ? "y" : "y2");
   const datasets: unknown[] = groups.map(([group, label], i) => ({

@@ -1,11 +1,11 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
-import type { Series, SeriesPointCreate } from "@iron/contract";
-import { defaultSeries, seriesSteps, type SeriesKind, type SeriesPlan } from "@iron/core";
+import type { HandTest, HandTestPointCreate } from "@iron/contract";
+import { defaultHandTest, handTestSteps, type HandTestKind, type HandTestPlan } from "@iron/core";
 import { AXIS_PROVIDERS, CONFIG, openAxis, openCase, takeUpCase } from "../../../testing/axis";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { Preferences } from "../../data/preferences";
-import { SeriesPlace } from "./hand-test-place";
+import { HandTestPlace } from "./hand-test-place";
 
 const point = (step: number, value: number | null) => ({
   step,
@@ -14,7 +14,7 @@ const point = (step: number, value: number | null) => ({
   at: "2026-03-02T08:00:00Z",
   by: "Ama",
 });
-const rowOf = (plan: SeriesPlan, values: readonly (number | null)[] = []): Series => ({
+const rowOf = (plan: HandTestPlan, values: readonly (number | null)[] = []): HandTest => ({
   id: 7,
   axisId: 2,
   plan,
@@ -34,16 +34,16 @@ describe("a row of readings at the machine", () => {
     http.verify();
   });
 
-  const open = (kind: SeriesKind, values: readonly (number | null)[] = [], before: readonly Series[] = []) => {
-    const plan = defaultSeries(CONFIG, kind);
+  const open = (kind: HandTestKind, values: readonly (number | null)[] = [], before: readonly HandTest[] = []) => {
+    const plan = defaultHandTest(CONFIG, kind);
     openAxis(http);
-    const place = show(SeriesPlace, { seriesId: "7" });
+    const place = show(HandTestPlace, { seriesId: "7" });
     answer(http.expectOne("/api/series/7"), rowOf(plan, values));
     answer(http.expectOne("/api/axes/2/series"), before);
     return { ...place, plan, keep: (all: readonly (number | null)[]) => rowOf(plan, all) };
   };
   const sent = () => http.expectOne("/api/series/7/points");
-  const body = (request: ReturnType<typeof sent>) => request.request.body as SeriesPointCreate;
+  const body = (request: ReturnType<typeof sent>) => request.request.body as HandTestPointCreate;
 
   it("a typed reading is kept in the core’s unit under a key of its own, and the next place is said", () => {
     const place = open("rock");
@@ -118,10 +118,10 @@ describe("a row of readings at the machine", () => {
   });
 
   it("all readings taken: the verdict stands first, and goes to the open case with a link to its readings", () => {
-    const plan = defaultSeries(CONFIG, "crest-run");
+    const plan = defaultHandTest(CONFIG, "crest-run");
     const place = open(
       "crest-run",
-      seriesSteps(plan).map((s) => (s.group === "0°" ? 4e-4 * s.at : 0)),
+      handTestSteps(plan).map((s) => (s.group === "0°" ? 4e-4 * s.at : 0)),
     );
     takeUpCase(http, openCase());
     TestBed.tick();
@@ -136,10 +136,10 @@ describe("a row of readings at the machine", () => {
   });
 
   it("the datum and the shims in stock are the technician’s own; what is no shim is refused", () => {
-    const plan = defaultSeries(CONFIG, "crest-run");
+    const plan = defaultHandTest(CONFIG, "crest-run");
     const place = open(
       "crest-run",
-      seriesSteps(plan).map((s) => (s.group === "0°" ? 4e-4 * s.at : 0)),
+      handTestSteps(plan).map((s) => (s.group === "0°" ? 4e-4 * s.at : 0)),
     );
     const moved = () => place.page.getByRole("region", { name: "Moves of the supports" }).textContent;
     const bracket = moved();
@@ -156,10 +156,10 @@ describe("a row of readings at the machine", () => {
   });
 
   it("a push is judged against the usual pull, typed in the reader’s units and kept through their change", () => {
-    const plan = defaultSeries(CONFIG, "hand-push");
+    const plan = defaultHandTest(CONFIG, "hand-push");
     const place = open(
       "hand-push",
-      seriesSteps(plan).map((s) => (s.group === "feel" ? 0 : 60)),
+      handTestSteps(plan).map((s) => (s.group === "feel" ? 0 : 60)),
     );
     place.type("Usual pull on this axis, N", "30");
     const tight = place.text();
@@ -173,11 +173,11 @@ describe("a row of readings at the machine", () => {
 
   it("a row that is not there is said, with a way back and to try again", () => {
     openAxis(http);
-    const place = show(SeriesPlace, { seriesId: "7" });
+    const place = show(HandTestPlace, { seriesId: "7" });
     refuse(http.expectOne("/api/series/7"), 404, { detail: "There is no series 7." });
     expect(place.alerts()).toContain("There is no series 7.");
     place.press("Try again");
-    answer(http.expectOne("/api/series/7"), rowOf(defaultSeries(CONFIG, "rock")));
+    answer(http.expectOne("/api/series/7"), rowOf(defaultHandTest(CONFIG, "rock")));
     answer(http.expectOne("/api/axes/2/series"), []);
     expect(place.value("Reading, µm")).toBe("");
   });

@@ -15,16 +15,16 @@ import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
   fromShown,
-  isHandKind,
-  seriesGrades,
-  seriesInstruction,
-  seriesQuantity,
-  seriesSetup,
+  isFeelKind,
+  handTestGrades,
+  handTestInstruction,
+  handTestQuantity,
+  handTestSetup,
   SERIES_WORDS,
   unitOf,
   type QuantityKind,
 } from "@iron/core";
-import { parseDecimal, type Series } from "@iron/contract";
+import { parseDecimal, type HandTest } from "@iron/contract";
 import { InputText } from "primeng/inputtext";
 import type { Observable } from "rxjs";
 import { newKey } from "../../data/new-key";
@@ -34,75 +34,75 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { Keys } from "../../shared/keys";
 import { AxisContext } from "../../machine/axis/axis-context";
-import { SeriesSays } from "./hand-test-says";
-import { nextSeriesStep, seriesRows } from "./hand-test.view";
+import { HandTestSays } from "./hand-test-says";
+import { nextHandTestStep, handTestRows } from "./hand-test.view";
 import { Trouble } from "../../shared/trouble";
 import { LoadingLines } from "../../shared/loading";
 
 /** A row of readings taken one by one: crest run, gib, tram, home test, tests by hand. */
 @Component({
-  selector: "ip-series",
-  imports: [LoadingLines, ButtonDirective, RouterLink, InputText, SeriesSays, Trouble],
+  selector: "ip-hand-test",
+  imports: [LoadingLines, ButtonDirective, RouterLink, InputText, HandTestSays, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-place.html",
   styleUrl: "./set.css",
 })
-export class SeriesPlace {
+export class HandTestPlace {
   readonly seriesId = input.required<string>();
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
-  protected readonly series = signal<Series | null>(null);
-  protected readonly before = signal<Series | null>(null);
+  protected readonly handTest = signal<HandTest | null>(null);
+  protected readonly before = signal<HandTest | null>(null);
   protected readonly wrong = signal("");
   protected readonly entryWrong = signal("");
   protected readonly text = signal("");
   protected readonly busy = signal(false);
   protected readonly config = computed(() => this.context.axis()?.config ?? null);
   protected readonly words = computed(() => {
-    const series = this.series();
-    return series ? SERIES_WORDS[series.plan.kind] : null;
+    const handTest = this.handTest();
+    return handTest ? SERIES_WORDS[handTest.plan.kind] : null;
   });
   protected readonly step = computed(() => {
-    const series = this.series();
-    return series ? nextSeriesStep(series) : null;
+    const handTest = this.handTest();
+    return handTest ? nextHandTestStep(handTest) : null;
   });
   protected readonly instruction = computed(() => {
-    const series = this.series();
+    const handTest = this.handTest();
     const step = this.step();
-    return series && step ? seriesInstruction(series.plan, step, this.preferences.system()) : "";
+    return handTest && step ? handTestInstruction(handTest.plan, step, this.preferences.system()) : "";
   });
   protected readonly setup = computed(() => {
     const config = this.config();
-    const series = this.series();
-    return config && series ? seriesSetup(config, series.plan) : [];
+    const handTest = this.handTest();
+    return config && handTest ? handTestSetup(config, handTest.plan) : [];
   });
   protected readonly rows = computed(() => {
-    const series = this.series();
-    return series ? seriesRows(series, this.preferences.system()) : [];
+    const handTest = this.handTest();
+    return handTest ? handTestRows(handTest, this.preferences.system()) : [];
   });
   protected readonly done = computed(() => this.rows().filter((r) => r.value).length);
   /** In what the present step is read; null where it is told in words. */
   private readonly quantity = computed<QuantityKind | null>(() => {
-    const series = this.series();
+    const handTest = this.handTest();
     const step = this.step();
-    return series && step ? seriesQuantity(series.plan, step.group) : null;
+    return handTest && step ? handTestQuantity(handTest.plan, step.group) : null;
   });
   protected readonly unit = computed(() => {
     const quantity = this.quantity();
     return quantity ? unitOf(quantity, this.preferences.system()) : "";
   });
   protected readonly grades = computed(() => {
-    const series = this.series();
+    const handTest = this.handTest();
     const step = this.step();
-    return series && step ? seriesGrades(series.plan, step.group) : [];
+    return handTest && step ? handTestGrades(handTest.plan, step.group) : [];
   });
   protected readonly keys = ["A", "B", "C"] as const;
   protected readonly byHand = computed(() => {
-    const series = this.series();
-    return series !== null && isHandKind(series.plan.kind);
+    const handTest = this.handTest();
+    return handTest !== null && isFeelKind(handTest.plan.kind);
   });
 
   constructor() {
@@ -137,20 +137,20 @@ export class SeriesPlace {
 
   protected load(id = this.seriesId()): void {
     this.wrong.set("");
-    this.api.call("series", { params: { id } }).subscribe({
-      next: (series) => {
-        this.series.set(series);
-        this.findBefore(series);
+    this.api.call("handTest", { params: { id } }).subscribe({
+      next: (handTest) => {
+        this.handTest.set(handTest);
+        this.findBefore(handTest);
       },
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
   }
 
-  private findBefore(series: Series): void {
-    this.api.call("axisSeries", { params: { id: series.axisId } }).subscribe({
+  private findBefore(handTest: HandTest): void {
+    this.api.call("axisHandTests", { params: { id: handTest.axisId } }).subscribe({
       next: (list) =>
         this.before.set(
-          list.find((s) => s.id < series.id && s.plan.kind === series.plan.kind && s.state === "finished") ?? null,
+          list.find((s) => s.id < handTest.id && s.plan.kind === handTest.plan.kind && s.state === "finished") ?? null,
         ),
       error: () => this.before.set(null),
     });
@@ -160,7 +160,7 @@ export class SeriesPlace {
     const step = this.step();
     if (!step || this.busy() || this.context.device() !== "simulated") return;
     this.follow(
-      this.api.call("readSeriesStep", {
+      this.api.call("readHandTestStep", {
         params: { id: this.seriesId() },
         body: {
           step: step.index,
@@ -199,7 +199,7 @@ export class SeriesPlace {
 
   private keep(step: number, value: number | null, entered: string): void {
     this.follow(
-      this.api.call("addSeriesPoint", {
+      this.api.call("addHandTestPoint", {
         params: { id: this.seriesId() },
         body: {
           key: newKey(),
@@ -211,11 +211,11 @@ export class SeriesPlace {
     );
   }
 
-  private follow(answer: Observable<Series>): void {
+  private follow(answer: Observable<HandTest>): void {
     this.busy.set(true);
     answer.subscribe({
-      next: (series) => {
-        this.series.set(series);
+      next: (handTest) => {
+        this.handTest.set(handTest);
         this.busy.set(false);
         this.text.set("");
         setTimeout(() => this.field()?.nativeElement.focus());

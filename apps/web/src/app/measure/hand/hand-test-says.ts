@@ -18,23 +18,23 @@ import {
   quantityWithU,
   fromShown,
   gibChoice,
-  seriesOpen,
-  seriesResult,
+  handTestOpen,
+  handTestResult,
   USUAL_GIB_THREAD,
   SERIES_WORDS,
   toShown,
   type Datum,
   type MoveWay,
 } from "@iron/core";
-import { parseDecimal, type Series } from "@iron/contract";
+import { parseDecimal, type HandTest } from "@iron/contract";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { ChoiceField, NumberField, TextField } from "../../shared/fields";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { CaseStore } from "../../diagnosis/case-store";
-import { seriesChart, seriesDrawn } from "./hand-test-chart";
-import { seriesAsResult, seriesSays, seriesValues, shimStack } from "./hand-test.view";
+import { handTestChart, handTestDrawn } from "./hand-test-chart";
+import { handTestAsResult, handTestSays, handTestValues, shimStack } from "./hand-test.view";
 import { TramShims } from "./tram-shims";
 
 const DATUM_WORDS: Record<Datum, string> = {
@@ -45,16 +45,16 @@ const DATUM_WORDS: Record<Datum, string> = {
 
 /** What a row of readings says, what to set by it, and the way into the open case. */
 @Component({
-  selector: "ip-series-says",
+  selector: "ip-hand-test-says",
   imports: [TramShims, ButtonDirective, RouterLink, ChartView, ChoiceField, TextField, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-says.html",
   styleUrl: "./set.css",
 })
-export class SeriesSays {
-  readonly series = input.required<Series>();
+export class HandTestSays {
+  readonly handTest = input.required<HandTest>();
   /** The same measurement the time before, finished. */
-  readonly before = input<Series | null>(null);
+  readonly before = input<HandTest | null>(null);
   protected readonly context = inject(AxisContext);
   protected readonly cases = inject(CaseStore);
   protected readonly preferences = inject(Preferences);
@@ -75,9 +75,9 @@ export class SeriesSays {
   /** The usual pull of this axis, N; null where nobody typed it. */
   protected readonly usual = signal<number | null>(null);
   private readonly config = computed(() => this.context.axis()?.config ?? null);
-  protected readonly words = computed(() => SERIES_WORDS[this.series().plan.kind]);
-  private readonly values = computed(() => seriesValues(this.series()));
-  protected readonly open = computed(() => seriesOpen(this.series().plan, this.values()).length);
+  protected readonly words = computed(() => SERIES_WORDS[this.handTest().plan.kind]);
+  private readonly values = computed(() => handTestValues(this.handTest()));
+  protected readonly open = computed(() => handTestOpen(this.handTest().plan, this.values()).length);
   protected readonly done = computed(() => this.values().filter((v) => v !== null).length);
   private readonly thread = computed(() => ({ pitchMm: this.pitch(), taper: 1 / this.taper() }));
   /** The usual pull: typed, or what it was the time before. */
@@ -87,13 +87,13 @@ export class SeriesSays {
     const before = this.before();
     const config = this.config();
     if (!before || !config) return null;
-    const result = seriesResult(config, before.plan, { values: seriesValues(before) });
+    const result = handTestResult(config, before.plan, { values: handTestValues(before) });
     return result?.kind === "hand-push" ? (result.hand.figures[0]?.value ?? null) : null;
   });
   protected readonly result = computed(() => {
     const config = this.config();
     return config
-      ? seriesResult(config, this.series().plan, {
+      ? handTestResult(config, this.handTest().plan, {
           values: this.values(),
           datum: this.datum(),
           stockMm: this.stock(),
@@ -105,7 +105,7 @@ export class SeriesSays {
     const result = this.result();
     const config = this.config();
     return result && config
-      ? seriesSays(result, { config, system: this.preferences.system(), thread: this.thread() })
+      ? handTestSays(result, { config, system: this.preferences.system(), thread: this.thread() })
       : [];
   });
   protected readonly figures = computed(() => {
@@ -168,25 +168,25 @@ export class SeriesSays {
     return setTurns === null ? null : `Set the adjuster at ${setTurns.toFixed(2)} turns in.`;
   });
   protected readonly chart = computed<DrawChart | null>(() => {
-    const series = this.series();
+    const handTest = this.handTest();
     const result = this.result();
     const system = this.preferences.system();
-    if (this.done() === 0 || !seriesDrawn(series.plan)) return null;
-    return (ink) => seriesChart(series, { result, system, ink });
+    if (this.done() === 0 || !handTestDrawn(handTest.plan)) return null;
+    return (ink) => handTestChart(handTest, { result, system, ink });
   });
   protected readonly beforeSays = computed(() => {
     const before = this.before();
     const config = this.config();
     if (!before || !config) return "";
-    const result = seriesResult(config, before.plan, { values: seriesValues(before), datum: this.datum() });
+    const result = handTestResult(config, before.plan, { values: handTestValues(before), datum: this.datum() });
     return result
-      ? `${momentWords(before.startedAt)}, ${before.by}: ${seriesSays(result, { config, system: this.preferences.system() })[0]}`
+      ? `${momentWords(before.startedAt)}, ${before.by}: ${handTestSays(result, { config, system: this.preferences.system() })[0]}`
       : "";
   });
   /** What can be kept in the open case of the axis. */
   protected readonly forCase = computed(() => {
     const result = this.result();
-    return result ? seriesAsResult(this.series(), result) : null;
+    return result ? handTestAsResult(this.handTest(), result) : null;
   });
 
   protected setStock(text: string): void {

@@ -2,7 +2,7 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { answer, setUpBed, show } from "../../../testing/place";
 import { Preferences } from "../../data/preferences";
-import { SeriesSetUp, type SeriesExtra } from "./hand-test-set-up";
+import { HandTestSetUp, type HandTestExtra } from "./hand-test-set-up";
 
 describe("before a row of readings", () => {
   let http: HttpTestingController;
@@ -24,9 +24,9 @@ describe("before a row of readings", () => {
     { id: 3, name: "dial", resolutionMm: 0.01, retiredAt: null },
   ];
   function open(kind: "tram" | "crest-run", known: readonly object[] = indicators) {
-    const form = show(SeriesSetUp, { kind, name: "Tram" });
+    const form = show(HandTestSetUp, { kind, name: "Tram" });
     answer(http.expectOne("/api/indicators"), known);
-    const begun: SeriesExtra[] = [];
+    const begun: HandTestExtra[] = [];
     form.component.begin.subscribe((extra) => begun.push(extra));
     return { form, begun };
   }

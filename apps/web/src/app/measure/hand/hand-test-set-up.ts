@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { ButtonDirective } from "primeng/button";
-import { formatSize, toMm, unitOf, type SeriesKind, type SeriesPlan } from "@iron/core";
+import { formatSize, toMm, unitOf, type HandTestKind, type HandTestPlan } from "@iron/core";
 import { parseDecimal } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../../data/api";
@@ -9,11 +9,11 @@ import { Preferences } from "../../data/preferences";
 import { ChoiceField, TextField } from "../../shared/fields";
 
 /** What a row of readings needs to know besides the axis’ usual plan. */
-export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">>;
+export type HandTestExtra = Partial<Pick<HandTestPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">>;
 
 /** Asks what cannot be guessed before a row of readings: the spans of a sweep, and with what it is read. */
 @Component({
-  selector: "ip-series-set-up",
+  selector: "ip-hand-test-set-up",
   imports: [ButtonDirective, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -49,10 +49,10 @@ export type SeriesExtra = Partial<Pick<SeriesPlan, "spanMm" | "depthMm" | "resol
   `,
   styleUrl: "./set.css",
 })
-export class SeriesSetUp {
-  readonly kind = input.required<SeriesKind>();
+export class HandTestSetUp {
+  readonly kind = input.required<HandTestKind>();
   readonly name = input.required<string>();
-  readonly begin = output<SeriesExtra>();
+  readonly begin = output<HandTestExtra>();
   private readonly preferences = inject(Preferences);
   private readonly all = toSignal(
     inject(Api)

@@ -1,24 +1,24 @@
 import { inject, Injectable } from "@angular/core";
 import { Router } from "@angular/router";
-import { defaultSeries, type SeriesKind } from "@iron/core";
+import { defaultHandTest, type HandTestKind } from "@iron/core";
 import type { Axis } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
-import type { SeriesExtra } from "./hand-test-set-up";
+import type { HandTestExtra } from "./hand-test-set-up";
 
 /** Begins a row of readings with the usual plan of an axis and goes to it. */
 @Injectable({ providedIn: "root" })
-export class SeriesStart {
+export class HandTestStart {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
 
   begin(
     axis: Axis,
-    { base, kind, extra = {} }: { readonly base: string; readonly kind: SeriesKind; readonly extra?: SeriesExtra },
+    { base, kind, extra = {} }: { readonly base: string; readonly kind: HandTestKind; readonly extra?: HandTestExtra },
   ): void {
-    const plan = { ...defaultSeries(axis.config, kind), ...extra };
-    this.api.call("startSeries", { params: { id: axis.id }, body: { plan } }).subscribe({
+    const plan = { ...defaultHandTest(axis.config, kind), ...extra };
+    this.api.call("startHandTest", { params: { id: axis.id }, body: { plan } }).subscribe({
       next: ({ id }) => void this.router.navigateByUrl(`${base}/series/${id}`),
       error: (error: unknown) => this.notices.wrong(error),
     });

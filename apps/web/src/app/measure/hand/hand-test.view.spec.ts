@@ -1,7 +1,7 @@
-import { defaultAxis, defaultSeries, seriesResult, seriesSteps, type SeriesKind } from "@iron/core";
-import type { Series } from "@iron/contract";
-import { nextSeriesStep, seriesAsResult, seriesRows, seriesSays, seriesValues } from "./hand-test.view";
-import { seriesChart, seriesDrawn } from "./hand-test-chart";
+import { defaultAxis, defaultHandTest, handTestResult, handTestSteps, type HandTestKind } from "@iron/core";
+import type { HandTest } from "@iron/contract";
+import { nextHandTestStep, handTestAsResult, handTestRows, handTestSays, handTestValues } from "./hand-test.view";
+import { handTestChart, handTestDrawn } from "./hand-test-chart";
 
 const config = defaultAxis("bench-mill", "Z");
 const ink = {
@@ -14,10 +14,10 @@ const ink = {
   brass: "#860",
   oxide: "#900",
 };
-const series = (kind: SeriesKind, values: readonly (number | null)[]): Series => ({
+const handTest = (kind: HandTestKind, values: readonly (number | null)[]): HandTest => ({
   id: 1,
   axisId: 2,
-  plan: defaultSeries(config, kind),
+  plan: defaultHandTest(config, kind),
   state: "running",
   startedAt: "2026-03-03T07:40:00Z",
   by: "Ilse",
@@ -30,30 +30,30 @@ const series = (kind: SeriesKind, values: readonly (number | null)[]): Series =>
   })),
 });
 
-function says(kind: SeriesKind, of: (at: number, group: string) => number) {
+function says(kind: HandTestKind, of: (at: number, group: string) => number) {
   // The span of a sweep is asked, never guessed.
   const plan = {
-    ...defaultSeries(config, kind),
+    ...defaultHandTest(config, kind),
     ...(kind === "tram" ? { spanMm: 300 } : {}),
   };
-  const values = seriesSteps(plan).map((s) => of(s.at, s.group));
-  const result = seriesResult(config, plan, { values });
+  const values = handTestSteps(plan).map((s) => of(s.at, s.group));
+  const result = handTestResult(config, plan, { values });
   if (!result) throw new Error("no result");
   return {
-    words: seriesSays(result, { config, system: "metric" }).join(" "),
-    kept: seriesAsResult(series(kind, values), result),
+    words: handTestSays(result, { config, system: "metric" }).join(" "),
+    kept: handTestAsResult(handTest(kind, values), result),
   };
 }
 
 describe("a row of readings as it is shown", () => {
   it("the last reading of a step counts, a null takes it back", () => {
-    const s = series("home-repeat", [0.001, 0.002, null]);
-    expect(seriesValues(s).slice(0, 3)).toEqual([0.001, 0.002, null]);
-    expect(nextSeriesStep(s)?.index).toBe(2);
-    const rows = seriesRows(s, "metric");
+    const s = handTest("home-repeat", [0.001, 0.002, null]);
+    expect(handTestValues(s).slice(0, 3)).toEqual([0.001, 0.002, null]);
+    expect(nextHandTestStep(s)?.index).toBe(2);
+    const rows = handTestRows(s, "metric");
     expect(rows[0]).toEqual({ step: 0, what: "homing 1", value: "+1.0 µm", needless: false, now: false });
     expect(rows[2].now).toBe(true);
-    expect(seriesRows(s, "inch")[1].value).toBe("+0.79 tenths");
+    expect(handTestRows(s, "inch")[1].value).toBe("+0.79 tenths");
   });
 
   it("a sloping screw is out of line, kept in the case as such", () => {
@@ -84,9 +84,9 @@ describe("a row of readings as it is shown", () => {
   });
 
   it("a test told in words shows its words, and says what it leaves open", () => {
-    const told = series("coast", [1, 2, null]);
+    const told = handTest("coast", [1, 2, null]);
     expect(
-      seriesRows(told, "metric")
+      handTestRows(told, "metric")
         .slice(0, 3)
         .map((r) => `${r.what}: ${r.value}`),
     ).toEqual(["forwards 1: spins a little, then rests", "forwards 2: runs on by itself", "forwards 3: "]);
@@ -100,12 +100,12 @@ describe("a row of readings as it is shown", () => {
   });
 
   it("draws crests as discs and diamonds, a gib curve with its knee, nothing for the rest", () => {
-    const crest = series("crest-run", [0, 0.01, 0.02]);
-    expect(seriesChart(crest, { result: null, system: "metric", ink }).data.datasets).toHaveLength(2);
-    expect(seriesDrawn(series("tram", [0]).plan)).toBe(false);
-    const gib = series("gib-curve", [5, 0.02]);
+    const crest = handTest("crest-run", [0, 0.01, 0.02]);
+    expect(handTestChart(crest, { result: null, system: "metric", ink }).data.datasets).toHaveLength(2);
+    expect(handTestDrawn(handTest("tram", [0]).plan)).toBe(false);
+    const gib = handTest("gib-curve", [5, 0.02]);
     expect(gib.plan.gib).toBe("friction-rock");
-    const both = seriesChart(gib, { result: null, system: "metric", ink });
+    const both = handTestChart(gib, { result: null, system: "metric", ink });
     expect(both.data.datasets.map((d) => d.label)).toEqual(["friction", "rock"]);
     // Load in % at the left, rock in µm at the right.
     expect(both.data.datasets[1].data).toEqual([{ x: 0, y: 20 }]);

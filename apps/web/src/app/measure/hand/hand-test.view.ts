@@ -11,39 +11,39 @@ import {
   formatWithU,
   SWING_LIMIT_MM,
   gibChoice,
-  seriesAnswers,
-  seriesGrades,
-  seriesOpen,
-  seriesQuantity,
-  seriesSteps,
+  handTestAnswers,
+  handTestGrades,
+  handTestOpen,
+  handTestQuantity,
+  handTestSteps,
   travelPerTurnMm,
   type AxisConfig,
   type CrestAlignment,
   type FindingId,
   USUAL_GIB_THREAD,
   type GibThread,
-  type SeriesPlan,
-  type SeriesResult,
-  type SeriesStep,
+  type HandTestPlan,
+  type HandTestResult,
+  type HandTestStep,
   type TestId,
   type TramSlope,
   type UnitSystem,
 } from "@iron/core";
-import type { ResultData, Series } from "@iron/contract";
+import type { ResultData, HandTest } from "@iron/contract";
 
 /** The last reading of each step; null where there is none, or it was taken back. */
-export function seriesValues(series: Series): readonly (number | null)[] {
-  const values: (number | null)[] = seriesSteps(series.plan).map(() => null);
-  for (const point of series.points) values[point.step] = point.value;
+export function handTestValues(handTest: HandTest): readonly (number | null)[] {
+  const values: (number | null)[] = handTestSteps(handTest.plan).map(() => null);
+  for (const point of handTest.points) values[point.step] = point.value;
   return values;
 }
 
 /** The first step without a reading. */
-export function nextSeriesStep(series: Series): SeriesStep | null {
-  return seriesOpen(series.plan, seriesValues(series)).at(0) ?? null;
+export function nextHandTestStep(handTest: HandTest): HandTestStep | null {
+  return handTestOpen(handTest.plan, handTestValues(handTest)).at(0) ?? null;
 }
 
-export interface SeriesRow {
+export interface HandTestRow {
   readonly step: number;
   readonly what: string;
   readonly value: string;
@@ -52,7 +52,7 @@ export interface SeriesRow {
   readonly now: boolean;
 }
 
-function placeWords(plan: SeriesPlan, step: SeriesStep, system: UnitSystem): string {
+function placeWords(plan: HandTestPlan, step: HandTestStep, system: UnitSystem): string {
   switch (plan.kind) {
     case "crest-run":
       return `${step.group}, ${formatPosition(step.at, { system })}`;
@@ -77,33 +77,33 @@ function placeWords(plan: SeriesPlan, step: SeriesStep, system: UnitSystem): str
   }
 }
 
-export function seriesRows(series: Series, system: UnitSystem): readonly SeriesRow[] {
-  const values = seriesValues(series);
-  const next = nextSeriesStep(series);
-  const open = new Set(seriesOpen(series.plan, values).map((s) => s.index));
-  return seriesSteps(series.plan).map((step) => ({
+export function handTestRows(handTest: HandTest, system: UnitSystem): readonly HandTestRow[] {
+  const values = handTestValues(handTest);
+  const next = nextHandTestStep(handTest);
+  const open = new Set(handTestOpen(handTest.plan, values).map((s) => s.index));
+  return handTestSteps(handTest.plan).map((step) => ({
     step: step.index,
-    what: placeWords(series.plan, step, system),
-    value: readWords(series.plan, { step, value: values[step.index], system }),
+    what: placeWords(handTest.plan, step, system),
+    value: readWords(handTest.plan, { step, value: values[step.index], system }),
     needless: values[step.index] === null && !open.has(step.index),
     now: step.index === next?.index,
   }));
 }
 
 function readWords(
-  plan: SeriesPlan,
-  { step, value, system }: { readonly step: SeriesStep; readonly value: number | null; readonly system: UnitSystem },
+  plan: HandTestPlan,
+  { step, value, system }: { readonly step: HandTestStep; readonly value: number | null; readonly system: UnitSystem },
 ): string {
   if (value === null) return "";
-  const kind = seriesQuantity(plan, step.group);
+  const kind = handTestQuantity(plan, step.group);
   return kind === null
-    ? (seriesGrades(plan, step.group)[value] ?? "?")
+    ? (handTestGrades(plan, step.group)[value] ?? "?")
     : (kind === "deviation" && plan.kind !== "gib-curve" ? signedQuantity : formatQuantity)(kind, value, system);
 }
 
 /** What the readings say, in sentences; the first is the verdict. */
-export function seriesSays(
-  result: SeriesResult,
+export function handTestSays(
+  result: HandTestResult,
   {
     config,
     system,
@@ -200,19 +200,19 @@ function turnWords(turning: NonNullable<CrestAlignment["turning"]>, system: Unit
     : `It swings with the screw by ${swing} to each side, the same all along: its journal or coupling runs out.`;
 }
 
-/** A series as the result of a test at Locate; null for what is no test. */
-export function seriesAsResult(
-  series: Series,
-  result: SeriesResult,
+/** A hand test as the result of a test at Locate; null for what is no test. */
+export function handTestAsResult(
+  handTest: HandTest,
+  result: HandTestResult,
 ): {
   readonly test: TestId;
   readonly answers: Partial<Record<FindingId, boolean>>;
   readonly data: ResultData;
 } | null {
-  const said = seriesAnswers(result);
+  const said = handTestAnswers(result);
   if (!said) return null;
-  if (result.kind !== "crest-run") return { ...said, data: { kind: "series", seriesId: series.id } };
-  const planes = crestReadings(series.plan, seriesValues(series))
+  if (result.kind !== "crest-run") return { ...said, data: { kind: "series", seriesId: handTest.id } };
+  const planes = crestReadings(handTest.plan, handTestValues(handTest))
     .filter((p) => p.points.length >= 5)
     .map((p) => p.points.map(({ x, y }) => ({ positionMm: x, readingMm: y })));
   return { ...said, data: { kind: "crest-run", planes } };

@@ -2,25 +2,25 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
-  seriesRefusal,
-  seriesResult,
+  handTestRefusal,
+  handTestResult,
   GIB_MODES,
   GIB_MODE_WORDS,
   SETTING_KINDS,
   SUMS,
   SERIES_WORDS,
   type GibMode,
-  type SeriesKind,
+  type HandTestKind,
 } from "@iron/core";
-import type { Series } from "@iron/contract";
+import type { HandTest } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { momentWords } from "../../shared/words";
 import { AxisContext } from "../../machine/axis/axis-context";
-import { seriesSays, seriesValues } from "./hand-test.view";
-import { SeriesSetUp, type SeriesExtra } from "./hand-test-set-up";
-import { SeriesStart } from "./hand-test-start";
+import { handTestSays, handTestValues } from "./hand-test.view";
+import { HandTestSetUp, type HandTestExtra } from "./hand-test-set-up";
+import { HandTestStart } from "./hand-test-start";
 import { Trouble } from "../../shared/trouble";
 import { ChoiceField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
@@ -29,7 +29,7 @@ import { LoadingLines } from "../../shared/loading";
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [LoadingLines, ButtonDirective, RouterLink, Trouble, SeriesSetUp, ChoiceField, ChoicesPipe],
+  imports: [LoadingLines, ButtonDirective, RouterLink, Trouble, HandTestSetUp, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",
@@ -37,13 +37,13 @@ import { LoadingLines } from "../../shared/loading";
 export class SetStation {
   protected readonly context = inject(AxisContext);
   private readonly preferences = inject(Preferences);
-  private readonly seriesStart = inject(SeriesStart);
+  private readonly handTestStart = inject(HandTestStart);
   private readonly api = inject(Api);
   protected readonly sums = SUMS;
   protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_WORDS[id] }));
   protected readonly gib = signal<GibMode>("friction-rock");
   protected readonly gibTells = computed(() => GIB_MODE_WORDS[this.gib()].tells);
-  protected readonly list = signal<readonly Series[] | null>(null);
+  protected readonly list = signal<readonly HandTest[] | null>(null);
   protected readonly wrong = signal("");
   protected readonly kinds = computed(() => {
     const axis = this.context.axis();
@@ -51,25 +51,25 @@ export class SetStation {
     return SETTING_KINDS.map((kind) => ({
       kind,
       ...SERIES_WORDS[kind],
-      refusal: seriesRefusal(axis.config, kind),
+      refusal: handTestRefusal(axis.config, kind),
     }));
   });
   protected readonly past = computed(() => {
     const axis = this.context.axis();
     const list = this.list();
     if (!axis || !list) return null;
-    return list.map((series) => {
-      const values = seriesValues(series);
-      const result = seriesResult(axis.config, series.plan, { values });
+    return list.map((handTest) => {
+      const values = handTestValues(handTest);
+      const result = handTestResult(axis.config, handTest.plan, { values });
       const read = values.filter((v) => v !== null).length;
       return {
-        id: series.id,
-        name: SERIES_WORDS[series.plan.kind].name,
-        when: `${momentWords(series.startedAt)}, ${series.by}`,
+        id: handTest.id,
+        name: SERIES_WORDS[handTest.plan.kind].name,
+        when: `${momentWords(handTest.startedAt)}, ${handTest.by}`,
         says: result
-          ? seriesSays(result, { config: axis.config, system: this.preferences.system() })[0]
+          ? handTestSays(result, { config: axis.config, system: this.preferences.system() })[0]
           : `${read} of ${values.length} readings.`,
-        open: series.state === "running",
+        open: handTest.state === "running",
       };
     });
   });
@@ -83,17 +83,17 @@ export class SetStation {
 
   protected load(axisId: number): void {
     this.wrong.set("");
-    this.api.call("axisSeries", { params: { id: axisId } }).subscribe({
+    this.api.call("axisHandTests", { params: { id: axisId } }).subscribe({
       next: (list) => this.list.set(list),
       error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
     });
   }
 
-  protected begin(kind: SeriesKind, extra: SeriesExtra = {}): void {
+  protected begin(kind: HandTestKind, extra: HandTestExtra = {}): void {
     const axis = this.context.axis();
     const gib = kind === "gib-curve" ? { gib: this.gib() } : {};
     if (axis)
-      this.seriesStart.begin(axis, {
+      this.handTestStart.begin(axis, {
         base: this.context.base(),
         kind,
         extra: {

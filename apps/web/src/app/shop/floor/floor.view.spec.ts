@@ -38,7 +38,7 @@ describe("floorView", () => {
     axes,
     openCases: [],
     jobs: [],
-    lube: "",
+    lubrication: "",
   });
   const floor: Omit<Floor, "backup"> = {
     machines: [
@@ -96,7 +96,7 @@ describe("floorView", () => {
   });
 
   it("a forgotten point is said where nothing else is, and leads to the rounds", () => {
-    const dry = { ...floor.machines[0], lube: "Y chain: lubrication 198 days late." };
+    const dry = { ...floor.machines[0], lubrication: "Y chain: lubrication 198 days late." };
     const [row] = floorView(
       { machines: [dry], retired: [] },
       { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },

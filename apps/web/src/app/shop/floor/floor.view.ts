@@ -130,7 +130,7 @@ function machineSays(machine: FloorMachine, { code, id }: FloorCall<FloorAxis>):
         link,
       };
     case "lubrication":
-      return { says: machine.lube, verb: "Walk the round", link: ["/rounds"] };
+      return { says: machine.lubrication, verb: "Walk the round", link: ["/rounds"] };
     case "no-axes":
       return { says: "No axes yet.", verb: "Add axes", link: ["/machines", machine.id] };
     case "scales":
@@ -238,7 +238,7 @@ export function floorView(
         axes: machine.axes.map((a) => axisView(a, system, now)),
         says: says.says,
         then: says.then ?? "",
-        also: says.says === machine.lube ? "" : machine.lube,
+        also: says.says === machine.lubrication ? "" : machine.lubrication,
         action: says.verb && says.link ? { label: says.verb, link: says.link } : null,
         call: call.code,
         calm: canWait(call.code),

@@ -1,10 +1,10 @@
 import type { FindingId } from "../findings";
 import { expandedUncertainty, rectangular } from "../../quantity";
 import { pushResult } from "./push-result";
-import { HAND_TESTS, type HandKind } from "./hand-tests";
-import type { HandRead, HandResult, PullScale, SeriesPlan } from "./hand-types";
+import { FEEL_TESTS, type FeelKind } from "./feel-tests";
+import type { FeelRead, FeelResult, PullScale, HandTestPlan } from "./hand-types";
 
-type Read = HandRead;
+type Read = FeelRead;
 
 /** Play across a guideway by hand above which it rocks, mm (common practice, no source). */
 export const ROCK_LIMIT_MM = 0.02;
@@ -15,13 +15,13 @@ export const ROCK_LIMIT_MM = 0.02;
  * @param options - `plan`: the plan; `reads`: what was read; `pull`: what is usual on this axis
  * @returns findings and sentences; null while there are too few readings
  * @example
- * handResult("hand-push", { plan: defaultSeries(defaultAxis("vertical-centre", "X"), "hand-push"), reads: [], pull: { usualN: null } })
+ * feelResult("hand-push", { plan: defaultHandTest(defaultAxis("vertical-centre", "X"), "hand-push"), reads: [], pull: { usualN: null } })
  * // null
  */
-export function handResult(
-  kind: HandKind,
-  { plan, reads, pull }: { readonly plan: SeriesPlan; readonly reads: readonly Read[]; readonly pull: PullScale },
-): HandResult | null {
+export function feelResult(
+  kind: FeelKind,
+  { plan, reads, pull }: { readonly plan: HandTestPlan; readonly reads: readonly Read[]; readonly pull: PullScale },
+): FeelResult | null {
   switch (kind) {
     case "rock":
       return rock(plan, reads);
@@ -49,7 +49,7 @@ const ROCK_STEP_MM = 0.002;
  * the places, and the display; without a second push nobody knows it, and nothing is decided.
  * At the limit “it rocks” is said in at most 5 % of cases, at twice the limit in above 90 % (coverage bench).
  */
-function rock(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
+function rock(plan: HandTestPlan, reads: readonly Read[]): FeelResult | null {
   const rows = plan.places.flatMap((at) => {
     const pushed = of(reads, "pushed", at);
     const pulled = of(reads, "pulled", at);
@@ -107,7 +107,7 @@ function rockExpanded(returns: readonly number[], stepMm: number): number | null
   ]).expanded;
 }
 
-function wheels(reads: readonly Read[]): HandResult | null {
+function wheels(reads: readonly Read[]): FeelResult | null {
   if (reads.length === 0) return null;
   const stuck = reads.filter((r) => r.value === 2).map((r) => r.at);
   const free = reads.filter((r) => r.value === 0).map((r) => r.at);
@@ -132,7 +132,7 @@ function wheels(reads: readonly Read[]): HandResult | null {
  * A motor run alone. It is cleared only when it ran quietly at every speed of the plan; another noise
  * than the one complained of clears nothing.
  */
-function motor(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
+function motor(plan: HandTestPlan, reads: readonly Read[]): FeelResult | null {
   const sounds = reads.filter((r) => r.group === "sound");
   const hand = of(reads, "by hand");
   const brake = of(reads, "brake");
@@ -169,7 +169,7 @@ function motor(plan: SeriesPlan, reads: readonly Read[]): HandResult | null {
   };
 }
 
-function feel(reads: readonly Read[]): HandResult | null {
+function feel(reads: readonly Read[]): FeelResult | null {
   if (reads.length === 0) return null;
   const rough = reads.filter((r) => r.value === 2);
   const half = rough.length < reads.length / 2;
@@ -187,14 +187,14 @@ function feel(reads: readonly Read[]): HandResult | null {
   };
 }
 
-function coast(reads: readonly Read[]): HandResult | null {
+function coast(reads: readonly Read[]): FeelResult | null {
   if (reads.length < 2) return null;
   const count = (grade: number): number => reads.filter((r) => r.value === grade).length;
   const [stuck, right, free] = [count(0), count(1), count(2)];
   const most = Math.max(stuck, right, free);
   // Two thirds of the flicks must agree, and none may say the opposite.
   const agreed = most >= (2 * reads.length) / 3 && !(stuck > 0 && free > 0);
-  const words = HAND_TESTS.coast.grades("");
+  const words = FEEL_TESTS.coast.grades("");
   return {
     answers: agreed ? { "coasts-free": most === free, "coast-stuck": most === stuck } : {},
     headline: !agreed

@@ -1,23 +1,23 @@
 import { isGravityAxis, type AxisConfig } from "../../machine/axis";
 import { availability, locateTest } from "../../diagnosis/tests";
 import { formatPosition, requireBound, type QuantityKind, type UnitSystem } from "../../quantity";
-import type { SeriesPlan, SeriesStep } from "./hand-types";
+import type { HandTestPlan, HandTestStep } from "./hand-types";
 
 /** Tests done by hand and told in words or small readings, one after the other. */
-export const HAND_KINDS = ["rock", "hand-push", "wheel-turn", "motor-alone", "finger-feel", "coast"] as const;
-export type HandKind = (typeof HAND_KINDS)[number];
+export const FEEL_KINDS = ["rock", "hand-push", "wheel-turn", "motor-alone", "finger-feel", "coast"] as const;
+export type FeelKind = (typeof FEEL_KINDS)[number];
 
-type Row = Omit<SeriesStep, "index">;
+type Row = Omit<HandTestStep, "index">;
 
-interface HandTest {
+interface FeelTest {
   readonly places: (axis: AxisConfig) => readonly number[];
   readonly repeats: number;
-  readonly steps: (plan: SeriesPlan) => readonly Row[];
+  readonly steps: (plan: HandTestPlan) => readonly Row[];
   /** What a group’s readings are kept in; a group that is told in words has grades instead. */
   readonly quantity: (group: string) => QuantityKind | null;
   /** Words to choose from, from least to most; the index is what is kept. */
   readonly grades: (group: string) => readonly string[];
-  readonly instruction: (plan: SeriesPlan, step: Row, at: string) => string;
+  readonly instruction: (plan: HandTestPlan, step: Row, at: string) => string;
   readonly setup: readonly string[];
 }
 
@@ -27,7 +27,7 @@ const across = (axis: AxisConfig, count: number): readonly number[] =>
 export const MOTOR_SPEEDS = [25, 50, 100] as const;
 const QUARTERS = [0, 90, 180, 270] as const;
 
-export const HAND_TESTS: Readonly<Record<HandKind, HandTest>> = {
+export const FEEL_TESTS: Readonly<Record<FeelKind, FeelTest>> = {
   rock: {
     places: (axis) => across(axis, 3),
     repeats: 1,
@@ -143,19 +143,19 @@ export const HAND_TESTS: Readonly<Record<HandKind, HandTest>> = {
  * Is a series a test by hand?
  * @param kind - of the series
  * @returns whether it is
- * @example isHandKind("hand-push") // true
+ * @example isFeelKind("hand-push") // true
  */
-export function isHandKind(kind: SeriesPlan["kind"]): kind is HandKind {
-  return (HAND_KINDS as readonly string[]).includes(kind);
+export function isFeelKind(kind: HandTestPlan["kind"]): kind is FeelKind {
+  return (FEEL_KINDS as readonly string[]).includes(kind);
 }
 
 /**
  * What the test is called and takes, from the catalogue of tests.
  * @param kind - of the test
  * @returns name, minutes and what it tells
- * @example handWords("hand-push").minutes // 15
+ * @example feelWords("hand-push").minutes // 15
  */
-export function handWords(kind: HandKind): {
+export function feelWords(kind: FeelKind): {
   readonly name: string;
   readonly minutes: number;
   readonly tells: string;
@@ -173,9 +173,9 @@ export function handWords(kind: HandKind): {
  * @param axis - configuration
  * @param kind - of the test
  * @returns why not; empty where it is possible
- * @example handRefusal(defaultAxis("vertical-centre", "X"), "hand-push") // ""
+ * @example feelRefusal(defaultAxis("vertical-centre", "X"), "hand-push") // ""
  */
-export function handRefusal(axis: AxisConfig, kind: HandKind): string {
+export function feelRefusal(axis: AxisConfig, kind: FeelKind): string {
   const test = locateTest(kind);
   if (!test) return "There is no such test.";
   const { possible, say } = availability(axis, test);
@@ -187,9 +187,9 @@ export function handRefusal(axis: AxisConfig, kind: HandKind): string {
  * @param axis - configuration
  * @param kind - of the test
  * @returns sentences in order
- * @example handSetup(defaultAxis("vertical-centre", "X"), "hand-push").length > 1 // true
+ * @example feelSetup(defaultAxis("vertical-centre", "X"), "hand-push").length > 1 // true
  */
-export function handSetup(axis: AxisConfig, kind: HandKind): readonly string[] {
+export function feelSetup(axis: AxisConfig, kind: FeelKind): readonly string[] {
   const test = locateTest(kind);
   const say = test ? availability(axis, test).say : "";
   const gravity =
@@ -199,7 +199,7 @@ export function handSetup(axis: AxisConfig, kind: HandKind): readonly string[] {
   return [
     "Isolate, lock out, prove dead.",
     ...[say, gravity].filter(Boolean),
-    ...HAND_TESTS[kind].setup,
+    ...FEEL_TESTS[kind].setup,
     `Spoilt by: ${test?.spoiltBy ?? ""}.`,
   ];
 }
@@ -211,9 +211,9 @@ export function handSetup(axis: AxisConfig, kind: HandKind): readonly string[] {
  * @throws BoundError naming value and bound
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * checkHand(defaultSeries(axis, "hand-push"), axis) // undefined
+ * checkFeel(defaultHandTest(axis, "hand-push"), axis) // undefined
  */
-export function checkHand(plan: SeriesPlan, axis: AxisConfig): void {
+export function checkFeel(plan: HandTestPlan, axis: AxisConfig): void {
   const { kind, places, repeats } = plan;
   if (kind === "rock" || kind === "hand-push") {
     requireBound({ "number of places": places.length }, places.length >= 2 && places.length <= 50, "from 2 to 50");
@@ -245,13 +245,13 @@ export function checkHand(plan: SeriesPlan, axis: AxisConfig): void {
  * @returns a sentence
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * handInstruction("hand-push", { plan: defaultSeries(axis, "hand-push"), step: seriesSteps(defaultSeries(axis, "hand-push"))[0], system: "metric" }).length > 20
+ * feelInstruction("hand-push", { plan: defaultHandTest(axis, "hand-push"), step: handTestSteps(defaultHandTest(axis, "hand-push"))[0], system: "metric" }).length > 20
  * // true
  */
-export function handInstruction(
-  kind: HandKind,
-  { plan, step, system }: { readonly plan: SeriesPlan; readonly step: SeriesStep; readonly system: UnitSystem },
+export function feelInstruction(
+  kind: FeelKind,
+  { plan, step, system }: { readonly plan: HandTestPlan; readonly step: HandTestStep; readonly system: UnitSystem },
 ): string {
   const at = formatPosition(step.at, { system });
-  return HAND_TESTS[kind].instruction(plan, step, at);
+  return FEEL_TESTS[kind].instruction(plan, step, at);
 }

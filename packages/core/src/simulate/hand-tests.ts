@@ -1,9 +1,9 @@
 import { frictionOf } from "./condition";
 import { leanOf } from "./shim";
-import { CREST_PLANES, isHandKind, type SeriesPlan, type SeriesStep } from "../measure/hand";
+import { CREST_PLANES, isFeelKind, type HandTestPlan, type HandTestStep } from "../measure/hand";
 import { travelPerTurnMm, type AxisConfig } from "../machine/axis";
 import { crestReading, FULL_LOAD_N } from "./trace";
-import { simulateHand } from "./hand";
+import { simulateFeel } from "./feel";
 import type { VirtualAxis } from "./virtual-axis";
 
 /** Turns in at which a sound gib begins to bite; a gib that was tight already bites sooner. */
@@ -17,10 +17,10 @@ const CLIFF_N_PER_TURN = 420;
  * @returns the reading
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * simulateSeriesReading(axis, { axis: axisFromParts(axis, {}, 1), plan: defaultSeries(axis, "home-repeat"), step: seriesSteps(defaultSeries(axis, "home-repeat"))[0], normal: () => 0 })
+ * simulateHandTestReading(axis, { axis: axisFromParts(axis, {}, 1), plan: defaultHandTest(axis, "home-repeat"), step: handTestSteps(defaultHandTest(axis, "home-repeat"))[0], normal: () => 0 })
  * // 0
  */
-export function simulateSeriesReading(
+export function simulateHandTestReading(
   config: AxisConfig,
   {
     axis,
@@ -29,13 +29,13 @@ export function simulateSeriesReading(
     normal,
   }: {
     readonly axis: VirtualAxis;
-    readonly plan: SeriesPlan;
-    readonly step: SeriesStep;
+    readonly plan: HandTestPlan;
+    readonly step: HandTestStep;
     readonly normal: () => number;
   },
 ): number {
   const parts = axis.parts ?? {};
-  if (isHandKind(plan.kind)) return simulateHand(config, { axis, kind: plan.kind, plan, step, normal });
+  if (isFeelKind(plan.kind)) return simulateFeel(config, { axis, kind: plan.kind, plan, step, normal });
   switch (plan.kind) {
     case "crest-run": {
       const plane = CREST_PLANES.findIndex((p) => p === step.group);
@@ -65,7 +65,7 @@ const BENDING_MM = 0.004;
 
 function simulateGib(
   axis: VirtualAxis,
-  { plan, step, normal }: { readonly plan: SeriesPlan; readonly step: SeriesStep; readonly normal: () => number },
+  { plan, step, normal }: { readonly plan: HandTestPlan; readonly step: HandTestStep; readonly normal: () => number },
 ): number {
   const parts = axis.parts ?? {};
   const tight = parts.gibTightN ?? 0;

@@ -1,6 +1,6 @@
 import { travelPerTurnMm, type AxisConfig } from "../machine/axis";
 import type { FindingId } from "../measure/findings";
-import type { HandKind, SeriesPlan, SeriesStep } from "../measure/hand";
+import type { FeelKind, HandTestPlan, HandTestStep } from "../measure/hand";
 import { frictionOf } from "./condition";
 import type { PartsCondition } from "./parts-condition";
 import { notices } from "./observe";
@@ -14,10 +14,10 @@ import type { VirtualAxis } from "./virtual-axis";
  * @returns what is read, in the unit of the step
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * simulateHand(axis, { axis: axisFromParts(axis, {}, 1), kind: "hand-push", plan: defaultSeries(axis, "hand-push"), step: seriesSteps(defaultSeries(axis, "hand-push"))[0], normal: () => 0 }) > 0
+ * simulateFeel(axis, { axis: axisFromParts(axis, {}, 1), kind: "hand-push", plan: defaultHandTest(axis, "hand-push"), step: handTestSteps(defaultHandTest(axis, "hand-push"))[0], normal: () => 0 }) > 0
  * // true
  */
-export function simulateHand(
+export function simulateFeel(
   config: AxisConfig,
   {
     axis,
@@ -27,9 +27,9 @@ export function simulateHand(
     normal,
   }: {
     readonly axis: VirtualAxis;
-    readonly kind: HandKind;
-    readonly plan: SeriesPlan;
-    readonly step: SeriesStep;
+    readonly kind: FeelKind;
+    readonly plan: HandTestPlan;
+    readonly step: HandTestStep;
     readonly normal: () => number;
   },
 ): number {

@@ -48,7 +48,7 @@ export const linkShareSchema = z.object({
 });
 export type LinkShare = z.infer<typeof linkShareSchema>;
 
-export const assessmentSchema = z.object({
+export const diagnosisSchema = z.object({
   axisId: z.number().int(),
   headline: z.string(),
   sure: z.boolean(),
@@ -119,7 +119,7 @@ export const assessmentSchema = z.object({
   ),
   since: instantSchema.nullable(),
 });
-export type Assessment = z.infer<typeof assessmentSchema>;
+export type Diagnosis = z.infer<typeof diagnosisSchema>;
 
 export const loadTraceSchema = z.object({
   friction: z.object({ value: finite, u: finite, real: z.boolean() }),

@@ -1,21 +1,21 @@
 import { defaultAxis, type AxisConfig } from "../../machine/axis";
-import { axisFromParts, simulateSeriesReading, type PartsCondition } from "../../simulate";
+import { axisFromParts, simulateHandTestReading, type PartsCondition } from "../../simulate";
 import {
-  checkSeries,
-  defaultSeries,
-  handResult,
-  HAND_KINDS,
-  seriesAnswers,
-  seriesGrades,
-  seriesInstruction,
-  seriesOpen,
-  seriesQuantity,
-  seriesRefusal,
-  seriesResult,
-  seriesSetup,
-  seriesSteps,
-  type HandKind,
-  type SeriesOptions,
+  checkHandTest,
+  defaultHandTest,
+  feelResult,
+  FEEL_KINDS,
+  handTestAnswers,
+  handTestGrades,
+  handTestInstruction,
+  handTestOpen,
+  handTestQuantity,
+  handTestRefusal,
+  handTestResult,
+  handTestSetup,
+  handTestSteps,
+  type FeelKind,
+  type HandTestOptions,
 } from "./index";
 
 const lathe = defaultAxis("lathe", "X");
@@ -26,14 +26,14 @@ function scatter(): () => number {
   return () => [0.4, -0.7, 0.1, 0.9, -0.5, -0.2][(i += 1) % 6];
 }
 
-function done(config: AxisConfig, kind: HandKind, parts: PartsCondition, options: SeriesOptions = {}) {
-  const plan = defaultSeries(config, kind);
+function done(config: AxisConfig, kind: FeelKind, parts: PartsCondition, options: HandTestOptions = {}) {
+  const plan = defaultHandTest(config, kind);
   const axis = axisFromParts(config, parts, 1);
   const normal = scatter();
-  const values = seriesSteps(plan).map((s) => simulateSeriesReading(config, { axis, plan, step: s, normal }));
-  const result = seriesResult(config, plan, { values, ...options });
+  const values = handTestSteps(plan).map((s) => simulateHandTestReading(config, { axis, plan, step: s, normal }));
+  const result = handTestResult(config, plan, { values, ...options });
   if (!result || !("hand" in result)) throw new Error("no result");
-  return { ...result.hand, test: seriesAnswers(result)?.test, open: seriesOpen(plan, values) };
+  return { ...result.hand, test: handTestAnswers(result)?.test, open: handTestOpen(plan, values) };
 }
 
 /** Nothing noted of this axis; what such members usually want. */
@@ -41,17 +41,17 @@ const pull = { usualN: null, kindN: [15, 120] as const };
 
 describe("tests by hand", () => {
   const flat = { ...lathe, orientation: "horizontal" as const, guideway: "v-wheel" as const };
-  it.each(HAND_KINDS)("%s: each step has words, and a quantity or grades, never both", (kind) => {
-    const plan = defaultSeries(flat, kind);
-    expect(seriesRefusal(flat, kind)).toBe("");
-    expect(() => checkSeries(plan, flat)).not.toThrow();
-    expect(seriesSetup(flat, plan)[0]).toContain("Isolate");
-    for (const step of seriesSteps(plan)) {
-      expect(seriesInstruction(plan, step, "metric").length).toBeGreaterThan(20);
-      const told = seriesGrades(plan, step.group).length > 1;
-      expect(seriesQuantity(plan, step.group) === null).toBe(told);
+  it.each(FEEL_KINDS)("%s: each step has words, and a quantity or grades, never both", (kind) => {
+    const plan = defaultHandTest(flat, kind);
+    expect(handTestRefusal(flat, kind)).toBe("");
+    expect(() => checkHandTest(plan, flat)).not.toThrow();
+    expect(handTestSetup(flat, plan)[0]).toContain("Isolate");
+    for (const step of handTestSteps(plan)) {
+      expect(handTestInstruction(plan, step, "metric").length).toBeGreaterThan(20);
+      const told = handTestGrades(plan, step.group).length > 1;
+      expect(handTestQuantity(plan, step.group) === null).toBe(told);
     }
-    expect(seriesResult(flat, plan, { values: [] })).toBeNull();
+    expect(handTestResult(flat, plan, { values: [] })).toBeNull();
   });
 
   it.each([
@@ -89,26 +89,26 @@ describe("tests by hand", () => {
   });
 
   it("400 N everywhere is not put down to the drive while nobody knows what is usual", () => {
-    const plan = defaultSeries(lathe, "hand-push");
-    const heavy = seriesSteps(plan)
+    const plan = defaultHandTest(lathe, "hand-push");
+    const heavy = handTestSteps(plan)
       .filter((s) => s.group === "out" || s.group === "back")
       .map((s) => ({ ...s, value: 400 + (s.index % 3) }));
-    const said = handResult("hand-push", { plan, reads: heavy, pull });
+    const said = feelResult("hand-push", { plan, reads: heavy, pull });
     expect(said?.headline).not.toContain("motor or drive");
     expect(said?.answers["tight-all"]).toBe(true);
     const light = heavy.map((r) => ({ ...r, value: r.value / 5 }));
-    expect(handResult("hand-push", { plan, reads: light, pull })?.headline).not.toContain("motor or drive");
-    expect(handResult("hand-push", { plan, reads: light, pull: { ...pull, usualN: 80 } })?.headline).toContain(
+    expect(feelResult("hand-push", { plan, reads: light, pull })?.headline).not.toContain("motor or drive");
+    expect(feelResult("hand-push", { plan, reads: light, pull: { ...pull, usualN: 80 } })?.headline).toContain(
       "motor or drive",
     );
   });
 
   it("a motor that makes another noise, or ran at one speed only, is not called quiet", () => {
-    const plan = defaultSeries(lathe, "motor-alone");
+    const plan = defaultHandTest(lathe, "motor-alone");
     const sounds = (grades: readonly number[]) =>
-      handResult("motor-alone", {
+      feelResult("motor-alone", {
         plan,
-        reads: seriesSteps(plan)
+        reads: handTestSteps(plan)
           .filter((s) => s.group === "sound")
           .slice(0, grades.length)
           .map((s, i) => ({ ...s, value: grades[i] })),
@@ -122,21 +122,21 @@ describe("tests by hand", () => {
   });
 
   it("a spot that shows one way only is taken as the hand’s", () => {
-    const plan = defaultSeries(lathe, "hand-push");
-    const reads = seriesSteps(plan)
+    const plan = defaultHandTest(lathe, "hand-push");
+    const reads = handTestSteps(plan)
       .filter((s) => s.group === "out" || s.group === "back")
       .map((s) => ({ ...s, value: s.group === "out" && s.at === plan.places[2] ? 260 : 120 + (s.index % 3) }));
-    const result = handResult("hand-push", { plan, reads, pull });
+    const result = feelResult("hand-push", { plan, reads, pull });
     expect(result?.answers["tight-spot"]).toBe(false);
     expect(result?.remarks.join(" ")).toContain("not both ways");
   });
 
   it("rock near its limit is left open, play in one place is the way’s", () => {
-    const plan = { ...defaultSeries(lathe, "rock"), places: [10, 60, 110] };
+    const plan = { ...defaultHandTest(lathe, "rock"), places: [10, 60, 110] };
     const play = (mm: readonly number[]) =>
-      handResult("rock", {
+      feelResult("rock", {
         plan,
-        reads: seriesSteps(plan).map((s) => ({
+        reads: handTestSteps(plan).map((s) => ({
           ...s,
           value: s.group === "pulled" ? -mm[plan.places.indexOf(s.at)] : s.group === "pushed" ? 0.001 : -0.001,
         })),
@@ -152,9 +152,9 @@ describe("tests by hand", () => {
   });
 
   it("flicks that disagree leave the preload open", () => {
-    const plan = defaultSeries(lathe, "coast");
+    const plan = defaultHandTest(lathe, "coast");
     const flicks = (values: readonly number[]) =>
-      handResult("coast", { plan, reads: seriesSteps(plan).map((s) => ({ ...s, value: values[s.index] })), pull });
+      feelResult("coast", { plan, reads: handTestSteps(plan).map((s) => ({ ...s, value: values[s.index] })), pull });
     expect(flicks([0, 2, 1, 1, 1, 1])?.answers).toEqual({});
     expect(flicks([1, 1, 1, 1, 0, 1])?.answers).toEqual({ "coasts-free": false, "coast-stuck": false });
     expect(flicks([2, 2, 2, 2, 1, 2])?.answers["coasts-free"]).toBe(true);
@@ -162,15 +162,17 @@ describe("tests by hand", () => {
 
   it("is refused where it is not safe or not there, and out of bounds by name", () => {
     const z = defaultAxis("vertical-centre", "Z");
-    expect(seriesRefusal(z, "hand-push")).toContain("Never on an axis that can fall");
-    expect(seriesRefusal(lathe, "wheel-turn")).toContain("does not have");
-    expect(seriesSetup(z, defaultSeries(z, "motor-alone")).join(" ")).toContain("never the spindle nose");
-    expect(seriesSetup(z, defaultSeries(z, "rock")).join(" ")).toContain("can fall");
-    expect(() => checkSeries({ ...defaultSeries(router, "wheel-turn"), repeats: 1 }, router)).toThrow(
+    expect(handTestRefusal(z, "hand-push")).toContain("Never on an axis that can fall");
+    expect(handTestRefusal(lathe, "wheel-turn")).toContain("does not have");
+    expect(handTestSetup(z, defaultHandTest(z, "motor-alone")).join(" ")).toContain("never the spindle nose");
+    expect(handTestSetup(z, defaultHandTest(z, "rock")).join(" ")).toContain("can fall");
+    expect(() => checkHandTest({ ...defaultHandTest(router, "wheel-turn"), repeats: 1 }, router)).toThrow(
       "number of wheels is 1",
     );
-    expect(() => checkSeries({ ...defaultSeries(lathe, "rock"), places: [1, 1e5] }, lathe)).toThrow("place is 100000");
-    expect(() => checkSeries({ ...defaultSeries(lathe, "coast"), repeats: 40 }, lathe)).toThrow(
+    expect(() => checkHandTest({ ...defaultHandTest(lathe, "rock"), places: [1, 1e5] }, lathe)).toThrow(
+      "place is 100000",
+    );
+    expect(() => checkHandTest({ ...defaultHandTest(lathe, "coast"), repeats: 40 }, lathe)).toThrow(
       "flicks each way is 40",
     );
   });

@@ -26,7 +26,7 @@ import {
   type UnitSystem,
   pricesOf,
 } from "@iron/core";
-import type { Assessment, Axis, Case, LinkShare, Run } from "@iron/contract";
+import type { Diagnosis, Axis, Case, LinkShare, Run } from "@iron/contract";
 import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
@@ -37,7 +37,7 @@ import type { Runs } from "../measure/runs";
 
 interface Measured {
   readonly magnitudes: readonly Magnitude[];
-  readonly list: Assessment["measured"];
+  readonly list: Diagnosis["measured"];
   /** What a travel profile says besides its size. */
   readonly reports: readonly Report[];
   readonly since: string | null;
@@ -93,7 +93,7 @@ function testsView(config: AxisConfig, step: ReturnType<typeof nextTest>, times:
 }
 
 /** Puts the evidence of an axis together and says what it means. */
-export class Assess {
+export class Diagnose {
   constructor(
     private readonly needs: {
       readonly db: Db;
@@ -104,7 +104,7 @@ export class Assess {
     },
   ) {}
 
-  async of(caseId: number, axisId: number | undefined, system: UnitSystem): Promise<Assessment> {
+  async of(caseId: number, axisId: number | undefined, system: UnitSystem): Promise<Diagnosis> {
     const file = await this.needs.cases.get(caseId);
     const axis = await this.needs.machines.axis(axisId ?? file.axisIds[0]);
     const measured = await this.measured(axis, file.openedAt);
@@ -153,7 +153,7 @@ export class Assess {
     };
   }
 
-  async ledger(axisId: number): Promise<Pick<Assessment, "axisId" | "links" | "ledger" | "since">> {
+  async ledger(axisId: number): Promise<Pick<Diagnosis, "axisId" | "links" | "ledger" | "since">> {
     const axis = await this.needs.machines.axis(axisId);
     const measured = await this.measured(axis);
     const ledger = lossLedger(axis.config, measured.magnitudes);
@@ -190,7 +190,7 @@ export class Assess {
       .orderBy("at")
       .execute();
     const recent = latestByKind(rows);
-    const list: Assessment["measured"] = [];
+    const list: Diagnosis["measured"] = [];
     const magnitudes: Magnitude[] = [];
     const reports: Report[] = [];
     for (const row of recent) {
@@ -212,7 +212,7 @@ export class Assess {
       causes,
       marginals,
     }: { readonly axis: Axis; readonly causes: readonly Cause[]; readonly marginals: readonly number[] },
-  ): Promise<Assessment["sisters"]> {
+  ): Promise<Diagnosis["sisters"]> {
     const bearings = causes.findIndex((c) => c.id === "end-bearing-worn");
     if (bearings < 0 || marginals[bearings] < 0.5) return [];
     const { axes } = await this.needs.machines.withAxes(file.machineId);
@@ -284,7 +284,7 @@ function answersAsReports(
   return Object.entries(answers).map(([id, so]) => ({ finding: id as FindingId, so: so === true, source, ref }));
 }
 
-function brief(cause: Cause, mending: Mending): Assessment["leading"][number]["cause"] {
+function brief(cause: Cause, mending: Mending): Diagnosis["leading"][number]["cause"] {
   const { id, name, link, remedy } = causeById(cause.id) ?? cause;
   return {
     id,
@@ -300,7 +300,7 @@ function bounded(bounds: readonly [number, number]): [number, number | null] {
   return [bounds[0], Number.isFinite(bounds[1]) ? bounds[1] : null];
 }
 
-function ledgerView(ledger: Ledger): Assessment["ledger"] {
+function ledgerView(ledger: Ledger): Diagnosis["ledger"] {
   return {
     ...ledger,
     lines: ledger.lines.map((l) => ({ ...l, slacks: [...l.slacks], from: [...l.from], boundsMm: bounded(l.boundsMm) })),
