@@ -1,6 +1,7 @@
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
+import { ProgressBar } from "primeng/progressbar";
 import type { ImportState, LubricationImport } from "@iron/contract";
 import { catchError, finalize, of, Subject, switchMap, takeUntil, timer } from "rxjs";
 import { newKey } from "../data/new-key";
@@ -16,7 +17,8 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
 
 @Component({
   selector: "ip-csv-import",
-  imports: [ButtonDirective, AddressPipe],
+  imports: [ButtonDirective, AddressPipe, ProgressBar],
+  styles: ".gone { flex: 1 1 100%; }",
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="field">
@@ -39,6 +41,12 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
     @if (state(); as now) {
       <div class="acts" role="status">
         <p>{{ progressWords(now) }}</p>
+        <p-progressbar
+          class="gone"
+          ariaLabel="File gone through"
+          [mode]="now.of ? 'determinate' : 'indeterminate'"
+          [value]="now.of ? percent(now) : undefined"
+        />
         @if (now.phase !== "keeping") {
           <button type="button" pButton severity="secondary" (click)="callOff()">Call it off</button>
         }
@@ -114,6 +122,10 @@ export class CsvImport {
     if (phase === "keeping") return "Kept now, all at once.";
     if (phase === "waiting") return "Waits for another file to be read.";
     return of ? `Line ${rows} of ${of} gone through.` : "The file is read.";
+  }
+
+  protected percent({ rows, of }: ImportState): number {
+    return of ? Math.round((100 * rows) / of) : 0;
   }
 
   /** Nothing of it is kept; the answer to the file itself says so. */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
+import { ProgressBar } from "primeng/progressbar";
 import type { Horizon } from "@iron/contract";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
@@ -14,7 +15,7 @@ import { Trouble } from "../shared/trouble";
 /** The coming half year by week: minutes against what people have, late, due and early. */
 @Component({
   selector: "ip-half-year",
-  imports: [ButtonDirective, RouterLink, RoundsNav, ChartView, Trouble],
+  imports: [ButtonDirective, ProgressBar, RouterLink, RoundsNav, ChartView, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -24,10 +25,8 @@ import { Trouble } from "../shared/trouble";
       @if (wrong() || planner.wrong()) {
         <ip-trouble [words]="wrong() || planner.wrong()" (again)="load()" />
       } @else if (planner.progress() !== null) {
-        <p role="status">
-          Planning half a year… {{ percent() }} %
-          <progress [value]="planner.progress()" max="1">{{ percent() }} %</progress>
-        </p>
+        <p role="status">Planning half a year… {{ percent() }} %</p>
+        <p-progressbar [value]="percent()" ariaLabel="Planned" />
         <button type="button" pButton severity="secondary" (click)="planner.stop()">Stop</button>
       }
       @if (empty()) {

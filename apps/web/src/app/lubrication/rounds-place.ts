@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
+import { Tooltip } from "primeng/tooltip";
 import { fromEvent, interval, merge } from "rxjs";
 import { type FoundState } from "@iron/core";
 import { type LubricationPointRecord, type Rounds } from "@iron/contract";
@@ -40,6 +41,7 @@ const LOOK_MS = 30_000;
     Trouble,
     ComingDays,
     NotToday,
+    Tooltip,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-place.html",

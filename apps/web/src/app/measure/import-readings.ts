@@ -1,25 +1,19 @@
-import { TickBox } from "../shared/tick-box";
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { formatDeviation, formatPosition, TEST_WORDS, tipAngleFactor } from "@iron/core";
-import {
-  parseDecimal,
-  parseReadingsCsv,
-  planOfRows,
-  SURFACES,
-  type IndicatorRecord,
-  type RunSetup,
-} from "@iron/contract";
+import { formatDeviation, formatPosition, TEST_WORDS } from "@iron/core";
+import { parseReadingsCsv, planOfRows, type IndicatorRecord } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
-import { type Choice, ChoiceField, TextField } from "../shared/fields";
-import { ChoicesPipe } from "../shared/choices.pipe";
+import { gate } from "../shared/schema-form";
+import { TickBox } from "../shared/tick-box";
+import { ReadWith, readWith, readWithForm, setupOf } from "./read-with";
 
 const SHOWN = 60;
 const LARGEST = 2_000_000;
@@ -27,7 +21,7 @@ const LARGEST = 2_000_000;
 /** Readings from a CSV file: read here, shown, and kept only when confirmed. */
 @Component({
   selector: "ip-import-readings",
-  imports: [ButtonDirective, TickBox, RouterLink, ChoiceField, TextField, ChoicesPipe],
+  imports: [ButtonDirective, ReactiveFormsModule, ReadWith, RouterLink, TickBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./import-readings.html",
   styleUrl: "./measure.css",
@@ -42,53 +36,19 @@ export class ImportReadings {
   protected readonly fileName = computed(() => this.file()?.name ?? "");
   protected readonly wrong = signal("");
   protected readonly keeping = signal(false);
-  protected readonly keepsZero = signal(false);
+  protected readonly form = new FormGroup({
+    readWith: readWithForm(null),
+    keepsZero: new FormControl(false, { nonNullable: true }),
+  });
+  protected readonly ask = { label: "When the axis went to plus, the needle", one: "rose", other: "fell" };
+  private readonly maySend = gate();
+  private readonly keepsZero = toSignal(this.form.controls.keepsZero.valueChanges, { initialValue: false });
   private readonly indicators = toSignal(this.api.call("indicators").pipe(catchError(() => of([]))), {
     initialValue: [] as IndicatorRecord[],
   });
   protected readonly usable = computed(() => this.indicators().filter((i) => !i.retiredAt));
-  private readonly chosen = signal<number | null>(null);
-  protected readonly indicator = computed<IndicatorRecord | null>(
-    () => this.usable().find((i) => i.id === this.chosen()) ?? this.usable()[0] ?? null,
-  );
-  protected readonly surfaces = SURFACES;
-  protected readonly surface = signal<RunSetup["surface"]>("gauge block");
-  protected readonly senses: readonly Choice<1 | -1>[] = [
-    { id: 1, words: "rose" },
-    { id: -1, words: "fell" },
-  ];
-  protected readonly sense = signal<1 | -1>(1);
-  private readonly typedTip = signal<string | null>(null);
-  protected readonly tipText = computed(() => this.typedTip() ?? String(this.indicator()?.tipAngleDeg ?? 0));
-  protected readonly tip = computed(() => {
-    const deg = parseDecimal(this.tipText());
-    const bad = deg === undefined || deg < 0 || deg >= 80;
-    return bad
-      ? {
-          deg: null,
-          said: `Tip angle “${this.tipText().trim()}” cannot be: it is a number from 0° to below 80°.`,
-        }
-      : { deg, said: `readings × ${tipAngleFactor(deg).toFixed(3)}` };
-  });
-  protected readonly warmText = signal("");
-  protected readonly warm = computed(() => {
-    const text = this.warmText().trim();
-    if (text === "") return { celsius: null, wrong: "" };
-    const celsius = parseDecimal(text);
-    return celsius === undefined || celsius < -20 || celsius > 60
-      ? {
-          celsius: null,
-          wrong: `“${text}” °C cannot be: it is a number from −20 to 60 °C in a shop.`,
-        }
-      : { celsius, wrong: "" };
-  });
   protected readonly ready = computed(
-    () =>
-      this.parsed()?.errors.length === 0 &&
-      !this.keeping() &&
-      this.indicator() !== null &&
-      this.tip().deg !== null &&
-      !this.warm().wrong,
+    () => this.parsed()?.errors.length === 0 && !this.keeping() && this.usable().length > 0,
   );
   protected readonly parsed = computed(() => {
     const file = this.file();
@@ -100,7 +60,7 @@ export class ImportReadings {
     const system = this.preferences.system();
     const plan = planOfRows(parsed.rows, this.keepsZero(), this.overTravelMm());
     return {
-      words: `${TEST_WORDS[plan.kind].name}: ${parsed.rows.length} readings at ${plan.targetsMm.length} ${plan.targetsMm.length === 1 ? "place" : "places"}, ${plan.runs} runs.`,
+      words: `${TEST_WORDS[plan.kind].name}: ${parsed.rows.length} readings at ${plan.targetsMm.length} ${plan.targetsMm.length === 1 ? "place" : "places"}, ${plan.runs} ${plan.runs === 1 ? "run" : "runs"}.`,
       many: plan.targetsMm.length > 1,
       rows: parsed.rows.slice(0, SHOWN).map((r) => ({
         line: r.line,
@@ -113,6 +73,13 @@ export class ImportReadings {
       more: Math.max(0, parsed.rows.length - SHOWN),
     };
   });
+
+  constructor() {
+    effect(() => {
+      const first = this.usable().at(0);
+      if (first) untracked(() => readWith(this.form.controls.readWith, first));
+    });
+  }
 
   protected pick(files: FileList | null): void {
     const file = files?.[0];
@@ -128,37 +95,14 @@ export class ImportReadings {
     );
   }
 
-  protected choose(id: number): void {
-    this.chosen.set(id);
-    this.typedTip.set(null);
-  }
-
-  protected typeTip(text: string): void {
-    this.typedTip.set(text);
-  }
-
   protected keep(): void {
     const file = this.file();
-    const indicator = this.indicator();
     const axis = this.context.axis();
-    const tipAngleDeg = this.tip().deg;
-    if (!file || !indicator || !axis || tipAngleDeg === null || !this.ready()) return;
-    const { name, kind, resolutionMm, unit, rangeMm } = indicator;
-    const setup: RunSetup = {
-      indicator: {
-        name,
-        kind,
-        resolutionMm,
-        unit,
-        tipAngleDeg: indicator.tipAngleDeg,
-        rangeMm,
-      },
-      tipAngleDeg,
-      sense: this.sense(),
-      surface: this.surface(),
-      temperatureC: this.warm().celsius,
-      note: `from ${file.name}`.slice(0, 500),
-    };
+    if (!file || !axis || !this.ready() || !this.maySend(this.form)) return;
+    const { readWith: chosen, keepsZero } = this.form.getRawValue();
+    const indicator = this.usable().find((i) => i.id === chosen.indicator);
+    if (!indicator) return;
+    const setup = setupOf(this.form.controls.readWith, indicator, `from ${file.name}`.slice(0, 500));
     this.keeping.set(true);
     this.api
       .call("importRun", {
@@ -167,7 +111,7 @@ export class ImportReadings {
           fileName: file.name,
           text: file.text,
           setup,
-          keepsZero: this.keepsZero(),
+          keepsZero,
           overTravelMm: this.overTravelMm(),
         },
       })

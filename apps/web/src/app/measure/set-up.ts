@@ -1,16 +1,6 @@
-import { TickBox } from "../shared/tick-box";
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  linkedSignal,
-  signal,
-  untracked,
-} from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
@@ -21,23 +11,32 @@ import {
   setupSentences,
   TEST_KINDS,
   TEST_WORDS,
-  tipAngleFactor,
   type TestKind,
   type UnitSystem,
 } from "@iron/core";
-import type { Axis, IndicatorRecord, RunSetup } from "@iron/contract";
+import type { RunSetup } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
-import { checkSetUp, inOtherUnits, usualSetUp, type SetUpDraft } from "./set-up.view";
-import { type Choice, ChoiceField, TextField } from "../shared/fields";
-import { ChoicesPipe } from "../shared/choices.pipe";
+import { TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
+import { TickBox } from "../shared/tick-box";
+import { byCheck, gate, valueOf } from "../shared/schema-form";
+import { ReadWith, readWith, readWithForm, setupOf, type SenseAsk } from "./read-with";
+import { checkSetUp, inOtherUnits, usualSetUp, type SetUpCheck, type SetUpDraft } from "./set-up.view";
 
-interface DraftSource {
-  readonly axis: Axis;
+/** The form as it is asked: texts in the reader’s units, so that nothing typed is ever lost or rounded. */
+const TEXT = { nonNullable: true } as const;
+
+type SetUpValue = SetUpDraft & {
+  readonly marked: boolean;
+  readonly readWith: { readonly indicator: number | null; readonly tipAngleDeg: number };
+};
+
+interface FilledFor {
+  readonly axisId: number;
   readonly kind: TestKind;
   readonly system: UnitSystem;
 }
@@ -51,7 +50,7 @@ function usualSurface(kind: TestKind | null, keepsZero: boolean, marked: boolean
 
 @Component({
   selector: "ip-set-up",
-  imports: [LoadingLines, ButtonDirective, TickBox, RouterLink, ChoiceField, TextField, ChoicesPipe],
+  imports: [LoadingLines, ButtonDirective, ReactiveFormsModule, ReadWith, RouterLink, TextField, TickBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-up.html",
   styleUrl: "./measure.css",
@@ -73,56 +72,36 @@ export class SetUpTest {
     const kind = this.test();
     return kind ? TEST_WORDS[kind] : null;
   });
-  private readonly chosen = signal<number | null>(null);
-  protected readonly indicator = computed<IndicatorRecord | null>(() => {
-    const all = this.usable();
-    const reaching =
-      this.test() === "travel-profile"
-        ? all.find((i) => i.rangeMm / 2 >= (this.context.axis()?.config.travelMm ?? Infinity))
-        : undefined;
-    return all.find((i) => i.id === this.chosen()) ?? reaching ?? all[0] ?? null;
-  });
-  /** What is typed is kept when the units change: it is only said in the others. */
-  protected readonly draft = linkedSignal<DraftSource | null, SetUpDraft | null>({
-    source: () => {
-      const axis = this.context.axis();
-      const kind = this.test();
-      if (!axis || !kind || this.indicators() === null) return null;
-      return { axis, kind, system: this.preferences.system() };
+  /** With what it is read, and where: what is typed is kept when the units change, only said in the others. */
+  protected readonly form = new FormGroup(
+    {
+      readWith: readWithForm(20),
+      marked: new FormControl(false, TEXT),
+      places: new FormControl("", TEXT),
+      runs: new FormControl("", TEXT),
+      overTravel: new FormControl("", TEXT),
+      tick: new FormControl("", TEXT),
+      ticksOut: new FormControl("", TEXT),
+      hubRadius: new FormControl("", TEXT),
+      note: new FormControl("", TEXT),
     },
-    computation: (source, previous) => {
-      if (!source) return null;
-      const { axis, kind, system } = source;
-      const before = previous?.source;
-      if (previous?.value && before && before.kind === kind && before.axis.id === axis.id)
-        return inOtherUnits(previous.value, before.system, system);
-      const indicator = untracked(() => this.indicator());
-      const at = untracked(() => this.at());
-      const atMm = at ? Number(at) : NaN;
-      const inside = atMm >= 0 && atMm <= axis.config.travelMm;
-      return usualSetUp(kind, { axis: axis.config, indicator, system, atMm: inside ? atMm : null });
-    },
-  });
-  protected readonly check = computed(() => {
-    const draft = this.draft();
+    { validators: byCheck<SetUpValue>((value) => (this.filled && untracked(() => this.checkOf(value)?.errors)) ?? new Map()) },
+  );
+  private readonly maySend = gate();
+  private readonly value = valueOf<SetUpValue>(() => this.form);
+  /** What the form was filled for; the same axis and test in other units is only said anew. */
+  private filled: FilledFor | null = null;
+  private readonly asked = computed<FilledFor | null>(() => {
     const axis = this.context.axis();
     const kind = this.test();
-    return draft && axis && kind
-      ? checkSetUp(draft, {
-          kind,
-          axis: axis.config,
-          indicator: this.indicator(),
-          system: this.preferences.system(),
-          more: {
-            markedTurns: kind === "end-float" && this.marked(),
-            lastMm: this.context.last()?.lostMm ?? null,
-          },
-        })
-      : null;
+    if (!axis || !kind || this.indicators() === null) return null;
+    return { axisId: axis.id, kind, system: this.preferences.system() };
   });
-  protected readonly sense = signal<1 | -1>(1);
+  /** The form says what is usual. */
+  protected readonly ready = signal(false);
+  protected readonly check = computed(() => this.checkOf(this.value()));
   /** How the sense is asked: for a part of the drive by what that part does. */
-  protected readonly senseAsk = computed(() => {
+  protected readonly senseAsk = computed<SenseAsk>(() => {
     const kind = this.test();
     if (!kind || !isSplitTest(kind))
       return {
@@ -138,12 +117,6 @@ export class SetUpTest {
       other,
     };
   });
-  protected readonly senses = computed<readonly Choice<1 | -1>[]>(() => [
-    { id: 1, words: this.senseAsk().one },
-    { id: -1, words: this.senseAsk().other },
-  ]);
-  /** End float without a ball: whole turns to a mark. */
-  protected readonly marked = signal(false);
   /** Why this test cannot be done on this axis; empty when it can. */
   protected readonly impossible = computed(() => {
     const axis = this.context.axis();
@@ -153,23 +126,10 @@ export class SetUpTest {
     const there = availability(axis.config, test);
     return there.possible ? "" : there.say;
   });
-  protected readonly surface = linkedSignal<RunSetup["surface"]>(() =>
-    usualSurface(this.test(), this.check()?.plan?.keepsZero ?? false, this.marked()),
-  );
-  protected readonly note = signal("");
+  private readonly keepsZero = computed(() => this.check()?.plan?.keepsZero ?? false);
+  private readonly marked = computed(() => this.test() === "end-float" && this.value().marked);
   protected readonly starting = signal(false);
   protected readonly wrong = signal("");
-  protected readonly surfaces = [
-    "gauge block",
-    "ground face",
-    "milled face",
-    "square",
-    "reference scale",
-    "ball in the centre hole",
-    "flat screw end",
-    "thread flank",
-    "part of the drive",
-  ] as const;
   protected readonly sentences = computed(() => {
     const axis = this.context.axis();
     const kind = this.test();
@@ -178,60 +138,83 @@ export class SetUpTest {
           axis.config,
           {
             kind,
-            keepsZero: this.check()?.plan?.keepsZero ?? false,
+            keepsZero: this.keepsZero(),
             markedTurns: this.marked(),
           },
           this.preferences.system(),
         )
       : [];
   });
-  protected readonly factor = computed(() => {
-    const angle = this.check()?.tipAngleDeg ?? 0;
-    return angle > 0 && angle < 80 ? `readings × ${tipAngleFactor(angle).toFixed(3)}` : "no correction";
-  });
   protected readonly unit = computed(() => (this.preferences.system() === "metric" ? "mm" : "in"));
 
   constructor() {
     effect(() => {
-      const indicator = this.indicator();
-      if (indicator) untracked(() => this.edit("tipAngle", String(indicator.tipAngleDeg)));
+      const asked = this.asked();
+      if (asked) untracked(() => this.fill(asked));
+    });
+    // What it is read against follows from the test, until somebody says otherwise.
+    effect(() => {
+      const surface = usualSurface(this.test(), this.keepsZero(), this.marked());
+      untracked(() => this.form.controls.readWith.controls.surface.setValue(surface));
     });
   }
 
-  protected edit(field: keyof SetUpDraft, value: string): void {
-    this.draft.update((d) => (d ? { ...d, [field]: value } : d));
+  private fill(asked: FilledFor): void {
+    const before = this.filled;
+    const axis = this.context.axis();
+    if (!axis) return;
+    this.filled = asked;
+    const { system, kind } = asked;
+    if (before && before.kind === kind && before.axisId === asked.axisId) {
+      this.form.patchValue(inOtherUnits(this.form.getRawValue(), before.system, system));
+      return;
+    }
+    const at = this.at();
+    const atMm = at ? Number(at) : NaN;
+    const inside = atMm >= 0 && atMm <= axis.config.travelMm;
+    const indicator = this.reaching() ?? this.usable()[0];
+    if (indicator) readWith(this.form.controls.readWith, indicator);
+    this.form.patchValue(usualSetUp(kind, { axis: axis.config, system, atMm: inside ? atMm : null }));
+    this.ready.set(true);
   }
 
-  protected choose(id: number): void {
-    this.chosen.set(id);
+  /** An indicator that reaches along the whole travel, where a profile wants one. */
+  private reaching() {
+    if (this.test() !== "travel-profile") return undefined;
+    const travelMm = this.context.axis()?.config.travelMm ?? Infinity;
+    return this.usable().find((i) => i.rangeMm / 2 >= travelMm);
+  }
+
+  private indicatorOf(value: SetUpValue) {
+    return this.usable().find((i) => i.id === value.readWith.indicator) ?? null;
+  }
+
+  private checkOf(value: SetUpValue): SetUpCheck | null {
+    const axis = this.context.axis();
+    const kind = this.test();
+    if (!axis || !kind) return null;
+    return checkSetUp(value, {
+      kind,
+      axis: axis.config,
+      indicator: this.indicatorOf(value),
+      tipAngleDeg: value.readWith.tipAngleDeg,
+      system: this.preferences.system(),
+      markedTurns: kind === "end-float" && value.marked,
+      lastMm: this.context.last()?.lostMm ?? null,
+    });
   }
 
   protected start(): void {
-    const check = this.check();
-    const indicator = this.indicator();
+    this.form.updateValueAndValidity();
+    if (this.starting() || !this.maySend(this.form)) return;
+    const value = this.form.getRawValue();
+    const plan = this.checkOf(value)?.plan;
+    const indicator = this.indicatorOf(value);
     const axis = this.context.axis();
-    if (!check?.plan || !indicator || !axis || this.starting()) return;
-    const { name, kind, resolutionMm, unit, tipAngleDeg, rangeMm } = indicator;
-    const { hysteresisMm, calibrationMm } = indicator;
-    const setup: RunSetup = {
-      indicator: {
-        name,
-        kind,
-        resolutionMm,
-        unit,
-        tipAngleDeg,
-        rangeMm,
-        hysteresisMm,
-        calibrationMm,
-      },
-      tipAngleDeg: check.tipAngleDeg,
-      sense: this.sense(),
-      surface: this.surface(),
-      temperatureC: check.temperatureC,
-      note: this.note(),
-    };
+    if (!plan || !indicator || !axis) return;
+    const setup = setupOf(this.form.controls.readWith, indicator, value.note);
     this.starting.set(true);
-    this.api.call("startRun", { params: { id: axis.id }, body: { plan: check.plan, setup } }).subscribe({
+    this.api.call("startRun", { params: { id: axis.id }, body: { plan, setup } }).subscribe({
       next: (run) => void this.router.navigateByUrl(`${this.context.base()}/runs/${run.id}`),
       error: (error: unknown) => {
         this.starting.set(false);

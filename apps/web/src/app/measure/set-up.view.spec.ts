@@ -20,8 +20,8 @@ describe("setting a test up", () => {
   it("starts from what is usual and is right", () => {
     for (const kind of ["tick-count", "out-and-back", "two-sided", "travel-profile"] as const) {
       for (const system of ["metric", "inch"] as const) {
-        const draft = usualSetUp(kind, { axis: config, indicator, system });
-        const check = checkSetUp(draft, { kind, axis: config, indicator, system });
+        const draft = usualSetUp(kind, { axis: config, system });
+        const check = checkSetUp(draft, { kind, axis: config, indicator, tipAngleDeg: 12, system });
         expect([...check.errors]).toEqual([]);
         expect(check.plan?.kind).toBe(kind);
       }
@@ -29,33 +29,44 @@ describe("setting a test up", () => {
   });
 
   it("warns before, not after: coarse displays and steep tips", () => {
-    const draft = usualSetUp("two-sided", { axis: config, indicator, system: "metric" });
+    const draft = usualSetUp("two-sided", { axis: config, system: "metric" });
     const coarse = { ...indicator, resolutionMm: 0.0127 };
     expect(
-      checkSetUp(draft, { kind: "two-sided", axis: config, indicator: coarse, system: "metric" }).warnings.join(),
+      checkSetUp(draft, {
+        kind: "two-sided",
+        axis: config,
+        indicator: coarse,
+        tipAngleDeg: 12,
+        system: "metric",
+      }).warnings.join(),
     ).toContain("too coarse");
     expect(
-      checkSetUp(
-        { ...draft, tipAngle: "20" },
-        { kind: "two-sided", axis: config, indicator, system: "metric" },
-      ).warnings.join(),
+      checkSetUp(draft, {
+        kind: "two-sided",
+        axis: config,
+        indicator,
+        tipAngleDeg: 20,
+        system: "metric",
+      }).warnings.join(),
     ).toContain("A tip at 20° is steep");
     const bad = checkSetUp(
       { ...draft, places: "5", runs: "x" },
-      { kind: "two-sided", axis: config, indicator, system: "metric" },
+      { kind: "two-sided", axis: config, indicator, tipAngleDeg: 12, system: "metric" },
     );
     expect(bad.errors.get("runs")).toBe("“x” is not a number.");
     expect(bad.plan).toBeNull();
   });
 
   it("keeps the zero only with an indicator that reaches over all places", () => {
-    const draft = usualSetUp("travel-profile", { axis: config, indicator, system: "metric" });
+    const draft = usualSetUp("travel-profile", { axis: config, system: "metric" });
     const scale = { ...indicator, rangeMm: 6000 };
     expect(
-      checkSetUp(draft, { kind: "travel-profile", axis: config, indicator: scale, system: "metric" }).plan?.keepsZero,
+      checkSetUp(draft, { kind: "travel-profile", axis: config, indicator: scale, tipAngleDeg: 12, system: "metric" })
+        .plan?.keepsZero,
     ).toBe(true);
     expect(
-      checkSetUp(draft, { kind: "travel-profile", axis: config, indicator, system: "metric" }).plan?.keepsZero,
+      checkSetUp(draft, { kind: "travel-profile", axis: config, indicator, tipAngleDeg: 12, system: "metric" }).plan
+        ?.keepsZero,
     ).toBe(false);
   });
 });
@@ -74,8 +85,8 @@ describe("what is proposed", () => {
         ),
         (travelMm, system, kind) => {
           const axis = { ...config, travelMm };
-          const draft = usualSetUp(kind, { axis, indicator, system });
-          const check = checkSetUp(draft, { kind, axis, indicator, system });
+          const draft = usualSetUp(kind, { axis, system });
+          const check = checkSetUp(draft, { kind, axis, indicator, tipAngleDeg: 12, system });
           expect([...check.errors.values()]).toEqual([]);
           expect(check.plan).not.toBeNull();
         },
@@ -84,11 +95,17 @@ describe("what is proposed", () => {
   });
 
   it("slip is asked for the radius it is read at, and nothing is said of its width before", () => {
-    const draft = usualSetUp("coupling-slip", { axis: config, indicator, system: "metric" });
+    const draft = usualSetUp("coupling-slip", { axis: config, system: "metric" });
     const check = (hubRadius: string) =>
       checkSetUp(
         { ...draft, hubRadius },
-        { kind: "coupling-slip", axis: config, indicator: { ...indicator, resolutionMm: 0.05 }, system: "metric" },
+        {
+          kind: "coupling-slip",
+          axis: config,
+          indicator: { ...indicator, resolutionMm: 0.05 },
+          tipAngleDeg: 12,
+          system: "metric",
+        },
       );
     for (const typed of ["", "thick", "0", "-4"]) {
       expect(check(typed).errors.has("hubRadius")).toBe(true);
@@ -100,12 +117,14 @@ describe("what is proposed", () => {
 
   it.each(["0", "-2", "1e9", "2.5"])("%s runs are refused, not tripped over", (runs) => {
     const draft = {
-      ...usualSetUp("two-sided", { axis: config, indicator, system: "metric" }),
+      ...usualSetUp("two-sided", { axis: config, system: "metric" }),
       runs,
     };
-    expect(checkSetUp(draft, { kind: "two-sided", axis: config, indicator, system: "metric" }).errors.has("runs")).toBe(
-      true,
-    );
+    expect(
+      checkSetUp(draft, { kind: "two-sided", axis: config, indicator, tipAngleDeg: 12, system: "metric" }).errors.has(
+        "runs",
+      ),
+    ).toBe(true);
   });
 });
 
@@ -116,11 +135,9 @@ it("a set-up that was typed is only said in the other units, never lost", () => 
     overTravel: "25.4",
     tick: "0.01",
     ticksOut: "50",
-    tipAngle: "12",
     hubRadius: "",
-    temperature: "",
   };
   const inch = inOtherUnits(draft, "metric", "inch");
-  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3", tipAngle: "12" });
+  expect(inch).toMatchObject({ places: "3.93701; abc; 10", overTravel: "1", runs: "3" });
   expect(inOtherUnits(inch, "inch", "metric").places).toBe("100.0001; abc; 254");
 });

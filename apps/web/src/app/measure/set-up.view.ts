@@ -24,10 +24,8 @@ export interface SetUpDraft {
   readonly overTravel: string;
   readonly tick: string;
   readonly ticksOut: string;
-  readonly tipAngle: string;
   /** Coupling slip: where along the hub the tip reads. */
   readonly hubRadius: string;
-  readonly temperature: string;
 }
 
 /** Places typed in inches are off by no more than this, mm. */
@@ -53,12 +51,10 @@ export function usualSetUp(
   kind: TestKind,
   {
     axis,
-    indicator,
     system,
     atMm = null,
   }: {
     readonly axis: AxisConfig;
-    readonly indicator: IndicatorRecord | null;
     readonly system: UnitSystem;
     readonly atMm?: number | null;
   },
@@ -85,10 +81,8 @@ export function usualSetUp(
       system === "metric" ? typed(overTravelMm, system) : String(Math.floor(fromMm(overTravelMm, "in") * 100) / 100),
     tick: typed(usualTick(axis.tickMm, system), system),
     ticksOut: String(ticksOut),
-    tipAngle: String(indicator?.tipAngleDeg ?? 0),
     // Nobody can guess it: it is measured at the hub, or the slip comes out wrong.
     hubRadius: "",
-    temperature: "20",
   };
 }
 
@@ -119,8 +113,6 @@ function floored(inches: string): string {
 
 export interface SetUpCheck {
   readonly plan: TestPlan | null;
-  readonly tipAngleDeg: number;
-  readonly temperatureC: number | null;
   readonly errors: ReadonlyMap<keyof SetUpDraft, string>;
   readonly warnings: readonly string[];
 }
@@ -142,22 +134,22 @@ export function checkSetUp(
     kind,
     axis,
     indicator,
+    tipAngleDeg,
     system,
-    more = {},
+    markedTurns = false,
+    lastMm = null,
   }: {
     readonly kind: TestKind;
     readonly axis: AxisConfig;
     readonly indicator: IndicatorRecord | null;
+    readonly tipAngleDeg: number;
     readonly system: UnitSystem;
-    readonly more?: {
-      /** End float without a ball: whole turns to a mark. */
-      readonly markedTurns?: boolean;
-      /** Where the axis stood last, mm: which limit is the nearer one. */
-      readonly lastMm?: number | null;
-    };
+    /** End float without a ball: whole turns to a mark. */
+    readonly markedTurns?: boolean;
+    /** Where the axis stood last, mm: which limit is the nearer one. */
+    readonly lastMm?: number | null;
   },
 ): SetUpCheck {
-  const { markedTurns = false } = more;
   const errors = new Map<keyof SetUpDraft, string>();
   const read = readerOf(draft, system, errors);
   const targetsMm = read.places();
@@ -180,20 +172,12 @@ export function checkSetUp(
       ? { circumference: { radiusMm: read.length("hubRadius"), perTurnMm: travelPerTurnMm(axis) } }
       : {}),
   };
-  const tipAngleDeg = read.number("tipAngle");
-  if (tipAngleDeg < 0 || tipAngleDeg >= 80)
-    errors.set("tipAngle", `Tip angle ${draft.tipAngle}° cannot be: it is from 0° to below 80°.`);
-  const temperatureC = draft.temperature.trim() === "" ? null : read.number("temperature");
-  if (temperatureC !== null && (temperatureC < -20 || temperatureC > 60))
-    errors.set("temperature", `${draft.temperature} °C cannot be: it is from −20 to 60 °C in a shop.`);
   if (targetsMm.length === 0) errors.set("places", "Name the place, or places with semicolons between.");
   if (errors.size === 0) tryPlan(plan, { axis, system, errors });
   const valid = errors.size === 0;
-  const warned = { system, lastMm: more.lastMm ?? null, valid };
+  const warned = { system, lastMm, valid };
   return {
     plan: valid ? plan : null,
-    tipAngleDeg,
-    temperatureC,
     errors,
     warnings: Number.isNaN(plan.tickMm * plan.runs) ? [] : warningsFor(plan, { tipAngleDeg, axis, indicator, warned }),
   };

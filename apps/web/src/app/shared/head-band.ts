@@ -1,71 +1,95 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from "@angular/core";
+import { BreakpointObserver } from "@angular/cdk/layout";
+import { NgTemplateOutlet } from "@angular/common";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from "@angular/core";
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, ReactiveFormsModule } from "@angular/forms";
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { catchError, filter, map, of, startWith } from "rxjs";
-import { InputText } from "primeng/inputtext";
+import { Drawer } from "primeng/drawer";
+import { SelectButton } from "primeng/selectbutton";
+import { catchError, filter, map, of } from "rxjs";
+import type { UnitSystem } from "@iron/core";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { KeyList } from "./key-list";
 import { Keys } from "./keys";
-import { ChoiceField } from "./fields";
+import { ChoiceField, type Choice } from "./fields";
 import { ChoicesPipe } from "./choices.pipe";
+import { FindMachine } from "./find-machine";
+
+const PLACES = [
+  { path: "/floor", name: "Floor" },
+  { path: "/cases", name: "Cases" },
+  { path: "/jobs", name: "Jobs" },
+  { path: "/rounds", name: "Rounds" },
+  { path: "/sums", name: "Sums" },
+  { path: "/causes", name: "Causes" },
+  { path: "/shop", name: "Shop" },
+] as const;
 
 @Component({
   selector: "ip-head-band",
-  imports: [ButtonDirective, RouterLink, RouterLinkActive, InputText, KeyList, ChoiceField, ChoicesPipe],
+  imports: [
+    ButtonDirective,
+    ChoiceField,
+    ChoicesPipe,
+    Drawer,
+    FindMachine,
+    KeyList,
+    NgTemplateOutlet,
+    ReactiveFormsModule,
+    RouterLink,
+    RouterLinkActive,
+    SelectButton,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header class="no-print" [class.open]="menuOpen()">
+    <header class="no-print">
       <a class="name" routerLink="/floor">Iron Patience</a>
-      <button
-        type="button"
-        pButton
-        text
-        class="menu"
-        [attr.aria-expanded]="menuOpen()"
-        (click)="menuOpen.set(!menuOpen())"
-      >
-        Menu
-      </button>
-      <nav aria-label="Places">
-        <a routerLink="/floor" routerLinkActive="on" [routerLinkActiveOptions]="{ exact: false }">Floor</a>
-        <a routerLink="/cases" routerLinkActive="on">Cases</a>
-        <a routerLink="/jobs" routerLinkActive="on">Jobs</a>
-        <a routerLink="/rounds" routerLinkActive="on">Rounds</a>
-        <a routerLink="/sums" routerLinkActive="on">Sums</a>
-        <a routerLink="/causes" routerLinkActive="on">Causes</a>
-        <a routerLink="/shop" routerLinkActive="on">Shop</a>
-      </nav>
-      @if (shop()?.demo) {
+      @if (shop()?.demo && narrow()) {
         <span class="demo">demo, simulated</span>
       }
+      @if (narrow()) {
+        <button type="button" pButton text [attr.aria-expanded]="menuOpen()" (click)="menuOpen.set(true)">Menu</button>
+      } @else {
+        <ng-container [ngTemplateOutlet]="places" />
+        @if (shop()?.demo) {
+          <span class="demo">demo, simulated</span>
+        }
+        <ng-container [ngTemplateOutlet]="tools" />
+      }
+    </header>
+    <ng-template #places>
+      <nav aria-label="Places">
+        @for (place of all; track place.path) {
+          <a [routerLink]="place.path" routerLinkActive="on">{{ place.name }}</a>
+        }
+      </nav>
+    </ng-template>
+    <ng-template #tools>
       <div class="right">
-        <label class="find">
-          <span class="sr-only">Find a machine</span>
-          <input
-            pInputText
-            #find
-            type="search"
-            placeholder="Find a machine"
-            [value]="query()"
-            (input)="search($any($event.target).value)"
-            (keydown.escape)="find.blur()"
-          />
-          <kbd aria-hidden="true">/</kbd>
-        </label>
-        <button type="button" class="seg" (click)="preferences.toggleUnits()">
-          <span [class.on]="metric()">mm µm</span><span [class.on]="!metric()">in tenths</span>
-        </button>
+        <ip-find-machine class="find" />
+        <p-selectbutton
+          class="units"
+          ariaLabelledBy="units-label"
+          optionLabel="words"
+          optionValue="id"
+          [allowEmpty]="false"
+          [options]="units"
+          [formControl]="system"
+        />
+        <span class="sr-only" id="units-label">Units</span>
         <button
           type="button"
+          pButton
+          text
           class="tool"
-          (click)="toggleShift()"
+          (click)="preferences.toggleShift()"
           [attr.aria-pressed]="preferences.shift() === 'night'"
         >
           Night
         </button>
-        <button type="button" class="tool" (click)="listOpen.set(true)">
+        <button type="button" pButton text class="tool keys" (click)="listOpen.set(true)">
           <kbd aria-hidden="true">?</kbd><span class="sr-only">All keys</span>
         </button>
         <ip-choice-field
@@ -77,7 +101,15 @@ import { ChoicesPipe } from "./choices.pipe";
           (chosen)="preferences.who.set($event)"
         />
       </div>
-    </header>
+    </ng-template>
+    @if (narrow()) {
+      @defer (when menuOpen()) {
+        <p-drawer position="right" header="Menu" [visible]="menuOpen()" (visibleChange)="menuOpen.set($event)">
+          <ng-container [ngTemplateOutlet]="places" />
+          <ng-container [ngTemplateOutlet]="tools" />
+        </p-drawer>
+      }
+    }
     @if (listOpen()) {
       <ip-key-list (closed)="listOpen.set(false)" />
     }
@@ -87,11 +119,20 @@ import { ChoicesPipe } from "./choices.pipe";
 export class HeadBand {
   protected readonly preferences = inject(Preferences);
   protected readonly listOpen = signal(false);
-  /** On a narrow screen the places stand behind a button; elsewhere it is not shown. */
+  protected readonly all = PLACES;
+  /** On a phone the places and tools stand in a drawer. */
+  protected readonly narrow = toSignal(
+    inject(BreakpointObserver)
+      .observe("(max-width: 560px)")
+      .pipe(map((state) => state.matches)),
+    { requireSync: true },
+  );
   protected readonly menuOpen = signal(false);
-  protected readonly metric = computed(() => this.preferences.system() === "metric");
-  private readonly router = inject(Router);
-  private readonly findField = viewChild.required<ElementRef<HTMLInputElement>>("find");
+  protected readonly units: Choice<UnitSystem>[] = [
+    { id: "metric", words: "mm µm" },
+    { id: "inch", words: "in tenths" },
+  ];
+  protected readonly system = new FormControl<UnitSystem>("metric", { nonNullable: true });
   protected readonly shop = toSignal(
     inject(Api)
       .call("shop")
@@ -103,30 +144,19 @@ export class HeadBand {
     const who = this.preferences.who();
     return people.includes(who) ? people : [...people, who];
   });
-  protected readonly query = toSignal(
-    this.router.events.pipe(
-      filter((e) => e instanceof NavigationEnd),
-      startWith(null),
-      map(() => this.router.parseUrl(this.router.url).queryParamMap.get("q") ?? ""),
-      takeUntilDestroyed(),
-    ),
-    { initialValue: "" },
-  );
 
   constructor() {
-    this.router.events
-      .pipe(
+    effect(() => this.system.setValue(this.preferences.system(), { emitEvent: false }));
+    this.system.valueChanges.subscribe((system) => {
+      if (system !== this.preferences.system()) this.preferences.toggleUnits();
+    });
+    inject(Router)
+      .events.pipe(
         filter((e) => e instanceof NavigationEnd),
         takeUntilDestroyed(),
       )
       .subscribe(() => this.menuOpen.set(false));
     inject(Keys).use(
-      {
-        key: "/",
-        shown: "/",
-        does: "Find a machine",
-        act: () => this.findField().nativeElement.focus(),
-      },
       {
         key: "u",
         shown: "U",
@@ -140,17 +170,5 @@ export class HeadBand {
         act: () => this.listOpen.set(true),
       },
     );
-  }
-
-  protected search(text: string): void {
-    const onFloor = this.router.url.startsWith("/floor");
-    void this.router.navigate(["/floor"], {
-      queryParams: { q: text || null },
-      replaceUrl: onFloor,
-    });
-  }
-
-  protected toggleShift(): void {
-    this.preferences.toggleShift();
   }
 }

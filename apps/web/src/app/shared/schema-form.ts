@@ -1,4 +1,5 @@
-import { afterNextRender, ElementRef, inject, Injector } from "@angular/core";
+import { afterNextRender, computed, ElementRef, inject, Injector, type Signal } from "@angular/core";
+import { toObservable, toSignal } from "@angular/core/rxjs-interop";
 import {
   FormControl,
   type AbstractControl,
@@ -6,6 +7,7 @@ import {
   type ValidationErrors,
   type ValidatorFn,
 } from "@angular/forms";
+import { map, startWith, switchMap } from "rxjs";
 import type * as z from "zod";
 
 const SAID = "said";
@@ -38,6 +40,35 @@ export function bySchema<V extends object>(
     }
     return { [SAID]: said };
   };
+}
+
+/**
+ * A form is right when whoever works with what stands in it has nothing against it.
+ *
+ * @param check - What is wrong, by name of the control; nothing where all is right.
+ * @returns A validator for the form.
+ * @example new FormGroup({ runs: new FormControl("5") }, { validators: byCheck((value) => new Map()) })
+ */
+export function byCheck<V extends object>(check: (value: V) => ReadonlyMap<string, string>): ValidatorFn {
+  return (form: AbstractControl): ValidationErrors | null => {
+    const said = check((form as FormGroup).getRawValue() as V);
+    return said.size ? { [SAID]: said } : null;
+  };
+}
+
+/** What stands in a form, as it is typed. Made where inject() may be used. */
+export function valueOf<V>(form: () => AbstractControl<unknown, V> & { getRawValue(): V }): Signal<V> {
+  const changed = toSignal(
+    toObservable(computed(form)).pipe(
+      switchMap((f) =>
+        f.valueChanges.pipe(
+          startWith(null),
+          map(() => f.getRawValue()),
+        ),
+      ),
+    ),
+  );
+  return computed(() => changed() ?? form().getRawValue());
 }
 
 /** A rule of one control: its message, or none. */

@@ -1,11 +1,14 @@
 import { definePreset } from "@primeuix/themes";
+import autocomplete from "@primeuix/themes/aura/autocomplete";
 import base from "@primeuix/themes/aura/base";
 import button from "@primeuix/themes/aura/button";
 import checkbox from "@primeuix/themes/aura/checkbox";
 import datatable from "@primeuix/themes/aura/datatable";
 import datepicker from "@primeuix/themes/aura/datepicker";
 import dialog from "@primeuix/themes/aura/dialog";
+import drawer from "@primeuix/themes/aura/drawer";
 import inputtext from "@primeuix/themes/aura/inputtext";
+import progressbar from "@primeuix/themes/aura/progressbar";
 import radiobutton from "@primeuix/themes/aura/radiobutton";
 import select from "@primeuix/themes/aura/select";
 import skeleton from "@primeuix/themes/aura/skeleton";
@@ -13,6 +16,7 @@ import selectbutton from "@primeuix/themes/aura/selectbutton";
 import textarea from "@primeuix/themes/aura/textarea";
 import toast from "@primeuix/themes/aura/toast";
 import togglebutton from "@primeuix/themes/aura/togglebutton";
+import tooltip from "@primeuix/themes/aura/tooltip";
 
 /** One scale from a token of ours: PrimeNG wants eleven steps and is given the same one. */
 function flat(colour: string): Record<string, string> {
@@ -122,12 +126,15 @@ export const ironPreset = definePreset(
   {
     ...base,
     components: {
+      autocomplete,
       button,
       checkbox,
       datatable,
       datepicker,
       dialog,
+      drawer,
       inputtext,
+      progressbar,
       radiobutton,
       select,
       selectbutton,
@@ -135,6 +142,7 @@ export const ironPreset = definePreset(
       textarea,
       toast,
       togglebutton,
+      tooltip,
     },
   },
   {
@@ -168,6 +176,20 @@ export const ironPreset = definePreset(
         option: { padding: "var(--space-3)" },
         overlay: { background: "var(--sheet)", borderColor: "var(--ink)", color: "var(--ink)", shadow: "none" },
       },
+      autocomplete: {
+        option: { padding: "var(--space-3)" },
+        overlay: { background: "var(--sheet)", borderColor: "var(--ink)", color: "var(--ink)", shadow: "none" },
+      },
+      drawer: {
+        root: { background: "var(--sheet)", color: "var(--ink)", borderColor: "var(--ink)", shadow: "none" },
+        header: { padding: "var(--space-3) var(--space-4)" },
+        content: { padding: "0 var(--space-4) var(--space-4)" },
+      },
+      progressbar: {
+        root: { background: "var(--rule)", borderRadius: "var(--corner)", height: "var(--space-5)" },
+        value: { background: "var(--blue)" },
+      },
+      tooltip: { root: { background: "var(--ink)", color: "var(--sheet)", shadow: "none" } },
       datatable: {
         headerCell: { padding: "var(--space-2) var(--space-3)", color: "var(--graphite)" },
         bodyCell: { padding: "var(--space-2) var(--space-3)" },

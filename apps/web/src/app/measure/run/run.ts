@@ -3,7 +3,10 @@ import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
+import { FormControl, ReactiveFormsModule } from "@angular/forms";
 import { ButtonDirective } from "primeng/button";
+import { SelectButton } from "primeng/selectbutton";
+import type { Choice } from "../../shared/fields";
 import { approachSentence, hasProgram } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
@@ -36,8 +39,10 @@ type Way = "live" | "typed" | "dial";
     EntryPanel,
     JogPanel,
     ProgramPanel,
+    ReactiveFormsModule,
     ReadingsTable,
     ResultPanel,
+    SelectButton,
     Trouble,
   ],
   providers: [RunStore],
@@ -52,6 +57,13 @@ export class RunPlace {
   protected readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
   private readonly chosenWay = signal<Way | null>(null);
+  /** Where readings come from, as it is asked. */
+  protected readonly asked = new FormControl<Way>("typed", { nonNullable: true });
+  protected readonly ways = computed<Choice<Way>[]>(() => [
+    ...(this.store.link() === "none" ? [] : [{ id: "live", words: "Live indicator" } as const]),
+    { id: "typed", words: "Type readings" },
+    { id: "dial", words: "Read a dial" },
+  ]);
   protected readonly programOpen = signal(false);
 
   protected readonly view = computed(() => {
@@ -83,6 +95,8 @@ export class RunPlace {
   });
 
   constructor() {
+    effect(() => this.asked.setValue(this.way(), { emitEvent: false }));
+    this.asked.valueChanges.subscribe((way) => this.chosenWay.set(way));
     effect(() => {
       const id = Number(this.runId());
       untracked(() => this.store.load(id));
@@ -113,10 +127,6 @@ export class RunPlace {
         act: () => this.toggleAuto(),
       },
     );
-  }
-
-  protected choose(way: Way): void {
-    this.chosenWay.set(way);
   }
 
   protected take(): void {

@@ -1,0 +1,127 @@
+import { ChangeDetectionStrategy, Component, inject, signal, viewChild } from "@angular/core";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
+import { FormControl, ReactiveFormsModule } from "@angular/forms";
+import { NavigationEnd, Router } from "@angular/router";
+import { AutoComplete } from "primeng/autocomplete";
+import { catchError, filter, map, of, shareReplay, startWith, type Observable } from "rxjs";
+import type { Floor } from "@iron/contract";
+import { Api } from "../data/api";
+import { findOn, type Found } from "./find.view";
+import { Keys } from "./keys";
+
+/**
+ * Find a machine or an axis from anywhere: what is chosen is gone to. On the floor the text narrows the floor itself,
+ * and needs no list beside it.
+ */
+@Component({
+  selector: "ip-find-machine",
+  imports: [AutoComplete, ReactiveFormsModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p-autocomplete
+      ariaLabel="Find a machine"
+      placeholder="Find a machine"
+      appendTo="body"
+      optionLabel="words"
+      autoOptionFocus
+      [delay]="150"
+      [suggestions]="found()"
+      [formControl]="text"
+      (completeMethod)="complete($event.query)"
+      (onSelect)="go(asFound($event.value))"
+      (input)="narrow($any($event.target).value)"
+      (keydown.enter)="show()"
+      (keydown.escape)="leave()"
+    >
+      <ng-template #item let-one>
+        <span>{{ asFound(one).words }}</span><span class="quiet where">{{ asFound(one).where }}</span>
+      </ng-template>
+    </p-autocomplete>
+    <kbd aria-hidden="true">/</kbd>
+  `,
+  styles: `
+    :host {
+      position: relative;
+      display: block;
+    }
+    kbd {
+      position: absolute;
+      right: var(--space-2);
+      top: 9px;
+    }
+    @media (max-width: 900px), (pointer: coarse) {
+      kbd {
+        display: none;
+      }
+    }
+  `,
+})
+export class FindMachine {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly field = viewChild.required(AutoComplete);
+  protected readonly text = new FormControl<string | Found>("", { nonNullable: true });
+  protected readonly found = signal<Found[]>([]);
+  /** PrimeNG’s templates know nothing of what they are given. */
+  protected readonly asFound = (one: unknown): Found => one as Found;
+  /** What stands on the floor, asked for when somebody begins to look for it. */
+  private floor: Observable<Pick<Floor, "machines">> | null = null;
+
+  constructor() {
+    this.router.events
+      .pipe(
+        filter((e) => e instanceof NavigationEnd),
+        startWith(null),
+        map(() => this.router.parseUrl(this.router.url).queryParamMap.get("q") ?? ""),
+        takeUntilDestroyed(),
+      )
+      .subscribe((q) => {
+        // What is typed right now is not taken out of one’s hands.
+        if (this.onFloor() && this.text.value === q) return;
+        this.text.setValue(q, { emitEvent: false });
+        this.floor = null;
+      });
+    inject(Keys).use({
+      key: "/",
+      shown: "/",
+      does: "Find a machine",
+      act: () => this.field().inputEL?.nativeElement.focus(),
+    });
+  }
+
+  protected complete(query: string): void {
+    if (this.onFloor()) {
+      this.found.set([]);
+      return;
+    }
+    this.floor ??= this.api.call("floor").pipe(
+      catchError(() => of({ machines: [] })),
+      shareReplay(1),
+    );
+    this.floor.subscribe((floor) => this.found.set([...findOn(floor, query)]));
+  }
+
+  protected narrow(q: string): void {
+    if (this.onFloor()) void this.router.navigate(["/floor"], { queryParams: { q: q || null }, replaceUrl: true });
+  }
+
+  protected go({ link }: Found): void {
+    this.text.setValue("", { emitEvent: false });
+    void this.router.navigateByUrl(link);
+  }
+
+  /** Nothing of that name to go to: the floor says so, and what there is. */
+  protected show(): void {
+    const q = this.text.value;
+    if (this.onFloor() || typeof q !== "string" || !q.trim() || this.found().length > 0) return;
+    void this.router.navigate(["/floor"], { queryParams: { q } });
+  }
+
+  protected leave(): void {
+    this.field().inputEL?.nativeElement.blur();
+  }
+
+  private onFloor(): boolean {
+    return this.router.url.startsWith("/floor");
+  }
+}
