@@ -1,4 +1,3 @@
-import { TickBox } from "../../shared/tick-box";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,6 +10,7 @@ import {
   untracked,
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, FormRecord, ReactiveFormsModule } from "@angular/forms";
 import { Router } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { withUsualLimits, type AxisConfig } from "@iron/core";
@@ -35,11 +35,17 @@ import {
   type ConfigField,
 } from "./config-fields";
 import { type Choice, ChoiceField, TextField } from "../../shared/fields";
+import { bySchema, gate } from "../../shared/schema-form";
+import { TickBox } from "../../shared/tick-box";
+
+type Control = FormControl<string | boolean>;
+
+const FIELDS = FIELD_GROUPS.flatMap((g) => g.fields);
 
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [ButtonDirective, TickBox, BothVersions, FastenerEditor, ChoiceField, TextField],
+  imports: [ButtonDirective, BothVersions, ChoiceField, FastenerEditor, ReactiveFormsModule, TextField, TickBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `
@@ -70,15 +76,24 @@ export class AxisSetup {
     const axis = this.context.axis();
     return axis ? `${axis.id} ${axis.version}` : "";
   });
-  protected readonly draft = linkedSignal<string, AxisConfig | null>({
-    source: this.version,
-    computation: () => untracked(() => this.context.axis()?.config ?? null),
-  });
+  /** The axis as it is edited, in the core’s units. */
+  protected readonly draft = signal<AxisConfig | null>(null);
+  /** A control for each field, by its path; numbers as they are typed. */
+  protected readonly form = new FormRecord<Control>({}, { validators: bySchema(axisConfigSchema, () => this.draft()) });
+  private readonly maySend = gate();
+
   constructor() {
     const { preview } = this.context;
     effect(() => {
       this.version();
-      untracked(() => this.saved.begin(this.context.axis()));
+      untracked(() => {
+        this.saved.begin(this.context.axis());
+        this.take(this.context.axis()?.config ?? null);
+      });
+    });
+    effect(() => {
+      this.preferences.system();
+      untracked(() => this.say());
     });
     effect(() => preview.set(this.changed() && this.valid() ? this.draft() : null));
     inject(DestroyRef).onDestroy(() => preview.set(null));
@@ -88,20 +103,12 @@ export class AxisSetup {
     return field.kind === "choice" ? field.options.map(([id, words]) => ({ id, words })) : [];
   }
 
-  /** Numbers as typed, while they are being typed. */
-  private readonly typed = linkedSignal<string, ReadonlyMap<string, string>>({
-    source: computed(() => `${this.version()} ${this.preferences.system()}`),
-    computation: () => new Map(),
-  });
   private readonly serverErrors = signal<ReadonlyMap<string, string>>(new Map());
   protected readonly saved = new VersionedSave<Axis>();
 
   protected readonly errors = computed<ReadonlyMap<string, string>>(() => {
-    const draft = this.draft();
-    if (!draft) return new Map();
-    const result = axisConfigSchema.safeParse(draft);
-    if (result.success) return this.serverErrors();
-    return new Map(result.error.issues.map((i) => [i.path.join("."), i.message]));
+    const result = axisConfigSchema.safeParse(this.draft());
+    return new Map(result.error?.issues.map((i) => [i.path.join("."), i.message]));
   });
   protected readonly groups = computed(() => {
     const draft = this.draft();
@@ -128,12 +135,13 @@ export class AxisSetup {
   });
   protected readonly valid = computed(() => this.errors().size === 0);
 
-  protected shown(field: ConfigField): string {
-    const draft = this.draft();
-    if (!draft) return "";
-    const value = readPath(draft, field.path);
-    if (field.kind !== "number") return String(value);
-    return this.typed().get(field.path) ?? numberText(value as number, field.path, this.preferences.system());
+  protected control(field: ConfigField): Control {
+    return this.form.controls[field.path];
+  }
+
+  /** What the server has against a field. */
+  protected refused(field: ConfigField): string {
+    return this.serverErrors().get(field.path) ?? "";
   }
 
   /** What is taken where nothing is entered; empty where something must be. */
@@ -142,24 +150,48 @@ export class AxisSetup {
     return draft && field.kind === "number" && field.usual ? field.usual(draft) : "";
   }
 
-  protected flag(field: ConfigField): boolean {
-    const draft = this.draft();
-    return draft !== null && readPath(draft, field.path) === true;
-  }
-
   protected unit(field: ConfigField): string {
     return field.kind === "number" ? fieldUnit(field.path, this.preferences.system(), this.currency()).word : "";
   }
 
-  protected edit(field: ConfigField, value: string | boolean): void {
-    let kept: unknown = value;
-    if (field.kind === "number" && typeof value === "string") {
-      this.typed.update((t) => new Map(t).set(field.path, value));
-      kept = keptNumber(field, value, this.preferences.system());
+  /** Takes a configuration up to be edited. */
+  private take(config: AxisConfig | null): void {
+    this.draft.set(config);
+    if (!config) return;
+    for (const field of FIELDS) {
+      if (field.path in this.form.controls) continue;
+      const control: Control = new FormControl<string | boolean>("", { nonNullable: true });
+      control.valueChanges.subscribe((value) => this.edit(field, value));
+      this.form.addControl(field.path, control, { emitEvent: false });
     }
+    this.say();
+    this.form.markAsPristine();
+    this.form.markAsUntouched();
+  }
+
+  /** Says what is edited in the fields, in the reader’s units. */
+  private say(only: (field: ConfigField) => boolean = () => true): void {
+    const draft = this.draft();
+    if (!draft) return;
+    for (const field of FIELDS.filter(only)) {
+      const value = readPath(draft, field.path);
+      const shown =
+        field.kind === "number" ? numberText(value as number, field.path, this.preferences.system()) : value;
+      this.control(field).setValue(shown as string | boolean, { emitEvent: false });
+    }
+    this.form.updateValueAndValidity();
+  }
+
+  private edit(field: ConfigField, value: string | boolean): void {
+    const system = this.preferences.system();
+    const before = this.draft();
+    if (!before) return;
+    const kept = field.kind === "number" ? keptNumber(field, value as string, system) : value;
     this.serverErrors.set(new Map());
     // Limits that nobody chose follow the drive they belong to.
-    this.draft.update((d) => (d ? withUsualLimits(d, writePath(d, field.path, kept), this.preferences.system()) : d));
+    const after = withUsualLimits(before, writePath(before, field.path, kept), system);
+    this.draft.set(after);
+    this.say((f) => f !== field && readPath(before, f.path) !== readPath(after, f.path));
   }
 
   protected editFasteners(fasteners: AxisConfig["mechanics"]["fasteners"]): void {
@@ -169,7 +201,7 @@ export class AxisSetup {
   protected save(): void {
     const draft = this.draft();
     const base = this.base();
-    if (!draft || !base || !this.valid()) return;
+    if (!draft || !base || !this.maySend(this.form)) return;
     // Kept over theirs knowingly, what an undo brings back is theirs.
     const before = this.saved.theirs() ?? base;
     this.saved.send(
@@ -185,14 +217,12 @@ export class AxisSetup {
   protected takeTheirs(): void {
     const theirs = this.saved.theirs();
     this.base.set(theirs);
-    this.draft.set(theirs?.config ?? null);
-    this.typed.set(new Map());
+    this.take(theirs?.config ?? null);
     this.saved.begin(theirs);
   }
 
   protected reset(): void {
-    this.draft.set(this.base()?.config ?? null);
-    this.typed.set(new Map());
+    this.take(this.base()?.config ?? null);
   }
 
   protected duplicate(): void {
