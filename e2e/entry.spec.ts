@@ -55,7 +55,7 @@ test("a wrong file is refused row by row; a right one is shown, kept once and ex
   await expect(page.getByRole("button", { name: "Keep these readings" })).toBeDisabled();
   const good = `${header}100,0;+;1;0,5\n100,0;-;1;21\n900;+;1;0\n900;-;1;30,5\n`;
   await page.getByLabel("File").setInputFiles(file(good));
-  await expect(page.getByText("Travel profile: 4 readings at 2 places, 1 runs.")).toBeVisible();
+  await expect(page.getByText("Travel profile: 4 readings at 2 places, 1 run.")).toBeVisible();
   await page.getByRole("button", { name: "Keep these readings" }).click();
   await expect(page.getByText("Done: 4 of 4 readings are kept.")).toBeVisible();
   await expect(page.getByText(/31 ?µm lost|30\.5 µm lost/)).toBeVisible();

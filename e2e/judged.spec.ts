@@ -66,7 +66,7 @@ test("the column of a bench mill, shimmed by the app’s figures on the simulate
   const sweep = async (): Promise<void> => {
     await page.goto(`${AVOCET_Z}/set`);
     await page.getByLabel("Swept across, mm").fill("240");
-    await page.getByLabel("Swept in depth, mm (empty: two points)").fill("150");
+    await page.getByLabel("Swept in depth, mm").fill("150");
     await page.getByRole("button", { name: /^Begin.*[Tt]ram/ }).click();
     const rows = page.getByRole("region", { name: "Readings so far" }).getByText("µm");
     for (let i = 1; i <= 4; i += 1) {

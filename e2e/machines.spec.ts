@@ -8,7 +8,7 @@ test("the floor sorts by what needs attention, is searched with / and switches u
   await page.keyboard.type("heron");
   await expect(page).toHaveURL(/q=heron/);
   await expect(page.getByRole("heading", { name: "One machine found for “heron”" })).toBeVisible();
-  await page.getByRole("searchbox").fill("zebra");
+  await page.getByRole("combobox", { name: "Find a machine" }).fill("zebra");
   await expect(page.getByText("Nothing on the floor is called that.")).toBeVisible();
   await page.getByRole("link", { name: "Show all machines" }).click();
   await expect(page.getByRole("heading", { name: "Four machines want you" })).toBeVisible();
@@ -17,6 +17,23 @@ test("the floor sorts by what needs attention, is searched with / and switches u
   await expect(page.getByText(/10\.6\d tenths at reversal/)).toBeVisible();
   await page.reload();
   await expect(page.getByText(/10\.6\d tenths at reversal/)).toBeVisible();
+});
+
+test("a machine or an axis is found from anywhere and gone to; what nobody has is said on the floor", async ({
+  page,
+}) => {
+  await page.goto("/jobs");
+  await page.keyboard.press("/");
+  await page.keyboard.type("dun");
+  await expect(page.getByRole("option", { name: "Dunlin bay 2" })).toBeVisible();
+  await page.keyboard.type(" z");
+  await expect(page.getByRole("option")).toHaveText(["Dunlin Zbay 2"]);
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/machines\/\d+\/axes\/\d+\/measure/);
+  await page.keyboard.press("/");
+  await page.keyboard.type("zebra");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Nothing on the floor is called that.")).toBeVisible();
 });
 
 test("the keys list comes from the register and closes with Esc", async ({ page }) => {

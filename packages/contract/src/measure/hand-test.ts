@@ -1,10 +1,10 @@
-import { GIB_MODES, SERIES_KINDS, SHIMMED } from "@iron/core";
+import { GIB_MODES, HAND_TEST_KINDS, SHIMMED } from "@iron/core";
 import * as z from "zod";
 import { finite, idSchema, instantSchema, oneOf } from "../wire/common";
 import { operation } from "../wire/operation";
 
 export const handTestPlanSchema = z.object({
-  kind: oneOf("Measurement", SERIES_KINDS),
+  kind: oneOf("Measurement", HAND_TEST_KINDS),
   places: z.array(finite).max(200, "At most 200 places.").readonly(),
   repeats: finite,
   spanMm: finite,

@@ -46,7 +46,7 @@ import { TextField } from "../shared/fields";
 import { TestSays } from "./test-says";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
-const SERIES_OF_TEST: Partial<Record<string, HandTestKind>> = {
+const HAND_TEST_OF: Partial<Record<string, HandTestKind>> = {
   "crest-run": "crest-run",
   "tram-look": "tram",
   "home-again": "home-repeat",
@@ -115,7 +115,7 @@ export class TestForm {
     return { planes, verdict };
   });
   /** The row of readings that answers this test, where there is one. */
-  protected readonly handTest = computed<HandTestKind | null>(() => SERIES_OF_TEST[this.testId()] ?? null);
+  protected readonly handTest = computed<HandTestKind | null>(() => HAND_TEST_OF[this.testId()] ?? null);
   /** Something was answered, or at least one fastener was looked at. */
   protected readonly given = computed(
     () => Object.keys(this.answers()).length > 0 || Object.values(this.found()).some((f) => f !== "not looked at"),

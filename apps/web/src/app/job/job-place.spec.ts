@@ -4,7 +4,7 @@ import type { Job, JobAct } from "@iron/contract";
 import { DEFAULT_OPTIONS, planJob, type JobEvent, type PlannedStep } from "@iron/core";
 import { CONFIG } from "../../testing/axis";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
-import { newSign } from "./job.view";
+import { newSign } from "../../testing/signed";
 import { JobPlace } from "./job-place";
 import { PHOTO_STORE } from "./photo-queue";
 

@@ -3,7 +3,7 @@ import { HttpTestingController, provideHttpClientTesting } from "@angular/common
 import { TestBed } from "@angular/core/testing";
 import { DEFAULT_OPTIONS, defaultAxis, planJob } from "@iron/core";
 import type { Job, JobAct } from "@iron/contract";
-import { newSign } from "./job.view";
+import { newSign } from "../../testing/signed";
 import { JobStore } from "./job-store";
 
 const config = defaultAxis("vertical-centre", "X");

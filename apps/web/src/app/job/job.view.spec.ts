@@ -1,3 +1,4 @@
+import { newSign } from "../../testing/signed";
 import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
 import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue";
@@ -6,7 +7,6 @@ import {
   beforeAfter,
   beforeFigure,
   jobChoices,
-  newSign,
   openLinks,
   remarks,
   sheetRows,

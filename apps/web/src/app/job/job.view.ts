@@ -208,21 +208,6 @@ export function jobChoices(
     .sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted));
 }
 
-/** Text that the server keeps for a figure typed by hand. */
-export function newSign(step: PlannedStep): SignedStep {
-  return {
-    step: step.id,
-    found: null,
-    words: "",
-    reading: null,
-    reason: "",
-    kept: null,
-    change: "",
-    holdBy: "",
-    figure: null,
-  };
-}
-
 /** Links of an axis that are undone at this moment. */
 export function openLinks(progress: JobProgress, letter: string): readonly string[] {
   const axis = progress.plan.axes.find((a) => a.letter === letter);

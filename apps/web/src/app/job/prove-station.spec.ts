@@ -11,7 +11,7 @@ import {
 } from "@iron/core";
 import { AXIS_PROVIDERS, openAxis } from "../../testing/axis";
 import { answer, cut, setUpBed, show } from "../../testing/place";
-import { newSign } from "./job.view";
+import { newSign } from "../../testing/signed";
 import { ProveStation } from "./prove-station";
 
 const BOX = {

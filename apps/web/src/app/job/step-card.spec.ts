@@ -16,7 +16,7 @@ import {
 import { within } from "@testing-library/dom";
 import { chooseIn } from "../../testing/place";
 import { JobStore } from "./job-store";
-import { newSign } from "./job.view";
+import { newSign } from "../../testing/signed";
 import { StepCard } from "./step-card";
 
 const config = defaultAxis("vertical-centre", "X");
@@ -100,7 +100,7 @@ function measuredWith(fixture: ComponentFixture<StepCard>): void {
   chooseIn(fixture, "measured with", "4");
 }
 const alertIn = (fixture: ComponentFixture<StepCard>) =>
-  rootOf(fixture).querySelector("p[role=alert]")?.textContent ?? "";
+  rootOf(fixture).querySelector("[role=alert]")?.textContent ?? "";
 
 describe("a step at the machine", () => {
   beforeEach(() => {

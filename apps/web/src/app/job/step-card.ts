@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from "@angular/core";
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  untracked,
+} from "@angular/core";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
@@ -21,18 +32,44 @@ import {
 import { parseDecimal, type Job } from "@iron/contract";
 import { Preferences } from "../data/preferences";
 import { momentWords } from "../shared/words";
-import { beforeFigure, newSign, stepLinks } from "./job.view";
+import { beforeFigure, stepLinks } from "./job.view";
 import { JobStore } from "./job-store";
 import { ChoiceField, choicesOf, TextField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
 import { OneOf } from "../shared/one-of";
+import { byCheck, gate, valueOf } from "../shared/schema-form";
 import { PhotoField } from "../shared/photo-field";
 import { StepFacts } from "./step-facts";
+
+const TEXT = { nonNullable: true } as const;
+
+interface Typed {
+  readonly found: string | null;
+  readonly kept: SignedStep["kept"];
+  readonly change: string;
+  readonly holdBy: string;
+  readonly reason: string;
+  readonly words: string;
+  readonly reading: string;
+  readonly loss: string;
+  readonly measuredWith: number | "";
+  readonly runs: string;
+}
 
 /** One step, large: what, why, with what, what good looks like; what was found, and the signature. */
 @Component({
   selector: "ip-step-card",
-  imports: [OneOf, PhotoField, StepFacts, ButtonDirective, RouterLink, ChoiceField, TextField, ChoicesPipe],
+  imports: [
+    ButtonDirective,
+    ChoiceField,
+    ChoicesPipe,
+    OneOf,
+    PhotoField,
+    ReactiveFormsModule,
+    RouterLink,
+    StepFacts,
+    TextField,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./step-card.html",
   styleUrl: "./job.css",
@@ -46,22 +83,32 @@ export class StepCard {
   protected readonly preferences = inject(Preferences);
   protected readonly keptStates = choicesOf(["as it was", "changed"]);
   protected readonly shown = computed(() => stepIn(this.step(), this.preferences.system()));
-  protected readonly draft = linkedSignal<PlannedStep, SignedStep>({
-    source: this.step,
-    computation: (step, before) => (before && before.source.id === step.id ? before.value : newSign(step)),
-  });
-  /** Only another step empties what is typed: each answer of the server makes the same step anew. */
+  /** What is signed, as it is typed; only another step empties it. */
+  protected readonly form = new FormGroup(
+    {
+      found: new FormControl<string | null>(null),
+      kept: new FormControl<SignedStep["kept"]>(null),
+      change: new FormControl("", TEXT),
+      holdBy: new FormControl("", TEXT),
+      reason: new FormControl("", TEXT),
+      words: new FormControl("", TEXT),
+      reading: new FormControl("", TEXT),
+      loss: new FormControl("", TEXT),
+      /** With what a typed loss was measured: an indicator of the shop, or “” while nobody says. */
+      measuredWith: new FormControl<number | "">("", TEXT),
+      runs: new FormControl("5", TEXT),
+    },
+    { validators: byCheck<Typed>((value) => untracked(() => this.unreadable(value))) },
+  );
+  protected readonly typed = valueOf<Typed>(() => this.form);
+  private readonly maySend = gate();
+  /** Each answer of the server makes the same step anew. */
   private readonly stepId = computed(() => this.step().id);
-  protected readonly readingText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
-  protected readonly lossText = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
-  /** With what a typed loss was measured: an indicator of the shop, or “” while nobody says. */
-  protected readonly typedWith = linkedSignal<string, number | "">({
+  /** Taken over from a test, instead of typed. */
+  protected readonly figure = linkedSignal<string, JobFigure | null>({ source: this.stepId, computation: () => null });
+  protected readonly takenReading = linkedSignal<string, number | null>({
     source: this.stepId,
-    computation: () => "",
-  });
-  protected readonly typedRuns = linkedSignal<string, string>({
-    source: this.stepId,
-    computation: () => "5",
+    computation: () => null,
   });
   protected readonly wrong = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
   protected readonly askReason = linkedSignal<string, boolean>({ source: this.stepId, computation: () => false });
@@ -73,7 +120,7 @@ export class StepCard {
   });
   protected readonly lossUnit = computed(() => UNIT_WORD[deviationUnit(this.preferences.system())]);
   protected readonly says = computed(() => {
-    const { found } = this.draft();
+    const { found } = this.typed();
     return this.step().finds.find((f) => f.id === found) ?? null;
   });
   /** Tests taken on this axis since the job was opened, to take over as the retest. */
@@ -95,8 +142,7 @@ export class StepCard {
   });
   protected readonly before = computed(() => beforeFigure(this.job(), this.progress(), this.step().axis ?? ""));
   protected readonly judged = computed(() => {
-    const typed = this.lossText().trim() ? this.typedFigure() : null;
-    const figure = typed && typeof typed !== "string" ? typed : this.draft().figure;
+    const figure = this.figureOf(this.typed());
     const axis = this.job().axes.find((a) => a.letter === this.step().axis);
     return figure && axis
       ? judgeRetest(this.before(), figure, { limits: axis, system: this.preferences.system() })
@@ -121,69 +167,75 @@ export class StepCard {
     return formatWithU(mm, u, { system: this.preferences.system() });
   }
 
-  protected set(over: Partial<SignedStep>): void {
-    this.draft.update((d) => ({ ...d, ...over }));
-    this.wrong.set("");
+  constructor() {
+    effect(() => {
+      this.stepId();
+      untracked(() => this.form.reset());
+    });
+    this.form.valueChanges.subscribe(() => this.wrong.set(""));
   }
 
   protected takeBefore(figure: JobFigure): void {
-    this.set({ figure, reading: figure.lostMm });
-    this.readingText.set("");
+    this.form.controls.reading.setValue("");
+    this.figure.set(figure);
+    this.takenReading.set(figure.lostMm);
   }
 
   protected takeRun(run: { id: number; lostMm: number | null; expandedMm: number | null }): void {
-    this.set({ figure: { lostMm: run.lostMm ?? 0, expandedMm: run.expandedMm, runId: run.id } });
+    this.figure.set({ lostMm: run.lostMm ?? 0, expandedMm: run.expandedMm, runId: run.id });
+    this.wrong.set("");
   }
 
-  /** Puts what was typed into the draft; false when it cannot be read. */
-  private readTyped(): boolean {
-    const step = this.step();
-    const system = this.preferences.system();
-    if (step.reading && this.readingText().trim()) {
-      const shown = parseDecimal(this.readingText());
-      if (shown === undefined) {
-        this.wrong.set(
-          `“${this.readingText().trim()}” is not a number: ${step.reading.label} is typed in ${this.unit() || "plain figures"}.`,
-        );
-        return false;
-      }
-      this.draft.update((d) => ({ ...d, reading: fromShown(step.reading?.quantity ?? "number", shown, system) }));
-    }
-    if (step.retest === "chain" && this.lossText().trim()) {
-      const figure = this.typedFigure();
-      if (typeof figure === "string") {
-        this.wrong.set(figure);
-        return false;
-      }
-      this.draft.update((d) => ({ ...d, figure }));
-    }
-    return true;
+  /** What of the typed figures cannot be read, by field. */
+  private unreadable({ reading, loss, measuredWith, runs }: Typed): ReadonlyMap<string, string> {
+    const said = new Map<string, string>();
+    if (!reading.trim() && !loss.trim()) return said;
+    const { reading: asked, retest } = this.step();
+    if (asked && reading.trim() && parseDecimal(reading) === undefined)
+      said.set(
+        "reading",
+        `“${reading.trim()}” is not a number: ${asked.label} is typed in ${this.unit() || "plain figures"}.`,
+      );
+    if (retest !== "chain" || !loss.trim()) return said;
+    if (parseDecimal(loss) === undefined)
+      said.set("loss", `“${loss.trim()}” is not a number: the loss is typed in ${this.lossUnit()}.`);
+    const n = parseDecimal(runs);
+    if (measuredWith !== "" && (n === undefined || !Number.isInteger(n) || n < 1 || n > 50))
+      said.set("runs", `Runs ${runs.trim() || "nothing"} cannot be: a whole number from 1 to 50.`);
+    return said;
   }
 
-  /** A loss as typed, with U by what it was measured with; words where it cannot be read. */
-  private typedFigure(): JobFigure | string {
-    const lost = parseDecimal(this.lossText());
-    if (lost === undefined)
-      return `“${this.lossText().trim()}” is not a number: the loss is typed in ${this.lossUnit()}.`;
+  /** A loss as typed, with U by what it was measured with, or as it was taken over; null while there is neither. */
+  private figureOf({ loss, measuredWith, runs }: Typed): JobFigure | null {
+    const lost = loss.trim() ? parseDecimal(loss) : undefined;
+    if (this.step().retest !== "chain" || lost === undefined) return this.figure();
     const lostMm = toMm(lost, deviationUnit(this.preferences.system()));
-    const indicator = this.store.indicators().find((i) => i.id === this.typedWith());
-    if (!indicator) return { lostMm, expandedMm: null, runId: null };
-    const runs = parseDecimal(this.typedRuns());
-    if (runs === undefined || !Number.isInteger(runs) || runs < 1 || runs > 50)
-      return `Runs ${this.typedRuns().trim() || "nothing"} cannot be: a whole number from 1 to 50.`;
+    const indicator = this.store.indicators().find((i) => i.id === measuredWith);
+    const n = parseDecimal(runs);
+    if (!indicator || n === undefined || !Number.isInteger(n) || n < 1 || n > 50)
+      return { lostMm, expandedMm: null, runId: null };
     const { resolutionMm, hysteresisMm, calibrationMm } = indicator;
-    const own = {
-      resolutionMm,
-      hysteresisMm: hysteresisMm ?? 0,
-      calibrationMm: calibrationMm ?? 0,
-    };
-    return { lostMm, expandedMm: typedExpanded(own, runs), runId: null };
+    const own = { resolutionMm, hysteresisMm: hysteresisMm ?? 0, calibrationMm: calibrationMm ?? 0 };
+    return { lostMm, expandedMm: typedExpanded(own, n), runId: null };
+  }
+
+  private signOf(value: Typed): SignedStep {
+    const { found, kept, change, holdBy, reason, words } = value;
+    const asked = this.step().reading;
+    const shown = asked && value.reading.trim() ? parseDecimal(value.reading) : undefined;
+    const reading =
+      shown === undefined
+        ? this.takenReading()
+        : fromShown(asked?.quantity ?? "number", shown, this.preferences.system());
+    return { step: this.step().id, found, words, reading, reason, kept, change, holdBy, figure: this.figureOf(value) };
   }
 
   protected sign(): void {
-    if (!this.readTyped()) return;
+    this.form.updateValueAndValidity();
+    if (!this.maySend(this.form)) return;
     const job = this.job();
-    const refusal = refuseSign(this.progress(), this.draft(), {
+    const signed = this.signOf(this.form.getRawValue());
+    const refusal = refuseSign(this.progress(), signed, {
       before: (letter) => beforeFigure(job, this.progress(), letter),
       limits: (letter) => job.axes.find((a) => a.letter === letter) ?? null,
       system: this.preferences.system(),
@@ -193,7 +245,7 @@ export class StepCard {
       this.askReason.set(refusal.asksReason);
       return;
     }
-    this.signed.emit(this.draft());
+    this.signed.emit(signed);
   }
 
   protected pick(file: File): void {

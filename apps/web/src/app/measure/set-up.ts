@@ -85,7 +85,11 @@ export class SetUpTest {
       hubRadius: new FormControl("", TEXT),
       note: new FormControl("", TEXT),
     },
-    { validators: byCheck<SetUpValue>((value) => (this.filled && untracked(() => this.checkOf(value)?.errors)) ?? new Map()) },
+    {
+      validators: byCheck<SetUpValue>(
+        (value) => (this.filled && untracked(() => this.checkOf(value)?.errors)) ?? new Map(),
+      ),
+    },
   );
   private readonly maySend = gate();
   private readonly value = valueOf<SetUpValue>(() => this.form);

@@ -49,7 +49,7 @@ const SETTING_WORDS: Record<SettingKind, HandTestWords> = {
   "home-repeat": { name: "Home test", minutes: 10, tells: "How well home repeats, and whether it jumps a turn." },
 };
 
-export const SERIES_WORDS: Readonly<Record<HandTestKind, HandTestWords>> = {
+export const HAND_TEST_WORDS: Readonly<Record<HandTestKind, HandTestWords>> = {
   ...SETTING_WORDS,
   ...(Object.fromEntries(FEEL_KINDS.map((kind) => [kind, feelWords(kind)])) as Record<FeelKind, HandTestWords>),
 };

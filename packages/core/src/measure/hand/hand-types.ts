@@ -1,7 +1,7 @@
 import type { FindingId } from "../findings";
 
 /** Measurements that are a row of readings rather than approaches from two sides. */
-export const SERIES_KINDS = [
+export const HAND_TEST_KINDS = [
   "crest-run",
   "gib-curve",
   "tram",
@@ -13,7 +13,7 @@ export const SERIES_KINDS = [
   "finger-feel",
   "coast",
 ] as const;
-export type HandTestKind = (typeof SERIES_KINDS)[number];
+export type HandTestKind = (typeof HAND_TEST_KINDS)[number];
 
 /**
  * Ways of setting a gib: the friction curve, with rock read beside it or not; rock alone; lost motion

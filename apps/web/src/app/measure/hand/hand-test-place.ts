@@ -20,7 +20,7 @@ import {
   handTestInstruction,
   handTestQuantity,
   handTestSetup,
-  SERIES_WORDS,
+  HAND_TEST_WORDS,
   unitOf,
   type QuantityKind,
 } from "@iron/core";
@@ -63,7 +63,7 @@ export class HandTestPlace {
   protected readonly config = computed(() => this.context.axis()?.config ?? null);
   protected readonly words = computed(() => {
     const handTest = this.handTest();
-    return handTest ? SERIES_WORDS[handTest.plan.kind] : null;
+    return handTest ? HAND_TEST_WORDS[handTest.plan.kind] : null;
   });
   protected readonly step = computed(() => {
     const handTest = this.handTest();

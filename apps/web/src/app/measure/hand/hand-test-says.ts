@@ -21,7 +21,7 @@ import {
   handTestOpen,
   handTestResult,
   USUAL_GIB_THREAD,
-  SERIES_WORDS,
+  HAND_TEST_WORDS,
   toShown,
   type Datum,
   type MoveWay,
@@ -75,7 +75,7 @@ export class HandTestSays {
   /** The usual pull of this axis, N; null where nobody typed it. */
   protected readonly usual = signal<number | null>(null);
   private readonly config = computed(() => this.context.axis()?.config ?? null);
-  protected readonly words = computed(() => SERIES_WORDS[this.handTest().plan.kind]);
+  protected readonly words = computed(() => HAND_TEST_WORDS[this.handTest().plan.kind]);
   private readonly values = computed(() => handTestValues(this.handTest()));
   protected readonly open = computed(() => handTestOpen(this.handTest().plan, this.values()).length);
   protected readonly done = computed(() => this.values().filter((v) => v !== null).length);

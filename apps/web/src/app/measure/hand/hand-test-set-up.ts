@@ -1,12 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { ButtonDirective } from "primeng/button";
-import { formatSize, toMm, unitOf, type HandTestKind, type HandTestPlan } from "@iron/core";
-import { parseDecimal } from "@iron/contract";
+import { formatSize, type HandTestKind, type HandTestPlan } from "@iron/core";
 import { catchError, of } from "rxjs";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
-import { ChoiceField, TextField } from "../../shared/fields";
+import { ChoiceField, NumberField } from "../../shared/fields";
+import { byRule, gate } from "../../shared/schema-form";
 
 /** What a row of readings needs to know besides the axis’ usual plan. */
 export type HandTestExtra = Partial<Pick<HandTestPlan, "spanMm" | "depthMm" | "resolutionMm" | "gib">>;
@@ -14,31 +15,27 @@ export type HandTestExtra = Partial<Pick<HandTestPlan, "spanMm" | "depthMm" | "r
 /** Asks what cannot be guessed before a row of readings: the spans of a sweep, and with what it is read. */
 @Component({
   selector: "ip-hand-test-set-up",
-  imports: [ButtonDirective, ChoiceField, TextField],
+  imports: [ButtonDirective, ChoiceField, NumberField, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form class="fields" (submit)="$event.preventDefault(); start()" novalidate [attr.aria-label]="'Begin: ' + name()">
+    <form class="fields" [formGroup]="form" (ngSubmit)="start()" [attr.aria-label]="'Begin: ' + name()">
       <ip-choice-field
         label="Read with"
+        formControlName="indicator"
         [none]="indicators().length ? '' : 'an indicator nobody noted'"
-        [value]="indicator()?.id ?? ''"
         [choices]="withWhat()"
-        (chosen)="chosen.set(+$event)"
       />
       @if (kind() === "tram") {
-        <ip-text-field
-          [label]="'Swept across, ' + unit()"
-          mode="decimal"
-          [value]="span()"
-          (typed)="span.set($event); wrong.set('')"
+        <ip-number-field label="Swept across" quantity="length" [least]="20" [most]="3000" formControlName="spanMm" />
+        <ip-number-field
+          label="Swept in depth"
+          quantity="length"
+          none
+          hint="empty: two points"
+          [least]="20"
+          [most]="3000"
+          formControlName="depthMm"
         />
-        <ip-text-field
-          [label]="'Swept in depth, ' + unit() + ' (empty: two points)'"
-          mode="decimal"
-          [value]="depth()"
-          (typed)="depth.set($event); wrong.set('')"
-        />
-        <span id="tram-wrong" class="wrong" role="alert">{{ wrong() }}</span>
       }
       <div class="acts">
         <button type="submit" pButton severity="secondary">
@@ -61,44 +58,43 @@ export class HandTestSetUp {
     { initialValue: [] },
   );
   protected readonly indicators = computed(() => this.all().filter((i) => !i.retiredAt));
-  protected readonly chosen = signal(0);
-  protected readonly indicator = computed(
-    () => this.indicators().find((i) => i.id === this.chosen()) ?? this.indicators().at(0) ?? null,
-  );
+  /** A tram’s span is asked, never guessed. */
+  protected readonly form = new FormGroup({
+    indicator: new FormControl<number | "">("", { nonNullable: true }),
+    spanMm: new FormControl<number | null>(
+      null,
+      byRule((mm: number | null) => this.spanWanted(mm)),
+    ),
+    depthMm: new FormControl<number | null>(null),
+  });
+  private readonly maySend = gate();
   protected readonly withWhat = computed(() =>
     this.indicators().map((i) => ({ id: i.id, words: `${i.name}, steps of ${this.step(i.resolutionMm)}` })),
   );
-  protected readonly span = signal("");
-  protected readonly depth = signal("");
-  protected readonly wrong = signal("");
-  protected readonly unit = computed(() => unitOf("length", this.preferences.system()));
 
-  protected step(mm: number): string {
+  constructor() {
+    effect(() => {
+      const first = this.indicators().at(0);
+      if (first) untracked(() => this.form.controls.indicator.setValue(first.id));
+    });
+  }
+
+  private step(mm: number): string {
     return formatSize(mm, this.preferences.system());
   }
 
+  private spanWanted(mm: number | null): string {
+    return mm === null ? `Say how far was swept: from ${this.step(20)} to ${this.step(3000)}.` : "";
+  }
+
   protected start(): void {
-    const resolutionMm = this.indicator()?.resolutionMm;
-    const read = resolutionMm === undefined ? {} : { resolutionMm };
+    const { indicator: id, spanMm, depthMm } = this.form.getRawValue();
+    const indicator = this.indicators().find((i) => i.id === id);
+    const read = indicator ? { resolutionMm: indicator.resolutionMm } : {};
     if (this.kind() !== "tram") {
       this.begin.emit(read);
       return;
     }
-    const inch = this.preferences.system() === "inch";
-    const length = (text: string): number => {
-      const value = parseDecimal(text);
-      return value === undefined ? NaN : toMm(value, inch ? "in" : "mm");
-    };
-    const spanMm = length(this.span());
-    const depthMm = this.depth().trim() === "" ? 0 : length(this.depth());
-    const fits = (mm: number): boolean => mm >= 20 && mm <= 3000;
-    if (!fits(spanMm) || (depthMm !== 0 && !fits(depthMm))) {
-      const said = fits(spanMm) ? this.depth() : this.span();
-      this.wrong.set(
-        `${said.trim() ? `“${said.trim()}” cannot be` : "Say how far was swept"}: from ${this.step(20)} to ${this.step(3000)}.`,
-      );
-      return;
-    }
-    this.begin.emit({ ...read, spanMm, depthMm });
+    if (this.maySend(this.form)) this.begin.emit({ ...read, spanMm: spanMm ?? 0, depthMm: depthMm ?? 0 });
   }
 }

@@ -8,7 +8,7 @@ import {
   GIB_MODE_WORDS,
   SETTING_KINDS,
   SUMS,
-  SERIES_WORDS,
+  HAND_TEST_WORDS,
   type GibMode,
   type HandTestKind,
 } from "@iron/core";
@@ -50,7 +50,7 @@ export class SetStation {
     if (!axis) return [];
     return SETTING_KINDS.map((kind) => ({
       kind,
-      ...SERIES_WORDS[kind],
+      ...HAND_TEST_WORDS[kind],
       refusal: handTestRefusal(axis.config, kind),
     }));
   });
@@ -64,7 +64,7 @@ export class SetStation {
       const read = values.filter((v) => v !== null).length;
       return {
         id: handTest.id,
-        name: SERIES_WORDS[handTest.plan.kind].name,
+        name: HAND_TEST_WORDS[handTest.plan.kind].name,
         when: `${momentWords(handTest.startedAt)}, ${handTest.by}`,
         says: result
           ? handTestSays(result, { config: axis.config, system: this.preferences.system() })[0]

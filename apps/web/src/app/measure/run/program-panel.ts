@@ -23,6 +23,7 @@ import { AxisContext } from "../../machine/axis/axis-context";
 import { pathChart, pathPoints } from "./path-chart";
 import { type Choice, ChoiceField, choicesOf, TextField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
+import { FirstFocus } from "../../shared/first-focus";
 
 type DwellWord = "P-seconds" | "P-milliseconds" | "X-seconds";
 
@@ -57,7 +58,7 @@ const START: Record<UnitSystem, ProgramTexts> = {
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
   selector: "ip-program-panel",
-  imports: [ButtonDirective, Dialog, ChartView, ChoiceField, TextField, ChoicesPipe],
+  imports: [ButtonDirective, Dialog, ChartView, ChoiceField, FirstFocus, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./program-panel.html",
   styles: `
