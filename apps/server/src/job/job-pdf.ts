@@ -1,11 +1,12 @@
 import {
+  figureAfter,
+  figureBefore,
   formatQuantity,
   formatWithU,
   jobProgress,
   judgeRetest,
   recordOf,
   stepIn,
-  type JobFigure,
   type PlannedStep,
   type RecordedStep,
   type UnitSystem,
@@ -102,14 +103,9 @@ const titleOf = (s: PlannedStep): string => (s.axis ? `${s.axis} · ${s.title}` 
 
 /** What was measured before and after, and what the retest says. */
 function compared(job: Job, axis: Job["axes"][number], system: UnitSystem): string {
-  const figure = (step: string): JobFigure | null => {
-    const signed = job.events.findLast((e) => e.kind === "sign" && e.step === `${axis.letter}:${step}`);
-    if (signed?.kind !== "sign") return null;
-    if (signed.figure) return signed.figure;
-    return signed.reading === null ? null : { lostMm: signed.reading, expandedMm: null, runId: null };
-  };
-  const before = figure("measure-before") ?? axis.before;
-  const after = figure("retest-chain");
+  const signed = job.events.filter((e) => e.kind === "sign");
+  const before = figureBefore(signed, axis.letter, axis.before);
+  const after = figureAfter(signed, axis.letter);
   if (after) return judgeRetest(before, after, { limits: axis, system }).words;
   return before
     ? `${formatWithU(before.lostMm, before.expandedMm, { system })} before, not measured after.`

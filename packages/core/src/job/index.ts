@@ -1,5 +1,6 @@
 export * from "./audit";
 export * from "./estimate";
+export * from "./figures";
 export * from "./evidence.table";
 export * from "./job-kinds.table";
 export * from "./kit";

@@ -1,5 +1,6 @@
 import {
   estimateJob,
+  figureBefore,
   formatQuantity,
   JOB_KINDS,
   judgeRetest,
@@ -8,12 +9,17 @@ import {
   openJoints,
   readingWithin,
   recordOf,
+  stateAfter,
+  stateChange,
+  stateLine,
   stateWords,
   sumById,
   type JobFigure,
+  type JobPlan,
   type JobProgress,
   type PlannedStep,
   type SignedStep,
+  type StateLine,
   type UnitSystem,
 } from "@iron/core";
 import type { Axis, Job, JobEventRecord } from "@iron/contract";
@@ -35,21 +41,6 @@ export interface SheetRow {
   readonly hold: boolean;
 }
 
-/** Words of a state line that are not those of the one before: what a step changed, and no more. */
-export function stateChange(before: string, after: string): string {
-  const [was, is] = [before.split(" · "), after.split(" · ")];
-  const openOf = (parts: readonly string[]): readonly string[] => {
-    const last = parts.at(-1) ?? "";
-    return last === "nothing open" ? [] : last.split(", ");
-  };
-  const [wasOpen, isOpen] = [openOf(was), openOf(is)];
-  return [
-    ...is.slice(0, -1).filter((part) => !was.includes(part)),
-    ...isOpen.filter((o) => !wasOpen.includes(o)).map((o) => `+ ${o}`),
-    ...wasOpen.filter((o) => !isOpen.includes(o)).map((o) => `no more: ${o}`),
-  ].join(" · ");
-}
-
 /** Every step signed on sheets gone by, then every step of this one, with who signed it and when. */
 export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] {
   const signs = signsOf(job.events);
@@ -66,26 +57,39 @@ export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] 
     now: false,
     hold: step.hold !== "",
   }));
-  const rows = [
+  const changes = stateChanges(progress.plan);
+  return [
     ...earlier,
     ...progress.plan.steps.map((step): SheetRow => ({
       id: step.id,
       name: stepName(step),
       minutes: step.minutes,
-      state: step.state,
+      state: changes.get(step.id) ?? "",
       done: progress.done.has(step.id) ? signedBy(step.id) : "",
       now: step.id === progress.next?.id,
       hold: step.hold !== "",
     })),
   ];
-  // Each axis’ line against its own line before.
-  const last = new Map<string, string>();
-  return rows.map((row) => {
-    const axis = row.name.includes(" · ") ? row.name.split(" · ")[0] : "";
-    const before = last.get(axis);
-    last.set(axis, row.state);
-    return before === undefined ? row : { ...row, state: stateChange(before, row.state) };
-  });
+}
+
+/** What each step of a sheet changes, axis by axis: the first of an axis says how it stands. */
+function stateChanges({ axes, start, steps }: JobPlan): ReadonlyMap<string, string> {
+  const last = new Map<string, StateLine>();
+  let state = start;
+  return new Map(
+    steps.map((step) => {
+      state = stateAfter(state, step.axis, step.effects);
+      const shown = axes.filter((a) => step.axis === null || a.letter === step.axis);
+      const words = shown.map(({ letter, config }) => {
+        const now = stateLine(config, state.axes[letter], state.power);
+        const before = last.get(letter);
+        last.set(letter, now);
+        const said = before ? stateChange(config, before, now) : stateWords(config, state.axes[letter], state.power);
+        return said && shown.length > 1 ? `${letter}: ${said}` : said;
+      });
+      return [step.id, words.filter(Boolean).join("; ")];
+    }),
+  );
 }
 
 function signsOf(events: readonly JobEventRecord[]): ReadonlyMap<string, { readonly at: string; readonly by: string }> {
@@ -192,10 +196,7 @@ function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSyst
 
 /** The figure before the work: what was read at its step, else the last test before. */
 export function beforeFigure(job: Job, progress: JobProgress, letter: string): JobFigure | null {
-  const signed = progress.signed.find((s) => s.step === `${letter}:measure-before`);
-  if (signed?.figure) return signed.figure;
-  if (typeof signed?.reading === "number") return { lostMm: signed.reading, expandedMm: null, runId: null };
-  return job.axes.find((a) => a.letter === letter)?.before ?? null;
+  return figureBefore(progress.signed, letter, job.axes.find((a) => a.letter === letter)?.before ?? null);
 }
 
 /** Jobs that fit an axis, the one that a case points to first. */

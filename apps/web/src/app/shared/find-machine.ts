@@ -34,7 +34,7 @@ import { Keys } from "./keys";
       (keydown.escape)="leave()"
     >
       <ng-template #item let-one>
-        <span>{{ asFound(one).words }}</span><span class="quiet where">{{ asFound(one).where }}</span>
+        {{ asFound(one).words }} <span class="quiet where">{{ asFound(one).where }}</span>
       </ng-template>
     </p-autocomplete>
     <kbd aria-hidden="true">/</kbd>

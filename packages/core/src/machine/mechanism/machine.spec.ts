@@ -5,7 +5,7 @@ import { holdersOf, isHeld, isSelfLocking } from "./holders";
 import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
 import { effectNeeds, meets, reachNeeds } from "./reach";
 import { jointAt, stateAfter, WHOLE, type MechanismState, type Power } from "./state";
-import { stateWords } from "./state-words";
+import { stateChange, stateWords, type StateLine } from "./state-words";
 import { againstPower, verbAllowed, waysToMove } from "./ways";
 
 const z = defaultAxis("vertical-centre", "Z");
@@ -280,5 +280,28 @@ describe("what hides what", () => {
     function off(): MechanismState {
       return WHOLE;
     }
+  });
+});
+
+describe("what a step changed of a state", () => {
+  const line = (over: Partial<StateLine>): StateLine => ({
+    power: "isolated",
+    carried: ["block"],
+    screw: [],
+    open: [],
+    ...over,
+  });
+  it.each<[Partial<StateLine>, Partial<StateLine>, string]>([
+    [{ open: ["covers off"] }, { open: ["covers off", "hub off the screw"] }, "+ hub off the screw"],
+    [
+      { open: ["motor off", "covers off"] },
+      { carried: ["brake", "block"], open: ["covers off"] },
+      "head: brake, block · no more: motor off",
+    ],
+    [{ open: ["covers off"] }, { open: ["covers off"] }, ""],
+    [{ power: "on" }, {}, "power off"],
+    [{}, { screw: ["the prop"] }, "screw: the prop"],
+  ])("from %j to %j is “%s”", (before, after, words) => {
+    expect(stateChange(z, line(before), line(after))).toBe(words);
   });
 });

@@ -53,10 +53,35 @@ function screwCarriers(config: AxisConfig, state: MechanismState): readonly stri
  * @example stateWords(defaultAxis("vertical-centre", "X"), WHOLE, "on") // "power on · nothing open"
  */
 export function stateWords(config: AxisConfig, state: MechanismState, power: Power): string {
-  const { carried, screw, open } = stateLine(config, state, power);
-  let words = power === "on" ? "power on" : "power off";
-  if (isGravityAxis(config))
-    words += ` · ${memberName(config).toLowerCase()}: ${carried.join(", ") || "held by nothing"}`;
-  if (screw.length > 0) words += ` · screw: ${screw.join(", ")}`;
-  return `${words} · ${open.join(", ") || "nothing open"}`;
+  const line = stateLine(config, state, power);
+  return [...holdWords(config, line), line.open.join(", ") || "nothing open"].join(" · ");
+}
+
+/** Power, and who carries member and screw. */
+function holdWords(config: AxisConfig, { power, carried, screw }: StateLine): readonly string[] {
+  const member = `${memberName(config).toLowerCase()}: ${carried.join(", ") || "held by nothing"}`;
+  return [
+    power === "on" ? "power on" : "power off",
+    ...(isGravityAxis(config) ? [member] : []),
+    ...(screw.length > 0 ? [`screw: ${screw.join(", ")}`] : []),
+  ];
+}
+
+/**
+ * What is otherwise than before, and no more: for a sheet that would say the same line a hundred times.
+ * @param config - the axis’ configuration
+ * @param before - how it stood
+ * @param after - how it stands
+ * @returns the words; empty where nothing changed
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * stateChange(axis, stateLine(axis, WHOLE, "on"), stateLine(axis, WHOLE, "isolated")) // "power off"
+ */
+export function stateChange(config: AxisConfig, before: StateLine, after: StateLine): string {
+  const was = holdWords(config, before);
+  return [
+    ...holdWords(config, after).filter((part) => !was.includes(part)),
+    ...after.open.filter((o) => !before.open.includes(o)).map((o) => `+ ${o}`),
+    ...before.open.filter((o) => !after.open.includes(o)).map((o) => `no more: ${o}`),
+  ].join(" · ");
 }
