@@ -1,22 +1,7 @@
 // A shop is seldom in Greenwich: tests run where the day of the clock and that of UTC differ.
 process.env.TZ ??= "America/St_Johns";
 
-const ts = {
-  "^.+\\.ts$": [
-    "ts-jest",
-    {
-      tsconfig: {
-        module: "CommonJS",
-        moduleResolution: "node10",
-        target: "ES2022",
-        esModuleInterop: true,
-        isolatedModules: true,
-        ignoreDeprecations: "5.0",
-      },
-      diagnostics: false,
-    },
-  ],
-};
+const ts = { "^.+\\.ts$": "<rootDir>/scripts/jest-esbuild.cjs" };
 const moduleNameMapper = {
   "^@iron/core$": "<rootDir>/packages/core/src/index.ts",
   "^@iron/contract$": "<rootDir>/packages/contract/src/index.ts",

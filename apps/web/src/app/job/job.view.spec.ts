@@ -131,7 +131,7 @@ describe("a job as it is shown", () => {
   it("a row says what its step changed, and no more", () => {
     const j = job({ events: upTo("Z:try-end") });
     const states = sheetRows(j, progressOf(j)).map((r) => r.state);
-    expect(states).toContain("+ hub off the screw");
+    expect(states).toContain("+ covers off");
     // The line as a whole stands once, at the axis’ first step.
     expect(states.filter((s) => s.includes("nothing open"))).toHaveLength(1);
     expect(states.filter((s) => s === "").length).toBeGreaterThan(2);

@@ -59,7 +59,7 @@ import { Keys } from "./keys";
 export class FindMachine {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  private readonly field = viewChild.required(AutoComplete);
+  private readonly field = viewChild(AutoComplete);
   protected readonly text = new FormControl<string | Found>("", { nonNullable: true });
   protected readonly found = signal<Found[]>([]);
   /** PrimeNG’s templates know nothing of what they are given. */
@@ -76,8 +76,9 @@ export class FindMachine {
         takeUntilDestroyed(),
       )
       .subscribe((q) => {
-        // What is typed right now is not taken out of one’s hands.
-        if (this.onFloor() && this.text.value === q) return;
+        // What is typed right now is not taken out of one’s hands, however late the address follows.
+        const typing: unknown = this.field()?.inputEL?.nativeElement;
+        if (typing && document.activeElement === typing) return;
         this.text.setValue(q, { emitEvent: false });
         this.floor = null;
       });
