@@ -3,7 +3,7 @@ import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { FormControl, ReactiveFormsModule } from "@angular/forms";
 import { NavigationEnd, Router } from "@angular/router";
 import { AutoComplete } from "primeng/autocomplete";
-import { catchError, filter, map, of, shareReplay, startWith, type Observable } from "rxjs";
+import { catchError, filter, map, of, shareReplay, startWith, tap, type Observable } from "rxjs";
 import type { Floor } from "@iron/contract";
 import { Api } from "../data/api";
 import { findOn, type Found } from "./find.view";
@@ -24,13 +24,14 @@ import { Keys } from "./keys";
       appendTo="body"
       optionLabel="words"
       autoOptionFocus
+      emptyMessage="Nothing is called that"
       [delay]="150"
       [suggestions]="found()"
       [formControl]="text"
       (completeMethod)="complete($event.query)"
       (onSelect)="go(asFound($event.value))"
-      (input)="narrow($any($event.target).value)"
-      (keydown.enter)="show()"
+      (input)="typed($any($event.target).value)"
+      (keydown.enter)="enter()"
       (keydown.escape)="leave()"
     >
       <ng-template #item let-one>
@@ -66,6 +67,7 @@ export class FindMachine {
   protected readonly asFound = (one: unknown): Found => one as Found;
   /** What stands on the floor, asked for when somebody begins to look for it. */
   private floor: Observable<Pick<Floor, "machines">> | null = null;
+  private known: Pick<Floor, "machines"> | null = null;
 
   constructor() {
     this.router.events
@@ -86,40 +88,52 @@ export class FindMachine {
       key: "/",
       shown: "/",
       does: "Find a machine",
-      act: () => this.field().inputEL?.nativeElement.focus(),
+      act: () => this.field()?.inputEL?.nativeElement.focus(),
     });
   }
 
   protected complete(query: string): void {
-    if (this.onFloor()) {
-      this.found.set([]);
-      return;
-    }
-    this.floor ??= this.api.call("floor").pipe(
-      catchError(() => of({ machines: [] })),
-      shareReplay(1),
-    );
-    this.floor.subscribe((floor) => this.found.set([...findOn(floor, query)]));
+    if (this.onFloor()) this.found.set([]);
+    else this.look((floor) => this.found.set([...findOn(floor, query)]));
   }
 
-  protected narrow(q: string): void {
+  protected typed(q: string): void {
     if (this.onFloor()) void this.router.navigate(["/floor"], { queryParams: { q: q || null }, replaceUrl: true });
+    // What stood in the list belongs to what was typed before: Enter must not take it.
+    else this.found.update((found) => (found.length ? [...findOn(this.known ?? { machines: [] }, q)] : found));
+  }
+
+  private look(then: (floor: Pick<Floor, "machines">) => void): void {
+    this.floor ??= this.api.call("floor").pipe(
+      catchError(() => of({ machines: [] })),
+      tap((floor) => (this.known = floor)),
+      shareReplay(1),
+    );
+    this.floor.subscribe(then);
   }
 
   protected go({ link }: Found): void {
     this.text.setValue("", { emitEvent: false });
+    this.leave();
     void this.router.navigateByUrl(link);
   }
 
-  /** Nothing of that name to go to: the floor says so, and what there is. */
-  protected show(): void {
+  /** Enter goes to the first of that name; where there is none, the floor says so, and what there is. */
+  protected enter(): void {
     const q = this.text.value;
-    if (this.onFloor() || typeof q !== "string" || !q.trim() || this.found().length > 0) return;
-    void this.router.navigate(["/floor"], { queryParams: { q } });
+    if (this.onFloor() || typeof q !== "string" || !q.trim()) return;
+    this.look((floor) => {
+      const first = findOn(floor, q).at(0);
+      if (first) this.go(first);
+      else {
+        this.leave();
+        void this.router.navigate(["/floor"], { queryParams: { q } });
+      }
+    });
   }
 
   protected leave(): void {
-    this.field().inputEL?.nativeElement.blur();
+    this.field()?.inputEL?.nativeElement.blur();
   }
 
   private onFloor(): boolean {
