@@ -6,7 +6,7 @@ const resolutionMessage =
   "Resolution must be above 0 and at most 1 mm. Typical: 0.001 to 0.01 mm, or 0.0001 to 0.0005 in.";
 export const tipAngleSchema = finite
   .min(0, "Tip angle must be from 0° to below 80°.")
-  .lt(80, "Tip angle must be from 0° to below 80°: past that a tip hardly reads.");
+  .lt(80, "Tip angle must be from 0° to below 80°.");
 
 const ownError = (what: string) =>
   finite

@@ -124,7 +124,7 @@ function lossView(
             } @else {
               <ip-state-mark [state]="link.state" [say]="link.word ?? ''" [word]="true" />
               @if (link.looked) {
-                <span class="age">· {{ link.looked }}</span>
+                <span class="age">{{ " · " + link.looked }}</span>
               }
             }
           </span>
