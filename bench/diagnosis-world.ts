@@ -73,8 +73,8 @@ export function drawWorld(seed: number): World {
 /** What the technician says: one symptom in eight is left out or taken for another of its kind. */
 function told(config: AxisConfig, axis: VirtualAxis, luck: Luck): Report[] {
   const reports: Report[] = [];
-  const say = (id: FindingId, so: boolean): void => {
-    if (!reports.some((r) => r.finding === id)) reports.push({ finding: id, so, source: "symptom" });
+  const say = (id: FindingId, present: boolean): void => {
+    if (!reports.some((r) => r.finding === id)) reports.push({ finding: id, present, source: "symptom" });
   };
   for (const f of FINDINGS) {
     if (!f.asked) continue;
@@ -112,12 +112,12 @@ export function doTest(world: World, test: LocateTest, luck: Luck): { reports: R
   if (test.id === "travel-profile")
     profile = [0.12, 0.3, 0.5, 0.7, 0.88].map((x) => noisy("whole-chain", x * axis.travelMm));
   for (const id of findingsOf(config, test)) {
-    const so =
+    const present =
       id === "profile-middle" && profile
         ? Math.max(...profile.slice(1, 4)) - (profile[0] + profile[4]) / 2 > 3 * U_MM
         : notices(config, { axis, id: finding(id).id, normal: luck.normal });
     // A hand slips, a note is mixed up: two results in a hundred are written down wrong.
-    reports.push({ finding: id, so: luck.uniform() < 0.02 ? !so : so, source: "test" });
+    reports.push({ finding: id, present: luck.uniform() < 0.02 ? !present : present, source: "test" });
   }
   const kind = MAGNITUDES.find((m) => m === test.magnitude);
   if (!kind) return { reports, magnitude: null };

@@ -1,6 +1,6 @@
 import {
   availability,
-  bestAccount,
+  bestHypothesis,
   causeById,
   DECISION_TERMS,
   infer,
@@ -71,7 +71,7 @@ export interface Outcome {
 
 /** The account named: causes most likely first, and how sure of the first. */
 function top(posterior: Posterior): { names: string[]; p: number } {
-  const { causes, probability } = bestAccount(posterior);
+  const { causes, probability } = bestHypothesis(posterior);
   const chance = (id: string): number => posterior.marginals[posterior.causes.findIndex((c) => c.id === id)];
   const names = causes
     .map((c) => c.id)

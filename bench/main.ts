@@ -128,8 +128,8 @@ async function ranking(): Promise<void> {
   const posterior = infer({
     axis,
     reports: [
-      { finding: "rumble", so: true, source: "symptom" },
-      { finding: "knock", so: true, source: "symptom" },
+      { finding: "rumble", present: true, source: "symptom" },
+      { finding: "knock", present: true, source: "symptom" },
     ],
     magnitudes: [
       { kind: "whole-chain", lostMm: 0.027, uMm: 0.001 },

@@ -27,16 +27,16 @@ export function caseFile(file: Case, diagnosis: Diagnosis, format: "csv" | "json
   }
   const words = (id: string): string => finding(id as FindingId).words;
   const rows = [
-    ...Object.entries(file.symptoms).map(([id, so]) =>
-      line(file.openedAt, { by: file.by, source: "symptom", what: words(id), answer: so ? "yes" : "no" }),
+    ...Object.entries(file.symptoms).map(([id, present]) =>
+      line(file.openedAt, { by: file.by, source: "symptom", what: words(id), answer: present ? "yes" : "no" }),
     ),
     ...file.results.flatMap((r) =>
-      Object.entries(r.answers).map(([id, so]) =>
+      Object.entries(r.answers).map(([id, present]) =>
         line(r.at, {
           by: r.by,
           source: `${locateTest(r.test)?.name ?? r.test}${r.withdrawn ? ", taken back" : ""}`,
           what: words(id),
-          answer: so ? "yes" : "no",
+          answer: present ? "yes" : "no",
         }),
       ),
     ),

@@ -287,10 +287,10 @@ function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "p
 
 /** What was noticed, in words. */
 export function symptomWords(symptoms: Answers): string {
-  const so = Object.entries(symptoms)
+  const present = Object.entries(symptoms)
     .filter(([, value]) => value === true)
     .map(([id]) => finding(id as FindingId).words);
-  return so.length ? so.join("; ") : "nothing noted yet";
+  return present.length ? present.join("; ") : "nothing noted yet";
 }
 
 /** The readings behind a result must be there and of its axis. */

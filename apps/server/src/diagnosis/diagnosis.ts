@@ -272,8 +272,8 @@ function profileReports(axis: Axis, run: Run): Report[] {
   const shape = profileShape(resultOf(run)?.places ?? []);
   if (!shape) return [];
   if (shape.code === "even" && shape.seesMm > axis.config.limits.leaveMm) return [];
-  const so = shape.code === "worse" && shape.where === "middle";
-  return [{ finding: "profile-middle", so, source: "test", ref: `run ${run.id}` }];
+  const present = shape.code === "worse" && shape.where === "middle";
+  return [{ finding: "profile-middle", present, source: "test", ref: `run ${run.id}` }];
 }
 
 function answersAsReports(
@@ -281,7 +281,12 @@ function answersAsReports(
   source: Report["source"],
   ref: string,
 ): Report[] {
-  return Object.entries(answers).map(([id, so]) => ({ finding: id as FindingId, so: so === true, source, ref }));
+  return Object.entries(answers).map(([id, present]) => ({
+    finding: id as FindingId,
+    present: present === true,
+    source,
+    ref,
+  }));
 }
 
 function brief(cause: Cause, mending: Mending): Diagnosis["leading"][number]["cause"] {

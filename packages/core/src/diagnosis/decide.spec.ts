@@ -12,7 +12,11 @@ import type { Magnitude } from "./components";
 
 const axis = defaultAxis("vertical-centre", "X");
 const z = defaultAxis("vertical-centre", "Z");
-const report = (finding: FindingId, so = true, source: Report["source"] = "test"): Report => ({ finding, so, source });
+const report = (finding: FindingId, present = true, source: Report["source"] = "test"): Report => ({
+  finding,
+  present,
+  source,
+});
 const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, lostMm: um / 1000, uMm: 0.001 });
 
 describe("tests that can be done", () => {

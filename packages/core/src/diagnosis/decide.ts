@@ -275,11 +275,11 @@ export function outcomesOf(posterior: Posterior, test: LocateTest): readonly Flo
 function chanceReported(posterior: Posterior, finding: FindingId): Float64Array {
   const { latents, hypotheses, evidence } = posterior;
   const id = latentOf(finding);
-  const [so, not] = latents.said.get(id) ?? [1, 1];
+  const [present, not] = latents.said.get(id) ?? [1, 1];
   const { missed, imagined } = reportErrors(finding, "test");
   return Float64Array.from(hypotheses, (h) => {
     const p = chanceOf(latents, { id, members: h.members, lossChance: 0, axis: evidence.axis });
-    const there = (p * so) / (p * so + (1 - p) * not);
+    const there = (p * present) / (p * present + (1 - p) * not);
     return there * (1 - missed) + (1 - there) * imagined;
   });
 }

@@ -12,14 +12,14 @@ import { baselineOf, seenBy, slacksOf } from "./slack";
 import { shareNodes, type Magnitude } from "./components";
 
 const axis = defaultAxis("vertical-centre", "X");
-const says = (finding: FindingId, so = true): Report => ({
+const says = (finding: FindingId, present = true): Report => ({
   finding,
-  so,
+  present,
   source: "symptom",
 });
-const found = (finding: FindingId, so = true): Report => ({
+const found = (finding: FindingId, present = true): Report => ({
   finding,
-  so,
+  present,
   source: "test",
 });
 const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
@@ -103,10 +103,10 @@ function byHand(
         const level = causes[i].shows[id];
         if (level) not *= 1 - LEVELS[level].probability;
       }
-      const given = (so: boolean): number =>
+      const given = (present: boolean): number =>
         group.reduce((q, r) => {
           const { missed, imagined } = reportErrors(r.finding, r.source);
-          return q * (so ? (r.so ? 1 - missed : missed) : r.so ? imagined : 1 - imagined);
+          return q * (present ? (r.present ? 1 - missed : missed) : r.present ? imagined : 1 - imagined);
         }, 1);
       p *= (1 - not) * given(true) + not * given(false);
     }
@@ -196,7 +196,7 @@ describe("exact inference", () => {
     const p = infer({ axis, reports: told, magnitudes: [], causes: three });
     const states = p.hypotheses.map((_, i) => `s${i}`);
     const prior = infer({ axis, reports: [], magnitudes: [], causes: three });
-    const so = (id: FindingId, h: (typeof p.hypotheses)[number]): number => {
+    const present = (id: FindingId, h: (typeof p.hypotheses)[number]): number => {
       const leak = FINDINGS.find((f) => f.id === id)?.leak ?? 0;
       return (
         1 -
@@ -222,7 +222,7 @@ describe("exact inference", () => {
         parents: ["fault"],
         cpt: p.hypotheses.map((h, i) => ({
           when: { fault: `s${i}` },
-          then: { T: so(r.finding, h), F: 1 - so(r.finding, h) },
+          then: { T: present(r.finding, h), F: 1 - present(r.finding, h) },
         })),
       };
       network[`told-${r.finding}`] = {
@@ -235,7 +235,7 @@ describe("exact inference", () => {
         ],
       };
     }
-    const given = Object.fromEntries(told.map((r) => [`told-${r.finding}`, r.so ? "T" : "F"]));
+    const given = Object.fromEntries(told.map((r) => [`told-${r.finding}`, r.present ? "T" : "F"]));
     p.hypotheses.forEach((h, i) => {
       expect(networkInfer(network, { fault: `s${i}` }, given)).toBeCloseTo(h.probability, 6);
     });
@@ -245,7 +245,7 @@ describe("exact inference", () => {
     const some = fc.uniqueArray(
       fc.record({
         finding: fc.constantFrom(...FINDINGS.map((f) => f.id)),
-        so: fc.boolean(),
+        present: fc.boolean(),
         source: fc.constantFrom("symptom" as const, "test" as const),
       }),
       { maxLength: 8, selector: (r) => r.finding },

@@ -9,7 +9,7 @@ import { chanceOfLoss } from "./loss-chance";
 /** Somebody says that a finding is so or not. Unknown answers are not reports. */
 export interface Report {
   readonly finding: FindingId;
-  readonly so: boolean;
+  readonly present: boolean;
   readonly source: "symptom" | "test";
   /** An id of the caller’s, to find the evidence again. */
   readonly ref?: string;
@@ -82,7 +82,7 @@ export interface LatentTable {
   /** 1 − leak, then 1 − chance by cause. */
   readonly quiet: ReadonlyMap<FindingId, { readonly leak: number; readonly byCause: Float64Array }>;
   /** Likelihood of the reports when the finding is so, and when it is not. */
-  readonly said: ReadonlyMap<FindingId, readonly [so: number, not: number]>;
+  readonly said: ReadonlyMap<FindingId, readonly [present: number, not: number]>;
 }
 
 /**
@@ -105,7 +105,7 @@ const NODES = 8;
  * @param nodes - Gaussians a share is made of
  * @returns probability of every hypothesis and every cause
  * @example
- * infer({ axis: defaultAxis("vertical-centre", "X"), reports: [{ finding: "lost-motion", so: true, source: "test" }], magnitudes: [] }).noFault < 0.05
+ * infer({ axis: defaultAxis("vertical-centre", "X"), reports: [{ finding: "lost-motion", present: true, source: "test" }], magnitudes: [] }).noFault < 0.05
  * // true
  */
 export function infer(evidence: Evidence, nodes = NODES): Posterior {
@@ -204,8 +204,8 @@ function latentTable(causes: readonly Cause[], evidence: Evidence): LatentTable 
     // Once the whole chain is measured, that it loses motion is known better than anybody can say.
     if (id === "lost-motion" && measured) continue;
     const { missed, imagined } = reportErrors(report.finding, report.source);
-    const [so, not] = said.get(id) ?? [1, 1];
-    said.set(id, [so * (report.so ? 1 - missed : missed), not * (report.so ? imagined : 1 - imagined)]);
+    const [present, not] = said.get(id) ?? [1, 1];
+    said.set(id, [present * (report.present ? 1 - missed : missed), not * (report.present ? imagined : 1 - imagined)]);
   }
   const quiet = new Map<FindingId, { leak: number; byCause: Float64Array }>();
   const ids = new Set<FindingId>(said.keys());
@@ -266,7 +266,7 @@ export interface ReportTerm {
   readonly id: FindingId;
   readonly leak: number;
   readonly byCause: Float64Array | null;
-  readonly so: number;
+  readonly present: number;
   readonly not: number;
 }
 
@@ -278,13 +278,13 @@ export interface ReportTerm {
  * reportTerms(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] }).latents) // []
  */
 export function reportTerms(latents: LatentTable): readonly ReportTerm[] {
-  return [...latents.said].map(([id, [so, not]]) => {
+  return [...latents.said].map(([id, [present, not]]) => {
     const entry = latents.quiet.get(id);
     return {
       id,
       leak: entry?.leak ?? 1 - finding(id).leak,
       byCause: entry?.byCause ?? null,
-      so,
+      present,
       not,
     };
   });
@@ -311,7 +311,7 @@ export function logReports(
     let quiet = term.leak;
     if (term.byCause) for (const m of members) quiet *= term.byCause[m];
     if (term.id === slackFinding) quiet *= 1 - 0.9 * lossChance;
-    product *= (1 - quiet) * term.so + quiet * term.not;
+    product *= (1 - quiet) * term.present + quiet * term.not;
   }
   return Math.log(product);
 }

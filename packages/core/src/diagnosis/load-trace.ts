@@ -104,8 +104,8 @@ export function analyseLoadTrace(samples: readonly LoadSample[], options: LoadTr
   });
   const chosen = chooseShapes(shown, ripple);
   const first = ripple ? 4 : 2;
-  const account = realShapes(kept, shown, { ripple, shapes: chosen.shapes });
-  const { shapes, part, left, predicted, scatter, grows, x, covariance } = account;
+  const fitted = realShapes(kept, shown, { ripple, shapes: chosen.shapes });
+  const { shapes, part, left, predicted, scatter, grows, x, covariance } = fitted;
   const alike = chosen.alike && shapes.length > 0;
   const friction = Math.abs(x[0]);
   const none: LoadPart = { value: 0, u: grows * scatter * Math.sqrt(8 / kept.length), real: false };
@@ -149,14 +149,14 @@ function realShapes(
   kept: readonly LoadSample[],
   shown: readonly ShapeSample[],
   { ripple, shapes }: { readonly ripple: boolean; readonly shapes: readonly LoadShape[] },
-): Account {
-  const account = fitAccount(kept, shown, { ripple, shapes });
-  const { part } = account;
-  const real = account.shapes.filter((_, i) => part((ripple ? 4 : 2) + i).real);
-  return real.length === account.shapes.length ? account : realShapes(kept, shown, { ripple, shapes: real });
+): FittedShapes {
+  const fitted = fitShapes(kept, shown, { ripple, shapes });
+  const { part } = fitted;
+  const real = fitted.shapes.filter((_, i) => part((ripple ? 4 : 2) + i).real);
+  return real.length === fitted.shapes.length ? fitted : realShapes(kept, shown, { ripple, shapes: real });
 }
 
-interface Account {
+interface FittedShapes {
   readonly shapes: readonly LoadShape[];
   readonly x: readonly number[];
   readonly covariance: readonly (readonly number[])[];
@@ -169,11 +169,11 @@ interface Account {
 }
 
 /** Fits the parts of a trace robustly, with the shapes given. */
-function fitAccount(
+function fitShapes(
   kept: readonly LoadSample[],
   shown: readonly ShapeSample[],
   { ripple, shapes }: { readonly ripple: boolean; readonly shapes: readonly LoadShape[] },
-): Account {
+): FittedShapes {
   const rows = shown.map((s) => [...baseRow(s, ripple), ...shapes.map((shape) => s.sign * shape.at(s.part))]);
   const loads = shown.map((s) => s.load);
   const { x, covariance, scatter } = robustFit(rows, loads);

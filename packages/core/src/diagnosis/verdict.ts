@@ -55,10 +55,13 @@ export interface CaseVerdict {
  * @param posterior - what is known so far
  * @returns its causes, none for no fault, and its probability
  * @example
- * bestAccount(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).causes.length < 3
+ * bestHypothesis(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).causes.length < 3
  * // true
  */
-export function bestAccount(posterior: Posterior): { readonly causes: readonly Cause[]; readonly probability: number } {
+export function bestHypothesis(posterior: Posterior): {
+  readonly causes: readonly Cause[];
+  readonly probability: number;
+} {
   const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
   return { causes: best.members.map((m) => posterior.causes[m]), probability: best.probability };
 }
@@ -73,7 +76,7 @@ const CONDEMN = 0.9;
  * @example unprovenPart(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // null
  */
 export function unprovenPart(posterior: Posterior): Cause | null {
-  const { causes } = bestAccount(posterior);
+  const { causes } = bestHypothesis(posterior);
   for (const cause of causes) {
     if (cause.remedy.costClass !== 3 || !cause.provenBy) continue;
     const index = posterior.causes.indexOf(cause);
@@ -87,7 +90,7 @@ function isProven(posterior: Posterior, cause: Cause): boolean {
   return (cause.provenBy ?? []).some((proof) =>
     proof === "nut-flank"
       ? magnitudes.some((m) => m.kind === "nut-flank" && m.lostMm - 2 * m.uMm > axis.limits.leaveMm / 3)
-      : reports.some((r) => r.finding === proof && r.so && (r.source === "test" || proof === "howl")),
+      : reports.some((r) => r.finding === proof && r.present && (r.source === "test" || proof === "howl")),
   );
 }
 
@@ -123,12 +126,12 @@ const MAGNITUDE_WORDS: Record<Magnitude["kind"], string> = {
  * @param report - the report
  * @returns a clause
  * @example
- * reportWords({ finding: "lost-motion", so: false, source: "test" })
+ * reportWords({ finding: "lost-motion", present: false, source: "test" })
  * // "not so: loses motion when it turns round"
  */
 export function reportWords(report: Report): string {
   const { words } = finding(report.finding);
-  return report.so ? words : `not so: ${words}`;
+  return report.present ? words : `not so: ${words}`;
 }
 
 function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): EvidenceItem[] {
@@ -138,7 +141,7 @@ function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): E
     const id = latentOf(report.finding);
     const { missed, imagined } = reportErrors(report.finding, report.source);
     const said = (p: number): number =>
-      report.so ? p * (1 - missed) + (1 - p) * imagined : p * missed + (1 - p) * (1 - imagined);
+      report.present ? p * (1 - missed) + (1 - p) * imagined : p * missed + (1 - p) * (1 - imagined);
     const loses = posterior.causes[index].share ? 0.9 : 0;
     const weight = Math.log(
       said(chanceOf(latents, { id, members: [index], lossChance: loses, axis })) /
@@ -254,7 +257,7 @@ export function caseVerdict(
   }: { readonly done: ReadonlySet<string>; readonly system?: UnitSystem; readonly terms?: DecisionTerms },
 ): CaseVerdict {
   const { evidence, causes, marginals } = posterior;
-  const best = bestAccount(posterior);
+  const best = bestHypothesis(posterior);
   const leading = leadingCauses(posterior, system);
   const proven: string[] = [];
   const onlyLikely: string[] = [];
@@ -321,7 +324,7 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
   );
   const unexplained = posterior.evidence.reports.filter(
     (r) =>
-      r.so &&
+      r.present &&
       r.source === "test" &&
       latentOf(r.finding) !== "lost-motion" &&
       chanceOf(posterior.latents, { id: latentOf(r.finding), members, lossChance: 0, axis: posterior.evidence.axis }) <
@@ -343,8 +346,8 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
 
 function contradictoryFindings(reports: readonly Report[]): string[] {
   const tests = reports.filter((r) => r.source === "test");
-  const yes = new Set(tests.filter((r) => r.so).map((r) => r.finding));
-  const no = new Set(tests.filter((r) => !r.so).map((r) => r.finding));
+  const yes = new Set(tests.filter((r) => r.present).map((r) => r.finding));
+  const no = new Set(tests.filter((r) => !r.present).map((r) => r.finding));
   return [...yes].filter((id) => no.has(id)).map((id) => finding(id).words);
 }
 

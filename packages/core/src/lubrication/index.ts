@@ -3,6 +3,7 @@ export * from "./asks-case.text";
 export * from "./types";
 export * from "./interval";
 export * from "./templates";
+export { THICKENERS, type Thickener } from "./thickeners.table";
 export * from "./rounds";
 export {
   evenShare,

@@ -1,18 +1,6 @@
 import { BoundError, coverageFactor, rectangular, requireBound } from "../quantity";
+import { THICKENERS, THICKENERS_MIX, type Thickener } from "./thickeners.table";
 
-export const THICKENERS = [
-  "aluminium complex",
-  "barium",
-  "calcium",
-  "calcium 12-hydroxystearate",
-  "calcium complex",
-  "clay",
-  "lithium",
-  "lithium 12-hydroxystearate",
-  "lithium complex",
-  "polyurea",
-] as const;
-export type Thickener = (typeof THICKENERS)[number];
 export const BASE_OILS = ["mineral", "PAO", "ester", "PAG", "silicone", "PFPE"] as const;
 export type BaseOil = (typeof BASE_OILS)[number];
 export const LUBRICANT_KINDS = ["oil", "grease", "none"] as const;
@@ -29,24 +17,6 @@ export interface Lubricant {
   readonly viscosity: number | null;
 }
 
-/**
- * Compatibility of grease thickeners, C compatible, B borderline, I incompatible, as the table that
- * handbooks and suppliers print has it (from memory; never instead of the makers' own word).
- * Row and column in the order of {@link THICKENERS}; the upper half is enough.
- */
-const MATRIX: readonly string[] = [
-  "CIICIIIICI",
-  "-CICIIIIII",
-  "--CCICCBCI",
-  "---CBCCCCI",
-  "----CIIICC",
-  "-----CIIII",
-  "------CCCI",
-  "-------CCI",
-  "--------CI",
-  "---------C",
-];
-
 export type Mixing = "same" | "compatible" | "borderline" | "incompatible" | "unknown";
 
 /**
@@ -59,7 +29,7 @@ export type Mixing = "same" | "compatible" | "borderline" | "incompatible" | "un
 export function thickenersMix(a: Thickener, b: Thickener): Mixing {
   const [i, j] = [THICKENERS.indexOf(a), THICKENERS.indexOf(b)].sort((x, y) => x - y);
   if (i === j) return "same";
-  const code = MATRIX[i][j];
+  const code = THICKENERS_MIX[THICKENERS[i]].split(/\s+/)[j];
   return code === "C" ? "compatible" : code === "B" ? "borderline" : "incompatible";
 }
 

@@ -34,25 +34,25 @@ export function simulateFeel(
   },
 ): number {
   const parts = axis.parts ?? {};
-  const so = (id: FindingId): boolean => notices(config, { axis, id, normal });
+  const present = (id: FindingId): boolean => notices(config, { axis, id, normal });
   switch (kind) {
     case "rock":
       return step.group === "pulled" ? -(0.004 + crossPlay(parts)) + 0.0007 * normal() : 0.0007 * normal();
     case "hand-push":
-      if (step.group === "ends") return so("short-travel") ? 1 : 0;
-      if (step.group === "feel") return so("grit") ? 1 : 0;
+      if (step.group === "ends") return present("short-travel") ? 1 : 0;
+      if (step.group === "feel") return present("grit") ? 1 : 0;
       return pullAt(config, parts, step.at) * (1 + 0.04 * normal());
     case "wheel-turn":
       // One eccentric wheel is set wrongly, not all of them.
-      if (step.at === 2 && so("wheel-stuck")) return 2;
-      return step.at === plan.repeats && so("wheel-free") ? 0 : 1;
+      if (step.at === 2 && present("wheel-stuck")) return 2;
+      return step.at === plan.repeats && present("wheel-free") ? 0 : 1;
     case "motor-alone":
-      if (step.group === "sound") return so("motor-noise") ? 2 : 0;
-      return so("motor-heavy") ? 1 : 0;
+      if (step.group === "sound") return present("motor-noise") ? 2 : 0;
+      return present("motor-heavy") ? 1 : 0;
     case "finger-feel":
-      return so("rough-finger") ? 2 : step.at === 0 ? 1 : 0;
+      return present("rough-finger") ? 2 : step.at === 0 ? 1 : 0;
     case "coast":
-      return so("coast-stuck") ? 0 : so("coasts-free") ? 2 : 1;
+      return present("coast-stuck") ? 0 : present("coasts-free") ? 2 : 1;
   }
 }
 

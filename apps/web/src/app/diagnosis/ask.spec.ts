@@ -34,8 +34,8 @@ describe("station Ask", () => {
     const page = open();
     const words = say(page, "Yes");
     const first = sent();
-    const [[id, so]] = Object.entries(body(first).symptoms);
-    expect(so).toBe(true);
+    const [[id, present]] = Object.entries(body(first).symptoms);
+    expect(present).toBe(true);
     answer(first, openCase({ version: 2, symptoms: body(first).symptoms }));
     page.type(`Note on: ${words}`, "only when warm");
     expect(TestBed.inject(CaseStore).current()?.evidence[id as FindingId]).toMatchObject({ note: "only when warm" });

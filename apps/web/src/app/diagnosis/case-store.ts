@@ -103,10 +103,10 @@ export class CaseStore {
     );
   }
 
-  answer(finding: FindingId, so: boolean | null): void {
+  answer(finding: FindingId, present: boolean | null): void {
     this.edit((file) => {
       const { [finding]: _, ...others } = file.symptoms;
-      const symptoms: Answers = so === null ? others : { ...others, [finding]: so };
+      const symptoms: Answers = present === null ? others : { ...others, [finding]: present };
       return { ...file, symptoms };
     });
     this.save();

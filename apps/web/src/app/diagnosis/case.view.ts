@@ -259,14 +259,14 @@ export function causesOf(axis: AxisConfig): readonly { id: string; name: string 
 
 /** What a result said, in words. */
 export function answerWords(answers: Answers): string {
-  const so: string[] = [];
+  const present: string[] = [];
   let not = 0;
   for (const [id, value] of Object.entries(answers)) {
     const words = FINDINGS.find((f) => f.id === id)?.words ?? id;
-    if (value) so.push(words);
+    if (value) present.push(words);
     else not += 1;
   }
-  if (so.length) return sentence(so.join("; "));
+  if (present.length) return sentence(present.join("; "));
   return not ? "Nothing of what it looks for" : "No answer";
 }
 

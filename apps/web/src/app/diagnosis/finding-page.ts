@@ -43,7 +43,7 @@ export class FindingPage {
     const { file, machine, diagnosis } = page;
     const system = this.preferences.system();
     const axis = machine.axes.find((a) => a.id === diagnosis.axisId);
-    const so = (value: boolean): string[] =>
+    const present = (value: boolean): string[] =>
       Object.entries(file.symptoms)
         .filter(([, v]) => v === value)
         .map(([id]) => {
@@ -55,8 +55,8 @@ export class FindingPage {
       ...page,
       letter: axis?.config.letter ?? "",
       member: axis ? memberName(axis.config).toLowerCase() : "member",
-      noticed: so(true),
-      notSo: so(false),
+      noticed: present(true),
+      notSo: present(false),
       likely: likelyViews(diagnosis).slice(0, 4),
       rows: ledgerRows(diagnosis.ledger, system),
       last: axis ? lastLoss(diagnosis, axis.config, system) : null,

@@ -120,6 +120,10 @@ export class TestForm {
   protected readonly given = computed(
     () => Object.keys(this.answers()).length > 0 || Object.values(this.found()).some((f) => f !== "not looked at"),
   );
+  /** One of two acts is what the page is for: to take the readings, or to keep what was answered. */
+  protected readonly later = computed(() => (this.given() ? "secondary" : undefined));
+  protected readonly first = computed(() => (this.handTest() && !this.given() ? "secondary" : undefined));
+  protected readonly oneByOne = "Take the readings one by one";
 
   constructor() {
     // Another test begins with nothing of the one before.
@@ -141,8 +145,8 @@ export class TestForm {
     return this.answers()[id] ?? null;
   }
 
-  protected answer(id: FindingId, so: boolean | null): void {
-    this.answers.update(({ [id]: _, ...others }) => (so === null ? others : { ...others, [id]: so }));
+  protected answer(id: FindingId, present: boolean | null): void {
+    this.answers.update(({ [id]: _, ...others }) => (present === null ? others : { ...others, [id]: present }));
   }
 
   protected fastener({ one, state }: { readonly one: Fastener; readonly state: Found }): void {

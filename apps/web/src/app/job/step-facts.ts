@@ -31,13 +31,7 @@ import type { StepLink } from "./job.view";
     }
     @if (now.tools.length || now.consumables.length) {
       <p class="quiet">
-        {{ now.tools.concat(now.consumables).join(", ")
-        }}{{
-          now.parts.length
-            ? " ·
-      parts: "
-            : ""
-        }}
+        {{ now.tools.concat(now.consumables).join(", ") }}{{ now.parts.length ? " · parts: " : "" }}
         @for (part of now.parts; track part.name) {
           {{ $first ? "" : ", " }}{{ part.count }} {{ part.name }}
         }

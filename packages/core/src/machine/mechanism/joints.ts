@@ -219,5 +219,5 @@ function jointsFor(axis: AxisConfig): readonly JointId[] {
     ["bumper", hasBumper(axis)],
     ["table", hasTableInTheWay(axis)],
   ];
-  return has.flatMap(([id, so]) => (so ? [id] : []));
+  return has.flatMap(([id, present]) => (present ? [id] : []));
 }

@@ -84,24 +84,24 @@ function spotsIn(
 function tightness(
   middle: Middle,
   { usualN, kindN }: PullScale,
-): { readonly so: boolean | null; readonly say: string } {
+): { readonly present: boolean | null; readonly say: string } {
   const [least, most] = [middle.value - middle.expanded, middle.value + middle.expanded];
   if (usualN !== null && usualN > 0) {
-    if (least > TIGHT_RATIO * usualN) return { so: true, say: "" };
-    if (most <= TIGHT_RATIO * usualN) return { so: false, say: "" };
+    if (least > TIGHT_RATIO * usualN) return { present: true, say: "" };
+    if (most <= TIGHT_RATIO * usualN) return { present: false, say: "" };
     return {
-      so: null,
+      present: null,
       say: "Whether that is tighter than usual cannot be told from so few pulls: pull it again.",
     };
   }
   const usual = `${Math.round(kindN[0])} to ${Math.round(kindN[1])} N`;
   if (least > KIND_RATIO * kindN[1])
     return {
-      so: true,
+      present: true,
       say: `High for such a member: ${usual} are usual. Pull a sister axis to be sure.`,
     };
   return {
-    so: null,
+    present: null,
     say: `Nobody noted what is usual on this axis, so whether it is tight everywhere cannot be told (${usual} are usual for such a member). Pull a sister axis, or type the usual pull.`,
   };
 }
@@ -146,8 +146,8 @@ export function pushResult(reads: readonly FeelRead[], pull: PullScale): FeelRes
         expanded: null,
       });
     const tight = tightness(middle, pull);
-    if (tight.so !== null) answers["tight-all"] = tight.so;
-    asUsual = tight.so === false;
+    if (tight.present !== null) answers["tight-all"] = tight.present;
+    asUsual = tight.present === false;
     if (tight.say) remarks.push(tight.say);
     if (once.length) remarks.push(`Heavy once at ${once.join(", ")} mm, not both ways: taken as the hand.`);
   }

@@ -17,13 +17,7 @@ import { liveText } from "./run.view";
         @if (store.link() === "waiting") {
           <span class="wrong">waiting for the server…</span>
         } @else {
-          <span class="quiet">{{
-            store.counted() === null
-              ? stillText()
-              : store.counted() +
-                " steps
-          so far"
-          }}</span>
+          <span class="quiet">{{ store.counted() === null ? stillText() : store.counted() + " steps so far" }}</span>
         }
         @if (store.snapshot(); as now) {
           <span
