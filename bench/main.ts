@@ -18,7 +18,7 @@ import { join } from "node:path";
 import * as stats from "simple-statistics";
 import { systemClock } from "../apps/server/src/shop/clock";
 import { Machines } from "../apps/server/src/machine/machines";
-import { Runs } from "../apps/server/src/measure/runs";
+import { RunHistory } from "../apps/server/src/measure/run-history";
 import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
@@ -106,11 +106,10 @@ async function history(): Promise<void> {
       for (let i = 0; i < READINGS_EACH; i += 1) addReading.run(lastInsertRowid, i, at);
     }
   })();
-  const runs = new Runs(db, machines, systemClock);
   const bare = file.prepare(
     "select id, kind, state, started_at, finished_at, by, lost_mm, expanded_mm, place_mm, import_hash, (select count(*) from reading where run_id = run.id) n from run where axis_id = ? order by started_at",
   );
-  const ours = await timed(() => runs.summaries(axes[0].id));
+  const ours = await timed(() => new RunHistory(db).summaries(axes[0].id));
   const reference = await timed(() => bare.all(axes[0].id));
   report(`history of an axis, ${RUNS} tests, ${RUNS * READINGS_EACH} readings`, {
     ours,

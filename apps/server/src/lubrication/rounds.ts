@@ -1,19 +1,5 @@
-import {
-  dayAfter,
-  dayOf,
-  planChanges,
-  type LeftOutWhy,
-  type PlanDay,
-  type PlannedPoint,
-  type VisitNeed,
-} from "@iron/core";
-import type {
-  Horizon,
-  LubricationSettings,
-  LubricationHoldCreate,
-  LubricationPointRecord,
-  Rounds,
-} from "@iron/contract";
+import { dayAfter, dayOf, planChanges, type PlanDay, type PlannedPoint } from "@iron/core";
+import type { Horizon, LubricationHoldCreate, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
@@ -25,27 +11,12 @@ import type { Lubrication } from "./lubrication";
 import { recordOf, timingOf } from "./point-facts";
 import type { PlanAsked, PlanMade } from "../threads/tasks";
 import type { WorkPool } from "../threads/pool";
+import { tell, type Present, DAY_MS, dueDayOf, needOf, asBefore, refusePin } from "./rounds-told";
 
 /** A walk is a row of visits: the plan follows when it pauses. */
 const SOON_MS = 1_000;
-const DAY_MS = 86_400_000;
 const HORIZON_DAYS = 14;
 const HORIZON_WEEKS = 26;
-
-const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
-  "nobody-there": "nobody is there on any of these days",
-  "never-stopped": "the machine may not be stopped on any of these days",
-};
-
-/** Is nothing of a point other than when it was planned? Then it keeps its day. */
-function asBefore(old: PlannedPoint, now: LubricationPointRecord): boolean {
-  return (
-    old.dueOn === now.dueOn &&
-    old.intervalDays === now.intervalDays &&
-    old.visits === now.visits &&
-    old.held === (now.hold?.words ?? "")
-  );
-}
 
 /** The rounds of the next two weeks: planned, held by hand, and what each planning changed. */
 export class LubricationRounds {
@@ -299,90 +270,4 @@ export class LubricationRounds {
     const today = dayOf(this.needs.clock.now());
     return Array.from({ length: count }, (_, i) => dayAfter(today, i));
   }
-}
-
-interface Present extends PlanMade {
-  readonly due: readonly LubricationPointRecord[];
-  readonly dates: readonly string[];
-  readonly days: readonly PlanDay[];
-  readonly machine: ReadonlyMap<number, { readonly nickname: string; readonly bay: string }>;
-  readonly points: number;
-  /** As it is kept, with what fell out of the two weeks. */
-  readonly full: readonly PlannedPoint[];
-  /** Nothing of it is new. */
-  readonly same: boolean;
-  readonly changes: Rounds["changes"];
-  readonly at: string | null;
-}
-
-/** A plan in the words of its days, stops and points. */
-function tell(
-  { due, dates, days, dayOf, machine, leftOut, points, against }: Omit<Present, "changes" | "at">,
-  changes: Rounds["changes"],
-  changedAt: string | null,
-): Rounds {
-  return {
-    days: dates.map((date, d) => {
-      const here = due.filter((_, i) => dayOf[i] === d);
-      const ids = [...new Set(here.map((p) => p.machineId))];
-      const stops = ids.map((id) => ({
-        machineId: id,
-        nickname: machine.get(id)?.nickname ?? "",
-        bay: machine.get(id)?.bay ?? "",
-        points: here.filter((p) => p.machineId === id),
-      }));
-      return {
-        date,
-        minutes: here.reduce((s, p) => s + p.minutes, 0),
-        available: days[d].minutes,
-        stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
-      };
-    }),
-    late: due.filter((p) => p.lateDays > 0 && p.hold?.kind !== "skip").length,
-    points,
-    changes: [...changes],
-    changedAt,
-    unplanned: leftOut.map(({ visit, why }) => ({
-      id: due[visit].id,
-      name: `${machine.get(due[visit].machineId)?.nickname ?? ""}, ${due[visit].place}`,
-      why: LEFT_OUT_WORDS[why],
-    })),
-    against,
-  };
-}
-
-const inOrder = new Intl.Collator("en", { numeric: true });
-
-/** Days from today on which a point is due; one left out is due when that ends, a pinned one on its day. */
-function dueDayOf(point: LubricationPointRecord, today: string): number {
-  // Whole days: the same shop has the same plan all day long.
-  return (Date.parse(point.hold?.date ?? point.dueOn) - Date.parse(today)) / DAY_MS;
-}
-
-function needOf(point: LubricationPointRecord, today: string, bay: string): VisitNeed {
-  return {
-    id: String(point.id),
-    machine: point.machineId,
-    bay,
-    minutes: point.minutes,
-    weight: point.weight,
-    dueDay: dueDayOf(point, today),
-    intervalDays: point.intervalDays,
-  };
-}
-
-function refusePin(
-  settings: LubricationSettings,
-  {
-    point,
-    date,
-    dates,
-  }: { readonly point: LubricationPointRecord; readonly date: string; readonly dates: readonly string[] },
-): void {
-  const no = (why: string): never => {
-    throw problem(422, { title: "Not valid", detail: `${point.place} cannot be put on ${date}: ${why}` });
-  };
-  if (!dates.includes(date)) no(`the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`);
-  if (minutesOn(settings, date) === 0) no("nobody is there on that day.");
-  if (shutOn(settings, date).has(point.machineId)) no("the machine may not be stopped on that weekday.");
 }

@@ -4,12 +4,11 @@ import { settleAxes } from "../machine/axis-summary";
 import type { Machines } from "../machine/machines";
 import type { Db } from "../store/database";
 import { historyFile } from "./history-export";
-import type { Runs } from "./runs";
+import { RunHistory } from "./run-history";
 
 interface HistoryServices {
   readonly db: Db;
   readonly machines: Machines;
-  readonly runs: Runs;
 }
 
 async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
@@ -21,7 +20,8 @@ async function eventsOf(db: Db, axisId: number): Promise<AxisEvent[]> {
     .execute();
 }
 
-async function historyOf({ db, runs }: HistoryServices, axisId: number) {
+async function historyOf(db: Db, axisId: number) {
+  const runs = new RunHistory(db);
   return {
     runs: await runs.summaries(axisId),
     typed: await runs.typedLosses(axisId),
@@ -33,14 +33,14 @@ export function historyHandlersFor(s: HistoryServices): Pick<Handlers, "history"
   return {
     history: async ({ params }) => {
       await s.machines.axis(params.id);
-      return await historyOf(s, params.id);
+      return await historyOf(s.db, params.id);
     },
     exportHistory: async ({ params, query }) => {
       const axis = await s.machines.axis(params.id);
-      const history = await historyOf(s, params.id);
+      const history = await historyOf(s.db, params.id);
       return historyFile(axis, {
         history,
-        runs: s.runs.allReadings(params.id),
+        runs: new RunHistory(s.db).allReadings(params.id),
         format: query.format,
         system: query.system,
       });

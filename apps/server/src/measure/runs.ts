@@ -1,17 +1,16 @@
 import { checkPlan, nextStep, stepsOf, type TestStep } from "@iron/core";
-import type { ReadingRecord, Run, RunCreate, RunSetup, RunSummary, TypedLoss } from "@iron/contract";
-import type { Selectable, Transaction } from "kysely";
+import type { ReadingRecord, Run, RunCreate, RunSetup } from "@iron/contract";
+import type { Transaction } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
-import { fromJson, toJson, type Tables } from "../store/tables";
+import { toJson, type Tables } from "../store/tables";
 import { settleAxes } from "../machine/axis-summary";
 import { summarise } from "./run-summary";
 import { instant, type Clock } from "../shop/clock";
 import type { Machines } from "../machine/machines";
-import { readingsOf, readingsOfRuns, resultOf, type NewReading } from "./readings";
+import { readingsOf, resultOf, type NewReading } from "./readings";
+import { runOf, hangsOn } from "./run-rows";
 
-/** Tests read at once when all of an axis are. */
-const RUNS_AT_ONCE = 8;
 /** Raised whenever the same readings give another value or another U than before. */
 const EVALUATION = 2;
 
@@ -151,82 +150,6 @@ export class Runs {
     });
   }
 
-  async summaries(axisId: number): Promise<RunSummary[]> {
-    const rows = await this.db
-      .selectFrom("run")
-      .select([
-        "id",
-        "kind",
-        "state",
-        "started_at",
-        "finished_at",
-        "by",
-        "lost_mm",
-        "expanded_mm",
-        "place_mm",
-        "import_hash",
-        "given_up",
-      ])
-      .select((eb) =>
-        eb
-          .selectFrom("reading")
-          .select(eb.fn.countAll<number>().as("n"))
-          .whereRef("run_id", "=", "run.id")
-          .as("readings"),
-      )
-      .where("axis_id", "=", axisId)
-      .orderBy("started_at")
-      .execute();
-    return rows.map((r) => ({
-      id: r.id,
-      kind: r.kind,
-      state: r.state,
-      at: r.finished_at ?? r.started_at,
-      by: r.by,
-      lostMm: r.lost_mm,
-      expandedMm: r.expanded_mm,
-      placeMm: r.place_mm,
-      readings: r.readings ?? 0,
-      imported: r.import_hash !== null,
-      reason: r.given_up,
-    }));
-  }
-
-  /** Retests of an axis that were typed in a job. */
-  async typedLosses(axisId: number): Promise<TypedLoss[]> {
-    return this.db
-      .selectFrom("typed_loss")
-      .select([
-        "job_id as jobId",
-        "kind",
-        "lost_mm as lostMm",
-        "expanded_mm as expandedMm",
-        "place_mm as placeMm",
-        "at",
-        "by",
-      ])
-      .where("axis_id", "=", axisId)
-      .orderBy("at")
-      .execute();
-  }
-
-  /** Every test of an axis with its readings, some at a time: others are answered in between. */
-  async *allReadings(axisId: number): AsyncGenerator<Run> {
-    const ids = await this.db
-      .selectFrom("run")
-      .select("id")
-      .where("axis_id", "=", axisId)
-      .orderBy("started_at")
-      .execute();
-    for (let from = 0; from < ids.length; from += RUNS_AT_ONCE) {
-      const some = ids.slice(from, from + RUNS_AT_ONCE).map((r) => r.id);
-      const rows = await this.db.selectFrom("run").selectAll().where("id", "in", some).orderBy("started_at").execute();
-      const readings = await readingsOfRuns(this.db, some);
-      for (const row of rows) yield runOf(row, readings.get(row.id) ?? []);
-      await new Promise((others) => setImmediate(others));
-    }
-  }
-
   private expectRunning(run: Run): TestStep {
     const next = nextStep(stepsOf(run.plan), run.readings);
     if (run.state !== "running" || !next) throw conflict("This test has ended. Begin a new one.", run);
@@ -347,27 +270,4 @@ export class Runs {
     };
     await db.insertInto("reading").values(row).execute();
   }
-}
-
-function runOf(row: Selectable<Tables["run"]>, readings: readonly ReadingRecord[]): Run {
-  return {
-    id: row.id,
-    axisId: row.axis_id,
-    plan: fromJson(row.plan),
-    setup: fromJson(row.setup),
-    state: row.state,
-    startedAt: row.started_at,
-    finishedAt: row.finished_at,
-    by: row.by,
-    imported: row.import_hash !== null,
-    reason: row.given_up,
-    readings: [...readings],
-  };
-}
-
-/** Does the reading of a later step depend on where this zero was set? */
-function hangsOn(run: Run, zero: TestStep, step: number): boolean {
-  const steps = stepsOf(run.plan);
-  const nextZero = steps.find((s) => s.action === "zero" && s.index > zero.index);
-  return !nextZero || step < nextZero.index;
 }

@@ -5,6 +5,7 @@ export * from "./evidence.table";
 export * from "./job-kinds.table";
 export * from "./kit";
 export * from "./planner";
+export { NoWay } from "./walk";
 export * from "./progress";
 export * from "./record";
 export * from "./retest";

@@ -1,10 +1,8 @@
-import { isGravityAxis, type AxisConfig } from "../machine/axis";
+import { isGravityAxis } from "../machine/axis";
 import {
   effectNeeds,
   hasBalance,
   hasFarEnd,
-  isBelted,
-  isCoupled,
   jointAt,
   jointsOf,
   LOSES_HOME,
@@ -15,33 +13,17 @@ import {
   retestsOf,
   screwTurns,
   WHOLE,
-  type MechanismState,
   type Effect,
   type JointId,
   type JointNeed,
   type JointState,
-  type Power,
 } from "../machine/mechanism";
 import { JOB_KINDS } from "./job-kinds.table";
 import { placeOf } from "./order";
-import { STEP_KINDS, stepKind } from "./step-kinds";
-import { valueOf, type JobKindId, type JobOptions, type StepContext, type StepKind } from "./step-kind";
-
-/** What is asked for on one axis. */
-export interface AxisWork {
-  readonly letter: string;
-  readonly config: AxisConfig;
-  readonly kinds: readonly JobKindId[];
-  /** Joints whose fasteners the case found loose. */
-  readonly loose: readonly JointId[];
-  readonly options: JobOptions;
-  /** How the axis stands when the sheet begins; whole for a new job. */
-  readonly start: MechanismState;
-  /** Whether the machine is switched on when the sheet begins. */
-  readonly power: Power;
-  /** Steps of the work itself that are done and not done twice, by bare id. */
-  readonly done: ReadonlySet<string>;
-}
+import { stepKind } from "./step-kinds";
+import { valueOf, type StepContext, type StepKind } from "./step-kind";
+import { frontStep, type AxisWork } from "./axis-work";
+import { MAKERS, OPENERS, RESTORING } from "./step-doers";
 
 /** Put in by the walk where they are wanted, or once for the machine. */
 const UNPLACED = new Set(["gear-take", "block-away", "block-back", "isolate", "tools-out", "energise", "sign-off"]);
@@ -58,17 +40,6 @@ interface Fitted {
 }
 
 /**
- * Screws of the coupling or the belt: what parts motor and drive first.
- * @param config - the axis’ configuration
- * @returns id of the step
- * @example typeof frontStep(defaultAxis("vertical-centre", "X")) // 'string'
- */
-export function frontStep(config: AxisConfig): string {
-  if (isCoupled(config)) return "hub-ease";
-  return isBelted(config) ? "belt-off" : "mesh-clear";
-}
-
-/**
  * The steps that a job needs on one axis: the work, what opens the way to it, what closes what was
  * opened, what holds the member meanwhile, what proves it afterwards. Unordered.
  * @param work - an axis, and what is to be done on it
@@ -81,33 +52,6 @@ export function frontStep(config: AxisConfig): string {
 export function selectSteps(work: AxisWork): ReadonlySet<string> {
   return new Selection(work).run();
 }
-
-const RESTORING = STEP_KINDS.filter((k) => k.restores);
-const OPENING = STEP_KINDS.filter((k) => !k.restores && k.effects && !k.id.startsWith("light-"));
-
-/** Steps that may do something to a joint or a note, in their order; what depends on the sheet may do it to any. */
-class Doers<Key> {
-  private readonly known = new Map<Key, readonly StepKind[]>();
-
-  constructor(
-    private readonly among: readonly StepKind[],
-    private readonly has: (effect: Effect, key: Key) => boolean,
-  ) {}
-
-  of(key: Key): readonly StepKind[] {
-    let doers = this.known.get(key);
-    if (!doers) {
-      doers = this.among.filter(({ effects = [] }) =>
-        typeof effects === "function" ? true : effects.some((e) => this.has(e, key)),
-      );
-      this.known.set(key, doers);
-    }
-    return doers;
-  }
-}
-
-const OPENERS = new Doers<JointId>(OPENING, (e, joint) => e.kind === "joint" && e.joint === joint);
-const MAKERS = new Doers<string>(STEP_KINDS, (e, note) => e.kind === "note" && e.id === note);
 
 class Selection {
   private readonly chosen = new Map<string, Fitted>();

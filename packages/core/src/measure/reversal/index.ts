@@ -1,10 +1,13 @@
 export * from "./approach";
 export * from "./division";
 export * from "./history";
+export { commandedMm, readingFactor, type CommandedAs, type IndicatorSetup } from "./indicator-setup";
 export * from "./instruction";
 export * from "./outliers";
 export * from "./own-errors";
 export * from "./plan";
+export { tickCountLoss, type PlaceResult } from "./place-result";
+export { plannedExpanded, typedExpanded } from "./planned-uncertainty";
 export * from "./positioning";
 export * from "./reading";
 export * from "./region";

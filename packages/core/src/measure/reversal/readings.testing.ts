@@ -1,6 +1,6 @@
 import { stepsOf, type TestPlan } from "./plan";
 import type { Reading } from "./reading";
-import type { IndicatorSetup } from "./result";
+import type { IndicatorSetup } from "./indicator-setup";
 
 /** A two-sided approach at one place, to be changed. */
 export const plan = (over: Partial<TestPlan> = {}): TestPlan => ({

@@ -1,5 +1,5 @@
 import { effectiveDof, inQuadrature, mean, studentQuantile, type UncertaintyPart } from "../../quantity";
-import type { PlaceResult } from "./result";
+import type { PlaceResult } from "./place-result";
 
 /** A stretch of the travel that loses more, or less, than the rest. */
 export interface Region {

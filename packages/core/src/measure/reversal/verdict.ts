@@ -13,7 +13,9 @@ import {
 } from "../../quantity";
 import { isSplitTest, type TestKind, type TestPlan } from "./plan";
 import { profileShape, type ProfileShape } from "./region";
-import { plannedExpanded, type IndicatorSetup, type LossResult } from "./result";
+import type { IndicatorSetup } from "./indicator-setup";
+import { plannedExpanded } from "./planned-uncertainty";
+import type { LossResult } from "./result";
 import { splitVerdict } from "./split-verdict";
 import { whatWouldTell, wouldTellSentence } from "./would-tell";
 
