@@ -4,6 +4,7 @@ import { parseDecimal } from "@iron/contract";
 import { Preferences } from "../data/preferences";
 import { ChoiceField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
+import { InputText } from "primeng/inputtext";
 
 export const FOUND_STATES = ["tight", "turned", "missing", "not looked at"] as const;
 export type Found = (typeof FOUND_STATES)[number];
@@ -17,7 +18,7 @@ export interface Fastener {
 /** The fasteners of an axis as the wrench found them, each with the torque it turned at. */
 @Component({
   selector: "ip-fastener-list",
-  imports: [ChoiceField, ChoicesPipe],
+  imports: [InputText, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -28,7 +29,8 @@ export interface Fastener {
           <span class="words">{{ one.name }}</span>
           <span class="wrench">
             <input
-              class="p-inputtext torque"
+              pInputText
+              class="torque"
               inputmode="decimal"
               autocomplete="off"
               [placeholder]="unit()"

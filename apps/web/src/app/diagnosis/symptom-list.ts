@@ -8,11 +8,12 @@ import { momentWords } from "../shared/words";
 import { CaseStore } from "./case-store";
 import { GLYPHS } from "./glyphs";
 import { Triple } from "./triple";
+import { InputText } from "primeng/inputtext";
 
 /** Symptoms to answer; behind a Yes, a note and the measurement that shows it. */
 @Component({
   selector: "ip-symptom-list",
-  imports: [ChoiceField, ChoicesPipe, RouterLink, Triple],
+  imports: [InputText, ChoiceField, ChoicesPipe, RouterLink, Triple],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -35,7 +36,7 @@ import { Triple } from "./triple";
             @if (value(symptom.id) === true) {
               <span class="behind">
                 <input
-                  class="p-inputtext"
+                  pInputText
                   maxlength="300"
                   placeholder="where, when, how"
                   [attr.aria-label]="'Note on: ' + symptom.words"

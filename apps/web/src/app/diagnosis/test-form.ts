@@ -123,6 +123,10 @@ export class TestForm {
   /** One of two acts is what the page is for: to take the readings, or to keep what was answered. */
   protected readonly later = computed(() => (this.given() ? "secondary" : undefined));
   protected readonly first = computed(() => (this.handTest() && !this.given() ? "secondary" : undefined));
+  protected readonly crestAsk = computed(
+    () =>
+      `Or type what was read, a line a place: place; reading at 0°; reading at 90°, all in ${this.preferences.system() === "metric" ? "mm" : "in"}`,
+  );
   protected readonly oneByOne = "Take the readings one by one";
 
   constructor() {

@@ -20,6 +20,8 @@ import { dayBars, datesInWords } from "./rounds.view";
         <li cdkDropList cdkDropListSortingDisabled (cdkDropListDropped)="drop($event.item.data, bar.date)">
           <button
             type="button"
+            pButton
+            text
             class="day"
             [class.on]="bar.date === date()"
             [attr.aria-pressed]="bar.date === date()"

@@ -15,11 +15,13 @@ import { dayWords } from "../shared/words";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
+import { InputText } from "primeng/inputtext";
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
   imports: [
+    InputText,
     LoadingLines,
     ButtonDirective,
     ChoiceField,

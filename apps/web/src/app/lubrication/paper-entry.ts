@@ -16,11 +16,12 @@ import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
 import { LoadingLines } from "../shared/loading";
+import { InputText } from "primeng/inputtext";
 
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [LoadingLines, ButtonDirective, DayField, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
+  imports: [InputText, LoadingLines, ButtonDirective, DayField, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -67,7 +68,8 @@ import { LoadingLines } from "../shared/loading";
                   <td class="words">{{ dose(row.point) }}</td>
                   <td class="words">
                     <input
-                      class="p-inputtext letter"
+                      pInputText
+                      class="letter"
                       maxlength="1"
                       autocomplete="off"
                       [value]="typed(row.point.id)"

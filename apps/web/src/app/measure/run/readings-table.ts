@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, input, output } from "@angular/core";
 import type { RunView } from "./run.view";
+import { ButtonDirective } from "primeng/button";
 
 @Component({
   selector: "ip-readings-table",
+  imports: [ButtonDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="scroll-x" tabindex="0" role="region" aria-label="Readings">
@@ -32,6 +34,8 @@ import type { RunView } from "./run.view";
                   @if (cell.readingId !== null) {
                     <button
                       type="button"
+                      pButton
+                      text
                       class="cell"
                       [attr.aria-label]="cell.text + ', set this reading aside'"
                       (click)="aside.emit(cell.readingId)"
@@ -71,6 +75,7 @@ import type { RunView } from "./run.view";
       outline-offset: -2px;
     }
     .cell {
+      display: inline-block;
       border: 0;
       background: none;
       color: inherit;
