@@ -57,6 +57,21 @@ describe("setting a test up", () => {
     expect(bad.plan).toBeNull();
   });
 
+  it("says where the block must stand when the steps out are more than the indicator follows", () => {
+    const draft = { ...usualSetUp("out-and-back", { axis: config, system: "metric" }), tick: "0.01", ticksOut: "60" };
+    const warned = (rangeMm: number): string =>
+      checkSetUp(draft, {
+        kind: "out-and-back",
+        axis: config,
+        indicator: { ...indicator, rangeMm },
+        tipAngleDeg: 12,
+        system: "metric",
+      }).warnings.join();
+    expect(warned(0.8)).toContain("60 steps out are 0.6 mm, more than the 0.4 mm this indicator follows either way.");
+    expect(warned(0.8)).toContain("going up takes the block off the tip");
+    expect(warned(10)).not.toContain("steps out are");
+  });
+
   it("keeps the zero only with an indicator that reaches over all places", () => {
     const draft = usualSetUp("travel-profile", { axis: config, system: "metric" });
     const scale = { ...indicator, rangeMm: 6000 };

@@ -1,6 +1,7 @@
 import {
   BoundError,
   checkPlan,
+  directionWords,
   formatSize,
   fromMm,
   isSplitTest,
@@ -275,6 +276,12 @@ function warningsFor(
   if (plan.kind === "out-and-back" && plan.tickMm * plan.ticksOut < 2 * axis.limits.repairMm) {
     warnings.push(
       `${plan.ticksOut} steps out are ${formatSize(plan.tickMm * plan.ticksOut, system)}: go out at least ${formatSize(2 * axis.limits.repairMm, system)}, or a large loss swallows the whole way.`,
+    );
+  }
+  if (plan.kind === "out-and-back" && indicator && plan.tickMm * plan.ticksOut > indicator.rangeMm / 2) {
+    const out = formatSize(plan.tickMm * plan.ticksOut, system);
+    warnings.push(
+      `${plan.ticksOut} steps out are ${out}, more than the ${formatSize(indicator.rangeMm / 2, system)} this indicator follows either way. Put it where going ${directionWords(axis, "+").jog} takes the block off the tip: the other way it is driven into it.`,
     );
   }
   if (plan.kind === "travel-profile" && !plan.keepsZero) {

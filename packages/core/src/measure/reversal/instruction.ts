@@ -87,8 +87,7 @@ export function stepInstruction(
   const towards = directionWords(axis, step.direction).jog;
   const at = formatPosition(step.targetMm, { system });
   const first = plan.targetsMm[0];
-  // On one side of the target the block would be driven into the tip.
-  const lifts = !plan.keepsZero && (plan.kind === "two-sided" || plan.kind === "travel-profile");
+  const lifts = blockInTheWay(plan);
   if (step.action === "count") {
     return `Now jog ${towards}, one step of ${formatSize(plan.tickMm, system)} at a time. ${plan.countsStill ? "Count the steps that do not move the needle; the one that moves it is not counted." : "Count the steps until the needle moves, that one too."}`;
   }
@@ -114,6 +113,11 @@ export function stepInstruction(
       ? ` It should read ${formatPosition(step.targetMm - first, { system })}.`
       : "";
   return `${move} Do not pass it.${lifts ? " Set the tip down and read." : expected}`;
+}
+
+/** At the member, on one side of the target the block would be driven into the tip; across a part nothing is. */
+function blockInTheWay(plan: Pick<TestPlan, "kind" | "keepsZero">): boolean {
+  return !plan.keepsZero && !isSplitTest(plan.kind);
 }
 
 /** Where the stand and the tip go for a test of a part of the chain. */
@@ -199,7 +203,7 @@ export function setupSentences(
     `Put the tip on with about ${system === "metric" ? "0.25 mm" : "0.010 in"} of preload past zero, so that it follows both ways.`,
     "Keep the tip as near to parallel with the face as you can: the angle is corrected, but a wrong guess of a large angle is not.",
   ];
-  if ((plan.kind === "two-sided" || plan.kind === "travel-profile") && !plan.keepsZero) {
+  if (blockInTheWay(plan)) {
     said.push(
       "Chamfer the block, and lift the tip off before every pass: on one side of the place the block would be driven into it.",
     );

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { defaultAxis } from "../../machine/axis";
 import {
   approachSentence,
+  CHAIN_TEST_KINDS,
   checkPlan,
   profileTargets,
   setupSentences,
@@ -105,6 +106,17 @@ describe("words of a run", () => {
         system: "metric",
       }),
     ).toContain("one step of 0.001 mm at a time");
+  });
+
+  it.each(CHAIN_TEST_KINDS)("of a %s never drives past the place with the tip on", (kind) => {
+    // A block clamped at the place stands in the way of the tip on one of its sides (trade fact, no source).
+    const of = plan({ kind, ...(kind === "travel-profile" ? { targetsMm: [60, 120, 180, 240, 300] } : {}) });
+    const passing = stepsOf(of)
+      .map((step) => stepInstruction(vertical, { plan: of, step, system: "metric" }))
+      .filter((words) => words.includes(" past "));
+    expect(passing.length).toBeGreaterThan(0);
+    for (const words of passing) expect(words).toMatch(/^Lift the tip off\. .* Set the tip down and /);
+    expect(setupSentences(vertical, of, "metric").join(" ")).toContain("lift the tip off before every pass");
   });
 
   it("warns of gravity and says why an overshoot cannot be corrected", () => {
