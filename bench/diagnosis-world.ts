@@ -121,6 +121,6 @@ export function doTest(world: World, test: LocateTest, luck: Luck): { reports: R
   }
   const kind = MAGNITUDES.find((m) => m === test.magnitude);
   if (!kind) return { reports, magnitude: null };
-  const lostMm = profile ? Math.max(...profile) : noisy(kind, axis.travelMm / 2);
-  return { reports, magnitude: { kind, lostMm, uMm: U_MM } };
+  const reversalValueMm = profile ? Math.max(...profile) : noisy(kind, axis.travelMm / 2);
+  return { reports, magnitude: { kind, reversalValueMm, uMm: U_MM } };
 }

@@ -131,8 +131,8 @@ async function ranking(): Promise<void> {
       { finding: "knock", present: true, source: "symptom" },
     ],
     magnitudes: [
-      { kind: "whole-chain", lostMm: 0.027, uMm: 0.001 },
-      { kind: "end-float", lostMm: 0.012, uMm: 0.001 },
+      { kind: "whole-chain", reversalValueMm: 0.027, uMm: 0.001 },
+      { kind: "end-float", reversalValueMm: 0.012, uMm: 0.001 },
     ],
   });
   const ours = await timed(() => rankTests(posterior), 40);

@@ -48,7 +48,7 @@ export function benchSheets(count: number): boolean {
     const tookMs = performance.now() - at;
     planMs += tookMs;
     at = performance.now();
-    for (const f of auditSheet({ ...plan, kit: kitOf(plan) })) add(`rule ${f.rule}: ${f.step} ${f.words}`);
+    for (const f of auditSheet({ ...plan, kit: kitOf(plan) })) add(`rule ${f.rule}: ${f.step} ${f.message}`);
     auditMs += performance.now() - at;
     at = performance.now();
     plan.steps.reduce((s, x) => stateAfter(s, x.axis, x.effects), plan.start);

@@ -62,7 +62,7 @@ test("rock is read place by place on the simulated machine, with its uncertainty
   expect(await refused.text()).toContain("Never on an axis that can fall");
 });
 
-test("a gib is set by rock and friction together, and by the school that tightens till it seizes", async ({ page }) => {
+test("a gib is set by rock and friction together, and by the method that tightens till it seizes", async ({ page }) => {
   await page.goto("/machines/1/axes/2/set");
   await page.getByRole("button", { name: "Begin Gib setting" }).click();
   const go = page.getByRole("button", { name: /Go there and read/ });
@@ -82,7 +82,7 @@ test("a gib is set by rock and friction together, and by the school that tighten
   await page.getByLabel("Pitch of the adjuster, mm").focus();
   await expect(page.getByRole("alert")).toContainText("“1” cannot be: it must be from 10 to 500.");
   await page.goto("/machines/1/axes/2/set");
-  await choose(page.getByLabel("By which school"), "Tighten until it seizes, then back off");
+  await choose(page.getByLabel("By which method"), "Tighten until it seizes, then back off");
   await page.getByRole("button", { name: "Begin Gib setting" }).click();
   await expect(page.getByRole("button", { name: /^seizes/ })).toBeVisible();
   await page.keyboard.press("a");

@@ -251,7 +251,7 @@ test("a lubricant that must not meet the old one is warned of before it is kept;
   await expect(page.getByRole("alert")).toContainText("4711");
 });
 
-test("days and rules: a holiday empties its day, a school is chosen, a gun is weighed", async ({ page }) => {
+test("days and rules: a holiday empties its day, a method is chosen, a gun is weighed", async ({ page }) => {
   await page.goto("/rounds/keeping");
   await expect(page.getByText(/gun at bay 1: 0\.8\d+ g ± 0\.0\d+ g a stroke/)).toBeVisible();
   await page.getByLabel("Monday, min").fill("2000");
@@ -261,7 +261,7 @@ test("days and rules: a holiday empties its day, a school is chosen, a gun is we
   await page.getByLabel("Day", { exact: true }).fill(day(1));
   await page.getByLabel("What it is").fill("stocktaking");
   await page.getByRole("button", { name: "Add the holiday" }).click();
-  await choose(page.getByLabel("School"), "by the calendar alone");
+  await choose(page.getByLabel("Method"), "by the calendar alone");
   const program = page.getByLabel("G-code file");
   await choose(page.getByLabel("Program of"), "Godwit");
   await program.setInputFiles({ name: "empty.nc", mimeType: "text/plain", buffer: Buffer.from("M30\n") });

@@ -1,4 +1,4 @@
-import { openApiDocument } from "@iron/contract";
+import { byTodaysNames, openApiDocument } from "@iron/contract";
 import compression from "compression";
 import express, { type Express } from "express";
 import type { Logger } from "pino";
@@ -146,14 +146,17 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
     }
     next();
   });
-  app.use("/api/axes/:id/import", express.json({ limit: "3mb" }));
-  app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], express.json({ limit: "6mb" }));
-  app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], express.json({ limit: "3mb" }));
+  app.use("/api/axes/:id/import", jsonUpTo("3mb"));
+  app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], jsonUpTo("6mb"));
+  app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], jsonUpTo("3mb"));
   mountPhotos(app, s.cases, s.pool);
   mountJobPhotos(app, s.jobs, s.pool);
   mountLubricationPhotos(app, s.lubrication, s.pool);
-  app.use("/api", express.json({ limit: "256kb" }));
+  app.use("/api", jsonUpTo("256kb"));
 }
+
+/** Reads a body of JSON up to a size; what a tablet noted under an older name is taken by its name of today. */
+const jsonUpTo = (limit: string): express.Handler => express.json({ limit, reviver: byTodaysNames });
 
 /** Puts the server together. The caller owns the database. */
 export function createApp(options: AppOptions): App {

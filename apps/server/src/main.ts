@@ -112,7 +112,7 @@ async function main(): Promise<void> {
   await db.transaction().execute((trx) => settleAxes(trx));
   const backups = options.demo
     ? null
-    : keepBackups(options.data, (words, error) => (error ? log.error({ err: error }, words) : log.info(words)));
+    : keepBackups(options.data, (message, error) => (error ? log.error({ err: error }, message) : log.info(message)));
   const app = createApp({
     backups,
     db,

@@ -2,8 +2,8 @@ import { basename, resolve } from "node:path";
 import { contentsOf, makeBackup, restoreBackup, thinOut, type Contents } from "./store/backups";
 import { StartError } from "./store/start-error";
 
-const say = (words: string): void => {
-  process.stdout.write(`${words}\n`);
+const say = (message: string): void => {
+  process.stdout.write(`${message}\n`);
 };
 
 const counted = (c: Contents): string =>

@@ -1,6 +1,7 @@
 export * from "./wire/addresses";
 export * from "./machine/axis";
 export * from "./wire/common";
+export * from "./wire/older-names";
 export * from "./measure/device";
 export * from "./measure/indicator";
 export * from "./machine/machine";

@@ -44,8 +44,10 @@ describe("the demo shop", () => {
       const result = resultOf(done);
       if (!result) throw new Error(`no result on axis ${axis.id}`);
       const truth = trueReversal(model, at);
-      if (Math.abs(result.lostMm - truth) > result.uncertainty.expanded)
-        misses.push(`${axis.letter} ${axis.id}: ${result.lostMm} ± ${result.uncertainty.expanded}, truly ${truth}`);
+      if (Math.abs(result.reversalValueMm - truth) > result.uncertainty.expanded)
+        misses.push(
+          `${axis.letter} ${axis.id}: ${result.reversalValueMm} ± ${result.uncertainty.expanded}, truly ${truth}`,
+        );
     }
     // U covers about 95 %: one or two of two dozen may lie outside by chance.
     if (misses.length > 2) throw new Error(misses.join("\n"));

@@ -151,7 +151,7 @@ export async function seedLubrication(db: Db, now: Date): Promise<void> {
     version: 1,
     minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
     holidays: [],
-    school: "all",
+    method: "all",
     windows: [],
     travel: [],
     guns: [

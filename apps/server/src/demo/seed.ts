@@ -159,7 +159,7 @@ async function insertPastRun(db: Db, past: PastRun): Promise<void> {
       finished_at: new Date(atMs).toISOString(),
       by,
       import_hash: null,
-      lost_mm: result.lostMm,
+      lost_mm: result.reversalValueMm,
       expanded_mm: result.uncertainty.expanded,
       place_mm: result.places[result.governing].positionMm,
     })

@@ -25,17 +25,17 @@ export function caseFile(file: Case, diagnosis: Diagnosis, format: "csv" | "json
     const text = JSON.stringify({ case: file, diagnosis }, null, 2);
     return { fileName: `${name}.json`, media: "application/json", text };
   }
-  const words = (id: string): string => finding(id as FindingId).words;
+  const textOf = (id: string): string => finding(id as FindingId).text;
   const rows = [
     ...Object.entries(file.symptoms).map(([id, present]) =>
-      line(file.openedAt, { by: file.by, source: "symptom", what: words(id), answer: present ? "yes" : "no" }),
+      line(file.openedAt, { by: file.by, source: "symptom", what: textOf(id), answer: present ? "yes" : "no" }),
     ),
     ...file.results.flatMap((r) =>
       Object.entries(r.answers).map(([id, present]) =>
         line(r.at, {
           by: r.by,
           source: `${locateTest(r.test)?.name ?? r.test}${r.withdrawn ? ", taken back" : ""}`,
-          what: words(id),
+          what: textOf(id),
           answer: present ? "yes" : "no",
         }),
       ),
@@ -45,7 +45,7 @@ export function caseFile(file: Case, diagnosis: Diagnosis, format: "csv" | "json
         by: "",
         source: locateTest(m.kind)?.name ?? m.kind,
         what: "lost_mm",
-        answer: `${m.lostMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
+        answer: `${m.reversalValueMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
       }),
     ),
     ...diagnosis.leading.map((l) =>

@@ -92,8 +92,8 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
         ? findingsOf(config, test)
         : FINDINGS.filter((f) => f.asked).map((f) => f.id);
       const answers = Object.fromEntries(ids.map((id) => [id, notices(config, { axis: device.model, id, normal })]));
-      const present = ids.filter((id) => answers[id]).map((id) => finding(id).words);
-      return { simulated: true as const, answers, words: present.length ? present : ["nothing out of the ordinary"] };
+      const present = ids.filter((id) => answers[id]).map((id) => finding(id).text);
+      return { simulated: true as const, answers, shown: present.length ? present : ["nothing out of the ordinary"] };
     },
     knowledge: () => s.knowledge.view(),
     overrideCause: ({ params, body, who }) =>

@@ -104,9 +104,9 @@ describe("cases over the API", () => {
     await measure("end-float");
     const { ledger, links, measured } = await diagnose(file.id);
     expect(measured.map((m) => m.kind).sort()).toEqual(["end-float", "two-sided"]);
-    expect(ledger.total?.lostMm).toBeGreaterThan(0);
+    expect(ledger.total?.reversalValueMm).toBeGreaterThan(0);
     const sum = ledger.lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
-    expect(sum + (ledger.rest?.mm ?? NaN)).toBeCloseTo(ledger.total?.lostMm ?? NaN, 9);
+    expect(sum + (ledger.rest?.mm ?? NaN)).toBeCloseTo(ledger.total?.reversalValueMm ?? NaN, 9);
     expect(links.find((l) => l.link === "end-bearings")?.lookedAt).not.toBeNull();
     expect(links.find((l) => l.link === "bracket")?.shareMm).toBeNull();
     const alone = await t.api.get(`/api/axes/${axisId}/ledger`).expect(200);
@@ -115,7 +115,7 @@ describe("cases over the API", () => {
     const axis = floor.body.machines
       .flatMap((m: { axes: { id: number }[] }) => m.axes)
       .find((a: { id: number }) => a.id === axisId);
-    expect(axis.last.lostMm).toBe(measured.find((m) => m.kind === "two-sided")?.lostMm);
+    expect(axis.last.reversalValueMm).toBe(measured.find((m) => m.kind === "two-sided")?.reversalValueMm);
   });
 
   it("close with what it was, teach the priors a little, and unteach when taken up again", async () => {

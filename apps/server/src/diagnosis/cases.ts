@@ -60,7 +60,7 @@ export class Cases {
           state: r.state,
           openedAt: r.opened_at,
           by: r.by,
-          says: symptomWords(fromJson(r.symptoms)),
+          says: symptomText(fromJson(r.symptoms)),
           found: found ? (found.length ? found.join(", ") : "nothing wrong") : "",
         };
       })
@@ -286,10 +286,10 @@ function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "p
 }
 
 /** What was noticed, in words. */
-export function symptomWords(symptoms: Answers): string {
+export function symptomText(symptoms: Answers): string {
   const present = Object.entries(symptoms)
     .filter(([, value]) => value === true)
-    .map(([id]) => finding(id as FindingId).words);
+    .map(([id]) => finding(id as FindingId).text);
   return present.length ? present.join("; ") : "nothing noted yet";
 }
 

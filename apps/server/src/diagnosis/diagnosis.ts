@@ -12,7 +12,7 @@ import {
   minuteCost,
   nextTest,
   profileShape,
-  SCHOOLS,
+  METHODS,
   sistersToo,
   type AxisConfig,
   type JudgedValue,
@@ -59,8 +59,8 @@ function verdictView(verdict: ReturnType<typeof caseVerdict>, mending: Parameter
     onlyLikely: [...verdict.onlyLikely],
     ruledOut: [...verdict.ruledOut],
     notLookedAt: [...verdict.notLookedAt],
-    options: verdict.options.map(({ words, cost, chanceRight, expectedCost, unless }) => ({
-      words,
+    options: verdict.options.map(({ message, cost, chanceRight, expectedCost, unless }) => ({
+      message,
       cost,
       chanceRight,
       expectedCost,
@@ -195,10 +195,10 @@ export class Diagnose {
     const reports: Report[] = [];
     for (const row of recent) {
       const { kind, at, run_id: runId, job_id: jobId } = row;
-      const { lost_mm: lostMm, expanded_mm: expandedMm } = row;
-      list.push({ runId, jobId, kind, lostMm, expandedMm, at });
+      const { lost_mm: reversalValueMm, expanded_mm: expandedMm } = row;
+      list.push({ runId, jobId, kind, reversalValueMm, expandedMm, at });
       const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
-      magnitudes.push({ kind: kindOf(kind), lostMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
+      magnitudes.push({ kind: kindOf(kind), reversalValueMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
       if (kind === "travel-profile" && runId !== null)
         reports.push(...profileReports(axis, await this.needs.runs.run(runId)));
     }
@@ -243,7 +243,7 @@ export class Diagnose {
     for (const row of rows)
       if (!isSplitTest(row.kind))
         last.set(row.axis_id, {
-          lostMm: row.lost_mm,
+          reversalValueMm: row.lost_mm,
           expandedMm: row.expanded_mm,
         });
     return last;
@@ -295,9 +295,9 @@ function brief(cause: Cause, mending: Mending): Diagnosis["leading"][number]["ca
     id,
     name,
     link,
-    remedy: remedy.words,
+    remedy: remedy.text,
     minutes: Math.round(mending[id]?.minutes ?? remedy.minutes),
-    school: SCHOOLS[id] ?? "",
+    method: METHODS[id] ?? "",
   };
 }
 

@@ -4,8 +4,8 @@ import {
   learnedFactors,
   LEVELS,
   PRIOR_RULES,
-  SCHOOLS,
-  SLACK_WORDS,
+  METHODS,
+  SLACK_TEXT,
   type FindingId,
   type Level,
   type ShopPriors,
@@ -62,9 +62,9 @@ export class Knowledge {
         id: c.id,
         name: c.name,
         link: c.link,
-        remedy: c.remedy.words,
+        remedy: c.remedy.text,
         minutes: c.remedy.minutes,
-        school: SCHOOLS[c.id] ?? "",
+        method: METHODS[c.id] ?? "",
         costClass: c.remedy.costClass,
         prior: c.prior,
         override: own.get(c.id)?.prior ?? null,
@@ -73,11 +73,11 @@ export class Knowledge {
         version: own.get(c.id)?.version ?? 0,
         learned: learned[c.id] ?? 1,
         share: c.share
-          ? `${c.share.bothWays ? "either way " : ""}${c.share.um[0]} µm to ${c.share.um[1]} µm, ${SLACK_WORDS[c.share.slack].toLowerCase()}`
+          ? `${c.share.bothWays ? "either way " : ""}${c.share.um[0]} µm to ${c.share.um[1]} µm, ${SLACK_TEXT[c.share.slack].toLowerCase()}`
           : "none",
         shows: Object.entries(c.shows).map(([id, level]) => ({
-          words: finding(id as FindingId).words,
-          level: LEVELS[level as Level].words,
+          text: finding(id as FindingId).text,
+          level: LEVELS[level as Level].text,
           chance: LEVELS[level as Level].probability,
         })),
         normal: c.normal ?? false,

@@ -46,10 +46,10 @@ describe("a retest that was typed", () => {
     const job = await signUntil(await open(), "retest-chain");
     expect(await onFloor()).toBeNull();
     const retest = next(job) as PlannedStep;
-    const figure = { lostMm: 0.0064, expandedMm: 0.0012, runId: null };
+    const figure = { reversalValueMm: 0.0064, expandedMm: 0.0012, runId: null };
     const signed = await act(job, plainSign(retest, { figure }));
     expect(await onFloor()).toMatchObject({
-      lostMm: 0.0064,
+      reversalValueMm: 0.0064,
       expandedMm: 0.0012,
       runId: null,
       jobId: job.id,
@@ -60,22 +60,24 @@ describe("a retest that was typed", () => {
 
     const again = await act(signed, plainSign(retest, { figure }));
     await signUntil(again, null);
-    expect((await history()).typed).toMatchObject([{ jobId: job.id, kind: "two-sided", lostMm: 0.0064, by: "Tomas" }]);
+    expect((await history()).typed).toMatchObject([
+      { jobId: job.id, kind: "two-sided", reversalValueMm: 0.0064, by: "Tomas" },
+    ]);
     const csv = await t.api.get(`/api/axes/${x.id}/history/export?format=csv&system=metric`).expect(200);
     expect(csv.text).toContain("0.00640");
     // The job’s own entry in the log is dated before its retest: the figure counts as after it.
     const ledger = (await t.api.get(`/api/axes/${x.id}/ledger`).expect(200)).body as {
-      ledger: { total: { lostMm: number } };
+      ledger: { total: { reversalValueMm: number } };
     };
-    expect(ledger.ledger.total.lostMm).toBeCloseTo(0.0064, 9);
+    expect(ledger.ledger.total.reversalValueMm).toBeCloseTo(0.0064, 9);
     const later = await open();
-    expect(later.axes[0].before).toMatchObject({ lostMm: 0.0064, runId: null });
+    expect(later.axes[0].before).toMatchObject({ reversalValueMm: 0.0064, runId: null });
   });
 
   it("with nobody knowing how well it is known it is no value of the axis", async () => {
     const job = await signUntil(await open(), "retest-chain");
     const retest = next(job) as PlannedStep;
-    const figure = { lostMm: 0.004, expandedMm: null, runId: null };
+    const figure = { reversalValueMm: 0.004, expandedMm: null, runId: null };
     await act(
       job,
       plainSign(retest, {

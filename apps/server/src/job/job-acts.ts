@@ -22,7 +22,7 @@ function beforeOf(progress: JobProgress, letter: string) {
   if (signed?.figure) return signed.figure;
   return signed?.reading === null || signed?.reading === undefined
     ? null
-    : { lostMm: signed.reading, expandedMm: null, runId: null };
+    : { reversalValueMm: signed.reading, expandedMm: null, runId: null };
 }
 
 /** What an act becomes on record; a problem in words where it cannot be. */
@@ -57,8 +57,8 @@ export function eventFor(
     case "kit":
       return { kind: "kit", item: act.item, on: act.on };
     case "reorder": {
-      const wrong = refuseOrder(progress, act.order);
-      if (wrong.length) throw conflict(`That order cannot be worked. ${wrong.slice(0, 3).join(" ")}`, job);
+      const errors = refuseOrder(progress, act.order);
+      if (errors.length) throw conflict(`That order cannot be worked. ${errors.slice(0, 3).join(" ")}`, job);
       return {
         kind: "plan",
         why: "order changed by hand",
@@ -120,7 +120,7 @@ function planAnew(
       detail: `“${jobKind(kind).name}” does not fit ${letter}: it has no such part.`,
     });
   const items: readonly JobItem[] = [...(keepWork ? job.items : job.items.filter((i) => i.letter !== letter)), added];
-  return inWords(job, () =>
+  return inText(job, () =>
     planJob({
       axes: all.map((a) => ({ letter: a.config.letter, config: a.config })),
       items,
@@ -132,7 +132,7 @@ function planAnew(
 }
 
 /** A sheet that cannot be is refused in words, with the job as it is. */
-function inWords(job: Job, plan: () => JobPlan): Job["plan"] {
+function inText(job: Job, plan: () => JobPlan): Job["plan"] {
   try {
     return plan() as Job["plan"];
   } catch (error) {

@@ -27,7 +27,7 @@ const moment = (at: string): string =>
     timeStyle: "short",
   }).format(new Date(at));
 /** A day of the shop’s calendar, as in “3 Dec 2026”. */
-const dayWords = (day: string): string =>
+const dayText = (day: string): string =>
   new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" }).format(new Date(`${day}T12:00`));
 
 /**
@@ -63,7 +63,7 @@ function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
     .text(`${job.nickname}, bay ${job.bay}. Opened ${moment(job.openedAt)} by ${job.by}.`);
   doc.text(
     job.finishedAt
-      ? `Signed off ${moment(job.finishedAt)}. First check on ${job.checkOn ? dayWords(job.checkOn) : "a day a week on"}.`
+      ? `Signed off ${moment(job.finishedAt)}. First check on ${job.checkOn ? dayText(job.checkOn) : "a day a week on"}.`
       : "Not signed off yet.",
   );
   heading(doc, "Before and after");
@@ -90,13 +90,13 @@ function writeJob(doc: Doc, job: Job, system: UnitSystem): void {
   numberPages(doc, job);
 }
 
-function heading(doc: Doc, words: string): void {
-  doc.moveDown(0.8).font("bold").fontSize(12).text(words).moveDown(0.2);
+function heading(doc: Doc, text: string): void {
+  doc.moveDown(0.8).font("bold").fontSize(12).text(text).moveDown(0.2);
   doc.font("plain").fontSize(9);
 }
 
-function line(doc: Doc, words: string): void {
-  doc.font("plain").fontSize(9).fillColor("black").text(words);
+function line(doc: Doc, text: string): void {
+  doc.font("plain").fontSize(9).fillColor("black").text(text);
 }
 
 const titleOf = (s: PlannedStep): string => (s.axis ? `${s.axis} · ${s.title}` : s.title);
@@ -106,9 +106,9 @@ function compared(job: Job, axis: Job["axes"][number], system: UnitSystem): stri
   const signed = job.events.filter((e) => e.kind === "sign");
   const before = figureBefore(signed, axis.letter, axis.before);
   const after = figureAfter(signed, axis.letter);
-  if (after) return judgeRetest(before, after, { limits: axis, system }).words;
+  if (after) return judgeRetest(before, after, { limits: axis, system }).message;
   return before
-    ? `${formatWithU(before.lostMm, before.expandedMm, { system })} before, not measured after.`
+    ? `${formatWithU(before.reversalValueMm, before.expandedMm, { system })} before, not measured after.`
     : "no loss was measured.";
 }
 
@@ -133,11 +133,11 @@ function step(
     .text(`${number}. ${titleOf(s)}`);
   const found = s.finds.find((f) => f.id === signed.found);
   const said = [
-    found ? `Found: ${found.words}.` : "",
+    found ? `Found: ${found.label}.` : "",
     s.reading && signed.reading !== null
       ? `${s.reading.label}: ${formatQuantity(s.reading.quantity, signed.reading, system)}.`
       : "",
-    signed.figure ? `Loss: ${formatWithU(signed.figure.lostMm, signed.figure.expandedMm, { system })}.` : "",
+    signed.figure ? `Loss: ${formatWithU(signed.figure.reversalValueMm, signed.figure.expandedMm, { system })}.` : "",
     signed.kept ? `Went back ${signed.kept}${signed.change ? `: ${signed.change}` : ""}.` : "",
     ...s.parts.map((p) => `Put in: ${p.count} ${p.name}.`),
     ...s.torques,

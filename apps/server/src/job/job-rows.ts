@@ -39,7 +39,7 @@ export async function fromOwnTest(
     });
   return {
     ...act,
-    figure: { runId, lostMm: row.lost_mm, expandedMm: row.expanded_mm },
+    figure: { runId, reversalValueMm: row.lost_mm, expandedMm: row.expanded_mm },
   };
 }
 

@@ -19,7 +19,7 @@ export function plainSign(step: PlannedStep, over: Partial<Sign> = {}): Sign {
     reading: reading && !reading.optional ? ((reading.from ?? 0) + (reading.to ?? 1)) / 2 : null,
     kept: step.keeps ? "as it was" : null,
     holdBy: step.hold ? "Ilse" : "",
-    figure: step.retest === "chain" ? { lostMm: 0.006, expandedMm: 0.001, runId: null } : null,
+    figure: step.retest === "chain" ? { reversalValueMm: 0.006, expandedMm: 0.001, runId: null } : null,
     ...over,
   };
 }

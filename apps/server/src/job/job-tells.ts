@@ -72,7 +72,7 @@ export async function keepLoss(
       // The same test at the same place as before, as its step asks.
       // One figure typed is no profile, whatever was taken before.
       kind: isTestKind(before) && before !== "travel-profile" ? before : "two-sided",
-      lost_mm: figure.lostMm,
+      lost_mm: figure.reversalValueMm,
       expanded_mm: figure.expandedMm,
       place_mm: axis.before?.placeMm ?? null,
       at,

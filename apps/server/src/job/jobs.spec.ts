@@ -2,6 +2,7 @@ import { DEFAULT_OPTIONS, defaultAxis, jobProgress, type PlannedStep } from "@ir
 import type { Axis, Job, JobAct } from "@iron/contract";
 import { execFileSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
+import { sql } from "kysely";
 import { plainSign } from "./job-sign";
 import { newAxis, startRun, testApp, type TestApp } from "../testing/test-app";
 
@@ -106,7 +107,7 @@ describe("jobs", () => {
     const step = next(job) as PlannedStep;
     const none = await act(job, plainSign(step, { figure: null })).expect(409);
     expect(none.body.detail).toContain("no figure yet");
-    const bad = { figure: { lostMm: 0.031, expandedMm: 0.001, runId: null } };
+    const bad = { figure: { reversalValueMm: 0.031, expandedMm: 0.001, runId: null } };
     const fails = await act(job, plainSign(step, bad)).expect(409);
     expect(fails.body.detail).toContain("Above 25 µm, the limit for repair");
     const accepted = await act(
@@ -114,6 +115,24 @@ describe("jobs", () => {
       plainSign(step, { ...bad, reason: "Screw on order, runs roughing only.", holdBy: "Ama" }),
     ).expect(200);
     expect((await signUntil(accepted.body as Job, null)).finishedAt).not.toBeNull();
+  });
+
+  it("what a tablet noted under the older name is taken, and what was kept under it is read", async () => {
+    const job = await signUntil(await open("float-bracket"), "Z:retest-chain");
+    const { figure: _, ...sign } = plainSign(next(job) as PlannedStep) as Extract<JobAct, { kind: "sign" }>;
+    const noted = { ...sign, figure: { lostMm: 0.004, expandedMm: 0.001, runId: null } };
+    const taken = await t.api.post(`/api/jobs/${job.id}/acts`).send(noted).expect(200);
+    const figures = (of: Job) => of.events.flatMap((e) => (e.kind === "sign" && e.figure ? [e.figure] : []));
+    expect(figures(taken.body as Job)).toEqual([{ reversalValueMm: 0.004, expandedMm: 0.001, runId: null }]);
+    // As a record of last year has it; only without its guard can one be made here.
+    const guards = await sql<{ name: string }>`select name from sqlite_master where type = 'trigger'`.execute(t.db);
+    for (const { name } of guards.rows) await sql`drop trigger ${sql.id(name)}`.execute(t.db);
+    await sql`update job_event set data = replace(data, '"reversalValueMm"', '"lostMm"')`.execute(t.db);
+    await sql`update job set "plan" = replace("plan", '"label":"dry"', '"words":"dry"')`.execute(t.db);
+    const read = (await t.api.get(`/api/jobs/${job.id}`).expect(200)).body as Job;
+    expect(figures(read)).toEqual(figures(taken.body as Job));
+    expect(JSON.stringify(read)).not.toMatch(/lostMm|"words":"dry"/);
+    expect((await signUntil(read, null)).finishedAt).not.toBeNull();
   });
 
   it("shims, pins and spacers go back as they were or their change is said", async () => {

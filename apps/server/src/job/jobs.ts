@@ -1,7 +1,7 @@
 import {
   firstCheckOn,
   axisFromParts,
-  doneWords,
+  doneText,
   isSplitTest,
   jobKind,
   jobProgress,
@@ -244,7 +244,7 @@ export class Jobs {
         .values({
           axis_id: axis.axisId,
           kind: "repair",
-          text: `Job ${job.id}: ${doneWords(record, axis.letter)}.`.slice(0, 500),
+          text: `Job ${job.id}: ${doneText(record, axis.letter)}.`.slice(0, 500),
           at: workEnded,
           by: who,
         })
@@ -275,7 +275,7 @@ export class Jobs {
     const last = rows.find((r) => !isSplitTest(r.kind));
     if (!last) return null;
     return {
-      lostMm: last.lost_mm,
+      reversalValueMm: last.lost_mm,
       expandedMm: last.expanded_mm,
       runId: last.run_id,
       at: last.at,

@@ -21,20 +21,20 @@ export async function caseFromPoint(
     });
   const there = (await cases.list(axis.id)).find((c) => c.state === "open");
   const file = there ? await cases.get(there.id) : await cases.open(point.machineId, [axis.id], who);
-  const words = evidenceWords(point);
-  if (!file.notes.includes(words))
+  const evidence = evidenceText(point);
+  if (!file.notes.includes(evidence))
     await cases.update(file.id, {
       version: file.version,
       context: file.context,
       // A dry point is what it says; what else was found there is left to the one who asks.
       symptoms: point.lastFound === "dry" ? { ...file.symptoms, dry: true } : file.symptoms,
       evidence: file.evidence,
-      notes: `${file.notes}${file.notes ? "\n" : ""}${words}`.slice(0, 4000),
+      notes: `${file.notes}${file.notes ? "\n" : ""}${evidence}`.slice(0, 4000),
     });
   return { caseId: file.id, machineId: point.machineId, axisId: axis.id };
 }
 
-function evidenceWords(point: LubricationPointRecord): string {
+function evidenceText(point: LubricationPointRecord): string {
   const when = point.lastAt ? dayOf(point.lastAt) : "not visited";
   const learnt = point.learnt ? ` In all: ${point.learnt}.` : "";
   return `From lubrication, ${when}, ${point.place}: found ${point.lastFound ?? "nothing yet"}. ${point.asksCase}${learnt}`;

@@ -10,7 +10,7 @@ import { dayOf } from "@iron/core";
 import { randomUUID } from "node:crypto";
 import { sql } from "kysely";
 import type { FileAnswer } from "../http/mount";
-import { conflict, notFound, problem } from "../http/problem-error";
+import { conflict, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import type { Checked, Named, Told } from "../threads/file-check";
 import type { WorkPool } from "../threads/pool";
@@ -160,10 +160,10 @@ export class LubricationFiles {
     });
   }
 
-  /** How far a file is that is being read. */
+  /** How far a file is that is being read; who sends one may ask before it is here, and after. */
   state(key: string): ImportState {
     const running = this.running.get(key);
-    if (!running) throw notFound("file being read", key);
+    if (!running) return { phase: "none", rows: 0, of: 0 };
     return { phase: running.phase, rows: running.told[0], of: running.told[1] };
   }
 
@@ -323,10 +323,10 @@ async function pointsStamp(db: Db): Promise<string> {
   return `${rows[0].stamp} ${await metersStamp(db)}`;
 }
 
-function told(errors: readonly CsvError[]): Pick<LubricationImport, "errors" | "wrong"> {
+function told(errors: readonly CsvError[]): Pick<LubricationImport, "errors" | "errorLines"> {
   const sorted = [...errors].sort((a, b) => a.line - b.line);
   return {
     errors: sorted.slice(0, MOST_ERRORS),
-    wrong: new Set(sorted.map((e) => e.line)).size,
+    errorLines: new Set(sorted.map((e) => e.line)).size,
   };
 }

@@ -1,5 +1,5 @@
 import { calibrateGun } from "@iron/core";
-import type { LubricationSettings, LubricationSettingsEdit } from "@iron/contract";
+import { byTodaysNames, type LubricationSettings, type LubricationSettingsEdit } from "@iron/contract";
 import { conflict } from "../http/problem-error";
 import type { Db } from "../store/database";
 
@@ -8,7 +8,7 @@ const USUAL: LubricationSettingsEdit = {
   version: 0,
   minutesByWeekday: [90, 90, 90, 90, 90, 0, 0],
   holidays: [],
-  school: "all",
+  method: "all",
   windows: [],
   travel: [],
   guns: [],
@@ -16,13 +16,13 @@ const USUAL: LubricationSettingsEdit = {
 const USUAL_STROKE_G = 0.8;
 const KEY = "keep";
 
-/** How the shop keeps its machines: minutes, holidays, windows, school, guns. */
+/** How the shop keeps its machines: minutes, holidays, windows, method, guns. */
 export class LubricationSettingsStore {
   constructor(private readonly db: Db) {}
 
   async get(): Promise<LubricationSettings> {
     const row = await this.db.selectFrom("setting").select("value").where("key", "=", KEY).executeTakeFirst();
-    const kept = row ? { ...USUAL, ...(JSON.parse(row.value) as LubricationSettingsEdit) } : USUAL;
+    const kept = row ? { ...USUAL, ...(JSON.parse(row.value, byTodaysNames) as LubricationSettingsEdit) } : USUAL;
     const gunFigures = kept.guns.map((g) => ({ name: g.name, ...calibrateGun(g.weighings) }));
     return {
       ...kept,

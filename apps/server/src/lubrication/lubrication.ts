@@ -199,7 +199,7 @@ export class Lubrication {
         longest.set(machineId, lateDays);
         notes.set(machineId, `${point.place}: lubrication ${Math.floor(lateDays)} days late.`);
       } else if (!longest.has(machineId) && isOverGreasedAt(facts))
-        notes.set(machineId, `${point.place}: ${learnt.words}. Give less, less often.`);
+        notes.set(machineId, `${point.place}: ${learnt.message}. Give less, less often.`);
     }
     return notes;
   }
@@ -228,7 +228,7 @@ export class Lubrication {
     const machine = of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
     const rapids = await this.feeds.rapids(machine);
     const usages = await this.needs.meters.usage(machine);
-    const { school, travel } = await this.needs.settings.get();
+    const { method, travel } = await this.needs.settings.get();
     const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
     const nowMs = this.needs.clock.now().getTime();
     return all.map((facts) => {
@@ -242,7 +242,7 @@ export class Lubrication {
         use: {
           usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour },
           spread,
-          school,
+          method,
           nowMs,
         },
       };

@@ -1,13 +1,13 @@
 import {
   asksCase,
-  caseCauseWords,
+  caseCauseText,
   dayOf,
   intervalDays,
   isOverGreased,
   learnInterval,
   type FoundState,
   type IntervalDays,
-  type IntervalSchool,
+  type IntervalMethod,
   type Learnt,
   type LubricationPoint,
   type Usage,
@@ -49,7 +49,7 @@ export interface Use {
   readonly usage: Usage;
   /** Relative spread of the usage. */
   readonly spread: number;
-  readonly school: IntervalSchool;
+  readonly method: IntervalMethod;
   readonly nowMs: number;
 }
 
@@ -162,7 +162,7 @@ function factsOf(
       ? {
           kind: hold.kind === "pin" ? "pin" : "skip",
           date: hold.date ?? "",
-          words: `${hold.kind === "pin" ? "put there" : "left out"} by ${hold.by}${hold.reason ? `: ${hold.reason}` : ""}`,
+          message: `${hold.kind === "pin" ? "put there" : "left out"} by ${hold.by}${hold.reason ? `: ${hold.reason}` : ""}`,
         }
       : null,
     photos,
@@ -170,8 +170,8 @@ function factsOf(
 }
 
 /** When a point is due, as its machine is used. */
-export function timingOf({ point, learnt, fromMs }: PointFacts, { usage, school, nowMs }: Use): Timing {
-  const interval = intervalDays(point.rule, usage, { factors: point.factors, learnt: learnt.factor, school });
+export function timingOf({ point, learnt, fromMs }: PointFacts, { usage, method, nowMs }: Use): Timing {
+  const interval = intervalDays(point.rule, usage, { factors: point.factors, learnt: learnt.factor, method });
   const dueMs = fromMs + interval.days * DAY_MS;
   return { interval, dueMs, lateDays: (nowMs - dueMs) / DAY_MS };
 }
@@ -184,7 +184,7 @@ export function isOverGreasedAt({ learnt, found }: PointFacts): boolean {
 export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
   const { point, learnt, visits, found } = facts;
   const { interval, dueMs, lateDays } = timingOf(facts, use);
-  const plain = intervalDays(point.rule, use.usage, { factors: point.factors, learnt: 1, school: use.school });
+  const plain = intervalDays(point.rule, use.usage, { factors: point.factors, learnt: 1, method: use.method });
   const last = visits.at(-1) ?? null;
   return {
     // Named one by one: thousands are told at once, and spread over each other they take fifty times as long.
@@ -215,12 +215,12 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     by: interval.by,
     held: interval.held,
     unlearntDays: Math.round(plain.days),
-    learnt: learnt.words,
+    learnt: learnt.message,
     overGreased: isOverGreasedAt(facts),
     dueOn: dayOf(dueMs),
     dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
     lateDays,
-    asksCase: caseCauseWords(asksCase(found, toldBy(point, last))),
+    asksCase: caseCauseText(asksCase(found, toldBy(point, last))),
     visits: visits.length,
     hold: facts.hold,
     retired: facts.retired,

@@ -5,7 +5,7 @@ import { minutesOn, shutOn } from "./lubrication-settings";
 import type { PlanMade } from "../threads/tasks";
 export const DAY_MS = 86_400_000;
 
-const LEFT_OUT_WORDS: Record<LeftOutWhy, string> = {
+const LEFT_OUT_TEXT: Record<LeftOutWhy, string> = {
   "nobody-there": "nobody is there on any of these days",
   "never-stopped": "the machine may not be stopped on any of these days",
 };
@@ -16,7 +16,7 @@ export function asBefore(old: PlannedPoint, now: LubricationPointRecord): boolea
     old.dueOn === now.dueOn &&
     old.intervalDays === now.intervalDays &&
     old.visits === now.visits &&
-    old.held === (now.hold?.words ?? "")
+    old.held === (now.hold?.message ?? "")
   );
 }
 
@@ -64,7 +64,7 @@ export function tell(
     unplanned: leftOut.map(({ visit, why }) => ({
       id: due[visit].id,
       name: `${machine.get(due[visit].machineId)?.nickname ?? ""}, ${due[visit].place}`,
-      why: LEFT_OUT_WORDS[why],
+      why: LEFT_OUT_TEXT[why],
     })),
     against,
   };

@@ -132,7 +132,7 @@ export class LubricationRounds {
       dueOn: p.dueOn,
       intervalDays: p.intervalDays,
       visits: p.visits,
-      held: p.hold?.words ?? "",
+      held: p.hold?.message ?? "",
     }));
     const planned = new Set(after.map((p) => p.id));
     const now = new Map(used.map((u) => [u.facts.id, u]));
@@ -141,11 +141,11 @@ export class LubricationRounds {
       const there = now.get(old.id);
       if (!there || planned.has(old.id) || old.date === null) return [];
       const { dueOn, intervalDays, visits, hold } = recordOf(there.facts, there.use);
-      return [{ ...old, date: null, dueOn, intervalDays, visits, held: hold?.words ?? "" }];
+      return [{ ...old, date: null, dueOn, intervalDays, visits, held: hold?.message ?? "" }];
     });
     const full = [...after, ...gone];
     const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
-    const changes = before && !same ? [...planChanges(before.plan, full, { today: dates[0], dayWords: (d) => d })] : [];
+    const changes = before && !same ? [...planChanges(before.plan, full, { today: dates[0], dayText: (d) => d })] : [];
     const told = changes.length ? changes : (before?.changes ?? []);
     const at = told.length ? (changes.length ? instant(this.needs.clock) : (before?.at ?? null)) : null;
     return { ...made, due, dates, days, machine, points: used.length, full, same, changes: told, at };

@@ -57,7 +57,7 @@ async function factsOf(db: Db, ids: readonly number[]) {
       "job_id as jobId",
       "axis_id as axisId",
       "kind",
-      "lost_mm as lostMm",
+      "lost_mm as reversalValueMm",
       "expanded_mm as expandedMm",
       "at",
     ])
@@ -93,7 +93,7 @@ async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
     const since = done.filter((r) => r.at > (lastRepair.get(id) ?? "") && r.kind === last?.kind);
     const points = since.map((r) => ({
       atMs: Date.parse(r.at),
-      lostMm: r.lostMm,
+      reversalValueMm: r.reversalValueMm,
       expandedMm: r.expandedMm,
     }));
     const trend = lossTrend(points, limits.repairMm);
@@ -107,7 +107,7 @@ async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
         ? {
             runId: last.runId,
             jobId: last.jobId,
-            lostMm: last.lostMm,
+            reversalValueMm: last.reversalValueMm,
             expandedMm: last.expandedMm,
             at: last.at,
           }

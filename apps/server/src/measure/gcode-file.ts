@@ -1,4 +1,4 @@
-import { gcodeProgram, hasProgram, needsLift, wordWrong, type AxisConfig, type TipLift } from "@iron/core";
+import { gcodeProgram, hasProgram, needsLift, wordError, type AxisConfig, type TipLift } from "@iron/core";
 import type { Run } from "@iron/contract";
 import type { Handlers } from "../http/mount";
 import { conflict, problem } from "../http/problem-error";
@@ -43,8 +43,8 @@ function wordOf(
 ): string {
   const word = asked ?? axis.letter;
   const others = axes.filter((a) => a !== axis).map((a) => a.letter);
-  const wrong = wordWrong(axis.letter, word, others);
-  if (wrong) throw problem(422, { title: "Not valid", detail: wrong, errors: [{ path, message: wrong }] });
+  const message = wordError(axis.letter, word, others);
+  if (message) throw problem(422, { title: "Not valid", detail: message, errors: [{ path, message }] });
   return word;
 }
 

@@ -1,4 +1,4 @@
-import { formatNumber, fromMm, TEST_WORDS, type UnitSystem } from "@iron/core";
+import { formatNumber, fromMm, TEST_TEXT, type UnitSystem } from "@iron/core";
 import { guardFormula, type Axis, type History, type Run } from "@iron/contract";
 import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
@@ -25,9 +25,9 @@ export function historyFile(axis: Axis, { history, runs, format, system }: Histo
   const rows = [
     ...history.runs.map((r) => ({
       at: r.at,
-      what: TEST_WORDS[r.kind].name,
+      what: TEST_TEXT[r.kind].name,
       state: r.state,
-      [`lost_${unit}`]: length(r.lostMm),
+      [`lost_${unit}`]: length(r.reversalValueMm),
       [`expanded_uncertainty_${unit}`]: length(r.expandedMm),
       [`place_${unit}`]: length(r.placeMm),
       by: guardFormula(r.by),
@@ -35,9 +35,9 @@ export function historyFile(axis: Axis, { history, runs, format, system }: Histo
     })),
     ...history.typed.map((r) => ({
       at: r.at,
-      what: TEST_WORDS[r.kind].name,
+      what: TEST_TEXT[r.kind].name,
       state: "typed",
-      [`lost_${unit}`]: length(r.lostMm),
+      [`lost_${unit}`]: length(r.reversalValueMm),
       [`expanded_uncertainty_${unit}`]: length(r.expandedMm),
       [`place_${unit}`]: length(r.placeMm),
       by: guardFormula(r.by),

@@ -34,7 +34,8 @@ describe("what a result hangs on", () => {
     }
     return run;
   }
-  const last = async (): Promise<number> => (await t.api.get("/api/floor")).body.machines[0].axes[0].last.lostMm;
+  const last = async (): Promise<number> =>
+    (await t.api.get("/api/floor")).body.machines[0].axes[0].last.reversalValueMm;
 
   it("the sense of the needle can be turned afterwards: readings stay, the result and the floor follow", async () => {
     const run = await finished([0, 0, -0.02]);

@@ -42,7 +42,7 @@ export class RunHistory {
       state: r.state,
       at: r.finished_at ?? r.started_at,
       by: r.by,
-      lostMm: r.lost_mm,
+      reversalValueMm: r.lost_mm,
       expandedMm: r.expanded_mm,
       placeMm: r.place_mm,
       readings: r.readings ?? 0,
@@ -58,7 +58,7 @@ export class RunHistory {
       .select([
         "job_id as jobId",
         "kind",
-        "lost_mm as lostMm",
+        "lost_mm as reversalValueMm",
         "expanded_mm as expandedMm",
         "place_mm as placeMm",
         "at",

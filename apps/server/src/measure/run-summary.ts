@@ -7,7 +7,7 @@ import { resultOf } from "./readings";
 export async function summarise(trx: Transaction<Tables>, run: Run): Promise<void> {
   const result = run.state === "finished" ? resultOf(run) : null;
   const summary = {
-    lost_mm: result?.lostMm ?? null,
+    lost_mm: result?.reversalValueMm ?? null,
     expanded_mm: result?.uncertainty.expanded ?? null,
     place_mm: result ? result.places[result.governing].positionMm : null,
   };

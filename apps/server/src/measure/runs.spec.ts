@@ -37,8 +37,8 @@ describe("tests and readings over the API", () => {
       readings: 7,
       placeMm: 180,
     });
-    expect(history.runs[0].lostMm).toBeCloseTo(0.027, 9);
-    expect((await t.api.get("/api/floor")).body.machines[0].axes[0].last.lostMm).toBeCloseTo(0.027, 9);
+    expect(history.runs[0].reversalValueMm).toBeCloseTo(0.027, 9);
+    expect((await t.api.get("/api/floor")).body.machines[0].axes[0].last.reversalValueMm).toBeCloseTo(0.027, 9);
   });
 
   it("keeps a spoilt reading as spoilt and asks for the step again", async () => {
@@ -73,7 +73,7 @@ describe("tests and readings over the API", () => {
       state: "running",
       readings: [{}, {}, { state: "discarded", reason: "bumped the stand" }],
     });
-    expect((await t.api.get(`/api/axes/${axis.id}/history`)).body.runs[0].lostMm).toBeNull();
+    expect((await t.api.get(`/api/axes/${axis.id}/history`)).body.runs[0].reversalValueMm).toBeNull();
     const back = (await t.api.post(`/api/readings/${last.id}/restore`).expect(200)).body;
     expect(back).toMatchObject({
       state: "finished",
@@ -160,7 +160,7 @@ describe("tests and readings over the API", () => {
     const history = (await t.api.get(`/api/axes/${axis.id}/history`)).body;
     expect(history.runs).toHaveLength(1);
     expect(history.runs[0]).toMatchObject({ imported: true, placeMm: 300 });
-    expect(history.runs[0].lostMm).toBeCloseTo(0.023, 9);
+    expect(history.runs[0].reversalValueMm).toBeCloseTo(0.023, 9);
   });
 
   it("keeps nothing of a file with a wrong row, and says line and column", async () => {

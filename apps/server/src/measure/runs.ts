@@ -107,8 +107,8 @@ export class Runs {
   async turnSense(runId: number, sense: 1 | -1, who: string): Promise<Run> {
     return this.changing(runId, async (trx, run) => {
       if (run.setup.sense === sense) return;
-      const words = `Sense of the needle turned by ${who}, ${instant(this.clock).slice(0, 10)}.`;
-      const note = `${run.setup.note} ${words}`.trim().slice(0, 500);
+      const message = `Sense of the needle turned by ${who}, ${instant(this.clock).slice(0, 10)}.`;
+      const note = `${run.setup.note} ${message}`.trim().slice(0, 500);
       await this.writeSetup(trx, runId, { ...run.setup, sense, note });
     });
   }

@@ -180,7 +180,7 @@ export interface BackupState {
   readonly lastAt: string | null;
   readonly count: number;
   /** Why the last one that was due was not made; empty where it was. */
-  readonly wrong: string;
+  readonly error: string;
 }
 
 export interface BackupKeeper {
@@ -191,8 +191,8 @@ export interface BackupKeeper {
 const LOOK_MS = 3_600_000;
 
 /** Makes a backup a day while the server runs, and thins them out. */
-export function keepBackups(folder: string, told: (words: string, error?: unknown) => void): BackupKeeper {
-  let wrong = "";
+export function keepBackups(folder: string, told: (message: string, error?: unknown) => void): BackupKeeper {
+  let lastError = "";
   let busy = false;
   const look = async (): Promise<void> => {
     const last = backupsIn(folder).at(0);
@@ -201,9 +201,9 @@ export function keepBackups(folder: string, told: (words: string, error?: unknow
     try {
       told(`backup made: ${await makeBackup(folder, new Date())}`);
       thinOut(folder, new Date());
-      wrong = "";
+      lastError = "";
     } catch (error) {
-      wrong = causeOf(error);
+      lastError = causeOf(error);
       told("no backup could be made", error);
     } finally {
       busy = false;
@@ -218,7 +218,7 @@ export function keepBackups(folder: string, told: (words: string, error?: unknow
       return {
         lastAt: backups.at(0)?.at.toISOString() ?? null,
         count: backups.length,
-        wrong,
+        error: lastError,
       };
     },
     stop: () => clearInterval(timer),

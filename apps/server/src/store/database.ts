@@ -34,8 +34,8 @@ class OnceUndone extends SqliteDriver {
     try {
       await super.rollbackTransaction(connection);
     } catch (error) {
-      const words = String((error as Partial<Error>).message);
-      if (!words.includes("no transaction is active")) throw error;
+      const message = String((error as Partial<Error>).message);
+      if (!message.includes("no transaction is active")) throw error;
     }
   }
 }

@@ -103,14 +103,14 @@ describe("backups", () => {
     };
     await until(1);
     expect(keeper.state()).toMatchObject({ lastAt: null, count: 0 });
-    expect(keeper.state().wrong).toMatch(/log says why/);
-    expect(keeper.state().wrong).not.toContain(folder);
+    expect(keeper.state().error).toMatch(/log says why/);
+    expect(keeper.state().error).not.toContain(folder);
     keeper.stop();
     await (await openDatabase(place)).destroy();
     const again = keepBackups(place, (words) => told.push(words));
     await until(2);
     expect(told[1]).toContain("backup made");
-    expect(again.state()).toMatchObject({ count: 1, wrong: "" });
+    expect(again.state()).toMatchObject({ count: 1, error: "" });
     again.stop();
   });
 

@@ -276,7 +276,7 @@ describe("what is kept under the right name", () => {
     const sign = (runId: number) =>
       t.api.post(`/api/jobs/${job.id}/acts`).send(
         plainSign(retest, {
-          figure: { runId, lostMm: 0, expandedMm: 0.001 },
+          figure: { runId, reversalValueMm: 0, expandedMm: 0.001 },
           reason: "as it is",
         }),
       );
@@ -291,18 +291,18 @@ describe("what is kept under the right name", () => {
         errors: [{ path: "figure.runId" }],
       });
     }
-    const { lostMm } = (
+    const { reversalValueMm } = (
       (await t.api.get(`/api/axes/${x.id}/history`)).body as {
-        runs: { id: number; lostMm: number }[];
+        runs: { id: number; reversalValueMm: number }[];
       }
-    ).runs.find((r) => r.id === own) ?? { lostMm: NaN };
-    expect(lostMm).not.toBe(0);
+    ).runs.find((r) => r.id === own) ?? { reversalValueMm: NaN };
+    expect(reversalValueMm).not.toBe(0);
     const signed = (await sign(own).expect(200)).body as Job;
     const event = signed.events.at(-1);
     // What the test says, not what the browser said it says.
     expect(event?.kind === "sign" ? event.figure : null).toMatchObject({
       runId: own,
-      lostMm,
+      reversalValueMm,
     });
   });
 });

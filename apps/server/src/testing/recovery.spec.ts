@@ -117,9 +117,9 @@ describe("the simulated indicator recovers the hidden lost motion within the sta
       const result = resultOf(done);
       if (!result) throw new Error("no result");
       const truth = Math.max(...run.plan.targetsMm.map((at) => trueReversal(model, at)));
-      const miss = Math.abs(result.lostMm - truth);
+      const miss = Math.abs(result.reversalValueMm - truth);
       if (miss > result.uncertainty.expanded)
-        misses.push(`seed ${seed}: ${result.lostMm} ± ${result.uncertainty.expanded}, truly ${truth}`);
+        misses.push(`seed ${seed}: ${result.reversalValueMm} ± ${result.uncertainty.expanded}, truly ${truth}`);
       // U must mean something: never so wide that anything would fit.
       expect(result.uncertainty.expanded).toBeLessThan(0.004);
     }

@@ -104,8 +104,8 @@ export function checkMeters(asked: MetersAsked): Checked {
     walked.set(machine.id, at);
     for (; at.next < own.length && own[at.next].at <= value.date; at.next += 1) at.last = own[at.next];
     const reading = { at: value.date, hours: value.hours, reset: value.reset };
-    const wrong = meterWrong(reading, { before: at.last, after: own.at(at.next) ?? null, today });
-    if (wrong) return wrong;
+    const error = meterError(reading, { before: at.last, after: own.at(at.next) ?? null, today });
+    if (error) return error;
     at.last = reading;
     seen.add(key);
     return {
@@ -120,7 +120,7 @@ export function checkMeters(asked: MetersAsked): Checked {
   });
 }
 
-function meterWrong(
+function meterError(
   reading: MeterReading,
   {
     before,
@@ -160,7 +160,7 @@ export function checkPoints(asked: PointsAsked): Checked {
   const places = new Map(points.map((p) => [`${p.machineId} ${p.point.place}`, p]));
   const alike = new Map(points.map((p) => [`${p.machineId} ${p.point.place.toLowerCase()}`, p.point.place]));
   const lines = new Map<string, number>();
-  const wrong = (message: string): Verdict => ({ column: "place", message });
+  const failed = (message: string): Verdict => ({ column: "place", message });
   return walkRows(readPointCsv(asked.text), asked, (value, machine, line) => {
     const { place } = value.point;
     const key = `${machine.id} ${place}`;
@@ -168,9 +168,9 @@ export function checkPoints(asked: PointsAsked): Checked {
     const like = alike.get(`${machine.id} ${place.toLowerCase()}`);
     const twice = lines.get(key.toLowerCase());
     lines.set(key.toLowerCase(), line);
-    if (twice !== undefined) return wrong(`“${place}” stands in line ${twice} already.`);
+    if (twice !== undefined) return failed(`“${place}” stands in line ${twice} already.`);
     if (!there && like !== undefined)
-      return wrong(
+      return failed(
         `There is “${like}”, which differs in capitals alone: write it as it stands there, or name this one otherwise.`,
       );
     if (there && asRow(there.point) === asRow(value.point)) return "known";

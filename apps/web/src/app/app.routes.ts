@@ -11,7 +11,7 @@ export const routes: Routes = [
   {
     path: "shop",
     title: "Shop · Iron Patience",
-    loadComponent: () => came(import("./shop/shop")).then((m) => m.ShopPlace),
+    loadComponent: () => came(import("./shop/shop")).then((m) => m.ShopPage),
   },
   {
     path: "machines/new",
@@ -86,7 +86,7 @@ export const routes: Routes = [
       {
         path: "series/:seriesId",
         title: "Readings · Iron Patience",
-        loadComponent: () => came(import("./measure/hand/hand-test-place")).then((m) => m.HandTestPlace),
+        loadComponent: () => came(import("./measure/hand/hand-test-page")).then((m) => m.HandTestPage),
       },
       {
         path: "history",
@@ -103,7 +103,7 @@ export const routes: Routes = [
   {
     path: "rounds",
     title: "Rounds · Iron Patience",
-    loadComponent: () => came(import("./lubrication/rounds-place")).then((m) => m.RoundsPlace),
+    loadComponent: () => came(import("./lubrication/rounds-page")).then((m) => m.RoundsPage),
   },
   {
     path: "rounds/half-year",
@@ -148,12 +148,12 @@ export const routes: Routes = [
   {
     path: "jobs",
     title: "Jobs · Iron Patience",
-    loadComponent: () => came(import("./job/jobs-place")).then((m) => m.JobsPlace),
+    loadComponent: () => came(import("./job/jobs-page")).then((m) => m.JobsPage),
   },
   {
     path: "jobs/:jobId",
     title: "Job · Iron Patience",
-    loadComponent: () => came(import("./job/job-place")).then((m) => m.JobPlace),
+    loadComponent: () => came(import("./job/job-page")).then((m) => m.JobPage),
   },
   {
     path: "jobs/:jobId/kit",
@@ -168,17 +168,17 @@ export const routes: Routes = [
   {
     path: "sums",
     title: "Sums · Iron Patience",
-    loadComponent: () => came(import("./sums/sums-place")).then((m) => m.SumsPlace),
+    loadComponent: () => came(import("./sums/sums-page")).then((m) => m.SumsPage),
   },
   {
     path: "sums/:sumId",
     title: "Sums · Iron Patience",
-    loadComponent: () => came(import("./sums/sums-place")).then((m) => m.SumsPlace),
+    loadComponent: () => came(import("./sums/sums-page")).then((m) => m.SumsPage),
   },
   {
     path: "cases",
     title: "Cases · Iron Patience",
-    loadComponent: () => came(import("./diagnosis/cases-place")).then((m) => m.CasesPlace),
+    loadComponent: () => came(import("./diagnosis/cases-page")).then((m) => m.CasesPage),
   },
   {
     path: "cases/:caseId",
@@ -188,7 +188,7 @@ export const routes: Routes = [
   {
     path: "causes",
     title: "Causes · Iron Patience",
-    loadComponent: () => came(import("./diagnosis/knowledge-place")).then((m) => m.KnowledgePlace),
+    loadComponent: () => came(import("./diagnosis/knowledge-page")).then((m) => m.KnowledgePage),
   },
   {
     path: "**",

@@ -41,7 +41,7 @@ interface NoticeData {
         <div class="notice">
           <span>{{ message.summary }}</span>
           @if (offerOf(message.data); as offer) {
-            <p-button [label]="offer.words" [text]="true" (onClick)="take(offer)" />
+            <p-button [label]="offer.label" [text]="true" (onClick)="take(offer)" />
           }
         </div>
       </ng-template>
@@ -107,7 +107,7 @@ export class App {
 
   take(offer: Offer): void {
     this.notices.clear();
-    offer.act();
+    offer.press();
   }
 
   skip(event: Event): void {

@@ -4,7 +4,7 @@ import { finite, instantSchema, versionSchema } from "../wire/common";
 import { testIdSchema } from "./case";
 
 const evidenceItem = z.object({
-  words: z.string(),
+  message: z.string(),
   ref: z.string().nullable(),
   weight: finite,
 });
@@ -14,8 +14,8 @@ const causeBrief = z.object({
   link: z.enum(CAUSE_LINKS),
   remedy: z.string(),
   minutes: finite,
-  /** Where schools differ on it; empty where they do not. */
-  school: z.string(),
+  /** Where methods differ on it; empty where they do not. */
+  method: z.string(),
 });
 
 export const ledgerSchema = z.object({
@@ -31,7 +31,7 @@ export const ledgerSchema = z.object({
       computed: z.boolean(),
     }),
   ),
-  total: z.object({ lostMm: finite, expandedMm: finite }).nullable(),
+  total: z.object({ reversalValueMm: finite, expandedMm: finite }).nullable(),
   rest: z.object({ mm: finite, expandedMm: finite, significant: z.boolean() }).nullable(),
   consistency: z.object({ chiSquared: finite, dof: finite, chance: finite }).nullable(),
   contradictions: z.array(z.string()),
@@ -68,7 +68,7 @@ export const diagnosisSchema = z.object({
   warnings: z.array(z.string()),
   options: z.array(
     z.object({
-      words: z.string(),
+      message: z.string(),
       cost: finite,
       chanceRight: finite,
       expectedCost: finite,
@@ -112,7 +112,7 @@ export const diagnosisSchema = z.object({
       /** The job it was typed in; null for a test. */
       jobId: z.number().int().nullable(),
       kind: z.enum(TEST_KINDS),
-      lostMm: finite,
+      reversalValueMm: finite,
       expandedMm: finite,
       at: instantSchema,
     }),
@@ -148,7 +148,7 @@ export const observationSchema = z.object({
   simulated: z.literal(true),
   /** What would be noticed, by finding. */
   answers: z.record(z.string(), z.boolean()),
-  words: z.array(z.string()),
+  shown: z.array(z.string()),
 });
 
 export const knowledgeSchema = z.object({
@@ -162,7 +162,7 @@ export const knowledgeSchema = z.object({
       version: versionSchema,
       learned: finite,
       share: z.string(),
-      shows: z.array(z.object({ words: z.string(), level: z.string(), chance: finite })),
+      shows: z.array(z.object({ text: z.string(), level: z.string(), chance: finite })),
       costClass: z.number().int(),
       normal: z.boolean(),
       provenance: z.string(),

@@ -1,6 +1,6 @@
 import {
-  ALIGN_SCHOOLS,
-  GIB_SCHOOLS,
+  ALIGN_METHODS,
+  GIB_METHODS,
   HANDS,
   JOB_KIND_IDS,
   JOINT_IDS,
@@ -8,7 +8,7 @@ import {
   NUT_SERVICES,
   PHASES,
   PLACES,
-  PRELOAD_SCHOOLS,
+  PRELOAD_METHODS,
   QUANTITY_KINDS,
   RETEST_IDS,
   VERBS,
@@ -21,9 +21,9 @@ import { operation } from "../wire/operation";
 
 const jobKindSchema = oneOf("Job", JOB_KIND_IDS);
 export const jobOptionsSchema = z.object({
-  preload: oneOf("Preload", PRELOAD_SCHOOLS),
-  align: oneOf("Alignment", ALIGN_SCHOOLS),
-  gib: oneOf("Gib", GIB_SCHOOLS),
+  preload: oneOf("Preload", PRELOAD_METHODS),
+  align: oneOf("Alignment", ALIGN_METHODS),
+  gib: oneOf("Gib", GIB_METHODS),
   nutService: oneOf("Nut", NUT_SERVICES),
   newInsert: z.boolean(),
   farEndToo: z.boolean(),
@@ -112,7 +112,7 @@ export const plannedStepSchema = z.object({
     .array(
       z.object({
         id: z.string(),
-        words: z.string(),
+        label: z.string(),
         offersStop: z.boolean().optional(),
         offers: jobKindSchema.optional(),
         asks: z.boolean().optional(),
@@ -139,7 +139,7 @@ export const jobPlanSchema = z.object({
 });
 
 export const jobFigureSchema = z.object({
-  lostMm: finite.min(-5, "A loss must be from −5 to 5 mm.").max(5, "A loss must be from −5 to 5 mm."),
+  reversalValueMm: finite.min(-5, "A loss must be from −5 to 5 mm.").max(5, "A loss must be from −5 to 5 mm."),
   /** Null where it was typed and nobody said with what it was measured. */
   expandedMm: finite.min(0, "U must be from 0 to 1 mm.").max(1, "U must be from 0 to 1 mm.").nullable(),
   runId: z.number().int().nullable(),

@@ -63,7 +63,7 @@ export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   asksCase: z.string(),
   visits: z.number().int(),
   /** Put on a day, or left till one, by hand; null when not. */
-  hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), words: z.string() }).nullable(),
+  hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), message: z.string() }).nullable(),
   retired: z.boolean(),
   photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })),
 });

@@ -1,4 +1,4 @@
-import { BASE_OILS, INTERVAL_SCHOOLS, LUBRICANT_KINDS, THICKENERS } from "@iron/core";
+import { BASE_OILS, INTERVAL_METHODS, LUBRICANT_KINDS, THICKENERS } from "@iron/core";
 import * as z from "zod";
 import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
 import { operation } from "../wire/operation";
@@ -22,7 +22,7 @@ export const lubricationSettingsEditSchema = z.object({
   version: versionSchema,
   minutesByWeekday: z.array(minutes).length(7, "Seven weekdays."),
   holidays: z.array(z.object({ date: daySchema, words: note("Holiday", 60) })).max(400, "At most 400 holidays."),
-  school: oneOf("School", INTERVAL_SCHOOLS),
+  method: oneOf("Method", INTERVAL_METHODS),
   /** Weekdays on which a machine may be stopped; a machine not named may be on each. */
   windows: z
     .array(
@@ -95,7 +95,8 @@ const importBody = z.object({
 });
 /** A file being read: its rows are gone through, then kept all at once. */
 export const importStateSchema = z.object({
-  phase: z.enum(["waiting", "reading", "keeping"]),
+  /** None: it has not come yet, or is through; both are asked about by whoever sends one. */
+  phase: z.enum(["none", "waiting", "reading", "keeping"]),
   rows: z.number().int(),
   /** Rows there are; 0 until the file is taken apart. */
   of: z.number().int(),
@@ -108,7 +109,7 @@ export const keepImportSchema = z.object({
   known: z.number().int(),
   good: z.number().int(),
   /** Lines with something wrong; only the first of them are told. */
-  wrong: z.number().int(),
+  errorLines: z.number().int(),
   errors: z.array(z.object({ line: z.number().int(), column: z.string(), message: z.string() })),
 });
 export type LubricationImport = z.infer<typeof keepImportSchema>;
@@ -152,7 +153,7 @@ export const stockMoveSchema = z.object({
 
 /** Settings of lubrication, hour meters, lubricants and their stock. */
 export const KEEP_OPERATIONS = {
-  lubricationSettings: operation("lubricationSettings", "Minutes, holidays, windows, school and guns", {
+  lubricationSettings: operation("lubricationSettings", "Minutes, holidays, windows, method and guns", {
     response: lubricationSettingsSchema,
   }),
   updateLubricationSettings: operation(

@@ -46,7 +46,7 @@ export const lastLossSchema = z.object({
   /** The test it comes from; null where it was typed in a job. */
   runId: z.number().int().nullable(),
   jobId: z.number().int().nullable(),
-  lostMm: z.number(),
+  reversalValueMm: z.number(),
   expandedMm: z.number(),
   at: instantSchema,
 });
@@ -88,7 +88,7 @@ export const backupStateSchema = z.object({
   lastAt: instantSchema.nullable(),
   count: z.number().int(),
   /** Why the last one that was due was not made; empty where it was. */
-  wrong: z.string(),
+  error: z.string(),
 });
 export type BackupState = z.infer<typeof backupStateSchema>;
 

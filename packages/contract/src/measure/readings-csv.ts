@@ -154,15 +154,15 @@ function readRow(
 ): CsvReading | undefined {
   const before = errors.length;
   const cell = (name: string): string => (cells[header.indexOf(name)] ?? "").trim();
-  const wrong = (column: string, message: string): unknown => errors.push({ line, column, message });
+  const failed = (column: string, message: string): unknown => errors.push({ line, column, message });
   const length = ([name, unit]: readonly [string, LengthUnit]): number => {
     const value = parseDecimal(cell(name));
     if (value !== undefined) return toMm(value, unit);
-    wrong(name, cell(name) === "" ? "The number is missing." : `${quoted(cell(name))} is not a number.`);
+    failed(name, cell(name) === "" ? "The number is missing." : `${quoted(cell(name))} is not a number.`);
     return NaN;
   };
   if (cells.length > header.length) {
-    wrong(
+    failed(
       "",
       `There are ${cells.length} cells under ${header.length} headings: is a decimal comma taken for the separator?`,
     );
@@ -171,12 +171,12 @@ function readRow(
   const placeMm = length(columns.place);
   const readingMm = length(columns.reading);
   const approach = APPROACHES.get(cell("approach").toLowerCase());
-  if (!approach) wrong("approach", `${quoted(cell("approach"))} is no approach: write + or -, up or down.`);
+  if (!approach) failed("approach", `${quoted(cell("approach"))} is no approach: write + or -, up or down.`);
   const run = Number(cell("run"));
   if (!Number.isInteger(run) || run < 1 || run > 50)
-    wrong("run", `Run ${quoted(cell("run"))} must be a whole number from 1 to 50.`);
+    failed("run", `Run ${quoted(cell("run"))} must be a whole number from 1 to 50.`);
   const state = STATES.find((s) => s === (cell("state").toLowerCase() || "kept"));
-  if (!state) wrong("state", `${quoted(cell("state"))} must be kept, spoilt or discarded.`);
+  if (!state) failed("state", `${quoted(cell("state"))} must be kept, spoilt or discarded.`);
   if (errors.length > before || !state || !approach) return undefined;
   return {
     line,

@@ -150,7 +150,7 @@ export const runSummarySchema = z.object({
   state: z.enum(RUN_STATES),
   at: instantSchema,
   by: z.string(),
-  lostMm: z.number().nullable(),
+  reversalValueMm: z.number().nullable(),
   expandedMm: z.number().nullable(),
   placeMm: z.number().nullable(),
   readings: z.number().int(),
@@ -164,7 +164,7 @@ export type RunSummary = z.infer<typeof runSummarySchema>;
 export const typedLossSchema = z.object({
   jobId: z.number().int(),
   kind: oneOf("Test", TEST_KINDS),
-  lostMm: z.number(),
+  reversalValueMm: z.number(),
   expandedMm: z.number(),
   placeMm: z.number().nullable(),
   at: instantSchema,

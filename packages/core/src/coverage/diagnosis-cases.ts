@@ -20,7 +20,7 @@ function tests(c: Chance, whole = true): readonly Magnitude[] {
   const u = 0.001;
   const read = (kind: Magnitude["kind"], mm: number): Magnitude => ({
     kind,
-    lostMm: mm + u * c.normal(),
+    reversalValueMm: mm + u * c.normal(),
     uMm: u,
   });
   const sum = TRUE.bearings + TRUE.nut + TRUE.coupling + TRUE.housing + WIND_UP;
@@ -45,7 +45,7 @@ const LEDGER: readonly RateCase[] = [
     return rest !== null && Math.abs(rest.mm) <= rest.expandedMm;
   } },
   { id: "ledger-alarm", kind: "false alarm", what: "“contradiction” of the ledger", with: "tests that agree, five kinds", trials: TRIALS, draw: (c) => lossLedger(axis, tests(c)).contradictions.length > 0 },
-  { id: "ledger-sign", kind: "power", what: "“a part cannot gain”", with: "flank at −10 ± 2 µm, twice what can be left over its U", trials: TRIALS, draw: (c) => lossLedger(axis, [...tests(c).slice(0, 2), { kind: "nut-flank", lostMm: -0.01 + 0.001 * c.normal(), uMm: 0.001 }]).contradictions.length > 0 },
+  { id: "ledger-sign", kind: "power", what: "“a part cannot gain”", with: "flank at −10 ± 2 µm, twice what can be left over its U", trials: TRIALS, draw: (c) => lossLedger(axis, [...tests(c).slice(0, 2), { kind: "nut-flank", reversalValueMm: -0.01 + 0.001 * c.normal(), uMm: 0.001 }]).contradictions.length > 0 },
 ];
 
 /** Readings each way: ten seconds of a meter at some twelve a second. */

@@ -73,7 +73,7 @@ const evaluate = (made: Made, chance: Chance): LossResult =>
 function holds(made: Made): (chance: Chance) => boolean {
   return (chance) => {
     const r = evaluate(made, chance);
-    return Math.abs(r.lostMm - made.lossAt(r.governing)) <= r.uncertainty.expanded;
+    return Math.abs(r.reversalValueMm - made.lossAt(r.governing)) <= r.uncertainty.expanded;
   };
 }
 
@@ -85,25 +85,25 @@ const FIVE = [50, 150, 250, 350, 450];
 const profile = (runs: number): TestPlan =>
   plan({ kind: "travel-profile", targetsMm: FIVE, runs });
 
-const loss = (id: string, { what, words, made, dominated }: { readonly what: string; readonly words: string; readonly made: Made; readonly dominated?: string }): RateCase => ({
-  id, kind: "coverage", what, with: words, trials: TRIALS, draw: holds(made), ...(dominated ? { dominated } : {}),
+const loss = (id: string, { what, text, made, dominated }: { readonly what: string; readonly text: string; readonly made: Made; readonly dominated?: string }): RateCase => ({
+  id, kind: "coverage", what, with: text, trials: TRIALS, draw: holds(made), ...(dominated ? { dominated } : {}),
 });
 
 const COVERAGE: readonly RateCase[] = [
-  loss("two-sided-1", { what: "two-sided approach ± U", words: "1 run, 3 µm scatter", made: { plan: plan({ runs: 1 }), setup: fine, scatterMm: 0.003, lossAt: at(0.021) } }),
-  loss("two-sided-2", { what: "two-sided approach ± U", words: "2 runs, 2 µm scatter", made: { plan: plan({ runs: 2 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
-  loss("two-sided-5", { what: "two-sided approach ± U", words: "5 runs, 2 µm scatter", made: { plan: plan({}), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
-  loss("two-sided-quiet", { what: "two-sided approach ± U", words: "5 runs, 0.3 µm scatter, 1 µm display", made: { plan: plan({}), setup: fine, scatterMm: 0.0003, lossAt: at(0.0213) }, dominated: "display step" }),
-  loss("two-sided-dial", { what: "two-sided approach ± U", words: "5 runs, 0.01 mm dial", made: { plan: plan({}), setup: dial, scatterMm: 0.002, lossAt: at(0.0213) }, dominated: "display step" }),
-  loss("two-sided-own", { what: "two-sided approach ± U", words: "5 runs, indicator errs by up to 3 µm", made: { plan: plan({}), setup: { ...fine, calibrationMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, dominated: "bound of the indicator’s error" }),
-  loss("out-and-back-3", { what: "out-and-back ± U", words: "3 runs, 2 µm scatter", made: { plan: plan({ kind: "out-and-back", runs: 3 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
-  loss("out-and-back-hysteresis", { what: "out-and-back ± U", words: "5 runs, hysteresis up to 3 µm", made: { plan: plan({ kind: "out-and-back" }), setup: { ...fine, hysteresisMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, dominated: "bound of the hysteresis" }),
-  loss("tick-count-3", { what: "tick count ± U", words: "3 runs, steps of 1 µm, 1.5 µm scatter", made: { plan: plan({ kind: "tick-count", runs: 3, countsStill: true }), setup: fine, scatterMm: 0.0015, lossAt: at(0.0213) }, dominated: "jog and display steps" }),
-  loss("tick-count-coarse", { what: "tick count ± U", words: "3 runs, steps of 10 µm", made: { plan: plan({ kind: "tick-count", runs: 3, tickMm: 0.01, countsStill: true }), setup: fine, scatterMm: 0.001, lossAt: at(0.0237) }, dominated: "jog step" }),
-  loss("profile-2", { what: "travel profile, worst place ± U", words: "5 places, 2 runs", made: { plan: profile(2), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] } }),
-  loss("profile-5", { what: "travel profile, worst place ± U", words: "5 places, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] } }),
-  loss("profile-near", { what: "travel profile, worst place ± U", words: "5 places nearly alike, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => 0.012 + 0.0005 * p } }),
-  loss("profile-even", { what: "travel profile, worst place ± U", words: "5 places alike, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: at(0.012) } }),
+  loss("two-sided-1", { what: "two-sided approach ± U", text: "1 run, 3 µm scatter", made: { plan: plan({ runs: 1 }), setup: fine, scatterMm: 0.003, lossAt: at(0.021) } }),
+  loss("two-sided-2", { what: "two-sided approach ± U", text: "2 runs, 2 µm scatter", made: { plan: plan({ runs: 2 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
+  loss("two-sided-5", { what: "two-sided approach ± U", text: "5 runs, 2 µm scatter", made: { plan: plan({}), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
+  loss("two-sided-quiet", { what: "two-sided approach ± U", text: "5 runs, 0.3 µm scatter, 1 µm display", made: { plan: plan({}), setup: fine, scatterMm: 0.0003, lossAt: at(0.0213) }, dominated: "display step" }),
+  loss("two-sided-dial", { what: "two-sided approach ± U", text: "5 runs, 0.01 mm dial", made: { plan: plan({}), setup: dial, scatterMm: 0.002, lossAt: at(0.0213) }, dominated: "display step" }),
+  loss("two-sided-own", { what: "two-sided approach ± U", text: "5 runs, indicator errs by up to 3 µm", made: { plan: plan({}), setup: { ...fine, calibrationMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, dominated: "bound of the indicator’s error" }),
+  loss("out-and-back-3", { what: "out-and-back ± U", text: "3 runs, 2 µm scatter", made: { plan: plan({ kind: "out-and-back", runs: 3 }), setup: fine, scatterMm: 0.002, lossAt: at(0.021) } }),
+  loss("out-and-back-hysteresis", { what: "out-and-back ± U", text: "5 runs, hysteresis up to 3 µm", made: { plan: plan({ kind: "out-and-back" }), setup: { ...fine, hysteresisMm: 0.003 }, scatterMm: 0.001, lossAt: at(0.021) }, dominated: "bound of the hysteresis" }),
+  loss("tick-count-3", { what: "tick count ± U", text: "3 runs, steps of 1 µm, 1.5 µm scatter", made: { plan: plan({ kind: "tick-count", runs: 3, countsStill: true }), setup: fine, scatterMm: 0.0015, lossAt: at(0.0213) }, dominated: "jog and display steps" }),
+  loss("tick-count-coarse", { what: "tick count ± U", text: "3 runs, steps of 10 µm", made: { plan: plan({ kind: "tick-count", runs: 3, tickMm: 0.01, countsStill: true }), setup: fine, scatterMm: 0.001, lossAt: at(0.0237) }, dominated: "jog step" }),
+  loss("profile-2", { what: "travel profile, worst place ± U", text: "5 places, 2 runs", made: { plan: profile(2), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] } }),
+  loss("profile-5", { what: "travel profile, worst place ± U", text: "5 places, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => WORN[p] } }),
+  loss("profile-near", { what: "travel profile, worst place ± U", text: "5 places nearly alike, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: (p) => 0.012 + 0.0005 * p } }),
+  loss("profile-even", { what: "travel profile, worst place ± U", text: "5 places alike, 5 runs", made: { plan: profile(5), setup: fine, scatterMm: 0.002, lossAt: at(0.012) } }),
 ];
 
 const shapeSpeaks = (made: Made) => (chance: Chance): boolean =>
@@ -136,7 +136,7 @@ const OUTLIERS: readonly RateCase[] = [
 const { leaveMm, repairMm } = DEFAULT_LIMITS;
 const code = (lossMm: number, runs = 5) => (chance: Chance): string => {
   const r = evaluate({ plan: plan({ runs }), setup: fine, scatterMm: 0.002, lossAt: at(lossMm) }, chance);
-  return conformity({ lostMm: r.lostMm, expandedMm: r.uncertainty.expanded }, DEFAULT_LIMITS).code;
+  return conformity({ reversalValueMm: r.reversalValueMm, expandedMm: r.uncertainty.expanded }, DEFAULT_LIMITS).code;
 };
 const DECISIONS: readonly RateCase[] = [
   ...[2, 5].map((runs): RateCase => ({ id: `act-at-limit-${runs}`, kind: "false alarm", what: "“act”", with: `loss exactly at the limit for repair, ${runs} runs`, trials: TRIALS, draw: (c) => code(repairMm, runs)(c) === "act" })),
@@ -150,7 +150,7 @@ const DECISIONS: readonly RateCase[] = [
 const DAY = 86_400_000;
 /** Sessions a month apart: each as well known as it claims, or `times` worse. */
 function sessions(n: number, { perMonthMm, times, chance }: { readonly perMonthMm: number; readonly times: number; readonly chance: Chance }) {
-  return Array.from({ length: n }, (_, i) => ({ atMs: 30 * i * DAY, lostMm: 0.008 + perMonthMm * i + 0.001 * times * chance.normal(), expandedMm: 0.002 }));
+  return Array.from({ length: n }, (_, i) => ({ atMs: 30 * i * DAY, reversalValueMm: 0.008 + perMonthMm * i + 0.001 * times * chance.normal(), expandedMm: 0.002 }));
 }
 const trendHolds = (n: number, times: number) => (chance: Chance): boolean => {
   const t = lossTrend(sessions(n, { perMonthMm: 0.0007, times, chance }), 0.025);
@@ -167,7 +167,7 @@ const HISTORY: readonly RateCase[] = [
     const made = { plan: plan({ runs }), setup: fine, scatterMm: 0.002, lossAt: at(0.012) };
     const point = (chance: Chance, atMs: number) => {
       const r = evaluate(made, chance);
-      return { atMs, lostMm: r.lostMm, expandedMm: r.uncertainty.expanded };
+      return { atMs, reversalValueMm: r.reversalValueMm, expandedMm: r.uncertainty.expanded };
     };
     return [
       { id: `compare-${runs}`, kind: "coverage", what: "change between two tests ± U", with: `${runs} runs each`, ...(runs === 3 ? { dominated: "two expanded parts in quadrature bound their sum" } : {}), trials: TRIALS, draw: (c) => !compareMeasurements(point(c, 0), point(c, 1)).significant },

@@ -15,15 +15,15 @@ type Share = readonly [slack: SlackId, least: number, most: number];
 function cause(
   id: string, name: string, link: CauseLink, fits: readonly Fitting[], prior: number,
   share: Share | null, shows: Shows,
-  remedy: readonly [words: string, minutes: number, costClass: CostClass, act: Remedy["act"]],
+  remedy: readonly [text: string, minutes: number, costClass: CostClass, kind: Remedy["kind"]],
   more: Partial<Pick<Cause, "normal" | "provenBy" | "provenance">> & { bothWays?: boolean } = {},
 ): Cause {
   const { bothWays, ...rest } = more;
-  const [words, minutes, costClass, act] = remedy;
+  const [text, minutes, costClass, kind] = remedy;
   return {
     id, name, link, fits, prior, shows,
     share: share ? { slack: share[0], um: [share[1], share[2]], bothWays } : null,
-    remedy: { words, minutes, costClass, act },
+    remedy: { text, minutes, costClass, kind },
     provenance: SHIPPED,
     ...rest,
   };

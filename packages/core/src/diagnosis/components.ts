@@ -5,7 +5,7 @@ import { baselineOf, seenBy, slacksOf, type MagnitudeKind } from "./slack";
 /** A measured size with its standard uncertainty, mm. */
 export interface Magnitude {
   readonly kind: MagnitudeKind;
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly uMm: number;
   /** An id of the caller’s, to find the evidence again. */
   readonly ref?: string;
@@ -82,15 +82,19 @@ export function shareNodes(cause: Cause, count: number): readonly Node[] {
 /**
  * Takes one measurement in: the usual update of a Gaussian, and the likelihood it had.
  * @param component - the Gaussian, changed
- * @param options - `row`: which slacks the test adds up, 0 or 1 each; `lostMm`, `uMm`: what it read and its standard
+ * @param options - `row`: which slacks the test adds up, 0 or 1 each; `reversalValueMm`, `uMm`: what it read and its standard
  *   uncertainty, mm
  * @example
- * measure({ logWeight: 0, mean: new Float64Array([0]), covariance: new Float64Array([1]) }, { row: [1], lostMm: 0.01, uMm: 0.001 })
+ * measure({ logWeight: 0, mean: new Float64Array([0]), covariance: new Float64Array([1]) }, { row: [1], reversalValueMm: 0.01, uMm: 0.001 })
  * // undefined
  */
 export function measure(
   component: Component,
-  { row, lostMm, uMm }: { readonly row: readonly number[]; readonly lostMm: number; readonly uMm: number },
+  {
+    row,
+    reversalValueMm,
+    uMm,
+  }: { readonly row: readonly number[]; readonly reversalValueMm: number; readonly uMm: number },
 ): void {
   const { mean, covariance } = component;
   const n = mean.length;
@@ -102,7 +106,7 @@ export function measure(
     for (let i = 0; i < n; i += 1) v[i] += covariance[i * n + j];
   }
   for (const j of row) spread += v[j];
-  const miss = lostMm - predicted;
+  const miss = reversalValueMm - predicted;
   component.logWeight -= 0.5 * (Math.log(2 * Math.PI * spread) + (miss * miss) / spread);
   for (let i = 0; i < n; i += 1) {
     const gain = v[i] / spread;
@@ -132,7 +136,7 @@ export interface Fit {
  * @param magnitudes - what was measured, mm
  * @returns residuals against the sound axis, and the inverse of their covariance
  * @example
- * fitOf(slackModel(defaultAxis("vertical-centre", "X")), [{ kind: "whole-chain", lostMm: 0.01, uMm: 0.001 }]).residual.length
+ * fitOf(slackModel(defaultAxis("vertical-centre", "X")), [{ kind: "whole-chain", reversalValueMm: 0.01, uMm: 0.001 }]).residual.length
  * // 1
  */
 export function fitOf(model: SlackModel, magnitudes: readonly Magnitude[]): Fit {
@@ -145,7 +149,7 @@ export function fitOf(model: SlackModel, magnitudes: readonly Magnitude[]): Fit 
     ),
   );
   const { inverse, logDet } = invert(covariance);
-  const residual = magnitudes.map((m, i) => m.lostMm - rows[i].reduce((sum, s) => sum + model.baseMean[s], 0));
+  const residual = magnitudes.map((m, i) => m.reversalValueMm - rows[i].reduce((sum, s) => sum + model.baseMean[s], 0));
   return { model, magnitudes, residual, inverse, logDet };
 }
 
@@ -206,7 +210,8 @@ export class ShareMixture {
       covariance[slack * n + slack] += node.variance;
     }
     const component: Component = { logWeight: 0, mean, covariance };
-    for (const m of magnitudes) measure(component, { row: model.rowOf(m.kind), lostMm: m.lostMm, uMm: m.uMm });
+    for (const m of magnitudes)
+      measure(component, { row: model.rowOf(m.kind), reversalValueMm: m.reversalValueMm, uMm: m.uMm });
     component.logWeight = logWeight;
     return component;
   }

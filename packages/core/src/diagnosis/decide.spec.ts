@@ -17,7 +17,7 @@ const report = (finding: FindingId, present = true, source: Report["source"] = "
   present,
   source,
 });
-const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, lostMm: um / 1000, uMm: 0.001 });
+const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, reversalValueMm: um / 1000, uMm: 0.001 });
 
 describe("tests that can be done", () => {
   it("never offers the hand push on a gravity axis, and wants the block before the motor comes off", () => {
@@ -126,15 +126,15 @@ describe("the verdict", () => {
     expect(verdict.proven.join(" ")).toContain("The screw end floats 24.0 µm");
     expect(verdict.notLookedAt).toContain("Nut flank");
     expect(verdict.notLookedAt).not.toContain("Fastener check");
-    expect(verdict.options[0].words).toContain("tighten the retainer");
-    expect(verdict.options.find((o) => o.words.startsWith("Compensate"))?.unless).toContain("finer test first");
+    expect(verdict.options[0].message).toContain("tighten the retainer");
+    expect(verdict.options.find((o) => o.message.startsWith("Compensate"))?.unless).toContain("finer test first");
     const over = infer({
       axis,
       reports: [],
       magnitudes: [size("whole-chain", 60)],
     });
     expect(
-      caseVerdict(over, { done: new Set() }).options.find((o) => o.words.startsWith("Compensate"))?.unless,
+      caseVerdict(over, { done: new Set() }).options.find((o) => o.message.startsWith("Compensate"))?.unless,
     ).toContain("mechanics first");
   });
 
@@ -170,7 +170,7 @@ describe("the verdict", () => {
       letter: "Y",
       bearingSet: 350,
       downtimePerHour: 80,
-      loss: { lostMm: 0.004, expandedMm: 0.002 },
+      loss: { reversalValueMm: 0.004, expandedMm: 0.002 },
       limits: { leaveMm: 0.01, repairMm: 0.025 },
     };
     const [young] = sistersToo([{ ...sister, ageYears: 2 }]);
@@ -179,12 +179,12 @@ describe("the verdict", () => {
     expect(old.laterCost).toBeGreaterThan(young.laterCost);
     expect(old.worth).toBe(true);
     const [worn] = sistersToo([
-      { ...sister, ageYears: null, loss: { lostMm: 0.04, expandedMm: 0.005 }, downtimePerHour: 400 },
+      { ...sister, ageYears: null, loss: { reversalValueMm: 0.04, expandedMm: 0.005 }, downtimePerHour: 400 },
     ]);
     expect(worn.worth).toBe(true);
     expect(worn.assumes).toEqual(["age taken as 10 years", "over its limit when last measured"]);
     // 40 µm known to 20 holds the limit of 25: that is no finding, and only its age speaks.
-    const [wide] = sistersToo([{ ...sister, ageYears: 2, loss: { lostMm: 0.04, expandedMm: 0.02 } }]);
+    const [wide] = sistersToo([{ ...sister, ageYears: 2, loss: { reversalValueMm: 0.04, expandedMm: 0.02 } }]);
     expect(wide.goes).toBe(young.goes);
     expect(wide.assumes.join()).toContain("cannot tell");
   });

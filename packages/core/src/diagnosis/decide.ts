@@ -51,8 +51,8 @@ export const DECISION_TERMS: DecisionTerms = {
 export function remedyCost(axis: AxisConfig, cause: Cause, terms = DECISION_TERMS): number {
   const sheet = terms.mending?.[cause.id];
   if (sheet) return minuteCost(axis, sheet.minutes) + sheet.parts;
-  const { minutes, costClass, act } = cause.remedy;
-  if (act === "none" || act === "refer") return minuteCost(axis, minutes);
+  const { minutes, costClass, kind } = cause.remedy;
+  if (kind === "none" || kind === "refer") return minuteCost(axis, minutes);
   const { bearingSet, screw } = pricesOf(axis);
   const parts = [0, terms.smallParts, bearingSet, screw][costClass];
   return minuteCost(axis, minutes + terms.retestMinutes) + parts;
@@ -288,7 +288,7 @@ function chanceReported(posterior: Posterior, finding: FindingId): Float64Array 
 function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly number[])[] {
   const { model, evidence, shareSets } = posterior;
   const row = test.magnitude ? model.rowOf(test.magnitude) : [];
-  const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.lostMm;
+  const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.reversalValueMm;
   const scale = whole === undefined ? evidence.axis.limits.repairMm : Math.abs(whole);
   const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale].sort((a, b) => a - b);
   const bins: number[][] = [[], [], [], []];

@@ -11,7 +11,7 @@ export * from "./learn";
 export * from "./ledger";
 export * from "./load-trace";
 export * from "./verdict";
-export * from "./schools";
+export * from "./methods";
 export * from "./third-fault";
 export * from "./locate-test";
 export * from "./fasteners-to-try";

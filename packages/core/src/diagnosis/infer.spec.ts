@@ -30,7 +30,7 @@ const best = (p: Posterior): string =>
     .join("+") || "none";
 const whole = (um: number, u = 1): Magnitude => ({
   kind: "whole-chain",
-  lostMm: um / 1000,
+  reversalValueMm: um / 1000,
   uMm: u / 1000,
 });
 
@@ -158,10 +158,10 @@ function jointDensity(
   let density = 1;
   for (let i = 0; i < n; i += 1) {
     const spread = cov[i][i];
-    density *= jStat.normal.pdf(magnitudes[i].lostMm, mu[i], Math.sqrt(spread));
+    density *= jStat.normal.pdf(magnitudes[i].reversalValueMm, mu[i], Math.sqrt(spread));
     for (let k = i + 1; k < n; k += 1) {
       const gain = cov[k][i] / spread;
-      mu[k] += gain * (magnitudes[i].lostMm - mu[i]);
+      mu[k] += gain * (magnitudes[i].reversalValueMm - mu[i]);
       for (let m = i + 1; m < n; m += 1) cov[k][m] -= gain * cov[i][m];
     }
   }
@@ -177,8 +177,8 @@ describe("exact inference", () => {
   it("is what enumeration written out separately gives, with and without sizes", () => {
     const sizes: Magnitude[] = [
       whole(27),
-      { kind: "end-float", lostMm: 0.021, uMm: 0.001 },
-      { kind: "nut-flank", lostMm: 0.002, uMm: 0.0012 },
+      { kind: "end-float", reversalValueMm: 0.021, uMm: 0.001 },
+      { kind: "nut-flank", reversalValueMm: 0.002, uMm: 0.0012 },
     ];
     for (const magnitudes of [[], sizes.slice(0, 1), sizes]) {
       const p = infer({ axis, reports, magnitudes, causes: few });
@@ -303,7 +303,11 @@ describe("facts of the trade as scenes (common practice, no source)", () => {
   });
 
   it("an end float as large as the whole loss clears the nut", () => {
-    const p = infer({ axis, reports: [], magnitudes: [whole(27), { kind: "end-float", lostMm: 0.025, uMm: 0.001 }] });
+    const p = infer({
+      axis,
+      reports: [],
+      magnitudes: [whole(27), { kind: "end-float", reversalValueMm: 0.025, uMm: 0.001 }],
+    });
     expect(chance(p, "nut-worn")).toBeLessThan(0.02);
     expect(chance(p, "coupling-screw")).toBeLessThan(0.02);
   });

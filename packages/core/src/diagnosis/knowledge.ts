@@ -6,9 +6,9 @@ import type { FindingId } from "../measure/findings";
  * the numbers are the stated mapping from the words, not measurements.
  */
 export const LEVELS = {
-  "++": { words: "nearly always", probability: 0.96 },
-  "+": { words: "often", probability: 0.6 },
-  "±": { words: "sometimes", probability: 0.3 },
+  "++": { text: "nearly always", probability: 0.96 },
+  "+": { text: "often", probability: 0.6 },
+  "±": { text: "sometimes", probability: 0.3 },
 } as const;
 export type Level = keyof typeof LEVELS;
 
@@ -35,11 +35,11 @@ export type Fitting = {
 } & { readonly gravity?: boolean };
 
 export interface Remedy {
-  readonly words: string;
+  readonly text: string;
   readonly minutes: number;
   readonly costClass: CostClass;
   /** What kind of act it is; decides which options are compared. */
-  readonly act: "none" | "set" | "tighten" | "adjust" | "clean" | "replace" | "refer";
+  readonly kind: "none" | "set" | "tighten" | "adjust" | "clean" | "replace" | "refer";
 }
 
 export interface Cause {

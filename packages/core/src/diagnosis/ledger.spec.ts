@@ -9,7 +9,11 @@ import { lossLedger } from "./ledger";
 import type { Magnitude } from "./components";
 
 const axis = defaultAxis("vertical-centre", "X");
-const size = (kind: Magnitude["kind"], um: number, u = 1): Magnitude => ({ kind, lostMm: um / 1000, uMm: u / 1000 });
+const size = (kind: Magnitude["kind"], um: number, u = 1): Magnitude => ({
+  kind,
+  reversalValueMm: um / 1000,
+  uMm: u / 1000,
+});
 
 describe("least squares against general libraries", () => {
   const problem = fc
@@ -133,10 +137,10 @@ describe("the loss ledger", () => {
 
   it("does not average two wholes that differ beyond their U", () => {
     const ledger = lossLedger(axis, [size("whole-chain", 27), size("whole-chain", 19)]);
-    expect(ledger.total?.lostMm).toBeCloseTo(0.019, 9);
+    expect(ledger.total?.reversalValueMm).toBeCloseTo(0.019, 9);
     expect(ledger.contradictions.join(" ")).toContain("27.0 ± 2.0 µm and 19.0 ± 2.0 µm");
     const agree = lossLedger(axis, [size("whole-chain", 20), size("whole-chain", 22)]);
-    expect(agree.total?.lostMm).toBeCloseTo(0.021, 9);
+    expect(agree.total?.reversalValueMm).toBeCloseTo(0.021, 9);
     expect(agree.contradictions).toEqual([]);
   });
 

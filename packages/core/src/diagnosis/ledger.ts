@@ -4,7 +4,7 @@ import { chiSquaredExceeded, formatDeviation, formatWithU, type UnitSystem } fro
 import { probit } from "simple-statistics";
 import type { Magnitude } from "./components";
 import type { SlackId } from "./knowledge";
-import { seenBy, slacksOf, SLACK_WORDS, windUpMm, type MagnitudeKind } from "./slack";
+import { seenBy, slacksOf, SLACK_TEXT, windUpMm, type MagnitudeKind } from "./slack";
 
 /** One line of the ledger: links that no test has told apart stand together. */
 export interface LedgerLine {
@@ -23,7 +23,7 @@ export interface LedgerLine {
 export interface Ledger {
   readonly lines: readonly LedgerLine[];
   readonly total: {
-    readonly lostMm: number;
+    readonly reversalValueMm: number;
     readonly expandedMm: number;
   } | null;
   readonly rest: {
@@ -54,7 +54,7 @@ const ALL_TOGETHER = 0.035;
  * @param system - units of the sentences
  * @returns a line for each slack or group of slacks that could be told apart, the total, the rest, and contradictions
  * @example
- * lossLedger(defaultAxis("vertical-centre", "X"), [{ kind: "whole-chain", lostMm: 0.02, uMm: 0.001 }]).total.lostMm
+ * lossLedger(defaultAxis("vertical-centre", "X"), [{ kind: "whole-chain", reversalValueMm: 0.02, uMm: 0.001 }]).total.reversalValueMm
  * // 0.02
  */
 export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], system: UnitSystem = "metric"): Ledger {
@@ -68,7 +68,7 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
   const solved = groups.length
     ? nonNegativeLeastSquares(
         rows,
-        parts.map((m) => m.lostMm),
+        parts.map((m) => m.reversalValueMm),
         weights,
       )
     : null;
@@ -86,8 +86,8 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
   lines.push(windUpLine(windUp, K * uWindUp));
   const sum = lines.reduce((s, l) => s + (l.shareMm ?? 0), 0);
   const uSum = Math.sqrt(sumOfCovariance(solved?.covariance ?? []) + uWindUp ** 2);
-  const rest = total ? restOf(total.lostMm - sum, Math.hypot(total.u, uSum)) : null;
-  const room = total ? Math.max(0, total.lostMm - sum + K * Math.hypot(total.u, uSum)) : Infinity;
+  const rest = total ? restOf(total.reversalValueMm - sum, Math.hypot(total.u, uSum)) : null;
+  const room = total ? Math.max(0, total.reversalValueMm - sum + K * Math.hypot(total.u, uSum)) : Infinity;
   for (const slack of slacksOf(axis)) {
     if (looked.includes(slack) || slack === "windup" || slack === "entered" || slack === "wear") continue;
     lines.push(unseenLine(slack, room));
@@ -103,7 +103,7 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
     lines,
     rest,
     consistency,
-    total: total ? { lostMm: total.lostMm, expandedMm: K * total.u } : null,
+    total: total ? { reversalValueMm: total.reversalValueMm, expandedMm: K * total.u } : null,
     contradictions: contradictionsIn(parts, lines, { total, rest, consistency, system }),
   };
 }
@@ -125,14 +125,14 @@ function seenLine(
 /** What the drive gives way by itself: reckoned, not measured. */
 function windUpLine(shareMm: number, expandedMm: number): LedgerLine {
   const boundsMm = [shareMm / 2, shareMm * 1.7] as const;
-  return { slacks: ["windup"], name: SLACK_WORDS.windup, shareMm, expandedMm, boundsMm, from: [], computed: true };
+  return { slacks: ["windup"], name: SLACK_TEXT.windup, shareMm, expandedMm, boundsMm, from: [], computed: true };
 }
 
 /** A slack that no test looked at: at most what the whole leaves room for. */
 function unseenLine(slack: SlackId, room: number): LedgerLine {
   return {
     slacks: [slack],
-    name: SLACK_WORDS[slack],
+    name: SLACK_TEXT[slack],
     shareMm: null,
     expandedMm: null,
     boundsMm: [0, room],
@@ -154,8 +154,8 @@ function groupsSeen(axis: AxisConfig, kinds: readonly MagnitudeKind[]): SlackId[
 
 function groupName(slacks: readonly SlackId[]): string {
   if (slacks.includes("bearings") && slacks.includes("housing")) return "End bearings and housing";
-  if (slacks.includes("nut")) return SLACK_WORDS.nut;
-  return slacks.map((s) => SLACK_WORDS[s]).join(" and ");
+  if (slacks.includes("nut")) return SLACK_TEXT.nut;
+  return slacks.map((s) => SLACK_TEXT[s]).join(" and ");
 }
 
 /** Two whole-chain tests differ by more than their U: they are not of one state of the axis. */
@@ -165,7 +165,7 @@ interface Differing {
 }
 
 interface Whole {
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly u: number;
   readonly differing: Differing | null;
 }
@@ -176,13 +176,14 @@ function wholeChain(axis: AxisConfig, magnitudes: readonly Magnitude[]): Whole |
   const found = magnitudes.filter((m) => m.kind === "whole-chain");
   const later = found.at(-1);
   if (!later) return null;
-  const agrees = (m: Magnitude): boolean => Math.abs(m.lostMm - later.lostMm) <= K * Math.hypot(m.uMm, later.uMm);
+  const agrees = (m: Magnitude): boolean =>
+    Math.abs(m.reversalValueMm - later.reversalValueMm) <= K * Math.hypot(m.uMm, later.uMm);
   const earlier = found.findLast((m) => !agrees(m)) ?? null;
   const used = found.filter(agrees);
   const weight = used.reduce((s, m) => s + 1 / m.uMm ** 2, 0);
-  const lostMm = used.reduce((s, m) => s + m.lostMm / m.uMm ** 2, 0) / weight;
+  const reversalValueMm = used.reduce((s, m) => s + m.reversalValueMm / m.uMm ** 2, 0) / weight;
   return {
-    lostMm,
+    reversalValueMm,
     u: Math.sqrt(1 / weight),
     differing: earlier && { earlier, later },
   };
@@ -216,11 +217,11 @@ function contradictionsIn(
 ): string[] {
   const said: string[] = [];
   const size = (mm: number): string => formatDeviation(mm, { system });
-  const withU = (m: Magnitude): string => formatWithU(m.lostMm, K * m.uMm, { system });
+  const withU = (m: Magnitude): string => formatWithU(m.reversalValueMm, K * m.uMm, { system });
   // Each part against the whole and against zero, the rest both ways, housing, repeated tests.
   const z = probit(1 - ALL_TOGETHER / (2 * parts.length + 4));
   for (const m of parts)
-    if (m.lostMm < -z * m.uMm)
+    if (m.reversalValueMm < -z * m.uMm)
       said.push(
         `The ${TEST_NAMES[m.kind]} reads ${withU(m)}: a part cannot gain. Its needle counts the other way, or something moved; turn its sense or repeat it. It was taken as nothing.`,
       );
@@ -233,7 +234,7 @@ function contradictionsIn(
   }
   const housing = parts.find((m) => m.kind === "housing-shift");
   const float = parts.find((m) => m.kind === "end-float");
-  if (housing && float && housing.lostMm - float.lostMm > z * Math.hypot(housing.uMm, float.uMm))
+  if (housing && float && housing.reversalValueMm - float.reversalValueMm > z * Math.hypot(housing.uMm, float.uMm))
     said.push(
       "The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.",
     );
@@ -263,11 +264,11 @@ function againstTotal(
   },
 ): string[] {
   const { total, rest, z, size } = c;
-  const more = parts.filter((m) => m.lostMm - total.lostMm > z * Math.hypot(m.uMm, total.u));
+  const more = parts.filter((m) => m.reversalValueMm - total.reversalValueMm > z * Math.hypot(m.uMm, total.u));
   if (more.length > 0)
     return more.map(
       (m) =>
-        `The ${TEST_NAMES[m.kind]} alone, ${size(m.lostMm)}, is more than the whole, ${size(total.lostMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`,
+        `The ${TEST_NAMES[m.kind]} alone, ${size(m.reversalValueMm)}, is more than the whole, ${size(total.reversalValueMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`,
     );
   if (!rest) return [];
   const beyond = Math.abs(rest.mm) > (z / K) * rest.expandedMm;

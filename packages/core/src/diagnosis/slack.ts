@@ -115,7 +115,7 @@ export function baselineOf(axis: AxisConfig, slack: SlackId): Baseline {
   }
 }
 
-export const SLACK_WORDS: Record<SlackId, string> = {
+export const SLACK_TEXT: Record<SlackId, string> = {
   coupling: "Coupling",
   bearings: "End bearings",
   housing: "Bearing housing",

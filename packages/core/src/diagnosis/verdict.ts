@@ -9,7 +9,7 @@ import { thirdFault } from "./third-fault";
 
 /** A piece of evidence and how it speaks for or against a cause. */
 export interface EvidenceItem {
-  readonly words: string;
+  readonly message: string;
   /** Where it comes from: an id of the caller’s, to show the evidence itself. */
   readonly ref: string | null;
   /** Log likelihood ratio against no fault: positive speaks for the cause. */
@@ -25,7 +25,7 @@ export interface LeadingCause {
 
 export interface RemedyOption {
   readonly cause: Cause | null;
-  readonly words: string;
+  readonly message: string;
   readonly cost: number;
   readonly chanceRight: number;
   /** With what follows when it was not it. */
@@ -89,7 +89,7 @@ function isProven(posterior: Posterior, cause: Cause): boolean {
   const { reports, magnitudes, axis } = posterior.evidence;
   return (cause.provenBy ?? []).some((proof) =>
     proof === "nut-flank"
-      ? magnitudes.some((m) => m.kind === "nut-flank" && m.lostMm - 2 * m.uMm > axis.limits.leaveMm / 3)
+      ? magnitudes.some((m) => m.kind === "nut-flank" && m.reversalValueMm - 2 * m.uMm > axis.limits.leaveMm / 3)
       : reports.some((r) => r.finding === proof && r.present && (r.source === "test" || proof === "howl")),
   );
 }
@@ -112,7 +112,7 @@ function headlineOf(causes: readonly Cause[], p: number): string {
   return `${names}: ${certainty(p)}, ${percent(p)}.`;
 }
 
-const MAGNITUDE_WORDS: Record<Magnitude["kind"], string> = {
+const MAGNITUDE_TEXT: Record<Magnitude["kind"], string> = {
   "whole-chain": "the whole chain loses",
   "end-float": "the screw end floats",
   "nut-flank": "the nut moves on the thread by",
@@ -126,12 +126,12 @@ const MAGNITUDE_WORDS: Record<Magnitude["kind"], string> = {
  * @param report - the report
  * @returns a clause
  * @example
- * reportWords({ finding: "lost-motion", present: false, source: "test" })
+ * reportText({ finding: "lost-motion", present: false, source: "test" })
  * // "not so: loses motion when it turns round"
  */
-export function reportWords(report: Report): string {
-  const { words } = finding(report.finding);
-  return report.present ? words : `not so: ${words}`;
+export function reportText(report: Report): string {
+  const { text } = finding(report.finding);
+  return report.present ? text : `not so: ${text}`;
 }
 
 function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): EvidenceItem[] {
@@ -147,15 +147,15 @@ function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): E
       said(chanceOf(latents, { id, members: [index], lossChance: loses, axis })) /
         said(chanceOf(latents, { id, members: [], lossChance: 0, axis })),
     );
-    return { words: reportWords(report), ref: report.ref ?? null, weight };
+    return { message: reportText(report), ref: report.ref ?? null, weight };
   });
   if (evidence.magnitudes.length) {
     const alone = hypotheses.find((h) => h.members.length === 1 && h.members[0] === index);
     const fit = alone ? shareSets[alone.shareSet].log - shareSets[hypotheses[0].shareSet].log : 0;
-    const words = evidence.magnitudes.map(
-      (m) => `${MAGNITUDE_WORDS[m.kind]} ${formatDeviation(m.lostMm, { system, expandedMm: 2 * m.uMm })}`,
+    const shown = evidence.magnitudes.map(
+      (m) => `${MAGNITUDE_TEXT[m.kind]} ${formatDeviation(m.reversalValueMm, { system, expandedMm: 2 * m.uMm })}`,
     );
-    items.push({ words: words.join(", "), ref: evidence.magnitudes.at(-1)?.ref ?? null, weight: fit });
+    items.push({ message: shown.join(", "), ref: evidence.magnitudes.at(-1)?.ref ?? null, weight: fit });
   }
   return items;
 }
@@ -207,20 +207,20 @@ function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption
       cause,
       cost,
       chanceRight: p,
-      words: `${cause.name}: ${cause.remedy.words}`,
+      message: `${cause.name}: ${cause.remedy.text}`,
       expectedCost: cost + (1 - p) * callIn,
       unless: unproven ? "Not proven: do not buy the part on this." : null,
     });
   }
   const whole = magnitudes.filter((m) => m.kind === "whole-chain").at(-1);
   if (whole) {
-    const judged = conformity({ lostMm: whole.lostMm, expandedMm: 2 * whole.uMm }, axis.limits);
+    const judged = conformity({ reversalValueMm: whole.reversalValueMm, expandedMm: 2 * whole.uMm }, axis.limits);
     const mechanics = 1 - posterior.noFault - ranked.filter((r) => r.cause.normal).reduce((s, r) => s + r.p, 0);
     options.push({
       cause: null,
       cost: minuteCost(axis, 25),
       chanceRight: Math.max(0, 1 - mechanics),
-      words: "Compensate what is left, within the limits, and retest",
+      message: "Compensate what is left, within the limits, and retest",
       expectedCost: minuteCost(axis, 25) + Math.max(0, mechanics) * callIn,
       unless: NOT_COMPENSATED[judged.code],
     });
@@ -228,7 +228,7 @@ function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption
       cause: null,
       cost: 0,
       chanceRight: Math.max(0, 1 - mechanics),
-      words: "Leave it and look again in a month",
+      message: "Leave it and look again in a month",
       expectedCost: Math.max(0, mechanics) * callIn,
       unless:
         judged.code === "watch" && judged.perhaps
@@ -263,15 +263,15 @@ export function caseVerdict(
   const onlyLikely: string[] = [];
   for (const { cause, probability, speaksFor } of leading) {
     if (probability >= SURE)
-      proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.words ?? "by what was ruled out"}.`);
+      proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.message ?? "by what was ruled out"}.`);
     else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
   }
   for (const m of evidence.magnitudes) {
     if (m.kind === "whole-chain") continue;
     const u = 2 * m.uMm;
-    const size = formatDeviation(m.lostMm, { system, expandedMm: u });
-    if (m.lostMm > u)
-      proven.push(`${capital(MAGNITUDE_WORDS[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
+    const size = formatDeviation(m.reversalValueMm, { system, expandedMm: u });
+    if (m.reversalValueMm > u)
+      proven.push(`${capital(MAGNITUDE_TEXT[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
   }
   const before = priorShare(posterior);
   const ruledOut = causes
@@ -281,7 +281,7 @@ export function caseVerdict(
       const against = evidenceFor(posterior, i, system).sort((a, b) => a.weight - b.weight)[0];
       return {
         cause: cause.name,
-        by: against && against.weight < -SPEAKS ? against.words : "something else explains what was found",
+        by: against && against.weight < -SPEAKS ? against.message : "something else explains what was found",
       };
     });
   const notLookedAt = LOCATE_TESTS.filter((t) => !done.has(t.id) && availability(evidence.axis, t).possible).map(
@@ -331,11 +331,11 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
         0.15,
   );
   if (unexplained.length) {
-    const words = [...new Set(unexplained.map((r) => finding(r.finding).words))].join("; ");
+    const list = [...new Set(unexplained.map((r) => finding(r.finding).text))].join("; ");
     // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
     const loose = unexplained.every((r) => isLooseFastener(r.finding));
     warnings.push(
-      `Not explained by this: ${words}. ${loose ? "Tighten what turned, then measure again." : "Repeat that test."}`,
+      `Not explained by this: ${list}. ${loose ? "Tighten what turned, then measure again." : "Repeat that test."}`,
     );
   }
   const contradicting = contradictoryFindings(posterior.evidence.reports);
@@ -348,7 +348,7 @@ function contradictoryFindings(reports: readonly Report[]): string[] {
   const tests = reports.filter((r) => r.source === "test");
   const yes = new Set(tests.filter((r) => r.present).map((r) => r.finding));
   const no = new Set(tests.filter((r) => !r.present).map((r) => r.finding));
-  return [...yes].filter((id) => no.has(id)).map((id) => finding(id).words);
+  return [...yes].filter((id) => no.has(id)).map((id) => finding(id).text);
 }
 
 /** Probability of each cause with no evidence at all. */

@@ -1,5 +1,5 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
-import { stateAfter, stateWords, type Effect, type MechanismSheet } from "../machine/mechanism";
+import { stateAfter, stateText, type Effect, type MechanismSheet } from "../machine/mechanism";
 import { auditSheet, auditStepNow } from "./audit";
 import { planJob } from "./planner";
 import { sheetOf } from "./sheets.testing";
@@ -35,7 +35,7 @@ function broken(
   kind: JobKindId,
   change: (steps: PlannedStep[]) => readonly PlannedStep[],
   kit: Partial<MechanismSheet["kit"]> = {},
-): readonly { readonly rule: number; readonly words: string }[] {
+): readonly { readonly rule: number; readonly message: string }[] {
   const whole = sheetFor(config, kind);
   expect(auditSheet(whole)).toEqual([]);
   let state = whole.start;
@@ -43,7 +43,7 @@ function broken(
     state = stateAfter(state, s.axis, s.effects);
     return {
       ...s,
-      state: stateWords(config, state.axes[config.letter], state.power),
+      state: stateText(config, state.axes[config.letter], state.power),
     };
   });
   return auditSheet({ ...whole, steps, kit: { ...whole.kit, ...kit } });
@@ -70,7 +70,7 @@ const movedBefore =
   };
 const rules = (faults: readonly { readonly rule: number }[]): readonly number[] =>
   [...new Set(faults.map((f) => f.rule))].sort((a, b) => a - b);
-const said = (faults: readonly { readonly words: string }[]): string => faults.map((f) => f.words).join(" | ");
+const said = (faults: readonly { readonly message: string }[]): string => faults.map((f) => f.message).join(" | ");
 const joint = (id: string, to: "tight" | "off"): Effect => ({ kind: "joint", joint: id, to }) as Effect;
 
 describe("faults that were driven into the browser, in the new form", () => {

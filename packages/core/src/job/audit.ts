@@ -16,7 +16,7 @@ import {
   screwNeedsProp,
   screwNeedsSling,
   stateAfter,
-  stateWords,
+  stateText,
   verbAllowed,
   waysToMove,
   type MechanismState,
@@ -32,7 +32,7 @@ import {
 export interface AuditFault {
   readonly rule: number;
   readonly step: string;
-  readonly words: string;
+  readonly message: string;
 }
 
 /**
@@ -54,7 +54,7 @@ export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
   const faults: AuditFault[] = [];
   const walk: Walk = {
     sheet,
-    say: (rule, step, words) => faults.push({ rule, step, words }),
+    say: (rule, step, message) => faults.push({ rule, step, message }),
   };
   let state = sheet.start;
   for (const step of sheet.steps) state = auditStep(walk, step, state);
@@ -82,7 +82,7 @@ export function auditStepNow(
   auditStep(
     {
       sheet: { axes, start: state, steps: [step], kit },
-      say: (rule, id, words) => faults.push({ rule, step: id, words }),
+      say: (rule, id, message) => faults.push({ rule, step: id, message }),
     },
     step,
     state,
@@ -92,7 +92,7 @@ export function auditStepNow(
 
 interface Walk {
   readonly sheet: MechanismSheet;
-  readonly say: (rule: number, step: string, words: string) => void;
+  readonly say: (rule: number, step: string, message: string) => void;
 }
 
 function auditStep(walk: Walk, step: MechanismStep, before: MachineState): MachineState {
@@ -107,7 +107,7 @@ function auditStep(walk: Walk, step: MechanismStep, before: MachineState): Machi
     if (step.hands !== "out" && before.power === "isolated")
       auditHands(walk, { step, axis: { letter, config }, before, after });
     if (own) auditAxisStep(walk, { step, config, states });
-    if (own && step.state !== stateWords(config, after.axes[letter], after.power))
+    if (own && step.state !== stateText(config, after.axes[letter], after.power))
       say(9, step.id, "shows a state that is not the one after it");
   }
   return after;

@@ -9,7 +9,7 @@ type Signed = Pick<SignedStep, "step" | "figure" | "reading">;
  * @param letter - of the axis
  * @param known - the last test before the job; null where there is none
  * @returns loss with U where it is known, mm; null where nobody measured
- * @example figureBefore([], "X", { lostMm: 0.02, expandedMm: 0.002, runId: 7 })?.lostMm // 0.02
+ * @example figureBefore([], "X", { reversalValueMm: 0.02, expandedMm: 0.002, runId: 7 })?.reversalValueMm // 0.02
  */
 export function figureBefore(signed: readonly Signed[], letter: string, known: JobFigure | null): JobFigure | null {
   return figureOf(signed, `${letter}:measure-before`) ?? known;
@@ -30,5 +30,5 @@ function figureOf(signed: readonly Signed[], step: string): JobFigure | null {
   const last = signed.findLast((s) => s.step === step);
   if (!last) return null;
   if (last.figure) return last.figure;
-  return last.reading === null ? null : { lostMm: last.reading, expandedMm: null, runId: null };
+  return last.reading === null ? null : { reversalValueMm: last.reading, expandedMm: null, runId: null };
 }

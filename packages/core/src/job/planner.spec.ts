@@ -48,7 +48,7 @@ describe("sheets of any axis", () => {
         const [fault] = auditSheet(sheetOf(job.axes, from, sheet.steps));
         if (fault)
           throw new Error(
-            `rule ${fault.rule}, ${fault.step} ${fault.words}: ${JSON.stringify(job.items)} cut after ${whole.steps[at - 1].id}`,
+            `rule ${fault.rule}, ${fault.step} ${fault.message}: ${JSON.stringify(job.items)} cut after ${whole.steps[at - 1].id}`,
           );
       }
     }
@@ -74,7 +74,7 @@ describe("sheets of any axis", () => {
           start,
         });
         const faults = auditSheet(sheetOf(job.axes, start, sheet.steps));
-        expect([more, faults.map((f) => f.words)]).toEqual([more, []]);
+        expect([more, faults.map((f) => f.message)]).toEqual([more, []]);
         added += 1;
       } catch (error) {
         if (!(error instanceof NoWay)) throw error;

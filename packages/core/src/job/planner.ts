@@ -77,6 +77,6 @@ function audited(plan: JobPlan): JobPlan {
   if (!fault) return plan;
   const step = plan.steps.find((s) => s.id === fault.step);
   throw new NoWay(
-    `There is no safe sheet for this from here: “${step?.title ?? fault.step}” ${fault.words}. Finish and close what is open first.`,
+    `There is no safe sheet for this from here: “${step?.title ?? fault.step}” ${fault.message}. Finish and close what is open first.`,
   );
 }

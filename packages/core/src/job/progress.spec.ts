@@ -1,7 +1,7 @@
 import { defaultAxis } from "../machine/axis";
 import { planJob } from "./planner";
 import { jobProgress, recordOf, refuseOrder, stepBlocked, type JobEvent, type SignedStep } from "./progress";
-import { doneWords } from "./record";
+import { doneText } from "./record";
 import type { JobFigure } from "./retest";
 import { readingWithin, refuseSign, type SignRules } from "./signing";
 import { DEFAULT_OPTIONS, type JobKindId, type PlannedStep } from "./step-kind";
@@ -10,7 +10,7 @@ const box = {
   ...defaultAxis("vertical-centre", "X"),
   guideway: "box" as const,
 };
-const before: JobFigure = { lostMm: 0.027, expandedMm: 0.001, runId: 1 };
+const before: JobFigure = { reversalValueMm: 0.027, expandedMm: 0.001, runId: 1 };
 const rules: SignRules = {
   before: () => before,
   limits: () => ({ leaveMm: 0.01, repairMm: 0.025 }),
@@ -30,7 +30,7 @@ const good = (step: PlannedStep, over: Partial<SignedStep> = {}): SignedStep =>
     kept: step.keeps ? "as it was" : null,
     change: "",
     reading: step.reading ? (step.reading.from ?? 0) : null,
-    figure: step.retest === "chain" ? { lostMm: 0.004, expandedMm: 0.001, runId: null } : null,
+    figure: step.retest === "chain" ? { reversalValueMm: 0.004, expandedMm: 0.001, runId: null } : null,
     holdBy: step.hold ? "Ama" : "",
     reason: "",
     words: "",
@@ -77,7 +77,7 @@ describe("signing a step", () => {
 
   it("a failed chain retest is accepted by reason and name only", () => {
     const retest = at("fixed-bearings", (s) => s.retest === "chain");
-    const figure = { lostMm: 0.031, expandedMm: 0.001, runId: null };
+    const figure = { reversalValueMm: 0.031, expandedMm: 0.001, runId: null };
     expect(retest.refuse({ figure: null })).toContain("has no figure yet");
     expect(retest.refuse({ figure })).toContain("The retest does not pass.");
     expect(retest.refuse({ figure, reason: "roughing only" })).toBe("A deviation is accepted by name.");
@@ -123,8 +123,8 @@ describe("the record of a job", () => {
     expect(progress.finished).toBe(true);
     expect(progress.earlier.map((r) => r.step.id)).toEqual(plan.steps.slice(0, cut).map((s) => s.id));
     expect(recordOf(progress)).toHaveLength(cut + anew.steps.length);
-    expect(doneWords(recordOf(progress), "X")).not.toContain("renewed");
-    expect(doneWords(recordOf(progress), "X")).toContain("bearing preload set");
+    expect(doneText(recordOf(progress), "X")).not.toContain("renewed");
+    expect(doneText(recordOf(progress), "X")).toContain("bearing preload set");
   });
 
   it("a cut after the ring came off ends with preload, lock and torque", () => {

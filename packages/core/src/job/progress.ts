@@ -1,4 +1,4 @@
-import { stateAfter, stateWords, type MachineState } from "../machine/mechanism";
+import { stateAfter, stateText, type MachineState } from "../machine/mechanism";
 import { auditSheet, auditStepNow } from "./audit";
 import { kitOf } from "./kit";
 import type { JobPlan } from "./planner";
@@ -136,7 +136,7 @@ export function stepBlocked(progress: JobProgress, step: PlannedStep): readonly 
         (s.axis === null || step.axis === null || s.axis === step.axis),
     );
   return [
-    ...new Set(auditStepNow(axes, progress.state, step).map((f) => `It ${f.words}.`)),
+    ...new Set(auditStepNow(axes, progress.state, step).map((f) => `It ${f.message}.`)),
     ...waits.slice(0, 1).map((s) => `It comes after “${s.title}”.`),
   ];
 }
@@ -157,11 +157,11 @@ export function reordered(progress: JobProgress, order: readonly string[]): JobP
     if (!step) return [];
     state = stateAfter(state, step.axis, step.effects);
     const shown = axes.filter((a) => step.axis === null || a.letter === step.axis);
-    const words = shown.map((a) => {
-      const line = stateWords(a.config, state.axes[a.letter], state.power);
+    const lines = shown.map((a) => {
+      const line = stateText(a.config, state.axes[a.letter], state.power);
       return axes.length > 1 && step.axis === null ? `${a.letter}: ${line}` : line;
     });
-    return [{ ...step, state: words.join("; ") }];
+    return [{ ...step, state: lines.join("; ") }];
   });
   return { axes, start: progress.state, steps };
 }
@@ -181,5 +181,5 @@ export function refuseOrder(progress: JobProgress, order: readonly string[]): re
   if (order.at(-1) !== left.at(-1)?.id) return [`“${left.at(-1)?.title ?? ""}” comes last.`];
   const plan = reordered(progress, order);
   const names = new Map(plan.steps.map((s) => [s.id, s.axis ? `${s.axis}: ${s.title}` : s.title]));
-  return auditSheet({ ...plan, kit: kitOf(plan) }).map((f) => `“${names.get(f.step) ?? f.step}” ${f.words}.`);
+  return auditSheet({ ...plan, kit: kitOf(plan) }).map((f) => `“${names.get(f.step) ?? f.step}” ${f.message}.`);
 }

@@ -1,7 +1,7 @@
 import type { RecordedStep } from "./progress";
 
 /** Notes of steps that put something right, and what the record says of it. */
-const DONE_WORDS: Readonly<Record<string, string>> = {
+const DONE_TEXT: Readonly<Record<string, string>> = {
   "preload-set": "bearing preload set",
   "screw-aligned": "screw aligned",
   "far-aligned": "far support aligned",
@@ -27,9 +27,9 @@ const DONE_WORDS: Readonly<Record<string, string>> = {
  * @param record - steps with how they were signed
  * @param letter - letter of the axis
  * @returns the sentence
- * @example doneWords([], "X") // 'looked at, nothing opened'
+ * @example doneText([], "X") // 'looked at, nothing opened'
  */
-export function doneWords(record: readonly RecordedStep[], letter: string): string {
+export function doneText(record: readonly RecordedStep[], letter: string): string {
   const own = record.filter((r) => r.step.axis === letter);
   const renewed = own.flatMap((r) => r.step.parts.map((p) => p.name));
   const tightened = own
@@ -40,13 +40,13 @@ export function doneWords(record: readonly RecordedStep[], letter: string): stri
         : `${r.step.kind.slice("tighten:".length)} screws tightened`,
     );
   const set = own.flatMap((r) =>
-    r.step.effects.flatMap((e) => (e.kind === "note" && DONE_WORDS[e.id] ? [DONE_WORDS[e.id]] : [])),
+    r.step.effects.flatMap((e) => (e.kind === "note" && DONE_TEXT[e.id] ? [DONE_TEXT[e.id]] : [])),
   );
   const found = own.flatMap((r) => {
     const find = r.step.finds.find((f) => f.id === r.signed.found);
-    return find?.offersStop || find?.asks ? [`found: ${find.words}`] : [];
+    return find?.offersStop || find?.asks ? [`found: ${find.label}`] : [];
   });
-  const words = [
+  const parts = [
     ...new Set([
       ...(renewed.length ? [`renewed: ${[...new Set(renewed)].join(", ")}`] : []),
       ...tightened,
@@ -54,6 +54,6 @@ export function doneWords(record: readonly RecordedStep[], letter: string): stri
       ...found,
     ]),
   ];
-  if (words.length > 0) return words.join("; ");
+  if (parts.length > 0) return parts.join("; ");
   return own.some((r) => r.step.phase === "work") ? "opened and closed, nothing renewed" : "looked at, nothing opened";
 }

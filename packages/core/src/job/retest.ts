@@ -3,7 +3,7 @@ import { conformity, formatLimit, formatWithU, type Conformity, type UnitSystem 
 
 /** A loss measured for a job, mm; the run it comes from where it was taken as a test. */
 export interface JobFigure {
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   /** Null where it was typed and nobody said with what it was measured. */
   readonly expandedMm: number | null;
   readonly runId: number | null;
@@ -13,7 +13,7 @@ export interface RetestJudgement {
   readonly passes: boolean;
   /** By the decision rule; what it says of the retest alone. */
   readonly code: Conformity["code"];
-  readonly words: string;
+  readonly message: string;
 }
 
 /**
@@ -27,26 +27,26 @@ export interface RetestJudgement {
  * @returns whether it passes, and why
  * @example
  * const limits = { leaveMm: 0.01, repairMm: 0.025 };
- * judgeRetest(null, { lostMm: 0.004, expandedMm: 0.001, runId: 1 }, { limits, system: "metric" }).passes // true
+ * judgeRetest(null, { reversalValueMm: 0.004, expandedMm: 0.001, runId: 1 }, { limits, system: "metric" }).passes // true
  */
 export function judgeRetest(
   before: JobFigure | null,
   after: JobFigure,
   { limits, system }: { readonly limits: Pick<LossLimits, "leaveMm" | "repairMm">; readonly system: UnitSystem },
 ): RetestJudgement {
-  const size = Math.abs(after.lostMm);
-  const figure = (f: JobFigure): string => formatWithU(f.lostMm, f.expandedMm, { system });
+  const size = Math.abs(after.reversalValueMm);
+  const figure = (f: JobFigure): string => formatWithU(f.reversalValueMm, f.expandedMm, { system });
   const limit = (mm: number): string => formatLimit(mm, system);
   const judged = conformity(after, limits);
   const both = bothExpanded(before, after);
-  const change = before ? Math.abs(before.lostMm) - size : 0;
+  const change = before ? Math.abs(before.reversalValueMm) - size : 0;
   const compared = before
     ? `${figure(before)} before, ${figure(after)} after.`
     : `${figure(after)} after; nothing was measured before.`;
-  const say = (passes: boolean, words: string): RetestJudgement => ({
+  const say = (passes: boolean, message: string): RetestJudgement => ({
     passes,
     code: judged.code,
-    words: `${compared} ${words}`,
+    message: `${compared} ${message}`,
   });
   if (judged.code === "act")
     return say(false, `Above ${limit(limits.repairMm)}, the limit for repair: find which link still moves.`);

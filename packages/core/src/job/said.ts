@@ -27,8 +27,8 @@ export const tried = (joint: JointId): Effect => made(`tried:${joint}`);
 export const memberOf = (config: AxisConfig): string => memberName(config).toLowerCase();
 export const screwOf = (config: AxisConfig): string => (config.transmission === "plain-screw" ? "lead screw" : "screw");
 /** Where a new part’s weight is nobody’s note, it is said to be usual. */
-export const kgWords = ({ kg, noted }: Mass): string => `about ${kg} kg${noted ? "" : " (usual for its size)"}`;
-export const weightWords = (config: AxisConfig): string => kgWords(memberMass(config));
+export const kgText = ({ kg, noted }: Mass): string => `about ${kg} kg${noted ? "" : " (usual for its size)"}`;
+export const weightText = (config: AxisConfig): string => kgText(memberMass(config));
 
 export const gravity = isGravityAxis;
 export const balanced = hasBalance;
@@ -40,9 +40,9 @@ export const isTab = (config: AxisConfig): boolean => config.lockNut === "double
  * How the fixed end’s nut is called here.
  * @param config - the axis’ configuration
  * @returns the name
- * @example nutWords(defaultAxis("vertical-centre", "X")).length > 3 // true
+ * @example nutText(defaultAxis("vertical-centre", "X")).length > 3 // true
  */
-export function nutWords(config: AxisConfig): string {
+export function nutText(config: AxisConfig): string {
   if (config.mechanics.fixedEnd === "pillow-block") return "collars";
   return isTab(config) ? "bearing nuts" : "bearing nut";
 }
@@ -75,9 +75,9 @@ export function eased(config: AxisConfig, state: MechanismState, effects: readon
  * @param config - the axis’ configuration
  * @param state - how the axis stands now
  * @returns the sentences
- * @example easingWords(defaultAxis("vertical-centre", "X"), WHOLE).length // 0
+ * @example easingText(defaultAxis("vertical-centre", "X"), WHOLE).length // 0
  */
-export function easingWords(config: AxisConfig, state: MechanismState): readonly string[] {
+export function easingText(config: AxisConfig, state: MechanismState): readonly string[] {
   if (!easingTriesBlock(config, state)) return [];
   return [
     `This is the try of the block: an indicator on the ${memberOf(config)}, nobody under it, ease by a hair and watch. More than 0.1 mm: tighten again, locks off, set the block anew.`,
@@ -112,21 +112,21 @@ export const isOpen = (state: MechanismState, joint: JointId): boolean => jointA
 export const carriers = (kg: number): 1 | 2 => lifting(kg).people;
 
 export const FASTENER_FINDS: readonly FindChoice[] = [
-  { id: "tight", words: "all tight" },
+  { id: "tight", label: "all tight" },
   {
     id: "loose",
-    words: "one or more loose",
+    label: "one or more loose",
     offersStop: true,
     say: "Loose fasteners imitate worn parts. Tighten them, close properly what is open and retest before anything is renewed.",
   },
   {
     id: "stripped",
-    words: "one turns and does not tighten",
+    label: "one turns and does not tighten",
     say: "A stripped thread holds nothing: mend it before this goes back.",
   },
   {
     id: "rusty",
-    words: "rust or fretting dust",
+    label: "rust or fretting dust",
     say: "Red dust round a joint: it has been moving. Clean both faces before it goes back.",
   },
 ];

@@ -241,8 +241,8 @@ class Selection {
       const puts = this.does(kind).some(
         (e) => e.kind === "joint" && this.has.includes(e.joint) && openness(opened(e.joint)) > openness(e.to),
       );
-      const school = kind.id === "set-gib" || kind.id === "set-gib-rock";
-      if (puts && !(school && this.otherGib(kind.id))) this.add(kind.id);
+      const method = kind.id === "set-gib" || kind.id === "set-gib-rock";
+      if (puts && !(method && this.otherGib(kind.id))) this.add(kind.id);
     }
   }
 

@@ -18,10 +18,10 @@ import { stateAfter } from "../machine/mechanism";
 import { JOB_KINDS } from "./job-kinds.table";
 import type { JobAxis, JobItem, JobPlan } from "./planner";
 import {
-  ALIGN_SCHOOLS,
-  GIB_SCHOOLS,
+  ALIGN_METHODS,
+  GIB_METHODS,
   NUT_SERVICES,
-  PRELOAD_SCHOOLS,
+  PRELOAD_METHODS,
   type JobOptions,
   type PlannedStep,
 } from "./step-kind";
@@ -94,9 +94,9 @@ export function anyAxis(letter: string, next: () => number): AxisConfig {
 export function anyOptions(next: () => number): JobOptions {
   const flip = (): boolean => next() < 0.5;
   return {
-    preload: pickFrom(PRELOAD_SCHOOLS, next),
-    align: pickFrom(ALIGN_SCHOOLS, next),
-    gib: pickFrom(GIB_SCHOOLS, next),
+    preload: pickFrom(PRELOAD_METHODS, next),
+    align: pickFrom(ALIGN_METHODS, next),
+    gib: pickFrom(GIB_METHODS, next),
     nutService: pickFrom(NUT_SERVICES, next),
     newInsert: flip(),
     farEndToo: flip(),

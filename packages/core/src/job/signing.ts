@@ -43,7 +43,7 @@ export function refuseSign(progress: JobProgress, sign: SignedStep, rules: SignR
   const found = step.finds.find((f) => f.id === sign.found);
   if (found?.asks && !sign.reason.trim())
     return reasonWanted(
-      `Found “${found.words}”: it does not go straight on. Say in a sentence how it goes on, and why.`,
+      `Found “${found.label}”: it does not go straight on. Say in a sentence how it goes on, and why.`,
     );
   return step.retest === "chain" ? refuseRetest(step, sign, rules) : refuseReading(step, sign, rules.system);
 }
@@ -57,7 +57,7 @@ function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): Si
   if (judged.passes) return null;
   if (!sign.reason.trim())
     return reasonWanted(
-      `The retest does not pass. ${judged.words} To go on all the same, somebody accepts the deviation with a reason.`,
+      `The retest does not pass. ${judged.message} To go on all the same, somebody accepts the deviation with a reason.`,
     );
   return sign.holdBy.trim() ? null : reasonWanted("A deviation is accepted by name.");
 }

@@ -46,15 +46,15 @@ export const JOB_KIND_IDS = [
 ] as const;
 export type JobKindId = (typeof JOB_KIND_IDS)[number];
 
-export const PRELOAD_SCHOOLS = ["torque", "drag", "feel"] as const;
-export const ALIGN_SCHOOLS = ["carriage", "crest"] as const;
-export const GIB_SCHOOLS = ["knee", "seize-and-back", "lost-motion", "rock"] as const;
+export const PRELOAD_METHODS = ["torque", "drag", "feel"] as const;
+export const ALIGN_METHODS = ["carriage", "crest"] as const;
+export const GIB_METHODS = ["knee", "seize-and-back", "lost-motion", "rock"] as const;
 export const NUT_SERVICES = ["flush", "rebuild", "send-out"] as const;
 
 export interface JobOptions {
-  readonly preload: (typeof PRELOAD_SCHOOLS)[number];
-  readonly align: (typeof ALIGN_SCHOOLS)[number];
-  readonly gib: (typeof GIB_SCHOOLS)[number];
+  readonly preload: (typeof PRELOAD_METHODS)[number];
+  readonly align: (typeof ALIGN_METHODS)[number];
+  readonly gib: (typeof GIB_METHODS)[number];
   readonly nutService: (typeof NUT_SERVICES)[number];
   /** Renew the coupling insert while it is apart. */
   readonly newInsert: boolean;
@@ -77,7 +77,7 @@ export const DEFAULT_OPTIONS: JobOptions = {
 /** What was found at a step, and what it can change. */
 export interface FindChoice {
   readonly id: string;
-  readonly words: string;
+  readonly label: string;
   /** Offers to close properly what is open, and retest, instead of going on. */
   readonly offersStop?: boolean;
   /** Adds work to the sheet. */
@@ -87,7 +87,7 @@ export interface FindChoice {
   readonly say?: string;
 }
 
-export interface StepWords {
+export interface StepText {
   readonly title: string;
   readonly why: string;
   readonly how: readonly string[];
@@ -141,7 +141,7 @@ export interface StepKind {
   readonly restores?: boolean;
   /** Of a step that puts back: only where it was opened so far. */
   readonly wanted?: (open: (joint: JointId) => JointState) => boolean;
-  readonly words: Of<StepWords>;
+  readonly text: Of<StepText>;
   readonly minutes: Of<number>;
   readonly people?: Of<1 | 2>;
   readonly tools?: Of<readonly string[]>;

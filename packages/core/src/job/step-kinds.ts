@@ -31,7 +31,7 @@ const TIGHTEN_STEPS: readonly StepKind[] = TIGHTENED.map((joint) => ({
   fits: (config: AxisConfig) => fastenersOf(config).some((f) => f.joint === joint),
   effects: [tried(joint), to(joint, "tight")],
   torques: [joint],
-  words: ({ config }) => {
+  text: ({ config }) => {
     const f = fastenersOf(config).find((x) => x.joint === joint);
     return {
       title: `${f ? f.name[0].toUpperCase() + f.name.slice(1) : JOINT_NAMES[joint].name}: tried, to torque, marked`,

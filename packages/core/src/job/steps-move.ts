@@ -8,8 +8,8 @@ import {
   type Place,
   type Way,
 } from "../machine/mechanism";
-import { balanced, memberOf, screwOf, weightWords } from "./said";
-import type { StepContext, StepKind, StepWords } from "./step-kind";
+import { balanced, memberOf, screwOf, weightText } from "./said";
+import type { StepContext, StepKind, StepText } from "./step-kind";
 
 const LIGHT_KG = 25;
 
@@ -21,11 +21,11 @@ export const GEAR_TAKE: StepKind = {
   power: "isolated",
   minutes: 6,
   effects: [{ kind: "gear", to: "taut" }],
-  words: ({ config }) => ({
+  text: ({ config }) => ({
     title: `Take the ${memberOf(config)}’s weight on lifting gear`,
     why: "It has to move, and nothing else may carry it meanwhile.",
     how: [
-      `It weighs ${weightWords(config)}: gear rated for it, hook above its middle, in line with the ways.`,
+      `It weighs ${weightText(config)}: gear rated for it, hook above its middle, in line with the ways.`,
       memberMass(config).kg <= LIGHT_KG
         ? "For this weight a strap over a bar, or a screw jack, will do; not a hand."
         : "Taut until the load on the block first changes, and no more.",
@@ -60,7 +60,7 @@ export const BLOCK_AWAY: StepKind = {
     { kind: "tie", to: false },
     { kind: "block", to: "none" },
   ],
-  words: (c) => ({
+  text: (c) => ({
     title: "Block out, from the side",
     why: "A member does not move off a block that it stands on.",
     how: [offTheBlock(c)],
@@ -84,7 +84,7 @@ export const BLOCK_BACK: StepKind = {
     { kind: "gear", to: "none" },
     ...(balanced(config) && !config.brake ? [{ kind: "tie", to: true } as const] : []),
   ],
-  words: ({ config }) => ({
+  text: ({ config }) => ({
     title: "Block back under, tried again by easing the gear",
     why: "Hands go in only over a block.",
     how: [
@@ -122,22 +122,22 @@ export function moveStep(place: Place, way: Way, lever: boolean): StepKind {
       { kind: "member", to: place, by: way },
       ...(lever ? [{ kind: "brake-let", to: false } as const] : []),
     ],
-    words: (c) =>
+    text: (c) =>
       WORDS_OF_WAY[way === "screw-by-hand" || way === "push" || way === "gear" ? way : "jog"](c, place, lever),
   };
 }
 
-type WayWords = (c: StepContext, place: Place, lever: boolean) => StepWords;
+type WayText = (c: StepContext, place: Place, lever: boolean) => StepText;
 
 /** What holds meanwhile: a pinned balance, and a brake let go by hand. */
-const pinnedWords = ({ state }: StepContext): string[] =>
+const pinnedText = ({ state }: StepContext): string[] =>
   state.balance === "secured" && state.joints["balance-link"] !== "off"
     ? ["Upwards only, a lead at most: the balance is pinned; one person watches its chain or rod."]
     : [];
-const leverWords = (lever: boolean): string[] =>
+const leverText = (lever: boolean): string[] =>
   lever ? ["The brake is let go by its lever or release screws meanwhile, and goes back at once."] : [];
 
-const WORDS_OF_WAY: Record<"screw-by-hand" | "push" | "gear" | "jog", WayWords> = {
+const WORDS_OF_WAY: Record<"screw-by-hand" | "push" | "gear" | "jog", WayText> = {
   "screw-by-hand": (c, place, lever) => ({
     title:
       place === "opening"
@@ -150,8 +150,8 @@ const WORDS_OF_WAY: Record<"screw-by-hand" | "push" | "gear" | "jog", WayWords> 
     how: [
       `Turn the ${screwOf(c.config)} by its hub or journal${place === "opening" ? ", a turn at most" : ""}; never by the thread.`,
       ...(c.state.gear === "taut" ? ["The gear follows, just taut."] : []),
-      ...pinnedWords(c),
-      ...leverWords(lever),
+      ...pinnedText(c),
+      ...leverText(lever),
     ],
     caution: "Fingers clear of nut and ends.",
     good: "It turns alike all the way.",
@@ -159,7 +159,7 @@ const WORDS_OF_WAY: Record<"screw-by-hand" | "push" | "gear" | "jog", WayWords> 
   push: (c, place, lever) => ({
     title: `Push the ${memberOf(c.config)} ${PLACE_NAMES[place]}`,
     why: "What is tightened there is in line.",
-    how: ["By its casting, slowly, from the middle.", ...leverWords(lever)],
+    how: ["By its casting, slowly, from the middle.", ...leverText(lever)],
     caution: "Clear of both ends; it rolls on by itself.",
     good: "It moves alike all the way.",
   }),
@@ -171,8 +171,8 @@ const WORDS_OF_WAY: Record<"screw-by-hand" | "push" | "gear" | "jog", WayWords> 
     why: "Nothing else can move it now.",
     how: [
       `By the hoist, slowly; the ${screwOf(c.config)} turns as it goes where the nut is joined.`,
-      ...pinnedWords(c),
-      ...leverWords(lever),
+      ...pinnedText(c),
+      ...leverText(lever),
     ],
     caution: "Hands out, nobody under it.",
     good: "It stands where it is wanted, the gear taut.",

@@ -6,7 +6,7 @@ import {
   isSelfLocking,
   pullOf,
   stateAfter,
-  stateWords,
+  stateText,
   waysToMove,
   type MechanismState,
   type MachineState,
@@ -112,7 +112,7 @@ export class Walk {
       for (const { work } of this.on)
         if (againstPower(work.config, this.state.axes[work.letter]).length > 0)
           throw new NoWay(
-            `${kind && on ? `“${valueOf(kind.words, this.context(on)).title}” needs` : "This needs"} the power, and ${work.letter} is open: finish and close this job first.`,
+            `${kind && on ? `“${valueOf(kind.text, this.context(on)).title}” needs` : "This needs"} the power, and ${work.letter} is open: finish and close this job first.`,
           );
       this.emit(stepKind("tools-out"), null);
       this.emit(stepKind("energise"), null);
@@ -258,8 +258,8 @@ export class Walk {
     const shown = this.on.filter((o) => letter === null || o.work.letter === letter);
     return shown
       .map((o) => {
-        const words = stateWords(o.work.config, after.axes[o.work.letter], after.power);
-        return this.on.length > 1 && letter === null ? `${o.work.letter}: ${words}` : words;
+        const line = stateText(o.work.config, after.axes[o.work.letter], after.power);
+        return this.on.length > 1 && letter === null ? `${o.work.letter}: ${line}` : line;
       })
       .join("; ");
   }
@@ -275,7 +275,7 @@ function stepOn(
     readonly state: string;
   },
 ): PlannedStep {
-  const words = valueOf(kind.words, c);
+  const text = valueOf(kind.text, c);
   return {
     id: own.id,
     axis: own.letter,
@@ -292,12 +292,12 @@ function stepOn(
     hold: kind.hold ?? "",
     retest: kind.retest ?? null,
     keeps: kind.keeps ?? null,
-    title: words.title,
-    why: words.why,
-    how: words.how,
-    caution: words.caution ?? "",
-    good: words.good ?? "",
-    ifNot: words.ifNot ?? "",
+    title: text.title,
+    why: text.why,
+    how: text.how,
+    caution: text.caution ?? "",
+    good: text.good ?? "",
+    ifNot: text.ifNot ?? "",
     state: own.state,
     minutes: valueOf(kind.minutes, c),
     consumables: kind.consumables ?? [],

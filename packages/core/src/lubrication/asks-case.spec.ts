@@ -1,5 +1,5 @@
 import { asksCase } from "./asks-case";
-import { caseCauseWords } from "./asks-case.text";
+import { caseCauseText } from "./asks-case.text";
 
 describe("a finding that asks for a case (common practice, no source)", () => {
   const told = { glitter: false, friction: false, outlets: [] };
@@ -21,9 +21,9 @@ describe("a finding that asks for a case (common practice, no source)", () => {
     });
     const one = asksCase(["right"], line(true, false, true));
     expect(one?.code).toBe("line");
-    expect(caseCauseWords(one)).toMatch(/Look at: .*\.$/);
+    expect(caseCauseText(one)).toMatch(/Look at: .*\.$/);
     expect(asksCase(["right"], line(null, null, null))).toBeNull();
     expect(asksCase(["right"], line(true, true, true))).toBeNull();
-    expect(caseCauseWords(null)).toBe("");
+    expect(caseCauseText(null)).toBe("");
   });
 });

@@ -11,9 +11,9 @@ const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line">, string>> = {
  * Why a point asks for a case, as a sentence; empty when it does not.
  * @param cause - why, or null
  * @returns the sentence
- * @example caseCauseWords(null) // ''
+ * @example caseCauseText(null) // ''
  */
-export function caseCauseWords(cause: CaseCause | null): string {
+export function caseCauseText(cause: CaseCause | null): string {
   if (cause === null) return "";
   return cause.code === "line" ? `${cause.says} Look at: ${cause.look.join("; ")}.` : WORDS[cause.code];
 }

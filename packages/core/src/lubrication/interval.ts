@@ -1,21 +1,21 @@
 import { requireBound } from "../quantity";
-import type { FactorId, FoundState, IntervalRule, IntervalSchool, Usage } from "./types";
+import type { FactorId, FoundState, IntervalRule, IntervalMethod, Usage } from "./types";
 
 /** What stretches or shortens an interval, by how much, and who says so. */
 export const FACTORS: Readonly<
-  Record<FactorId, { readonly words: string; readonly times: number; readonly source: string }>
+  Record<FactorId, { readonly text: string; readonly times: number; readonly source: string }>
 > = {
   covers: {
-    words: "under covers or curtains",
+    text: "under covers or curtains",
     times: 3,
     source: "covers stretch monthly to quarterly: common practice, no source",
   },
-  dirt: { words: "dust, castings, wood or graphite", times: 0.5, source: "common practice, no source" },
-  coolant: { words: "coolant reaches it", times: 0.7, source: "common practice, no source" },
-  duty: { words: "short strokes at the same place", times: 0.6, source: "common practice, no source" },
-  load: { words: "heavy load or crash history", times: 0.8, source: "common practice, no source" },
+  dirt: { text: "dust, castings, wood or graphite", times: 0.5, source: "common practice, no source" },
+  coolant: { text: "coolant reaches it", times: 0.7, source: "common practice, no source" },
+  duty: { text: "short strokes at the same place", times: 0.6, source: "common practice, no source" },
+  load: { text: "heavy load or crash history", times: 0.8, source: "common practice, no source" },
   heat: {
-    words: "runs hot",
+    text: "runs hot",
     times: 0.7,
     source: "halving per 15 K above 70 °C in bearing handbooks, from memory; 0.7 for warm",
   },
@@ -34,7 +34,7 @@ export interface IntervalDays {
  * factors and by what was learnt, inside the maker’s bounds.
  * @param rule - what the maker says, days, hours and km
  * @param usage - hours a day and km an hour
- * @param options - `factors`: what scales it; `learnt`: factor that the visits taught; `school`: what counts
+ * @param options - `factors`: what scales it; `learnt`: factor that the visits taught; `method`: what counts
  * @returns days, and by what
  * @throws BoundError when no part of the rule counts
  * @example intervalDays({ days: 90, hours: null, km: null, leastDays: 7, mostDays: 365 }, { hoursPerDay: 8,
@@ -46,11 +46,11 @@ export function intervalDays(
   {
     factors = [],
     learnt = 1,
-    school = "all",
-  }: { readonly factors?: readonly FactorId[]; readonly learnt?: number; readonly school?: IntervalSchool } = {},
+    method = "all",
+  }: { readonly factors?: readonly FactorId[]; readonly learnt?: number; readonly method?: IntervalMethod } = {},
 ): IntervalDays {
   requireBound({ "learnt factor": learnt }, learnt > 0, "above 0");
-  const counts = (by: IntervalDays["by"]): boolean => school === "all" || school === by;
+  const counts = (by: IntervalDays["by"]): boolean => method === "all" || method === by;
   const parts: { days: number; by: IntervalDays["by"] }[] = [];
   if (rule.days !== null && counts("calendar")) parts.push({ days: rule.days, by: "calendar" });
   if (rule.hours !== null && counts("hours") && usage.hoursPerDay > 0)
@@ -72,7 +72,7 @@ export interface Learnt {
   /** How often each was found. */
   readonly counts: Readonly<Partial<Record<FoundState, number>>>;
   /** Why, in words; empty while nothing was learnt. */
-  readonly words: string;
+  readonly message: string;
 }
 
 /** One finding moves an interval a little, the same again more (the rule is ours). */
@@ -135,8 +135,8 @@ export function learnInterval(visits: readonly (FoundState | VisitFinding)[]): L
     }
   }
   const times = (n: number): string => (n === 1 ? "once" : n === 2 ? "twice" : `${n} times`);
-  const words = [...seen].map(([what, n]) => `${what} ${times(n)}`).join(", ");
-  return { factor, counts, words };
+  const list = [...seen].map(([what, n]) => `${what} ${times(n)}`).join(", ");
+  return { factor, counts, message: list };
 }
 
 /**

@@ -18,7 +18,7 @@ describe("interval", () => {
     expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 })).toEqual({ days: 100, by: "hours", held: false });
     expect(intervalDays(rule, { hoursPerDay: 15, kmPerDay: 4 })).toEqual({ days: 60, by: "distance", held: true });
     expect(
-      intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, { factors: [], learnt: 1, school: "calendar" }).by,
+      intervalDays(rule, { hoursPerDay: 15, kmPerDay: 0 }, { factors: [], learnt: 1, method: "calendar" }).by,
     ).toBe("calendar");
     expect(intervalDays({ ...rule, days: null }, idle).days).toBe(365);
     expect(() => intervalDays(rule, idle, { factors: [], learnt: 0 })).toThrow("learnt factor is 0");
@@ -38,13 +38,13 @@ describe("interval", () => {
     expect(learnInterval(["dry"]).factor).toBe(0.85);
     const twice = learnInterval(["dry", "dry"]);
     expect(twice.factor).toBeCloseTo(0.85 * 0.7, 12);
-    expect(twice.words).toBe("found dry twice");
+    expect(twice.message).toBe("found dry twice");
     expect(learnInterval(["flooded"]).factor).toBeGreaterThan(1);
     const took = (taken: number | null) => learnInterval([{ found: "right", taken }]);
     expect(took(1).factor).toBe(1);
-    expect(took(null).words).toBe("");
-    expect(took(2)).toMatchObject({ factor: 0.9, words: "took much more than its dose once" });
-    expect(took(0.5)).toMatchObject({ factor: 1.1, words: "took half its dose or less once" });
+    expect(took(null).message).toBe("");
+    expect(took(2)).toMatchObject({ factor: 0.9, message: "took much more than its dose once" });
+    expect(took(0.5)).toMatchObject({ factor: 1.1, message: "took half its dose or less once" });
     expect(learnInterval([{ found: "dry", taken: 2 }]).factor).toBe(0.85);
     fc.assert(
       fc.property(

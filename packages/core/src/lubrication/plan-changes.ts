@@ -23,7 +23,7 @@ export interface PlanChange {
  * to even out the days.
  * @param before - the plan as it was
  * @param after - the plan as it is
- * @param options - `today`: points planned before it that are gone were simply passed; `dayWords`: says a date in
+ * @param options - `today`: points planned before it that are gone were simply passed; `dayText`: says a date in
  *   the reader's words
  * @returns what changed, and why
  * @example planChanges([], [], "2026-03-03", String).length // 0
@@ -31,7 +31,7 @@ export interface PlanChange {
 export function planChanges(
   before: readonly PlannedPoint[],
   after: readonly PlannedPoint[],
-  { today, dayWords }: { readonly today: string; readonly dayWords: (date: string) => string },
+  { today, dayText }: { readonly today: string; readonly dayText: (date: string) => string },
 ): readonly PlanChange[] {
   const was = new Map(before.map((p) => [p.id, p]));
   const list: PlanChange[] = [];
@@ -43,14 +43,14 @@ export function planChanges(
       if (now.date)
         list.push({
           id: now.id,
-          what: `${name}: new on ${dayWords(now.date)}`,
-          why: now.held || `due ${dayWords(now.dueOn)}`,
+          what: `${name}: new on ${dayText(now.date)}`,
+          why: now.held || `due ${dayText(now.dueOn)}`,
         });
       continue;
     }
     if (old.date === now.date) continue;
-    const what = `${name}: ${old.date ? dayWords(old.date) : "not planned"} to ${now.date ? dayWords(now.date) : "later"}`;
-    list.push({ id: now.id, what, why: reason(old, now, { today, dayWords }) });
+    const what = `${name}: ${old.date ? dayText(old.date) : "not planned"} to ${now.date ? dayText(now.date) : "later"}`;
+    list.push({ id: now.id, what, why: reason(old, now, { today, dayText }) });
   }
   for (const gone of was.values())
     if (gone.date)
@@ -65,13 +65,13 @@ export function planChanges(
 function reason(
   old: PlannedPoint,
   now: PlannedPoint,
-  { today, dayWords }: { readonly today: string; readonly dayWords: (date: string) => string },
+  { today, dayText }: { readonly today: string; readonly dayText: (date: string) => string },
 ): string {
   if (old.held !== now.held) return now.held || "no longer held by hand";
   if (old.visits < now.visits) return "visited";
   if (old.visits > now.visits) return "a visit was taken back";
   if (old.intervalDays !== now.intervalDays) return `interval ${old.intervalDays} to ${now.intervalDays} days`;
   if (old.date !== null && old.date < today) return "not done on its day";
-  if (old.dueOn !== now.dueOn) return `now due ${dayWords(now.dueOn)}`;
+  if (old.dueOn !== now.dueOn) return `now due ${dayText(now.dueOn)}`;
   return "to make one stop of it, or to even out the days";
 }

@@ -118,7 +118,7 @@ class ProgramReader {
     for (const piece of arc(this.at, to, {
       plane: this.plane,
       clockwise: this.motion === 2,
-      words: centre,
+      centre,
       scale: this.scale,
     }))
       this.go(piece, false, 1 / PIECES);
@@ -159,24 +159,24 @@ function arc(
   {
     plane,
     clockwise,
-    words,
+    centre,
     scale,
   }: {
     readonly plane: string;
     readonly clockwise: boolean;
-    readonly words: { i?: number; j?: number; k?: number; r?: number };
+    readonly centre: { i?: number; j?: number; k?: number; r?: number };
     readonly scale: number;
   },
 ): Record<string, number>[] {
   const [a, b] = [plane[0], plane[1]];
   const start = (axis: string): number => (from as Partial<typeof from>)[axis] ?? 0;
   const end = (axis: string): number => (to as Partial<typeof to>)[axis] ?? start(axis);
-  const offsets: Record<string, number | undefined> = { X: words.i, Y: words.j, Z: words.k };
+  const offsets: Record<string, number | undefined> = { X: centre.i, Y: centre.j, Z: centre.k };
   let [centreA, centreB] = [start(a) + (offsets[a] ?? 0) * scale, start(b) + (offsets[b] ?? 0) * scale];
-  if (words.r !== undefined) {
+  if (centre.r !== undefined) {
     const [da, db] = [end(a) - start(a), end(b) - start(b)];
     const chord = Math.hypot(da, db);
-    const r = words.r * scale;
+    const r = centre.r * scale;
     const h = Math.sqrt(Math.max(0, r * r - (chord * chord) / 4));
     const side = (clockwise ? -1 : 1) * (r < 0 ? -1 : 1);
     centreA = start(a) + da / 2 - (side * h * db) / (chord || 1);

@@ -286,7 +286,7 @@ describe("what a plan changed, and why", () => {
       at(6, "2026-03-04"),
       at(7, "2026-03-04"),
     ];
-    const changes = planChanges(before, after, { today: "2026-03-02", dayWords: (d) => d.slice(8) });
+    const changes = planChanges(before, after, { today: "2026-03-02", dayText: (d) => d.slice(8) });
     expect(changes.map((c) => `${c.id} ${c.why}`)).toEqual([
       "2 put there by Ama",
       "3 not done on its day",
@@ -302,7 +302,7 @@ describe("what a plan changed, and why", () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 28 }), { maxLength: 12 }), (days) => {
         const list = days.map((d, i) => at(i, `2026-03-${String(d).padStart(2, "0")}`));
-        expect(planChanges(list, list, { today: "2026-03-01", dayWords: (d) => d })).toEqual([]);
+        expect(planChanges(list, list, { today: "2026-03-01", dayText: (d) => d })).toEqual([]);
       }),
     );
   });

@@ -19,8 +19,8 @@ export interface IntervalRule {
   readonly mostDays: number;
 }
 
-export const INTERVAL_SCHOOLS = ["all", "calendar", "hours", "distance"] as const;
-export type IntervalSchool = (typeof INTERVAL_SCHOOLS)[number];
+export const INTERVAL_METHODS = ["all", "calendar", "hours", "distance"] as const;
+export type IntervalMethod = (typeof INTERVAL_METHODS)[number];
 
 /** A place that wants a lubricant or a look. */
 export interface LubricationPoint {

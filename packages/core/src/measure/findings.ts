@@ -6,7 +6,7 @@ import { FINDING_ROWS } from "./findings.table";
 export interface Finding {
   readonly id: string;
   /** Said of the axis when it is so. */
-  readonly words: string;
+  readonly text: string;
   readonly group: FindingGroup;
   /** Can be noticed without a test, so station Ask asks for it. */
   readonly asked: boolean;
@@ -50,9 +50,9 @@ export function isLooseFastener(id: FindingId): boolean {
 }
 
 export const FINDINGS: readonly (Finding & { readonly id: FindingId })[] = FINDING_ROWS.map(
-  ([id, words, group, asked, leak]) => ({
+  ([id, text, group, asked, leak]) => ({
     id,
-    words,
+    text,
     group,
     asked,
     leak,

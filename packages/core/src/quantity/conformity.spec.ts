@@ -1,8 +1,8 @@
 import fc from "fast-check";
-import { conformity, conformityWord, stateOfConformity, tooWideFor } from ".";
+import { conformity, conformityText, stateOfConformity, tooWideFor } from ".";
 
 const limits = { leaveMm: 0.01, repairMm: 0.025 };
-const of = (lostMm: number, expandedMm: number | null) => conformity({ lostMm, expandedMm }, limits);
+const of = (reversalValueMm: number, expandedMm: number | null) => conformity({ reversalValueMm, expandedMm }, limits);
 
 describe("the decision rule", () => {
   it("proves nothing with an interval that holds the limit (ISO 14253-1)", () => {
@@ -34,8 +34,8 @@ describe("the decision rule", () => {
 
   it("takes a value at a limit as at it, not over it, in any unit", () => {
     const thou = { leaveMm: 0.0127, repairMm: 0.0254 };
-    expect(conformity({ lostMm: 25.4e-3, expandedMm: 0 }, thou).code).toBe("watch");
-    expect(conformity({ lostMm: 0.0005 * 25.4, expandedMm: 0 }, thou).code).toBe("sound");
+    expect(conformity({ reversalValueMm: 25.4e-3, expandedMm: 0 }, thou).code).toBe("watch");
+    expect(conformity({ reversalValueMm: 0.0005 * 25.4, expandedMm: 0 }, thou).code).toBe("sound");
   });
 
   it("judges the magnitude, gives one code to each interval, and never eases as a loss grows", () => {
@@ -60,7 +60,7 @@ describe("the decision rule", () => {
 
   it("has one word and one drawn state for each", () => {
     const words = [of(0.005, 0.001), of(0.011, 0.002), of(0.02, 0.002), of(0.04, 0.002), of(0.025, 0.002), null].map(
-      conformityWord,
+      conformityText,
     );
     expect(words).toEqual(["sound", "perhaps watch", "watch", "act", "cannot tell", "unknown"]);
     expect(stateOfConformity(of(0.025, 0.002))).toBe("unknown");
@@ -79,7 +79,7 @@ describe("the decision rule", () => {
   it("names what is wrong with its numbers", () => {
     expect(() => of(NaN, 0.001)).toThrow("loss is NaN");
     expect(() => of(0.01, -1)).toThrow("U is -1");
-    expect(() => conformity({ lostMm: 0, expandedMm: 0 }, { leaveMm: 0.02, repairMm: 0.01 })).toThrow(
+    expect(() => conformity({ reversalValueMm: 0, expandedMm: 0 }, { leaveMm: 0.02, repairMm: 0.01 })).toThrow(
       "repair is 0.01: it must be above 0.02 mm",
     );
   });

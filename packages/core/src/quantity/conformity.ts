@@ -8,7 +8,7 @@ export interface ConformityLimits {
 
 /** A measured value as it is judged; U null where nobody can say how well it is known. */
 export interface JudgedValue {
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   /** Expanded uncertainty, about 95 %, mm. */
   readonly expandedMm: number | null;
 }
@@ -55,15 +55,15 @@ const SAME_MM = 1e-9;
  * @param limits - `leaveMm` above 0 and below `repairMm`
  * @returns a code with values; sentences are made of it elsewhere
  * @throws BoundError when a number is not finite, U is below 0 or the limits are in the wrong order
- * @example conformity({ lostMm: 0.03, expandedMm: 0.002 }, { leaveMm: 0.01, repairMm: 0.025 }).code // 'act'
+ * @example conformity({ reversalValueMm: 0.03, expandedMm: 0.002 }, { leaveMm: 0.01, repairMm: 0.025 }).code // 'act'
  */
 export function conformity(value: JudgedValue, limits: ConformityLimits): Conformity {
-  const { lostMm, expandedMm } = value;
+  const { reversalValueMm, expandedMm } = value;
   const { leaveMm, repairMm } = limits;
-  requireBound({ loss: lostMm }, Number.isFinite(lostMm), "a finite number");
+  requireBound({ loss: reversalValueMm }, Number.isFinite(reversalValueMm), "a finite number");
   requireBound({ leave: leaveMm }, leaveMm > 0, "above 0 mm");
   requireBound({ repair: repairMm }, repairMm > leaveMm, `above ${leaveMm} mm`);
-  const size = Math.abs(lostMm);
+  const size = Math.abs(reversalValueMm);
   const likelier = Math.abs(size - repairMm) <= SAME_MM ? "at-limit" : size > repairMm ? "over" : "under";
   if (expandedMm === null)
     return {
@@ -95,7 +95,7 @@ export type AxisState = "sound" | "watch" | "act" | "unknown";
  * The drawn state of a verdict: what cannot be told is drawn as unknown.
  * @param judged - a verdict of {@link conformity}
  * @returns one of the four drawn states
- * @example stateOfConformity(conformity({ lostMm: 0.005, expandedMm: 0.001 }, { leaveMm: 0.01, repairMm: 0.025 })) // 'sound'
+ * @example stateOfConformity(conformity({ reversalValueMm: 0.005, expandedMm: 0.001 }, { leaveMm: 0.01, repairMm: 0.025 })) // 'sound'
  */
 export function stateOfConformity(judged: Conformity): AxisState {
   return judged.code === "cannot-tell" ? "unknown" : judged.code;
@@ -105,9 +105,9 @@ export function stateOfConformity(judged: Conformity): AxisState {
  * The one word of a verdict, the same on every screen; never measured is “unknown”.
  * @param judged - a verdict of {@link conformity}, null where nobody measured
  * @returns the word
- * @example conformityWord(null) // 'unknown'
+ * @example conformityText(null) // 'unknown'
  */
-export function conformityWord(judged: Conformity | null): string {
+export function conformityText(judged: Conformity | null): string {
   if (!judged) return "unknown";
   if (judged.code === "cannot-tell") return "cannot tell";
   if (judged.code === "watch" && judged.perhaps) return "perhaps watch";

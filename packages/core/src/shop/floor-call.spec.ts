@@ -8,12 +8,12 @@ import {
 } from "./floor-call";
 
 const NOW = new Date("2026-03-03T12:00:00Z");
-const axis = (id: number, lostMm: number | null, over: Partial<FloorCallAxis> = {}): FloorCallAxis => ({
+const axis = (id: number, reversalValueMm: number | null, over: Partial<FloorCallAxis> = {}): FloorCallAxis => ({
   id,
   leaveMm: 0.01,
   repairMm: 0.025,
   feedback: "encoder",
-  last: lostMm === null ? null : { lostMm, expandedMm: 0.001 },
+  last: reversalValueMm === null ? null : { reversalValueMm, expandedMm: 0.001 },
   trend: null,
   openRunId: null,
   ...over,

@@ -1,5 +1,5 @@
 import type { Feedback, LossLimits } from "../machine/axis";
-import { lossState, lossWord } from "../measure/reversal";
+import { lossState, lossText } from "../measure/reversal";
 import type { AxisState } from "../quantity";
 
 /** What a machine may want of whoever walks the floor, the most pressing first. */
@@ -29,7 +29,7 @@ const DAY_MS = 86_400_000;
 export interface FloorCallAxis extends Pick<LossLimits, "leaveMm" | "repairMm"> {
   readonly id: number;
   readonly feedback: Feedback;
-  readonly last: { readonly lostMm: number; readonly expandedMm: number | null } | null;
+  readonly last: { readonly reversalValueMm: number; readonly expandedMm: number | null } | null;
   readonly trend: { readonly significant: boolean; readonly reachesLimitAt: string | null } | null;
   readonly openRunId: number | null;
 }
@@ -100,7 +100,7 @@ function measuredCall<A extends FloorCallAxis>(
   if (untold) return { code: "cannot-tell", axis: untold, sure: true };
   const grows = axes.find((a) => nearsLimit(a, now));
   if (grows) return { code: "nears-limit", axis: grows, sure: true };
-  const sure = axes.find((a) => lossWord(a.last, a) === "watch");
+  const sure = axes.find((a) => lossText(a.last, a) === "watch");
   const past = sure ?? axes.find((a) => floorState(a) === "watch");
   return past ? { code: "past-leave", axis: past, sure: past === sure } : null;
 }

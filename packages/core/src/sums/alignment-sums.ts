@@ -2,7 +2,7 @@ import {
   shimStack,
   SHIM_STOCK_MM,
   SHIMMED,
-  SHIMMED_WORDS,
+  SHIMMED_TEXT,
   tram,
   tramBolts,
   tramShims,
@@ -129,7 +129,7 @@ export const ALIGNMENT_SUMS: readonly Sum[] = [
         value: 0,
         min: 0,
         max: SHIMMED.length - 1,
-        choices: SHIMMED.map((s) => SHIMMED_WORDS[s].name),
+        choices: SHIMMED.map((s) => SHIMMED_TEXT[s].name),
       },
       { id: "step", label: "Step of the indicator", quantity: "deviation", value: 0.01, min: 0, above: true, max: 1 },
       {
@@ -188,7 +188,7 @@ export const ALIGNMENT_SUMS: readonly Sum[] = [
             out: "Out of square.",
             "cannot-tell": "Cannot tell: the limit lies inside the ± of these readings.",
           }[result.code],
-          `Under ${SHIMMED_WORDS[shimmed].name}:`,
+          `Under ${SHIMMED_TEXT[shimmed].name}:`,
           ...shims.bolts.map((b) => `${b.name}: ${pieces(b.shims.pieces, system)}.`),
           Math.abs(shims.turnRad) > TRAM_LIMIT / 4
             ? `Sideways nothing can be shimmed there: turn it on its face by ${Math.abs(turn).toFixed(3)}°, its ${shims.turnRad > 0 ? "right" : "left"} side up.`

@@ -17,13 +17,13 @@ import type { Sum, SumField } from "./types";
 const HERTZ = "Hertz as in bearing handbooks (0.00044 form), from memory";
 /** Rows that carry the load one way, and the other. */
 export const ARRANGEMENTS = [
-  { words: "pair, back to back", rows: [1, 1] },
-  { words: "pair, face to face", rows: [1, 1] },
-  { words: "three, two carry the load", rows: [2, 1] },
-  { words: "three, one carries the load", rows: [1, 2] },
-  { words: "four, two and two", rows: [2, 2] },
-  { words: "four, three and one", rows: [3, 1] },
-  { words: "two in a row against one spring", rows: [2, "spring"] },
+  { text: "pair, back to back", rows: [1, 1] },
+  { text: "pair, face to face", rows: [1, 1] },
+  { text: "three, two carry the load", rows: [2, 1] },
+  { text: "three, one carries the load", rows: [1, 2] },
+  { text: "four, two and two", rows: [2, 2] },
+  { text: "four, three and one", rows: [3, 1] },
+  { text: "two in a row against one spring", rows: [2, "spring"] },
 ] as const;
 
 const row: readonly SumField[] = [
@@ -38,7 +38,7 @@ const arrangement: SumField = {
   value: 0,
   min: 0,
   max: ARRANGEMENTS.length - 1,
-  choices: ARRANGEMENTS.map((a) => a.words),
+  choices: ARRANGEMENTS.map((a) => a.text),
   of: (a) => (a.bearings === "angular-quad" ? 4 : a.bearings === "angular-triple" ? 2 : 0),
 };
 const thread: readonly SumField[] = [
@@ -114,7 +114,7 @@ export const BEARING_SUMS: readonly Sum[] = [
           yLabel: "gives",
           yQuantity: "deviation",
           points,
-          ...(limit === null ? {} : { mark: { x: limit, words: "far side slack" } }),
+          ...(limit === null ? {} : { mark: { x: limit, text: "far side slack" } }),
         },
       };
     },

@@ -16,7 +16,7 @@ import {
 import type { Sum, SumField } from "./types";
 
 const CATALOGUE = "Euler–Bernoulli beam with the margins of ball-screw catalogues";
-export const FIXING_WORDS = [
+export const FIXING_TEXT = [
   "one end free",
   "both ends supported",
   "one end fixed, one supported",
@@ -70,7 +70,7 @@ const ends: SumField = {
   value: 2,
   min: 0,
   max: 3,
-  choices: FIXING_WORDS,
+  choices: FIXING_TEXT,
   of: (a) => FIXINGS.indexOf(a.screw.fixings),
 };
 const force: SumField = { id: "force", label: "Axial force", quantity: "force", value: 5000, min: 0, max: 1e6 };
@@ -123,7 +123,7 @@ export const SCREW_SUMS: readonly Sum[] = [
           open
             ? "The free end may stay unsupported at this rapid."
             : least.length
-              ? `The free end may not stay unsupported; ${FIXING_WORDS[FIXINGS.indexOf(least[0])]} is enough.`
+              ? `The free end may not stay unsupported; ${FIXING_TEXT[FIXINGS.indexOf(least[0])]} is enough.`
               : "No way of holding its ends is enough for this rapid.",
           dn > DN_LIMIT ? `DN is above ${DN_LIMIT} (common limit, from memory): ask the nut’s maker.` : "",
         ].filter(Boolean),
@@ -295,7 +295,7 @@ export const SCREW_SUMS: readonly Sum[] = [
           yLabel: "stiffness",
           yQuantity: "stiffness",
           points,
-          mark: { x: softest.x, words: "softest" },
+          mark: { x: softest.x, text: "softest" },
         },
       };
     },

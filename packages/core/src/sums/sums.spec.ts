@@ -1,7 +1,7 @@
 import * as fc from "fast-check";
 import { defaultAxis } from "../machine/axis";
 import { formatQuantity, fromShown, QUANTITY_KINDS, toShown } from "../quantity";
-import { fieldWrong, startValues, sumById, SUMS, type Sum } from "./index";
+import { fieldError, startValues, sumById, SUMS, type Sum } from "./index";
 
 const axis = defaultAxis("vertical-centre", "X");
 /** What a sum begins with, and something typed where it asks. */
@@ -24,7 +24,7 @@ describe("sums", () => {
     (_, sum) => {
       for (const values of [filled(sum), filled(sum, axis)]) {
         for (const field of sum.fields)
-          expect([field.id, fieldWrong(field, values[field.id], String)]).toEqual([field.id, ""]);
+          expect([field.id, fieldError(field, values[field.id], String)]).toEqual([field.id, ""]);
         const answer = sum.compute(values, "metric");
         expect(answer.lines.length).toBeGreaterThan(0);
         expect(answer.says[0].length).toBeGreaterThan(5);
@@ -118,9 +118,9 @@ describe("sums", () => {
     const sum = sumById("critical-speed");
     const field = sum?.fields[0];
     if (!field) throw new Error("no field");
-    expect(fieldWrong(field, 0, (v) => formatQuantity("length", v, "metric"))).toBe(
+    expect(fieldError(field, 0, (v) => formatQuantity("length", v, "metric"))).toBe(
       "Root diameter 0.000 mm cannot be: it is above 0.000 mm and up to 200.000 mm.",
     );
-    expect(fieldWrong(field, NaN, String)).toBe("Root diameter must be a number.");
+    expect(fieldError(field, NaN, String)).toBe("Root diameter must be a number.");
   });
 });

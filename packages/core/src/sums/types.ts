@@ -34,7 +34,7 @@ export interface SumCurve {
   readonly yQuantity: QuantityKind;
   readonly points: readonly { readonly x: number; readonly y: number }[];
   /** A place on the curve that matters, with its name. */
-  readonly mark?: { readonly x: number; readonly words: string };
+  readonly mark?: { readonly x: number; readonly text: string };
 }
 
 export interface SumAnswer {
@@ -65,9 +65,9 @@ export interface Sum {
  * @param value - what was given, in the core’s unit
  * @param say - how a value is said
  * @returns the message
- * @example fieldWrong({ ...SUMS[0].fields[0], min: 1, max: 2 }, 1.5, String) // ''
+ * @example fieldError({ ...SUMS[0].fields[0], min: 1, max: 2 }, 1.5, String) // ''
  */
-export function fieldWrong(field: SumField, value: number, say: (value: number) => string): string {
+export function fieldError(field: SumField, value: number, say: (value: number) => string): string {
   if (!Number.isFinite(value)) return `${field.label} must be a number.`;
   const low = field.above ? value <= field.min : value < field.min;
   if (!low && value <= field.max) return "";

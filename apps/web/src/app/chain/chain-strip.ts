@@ -4,19 +4,19 @@ import {
   isGravityAxis,
   formatWithU,
   lossState,
-  lossWord,
+  lossText,
   type AxisConfig,
   type AxisState,
   type UnitSystem,
 } from "@iron/core";
 import type { LinkShare } from "@iron/contract";
 import { StateMark } from "../shared/state-mark";
-import { ageWords } from "../shared/words";
+import { ageText } from "../shared/times.text";
 import { drawingOf, type Drawing } from "./drawings";
 
 /** What is known of the loss at the member. */
 export interface ChainLoss {
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly expandedMm: number | null;
   readonly at: string;
 }
@@ -61,13 +61,13 @@ export function chainView(
       return { ...base, value: "—", looked: "", state: "unknown", weight: NO_LOSS_WEIGHT, known: true };
     const share = shares.find((s) => s.link === link.id);
     if (share && share.shareMm !== null && share.expandedMm !== null)
-      return known({ lostMm: share.shareMm, expandedMm: share.expandedMm, at: share.lookedAt, after: "" });
+      return known({ reversalValueMm: share.shareMm, expandedMm: share.expandedMm, at: share.lookedAt, after: "" });
     return { ...base, value: "not looked at", looked: "", state: "unknown", weight: NO_LOSS_WEIGHT, known: false };
   });
 }
 
 interface KnownLoss {
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly expandedMm: number | null;
   readonly at: string | null;
   readonly after: string;
@@ -84,12 +84,12 @@ function lossView(
     now,
   }: { readonly axisConfig: AxisConfig; readonly system: UnitSystem; readonly now: Date },
 ): Omit<LinkView, "id" | "name" | "drawing" | "note"> {
-  const part = Math.min(2, Math.abs(of.lostMm) / limits.repairMm);
+  const part = Math.min(2, Math.abs(of.reversalValueMm) / limits.repairMm);
   return {
-    value: `${formatWithU(of.lostMm, of.expandedMm, { system })}${of.after}`,
-    looked: of.at ? ageWords(of.at, now) : "",
+    value: `${formatWithU(of.reversalValueMm, of.expandedMm, { system })}${of.after}`,
+    looked: of.at ? ageText(of.at, now) : "",
     state: lossState(of, limits),
-    word: lossWord(of, limits),
+    word: lossText(of, limits),
     weight: NO_LOSS_WEIGHT + 1.4 * part,
     known: true,
   };

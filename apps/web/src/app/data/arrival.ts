@@ -27,7 +27,7 @@ export function notArrived({ url, error }: NavigationError): void {
   else if (!inject(Router).lastSuccessfulNavigation()) tell("ip-not-arrived", url);
   else
     inject(Notices).offer("That page did not arrive from the server. What is here is still here.", {
-      words: "Ask again",
-      act: () => location.assign(url),
+      label: "Ask again",
+      press: () => location.assign(url),
     });
 }

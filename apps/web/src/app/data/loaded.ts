@@ -1,6 +1,6 @@
 import { DestroyRef, inject, signal } from "@angular/core";
 import type { Observable, Subscription } from "rxjs";
-import { problemFrom } from "./problems";
+import { saidIn } from "./problems";
 
 /**
  * Something a place shows, asked for once and again: what came, or why it did not.
@@ -30,7 +30,7 @@ export class Loaded<T> {
         this.value.set(value);
         this.came(value);
       },
-      error: (error: unknown) => this.message.set(problemFrom(error).detail),
+      error: saidIn(this.message),
     });
   }
 

@@ -4,8 +4,8 @@ import { problemFrom } from "./problems";
 
 /** What a notice offers to do. */
 export interface Offer {
-  readonly words: string;
-  readonly act: () => void;
+  readonly label: string;
+  readonly press: () => void;
 }
 
 /** Short notices at the edge, with something to do where there is: to undo it, mostly. */
@@ -17,12 +17,13 @@ export class Notices {
     this.messages.add({
       severity: "success",
       summary,
-      data: undo ? { offer: { words: "Undo", act: undo } } : {},
+      data: undo ? { offer: { label: "Undo", press: undo } } : {},
       life: undo ? 10_000 : 5000,
     });
   }
 
-  wrong(error: unknown): void {
+  /** What failed, in words; handed on as it is: `error: this.notices.error`. */
+  readonly error = (error: unknown): void => {
     const problem = problemFrom(error);
     this.messages.add({
       severity: "error",
@@ -30,7 +31,7 @@ export class Notices {
       data: {},
       life: 9000,
     });
-  }
+  };
 
   /** Something went wrong that can be mended by a press: stays until it is pressed or closed. */
   offer(summary: string, offer: Offer): void {

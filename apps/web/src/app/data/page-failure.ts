@@ -9,12 +9,12 @@ export class PageFailure extends ErrorHandler {
 
   override handleError(error: unknown): void {
     super.handleError(error);
-    const words = error instanceof Error ? error.message : String(error);
+    const message = error instanceof Error ? error.message : String(error);
     this.injector
       .get(Notices)
-      .wrong(
+      .error(
         new Error(
-          `This page failed, and what you did last is not kept: ${words} What you typed is still here; try again, and reload if it fails again.`,
+          `This page failed, and what you did last is not kept: ${message} What you typed is still here; try again, and reload if it fails again.`,
         ),
       );
   }

@@ -1,3 +1,4 @@
+import type { WritableSignal } from "@angular/core";
 import { HttpErrorResponse } from "@angular/common/http";
 import type { Problem } from "@iron/contract";
 
@@ -42,3 +43,13 @@ export function fieldErrors(problem: Problem | null, prefix = ""): ReadonlyMap<s
   const errors = problem?.errors ?? [];
   return new Map(errors.map((e) => [e.path.startsWith(prefix) ? e.path.slice(prefix.length) : e.path, e.message]));
 }
+
+/**
+ * Hands what failed to where a page says it.
+ *
+ * @example this.api.call("machine", { params }).subscribe({ next, error: saidIn(this.error) });
+ */
+export const saidIn =
+  (at: WritableSignal<string>) =>
+  (error: unknown): void =>
+    at.set(problemFrom(error).detail);

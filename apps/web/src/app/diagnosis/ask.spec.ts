@@ -32,16 +32,16 @@ describe("station Ask", () => {
 
   it("every symptom takes yes, no and unknown; a yes asks where, when and how", () => {
     const page = open();
-    const words = say(page, "Yes");
+    const label = say(page, "Yes");
     const first = sent();
     const [[id, present]] = Object.entries(body(first).symptoms);
     expect(present).toBe(true);
     answer(first, openCase({ version: 2, symptoms: body(first).symptoms }));
-    page.type(`Note on: ${words}`, "only when warm");
+    page.type(`Note on: ${label}`, "only when warm");
     expect(TestBed.inject(CaseStore).current()?.evidence[id as FindingId]).toMatchObject({ note: "only when warm" });
     say(page, "?");
     expect(body(sent()).symptoms).toEqual({});
-    expect(page.page.queryByLabelText(`Note on: ${words}`)).toBeNull();
+    expect(page.page.queryByLabelText(`Note on: ${label}`)).toBeNull();
   });
 
   it("age and weeks are refused outside their bounds, and may be left empty", () => {
@@ -90,7 +90,7 @@ describe("station Ask", () => {
     page.press("Run the simulated axis and note what shows");
     answer(http.expectOne("/api/axes/2/device/observe"), {
       answers: { rumble: true },
-      words: ["loses motion when it turns round"],
+      shown: ["loses motion when it turns round"],
     });
     expect(page.text()).toContain("Simulated: loses motion when it turns round.");
     expect(body(sent()).symptoms).toMatchObject({ rumble: true });

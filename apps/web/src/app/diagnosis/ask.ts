@@ -7,7 +7,7 @@ import type { Answers } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { problemFrom } from "../data/problems";
-import { momentWords } from "../shared/words";
+import { momentText } from "../shared/times.text";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { CONTEXT_QUESTIONS, likelyViews, symptomGroups } from "./case.view";
@@ -49,7 +49,7 @@ export class AskStation {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly questions = CONTEXT_QUESTIONS;
-  protected readonly moment = momentWords;
+  protected readonly moment = momentText;
   protected readonly groups = computed(() => {
     const axis = this.context.axis();
     return axis ? symptomGroups(axis.config) : [];
@@ -86,11 +86,11 @@ export class AskStation {
     const axis = this.context.axis();
     if (!axis) return;
     this.api.call("observe", { params: { id: axis.id }, body: { test: null } }).subscribe({
-      next: ({ answers, words }) => {
-        this.seen.set(words);
+      next: ({ answers, shown }) => {
+        this.seen.set(shown);
         this.store.answerAll(answers as Answers);
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 

@@ -53,12 +53,12 @@ export class CasePhotos {
   protected readonly symptoms = computed<readonly Choice<FindingId>[]>(() => {
     const axis = this.context.axis();
     const groups = axis ? symptomGroups(axis.config) : [];
-    return groups.flatMap((group) => group.symptoms.map(({ id, words }) => ({ id, words })));
+    return groups.flatMap((group) => group.symptoms.map(({ id, text }) => ({ id, label: text })));
   });
 
   protected photo(file: File): void {
     if (!["image/jpeg", "image/png"].includes(file.type) || file.size > LARGEST_PHOTO) {
-      this.notices.wrong(new Error(`${file.name} cannot be used: a photo is a JPEG or PNG of at most 25 MB.`));
+      this.notices.error(new Error(`${file.name} cannot be used: a photo is a JPEG or PNG of at most 25 MB.`));
       return;
     }
     const finding = this.photoFinding() || null;

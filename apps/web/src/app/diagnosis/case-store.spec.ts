@@ -75,11 +75,11 @@ describe("the open case of an axis", () => {
   it("without a server it says so, keeps the answer, and tries again by itself", () => {
     store.answer("rumble", true);
     cut(put());
-    expect(store.wrong()).toContain("The server does not answer.");
+    expect(store.error()).toContain("The server does not answer.");
     expect(symptoms()).toEqual({ rumble: true });
     jest.advanceTimersByTime(2500);
     answer(put(), openCase({ version: 2, symptoms: { rumble: true } }));
-    expect(store.wrong()).toBe("");
+    expect(store.error()).toBe("");
   });
 
   describe("when two people wrote", () => {

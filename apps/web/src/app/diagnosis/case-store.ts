@@ -6,7 +6,7 @@ import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
+import { problemFrom, saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 
 const SAVE_AFTER_MS = 350;
@@ -25,7 +25,7 @@ export class CaseStore {
   readonly summaries = signal<readonly CaseSummary[] | null>(null);
   readonly current = signal<Case | null>(null);
   readonly diagnosis = signal<Diagnosis | null>(null);
-  readonly wrong = signal("");
+  readonly error = signal("");
   readonly saving = signal(false);
   /** Somebody else's version, when ours came too late. */
   readonly theirs = signal<Case | null>(null);
@@ -72,7 +72,7 @@ export class CaseStore {
       this.diagnosis.set(null);
     }
     this.axisId = axisId;
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("axisCases", { params: { id: axisId } }).subscribe({
       next: (list) => {
         this.summaries.set(list);
@@ -80,14 +80,14 @@ export class CaseStore {
         if (id === undefined) this.current.set(null);
         else this.take(this.api.call("case", { params: { id } }));
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
   private loadSummaries(axisId: number): void {
     this.api.call("axisCases", { params: { id: axisId } }).subscribe({
       next: (list) => this.summaries.set(list),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -211,9 +211,9 @@ export class CaseStore {
     this.api.call("diagnosis", { params: { id: file.id }, query }).subscribe({
       next: (diagnosis) => {
         this.diagnosis.set(diagnosis);
-        this.wrong.set("");
+        this.error.set("");
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -245,7 +245,7 @@ export class CaseStore {
       .subscribe({
         next: (kept) => {
           this.saving.set(false);
-          this.wrong.set("");
+          this.error.set("");
           const now = this.current();
           // What was changed while this was on its way stays, on top of the version just kept.
           if (this.dirty && now) {
@@ -260,7 +260,7 @@ export class CaseStore {
           const problem = problemFrom(error);
           if (problem.status === 409 && problem.current) this.theirs.set(problem.current as Case);
           else {
-            this.wrong.set(problem.detail);
+            this.error.set(problem.detail);
             if (problem.status === 0) setTimeout(() => this.edits.next(), 2000);
           }
         },
@@ -283,12 +283,12 @@ export class CaseStore {
             : {};
         this.current.set({ ...file, ...mine });
         if (this.dirty) this.edits.next();
-        this.wrong.set("");
+        this.error.set("");
         this.diagnose();
         this.context.reloadLedger();
         then?.();
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

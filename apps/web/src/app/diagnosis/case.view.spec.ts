@@ -3,18 +3,18 @@ import type { Diagnosis, LedgerView } from "@iron/contract";
 import { chainView } from "../chain/chain-strip";
 import { STATIONS } from "../machine/axis/work-line";
 import {
-  answerWords,
+  answerText,
   causesOf,
   lastLoss,
   ledgerRows,
   likelyViews,
-  minutesWords,
+  minutesText,
   money,
   parseCrest,
-  percentWords,
+  percentText,
   symptomGroups,
   testQuestions,
-  torqueWords,
+  torqueText,
 } from "./case.view";
 import { GLYPHS } from "./glyphs";
 import { loadFindings, loadParts, type LoadTraceView } from "./load-trace.view";
@@ -27,7 +27,7 @@ describe("the questions of station Ask", () => {
 
   it("begin with what may be no mechanical fault, each asked once", () => {
     expect(symptomGroups(z)[0].title).toBe("Not a mechanical fault?");
-    expect(symptomGroups(z)[0].symptoms[0].words).toBe("Will not move, no alarm");
+    expect(symptomGroups(z)[0].symptoms[0].text).toBe("Will not move, no alarm");
     expect(new Set(ids(z)).size).toBe(ids(z).length);
   });
 
@@ -47,18 +47,18 @@ describe("the questions of station Ask", () => {
 
 describe("words and figures of a case", () => {
   it("say probabilities no more exactly than they are known", () => {
-    expect([0.999, 0.58, 0.002].map(percentWords)).toEqual(["> 99 %", "58 %", "< 1 %"]);
+    expect([0.999, 0.58, 0.002].map(percentText)).toEqual(["> 99 %", "58 %", "< 1 %"]);
   });
 
   it("say durations and money in the shop’s own", () => {
-    expect([12, 60, 75, 240].map(minutesWords)).toEqual(["12 min", "1 h", "1 h 15 min", "4 h"]);
+    expect([12, 60, 75, 240].map(minutesText)).toEqual(["12 min", "1 h", "1 h 15 min", "4 h"]);
     expect(money(690.4, "GBP")).toBe("£690");
   });
 
   it("put no fault among the causes where it belongs", () => {
     const leading = [
       {
-        cause: { id: "nut-worn", name: "Nut", link: "nut", remedy: "replace", minutes: 360, school: "" },
+        cause: { id: "nut-worn", name: "Nut", link: "nut", remedy: "replace", minutes: 360, method: "" },
         probability: 0.3,
         speaksFor: [],
         speaksAgainst: [],
@@ -73,9 +73,9 @@ describe("words and figures of a case", () => {
   });
 
   it("sum up an answer, and say when nothing was found", () => {
-    expect(answerWords({ rumble: true, howl: false })).toBe("Rumbles, worst in rapid");
-    expect(answerWords({ howl: false })).toBe("Nothing of what it looks for");
-    expect(answerWords({})).toBe("No answer");
+    expect(answerText({ rumble: true, howl: false })).toBe("Rumbles, worst in rapid");
+    expect(answerText({ howl: false })).toBe("Nothing of what it looks for");
+    expect(answerText({})).toBe("No answer");
   });
 
   it("offer as found only causes the axis can have", () => {
@@ -91,16 +91,16 @@ it("torques are said in both units (1 lbf·ft = 1.3558 N·m)", () => {
     { name: "Retainer", torqueNm: 12, state: "turned" as const },
     { name: "Motor screws", torqueNm: null, state: "tight" as const },
   ];
-  expect(torqueWords({ kind: "fasteners", found })).toBe(" Retainer turned at 12 N·m (8.9 lbf·ft).");
-  expect(torqueWords(null)).toBe("");
+  expect(torqueText({ kind: "fasteners", found })).toBe(" Retainer turned at 12 N·m (8.9 lbf·ft).");
+  expect(torqueText(null)).toBe("");
 });
 
 describe("crest readings as typed", () => {
   const lines = [0, 100, 200, 300, 400].map((p) => `${p}; 0,01; ${0.002 * p}`);
 
   it("are read with points or commas, in the user’s units", () => {
-    const { planes, wrong } = parseCrest(lines.join("\n"), "metric");
-    expect(wrong).toBe("");
+    const { planes, error } = parseCrest(lines.join("\n"), "metric");
+    expect(error).toBe("");
     expect(planes).toHaveLength(2);
     expect(planes[1][4]).toEqual({ positionMm: 400, readingMm: 0.8 });
     expect(parseCrest("1 0.001\n2 0.001\n3 0.001\n4 0.001\n5 0.002", "inch").planes[0][0].positionMm).toBeCloseTo(
@@ -110,8 +110,8 @@ describe("crest readings as typed", () => {
   });
 
   it("name the line that is wrong and say how many are wanted", () => {
-    expect(parseCrest("0; 0.1\nx; 2", "metric").wrong).toContain("Line 2, “x; 2”");
-    expect(parseCrest("0; 0.1", "metric").wrong).toContain("1 places are too few");
+    expect(parseCrest("0; 0.1\nx; 2", "metric").error).toContain("Line 2, “x; 2”");
+    expect(parseCrest("0; 0.1", "metric").error).toContain("1 places are too few");
   });
 });
 
@@ -146,7 +146,7 @@ describe("the ledger as rows", () => {
         computed: false,
       },
     ],
-    total: { lostMm: 0.027, expandedMm: 0.002 },
+    total: { reversalValueMm: 0.027, expandedMm: 0.002 },
     rest: { mm: 0.0053, expandedMm: 0.003, significant: true },
     consistency: null,
     contradictions: [],
@@ -249,11 +249,11 @@ it("only stations that are there can be gone to", () => {
 });
 
 describe("how an axis stood when it was last tested", () => {
-  const at = (lostMm: number, expandedMm: number, day: number, kind = "two-sided") =>
+  const at = (reversalValueMm: number, expandedMm: number, day: number, kind = "two-sided") =>
     ({
       runId: day,
       kind,
-      lostMm,
+      reversalValueMm,
       expandedMm,
       at: `2026-03-0${day}T08:00:00Z`,
     }) as Diagnosis["measured"][number];
@@ -268,13 +268,13 @@ describe("how an axis stood when it was last tested", () => {
       word: "cannot tell",
     });
     expect(last([at(0.02, 0.001, 1, "nut-flank")])).toBeNull();
-    expect(last([at(0.002, 0.001, 1)])?.words).toMatch(
+    expect(last([at(0.002, 0.001, 1)])?.message).toMatch(
       /^2\.0 ± 1\.0 µm lost when last tested, .*; can be left up to 10 µm, repaired above 25 µm\.$/,
     );
   });
 
   it("ask what a test answers, in its words", () => {
-    expect(testQuestions(x, "rock").map((q) => q.words)).toEqual(["Member rocks by hand"]);
+    expect(testQuestions(x, "rock").map((q) => q.text)).toEqual(["Member rocks by hand"]);
     expect(testQuestions(x, "nothing")).toEqual([]);
   });
 });

@@ -10,7 +10,7 @@ import {
   isSplitTest,
   locateTest,
   lossState,
-  lossWord,
+  lossText,
   toMm,
   type AxisConfig,
   type AxisState,
@@ -20,11 +20,11 @@ import {
 } from "@iron/core";
 import { parseDecimal, type Answers, type Diagnosis, type LedgerView, type ResultData } from "@iron/contract";
 
-import { momentWords } from "../shared/words";
+import { momentText } from "../shared/times.text";
 
 export interface SymptomView {
   readonly id: FindingId;
-  readonly words: string;
+  readonly text: string;
 }
 
 export interface SymptomGroup {
@@ -65,7 +65,7 @@ export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
   });
   const view = (id: FindingId): SymptomView => ({
     id,
-    words: sentence(there.find((f) => f.id === id)?.words ?? ""),
+    text: sentence(there.find((f) => f.id === id)?.text ?? ""),
   });
   const first = FIRST.filter((id) => there.some((f) => f.id === id)).map(view);
   const groups = Object.entries(GROUP_TITLES).map(([group, title]) => ({
@@ -81,17 +81,17 @@ export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
 
 export interface ContextQuestion {
   readonly key: "crash" | "moved" | "longStop" | "freshParts" | "dusty" | "samePlace" | "parameterChange";
-  readonly words: string;
+  readonly label: string;
 }
 
 export const CONTEXT_QUESTIONS: readonly ContextQuestion[] = [
-  { key: "crash", words: "After a crash" },
-  { key: "moved", words: "After the machine was moved" },
-  { key: "longStop", words: "After a long stop" },
-  { key: "freshParts", words: "Parts on it are fresh" },
-  { key: "parameterChange", words: "Sudden, since a parameter change" },
-  { key: "dusty", words: "Dusty or abrasive work" },
-  { key: "samePlace", words: "Always worked in the same place" },
+  { key: "crash", label: "After a crash" },
+  { key: "moved", label: "After the machine was moved" },
+  { key: "longStop", label: "After a long stop" },
+  { key: "freshParts", label: "Parts on it are fresh" },
+  { key: "parameterChange", label: "Sudden, since a parameter change" },
+  { key: "dusty", label: "Dusty or abrasive work" },
+  { key: "samePlace", label: "Always worked in the same place" },
 ];
 
 export interface LikelyView {
@@ -100,12 +100,12 @@ export interface LikelyView {
   readonly percent: string;
   readonly width: number;
   readonly remedy: string;
-  readonly school: string;
+  readonly method: string;
   readonly speaksFor: Diagnosis["leading"][number]["speaksFor"];
   readonly speaksAgainst: Diagnosis["leading"][number]["speaksAgainst"];
 }
 
-export function percentWords(p: number): string {
+export function percentText(p: number): string {
   if (p > 0.995) return "> 99 %";
   if (p < 0.005) return "< 1 %";
   return `${Math.round(100 * p)} %`;
@@ -117,10 +117,10 @@ export function likelyViews(a: Diagnosis): readonly LikelyView[] {
     id: l.cause.id,
     name: l.cause.name,
     p: l.probability,
-    percent: percentWords(l.probability),
+    percent: percentText(l.probability),
     width: Math.round(100 * l.probability),
     remedy: `${l.cause.remedy}${l.cause.minutes ? `, ${l.cause.minutes} min` : ""}`,
-    school: l.cause.school,
+    method: l.cause.method,
     speaksFor: l.speaksFor,
     speaksAgainst: l.speaksAgainst,
   }));
@@ -128,10 +128,10 @@ export function likelyViews(a: Diagnosis): readonly LikelyView[] {
     id: "none",
     name: "Nothing wrong",
     p: a.noFault,
-    percent: percentWords(a.noFault),
+    percent: percentText(a.noFault),
     width: Math.round(100 * a.noFault),
     remedy: "hand the machine back",
-    school: "",
+    method: "",
     speaksFor: [],
     speaksAgainst: [],
   };
@@ -151,7 +151,7 @@ export interface LedgerRow {
 export function ledgerRows(ledger: LedgerView, system: UnitSystem): readonly LedgerRow[] {
   const whole = Math.max(
     ledger.total ? 1e-6 : 0.025,
-    Math.abs(ledger.total?.lostMm ?? 0),
+    Math.abs(ledger.total?.reversalValueMm ?? 0),
     ...ledger.lines.map((l) => l.shareMm ?? 0),
   );
   const small = (mm: number, u?: number): string => formatDeviation(mm, { system, bare: true, expandedMm: u });
@@ -184,7 +184,7 @@ export function lastLoss(
 ): {
   readonly state: AxisState;
   readonly word: string;
-  readonly words: string;
+  readonly message: string;
 } | null {
   const whole = diagnosis.measured
     .filter((m) => !isSplitTest(m.kind))
@@ -193,8 +193,8 @@ export function lastLoss(
   if (!whole) return null;
   return {
     state: lossState(whole, config.limits),
-    word: lossWord(whole, config.limits),
-    words: `${formatWithU(whole.lostMm, whole.expandedMm, { system })} lost when last tested, ${momentWords(whole.at)}; can be left up to ${formatLimit(config.limits.leaveMm, system)}, repaired above ${formatLimit(config.limits.repairMm, system)}.`,
+    word: lossText(whole, config.limits),
+    message: `${formatWithU(whole.reversalValueMm, whole.expandedMm, { system })} lost when last tested, ${momentText(whole.at)}; can be left up to ${formatLimit(config.limits.leaveMm, system)}, repaired above ${formatLimit(config.limits.repairMm, system)}.`,
   };
 }
 
@@ -206,7 +206,7 @@ export function money(value: number, currency: string): string {
   }).format(value);
 }
 
-export function minutesWords(minutes: number): string {
+export function minutesText(minutes: number): string {
   if (minutes < 60) return `${Math.round(minutes)} min`;
   const hours = Math.floor(minutes / 60);
   const rest = Math.round(minutes - 60 * hours);
@@ -217,7 +217,7 @@ export function minutesWords(minutes: number): string {
 export function testQuestions(axis: AxisConfig, testId: string): readonly SymptomView[] {
   const test = locateTest(testId);
   if (!test) return [];
-  return findingsOf(axis, test).map((id) => ({ id, words: sentence(FINDINGS.find((f) => f.id === id)?.words ?? id) }));
+  return findingsOf(axis, test).map((id) => ({ id, text: sentence(FINDINGS.find((f) => f.id === id)?.text ?? id) }));
 }
 
 export interface CrestEntry {
@@ -225,7 +225,7 @@ export interface CrestEntry {
     positionMm: number;
     readingMm: number;
   }[])[];
-  readonly wrong: string;
+  readonly error: string;
 }
 
 /** Crest readings as typed: a line a place with the reading at 0° and at 90°, in the user’s units. */
@@ -240,7 +240,7 @@ export function parseCrest(text: string, system: UnitSystem): CrestEntry {
     if (cells.length < 2 || cells.length > 3 || values.some((v) => v === undefined))
       return {
         planes: [],
-        wrong: `Line ${i + 1}, “${line}”, cannot be read: write place; reading at 0°; reading at 90°.`,
+        error: `Line ${i + 1}, “${line}”, cannot be read: write place; reading at 0°; reading at 90°.`,
       };
     const [place, ...readings] = values.map((v) => toMm(v ?? 0, unit));
     readings.forEach((readingMm, k) => planes[k].push({ positionMm: place, readingMm }));
@@ -248,8 +248,8 @@ export function parseCrest(text: string, system: UnitSystem): CrestEntry {
   const used = planes.filter((p) => p.length > 0);
   const short = used.length === 0 || used.some((p) => p.length < 5);
   return short
-    ? { planes: [], wrong: `${used[0]?.length ?? 0} places are too few: a line wants at least 5 over the travel.` }
-    : { planes: used, wrong: "" };
+    ? { planes: [], error: `${used[0]?.length ?? 0} places are too few: a line wants at least 5 over the travel.` }
+    : { planes: used, error: "" };
 }
 
 /** Causes this axis can have, for saying at the end what it really was. */
@@ -258,12 +258,12 @@ export function causesOf(axis: AxisConfig): readonly { id: string; name: string 
 }
 
 /** What a result said, in words. */
-export function answerWords(answers: Answers): string {
+export function answerText(answers: Answers): string {
   const present: string[] = [];
   let not = 0;
   for (const [id, value] of Object.entries(answers)) {
-    const words = FINDINGS.find((f) => f.id === id)?.words ?? id;
-    if (value) present.push(words);
+    const text = FINDINGS.find((f) => f.id === id)?.text ?? id;
+    if (value) present.push(text);
     else not += 1;
   }
   if (present.length) return sentence(present.join("; "));
@@ -271,21 +271,21 @@ export function answerWords(answers: Answers): string {
 }
 
 /** The torques at which fasteners were checked, in both units; empty when none was noted. */
-export function torqueWords(data: ResultData | null): string {
+export function torqueText(data: ResultData | null): string {
   if (data?.kind !== "fasteners") return "";
   const noted = data.found.filter((f) => f.torqueNm !== null);
   if (noted.length === 0) return "";
-  const words = noted.map(
+  const texts = noted.map(
     (f) =>
       `${f.name.toLowerCase()} ${f.state} at ${f.torqueNm} N·m (${((f.torqueNm ?? 0) / NM_PER_LBF_FT).toFixed(1)} lbf·ft)`,
   );
-  return ` ${sentence(words.join("; "))}.`;
+  return ` ${sentence(texts.join("; "))}.`;
 }
 
 /** One pound-force foot in newton metres (from 1 lbf = 4.4482216152605 N and 1 ft = 0.3048 m, exact). */
 const NM_PER_LBF_FT = 4.4482216152605 * 0.3048;
 
-export function loadWords(value: number, unit: string): string {
+export function loadText(value: number, unit: string): string {
   return `${formatNumber(value, 1, true)} ${unit}`;
 }
 
@@ -294,8 +294,8 @@ function sentence(text: string): string {
 }
 
 /** One sister axis, what renewing it now or later is expected to cost, and what that assumes. */
-export function sisterWords(sister: Diagnosis["sisters"][number], sum: (value: number) => string): string {
+export function sisterText(sister: Diagnosis["sisters"][number], sum: (value: number) => string): string {
   const advice = sister.worth ? "cheaper in the same stop" : "leave it";
   const assumes = sister.assumes.length ? ` (${sister.assumes.join(", ")})` : "";
-  return `${sister.letter}: ${advice}. ${sum(sister.nowCost)} now against ${sum(sister.laterCost)} later, ${percentWords(sister.goes)} to go${assumes}.`;
+  return `${sister.letter}: ${advice}. ${sum(sister.nowCost)} now against ${sum(sister.laterCost)} later, ${percentText(sister.goes)} to go${assumes}.`;
 }

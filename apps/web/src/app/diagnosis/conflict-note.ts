@@ -17,8 +17,8 @@ import { CaseStore } from "./case-store";
         <button type="button" pButton severity="secondary" (click)="store.settle(true)">Keep mine</button>
         <button type="button" pButton severity="secondary" (click)="store.settle(false)">Take theirs</button>
       </div>
-    } @else if (store.wrong() && store.current()) {
-      <p class="bad" role="alert">{{ store.wrong() }} Your answers stay here and are sent again.</p>
+    } @else if (store.error() && store.current()) {
+      <p class="bad" role="alert">{{ store.error() }} Your answers stay here and are sent again.</p>
     }
   `,
 })

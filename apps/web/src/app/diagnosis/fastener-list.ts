@@ -48,8 +48,8 @@ export interface Fastener {
         </li>
       }
     </ul>
-    @if (wrong()) {
-      <p class="wrong" role="alert">{{ wrong() }}</p>
+    @if (error()) {
+      <p class="wrong" role="alert">{{ error() }}</p>
     }
     <p class="quiet">At the torque the machine’s book gives. Note first, tighten afterwards.</p>
   `,
@@ -64,7 +64,7 @@ export class FastenerList {
   private readonly torques = signal<ReadonlyMap<string, number>>(new Map());
   private readonly refused = signal<ReadonlyMap<string, string>>(new Map());
   /** Torques that cannot be, in words: nothing is kept while there is one. */
-  readonly wrong = computed(() => [...this.refused().values()].join(" "));
+  readonly error = computed(() => [...this.refused().values()].join(" "));
   protected readonly unit = computed(() => unitOf("torque", this.preferences.system()));
 
   /** Torque at which it turned or held, N·m; null where none was noted. */

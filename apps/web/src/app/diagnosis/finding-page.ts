@@ -7,9 +7,9 @@ import type { Diagnosis, Case, MachineWithAxes } from "@iron/contract";
 import { forkJoin, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
-import { momentWords } from "../shared/words";
-import { answerWords, lastLoss, ledgerRows, likelyViews } from "./case.view";
+import { saidIn } from "../data/problems";
+import { momentText } from "../shared/times.text";
+import { answerText, lastLoss, ledgerRows, likelyViews } from "./case.view";
 import { LedgerTable } from "./ledger-table";
 import { RemedyTable } from "./remedy-table";
 import { StateMark } from "../shared/state-mark";
@@ -34,9 +34,9 @@ export class FindingPage {
   readonly caseId = input.required<string>();
   private readonly api = inject(Api);
   protected readonly preferences = inject(Preferences);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly page = signal<Page | null>(null);
-  protected readonly moment = momentWords;
+  protected readonly moment = momentText;
   protected readonly view = computed(() => {
     const page = this.page();
     if (!page) return null;
@@ -48,8 +48,8 @@ export class FindingPage {
         .filter(([, v]) => v === value)
         .map(([id]) => {
           const behind = value ? file.evidence[id as FindingId] : undefined;
-          const { words } = finding(id as FindingId);
-          return behind?.note ? `${words} (${behind.note})` : words;
+          const { text } = finding(id as FindingId);
+          return behind?.note ? `${text} (${behind.note})` : text;
         });
     return {
       ...page,
@@ -62,7 +62,7 @@ export class FindingPage {
       last: axis ? lastLoss(diagnosis, axis.config, system) : null,
       results: file.results
         .filter((r) => !r.withdrawn)
-        .map((r) => `${momentWords(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.`),
+        .map((r) => `${momentText(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerText(r.answers)}.`),
       found: (file.closed?.found ?? []).map((id) => causeById(id)?.name ?? id),
       base: `/machines/${machine.id}/axes/${diagnosis.axisId}`,
     };
@@ -77,7 +77,7 @@ export class FindingPage {
   }
 
   protected load(id: string, system = this.preferences.system()): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api
       .call("case", { params: { id } })
       .pipe(
@@ -91,7 +91,7 @@ export class FindingPage {
       )
       .subscribe({
         next: (page) => this.page.set(page),
-        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+        error: saidIn(this.error),
       });
   }
 }

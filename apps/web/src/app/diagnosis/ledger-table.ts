@@ -44,7 +44,7 @@ import type { LedgerRow } from "./case.view";
           <tr class="sum">
             <th scope="row">Lost at the {{ member() }}</th>
             <td></td>
-            <td>{{ size(total.lostMm, total.expandedMm) }}</td>
+            <td>{{ size(total.reversalValueMm, total.expandedMm) }}</td>
             <td>± {{ size(total.expandedMm, total.expandedMm) }}</td>
           </tr>
         } @else {

@@ -17,15 +17,15 @@ import type { LikelyView } from "./case.view";
               <span class="bar" aria-hidden="true"><span [style.width.%]="one.width"></span></span>
               <span class="percent">{{ one.percent }}</span>
             </summary>
-            <p class="quiet">Remedy: {{ one.remedy }}. {{ one.school }}</p>
+            <p class="quiet">Remedy: {{ one.remedy }}. {{ one.method }}</p>
             @if (one.speaksFor.length) {
               <p>
                 <b>For it:</b>
                 @for (item of one.speaksFor; track $index) {
                   @if (link(item.ref); as to) {
-                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.words }}</a>{{ $last ? "." : "; " }}
+                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.message }}</a>{{ $last ? "." : "; " }}
                   } @else {
-                    {{ item.words }}{{ $last ? "." : "; " }}
+                    {{ item.message }}{{ $last ? "." : "; " }}
                   }
                 }
               </p>
@@ -35,9 +35,9 @@ import type { LikelyView } from "./case.view";
                 <b>Against it:</b>
                 @for (item of one.speaksAgainst; track $index) {
                   @if (link(item.ref); as to) {
-                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.words }}</a>{{ $last ? "." : "; " }}
+                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.message }}</a>{{ $last ? "." : "; " }}
                   } @else {
-                    {{ item.words }}{{ $last ? "." : "; " }}
+                    {{ item.message }}{{ $last ? "." : "; " }}
                   }
                 }
               </p>

@@ -11,7 +11,7 @@ import type { loadTraceSchema } from "@iron/contract";
 import type { ChartConfiguration } from "chart.js";
 import type * as z from "zod";
 import type { Ink } from "../shared/chart";
-import { loadWords } from "./case.view";
+import { loadText } from "./case.view";
 
 export interface LoadTraceView {
   readonly samples: readonly LoadSample[];
@@ -116,7 +116,7 @@ export function loadParts(view: LoadTraceView, system: UnitSystem): readonly Loa
     part("Once per turn", perTurn, "bent screw, eccentric coupling or journal"),
     ...spots.map((s) => ({
       name: `Spot at ${at(s.peakMm)}`,
-      value: loadWords(s.extra, view.unit),
+      value: loadText(s.extra, view.unit),
       points: "chips or damage there; a rack high spot",
     })),
   ];

@@ -22,7 +22,7 @@ const test = (over: object) => ({
 });
 const cause = (id: string, name: string) => ({ id, name, remedy: "tighten", normal: false, link: "end-bearings" });
 const leading = (id: string, name: string, probability: number) => ({
-  cause: { ...cause(id, name), school: "" },
+  cause: { ...cause(id, name), method: "" },
   probability,
   speaksFor: [],
   speaksAgainst: [],
@@ -38,7 +38,7 @@ const diagnosis = (over: Partial<Diagnosis> = {}): Diagnosis =>
     links: [],
     ledger: {
       lines: [],
-      total: { lostMm: 0.027, expandedMm: 0.001 },
+      total: { reversalValueMm: 0.027, expandedMm: 0.001 },
       rest: null,
       consistency: null,
       contradictions: [],

@@ -3,7 +3,7 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import type { Diagnosis } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
-import { money, percentWords, sisterWords } from "./case.view";
+import { money, percentText, sisterText } from "./case.view";
 
 /** What can be done, what it costs, and what it costs when it was not that. */
 @Component({
@@ -22,10 +22,10 @@ import { money, percentWords, sisterWords } from "./case.view";
           </tr>
         </thead>
         <tbody>
-          @for (option of options(); track option.words) {
+          @for (option of options(); track option.message) {
             <tr [class.not]="option.unless">
               <td>
-                {{ option.words }}
+                {{ option.message }}
                 @if (option.unless) {
                   <br /><span class="wrong">{{ option.unless }}</span>
                 }
@@ -62,10 +62,10 @@ export class RemedyTable {
       .pipe(catchError(() => of(null))),
     { initialValue: null },
   );
-  protected readonly percent = percentWords;
+  protected readonly percent = percentText;
 
   protected sisterSays(sister: Diagnosis["sisters"][number]): string {
-    return sisterWords(sister, (value) => this.sum(value));
+    return sisterText(sister, (value) => this.sum(value));
   }
 
   protected sum(value: number): string {

@@ -4,8 +4,8 @@ import { deviationUnit, formatDeviation, locateTest, UNIT_WORD } from "@iron/cor
 import { ButtonDirective } from "primeng/button";
 import { Preferences } from "../data/preferences";
 import { AxisContext } from "../machine/axis/axis-context";
-import { momentWords } from "../shared/words";
-import { answerWords, torqueWords } from "./case.view";
+import { momentText } from "../shared/times.text";
+import { answerText, torqueText } from "./case.view";
 import { CaseStore } from "./case-store";
 
 /** What was measured and found for this axis; a result can be set aside, and stays on record. */
@@ -23,7 +23,7 @@ import { CaseStore } from "./case-store";
       @for (one of measured(); track one.path + one.when) {
         <li>
           <span
-            ><a [routerLink]="one.path">{{ one.words }}</a
+            ><a [routerLink]="one.path">{{ one.text }}</a
             ><span class="quiet when">{{ one.when }}</span></span
           >
         </li>
@@ -31,7 +31,7 @@ import { CaseStore } from "./case-store";
       @for (one of results(); track one.id) {
         <li [id]="'result-' + one.id">
           <span
-            ><span [class.back]="one.withdrawn">{{ one.words }}</span>
+            ><span [class.back]="one.withdrawn">{{ one.text }}</span>
             @if (one.handTest) {
               <a [routerLink]="context.base() + '/series/' + one.handTest">its readings</a>
             }
@@ -44,7 +44,7 @@ import { CaseStore } from "./case-store";
                 pButton
                 text
                 (click)="store.restore(one.id)"
-                [attr.aria-label]="'Take back in: ' + one.words"
+                [attr.aria-label]="'Take back in: ' + one.text"
               >
                 Take back in
               </button>
@@ -54,7 +54,7 @@ import { CaseStore } from "./case-store";
                 pButton
                 text
                 (click)="store.withdraw(one.id)"
-                [attr.aria-label]="'Set aside: ' + one.words"
+                [attr.aria-label]="'Set aside: ' + one.text"
               >
                 Set aside
               </button>
@@ -78,15 +78,15 @@ export class ResultList {
         id: r.id,
         withdrawn: r.withdrawn,
         handTest: r.data?.kind === "series" ? r.data.seriesId : null,
-        words: `${locateTest(r.test)?.name ?? r.test}: ${answerWords(r.answers)}.${torqueWords(r.data)}${r.note ? ` ${r.note}` : ""}`,
-        when: `${momentWords(r.at)}, ${r.by}`,
+        text: `${locateTest(r.test)?.name ?? r.test}: ${answerText(r.answers)}.${torqueText(r.data)}${r.note ? ` ${r.note}` : ""}`,
+        when: `${momentText(r.at)}, ${r.by}`,
       })),
   );
   protected readonly measured = computed(() =>
     (this.store.diagnosis()?.measured ?? []).map((m) => ({
       path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`,
-      words: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.lostMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
-      when: momentWords(m.at),
+      text: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.reversalValueMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
+      when: momentText(m.at),
     })),
   );
 

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { locateTest, TEST_WORDS, type FindingId } from "@iron/core";
+import { locateTest, TEST_TEXT, type FindingId } from "@iron/core";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ChoicesPipe } from "../shared/choices.pipe";
 import { ChoiceField } from "../shared/fields";
-import { momentWords } from "../shared/words";
+import { momentText } from "../shared/times.text";
 import { CaseStore } from "./case-store";
 import { GLYPHS } from "./glyphs";
 import { Triple } from "./triple";
@@ -27,28 +27,24 @@ import { InputText } from "primeng/inputtext";
                 <path [attr.d]="d" />
               }
             </svg>
-            <span class="words">{{ symptom.words }}</span>
-            <ip-triple
-              [label]="symptom.words"
-              [value]="value(symptom.id)"
-              (picked)="store.answer(symptom.id, $event)"
-            />
+            <span class="words">{{ symptom.text }}</span>
+            <ip-triple [label]="symptom.text" [value]="value(symptom.id)" (picked)="store.answer(symptom.id, $event)" />
             @if (value(symptom.id) === true) {
               <span class="behind">
                 <input
                   pInputText
                   maxlength="300"
                   placeholder="where, when, how"
-                  [attr.aria-label]="'Note on: ' + symptom.words"
+                  [attr.aria-label]="'Note on: ' + symptom.text"
                   [value]="file.evidence[symptom.id]?.note ?? ''"
                   (input)="store.setEvidence(symptom.id, { note: $any($event.target).value })"
                 />
                 <ip-choice-field
                   quietly
                   none="no measurement shows it"
-                  [label]="'Shown by: ' + symptom.words"
+                  [label]="'Shown by: ' + symptom.text"
                   [value]="file.evidence[symptom.id]?.ref ?? ''"
-                  [choices]="proofs() | choices: 'ref' : 'words'"
+                  [choices]="proofs() | choices: 'ref' : 'label'"
                   (chosen)="store.setEvidence(symptom.id, { ref: $event || null })"
                 />
                 @if (proofPath(file.evidence[symptom.id]?.ref ?? null); as to) {
@@ -63,7 +59,7 @@ import { InputText } from "primeng/inputtext";
   `,
 })
 export class SymptomList {
-  readonly symptoms = input.required<readonly { readonly id: FindingId; readonly words: string }[]>();
+  readonly symptoms = input.required<readonly { readonly id: FindingId; readonly text: string }[]>();
   private readonly context = inject(AxisContext);
   protected readonly store = inject(CaseStore);
   protected readonly glyphs = GLYPHS;
@@ -76,13 +72,13 @@ export class SymptomList {
       .reverse()
       .map((r) => ({
         ref: `run ${r.id}`,
-        words: `${TEST_WORDS[r.kind].name}, ${momentWords(r.at)}`,
+        label: `${TEST_TEXT[r.kind].name}, ${momentText(r.at)}`,
       }));
     const results = (this.store.current()?.results ?? [])
       .filter((r) => r.axisId === axisId && !r.withdrawn)
       .map((r) => ({
         ref: `result ${r.id}`,
-        words: `${locateTest(r.test)?.name ?? r.test}, ${momentWords(r.at)}`,
+        label: `${locateTest(r.test)?.name ?? r.test}, ${momentText(r.at)}`,
       }));
     return [...results, ...runs];
   });

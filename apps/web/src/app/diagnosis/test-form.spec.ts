@@ -111,7 +111,7 @@ describe("a test that is looked, listened or felt for", () => {
       place.press("Do it on the simulated machine");
       answer(http.expectOne("/api/axes/2/device/observe"), {
         answers: { "retainer-turns": true },
-        words: ["retainer turned a quarter"],
+        shown: ["retainer turned a quarter"],
       });
       expect(place.text()).toContain("Simulated: retainer turned a quarter.");
       place.press("Keep the result");

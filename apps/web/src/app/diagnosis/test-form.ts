@@ -41,7 +41,7 @@ import { loadChart, loadFindings, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
 import { HandTestStart } from "../measure/hand/hand-test-start";
 import { HandTestSetUp, type HandTestExtra } from "../measure/hand/hand-test-set-up";
-import { crestWords } from "../measure/hand/hand-test.view";
+import { crestText } from "../measure/hand/hand-test.view";
 import { TextField } from "../shared/fields";
 import { TestSays } from "./test-says";
 
@@ -100,7 +100,7 @@ export class TestForm {
   protected readonly data = signal<ResultData | null>(null);
   protected readonly trace = signal<LoadTraceView | null>(null);
   protected readonly csvErrors = signal<readonly CsvError[]>([]);
-  protected readonly crestWrong = signal("");
+  protected readonly crestError = signal("");
   protected readonly chart = computed<DrawChart | null>(() => {
     const trace = this.trace();
     const system = this.preferences.system();
@@ -111,7 +111,7 @@ export class TestForm {
     if (data?.kind !== "crest-run") return null;
     const read = this.crestOf(data.planes);
     if (!read) return null;
-    const [verdict, ...planes] = crestWords(read.alignment, this.preferences.system());
+    const [verdict, ...planes] = crestText(read.alignment, this.preferences.system());
     return { planes, verdict };
   });
   /** The row of readings that answers this test, where there is one. */
@@ -139,7 +139,7 @@ export class TestForm {
         this.data.set(null);
         this.trace.set(null);
         this.csvErrors.set([]);
-        this.crestWrong.set("");
+        this.crestError.set("");
         this.note.set("");
       });
     });
@@ -172,14 +172,14 @@ export class TestForm {
         },
       })
       .subscribe({
-        next: ({ answers, words }) => {
-          this.seen.set(words);
+        next: ({ answers, shown }) => {
+          this.seen.set(shown);
           this.answers.set(answers as Answers);
           const found: Record<string, Found> = {};
           for (const f of this.fasteners()) found[f.name] = f.finding && answers[f.finding] ? "turned" : "tight";
           this.found.set(found);
         },
-        error: (error: unknown) => this.notices.wrong(error),
+        error: this.notices.error,
       });
   }
 
@@ -200,7 +200,7 @@ export class TestForm {
   private simulateLoad(axisId: number): void {
     this.api.call("simulateLoad", { params: { id: axisId } }).subscribe({
       next: ({ samples, unit }) => this.analyse(samples, unit),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -224,7 +224,7 @@ export class TestForm {
           const asked = new Set(this.questions().map((q) => q.id));
           this.answers.set(Object.fromEntries(Object.entries(found).filter(([id]) => asked.has(id as FindingId))));
         },
-        error: (error: unknown) => this.notices.wrong(error),
+        error: this.notices.error,
       });
   }
 
@@ -234,7 +234,7 @@ export class TestForm {
         this.data.set({ kind: "crest-run", planes });
         this.answerCrest(planes);
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -243,15 +243,15 @@ export class TestForm {
     if (axis) this.handTestStart.begin(axis, { base: this.context.base(), kind, extra });
   }
 
-  protected words(id: FindingId): string {
-    return finding(id).words;
+  protected textOf(id: FindingId): string {
+    return finding(id).text;
   }
 
   /** What cannot be read as crests is no result: what was typed before does not stand in for it. */
   protected typeCrest(text: string): void {
-    const { planes, wrong } = parseCrest(text, this.preferences.system());
-    this.crestWrong.set(wrong);
-    if (wrong) {
+    const { planes, error } = parseCrest(text, this.preferences.system());
+    this.crestError.set(error);
+    if (error) {
       this.data.set(null);
       this.answers.set({});
       return;
@@ -284,7 +284,7 @@ export class TestForm {
 
   protected keep(): void {
     const test = this.test();
-    if (!test || !this.given() || this.list()?.wrong()) return;
+    if (!test || !this.given() || this.list()?.error()) return;
     const list = Object.entries(this.found());
     const data: ResultData | null =
       this.data() ??

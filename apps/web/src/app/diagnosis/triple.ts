@@ -12,7 +12,7 @@ let made = 0;
   template: `
     <span class="sr-only" [id]="id">{{ label() }}</span>
     <p-selectbutton
-      optionLabel="words"
+      optionLabel="label"
       optionValue="id"
       [allowEmpty]="false"
       [ariaLabelledBy]="id"
@@ -20,7 +20,7 @@ let made = 0;
       [formControl]="control"
     >
       <ng-template #item let-one>
-        {{ one.words }}
+        {{ one.label }}
         @if (one.hint) {
           <span class="sr-only"> {{ one.hint }}</span>
         }
@@ -35,9 +35,9 @@ export class Triple {
   readonly picked = output<boolean | null>();
   protected readonly id = `triple-${(made += 1)}`;
   protected readonly options = [
-    { id: "yes", words: "Yes", hint: "" },
-    { id: "no", words: "No", hint: "" },
-    { id: "unknown", words: "?", hint: "not known" },
+    { id: "yes", label: "Yes", hint: "" },
+    { id: "no", label: "No", hint: "" },
+    { id: "unknown", label: "?", hint: "not known" },
   ];
   protected readonly control = new FormControl("unknown", { nonNullable: true });
 

@@ -37,7 +37,7 @@ describe("station Fix", () => {
     expect(page.text()).toContain("no parts to buy");
   });
 
-  it("asks for the school only where the work has one, and sends what was chosen", () => {
+  it("asks for the method only where the work has one, and sends what was chosen", () => {
     const page = open();
     page.tick("Set the gib");
     expect(page.page.queryByLabelText("Bearing preload")).toBeNull();

@@ -28,7 +28,7 @@ import {
 import type { Axis, JobSummary } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "../diagnosis/case-store";
 import { jobChoices } from "./job.view";
@@ -41,29 +41,29 @@ type Chosen = Readonly<Record<string, boolean>>;
 const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
 
 /** The ways a shop may do it, in the words of the trade. */
-const SCHOOLS = {
+const METHODS = {
   preload: [
-    { id: "torque", words: "by torque, drag measured" },
-    { id: "drag", words: "by drag" },
-    { id: "feel", words: "by feel (coast test)" },
+    { id: "torque", label: "by torque, drag measured" },
+    { id: "drag", label: "by drag" },
+    { id: "feel", label: "by feel (coast test)" },
   ],
   align: [
-    { id: "carriage", words: "by the carriage: tighten near each end" },
-    { id: "crest", words: "by a crest run in two planes" },
+    { id: "carriage", label: "by the carriage: tighten near each end" },
+    { id: "crest", label: "by a crest run in two planes" },
   ],
   gib: [
-    { id: "knee", words: "by the knee of its friction" },
-    { id: "seize-and-back", words: "until it seizes, and back" },
-    { id: "lost-motion", words: "by lost motion while tightening" },
-    { id: "rock", words: "by rocking" },
+    { id: "knee", label: "by the knee of its friction" },
+    { id: "seize-and-back", label: "until it seizes, and back" },
+    { id: "lost-motion", label: "by lost motion while tightening" },
+    { id: "rock", label: "by rocking" },
   ],
   nutService: [
-    { id: "flush", words: "flush in place first" },
+    { id: "flush", label: "flush in place first" },
     {
       id: "rebuild",
-      words: "rebuild (rolled, with clearance; others are sent out)",
+      label: "rebuild (rolled, with clearance; others are sent out)",
     },
-    { id: "send-out", words: "out with its screw, to a screw shop" },
+    { id: "send-out", label: "out with its screw, to a screw shop" },
   ],
 } as const satisfies Partial<Record<keyof JobOptions, readonly Choice[]>>;
 
@@ -103,10 +103,10 @@ export class FixStation {
     initialValue: "",
   });
   protected readonly jobs = signal<readonly JobSummary[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly options = signal<JobOptions>(DEFAULT_OPTIONS);
   protected readonly more = signal(false);
-  protected readonly schools = SCHOOLS;
+  protected readonly methods = METHODS;
   protected readonly chosen = linkedSignal<Axis | null, Chosen>({
     source: this.context.axis,
     computation: (axis) => {
@@ -190,10 +190,10 @@ export class FixStation {
   }
 
   protected load(): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("jobs").subscribe({
       next: (list) => this.jobs.set(list),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -236,7 +236,7 @@ export class FixStation {
       })
       .subscribe({
         next: ({ id }) => void this.router.navigate(["/jobs", id]),
-        error: (error: unknown) => this.notices.wrong(error),
+        error: this.notices.error,
       });
   }
 }

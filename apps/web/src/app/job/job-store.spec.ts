@@ -87,7 +87,7 @@ describe("a job’s acts on their way to the server", () => {
         { type: "about:blank", title: "Conflict", status: 409, detail: "That step is signed already.", current: job },
         { status: 409, statusText: "Conflict" },
       );
-    expect(store.refused().map((r) => r.words)).toEqual(["That step is signed already."]);
+    expect(store.refused().map((r) => r.message)).toEqual(["That step is signed already."]);
     http.expectOne("/api/jobs/1/acts").flush(job);
     store.read(act.key);
     expect(store.refused()).toEqual([]);

@@ -4,7 +4,7 @@ import { isSplitTest, jobProgress } from "@iron/core";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { PhotoQueue } from "./photo-queue";
 import { Outbox } from "../shared/outbox";
 import { pendingEvents, readQueue, writeQueue, type QueuedAct } from "./job-queue";
@@ -18,13 +18,13 @@ export class JobStore {
   private jobId = 0;
   readonly job = signal<Job | null>(null);
   readonly axes = signal<readonly Axis[]>([]);
-  readonly wrong = signal("");
+  readonly error = signal("");
   private readonly outbox = new Outbox<QueuedAct, Job>({
     keyOf: (q) => q.act.key,
     send: (q) => this.api.call("actOnJob", { params: { id: this.jobId }, body: q.act, by: q.by }),
     taken: (job) => this.job.set(job),
     refused: (problem, { act }) => {
-      this.refused.update((all) => [...all, { act, words: problem.detail }]);
+      this.refused.update((all) => [...all, { act, message: problem.detail }]);
       if (problem.current) this.job.set(problem.current as Job);
     },
     changed: (waiting) => writeQueue(localStorage, this.jobId, waiting),
@@ -34,14 +34,14 @@ export class JobStore {
   readonly offline = this.outbox.offline.asReadonly();
   readonly photoRefused = computed(() => {
     const refused = this.photos.refused();
-    return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.words : "";
+    return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.message : "";
   });
   readonly photosWaiting = computed(() => {
     const here = this.job()?.id;
     return this.photos.waiting().filter((p) => p.of === "job" && p.id === here);
   });
   /** Acts the server would not take, with its words: shown until they are read. */
-  readonly refused = signal<readonly { readonly act: JobAct; readonly words: string }[]>([]);
+  readonly refused = signal<readonly { readonly act: JobAct; readonly message: string }[]>([]);
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
   /** What the shop measures with: a typed loss is as good as its indicator. */
@@ -64,7 +64,7 @@ export class JobStore {
 
   load(jobId: number): void {
     this.jobId = jobId;
-    this.wrong.set("");
+    this.error.set("");
     this.outbox.recall(readQueue(localStorage, jobId));
     this.api.call("job", { params: { id: jobId } }).subscribe({
       next: (job) => {
@@ -74,7 +74,7 @@ export class JobStore {
         this.loadAround(job);
         void this.photos.recall();
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -104,7 +104,7 @@ export class JobStore {
       this.api.call("history", { params: { id: axisId } }).subscribe({
         next: ({ runs }) => {
           const since = runs.filter(
-            (r) => r.state === "finished" && r.lostMm !== null && r.at > job.openedAt && !isSplitTest(r.kind),
+            (r) => r.state === "finished" && r.reversalValueMm !== null && r.at > job.openedAt && !isSplitTest(r.kind),
           );
           this.runs.update((all) => ({ ...all, [letter]: [...since].reverse() }));
         },

@@ -3,14 +3,14 @@ import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
 import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue";
 import {
-  aheadWords,
+  aheadText,
   beforeAfter,
   beforeFigure,
   jobChoices,
   openLinks,
   remarks,
   sheetRows,
-  standWords,
+  standText,
   stepLinks,
   stepTime,
 } from "./job.view";
@@ -40,7 +40,7 @@ function job(over: Partial<Job> = {}): Job {
         leaveMm: 0.01,
         repairMm: 0.025,
         before: {
-          lostMm: 0.027,
+          reversalValueMm: 0.027,
           expandedMm: 0.001,
           runId: 3,
           at: "2026-03-03T07:40:00Z",
@@ -116,8 +116,8 @@ describe("a job as it is shown", () => {
   it("says how far it is, who carries the head and what is open", () => {
     const j = job({ events: upTo("Z:try-end") });
     const p = progressOf(j);
-    expect(aheadWords(p)).toMatch(/^1[0-9] of \d\d steps signed, about \d h/);
-    expect(standWords(p)).toEqual([
+    expect(aheadText(p)).toMatch(/^1[0-9] of \d\d steps signed, about \d h/);
+    expect(standText(p)).toEqual([
       "power off · head: block · motor off, hub off the screw, panel off, covers off, bumper off",
     ]);
     expect(openLinks(p, "Z")).toEqual(["motor", "coupling"]);
@@ -152,29 +152,29 @@ describe("a job as it is shown", () => {
     expect(rows.slice(0, before.length).map((r) => r.done !== "")).toEqual(before.map(() => true));
     expect(rows.map((r) => r.name)).toContain("Z · Motor with its brake off, as one piece");
     expect(rows.filter((r) => r.now)).toHaveLength(1);
-    expect(aheadWords(progressOf(j))).toContain(`${before.length} of ${rows.length} steps signed`);
+    expect(aheadText(progressOf(j))).toContain(`${before.length} of ${rows.length} steps signed`);
   });
 
   it("puts before and after side by side with the verdict", () => {
     const j = job();
     expect(beforeAfter(j, progressOf(j), "metric")[0]).toEqual({
       letter: "Z",
-      words: "27.0 ± 1.0 µm before.",
+      message: "27.0 ± 1.0 µm before.",
       passes: null,
     });
     const done = job({
       events: [
         ...upTo("Z:retest-chain"),
-        sign("Z:retest-chain", { figure: { lostMm: 0.006, expandedMm: 0.001, runId: 9 } }),
+        sign("Z:retest-chain", { figure: { reversalValueMm: 0.006, expandedMm: 0.001, runId: 9 } }),
       ],
     });
     const [after] = beforeAfter(done, progressOf(done), "metric");
     expect(after.passes).toBe(true);
-    expect(after.words).toContain("27.0 ± 1.0 µm before, 6.0 ± 1.0 µm after");
+    expect(after.message).toContain("27.0 ± 1.0 µm before, 6.0 ± 1.0 µm after");
     const typed = job({
       events: [sign("Z:measure-before", { reading: 0.03 })],
     });
-    expect(beforeFigure(typed, progressOf(typed), "Z")?.lostMm).toBe(0.03);
+    expect(beforeFigure(typed, progressOf(typed), "Z")?.reversalValueMm).toBe(0.03);
     expect(beforeFigure(job(), progressOf(job()), "Q")).toBeNull();
   });
 
@@ -204,7 +204,7 @@ describe("a job as it is shown", () => {
   it("leads from a step to the sums and measurements it needs", () => {
     const step = (id: string) => plan.steps.find((s) => s.id === id) ?? plan.steps[0];
     expect(stepLinks(job(), step("Z:set-preload"))[0]).toEqual({
-      words: "Bearing nut: torque and clamp force",
+      label: "Bearing nut: torque and clamp force",
       link: ["/sums", "bearing-nut"],
       axis: 6,
     });

@@ -2,6 +2,7 @@ import {
   estimateJob,
   figureBefore,
   formatQuantity,
+  formatWithU,
   JOB_KINDS,
   judgeRetest,
   lengthsIn,
@@ -12,7 +13,7 @@ import {
   stateAfter,
   stateChange,
   stateLine,
-  stateWords,
+  stateText,
   sumById,
   type JobFigure,
   type JobPlan,
@@ -23,8 +24,8 @@ import {
   type UnitSystem,
 } from "@iron/core";
 import type { Axis, Job, JobEventRecord } from "@iron/contract";
-import { minutesWords } from "../diagnosis/case.view";
-import { momentWords } from "../shared/words";
+import { minutesText } from "../diagnosis/case.view";
+import { momentText } from "../shared/times.text";
 
 export function stepName(step: PlannedStep): string {
   return step.axis ? `${step.axis} · ${step.title}` : step.title;
@@ -46,7 +47,7 @@ export function sheetRows(job: Job, progress: JobProgress): readonly SheetRow[] 
   const signs = signsOf(job.events);
   const signedBy = (id: string): string => {
     const sign = signs.get(id);
-    return sign ? `${momentWords(sign.at)}, ${sign.by}` : "kept here, not sent yet";
+    return sign ? `${momentText(sign.at)}, ${sign.by}` : "kept here, not sent yet";
   };
   const earlier = progress.earlier.map(({ step }, i): SheetRow => ({
     id: `earlier ${i} ${step.id}`,
@@ -80,14 +81,14 @@ function stateChanges({ axes, start, steps }: JobPlan): ReadonlyMap<string, stri
     steps.map((step) => {
       state = stateAfter(state, step.axis, step.effects);
       const shown = axes.filter((a) => step.axis === null || a.letter === step.axis);
-      const words = shown.map(({ letter, config }) => {
+      const lines = shown.map(({ letter, config }) => {
         const now = stateLine(config, state.axes[letter], state.power);
         const before = last.get(letter);
         last.set(letter, now);
-        const said = before ? stateChange(config, before, now) : stateWords(config, state.axes[letter], state.power);
+        const said = before ? stateChange(config, before, now) : stateText(config, state.axes[letter], state.power);
         return said && shown.length > 1 ? `${letter}: ${said}` : said;
       });
-      return [step.id, words.filter(Boolean).join("; ")];
+      return [step.id, lines.filter(Boolean).join("; ")];
     }),
   );
 }
@@ -99,22 +100,22 @@ function signsOf(events: readonly JobEventRecord[]): ReadonlyMap<string, { reado
 }
 
 /** "12 of 41 steps, about 2 h 10 min to go (1 h 30 min to 2 h 50 min)". */
-export function aheadWords(progress: JobProgress): string {
+export function aheadText(progress: JobProgress): string {
   const total = progress.plan.steps.length + progress.earlier.length;
   const done = progress.signed.length;
   if (progress.finished) return `All ${total} steps are signed.`;
   const estimate = estimateJob(progress.plan, progress.done);
   const [from, to] = estimate.between;
   const waits = estimate.waitDays ? `, and about ${estimate.waitDays} working days at the screw shop` : "";
-  return `${done} of ${total} steps signed, about ${minutesWords(estimate.minutes)} to go (${minutesWords(from)} to ${minutesWords(to)})${waits}.`;
+  return `${done} of ${total} steps signed, about ${minutesText(estimate.minutes)} to go (${minutesText(from)} to ${minutesText(to)})${waits}.`;
 }
 
 /** How each axis of the job stands now: power, who carries it, what is open. */
-export function standWords(progress: JobProgress): readonly string[] {
+export function standText(progress: JobProgress): readonly string[] {
   const { axes } = progress.plan;
   return axes.map(({ letter, config }) => {
-    const words = stateWords(config, progress.state.axes[letter], progress.state.power);
-    return axes.length > 1 ? `${letter}: ${words}` : words;
+    const text = stateText(config, progress.state.axes[letter], progress.state.power);
+    return axes.length > 1 ? `${letter}: ${text}` : text;
   });
 }
 
@@ -124,7 +125,7 @@ export function remarks(progress: JobProgress): readonly string[] {
   const said = (step: PlannedStep, s: SignedStep): string => {
     const found = step.finds.find((f) => f.id === s.found);
     const parts = [
-      found && found !== step.finds[0] ? found.words : "",
+      found && found !== step.finds[0] ? found.label : "",
       s.kept === "changed" ? `changed: ${s.change}` : "",
       s.reason ? `accepted: ${s.reason} (${s.holdBy || "no name"})` : "",
       s.words,
@@ -139,7 +140,7 @@ export function remarks(progress: JobProgress): readonly string[] {
 
 export interface Proof {
   readonly letter: string;
-  readonly words: string;
+  readonly message: string;
   /** Null while a retest of this axis is still to come. */
   readonly passes: boolean | null;
 }
@@ -155,11 +156,11 @@ export function beforeAfter(job: Job, progress: JobProgress, system: UnitSystem)
     const all = proofs.length ? proofs : [chainProof(job, { progress, axis, system })];
     const verdicts = all.map((p) => p.passes);
     const passes = verdicts.includes(false) ? false : verdicts.includes(null) ? null : true;
-    return { letter: axis.letter, words: all.map((p) => p.words).join(" "), passes };
+    return { letter: axis.letter, message: all.map((p) => p.message).join(" "), passes };
   });
 }
 
-type OneProof = Pick<Proof, "words" | "passes">;
+type OneProof = Pick<Proof, "message" | "passes">;
 
 function chainProof(
   job: Job,
@@ -172,10 +173,10 @@ function chainProof(
   const before = beforeFigure(job, progress, axis.letter);
   const after = progress.signed.find((s) => s.step === `${axis.letter}:retest-chain`)?.figure;
   if (after) return judgeRetest(before, after, { limits: axis, system });
-  const words = before
-    ? `${judgeRetest(null, before, { limits: axis, system }).words.split(" after;")[0]} before.`
+  const message = before
+    ? `${formatWithU(before.reversalValueMm, before.expandedMm, { system })} before.`
     : "Nothing measured before.";
-  return { words, passes: null };
+  return { message, passes: null };
 }
 
 function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSystem): OneProof {
@@ -183,13 +184,13 @@ function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSyst
   const value = progress.signed.find((s) => s.step === step.id)?.reading ?? null;
   if (!reading || value === null)
     return {
-      words: `${lengthsIn(reading?.label ?? step.title, system)}: not retested yet.`,
+      message: `${lengthsIn(reading?.label ?? step.title, system)}: not retested yet.`,
       passes: progress.done.has(step.id) ? true : null,
     };
   const bound =
     reading.to === undefined ? "" : `, up to ${formatQuantity(reading.quantity, reading.to, system)} is fine`;
   return {
-    words: `${lengthsIn(reading.label, system)} ${formatQuantity(reading.quantity, value, system)}${bound}.`,
+    message: `${lengthsIn(reading.label, system)} ${formatQuantity(reading.quantity, value, system)}${bound}.`,
     passes: readingWithin(step, value),
   };
 }
@@ -222,7 +223,7 @@ export function stepTime(job: Job, nowMs: number): string {
   const last = job.events.at(-1)?.at ?? job.openedAt;
   const minutes = Math.max(0, (nowMs - Date.parse(last)) / 60_000);
   const total = Math.max(0, (nowMs - Date.parse(job.openedAt)) / 60_000);
-  return `This step has been going for ${minutesWords(minutes)}, the job for ${minutesWords(total)}.`;
+  return `This step has been going for ${minutesText(minutes)}, the job for ${minutesText(total)}.`;
 }
 
 /** Sums that arise at a step, by the step’s own name. */
@@ -256,7 +257,7 @@ const STEP_MEASURED = [
 ];
 
 export interface StepLink {
-  readonly words: string;
+  readonly label: string;
   readonly link: readonly (string | number)[];
   readonly axis: number | null;
 }
@@ -267,9 +268,9 @@ export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
   const axisId = job.axes.find((a) => a.letter === step.axis)?.axisId ?? null;
   const sums = (STEP_SUMS[name] ?? []).flatMap((id): StepLink[] => {
     const sum = sumById(id);
-    return sum ? [{ words: sum.name, link: ["/sums", id], axis: axisId }] : [];
+    return sum ? [{ label: sum.name, link: ["/sums", id], axis: axisId }] : [];
   });
   return STEP_MEASURED.includes(name) && axisId !== null
-    ? [...sums, { words: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }]
+    ? [...sums, { label: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }]
     : sums;
 }

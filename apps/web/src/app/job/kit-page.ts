@@ -37,7 +37,7 @@ import { LoadingLines } from "../shared/loading";
             @for (item of group.items; track item.name) {
               <ip-tick-box [checked]="isReady(item.name)" (ticked)="tick(item.name, $event)"
                 ><span
-                  >{{ item.words }}
+                  >{{ item.text }}
                   @if (item.note) {
                     <span class="state">{{ item.note }}</span>
                   }
@@ -47,9 +47,9 @@ import { LoadingLines } from "../shared/loading";
           </fieldset>
         }
       </main>
-    } @else if (store.wrong()) {
+    } @else if (store.error()) {
       <main class="sheet">
-        <ip-trouble [words]="store.wrong()" (again)="store.load(+jobId())"
+        <ip-trouble [message]="store.error()" (again)="store.load(+jobId())"
           ><a pButton severity="secondary" routerLink="/jobs">All jobs</a></ip-trouble
         >
       </main>

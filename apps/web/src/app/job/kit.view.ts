@@ -3,7 +3,7 @@ import { kitList, type JobPlan } from "@iron/core";
 export interface KitItem {
   /** By this it is ticked. */
   readonly name: string;
-  readonly words: string;
+  readonly text: string;
   /** What does instead, or for which axes it is. */
   readonly note: string;
 }
@@ -18,10 +18,10 @@ export function kitGroups(plan: Pick<JobPlan, "steps">): readonly KitGroup[] {
   const kit = kitList(plan);
   const part = (p: (typeof kit.parts)[number]): KitItem => ({
     name: p.name,
-    words: `${p.count} × ${p.name}`,
+    text: `${p.count} × ${p.name}`,
     note: p.axes,
   });
-  const plain = (name: string): KitItem => ({ name, words: name, note: "" });
+  const plain = (name: string): KitItem => ({ name, text: name, note: "" });
   const groups: readonly KitGroup[] = [
     {
       title: "Parts to order",
@@ -36,7 +36,7 @@ export function kitGroups(plan: Pick<JobPlan, "steps">): readonly KitGroup[] {
       title: "Special tools, or what does instead",
       items: kit.special.map((s) => ({
         name: s.tool,
-        words: s.tool,
+        text: s.tool,
         note: s.standIn,
       })),
     },

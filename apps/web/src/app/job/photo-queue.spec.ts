@@ -72,7 +72,7 @@ describe("photos of a job on their way to the server", () => {
       { title: "Not valid", status: 422, detail: "That is no picture." },
       { status: 422, statusText: "no" },
     );
-    expect(queue.refused()?.words).toBe("That is no picture.");
+    expect(queue.refused()?.message).toBe("That is no picture.");
     sent("k2").flush(job);
     expect(queue.waiting()).toEqual([]);
   });

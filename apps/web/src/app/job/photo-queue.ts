@@ -49,12 +49,12 @@ export class PhotoQueue {
   /** The job or point as it was answered after the last photo. */
   readonly taken = signal<Job | LubricationPointRecord | null>(null);
   /** The last photo that the server would not have, with its words. */
-  readonly refused = signal<{ readonly photo: WaitingPhoto; readonly words: string } | null>(null);
+  readonly refused = signal<{ readonly photo: WaitingPhoto; readonly message: string } | null>(null);
   private readonly outbox = new Outbox<WaitingPhoto, Job | LubricationPointRecord>({
     keyOf: (p) => p.key,
     send: (p) => this.api.keyedPhoto(p),
     taken: (now) => this.taken.set(now),
-    refused: ({ detail }, photo) => this.refused.set({ photo, words: detail }),
+    refused: ({ detail }, photo) => this.refused.set({ photo, message: detail }),
     changed: (_, gone) => {
       if (gone) void this.store.remove(gone.key).catch(() => undefined);
     },

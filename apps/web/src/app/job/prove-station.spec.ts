@@ -40,7 +40,7 @@ function done(id: number, kind: JobKindId, retest: Partial<SignedStep>, config =
   const axis = {
     axisId: 2,
     letter: config.letter,
-    before: { lostMm: 0.027, expandedMm: 0.001, placeMm: 300, runId: 1 },
+    before: { reversalValueMm: 0.027, expandedMm: 0.001, placeMm: 300, runId: 1 },
     leaveMm: 0.01,
     repairMm: 0.025,
   };
@@ -75,7 +75,9 @@ describe("station Prove", () => {
   };
 
   it("a chain retest stands beside what was measured before", () => {
-    const page = open([done(1, "fixed-bearings", { figure: { lostMm: 0.004, expandedMm: 0.001, runId: null } })]);
+    const page = open([
+      done(1, "fixed-bearings", { figure: { reversalValueMm: 0.004, expandedMm: 0.001, runId: null } }),
+    ]);
     expect(page.text()).toContain("Nothing waits for a retest");
     expect(page.text()).toContain("Passes. 27.0 ± 1.0 µm before, 4.0 ± 1.0 µm after.");
   });
@@ -83,14 +85,18 @@ describe("station Prove", () => {
   it.each(JOB_KINDS.filter((k) => k.fits(BOX)).map((k) => [k.name, k.id] as const))(
     "a signed-off job is never said to wait for a retest: %s",
     (_, kind) => {
-      const page = open([done(1, kind, { figure: { lostMm: 0.004, expandedMm: 0.001, runId: null }, reading: 0.004 })]);
+      const page = open([
+        done(1, kind, { figure: { reversalValueMm: 0.004, expandedMm: 0.001, runId: null }, reading: 0.004 }),
+      ]);
       expect(page.text()).toContain("Nothing waits for a retest");
       expect(page.text()).toContain("Passes.");
     },
   );
 
   it("a load over the travel that is out of bounds does not pass, and says by what", () => {
-    const page = open([done(1, "gib", { reading: 12, figure: { lostMm: 0.004, expandedMm: 0.001, runId: null } })]);
+    const page = open([
+      done(1, "gib", { reading: 12, figure: { reversalValueMm: 0.004, expandedMm: 0.001, runId: null } }),
+    ]);
     expect(page.text()).toContain("Does not pass.");
     expect(page.text()).toContain("Highest load less lowest 12.0 %, up to 8.0 % is fine.");
   });

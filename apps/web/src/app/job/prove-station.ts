@@ -6,7 +6,7 @@ import type { Job } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { beforeAfter } from "./job.view";
 import { Trouble } from "../shared/trouble";
@@ -20,8 +20,8 @@ import { LoadingLines } from "../shared/loading";
   template: `
     <main class="sheet">
       <h1>{{ heading() }}</h1>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (error()) {
+        <ip-trouble [message]="error()" (again)="load()" />
       } @else {
         @for (one of views(); track one.id) {
           <section class="boxed">
@@ -32,7 +32,7 @@ import { LoadingLines } from "../shared/loading";
             </h2>
             <p>
               <b>{{ one.passes === null ? "Not retested yet." : one.passes ? "Passes." : "Does not pass." }}</b>
-              {{ one.words }}
+              {{ one.message }}
             </p>
             @if (one.passes === null) {
               <p class="quiet">Nothing is closed and signed off before the same test at the same place has passed.</p>
@@ -73,13 +73,13 @@ export class ProveStation {
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
   protected readonly jobs = signal<readonly Job[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly views = computed(() => {
     const letter = this.context.axis()?.config.letter;
     return (this.jobs() ?? []).map((job) => {
       const progress = jobProgress(job.plan, job.events);
       const compared = beforeAfter(job, progress, this.preferences.system()).find((c) => c.letter === letter);
-      return { id: job.id, title: job.title, words: compared?.words ?? "", passes: compared?.passes ?? null };
+      return { id: job.id, title: job.title, message: compared?.message ?? "", passes: compared?.passes ?? null };
     });
   });
   protected readonly heading = computed(() => {
@@ -97,7 +97,7 @@ export class ProveStation {
   protected load(): void {
     const id = this.context.axis()?.id;
     if (id === undefined) return;
-    this.wrong.set("");
+    this.error.set("");
     this.api
       .call("jobs")
       .pipe(
@@ -108,7 +108,7 @@ export class ProveStation {
       )
       .subscribe({
         next: (jobs) => this.jobs.set(jobs),
-        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+        error: saidIn(this.error),
       });
   }
 }

@@ -5,9 +5,9 @@ import { estimateJob, jobProgress, kitList, stepIn, unitOf, type PlannedStep } f
 import type { Job } from "@iron/contract";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
-import { momentWords } from "../shared/words";
-import { minutesWords } from "../diagnosis/case.view";
+import { saidIn } from "../data/problems";
+import { momentText } from "../shared/times.text";
+import { minutesText } from "../diagnosis/case.view";
 import { beforeAfter, stepName } from "./job.view";
 import { LoadingLines } from "../shared/loading";
 
@@ -33,7 +33,7 @@ import { LoadingLines } from "../shared/loading";
         </p>
         @for (one of page.compare; track one.letter) {
           <p>
-            Before, {{ one.letter }}: {{ one.words }} After: <span class="line"></span> ± <span class="line"></span>
+            Before, {{ one.letter }}: {{ one.message }} After: <span class="line"></span> ± <span class="line"></span>
           </p>
         }
         <p>Done by <span class="line"></span> on <span class="line"></span></p>
@@ -95,10 +95,10 @@ import { LoadingLines } from "../shared/loading";
           The machine’s manual and local codes come before this sheet. Electrical cabinets are for qualified people.
         </p>
       </main>
-    } @else if (wrong()) {
+    } @else if (error()) {
       <main class="sheet">
         <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
+          <p>{{ error() }}</p>
           <a pButton severity="secondary" routerLink="/jobs">All jobs</a>
         </div>
       </main>
@@ -113,7 +113,7 @@ export class SheetPage {
   readonly jobId = input.required<string>();
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   private readonly loaded = signal<Job | null>(null);
   protected readonly view = computed(() => {
     const job = this.loaded();
@@ -135,17 +135,17 @@ export class SheetPage {
         good: s.good,
         ifNot: s.ifNot,
         state: s.state,
-        finds: s.finds.map((f) => f.words).join(" / "),
+        finds: s.finds.map((f) => f.label).join(" / "),
         reading: s.retest === "chain" ? "Loss ± U" : s.reading ? `${s.reading.label}${unit ? `, ${unit}` : ""}` : "",
         keep: s.keeps !== null,
         hold: s.hold,
-        signed: sign ? `${momentWords(sign.at)}, ${sign.by}` : "",
+        signed: sign ? `${momentText(sign.at)}, ${sign.by}` : "",
       };
     };
     return {
       job,
-      opened: momentWords(job.openedAt),
-      time: `About ${minutesWords(estimate.minutes)} (${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}).`,
+      opened: momentText(job.openedAt),
+      time: `About ${minutesText(estimate.minutes)} (${minutesText(estimate.between[0])} to ${minutesText(estimate.between[1])}).`,
       compare: beforeAfter(job, progress, system),
       kit: kitList(progress.plan),
       steps: [
@@ -162,7 +162,7 @@ export class SheetPage {
   private load(id: string): void {
     this.api.call("job", { params: { id } }).subscribe({
       next: (job) => this.loaded.set(job),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 

@@ -26,7 +26,7 @@ function jobOf(kind: JobKindId): Job {
   const axis = {
     axisId: 1,
     letter: "X",
-    before: { lostMm: 0.031, expandedMm: 0.002, placeMm: 300, runId: 4 },
+    before: { reversalValueMm: 0.031, expandedMm: 0.002, placeMm: 300, runId: 4 },
     leaveMm: 0.01,
     repairMm: 0.02,
   };
@@ -137,7 +137,7 @@ describe("a step at the machine", () => {
     // GUM by hand: two steps of 1 µm and 3 µm of usual scatter over eight runs each way, k = 2.
     const u = Math.sqrt(2 * (0.001 ** 2 / 12) + (2 * 0.003 ** 2) / 8);
     expect(sent[0].figure).toEqual({
-      lostMm: expect.closeTo(0.002, 9) as number,
+      reversalValueMm: expect.closeTo(0.002, 9) as number,
       expandedMm: expect.closeTo(2 * u, 7) as number,
       runId: null,
     });

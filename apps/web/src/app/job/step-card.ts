@@ -31,7 +31,7 @@ import {
 } from "@iron/core";
 import { parseDecimal, type Job } from "@iron/contract";
 import { Preferences } from "../data/preferences";
-import { momentWords } from "../shared/words";
+import { momentText } from "../shared/times.text";
 import { beforeFigure, stepLinks } from "./job.view";
 import { JobStore } from "./job-store";
 import { ChoiceField, choicesOf, TextField } from "../shared/fields";
@@ -110,7 +110,7 @@ export class StepCard {
     source: this.stepId,
     computation: () => null,
   });
-  protected readonly wrong = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
+  protected readonly error = linkedSignal<string, string>({ source: this.stepId, computation: () => "" });
   protected readonly askReason = linkedSignal<string, boolean>({ source: this.stepId, computation: () => false });
   protected readonly blocked = computed(() => stepBlocked(this.progress(), this.step()));
   protected readonly people = computed(() => (this.store.axes().length >= 0 ? this.preferences.who() : ""));
@@ -128,7 +128,13 @@ export class StepCard {
     const all: Partial<
       Record<
         string,
-        readonly { id: number; at: string; lostMm: number | null; expandedMm: number | null; placeMm: number | null }[]
+        readonly {
+          id: number;
+          at: string;
+          reversalValueMm: number | null;
+          expandedMm: number | null;
+          placeMm: number | null;
+        }[]
       >
     > = this.store.runs();
     const list = all[this.step().axis ?? ""] ?? [];
@@ -137,7 +143,7 @@ export class StepCard {
       place !== null && at !== null && Math.abs(at - place) > 1 ? " (another place)" : "";
     return list.slice(0, 3).map((run) => ({
       run,
-      words: `${momentWords(run.at)}: ${this.loss(run.lostMm ?? 0, run.expandedMm)}${elsewhere(run.placeMm)}`,
+      label: `${momentText(run.at)}: ${this.loss(run.reversalValueMm ?? 0, run.expandedMm)}${elsewhere(run.placeMm)}`,
     }));
   });
   protected readonly before = computed(() => beforeFigure(this.job(), this.progress(), this.step().axis ?? ""));
@@ -172,18 +178,18 @@ export class StepCard {
       this.stepId();
       untracked(() => this.form.reset());
     });
-    this.form.valueChanges.subscribe(() => this.wrong.set(""));
+    this.form.valueChanges.subscribe(() => this.error.set(""));
   }
 
   protected takeBefore(figure: JobFigure): void {
     this.form.controls.reading.setValue("");
     this.figure.set(figure);
-    this.takenReading.set(figure.lostMm);
+    this.takenReading.set(figure.reversalValueMm);
   }
 
-  protected takeRun(run: { id: number; lostMm: number | null; expandedMm: number | null }): void {
-    this.figure.set({ lostMm: run.lostMm ?? 0, expandedMm: run.expandedMm, runId: run.id });
-    this.wrong.set("");
+  protected takeRun(run: { id: number; reversalValueMm: number | null; expandedMm: number | null }): void {
+    this.figure.set({ reversalValueMm: run.reversalValueMm ?? 0, expandedMm: run.expandedMm, runId: run.id });
+    this.error.set("");
   }
 
   /** What of the typed figures cannot be read, by field. */
@@ -209,14 +215,14 @@ export class StepCard {
   private figureOf({ loss, measuredWith, runs }: Typed): JobFigure | null {
     const lost = loss.trim() ? parseDecimal(loss) : undefined;
     if (this.step().retest !== "chain" || lost === undefined) return this.figure();
-    const lostMm = toMm(lost, deviationUnit(this.preferences.system()));
+    const reversalValueMm = toMm(lost, deviationUnit(this.preferences.system()));
     const indicator = this.store.indicators().find((i) => i.id === measuredWith);
     const n = parseDecimal(runs);
     if (!indicator || n === undefined || !Number.isInteger(n) || n < 1 || n > 50)
-      return { lostMm, expandedMm: null, runId: null };
+      return { reversalValueMm, expandedMm: null, runId: null };
     const { resolutionMm, hysteresisMm, calibrationMm } = indicator;
     const own = { resolutionMm, hysteresisMm: hysteresisMm ?? 0, calibrationMm: calibrationMm ?? 0 };
-    return { lostMm, expandedMm: typedExpanded(own, n), runId: null };
+    return { reversalValueMm, expandedMm: typedExpanded(own, n), runId: null };
   }
 
   private signOf(value: Typed): SignedStep {
@@ -240,7 +246,7 @@ export class StepCard {
       limits: (letter) => job.axes.find((a) => a.letter === letter) ?? null,
       system: this.preferences.system(),
     });
-    this.wrong.set(refusal?.message ?? "");
+    this.error.set(refusal?.message ?? "");
     if (refusal) {
       this.askReason.set(refusal.asksReason);
       return;

@@ -49,8 +49,8 @@ import type { StepLink } from "./job.view";
     @if (links().length) {
       <p class="sums-here">
         Sums for it:
-        @for (one of links(); track one.words) {
-          <a [routerLink]="one.link" [queryParams]="{ axis: one.axis }">{{ one.words }}</a>{{ $last ? "." : ", " }}
+        @for (one of links(); track one.label) {
+          <a [routerLink]="one.link" [queryParams]="{ axis: one.axis }">{{ one.label }}</a>{{ $last ? "." : ", " }}
         }
       </p>
     }

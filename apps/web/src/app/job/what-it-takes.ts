@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from "@angular/core";
 import { estimateJob, kitList, type JobPlan } from "@iron/core";
-import { minutesWords, money } from "../diagnosis/case.view";
+import { minutesText, money } from "../diagnosis/case.view";
 
 /** Time, money and kit of a sheet, before the job is opened. */
 @Component({
@@ -20,7 +20,7 @@ import { minutesWords, money } from "../diagnosis/case.view";
         @for (step of ahead.steps; track step.id) {
           <li>
             <span
-              >{{ step.words }}
+              >{{ step.text }}
               @if (step.state) {
                 <span class="state">{{ step.state }}</span>
               }
@@ -76,12 +76,12 @@ export class WhatItTakes {
     return {
       steps: plan.steps.map((s) => ({
         id: s.id,
-        words: `${s.axis ? `${s.axis} · ` : ""}${s.title}`,
+        text: `${s.axis ? `${s.axis} · ` : ""}${s.title}`,
         state: s.state,
       })),
-      time: minutesWords(estimate.minutes),
-      between: `${minutesWords(estimate.between[0])} to ${minutesWords(estimate.between[1])}`,
-      two: minutesWords(estimate.twoPeopleMinutes),
+      time: minutesText(estimate.minutes),
+      between: `${minutesText(estimate.between[0])} to ${minutesText(estimate.between[1])}`,
+      two: minutesText(estimate.twoPeopleMinutes),
       people: estimate.people,
       wait: estimate.waitDays ? `about ${estimate.waitDays} working days at a screw shop` : "",
       path: estimate.criticalPath.flatMap((id) => {

@@ -15,9 +15,9 @@ import { sheetRows, stepName } from "./job.view";
   template: `
     @if (moving()) {
       <p class="quiet">Move what is left; what that breaks is said here before it is kept.</p>
-      @if (orderWrong().length) {
+      @if (orderError().length) {
         <ul class="bad" role="alert">
-          @for (line of orderWrong(); track line) {
+          @for (line of orderError(); track line) {
             <li>{{ line }}</li>
           }
         </ul>
@@ -50,7 +50,7 @@ import { sheetRows, stepName } from "./job.view";
         }
       </ol>
       <div class="acts">
-        <button type="button" pButton [disabled]="orderWrong().length > 0 || store.offline()" (click)="keepOrder()">
+        <button type="button" pButton [disabled]="orderError().length > 0 || store.offline()" (click)="keepOrder()">
           Keep this order
         </button>
         <button type="button" pButton severity="secondary" (click)="leaveOrder()">Leave it as it was</button>
@@ -80,7 +80,7 @@ import { sheetRows, stepName } from "./job.view";
 })
 export class WholeSheet {
   protected readonly store = inject(JobStore);
-  protected readonly orderWrong = signal<readonly string[]>([]);
+  protected readonly orderError = signal<readonly string[]>([]);
   /** The order being changed by hand; null while nobody does. */
   protected readonly moving = signal<readonly string[] | null>(null);
   protected readonly rows = computed(() => {
@@ -101,7 +101,7 @@ export class WholeSheet {
 
   protected beginMoving(): void {
     this.moving.set(this.left().map((s) => s.id));
-    this.orderWrong.set([]);
+    this.orderError.set([]);
   }
 
   /** Moves a step one place. */
@@ -117,18 +117,18 @@ export class WholeSheet {
     moveItemInArray(order, from, to);
     this.moving.set(order);
     const progress = this.store.progress();
-    this.orderWrong.set(progress ? refuseOrder(progress, order) : []);
+    this.orderError.set(progress ? refuseOrder(progress, order) : []);
   }
 
   protected keepOrder(): void {
     const order = this.moving();
-    if (!order || this.orderWrong().length) return;
+    if (!order || this.orderError().length) return;
     this.store.act({ kind: "reorder", order: [...order], key: newKey() });
     this.moving.set(null);
   }
 
   protected leaveOrder(): void {
     this.moving.set(null);
-    this.orderWrong.set([]);
+    this.orderError.set([]);
   }
 }

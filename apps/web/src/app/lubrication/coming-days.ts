@@ -4,8 +4,8 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from "@an
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { Rounds } from "@iron/contract";
-import { momentWords } from "../shared/words";
-import { dayBars, datesInWords } from "./rounds.view";
+import { momentText } from "../shared/times.text";
+import { dayBars, datesInText } from "./rounds.view";
 
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({
@@ -88,13 +88,13 @@ export class ComingDays {
   protected readonly part = computed(() => (100 * this.rounds().against).toFixed(0));
   protected readonly changes = computed(() =>
     this.rounds().changes.map((c) => ({
-      what: datesInWords(c.what),
-      why: datesInWords(c.why),
+      what: datesInText(c.what),
+      why: datesInText(c.why),
     })),
   );
   protected readonly changedAt = computed(() => {
     const at = this.rounds().changedAt;
-    return at ? momentWords(at) : "";
+    return at ? momentText(at) : "";
   });
 
   protected drop(pointId: number, date: string): void {

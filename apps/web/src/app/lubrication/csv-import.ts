@@ -40,7 +40,7 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
     }
     @if (state(); as now) {
       <div class="acts" role="status">
-        <p>{{ progressWords(now) }}</p>
+        <p>{{ progressText(now) }}</p>
         <p-progressbar
           class="gone"
           ariaLabel="File gone through"
@@ -57,7 +57,7 @@ const EXPORTED = { meters: "exportMeters", "lube-points": "exportPoints", "lube-
         <div class="bad" role="alert">
           <p>
             <b
-              >{{ said.wrong }} {{ said.wrong === 1 ? "line is" : "lines are" }} wrong;
+              >{{ said.errorLines }} {{ said.errorLines === 1 ? "line is" : "lines are" }} wrong;
               {{ said.kept ? said.kept + " kept" : "nothing was kept" }}.</b
             >
           </p>
@@ -118,7 +118,7 @@ export class CsvImport {
     });
   }
 
-  protected progressWords({ phase, rows, of }: ImportState): string {
+  protected progressText({ phase, rows, of }: ImportState): string {
     if (phase === "keeping") return "Kept now, all at once.";
     if (phase === "waiting") return "Waits for another file to be read.";
     return of ? `Line ${rows} of ${of} gone through.` : "The file is read.";
@@ -131,7 +131,7 @@ export class CsvImport {
   /** Nothing of it is kept; the answer to the file itself says so. */
   protected callOff(): void {
     this.api.call("callImportOff", { params: { key: this.key } }).subscribe({
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -145,7 +145,7 @@ export class CsvImport {
         takeUntil(done),
         switchMap(() => this.api.call("importState", { params: { key: this.key } }).pipe(catchError(() => of(null)))),
       )
-      .subscribe((now) => this.state.set(now));
+      .subscribe((now) => this.state.set(now?.phase === "none" ? null : now));
     const what = this.what();
     const answer =
       what === "meters"
@@ -162,7 +162,7 @@ export class CsvImport {
         this.result.set(said);
         if (said.kept) this.kept.emit();
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

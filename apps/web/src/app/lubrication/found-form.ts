@@ -41,7 +41,7 @@ export interface FoundVisit {
     <h3>Found, before anything was given</h3>
     <div class="keys">
       @for (key of keys; track key.state) {
-        <button type="button" pButton severity="secondary" (click)="tell(key.state)">{{ key.words }}</button>
+        <button type="button" pButton severity="secondary" (click)="tell(key.state)">{{ key.label }}</button>
       }
     </div>
     <ip-tick-box [checked]="glitter()" (ticked)="glitter.set($event)"
@@ -54,7 +54,7 @@ export interface FoundVisit {
           mode="decimal"
           [label]="'Given, ' + point().doseUnit + '; ' + point().dose + ' if left empty'"
           [value]="given()"
-          [error]="givenWrong()"
+          [error]="givenError()"
           (typed)="type($event)"
         />
       }
@@ -71,9 +71,9 @@ export class FoundForm {
   readonly photo = output<File>();
   protected readonly keys = FOUND_KEYS;
   protected readonly outletStates: readonly Choice<boolean | null>[] = [
-    { id: null, words: "not looked at" },
-    { id: true, words: "wet" },
-    { id: false, words: "dry" },
+    { id: null, label: "not looked at" },
+    { id: true, label: "wet" },
+    { id: false, label: "dry" },
   ];
   /** Only another point empties what is typed: answers make the same point anew. */
   private readonly pointId = computed(() => this.point().id);
@@ -85,7 +85,7 @@ export class FoundForm {
   protected readonly words = this.of(() => "");
   /** What was given, as typed; the point’s own dose while it is empty. */
   protected readonly given = this.of(() => "");
-  protected readonly givenWrong = this.of(() => "");
+  protected readonly givenError = this.of(() => "");
   /** Outlets of a central system as looked at, from the pump outwards. */
   protected readonly outlets = this.of<readonly (boolean | null)[]>(() => this.point().outlets.map(() => null));
   /** In the order they are looked at: the farthest first. */
@@ -103,14 +103,14 @@ export class FoundForm {
 
   protected type(text: string): void {
     this.given.set(text);
-    this.givenWrong.set("");
+    this.givenError.set("");
   }
 
   protected tell(found: FoundState): void {
     const typed = this.given().trim();
     const given = typed ? parseDecimal(typed) : this.point().dose;
     if (given === undefined || given < 0 || given > 500) {
-      this.givenWrong.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
+      this.givenError.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
       return;
     }
     const none = found === "flooded" || found === "blocked";

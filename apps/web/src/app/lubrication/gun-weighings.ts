@@ -25,7 +25,7 @@ type Gun = LubricationSettings["guns"][number];
     <ul class="walked">
       @for (one of guns(); track one.name) {
         <li>
-          {{ one.name }}: {{ one.words }}
+          {{ one.name }}: {{ one.text }}
           <button type="button" pButton text (click)="drop(one.name)" [attr.aria-label]="'Strike out ' + one.name">
             strike out
           </button>
@@ -62,7 +62,7 @@ export class GunWeighings {
   protected readonly guns = computed(() =>
     this.saved().gunFigures.map((g) => ({
       name: g.name,
-      words: `${quantityWithU("mass", { value: g.gramsPerStroke, expanded: g.expandedGrams }, "metric").join(" ")} a stroke`,
+      text: `${quantityWithU("mass", { value: g.gramsPerStroke, expanded: g.expandedGrams }, "metric").join(" ")} a stroke`,
     })),
   );
 

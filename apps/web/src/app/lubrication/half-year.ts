@@ -4,9 +4,9 @@ import { ButtonDirective } from "primeng/button";
 import { ProgressBar } from "primeng/progressbar";
 import type { Horizon } from "@iron/contract";
 import { Api } from "../data/api";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { ChartView, type DrawChart } from "../shared/chart";
-import { dayWords } from "../shared/words";
+import { dayText } from "../shared/times.text";
 import { horizonChart } from "./horizon.view";
 import { HorizonPlanner } from "./horizon-plan";
 import { RoundsNav } from "./rounds-nav";
@@ -22,8 +22,8 @@ import { Trouble } from "../shared/trouble";
     <ip-rounds-nav />
     <main class="sheet">
       <h1>{{ heading() }}</h1>
-      @if (wrong() || planner.wrong()) {
-        <ip-trouble [words]="wrong() || planner.wrong()" (again)="load()" />
+      @if (error() || planner.error()) {
+        <ip-trouble [message]="error() || planner.error()" (again)="load()" />
       } @else if (planner.progress() !== null) {
         <p role="status">Planning half a year… {{ percent() }} %</p>
         <p-progressbar [value]="percent()" ariaLabel="Planned" />
@@ -55,7 +55,7 @@ import { Trouble } from "../shared/trouble";
             <tbody>
               @for (week of rows(); track week.from) {
                 <tr>
-                  <td>{{ week.words }}</td>
+                  <td>{{ week.text }}</td>
                   <td>{{ week.minutes }}</td>
                   <td>{{ week.available }}</td>
                   <td>{{ week.visits }}</td>
@@ -67,7 +67,7 @@ import { Trouble } from "../shared/trouble";
             </tbody>
           </table>
         </div>
-      } @else if (planner.progress() === null && !wrong()) {
+      } @else if (planner.progress() === null && !error()) {
         <p>
           Nothing is planned.
           <button type="button" pButton severity="secondary" (click)="load()">Plan it</button>
@@ -79,7 +79,7 @@ import { Trouble } from "../shared/trouble";
 export class HalfYear {
   private readonly api = inject(Api);
   protected readonly planner = inject(HorizonPlanner);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   private readonly input = signal<Horizon | null>(null);
   protected readonly percent = computed(() => Math.round(100 * (this.planner.progress() ?? 0)));
   protected readonly sums = computed(() => {
@@ -94,7 +94,7 @@ export class HalfYear {
       ...s,
       minutes: Math.round(s.minutes),
       from: weeks[i].from,
-      words: dayWords(`${weeks[i].from}T12:00:00`),
+      text: dayText(`${weeks[i].from}T12:00:00`),
     }));
   });
   protected readonly heading = computed(() => {
@@ -120,13 +120,13 @@ export class HalfYear {
   }
 
   protected load(): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("horizon").subscribe({
       next: (input) => {
         this.input.set(input);
         if (input.points.length) this.planner.plan(input);
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 }

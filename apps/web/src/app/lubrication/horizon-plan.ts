@@ -27,10 +27,10 @@ export class HorizonPlanner {
   /** 0 to 1 while it plans; null otherwise. */
   readonly progress = signal<number | null>(null);
   readonly answer = signal<Extract<HorizonAnswer, { sums: unknown }> | null>(null);
-  readonly wrong = signal("");
+  readonly error = signal("");
 
   plan(question: HorizonQuestion): void {
-    this.wrong.set("");
+    this.error.set("");
     const worker = (this.worker ??= this.make());
     this.progress.set(0);
     worker.onmessage = ({ data }: MessageEvent<HorizonAnswer>) => {
@@ -44,7 +44,7 @@ export class HorizonPlanner {
     worker.onerror = (event) => {
       event.preventDefault();
       this.stop();
-      this.wrong.set("The plan could not be made here. Try again.");
+      this.error.set("The plan could not be made here. Try again.");
     };
     worker.postMessage(question);
   }

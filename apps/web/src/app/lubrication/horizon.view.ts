@@ -3,7 +3,7 @@ import type { ChartConfiguration } from "chart.js";
 import type { Ink } from "../shared/chart";
 
 /** Bars of minutes by week, what is due below, then early, then late; the line is what people have. */
-export function horizonChart(rows: readonly (WeekSum & { readonly words: string })[], ink: Ink): ChartConfiguration {
+export function horizonChart(rows: readonly (WeekSum & { readonly text: string })[], ink: Ink): ChartConfiguration {
   const bar = (label: string, of: (w: WeekSum) => number, colour: string) => ({
     type: "bar" as const,
     label,
@@ -14,7 +14,7 @@ export function horizonChart(rows: readonly (WeekSum & { readonly words: string 
   const configuration = {
     type: "bar",
     data: {
-      labels: rows.map((r) => r.words),
+      labels: rows.map((r) => r.text),
       datasets: [
         bar("due", (w) => w.minutes - w.lateMinutes - w.earlyMinutes, ink.ink),
         bar("early", (w) => w.earlyMinutes, ink.blue),

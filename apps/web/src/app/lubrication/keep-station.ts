@@ -14,9 +14,9 @@ import { chainOf } from "@iron/core";
 import type { LubricationPointRecord } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
-import { chainMarks, doseWords, dueWords } from "./rounds.view";
+import { chainMarks, doseText, dueText } from "./rounds.view";
 import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
@@ -31,8 +31,8 @@ import { LoadingLines } from "../shared/loading";
   template: `
     <main class="sheet">
       <h1>{{ heading() }}</h1>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (error()) {
+        <ip-trouble [message]="error()" (again)="load()" />
       } @else if (points(); as all) {
         <div class="acts">
           <button type="button" pButton [severity]="all.length === 0 ? null : 'secondary'" (click)="addUsual()">
@@ -89,10 +89,10 @@ export class KeepStation {
   protected readonly context = inject(AxisContext);
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  protected readonly dose = doseWords;
-  protected readonly due = dueWords;
+  protected readonly dose = doseText;
+  protected readonly due = dueText;
   private readonly list = signal<readonly LubricationPointRecord[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   private readonly chain = computed(() => {
     const config = this.context.axis()?.config;
     return config ? chainOf(config).map((l) => l.id as string) : [];
@@ -126,10 +126,10 @@ export class KeepStation {
   protected load(): void {
     const id = this.context.machine()?.id;
     if (id === undefined) return;
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("lubricationPoints", { params: { id } }).subscribe({
       next: (list) => this.list.set(list),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -138,7 +138,7 @@ export class KeepStation {
     if (id === undefined) return;
     this.api.call("usualPoints", { params: { id } }).subscribe({
       next: (list) => this.list.set(list),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

@@ -7,7 +7,7 @@ const settings = (over: Partial<LubricationSettings> = {}): LubricationSettings 
   version: 3,
   minutesByWeekday: [90, 90, 90, 90, 60, 0, 0],
   holidays: [],
-  school: "all",
+  method: "all",
   windows: [],
   travel: [],
   guns: [{ name: "bay 1", weighings: [{ strokes: 10, grams: 8 }] }],
@@ -31,12 +31,12 @@ describe("days and rules", () => {
   const put = () => http.expectOne({ url: "/api/keep-settings", method: "PUT" });
   const body = (request: ReturnType<typeof put>) => request.request.body as Partial<LubricationSettings>;
 
-  it("minutes, school, holiday and window go out together; till then it says that they are not kept", () => {
+  it("minutes, method, holiday and window go out together; till then it says that they are not kept", () => {
     const said = hearNotices();
     const page = open();
     expect(page.text()).not.toContain("not kept yet");
     page.type("Friday, min", "45");
-    page.choose("School", "calendar");
+    page.choose("Method", "calendar");
     page.type("Day", "2026-12-24");
     page.type("What it is", "inventory");
     page.press("Add the holiday");
@@ -46,13 +46,13 @@ describe("days and rules", () => {
     const request = put();
     expect(body(request)).toMatchObject({
       version: 3,
-      school: "calendar",
+      method: "calendar",
       minutesByWeekday: [90, 90, 90, 90, 45, 0, 0],
       holidays: [{ date: "2026-12-24", words: "inventory" }],
       windows: [{ machineId: 4, days: [true, false, true, true, true, true, true] }],
     });
     expect(body(request)).not.toHaveProperty("gunFigures");
-    answer(request, settings({ version: 4, school: "calendar" }));
+    answer(request, settings({ version: 4, method: "calendar" }));
     expect(said).toEqual(["Kept. The rounds are planned by it."]);
     expect(page.text()).not.toContain("not kept yet");
   });

@@ -5,14 +5,14 @@ import {
   type LubricationSettingsEdit,
   type MachineMeter,
 } from "@iron/contract";
-import { INTERVAL_SCHOOLS, type IntervalSchool } from "@iron/core";
+import { INTERVAL_METHODS, type IntervalMethod } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
 import { Notices } from "../data/notices";
 import { VersionedSave } from "../data/versioned-save";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
-import { anyWrong, ChoiceField, NumberField } from "../shared/fields";
+import { anyUnread, ChoiceField, NumberField } from "../shared/fields";
 import { TickBox } from "../shared/tick-box";
 import { Trouble } from "../shared/trouble";
 import { CsvImport } from "./csv-import";
@@ -23,14 +23,14 @@ import { TravelList } from "./travel-list";
 import { LoadingLines } from "../shared/loading";
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
-const SCHOOL_WORDS: Record<IntervalSchool, string> = {
+const METHOD_TEXT: Record<IntervalMethod, string> = {
   all: "calendar, hours and distance, whichever comes first",
   calendar: "by the calendar alone",
   hours: "by running hours alone",
   distance: "by travelled distance alone",
 };
 
-/** Minutes and holidays, machine windows, the school of intervals, guns, and files in and out. */
+/** Minutes and holidays, machine windows, the method of intervals, guns, and files in and out. */
 @Component({
   selector: "ip-keeping",
   imports: [
@@ -55,9 +55,9 @@ export class KeepingPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly weekdays = WEEKDAYS;
-  protected readonly schools = INTERVAL_SCHOOLS.map((id) => ({ id, words: SCHOOL_WORDS[id] }));
+  protected readonly methods = INTERVAL_METHODS.map((id) => ({ id, label: METHOD_TEXT[id] }));
   protected readonly machines = signal<readonly MachineMeter[]>([]);
-  protected readonly formWrong = signal("");
+  protected readonly formError = signal("");
   private readonly numbers = viewChildren(NumberField);
   /** Something was typed among the minutes. */
   protected readonly touched = signal(false);
@@ -72,7 +72,7 @@ export class KeepingPage {
   protected readonly changed = computed(
     () =>
       JSON.stringify(this.saved()) !== JSON.stringify(this.draft()) ||
-      (this.touched() && this.numbers().some((n) => n.wrong())),
+      (this.touched() && this.numbers().some((n) => n.textError())),
   );
   protected readonly conflicts = computed(() => {
     const [mine, theirs] = [this.draft(), this.edit.theirs()];
@@ -81,17 +81,17 @@ export class KeepingPage {
   private readonly said = computed<readonly SaidField<LubricationSettings>[]>(() => {
     const name = (id: number): string => this.machines().find((m) => m.machineId === id)?.nickname ?? "";
     return [
-      ...WEEKDAYS.map((label, i) => ({ label, words: (s: LubricationSettings) => `${s.minutesByWeekday[i]} min` })),
-      { label: "Intervals go", words: (s) => SCHOOL_WORDS[s.school] },
-      { label: "Holidays", words: (s) => s.holidays.map((h) => h.date).join(", ") },
+      ...WEEKDAYS.map((label, i) => ({ label, value: (s: LubricationSettings) => `${s.minutesByWeekday[i]} min` })),
+      { label: "Intervals go", value: (s) => METHOD_TEXT[s.method] },
+      { label: "Holidays", value: (s) => s.holidays.map((h) => h.date).join(", ") },
       {
         label: "May be stopped",
-        words: (s) =>
+        value: (s) =>
           s.windows.map((w) => `${name(w.machineId)} ${WEEKDAYS.filter((_, i) => w.days[i]).join(" ")}`).join("; "),
       },
       {
         label: "Travel",
-        words: (s) => s.travel.map((x) => `${name(x.machineId)} ${x.letter} ${x.kmPerHour} km/h`).join("; "),
+        value: (s) => s.travel.map((x) => `${name(x.machineId)} ${x.letter} ${x.kmPerHour} km/h`).join("; "),
       },
     ];
   });
@@ -116,7 +116,7 @@ export class KeepingPage {
     this.saved.set(settings);
     this.draft.set(settings);
     this.edit.begin(settings);
-    this.formWrong.set("");
+    this.formError.set("");
   }
 
   /** Back to what the server has. */
@@ -161,10 +161,10 @@ export class KeepingPage {
 
   protected keep(): void {
     const draft = this.draft();
-    if (!draft || anyWrong(this.numbers)) return;
+    if (!draft || anyUnread(this.numbers)) return;
     const { gramsPerStroke: _, gunFigures: __, ...typed } = draft;
     const checked = lubricationSettingsEditSchema.safeParse(typed);
-    this.formWrong.set(checked.success ? "" : `${checked.error.issues[0].message} Nothing was kept.`);
+    this.formError.set(checked.success ? "" : `${checked.error.issues[0].message} Nothing was kept.`);
     if (!checked.success) return;
     const body: Omit<LubricationSettingsEdit, "version"> = typed;
     this.edit.send(

@@ -4,9 +4,9 @@ import { ButtonDirective } from "primeng/button";
 import type { LubricationPointRecord, MachineMeter } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../data/api";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { qrPath, type QrPath } from "./qr";
-import { doseWords } from "./rounds.view";
+import { doseText } from "./rounds.view";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
@@ -51,8 +51,8 @@ interface Label {
           </button>
         </div>
       </div>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (error()) {
+        <ip-trouble [message]="error()" (again)="load()" />
       } @else if (points()) {
         <div class="labels">
           @for (label of labels(); track label.key) {
@@ -90,7 +90,7 @@ export class LabelsPage {
   protected readonly origin = location.origin;
   protected readonly machines = signal<readonly MachineMeter[]>([]);
   protected readonly points = signal<readonly LubricationPointRecord[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly machine = signal<number | null>(null);
   protected readonly machinesOnly = signal(false);
   protected readonly labels = computed<readonly Label[]>(() => {
@@ -114,7 +114,7 @@ export class LabelsPage {
           label(`p${p.id}`, {
             path: `/points/${p.id}`,
             title: p.place,
-            lines: [`${m.nickname}, bay ${m.bay}`, doseWords(p)],
+            lines: [`${m.nickname}, bay ${m.bay}`, doseText(p)],
           }),
         ),
     );
@@ -125,7 +125,7 @@ export class LabelsPage {
   }
 
   protected load(): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api
       .call("meters")
       .pipe(
@@ -138,7 +138,7 @@ export class LabelsPage {
       )
       .subscribe({
         next: (lists) => this.points.set(lists.flat()),
-        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+        error: saidIn(this.error),
       });
   }
 

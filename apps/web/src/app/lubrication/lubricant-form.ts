@@ -28,15 +28,15 @@ const EMPTY: Typed = {
   reserveG: 100,
 };
 const SAID: readonly SaidField<LubricantEdit>[] = [
-  { label: "Name", words: (l) => l.name },
-  { label: "Kind", words: (l) => l.kind },
-  { label: "Thickener of a grease", words: (l) => l.thickener ?? "not known" },
-  { label: "Base oil", words: (l) => l.base ?? "not known" },
-  { label: "NLGI of a grease", words: (l) => String(l.nlgi ?? "") },
-  { label: "ISO VG of an oil", words: (l) => String(l.viscosity ?? "") },
-  { label: "A container holds, g", words: (l) => String(l.containerG) },
-  { label: "Days to arrive", words: (l) => String(l.leadDays) },
-  { label: "Reserve, g", words: (l) => String(l.reserveG) },
+  { label: "Name", value: (l) => l.name },
+  { label: "Kind", value: (l) => l.kind },
+  { label: "Thickener of a grease", value: (l) => l.thickener ?? "not known" },
+  { label: "Base oil", value: (l) => l.base ?? "not known" },
+  { label: "NLGI of a grease", value: (l) => String(l.nlgi ?? "") },
+  { label: "ISO VG of an oil", value: (l) => String(l.viscosity ?? "") },
+  { label: "A container holds, g", value: (l) => String(l.containerG) },
+  { label: "Days to arrive", value: (l) => String(l.leadDays) },
+  { label: "Reserve, g", value: (l) => String(l.reserveG) },
 ];
 const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
 
@@ -65,7 +65,7 @@ const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable
       </div>
       @if (edit.theirs()) {
         <ip-both-versions
-          [words]="edit.message()"
+          [message]="edit.message()"
           [rows]="conflicts()"
           (keepMine)="keep()"
           (takeTheirs)="taken.emit()"

@@ -11,7 +11,7 @@ import { ChoiceField } from "../shared/fields";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
 import { LubricantForm } from "./lubricant-form";
-import { dayWords } from "../shared/words";
+import { dayText } from "../shared/times.text";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
@@ -64,11 +64,11 @@ export class LubricantsPage {
           ? `${formatNumber(30 * l.gramsPerDay, 0)} g a month at ${l.points} ${l.points === 1 ? "point" : "points"}`
           : "nothing uses it",
       left: l.daysLeft === null ? "" : l.daysLeft > 730 ? "over 2 years" : `${Math.floor(l.daysLeft)} days`,
-      order: l.orderBy === null || (l.daysLeft ?? 0) > 730 ? "" : dayWords(`${l.orderBy}T12:00:00`),
+      order: l.orderBy === null || (l.daysLeft ?? 0) > 730 ? "" : dayText(`${l.orderBy}T12:00:00`),
       now: l.orderBy !== null && l.orderBy <= dayOf(new Date()),
     })),
   );
-  protected readonly names = computed(() => this.rows().map((l) => ({ id: String(l.id), words: l.name })));
+  protected readonly names = computed(() => this.rows().map((l) => ({ id: String(l.id), label: l.name })));
   protected readonly mixing = computed(() => {
     const find = (id: number | null) => this.list()?.find((l) => l.id === id);
     const [old, next] = [find(this.old()), find(this.next())];
@@ -104,7 +104,7 @@ export class LubricantsPage {
         this.list.set(list);
         field.value = "";
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

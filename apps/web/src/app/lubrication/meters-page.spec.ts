@@ -108,7 +108,7 @@ describe("hour meters", () => {
         kept: 0,
         known: 0,
         good: 1,
-        wrong: 1,
+        errorLines: 1,
         errors: [{ line: 2, column: "date", message: "“soon” is no date: write 2026-03-31." }],
       });
       expect(page.alerts()).toContain("1 line is wrong; nothing was kept.");
@@ -116,7 +116,13 @@ describe("hour meters", () => {
       page.press("Keep the 1 good line all the same");
       const request = sentFile();
       expect(request.request.body).toMatchObject({ anyway: true });
-      answer(request, { kept: 1, known: 0, good: 1, wrong: 1, errors: [{ line: 2, column: "date", message: "x" }] });
+      answer(request, {
+        kept: 1,
+        known: 0,
+        good: 1,
+        errorLines: 1,
+        errors: [{ line: 2, column: "date", message: "x" }],
+      });
       answer(http.expectOne("/api/meters"), [meter()]);
       expect(page.alerts()).toContain("1 line is wrong; 1 kept.");
     });
@@ -128,6 +134,10 @@ describe("hour meters", () => {
         await pick(page, "machine,date,hours\nWren,2026-03-03,2510");
         const request = sentFile();
         const { key } = request.request.body as { key: string };
+        jest.advanceTimersByTime(300);
+        // Asked about before the server has it: nothing to say yet, and no error.
+        answer(http.expectOne(`/api/imports/${key}`), { phase: "none", rows: 0, of: 0 });
+        expect(page.page.queryByRole("button", { name: "Call it off" })).toBeNull();
         jest.advanceTimersByTime(300);
         answer(http.expectOne(`/api/imports/${key}`), {
           phase: "reading",
@@ -155,7 +165,7 @@ describe("hour meters", () => {
     it("sent twice it keeps nothing twice, and a file too large is not sent", async () => {
       const page = open();
       await pick(page, "machine,date,hours");
-      answer(sentFile(), { kept: 1, known: 4, good: 5, wrong: 0, errors: [] });
+      answer(sentFile(), { kept: 1, known: 4, good: 5, errorLines: 0, errors: [] });
       answer(http.expectOne("/api/meters"), [meter()]);
       expect(page.text()).toContain("1 kept, 4 were there already.");
       await pick(page, "x", 5_000_001);

@@ -5,7 +5,7 @@ import { type MachineMeter } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Loaded } from "../data/loaded";
-import { dayWords } from "../shared/words";
+import { dayText } from "../shared/times.text";
 import { MeterReading } from "./meter-reading";
 import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
@@ -23,7 +23,7 @@ import { LoadingLines } from "../shared/loading";
     <main class="sheet">
       <h1>Hour meters</h1>
       @if (loaded.message()) {
-        <ip-trouble [words]="loaded.message()" (again)="loaded.again()" />
+        <ip-trouble [message]="loaded.message()" (again)="loaded.again()" />
       } @else if (meters(); as all) {
         @for (meter of all; track meter.machineId) {
           <section class="meter" [attr.aria-label]="meter.nickname">
@@ -86,7 +86,7 @@ export class MetersPage {
     const decimals = decimalsFor(expanded);
     return `${formatNumber(hoursPerDay, decimals)} ± ${formatNumber(expanded, decimals)}`;
   }
-  protected readonly day = (date: string): string => dayWords(`${date}T12:00:00`);
+  protected readonly day = (date: string): string => dayText(`${date}T12:00:00`);
 
   constructor() {
     this.api.call("shop").subscribe({
@@ -98,7 +98,7 @@ export class MetersPage {
   protected back(id: number): void {
     this.api.call("takeMeterBack", { params: { id } }).subscribe({
       next: (list) => this.meters.set(list),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

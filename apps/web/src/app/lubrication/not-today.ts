@@ -47,15 +47,15 @@ export interface HandMove {
         </button>
       }
     </details>
-    @if (wrong() || refused()) {
-      <p class="wrong" role="alert">{{ wrong() || refused() }}</p>
+    @if (error() || refused()) {
+      <p class="wrong" role="alert">{{ error() || refused() }}</p>
     }
   `,
 })
 export class NotToday {
   readonly point = input.required<LubricationPointRecord>();
   /** Days somebody is there. */
-  readonly days = input.required<readonly { readonly id: string; readonly words: string }[]>();
+  readonly days = input.required<readonly { readonly id: string; readonly label: string }[]>();
   readonly busy = input(false);
   /** What the server would not have, in its words. */
   readonly refused = input("");
@@ -64,13 +64,13 @@ export class NotToday {
   protected readonly moveTo = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
   protected readonly reason = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
   protected readonly skipTill = signal("");
-  protected readonly wrong = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
+  protected readonly error = linkedSignal<number, string>({ source: this.pointId, computation: () => "" });
 
   protected move(kind: HandMove["kind"], date: string | null): void {
-    this.wrong.set(
+    this.error.set(
       date !== "" ? "" : kind === "pin" ? "Choose the day first." : "Name the day till which it is left out.",
     );
-    if (this.wrong()) return;
+    if (this.error()) return;
     this.moved.emit({ kind, date, reason: kind === "skip" ? this.reason() : "" });
   }
 }

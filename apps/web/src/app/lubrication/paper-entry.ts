@@ -7,10 +7,10 @@ import type { Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
-import { dayWords } from "../shared/words";
+import { saidIn } from "../data/problems";
+import { dayText } from "../shared/times.text";
 import { RoundsNav } from "./rounds-nav";
-import { doseWords, FOUND_LETTERS, walkOf } from "./rounds.view";
+import { doseText, FOUND_LETTERS, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
@@ -28,8 +28,8 @@ import { InputText } from "primeng/inputtext";
     <ip-rounds-nav />
     <main class="sheet">
       <h1>Type a paper round in</h1>
-      @if (wrong()) {
-        <ip-trouble [words]="wrong()" (again)="load()" />
+      @if (error()) {
+        <ip-trouble [message]="error()" (again)="load()" />
       } @else if (rounds() && days().length === 0) {
         <p>Nothing is planned in the coming two weeks, so there is no round to type in.</p>
       } @else if (rounds()) {
@@ -37,7 +37,7 @@ import { InputText } from "primeng/inputtext";
           <ip-choice-field
             label="Round of"
             [value]="date()"
-            [choices]="days() | choices: 'date' : 'words'"
+            [choices]="days() | choices: 'date' : 'label'"
             (chosen)="date.set($event)"
           />
           <ip-day-field label="Walked on" [value]="doneOn()" [most]="today" (picked)="doneOn.set($event)" />
@@ -48,7 +48,7 @@ import { InputText } from "primeng/inputtext";
         </p>
         @for (one of queue.refused(); track one.visit.key) {
           <div class="bad" role="alert">
-            <p>{{ one.place }}: {{ one.words }}</p>
+            <p>{{ one.place }}: {{ one.message }}</p>
             <button type="button" pButton severity="secondary" (click)="queue.read(one.visit.key)">Read</button>
           </div>
         }
@@ -87,8 +87,8 @@ import { InputText } from "primeng/inputtext";
               }
             </tbody>
           </table>
-          @if (letterWrong()) {
-            <p class="wrong" role="alert">{{ letterWrong() }}</p>
+          @if (letterError()) {
+            <p class="wrong" role="alert">{{ letterError() }}</p>
           }
           @if (kept()) {
             <p role="status">
@@ -113,11 +113,11 @@ export class PaperEntry {
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
   protected readonly queue = inject(VisitQueue);
-  protected readonly dose = doseWords;
+  protected readonly dose = doseText;
   protected readonly today = dayOf(new Date());
   protected readonly rounds = signal<Rounds | null>(null);
-  protected readonly wrong = signal("");
-  protected readonly letterWrong = signal("");
+  protected readonly error = signal("");
+  protected readonly letterError = signal("");
   protected readonly date = signal("");
   protected readonly doneOn = signal(this.today);
   protected readonly letters = signal<Readonly<Record<number, string>>>({});
@@ -126,7 +126,7 @@ export class PaperEntry {
   protected readonly days = computed(() =>
     (this.rounds()?.days ?? [])
       .filter((d) => d.stops.length)
-      .map((d) => ({ date: d.date, words: dayWords(`${d.date}T12:00:00`) })),
+      .map((d) => ({ date: d.date, label: dayText(`${d.date}T12:00:00`) })),
   );
   protected readonly rows = computed(() => {
     const rounds = this.rounds();
@@ -139,13 +139,13 @@ export class PaperEntry {
   }
 
   protected load(): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("rounds").subscribe({
       next: (rounds) => {
         this.rounds.set(rounds);
         if (!this.date()) this.date.set(this.days().at(0)?.date ?? "");
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -165,7 +165,7 @@ export class PaperEntry {
   protected letter(id: number, field: HTMLInputElement): void {
     const text = field.value.trim().toLowerCase();
     const good = text === "" || FOUND_LETTERS.has(text);
-    this.letterWrong.set(good ? "" : `“${text}” is none of d, r, f, i, b.`);
+    this.letterError.set(good ? "" : `“${text}” is none of d, r, f, i, b.`);
     if (!good) field.value = "";
     this.letters.update((all) => ({ ...all, [id]: good ? text : "" }));
   }

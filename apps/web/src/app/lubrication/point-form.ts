@@ -22,39 +22,39 @@ import { bySchema, gate, unplaced } from "../shared/schema-form";
 import { Opens } from "../shared/opens";
 
 const WEIGHTS: readonly Choice<LubricationPoint["weight"]>[] = [
-  { id: 1, words: "little harm" },
-  { id: 2, words: "wear" },
-  { id: 3, words: "a part is lost" },
+  { id: 1, label: "little harm" },
+  { id: 2, label: "wear" },
+  { id: 3, label: "a part is lost" },
 ];
 const yesNo = (on: boolean | undefined): string => (on ? "yes" : "no");
 const SAID: readonly SaidField<LubricationPoint>[] = [
-  { label: "Place", words: (p) => p.place },
-  { label: "Axis", words: (p) => p.letter ?? "none" },
-  { label: "On which link", words: (p) => p.link ?? "none" },
-  { label: "Way in", words: (p) => p.way },
-  { label: "Lubricant", words: (p) => p.lubricant },
-  { label: "Dose", words: (p) => `${p.dose} ${p.doseUnit}` },
-  { label: "Minutes", words: (p) => String(p.minutes) },
-  { label: "Before it can be reached", words: (p) => p.access },
-  { label: "Every so many days", words: (p) => String(p.rule.days ?? "not") },
-  { label: "Running hours", words: (p) => String(p.rule.hours ?? "not") },
-  { label: "km travelled", words: (p) => String(p.rule.km ?? "not") },
-  { label: "Never under, days", words: (p) => String(p.rule.leastDays) },
-  { label: "Never over, days", words: (p) => String(p.rule.mostDays) },
+  { label: "Place", value: (p) => p.place },
+  { label: "Axis", value: (p) => p.letter ?? "none" },
+  { label: "On which link", value: (p) => p.link ?? "none" },
+  { label: "Way in", value: (p) => p.way },
+  { label: "Lubricant", value: (p) => p.lubricant },
+  { label: "Dose", value: (p) => `${p.dose} ${p.doseUnit}` },
+  { label: "Minutes", value: (p) => String(p.minutes) },
+  { label: "Before it can be reached", value: (p) => p.access },
+  { label: "Every so many days", value: (p) => String(p.rule.days ?? "not") },
+  { label: "Running hours", value: (p) => String(p.rule.hours ?? "not") },
+  { label: "km travelled", value: (p) => String(p.rule.km ?? "not") },
+  { label: "Never under, days", value: (p) => String(p.rule.leastDays) },
+  { label: "Never over, days", value: (p) => String(p.rule.mostDays) },
   {
     label: "When it is forgotten",
-    words: (p) => WEIGHTS.find((w) => w.id === p.weight)?.words ?? "",
+    value: (p) => WEIGHTS.find((w) => w.id === p.weight)?.label ?? "",
   },
-  { label: "Look at", words: (p) => p.checks.join("; ") },
-  { label: "Outlets", words: (p) => (p.outlets ?? []).join("; ") },
-  { label: "Machine off and locked", words: (p) => yesNo(p.machineOff) },
-  { label: "Only for people trained", words: (p) => yesNo(p.qualified) },
-  { label: "The nut is parted", words: (p) => yesNo(p.partsNut) },
+  { label: "Look at", value: (p) => p.checks.join("; ") },
+  { label: "Outlets", value: (p) => (p.outlets ?? []).join("; ") },
+  { label: "Machine off and locked", value: (p) => yesNo(p.machineOff) },
+  { label: "Only for people trained", value: (p) => yesNo(p.qualified) },
+  { label: "The nut is parted", value: (p) => yesNo(p.partsNut) },
   {
     label: "What scales the interval",
-    words: (p) =>
+    value: (p) =>
       p.factors
-        .map((f) => FACTORS[f].words)
+        .map((f) => FACTORS[f].text)
         .sort()
         .join("; "),
   },
@@ -159,7 +159,7 @@ export class PointForm {
     initialValue: this.form.getRawValue(),
   });
   /** What the form as a whole has against it, once one tried to keep it. */
-  protected readonly formWrong = signal("");
+  protected readonly formError = signal("");
   private begun = false;
   protected readonly conflicts = computed(() => {
     const theirs = this.theirs();
@@ -195,7 +195,7 @@ export class PointForm {
 
   protected keep(): void {
     const may = this.maySend(this.form);
-    this.formWrong.set(unplaced(this.form));
+    this.formError.set(unplaced(this.form));
     if (may) this.kept.emit(editOf(this.form.getRawValue(), this.start().provenance));
   }
 }

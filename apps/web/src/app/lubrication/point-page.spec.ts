@@ -39,7 +39,7 @@ describe("a lubrication point, as its label opens it", () => {
   it("a visit by one key can be undone, and the page shows the point as answered", () => {
     const notices: (() => void)[] = [];
     TestBed.inject(MessageService).messageObserver.subscribe((m) => {
-      for (const one of Array.isArray(m) ? m : [m]) notices.push((one.data as { offer: Offer }).offer.act);
+      for (const one of Array.isArray(m) ? m : [m]) notices.push((one.data as { offer: Offer }).offer.press);
     });
     const page = open();
     page.press("Dry");

@@ -8,11 +8,11 @@ import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { VersionedSave } from "../data/versioned-save";
-import { problemFrom } from "../data/problems";
+import { saidIn } from "../data/problems";
 import { PointForm, type LubricationPointEdit } from "./point-form";
 import { PhotoQueue } from "../job/photo-queue";
-import { momentWords } from "../shared/words";
-import { doseWords, dueWords, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
+import { momentText } from "../shared/times.text";
+import { doseText, dueText, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { PhotoField } from "../shared/photo-field";
@@ -37,12 +37,12 @@ export class PointPage {
   protected readonly queue = inject(VisitQueue);
   private readonly photos = inject(PhotoQueue);
   protected readonly keys = FOUND_KEYS;
-  protected readonly dose = doseWords;
-  protected readonly moment = momentWords;
+  protected readonly dose = doseText;
+  protected readonly moment = momentText;
   protected readonly point = signal<LubricationPointRecord | null>(null);
   protected readonly machineOf = signal<Machine | null>(null);
   protected readonly lubricants = signal<readonly LubricantRecord[]>([]);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly editing = signal(false);
   protected readonly edit = new VersionedSave<LubricationPointRecord>();
   /** What the form begins from. */
@@ -66,7 +66,7 @@ export class PointPage {
     });
     effect(() => {
       const refused = this.photos.refused();
-      if (refused) untracked(() => this.notices.say(refused.words));
+      if (refused) untracked(() => this.notices.say(refused.message));
     });
     this.api.call("lubricants").subscribe({
       next: (list) => this.lubricants.set(list),
@@ -75,7 +75,7 @@ export class PointPage {
   }
 
   protected load(): void {
-    this.wrong.set("");
+    this.error.set("");
     if (this.isNew()) {
       this.point.set(null);
       this.editing.set(true);
@@ -87,14 +87,14 @@ export class PointPage {
         this.point.set(point);
         this.loadMachine(point.machineId);
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
   private loadMachine(id: number): void {
     this.api.call("machine", { params: { id } }).subscribe({
       next: (machine) => this.machineOf.set(machine),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -117,7 +117,7 @@ export class PointPage {
   }
 
   protected dueSentence(point: LubricationPointRecord): string {
-    return dueWords(point).replace(/^./, (c) => c.toUpperCase());
+    return dueText(point).replace(/^./, (c) => c.toUpperCase());
   }
 
   protected photo(point: LubricationPointRecord, file: File): void {
@@ -174,14 +174,14 @@ export class PointPage {
         this.point.set(point);
         if (retired) this.notices.say(`${point.place} is kept no more.`, () => this.retire(false));
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
   protected openCase(): void {
     this.api.call("caseFromPoint", { params: { id: this.pointId() } }).subscribe({
       next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

@@ -3,9 +3,9 @@ import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { Rounds } from "@iron/contract";
 import { Api } from "../data/api";
-import { problemFrom } from "../data/problems";
-import { dayWords } from "../shared/words";
-import { bringWords, FOUND_KEYS, visitOf } from "./rounds.view";
+import { saidIn } from "../data/problems";
+import { dayText } from "../shared/times.text";
+import { bringText, FOUND_KEYS, visitOf } from "./rounds.view";
 import { LoadingLines } from "../shared/loading";
 
 /** One day’s round on paper, with boxes. */
@@ -20,12 +20,12 @@ import { LoadingLines } from "../shared/loading";
         <a pButton severity="secondary" routerLink="/rounds">Back to the rounds</a>
         <button type="button" pButton (click)="print()">Print</button>
       </div>
-      @if (wrong()) {
+      @if (error()) {
         <div class="bad" role="alert">
-          <p>{{ wrong() }}</p>
+          <p>{{ error() }}</p>
         </div>
       } @else if (day(); as day) {
-        <h1>Round of {{ words() }}</h1>
+        <h1>Round of {{ dayLine() }}</h1>
         <p>
           {{ count() }} {{ count() === 1 ? "point" : "points" }}, about {{ day.minutes }} minutes. Walked by
           <span class="line"></span> on
@@ -54,7 +54,7 @@ import { LoadingLines } from "../shared/loading";
                 </div>
                 <div class="boxes">
                   @for (key of keys; track key.state) {
-                    <span><span class="box"></span> {{ key.words }}</span>
+                    <span><span class="box"></span> {{ key.label }}</span>
                   }
                   <span>given <span class="line short-line"></span></span>
                 </div>
@@ -84,18 +84,18 @@ export class RoundSheet {
   private readonly api = inject(Api);
   protected readonly keys = FOUND_KEYS;
   protected readonly visit = visitOf;
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   private readonly rounds = signal<Rounds | null>(null);
   protected readonly loaded = computed(() => this.rounds() !== null);
   protected readonly day = computed(() => this.rounds()?.days.find((d) => d.date === this.date()) ?? null);
-  protected readonly words = computed(() => dayWords(`${this.date()}T12:00:00`));
+  protected readonly dayLine = computed(() => dayText(`${this.date()}T12:00:00`));
   protected readonly count = computed(() => (this.day()?.stops ?? []).reduce((n, s) => n + s.points.length, 0));
-  protected readonly bring = computed(() => bringWords((this.day()?.stops ?? []).flatMap((s) => s.points)));
+  protected readonly bring = computed(() => bringText((this.day()?.stops ?? []).flatMap((s) => s.points)));
 
   constructor() {
     this.api.call("rounds").subscribe({
       next: (rounds) => this.rounds.set(rounds),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 

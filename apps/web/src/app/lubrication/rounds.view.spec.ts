@@ -1,6 +1,6 @@
 import type { Rounds } from "@iron/contract";
 import { lubricationPoint as point } from "../../testing/lubrication";
-import { chainMarks, datesInWords, dayBars, doseWords, dueWords, FOUND_KEYS, walkOf } from "./rounds.view";
+import { chainMarks, datesInText, dayBars, doseText, dueText, FOUND_KEYS, walkOf } from "./rounds.view";
 
 const rounds: Rounds = {
   days: [
@@ -22,13 +22,13 @@ const rounds: Rounds = {
 
 describe("rounds as they are shown", () => {
   it("say what is given and when it is due, and what was learnt", () => {
-    expect(doseWords(point())).toBe("4 strokes, grease, lithium, NLGI 2");
-    expect(doseWords(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2");
-    expect(doseWords(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil");
-    expect(doseWords(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life");
-    expect(dueWords(point({ lateDays: 1.6 }))).toBe("1 day late; every 126 days by hours");
-    expect(dueWords(point({ dueSpreadDays: 6.4 }))).toMatch(/^due .* ± 6 days; every 126 days by hours$/);
-    expect(dueWords(point({ unlearntDays: 180, learnt: "found dry twice", held: true }))).toMatch(
+    expect(doseText(point())).toBe("4 strokes, grease, lithium, NLGI 2");
+    expect(doseText(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2");
+    expect(doseText(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil");
+    expect(doseText(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life");
+    expect(dueText(point({ lateDays: 1.6 }))).toBe("1 day late; every 126 days by hours");
+    expect(dueText(point({ dueSpreadDays: 6.4 }))).toMatch(/^due .* ± 6 days; every 126 days by hours$/);
+    expect(dueText(point({ unlearntDays: 180, learnt: "found dry twice", held: true }))).toMatch(
       /every 126 days by hours \(was 180: found dry twice\), held by the maker’s bounds$/,
     );
   });
@@ -44,7 +44,7 @@ describe("rounds as they are shown", () => {
   });
 
   it("dates of the server are said as days", () => {
-    expect(datesInWords("Knot, nut: 2026-11-30 to 2026-12-01")).toMatch(
+    expect(datesInText("Knot, nut: 2026-11-30 to 2026-12-01")).toMatch(
       /^Knot, nut: Mon 30 Nov( 2026)? to Tue 1 Dec( 2026)?$/,
     );
   });

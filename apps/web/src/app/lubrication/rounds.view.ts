@@ -1,18 +1,18 @@
 import { isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
-import { dayWords } from "../shared/words";
+import { dayText } from "../shared/times.text";
 
 /** The five large keys, in the order of the hand: what was found before anything was given. */
-export const FOUND_KEYS: readonly { readonly state: FoundState; readonly words: string }[] = [
-  { state: "dry", words: "Dry" },
-  { state: "right", words: "Right" },
-  { state: "flooded", words: "Flooded" },
-  { state: "dirty", words: "Dirty" },
-  { state: "blocked", words: "Blocked" },
+export const FOUND_KEYS: readonly { readonly state: FoundState; readonly label: string }[] = [
+  { state: "dry", label: "Dry" },
+  { state: "right", label: "Right" },
+  { state: "flooded", label: "Flooded" },
+  { state: "dirty", label: "Dirty" },
+  { state: "blocked", label: "Blocked" },
 ];
 
 /** "4 strokes of grease", or what to do where nothing is given. */
-export function doseWords(point: Pick<LubricationPointRecord, "dose" | "doseUnit" | "lubricant">): string {
+export function doseText(point: Pick<LubricationPointRecord, "dose" | "doseUnit" | "lubricant">): string {
   if (point.doseUnit === "wipe") return point.dose > 0 ? `wipe with ${point.lubricant}` : point.lubricant;
   if (point.dose === 0) return point.lubricant;
   const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
@@ -20,17 +20,17 @@ export function doseWords(point: Pick<LubricationPointRecord, "dose" | "doseUnit
 }
 
 /** What is brought along for these points, each once; "nothing" where none is given anything. */
-export function bringWords(points: readonly LubricationPointRecord[]): string {
+export function bringText(points: readonly LubricationPointRecord[]): string {
   return [...new Set(points.filter(isBrought).map((p) => p.lubricant))].join("; ") || "nothing but a clean cloth";
 }
 
 /** What is done at a point, with its dose in words. */
-export const visitOf = (point: LubricationPointRecord): VisitText => visitText(point, doseWords(point));
+export const visitOf = (point: LubricationPointRecord): VisitText => visitText(point, doseText(point));
 
 /** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
-export function dueWords(point: LubricationPointRecord): string {
+export function dueText(point: LubricationPointRecord): string {
   const late = Math.floor(point.lateDays);
-  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayWords(`${point.dueOn}T12:00:00`)}`;
+  const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayText(`${point.dueOn}T12:00:00`)}`;
   const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : "";
   const was =
     point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : "";
@@ -40,7 +40,7 @@ export function dueWords(point: LubricationPointRecord): string {
 
 export interface DayBar {
   readonly date: string;
-  readonly words: string;
+  readonly day: string;
   /** 0 to 1 of what is available. */
   readonly part: number;
   readonly late: number;
@@ -52,14 +52,14 @@ export function dayBars(rounds: Rounds): readonly DayBar[] {
   return rounds.days.map((day) => {
     const points = day.stops.flatMap((s) => s.points);
     const late = points.filter((p) => p.lateDays > 0).length;
-    const words = dayWords(`${day.date}T12:00:00`);
+    const dayLine = dayText(`${day.date}T12:00:00`);
     const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`;
     return {
       date: day.date,
-      words,
+      day: dayLine,
       part: day.available > 0 ? Math.min(1, day.minutes / day.available) : 0,
       late,
-      label: `${words}: ${free}, ${points.length} ${points.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`,
+      label: `${dayLine}: ${free}, ${points.length} ${points.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`,
     };
   });
 }
@@ -84,8 +84,8 @@ export function walkOf(
 }
 
 /** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
-export function datesInWords(text: string): string {
-  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayWords(`${date}T12:00:00`));
+export function datesInText(text: string): string {
+  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayText(`${date}T12:00:00`));
 }
 
 /** One letter a finding, for typing paper in fast. */

@@ -24,7 +24,7 @@ const LARGEST_BYTES = 5_000_000;
     <ul class="walked">
       @for (one of rows(); track one.machineId + one.letter) {
         <li>
-          {{ one.machine }} {{ one.letter }}: {{ one.words }}, {{ one.from }}
+          {{ one.machine }} {{ one.letter }}: {{ one.text }}, {{ one.from }}
           <button
             type="button"
             pButton
@@ -67,7 +67,7 @@ export class TravelList {
     this.travel().map((x) => ({
       ...x,
       machine: this.machines().find((m) => m.machineId === x.machineId)?.nickname ?? "",
-      words: `${formatNumber(x.kmPerHour, 2)} km an hour of running`,
+      text: `${formatNumber(x.kmPerHour, 2)} km an hour of running`,
     })),
   );
 

@@ -65,7 +65,7 @@ describe("visits on their way to the server", () => {
         { title: "Conflict", status: 409, detail: "Rowan has done this point already." },
         { status: 409, statusText: "Conflict" },
       );
-    expect(queue.refused().map((r) => r.words)).toEqual(["Rowan has done this point already."]);
+    expect(queue.refused().map((r) => r.message)).toEqual(["Rowan has done this point already."]);
     http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
     queue.read("a");
     expect(queue.refused()).toEqual([]);

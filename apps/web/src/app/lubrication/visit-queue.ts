@@ -13,7 +13,7 @@ export interface WaitingVisit {
 
 /** A visit that the server would not have, with its words. */
 export interface RefusedVisit extends WaitingVisit {
-  readonly words: string;
+  readonly message: string;
 }
 
 const STORE = "iron-visits-waiting";
@@ -29,7 +29,7 @@ export class VisitQueue {
     keyOf: (w) => w.visit.key,
     send: (w) => this.api.call("visitPoint", { params: { id: w.pointId }, body: w.visit, by: w.by }),
     taken: (point) => this.taken.set(point),
-    refused: ({ detail }, w) => this.refused.update((all) => [...all, { ...w, words: detail }]),
+    refused: ({ detail }, w) => this.refused.update((all) => [...all, { ...w, message: detail }]),
     changed: keep,
   });
   readonly waiting = this.outbox.waiting.asReadonly();

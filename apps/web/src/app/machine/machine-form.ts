@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from "@angular/core";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { MACHINE_KIND_WORDS, MACHINE_KINDS } from "@iron/core";
+import { MACHINE_KIND_TEXT, MACHINE_KINDS } from "@iron/core";
 import { machineEditSchema, type MachineEdit } from "@iron/contract";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { bySchema } from "../shared/schema-form";
@@ -39,5 +39,5 @@ export function machineForm(start: MachineEdit): MachineFormGroup {
 })
 export class MachineForm {
   readonly form = input.required<MachineFormGroup>();
-  protected readonly kinds = MACHINE_KINDS.map((id) => ({ id, words: MACHINE_KIND_WORDS[id] }));
+  protected readonly kinds = MACHINE_KINDS.map((id) => ({ id, label: MACHINE_KIND_TEXT[id] }));
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { chainOf, defaultAxis, formatSize, MACHINE_KIND_WORDS } from "@iron/core";
+import { chainOf, defaultAxis, formatSize, MACHINE_KIND_TEXT } from "@iron/core";
 import type { Machine, MachineEdit } from "@iron/contract";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
 import { Api } from "../data/api";
@@ -15,11 +15,11 @@ import { MachineForm, machineForm } from "./machine-form";
 import { LoadingLines } from "../shared/loading";
 
 const SAID: readonly SaidField<MachineEdit>[] = [
-  { label: "Nickname", words: (m) => m.nickname },
-  { label: "Bay", words: (m) => m.bay },
-  { label: "Kind", words: (m) => MACHINE_KIND_WORDS[m.kind] },
-  { label: "Hours a week", words: (m) => String(m.hoursPerWeek) },
-  { label: "Note", words: (m) => m.note },
+  { label: "Nickname", value: (m) => m.nickname },
+  { label: "Bay", value: (m) => m.bay },
+  { label: "Kind", value: (m) => MACHINE_KIND_TEXT[m.kind] },
+  { label: "Hours a week", value: (m) => String(m.hoursPerWeek) },
+  { label: "Note", value: (m) => m.note },
 ];
 
 @Component({
@@ -79,7 +79,7 @@ export class MachinePlace {
       id: a.id,
       letter: a.config.letter,
       retired: a.retiredAt !== null,
-      words: `${chainOf(a.config)
+      text: `${chainOf(a.config)
         .map((l) => l.name.toLowerCase())
         .join(" → ")}; ${formatSize(a.config.travelMm, this.preferences.system())} travel`,
     })),
@@ -116,8 +116,8 @@ export class MachinePlace {
     this.loaded.again();
   }
 
-  protected kindWords(kind: Machine["kind"]): string {
-    return MACHINE_KIND_WORDS[kind];
+  protected kindText(kind: Machine["kind"]): string {
+    return MACHINE_KIND_TEXT[kind];
   }
 
   protected addAxis(): void {
@@ -134,7 +134,7 @@ export class MachinePlace {
       })
       .subscribe({
         next: (axis) => void this.router.navigate(["/machines", machine.id, "axes", axis.id, "setup"]),
-        error: (error: unknown) => this.notices.wrong(error),
+        error: this.notices.error,
       });
   }
 
@@ -146,7 +146,7 @@ export class MachinePlace {
         this.notices.say(`${copy.nickname} added. Give it its own nickname and bay.`);
         void this.router.navigate(["/machines", copy.id]);
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -165,7 +165,7 @@ export class MachinePlace {
           retiring ? () => this.retire() : undefined,
         );
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

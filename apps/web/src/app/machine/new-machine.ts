@@ -23,8 +23,8 @@ import { TextField } from "../shared/fields";
         <div class="fields">
           <ip-text-field label="Axis letters" formControlName="letters" />
         </div>
-        @if (wrong()) {
-          <p class="bad" role="alert">{{ wrong() }}</p>
+        @if (error()) {
+          <p class="bad" role="alert">{{ error() }}</p>
         }
         <div class="acts">
           <button pButton type="submit" [disabled]="saving()">Add the machine</button>
@@ -45,7 +45,7 @@ export class NewMachine {
     letters: new FormControl("X Y Z", { nonNullable: true, validators: byRule(lettersMessage) }),
   });
   protected readonly saving = signal(false);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
 
   protected save(): void {
     if (!this.maySend(this.form) || this.saving()) return;
@@ -59,7 +59,7 @@ export class NewMachine {
         next: ({ id }) => void this.router.navigate(["/machines", id]),
         error: (error: unknown) => {
           this.saving.set(false);
-          this.wrong.set(problemFrom(error).detail);
+          this.error.set(problemFrom(error).detail);
         },
       });
   }

@@ -3,7 +3,7 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { formatDeviation, formatPosition, TEST_WORDS } from "@iron/core";
+import { formatDeviation, formatPosition, TEST_TEXT } from "@iron/core";
 import { parseReadingsCsv, planOfRows, type IndicatorRecord } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
@@ -34,7 +34,7 @@ export class ImportReadings {
   private readonly router = inject(Router);
   private readonly file = signal<{ name: string; text: string } | null>(null);
   protected readonly fileName = computed(() => this.file()?.name ?? "");
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly keeping = signal(false);
   protected readonly form = new FormGroup({
     readWith: readWithForm(null),
@@ -60,7 +60,7 @@ export class ImportReadings {
     const system = this.preferences.system();
     const plan = planOfRows(parsed.rows, this.keepsZero(), this.overTravelMm());
     return {
-      words: `${TEST_WORDS[plan.kind].name}: ${parsed.rows.length} readings at ${plan.targetsMm.length} ${plan.targetsMm.length === 1 ? "place" : "places"}, ${plan.runs} ${plan.runs === 1 ? "run" : "runs"}.`,
+      message: `${TEST_TEXT[plan.kind].name}: ${parsed.rows.length} readings at ${plan.targetsMm.length} ${plan.targetsMm.length === 1 ? "place" : "places"}, ${plan.runs} ${plan.runs === 1 ? "run" : "runs"}.`,
       many: plan.targetsMm.length > 1,
       rows: parsed.rows.slice(0, SHOWN).map((r) => ({
         line: r.line,
@@ -85,13 +85,13 @@ export class ImportReadings {
     const file = files?.[0];
     if (!file) return;
     if (file.size > LARGEST) {
-      this.wrong.set(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB: at most 2 MB are taken.`);
+      this.error.set(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB: at most 2 MB are taken.`);
       return;
     }
-    this.wrong.set("");
+    this.error.set("");
     void file.text().then(
       (text) => this.file.set({ name: file.name, text }),
-      () => this.wrong.set(`${file.name} could not be read.`),
+      () => this.error.set(`${file.name} could not be read.`),
     );
   }
 
@@ -127,7 +127,7 @@ export class ImportReadings {
         },
         error: (error: unknown) => {
           this.keeping.set(false);
-          this.wrong.set(problemFrom(error).detail);
+          this.error.set(problemFrom(error).detail);
         },
       });
   }

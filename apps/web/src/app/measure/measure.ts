@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { CHAIN_TEST_KINDS, formatWithU, stepsOf, TEST_WORDS } from "@iron/core";
+import { CHAIN_TEST_KINDS, formatWithU, stepsOf, TEST_TEXT } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
-import { momentWords } from "../shared/words";
+import { saidIn } from "../data/problems";
+import { momentText } from "../shared/times.text";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ResultPanel } from "./run/result-panel";
 import { LoadingLines } from "../shared/loading";
@@ -25,19 +25,19 @@ export class MeasureStation {
   private readonly api = inject(Api);
   protected readonly tests = CHAIN_TEST_KINDS.map((kind) => ({
     kind,
-    ...TEST_WORDS[kind],
+    ...TEST_TEXT[kind],
   }));
   protected readonly lastRun = signal<Run | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly lastWhen = computed(() => {
     const last = this.context.last();
-    return last ? `${TEST_WORDS[last.kind].name}, ${momentWords(last.at)}, ${last.by}` : "";
+    return last ? `${TEST_TEXT[last.kind].name}, ${momentText(last.at)}, ${last.by}` : "";
   });
   /** The last value where it was typed in a job and has no readings here. */
   protected readonly typed = computed(() => {
     const last = this.context.last();
-    if (!last || last.jobId === null || last.lostMm === null) return null;
-    const loss = formatWithU(last.lostMm, last.expandedMm, {
+    if (!last || last.jobId === null || last.reversalValueMm === null) return null;
+    const loss = formatWithU(last.reversalValueMm, last.expandedMm, {
       system: this.preferences.system(),
     });
     return { jobId: last.jobId, loss };
@@ -45,7 +45,7 @@ export class MeasureStation {
   protected readonly open = computed(() =>
     this.context.open().map((run) => ({
       id: run.id,
-      words: `${TEST_WORDS[run.kind].name} begun ${momentWords(run.at)} by ${run.by}: ${run.readings} readings taken so far.`,
+      message: `${TEST_TEXT[run.kind].name} begun ${momentText(run.at)} by ${run.by}: ${run.readings} readings taken so far.`,
     })),
   );
 
@@ -56,7 +56,7 @@ export class MeasureStation {
       if (!last || last.runId === null) return;
       const loading = this.api.call("run", { params: { id: last.runId } }).subscribe({
         next: (run) => this.lastRun.set(run),
-        error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+        error: saidIn(this.error),
       });
       onCleanup(() => loading.unsubscribe());
     });

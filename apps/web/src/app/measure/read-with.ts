@@ -86,8 +86,8 @@ export class ReadWith {
   readonly ask = input.required<SenseAsk>();
   protected readonly surfaces = SURFACES;
   protected readonly senses = computed<readonly Choice<Sense>[]>(() => [
-    { id: 1, words: this.ask().one },
-    { id: -1, words: this.ask().other },
+    { id: 1, label: this.ask().one },
+    { id: -1, label: this.ask().other },
   ]);
   private readonly value = valueOf(this.form);
   protected readonly factor = computed(() => {

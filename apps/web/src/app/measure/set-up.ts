@@ -10,7 +10,7 @@ import {
   locateTest,
   setupSentences,
   TEST_KINDS,
-  TEST_WORDS,
+  TEST_TEXT,
   type TestKind,
   type UnitSystem,
 } from "@iron/core";
@@ -68,9 +68,9 @@ export class SetUpTest {
   });
   protected readonly usable = computed(() => (this.indicators() ?? []).filter((i) => !i.retiredAt));
   protected readonly test = computed<TestKind | null>(() => TEST_KINDS.find((k) => k === this.kind()) ?? null);
-  protected readonly words = computed(() => {
+  protected readonly text = computed(() => {
     const kind = this.test();
-    return kind ? TEST_WORDS[kind] : null;
+    return kind ? TEST_TEXT[kind] : null;
   });
   /** With what it is read, and where: what is typed is kept when the units change, only said in the others. */
   protected readonly form = new FormGroup(
@@ -133,7 +133,7 @@ export class SetUpTest {
   private readonly keepsZero = computed(() => this.check()?.plan?.keepsZero ?? false);
   private readonly marked = computed(() => this.test() === "end-float" && this.value().marked);
   protected readonly starting = signal(false);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly sentences = computed(() => {
     const axis = this.context.axis();
     const kind = this.test();
@@ -204,7 +204,7 @@ export class SetUpTest {
       tipAngleDeg: value.readWith.tipAngleDeg,
       system: this.preferences.system(),
       markedTurns: kind === "end-float" && value.marked,
-      lastMm: this.context.last()?.lostMm ?? null,
+      lastMm: this.context.last()?.reversalValueMm ?? null,
     });
   }
 
@@ -222,7 +222,7 @@ export class SetUpTest {
       next: (run) => void this.router.navigateByUrl(`${this.context.base()}/runs/${run.id}`),
       error: (error: unknown) => {
         this.starting.set(false);
-        this.wrong.set(problemFrom(error).detail);
+        this.error.set(problemFrom(error).detail);
       },
     });
   }

@@ -1,7 +1,7 @@
 import {
   BoundError,
   checkPlan,
-  directionWords,
+  directionText,
   formatSize,
   fromMm,
   isSplitTest,
@@ -281,7 +281,7 @@ function warningsFor(
   if (plan.kind === "out-and-back" && indicator && plan.tickMm * plan.ticksOut > indicator.rangeMm / 2) {
     const out = formatSize(plan.tickMm * plan.ticksOut, system);
     warnings.push(
-      `${plan.ticksOut} steps out are ${out}, more than the ${formatSize(indicator.rangeMm / 2, system)} this indicator follows either way. Put it where going ${directionWords(axis, "+").jog} takes the block off the tip: the other way it is driven into it.`,
+      `${plan.ticksOut} steps out are ${out}, more than the ${formatSize(indicator.rangeMm / 2, system)} this indicator follows either way. Put it where going ${directionText(axis, "+").jog} takes the block off the tip: the other way it is driven into it.`,
     );
   }
   if (plan.kind === "travel-profile" && !plan.keepsZero) {

@@ -10,16 +10,16 @@ export interface BothRow {
 /** What is said of one field, of either version. */
 export interface SaidField<T> {
   readonly label: string;
-  readonly words: (of: T) => string;
+  readonly value: (of: T) => string;
 }
 
 /** Fields in which two versions differ, in words. */
 export function differing<T>(mine: T, theirs: T, fields: readonly SaidField<T>[]): readonly BothRow[] {
   return fields
-    .map(({ label, words }) => ({
+    .map(({ label, value }) => ({
       label,
-      mine: words(mine) || "empty",
-      theirs: words(theirs) || "empty",
+      mine: value(mine) || "empty",
+      theirs: value(theirs) || "empty",
     }))
     .filter((row) => row.mine !== row.theirs);
 }
@@ -33,7 +33,7 @@ export function differing<T>(mine: T, theirs: T, fields: readonly SaidField<T>[]
   template: `
     <div class="boxed both" role="alert">
       <p>
-        <b>{{ words() }}</b>
+        <b>{{ message() }}</b>
       </p>
       @if (rows().length) {
         <div class="scroll-x" tabindex="0" role="region" aria-label="Both versions">
@@ -69,7 +69,7 @@ export function differing<T>(mine: T, theirs: T, fields: readonly SaidField<T>[]
   `,
 })
 export class BothVersions {
-  readonly words = input.required<string>();
+  readonly message = input.required<string>();
   readonly rows = input.required<readonly BothRow[]>();
   /** Over the column of what is kept now. */
   readonly whose = input("Kept now");

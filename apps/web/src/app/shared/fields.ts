@@ -148,8 +148,8 @@ export class NumberField extends FieldBase<number | null> implements OnInit {
   private readonly shown = computed(() => this.show(this.held() ?? null));
   protected readonly text = linkedSignal(() => this.shown());
   /** Why what stands in the field cannot be; empty when it can. */
-  readonly wrong = linkedSignal<string, string>({ source: this.shown, computation: () => "" });
-  protected readonly message = computed(() => this.wrong() || withValue(this.refused(), this.text()));
+  readonly textError = linkedSignal<string, string>({ source: this.shown, computation: () => "" });
+  protected readonly message = computed(() => this.textError() || withValue(this.refused(), this.text()));
   private readonly bounds = computed(() => {
     const [least, most] = [this.least(), this.most()].map((b) => (Number.isFinite(b) ? Number(this.show(b)) : b));
     if (Number.isFinite(least) && Number.isFinite(most)) return `from ${least} to ${most}`;
@@ -158,13 +158,13 @@ export class NumberField extends FieldBase<number | null> implements OnInit {
 
   override ngOnInit(): void {
     super.ngOnInit();
-    this.inForm?.control?.addValidators(byRule(() => this.wrong()));
+    this.inForm?.control?.addValidators(byRule(() => this.textError()));
   }
 
   /** Back to the value, whatever was typed. */
   reset(): void {
     this.text.set(this.shown());
-    this.wrong.set("");
+    this.textError.set("");
     this.inForm?.control?.updateValueAndValidity();
   }
 
@@ -190,14 +190,14 @@ export class NumberField extends FieldBase<number | null> implements OnInit {
   }
 
   private accept(value: number | null): void {
-    this.wrong.set("");
+    this.textError.set("");
     // In a form the value is held by its control; elsewhere by whoever gives it.
     if (this.inForm) this.tell(value);
     this.read.emit(value);
   }
 
   private refuse(message: string): void {
-    this.wrong.set(message);
+    this.textError.set(message);
     this.inForm?.control?.markAsDirty();
     this.inForm?.control?.updateValueAndValidity();
   }
@@ -205,7 +205,7 @@ export class NumberField extends FieldBase<number | null> implements OnInit {
 
 export interface Choice<T = string> {
   readonly id: T;
-  readonly words: string;
+  readonly label: string;
 }
 
 /** One of several, under its label. */
@@ -218,7 +218,7 @@ export interface Choice<T = string> {
     <span class="called" [id]="id + '-label'" [class.sr-only]="quietly()">{{ label() }}</span>
     <p-select
       appendTo="body"
-      optionLabel="words"
+      optionLabel="label"
       optionValue="id"
       [inputId]="id"
       [ariaLabelledBy]="id + '-label'"
@@ -240,7 +240,7 @@ export class ChoiceField<T = string> extends FieldBase<T> {
   readonly chosen = output<T>();
   protected readonly options = computed<Choice<T>[]>(() => {
     const none = this.none();
-    return [...(none ? [{ id: "" as T, words: none }] : []), ...this.choices()];
+    return [...(none ? [{ id: "" as T, label: none }] : []), ...this.choices()];
   });
   protected readonly inner = new FormControl<T | null>(null);
 
@@ -257,12 +257,12 @@ export class ChoiceField<T = string> extends FieldBase<T> {
 }
 
 /** Words as choices of themselves. */
-export const choicesOf = <T extends string>(words: readonly T[]): readonly Choice<T>[] =>
-  words.map((w) => ({ id: w, words: w }));
+export const choicesOf = <T extends string>(labels: readonly T[]): readonly Choice<T>[] =>
+  labels.map((w) => ({ id: w, label: w }));
 
 /** Does a number of this form still wait to be mended? Then nothing goes out, and one is led to it. */
-export function anyWrong(numbers: Signal<readonly NumberField[]>): boolean {
-  const wrong = numbers().find((n) => n.wrong() !== "");
-  wrong?.focus();
-  return wrong !== undefined;
+export function anyUnread(numbers: Signal<readonly NumberField[]>): boolean {
+  const unread = numbers().find((n) => n.textError() !== "");
+  unread?.focus();
+  return unread !== undefined;
 }

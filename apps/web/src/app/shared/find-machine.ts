@@ -22,7 +22,7 @@ import { Keys } from "./keys";
       ariaLabel="Find a machine"
       placeholder="Find a machine"
       appendTo="body"
-      optionLabel="words"
+      optionLabel="label"
       autoOptionFocus
       emptyMessage="Nothing is called that"
       [delay]="150"
@@ -35,7 +35,7 @@ import { Keys } from "./keys";
       (keydown.escape)="leave()"
     >
       <ng-template #item let-one>
-        {{ asFound(one).words }} <span class="quiet where">{{ asFound(one).where }}</span>
+        {{ asFound(one).label }} <span class="quiet where">{{ asFound(one).where }}</span>
       </ng-template>
     </p-autocomplete>
     <kbd aria-hidden="true">/</kbd>
@@ -88,7 +88,7 @@ export class FindMachine {
       key: "/",
       shown: "/",
       does: "Find a machine",
-      act: () => this.field()?.inputEL?.nativeElement.focus(),
+      press: () => this.field()?.inputEL?.nativeElement.focus(),
     });
   }
 

@@ -14,23 +14,23 @@ const floor = {
     { id: 2, nickname: "Zander", bay: "12", axes: [{ id: 21, letter: "X" }] },
   ],
 } as unknown as Parameters<typeof findOn>[0];
-const words = (text: string) => findOn(floor, text).map((f) => f.words);
+const found = (text: string) => findOn(floor, text).map((f) => f.label);
 
 describe("finding a machine", () => {
   it("is by the beginning of any word of its name, or by its bay; machines come before axes", () => {
-    expect(words("bess")).toEqual(["Old Bess", "Old Bess X", "Old Bess Z"]);
-    expect(words("7")).toEqual(["Old Bess", "Old Bess X", "Old Bess Z"]);
-    expect(words("ess")).toEqual([]);
+    expect(found("bess")).toEqual(["Old Bess", "Old Bess X", "Old Bess Z"]);
+    expect(found("7")).toEqual(["Old Bess", "Old Bess X", "Old Bess Z"]);
+    expect(found("ess")).toEqual([]);
   });
 
   it("goes straight to an axis when its letter is typed too", () => {
-    expect(findOn(floor, "bess z")).toEqual([{ words: "Old Bess Z", where: "bay 7", link: "/machines/1/axes/12" }]);
+    expect(findOn(floor, "bess z")).toEqual([{ label: "Old Bess Z", where: "bay 7", link: "/machines/1/axes/12" }]);
     // One letter is the beginning of a name as well as an axis.
-    expect(words("z")).toEqual(["Zander", "Old Bess Z", "Zander X"]);
+    expect(found("z")).toEqual(["Zander", "Old Bess Z", "Zander X"]);
   });
 
   it("says nothing to nothing, and never more than eight", () => {
-    expect(words("  ")).toEqual([]);
+    expect(found("  ")).toEqual([]);
     const many = {
       machines: Array.from({ length: 20 }, (_, i) => ({ id: i, nickname: `Mill ${i}`, bay: "1", axes: [] })),
     };

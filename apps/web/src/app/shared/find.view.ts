@@ -2,7 +2,7 @@ import type { Floor } from "@iron/contract";
 
 /** A machine, or one axis of it, and where it stands. */
 export interface Found {
-  readonly words: string;
+  readonly label: string;
   readonly where: string;
   readonly link: string;
 }
@@ -18,12 +18,12 @@ export function findOn(floor: Pick<Floor, "machines">, text: string): readonly F
     words.every((w) => of.some((part) => part.toLowerCase().startsWith(w)));
   const machines = floor.machines
     .filter((m) => about([...m.nickname.split(/\s+/), m.nickname, m.bay]))
-    .map((m): Found => ({ words: m.nickname, where: `bay ${m.bay}`, link: `/machines/${m.id}` }));
+    .map((m): Found => ({ label: m.nickname, where: `bay ${m.bay}`, link: `/machines/${m.id}` }));
   const axes = floor.machines.flatMap((m) =>
     m.axes
       .filter((a) => about([...m.nickname.split(/\s+/), m.nickname, m.bay, a.letter]))
       .map((a): Found => ({
-        words: `${m.nickname} ${a.letter}`,
+        label: `${m.nickname} ${a.letter}`,
         where: `bay ${m.bay}`,
         link: `/machines/${m.id}/axes/${a.id}`,
       })),

@@ -72,7 +72,7 @@ const PLACES = [
         <p-selectbutton
           class="units"
           ariaLabelledBy="units-label"
-          optionLabel="words"
+          optionLabel="label"
           optionValue="id"
           [allowEmpty]="false"
           [options]="units"
@@ -129,8 +129,8 @@ export class HeadBand {
   );
   protected readonly menuOpen = signal(false);
   protected readonly units: Choice<UnitSystem>[] = [
-    { id: "metric", words: "mm µm" },
-    { id: "inch", words: "in tenths" },
+    { id: "metric", label: "mm µm" },
+    { id: "inch", label: "in tenths" },
   ];
   protected readonly system = new FormControl<UnitSystem>("metric", { nonNullable: true });
   protected readonly shop = toSignal(
@@ -161,13 +161,13 @@ export class HeadBand {
         key: "u",
         shown: "U",
         does: "Change units",
-        act: () => this.preferences.toggleUnits(),
+        press: () => this.preferences.toggleUnits(),
       },
       {
         key: "?",
         shown: "?",
         does: "Show all keys",
-        act: () => this.listOpen.set(true),
+        press: () => this.listOpen.set(true),
       },
     );
   }

@@ -5,7 +5,7 @@ export interface KeyEntry {
   readonly key: string;
   readonly shown: string;
   readonly does: string;
-  readonly act: () => void;
+  readonly press: () => void;
 }
 
 const TYPING = 'input, textarea, select, [contenteditable="true"], [role="textbox"]';
@@ -35,6 +35,6 @@ export class Keys {
     const entry = this.entries().findLast((e) => e.key === event.key || e.key === event.key.toLowerCase());
     if (!entry) return;
     event.preventDefault();
-    entry.act();
+    entry.press();
   }
 }

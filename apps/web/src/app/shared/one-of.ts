@@ -16,7 +16,7 @@ let made = 0;
       @for (one of choices(); track one.id) {
         <label class="key" [class.on]="value() === one.id" [for]="name + one.id"
           ><p-radiobutton [name]="name" [inputId]="name + one.id" [value]="one.id" [formControl]="control" />{{
-            one.words
+            one.label
           }}</label
         >
       }

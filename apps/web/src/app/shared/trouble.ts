@@ -8,13 +8,13 @@ import { ButtonDirective } from "primeng/button";
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="bad" role="alert">
-      <p>{{ words() }}</p>
+      <p>{{ message() }}</p>
       <button type="button" pButton severity="secondary" (click)="again.emit()">Try again</button>
       <ng-content />
     </div>
   `,
 })
 export class Trouble {
-  readonly words = input.required<string>();
+  readonly message = input.required<string>();
   readonly again = output();
 }

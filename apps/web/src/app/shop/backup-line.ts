@@ -3,7 +3,7 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import { catchError, map, of } from "rxjs";
 import { Api } from "../data/api";
 import { problemFrom } from "../data/problems";
-import { backupWords } from "../shared/backup-words";
+import { backupText } from "../shared/backup.text";
 
 /** How the backups of the shop’s data stand, and how one is made or brought back. */
 @Component({
@@ -12,7 +12,7 @@ import { backupWords } from "../shared/backup-words";
   styles: ":host { display: block; margin-top: 24px; }",
   template: `
     <h2>Backups</h2>
-    <p>{{ words() }}</p>
+    <p>{{ message() }}</p>
     <p class="quiet">
       Of a shop’s own data one is made each day while the server runs, checked, and kept for seven days, four weeks and
       twelve months in the folder “backups” beside it. Copy that folder to another machine now and then. By hand: npm
@@ -21,11 +21,11 @@ import { backupWords } from "../shared/backup-words";
   `,
 })
 export class BackupLine {
-  protected readonly words = toSignal(
+  protected readonly message = toSignal(
     inject(Api)
       .call("backups")
       .pipe(
-        map((state) => (state ? backupWords(state, new Date()) : "This is the demo shop: no backups are kept of it.")),
+        map((state) => (state ? backupText(state, new Date()) : "This is the demo shop: no backups are kept of it.")),
         catchError((error: unknown) => of(`How the backups stand is not known: ${problemFrom(error).detail}`)),
       ),
     { initialValue: "Looking…" },

@@ -38,14 +38,14 @@ const systemOf = (i: Pick<IndicatorEdit, "unit">): "inch" | "metric" => (i.unit 
 const noted = (mm: number | null | undefined, i: IndicatorEdit): string =>
   mm === null || mm === undefined ? "not noted" : formatSize(mm, systemOf(i));
 const SAID: readonly SaidField<IndicatorEdit>[] = [
-  { label: "Name", words: (i) => i.name },
-  { label: "Kind", words: (i) => i.kind },
-  { label: "Its unit", words: (i) => i.unit },
-  { label: "Smallest step or division", words: (i) => formatSize(i.resolutionMm, systemOf(i)) },
-  { label: "Usual tip angle", words: (i) => `${i.tipAngleDeg}°` },
-  { label: "Reach", words: (i) => formatSize(i.rangeMm, systemOf(i)) },
-  { label: "Hysteresis", words: (i) => noted(i.hysteresisMm, i) },
-  { label: "Error over a short reach", words: (i) => noted(i.calibrationMm, i) },
+  { label: "Name", value: (i) => i.name },
+  { label: "Kind", value: (i) => i.kind },
+  { label: "Its unit", value: (i) => i.unit },
+  { label: "Smallest step or division", value: (i) => formatSize(i.resolutionMm, systemOf(i)) },
+  { label: "Usual tip angle", value: (i) => `${i.tipAngleDeg}°` },
+  { label: "Reach", value: (i) => formatSize(i.rangeMm, systemOf(i)) },
+  { label: "Hysteresis", value: (i) => noted(i.hysteresisMm, i) },
+  { label: "Error over a short reach", value: (i) => noted(i.calibrationMm, i) },
 ];
 
 /** An indicator’s figures, as its maker or its calibration states them. */
@@ -79,7 +79,7 @@ const SAID: readonly SaidField<IndicatorEdit>[] = [
       </div>
       @if (edit.theirs()) {
         <ip-both-versions
-          [words]="edit.message()"
+          [message]="edit.message()"
           [rows]="conflicts()"
           (keepMine)="save()"
           (takeTheirs)="kept.emit()"

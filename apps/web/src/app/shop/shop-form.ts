@@ -18,9 +18,9 @@ interface Typed {
 }
 
 const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
-  { label: "Name", words: (s) => s.name },
-  { label: "Currency", words: (s) => s.currency },
-  { label: "Who works here", words: (s) => s.people.join(", ") },
+  { label: "Name", value: (s) => s.name },
+  { label: "Currency", value: (s) => s.currency },
+  { label: "Who works here", value: (s) => s.people.join(", ") },
 ];
 
 /** The shop’s own name, currency and people. */
@@ -30,7 +30,7 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (shop.message()) {
-      <ip-trouble [words]="shop.message()" (again)="shop.again()" />
+      <ip-trouble [message]="shop.message()" (again)="shop.again()" />
     }
     <form [formGroup]="form" (ngSubmit)="save()" aria-label="The shop">
       <div class="fields">
@@ -40,7 +40,7 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
       </div>
       @if (edit.theirs()) {
         <ip-both-versions
-          [words]="edit.message()"
+          [message]="edit.message()"
           [rows]="conflicts()"
           (keepMine)="save()"
           (takeTheirs)="takeTheirs()"

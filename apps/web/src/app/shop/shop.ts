@@ -21,7 +21,7 @@ import { ShopForm } from "./shop-form";
       <ip-shop-form />
       <h2>Indicators</h2>
       @if (indicators.message()) {
-        <ip-trouble [words]="indicators.message()" (again)="indicators.again()" />
+        <ip-trouble [message]="indicators.message()" (again)="indicators.again()" />
       }
       <div class="scroll-x" tabindex="0" role="region" aria-label="Indicators">
         <table class="rows">
@@ -36,7 +36,7 @@ import { ShopForm } from "./shop-form";
             @for (one of indicators.value(); track one.id) {
               <tr>
                 <td>{{ one.name }}{{ one.retiredAt ? ", retired" : "" }}</td>
-                <td class="words">{{ words(one) }}</td>
+                <td class="words">{{ textOf(one) }}</td>
                 <td>
                   <button type="button" pButton text (click)="change(one)" [attr.aria-label]="'Change ' + one.name">
                     Change
@@ -77,14 +77,14 @@ import { ShopForm } from "./shop-form";
     </main>
   `,
 })
-export class ShopPlace {
+export class ShopPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly indicators = Loaded.now(() => this.api.call("indicators"));
   /** The one that is changed, null for a new one, undefined while none is. */
   protected readonly editing = signal<IndicatorRecord | null | undefined>(undefined);
 
-  protected words(i: IndicatorRecord): string {
+  protected textOf(i: IndicatorRecord): string {
     const system = i.unit === "in" ? "inch" : "metric";
     const tip = i.tipAngleDeg > 0 ? `, tip at ${i.tipAngleDeg}°` : "";
     const own =
@@ -113,7 +113,7 @@ export class ShopPlace {
         this.indicators.again();
         if (retiring) this.notices.say(`${i.name} is retired.`, () => this.retire(now));
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

@@ -2,7 +2,7 @@
 export interface SumDrawing {
   readonly paths: readonly string[];
   readonly dashed: readonly string[];
-  readonly texts: readonly { readonly x: number; readonly y: number; readonly words: string }[];
+  readonly texts: readonly { readonly x: number; readonly y: number; readonly text: string }[];
 }
 
 const arrow = (x1: number, y1: number, x2: number, y2: number): string => {
@@ -25,9 +25,9 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: ["M42 72V96M276 72V96"],
     texts: [
-      { x: 150, y: 104, words: "L" },
-      { x: 212, y: 34, words: "F" },
-      { x: 140, y: 26, words: "nut at x" },
+      { x: 150, y: 104, text: "L" },
+      { x: 212, y: 34, text: "F" },
+      { x: 140, y: 26, text: "nut at x" },
     ],
   },
   nut: {
@@ -43,9 +43,9 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: ["M20 55H280"],
     texts: [
-      { x: 204, y: 50, words: "F" },
-      { x: 262, y: 56, words: "T" },
-      { x: 150, y: 101, words: "thread d, pitch P" },
+      { x: 204, y: 50, text: "F" },
+      { x: 262, y: 56, text: "T" },
+      { x: 150, y: 101, text: "thread d, pitch P" },
     ],
   },
   shim: {
@@ -58,8 +58,8 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: [],
     texts: [
-      { x: 130, y: 106, words: "distance of the bolts" },
-      { x: 286, y: 72, words: "shims" },
+      { x: 130, y: 106, text: "distance of the bolts" },
+      { x: 286, y: 72, text: "shims" },
     ],
   },
   tram: {
@@ -74,9 +74,9 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: ["M70 86a90 14 0 0 0 180 0"],
     texts: [
-      { x: 148, y: 98, words: "span" },
-      { x: 44, y: 80, words: "left" },
-      { x: 262, y: 78, words: "right" },
+      { x: 148, y: 98, text: "span" },
+      { x: 44, y: 80, text: "left" },
+      { x: 262, y: 78, text: "right" },
     ],
   },
   gib: {
@@ -89,9 +89,9 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: [],
     texts: [
-      { x: 120, y: 34, words: "way" },
-      { x: 120, y: 56, words: "gib, taper 1 : n" },
-      { x: 120, y: 82, words: "member" },
+      { x: 120, y: 34, text: "way" },
+      { x: 120, y: 56, text: "gib, taper 1 : n" },
+      { x: 120, y: 82, text: "member" },
     ],
   },
   marker: {
@@ -105,19 +105,19 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: ["M195 50v32"],
     texts: [
-      { x: 46, y: 32, words: "switch trips" },
-      { x: 128, y: 50, words: "marker" },
-      { x: 168, y: 108, words: "one turn" },
-      { x: 78, y: 98, words: "distance" },
+      { x: 46, y: 32, text: "switch trips" },
+      { x: 128, y: 50, text: "marker" },
+      { x: 168, y: 108, text: "one turn" },
+      { x: 78, y: 98, text: "distance" },
     ],
   },
   costs: {
     paths: ["M40 95V15M40 95H300", "M40 90C140 88 200 70 290 24", "M40 60H290"],
     dashed: [],
     texts: [
-      { x: 200, y: 56, words: "now" },
-      { x: 230, y: 34, words: "later" },
-      { x: 258, y: 107, words: "age" },
+      { x: 200, y: 56, text: "now" },
+      { x: 230, y: 34, text: "later" },
+      { x: 258, y: 107, text: "age" },
     ],
   },
   grease: {
@@ -129,8 +129,8 @@ const FIXED_DRAWINGS: Readonly<Record<string, SumDrawing>> = {
     ],
     dashed: [],
     texts: [
-      { x: 146, y: 100, words: "B" },
-      { x: 236, y: 60, words: "D" },
+      { x: 146, y: 100, text: "B" },
+      { x: 236, y: 60, text: "D" },
     ],
   },
 };
@@ -165,8 +165,8 @@ export function bearingDrawing(arrangement: number): SumDrawing {
     paths,
     dashed,
     texts: [
-      { x: left - 60, y: 60, words: "F" },
-      { x: 200, y: 110, words: "axis of the screw" },
+      { x: left - 60, y: 60, text: "F" },
+      { x: 200, y: 110, text: "axis of the screw" },
     ],
   };
 }

@@ -1,6 +1,6 @@
 import { startValues, sumById, SUMS, type Sum } from "@iron/core";
 import { bearingDrawing, sumDrawing } from "./drawings";
-import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view";
+import { answerOf, readInputs, shownField, sumChart, sumGroups, unitText } from "./sums.view";
 
 const critical = sumById("critical-speed") as Sum;
 const ink = {
@@ -23,8 +23,8 @@ describe("sums as they are shown", () => {
 
   it("read what was typed in the reader’s units; the rest keeps its value", () => {
     const base = startValues(critical, null);
-    const { values, wrong } = readInputs(critical, { base, typed: { free: "30", ends: "3" }, system: "inch" });
-    expect(wrong).toEqual({});
+    const { values, errors } = readInputs(critical, { base, typed: { free: "30", ends: "3" }, system: "inch" });
+    expect(errors).toEqual({});
     expect(values["free"]).toBeCloseTo(762, 9);
     expect(values["ends"]).toBe(3);
     expect(values["root"]).toBe(base["root"]);
@@ -33,21 +33,21 @@ describe("sums as they are shown", () => {
   it("say what cannot be with value and bound, and give no answer then", () => {
     const base = startValues(critical, null);
     const inputs = readInputs(critical, { base, typed: { free: "0", root: "abc" }, system: "metric" });
-    expect(inputs.wrong["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm.");
-    expect(inputs.wrong["root"]).toBe("“abc” is not a number.");
+    expect(inputs.errors["free"]).toBe("Free length 0 mm cannot be: it is above 0 mm and up to 30000 mm.");
+    expect(inputs.errors["root"]).toBe("“abc” is not a number.");
     expect(answerOf(critical, inputs, "metric")).toEqual({
       answer: null,
-      wrong: "One of the values cannot be: see beside it.",
+      error: "One of the values cannot be: see beside it.",
     });
     const spacer = sumById("make-up") as Sum;
     const shallow = readInputs(spacer, { base: startValues(spacer, null), typed: { depth: "20" }, system: "metric" });
-    expect(answerOf(spacer, shallow, "metric").wrong).toContain("seat depth is 20: it must be more than");
+    expect(answerOf(spacer, shallow, "metric").error).toContain("seat depth is 20: it must be more than");
   });
 
   it("show values with few digits and units that fit the system", () => {
     expect(shownField("length", 25.4, "inch")).toBe("1");
-    expect(unitWords("torque", "inch")).toBe(", lbf·ft");
-    expect(unitWords("number", "metric")).toBe("");
+    expect(unitText("torque", "inch")).toBe(", lbf·ft");
+    expect(unitText("number", "metric")).toBe("");
   });
 
   it("draw the present curve solid, the proposed one dashed, with the place that matters", () => {

@@ -1,5 +1,5 @@
 import {
-  fieldWrong,
+  fieldError,
   fromShown,
   SUMS,
   toShown,
@@ -30,7 +30,7 @@ export function shownField(quantity: Sum["fields"][number]["quantity"], value: n
 
 export interface ReadInputs {
   readonly values: SumValues;
-  readonly wrong: Readonly<Record<string, string>>;
+  readonly errors: Readonly<Record<string, string>>;
   /** Fields that are measured and not typed yet. */
   readonly missing: readonly string[];
 }
@@ -45,7 +45,7 @@ export function readInputs(
   }: { readonly base: SumValues; readonly typed: Readonly<Record<string, string>>; readonly system: UnitSystem },
 ): ReadInputs {
   const values: Record<string, number> = { ...base };
-  const wrong: Record<string, string> = {};
+  const errors: Record<string, string> = {};
   const missing: string[] = [];
   for (const field of sum.fields) {
     const text = typed[field.id] as string | undefined;
@@ -56,17 +56,17 @@ export function readInputs(
     if (text === undefined) continue;
     const shown = field.choices ? Number(text) : parseDecimal(text);
     if (shown === undefined) {
-      wrong[field.id] = `“${text.trim()}” is not a number.`;
+      errors[field.id] = `“${text.trim()}” is not a number.`;
       continue;
     }
     const value = field.choices ? shown : fromShown(field.quantity, shown, system);
     const say = (v: number): string =>
       `${shownField(field.quantity, v, system)} ${unitOf(field.quantity, system)}`.trim();
-    const message = fieldWrong(field, value, say);
-    if (message) wrong[field.id] = message;
+    const message = fieldError(field, value, say);
+    if (message) errors[field.id] = message;
     else values[field.id] = value;
   }
-  return { values, wrong, missing };
+  return { values, errors, missing };
 }
 
 /** The answer, or why there is none. */
@@ -76,21 +76,21 @@ export function answerOf(
   system: UnitSystem,
 ): {
   readonly answer: SumAnswer | null;
-  readonly wrong: string;
+  readonly error: string;
   /** What is still to be typed before there is an answer. */
   readonly waits?: string;
 } {
-  if (Object.keys(inputs.wrong).length) return { answer: null, wrong: "One of the values cannot be: see beside it." };
+  if (Object.keys(inputs.errors).length) return { answer: null, error: "One of the values cannot be: see beside it." };
   if (inputs.missing.length)
-    return { answer: null, wrong: "", waits: `Type what was measured: ${inputs.missing.join(", ").toLowerCase()}.` };
+    return { answer: null, error: "", waits: `Type what was measured: ${inputs.missing.join(", ").toLowerCase()}.` };
   try {
-    return { answer: sum.compute(inputs.values, system), wrong: "" };
+    return { answer: sum.compute(inputs.values, system), error: "" };
   } catch (error) {
-    return { answer: null, wrong: error instanceof Error ? `${error.message}.` : String(error) };
+    return { answer: null, error: error instanceof Error ? `${error.message}.` : String(error) };
   }
 }
 
-export function unitWords(quantity: Sum["fields"][number]["quantity"], system: UnitSystem): string {
+export function unitText(quantity: Sum["fields"][number]["quantity"], system: UnitSystem): string {
   const unit = unitOf(quantity, system);
   return unit ? `, ${unit}` : "";
 }
@@ -124,7 +124,7 @@ export function sumChart(curves: readonly SumCurve[], system: UnitSystem, ink: I
               borderDash: [4, 3],
               label: {
                 display: true,
-                content: curve.mark.words,
+                content: curve.mark.text,
                 position: "start",
                 color: ink.ink,
                 backgroundColor: ink.sheet,
@@ -150,8 +150,8 @@ export function sumChart(curves: readonly SumCurve[], system: UnitSystem, ink: I
     },
     options: {
       scales: {
-        x: axis(`${first.xLabel}${unitWords(first.xQuantity, system)}`),
-        y: axis(`${first.yLabel}${unitWords(first.yQuantity, system)}`),
+        x: axis(`${first.xLabel}${unitText(first.xQuantity, system)}`),
+        y: axis(`${first.yLabel}${unitText(first.yQuantity, system)}`),
       },
       plugins: {
         legend: { display: curves.length > 1, position: "bottom", labels: { color: ink.ink, boxHeight: 2 } },

@@ -26,7 +26,7 @@ export interface ChainLink {
   readonly note: string;
 }
 
-const MEMBER_WORDS: Record<AxisConfig["member"], string> = {
+const MEMBER_TEXT: Record<AxisConfig["member"], string> = {
   table: "Table",
   saddle: "Saddle",
   head: "Head",
@@ -44,7 +44,7 @@ const COUPLING_NOTES: Record<AxisConfig["coupling"], string> = {
   rigid: "rigid",
 };
 
-const WAY_WORDS: Record<AxisConfig["guideway"], string> = {
+const WAY_TEXT: Record<AxisConfig["guideway"], string> = {
   box: "box, gib",
   dovetail: "dovetail, gib",
   rail: "rail carriages",
@@ -81,7 +81,7 @@ const FEEDBACK_NOTES: Record<AxisConfig["feedback"], string> = {
  * @example memberName(defaultAxis("vertical-centre", "X")) // 'Table'
  */
 export function memberName(axis: Pick<AxisConfig, "member">): string {
-  return MEMBER_WORDS[axis.member];
+  return MEMBER_TEXT[axis.member];
 }
 
 function gravityNote(axis: AxisConfig): string {
@@ -150,7 +150,7 @@ export function chainOf(axis: AxisConfig): readonly ChainLink[] {
   }
   links.push(
     { id: "member", name: memberName(axis), drawing: `member-${axis.member}`, note: gravityNote(axis) },
-    { id: "way", name: "Way", drawing: `way-${axis.guideway}`, note: WAY_WORDS[axis.guideway] },
+    { id: "way", name: "Way", drawing: `way-${axis.guideway}`, note: WAY_TEXT[axis.guideway] },
   );
   return links;
 }

@@ -11,7 +11,7 @@ export const MACHINE_KINDS = [
 ] as const;
 export type MachineKind = (typeof MACHINE_KINDS)[number];
 
-export const MACHINE_KIND_WORDS: Record<MachineKind, string> = {
+export const MACHINE_KIND_TEXT: Record<MachineKind, string> = {
   "vertical-centre": "vertical centre",
   "horizontal-centre": "horizontal centre",
   lathe: "lathe",

@@ -8,6 +8,6 @@ export * from "./reach";
 export * from "./retests";
 export * from "./sheet";
 export * from "./state";
-export * from "./state-words";
+export * from "./state.text";
 export * from "./torques.table";
 export * from "./ways";

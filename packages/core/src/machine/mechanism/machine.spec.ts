@@ -5,7 +5,7 @@ import { holdersOf, isHeld, isSelfLocking } from "./holders";
 import { jointsOf, screwTurns, type JointId, type JointState } from "./joints";
 import { effectNeeds, meets, reachNeeds } from "./reach";
 import { jointAt, stateAfter, WHOLE, type MechanismState, type Power } from "./state";
-import { stateChange, stateWords, type StateLine } from "./state-words";
+import { stateChange, stateText, type StateLine } from "./state.text";
 import { againstPower, verbAllowed, waysToMove } from "./ways";
 
 const z = defaultAxis("vertical-centre", "Z");
@@ -266,7 +266,7 @@ describe("what hides what", () => {
   });
 
   it("says how an axis stands in one line", () => {
-    expect(stateWords(heavy, WHOLE, "isolated")).toBe("power off · head: brake · nothing open");
+    expect(stateText(heavy, WHOLE, "isolated")).toBe("power off · head: brake · nothing open");
     const open: MechanismState = {
       ...off(),
       block: "set",
@@ -274,7 +274,7 @@ describe("what hides what", () => {
       prop: true,
       balance: "secured",
     };
-    expect(stateWords(heavy, open, "isolated")).toBe(
+    expect(stateText(heavy, open, "isolated")).toBe(
       "power off · head: block, not tried, balance secured · screw: its nut, the prop · motor off, bearing nut backed off",
     );
     function off(): MechanismState {

@@ -194,7 +194,7 @@ function coast(reads: readonly Read[]): FeelResult | null {
   const most = Math.max(stuck, right, free);
   // Two thirds of the flicks must agree, and none may say the opposite.
   const agreed = most >= (2 * reads.length) / 3 && !(stuck > 0 && free > 0);
-  const words = FEEL_TESTS.coast.grades("");
+  const grades = FEEL_TESTS.coast.grades("");
   return {
     answers: agreed ? { "coasts-free": most === free, "coast-stuck": most === stuck } : {},
     headline: !agreed
@@ -205,6 +205,6 @@ function coast(reads: readonly Read[]): FeelResult | null {
           ? "Runs on by itself: preload is gone or the nut is loose."
           : "Will not turn: the bearings are too tight.",
     figures: [],
-    remarks: [`${stuck} × ${words[0]}, ${right} × ${words[1]}, ${free} × ${words[2]}.`],
+    remarks: [`${stuck} × ${grades[0]}, ${right} × ${grades[1]}, ${free} × ${grades[2]}.`],
   };
 }

@@ -153,9 +153,9 @@ export function isFeelKind(kind: HandTestPlan["kind"]): kind is FeelKind {
  * What the test is called and takes, from the catalogue of tests.
  * @param kind - of the test
  * @returns name, minutes and what it tells
- * @example feelWords("hand-push").minutes // 15
+ * @example feelText("hand-push").minutes // 15
  */
-export function feelWords(kind: FeelKind): {
+export function feelText(kind: FeelKind): {
   readonly name: string;
   readonly minutes: number;
   readonly tells: string;

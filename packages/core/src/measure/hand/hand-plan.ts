@@ -1,5 +1,5 @@
 import { isGravityAxis, travelPerTurnMm, type AxisConfig } from "../../machine/axis";
-import { GIB_MODE_WORDS, gibNeedless, gibSteps, SEIZE_GRADES } from "./gib-schools";
+import { GIB_MODE_TEXT, gibNeedless, gibSteps, SEIZE_GRADES } from "./gib-methods";
 import {
   checkFeel,
   FEEL_KINDS,
@@ -7,7 +7,7 @@ import {
   feelInstruction,
   feelRefusal,
   feelSetup,
-  feelWords,
+  feelText,
   isFeelKind,
   type FeelKind,
 } from "./feel-tests";
@@ -25,7 +25,7 @@ export const CREST_PLANES = ["0°", "90°"] as const;
 const TRAM_POINTS = ["left", "right", "far", "near"] as const;
 
 type SettingKind = Exclude<HandTestKind, FeelKind>;
-interface HandTestWords {
+interface HandTestText {
   readonly name: string;
   readonly minutes: number;
   readonly tells: string;
@@ -34,7 +34,7 @@ interface HandTestWords {
 /** Measurements that station Set offers; tests by hand begin at Locate. */
 export const SETTING_KINDS: readonly SettingKind[] = ["crest-run", "gib-curve", "tram", "home-repeat"];
 
-const SETTING_WORDS: Record<SettingKind, HandTestWords> = {
+const SETTING_TEXT: Record<SettingKind, HandTestText> = {
   "crest-run": {
     name: "Screw crest run",
     minutes: 30,
@@ -49,9 +49,9 @@ const SETTING_WORDS: Record<SettingKind, HandTestWords> = {
   "home-repeat": { name: "Home test", minutes: 10, tells: "How well home repeats, and whether it jumps a turn." },
 };
 
-export const HAND_TEST_WORDS: Readonly<Record<HandTestKind, HandTestWords>> = {
-  ...SETTING_WORDS,
-  ...(Object.fromEntries(FEEL_KINDS.map((kind) => [kind, feelWords(kind)])) as Record<FeelKind, HandTestWords>),
+export const HAND_TEST_TEXT: Readonly<Record<HandTestKind, HandTestText>> = {
+  ...SETTING_TEXT,
+  ...(Object.fromEntries(FEEL_KINDS.map((kind) => [kind, feelText(kind)])) as Record<FeelKind, HandTestText>),
 };
 
 /**
@@ -298,7 +298,7 @@ export function handTestSetup(axis: AxisConfig, plan: HandTestPlan): readonly st
     ],
     "gib-curve": [
       "Warm the axis up and oil it as in work: a cold, dry way has another curve.",
-      `${GIB_MODE_WORDS[plan.gib ?? "friction"].name}: ${GIB_MODE_WORDS[plan.gib ?? "friction"].tells.toLowerCase()}`,
+      `${GIB_MODE_TEXT[plan.gib ?? "friction"].name}: ${GIB_MODE_TEXT[plan.gib ?? "friction"].tells.toLowerCase()}`,
       "Begin with the gib clearly loose and count turns in from there. A gravity axis is blocked while its gib is slack, and its gib is never judged by a pull.",
     ],
     tram: [

@@ -12,7 +12,7 @@ import { crestAnswers, USUAL_CREST_STEP_MM } from "./crest-run";
 import type { FindingId } from "../findings";
 import type { TestId } from "../../diagnosis/tests";
 import { homeRepeat, type HomeRepeat } from "../../sums/home";
-import { gibSetResult, type GibSetResult } from "./gib-schools";
+import { gibSetResult, type GibSetResult } from "./gib-methods";
 import { feelResult } from "./feel-results";
 import { usualPullN } from "./push-result";
 import { isFeelKind, type FeelKind } from "./feel-tests";

@@ -38,7 +38,7 @@ export interface HandTestPlan {
   readonly friction: "load" | "pull";
   /** Step of the indicator, mm; absent where nobody named one. */
   readonly resolutionMm?: number;
-  /** Gib: which school; friction alone where it is not said. */
+  /** Gib: which method; friction alone where it is not said. */
   readonly gib?: GibMode;
 }
 

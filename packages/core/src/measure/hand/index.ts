@@ -1,4 +1,4 @@
-export * from "./gib-schools";
+export * from "./gib-methods";
 export * from "./feel-results";
 export * from "./feel-tests";
 export * from "./hand-types";

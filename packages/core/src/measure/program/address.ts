@@ -21,9 +21,9 @@ export function axisWords(axis: string, others: readonly string[]): readonly str
  * @param word - how the control is to write it
  * @param others - letters of the machine's other axes
  * @returns a sentence
- * @example wordWrong("X", "X", ["Y", "Z"]) // ""
+ * @example wordError("X", "X", ["Y", "Z"]) // ""
  */
-export function wordWrong(axis: string, word: string, others: readonly string[]): string {
+export function wordError(axis: string, word: string, others: readonly string[]): string {
   const may = axisWords(axis, others);
   if (may.includes(word)) return "";
   return axis.length === 1

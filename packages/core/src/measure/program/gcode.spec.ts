@@ -1,6 +1,6 @@
 import { parseLine } from "gcode-parser";
 import { commandedMm, profileTargets, stepsOf, type TestPlan } from "../reversal";
-import { commandedAs, gcodeProgram, needsLift, programMoves, wordWrong, type GcodeOptions } from ".";
+import { commandedAs, gcodeProgram, needsLift, programMoves, wordError, type GcodeOptions } from ".";
 
 const options = (over: Partial<GcodeOptions> = {}): GcodeOptions => ({
   letter: "X",
@@ -247,11 +247,11 @@ describe("tip and block while a two-sided program runs", () => {
 
   it("an axis with a digit is written as the control wants it, and never as another axis", () => {
     const others = ["X", "Y", "Z"];
-    expect(wordWrong("X", "X", others)).toBe("");
-    expect(wordWrong("X", "Y", others)).toContain("writes axis X as X");
-    for (const word of ["Z2=", "U", "W", "C"]) expect(wordWrong("Z2", word, others)).toBe("");
+    expect(wordError("X", "X", others)).toBe("");
+    expect(wordError("X", "Y", others)).toContain("writes axis X as X");
+    for (const word of ["Z2=", "U", "W", "C"]) expect(wordError("Z2", word, others)).toBe("");
     for (const word of ["Z", "Z2", "F", "G", "M", "X", "Z3=", ""])
-      expect(wordWrong("Z2", word, others)).toContain("say how the control writes axis Z2");
+      expect(wordError("Z2", word, others)).toContain("say how the control writes axis Z2");
     const text = gcodeProgram(plan(), options({ letter: "Z2=" }));
     const moves = text.match(/^G[01] .*/gm) ?? [];
     const own = moves.filter((m) => m.includes("Z2="));

@@ -1,3 +1,3 @@
-export { axisWords, wordWrong } from "./address";
+export { axisWords, wordError } from "./address";
 export * from "./gcode";
 export * from "./moves";

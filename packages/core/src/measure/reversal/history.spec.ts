@@ -2,9 +2,9 @@ import * as stats from "simple-statistics";
 import { compareMeasurements, lossTrend, type HistoryPoint } from ".";
 
 const DAY = 86_400_000;
-const at = (day: number, lostMm: number, expandedMm = 0.002): HistoryPoint => ({
+const at = (day: number, reversalValueMm: number, expandedMm = 0.002): HistoryPoint => ({
   atMs: day * DAY,
-  lostMm,
+  reversalValueMm,
   expandedMm,
 });
 
@@ -21,7 +21,7 @@ describe("lossTrend", () => {
   const points = [at(0, 0.01), at(30, 0.0133), at(60, 0.0158), at(90, 0.0193)];
 
   it("has the slope of a general library’s line when the weights are equal (simple-statistics)", () => {
-    const line = stats.linearRegression(points.map((p) => [p.atMs / DAY / 30, p.lostMm]));
+    const line = stats.linearRegression(points.map((p) => [p.atMs / DAY / 30, p.reversalValueMm]));
     expect(lossTrend(points, 0.025)?.perMonthMm).toBeCloseTo(line.m, 10);
     const reach = lossTrend(points, 0.025)?.reachesLimitAtMs as number;
     expect(reach / DAY / 30).toBeCloseTo((0.025 - line.b) / line.m, 6);

@@ -3,7 +3,7 @@ import { coverageFactor, inQuadrature } from "../../quantity";
 /** One kept measurement in a history. */
 export interface HistoryPoint {
   readonly atMs: number;
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly expandedMm: number;
 }
 
@@ -21,11 +21,11 @@ export interface Comparison {
  * @param later - the second one, mm
  * @returns the change with U, mm, and whether it is more than chance
  * @example
- * compareMeasurements({ atMs: 0, lostMm: 0.01, expandedMm: 0.003 }, { atMs: 1, lostMm: 0.02, expandedMm: 0.004 }).expandedMm
+ * compareMeasurements({ atMs: 0, reversalValueMm: 0.01, expandedMm: 0.003 }, { atMs: 1, reversalValueMm: 0.02, expandedMm: 0.004 }).expandedMm
  * // 0.005
  */
 export function compareMeasurements(earlier: HistoryPoint, later: HistoryPoint): Comparison {
-  const changeMm = later.lostMm - earlier.lostMm;
+  const changeMm = later.reversalValueMm - earlier.reversalValueMm;
   const expandedMm = inQuadrature(earlier.expandedMm, later.expandedMm);
   return { changeMm, expandedMm, significant: Math.abs(changeMm) > expandedMm };
 }
@@ -65,7 +65,7 @@ export function lossTrend(points: readonly HistoryPoint[], limitMm: number): Tre
   const smallest = 1e-7;
   const rows = points.map((p) => ({
     t: (p.atMs - origin) / MONTH_MS,
-    y: p.lostMm,
+    y: p.reversalValueMm,
     w: 1 / Math.max(p.expandedMm / 2, smallest) ** 2,
   }));
   const sum = (f: (r: (typeof rows)[number]) => number): number => rows.reduce((s, r) => s + r.w * f(r), 0);

@@ -78,15 +78,15 @@ export function indicatorParts(plan: TestPlan, setup: IndicatorSetup, widthsMm: 
 
 /**
  * What a tip angle misjudged by two degrees does to a loss (common practice, no source).
- * @param lostMm - the loss, mm
+ * @param reversalValueMm - the loss, mm
  * @param setup - the indicator
  * @returns standard uncertainty, mm
  * @example tipAnglePart(0.02, { resolutionMm: 0.001, tipAngleDeg: 20, sense: 1 }).u // 0.000254
  */
-export function tipAnglePart(lostMm: number, setup: IndicatorSetup): UncertaintyPart {
+export function tipAnglePart(reversalValueMm: number, setup: IndicatorSetup): UncertaintyPart {
   const phi = (setup.tipAngleDeg * Math.PI) / 180;
   return {
-    u: Math.abs(lostMm) * Math.tan(phi) * TIP_ANGLE_U_RAD,
+    u: Math.abs(reversalValueMm) * Math.tan(phi) * TIP_ANGLE_U_RAD,
     dof: Infinity,
   };
 }

@@ -3,7 +3,7 @@ import { formatPosition, formatSize, type UnitSystem } from "../../quantity";
 import { signOf, type ApproachJudgement, type Direction } from "./approach";
 import { isSplitTest, type SplitTestKind, type TestKind, type TestPlan, type TestStep } from "./plan";
 
-export const TEST_WORDS: Record<TestKind, { readonly name: string; readonly minutes: number; readonly tells: string }> =
+export const TEST_TEXT: Record<TestKind, { readonly name: string; readonly minutes: number; readonly tells: string }> =
   {
     "tick-count": {
       name: "Tick count",
@@ -57,9 +57,9 @@ export const TEST_WORDS: Record<TestKind, { readonly name: string; readonly minu
  * @param axis - how it lies
  * @param direction - “+” or “-”
  * @returns words for jogging that way and for coming from there
- * @example directionWords({ orientation: "horizontal" }, "+") // { jog: "towards plus", from: "from minus" }
+ * @example directionText({ orientation: "horizontal" }, "+") // { jog: "towards plus", from: "from minus" }
  */
-export function directionWords(
+export function directionText(
   axis: Pick<AxisConfig, "orientation">,
   direction: Direction,
 ): { readonly jog: string; readonly from: string } {
@@ -83,8 +83,8 @@ export function stepInstruction(
   axis: AxisConfig,
   { plan, step, system }: { readonly plan: TestPlan; readonly step: TestStep; readonly system: UnitSystem },
 ): string {
-  const away = directionWords(axis, step.direction === "+" ? "-" : "+").jog;
-  const towards = directionWords(axis, step.direction).jog;
+  const away = directionText(axis, step.direction === "+" ? "-" : "+").jog;
+  const towards = directionText(axis, step.direction).jog;
   const at = formatPosition(step.targetMm, { system });
   const first = plan.targetsMm[0];
   const lifts = blockInTheWay(plan);
@@ -242,7 +242,7 @@ export function approachSentence(
     case "overshot":
       return `Passed ${at} by ${formatPosition(judgement.byMm, { system })}, so this reading is spoilt. Coming back took up slack from the other side by an amount nobody knows; that cannot be corrected. Make the approach again.`;
     case "wrong-side":
-      return `That came ${directionWords(axis, signOf(step.direction) > 0 ? "-" : "+").from}; this reading wants ${directionWords(axis, step.direction).from}.`;
+      return `That came ${directionText(axis, signOf(step.direction) > 0 ? "-" : "+").from}; this reading wants ${directionText(axis, step.direction).from}.`;
     case "short-run-up":
       return `Only ${formatPosition(judgement.runUpMm, { system })} of run-up: the slack may not be taken up. Go ${formatSize(step.runUpMm, system)} past and come again.`;
   }

@@ -17,7 +17,7 @@ import { type IndicatorSetup, commandedMm, readingFactor, indicatorParts, tipAng
 export interface PlaceResult {
   readonly positionMm: number;
   /** Lost motion, mm: positive is lost, negative means more than enough was compensated. */
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly uncertainty: Uncertainty;
   /** Share of the display, the indicator and the tip angle in u, mm: more runs do not lessen it. */
   readonly uDisplayMm: number;
@@ -51,7 +51,7 @@ export function deviationOf(
 
 interface PlaceParts {
   readonly positionMm: number;
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly up: readonly number[];
   readonly down: readonly number[];
   readonly runs: number;
@@ -61,10 +61,10 @@ interface PlaceParts {
 }
 
 function placeResult(p: PlaceParts): PlaceResult {
-  const { positionMm, lostMm, up, down, runs, known, scatter } = p;
+  const { positionMm, reversalValueMm, up, down, runs, known, scatter } = p;
   return {
     positionMm,
-    lostMm,
+    reversalValueMm,
     uncertainty: expandedUncertainty([...known, scatter]),
     uDisplayMm: inQuadrature(...known.map((k) => k.u)),
     uScatterMm: scatter.u,
@@ -86,14 +86,14 @@ function twoSidedPlaces(
 ): PlaceResult[] {
   const { of } = scatterOfGroups(targets.flatMap((t) => [t.up, t.down]));
   return targets.map(({ positionMm, up, down }, i) => {
-    const lostMm = mean(down) - mean(up);
+    const reversalValueMm = mean(down) - mean(up);
     return placeResult({
       positionMm,
-      lostMm,
+      reversalValueMm,
       up,
       down,
       runs: Math.min(up.length, down.length),
-      known: [...indicatorParts(plan, setup, [widthMm, widthMm]), tipAnglePart(lostMm, setup)],
+      known: [...indicatorParts(plan, setup, [widthMm, widthMm]), tipAnglePart(reversalValueMm, setup)],
       scatter: scatterOfDifference({ scatter: of[2 * i], n: up.length }, { scatter: of[2 * i + 1], n: down.length }),
     });
   });
@@ -126,15 +126,15 @@ function directPlace(
     setup,
   }: { readonly losses: readonly number[]; readonly known: readonly UncertaintyPart[]; readonly setup: IndicatorSetup },
 ): PlaceResult {
-  const lostMm = mean(losses);
+  const reversalValueMm = mean(losses);
   const [{ s, dof }] = scatterOfGroups([losses]).of;
   return placeResult({
     positionMm: plan.targetsMm[0],
-    lostMm,
+    reversalValueMm,
     up: [],
     down: [],
     runs: losses.length,
-    known: [...known, tipAnglePart(lostMm, setup)],
+    known: [...known, tipAnglePart(reversalValueMm, setup)],
     scatter: { u: s / Math.sqrt(losses.length), dof },
   });
 }

@@ -40,14 +40,14 @@ function contrastAt(places: readonly PlaceResult[], at: number): Contrast | null
     i === at ? false : atEnd ? Math.abs(i - at) > last / 2 : i < quarter || i > last - quarter,
   );
   if (others.length === 0) return null;
-  const base = mean(others.map((p) => p.lostMm));
+  const base = mean(others.map((p) => p.reversalValueMm));
   const n = others.length;
   const display = inQuadrature(places[at].uDisplayMm, ...others.map((p) => p.uDisplayMm / n));
   const scatter = inQuadrature(places[at].uScatterMm, ...others.map((p) => p.uScatterMm / n));
   const dof = Math.min(...[places[at], ...others].map((p) => p.scatterDof));
   return {
     base,
-    excessMm: places[at].lostMm - base,
+    excessMm: places[at].reversalValueMm - base,
     parts: [
       { u: display, dof: Infinity },
       { u: scatter, dof },
@@ -90,7 +90,7 @@ function regionAt(
 ): ProfileShape {
   const sign = Math.sign(found.excessMm);
   const half = found.excessMm / 2;
-  const beyond = (i: number): boolean => sign * (places[i].lostMm - found.base - half) > 0;
+  const beyond = (i: number): boolean => sign * (places[i].reversalValueMm - found.base - half) > 0;
   let from = found.at;
   let to = found.at;
   while (from > 0 && beyond(from - 1)) from -= 1;

@@ -25,7 +25,7 @@ describe("two-sided approach", () => {
       readAll(plan(), (_, d, run) => (d === "+" ? up : down)[run - 1]),
       setup,
     ) as LossResult;
-    expect(r.lostMm).toBeCloseTo(0.0271, 10);
+    expect(r.reversalValueMm).toBeCloseTo(0.0271, 10);
     const s2 = (v: number[]): number => {
       const m = v.reduce((a, b) => a + b) / 5;
       return v.reduce((a, b) => a + (b - m) ** 2, 0) / 4;
@@ -71,7 +71,7 @@ describe("two-sided approach", () => {
       readAll(plan({ runs: 2 }), (_, d) => (d === "+" ? 0 : -0.02)),
       tilted,
     ) as LossResult;
-    expect(r.lostMm).toBeCloseTo(0.02 * 0.8660254, 8);
+    expect(r.reversalValueMm).toBeCloseTo(0.02 * 0.8660254, 8);
   });
 
   it("leaves spoilt and discarded readings out and asks for the step again", () => {
@@ -83,7 +83,7 @@ describe("two-sided approach", () => {
       direction: "-",
       run: 1,
     });
-    expect((evaluateRun(p, spoilt, setup) as LossResult).lostMm).toBeCloseTo(0.02, 12);
+    expect((evaluateRun(p, spoilt, setup) as LossResult).reversalValueMm).toBeCloseTo(0.02, 12);
     expect(nextStep(stepsOf(p), all)).toBeUndefined();
     expect(evaluateRun(p, all.slice(0, 2), setup)).toBeNull();
   });
@@ -126,8 +126,8 @@ describe("tests that give the loss directly", () => {
       readAll(before, () => 3),
       setup,
     );
-    expect(old?.lostMm).toBe(r.lostMm);
-    expect(r.lostMm).toBeCloseTo(0.0245, 12);
+    expect(old?.reversalValueMm).toBe(r.reversalValueMm);
+    expect(r.reversalValueMm).toBeCloseTo(0.0245, 12);
     expect(r.uncertainty.u).toBeCloseTo(Math.hypot(0.01, 0.001) / Math.sqrt(12), 10);
   });
 
@@ -138,7 +138,7 @@ describe("tests that give the loss directly", () => {
       readAll(p, (_, d, run) => (d === "-" ? 0.02 + run / 1e4 : 0)),
       setup,
     ) as LossResult;
-    expect(r.lostMm).toBeCloseTo(0.0202, 12);
+    expect(r.reversalValueMm).toBeCloseTo(0.0202, 12);
     expect(r.places[0].runs).toBe(3);
   });
 
@@ -225,7 +225,7 @@ describe("travel profile", () => {
     ) as LossResult;
     expect(r.iso).toBeNull();
     expect(r.missingForStandard).toHaveLength(1);
-    expect(r.lostMm).toBeCloseTo(0.02, 12);
+    expect(r.reversalValueMm).toBeCloseTo(0.02, 12);
   });
 });
 

@@ -12,7 +12,7 @@ export interface LossResult {
   readonly places: readonly PlaceResult[];
   /** Index of the place with the largest loss: its value is the axis' reversal value. */
   readonly governing: number;
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly uncertainty: Uncertainty;
   /** Every approach was made once: a usual scatter stands in for one that nobody measured. */
   readonly repeatabilityUnknown: boolean;
@@ -31,8 +31,8 @@ export interface LossResult {
 function widenForPicking(places: readonly PlaceResult[], governing: number): Uncertainty {
   const worst = places[governing];
   const { uncertainty, uDisplayMm, uScatterMm, scatterDof } = worst;
-  const near = Math.abs(worst.lostMm) - uncertainty.expanded;
-  const rivals = places.filter((p) => Math.abs(p.lostMm) + p.uncertainty.expanded >= near).length;
+  const near = Math.abs(worst.reversalValueMm) - uncertainty.expanded;
+  const rivals = places.filter((p) => Math.abs(p.reversalValueMm) + p.uncertainty.expanded >= near).length;
   if (rivals < 3) return uncertainty;
   const alpha = (2 * OUTSIDE_95_45) / rivals;
   const expanded = inQuadrature(
@@ -80,7 +80,7 @@ export function evaluateRun(plan: TestPlan, readings: readonly Reading[], setup:
   if (places.length === 0) return null;
   let governing = 0;
   places.forEach((p, i) => {
-    if (Math.abs(p.lostMm) > Math.abs(places[governing].lostMm)) governing = i;
+    if (Math.abs(p.reversalValueMm) > Math.abs(places[governing].reversalValueMm)) governing = i;
   });
   const worst = places[governing];
   const rounding =
@@ -91,10 +91,10 @@ export function evaluateRun(plan: TestPlan, readings: readonly Reading[], setup:
   return {
     places,
     governing,
-    lostMm: worst.lostMm,
+    reversalValueMm: worst.reversalValueMm,
     uncertainty: widenForPicking(places, governing),
     repeatabilityUnknown: places.every((p) => p.runs < 2),
-    roundingBoundsMm: [worst.lostMm - rounding, worst.lostMm + rounding],
+    roundingBoundsMm: [worst.reversalValueMm - rounding, worst.reversalValueMm + rounding],
     iso: complete ? evaluatePositioning(targets) : null,
     missingForStandard: missing,
     outliers: outliersIn(plan, { steps, readings, setup }),

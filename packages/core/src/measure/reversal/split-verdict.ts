@@ -3,7 +3,7 @@ import type { SplitTestKind } from "./plan";
 import type { LossResult } from "./result";
 import { whatWouldTell, wouldTellSentence } from "./would-tell";
 
-const SPLIT_WORDS: Record<SplitTestKind, readonly [string, string]> = {
+const SPLIT_TEXT: Record<SplitTestKind, readonly [string, string]> = {
   "end-float": [
     "The end bearings let the screw float",
     "Check the retainer and housing screws before ordering bearings: they are free.",
@@ -46,7 +46,7 @@ interface SplitContext {
  *   stepsOf(plan).map((s) => ({ step: s.index, value: s.direction === "+" ? 0 : -0.02, widthMm: 0.001, state: "kept" })),
  *   { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 },
  * );
- * splitVerdict("end-float", { result: result, judged: conformity({ lostMm: 0.02, expandedMm: 0.001 }, { leaveMm: 0.015, repairMm: 0.03 }), c: { limits: { leaveMm: 0.015, repairMm: 0.03 }, system: "metric", resolutionMm: 0.001 } }).nextPlace
+ * splitVerdict("end-float", { result: result, judged: conformity({ reversalValueMm: 0.02, expandedMm: 0.001 }, { leaveMm: 0.015, repairMm: 0.03 }), c: { limits: { leaveMm: 0.015, repairMm: 0.03 }, system: "metric", resolutionMm: 0.001 } }).nextPlace
  * // null
  */
 export function splitVerdict(
@@ -61,10 +61,10 @@ export function splitVerdict(
   const { system, limits } = c;
   const U = result.uncertainty.expanded;
   const say = (mm: number): string => formatLoss(mm, system, U);
-  const size = `${say(Math.abs(result.lostMm))} ± ${say(U)}`;
-  const [words, then] = SPLIT_WORDS[kind];
-  const moves = result.lostMm > U;
-  const backwards = result.lostMm < -U;
+  const size = `${say(Math.abs(result.reversalValueMm))} ± ${say(U)}`;
+  const [words, then] = SPLIT_TEXT[kind];
+  const moves = result.reversalValueMm > U;
+  const backwards = result.reversalValueMm < -U;
   const sentences: string[] = [];
   if (backwards)
     sentences.push(

@@ -3,7 +3,7 @@ import { DEFAULT_LIMITS } from "../../machine/axis";
 import {
   evaluateRun,
   lossState,
-  lossWord,
+  lossText,
   plannedExpanded,
   verdictOn,
   whatWouldTell,
@@ -109,12 +109,14 @@ describe("verdicts", () => {
   });
 
   it("has one state and one word from value and U alone", () => {
-    expect(lossState({ lostMm: -0.012, expandedMm: 0.001 }, DEFAULT_LIMITS)).toBe("watch");
-    expect(lossWord({ lostMm: 0.012, expandedMm: 0.003 }, DEFAULT_LIMITS)).toBe("perhaps watch");
-    expect(lossWord(null, DEFAULT_LIMITS)).toBe("unknown");
+    expect(lossState({ reversalValueMm: -0.012, expandedMm: 0.001 }, DEFAULT_LIMITS)).toBe("watch");
+    expect(lossText({ reversalValueMm: 0.012, expandedMm: 0.003 }, DEFAULT_LIMITS)).toBe("perhaps watch");
+    expect(lossText(null, DEFAULT_LIMITS)).toBe("unknown");
     const r = result(0.012);
     const v = verdictOn(r, context);
-    expect(lossWord({ lostMm: r.lostMm, expandedMm: r.uncertainty.expanded }, DEFAULT_LIMITS)).toBe(v.word);
+    expect(lossText({ reversalValueMm: r.reversalValueMm, expandedMm: r.uncertainty.expanded }, DEFAULT_LIMITS)).toBe(
+      v.word,
+    );
   });
 
   it("tells scales and single runs apart", () => {
@@ -180,7 +182,7 @@ describe("verdicts", () => {
       readAll(p, (_, d) => (d === "+" ? 0 : 0.1)),
       setup,
     ) as LossResult;
-    expect(r.lostMm).toBeCloseTo((0.1 / (40 * Math.PI)) * 10, 9);
+    expect(r.reversalValueMm).toBeCloseTo((0.1 / (40 * Math.PI)) * 10, 9);
   });
 
   it("holds a place against what the program commanded, not against what it rounded", () => {
@@ -200,7 +202,7 @@ describe("verdicts", () => {
 
   it("finds a single nut with clearance normal: a few ten-thousandths to half a thousandth of an inch (common practice, no source)", () => {
     for (const inches of [0.0002, 0.0003, 0.0005]) {
-      const state = lossState({ lostMm: toMm(inches, "in"), expandedMm: 0.001 }, DEFAULT_LIMITS);
+      const state = lossState({ reversalValueMm: toMm(inches, "in"), expandedMm: 0.001 }, DEFAULT_LIMITS);
       expect(state).not.toBe("act");
     }
   });

@@ -1,7 +1,7 @@
 import type { AxisConfig, Feedback, LossLimits } from "../../machine/axis";
 import {
   conformity,
-  conformityWord,
+  conformityText,
   formatLoss,
   formatPosition,
   formatSize,
@@ -24,10 +24,10 @@ import { whatWouldTell, wouldTellSentence } from "./would-tell";
  * @param loss - value and its U, mm
  * @param limits - what can be left and what must be repaired, mm
  * @returns the state
- * @example lossState({ lostMm: 0.05, expandedMm: 0.005 }, { leaveMm: 0.015, repairMm: 0.03 }) // "act"
+ * @example lossState({ reversalValueMm: 0.05, expandedMm: 0.005 }, { leaveMm: 0.015, repairMm: 0.03 }) // "act"
  */
 export function lossState(
-  loss: { readonly lostMm: number; readonly expandedMm: number | null },
+  loss: { readonly reversalValueMm: number; readonly expandedMm: number | null },
   limits: Pick<LossLimits, "leaveMm" | "repairMm">,
 ): AxisState {
   return stateOfConformity(conformity(loss, limits));
@@ -38,13 +38,13 @@ export function lossState(
  * @param loss - value and its U, mm; null for never measured
  * @param limits - what can be left and what must be repaired, mm
  * @returns the word
- * @example lossWord({ lostMm: 0.05, expandedMm: 0.005 }, { leaveMm: 0.015, repairMm: 0.03 }) // "act"
+ * @example lossText({ reversalValueMm: 0.05, expandedMm: 0.005 }, { leaveMm: 0.015, repairMm: 0.03 }) // "act"
  */
-export function lossWord(
-  loss: { readonly lostMm: number; readonly expandedMm: number | null } | null,
+export function lossText(
+  loss: { readonly reversalValueMm: number; readonly expandedMm: number | null } | null,
   limits: Pick<LossLimits, "leaveMm" | "repairMm">,
 ): string {
-  return conformityWord(loss ? conformity(loss, limits) : null);
+  return conformityText(loss ? conformity(loss, limits) : null);
 }
 
 export interface Verdict {
@@ -125,12 +125,12 @@ interface Said {
 
 const figure = (mm: number, { result, c }: Said): string => formatLoss(mm, c.system, result.uncertainty.expanded);
 
-function placeWords(mm: number, system: UnitSystem): string {
+function placeText(mm: number, system: UnitSystem): string {
   return formatPosition(mm, { system, decimals: system === "metric" ? 0 : 2 });
 }
 
-function isGain({ lostMm, uncertainty }: LossResult): boolean {
-  return lostMm < -uncertainty.expanded;
+function isGain({ reversalValueMm, uncertainty }: LossResult): boolean {
+  return reversalValueMm < -uncertainty.expanded;
 }
 
 /** Is a compensation known to be entered, so that a gain can be one? */
@@ -140,17 +140,17 @@ function compensated(c: VerdictContext): boolean {
 
 function lossSentence(said: Said): string {
   const { result, judged, c } = said;
-  const { lostMm, uncertainty, places } = result;
-  const both = `${figure(Math.abs(lostMm), said)} ± ${figure(uncertainty.expanded, said)}`;
-  const place = placeWords(places[result.governing].positionMm, c.system);
-  if (Math.abs(lostMm) <= uncertainty.expanded)
+  const { reversalValueMm, uncertainty, places } = result;
+  const both = `${figure(Math.abs(reversalValueMm), said)} ± ${figure(uncertainty.expanded, said)}`;
+  const place = placeText(places[result.governing].positionMm, c.system);
+  if (Math.abs(reversalValueMm) <= uncertainty.expanded)
     return judged.code === "sound"
       ? `The ${c.memberName} loses nothing that this test can see at ${place}: ${both}.`
       : `What the ${c.memberName} loses at ${place} lies somewhere between nothing and ${figure(judged.toMm, said)}: the test read ${both} and can see no better.`;
-  if (lostMm < 0)
+  if (reversalValueMm < 0)
     return compensated(c)
       ? `The ${c.memberName} gains ${both} each time ${c.letter} turns round: more is compensated than is lost.`
-      : `The reading is below zero: −${both} at ${place}. No compensation is noted for this axis, so either the needle counts the other way and ${figure(Math.abs(lostMm), said)} are lost, or the control compensates more than is lost.`;
+      : `The reading is below zero: −${both} at ${place}. No compensation is noted for this axis, so either the needle counts the other way and ${figure(Math.abs(reversalValueMm), said)} are lost, or the control compensates more than is lost.`;
   return `The ${c.memberName} loses ${both} each time ${c.letter} turns round${places.length > 1 ? `, most at ${place}` : ` at ${place}`}.`;
 }
 
@@ -182,10 +182,10 @@ function likelierSentence(likelier: "under" | "over" | "at-limit"): string {
   return `It is likelier ${likelier} than ${likelier === "over" ? "under" : "over"} it.`;
 }
 
-function regionWords(shape: Extract<ProfileShape, { code: "worse" | "less" }>, c: VerdictContext): string {
+function regionText(shape: Extract<ProfileShape, { code: "worse" | "less" }>, c: VerdictContext): string {
   const U = shape.expandedMm;
   const by = `${formatLoss(shape.excessMm, c.system, U)} ± ${formatLoss(U, c.system, U)}`;
-  const at = (mm: number): string => placeWords(mm, c.system);
+  const at = (mm: number): string => placeText(mm, c.system);
   const span = shape.fromMm === shape.toMm ? `at ${at(shape.peakMm)}` : `from ${at(shape.fromMm)} to ${at(shape.toMm)}`;
   const where = shape.where === "middle" ? "in the middle" : `at the ${shape.where}`;
   const versus = shape.where === "middle" ? "the ends" : "the rest";
@@ -197,7 +197,7 @@ function regionWords(shape: Extract<ProfileShape, { code: "worse" | "less" }>, c
 function profileSentence({ result, c }: Said): string | null {
   const shape = profileShape(result.places);
   if (!shape) return null;
-  if (shape.code !== "even") return regionWords(shape, c);
+  if (shape.code !== "even") return regionText(shape, c);
   const sees = formatLoss(shape.seesMm, c.system, shape.seesMm);
   return shape.seesMm > c.limits.leaveMm
     ? `Whether it is the same along the travel cannot be told: only a difference above ${sees} would have shown. More runs would tell.`
@@ -267,7 +267,7 @@ function nextStepFor(said: Said): Next {
 export function verdictOn(result: LossResult, context: VerdictContext): Verdict {
   const c = context;
   const value = {
-    lostMm: result.lostMm,
+    reversalValueMm: result.reversalValueMm,
     expandedMm: result.uncertainty.expanded,
   };
   const judged = conformity(value, c.limits);
@@ -275,7 +275,7 @@ export function verdictOn(result: LossResult, context: VerdictContext): Verdict 
   const base = {
     conformity: judged,
     state: stateOfConformity(judged),
-    word: conformityWord(judged),
+    word: conformityText(judged),
     askSense: isGain(result) && !compensated(c),
   };
   if (isSplitTest(c.kind)) return { ...base, ...splitVerdict(c.kind, said) };

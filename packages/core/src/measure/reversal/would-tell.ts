@@ -31,14 +31,14 @@ const MOST_RUNS = 20;
  *   stepsOf(plan).map((s) => ({ step: s.index, value: s.direction === "+" ? 0 : -0.02, widthMm: 0.001, state: "kept" })),
  *   { resolutionMm: 0.001, tipAngleDeg: 0, sense: 1 },
  * );
- * whatWouldTell({ ...result, lostMm: 0.015 }, { limitMm: 0.015, resolutionMm: 0.001 }).code // "at-limit"
+ * whatWouldTell({ ...result, reversalValueMm: 0.015 }, { limitMm: 0.015, resolutionMm: 0.001 }).code // "at-limit"
  */
 export function whatWouldTell(
   result: LossResult,
   options: { readonly limitMm: number; readonly resolutionMm: number },
 ): WouldTell {
   const { uDisplayMm, uScatterMm, runs } = result.places[result.governing];
-  const gap = Math.abs(Math.abs(result.lostMm) - options.limitMm);
+  const gap = Math.abs(Math.abs(result.reversalValueMm) - options.limitMm);
   if (gap < NEAREST_MM) return { code: "at-limit" };
   const more = (wanted: number): number =>
     coverageFactor(Math.max(1, 2 * (wanted - 1))) * Math.hypot(uDisplayMm, uScatterMm * Math.sqrt(runs / wanted));
@@ -57,7 +57,7 @@ export function whatWouldTell(
 /** The same in inches, as indicators are sold. */
 const STEPS_IN = [0.0005, 0.0002, 0.0001, 0.00005, 0.00002, 0.00001];
 
-function stepWords(resolutionMm: number, system: UnitSystem): string {
+function stepText(resolutionMm: number, system: UnitSystem): string {
   if (system === "metric") return formatSize(resolutionMm, system);
   const inch = STEPS_IN.find((s) => s * 25.4 <= resolutionMm * 1.3);
   return formatSize((inch ?? STEPS_IN[5]) * 25.4, system);
@@ -77,8 +77,8 @@ export function wouldTellSentence(tell: WouldTell, system: UnitSystem): string {
     case "runs":
       return `${tell.runs} runs each way would tell.`;
     case "finer":
-      return `An indicator with steps of ${stepWords(tell.resolutionMm, system)} would tell.`;
+      return `An indicator with steps of ${stepText(tell.resolutionMm, system)} would tell.`;
     case "finer-and-runs":
-      return `A finer indicator, with steps of ${stepWords(tell.resolutionMm, system)}, and more runs would tell.`;
+      return `A finer indicator, with steps of ${stepText(tell.resolutionMm, system)}, and more runs would tell.`;
   }
 }

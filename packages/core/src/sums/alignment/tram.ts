@@ -25,7 +25,7 @@ const SWEEP_SCATTER_MM = 0.002;
 /** What the shims go under, or behind. */
 export const SHIMMED = ["column-base", "gantry-legs", "vertical-flange", "hanging-head"] as const;
 export type Shimmed = (typeof SHIMMED)[number];
-export const SHIMMED_WORDS: Record<Shimmed, { readonly name: string; readonly rows: readonly [string, string] }> = {
+export const SHIMMED_TEXT: Record<Shimmed, { readonly name: string; readonly rows: readonly [string, string] }> = {
   "column-base": { name: "the column, on its base", rows: ["far", "near"] },
   "gantry-legs": { name: "the gantry, on its legs", rows: ["far", "near"] },
   "vertical-flange": {
@@ -140,7 +140,7 @@ function slopeOf(
 export function tramBolts(shimmed: Shimmed, acrossMm: number, otherMm: number): readonly Support[] {
   requireBound({ "bolts apart across": acrossMm }, acrossMm > 0, "above 0 mm");
   requireBound({ "bolt rows apart": otherMm }, otherMm > 0, "above 0 mm");
-  const { rows } = SHIMMED_WORDS[shimmed];
+  const { rows } = SHIMMED_TEXT[shimmed];
   return ([1, -1] as const).flatMap((y) =>
     ([-1, 1] as const).map((x) => ({
       name: `${x < 0 ? "left" : "right"} ${y > 0 ? rows[0] : rows[1]}`,

@@ -3,10 +3,10 @@ import type { Axis, LinkShare, MachineWithAxes, RunSummary, History } from "@iro
 import { isSplitTest, type AxisConfig } from "@iron/core";
 import { forkJoin, Subscription } from "rxjs";
 import { Api } from "../../data/api";
-import { problemFrom } from "../../data/problems";
+import { saidIn } from "../../data/problems";
 
 /** Either of a test or typed in a job. */
-export type LastLoss = Pick<RunSummary, "kind" | "at" | "by" | "lostMm" | "expandedMm"> & {
+export type LastLoss = Pick<RunSummary, "kind" | "at" | "by" | "reversalValueMm" | "expandedMm"> & {
   readonly runId: number | null;
   readonly jobId: number | null;
 };
@@ -21,7 +21,7 @@ export class AxisContext {
   private loading: Subscription | null = null;
   private readonly linksState = signal<readonly LinkShare[]>([]);
   private readonly deviceState = signal<"simulated" | "real" | "none">("none");
-  readonly wrong = signal("");
+  readonly error = signal("");
   /** Words that a station puts to links of the chain while it is open. */
   readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
   /** The axis as it is being edited: the chain is drawn from it. */
@@ -39,7 +39,7 @@ export class AxisContext {
   );
   readonly finished = computed(() =>
     (this.historyState()?.runs ?? []).filter(
-      (r) => r.state === "finished" && r.lostMm !== null && !isSplitTest(r.kind),
+      (r) => r.state === "finished" && r.reversalValueMm !== null && !isSplitTest(r.kind),
     ),
   );
   /** The last value of the whole chain, from a test or typed in a job. */
@@ -65,7 +65,7 @@ export class AxisContext {
       this.linksState.set([]);
     }
     this.axisId.set(axisId);
-    this.wrong.set("");
+    this.error.set("");
     this.reloadLedger();
     if (this.deviceState() === "none") this.lookForDevice();
     this.loading?.unsubscribe();
@@ -76,9 +76,9 @@ export class AxisContext {
       next: ({ machine, history }) => {
         this.machineState.set(machine);
         this.historyState.set(history);
-        if (!machine.axes.some((a) => a.id === axisId)) this.wrong.set(`${machine.nickname} has no axis ${axisId}.`);
+        if (!machine.axes.some((a) => a.id === axisId)) this.error.set(`${machine.nickname} has no axis ${axisId}.`);
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 

@@ -34,8 +34,8 @@ export class AxisFrame {
   });
   protected readonly loss = computed(() => {
     const last = this.context.last();
-    if (!last || last.lostMm === null || last.expandedMm === null) return null;
-    return { lostMm: last.lostMm, expandedMm: last.expandedMm, at: last.at };
+    if (!last || last.reversalValueMm === null || last.expandedMm === null) return null;
+    return { reversalValueMm: last.reversalValueMm, expandedMm: last.expandedMm, at: last.at };
   });
   protected readonly gravity = computed(() => {
     const config = this.context.axis()?.config;
@@ -63,25 +63,25 @@ export class AxisFrame {
         key: "[",
         shown: "[",
         does: "Previous axis",
-        act: () => this.go(this.neighbours().before?.id),
+        press: () => this.go(this.neighbours().before?.id),
       },
       {
         key: "]",
         shown: "]",
         does: "Next axis",
-        act: () => this.go(this.neighbours().after?.id),
+        press: () => this.go(this.neighbours().after?.id),
       },
       ...STATIONS.map((station) => ({
         key: String(station.number),
         shown: String(station.number),
         does: `Station ${station.name}`,
-        act: () => void this.router.navigateByUrl(`${this.context.base()}/${station.path}`),
+        press: () => void this.router.navigateByUrl(`${this.context.base()}/${station.path}`),
       })),
       {
         key: "n",
         shown: "N",
         does: "New case on this axis",
-        act: () => this.newCase(),
+        press: () => this.newCase(),
       },
     );
   }

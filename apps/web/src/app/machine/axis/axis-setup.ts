@@ -100,7 +100,7 @@ export class AxisSetup {
   }
 
   protected choicesFrom(field: ConfigField): readonly Choice[] {
-    return field.kind === "choice" ? field.options.map(([id, words]) => ({ id, words })) : [];
+    return field.kind === "choice" ? field.options.map(([id, label]) => ({ id, label })) : [];
   }
 
   private readonly serverErrors = signal<ReadonlyMap<string, string>>(new Map());
@@ -234,7 +234,7 @@ export class AxisSetup {
         this.context.reload();
         void this.router.navigate(["/machines", copy.machineId, "axes", copy.id, "setup"]);
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -253,7 +253,7 @@ export class AxisSetup {
           retiring ? () => this.retire() : undefined,
         );
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -268,7 +268,7 @@ export class AxisSetup {
       })
       .subscribe({
         next: () => this.context.reload(),
-        error: (error: unknown) => this.notices.wrong(error),
+        error: this.notices.error,
       });
   }
 }

@@ -37,7 +37,7 @@ interface Draft {
     <h2>Fasteners: by the book of this machine</h2>
     @for (line of kept(); track line.joint) {
       <p>
-        {{ line.words }}
+        {{ line.text }}
         <button type="button" pButton severity="secondary" (click)="forget(line.joint)">Back to usual</button>
       </p>
     } @empty {
@@ -65,8 +65,8 @@ interface Draft {
         }
       }
     </div>
-    @if (wrong()) {
-      <p class="wrong" role="alert">{{ wrong() }}</p>
+    @if (error()) {
+      <p class="wrong" role="alert">{{ error() }}</p>
     }
     @if (joint()) {
       <button type="button" pButton severity="secondary" (click)="note()">Note this fastener</button>
@@ -79,7 +79,7 @@ export class FastenerEditor {
   private readonly preferences = inject(Preferences);
   protected readonly sources: readonly Choice[] = TORQUE_SOURCES.map((id) => ({
     id,
-    words: SOURCES[id],
+    label: SOURCES[id],
   }));
   protected readonly joint = linkedSignal<string, string>({
     source: computed(() => this.config().letter),
@@ -87,15 +87,15 @@ export class FastenerEditor {
   });
   protected readonly unit = computed(() => unitOf("torque", this.preferences.system()));
   protected readonly choices = computed((): readonly Choice[] => [
-    { id: "", words: "choose one" },
-    ...fastenersOf(this.config()).map((f) => ({ id: f.joint, words: f.name })),
+    { id: "", label: "choose one" },
+    ...fastenersOf(this.config()).map((f) => ({ id: f.joint, label: f.name })),
   ]);
   protected readonly kept = computed(() =>
     fastenersOf(this.config())
       .filter((f) => f.joint in this.config().mechanics.fasteners)
       .map((f) => ({
         joint: f.joint,
-        words: torqueOf(this.config(), f.joint),
+        text: torqueOf(this.config(), f.joint),
       })),
   );
   protected readonly draft = linkedSignal<string, Draft>({
@@ -111,26 +111,26 @@ export class FastenerEditor {
       };
     },
   });
-  protected readonly wrong = linkedSignal<string, string>({
+  protected readonly error = linkedSignal<string, string>({
     source: this.joint,
     computation: () => "",
   });
 
   protected set(over: Partial<Draft>): void {
     this.draft.update((d) => ({ ...d, ...over }));
-    this.wrong.set("");
+    this.error.set("");
   }
 
   protected note(): void {
     const { thread, grade, count, torque, source } = this.draft();
     const many = Number(count);
     if (!Number.isInteger(many) || many < 1 || many > 99) {
-      this.wrong.set(`How many “${count}” cannot be: from 1 to 99.`);
+      this.error.set(`How many “${count}” cannot be: from 1 to 99.`);
       return;
     }
     const shown = source === "snug" ? null : parseDecimal(torque);
     if (shown === undefined || (shown !== null && shown <= 0)) {
-      this.wrong.set(`Torque “${torque}” cannot be: a figure above 0 ${this.unit()}, or snug.`);
+      this.error.set(`Torque “${torque}” cannot be: a figure above 0 ${this.unit()}, or snug.`);
       return;
     }
     const torqueNm = shown === null ? null : fromShown("torque", shown, this.preferences.system());

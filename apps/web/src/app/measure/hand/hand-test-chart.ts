@@ -119,7 +119,7 @@ export function handTestChart(
       );
   }
   const title = (i: number): string =>
-    `${turns || plan.kind === "hand-push" ? (turns ? groups[i][1] : "pull") : "reading"}, ${unitWord(kinds[i], system)}`;
+    `${turns || plan.kind === "hand-push" ? (turns ? groups[i][1] : "pull") : "reading"}, ${unitText(kinds[i], system)}`;
   const second = groups.findIndex((_, i) => scaleOf(i) === "y2");
   const configuration = {
     type: "line",
@@ -142,6 +142,6 @@ export function handTestChart(
   return configuration as unknown as ChartConfiguration;
 }
 
-function unitWord(kind: QuantityKind, system: UnitSystem): string {
+function unitText(kind: QuantityKind, system: UnitSystem): string {
   return kind === "deviation" ? UNIT_WORD[deviationUnit(system)] : unitOf(kind, system);
 }

@@ -21,7 +21,7 @@ import {
   handTestOpen,
   handTestResult,
   USUAL_GIB_THREAD,
-  HAND_TEST_WORDS,
+  HAND_TEST_TEXT,
   toShown,
   type Datum,
   type MoveWay,
@@ -30,14 +30,14 @@ import { parseDecimal, type HandTest } from "@iron/contract";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { ChoiceField, NumberField, TextField } from "../../shared/fields";
-import { momentWords } from "../../shared/words";
+import { momentText } from "../../shared/times.text";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { CaseStore } from "../../diagnosis/case-store";
 import { handTestChart, handTestDrawn } from "./hand-test-chart";
 import { handTestAsResult, handTestSays, handTestValues, shimStack } from "./hand-test.view";
 import { TramShims } from "./tram-shims";
 
-const DATUM_WORDS: Record<Datum, string> = {
+const DATUM_TEXT: Record<Datum, string> = {
   fixed: "fixed end",
   far: "far end",
   bracket: "nut bracket",
@@ -60,7 +60,7 @@ export class HandTestSays {
   protected readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
   protected readonly datum = signal<Datum>("bracket");
-  protected readonly datums = DATUMS.map((id) => ({ id, words: DATUM_WORDS[id] }));
+  protected readonly datums = DATUMS.map((id) => ({ id, label: DATUM_TEXT[id] }));
   /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
   protected readonly stockText = linkedSignal<string>(() => {
     const system = this.preferences.system();
@@ -68,14 +68,14 @@ export class HandTestSays {
       .map((mm) => String(Number(toShown("length", mm, system).toPrecision(6))))
       .join("; ");
   });
-  protected readonly stockWrong = signal("");
+  protected readonly stockError = signal("");
   protected readonly stock = signal<readonly number[] | undefined>(undefined);
   protected readonly pitch = signal(USUAL_GIB_THREAD.pitchMm);
   protected readonly taper = signal(1 / USUAL_GIB_THREAD.taper);
   /** The usual pull of this axis, N; null where nobody typed it. */
   protected readonly usual = signal<number | null>(null);
   private readonly config = computed(() => this.context.axis()?.config ?? null);
-  protected readonly words = computed(() => HAND_TEST_WORDS[this.handTest().plan.kind]);
+  protected readonly text = computed(() => HAND_TEST_TEXT[this.handTest().plan.kind]);
   private readonly values = computed(() => handTestValues(this.handTest()));
   protected readonly open = computed(() => handTestOpen(this.handTest().plan, this.values()).length);
   protected readonly done = computed(() => this.values().filter((v) => v !== null).length);
@@ -126,7 +126,7 @@ export class HandTestSays {
     const system = this.preferences.system();
     if (result?.kind !== "crest-run") return [];
     return result.alignment.moves.map((m) => ({
-      support: DATUM_WORDS[m.support],
+      support: DATUM_TEXT[m.support],
       plane: m.plane,
       move: formatDeviation(m.moveMm, {
         system,
@@ -134,14 +134,14 @@ export class HandTestSays {
         signed: true,
       }),
       u: formatDeviation(m.expandedMm, { system, expandedMm: m.expandedMm }),
-      how: this.howWords(m.way),
+      how: this.howText(m.way),
     }));
   });
   /** The datum from which every support only rises; empty when this one is it. */
   protected readonly raiseFrom = computed(() => {
     const result = this.result();
     if (result?.kind !== "crest-run" || !result.alignment.raiseFrom) return "";
-    return `Shims only lift a housing off its casting. Let the ${DATUM_WORDS[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
+    return `Shims only lift a housing off its casting. Let the ${DATUM_TEXT[result.alignment.raiseFrom]} stay where it is, and the others only rise; or take shims out where there are any.`;
   });
   /** The sweep, where it is worth shimming. */
   protected readonly outOfSquare = computed(() => {
@@ -149,7 +149,7 @@ export class HandTestSays {
     return result?.kind === "tram" && result.tram.code !== "square" ? result.tram : null;
   });
 
-  private howWords(way: MoveWay): string {
+  private howText(way: MoveWay): string {
     switch (way.code) {
       case "stays":
         return "near enough: leave it";
@@ -180,7 +180,7 @@ export class HandTestSays {
     if (!before || !config) return "";
     const result = handTestResult(config, before.plan, { values: handTestValues(before), datum: this.datum() });
     return result
-      ? `${momentWords(before.startedAt)}, ${before.by}: ${handTestSays(result, { config, system: this.preferences.system() })[0]}`
+      ? `${momentText(before.startedAt)}, ${before.by}: ${handTestSays(result, { config, system: this.preferences.system() })[0]}`
       : "";
   });
   /** What can be kept in the open case of the axis. */
@@ -197,13 +197,13 @@ export class HandTestSays {
       .map((t) => parseDecimal(t));
     const system = this.preferences.system();
     const mm = sizes.map((s) => (s === undefined ? NaN : fromShown("length", s, system)));
-    const wrong = mm.findIndex((s) => !(s > 0 && s <= 10));
-    this.stockWrong.set(
-      wrong >= 0
-        ? `“${text.split(/[;\s]+/).filter(Boolean)[wrong]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.`
+    const at = mm.findIndex((s) => !(s > 0 && s <= 10));
+    this.stockError.set(
+      at >= 0
+        ? `“${text.split(/[;\s]+/).filter(Boolean)[at]}” is no shim: sizes are above 0 and up to ${formatQuantity("length", 10, system)}.`
         : "",
     );
-    if (wrong < 0) this.stock.set(mm.length ? mm : undefined);
+    if (at < 0) this.stock.set(mm.length ? mm : undefined);
   }
 
   protected keepInCase(): void {

@@ -69,7 +69,7 @@ export class HandTestSetUp {
   });
   private readonly maySend = gate();
   protected readonly withWhat = computed(() =>
-    this.indicators().map((i) => ({ id: i.id, words: `${i.name}, steps of ${this.step(i.resolutionMm)}` })),
+    this.indicators().map((i) => ({ id: i.id, label: `${i.name}, steps of ${this.step(i.resolutionMm)}` })),
   );
 
   constructor() {

@@ -20,7 +20,7 @@ export class HandTestStart {
     const plan = { ...defaultHandTest(axis.config, kind), ...extra };
     this.api.call("startHandTest", { params: { id: axis.id }, body: { plan } }).subscribe({
       next: ({ id }) => void this.router.navigateByUrl(`${base}/series/${id}`),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

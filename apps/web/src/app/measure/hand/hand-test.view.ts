@@ -52,7 +52,7 @@ export interface HandTestRow {
   readonly now: boolean;
 }
 
-function placeWords(plan: HandTestPlan, step: HandTestStep, system: UnitSystem): string {
+function placeText(plan: HandTestPlan, step: HandTestStep, system: UnitSystem): string {
   switch (plan.kind) {
     case "crest-run":
       return `${step.group}, ${formatPosition(step.at, { system })}`;
@@ -83,14 +83,14 @@ export function handTestRows(handTest: HandTest, system: UnitSystem): readonly H
   const open = new Set(handTestOpen(handTest.plan, values).map((s) => s.index));
   return handTestSteps(handTest.plan).map((step) => ({
     step: step.index,
-    what: placeWords(handTest.plan, step, system),
-    value: readWords(handTest.plan, { step, value: values[step.index], system }),
+    what: placeText(handTest.plan, step, system),
+    value: readText(handTest.plan, { step, value: values[step.index], system }),
     needless: values[step.index] === null && !open.has(step.index),
     now: step.index === next?.index,
   }));
 }
 
-function readWords(
+function readText(
   plan: HandTestPlan,
   { step, value, system }: { readonly step: HandTestStep; readonly value: number | null; readonly system: UnitSystem },
 ): string {
@@ -114,11 +114,11 @@ export function handTestSays(
     (signed ? signedQuantity : formatQuantity)("deviation", mm, system);
   switch (result.kind) {
     case "crest-run":
-      return crestWords(result.alignment, system);
+      return crestText(result.alignment, system);
     case "gib-curve":
       return gibChoice(result.gib, { thread, system }).says;
     case "tram":
-      return [TRAM_SAYS[result.tram.code], ...result.tram.slopes.map((s) => tramWords(s, system))];
+      return [TRAM_SAYS[result.tram.code], ...result.tram.slopes.map((s) => tramText(s, system))];
     case "home-repeat": {
       const { home } = result;
       const turn = formatSize(travelPerTurnMm(config), system);
@@ -135,7 +135,7 @@ export function handTestSays(
 }
 
 /** A slope with its uncertainty, in the reader’s units. */
-export function slopeWords(mmPerM: number, expanded: number, system: UnitSystem): string {
+export function slopeText(mmPerM: number, expanded: number, system: UnitSystem): string {
   return system === "metric"
     ? `${slopeFigures(mmPerM, expanded)} mm per metre`
     : `${slopeFigures(mmPerM * 0.012, expanded * 0.012)} in per foot`;
@@ -155,7 +155,7 @@ const TRAM_SAYS: Record<TramSlope["code"], string> = {
 };
 
 /** One slope over the span that was swept, and over the length that shops speak of. */
-function tramWords(s: TramSlope, system: UnitSystem): string {
+function tramText(s: TramSlope, system: UnitSystem): string {
   const over = system === "metric" ? 300 : 152.4;
   const size = formatLoss(Math.abs(s.slope) * over, system, s.expandedSlope * over);
   const U = formatLoss(s.expandedSlope * over, system, s.expandedSlope * over);
@@ -166,7 +166,7 @@ function tramWords(s: TramSlope, system: UnitSystem): string {
 }
 
 /** What a crest run says, in sentences; the first is the verdict. */
-export function crestWords(alignment: CrestAlignment, system: UnitSystem): readonly string[] {
+export function crestText(alignment: CrestAlignment, system: UnitSystem): readonly string[] {
   const { planes, limitMm, turning } = alignment;
   const withU = (v: { value: number; expanded: number }): string =>
     Number.isFinite(v.expanded) ? formatWithU(v.value, v.expanded, { system }) : "cannot be told from so few places";
@@ -181,15 +181,15 @@ export function crestWords(alignment: CrestAlignment, system: UnitSystem): reado
     line,
     ...planes.map(
       (p) =>
-        `${p.name}: ${slopeWords(p.slopeMmPerM, p.expandedMmPerM, system)}; a bow that stands still ${withU(p.bow)}.`,
+        `${p.name}: ${slopeText(p.slopeMmPerM, p.expandedMmPerM, system)}; a bow that stands still ${withU(p.bow)}.`,
     ),
     turning === null
       ? "What turns with the screw cannot be told from these places: choose places that are not whole turns apart."
-      : turnWords(turning, system),
+      : turnText(turning, system),
   ];
 }
 
-function turnWords(turning: NonNullable<CrestAlignment["turning"]>, system: UnitSystem): string {
+function turnText(turning: NonNullable<CrestAlignment["turning"]>, system: UnitSystem): string {
   const swing = formatWithU(turning.value, turning.expanded, { system });
   const limit = formatLimit(SWING_LIMIT_MM, system);
   if (turning.code === "within") return `Turning with the screw: ${swing}, no more than the ${limit} that is fine.`;

@@ -5,18 +5,18 @@ import {
   handTestRefusal,
   handTestResult,
   GIB_MODES,
-  GIB_MODE_WORDS,
+  GIB_MODE_TEXT,
   SETTING_KINDS,
   SUMS,
-  HAND_TEST_WORDS,
+  HAND_TEST_TEXT,
   type GibMode,
   type HandTestKind,
 } from "@iron/core";
 import type { HandTest } from "@iron/contract";
 import { Api } from "../../data/api";
 import { Preferences } from "../../data/preferences";
-import { problemFrom } from "../../data/problems";
-import { momentWords } from "../../shared/words";
+import { saidIn } from "../../data/problems";
+import { momentText } from "../../shared/times.text";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { handTestSays, handTestValues } from "./hand-test.view";
 import { HandTestSetUp, type HandTestExtra } from "./hand-test-set-up";
@@ -40,17 +40,17 @@ export class SetStation {
   private readonly handTestStart = inject(HandTestStart);
   private readonly api = inject(Api);
   protected readonly sums = SUMS;
-  protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_WORDS[id] }));
+  protected readonly gibModes = GIB_MODES.map((id) => ({ id, ...GIB_MODE_TEXT[id] }));
   protected readonly gib = signal<GibMode>("friction-rock");
-  protected readonly gibTells = computed(() => GIB_MODE_WORDS[this.gib()].tells);
+  protected readonly gibTells = computed(() => GIB_MODE_TEXT[this.gib()].tells);
   protected readonly list = signal<readonly HandTest[] | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly kinds = computed(() => {
     const axis = this.context.axis();
     if (!axis) return [];
     return SETTING_KINDS.map((kind) => ({
       kind,
-      ...HAND_TEST_WORDS[kind],
+      ...HAND_TEST_TEXT[kind],
       refusal: handTestRefusal(axis.config, kind),
     }));
   });
@@ -64,8 +64,8 @@ export class SetStation {
       const read = values.filter((v) => v !== null).length;
       return {
         id: handTest.id,
-        name: HAND_TEST_WORDS[handTest.plan.kind].name,
-        when: `${momentWords(handTest.startedAt)}, ${handTest.by}`,
+        name: HAND_TEST_TEXT[handTest.plan.kind].name,
+        when: `${momentText(handTest.startedAt)}, ${handTest.by}`,
         says: result
           ? handTestSays(result, { config: axis.config, system: this.preferences.system() })[0]
           : `${read} of ${values.length} readings.`,
@@ -82,10 +82,10 @@ export class SetStation {
   }
 
   protected load(axisId: number): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("axisHandTests", { params: { id: axisId } }).subscribe({
       next: (list) => this.list.set(list),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 

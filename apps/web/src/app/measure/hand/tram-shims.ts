@@ -3,7 +3,7 @@ import {
   formatQuantity,
   signedQuantity,
   SHIMMED,
-  SHIMMED_WORDS,
+  SHIMMED_TEXT,
   TRAM_LIMIT,
   tramBolts,
   tramShims,
@@ -73,7 +73,7 @@ import { shimStack } from "./hand-test.view";
           </tbody>
         </table>
       </div>
-      @for (line of shimWords(); track line) {
+      @for (line of shimText(); track line) {
         <p>{{ line }}</p>
       }
       <p class="quiet">
@@ -99,14 +99,14 @@ export class TramShims {
   /** What is shimmed is asked: nobody can guess it, and the other one doubles the error. */
   protected readonly shimmed = signal<Shimmed | "">("");
   protected readonly shimmedChoices = [
-    { id: "", words: "say what is shimmed" },
-    ...SHIMMED.map((id) => ({ id, words: SHIMMED_WORDS[id].name })),
+    { id: "", label: "say what is shimmed" },
+    ...SHIMMED.map((id) => ({ id, label: SHIMMED_TEXT[id].name })),
   ];
   protected readonly acrossMm = signal<number | null>(null);
   protected readonly rowsMm = signal<number | null>(null);
   protected readonly rowsLabel = computed(() => {
     const shimmed = this.shimmed();
-    const [one, other] = shimmed ? SHIMMED_WORDS[shimmed].rows : (["far", "near"] as const);
+    const [one, other] = shimmed ? SHIMMED_TEXT[shimmed].rows : (["far", "near"] as const);
     return `Bolt rows apart, ${one} to ${other}`;
   });
   private readonly shims = computed(() => {
@@ -125,7 +125,7 @@ export class TramShims {
     }));
   });
   /** What the sweep will read with them in, and what no shim can do. */
-  protected readonly shimWords = computed(() => {
+  protected readonly shimText = computed(() => {
     const shims = this.shims();
     const system = this.preferences.system();
     if (!shims) return [];
@@ -157,7 +157,7 @@ export class TramShims {
     };
     this.api.call("shimDevice", { params: { id: axis.id }, body }).subscribe({
       next: () => this.notices.say("The shims are in. Sweep again: it must be flat."),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

@@ -1,6 +1,6 @@
 import type { ChartConfiguration } from "chart.js";
 import type { Ink } from "../../shared/chart";
-import { monthWords } from "../../shared/words";
+import { monthText } from "../../shared/times.text";
 import type { HistoryChartData } from "./history.view";
 
 /** Loss over time with U as bars, the limits as named lines, events as upright lines. */
@@ -77,7 +77,7 @@ export function historyChart(data: HistoryChartData, unit: string, ink: Ink): Ch
             color: ink.graphite,
             maxTicksLimit: 6,
             maxRotation: 0,
-            callback: (v: number | string) => monthWords(new Date(Number(v)).toISOString()),
+            callback: (v: number | string) => monthText(new Date(Number(v)).toISOString()),
           },
         },
         y: {

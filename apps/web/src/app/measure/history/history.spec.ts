@@ -6,7 +6,7 @@ import { answer, refuse, setUpBed, show } from "../../../testing/place";
 import { Preferences } from "../../data/preferences";
 import { HistoryPlace } from "./history";
 
-const run = (id: number, day: number, lostMm: number, over: Partial<RunSummary> = {}): RunSummary =>
+const run = (id: number, day: number, reversalValueMm: number, over: Partial<RunSummary> = {}): RunSummary =>
   ({
     id,
     axisId: 2,
@@ -14,7 +14,7 @@ const run = (id: number, day: number, lostMm: number, over: Partial<RunSummary> 
     state: "finished",
     at: `2026-02-${String(day).padStart(2, "0")}T08:00:00Z`,
     by: "Ama",
-    lostMm,
+    reversalValueMm,
     expandedMm: 0.001,
     placeMm: 300,
     imported: false,

@@ -3,10 +3,10 @@ import type { Address } from "../../data/api";
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, untracked } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { TEST_KINDS, TEST_WORDS, type TestKind } from "@iron/core";
+import { TEST_KINDS, TEST_TEXT, type TestKind } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
-import { momentWords } from "../../shared/words";
+import { momentText } from "../../shared/times.text";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { historyChart } from "./history-chart";
 import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
@@ -38,8 +38,8 @@ export class HistoryPlace {
     },
   });
   protected readonly kinds: readonly Choice<TestKind | "all">[] = [
-    { id: "all", words: "all tests" },
-    ...TEST_KINDS.map((id) => ({ id, words: TEST_WORDS[id].name })),
+    { id: "all", label: "all tests" },
+    ...TEST_KINDS.map((id) => ({ id, label: TEST_TEXT[id].name })),
   ];
   protected readonly view = computed(() => {
     const history = this.context.history();
@@ -52,10 +52,10 @@ export class HistoryPlace {
       trend: trendSentence(history, { kind, config: axis.config, system }),
       measured: measuredOf(history, kind).map((r) => ({
         key: r.key,
-        words: `${momentWords(r.at)}, ${TEST_WORDS[r.kind].name}`,
+        label: `${momentText(r.at)}, ${TEST_TEXT[r.kind].name}`,
       })),
       data: historyChartData(history, { kind, config: axis.config, system }),
-      events: history.events.map((e) => ({ ...e, when: momentWords(e.at) })).reverse(),
+      events: history.events.map((e) => ({ ...e, when: momentText(e.at) })).reverse(),
       any: history.runs.length + history.typed.length > 0,
     };
   });

@@ -1,7 +1,7 @@
 import { defaultAxis } from "@iron/core";
 import type { History, RunSummary } from "@iron/contract";
 import { chainView } from "../../chain/chain-strip";
-import { ageWords, countWords, dayWords } from "../../shared/words";
+import { ageText, countText, dayText } from "../../shared/times.text";
 import { differences, numberFrom, numberText } from "../../machine/axis/config-fields";
 import { comparisonSentence, historyChartData, historyRows, measuredOf, trendSentence } from "./history.view";
 
@@ -12,7 +12,7 @@ describe("the chain, the axis form, the history and words", () => {
   it("draws what nobody looked at as unknown", () => {
     const links = chainView(
       config,
-      { lostMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() },
+      { reversalValueMm: 0.029, expandedMm: 0.002, at: NOW.toISOString() },
       { system: "metric", now: NOW },
     );
     expect(links.find((l) => l.id === "screw")).toMatchObject({
@@ -38,7 +38,7 @@ describe("the chain, the axis form, the history and words", () => {
     const typed = {
       jobId: 7,
       kind: "two-sided" as const,
-      lostMm: 0.004,
+      reversalValueMm: 0.004,
       expandedMm: 0.001,
       placeMm: 180,
       at: "2026-02-15T12:00:00.000Z",
@@ -50,7 +50,7 @@ describe("the chain, the axis form, the history and words", () => {
       state: "finished",
       at: "2026-01-01T12:00:00.000Z",
       by: "Ama",
-      lostMm: 0.02,
+      reversalValueMm: 0.02,
       expandedMm: 0.001,
       placeMm: 180,
       readings: 11,
@@ -76,13 +76,13 @@ describe("the chain, the axis form, the history and words", () => {
   });
 
   it("tells a real change from a seeming one, and a trend", () => {
-    const run = (id: number, month: number, lostMm: number): RunSummary => ({
+    const run = (id: number, month: number, reversalValueMm: number): RunSummary => ({
       id,
       kind: "two-sided",
       state: "finished",
       at: `2026-0${month}-01T12:00:00.000Z`,
       by: "Ama",
-      lostMm,
+      reversalValueMm,
       expandedMm: 0.001,
       placeMm: 180,
       readings: 11,
@@ -109,10 +109,10 @@ describe("the chain, the axis form, the history and words", () => {
   });
 
   it("says days, ages and counts as people do", () => {
-    expect(dayWords("2026-03-03T12:00:00", NOW)).toBe("Tue 3 Mar");
-    expect(dayWords("2024-03-03T12:00:00", NOW)).toBe("Sun 3 Mar 2024");
-    expect(ageWords("2026-03-03T08:00:00Z", NOW)).toBe("today");
-    expect(ageWords("2025-03-03T08:00:00Z", NOW)).toBe("12 mo");
-    expect(countWords(4, "machine", "machines")).toBe("Four machines");
+    expect(dayText("2026-03-03T12:00:00", NOW)).toBe("Tue 3 Mar");
+    expect(dayText("2024-03-03T12:00:00", NOW)).toBe("Sun 3 Mar 2024");
+    expect(ageText("2026-03-03T08:00:00Z", NOW)).toBe("today");
+    expect(ageText("2025-03-03T08:00:00Z", NOW)).toBe("12 mo");
+    expect(countText(4, "machine", "machines")).toBe("Four machines");
   });
 });

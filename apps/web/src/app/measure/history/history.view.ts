@@ -5,20 +5,20 @@ import {
   isSplitTest,
   deviationUnit,
   lossTrend,
-  TEST_WORDS,
+  TEST_TEXT,
   type AxisConfig,
   type TestKind,
   type UnitSystem,
 } from "@iron/core";
 import type { AxisEvent, History, RunSummary, TypedLoss } from "@iron/contract";
-import { momentWords, monthWords } from "../../shared/words";
+import { momentText, monthText } from "../../shared/times.text";
 
 /** A judged value of the axis: from a test, or a retest typed in a job. */
 export interface Measured {
   readonly key: string;
   readonly kind: TestKind;
   readonly at: string;
-  readonly lostMm: number;
+  readonly reversalValueMm: number;
   readonly expandedMm: number;
   readonly placeMm: number | null;
 }
@@ -35,10 +35,10 @@ export interface HistoryRow {
   readonly state: string;
 }
 
-type MeasuredRun = RunSummary & { lostMm: number; expandedMm: number };
+type MeasuredRun = RunSummary & { reversalValueMm: number; expandedMm: number };
 
 function isMeasured(run: RunSummary): run is MeasuredRun {
-  return run.state === "finished" && run.lostMm !== null && run.expandedMm !== null;
+  return run.state === "finished" && run.reversalValueMm !== null && run.expandedMm !== null;
 }
 
 const byTime = (a: { at: string }, b: { at: string }): number => a.at.localeCompare(b.at);
@@ -63,9 +63,9 @@ export function historyRows(history: History, kind: TestKind | "all", system: Un
     runId: null,
     jobId: t.jobId,
     at: t.at,
-    when: momentWords(t.at),
-    kind: `${TEST_WORDS[t.kind].name}, typed in job ${t.jobId}`,
-    value: lossText(t.lostMm, t.expandedMm, system),
+    when: momentText(t.at),
+    kind: `${TEST_TEXT[t.kind].name}, typed in job ${t.jobId}`,
+    value: lossText(t.reversalValueMm, t.expandedMm, system),
     by: t.by,
     state: "finished",
   }));
@@ -74,10 +74,10 @@ export function historyRows(history: History, kind: TestKind | "all", system: Un
     runId: r.id,
     jobId: null,
     at: r.at,
-    when: momentWords(r.at),
-    kind: TEST_WORDS[r.kind].name + (r.imported ? ", imported" : ""),
+    when: momentText(r.at),
+    kind: TEST_TEXT[r.kind].name + (r.imported ? ", imported" : ""),
     value: isMeasured(r)
-      ? lossText(r.lostMm, r.expandedMm, system)
+      ? lossText(r.reversalValueMm, r.expandedMm, system)
       : r.state === "running"
         ? "not finished"
         : `given up${r.reason ? `: ${r.reason}` : ""}`,
@@ -102,7 +102,7 @@ export function trendSentence(
   const trend = lossTrend(
     points.map((p) => ({
       atMs: Date.parse(p.at),
-      lostMm: p.lostMm,
+      reversalValueMm: p.reversalValueMm,
       expandedMm: p.expandedMm,
     })),
     config.limits.repairMm,
@@ -112,7 +112,7 @@ export function trendSentence(
   const slope = `${formatDeviation(trend.perMonthMm, { system, expandedMm: U, signed: true })} ± ${formatDeviation(U, { system, expandedMm: U })} a month`;
   if (!trend.significant) return `No trend: ${slope} is within its uncertainty.`;
   if (trend.reachesLimitAtMs === null) return `It changes by ${slope}.`;
-  return `It grows by ${slope}; the limit is reached about ${monthWords(new Date(trend.reachesLimitAtMs).toISOString())} if it goes on like this.`;
+  return `It grows by ${slope}; the limit is reached about ${monthText(new Date(trend.reachesLimitAtMs).toISOString())} if it goes on like this.`;
 }
 
 /** Is the change between two measurements larger than its uncertainty? */
@@ -128,7 +128,7 @@ export function comparisonSentence(
   if (pair.length < 2) return "Choose two different measurements.";
   const [earlier, later] = pair.map((r) => ({
     atMs: Date.parse(r.at),
-    lostMm: r.lostMm,
+    reversalValueMm: r.reversalValueMm,
     expandedMm: r.expandedMm,
   }));
   const c = compareMeasurements(earlier, later);
@@ -167,9 +167,9 @@ export function historyChartData(
   const small = (mm: number): number => fromMm(mm, deviationUnit(system));
   const points = measuredOf(history, kind).map((r) => ({
     x: Date.parse(r.at),
-    y: small(r.lostMm),
-    yMin: small(r.lostMm - r.expandedMm),
-    yMax: small(r.lostMm + r.expandedMm),
+    y: small(r.reversalValueMm),
+    yMin: small(r.reversalValueMm - r.expandedMm),
+    yMax: small(r.reversalValueMm + r.expandedMm),
   }));
   const events = history.events.map((e: AxisEvent) => ({
     x: Date.parse(e.at),

@@ -43,7 +43,7 @@ import { ChoicesPipe } from "../../shared/choices.pipe";
               autocomplete="off"
               [value]="text()"
               (input)="text.set($any($event.target).value)"
-              [attr.aria-describedby]="wrong() ? 'entry-wrong' : null"
+              [attr.aria-describedby]="error() ? 'entry-error' : null"
             />
           </div>
           <ip-choice-field
@@ -65,13 +65,13 @@ import { ChoicesPipe } from "../../shared/choices.pipe";
             autocomplete="off"
             [value]="text()"
             (input)="text.set($any($event.target).value)"
-            [attr.aria-invalid]="!!wrong()"
-            [attr.aria-describedby]="wrong() ? 'entry-wrong' : null"
+            [attr.aria-invalid]="!!error()"
+            [attr.aria-describedby]="error() ? 'entry-error' : null"
           />
         </div>
       }
-      @if (wrong()) {
-        <p id="entry-wrong" class="wrong" role="alert">{{ wrong() }}</p>
+      @if (error()) {
+        <p id="entry-error" class="wrong" role="alert">{{ error() }}</p>
       }
       @if (step().action !== "zero") {
         <ip-tick-box [checked]="spoilt()" (ticked)="spoilt.set($event)"
@@ -104,15 +104,15 @@ export class EntryPanel {
   readonly dial = input.required<boolean>();
   protected readonly store = inject(RunStore);
   protected readonly signs: readonly Choice<boolean>[] = [
-    { id: false, words: "plus, past zero" },
-    { id: true, words: "minus, before zero" },
+    { id: false, label: "plus, past zero" },
+    { id: true, label: "minus, before zero" },
   ];
   protected readonly fractions = DIVISION_FRACTIONS;
   protected readonly text = signal("");
   protected readonly fraction = signal(0);
   protected readonly negative = signal(false);
   protected readonly spoilt = signal(false);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
   protected readonly label = computed(() =>
     entryLabel(this.step(), this.run().setup.indicator.unit, this.run().plan.countsStill),
@@ -124,10 +124,10 @@ export class EntryPanel {
   protected enter(): void {
     const entry = this.read();
     if (!entry.ok) {
-      this.wrong.set(entry.wrong);
+      this.error.set(entry.error);
       return;
     }
-    this.wrong.set("");
+    this.error.set("");
     this.store.take(entry.reading, () => {
       this.text.set("");
       this.fraction.set(0);

@@ -2,7 +2,7 @@ import { dialReading, formatSize, toMm, type TestStep, type UnitSystem } from "@
 import { parseDecimal, type ReadingCreate } from "@iron/contract";
 
 export type Entry =
-  { readonly ok: true; readonly reading: ReadingCreate } | { readonly ok: false; readonly wrong: string };
+  { readonly ok: true; readonly reading: ReadingCreate } | { readonly ok: false; readonly error: string };
 
 interface TypedAt {
   readonly step: TestStep;
@@ -20,18 +20,18 @@ export function typedEntry(
   { step, unit, resolutionMm, rangeMm, spoilt, countsStill = false }: TypedAt,
 ): Entry {
   const value = parseDecimal(text);
-  if (text.trim() === "") return { ok: false, wrong: "Nothing is typed yet." };
+  if (text.trim() === "") return { ok: false, error: "Nothing is typed yet." };
   if (value === undefined)
     return {
       ok: false,
-      wrong: `“${text.trim()}” is not a number. Write it like −0.0125 or 0,0125.`,
+      error: `“${text.trim()}” is not a number. Write it like −0.0125 or 0,0125.`,
     };
   if (step.action === "count") {
     const least = countsStill ? 0 : 1;
     if (!Number.isInteger(value) || value < least || value > 10_000)
       return {
         ok: false,
-        wrong: `${text.trim()} steps cannot be: count whole steps, from ${least} to 10000.`,
+        error: `${text.trim()} steps cannot be: count whole steps, from ${least} to 10000.`,
       };
     return {
       ok: true,
@@ -49,7 +49,7 @@ export function typedEntry(
   if (Math.abs(mm) > rangeMm) {
     return {
       ok: false,
-      wrong: `${text.trim()} ${unit} cannot be: this indicator reaches over ${formatSize(rangeMm, unit === "mm" ? "metric" : "inch")}. Is the decimal point right?`,
+      error: `${text.trim()} ${unit} cannot be: this indicator reaches over ${formatSize(rangeMm, unit === "mm" ? "metric" : "inch")}. Is the decimal point right?`,
     };
   }
   return {
@@ -88,14 +88,14 @@ export function dialEntry(
   if (divisions === undefined || !Number.isInteger(divisions) || divisions < 0) {
     return {
       ok: false,
-      wrong: `“${divisionsText.trim()}” divisions cannot be: count whole divisions from zero, and choose the sign and the fraction beside it.`,
+      error: `“${divisionsText.trim()}” divisions cannot be: count whole divisions from zero, and choose the sign and the fraction beside it.`,
     };
   }
   const { valueMm, widthMm } = dialReading({ divisions, fraction, negative, divisionMm });
   if (Math.abs(valueMm) > rangeMm)
     return {
       ok: false,
-      wrong: `${divisions} divisions cannot be: that is past the reach of this indicator.`,
+      error: `${divisions} divisions cannot be: that is past the reach of this indicator.`,
     };
   const entered = `${negative ? "−" : "+"}${divisions} and ${fraction} div`;
   return {

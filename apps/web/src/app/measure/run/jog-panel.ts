@@ -71,7 +71,7 @@ export class JogPanel {
   /** The usual feed for approaching a target: fast enough, without throwing the member past it. */
   protected readonly feed = computed(() => Math.min(3000, this.config().rapidMmMin));
   protected readonly increments = computed(() => jogSteps(this.config().tickMm, this.system()));
-  protected readonly incrementChoices = computed(() => this.increments().map((id) => ({ id, words: this.size(id) })));
+  protected readonly incrementChoices = computed(() => this.increments().map((id) => ({ id, label: this.size(id) })));
   protected readonly names = computed(() => directionNames(this.config()));
   protected readonly busy = computed(() => this.store.programRuns());
   protected readonly countStep = computed(() => this.store.step()?.action === "count");
@@ -81,19 +81,19 @@ export class JogPanel {
         key: "m",
         shown: "M",
         does: "Simulated machine: make the approach, or jog one step",
-        act: () => this.store.approach(this.feed()),
+        press: () => this.store.approach(this.feed()),
       },
       {
         key: "ArrowLeft",
         shown: "←",
         does: "Simulated machine: jog towards minus",
-        act: () => this.jog(-1),
+        press: () => this.jog(-1),
       },
       {
         key: "ArrowRight",
         shown: "→",
         does: "Simulated machine: jog towards plus",
-        act: () => this.jog(1),
+        press: () => this.jog(1),
       },
     );
   }

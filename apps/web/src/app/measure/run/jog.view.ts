@@ -1,4 +1,4 @@
-import { directionWords, type AxisConfig, type UnitSystem } from "@iron/core";
+import { directionText, type AxisConfig, type UnitSystem } from "@iron/core";
 
 /** What plus and minus are called on this axis. */
 export function directionNames(config: AxisConfig): {
@@ -6,8 +6,8 @@ export function directionNames(config: AxisConfig): {
   readonly minus: string;
 } {
   return {
-    plus: directionWords(config, "+").jog,
-    minus: directionWords(config, "-").jog,
+    plus: directionText(config, "+").jog,
+    minus: directionText(config, "-").jog,
   };
 }
 

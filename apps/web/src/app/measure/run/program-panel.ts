@@ -87,26 +87,26 @@ export class ProgramPanel {
   readonly noted = output<CommandedAs>();
   readonly runHere = output<{ feedMmMin: number; dwellS: number }>();
   protected readonly dwellWords: readonly Choice<DwellWord>[] = [
-    { id: "P-seconds", words: "G4 P, seconds" },
-    { id: "P-milliseconds", words: "G4 P, milliseconds" },
-    { id: "X-seconds", words: "G4 X, seconds" },
+    { id: "P-seconds", label: "G4 P, seconds" },
+    { id: "P-milliseconds", label: "G4 P, milliseconds" },
+    { id: "X-seconds", label: "G4 X, seconds" },
   ];
   protected readonly programUnits: readonly Choice<UnitSystem>[] = [
-    { id: "metric", words: "millimetres, G21" },
-    { id: "inch", words: "inches, G20" },
+    { id: "metric", label: "millimetres, G21" },
+    { id: "inch", label: "inches, G20" },
   ];
   protected readonly zeroWays: readonly Choice<"stop" | "dwell">[] = [
-    { id: "stop", words: "stops, M0" },
-    { id: "dwell", words: "dwells" },
+    { id: "stop", label: "stops, M0" },
+    { id: "dwell", label: "dwells" },
   ];
   protected readonly inchPlaces: readonly Choice<4 | 5>[] = [
-    { id: 4, words: "four" },
-    { id: 5, words: "five, where the control takes them" },
+    { id: 4, label: "four" },
+    { id: 5, label: "five, where the control takes them" },
   ];
   protected readonly liftChoices = computed<readonly Choice[]>(() => [
     ...choicesOf(this.clearLetters()),
-    { id: "by-hand", words: "the hand: the program stops" },
-    ...(this.lifts() ? [] : [{ id: "none", words: "nothing: it rides along" }]),
+    { id: "by-hand", label: "the hand: the program stops" },
+    ...(this.lifts() ? [] : [{ id: "none", label: "nothing: it rides along" }]),
   ]);
   protected readonly dwellWord = signal<DwellWord>("P-seconds");
   protected readonly system = signal<UnitSystem>(inject(Preferences).system());
@@ -123,7 +123,7 @@ export class ProgramPanel {
   protected readonly lifter = computed(() => this.others().find((c) => c.letter === this.lift()) ?? null);
   protected readonly clearLetter = computed(() => this.lifter()?.letter ?? "");
   /** How the control writes an axis with a digit, by its name; as Z2= until somebody says otherwise. */
-  private readonly words = signal<Readonly<Record<string, string>>>({});
+  private readonly axisWords = signal<Readonly<Record<string, string>>>({});
   /** Axes whose name has a digit, and how they may be written. */
   protected readonly digits = computed(() =>
     [this.config(), ...(this.lifter() ? [this.lifter()] : [])].flatMap((c) =>
@@ -132,7 +132,7 @@ export class ProgramPanel {
             {
               axis: c.letter,
               word: this.wordOf(c.letter),
-              words: this.wordsOf(c.letter),
+              words: this.axisWordsOf(c.letter),
             },
           ]
         : [],
@@ -168,14 +168,14 @@ export class ProgramPanel {
     travelMm: this.config().travelMm,
     rapidMmMin: this.config().rapidMmMin,
   }));
-  protected readonly program = computed<{ text: string; wrong: string }>(() => {
+  protected readonly program = computed<{ text: string; error: string }>(() => {
     try {
-      return { text: gcodeProgram(this.run().plan, this.options()), wrong: "" };
+      return { text: gcodeProgram(this.run().plan, this.options()), error: "" };
     } catch (error) {
       if (error instanceof BoundError)
         return {
           text: "",
-          wrong: `${error.message}${this.system() === "inch" ? " (that is in millimetres)" : ""}.`,
+          error: `${error.message}${this.system() === "inch" ? " (that is in millimetres)" : ""}.`,
         };
       throw error;
     }
@@ -202,7 +202,7 @@ export class ProgramPanel {
     return { way: this.lift() === "by-hand" ? "by-hand" : "none" };
   }
 
-  private wordsOf(axis: string): readonly string[] {
+  private axisWordsOf(axis: string): readonly string[] {
     const all = [this.config(), ...this.others()].map((c) => c.letter);
     return axisWords(
       axis,
@@ -211,11 +211,11 @@ export class ProgramPanel {
   }
 
   private wordOf(axis: string): string {
-    return this.words()[axis] ?? this.wordsOf(axis)[0];
+    return this.axisWords()[axis] ?? this.axisWordsOf(axis)[0];
   }
 
   protected write(axis: string, word: string): void {
-    this.words.update((words) => ({ ...words, [axis]: word }));
+    this.axisWords.update((chosen) => ({ ...chosen, [axis]: word }));
   }
 
   protected useLift(way: string): void {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { isSplitTest, TEST_WORDS, type AxisConfig, type UnitSystem } from "@iron/core";
+import { isSplitTest, TEST_TEXT, type AxisConfig, type UnitSystem } from "@iron/core";
 import type { Run } from "@iron/contract";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { StateMark } from "../../shared/state-mark";
@@ -33,6 +33,6 @@ export class ResultPanel {
   });
   protected readonly nextName = computed(() => {
     const next = this.view()?.verdict.nextTest;
-    return next ? TEST_WORDS[next].name : "";
+    return next ? TEST_TEXT[next].name : "";
   });
 }

@@ -47,7 +47,7 @@ export interface ResultView {
 }
 
 /** What is known of the indicator’s own errors, for the words under the figures. */
-function ownErrorWords(run: Run, system: UnitSystem): string {
+function ownErrorText(run: Run, system: UnitSystem): string {
   const { hysteresisMm, calibrationMm } = indicatorSetup(run.setup);
   const own = [
     hysteresisMm ? `hysteresis ${formatDeviation(hysteresisMm, { system })}` : "",
@@ -86,11 +86,11 @@ export function resultView(run: Run, config: AxisConfig, system: UnitSystem): Re
     result,
     verdict,
     state: verdict.state,
-    headline: small(result.lostMm),
+    headline: small(result.reversalValueMm),
     unit: UNIT_WORD[deviationUnit(system)],
     plusMinus: `± ${small(U)}`,
     rounding: `From rounding alone it could be anything from ${small(low)} to ${formatDeviation(high, { system, expandedMm: U })}.`,
-    ownErrors: ownErrorWords(run, system),
+    ownErrors: ownErrorText(run, system),
     iso: result.iso ? isoLines(result.iso, system) : [],
     missing: result.missingForStandard,
     outliers: result.outliers.map(
@@ -99,10 +99,10 @@ export function resultView(run: Run, config: AxisConfig, system: UnitSystem): Re
     ),
     places: result.places.map((p) => ({
       place: formatPosition(p.positionMm, { system, bare: true }),
-      lost: small(p.lostMm),
+      lost: small(p.reversalValueMm),
       expanded: small(p.uncertainty.expanded),
       runs: p.runs,
-      state: lossState({ lostMm: p.lostMm, expandedMm: p.uncertainty.expanded }, config.limits),
+      state: lossState({ reversalValueMm: p.reversalValueMm, expandedMm: p.uncertainty.expanded }, config.limits),
     })),
   };
 }

@@ -15,7 +15,7 @@ import { Api } from "../../data/api";
 import { DeviceStream } from "../../data/device-stream";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
-import { problemFrom } from "../../data/problems";
+import { problemFrom, saidIn } from "../../data/problems";
 import { AxisContext } from "../../machine/axis/axis-context";
 
 /** How long the display must be still before a reading is taken by itself, ms. */
@@ -36,7 +36,7 @@ export class RunStore {
   private wasWaiting = false;
   private programAsked = false;
   readonly run = signal<Run | null>(null);
-  readonly wrong = signal("");
+  readonly error = signal("");
   readonly busy = signal(false);
   readonly snapshot = signal<DeviceSnapshot | null>(null);
   readonly link = signal<"connecting" | "live" | "waiting" | "none">("connecting");
@@ -82,12 +82,12 @@ export class RunStore {
       next: (run) => {
         const before = this.run();
         this.run.set(run);
-        this.wrong.set("");
+        this.error.set("");
         // A program has ended it: the chain and the history have something new to show.
         if (before?.state === "running" && run.state !== "running") this.context.reload();
         if (!this.watching) this.watch(run.axisId);
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -262,7 +262,7 @@ export class RunStore {
         this.refusal.set("");
         then?.();
       },
-      error: (error: unknown) => this.refusal.set(problemFrom(error).detail),
+      error: saidIn(this.refusal),
     });
   }
 }

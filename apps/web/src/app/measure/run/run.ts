@@ -10,7 +10,7 @@ import type { Choice } from "../../shared/fields";
 import { approachSentence, hasProgram } from "@iron/core";
 import { Preferences } from "../../data/preferences";
 import { Keys } from "../../shared/keys";
-import { momentWords } from "../../shared/words";
+import { momentText } from "../../shared/times.text";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { EntryPanel } from "./entry-panel";
 import { JogPanel } from "./jog-panel";
@@ -60,9 +60,9 @@ export class RunPlace {
   /** Where readings come from, as it is asked. */
   protected readonly asked = new FormControl<Way>("typed", { nonNullable: true });
   protected readonly ways = computed<Choice<Way>[]>(() => [
-    ...(this.store.link() === "none" ? [] : [{ id: "live", words: "Live indicator" } as const]),
-    { id: "typed", words: "Type readings" },
-    { id: "dial", words: "Read a dial" },
+    ...(this.store.link() === "none" ? [] : [{ id: "live", label: "Live indicator" } as const]),
+    { id: "typed", label: "Type readings" },
+    { id: "dial", label: "Read a dial" },
   ]);
   protected readonly programOpen = signal(false);
 
@@ -91,7 +91,7 @@ export class RunPlace {
   });
   protected readonly started = computed(() => {
     const run = this.store.run();
-    return run ? `${momentWords(run.startedAt)}, ${run.by}` : "";
+    return run ? `${momentText(run.startedAt)}, ${run.by}` : "";
   });
 
   constructor() {
@@ -106,25 +106,25 @@ export class RunPlace {
         key: " ",
         shown: "Space",
         does: "Take the reading",
-        act: () => this.take(),
+        press: () => this.take(),
       },
       {
         key: "z",
         shown: "Z",
         does: "Zero the indicator, when the step asks for it",
-        act: () => this.zero(),
+        press: () => this.zero(),
       },
       {
         key: "Backspace",
         shown: "⌫",
         does: "Set the last reading aside",
-        act: () => this.discardLast(),
+        press: () => this.discardLast(),
       },
       {
         key: "a",
         shown: "A",
         does: "Auto-take on or off",
-        act: () => this.toggleAuto(),
+        press: () => this.toggleAuto(),
       },
     );
   }

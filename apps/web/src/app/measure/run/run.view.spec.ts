@@ -151,7 +151,7 @@ describe("a guided run", () => {
     });
     expect(typedEntry("12", { step, unit: "mm", resolutionMm: 0.001, rangeMm: 0.8, spoilt: false })).toMatchObject({
       ok: false,
-      wrong: expect.stringContaining("reaches over 0.8 mm"),
+      error: expect.stringContaining("reaches over 0.8 mm"),
     });
     expect(
       dialEntry("2", { fraction: 0.625, negative: true, step, divisionMm: 0.01, rangeMm: 10, spoilt: false }),

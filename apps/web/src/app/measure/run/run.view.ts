@@ -1,7 +1,7 @@
 import {
   approachSentence,
   deviationUnit,
-  directionWords,
+  directionText,
   formatDeviation,
   formatNumber,
   formatPosition,
@@ -13,7 +13,7 @@ import {
   sampleDeviation,
   stepInstruction,
   stepsOf,
-  TEST_WORDS,
+  TEST_TEXT,
   tipAngleFactor,
   UNIT_WORD,
   type AxisConfig,
@@ -78,7 +78,7 @@ export function liveText(displayMm: number | null, resolutionMm: number, system:
   return /^[+−]/.test(text) ? text : `\u2007${text}`;
 }
 
-function setupWords(run: Run, system: UnitSystem): string {
+function setupText(run: Run, system: UnitSystem): string {
   const { indicator, tipAngleDeg, surface, temperatureC } = run.setup;
   const factor =
     tipAngleDeg > 0 ? `, tip at ${tipAngleDeg}°: readings × ${tipAngleFactor(tipAngleDeg).toFixed(3)}` : "";
@@ -86,7 +86,7 @@ function setupWords(run: Run, system: UnitSystem): string {
   return `${indicator.name}, steps of ${formatSize(indicator.resolutionMm, system)}${factor}, on ${surface}${warm}.`;
 }
 
-function asideWords(
+function asideText(
   reading: ReadingRecord,
   {
     steps,
@@ -95,7 +95,7 @@ function asideWords(
   }: { readonly steps: readonly TestStep[]; readonly system: UnitSystem; readonly config: AxisConfig },
 ): string {
   const step = steps[reading.step];
-  const where = `Run ${step.run} ${directionWords(config, step.direction).from} at ${formatPosition(step.targetMm, { system })}`;
+  const where = `Run ${step.run} ${directionText(config, step.direction).from} at ${formatPosition(step.targetMm, { system })}`;
   const value =
     step.action === "count" ? `${reading.value} steps` : formatDeviation(reading.value, { system, signed: true });
   // What the judge found is said in the reader's units, whatever the units it was found in.
@@ -112,14 +112,14 @@ export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunVi
   const kept = keptByStep(run.readings);
   const step = run.state === "running" ? (nextStep(steps, run.readings) ?? null) : null;
   const shown = steps.filter((s) => s.action !== "zero");
-  const words = TEST_WORDS[run.plan.kind];
+  const text = TEST_TEXT[run.plan.kind];
   const manyPlaces = run.plan.targetsMm.length > 1;
   const place = manyPlaces
     ? `${run.plan.targetsMm.length} places`
     : `at ${formatPosition(run.plan.targetsMm[0], { system })}`;
   return {
-    title: `${words.name} ${manyPlaces ? "over" : ""} ${place}`.replace("  ", " "),
-    about: setupWords(run, system),
+    title: `${text.name} ${manyPlaces ? "over" : ""} ${place}`.replace("  ", " "),
+    about: setupText(run, system),
     step,
     stepName: step ? stepName(step, { run, config, system }) : "",
     instruction: step ? stepInstruction(config, { plan: run.plan, step, system }) : "",
@@ -134,7 +134,7 @@ export function runView(run: Run, config: AxisConfig, system: UnitSystem): RunVi
       .filter((r) => r.state !== "kept")
       .map((r) => ({
         id: r.id,
-        text: asideWords(r, { steps, system, config }),
+        text: asideText(r, { steps, system, config }),
         canRestore: r.state === "discarded" && !kept.has(r.step),
       })),
     last: run.readings.findLast((r) => r.state === "kept") ?? null,
@@ -176,7 +176,7 @@ function rowsOf(
     return {
       key,
       direction: group[0].direction,
-      name: counted ? "steps counted" : directionWords(config, group[0].direction).from,
+      name: counted ? "steps counted" : directionText(config, group[0].direction).from,
       place: formatPosition(group[0].targetMm, { system, bare: true }),
       cells: group.map((g) => {
         const v = value(g);
@@ -203,7 +203,7 @@ function stepName(
       : "";
   if (step.action === "zero") return sentence(`${place}set the zero`);
   return sentence(
-    `${place}run ${step.run} of ${run.plan.runs}, approach ${directionWords(config, step.direction).from}`,
+    `${place}run ${step.run} of ${run.plan.runs}, approach ${directionText(config, step.direction).from}`,
   );
 }
 

@@ -12,7 +12,7 @@ import {
 import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { MACHINE_KIND_WORDS } from "@iron/core";
+import { MACHINE_KIND_TEXT } from "@iron/core";
 import type { Floor } from "@iron/contract";
 import { catchError, map, of, startWith, Subject, switchMap } from "rxjs";
 import { Api } from "../../data/api";
@@ -21,8 +21,8 @@ import { Preferences } from "../../data/preferences";
 import { problemFrom } from "../../data/problems";
 import { Keys } from "../../shared/keys";
 import { StateMark } from "../../shared/state-mark";
-import { dayWords } from "../../shared/words";
-import { backupAlarm } from "../../shared/backup-words";
+import { dayText } from "../../shared/times.text";
+import { backupAlarm } from "../../shared/backup.text";
 import { ChoiceField, type Choice } from "../../shared/fields";
 import { floorChoices, floorView, type FloorFilter, type FloorStanding } from "./floor.view";
 import { Trouble } from "../../shared/trouble";
@@ -32,16 +32,16 @@ const FEW = 16;
 const FIRST_ROWS = 20;
 const MORE_ROWS = 60;
 const STATES: readonly Choice<FloorStanding>[] = [
-  { id: "act", words: "over the limit" },
-  { id: "watch", words: "to be watched" },
-  { id: "cannot-tell", words: "cannot tell" },
-  { id: "never", words: "never measured" },
-  { id: "sound", words: "sound" },
+  { id: "act", label: "over the limit" },
+  { id: "watch", label: "to be watched" },
+  { id: "cannot-tell", label: "cannot tell" },
+  { id: "never", label: "never measured" },
+  { id: "sound", label: "sound" },
 ];
 
 interface Loaded {
   readonly floor: Floor | null;
-  readonly wrong: string;
+  readonly error: string;
 }
 
 @Component({
@@ -63,14 +63,14 @@ export class FloorPlace {
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   protected readonly reload = new Subject<void>();
-  protected readonly today = dayWords(new Date().toISOString());
+  protected readonly today = dayText(new Date().toISOString());
   protected readonly loaded = toSignal(
     this.reload.pipe(
       startWith(undefined),
       switchMap(() =>
         this.api.call("floor").pipe(
-          map((floor): Loaded => ({ floor, wrong: "" })),
-          catchError((error: unknown) => of<Loaded>({ floor: null, wrong: problemFrom(error).detail })),
+          map((floor): Loaded => ({ floor, error: "" })),
+          catchError((error: unknown) => of<Loaded>({ floor: null, error: problemFrom(error).detail })),
         ),
       ),
       takeUntilDestroyed(),
@@ -86,7 +86,7 @@ export class FloorPlace {
   protected readonly view = computed(() => {
     const floor = this.loaded()?.floor;
     return floor
-      ? floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: this.preferences.system(), filter: this.filter() })
+      ? floorView(floor, { kindText: MACHINE_KIND_TEXT, system: this.preferences.system(), filter: this.filter() })
       : null;
   });
   protected readonly narrowed = computed(() => Object.values(this.filter()).some(Boolean));
@@ -95,8 +95,8 @@ export class FloorPlace {
     if (!floor || floor.machines.length < FEW) return null;
     const { bays, kinds } = floorChoices(floor);
     return {
-      bays: bays.map((id) => ({ id, words: `bay ${id}` })),
-      kinds: kinds.map((id): Choice => ({ id, words: MACHINE_KIND_WORDS[id] })),
+      bays: bays.map((id) => ({ id, label: `bay ${id}` })),
+      kinds: kinds.map((id): Choice => ({ id, label: MACHINE_KIND_TEXT[id] })),
       states: STATES,
     };
   });
@@ -118,7 +118,7 @@ export class FloorPlace {
       key: "n",
       shown: "N",
       does: "Add a machine",
-      act: () => void this.router.navigate(["/machines/new"]),
+      press: () => void this.router.navigate(["/machines/new"]),
     });
   }
 
@@ -134,7 +134,7 @@ export class FloorPlace {
         this.notices.say(`${machine.nickname} is back on the floor.`);
         this.reload.next();
       },
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 }

@@ -1,4 +1,4 @@
-import { MACHINE_KIND_WORDS } from "@iron/core";
+import { MACHINE_KIND_TEXT } from "@iron/core";
 import type { Floor, FloorAxis } from "@iron/contract";
 import { floorChoices, floorView, type FloorFilter } from "./floor.view";
 
@@ -7,19 +7,19 @@ const NOW = new Date("2026-03-03T12:00:00Z");
 const asked = (q = "", more: Partial<FloorFilter> = {}): FloorFilter => ({ q, bay: "", kind: "", state: "", ...more });
 
 describe("floorView", () => {
-  const axis = (letter: string, lostMm: number | null): FloorAxis => ({
+  const axis = (letter: string, reversalValueMm: number | null): FloorAxis => ({
     id: letter.charCodeAt(0),
     letter,
     leaveMm: 0.01,
     repairMm: 0.025,
     feedback: "encoder",
     last:
-      lostMm === null
+      reversalValueMm === null
         ? null
         : {
             jobId: null,
             runId: 1,
-            lostMm,
+            reversalValueMm,
             expandedMm: 0.001,
             at: "2026-02-10T12:00:00.000Z",
           },
@@ -50,7 +50,7 @@ describe("floorView", () => {
   };
 
   it("puts first what needs attention and says it", () => {
-    const view = floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW });
+    const view = floorView(floor, { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW });
     expect(view.heading).toBe("One machine wants you");
     expect(view.machines.map((m) => m.nickname)).toEqual(["Bittern", "Knot", "Curlew"]);
     expect(view.machines[0].says).toBe("Z loses 27.0 µm at reversal, over its limit.");
@@ -72,7 +72,7 @@ describe("floorView", () => {
     };
     const view = floorView(
       { machines: [...floor.machines, { ...bittern, id: 4, nickname: "Wren" }], retired: [] },
-      { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+      { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW },
     );
     const [first] = view.machines;
     expect(first.nickname).toBe("Wren");
@@ -88,7 +88,7 @@ describe("floorView", () => {
     const say = (checkOn: string | null) =>
       floorView(
         { machines: [at(checkOn)], retired: [] },
-        { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+        { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW },
       ).machines[0];
     expect(say(null).says).toBe("Job 3 is at work: Set the gib, X.");
     expect(say(null).action).toEqual({ label: "Go on with the job", link: ["/jobs", 3] });
@@ -99,7 +99,7 @@ describe("floorView", () => {
     const dry = { ...floor.machines[0], lubrication: "Y chain: lubrication 198 days late." };
     const [row] = floorView(
       { machines: [dry], retired: [] },
-      { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+      { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW },
     ).machines;
     expect(row.says).toContain("198 days late");
     expect(row.action?.link).toEqual(["/rounds"]);
@@ -107,13 +107,13 @@ describe("floorView", () => {
 
   it("finds by nickname, bay and kind, in either unit", () => {
     expect(
-      floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "inch", filter: asked("bay 3"), now: NOW }).machines,
+      floorView(floor, { kindText: MACHINE_KIND_TEXT, system: "inch", filter: asked("bay 3"), now: NOW }).machines,
     ).toHaveLength(1);
     expect(
-      floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "inch", filter: asked("zebra"), now: NOW }).heading,
+      floorView(floor, { kindText: MACHINE_KIND_TEXT, system: "inch", filter: asked("zebra"), now: NOW }).heading,
     ).toBe("No machines found for “zebra”");
     expect(
-      floorView(floor, { kindWords: MACHINE_KIND_WORDS, system: "inch", filter: asked(""), now: NOW }).machines[0].says,
+      floorView(floor, { kindText: MACHINE_KIND_TEXT, system: "inch", filter: asked(""), now: NOW }).machines[0].says,
     ).toContain("10.63 tenths");
   });
 
@@ -121,7 +121,7 @@ describe("floorView", () => {
     const heading = (machines: Floor["machines"]): string =>
       floorView(
         { machines, retired: [] },
-        { kindWords: MACHINE_KIND_WORDS, system: "metric", filter: asked(""), now: NOW },
+        { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW },
       ).heading;
     expect(heading([machine(1, "Wren", [axis("X", 0.002)])])).toBe("No machine wants you");
     expect(heading([machine(1, "Wren", [axis("X", 0.002)]), machine(2, "Teasel", [axis("X", null)])])).toBe(
@@ -133,7 +133,7 @@ describe("floorView", () => {
   it("is narrowed by bay, by kind and by what an axis is known to be; never measured is a state of its own", () => {
     const narrow = (more: Partial<FloorFilter>) =>
       floorView(floor, {
-        kindWords: MACHINE_KIND_WORDS,
+        kindText: MACHINE_KIND_TEXT,
         system: "metric",
         filter: asked("", more),
         now: NOW,
@@ -145,7 +145,7 @@ describe("floorView", () => {
     expect(narrow({ state: "act" })).toEqual(["Bittern"]);
     expect(
       floorView(floor, {
-        kindWords: MACHINE_KIND_WORDS,
+        kindText: MACHINE_KIND_TEXT,
         system: "metric",
         filter: asked("", { state: "act" }),
         now: NOW,

@@ -6,7 +6,7 @@ import {
   formatDeviation,
   formatLimit,
   formatWithU,
-  lossWord,
+  lossText,
   wantsSomebody,
   type AxisState,
   type FloorCall,
@@ -15,7 +15,7 @@ import {
   type UnitSystem,
 } from "@iron/core";
 import type { Floor, FloorAxis, FloorMachine } from "@iron/contract";
-import { ageWords, countWords, monthWords } from "../../shared/words";
+import { ageText, countText, monthText } from "../../shared/times.text";
 
 export interface AxisView {
   readonly id: number;
@@ -78,22 +78,24 @@ const LIMIT_AT = 0.8;
 function axisView(axis: FloorAxis, system: UnitSystem, now: Date): AxisView {
   const { last } = axis;
   const value = last
-    ? formatDeviation(Math.abs(last.lostMm), {
+    ? formatDeviation(Math.abs(last.reversalValueMm), {
         system,
         expandedMm: Math.max(last.expandedMm, system === "metric" ? 0.003 : 0.0008),
         bare: true,
       })
     : "?";
-  const age = last ? ageWords(last.at, now) : "";
-  const said = last ? `${formatWithU(last.lostMm, last.expandedMm, { system })} lost, ${age}` : "never measured";
+  const age = last ? ageText(last.at, now) : "";
+  const said = last
+    ? `${formatWithU(last.reversalValueMm, last.expandedMm, { system })} lost, ${age}`
+    : "never measured";
   return {
     id: axis.id,
     letter: axis.letter,
     state: floorState(axis),
-    word: last ? lossWord(last, axis) : "unknown",
+    word: last ? lossText(last, axis) : "unknown",
     value,
     age,
-    bar: last ? Math.min(1, (Math.abs(last.lostMm) / axis.repairMm) * LIMIT_AT) : 0,
+    bar: last ? Math.min(1, (Math.abs(last.reversalValueMm) / axis.repairMm) * LIMIT_AT) : 0,
     limit: LIMIT_AT,
     label: `${axis.letter}: ${said}, limit ${formatLimit(axis.repairMm, system)}`,
   };
@@ -160,7 +162,7 @@ function axisSays(
       };
     }
     case "over-limit": {
-      const lost = formatDeviation(axis.last?.lostMm ?? 0, { system, expandedMm: axis.last?.expandedMm ?? 0 });
+      const lost = formatDeviation(axis.last?.reversalValueMm ?? 0, { system, expandedMm: axis.last?.expandedMm ?? 0 });
       return {
         says: `${letter} loses ${lost} at reversal, over its limit.`,
         then: "Check the fasteners, then split the chain.",
@@ -176,7 +178,7 @@ function axisSays(
     case "nears-limit":
       return {
         says: `${letter} grows by ${perMonth(axis, system)} a month: limit reached about`,
-        then: `${monthWords(axis.trend?.reachesLimitAt ?? "")}.`,
+        then: `${monthText(axis.trend?.reachesLimitAt ?? "")}.`,
         verb: "See trend",
         link: [...base, "history"],
       };
@@ -210,12 +212,12 @@ export function floorChoices(floor: Pick<Floor, "machines">): {
 export function floorView(
   floor: Omit<Floor, "backup">,
   {
-    kindWords,
+    kindText,
     system,
     filter,
     now = new Date(),
   }: {
-    readonly kindWords: Readonly<Record<string, string>>;
+    readonly kindText: Readonly<Record<string, string>>;
     readonly system: UnitSystem;
     readonly filter: FloorFilter;
     readonly now?: Date;
@@ -223,7 +225,7 @@ export function floorView(
 ): FloorView {
   const wanted = filter.q.trim().toLowerCase();
   const machines = floor.machines
-    .filter((m) => `${m.nickname} bay ${m.bay} ${kindWords[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
+    .filter((m) => `${m.nickname} bay ${m.bay} ${kindText[m.kind]} ${m.note}`.toLowerCase().includes(wanted))
     .filter((m) => !filter.bay || m.bay === filter.bay)
     .filter((m) => !filter.kind || m.kind === filter.kind)
     .filter((m) => !filter.state || m.axes.some((a) => standingOf(a) === filter.state))
@@ -234,7 +236,7 @@ export function floorView(
         id: machine.id,
         bay: machine.bay,
         nickname: machine.nickname,
-        kind: kindWords[machine.kind],
+        kind: kindText[machine.kind],
         axes: machine.axes.map((a) => axisView(a, system, now)),
         says: says.says,
         then: says.then ?? "",
@@ -245,7 +247,7 @@ export function floorView(
       };
     })
     .sort((a, b) => floorRank(a.call) - floorRank(b.call) || inBayOrder(a.bay, b.bay));
-  const found = countWords(machines.length, "machine", "machines");
+  const found = countText(machines.length, "machine", "machines");
   if (wanted) return { heading: `${found} found for “${filter.q.trim()}”`, machines };
   if (filter.bay || filter.kind || filter.state) return { heading: `${found} of ${floor.machines.length}`, machines };
   return { heading: headingOf(machines), machines };
@@ -254,10 +256,10 @@ export function floorView(
 /** What the floor comes to. That nobody looked yet is not the same as that nothing is wrong. */
 function headingOf(machines: readonly MachineView[]): string {
   const wanting = machines.filter((m) => wantsSomebody(m.call)).length;
-  if (wanting) return `${countWords(wanting, "machine wants", "machines want")} you`;
+  if (wanting) return `${countText(wanting, "machine wants", "machines want")} you`;
   if (machines.length === 0) return "No machine yet";
   const unmeasured = machines.filter((m) => m.call === "never-measured").length;
   if (unmeasured)
-    return `No machine wants you; ${countWords(unmeasured, "has an axis", "have an axis").toLowerCase()} never measured`;
+    return `No machine wants you; ${countText(unmeasured, "has an axis", "have an axis").toLowerCase()} never measured`;
   return "No machine wants you";
 }

@@ -4,7 +4,7 @@ import { ButtonDirective } from "primeng/button";
 import type { JobSummary } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
-import { dayWords, momentWords } from "../shared/words";
+import { dayText, momentText } from "../shared/times.text";
 import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
@@ -20,7 +20,7 @@ import { LoadingLines } from "../shared/loading";
     <main class="sheet">
       <h1>{{ heading() }}</h1>
       @if (loaded.message()) {
-        <ip-trouble [words]="loaded.message()" (again)="loaded.again()" />
+        <ip-trouble [message]="loaded.message()" (again)="loaded.again()" />
       } @else if (jobs(); as list) {
         @if (list.length === 0) {
           <p>
@@ -67,14 +67,14 @@ import { LoadingLines } from "../shared/loading";
     </main>
   `,
 })
-export class JobsPlace {
+export class JobsPage {
   private readonly api = inject(Api);
   protected readonly loaded = Loaded.now(() => this.api.call("jobs"));
   protected readonly jobs = computed(
     () =>
       this.loaded.value()?.toSorted((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id) ?? null,
   );
-  protected readonly moment = momentWords;
+  protected readonly moment = momentText;
   protected readonly heading = computed(() => {
     const list = this.jobs();
     if (!list) return "Jobs";
@@ -85,7 +85,7 @@ export class JobsPlace {
 
   protected state(job: JobSummary): string {
     if (job.finishedAt)
-      return `signed off ${dayWords(job.finishedAt)}; check ${job.checkOn ? dayWords(`${job.checkOn}T12:00:00`) : ""}`;
+      return `signed off ${dayText(job.finishedAt)}; check ${job.checkOn ? dayText(`${job.checkOn}T12:00:00`) : ""}`;
     return `${job.done} of ${job.steps} steps; next: ${job.next}`;
   }
 }

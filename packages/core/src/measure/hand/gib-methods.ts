@@ -2,8 +2,8 @@ import { gibKnee, gibTurns, type GibKnee, type GibPoint } from "../../sums/prelo
 import { formatQuantity, type UnitSystem } from "../../quantity";
 import type { GibMode, HandTestPlan, HandTestStep } from "./hand-types";
 
-/** Each school’s name and what it takes for good (common practice, no source). */
-export const GIB_MODE_WORDS: Readonly<Record<GibMode, { readonly name: string; readonly tells: string }>> = {
+/** Each method’s name and what it takes for good (common practice, no source). */
+export const GIB_MODE_TEXT: Readonly<Record<GibMode, { readonly name: string; readonly tells: string }>> = {
   "friction-rock": {
     name: "Friction, with rock beside it",
     tells: "Two curves over the same turns: where the rock is gone, and where drag begins.",
@@ -25,7 +25,7 @@ export const SEIZE_GRADES = ["free over the whole travel", "drags somewhere", "s
 type Row = Omit<HandTestStep, "index">;
 
 /**
- * The readings of a gib setting by its school, in order.
+ * The readings of a gib setting by its method, in order.
  * @param plan - of a gib setting
  * @returns the rows
  * @example gibSteps(defaultHandTest(defaultAxis("manual-mill", "X"), "gib-curve")).length > 5 // true
@@ -38,13 +38,13 @@ export function gibSteps(plan: HandTestPlan): readonly Row[] {
     "lost-motion": ["lost motion"],
     seize: [],
   };
-  const school = plan.gib ?? "friction";
-  if (school === "seize")
+  const method = plan.gib ?? "friction";
+  if (method === "seize")
     return [
       ...plan.places.map((at) => ({ group: "turning in", at })),
       ...[...plan.places].reverse().map((at) => ({ group: "backing off", at })),
     ];
-  return plan.places.flatMap((at) => groups[school].map((group) => ({ group, at })));
+  return plan.places.flatMap((at) => groups[method].map((group) => ({ group, at })));
 }
 
 type Read = HandTestStep & { readonly value: number };
@@ -89,7 +89,7 @@ export interface SeizeResult {
 }
 
 export interface GibSetResult {
-  readonly school: GibMode;
+  readonly method: GibMode;
   /** Knee of friction; null where friction was not read. */
   readonly knee: GibKnee | null;
   /** Turns at which rock or lost motion falls no further; null where it was not read. */
@@ -115,25 +115,25 @@ export function firmKnee(points: readonly GibPoint[]): GibKnee {
 }
 
 /**
- * What the readings of a gib setting say by its school.
+ * What the readings of a gib setting say by its method.
  * @param plan - of a gib setting
  * @param reads - what was read so far
  * @returns the knees that were found; null while there are too few readings
  * @example gibSetResult(defaultHandTest(defaultAxis("manual-mill", "X"), "gib-curve"), []) // null
  */
 export function gibSetResult(plan: HandTestPlan, reads: readonly Read[]): GibSetResult | null {
-  const school = plan.gib ?? "friction";
-  if (school === "seize") {
+  const method = plan.gib ?? "friction";
+  if (method === "seize") {
     if (reads.length === 0) return null;
     const seized = reads.find((r) => r.group === "turning in" && r.value === 2);
     const freed = reads.find((r) => r.group === "backing off" && r.value === 0);
-    return { school, knee: null, firm: null, seize: { seizedTurns: seized?.at ?? null, freeTurns: freed?.at ?? null } };
+    return { method, knee: null, firm: null, seize: { seizedTurns: seized?.at ?? null, freeTurns: freed?.at ?? null } };
   }
   const friction = pointsOf(reads, "friction");
-  const firm = pointsOf(reads, school === "lost-motion" ? "lost motion" : "rock");
+  const firm = pointsOf(reads, method === "lost-motion" ? "lost motion" : "rock");
   if (friction.length < 5 && firm.length < 5) return null;
   return {
-    school,
+    method,
     knee: friction.length >= 5 ? gibKnee(friction) : null,
     firm: firm.length >= 5 ? firmKnee(firm) : null,
     seize: null,
@@ -149,7 +149,7 @@ export interface GibThread {
 /** A usual adjuster: pitch 1.5 mm, taper 1 in 60 (common practice, no source). */
 export const USUAL_GIB_THREAD: GibThread = { pitchMm: 1.5, taper: 1 / 60 };
 
-function frictionWords(knee: GibKnee, turns: (t: number) => string, between: string): string {
+function frictionText(knee: GibKnee, turns: (t: number) => string, between: string): string {
   switch (knee.shape) {
     case "knee":
       return `Friction begins to climb at ${turns(knee.kneeTurns)} in ${between}.`;
@@ -203,7 +203,7 @@ function seizeChoice(
  *   knee
  * @returns turns, whether both are met, and sentences
  * @example
- * gibChoice({ school: "friction", knee: null, firm: null, seize: null }, { thread: USUAL_GIB_THREAD, system: "metric" }).setTurns
+ * gibChoice({ method: "friction", knee: null, firm: null, seize: null }, { thread: USUAL_GIB_THREAD, system: "metric" }).setTurns
  * // null
  */
 export function gibChoice(
@@ -221,9 +221,9 @@ export function gibChoice(
   const says: string[] = [];
   const between = ({ betweenTurns: [from, to] }: GibKnee): string =>
     `(between ${from.toFixed(2)} and ${to.toFixed(2)})`;
-  if (knee) says.push(frictionWords(knee, turns, between(knee)));
+  if (knee) says.push(frictionText(knee, turns, between(knee)));
   if (firm) {
-    const what = result.school === "lost-motion" ? "Lost motion" : "Rock";
+    const what = result.method === "lost-motion" ? "Lost motion" : "Rock";
     const left = formatQuantity("deviation", firm.floor, system);
     says.push(
       firm.shape === "knee"

@@ -3,7 +3,7 @@ import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
-import { momentWords } from "../shared/words";
+import { momentText } from "../shared/times.text";
 import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
@@ -21,7 +21,7 @@ import { LoadingLines } from "../shared/loading";
         {{ heading() }}
       </h1>
       @if (loaded.message()) {
-        <ip-trouble [words]="loaded.message()" (again)="loaded.again()" />
+        <ip-trouble [message]="loaded.message()" (again)="loaded.again()" />
       } @else if (cases(); as list) {
         @if (list.length === 0) {
           <p>A case begins at station Ask of an axis: pick a machine on the floor, then its axis.</p>
@@ -71,7 +71,7 @@ import { LoadingLines } from "../shared/loading";
     </main>
   `,
 })
-export class CasesPlace {
+export class CasesPage {
   private readonly api = inject(Api);
   protected readonly loaded = Loaded.now(() => this.api.call("cases"));
   protected readonly cases = computed(
@@ -79,7 +79,7 @@ export class CasesPlace {
       this.loaded.value()?.toSorted((a, b) => Number(a.state !== "open") - Number(b.state !== "open") || b.id - a.id) ??
       null,
   );
-  protected readonly moment = momentWords;
+  protected readonly moment = momentText;
   protected readonly heading = computed(() => {
     const list = this.cases();
     if (!list) return "Cases";

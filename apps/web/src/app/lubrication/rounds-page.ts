@@ -11,13 +11,13 @@ import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
-import { problemFrom } from "../data/problems";
-import { dayWords } from "../shared/words";
+import { problemFrom, saidIn } from "../data/problems";
+import { dayText } from "../shared/times.text";
 import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { bringWords, datesInWords, dueWords, goneFrom, visitOf, walkOf } from "./rounds.view";
+import { bringText, datesInText, dueText, goneFrom, visitOf, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
@@ -44,10 +44,10 @@ const LOOK_MS = 30_000;
     Tooltip,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: "./rounds-place.html",
+  templateUrl: "./rounds-page.html",
   styleUrl: "./rounds.css",
 })
-export class RoundsPlace {
+export class RoundsPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
@@ -55,12 +55,12 @@ export class RoundsPlace {
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
   protected readonly visitOf = visitOf;
-  protected readonly due = dueWords;
+  protected readonly due = dueText;
   protected readonly rounds = signal<Rounds | null>(null);
-  protected readonly wrong = signal("");
+  protected readonly error = signal("");
   protected readonly picked = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly holdWrong = signal("");
+  protected readonly holdError = signal("");
   /** What this walk has found, so that a wrong key can be taken back. */
   protected readonly walked = signal<
     readonly { readonly point: LubricationPointRecord; readonly found: FoundState; readonly key: string }[]
@@ -70,7 +70,7 @@ export class RoundsPlace {
   protected readonly openDays = computed(() =>
     (this.rounds()?.days ?? [])
       .filter((d) => d.available > 0)
-      .map((d) => ({ id: d.date, words: dayWords(`${d.date}T12:00:00`) })),
+      .map((d) => ({ id: d.date, label: dayText(`${d.date}T12:00:00`) })),
   );
   protected readonly date = computed(() => {
     const rounds = this.rounds();
@@ -94,7 +94,7 @@ export class RoundsPlace {
   });
   protected readonly now = computed(() => this.walk().at(0) ?? null);
   private readonly nowId = computed(() => this.now()?.point.id ?? 0);
-  protected readonly bring = computed(() => bringWords(this.walk().map((w) => w.point)));
+  protected readonly bring = computed(() => bringText(this.walk().map((w) => w.point)));
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";
@@ -110,7 +110,7 @@ export class RoundsPlace {
       .subscribe(() => this.look());
     effect(() => {
       const refused = this.photos.refused();
-      if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.words}`));
+      if (refused) untracked(() => this.notices.say(`${refused.photo.caption}: ${refused.message}`));
     });
     effect(() => {
       const taken = this.queue.taken();
@@ -124,15 +124,15 @@ export class RoundsPlace {
     });
     effect(() => {
       this.nowId();
-      untracked(() => this.holdWrong.set(""));
+      untracked(() => this.holdError.set(""));
     });
   }
 
   protected load(): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("rounds").subscribe({
       next: (rounds) => this.show(rounds),
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -166,7 +166,7 @@ export class RoundsPlace {
   protected afresh(): void {
     this.api.call("planRounds").subscribe({
       next: (rounds) => this.show(rounds),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
@@ -222,20 +222,20 @@ export class RoundsPlace {
   protected openJob(point: LubricationPointRecord): void {
     this.api.call("jobFromPoint", { params: { id: point.id } }).subscribe({
       next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
   protected openCase(point: LubricationPointRecord): void {
     this.api.call("caseFromPoint", { params: { id: point.id } }).subscribe({
       next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
-      error: (error: unknown) => this.notices.wrong(error),
+      error: this.notices.error,
     });
   }
 
   protected hold(point: LubricationPointRecord, move: HandMove): void {
     this.busy.set(true);
-    this.holdWrong.set("");
+    this.holdError.set("");
     const body = { key: newKey(), ...move };
     this.api.call("holdPoint", { params: { id: point.id }, body }).subscribe({
       next: (rounds) => {
@@ -246,7 +246,7 @@ export class RoundsPlace {
       },
       error: (error: unknown) => {
         this.busy.set(false);
-        this.holdWrong.set(datesInWords(problemFrom(error).detail));
+        this.holdError.set(datesInText(problemFrom(error).detail));
       },
     });
   }

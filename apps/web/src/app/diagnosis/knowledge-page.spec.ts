@@ -1,13 +1,13 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import type { Knowledge } from "@iron/contract";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
-import { KnowledgePlace } from "./knowledge-place";
+import { KnowledgePage } from "./knowledge-page";
 
 const cause = (id: string, name: string, over: object = {}) => ({
   id,
   name,
   link: "end-bearings",
-  shows: [{ words: "rumble in rapid", level: "often", chance: 0.6 }],
+  shows: [{ text: "rumble in rapid", level: "often", chance: 0.6 }],
   share: "up to all of it",
   remedy: "tighten",
   minutes: 40,
@@ -38,7 +38,7 @@ describe("what the reasoning knows", () => {
   });
   afterEach(() => http.verify());
   const open = (over: object = {}) => {
-    const page = show(KnowledgePlace);
+    const page = show(KnowledgePage);
     answer(http.expectOne("/api/knowledge"), knowledge(over));
     return page;
   };
@@ -95,7 +95,7 @@ describe("what the reasoning knows", () => {
   });
 
   it("no server is said, with a way to try again", () => {
-    const page = show(KnowledgePlace);
+    const page = show(KnowledgePage);
     cut(http.expectOne("/api/knowledge"));
     page.press("Try again");
     answer(http.expectOne("/api/knowledge"), knowledge());

@@ -2,7 +2,7 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import type { LubricationVisitInput } from "@iron/contract";
 import { lubricationPoint, roundsOf } from "../../testing/lubrication";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
-import { RoundsPlace } from "./rounds-place";
+import { RoundsPage } from "./rounds-page";
 
 const nut = lubricationPoint({ id: 1, place: "X ball nut" });
 const ways = lubricationPoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] });
@@ -19,7 +19,7 @@ describe("a round walked", () => {
   });
 
   const walk = (points = [nut, ways, guide], over = {}) => {
-    const place = show(RoundsPlace);
+    const place = show(RoundsPage);
     answer(http.expectOne("/api/rounds"), roundsOf(points, over));
     return place;
   };
@@ -206,7 +206,7 @@ describe("a round walked", () => {
     done.press("Right");
     expect(done.text()).toContain("Nothing is left on this day.");
     answer(sent(1), nut);
-    const dead = show(RoundsPlace);
+    const dead = show(RoundsPage);
     cut(http.expectOne("/api/rounds"));
     expect(dead.alerts()).not.toBe("");
     dead.press("Try again");

@@ -17,27 +17,27 @@ const NUMBERS = [
 ];
 
 /** "Tue 3 Mar", with the year when it is another one. */
-export function dayWords(instant: string, now = new Date()): string {
+export function dayText(instant: string, now = new Date()): string {
   const d = new Date(instant);
   const year = d.getFullYear() === now.getFullYear() ? "" : ` ${d.getFullYear()}`;
   return `${WEEK_DAYS[d.getDay()]} ${d.getDate()} ${MONTHS[d.getMonth()]}${year}`;
 }
 
 /** "Tue 3 Mar 07:40". */
-export function momentWords(instant: string, now = new Date()): string {
+export function momentText(instant: string, now = new Date()): string {
   const d = new Date(instant);
   const two = (n: number): string => String(n).padStart(2, "0");
-  return `${dayWords(instant, now)} ${two(d.getHours())}:${two(d.getMinutes())}`;
+  return `${dayText(instant, now)} ${two(d.getHours())}:${two(d.getMinutes())}`;
 }
 
 /** "Aug 2027". */
-export function monthWords(instant: string): string {
+export function monthText(instant: string): string {
   const d = new Date(instant);
   return `${MONTHS[d.getMonth()]} ${d.getFullYear()}`;
 }
 
 /** Age in the shortest words: today, 3 d, 5 w, 4 mo, 2 y. */
-export function ageWords(instant: string, now = new Date()): string {
+export function ageText(instant: string, now = new Date()): string {
   const days = Math.floor((now.getTime() - new Date(instant).getTime()) / 86_400_000);
   if (days < 1) return "today";
   if (days < 14) return `${days} d`;
@@ -47,6 +47,6 @@ export function ageWords(instant: string, now = new Date()): string {
 }
 
 /** "Four machines", "One machine". */
-export function countWords(n: number, one: string, many: string): string {
+export function countText(n: number, one: string, many: string): string {
   return `${NUMBERS[n] ?? n} ${n === 1 ? one : many}`;
 }

@@ -4,7 +4,7 @@ import { SUMS, sumById } from "@iron/core";
 import { CONFIG } from "../../testing/axis";
 import { answer, cut, setUpBed, show } from "../../testing/place";
 import { Preferences } from "../data/preferences";
-import { SumsPlace } from "./sums-place";
+import { SumsPage } from "./sums-page";
 
 describe("the sums", () => {
   let http: HttpTestingController;
@@ -20,12 +20,12 @@ describe("the sums", () => {
     TestBed.tick();
   };
   /** A sum with a length to type, in the present set and the proposed. */
-  const growth = () => show(SumsPlace, { sumId: "growth" });
+  const growth = () => show(SumsPage, { sumId: "growth" });
 
   it.each(SUMS.map((s) => [s.name, s.id]))(
     "%s opens with its source, its answer and values that can be",
     (name, id) => {
-      const page = show(SumsPlace, { sumId: id });
+      const page = show(SumsPage, { sumId: id });
       expect(page.page.getByRole("heading", { level: 1 }).textContent).toBe(name);
       expect(page.text()).toMatch(/Source: \S/);
       expect(page.alerts()).toBe("");
@@ -75,7 +75,7 @@ describe("the sums", () => {
   });
 
   it("begins with the figures of an axis, or its own where that cannot be had", () => {
-    const page = show(SumsPlace, { sumId: "critical-speed", axis: "2" });
+    const page = show(SumsPage, { sumId: "critical-speed", axis: "2" });
     answer(http.expectOne("/api/axes/2"), { id: 2, config: CONFIG });
     expect(page.text()).toContain(`Begins with the figures of axis ${CONFIG.letter}.`);
     page.give({ axis: "3" });
@@ -92,6 +92,6 @@ describe("the sums", () => {
     expect(links()).toBeLessThan(all);
     page.type("Find a sum", "xyzzy");
     expect(page.text()).toContain("No sum is called that.");
-    expect(show(SumsPlace, { sumId: "astrology" }).text()).toContain("There is no such sum");
+    expect(show(SumsPage, { sumId: "astrology" }).text()).toContain("There is no such sum");
   });
 });

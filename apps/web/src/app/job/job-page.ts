@@ -8,10 +8,10 @@ import { jobKind, type JobKindId, type SignedStep } from "@iron/core";
 import { newKey } from "../data/new-key";
 import { ChainStrip } from "../chain/chain-strip";
 import { Preferences } from "../data/preferences";
-import { dayWords } from "../shared/words";
+import { dayText } from "../shared/times.text";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
-import { aheadWords, beforeAfter, remarks, openLinks, standWords, stepTime } from "./job.view";
+import { aheadText, beforeAfter, remarks, openLinks, standText, stepTime } from "./job.view";
 import { StepCard } from "./step-card";
 import { Trouble } from "../shared/trouble";
 import { WholeSheet } from "./whole-sheet";
@@ -23,14 +23,14 @@ import { LoadingLines } from "../shared/loading";
   imports: [LoadingLines, WholeSheet, ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: "./job-place.html",
+  templateUrl: "./job-page.html",
   styleUrl: "./job.css",
 })
-export class JobPlace {
+export class JobPage {
   readonly jobId = input.required<string>();
   protected readonly store = inject(JobStore);
   protected readonly preferences = inject(Preferences);
-  protected readonly day = dayWords;
+  protected readonly day = dayText;
   protected readonly step = computed(() => this.store.progress()?.next ?? null);
   protected readonly axis = computed(() => {
     const letter = this.step()?.axis;
@@ -59,11 +59,11 @@ export class JobPlace {
   });
   protected readonly ahead = computed(() => {
     const progress = this.store.progress();
-    return progress ? aheadWords(progress) : "";
+    return progress ? aheadText(progress) : "";
   });
   protected readonly stand = computed(() => {
     const progress = this.store.progress();
-    return progress ? standWords(progress) : [];
+    return progress ? standText(progress) : [];
   });
   protected readonly compare = computed(() => {
     const [job, progress] = [this.store.job(), this.store.progress()];

@@ -50,15 +50,15 @@ function screwCarriers(config: AxisConfig, state: MechanismState): readonly stri
  * @param state - how the axis stands now
  * @param power - whether there is power, and whether it is locked out
  * @returns the line
- * @example stateWords(defaultAxis("vertical-centre", "X"), WHOLE, "on") // "power on · nothing open"
+ * @example stateText(defaultAxis("vertical-centre", "X"), WHOLE, "on") // "power on · nothing open"
  */
-export function stateWords(config: AxisConfig, state: MechanismState, power: Power): string {
+export function stateText(config: AxisConfig, state: MechanismState, power: Power): string {
   const line = stateLine(config, state, power);
-  return [...holdWords(config, line), line.open.join(", ") || "nothing open"].join(" · ");
+  return [...holdText(config, line), line.open.join(", ") || "nothing open"].join(" · ");
 }
 
 /** Power, and who carries member and screw. */
-function holdWords(config: AxisConfig, { power, carried, screw }: StateLine): readonly string[] {
+function holdText(config: AxisConfig, { power, carried, screw }: StateLine): readonly string[] {
   const member = `${memberName(config).toLowerCase()}: ${carried.join(", ") || "held by nothing"}`;
   return [
     power === "on" ? "power on" : "power off",
@@ -78,9 +78,9 @@ function holdWords(config: AxisConfig, { power, carried, screw }: StateLine): re
  * stateChange(axis, stateLine(axis, WHOLE, "on"), stateLine(axis, WHOLE, "isolated")) // "power off"
  */
 export function stateChange(config: AxisConfig, before: StateLine, after: StateLine): string {
-  const was = holdWords(config, before);
+  const was = holdText(config, before);
   return [
-    ...holdWords(config, after).filter((part) => !was.includes(part)),
+    ...holdText(config, after).filter((part) => !was.includes(part)),
     ...after.open.filter((o) => !before.open.includes(o)).map((o) => `+ ${o}`),
     ...before.open.filter((o) => !after.open.includes(o)).map((o) => `no more: ${o}`),
   ].join(" · ");

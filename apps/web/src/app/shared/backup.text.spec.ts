@@ -1,11 +1,11 @@
-import { backupAlarm, backupWords } from "./backup-words";
+import { backupAlarm, backupText } from "./backup.text";
 
 describe("how backups are told", () => {
   const now = new Date("2026-03-10T12:00:00Z");
-  const state = (lastAt: string | null, wrong = "") => ({
+  const state = (lastAt: string | null, error = "") => ({
     lastAt,
     count: 3,
-    wrong,
+    error,
   });
 
   it("the floor is silent while one is fresh, and says when the last good one is older than two days", () => {
@@ -17,9 +17,7 @@ describe("how backups are told", () => {
   });
 
   it("the shop says when, how many, and why not", () => {
-    expect(backupWords(state("2026-03-09T12:00:00Z"), now)).toMatch(/^Last good backup .*; 3 kept\.$/);
-    expect(backupWords(state("2026-03-09T12:00:00Z", "disk fails."), now)).toContain(
-      "The last try failed: disk fails.",
-    );
+    expect(backupText(state("2026-03-09T12:00:00Z"), now)).toMatch(/^Last good backup .*; 3 kept\.$/);
+    expect(backupText(state("2026-03-09T12:00:00Z", "disk fails."), now)).toContain("The last try failed: disk fails.");
   });
 });

@@ -33,7 +33,7 @@ function set(gib: GibMode, parts: PartsCondition) {
   return { taken, of: values.length, gib: result.gib, choice: gibChoice(result.gib, { thread, system: "metric" }) };
 }
 
-describe("gib setting by its schools", () => {
+describe("gib setting by its methods", () => {
   it.each(GIB_MODES)("%s: ends by itself and sets a sound gib near its knee", (mode) => {
     const { choice, taken, of } = set(mode, {});
     expect(taken).toBeLessThanOrEqual(of);
@@ -89,7 +89,7 @@ describe("gib setting by its schools", () => {
       }));
     const falling = gibChoice(
       {
-        school: "rock",
+        method: "rock",
         knee: null,
         firm: firmKnee(at((t) => 0.06 - 0.02 * t)),
         seize: null,
@@ -100,7 +100,7 @@ describe("gib setting by its schools", () => {
     expect(falling.says.join(" ")).toContain("still falls at the last setting");
     const climbing = gibChoice(
       {
-        school: "friction",
+        method: "friction",
         knee: gibKnee(at((t) => 8 + 14 * t)),
         firm: null,
         seize: null,
@@ -114,14 +114,14 @@ describe("gib setting by its schools", () => {
   it("says so when rock does not change with the gib", () => {
     const flat = Array.from({ length: 8 }, (_, i) => ({ turns: i * 0.25, friction: 0.03 + (i % 2) * 0.001 }));
     const choice = gibChoice(
-      { school: "rock", knee: null, firm: firmKnee(flat), seize: null },
+      { method: "rock", knee: null, firm: firmKnee(flat), seize: null },
       { thread, system: "metric" },
     );
     expect(choice.setTurns).toBeNull();
     expect(choice.says.join(" ")).toContain("comes from elsewhere");
   });
 
-  it("has words for each step of each school", () => {
+  it("has words for each step of each method", () => {
     for (const gib of GIB_MODES) {
       const plan = { ...defaultHandTest(config, "gib-curve"), gib };
       for (const step of handTestSteps(plan)) expect(handTestInstruction(plan, step, "inch")).toMatch(/turns in/);

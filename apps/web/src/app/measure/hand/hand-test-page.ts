@@ -20,7 +20,7 @@ import {
   handTestInstruction,
   handTestQuantity,
   handTestSetup,
-  HAND_TEST_WORDS,
+  HAND_TEST_TEXT,
   unitOf,
   type QuantityKind,
 } from "@iron/core";
@@ -31,7 +31,7 @@ import { newKey } from "../../data/new-key";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
-import { problemFrom } from "../../data/problems";
+import { saidIn } from "../../data/problems";
 import { Keys } from "../../shared/keys";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { HandTestSays } from "./hand-test-says";
@@ -44,10 +44,10 @@ import { LoadingLines } from "../../shared/loading";
   selector: "ip-hand-test",
   imports: [LoadingLines, ButtonDirective, RouterLink, InputText, HandTestSays, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: "./hand-test-place.html",
+  templateUrl: "./hand-test-page.html",
   styleUrl: "./set.css",
 })
-export class HandTestPlace {
+export class HandTestPage {
   readonly seriesId = input.required<string>();
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
@@ -56,14 +56,14 @@ export class HandTestPlace {
   private readonly field = viewChild<ElementRef<HTMLInputElement>>("field");
   protected readonly handTest = signal<HandTest | null>(null);
   protected readonly before = signal<HandTest | null>(null);
-  protected readonly wrong = signal("");
-  protected readonly entryWrong = signal("");
+  protected readonly error = signal("");
+  protected readonly entryError = signal("");
   protected readonly text = signal("");
   protected readonly busy = signal(false);
   protected readonly config = computed(() => this.context.axis()?.config ?? null);
-  protected readonly words = computed(() => {
+  protected readonly about = computed(() => {
     const handTest = this.handTest();
-    return handTest ? HAND_TEST_WORDS[handTest.plan.kind] : null;
+    return handTest ? HAND_TEST_TEXT[handTest.plan.kind] : null;
   });
   protected readonly step = computed(() => {
     const handTest = this.handTest();
@@ -118,31 +118,31 @@ export class HandTestPlace {
         key: " ",
         shown: "Space",
         does: "Read this step on the simulated machine",
-        act: () => this.readDevice(),
+        press: () => this.readDevice(),
       },
       {
         key: "Backspace",
         shown: "⌫",
         does: "Take the last reading back",
-        act: () => this.takeBack(),
+        press: () => this.takeBack(),
       },
       ...this.keys.map((key, i) => ({
         key: key.toLowerCase(),
         shown: key,
         does: `Keep answer ${i + 1} of a step that is told in words`,
-        act: () => this.tell(i),
+        press: () => this.tell(i),
       })),
     );
   }
 
   protected load(id = this.seriesId()): void {
-    this.wrong.set("");
+    this.error.set("");
     this.api.call("handTest", { params: { id } }).subscribe({
       next: (handTest) => {
         this.handTest.set(handTest);
         this.findBefore(handTest);
       },
-      error: (error: unknown) => this.wrong.set(problemFrom(error).detail),
+      error: saidIn(this.error),
     });
   }
 
@@ -175,19 +175,19 @@ export class HandTestPlace {
     if (!step || !quantity || this.busy()) return;
     const shown = parseDecimal(this.text());
     if (shown === undefined) {
-      this.entryWrong.set(
+      this.entryError.set(
         `“${this.text().trim()}” is not a number. Type the reading in ${this.unit()}, with a point or comma.`,
       );
       return;
     }
-    this.entryWrong.set("");
+    this.entryError.set("");
     this.keep(step.index, fromShown(quantity, shown, this.preferences.system()), this.text().trim());
   }
 
   protected tell(index: number): void {
     const step = this.step();
-    const words = this.grades().at(index);
-    if (step && words && !this.busy()) this.keep(step.index, index, words);
+    const grade = this.grades().at(index);
+    if (step && grade && !this.busy()) this.keep(step.index, index, grade);
   }
 
   protected takeBack(): void {
@@ -222,7 +222,7 @@ export class HandTestPlace {
       },
       error: (error: unknown) => {
         this.busy.set(false);
-        this.notices.wrong(error);
+        this.notices.error(error);
       },
     });
   }

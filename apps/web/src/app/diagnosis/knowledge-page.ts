@@ -24,20 +24,20 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
   selector: "ip-knowledge",
   imports: [LoadingLines, ButtonDirective, BothVersions, InputText, Trouble, Opens, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: "./knowledge-place.html",
-  styleUrl: "./knowledge-place.css",
+  templateUrl: "./knowledge-page.html",
+  styleUrl: "./knowledge-page.css",
 })
-export class KnowledgePlace {
+export class KnowledgePage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly loaded = Loaded.now(() => this.api.call("knowledge"));
   protected readonly knowledge = this.loaded.value;
-  protected readonly wrong = this.loaded.message;
+  protected readonly error = this.loaded.message;
   protected readonly filter = signal("");
   protected readonly editing = signal<string | null>(null);
   protected readonly weightText = signal("");
   protected readonly why = signal("");
-  protected readonly fieldWrong = signal("");
+  protected readonly fieldError = signal("");
   protected readonly saved = new VersionedSave<Weight>();
   /** Did mine mean to take the shop’s weight back? */
   private readonly taking = signal(false);
@@ -64,7 +64,7 @@ export class KnowledgePlace {
   protected readonly shown = computed(() => {
     const words = this.filter().trim().toLowerCase();
     return (this.knowledge()?.causes ?? []).filter(
-      (c) => !words || `${c.name} ${c.link} ${c.shows.map((s) => s.words).join(" ")}`.toLowerCase().includes(words),
+      (c) => !words || `${c.name} ${c.link} ${c.shows.map((s) => s.text).join(" ")}`.toLowerCase().includes(words),
     );
   });
 
@@ -80,7 +80,7 @@ export class KnowledgePlace {
     this.editing.set(cause.id);
     this.weightText.set(String(cause.override ?? cause.prior));
     this.why.set(cause.overrideWhy);
-    this.fieldWrong.set("");
+    this.fieldError.set("");
     this.saved.begin(cause);
   }
 
@@ -98,13 +98,13 @@ export class KnowledgePlace {
   protected keep(id: string): void {
     const prior = parseDecimal(this.weightText());
     if (prior === undefined || prior < 0 || prior > 50) {
-      this.fieldWrong.set(
+      this.fieldError.set(
         `Weight “${this.weightText().trim()}” cannot be: it is a number from 0 to 50. Typical: 1 to 6.`,
       );
       return;
     }
     if (!this.why().trim()) {
-      this.fieldWrong.set("Say why the shop’s weight differs.");
+      this.fieldError.set("Say why the shop’s weight differs.");
       return;
     }
     this.put(id, prior);
@@ -116,7 +116,7 @@ export class KnowledgePlace {
 
   private put(id: string, prior: number | null): void {
     this.taking.set(prior === null);
-    this.fieldWrong.set("");
+    this.fieldError.set("");
     this.saved.send(
       (version) => this.api.call("overrideCause", { params: { cause: id }, body: { prior, why: this.why(), version } }),
       (knowledge) => {

@@ -5,7 +5,7 @@ import { defaultHandTest, handTestSteps, type HandTestKind, type HandTestPlan } 
 import { AXIS_PROVIDERS, CONFIG, openAxis, openCase, takeUpCase } from "../../../testing/axis";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../../testing/place";
 import { Preferences } from "../../data/preferences";
-import { HandTestPlace } from "./hand-test-place";
+import { HandTestPage } from "./hand-test-page";
 
 const point = (step: number, value: number | null) => ({
   step,
@@ -37,7 +37,7 @@ describe("a row of readings at the machine", () => {
   const open = (kind: HandTestKind, values: readonly (number | null)[] = [], before: readonly HandTest[] = []) => {
     const plan = defaultHandTest(CONFIG, kind);
     openAxis(http);
-    const place = show(HandTestPlace, { seriesId: "7" });
+    const place = show(HandTestPage, { seriesId: "7" });
     answer(http.expectOne("/api/series/7"), rowOf(plan, values));
     answer(http.expectOne("/api/axes/2/series"), before);
     return { ...place, plan, keep: (all: readonly (number | null)[]) => rowOf(plan, all) };
@@ -173,7 +173,7 @@ describe("a row of readings at the machine", () => {
 
   it("a row that is not there is said, with a way back and to try again", () => {
     openAxis(http);
-    const place = show(HandTestPlace, { seriesId: "7" });
+    const place = show(HandTestPage, { seriesId: "7" });
     refuse(http.expectOne("/api/series/7"), 404, { detail: "There is no series 7." });
     expect(place.alerts()).toContain("There is no series 7.");
     place.press("Try again");

@@ -5,7 +5,7 @@ import { DEFAULT_OPTIONS, planJob, type JobEvent, type PlannedStep } from "@iron
 import { CONFIG } from "../../testing/axis";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import { newSign } from "../../testing/signed";
-import { JobPlace } from "./job-place";
+import { JobPage } from "./job-page";
 import { PHOTO_STORE } from "./photo-queue";
 
 const plan = planJob({
@@ -13,7 +13,7 @@ const plan = planJob({
   items: [{ letter: "X", kind: "fixed-bearings" }],
   options: DEFAULT_OPTIONS,
 });
-const before = { lostMm: 0.027, expandedMm: 0.002, placeMm: 300, runId: 4 };
+const before = { reversalValueMm: 0.027, expandedMm: 0.002, placeMm: 300, runId: 4 };
 const job = (events: readonly JobEvent[] = [], over: Partial<Job> = {}): Job =>
   ({
     id: 1,
@@ -56,7 +56,7 @@ describe("a job at the machine", () => {
     TestBed.tick();
   };
   const open = (of: Job) => {
-    const page = show(JobPlace, { jobId: "1" });
+    const page = show(JobPage, { jobId: "1" });
     answer(http.expectOne("/api/jobs/1"), of);
     around();
     return page;
@@ -127,7 +127,7 @@ describe("a job at the machine", () => {
     const retest = plan.steps.find((s) => s.retest === "chain");
     const events = signed(plan.steps).map((e) =>
       e.kind === "sign" && e.step === retest?.id
-        ? { ...e, figure: { lostMm: 0.004, expandedMm: 0.002, runId: null } }
+        ? { ...e, figure: { reversalValueMm: 0.004, expandedMm: 0.002, runId: null } }
         : e,
     );
     const page = open(job(events, { finishedAt: "2026-03-02T12:00:00Z", checkOn: "2026-03-09" }));
@@ -138,7 +138,7 @@ describe("a job at the machine", () => {
   });
 
   it("a job that is not there, and one that cannot be had, are said", () => {
-    const page = show(JobPlace, { jobId: "1" });
+    const page = show(JobPage, { jobId: "1" });
     refuse(http.expectOne("/api/jobs/1"), 404, { detail: "There is no job 1." });
     expect(page.alerts()).toContain("There is no job 1.");
     page.press("Try again");

@@ -21,7 +21,7 @@ import { Preferences } from "../data/preferences";
 import { ChartView, type DrawChart } from "../shared/chart";
 import { StateMark } from "../shared/state-mark";
 import { sumDrawing } from "./drawings";
-import { answerOf, readInputs, shownField, sumChart, sumGroups, unitWords } from "./sums.view";
+import { answerOf, readInputs, shownField, sumChart, sumGroups, unitText } from "./sums.view";
 import { type Choice, ChoiceField, TextField } from "../shared/fields";
 
 type Typed = Readonly<Record<string, string>>;
@@ -41,13 +41,13 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
   for (const field of now.sum.fields) {
     const text = before.value[field.id] as string | undefined;
     if (text === undefined) continue;
-    const { values, wrong } = readInputs(now.sum, {
+    const { values, errors } = readInputs(now.sum, {
       base: {},
       typed: { [field.id]: text },
       system: before.source.system,
     });
     carried[field.id] =
-      field.choices || wrong[field.id] ? text : shownField(field.quantity, values[field.id], now.system);
+      field.choices || errors[field.id] ? text : shownField(field.quantity, values[field.id], now.system);
   }
   return carried;
 }
@@ -57,10 +57,10 @@ function carry(now: Source, before?: { readonly source: Source; readonly value: 
   selector: "ip-sums",
   imports: [ButtonDirective, TickBox, Formula, RouterLink, InputText, ChartView, StateMark, ChoiceField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: "./sums-place.html",
+  templateUrl: "./sums-page.html",
   styleUrl: "./sums.css",
 })
-export class SumsPlace {
+export class SumsPage {
   readonly sumId = input<string>("");
   /** Axis whose figures the sum begins with. */
   readonly axis = input<string>("");
@@ -84,7 +84,7 @@ export class SumsPlace {
   protected readonly present = linkedSignal<Source, Typed>({ source: this.source, computation: carry });
   protected readonly proposed = linkedSignal<Source, Typed>({ source: this.source, computation: carry });
   protected readonly numbered = (choices: readonly string[]): readonly Choice<number>[] =>
-    choices.map((words, id) => ({ id, words }));
+    choices.map((label, id) => ({ id, label }));
   protected readonly columns = computed(() => {
     const sum = this.sum();
     const system = this.preferences.system();
@@ -96,11 +96,11 @@ export class SumsPlace {
         name: i === 0 ? "present" : "proposed",
         fields: sum.fields.map((f) => ({
           field: f,
-          label: f.label + (f.choices ? "" : unitWords(f.quantity, system)),
+          label: f.label + (f.choices ? "" : unitText(f.quantity, system)),
           text:
             (typed[f.id] as string | undefined) ?? (f.asked ? "" : shownField(f.quantity, inputs.values[f.id], system)),
           choice: inputs.values[f.id],
-          wrong: (inputs.wrong[f.id] as string | undefined) ?? "",
+          error: (inputs.errors[f.id] as string | undefined) ?? "",
         })),
         values: inputs.values,
         ...answerOf(sum, inputs, system),
