@@ -1,4 +1,10 @@
 import {
+  asksSisters,
+  countsSince,
+  latestOfEach,
+  linkShares,
+  magnitudeOf,
+  middleOfProfile,
   DECISION_TERMS,
   type Mending,
   availability,
@@ -6,12 +12,10 @@ import {
   causeById,
   infer,
   isSplitTest,
-  linkOfSlack,
   LOCATE_TESTS,
   lossLedger,
   minuteCost,
   nextTest,
-  profileShape,
   METHODS,
   sistersToo,
   type AxisConfig,
@@ -19,14 +23,12 @@ import {
   type Cause,
   type FindingId,
   type Ledger,
-  type LinkId,
   type Magnitude,
-  type MagnitudeKind,
   type Report,
   type UnitSystem,
   pricesOf,
 } from "@iron/core";
-import type { Diagnosis, Axis, Case, LinkShare, Run } from "@iron/contract";
+import type { Diagnosis, Axis, Case, Run } from "@iron/contract";
 import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
@@ -42,9 +44,6 @@ interface Measured {
   readonly reports: readonly Report[];
   readonly since: string | null;
 }
-
-/** Measurements up to a month before a case was opened belong to it (common practice, no source). */
-const FRESH_MS = 30 * 86_400_000;
 
 /** A verdict as it goes over the wire. */
 function verdictView(verdict: ReturnType<typeof caseVerdict>, mending: Parameters<typeof brief>[1]) {
@@ -125,7 +124,7 @@ export class Diagnose {
     const times = new Map<string, number>();
     const count = (id: string): unknown => times.set(id, (times.get(id) ?? 0) + 1);
     results.forEach((r) => count(r.test));
-    measured.list.forEach((m) => count(m.kind === "travel-profile" ? "travel-profile" : kindOf(m.kind)));
+    measured.list.forEach((m) => count(m.kind === "travel-profile" ? "travel-profile" : magnitudeOf(m.kind)));
     const done = new Set(times.keys());
     // A test done once may be worth repeating; done twice it is not offered by itself.
     const worn = new Set([...times].filter(([, n]) => n >= 2).map(([id]) => id));
@@ -146,7 +145,7 @@ export class Diagnose {
       warnings: [...verdict.warnings, ...ledger.contradictions],
       ...testsView(axis.config, step, times),
       ledger: ledgerView(ledger),
-      links: linkShares(axis, ledger, measured),
+      links: links(axis, ledger, measured),
       sisters: await this.sisters(file, { axis, causes: posterior.causes, marginals: posterior.marginals }),
       measured: measured.list,
       since: measured.since,
@@ -157,7 +156,7 @@ export class Diagnose {
     const axis = await this.needs.machines.axis(axisId);
     const measured = await this.measured(axis);
     const ledger = lossLedger(axis.config, measured.magnitudes);
-    return { axisId, ledger: ledgerView(ledger), links: linkShares(axis, ledger, measured), since: measured.since };
+    return { axisId, ledger: ledgerView(ledger), links: links(axis, ledger, measured), since: measured.since };
   }
 
   /** Probability of each cause from symptoms alone, for learning from what it then was. */
@@ -175,13 +174,7 @@ export class Diagnose {
       .where("axis_id", "=", axis.id)
       .where("kind", "in", ["repair", "adjustment"])
       .executeTakeFirst();
-    // What was measured long before a case says how the axis was then, not what is wrong now.
-    const fresh = caseOpenedAt ? new Date(Date.parse(caseOpenedAt) - FRESH_MS).toISOString() : null;
-    const since =
-      [repair?.at ?? null, fresh]
-        .filter((at) => at !== null)
-        .sort()
-        .at(-1) ?? null;
+    const since = countsSince(repair?.at ?? null, caseOpenedAt ?? null);
     const rows = await this.needs.db
       .selectFrom("loss")
       .select(["run_id", "job_id", "kind", "lost_mm", "expanded_mm", "at"])
@@ -189,7 +182,7 @@ export class Diagnose {
       .where("at", ">", since ?? "")
       .orderBy("at")
       .execute();
-    const recent = latestByKind(rows);
+    const recent = latestOfEach(rows);
     const list: Diagnosis["measured"] = [];
     const magnitudes: Magnitude[] = [];
     const reports: Report[] = [];
@@ -198,7 +191,7 @@ export class Diagnose {
       const { lost_mm: reversalValueMm, expanded_mm: expandedMm } = row;
       list.push({ runId, jobId, kind, reversalValueMm, expandedMm, at });
       const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
-      magnitudes.push({ kind: kindOf(kind), reversalValueMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
+      magnitudes.push({ kind: magnitudeOf(kind), reversalValueMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
       if (kind === "travel-profile" && runId !== null)
         reports.push(...profileReports(axis, await this.needs.runs.run(runId)));
     }
@@ -214,7 +207,7 @@ export class Diagnose {
     }: { readonly axis: Axis; readonly causes: readonly Cause[]; readonly marginals: readonly number[] },
   ): Promise<Diagnosis["sisters"]> {
     const bearings = causes.findIndex((c) => c.id === "end-bearing-worn");
-    if (bearings < 0 || marginals[bearings] < 0.5) return [];
+    if (bearings < 0 || !asksSisters(marginals[bearings])) return [];
     const { axes } = await this.needs.machines.withAxes(file.machineId);
     const others = axes.filter((a) => a.id !== axis.id && !a.retiredAt && a.config.transmission !== "rack");
     const lost = await this.lastLosses(others.map((a) => a.id));
@@ -250,30 +243,9 @@ export class Diagnose {
   }
 }
 
-function kindOf(kind: Run["plan"]["kind"]): MagnitudeKind {
-  return isSplitTest(kind) ? kind : "whole-chain";
-}
-
-/** A later test of the same kind replaces an older one: parts wear, and readings are repeated to be better. */
-function latestByKind<T extends { kind: Run["plan"]["kind"] }>(rows: readonly T[]): T[] {
-  const last = new Map<string, T>();
-  for (const row of rows) {
-    const key = row.kind === "travel-profile" ? row.kind : kindOf(row.kind);
-    last.set(key, row);
-  }
-  // A profile and a two-sided approach both see the whole chain: the later one counts.
-  const [profile, whole] = [last.get("travel-profile"), last.get("whole-chain")];
-  if (profile && whole) last.delete(rows.indexOf(profile) > rows.indexOf(whole) ? "whole-chain" : "travel-profile");
-  return [...last.values()];
-}
-
-/** A profile that could not have seen what a worn screw does says nothing of it. */
 function profileReports(axis: Axis, run: Run): Report[] {
-  const shape = profileShape(resultOf(run)?.places ?? []);
-  if (!shape) return [];
-  if (shape.code === "even" && shape.seesMm > axis.config.limits.leaveMm) return [];
-  const present = shape.code === "worse" && shape.where === "middle";
-  return [{ finding: "profile-middle", present, source: "test", ref: `run ${run.id}` }];
+  const found = middleOfProfile(resultOf(run)?.places ?? [], axis.config.limits);
+  return found ? answersAsReports(found, "test", `run ${run.id}`) : [];
 }
 
 function answersAsReports(
@@ -313,32 +285,7 @@ function ledgerView(ledger: Ledger): Diagnosis["ledger"] {
   };
 }
 
-function linkShares(axis: Axis, ledger: Ledger, measured: Measured): LinkShare[] {
-  const shares = new Map<LinkId, LinkShare>();
-  for (const line of ledger.lines) {
-    if (line.computed) continue;
-    const link = linkOfSlack(axis.config, line.slacks[0]);
-    if (!link) continue;
-    const at =
-      measured.list
-        .filter((m) => line.from.includes(kindOf(m.kind)))
-        .map((m) => m.at)
-        .sort()
-        .at(-1) ?? null;
-    const before = shares.get(link);
-    // A housing line adds to the bearings' link when both were told apart.
-    const both = before && before.shareMm !== null && line.shareMm !== null;
-    const shareMm = both ? (before.shareMm ?? 0) + (line.shareMm ?? 0) : (line.shareMm ?? before?.shareMm ?? null);
-    const expandedMm = both
-      ? Math.hypot(before.expandedMm ?? 0, line.expandedMm ?? 0)
-      : (line.expandedMm ?? before?.expandedMm ?? null);
-    shares.set(link, {
-      link,
-      shareMm,
-      expandedMm,
-      boundsMm: bounded(line.boundsMm),
-      lookedAt: at ?? before?.lookedAt ?? null,
-    });
-  }
-  return [...shares.values()];
+function links(axis: Axis, ledger: Ledger, { list }: Measured): Diagnosis["links"] {
+  const tests = list.map(({ kind, at }) => ({ kind: magnitudeOf(kind), at }));
+  return linkShares(axis.config, ledger, tests).map((l) => ({ ...l, boundsMm: [...l.boundsMm] }));
 }

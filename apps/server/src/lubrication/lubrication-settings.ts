@@ -45,19 +45,3 @@ export class LubricationSettingsStore {
     return this.get();
   }
 }
-
-/** Monday first. */
-export function weekdayOf(date: string): number {
-  return (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % 7;
-}
-
-/** Minutes that people have on a day: none on a holiday. */
-export function minutesOn(settings: LubricationSettings, date: string): number {
-  return settings.holidays.some((h) => h.date === date) ? 0 : settings.minutesByWeekday[weekdayOf(date)];
-}
-
-/** Machines that may not be stopped on a day. */
-export function shutOn(settings: LubricationSettings, date: string): Set<number> {
-  const weekday = weekdayOf(date);
-  return new Set(settings.windows.filter((w) => !w.days[weekday]).map((w) => w.machineId));
-}

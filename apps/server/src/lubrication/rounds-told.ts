@@ -1,7 +1,6 @@
-import type { LeftOutWhy, PlanDay, PlannedPoint, VisitNeed } from "@iron/core";
+import { refusePin, type LeftOutWhy, type PinRefusal, type PlanDay, type PlannedPoint } from "@iron/core";
 import type { LubricationSettings, LubricationPointRecord, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
-import { minutesOn, shutOn } from "./lubrication-settings";
 import type { PlanMade } from "../threads/tasks";
 export const DAY_MS = 86_400_000;
 
@@ -9,16 +8,6 @@ const LEFT_OUT_TEXT: Record<LeftOutWhy, string> = {
   "nobody-there": "nobody is there on any of these days",
   "never-stopped": "the machine may not be stopped on any of these days",
 };
-
-/** Is nothing of a point other than when it was planned? Then it keeps its day. */
-export function asBefore(old: PlannedPoint, now: LubricationPointRecord): boolean {
-  return (
-    old.dueOn === now.dueOn &&
-    old.intervalDays === now.intervalDays &&
-    old.visits === now.visits &&
-    old.held === (now.hold?.message ?? "")
-  );
-}
 
 export interface Present extends PlanMade {
   readonly due: readonly LubricationPointRecord[];
@@ -72,25 +61,14 @@ export function tell(
 
 const inOrder = new Intl.Collator("en", { numeric: true });
 
-/** Days from today on which a point is due; one left out is due when that ends, a pinned one on its day. */
-export function dueDayOf(point: LubricationPointRecord, today: string): number {
-  // Whole days: the same shop has the same plan all day long.
-  return (Date.parse(point.hold?.date ?? point.dueOn) - Date.parse(today)) / DAY_MS;
-}
+const PIN_TEXT: Record<PinRefusal, (dates: readonly string[]) => string> = {
+  "not-in-plan": (dates) => `the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`,
+  "nobody-there": () => "nobody is there on that day.",
+  "machine-runs": () => "the machine may not be stopped on that weekday.",
+};
 
-export function needOf(point: LubricationPointRecord, today: string, bay: string): VisitNeed {
-  return {
-    id: String(point.id),
-    machine: point.machineId,
-    bay,
-    minutes: point.minutes,
-    weight: point.weight,
-    dueDay: dueDayOf(point, today),
-    intervalDays: point.intervalDays,
-  };
-}
-
-export function refusePin(
+/** @throws ProblemError where a point cannot be put on a day. */
+export function mayPin(
   settings: LubricationSettings,
   {
     point,
@@ -98,10 +76,10 @@ export function refusePin(
     dates,
   }: { readonly point: LubricationPointRecord; readonly date: string; readonly dates: readonly string[] },
 ): void {
-  const no = (why: string): never => {
-    throw problem(422, { title: "Not valid", detail: `${point.place} cannot be put on ${date}: ${why}` });
-  };
-  if (!dates.includes(date)) no(`the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`);
-  if (minutesOn(settings, date) === 0) no("nobody is there on that day.");
-  if (shutOn(settings, date).has(point.machineId)) no("the machine may not be stopped on that weekday.");
+  const no = refusePin(settings, { machineId: point.machineId, date, dates });
+  if (no !== null)
+    throw problem(422, {
+      title: "Not valid",
+      detail: `${point.place} cannot be put on ${date}: ${PIN_TEXT[no](dates)}`,
+    });
 }

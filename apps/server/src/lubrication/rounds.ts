@@ -1,4 +1,16 @@
-import { dayAfter, dayOf, planChanges, type PlanDay, type PlannedPoint } from "@iron/core";
+import {
+  dayAfter,
+  dayOf,
+  dueDayOf,
+  minutesOn,
+  needOf,
+  planChanges,
+  sameNeed,
+  shutOn,
+  weeksOf,
+  type PlanDay,
+  type PlannedPoint,
+} from "@iron/core";
 import type { Horizon, LubricationHoldCreate, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
@@ -6,12 +18,12 @@ import { isKnownKey } from "../store/keys";
 import { UntilWritten } from "../store/until-written";
 import { fromJson, toJson } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
-import { minutesOn, shutOn, type LubricationSettingsStore } from "./lubrication-settings";
+import { type LubricationSettingsStore } from "./lubrication-settings";
 import type { Lubrication } from "./lubrication";
 import { recordOf, timingOf } from "./point-facts";
 import type { PlanAsked, PlanMade } from "../threads/tasks";
 import type { WorkPool } from "../threads/pool";
-import { tell, type Present, DAY_MS, dueDayOf, needOf, asBefore, refusePin } from "./rounds-told";
+import { tell, type Present, DAY_MS, mayPin } from "./rounds-told";
 
 /** A walk is a row of visits: the plan follows when it pauses. */
 const SOON_MS = 1_000;
@@ -121,7 +133,7 @@ export class LubricationRounds {
       const old = was.get(p.id);
       const day = old?.date ? dates.indexOf(old.date) : -1;
       const open = day >= 0 && days[day].minutes > 0 && !days[day].shut?.has(needs[i].machine);
-      return !afresh && old !== undefined && asBefore(old, p) && open ? day : -1;
+      return !afresh && old !== undefined && sameNeed(old, { ...p, held: p.hold?.message ?? "" }) && open ? day : -1;
     });
     const made = await this.plan({ needs, days, pinned, keep });
     const after: PlannedPoint[] = due.map((p, i) => ({
@@ -200,7 +212,7 @@ export class LubricationRounds {
     const point = await this.needs.lubrication.get(pointId);
     if (await isKnownKey(this.needs.db, { table: "lube_hold", key: hold.key, owner: pointId })) return this.rounds();
     const settings = await this.needs.settings.get();
-    if (hold.kind === "pin") refusePin(settings, { point, date: hold.date ?? "", dates: this.dates(HORIZON_DAYS) });
+    if (hold.kind === "pin") mayPin(settings, { point, date: hold.date ?? "", dates: this.dates(HORIZON_DAYS) });
     if (hold.kind === "skip" && (hold.date ?? "") <= this.dates(1)[0])
       throw problem(422, {
         title: "Not valid",
@@ -221,15 +233,7 @@ export class LubricationRounds {
     const machine = await this.machinesInUse();
     const points = (await this.needs.lubrication.all()).filter((p) => !p.retired && machine.has(p.machineId));
     const dates = this.dates(HORIZON_WEEKS * 7);
-    const weeks = Array.from({ length: HORIZON_WEEKS }, (_, w) => {
-      const own = dates.slice(7 * w, 7 * w + 7);
-      const open = own.filter((d) => minutesOn(settings, d) > 0);
-      // A machine is shut for a week when no day of it has both people and leave to stop.
-      const shut = settings.windows
-        .map((x) => x.machineId)
-        .filter((id) => open.every((d) => shutOn(settings, d).has(id)));
-      return { from: own[0], minutes: own.reduce((s, d) => s + minutesOn(settings, d), 0), shut };
-    });
+    const weeks = weeksOf(settings, dates).map((w) => ({ ...w, shut: [...w.shut] }));
     return {
       weeks,
       points: points.map((p) => {

@@ -15,3 +15,6 @@ export * from "./methods";
 export * from "./third-fault";
 export * from "./locate-test";
 export * from "./fasteners-to-try";
+export * from "./load-findings";
+export * from "./link-shares";
+export * from "./what-counts";

@@ -23,3 +23,4 @@ export * from "./plan-changes";
 export * from "./usage";
 export * from "./visit.text";
 export * from "./program-travel";
+export * from "./shop-days";

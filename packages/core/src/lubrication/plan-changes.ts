@@ -12,6 +12,27 @@ export interface PlannedPoint {
   readonly held: string;
 }
 
+/**
+ * Does a point ask the planner for the same as when it was planned? Then it keeps its day.
+ *
+ * @param old - the point in the plan that was kept
+ * @param now - the point as it stands
+ * @returns whether nothing of it is other
+ * @example
+ * const point = { dueOn: "2026-03-05", intervalDays: 30, visits: 2, held: "" };
+ * sameNeed(point, { ...point, visits: 3 }) // false
+ */
+export function sameNeed(old: AskedPoint, now: AskedPoint): boolean {
+  return (
+    old.dueOn === now.dueOn &&
+    old.intervalDays === now.intervalDays &&
+    old.visits === now.visits &&
+    old.held === now.held
+  );
+}
+
+type AskedPoint = Pick<PlannedPoint, "dueOn" | "intervalDays" | "visits" | "held">;
+
 export interface PlanChange {
   readonly id: number;
   readonly what: string;

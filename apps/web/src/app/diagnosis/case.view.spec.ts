@@ -1,4 +1,4 @@
-import { CAUSES, defaultAxis, FINDINGS, type AxisConfig } from "@iron/core";
+import { CAUSES, defaultAxis, FINDINGS, type AxisConfig, loadFindings } from "@iron/core";
 import type { Diagnosis, LedgerView } from "@iron/contract";
 import { chainView } from "../chain/chain-strip";
 import { STATIONS } from "../machine/axis/work-line";
@@ -17,7 +17,7 @@ import {
   torqueText,
 } from "./case.view";
 import { GLYPHS } from "./glyphs";
-import { loadFindings, loadParts, type LoadTraceView } from "./load-trace.view";
+import { loadParts, type LoadTraceView } from "./load-trace.view";
 
 const x = defaultAxis("vertical-centre", "X");
 const z = defaultAxis("vertical-centre", "Z");
@@ -91,7 +91,7 @@ it("torques are said in both units (1 lbf·ft = 1.3558 N·m)", () => {
     { name: "Retainer", torqueNm: 12, state: "turned" as const },
     { name: "Motor screws", torqueNm: null, state: "tight" as const },
   ];
-  expect(torqueText({ kind: "fasteners", found })).toBe(" Retainer turned at 12 N·m (8.9 lbf·ft).");
+  expect(torqueText({ kind: "fasteners", found })).toBe(" Retainer turned at 12.0 N·m (8.85 lbf·ft).");
   expect(torqueText(null)).toBe("");
 });
 

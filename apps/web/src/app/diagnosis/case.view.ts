@@ -1,4 +1,5 @@
 import {
+  bothTorques,
   CAUSES,
   causeFits,
   findingsOf,
@@ -275,15 +276,9 @@ export function torqueText(data: ResultData | null): string {
   if (data?.kind !== "fasteners") return "";
   const noted = data.found.filter((f) => f.torqueNm !== null);
   if (noted.length === 0) return "";
-  const texts = noted.map(
-    (f) =>
-      `${f.name.toLowerCase()} ${f.state} at ${f.torqueNm} N·m (${((f.torqueNm ?? 0) / NM_PER_LBF_FT).toFixed(1)} lbf·ft)`,
-  );
+  const texts = noted.map((f) => `${f.name.toLowerCase()} ${f.state} at ${bothTorques(f.torqueNm ?? 0)}`);
   return ` ${sentence(texts.join("; "))}.`;
 }
-
-/** One pound-force foot in newton metres (from 1 lbf = 4.4482216152605 N and 1 ft = 0.3048 m, exact). */
-const NM_PER_LBF_FT = 4.4482216152605 * 0.3048;
 
 export function loadText(value: number, unit: string): string {
   return `${formatNumber(value, 1, true)} ${unit}`;

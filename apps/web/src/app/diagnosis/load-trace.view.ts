@@ -2,8 +2,8 @@ import {
   decimalsFor,
   formatNumber,
   formatSize,
+  frictionHigh,
   fromMm,
-  type FindingId,
   type LoadSample,
   type UnitSystem,
 } from "@iron/core";
@@ -17,44 +17,6 @@ export interface LoadTraceView {
   readonly samples: readonly LoadSample[];
   readonly unit: "%" | "A";
   readonly analysis: z.infer<typeof loadTraceSchema>;
-}
-
-/** Friction that a sound axis of this size is taken to have, % of full load (common practice, no source). */
-const SOUND_FRICTION_PERCENT = 4;
-
-/** More than this many times a sound axis’ friction is high (common practice, no source). */
-const HIGH = 1.75;
-
-/** Friction against what is usual, by its interval; null where the unit or the ± does not tell. */
-function frictionHigh(view: LoadTraceView): boolean | null {
-  if (view.unit !== "%" || view.analysis.frictionOrGravity) return null;
-  const { value, u } = view.analysis.friction;
-  const size = Math.abs(value);
-  const limit = HIGH * SOUND_FRICTION_PERCENT;
-  if (size - 2 * u > limit) return true;
-  return size + 2 * u <= limit ? false : null;
-}
-
-/** What a trace says by itself; what it cannot tell stays open. */
-export function loadFindings(view: LoadTraceView): Partial<Record<FindingId, boolean>> {
-  const { friction, gravity, lowEnd, highEnd, perTurn, spots } = view.analysis;
-  const { stretches, alike, frictionOrGravity } = view.analysis;
-  const size = Math.abs(friction.value);
-  const tight = frictionHigh(view);
-  const end = [lowEnd, highEnd].some((e) => e.real && e.value > 0.35 * size);
-  const percent = view.unit === "%";
-  return {
-    ...(tight === null ? {} : { "tight-all": tight }),
-    ...(alike ? {} : { "tight-end": end }),
-    "tight-turn": perTurn.real,
-    ...(alike && spots.length === 0 ? {} : { "tight-spot": spots.length > 0 || stretches.length > 0 }),
-    ...(frictionOrGravity
-      ? {}
-      : {
-          "tight-one-way": Math.abs(gravity.value) > 0.8 * size,
-          "gravity-off": percent && Math.abs(gravity.value) > 0.5 * SOUND_FRICTION_PERCENT,
-        }),
-  };
 }
 
 export interface LoadPartView {

@@ -2,7 +2,7 @@ import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { deviationUnit, JOB_OF_CAUSE, memberName, UNIT_WORD } from "@iron/core";
+import { deviationUnit, JOB_OF_CAUSE, memberName, UNIT_WORD, probable } from "@iron/core";
 import { Preferences } from "../data/preferences";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
@@ -61,6 +61,6 @@ export class LocateStation {
   /** The likeliest cause that is mended by a job, for the way to Fix. */
   protected readonly jobCause = computed(() => {
     const leading = this.store.diagnosis()?.leading ?? [];
-    return leading.find((l) => l.probability > 0.5 && l.cause.id in JOB_OF_CAUSE)?.cause.id ?? null;
+    return probable(leading.filter((l) => l.cause.id in JOB_OF_CAUSE))?.cause.id ?? null;
   });
 }

@@ -27,6 +27,7 @@ import {
   type LoadMeter,
   type HandTestKind,
   type TestId,
+  loadFindings,
 } from "@iron/core";
 import { parseLoadCsv, type Answers, type CsvError, type ResultData } from "@iron/contract";
 import { Api } from "../data/api";
@@ -37,7 +38,7 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { FastenerList, type Fastener, type Found } from "./fastener-list";
 import { parseCrest, testQuestions } from "./case.view";
-import { loadChart, loadFindings, type LoadTraceView } from "./load-trace.view";
+import { loadChart, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
 import { HandTestStart } from "../measure/hand/hand-test-start";
 import { HandTestSetUp, type HandTestExtra } from "../measure/hand/hand-test-set-up";

@@ -5,12 +5,12 @@ import {
   formatSize,
   fromMm,
   isSplitTest,
-  profileTargets,
   widthWarning,
   TIP_ANGLE_WARNING_DEG,
   tipAngleFactor,
   toMm,
   travelPerTurnMm,
+  usualPlan,
   type AxisConfig,
   type TestKind,
   type TestPlan,
@@ -60,27 +60,21 @@ export function usualSetUp(
     readonly atMm?: number | null;
   },
 ): SetUpDraft {
-  const most = isSplitTest(kind) ? 10 : 30;
-  const overTravelMm = Math.max(1, Math.min(most, Math.floor(axis.travelMm / 10)));
-  const count = Math.max(5, Math.ceil((5 * Math.min(axis.travelMm, 2000)) / 1000));
-  const places =
-    kind === "travel-profile"
-      ? profileTargets(axis.travelMm, {
-          count,
-          // What is shown is rounded: the places keep clear of it.
-          overTravelMm: overTravelMm + (system === "inch" ? INCH_SLACK_MM : 0),
-          perTurnMm: travelPerTurnMm(axis),
-        })
-      : [atMm ?? (Math.round(axis.travelMm / 20) * 10 || axis.travelMm / 2)];
-  // Out and back must go further than the worst loss looked for.
-  const ticksOut = Math.max(10, Math.ceil((4 * axis.limits.repairMm) / usualTick(axis.tickMm, system)));
+  const tickMm = usualTick(axis.tickMm, system);
+  const { targetsMm, runs, overTravelMm, ticksOut } = usualPlan(kind, {
+    axis,
+    tickMm,
+    // What is shown is rounded: the places keep clear of it.
+    clearMm: system === "inch" ? INCH_SLACK_MM : 0,
+    atMm,
+  });
   return {
-    places: places.map((p) => typed(p, system)).join("; "),
-    runs: kind === "tick-count" || isSplitTest(kind) ? "3" : "5",
+    places: targetsMm.map((p) => typed(p, system)).join("; "),
+    runs: String(runs),
     // Rounded down in inches, so that it still fits between the places and the ends.
     overTravel:
       system === "metric" ? typed(overTravelMm, system) : String(Math.floor(fromMm(overTravelMm, "in") * 100) / 100),
-    tick: typed(usualTick(axis.tickMm, system), system),
+    tick: typed(tickMm, system),
     ticksOut: String(ticksOut),
     // Nobody can guess it: it is measured at the hub, or the slip comes out wrong.
     hubRadius: "",

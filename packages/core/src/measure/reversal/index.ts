@@ -17,3 +17,4 @@ export * from "./still";
 export * from "./tip-angle";
 export * from "./verdict";
 export * from "./would-tell";
+export * from "./usual-plan";

@@ -1,0 +1,63 @@
+import type { AxisConfig, LinkId } from "../machine/axis";
+import type { Ledger } from "./ledger";
+import { linkOfSlack, type MagnitudeKind } from "./slack";
+
+/** What of the lost motion stands at one link of the chain, mm. */
+export interface LinkShare {
+  readonly link: LinkId;
+  /** Null where it was not told apart: then only its bounds are known. */
+  readonly shareMm: number | null;
+  readonly expandedMm: number | null;
+  /** From, and up to; null above where nothing bounds it. */
+  readonly boundsMm: readonly [number, number | null];
+  /** When somebody last measured it; null where nobody did. */
+  readonly lookedAt: string | null;
+}
+
+/** A test that speaks for a line of the ledger, and when it was made. */
+export interface MeasuredAt {
+  readonly kind: MagnitudeKind;
+  readonly at: string;
+}
+
+/**
+ * The ledger by links of the chain, for the strip that shows the chain. What is computed and not measured (wind-up)
+ * stands at no link. Where two lines belong to one link, as housing and bearings do, shares told apart add up and
+ * their uncertainties add as independent ones do.
+ *
+ * @param axis - configuration
+ * @param ledger - the reconciled sizes
+ * @param measured - the tests it was made from, with their instants
+ * @returns a share for each link that has a line, in order of the ledger
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * const ledger = lossLedger(axis, [{ kind: "whole-chain", reversalValueMm: 0.02, uMm: 0.001 }]);
+ * linkShares(axis, ledger, []).every((l) => l.lookedAt === null) // true
+ */
+export function linkShares(axis: AxisConfig, ledger: Ledger, measured: readonly MeasuredAt[]): readonly LinkShare[] {
+  const shares = new Map<LinkId, LinkShare>();
+  for (const line of ledger.lines) {
+    const link = line.computed ? null : linkOfSlack(axis, line.slacks[0]);
+    if (!link) continue;
+    const [least, most] = line.boundsMm;
+    const instants = measured.filter((m) => line.from.includes(m.kind)).map((m) => m.at);
+    const lookedAt = instants.length ? instants.reduce((a, b) => (a > b ? a : b)) : null;
+    const before = shares.get(link);
+    const told = { shareMm: line.shareMm, expandedMm: line.expandedMm };
+    shares.set(link, {
+      link,
+      ...(before ? together(before, told) : told),
+      boundsMm: [least, Number.isFinite(most) ? most : null],
+      lookedAt: lookedAt ?? before?.lookedAt ?? null,
+    });
+  }
+  return [...shares.values()];
+}
+
+type Told = Pick<LinkShare, "shareMm" | "expandedMm">;
+
+function together(a: Told, b: Told): Told {
+  if (a.shareMm === null || b.shareMm === null)
+    return { shareMm: b.shareMm ?? a.shareMm, expandedMm: b.expandedMm ?? a.expandedMm };
+  return { shareMm: a.shareMm + b.shareMm, expandedMm: Math.hypot(a.expandedMm ?? 0, b.expandedMm ?? 0) };
+}
