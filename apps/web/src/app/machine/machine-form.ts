@@ -31,11 +31,6 @@ export function machineForm(start: MachineEdit): MachineFormGroup {
       <ip-text-field class="wide" label="Note" formControlName="note" lines />
     </div>
   `,
-  styles: `
-    .wide {
-      grid-column: 1 / -1;
-    }
-  `,
 })
 export class MachineForm {
   readonly form = input.required<MachineFormGroup>();

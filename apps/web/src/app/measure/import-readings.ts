@@ -77,7 +77,8 @@ export class ImportReadings {
   constructor() {
     effect(() => {
       const first = this.usable().at(0);
-      if (first) untracked(() => readWith(this.form.controls.readWith, first));
+      // What somebody has set already stays.
+      if (first && this.form.controls.readWith.pristine) untracked(() => readWith(this.form.controls.readWith, first));
     });
   }
 

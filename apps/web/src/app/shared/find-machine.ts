@@ -93,7 +93,8 @@ export class FindMachine {
   }
 
   protected complete(query: string): void {
-    if (this.onFloor()) this.found.set([]);
+    // It comes a moment after the typing: whoever has gone on meanwhile is not followed by a list.
+    if (this.onFloor() || this.text.value !== query) this.found.set([]);
     else this.look((floor) => this.found.set([...findOn(floor, query)]));
   }
 

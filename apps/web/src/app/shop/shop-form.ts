@@ -8,6 +8,7 @@ import { Notices } from "../data/notices";
 import { VersionedSave } from "../data/versioned-save";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
 import { TextField } from "../shared/fields";
+import { LoadingLines } from "../shared/loading";
 import { bySchema, gate } from "../shared/schema-form";
 import { Trouble } from "../shared/trouble";
 
@@ -26,36 +27,39 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
 /** The shop’s own name, currency and people. */
 @Component({
   selector: "ip-shop-form",
-  imports: [ButtonDirective, BothVersions, ReactiveFormsModule, TextField, Trouble],
+  imports: [ButtonDirective, BothVersions, LoadingLines, ReactiveFormsModule, TextField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (shop.message()) {
       <ip-trouble [message]="shop.message()" (again)="shop.again()" />
+    } @else if (!shop.value()) {
+      <ip-loading>Looking up the shop.</ip-loading>
     }
-    <form [formGroup]="form" (ngSubmit)="save()" aria-label="The shop">
-      <div class="fields">
-        <ip-text-field label="Name" formControlName="name" />
-        <ip-text-field label="Currency" formControlName="currency" [most]="3" />
-        <ip-text-field label="Who works here" formControlName="people" placeholder="First names, commas between" />
-      </div>
-      @if (edit.theirs()) {
-        <ip-both-versions
-          [message]="edit.message()"
-          [rows]="conflicts()"
-          (keepMine)="save()"
-          (takeTheirs)="takeTheirs()"
-        />
-      } @else {
-        @if (edit.message()) {
-          <p class="bad" role="alert">{{ edit.message() }}</p>
-        }
-        <div class="acts">
-          <button pButton severity="secondary" type="submit" [disabled]="!shop.value() || edit.busy()">
-            Keep the shop
-          </button>
+    <!-- Only once it is known: what is typed before would be lost under it. -->
+    @if (shop.value()) {
+      <form [formGroup]="form" (ngSubmit)="save()" aria-label="The shop">
+        <div class="fields">
+          <ip-text-field label="Name" formControlName="name" />
+          <ip-text-field label="Currency" formControlName="currency" [most]="3" />
+          <ip-text-field label="Who works here" formControlName="people" placeholder="First names, commas between" />
         </div>
-      }
-    </form>
+        @if (edit.theirs()) {
+          <ip-both-versions
+            [message]="edit.message()"
+            [rows]="conflicts()"
+            (keepMine)="save()"
+            (takeTheirs)="takeTheirs()"
+          />
+        } @else {
+          @if (edit.message()) {
+            <p class="bad" role="alert">{{ edit.message() }}</p>
+          }
+          <div class="acts">
+            <button pButton severity="secondary" type="submit" [disabled]="edit.busy()">Keep the shop</button>
+          </div>
+        }
+      </form>
+    }
   `,
 })
 export class ShopForm {

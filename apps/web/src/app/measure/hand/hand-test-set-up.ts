@@ -75,7 +75,8 @@ export class HandTestSetUp {
   constructor() {
     effect(() => {
       const first = this.indicators().at(0);
-      if (first) untracked(() => this.form.controls.indicator.setValue(first.id));
+      const { indicator } = this.form.controls;
+      if (first && indicator.pristine) untracked(() => indicator.setValue(first.id));
     });
   }
 

@@ -39,7 +39,6 @@ interface Typed {
       </div>
     </form>
   `,
-  styles: ".wide { grid-column: 1 / -1; }",
 })
 export class EventForm {
   private readonly api = inject(Api);

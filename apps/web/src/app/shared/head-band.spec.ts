@@ -1,0 +1,99 @@
+import { BreakpointObserver, type BreakpointState } from "@angular/cdk/layout";
+import type { HttpTestingController } from "@angular/common/http/testing";
+import { TestBed } from "@angular/core/testing";
+import { provideRouter, Router } from "@angular/router";
+import { BehaviorSubject } from "rxjs";
+import { answer, cut, setUpBed, show } from "../../testing/place";
+import { Preferences } from "../data/preferences";
+import { HeadBand } from "./head-band";
+import { Keys } from "./keys";
+
+describe("the head of every page", () => {
+  let http: HttpTestingController;
+  const wide = new BehaviorSubject<BreakpointState>({ matches: false, breakpoints: {} });
+  beforeEach(() => {
+    wide.next({ matches: false, breakpoints: {} });
+    http = setUpBed(provideRouter([{ path: "**", children: [] }]), {
+      provide: BreakpointObserver,
+      useValue: { observe: () => wide },
+    });
+  });
+  afterEach(() => http.verify());
+  const shop = { version: 1, name: "Harrow Fen", currency: "EUR", people: ["Ama", "Tomas"], demo: true };
+  const open = () => {
+    const band = show(HeadBand);
+    answer(http.expectOne("/api/shop"), shop);
+    return band;
+  };
+
+  it("names every place, and says that a demo is simulated", () => {
+    const { page, text } = open();
+    const links = page.getAllByRole("link").map((l) => l.textContent.trim());
+    expect(links).toEqual(["Iron Patience", "Floor", "Cases", "Jobs", "Rounds", "Sums", "Causes", "Shop"]);
+    expect(text()).toContain("demo, simulated");
+  });
+
+  it("who is working is somebody of the shop, or who they said they are", () => {
+    TestBed.inject(Preferences).who.set("Rowan");
+    const band = open();
+    expect(band.value("Who is working")).toBe("Rowan");
+    band.choose("Who is working", "Tomas");
+    expect(TestBed.inject(Preferences).who()).toBe("Tomas");
+    expect(() => band.choose("Who is working", "Bilge")).toThrow("not on offer");
+  });
+
+  it("units change here, by key, and wherever else they are changed", async () => {
+    const band = open();
+    const preferences = TestBed.inject(Preferences);
+    const on = async (): Promise<string[]> => {
+      // PrimeNG tells its buttons a moment later.
+      await Promise.resolve();
+      TestBed.tick();
+      return band.page
+        .getAllByText(/^(mm µm|in tenths)$/)
+        .filter((b) => b.closest('[aria-pressed="true"]'))
+        .map((b) => b.textContent.trim());
+    };
+    expect(await on()).toEqual(["mm µm"]);
+    band.press("in tenths");
+    expect(preferences.system()).toBe("inch");
+    TestBed.inject(Keys)
+      .all()
+      .find((k) => k.key === "u")
+      ?.press();
+    TestBed.tick();
+    expect(preferences.system()).toBe("metric");
+    expect(await on()).toEqual(["mm µm"]);
+  });
+
+  it("night is pressed while it is night, and all keys are listed", () => {
+    const band = open();
+    const night = band.page.getByRole("button", { name: "Night" });
+    expect(night.getAttribute("aria-pressed")).toBe("false");
+    band.press("Night");
+    expect(night.getAttribute("aria-pressed")).toBe("true");
+    band.press("All keys");
+    expect(document.body.textContent).toContain("Change units");
+  });
+
+  it("a server that does not answer leaves the places and the one who works", () => {
+    const band = show(HeadBand);
+    cut(http.expectOne("/api/shop"));
+    expect(band.page.getAllByRole("link")).toHaveLength(8);
+    expect(band.value("Who is working")).toBe(TestBed.inject(Preferences).who());
+    expect(band.text()).not.toContain("demo");
+  });
+
+  it("on a phone places and tools stand behind a menu, which closes when one has gone somewhere", async () => {
+    const band = open();
+    wide.next({ matches: true, breakpoints: {} });
+    TestBed.tick();
+    expect(band.page.getAllByRole("link")).toHaveLength(1);
+    const menu = band.page.getByRole("button", { name: "Menu" });
+    band.press("Menu");
+    expect(menu.getAttribute("aria-expanded")).toBe("true");
+    await TestBed.inject(Router).navigateByUrl("/sums");
+    TestBed.tick();
+    expect(menu.getAttribute("aria-expanded")).toBe("false");
+  });
+});
