@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 
 const root = join(__dirname, "..");
@@ -24,6 +24,32 @@ describe("what leads into the code", () => {
         }
       });
     expect(gone).toEqual([]);
+  });
+
+  it("docs/reference/sums.md names files of core that are there, and every file of a sum is in it", () => {
+    const text = read("docs/reference/sums.md");
+    const named = text
+      .split("\n")
+      .filter((line) => line.startsWith("|") && !line.startsWith("| what"))
+      .flatMap((line) => {
+        let room = "";
+        return [...(line.split("|")[2] ?? "").matchAll(/`([^`*]+)`/g)].map(([, name]) => {
+          const path = [name, join(room, name)].find((p) => existsSync(join(root, FLOORS[0], p))) ?? "";
+          if (path.includes("/")) room = dirname(path);
+          return { name, path };
+        });
+      });
+    expect(named.length).toBeGreaterThan(50);
+    expect(named.filter(({ path }) => path === "")).toEqual([]);
+    const there = new Set(named.map(({ path }) => path.replace(/\/$/, "")));
+    const rooms = readdirSync(join(root, FLOORS[0], "sums"), { withFileTypes: true }).filter((d) => d.isDirectory());
+    const files = rooms.flatMap(({ name: room }) =>
+      readdirSync(join(root, FLOORS[0], "sums", room))
+        .filter((name) => name.endsWith(".ts") && !/\.spec\.|^index|^types/.test(name))
+        .map((name) => `sums/${room}/${name}`),
+    );
+    expect(files.length).toBeGreaterThan(8);
+    expect(files.filter((path) => !there.has(path) && !there.has(dirname(path)))).toEqual([]);
   });
 
   it("CONTRIBUTING.md names files, scripts and links that are there", () => {

@@ -115,16 +115,19 @@ describe("faults in the parts", () => {
   it("leave a sound axis quiet on nearly every occasion", () => {
     let n = 0;
     const draw = (): number => normalNoise(9, (n += 1));
-    let noticed = 0;
-    for (let i = 0; i < 40; i += 1) {
+    const occasions = 200;
+    const noticed = new Map<string, number>();
+    for (let i = 0; i < occasions; i += 1) {
       const model = axisFromParts(
         axis,
-        soundParts(() => i / 40, axis),
+        soundParts(() => i / occasions, axis),
         i,
       );
-      noticed += FINDINGS.filter((f) => notices(axis, { axis: model, id: f.id, normal: draw })).length;
+      for (const { id } of FINDINGS)
+        if (notices(axis, { axis: model, id, normal: draw })) noticed.set(id, (noticed.get(id) ?? 0) + 1);
     }
-    expect(noticed / 40).toBeLessThan(0.2);
+    // Each for itself: how many there are to look for must not matter.
+    expect([...noticed].filter(([, times]) => times / occasions > 0.07)).toEqual([]);
   });
 
   it("never make an axis of parts it has not", () => {
