@@ -9,18 +9,17 @@ import { newKey } from "../data/new-key";
 import { ChainStrip } from "../chain/chain-strip";
 import { Preferences } from "../data/preferences";
 import { dayText } from "../shared/times.text";
+import { JobComing } from "./job-coming";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
 import { aheadText, beforeAfter, remarks, openLinks, standText, stepTime } from "./job.view";
 import { StepCard } from "./step-card";
-import { Trouble } from "../shared/trouble";
 import { WholeSheet } from "./whole-sheet";
-import { LoadingLines } from "../shared/loading";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [LoadingLines, WholeSheet, ButtonDirective, AddressPipe, RouterLink, StepCard, ChainStrip, Trouble],
+  imports: [AddressPipe, ButtonDirective, ChainStrip, JobComing, RouterLink, StepCard, WholeSheet],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-page.html",

@@ -1,7 +1,6 @@
 import { computed, effect, inject, Injectable, signal } from "@angular/core";
 import type { Axis, IndicatorRecord, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
-import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
@@ -127,6 +126,6 @@ export class JobStore {
 
   /** Takes a photo: kept in the browser, sent as soon as it can be. */
   photo(step: string, file: Blob, caption: string): void {
-    this.photos.add({ key: newKey(), of: "job", id: this.jobId, step, caption, by: this.preferences.who(), file });
+    this.photos.take({ of: "job", id: this.jobId, step, caption, file });
   }
 }

@@ -3,15 +3,14 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { newKey } from "../data/new-key";
-import { Trouble } from "../shared/trouble";
+import { JobComing } from "./job-coming";
 import { JobStore } from "./job-store";
 import { kitGroups } from "./kit.view";
-import { LoadingLines } from "../shared/loading";
 
 /** Everything to have ready before a job begins, ticked off as it lies there; on paper by itself. */
 @Component({
   selector: "ip-kit",
-  imports: [LoadingLines, ButtonDirective, TickBox, RouterLink, Trouble],
+  imports: [ButtonDirective, JobComing, RouterLink, TickBox],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./job.css",
@@ -47,16 +46,8 @@ import { LoadingLines } from "../shared/loading";
           </fieldset>
         }
       </main>
-    } @else if (store.error()) {
-      <main class="sheet">
-        <ip-trouble [message]="store.error()" (again)="store.load(+jobId())"
-          ><a pButton severity="secondary" routerLink="/jobs">All jobs</a></ip-trouble
-        >
-      </main>
     } @else {
-      <main class="sheet">
-        <ip-loading>Loading the kit…</ip-loading>
-      </main>
+      <ip-job-coming what="the kit" [jobId]="+jobId()" />
     }
   `,
 })

@@ -2,6 +2,8 @@ import { inject, Injectable, InjectionToken, signal } from "@angular/core";
 import type { Job, LubricationPointRecord } from "@iron/contract";
 import { createStore, del, get, keys, set } from "idb-keyval";
 import { Api } from "../data/api";
+import { newKey } from "../data/new-key";
+import { Preferences } from "../data/preferences";
 import { Outbox } from "../shared/outbox";
 import { shrinkPhoto, SMALL_PHOTO } from "../shared/shrink-photo";
 
@@ -46,6 +48,7 @@ export const PHOTO_STORE = new InjectionToken<PhotoStore>("photo store", {
 export class PhotoQueue {
   private readonly api = inject(Api);
   private readonly store = inject(PHOTO_STORE);
+  private readonly preferences = inject(Preferences);
   /** The job or point as it was answered after the last photo. */
   readonly taken = signal<Job | LubricationPointRecord | null>(null);
   /** The last photo that the server would not have, with its words. */
@@ -67,6 +70,11 @@ export class PhotoQueue {
     const known = new Set(this.waiting().map((p) => p.key));
     this.outbox.recall([...kept.filter((p) => !known.has(p.key)), ...this.waiting()]);
     this.outbox.flush();
+  }
+
+  /** A photo taken just now, by whoever is working. */
+  take(photo: Omit<WaitingPhoto, "key" | "by">): void {
+    this.add({ ...photo, key: newKey(), by: this.preferences.who() });
   }
 
   add(photo: WaitingPhoto): void {

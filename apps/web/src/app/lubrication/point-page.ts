@@ -121,15 +121,7 @@ export class PointPage {
   }
 
   protected photo(point: LubricationPointRecord, file: File): void {
-    this.photos.add({
-      key: newKey(),
-      of: "point",
-      id: point.id,
-      step: "",
-      caption: point.place,
-      by: this.preferences.who(),
-      file,
-    });
+    this.photos.take({ of: "point", id: point.id, step: "", caption: point.place, file });
   }
 
   protected change(point: LubricationPointRecord): void {

@@ -200,15 +200,7 @@ export class RoundsPage {
 
   /** Photos wait like visits; a point’s page shows them. */
   protected photo(point: LubricationPointRecord, file: File): void {
-    this.photos.add({
-      key: newKey(),
-      of: "point",
-      id: point.id,
-      step: "",
-      caption: point.place,
-      by: this.preferences.who(),
-      file,
-    });
+    this.photos.take({ of: "point", id: point.id, step: "", caption: point.place, file });
     this.notices.say(`${point.place}: photo taken; it goes to the point.`);
   }
 
