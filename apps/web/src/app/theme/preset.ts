@@ -121,6 +121,9 @@ const answers = {
   content: { checkedBackground: "var(--ink)" },
 };
 
+/** Where the keyboard is. */
+const FOCUS = { width: "3px", style: "solid", color: "var(--blue)", offset: "2px" };
+
 /** PrimeNG in our tokens. Both schemes point at the same names: the night shift changes the names. */
 export const ironPreset = definePreset(
   {
@@ -158,12 +161,9 @@ export const ironPreset = definePreset(
     },
     semantic: {
       primary: flat("var(--blue)"),
-      focusRing: {
-        width: "3px",
-        style: "solid",
-        color: "var(--blue)",
-        offset: "2px",
-      },
+      focusRing: FOCUS,
+      // Fields have a ring of their own, and PrimeNG’s is none.
+      formField: { focusRing: { ...FOCUS, shadow: "none" } },
       disabledOpacity: "1",
       colorScheme: { light: scheme, dark: scheme },
     },
