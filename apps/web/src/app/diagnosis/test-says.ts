@@ -25,7 +25,7 @@ import { loadParts, loadRemarks, type LoadTraceView } from "./load-trace.view";
           @for (part of parts(); track part.name) {
             <tr>
               <th scope="row">{{ part.name }}</th>
-              <td>{{ part.value }}</td>
+              <td class="figure">{{ part.value }}</td>
               <td class="words">{{ part.points }}</td>
             </tr>
           }

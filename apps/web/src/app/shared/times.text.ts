@@ -36,14 +36,14 @@ export function monthText(instant: string): string {
   return `${MONTHS[d.getMonth()]} ${d.getFullYear()}`;
 }
 
-/** Age in the shortest words: today, 3 d, 5 w, 4 mo, 2 y. */
+/** Age in the shortest words: today, 3 d, 5 w, 4 mo, 2 y; a number is not parted from its unit. */
 export function ageText(instant: string, now = new Date()): string {
   const days = Math.floor((now.getTime() - new Date(instant).getTime()) / 86_400_000);
   if (days < 1) return "today";
-  if (days < 14) return `${days} d`;
-  if (days < 70) return `${Math.floor(days / 7)} w`;
-  if (days < 700) return `${Math.floor(days / 30.4)} mo`;
-  return `${Math.floor(days / 365)} y`;
+  if (days < 14) return `${days}\u00a0d`;
+  if (days < 70) return `${Math.floor(days / 7)}\u00a0w`;
+  if (days < 700) return `${Math.floor(days / 30.4)}\u00a0mo`;
+  return `${Math.floor(days / 365)}\u00a0y`;
 }
 
 /** "Four machines", "One machine". */

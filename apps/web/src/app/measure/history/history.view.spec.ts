@@ -112,7 +112,7 @@ describe("the chain, the axis form, the history and words", () => {
     expect(dayText("2026-03-03T12:00:00", NOW)).toBe("Tue 3 Mar");
     expect(dayText("2024-03-03T12:00:00", NOW)).toBe("Sun 3 Mar 2024");
     expect(ageText("2026-03-03T08:00:00Z", NOW)).toBe("today");
-    expect(ageText("2025-03-03T08:00:00Z", NOW)).toBe("12 mo");
+    expect(ageText("2025-03-03T08:00:00Z", NOW)).toBe("12\u00a0mo");
     expect(countText(4, "machine", "machines")).toBe("Four machines");
   });
 });

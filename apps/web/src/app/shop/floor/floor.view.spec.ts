@@ -59,7 +59,7 @@ describe("floorView", () => {
       state: "unknown",
       value: "?",
     });
-    expect(view.machines[0].axes[1].age).toBe("3 w");
+    expect(view.machines[0].axes[1].age).toBe("3\u00a0w");
   });
 
   it("an open case goes before a loss over the limit, and leads to it", () => {
