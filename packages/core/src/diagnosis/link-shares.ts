@@ -39,10 +39,11 @@ export function linkShares(axis: AxisConfig, ledger: Ledger, measured: readonly 
   for (const line of ledger.lines) {
     const link = line.computed ? null : linkOfSlack(axis, line.slacks[0]);
     if (!link) continue;
-    const [least, most] = line.boundsMm;
     const instants = measured.filter((m) => line.from.includes(m.kind)).map((m) => m.at);
     const lookedAt = instants.length ? instants.reduce((a, b) => (a > b ? a : b)) : null;
     const before = shares.get(link);
+    // Two lines of one link can lose both: what bounds the link is what bounds them together.
+    const [least, most] = [0, 1].map((i) => line.boundsMm[i] + (before ? (before.boundsMm[i] ?? Infinity) : 0));
     const told = { shareMm: line.shareMm, expandedMm: line.expandedMm };
     shares.set(link, {
       link,

@@ -107,6 +107,12 @@ describe("the ledger by links of the chain", () => {
       expect.objectContaining({ link: "end-bearings", expandedMm: 0.005, boundsMm: [0, null] }),
     ]);
     expect(linkShares(axis, ledger, [])[0].shareMm).toBeCloseTo(0.008, 12);
+    const bounded = {
+      ...ledger,
+      lines: ledger.lines.map((l, i) => ({ ...l, boundsMm: [0.001, 0.03 + 0.02 * i] as const })),
+    };
+    expect(linkShares(axis, bounded, [])[0].boundsMm[0]).toBeCloseTo(0.002, 12);
+    expect(linkShares(axis, bounded, [])[0].boundsMm[1]).toBeCloseTo(0.08, 12);
     const half = { ...ledger, lines: [{ ...ledger.lines[0], shareMm: null, expandedMm: null }, ledger.lines[1]] };
     expect(linkShares(axis, half, [])[0]).toMatchObject({ shareMm: 0.002, expandedMm: 0.004 });
   });

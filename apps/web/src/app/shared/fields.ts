@@ -99,7 +99,7 @@ export class TextField extends FieldBase<string> {
 
 /**
  * The measured value: a number under its label. It says below itself what cannot be read or lies outside its bounds,
- * and keeps what was typed; {@link wrong} stays until that is mended, so that a form can wait for it.
+ * and keeps what was typed; {@link textError} stays until that is mended, so that a form can wait for it.
  * Of a quantity it takes and tells the core’s unit, and shows the reader’s.
  */
 @Component({
