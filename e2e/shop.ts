@@ -1,4 +1,4 @@
-import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { test as base, expect, type BrowserContext, type Locator, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -114,8 +114,14 @@ export const test = base.extend<Fixtures>({
   },
 });
 
-/** For tests that change nothing: one shop for all that a worker runs. */
-export const looking = test.extend<object, { readonly sharedShop: ShopServer }>({
+interface Shared {
+  readonly sharedShop: ShopServer;
+  /** Made by the first test of a worker that wants it. */
+  readonly shared: { context: BrowserContext | null };
+}
+
+/** For tests that change nothing: one shop and one browser’s store of files for all that a worker runs. */
+export const looking = test.extend<object, Shared>({
   sharedShop: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
@@ -126,7 +132,25 @@ export const looking = test.extend<object, { readonly sharedShop: ShopServer }>(
     },
     { scope: "worker" },
   ],
+  shared: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const shared: Shared["shared"] = { context: null };
+      await use(shared);
+      await shared.context?.close();
+    },
+    { scope: "worker" },
+  ],
   shop: async ({ sharedShop }, use) => use(sharedShop),
+  context: async ({ browser, shared }, use) => {
+    shared.context ??= await browser.newContext();
+    await use(shared.context);
+    for (const page of shared.context.pages()) {
+      // What one chose by the way, as the night, is nobody else’s.
+      await page.evaluate(() => localStorage.clear());
+      await page.close();
+    }
+  },
 });
 
 export { expect };

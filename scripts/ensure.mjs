@@ -95,7 +95,9 @@ function sourceFingerprint() {
   const files = [
     ...filesUnder(join(ROOT, "packages")),
     ...filesUnder(join(ROOT, "apps")),
-    ...["package-lock.json", "tsconfig.base.json", "scripts/bundle-server.mjs"].map((f) => join(ROOT, f)),
+    ...["package-lock.json", "tsconfig.base.json", "scripts/bundle-server.mjs", "scripts/precompress.mjs"].map((f) =>
+      join(ROOT, f),
+    ),
   ].filter((f) => !f.endsWith(".spec.ts"));
   for (const file of files.sort()) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   return hash.digest("hex");
@@ -111,6 +113,8 @@ export async function ensureBuilt({ force = false } = {}) {
     cwd: join(ROOT, "apps", "web"),
     env: { ...process.env, NG_CLI_ANALYTICS: "false" },
   });
+  const { precompress } = await import("./precompress.mjs");
+  await precompress(join(ROOT, "dist", "web", "browser"));
   const { bundleServer } = await import("./bundle-server.mjs");
   await bundleServer(ROOT, "dist/server/main.cjs");
   mkdirSync(dirname(stamp), { recursive: true });
