@@ -16,7 +16,6 @@ module.exports = {
       {
         tsconfig: "<rootDir>/tsconfig.spec.json",
         stringifyContentPathRegex: "\\.(html|svg)$",
-        isolatedModules: true,
       },
     ],
   },

@@ -8,6 +8,7 @@ import { provideRouter } from "@angular/router";
 import { configure, within } from "@testing-library/dom";
 import { MessageService } from "primeng/api";
 import { Select } from "primeng/select";
+import { UseStyle } from "primeng/usestyle";
 
 // Nothing here hides by style sheet, and asking each element whether it is seen takes most of the time.
 configure({ defaultHidden: true });
@@ -19,7 +20,15 @@ export type Inputs = Readonly<Record<string, unknown>>;
 export function setUpBed(...more: (Provider | EnvironmentProviders)[]): HttpTestingController {
   localStorage.clear();
   TestBed.configureTestingModule({
-    providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting(), MessageService, ...more],
+    providers: [
+      provideRouter([]),
+      provideHttpClient(),
+      provideHttpClientTesting(),
+      MessageService,
+      // Style sheets nobody looks at: jsdom would weigh each rule for each element.
+      { provide: UseStyle, useValue: { use: () => ({}) } },
+      ...more,
+    ],
   });
   return TestBed.inject(HttpTestingController);
 }

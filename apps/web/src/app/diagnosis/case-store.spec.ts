@@ -3,6 +3,7 @@ import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
 import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../testing/axis";
 import { answer, cut, hearNotices, refuse, setUpBed } from "../../testing/place";
+import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 
 describe("the open case of an axis", () => {
@@ -70,6 +71,33 @@ describe("the open case of an axis", () => {
     expect(store.current()?.results).toHaveLength(1);
     jest.advanceTimersByTime(400);
     expect(body(put()).notes).toBe("not sent yet");
+  });
+
+  const assessments = () => http.match((r) => r.url.includes("/assessment")).filter((r) => !r.cancelled);
+  const weighed = (headline: string) => ({ tests: [], leading: [], headline });
+
+  it("a verdict from before a result, or before a test that has ended since, does not stand while it is weighed", () => {
+    let kept = false;
+    store.addResult("far-end", { "retainer-turns": false }, { note: "", data: null, then: () => (kept = true) });
+    answer(http.expectOne("/api/cases/5/results"), openCase({ version: 2 }));
+    expect([kept, store.diagnosis()]).toEqual([true, null]);
+    answer(assessments()[0], weighed("after the result"));
+    expect(store.diagnosis()?.headline).toBe("after the result");
+
+    TestBed.inject(AxisContext).reload();
+    expect(store.diagnosis()).toBeNull();
+    answer(assessments()[0], weighed("after the test"));
+    expect(store.diagnosis()?.headline).toBe("after the test");
+    http.match((r) => /machines|history/.test(r.url)).forEach((r) => r.flush({ axes: [], runs: [], typed: [] }));
+  });
+
+  it("of two assessments the one asked for last stands, whichever comes last", () => {
+    store.diagnose();
+    store.diagnose();
+    const all = http.match((r) => r.url.includes("/assessment"));
+    expect(all.map((r) => r.cancelled)).toEqual([true, false]);
+    answer(all[1], weighed("the later"));
+    expect(store.diagnosis()?.headline).toBe("the later");
   });
 
   it("without a server it says so, keeps the answer, and tries again by itself", () => {

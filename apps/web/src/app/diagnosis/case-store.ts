@@ -1,7 +1,7 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
 import type { Answers, Diagnosis, Case, CaseSummary, ResultData } from "@iron/contract";
 import type { CaseContext, FindingId, TestId } from "@iron/core";
-import { debounceTime, Subject, type Observable } from "rxjs";
+import { catchError, debounceTime, EMPTY, Subject, switchMap, type Observable } from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
@@ -19,6 +19,8 @@ export class CaseStore {
   private readonly preferences = inject(Preferences);
   private readonly context = inject(AxisContext);
   private readonly edits = new Subject<void>();
+  /** The case to be weighed; only what the last one asked for comes to stands. */
+  private readonly toWeigh = new Subject<Case | null>();
   private axisId = 0;
   private dirty = false;
 
@@ -37,6 +39,17 @@ export class CaseStore {
 
   constructor() {
     this.edits.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.save());
+    this.toWeigh
+      .pipe(
+        switchMap((file) => (file ? this.weigh(file) : EMPTY)),
+        takeUntilDestroyed(),
+      )
+      .subscribe((diagnosis) => {
+        this.diagnosis.set(diagnosis);
+        this.error.set("");
+      });
+    // What was measured, entered or set on the axis meanwhile is evidence like any other.
+    this.context.changed.pipe(takeUntilDestroyed()).subscribe(() => this.weighAnew());
     // Answers given in the last moment go out with the page.
     const flush = (): void => this.sendLast();
     window.addEventListener("pagehide", flush);
@@ -70,6 +83,7 @@ export class CaseStore {
       this.summaries.set(null);
       this.current.set(null);
       this.diagnosis.set(null);
+      this.toWeigh.next(null);
     }
     this.axisId = axisId;
     this.error.set("");
@@ -150,7 +164,10 @@ export class CaseStore {
     const file = this.open();
     if (!file) return;
     const body = { axisId: this.axisId, test, answers, note, data };
-    this.take(this.api.call("addResult", { params: { id: file.id }, body }), then);
+    this.take(this.api.call("addResult", { params: { id: file.id }, body }), () => {
+      this.diagnosis.set(null);
+      then();
+    });
   }
 
   withdraw(resultId: number): void {
@@ -205,16 +222,23 @@ export class CaseStore {
   }
 
   diagnose(): void {
-    const file = this.current();
-    if (!file) return;
+    this.toWeigh.next(this.current());
+  }
+
+  /** The verdict of before is not shown for one that knows what has come since. */
+  private weighAnew(): void {
+    this.diagnosis.set(null);
+    this.diagnose();
+  }
+
+  private weigh(file: Case): Observable<Diagnosis> {
     const query = { axis: this.axisId, system: this.preferences.system() };
-    this.api.call("diagnosis", { params: { id: file.id }, query }).subscribe({
-      next: (diagnosis) => {
-        this.diagnosis.set(diagnosis);
-        this.error.set("");
-      },
-      error: saidIn(this.error),
-    });
+    return this.api.call("diagnosis", { params: { id: file.id }, query }).pipe(
+      catchError((error: unknown) => {
+        this.error.set(problemFrom(error).detail);
+        return EMPTY;
+      }),
+    );
   }
 
   private edit(change: (file: Case) => Case): void {

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
 import type { Axis, LinkShare, MachineWithAxes, RunSummary, History } from "@iron/contract";
 import { isSplitTest, type AxisConfig } from "@iron/core";
-import { forkJoin, Subscription } from "rxjs";
+import { forkJoin, Subject, Subscription } from "rxjs";
 import { Api } from "../../data/api";
 import { saidIn } from "../../data/problems";
 
@@ -21,6 +21,8 @@ export class AxisContext {
   private loading: Subscription | null = null;
   private readonly linksState = signal<readonly LinkShare[]>([]);
   private readonly deviceState = signal<"simulated" | "real" | "none">("none");
+  /** Something was measured, entered or set on this axis. */
+  readonly changed = new Subject<void>();
   readonly error = signal("");
   /** Words that a station puts to links of the chain while it is open. */
   readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
@@ -104,5 +106,6 @@ export class AxisContext {
   reload(): void {
     const machine = this.machineState();
     if (machine) this.load(machine.id, this.axisId());
+    this.changed.next();
   }
 }
