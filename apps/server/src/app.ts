@@ -152,11 +152,13 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
   mountPhotos(app, s.cases, s.pool);
   mountJobPhotos(app, s.jobs, s.pool);
   mountLubricationPhotos(app, s.lubrication, s.pool);
-  app.use("/api", jsonUpTo("256kb"));
+  // What a tablet noted under an older name is taken by its name of today.
+  app.use("/api", jsonUpTo("256kb", byTodaysNames));
 }
 
-/** Reads a body of JSON up to a size; what a tablet noted under an older name is taken by its name of today. */
-const jsonUpTo = (limit: string): express.Handler => express.json({ limit, reviver: byTodaysNames });
+/** Reads a body of JSON up to a size. */
+const jsonUpTo = (limit: string, reviver?: typeof byTodaysNames): express.Handler =>
+  express.json({ limit, ...(reviver ? { reviver } : {}) });
 
 /** Puts the server together. The caller owns the database. */
 export function createApp(options: AppOptions): App {

@@ -1,5 +1,5 @@
 import { calibrateGun } from "@iron/core";
-import { byTodaysNames, type LubricationSettings, type LubricationSettingsEdit } from "@iron/contract";
+import { parseByTodaysNames, type LubricationSettings, type LubricationSettingsEdit } from "@iron/contract";
 import { conflict } from "../http/problem-error";
 import type { Db } from "../store/database";
 
@@ -22,7 +22,7 @@ export class LubricationSettingsStore {
 
   async get(): Promise<LubricationSettings> {
     const row = await this.db.selectFrom("setting").select("value").where("key", "=", KEY).executeTakeFirst();
-    const kept = row ? { ...USUAL, ...(JSON.parse(row.value, byTodaysNames) as LubricationSettingsEdit) } : USUAL;
+    const kept = row ? { ...USUAL, ...(parseByTodaysNames(row.value) as LubricationSettingsEdit) } : USUAL;
     const gunFigures = kept.guns.map((g) => ({ name: g.name, ...calibrateGun(g.weighings) }));
     return {
       ...kept,

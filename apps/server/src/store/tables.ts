@@ -26,7 +26,7 @@ import type {
   SymptomEvidence,
   RunSetup,
 } from "@iron/contract";
-import { byTodaysNames } from "@iron/contract";
+import { parseByTodaysNames } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
 
 /** JSON text; read with {@link fromJson}. The brand remembers what is in it. */
@@ -37,7 +37,7 @@ export function toJson<T>(value: T): Json<T> {
 }
 
 export function fromJson<T>(text: Json<T>): T {
-  return JSON.parse(text, byTodaysNames) as T;
+  return parseByTodaysNames(text) as T;
 }
 
 type Flag = ColumnType<number, number, number>;

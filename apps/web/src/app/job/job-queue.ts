@@ -1,4 +1,4 @@
-import { byTodaysNames, type JobAct, type JobEventRecord } from "@iron/contract";
+import { parseByTodaysNames, type JobAct, type JobEventRecord } from "@iron/contract";
 
 /** Acts not yet taken by the server, kept in the browser so that nothing is lost with the tab. */
 export interface QueuedAct {
@@ -19,7 +19,7 @@ const nameOf = (jobId: number): string => `iron-job-${jobId}-waiting`;
 export function readQueue(store: QueueStore, jobId: number): readonly QueuedAct[] {
   try {
     const text = store.getItem(nameOf(jobId));
-    const list: unknown = text ? JSON.parse(text, byTodaysNames) : [];
+    const list: unknown = text ? parseByTodaysNames(text) : [];
     return Array.isArray(list) ? (list as QueuedAct[]) : [];
   } catch {
     return [];
