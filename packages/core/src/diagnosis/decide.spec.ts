@@ -1,12 +1,14 @@
 import { defaultAxis, pricesOf, type AxisConfig } from "../machine/axis";
-import { isSure, minuteCost, nextTest, rankTests, remedyCost } from "./decide";
+import { isSure, nextTest, rankTests } from "./decide";
+import { minuteCost, remedyCost } from "./decision-terms";
 import { infer, type Report } from "./infer";
 import type { FindingId } from "../measure/findings";
 import { learnedFactors, PRIOR_CASES } from "./learn";
 import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";
 import { SISTER_TERMS, sistersToo } from "../sums/sisters";
 import { thirdFault } from "./third-fault";
-import { caseVerdict, unprovenPart } from "./verdict";
+import { caseVerdict } from "./verdict";
+import { unprovenPart } from "./proven";
 import { causeById } from "./causes";
 import type { Magnitude } from "./components";
 

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { jStat } from "jstat";
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { AFFINITIES, CAUSES } from "./causes";
-import { PRIOR_RULES, UNKNOWN_CONTEXT } from "./context";
+import { PRIOR_RULES } from "./context";
 import { FINDINGS, type FindingId } from "../measure/findings";
 import { FAULT_COUNT_PRIOR, infer, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import { causeFits, LEVELS, type Cause } from "./knowledge";
@@ -23,11 +23,6 @@ const found = (finding: FindingId, present = true): Report => ({
   source: "test",
 });
 const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
-const best = (p: Posterior): string =>
-  p.hypotheses
-    .reduce((a, b) => (b.probability > a.probability ? b : a))
-    .members.map((m) => p.causes[m].id)
-    .join("+") || "none";
 const whole = (um: number, u = 1): Magnitude => ({
   kind: "whole-chain",
   reversalValueMm: um / 1000,
@@ -276,89 +271,5 @@ describe("exact inference", () => {
 
   it("has the normal distribution of a statistics library (jstat)", () => {
     for (const z of [-4, -1.96, -0.3, 0, 1, 2.5]) expect(normalCdf(z)).toBeCloseTo(jStat.normal.cdf(z, 0, 1), 6);
-  });
-});
-
-describe("facts of the trade as scenes (common practice, no source)", () => {
-  it("rumble in rapid with reversal loss on an encoder-only axis: the end bearings or their fasteners", () => {
-    const p = infer({ axis, reports: [says("rumble"), says("lost-motion")], magnitudes: [whole(27)] });
-    const atBearings = ["end-bearing-worn", "retainer-loose", "nut-preload-lost", "housing-loose"].reduce(
-      (s, id) => s + chance(p, id),
-      0,
-    );
-    expect(atBearings).toBeGreaterThan(0.75);
-  });
-
-  it("the same slack on a scale axis shows as hunting, not as lost position", () => {
-    const scale: AxisConfig = { ...axis, feedback: "scale" };
-    expect(seenBy(scale, "whole-chain")).toEqual([]);
-    const p = infer({
-      axis: scale,
-      reports: [says("rumble"), says("hunting"), says("lost-motion", false)],
-      magnitudes: [whole(0.4)],
-    });
-    expect(chance(p, "end-bearing-worn") + chance(p, "retainer-loose")).toBeGreaterThan(0.4);
-    const encoder = infer({ axis, reports: [says("lost-motion", false)], magnitudes: [whole(0.4)] });
-    expect(chance(encoder, "end-bearing-worn")).toBeLessThan(0.05);
-  });
-
-  it("an end float as large as the whole loss clears the nut", () => {
-    const p = infer({
-      axis,
-      reports: [],
-      magnitudes: [whole(27), { kind: "end-float", reversalValueMm: 0.025, uMm: 0.001 }],
-    });
-    expect(chance(p, "nut-worn")).toBeLessThan(0.02);
-    expect(chance(p, "coupling-screw")).toBeLessThan(0.02);
-  });
-
-  it("a surging howl with a profile worst in the middle leads to the screw", () => {
-    const p = infer({ axis, reports: [says("howl"), found("profile-middle")], magnitudes: [whole(22)] });
-    expect(best(p)).toBe("screw-worn-middle");
-    expect(chance(p, "screw-worn-middle")).toBeGreaterThan(0.9);
-  });
-
-  it("a click on the descent of a heavy axis is normal", () => {
-    const z = defaultAxis("vertical-centre", "Z");
-    const p = infer({
-      axis: z,
-      reports: [says("click-descent"), says("lost-motion", false), says("rumble", false)],
-      magnitudes: [],
-    });
-    expect(best(p)).toBe("normal-regen");
-  });
-
-  it("drag one way on a gravity axis with a drag brake is the brake doing its job", () => {
-    const z: AxisConfig = { ...defaultAxis("vertical-centre", "Z"), dragBrake: true };
-    const p = infer({ axis: z, reports: [says("tight-one-way"), says("tight-all", false)], magnitudes: [] });
-    expect(best(p)).toBe("normal-dragbrake");
-  });
-
-  it("travel that stops short while free is the cage", () => {
-    const grinder = defaultAxis("surface-grinder", "X");
-    const p = infer({ axis: grinder, reports: [says("short-travel"), says("tight-all", false)], magnitudes: [] });
-    expect(best(p)).toBe("cage-crept");
-  });
-
-  it("no motion and no alarm is the control", () => {
-    const p = infer({ axis, reports: [says("no-motion")], magnitudes: [] });
-    expect(chance(p, "control-override") + chance(p, "control-interlock")).toBeGreaterThan(0.85);
-  });
-
-  it("loose causes rise for three months after work, worn ones with age", () => {
-    const fresh = infer({
-      axis,
-      context: { ...UNKNOWN_CONTEXT, weeksSinceWork: 4 },
-      reports: [],
-      magnitudes: [whole(27)],
-    });
-    const old = infer({
-      axis,
-      context: { ...UNKNOWN_CONTEXT, ageYears: 14, weeksSinceWork: 200 },
-      reports: [],
-      magnitudes: [whole(27)],
-    });
-    expect(chance(fresh, "retainer-loose")).toBeGreaterThan(2 * chance(old, "retainer-loose"));
-    expect(chance(old, "end-bearing-worn")).toBeGreaterThan(chance(fresh, "end-bearing-worn"));
   });
 });

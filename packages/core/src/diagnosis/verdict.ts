@@ -1,11 +1,15 @@
-import { conformity, formatDeviation, type Conformity, type UnitSystem } from "../quantity";
-import { DECISION_TERMS, isSure, minuteCost, remedyCost, SURE, type DecisionTerms } from "./decide";
+import { formatDeviation, type UnitSystem } from "../quantity";
+import { isSure, SURE } from "./decide";
+import { DECISION_TERMS, type DecisionTerms } from "./decision-terms";
 import { finding, isLooseFastener } from "../measure/findings";
 import { chanceOf, latentOf, reportErrors, type Posterior, type Report } from "./infer";
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
 import { availability, LOCATE_TESTS } from "./tests";
 import { thirdFault } from "./third-fault";
+import { bestHypothesis } from "./best-hypothesis";
+import { unprovenPart } from "./proven";
+import { remedyOptions, type RemedyOption } from "./remedy-options";
 
 /** A piece of evidence and how it speaks for or against a cause. */
 export interface EvidenceItem {
@@ -23,17 +27,6 @@ export interface LeadingCause {
   readonly speaksAgainst: readonly EvidenceItem[];
 }
 
-export interface RemedyOption {
-  readonly cause: Cause | null;
-  readonly message: string;
-  readonly cost: number;
-  readonly chanceRight: number;
-  /** With what follows when it was not it. */
-  readonly expectedCost: number;
-  /** Not advised, and why: an unproven screw, a loss past compensating. */
-  readonly unless: string | null;
-}
-
 export interface CaseVerdict {
   readonly best: {
     readonly causes: readonly Cause[];
@@ -48,50 +41,6 @@ export interface CaseVerdict {
   readonly notLookedAt: readonly string[];
   readonly options: readonly RemedyOption[];
   readonly warnings: readonly string[];
-}
-
-/**
- * Most likely account of the case: no fault, one cause or two.
- * @param posterior - what is known so far
- * @returns its causes, none for no fault, and its probability
- * @example
- * bestHypothesis(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).causes.length < 3
- * // true
- */
-export function bestHypothesis(posterior: Posterior): {
-  readonly causes: readonly Cause[];
-  readonly probability: number;
-} {
-  const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
-  return { causes: best.members.map((m) => posterior.causes[m]), probability: best.probability };
-}
-
-/** Probability at which a screw or nut may be condemned, once something has proven the link. */
-const CONDEMN = 0.9;
-
-/**
- * A screw or nut that is named but not yet proven: it must not be bought.
- * @param posterior - what is known so far
- * @returns the cause; null where none is named
- * @example unprovenPart(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // null
- */
-export function unprovenPart(posterior: Posterior): Cause | null {
-  const { causes } = bestHypothesis(posterior);
-  for (const cause of causes) {
-    if (cause.remedy.costClass !== 3 || !cause.provenBy) continue;
-    const index = posterior.causes.indexOf(cause);
-    if (posterior.marginals[index] < CONDEMN || !isProven(posterior, cause)) return cause;
-  }
-  return null;
-}
-
-function isProven(posterior: Posterior, cause: Cause): boolean {
-  const { reports, magnitudes, axis } = posterior.evidence;
-  return (cause.provenBy ?? []).some((proof) =>
-    proof === "nut-flank"
-      ? magnitudes.some((m) => m.kind === "nut-flank" && m.reversalValueMm - 2 * m.uMm > axis.limits.leaveMm / 3)
-      : reports.some((r) => r.finding === proof && r.present && (r.source === "test" || proof === "howl")),
-  );
 }
 
 function percent(p: number): string {
@@ -178,65 +127,6 @@ function leadingCauses(posterior: Posterior, system: UnitSystem): LeadingCause[]
         speaksAgainst: items.filter((i) => i.weight < -SPEAKS).sort((a, b) => a.weight - b.weight),
       };
     });
-}
-
-/** Why a loss of this verdict is not compensated, and why it is not left. */
-const NOT_COMPENSATED: Record<Conformity["code"], string | null> = {
-  sound: null,
-  watch: null,
-  act: "The loss is past what compensation should hide: mechanics first.",
-  "cannot-tell": "Cannot tell whether the loss is past what compensation may hide: a finer test first.",
-};
-const NOT_LEFT: Record<Conformity["code"], string | null> = {
-  sound: null,
-  watch: "The loss is above what can be left.",
-  act: "The loss is above what can be left.",
-  "cannot-tell": "Cannot tell whether the loss can be left: a finer test first.",
-};
-
-function remedyOptions(posterior: Posterior, terms: DecisionTerms): RemedyOption[] {
-  const { axis, magnitudes } = posterior.evidence;
-  const callIn = minuteCost(axis, terms.callInMinutes + terms.wrongMinutes);
-  const options: RemedyOption[] = [];
-  const ranked = posterior.causes.map((cause, i) => ({ cause, p: posterior.marginals[i] })).sort((a, b) => b.p - a.p);
-  for (const { cause, p } of ranked.slice(0, 5)) {
-    if (p < 0.02) continue;
-    const cost = remedyCost(axis, cause, terms);
-    const unproven = cause.remedy.costClass === 3 && cause.provenBy && !(p >= CONDEMN && isProven(posterior, cause));
-    options.push({
-      cause,
-      cost,
-      chanceRight: p,
-      message: `${cause.name}: ${cause.remedy.text}`,
-      expectedCost: cost + (1 - p) * callIn,
-      unless: unproven ? "Not proven: do not buy the part on this." : null,
-    });
-  }
-  const whole = magnitudes.filter((m) => m.kind === "whole-chain").at(-1);
-  if (whole) {
-    const judged = conformity({ reversalValueMm: whole.reversalValueMm, expandedMm: 2 * whole.uMm }, axis.limits);
-    const mechanics = 1 - posterior.noFault - ranked.filter((r) => r.cause.normal).reduce((s, r) => s + r.p, 0);
-    options.push({
-      cause: null,
-      cost: minuteCost(axis, 25),
-      chanceRight: Math.max(0, 1 - mechanics),
-      message: "Compensate what is left, within the limits, and retest",
-      expectedCost: minuteCost(axis, 25) + Math.max(0, mechanics) * callIn,
-      unless: NOT_COMPENSATED[judged.code],
-    });
-    options.push({
-      cause: null,
-      cost: 0,
-      chanceRight: Math.max(0, 1 - mechanics),
-      message: "Leave it and look again in a month",
-      expectedCost: Math.max(0, mechanics) * callIn,
-      unless:
-        judged.code === "watch" && judged.perhaps
-          ? "The loss is perhaps above what can be left."
-          : NOT_LEFT[judged.code],
-    });
-  }
-  return options.sort((a, b) => Number(!!a.unless) - Number(!!b.unless) || a.expectedCost - b.expectedCost);
 }
 
 /**

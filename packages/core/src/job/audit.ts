@@ -27,6 +27,8 @@ import {
   type MechanismStep,
   type Power,
 } from "../machine/mechanism";
+import { auditEnd, auditKit } from "./audit-end";
+import type { SheetAudit } from "./sheet-audit";
 
 /** One thing that a sheet asks for and that cannot be, or hurts. `rule` as numbered in {@link auditSheet}. */
 export interface AuditFault {
@@ -52,7 +54,7 @@ export interface AuditFault {
  */
 export function auditSheet(sheet: MechanismSheet): readonly AuditFault[] {
   const faults: AuditFault[] = [];
-  const walk: Walk = {
+  const walk: SheetAudit = {
     sheet,
     say: (rule, step, message) => faults.push({ rule, step, message }),
   };
@@ -90,12 +92,7 @@ export function auditStepNow(
   return faults.filter((f) => f.rule !== 9);
 }
 
-interface Walk {
-  readonly sheet: MechanismSheet;
-  readonly say: (rule: number, step: string, message: string) => void;
-}
-
-function auditStep(walk: Walk, step: MechanismStep, before: MachineState): MachineState {
+function auditStep(walk: SheetAudit, step: MechanismStep, before: MachineState): MachineState {
   const { sheet, say } = walk;
   const states = [before];
   for (const effect of step.effects) states.push(stateAfter(states[states.length - 1], step.axis, [effect]));
@@ -115,7 +112,7 @@ function auditStep(walk: Walk, step: MechanismStep, before: MachineState): Machi
 
 /** Power: never changed unsaid, never on with hands in, never off under a member that nothing else holds. */
 function auditPower(
-  { sheet, say }: Walk,
+  { sheet, say }: SheetAudit,
   {
     step,
     before,
@@ -144,7 +141,7 @@ function auditPower(
 
 /** Rule 1: whatever holds through the step must have been tried; the step that tries it stands clear. */
 function auditHands(
-  { say }: Walk,
+  { say }: SheetAudit,
   {
     step,
     axis,
@@ -180,7 +177,7 @@ function auditHands(
 }
 
 function auditAxisStep(
-  walk: Walk,
+  walk: SheetAudit,
   {
     step,
     config,
@@ -211,7 +208,7 @@ function auditAxisStep(
 }
 
 function auditReach(
-  { say }: Walk,
+  { say }: SheetAudit,
   {
     step,
     config,
@@ -230,7 +227,7 @@ function auditReach(
 }
 
 function auditEffect(
-  { say }: Walk,
+  { say }: SheetAudit,
   {
     step,
     axis,
@@ -323,34 +320,4 @@ const TRIED: readonly JointId[] = [
 
 function hasScrews(config: AxisConfig, joint: JointId): boolean {
   return TRIED.includes(joint) && fastenersOf(config).some((f) => f.joint === joint);
-}
-
-function auditEnd({ sheet, say }: Walk, state: MachineState): void {
-  const last = sheet.steps.at(-1)?.id ?? "";
-  if (state.power !== "on") say(5, last, "leaves the machine isolated");
-  for (const { letter, config } of sheet.axes) {
-    const axis = state.axes[letter];
-    for (const joint of jointsOf(config)) {
-      const at = jointAt(axis, joint);
-      if (at !== "tight") say(at === "off" ? 5 : 4, last, `leaves ${letter} with its ${JOINT_NAMES[joint].name} ${at}`);
-    }
-    if (axis.block !== "none" || axis.tied || axis.gear !== "none" || axis.prop || axis.sling || axis.brakeLet)
-      say(5, last, `leaves block, gear, prop or lever on ${letter}`);
-    if (axis.balance !== "acts") say(5, last, `leaves the balance of ${letter} secured`);
-    if (!axis.referenced) say(8, last, `leaves ${letter} without its reference`);
-    for (const proof of owedIn(axis.notes)) say(8, last, `never proves ${letter} again: ${proof}`);
-  }
-}
-
-function auditKit({ sheet, say }: Walk): void {
-  const { kit } = sheet;
-  for (const step of sheet.steps) {
-    for (const tool of step.tools)
-      if (!kit.tools.includes(tool)) say(7, step.id, `needs ${tool}, which the kit does not hold`);
-    for (const part of step.parts)
-      if (!kit.parts.includes(part.name)) say(7, step.id, `puts in ${part.name}, which the kit does not hold`);
-    if (step.people > kit.people) say(7, step.id, "needs two people");
-    const gear = step.effects.some((e) => e.kind === "gear" && e.to === "taut");
-    if (gear && !step.tools.includes("lifting gear")) say(7, step.id, "lifts without lifting gear");
-  }
 }
