@@ -2,7 +2,7 @@ import { trueReversal } from "@iron/core";
 import type { Floor, Run } from "@iron/contract";
 import { testApp, startRun, type TestApp } from "../testing/test-app";
 import { resultOf } from "../measure/readings";
-import { fromJson } from "../store/tables";
+import { fromJson } from "../store/columns";
 import { seedDemo } from "./seed";
 
 describe("the demo shop", () => {

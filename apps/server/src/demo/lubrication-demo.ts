@@ -2,7 +2,7 @@ import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState }
 import type { LubricationSettingsEdit, LubricantEdit } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Db } from "../store/database";
-import { toJson } from "../store/tables";
+import { toJson } from "../store/columns";
 import { SHOP } from "./shop";
 
 const DAY_MS = 86_400_000;

@@ -16,7 +16,7 @@ import {
 import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
 import { seedLubrication, seedPoints } from "./lubrication-demo";
-import { toJson } from "../store/tables";
+import { toJson } from "../store/columns";
 import type { DemoAxis, PastTest } from "./demo-axis";
 import { INDICATORS, MACHINES, SHOP } from "./shop";
 import { simulateTest } from "./simulated-run";

@@ -2,7 +2,7 @@ import { defaultVirtualAxis } from "@iron/core";
 import { problem } from "../http/problem-error";
 import type { Machines } from "../machine/machines";
 import type { Db } from "../store/database";
-import { fromJson, toJson } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
 import { Device, type DeviceHooks, type KeptDevice } from "./device";
 
 export interface HubOptions {

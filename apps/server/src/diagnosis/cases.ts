@@ -13,7 +13,8 @@ import { sql, type Selectable } from "kysely";
 import type * as z from "zod";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
-import { fromJson, toJson, type Tables } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
 import type { Machines } from "../machine/machines";
 

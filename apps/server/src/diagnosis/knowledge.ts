@@ -13,7 +13,7 @@ import {
 import type { Knowledge as KnowledgeView } from "@iron/contract";
 import { changedMeanwhile, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
-import { fromJson } from "../store/tables";
+import { fromJson } from "../store/columns";
 import { instant, type Clock } from "../shop/clock";
 
 /** The causes as the inference uses them: the shipped catalogue, and the shop's own beside it. */

@@ -3,7 +3,8 @@ import type { Job, JobAct, JobEventRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
 import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
-import { fromJson, type Tables } from "../store/tables";
+import { fromJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 import { modernEvent, modernPlan } from "../lubrication/old-plans";
 
 /**

@@ -2,7 +2,8 @@ import { randomUUID } from "node:crypto";
 import { evidenceOf, jobProgress, TEST_KINDS, type recordOf, type SignedStep, type TestKind } from "@iron/core";
 import { resultCreateSchema, type Job } from "@iron/contract";
 import type { Transaction } from "kysely";
-import { fromJson, toJson, type Tables } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 
 const isFound = (found: string | null): found is "right" | "dry" | "dirty" =>
   found === "right" || found === "dry" || found === "dirty";

@@ -3,7 +3,7 @@ import type { LubricantEdit, LubricantRecord } from "@iron/contract";
 import { changedMeanwhile, conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
-import { fromJson, toJson } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
 import { instant, type Clock } from "../shop/clock";
 import type { LubricationSettingsStore } from "./lubrication-settings";
 import { renameLubricant, type Lubrication } from "./lubrication";

@@ -4,7 +4,7 @@ import { randomUUID } from "node:crypto";
 import { notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
-import { fromJson } from "../store/tables";
+import { fromJson } from "../store/columns";
 import { instant, type Clock } from "../shop/clock";
 import type { LubricationSettingsStore } from "./lubrication-settings";
 

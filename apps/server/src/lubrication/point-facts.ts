@@ -17,7 +17,8 @@ import {
 import type { LubricationPointRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
 import type { Db } from "../store/database";
-import { fromJson, type Tables } from "../store/tables";
+import { fromJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 
 const DAY_MS = 86_400_000;
 /** Points asked for by number at once. */

@@ -16,7 +16,7 @@ import { problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { UntilWritten } from "../store/until-written";
-import { fromJson, toJson } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
 import { instant, type Clock } from "../shop/clock";
 import { type LubricationSettingsStore } from "./lubrication-settings";
 import type { Lubrication } from "./lubrication";

@@ -1,7 +1,7 @@
 import { isSplitTest, lossTrend } from "@iron/core";
 import type { FloorAxis } from "@iron/contract";
 import type { Db } from "../store/database";
-import { fromJson, toJson } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
 
 /** Axes asked for at once: SQLite takes only so many values in one question. */
 const AT_ONCE = 400;

@@ -3,7 +3,8 @@ import type { Axis, Machine, MachineEdit, MachineWithAxes } from "@iron/contract
 import type { Selectable } from "kysely";
 import { changedMeanwhile, conflict, notFound } from "../http/problem-error";
 import type { Db } from "../store/database";
-import { fromJson, toJson, type Tables } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 import { settleAxes } from "./axis-summary";
 import { instant, type Clock } from "../shop/clock";
 

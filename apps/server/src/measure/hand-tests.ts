@@ -19,7 +19,8 @@ import { conflict, notFound, problem } from "../http/problem-error";
 import { standardNormal } from "../diagnosis/chance";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
-import { fromJson, toJson, type Tables } from "../store/tables";
+import { fromJson, toJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 import { instant, type Clock } from "../shop/clock";
 import type { Machines } from "../machine/machines";
 

@@ -2,7 +2,7 @@ import { evaluateRun, type ApproachJudgement, type LossResult } from "@iron/core
 import { indicatorSetup, type ReadingRecord, type Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
-import { fromJson, toJson, type Json } from "../store/tables";
+import { fromJson, toJson, type Json } from "../store/columns";
 
 /** A reading about to be kept. */
 export interface NewReading {

@@ -1,7 +1,8 @@
 import { stepsOf, type TestStep } from "@iron/core";
 import type { ReadingRecord, Run } from "@iron/contract";
 import type { Selectable } from "kysely";
-import { fromJson, type Tables } from "../store/tables";
+import { fromJson } from "../store/columns";
+import type { Tables } from "../store/tables";
 
 export function runOf(row: Selectable<Tables["run"]>, readings: readonly ReadingRecord[]): Run {
   return {

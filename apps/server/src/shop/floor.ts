@@ -1,7 +1,7 @@
 import { firstChecksAsked } from "@iron/core";
 import type { Floor, FloorAxis } from "@iron/contract";
 import type { Db } from "../store/database";
-import { fromJson } from "../store/tables";
+import { fromJson } from "../store/columns";
 import { summariesOf } from "../machine/axis-summary";
 import { machineOf } from "../machine/machines";
 

@@ -4,10 +4,6 @@ import type {
   CaseContext,
   DeviceState,
   FindingId,
-  FoundState,
-  LubricationPoint,
-  PlanChange,
-  PlannedPoint,
   HandTestPlan,
   TestPlan,
   VirtualAxis,
@@ -19,30 +15,17 @@ import type {
   IndicatorRecord,
   Job,
   JobEventRecord,
-  LubricantEdit,
   MachineEdit,
   ReadingRecord,
   ResultData,
   SymptomEvidence,
   RunSetup,
 } from "@iron/contract";
-import { parseByTodaysNames } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
+import type { Flag, Json } from "./columns";
+import type { LubricationTables } from "./lubrication-tables";
 
-/** JSON text; read with {@link fromJson}. The brand remembers what is in it. */
-export type Json<T> = string & { readonly of?: T };
-
-export function toJson<T>(value: T): Json<T> {
-  return JSON.stringify(value);
-}
-
-export function fromJson<T>(text: Json<T>): T {
-  return parseByTodaysNames(text) as T;
-}
-
-type Flag = ColumnType<number, number, number>;
-
-export interface Tables {
+export interface Tables extends LubricationTables {
   setting: { key: string; value: string };
   machine: {
     id: Generated<number>;
@@ -271,86 +254,6 @@ export interface Tables {
     caption: string;
     media: "image/jpeg" | "image/png";
     bytes: Buffer;
-    at: string;
-    by: string;
-  };
-  lube_point: {
-    id: Generated<number>;
-    machine_id: number;
-    point: Json<LubricationPoint>;
-    /** When it was begun to be kept: due is counted from here until the first visit. */
-    since: string;
-    retired_at: string | null;
-    version: ColumnType<number, number | undefined, number>;
-    /** Rises with whatever a visit, a move by hand, a photo or a change does to it. */
-    changed: ColumnType<number, number | undefined, never>;
-  };
-  /** Append-only: a visit without a finding takes the one before it back. */
-  lube_visit: {
-    id: Generated<number>;
-    key: string;
-    point_id: number;
-    found: FoundState | null;
-    dose: number;
-    glitter: Flag;
-    friction: ColumnType<number, number | undefined, number>;
-    outlets: Json<readonly (boolean | null)[]> | null;
-    words: string;
-    at: string;
-    by: string;
-  };
-  /** Append-only: the last of a point counts, until it is visited. */
-  lube_hold: {
-    id: Generated<number>;
-    key: string;
-    point_id: number;
-    kind: "pin" | "skip" | "free";
-    date: string | null;
-    reason: string;
-    at: string;
-    by: string;
-  };
-  /** Each planning that moved something: the plan that it made and what it changed. */
-  lube_plan: {
-    id: Generated<number>;
-    at: string;
-    plan: Json<readonly PlannedPoint[]>;
-    changes: Json<readonly PlanChange[]>;
-  };
-  lube_photo: {
-    id: Generated<number>;
-    key: string;
-    point_id: number;
-    caption: string;
-    media: "image/jpeg" | "image/png";
-    bytes: Buffer;
-    at: string;
-    by: string;
-  };
-  /** Append-only; one taken back has a row in meter_back. */
-  meter_reading: {
-    id: Generated<number>;
-    key: string;
-    machine_id: number;
-    date: string;
-    hours: number;
-    reset: Flag;
-    at: string;
-    by: string;
-  };
-  meter_back: { reading_id: number; at: string; by: string };
-  lubricant: {
-    id: Generated<number>;
-    name: string;
-    spec: Json<LubricantEdit>;
-    version: ColumnType<number, number | undefined, number>;
-  };
-  lube_stock: {
-    id: Generated<number>;
-    key: string;
-    lubricant_id: number;
-    kind: "count" | "in";
-    grams: number;
     at: string;
     by: string;
   };

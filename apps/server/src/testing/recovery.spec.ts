@@ -10,7 +10,7 @@ import {
 } from "@iron/core";
 import type { DeviceSnapshot, Run } from "@iron/contract";
 import { resultOf } from "../measure/readings";
-import { toJson } from "../store/tables";
+import { toJson } from "../store/columns";
 import { newAxis, startRun, testApp, type TestApp } from "./test-app";
 
 const SEEDS = Array.from({ length: 20 }, (_, i) => 11 + 7 * i);
