@@ -1,6 +1,6 @@
-import { CAUSES, FINDING_IDS, TEST_IDS } from "@iron/core";
+import { CAUSES, FINDING_IDS, FOUND_TORQUE, TEST_IDS } from "@iron/core";
 import * as z from "zod";
-import { finite, instantSchema, note, oneOf } from "../wire/common";
+import { bounded, finite, instantSchema, note, oneOf } from "../wire/common";
 
 const maybe = z.boolean().nullable();
 
@@ -71,10 +71,7 @@ export const resultDataSchema = z.discriminatedUnion("kind", [
       .array(
         z.object({
           name: z.string().max(80),
-          torqueNm: finite
-            .min(0.1, "Torque must be from 0.1 to 2000 N·m.")
-            .max(2000, "Torque must be from 0.1 to 2000 N·m.")
-            .nullable(),
+          torqueNm: bounded(FOUND_TORQUE).nullable(),
           state: z.enum(["tight", "turned", "missing", "not looked at"]),
         }),
       )

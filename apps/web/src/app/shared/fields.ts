@@ -108,7 +108,7 @@ export class TextField extends FieldBase<string> {
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
-    <label [for]="id">{{ label() }}{{ unit() ? ", " + unit() : "" }}</label>
+    <label [for]="id" [class.sr-only]="quietly()">{{ label() }}{{ unit() ? ", " + unit() : "" }}</label>
     <input
       #field
       pInputText
@@ -140,6 +140,8 @@ export class NumberField extends FieldBase<number | null> implements OnInit {
   /** What is measured; a plain number without one. */
   readonly quantity = input<QuantityKind>("number");
   readonly placeholder = input("");
+  /** The label is for those who hear the page: the eye sees by the place what it is. */
+  readonly quietly = input(false, { transform: booleanAttribute });
   readonly read = output<number | null>();
   private readonly preferences = inject(Preferences);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>("field");

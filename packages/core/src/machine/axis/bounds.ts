@@ -194,6 +194,16 @@ export const MACHINE_BOUNDS = {
   },
 } as const satisfies Record<string, FieldBound>;
 
+/** What a wrench found on a fastener: less is a screw turned by fingers, more is no fastener of an axis. */
+export const FOUND_TORQUE = {
+  label: "Torque",
+  unit: "N·m",
+  min: 0.1,
+  max: 2000,
+  typical: [3, 200],
+  why: "it is what the wrench gave on a fastener of an axis",
+} as const satisfies FieldBound;
+
 function withUnit(value: number, unit: FieldBound["unit"]): string {
   if (unit === "money" || unit === "ratio") return String(value);
   if (unit === "µm") return `${Number((value * 1000).toFixed(4))} µm`;
