@@ -26,7 +26,7 @@ import { byRule } from "./schema-form";
 /** A bound is said with the value that breaks it. */
 function withValue(refused: string, text: string): string {
   const typed = text.trim();
-  const named = !refused || !typed || refused.split(/[\s“”]/).includes(typed);
+  const named = !refused || !typed || refused.split(/[\s“”]|[:;,.](?=\s|$)/).includes(typed);
   return named ? refused : `“${typed}”: ${refused}`;
 }
 

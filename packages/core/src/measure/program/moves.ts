@@ -61,6 +61,15 @@ export function needsLift(plan: Pick<TestPlan, "kind" | "keepsZero">): boolean {
 /** Least way between clear and reading, mm: less would not free a tip of usual preload. */
 const LEAST_LIFT_MM = 0.5;
 
+/** What a program can be refused for, as it is said: a {@link BoundError} names one of these. */
+export const PROGRAM_ARGUMENTS = {
+  feed: "feed",
+  dwell: "dwell",
+  clear: "place where the tip is clear, mm,",
+  read: "place where the tip reads, mm,",
+  clearance: "clearance",
+} as const;
+
 /**
  * Checks feed, dwell and lift; the places are checked with the plan.
  * @param plan - of the test
@@ -79,11 +88,11 @@ export function checkProgram(
 ): void {
   const { feedMmMin, dwellS, lift, letter } = options;
   requireBound(
-    { feed: feedMmMin },
+    { [PROGRAM_ARGUMENTS.feed]: feedMmMin },
     feedMmMin >= 1 && feedMmMin <= rapidMmMin,
     `from 1 up to the rapid feed of ${rapidMmMin} mm/min`,
   );
-  requireBound({ dwell: dwellS }, dwellS >= 0.5 && dwellS <= 60, "from 0.5 to 60 s");
+  requireBound({ [PROGRAM_ARGUMENTS.dwell]: dwellS }, dwellS >= 0.5 && dwellS <= 60, "from 0.5 to 60 s");
   if (lift.way === "none")
     requireBound(
       { "lift of the tip, mm,": 0 },
@@ -97,16 +106,16 @@ export function checkProgram(
     `2: the tip cannot be lifted by ${letter.replace("=", "")}, the axis that is tested`,
   );
   for (const [what, at] of [
-    ["place where the tip is clear", lift.clearMm],
-    ["place where the tip reads", lift.readMm],
+    [PROGRAM_ARGUMENTS.clear, lift.clearMm],
+    [PROGRAM_ARGUMENTS.read, lift.readMm],
   ] as const)
     requireBound(
-      { [`${what}, mm,`]: at },
+      { [what]: at },
       Math.abs(at) <= lift.travelMm,
       `from ${-lift.travelMm} to ${lift.travelMm}, the travel of ${lift.letter.replace("=", "")}`,
     );
   requireBound(
-    { clearance: lift.clearMm },
+    { [PROGRAM_ARGUMENTS.clearance]: lift.clearMm },
     Math.abs(lift.clearMm - lift.readMm) >= LEAST_LIFT_MM,
     `at least ${LEAST_LIFT_MM} mm away from where the tip reads`,
   );

@@ -78,4 +78,26 @@ describe("the test program as it is offered", () => {
     panel.choose("Units in the program", "inch");
     expect(text(panel)).toContain("F31.496");
   });
+
+  it.each([
+    ["Dwell at each target, s", "0.1", "Dwell is 0.1: it must be from 0.5 to 60 s."],
+    ["Z clear, mm", "9000", "Place where the tip is clear, mm, is 9000: it must be from"],
+    ["Z where the tip reads, mm", "-9000", "Place where the tip reads, mm, is -9000: it must be from"],
+    ["Feed, mm/min", "fast", "“fast”: Not a number; it must be from 1 up to the rapid feed"],
+  ])("a %s of %s is refused at its field, and there is no program until it is mended", (label, typed, message) => {
+    const panel = open("X");
+    const field = panel.page.getByLabelText<HTMLInputElement>(label);
+    const before = field.value;
+    panel.type(label, typed);
+    const told = document.getElementById(field.getAttribute("aria-describedby") ?? "")?.textContent ?? "";
+    expect(told).toContain(message);
+    // What was typed is named once.
+    expect(told.split(typed)).toHaveLength(2);
+    expect(panel.page.queryByLabelText("Program text")).toBeNull();
+    const download = panel.page.getByRole<HTMLButtonElement>("button", { name: "Download the program" });
+    expect(download.disabled).toBe(true);
+    panel.type(label, before);
+    expect(download.disabled).toBe(false);
+    expect(text(panel)).toContain("tip clear");
+  });
 });

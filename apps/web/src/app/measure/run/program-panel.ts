@@ -8,6 +8,7 @@ import {
   isGravityAxis,
   needsLift,
   BoundError,
+  PROGRAM_ARGUMENTS,
   fromMm,
   toMm,
   type AxisConfig,
@@ -55,6 +56,15 @@ const START: Record<UnitSystem, ProgramTexts> = {
   inch: { feed: "40", dwell: "4", clear: "0.75", read: "0.2" },
 };
 
+/** The field that a refused program is refused for, where it is one that is typed. */
+const FIELD_OF: Readonly<Partial<Record<string, keyof ProgramTexts>>> = {
+  [PROGRAM_ARGUMENTS.feed]: "feed",
+  [PROGRAM_ARGUMENTS.dwell]: "dwell",
+  [PROGRAM_ARGUMENTS.clear]: "clear",
+  [PROGRAM_ARGUMENTS.clearance]: "clear",
+  [PROGRAM_ARGUMENTS.read]: "read",
+};
+
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
   selector: "ip-program-panel",
@@ -75,6 +85,12 @@ const START: Record<UnitSystem, ProgramTexts> = {
       max-height: 220px;
       overflow: auto;
       margin: var(--space-3) 0;
+      min-height: 220px;
+    }
+
+    /* Path and text keep their room while a figure is being mended. */
+    .none {
+      min-height: calc(170px + 220px + 2 * var(--space-3));
     }
   `,
 })
@@ -168,14 +184,17 @@ export class ProgramPanel {
     travelMm: this.config().travelMm,
     rapidMmMin: this.config().rapidMmMin,
   }));
-  protected readonly program = computed<{ text: string; error: string }>(() => {
+  protected readonly program = computed<{ text: string; error: string; of: keyof ProgramTexts | null }>(() => {
     try {
-      return { text: gcodeProgram(this.run().plan, this.options()), error: "" };
+      return { text: gcodeProgram(this.run().plan, this.options()), error: "", of: null };
     } catch (error) {
       if (error instanceof BoundError)
         return {
           text: "",
-          error: `${error.message}${this.system() === "inch" ? " (that is in millimetres)" : ""}.`,
+          error: `${Number.isNaN(error.value) ? `not a number; it must be ${error.bound}` : error.message}${
+            this.system() === "inch" ? " (that is in millimetres)" : ""
+          }.`,
+          of: FIELD_OF[error.argument] ?? null,
         };
       throw error;
     }
@@ -188,6 +207,12 @@ export class ProgramPanel {
     }));
     return (ink) => pathChart(shown, `${this.config().letter}, ${this.unit()}`, ink);
   });
+
+  /** Why there is no program, where that field is why. */
+  protected errorOf(field: keyof ProgramTexts): string {
+    const { error, of } = this.program();
+    return of === field ? error.charAt(0).toUpperCase() + error.slice(1) : "";
+  }
 
   private liftOption(): TipLift {
     const lifter = this.lifter();
