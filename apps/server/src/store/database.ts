@@ -30,13 +30,12 @@ class AllOrNothing extends SqliteAdapter {
  * and what that answers must not hide why it failed.
  */
 class OnceUndone extends SqliteDriver {
+  constructor(private readonly file: Database.Database) {
+    super({ database: file });
+  }
+
   override async rollbackTransaction(connection: DatabaseConnection): Promise<void> {
-    try {
-      await super.rollbackTransaction(connection);
-    } catch (error) {
-      const message = String((error as Partial<Error>).message);
-      if (!message.includes("no transaction is active")) throw error;
-    }
+    if (this.file.inTransaction) await super.rollbackTransaction(connection);
   }
 }
 
@@ -46,7 +45,7 @@ class AllOrNothingDialect extends SqliteDialect {
   }
 
   override createDriver(): Driver {
-    return new OnceUndone({ database: this.file });
+    return new OnceUndone(this.file);
   }
 
   override createAdapter(): DialectAdapter {

@@ -73,11 +73,11 @@ export class GunWeighings {
     if (typeof read === "string") return;
     const guns = this.saved().guns;
     const there = guns.find((x) => x.name === name.trim());
-    this.form.controls.grams.reset();
     this.keep(
       there
         ? guns.map((x) => (x === there ? { ...x, weighings: [...x.weighings, read] } : x))
         : [...guns, { name: name.trim(), weighings: [read] }],
+      () => this.form.controls.grams.reset(),
     );
   }
 
@@ -85,12 +85,13 @@ export class GunWeighings {
     this.keep(this.saved().guns.filter((g) => g.name !== name));
   }
 
-  private keep(guns: readonly Gun[]): void {
+  private keep(guns: readonly Gun[], then: () => void = () => undefined): void {
     const { gramsPerStroke: _, gunFigures: __, ...edit } = { ...this.saved(), guns: [...guns] };
     this.message.set("");
     this.api.call("updateLubricationSettings", { body: edit }).subscribe({
       next: (now) => {
         this.kept.emit(now);
+        then();
         this.notices.say("Kept. Doses in strokes are reckoned with it.");
       },
       error: (error: unknown) => {

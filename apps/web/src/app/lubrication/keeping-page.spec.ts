@@ -114,6 +114,8 @@ describe("days and rules", () => {
       settings({ version: 4, gunFigures: [{ name: "bay 7", gramsPerStroke: 0.95, expandedGrams: 0.06 }] }),
     );
     expect(page.text()).toContain("bay 7: 0.950 g ± 0.060 g a stroke");
+    // The next weighing is typed into an empty field.
+    expect([page.value("Came out, g"), page.value("Gun")]).toEqual(["", "bay 7"]);
     expect(page.value("Friday, min")).toBe("45");
     expect(page.text()).toContain("Changed, and not kept yet.");
   });
@@ -127,6 +129,7 @@ describe("days and rules", () => {
     const current = settings({ version: 9, minutesByWeekday: [10, 10, 10, 10, 10, 0, 0] });
     refuse(put(), 409, { detail: "Changed meanwhile.", more: { current } });
     expect(page.alerts()).toContain("Do it once more.");
+    expect(page.value("Came out, g")).toBe("9,5");
     page.press("Keep days and rules");
     const request = put();
     expect(body(request).version).toBe(3);
