@@ -76,7 +76,7 @@ test("the test program is previewed, refused with the bound, and downloaded", as
   await expect(program).toContainText("G1 Y750.000 F1000");
   await page.getByLabel("Feed, mm/min").fill("99000");
   await expect(page.getByRole("alert")).toHaveText(
-    "feed is 99000: it must be from 1 up to the rapid feed of 30000 mm/min.",
+    "Feed is 99000: it must be from 1 up to the rapid feed of 30000 mm/min.",
   );
   await page.getByLabel("Feed, mm/min").fill("800");
   await choose(page.getByLabel("Units in the program"), "inches, G20");
