@@ -43,6 +43,8 @@ export interface Fastener {
               [placeholder]="unit()"
               [least]="bound.min"
               [most]="bound.max"
+              [hint]="unsaid(one) ? SAY_WHICH : ''"
+              [error]="asked() && unsaid(one) ? SAY_WHICH : ''"
               (read)="torques.set(with(one.name, $event))"
             />
             <ip-choice-field
@@ -68,14 +70,28 @@ export class FastenerList {
   protected readonly states = FOUND_STATES;
   private readonly fields = viewChildren(NumberField);
   protected readonly torques = signal<ReadonlyMap<string, number | null>>(new Map());
-  /** Whether a torque stands there that cannot be: nothing is kept while there is one. */
-  readonly refuses = computed(() => this.fields().some((field) => field.textError() !== ""));
+  protected readonly SAY_WHICH = "Did it hold or turn at that?";
+  /** Keeping was tried. */
+  protected readonly asked = signal(false);
   protected readonly bound = FOUND_TORQUE;
   protected readonly unit = computed(() => unitOf("torque", this.preferences.system()));
 
   /** Torque at which it turned or held, N·m; null where none was noted. */
   torqueOf(name: string): number | null {
     return this.torques().get(name) ?? null;
+  }
+
+  /** Whether all can be kept; what cannot is said where it stands. */
+  mayKeep(): boolean {
+    this.asked.set(true);
+    return (
+      !this.fields().some((field) => field.textError() !== "") && !this.fasteners().some((one) => this.unsaid(one))
+    );
+  }
+
+  /** A torque without what it did to the fastener is no finding, and would be lost. */
+  protected unsaid(one: Fastener): boolean {
+    return this.torqueOf(one.name) !== null && this.stateOf(one) === "not looked at";
   }
 
   protected stateOf(one: Fastener): Found {

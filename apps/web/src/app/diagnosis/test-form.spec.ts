@@ -85,6 +85,24 @@ describe("a test that is looked, listened or felt for", () => {
       });
     });
 
+    it("a torque without what it did to the screw is asked about, and not lost", () => {
+      const { place, names } = first();
+      place.choose(names[0], "tight");
+      place.type(`Torque of ${names[1]}, N·m`, "24");
+      expect([place.text().includes("Did it hold or turn at that?"), place.alerts()]).toEqual([true, ""]);
+      place.press("Keep the result");
+      http.expectNone("/api/cases/5/results");
+      expect(place.alerts()).toContain("Did it hold or turn at that?");
+      place.choose(names[1], "turned");
+      place.press("Keep the result");
+      expect(sent().data).toMatchObject({
+        found: [
+          { name: names[0], state: "tight" },
+          { name: names[1], state: "turned", torqueNm: 24 },
+        ],
+      });
+    });
+
     it("torque is typed in lbf·ft where the reader counts in inches", () => {
       const { place, names } = first();
       TestBed.inject(Preferences).system.set("inch");

@@ -285,7 +285,7 @@ export class TestForm {
 
   protected keep(): void {
     const test = this.test();
-    if (!test || !this.given() || this.list()?.refuses()) return;
+    if (!test || !this.given() || this.list()?.mayKeep() === false) return;
     const list = Object.entries(this.found());
     const data: ResultData | null =
       this.data() ??

@@ -42,6 +42,9 @@ describe("station Keep", () => {
     const said = hearNotices();
     const page = open([]);
     expect(page.text()).toContain("No point is kept for this machine yet.");
+    // Where nothing is kept, “nothing is late” would be no comfort.
+    expect(page.text()).toContain("Nothing is kept here yet");
+    expect(page.text()).not.toContain("Nothing is late");
     page.press("Add the usual points of this machine");
     refuse(http.expectOne("/api/machines/1/lube-points/usual"), 409, { detail: "This machine is retired." });
     expect(said).toEqual(["This machine is retired."]);
