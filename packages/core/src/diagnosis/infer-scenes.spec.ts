@@ -1,32 +1,14 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { UNKNOWN_CONTEXT } from "./context";
-import { type FindingId } from "../measure/findings";
-import { infer, type Posterior, type Report } from "./infer";
+import { infer, type Posterior } from "./infer";
 import { seenBy } from "./slack";
-import { type Magnitude } from "./components";
+import { axis, says, found, chance, whole } from "./evidence.testing";
 
-const axis = defaultAxis("vertical-centre", "X");
-const says = (finding: FindingId, present = true): Report => ({
-  finding,
-  present,
-  source: "symptom",
-});
-const found = (finding: FindingId, present = true): Report => ({
-  finding,
-  present,
-  source: "test",
-});
-const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
 const best = (p: Posterior): string =>
   p.hypotheses
     .reduce((a, b) => (b.probability > a.probability ? b : a))
     .members.map((m) => p.causes[m].id)
     .join("+") || "none";
-const whole = (um: number, u = 1): Magnitude => ({
-  kind: "whole-chain",
-  reversalValueMm: um / 1000,
-  uMm: u / 1000,
-});
 
 describe("facts of the trade as scenes (common practice, no source)", () => {
   it("rumble in rapid with reversal loss on an encoder-only axis: the end bearings or their fasteners", () => {

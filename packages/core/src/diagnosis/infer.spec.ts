@@ -5,29 +5,12 @@ import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import { PRIOR_RULES } from "./context";
 import { FINDINGS, type FindingId } from "../measure/findings";
-import { FAULT_COUNT_PRIOR, infer, latentOf, reportErrors, type Posterior, type Report } from "./infer";
+import { FAULT_COUNT_PRIOR, infer, latentOf, reportErrors, type Report } from "./infer";
 import { causeFits, LEVELS, type Cause } from "./knowledge";
 import { normalCdf } from "./normal";
 import { baselineOf, seenBy, slacksOf } from "./slack";
 import { shareNodes, type Magnitude } from "./components";
-
-const axis = defaultAxis("vertical-centre", "X");
-const says = (finding: FindingId, present = true): Report => ({
-  finding,
-  present,
-  source: "symptom",
-});
-const found = (finding: FindingId, present = true): Report => ({
-  finding,
-  present,
-  source: "test",
-});
-const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
-const whole = (um: number, u = 1): Magnitude => ({
-  kind: "whole-chain",
-  reversalValueMm: um / 1000,
-  uMm: u / 1000,
-});
+import { axis, says, found, chance, whole } from "./evidence.testing";
 
 describe("the catalogue", () => {
   it("names only findings and causes that exist, each once, with provenance", () => {

@@ -100,4 +100,14 @@ describe("the test program as it is offered", () => {
     expect(download.disabled).toBe(false);
     expect(text(panel)).toContain("tip clear");
   });
+
+  it("a length typed in inches is refused in what the bound is in, a time as it is", () => {
+    const panel = open("X");
+    panel.choose("Units in the program", "inch");
+    panel.type("Dwell at each target, s", "0.1");
+    expect(panel.alerts()).toBe("Dwell is 0.1: it must be from 0.5 to 60 s.");
+    panel.type("Dwell at each target, s", "4");
+    panel.type("Z clear, in", "400");
+    expect(panel.alerts()).toContain("(that is in millimetres)");
+  });
 });

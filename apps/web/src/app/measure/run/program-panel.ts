@@ -188,15 +188,14 @@ export class ProgramPanel {
     try {
       return { text: gcodeProgram(this.run().plan, this.options()), error: "", of: null };
     } catch (error) {
-      if (error instanceof BoundError)
-        return {
-          text: "",
-          error: `${Number.isNaN(error.value) ? `not a number; it must be ${error.bound}` : error.message}${
-            this.system() === "inch" ? " (that is in millimetres)" : ""
-          }.`,
-          of: FIELD_OF[error.argument] ?? null,
-        };
-      throw error;
+      if (!(error instanceof BoundError)) throw error;
+      const length = this.system() === "inch" && error.argument !== PROGRAM_ARGUMENTS.dwell;
+      const message = Number.isNaN(error.value) ? `not a number; it must be ${error.bound}` : error.message;
+      return {
+        text: "",
+        error: `${message}${length ? " (that is in millimetres)" : ""}.`,
+        of: FIELD_OF[error.argument] ?? null,
+      };
     }
   });
   protected readonly draw = computed<DrawChart>(() => {

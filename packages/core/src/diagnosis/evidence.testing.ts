@@ -1,0 +1,23 @@
+import { defaultAxis } from "../machine/axis";
+import type { FindingId } from "../measure/findings";
+import type { Magnitude } from "./components";
+import type { Posterior, Report } from "./infer";
+
+/** A usual X axis of a vertical centre. */
+export const axis = defaultAxis("vertical-centre", "X");
+
+/** Noticed, or noticed not to be. */
+export const says = (finding: FindingId, present = true): Report => ({ finding, present, source: "symptom" });
+
+/** Found by a test, or found not to be. */
+export const found = (finding: FindingId, present = true): Report => ({ finding, present, source: "test" });
+
+/** Probability of a cause. */
+export const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
+
+/** A loss of the whole chain with its standard uncertainty, both in µm. */
+export const whole = (um: number, u = 1): Magnitude => ({
+  kind: "whole-chain",
+  reversalValueMm: um / 1000,
+  uMm: u / 1000,
+});
