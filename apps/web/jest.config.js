@@ -7,6 +7,9 @@ module.exports = {
   setupFilesAfterEnv: ["<rootDir>/setup-jest.ts"],
   testMatch: ["<rootDir>/src/**/*.spec.ts"],
   moduleNameMapper: {
+    // Its libraries as one file, made by scripts/jest-bundles.mjs.
+    "^(@angular/.+|primeng/.+|@primeuix/.+|@testing-library/dom|rxjs|zod)$":
+      "<rootDir>/../../.cache/jest/libraries/$1.cjs",
     "^@iron/core$": "<rootDir>/../../.cache/jest/core.cjs",
     "^@iron/contract$": "<rootDir>/../../.cache/jest/contract.cjs",
   },
