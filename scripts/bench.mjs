@@ -2,7 +2,7 @@ import { ensureBuilt, ensureInstalled, ROOT } from "./ensure.mjs";
 
 // `npm run bench` and `npm run soak`: which of the two is the first argument of this script.
 const [what] = process.argv.splice(2, 1);
-ensureInstalled();
+await ensureInstalled();
 if (what === "soak" || ["server", "web"].includes(process.argv[2])) await ensureBuilt();
 const { build } = await import("esbuild");
 await build({

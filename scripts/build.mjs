@@ -1,4 +1,4 @@
-import { ensureBuilt, ensureInstalled } from "./ensure.mjs";
+import { ensureBuilt, ensurePackages } from "./ensure.mjs";
 
-ensureInstalled();
+ensurePackages();
 await ensureBuilt({ force: true });

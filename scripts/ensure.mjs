@@ -1,5 +1,6 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
+import { once } from "node:events";
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -35,14 +36,36 @@ function lockFingerprint() {
     .digest("hex");
 }
 
-/** Installs the locked packages when they are not there or the lock file has changed. */
-export function ensureInstalled() {
+/** Installs the locked packages when they are not there or the lock file has changed; compiles nothing. */
+export function ensurePackages() {
   const stamp = join(ROOT, "node_modules", ".installed-lock");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lockFingerprint()) return;
-  say("Installing packages (a few minutes; the database driver may be compiled)…");
+  say("Installing packages (about a minute)…");
   // Not `npm ci`: npm 11 calls its own lock file out of step over optional packages of other platforms.
-  run("npm", ["install", "--no-audit", "--no-fund"]);
+  // Of all that packages would run, only the database driver’s is needed: see ensureDriver.
+  run("npm", ["install", "--no-audit", "--no-fund", "--ignore-scripts"]);
   writeFileSync(stamp, lockFingerprint());
+}
+
+/**
+ * Fetches or compiles the database driver where it does not load: on a new machine, or under another Node. One
+ * processor is busy with it for a minute or two, so that what does not need it goes on meanwhile.
+ */
+export async function ensureDriver() {
+  const tried = spawnSync(process.execPath, ["-e", "new (require('better-sqlite3'))(':memory:')"], { cwd: ROOT });
+  if (tried.status === 0) return;
+  say("Making the database driver ready (a minute or two where it has to be compiled)…");
+  const child = spawn("npm", ["rebuild", "better-sqlite3"], { cwd: ROOT, stdio: "inherit" });
+  const [status] = await once(child, "exit");
+  if (status === 0) return;
+  console.error(`npm rebuild better-sqlite3 failed (${status}). To compile it: python3, make and g++.`);
+  process.exit(1);
+}
+
+/** All that runs needs: the packages, and the driver. */
+export async function ensureInstalled() {
+  ensurePackages();
+  await ensureDriver();
 }
 
 /** Installs Debian’s pdftotext, with which the tests read what stands in a PDF file; says what to do otherwise. */

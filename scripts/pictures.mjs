@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { CHROMIUM, ensureBuilt, ensureChromium, ensureInstalled, ROOT } from "./ensure.mjs";
 
 // The pictures of the README, taken anew from a fresh demo shop.
-ensureInstalled();
+await ensureInstalled();
 ensureChromium();
 await ensureBuilt();
 const data = mkdtempSync(join(tmpdir(), "iron-pictures-"));

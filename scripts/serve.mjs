@@ -2,7 +2,7 @@ import { spawn } from "node:child_process";
 import { existsSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
-import { ensureBuilt, ensureInstalled, ROOT, say } from "./ensure.mjs";
+import { ensureBuilt, ensureDriver, ensurePackages, ROOT, say } from "./ensure.mjs";
 
 /** Lies in every folder of a demo: see store/demo-mark.ts. */
 const DEMO_MARK = "demo-shop.txt";
@@ -10,8 +10,10 @@ const DEMO_MARK = "demo-shop.txt";
 const args = process.argv.slice(2);
 const demo = args.includes("--demo");
 if (args.includes("--fresh")) startAfresh();
-ensureInstalled();
+ensurePackages();
+const driver = ensureDriver();
 await ensureBuilt();
+await driver;
 
 /** Deletes the demo shop: only what lies in a folder that is marked as the demo’s. */
 function startAfresh() {

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { ensureBuilt, ensureInstalled, ROOT } from "./ensure.mjs";
 
 // `npm run backup` and `npm run restore -- FILE`: what is done to the shop's data from the command line.
-ensureInstalled();
+await ensureInstalled();
 await ensureBuilt();
 const { status } = spawnSync(process.execPath, [join(ROOT, "dist", "server", "main.cjs"), ...process.argv.slice(2)], {
   stdio: "inherit",

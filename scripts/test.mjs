@@ -1,12 +1,15 @@
 import { spawnSync } from "node:child_process";
 import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { ensureBuilt, ensureChromium, ensureInstalled, ensurePdfText, ROOT, say } from "./ensure.mjs";
+import { ensureBuilt, ensureChromium, ensureDriver, ensurePackages, ensurePdfText, ROOT, say } from "./ensure.mjs";
 
 // `npm test`: everything it needs, then Jest, then the browser tests. Reports go to .cache/.
-ensureInstalled();
+ensurePackages();
+const driver = ensureDriver();
 ensureChromium();
 ensurePdfText();
+await ensureBuilt();
+await driver;
 mkdirSync(join(ROOT, ".cache"), { recursive: true });
 const reports = {
   jest: join(ROOT, ".cache", "jest.json"),
@@ -23,7 +26,6 @@ const test = (name, args, env = {}) =>
 
 say("Jest…");
 const jest = test("jest", ["--ci", "--json", `--outputFile=${reports.jest}`, "--silent", "--maxWorkers=2"]);
-await ensureBuilt();
 say("Playwright…");
 const playwright = test("playwright", ["test"], {
   PLAYWRIGHT_JSON_OUTPUT_NAME: reports.playwright,
