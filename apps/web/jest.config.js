@@ -3,11 +3,11 @@ module.exports = {
   displayName: "web",
   rootDir: __dirname,
   preset: "jest-preset-angular",
-  globalSetup: "<rootDir>/../../scripts/jest-bundles.mjs",
+  globalSetup: "<rootDir>/../../scripts/jest-libraries.mjs",
   setupFilesAfterEnv: ["<rootDir>/setup-jest.ts"],
   testMatch: ["<rootDir>/src/**/*.spec.ts"],
   moduleNameMapper: {
-    // Its libraries as one file, made by scripts/jest-bundles.mjs.
+    // Its libraries as one file, made by scripts/jest-libraries.mjs.
     "^(@angular/.+|primeng/.+|@primeuix/.+|@testing-library/dom|rxjs|zod)$":
       "<rootDir>/../../.cache/jest/libraries/$1.cjs",
     "^@iron/core$": "<rootDir>/../../.cache/jest/core.cjs",
