@@ -11,6 +11,7 @@ import {
   restingState,
   soundParts,
   stationPosition,
+  UNKNOWN_CONTEXT,
   withFaults,
   type AxisConfig,
   type FindingId,
@@ -19,35 +20,13 @@ import {
   type Report,
   type VirtualAxis,
 } from "@iron/core";
-import { uniformFloat64 } from "pure-rand/distribution/uniformFloat64";
-import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 import { MACHINES } from "../apps/server/src/demo/shop";
-
-export interface Luck {
-  uniform(): number;
-  normal(): number;
-}
-
-export function luckFrom(seed: number): Luck {
-  const generator = xoroshiro128plus(Math.imul(seed + 1, 0x9e3779b1) | 0);
-  for (let i = 0; i < 8; i += 1) generator.next();
-  const uniform = (): number => uniformFloat64(generator);
-  const normal = (): number => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
-  return { uniform, normal };
-}
-
-/** One broken (or sound) axis of the world that the policies meet. */
-export interface World {
-  readonly config: AxisConfig;
-  readonly axis: VirtualAxis;
-  readonly faults: readonly string[];
-  readonly reports: readonly Report[];
-  readonly seed: number;
-}
+import type { World } from "./diagnosis-case";
+import { luckFrom, type Luck } from "./luck";
 
 /** How many faults the drawn axes have. */
 const FAULT_COUNTS = [0.12, 0.73, 0.15];
-const CONFIGS = MACHINES.flatMap((m) => m.axes.map((a) => a.config));
+export const CONFIGS = MACHINES.flatMap((m) => m.axes.map((a) => a.config));
 
 function drawFault(config: AxisConfig, luck: Luck, besides: string[]): string {
   const there = CAUSES.filter((c) => causeFits(config, c) && c.id !== "nut-clearance" && !besides.includes(c.id));
@@ -58,6 +37,7 @@ function drawFault(config: AxisConfig, luck: Luck, besides: string[]): string {
   return there[Math.max(0, index)].id;
 }
 
+/** One broken (or sound) axis of the world that stands on the virtual axis. */
 export function drawWorld(seed: number): World {
   const luck = luckFrom(seed);
   const config = CONFIGS[seed % CONFIGS.length];
@@ -67,7 +47,15 @@ export function drawWorld(seed: number): World {
   for (let i = 0; i < count; i += 1) faults.push(drawFault(config, luck, faults));
   const parts = withFaults(soundParts(luck.uniform, config), { faults, u: luck.uniform, axis: config });
   const axis = axisFromParts(config, parts, seed);
-  return { config, axis, faults, reports: told(config, axis, luck), seed };
+  const reports = told(config, axis, luck);
+  return {
+    config,
+    context: UNKNOWN_CONTEXT,
+    faults,
+    reports,
+    seed,
+    doTest: (t, l) => doTest(config, axis, { test: t, luck: l }),
+  };
 }
 
 /** What the technician says: one symptom in eight is left out or taken for another of its kind. */
@@ -104,8 +92,11 @@ function stationLoss(axis: VirtualAxis, kind: string, at: number): number {
 const U_MM = 0.0009;
 
 /** Does a test on the axis: its findings with their own scatter, its size with noise. */
-export function doTest(world: World, test: LocateTest, luck: Luck): { reports: Report[]; magnitude: Magnitude | null } {
-  const { config, axis } = world;
+function doTest(
+  config: AxisConfig,
+  axis: VirtualAxis,
+  { test, luck }: { readonly test: LocateTest; readonly luck: Luck },
+): { reports: Report[]; magnitude: Magnitude | null } {
   const reports: Report[] = [];
   let profile: number[] | null = null;
   const noisy = (kind: string, at: number): number => stationLoss(axis, kind, at) + U_MM * luck.normal();

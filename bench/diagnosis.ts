@@ -1,271 +1,191 @@
-import {
-  availability,
-  bestHypothesis,
-  causeById,
-  DECISION_TERMS,
-  infer,
-  LOCATE_TESTS,
-  minuteCost,
-  nextTest,
-  remedyCost,
-  isSure,
-  SURE,
-  unprovenPart,
-  type LocateTest,
-  type Magnitude,
-  type Posterior,
-  type Report,
-} from "@iron/core";
-import { doTest, drawWorld, luckFrom, type World } from "./diagnosis-world";
+import { availability, causeById, LOCATE_TESTS } from "@iron/core";
+import type { Answer } from "./apart/instruments";
+import { observed } from "./apart/observer";
+import { apartWorld } from "./apart/scene";
+import { POLICIES, run, type Outcome, type Tried, type World } from "./diagnosis-case";
+import { CONFIGS, drawWorld } from "./diagnosis-world";
+import { luckFrom } from "./luck";
 
-/** domain order: at the control, fasteners, the whole chain, split the chain, only then open it. */
-const FIXED_ORDER = [
-  "control-check",
-  "fastener-check",
-  "look-over",
-  "whole-chain",
-  "load-trace",
-  "rock",
-  "sound-comparison",
-  "listen-still",
-  "end-float",
-  "nut-flank",
-  "coupling-slip",
-  "housing-shift",
-  "bracket-shift",
-  "wheel-turn",
-  "home-again",
-  "tram-look",
-  "scale-look",
-  "travel-profile",
-  "crest-run",
-  "far-end",
-  "hand-push",
-  "motor-alone",
-  "coast",
-  "finger-feel",
-];
-
-interface State {
-  reports: Report[];
-  magnitudes: Magnitude[];
-  /** Done twice: not done a third time. */
-  done: Set<string>;
-  once: Set<string>;
-  posterior: Posterior;
-}
-
-type Choose = (state: State, world: World) => LocateTest | null;
-
-export interface Outcome {
-  readonly verdict: readonly string[];
-  /** A screw or nut in the verdict may be ordered on it. */
-  readonly condemns: boolean;
-  readonly confidence: number;
-  /** Every cause of the axis with its probability at the verdict. */
-  readonly marginals: readonly { readonly id: string; readonly p: number }[];
-  readonly minutes: number;
-  readonly cost: number;
-  readonly tests: readonly string[];
-}
-
-/** The account named: causes most likely first, and how sure of the first. */
-function top(posterior: Posterior): { names: string[]; p: number } {
-  const { causes, probability } = bestHypothesis(posterior);
-  const chance = (id: string): number => posterior.marginals[posterior.causes.findIndex((c) => c.id === id)];
-  const names = causes
-    .map((c) => c.id)
-    .filter((id) => id !== "nut-clearance")
-    .sort((a, b) => chance(b) - chance(a));
-  return { names, p: names.length ? chance(names[0]) : probability };
-}
-
-function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
-  return infer({ axis: world.config, reports, magnitudes }, 6);
-}
-
-function work(world: World, choose: Choose, seed: number): Outcome {
-  const luck = luckFrom(seed);
-  const state: State = {
-    reports: [...world.reports],
-    magnitudes: [],
-    done: new Set(),
-    once: new Set(),
-    posterior: inferNow(world, [...world.reports], []),
-  };
-  let minutes = 0;
-  const tests: string[] = [];
-  while (tests.length < 2 * LOCATE_TESTS.length) {
-    const test = choose(state, world);
-    if (!test) break;
-    minutes += availability(world.config, test).minutes;
-    const result = doTest(world, test, luck);
-    state.reports.push(...result.reports);
-    if (result.magnitude) state.magnitudes.push(result.magnitude);
-    if (state.once.has(test.id)) state.done.add(test.id);
-    state.once.add(test.id);
-    tests.push(test.id);
-    state.posterior = inferNow(world, state.reports, state.magnitudes);
-  }
-  const { names, p } = top(state.posterior);
-  return {
-    verdict: names,
-    condemns: unprovenPart(state.posterior) === null,
-    confidence: p,
-    marginals: state.posterior.causes.map((c, i) => ({
-      id: c.id,
-      p: state.posterior.marginals[i],
-    })),
-    minutes,
-    cost: minuteCost(world.config, minutes) + mendingAfter(world, names),
-    tests,
-  };
-}
-
-/** What mending costs after the verdict: the named remedies, and a call-in for what they missed. */
-function mendingAfter(world: World, verdict: readonly string[]): number {
-  const cost = (id: string): number => {
-    const cause = causeById(id);
-    return cause ? remedyCost(world.config, cause) : 0;
-  };
-  let sum = verdict.reduce((s, id) => s + cost(id), 0);
-  const missed = world.faults.filter((f) => !verdict.includes(f));
-  if (missed.length)
-    sum += minuteCost(world.config, DECISION_TERMS.callInMinutes) + missed.reduce((s, id) => s + cost(id), 0);
-  return sum;
-}
-
-const left = (state: State, world: World): LocateTest[] =>
-  LOCATE_TESTS.filter((t) => !state.once.has(t.id) && availability(world.config, t).possible);
-
-export const POLICIES: Record<string, (seed: number) => Choose> = {
-  ours: () => (state) => nextTest(state.posterior, { done: state.done, once: state.once }).next?.test ?? null,
-  "fixed order": () => (state, world) =>
-    isSure(state.posterior)
-      ? null
-      : (left(state, world).sort((a, b) => FIXED_ORDER.indexOf(a.id) - FIXED_ORDER.indexOf(b.id))[0] ?? null),
-  "random order": (seed) => {
-    const luck = luckFrom(seed + 77);
-    return (state, world) => {
-      if (isSure(state.posterior)) return null;
-      const there = left(state, world);
-      return there[Math.floor(luck.uniform() * there.length)] ?? null;
-    };
-  },
-  oracle: (seed) => (state, world) => {
-    // It knows what is wrong and only has to make the rest of us see it.
-    const isTrue = (p: Posterior): number =>
-      world.faults.length === 0
-        ? p.noFault
-        : Math.max(...world.faults.map((id) => p.marginals[p.causes.findIndex((c) => c.id === id)] ?? 0));
-    const now = isTrue(state.posterior);
-    // It may stop where ours may: when more testing cannot change what is done.
-    if (now >= SURE || !nextTest(state.posterior, { done: state.done, once: state.once }).next) return null;
-    let best: LocateTest | null = null;
-    let most = 0;
-    for (const test of left(state, world)) {
-      const r = doTest(world, test, luckFrom(seed * 31 + state.once.size));
-      const p = isTrue(
-        inferNow(
-          world,
-          [...state.reports, ...r.reports],
-          r.magnitude ? [...state.magnitudes, r.magnitude] : state.magnitudes,
-        ),
-      );
-      const gain = (p - now) / availability(world.config, test).minutes;
-      if (gain > most) [best, most] = [test, gain];
-    }
-    return best;
-  },
-};
-
-export function run(world: World, policy: string): Outcome {
-  return work(world, POLICIES[policy](world.seed), world.seed + 5000);
-}
-
-export interface Score {
+/** Counts over cases; rates are over all of them. */
+interface Score {
   n: number;
   /** The first-named cause is there; it sits on a link that is at fault; all faults are named. */
   link: number;
   cause: number;
   all: number;
-  screwWrong: number;
+  /** Of the axes with two faults, those with both named. */
+  two: number;
+  bothNamed: number;
+  dearWrong: number;
+  /** Of the sound axes, those cleared within an hour. */
+  sound: number;
+  cleared: number;
   minutes: number;
   cost: number;
   said: { p: number; right: boolean }[];
+  /** By fault: axes with it, and those where it is named. */
+  readonly named: Map<string, { there: number; named: number }>;
 }
 
 const DEAR = ["screw-worn-middle", "screw-bent", "nut-worn"];
+const SURE_ENOUGH = 0.95;
+const CLEARED_MINUTES = 60;
 
-export function score(worlds: readonly World[], policy: string): Score {
-  const s: Score = { n: 0, link: 0, cause: 0, all: 0, screwWrong: 0, minutes: 0, cost: 0, said: [] };
+const noScore = (): Score => ({
+  n: 0,
+  link: 0,
+  cause: 0,
+  all: 0,
+  two: 0,
+  bothNamed: 0,
+  dearWrong: 0,
+  sound: 0,
+  cleared: 0,
+  minutes: 0,
+  cost: 0,
+  said: [],
+  named: new Map(),
+});
+
+/** Counts what a verdict is worth, whoever gave it. */
+function count(s: Score, world: World, verdict: readonly string[]): boolean {
+  const [first] = verdict;
+  const none = world.faults.length === 0;
+  const links = world.faults.map((id) => causeById(id)?.link);
+  const causeRight = first ? world.faults.includes(first) : none;
+  const all = [...verdict].sort().join() === [...world.faults].sort().join();
+  s.n += 1;
+  s.cause += Number(causeRight);
+  s.link += Number(first ? links.includes(causeById(first)?.link) : none);
+  s.all += Number(all);
+  if (world.faults.length === 2) s.two += 1;
+  if (world.faults.length === 2 && world.faults.every((id) => verdict.includes(id))) s.bothNamed += 1;
+  for (const id of world.faults) {
+    const one = s.named.get(id) ?? { there: 0, named: 0 };
+    s.named.set(id, { there: one.there + 1, named: one.named + Number(verdict.includes(id)) });
+  }
+  return causeRight;
+}
+
+function scoreCase(s: Score, world: World, outcome: Outcome): void {
+  const { verdict, confidence, minutes, cost } = outcome;
+  const right = count(s, world, verdict);
+  if (outcome.condemns && verdict.some((v) => DEAR.includes(v) && !world.faults.includes(v))) s.dearWrong += 1;
+  if (world.faults.length === 0) {
+    s.sound += 1;
+    if (verdict.length === 0 && confidence >= SURE_ENOUGH && minutes <= CLEARED_MINUTES) s.cleared += 1;
+  }
+  s.minutes += minutes;
+  s.cost += cost;
+  s.said.push({ p: confidence, right });
+  if (process.env["SHOW"] && !right)
+    console.log(
+      world.seed,
+      world.config.letter,
+      world.config.transmission,
+      "truth",
+      world.faults.join("+") || "none",
+      "said",
+      verdict.join("+") || "none",
+      confidence.toFixed(2),
+      outcome.tests.join(","),
+    );
+}
+
+/** One policy in all of these worlds; `also` sees each case as it ends. */
+function score<T extends Tried>(
+  worlds: readonly World<T>[],
+  policy: string,
+  also: (world: World<T>, outcome: Outcome<T>) => void = () => undefined,
+): Score {
+  const s = noScore();
   for (const world of worlds) {
     const outcome = run(world, policy);
-    const links = new Set(world.faults.map((id) => causeById(id)?.link));
-    const first = outcome.verdict[0];
-    const none = world.faults.length === 0;
-    const causeRight = first ? world.faults.includes(first) : none;
-    const linkRight = first ? links.has(causeById(first)?.link) : none;
-    const all = [...outcome.verdict].sort().join() === [...world.faults].sort().join();
-    const wrongScrew = outcome.condemns && outcome.verdict.some((v) => DEAR.includes(v) && !world.faults.includes(v));
-    s.n += 1;
-    s.cause += causeRight ? 1 : 0;
-    s.link += linkRight ? 1 : 0;
-    s.all += all ? 1 : 0;
-    s.screwWrong += wrongScrew ? 1 : 0;
-    s.minutes += outcome.minutes;
-    s.cost += outcome.cost;
-    s.said.push({ p: outcome.confidence, right: causeRight });
-    if (process.env["SHOW"] && !causeRight && policy === "ours")
-      console.log(
-        world.seed,
-        world.config.letter,
-        world.config.transmission,
-        "truth",
-        world.faults.join("+") || "none",
-        "said",
-        outcome.verdict.join("+") || "none",
-        outcome.confidence.toFixed(2),
-        outcome.tests.join(","),
-      );
+    scoreCase(s, world, outcome);
+    also(world, outcome);
   }
   return s;
 }
 
-/** Prints the comparison: every policy in the same worlds. */
-export function benchDiagnosis(count: number, oracleCount: number): void {
-  const worlds = Array.from({ length: count }, (_, i) => drawWorld(i));
+const percent = (x: number, n: number): string => (n ? `${((100 * x) / n).toFixed(1)} %` : "none there");
+
+function tell(name: string, s: Score, ms: number | null = null): void {
+  const all = `link right ${percent(s.link, s.n)}, cause right ${percent(s.cause, s.n)}, every fault named ${percent(s.all, s.n)}, both of two ${percent(s.bothNamed, s.two)}`;
+  console.log(`${name.padEnd(13)} ${all}`);
+  if (ms === null) return;
   console.log(
-    `diagnosis: ${count} axes of the demo kinds, faults drawn into the virtual axis; oracle on ${oracleCount}`,
+    `${"".padEnd(13)} dear part wrongly condemned ${percent(s.dearWrong, s.n)}, sound cleared within the hour ${percent(s.cleared, s.sound)}, ${(s.minutes / s.n).toFixed(1)} min and ${(s.cost / s.n).toFixed(0)} to the end a case (${(ms / s.n).toFixed(0)} ms each)`,
   );
-  const percent = (x: number, n: number): string => `${((100 * x) / n).toFixed(1)} %`;
-  const scores = new Map<string, Score>();
-  for (const policy of Object.keys(POLICIES)) {
-    const started = performance.now();
-    const s = score(policy === "oracle" ? worlds.slice(0, oracleCount) : worlds, policy);
-    scores.set(policy, s);
-    console.log(
-      `${policy.padEnd(13)} link right ${percent(s.link, s.n)}, cause right ${percent(s.cause, s.n)}, every fault named ${percent(s.all, s.n)}, screw wrongly condemned ${percent(s.screwWrong, s.n)}, ${(s.minutes / s.n).toFixed(1)} min and ${(s.cost / s.n).toFixed(0)} to the end a case (${((performance.now() - started) / s.n).toFixed(0)} ms each)`,
-    );
-  }
-  const ours = scores.get("ours") as Score;
-  const fixed = scores.get("fixed order") as Score;
+}
+
+const BANDS = [0, 0.5, 0.7, 0.8, 0.9, 0.97, 1.01];
+/** Named in fewer of its cases than this is listed. */
+const SELDOM = 0.85;
+
+function tellOurs(ours: Score, fixed: Score): void {
   console.log(`minutes against the fixed order: ratio ${(ours.minutes / fixed.minutes).toFixed(2)}`);
-  for (const [from, to] of [
-    [0, 0.5],
-    [0.5, 0.7],
-    [0.7, 0.8],
-    [0.8, 0.9],
-    [0.9, 0.97],
-    [0.97, 1.01],
-  ]) {
+  BANDS.slice(1).forEach((to, i) => {
+    const from = BANDS[i];
     const band = ours.said.filter((v) => v.p >= from && v.p < to);
-    if (band.length)
-      console.log(
-        `said at ${from * 100} to ${Math.min(100, to * 100)} %: ${band.length} verdicts, mean ${percent(
-          band.reduce((a, v) => a + v.p, 0),
-          band.length,
-        )}, held ${percent(band.filter((v) => v.right).length, band.length)}`,
-      );
+    if (band.length === 0) return;
+    const mean = band.reduce((a, v) => a + v.p, 0);
+    const held = band.filter((v) => v.right).length;
+    console.log(
+      `said at ${from * 100} to ${Math.min(100, to * 100)} %: ${band.length} verdicts, mean ${percent(mean, band.length)}, held ${percent(held, band.length)}`,
+    );
+  });
+  const seldom = [...ours.named]
+    .map(([id, { there, named }]) => ({ id, there, rate: named / there }))
+    .filter(({ rate }) => rate < SELDOM)
+    .sort((a, b) => a.rate - b.rate);
+  console.log(
+    `named in fewer than ${SELDOM * 100} % of their cases: ${seldom.map(({ id, there, rate }) => `${id} ${percent(rate, 1)} of ${there}`).join(", ") || "none"}`,
+  );
+}
+
+/** Tells how the policies did, ours against the fixed order last. */
+function compare(policies: readonly string[], scored: (policy: string) => Score): void {
+  const scores = new Map<string, Score>();
+  for (const policy of policies) {
+    const started = performance.now();
+    const s = scored(policy);
+    scores.set(policy, s);
+    tell(policy, s, performance.now() - started);
   }
+  const [ours, fixed] = [scores.get("ours"), scores.get("fixed order")];
+  if (ours && fixed) tellOurs(ours, fixed);
+}
+
+/** Prints the comparison: every policy in the same worlds, the first on the virtual axis, the second apart from it. */
+export function benchDiagnosis(cases: number, oracleCases: number): void {
+  const first = Array.from({ length: cases }, (_, i) => drawWorld(i));
+  console.log(
+    `diagnosis: ${cases} axes of the demo kinds, faults drawn into the virtual axis; oracle on ${oracleCases}`,
+  );
+  compare(Object.keys(POLICIES), (policy) => score(policy === "oracle" ? first.slice(0, oracleCases) : first, policy));
+  benchApart(cases);
+}
+
+/** Every test that can be done on the axis, done once. */
+function everyTest(world: World<Answer>): Answer[] {
+  const luck = luckFrom(world.seed + 9000);
+  return LOCATE_TESTS.filter((test) => availability(world.config, test).possible).map((t) => world.doTest(t, luck));
+}
+
+/** The second world, and what an observer who knows its odds says of the same answers. */
+function benchApart(cases: number): void {
+  const worlds = Array.from({ length: cases }, (_, i) => apartWorld(i, CONFIGS));
+  console.log(`\ndiagnosis, a world apart: ${cases} axes of the demo kinds; parts, people and tests of its own`);
+  const known = noScore();
+  const all = noScore();
+  compare(["ours", "fixed order"], (policy) =>
+    score(worlds, policy, (world, { answers }) => {
+      if (policy !== "ours") return;
+      count(known, world, observed(world, answers));
+      count(all, world, observed(world, everyTest(world)));
+    }),
+  );
+  console.log("who knows this world’s own odds, of the answers that ours had, and of every test once:");
+  tell("same answers", known);
+  tell("every test", all);
 }

@@ -1,0 +1,207 @@
+import {
+  availability,
+  bestHypothesis,
+  causeById,
+  DECISION_TERMS,
+  infer,
+  LOCATE_TESTS,
+  minuteCost,
+  nextTest,
+  remedyCost,
+  isSure,
+  SURE,
+  unprovenPart,
+  type AxisConfig,
+  type CaseContext,
+  type LocateTest,
+  type Magnitude,
+  type Posterior,
+  type Report,
+} from "@iron/core";
+import { luckFrom, type Luck } from "./luck";
+
+/** What a test answered. */
+export interface Tried {
+  readonly reports: readonly Report[];
+  readonly magnitude: Magnitude | null;
+}
+
+/** One broken (or sound) axis that the policies meet, whichever world it is of. */
+export interface World<T extends Tried = Tried> {
+  readonly config: AxisConfig;
+  readonly context: CaseContext;
+  readonly faults: readonly string[];
+  /** What the technician tells. */
+  readonly reports: readonly Report[];
+  readonly seed: number;
+  readonly doTest: (test: LocateTest, luck: Luck) => T;
+}
+
+/** domain order: at the control, fasteners, the whole chain, split the chain, only then open it. */
+const FIXED_ORDER = [
+  "control-check",
+  "fastener-check",
+  "look-over",
+  "whole-chain",
+  "load-trace",
+  "rock",
+  "sound-comparison",
+  "listen-still",
+  "end-float",
+  "nut-flank",
+  "coupling-slip",
+  "housing-shift",
+  "bracket-shift",
+  "wheel-turn",
+  "home-again",
+  "tram-look",
+  "scale-look",
+  "travel-profile",
+  "crest-run",
+  "far-end",
+  "hand-push",
+  "motor-alone",
+  "coast",
+  "finger-feel",
+];
+
+interface State {
+  reports: Report[];
+  magnitudes: Magnitude[];
+  /** Done twice: not done a third time. */
+  done: Set<string>;
+  once: Set<string>;
+  posterior: Posterior;
+}
+
+type Choose = (state: State, world: World) => LocateTest | null;
+
+export interface Outcome<T extends Tried = Tried> {
+  readonly verdict: readonly string[];
+  /** A screw or nut in the verdict may be ordered on it. */
+  readonly condemns: boolean;
+  readonly confidence: number;
+  /** Every cause of the axis with its probability at the verdict. */
+  readonly marginals: readonly { readonly id: string; readonly p: number }[];
+  readonly minutes: number;
+  readonly cost: number;
+  readonly tests: readonly string[];
+  readonly answers: readonly T[];
+}
+
+/** The account named: causes most likely first, and how sure of the first. */
+function top(posterior: Posterior): { names: string[]; p: number } {
+  const { causes, probability } = bestHypothesis(posterior);
+  const chance = (id: string): number => posterior.marginals[posterior.causes.findIndex((c) => c.id === id)];
+  const names = causes
+    .map((c) => c.id)
+    .filter((id) => id !== "nut-clearance")
+    .sort((a, b) => chance(b) - chance(a));
+  return { names, p: names.length ? chance(names[0]) : probability };
+}
+
+function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
+  return infer({ axis: world.config, context: world.context, reports, magnitudes }, 6);
+}
+
+function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): Outcome<T> {
+  const luck = luckFrom(seed);
+  const state: State = {
+    reports: [...world.reports],
+    magnitudes: [],
+    done: new Set(),
+    once: new Set(),
+    posterior: inferNow(world, [...world.reports], []),
+  };
+  let minutes = 0;
+  const tests: string[] = [];
+  const answers: T[] = [];
+  while (tests.length < 2 * LOCATE_TESTS.length) {
+    const test = choose(state, world);
+    if (!test) break;
+    minutes += availability(world.config, test).minutes;
+    const result = world.doTest(test, luck);
+    answers.push(result);
+    state.reports.push(...result.reports);
+    if (result.magnitude) state.magnitudes.push(result.magnitude);
+    if (state.once.has(test.id)) state.done.add(test.id);
+    state.once.add(test.id);
+    tests.push(test.id);
+    state.posterior = inferNow(world, state.reports, state.magnitudes);
+  }
+  const { names, p } = top(state.posterior);
+  return {
+    verdict: names,
+    condemns: unprovenPart(state.posterior) === null,
+    confidence: p,
+    marginals: state.posterior.causes.map((c, i) => ({
+      id: c.id,
+      p: state.posterior.marginals[i],
+    })),
+    minutes,
+    cost: minuteCost(world.config, minutes) + mendingAfter(world, names),
+    tests,
+    answers,
+  };
+}
+
+/** What mending costs after the verdict: the named remedies, and a call-in for what they missed. */
+function mendingAfter(world: World, verdict: readonly string[]): number {
+  const cost = (id: string): number => {
+    const cause = causeById(id);
+    return cause ? remedyCost(world.config, cause) : 0;
+  };
+  let sum = verdict.reduce((s, id) => s + cost(id), 0);
+  const missed = world.faults.filter((f) => !verdict.includes(f));
+  if (missed.length)
+    sum += minuteCost(world.config, DECISION_TERMS.callInMinutes) + missed.reduce((s, id) => s + cost(id), 0);
+  return sum;
+}
+
+const left = (state: State, world: World): LocateTest[] =>
+  LOCATE_TESTS.filter((t) => !state.once.has(t.id) && availability(world.config, t).possible);
+
+export const POLICIES: Record<string, (seed: number) => Choose> = {
+  ours: () => (state) => nextTest(state.posterior, { done: state.done, once: state.once }).next?.test ?? null,
+  "fixed order": () => (state, world) =>
+    isSure(state.posterior)
+      ? null
+      : (left(state, world).sort((a, b) => FIXED_ORDER.indexOf(a.id) - FIXED_ORDER.indexOf(b.id))[0] ?? null),
+  "random order": (seed) => {
+    const luck = luckFrom(seed + 77);
+    return (state, world) => {
+      if (isSure(state.posterior)) return null;
+      const there = left(state, world);
+      return there[Math.floor(luck.uniform() * there.length)] ?? null;
+    };
+  },
+  oracle: (seed) => (state, world) => {
+    // It knows what is wrong and only has to make the rest of us see it.
+    const isTrue = (p: Posterior): number =>
+      world.faults.length === 0
+        ? p.noFault
+        : Math.max(...world.faults.map((id) => p.marginals[p.causes.findIndex((c) => c.id === id)] ?? 0));
+    const now = isTrue(state.posterior);
+    // It may stop where ours may: when more testing cannot change what is done.
+    if (now >= SURE || !nextTest(state.posterior, { done: state.done, once: state.once }).next) return null;
+    let best: LocateTest | null = null;
+    let most = 0;
+    for (const test of left(state, world)) {
+      const r = world.doTest(test, luckFrom(seed * 31 + state.once.size));
+      const p = isTrue(
+        inferNow(
+          world,
+          [...state.reports, ...r.reports],
+          r.magnitude ? [...state.magnitudes, r.magnitude] : state.magnitudes,
+        ),
+      );
+      const gain = (p - now) / availability(world.config, test).minutes;
+      if (gain > most) [best, most] = [test, gain];
+    }
+    return best;
+  },
+};
+
+export function run<T extends Tried>(world: World<T>, policy: string): Outcome<T> {
+  return work(world, POLICIES[policy](world.seed), world.seed + 5000);
+}
