@@ -79,7 +79,12 @@ describe("the next test", () => {
   it("stops when it is sure, and never values a test below nothing", () => {
     const p = infer({
       axis,
-      reports: [report("rough-finger"), report("rumble"), report("retainer-turns", false)],
+      reports: [
+        report("rough-finger"),
+        report("rumble"),
+        report("retainer-turns", false),
+        report("housing-turns", false),
+      ],
       magnitudes: [size("whole-chain", 27), size("end-float", 25)],
     });
     expect(isSure(p)).toBe(true);

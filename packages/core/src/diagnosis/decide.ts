@@ -4,6 +4,7 @@ import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
 import type { FindingId } from "../measure/findings";
 import { normalCdf } from "./normal";
 import type { LocateTest } from "./locate-test";
+import { neededTests } from "./seen";
 import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 import { DECISION_TERMS, minuteCost, remedyCost, type DecisionTerms } from "./decision-terms";
 
@@ -254,12 +255,17 @@ export const SURE = 0.95;
 const NOTHING_ELSE = 0.12;
 
 /**
- * Every named cause is sure and no other is likely: more testing cannot change what is done.
+ * Every named cause is sure, a test has looked at it and its fasteners were tried, and no other is likely: more testing
+ * cannot change what is done.
  * @param posterior - what is known so far
  * @returns whether it is
  * @example isSure(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // false
  */
 export function isSure(posterior: Posterior): boolean {
+  return isLikelyEnough(posterior) && neededTests(posterior).length === 0;
+}
+
+function isLikelyEnough(posterior: Posterior): boolean {
   const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
   if (best.members.length === 0) return best.probability >= SURE;
   return posterior.marginals.every((p, i) => (best.members.includes(i) ? p >= SURE : p <= NOTHING_ELSE));
@@ -283,6 +289,9 @@ export interface NextStep {
 export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
   const ranked = rankTests(posterior, options);
   if (isSure(posterior)) return { next: null, ranked, stop: "sure" };
-  const next = ranked.find((r) => r.net > 0 || r.freeLook);
+  // Likely enough by what was told and measured beside it: now it is looked at itself, however little that may change.
+  const needed = isLikelyEnough(posterior) ? neededTests(posterior) : [];
+  const look = needed.map((id) => ranked.find((r) => r.test.id === id && !options.once?.has(id))).find((r) => r);
+  const next = look ?? ranked.find((r) => r.net > 0 || r.freeLook);
   return next ? { next, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };
 }

@@ -15,9 +15,12 @@ export const found = (finding: FindingId, present = true): Report => ({ finding,
 /** Probability of a cause. */
 export const chance = (p: Posterior, id: string): number => p.marginals[p.causes.findIndex((c) => c.id === id)];
 
-/** A loss of the whole chain with its standard uncertainty, both in µm. */
-export const whole = (um: number, u = 1): Magnitude => ({
-  kind: "whole-chain",
+/** A measured size with its standard uncertainty, both in µm. */
+export const magnitude = (kind: Magnitude["kind"], um: number, u = 1): Magnitude => ({
+  kind,
   reversalValueMm: um / 1000,
   uMm: u / 1000,
 });
+
+/** A loss of the whole chain. */
+export const whole = (um: number, u = 1): Magnitude => magnitude("whole-chain", um, u);

@@ -23,3 +23,4 @@ export * from "./best-hypothesis";
 export * from "./decision-terms";
 export * from "./proven";
 export * from "./remedy-options";
+export * from "./seen";

@@ -1,8 +1,11 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { UNKNOWN_CONTEXT } from "./context";
+import { causeById } from "./causes";
 import { infer, type Posterior } from "./infer";
+import type { Cause } from "./knowledge";
+import { mayCondemn } from "./proven";
 import { seenBy } from "./slack";
-import { axis, says, found, chance, whole } from "./evidence.testing";
+import { axis, says, found, chance, magnitude, whole } from "./evidence.testing";
 
 const best = (p: Posterior): string =>
   p.hypotheses
@@ -41,6 +44,29 @@ describe("facts of the trade as scenes (common practice, no source)", () => {
     });
     expect(chance(p, "nut-worn")).toBeLessThan(0.02);
     expect(chance(p, "coupling-screw")).toBeLessThan(0.02);
+  });
+
+  it("a loose bracket does not condemn the nut: a lever on the member sees both move on the thread", () => {
+    const evidence = { axis, reports: [], magnitudes: [whole(60), magnitude("nut-flank", 55)] };
+    const p = infer(evidence);
+    expect(chance(p, "bracket-loose")).toBeGreaterThan(0.2);
+    expect(mayCondemn(p, causeById("nut-worn") as Cause)).toBe(false);
+    const told = infer({ ...evidence, magnitudes: [...evidence.magnitudes, magnitude("bracket-shift", 52)] });
+    expect(best(told)).toBe("bracket-loose");
+    const still = infer({
+      axis,
+      reports: [found("profile-middle", false)],
+      magnitudes: [...evidence.magnitudes, magnitude("bracket-shift", 0.4)],
+    });
+    expect(best(still)).toBe("nut-worn");
+    expect(mayCondemn(still, causeById("nut-worn") as Cause)).toBe(true);
+  });
+
+  it("where the nut turns, the lever sees the float of its bearings as well", () => {
+    const turning: AxisConfig = { ...axis, transmission: "rotating-nut" };
+    expect(seenBy(turning, "nut-flank")).toEqual(["bearings", "nut", "wear"]);
+    const p = infer({ axis: turning, reports: [], magnitudes: [whole(40), magnitude("nut-flank", 38)] });
+    expect(mayCondemn(p, causeById("nut-worn") as Cause)).toBe(false);
   });
 
   it("a surging howl with a profile worst in the middle leads to the screw", () => {

@@ -128,6 +128,15 @@ describe("the loss ledger", () => {
     expect(housing.contradictions[0]).toContain("read against the housing");
   });
 
+  it("a flank reading is nut and bracket together until the bracket is measured by itself", () => {
+    const both = lossLedger(axis, [size("whole-chain", 60), size("nut-flank", 55)]);
+    expect(both.lines.find((l) => l.slacks.includes("nut"))).toMatchObject({ name: "Nut and bracket" });
+    expect(both.lines.filter((l) => l.slacks.includes("bracket"))).toHaveLength(1);
+    const apart = lossLedger(axis, [size("whole-chain", 60), size("nut-flank", 55), size("bracket-shift", 52)]);
+    expect(apart.lines.find((l) => l.slacks.includes("nut"))?.shareMm).toBeCloseTo(0.003, 9);
+    expect(apart.lines.find((l) => l.slacks.includes("bracket"))?.shareMm).toBeCloseTo(0.052, 9);
+  });
+
   it("says a reading that its sign makes impossible, instead of a silent nothing", () => {
     const ledger = lossLedger(axis, [size("whole-chain", 20), size("nut-flank", -5)]);
     expect(ledger.lines.find((l) => l.slacks.includes("nut"))?.shareMm).toBe(0);

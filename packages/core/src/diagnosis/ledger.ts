@@ -152,10 +152,15 @@ function groupsSeen(axis: AxisConfig, kinds: readonly MagnitudeKind[]): SlackId[
   return [...groups.values()];
 }
 
+/** As they stand beside others in a name. */
+const NAMES: Partial<Record<SlackId, string>> = { bearings: "nut bearings", nut: "nut", bracket: "bracket" };
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 function groupName(slacks: readonly SlackId[]): string {
   if (slacks.includes("bearings") && slacks.includes("housing")) return "End bearings and housing";
-  if (slacks.includes("nut")) return SLACK_TEXT.nut;
-  return slacks.map((s) => SLACK_TEXT[s]).join(" and ");
+  // Wear of the screw is met with the nut, and no size tells the two apart.
+  const parts = slacks.filter((s) => !(s === "wear" && slacks.includes("nut"))).map((s) => NAMES[s] ?? SLACK_TEXT[s]);
+  return capital(parts.join(" and "));
 }
 
 /** Two whole-chain tests differ by more than their U: they are not of one state of the axis. */

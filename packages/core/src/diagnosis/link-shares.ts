@@ -1,5 +1,5 @@
 import type { AxisConfig, LinkId } from "../machine/axis";
-import type { Ledger } from "./ledger";
+import type { Ledger, LedgerLine } from "./ledger";
 import { linkOfSlack, type MagnitudeKind } from "./slack";
 
 /** What of the lost motion stands at one link of the chain, mm. */
@@ -37,22 +37,39 @@ export interface MeasuredAt {
 export function linkShares(axis: AxisConfig, ledger: Ledger, measured: readonly MeasuredAt[]): readonly LinkShare[] {
   const shares = new Map<LinkId, LinkShare>();
   for (const line of ledger.lines) {
-    const link = line.computed ? null : linkOfSlack(axis, line.slacks[0]);
-    if (!link) continue;
-    const instants = measured.filter((m) => line.from.includes(m.kind)).map((m) => m.at);
-    const lookedAt = instants.length ? instants.reduce((a, b) => (a > b ? a : b)) : null;
-    const before = shares.get(link);
-    // Two lines of one link can lose both: what bounds the link is what bounds them together.
-    const [least, most] = [0, 1].map((i) => line.boundsMm[i] + (before ? (before.boundsMm[i] ?? Infinity) : 0));
-    const told = { shareMm: line.shareMm, expandedMm: line.expandedMm };
-    shares.set(link, {
-      link,
-      ...(before ? together(before, told) : told),
-      boundsMm: [least, Number.isFinite(most) ? most : null],
-      lookedAt: lookedAt ?? before?.lookedAt ?? null,
-    });
+    for (const one of linksOf(axis, line)) addTo(shares, one, { line, measured });
   }
   return [...shares.values()];
+}
+
+/** The links that a line may stand at: none for what is computed. */
+function linksOf(axis: AxisConfig, line: LedgerLine): { readonly link: LinkId; readonly alone: boolean }[] {
+  if (line.computed) return [];
+  // Wear of the screw is told with the nut that meets it.
+  const slacks = line.slacks.filter((s) => !(s === "wear" && line.slacks.includes("nut")));
+  const links = new Set(slacks.map((s) => linkOfSlack(axis, s)).filter((l) => l !== null));
+  return [...links].map((link) => ({ link, alone: links.size === 1 }));
+}
+
+/** Adds a line to a link’s share. Of what two links lose together each may have all, or nothing. */
+function addTo(
+  shares: Map<LinkId, LinkShare>,
+  { link, alone }: { readonly link: LinkId; readonly alone: boolean },
+  { line, measured }: { readonly line: LedgerLine; readonly measured: readonly MeasuredAt[] },
+): void {
+  const instants = measured.filter((m) => line.from.includes(m.kind)).map((m) => m.at);
+  const lookedAt = instants.length ? instants.reduce((a, b) => (a > b ? a : b)) : null;
+  const before = shares.get(link);
+  // Two lines of one link can lose both: what bounds the link is what bounds them together.
+  const boundsMm = [alone ? line.boundsMm[0] : 0, line.boundsMm[1]];
+  const [least, most] = [0, 1].map((i) => boundsMm[i] + (before ? (before.boundsMm[i] ?? Infinity) : 0));
+  const told = alone ? { shareMm: line.shareMm, expandedMm: line.expandedMm } : { shareMm: null, expandedMm: null };
+  shares.set(link, {
+    link,
+    ...(before ? together(before, told) : told),
+    boundsMm: [least, Number.isFinite(most) ? most : null],
+    lookedAt: lookedAt ?? before?.lookedAt ?? null,
+  });
 }
 
 type Told = Pick<LinkShare, "shareMm" | "expandedMm">;

@@ -42,9 +42,9 @@ export const LOCATE_TEST_ROWS = [
     findings: [], magnitude: "housing-shift", fits: SCREWED, how: ["Indicator on the casting, tip on the bearing housing.", "Reverse the axis and read."], spoiltBy: "a stand that is not on the casting",
   },
   {
-    id: "nut-flank", name: "Nut flank", isolates: "nut and its thread there", minutes: 20, tools: "lever indicator", guided: true,
+    id: "nut-flank", name: "Nut flank", isolates: "nut with its bracket, on the thread there", minutes: 20, tools: "lever indicator", guided: true,
     findings: [], magnitude: "nut-flank", fits: [{ transmission: ["direct", "belt", "rotating-nut", "plain-screw"] }],
-    how: ["The indicator rides on the moving member, its tip on a thread flank.", "Reverse the axis: it stays still if the nut has no play."], spoiltBy: "tip climbing off the flank",
+    how: ["The indicator rides on the moving member, its tip on a thread flank.", "Reverse the axis: the flank stays still if neither nut nor bracket has play. The bracket’s own shift tells which of the two."], spoiltBy: "tip climbing off the flank",
   },
   {
     id: "bracket-shift", name: "Nut bracket shift", isolates: "nut bracket", minutes: 10, tools: "indicator", guided: true,
@@ -109,6 +109,10 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "home-again", name: "Home five times", isolates: "home switch and marker", minutes: 10, tools: "indicator", findings: ["home-varies", "home-turn"], fits: [],
     how: ["Home the axis five times and read the same place each time.", "Bend the switch cable between two of them."], spoiltBy: "warm-up between them",
+  },
+  {
+    id: "run-and-return", name: "Run and return", isolates: "lost steps", minutes: 8, tools: "indicator", findings: ["lost-steps"], fits: [{ feedback: ["open-loop"] }],
+    how: ["Indicator at a place the axis comes back to, zeroed there; hands out.", "Run twenty strokes at the program’s own speed and acceleration, and come back from the same side.", "More than a few hundredths off, and more each time: steps are lost. The same both times is slack, not steps."], spoiltBy: "coming back from the other side: then it is slack that is read",
   },
   {
     id: "tram-look", name: "Head square", isolates: "tram", minutes: 15, tools: "indicator in the spindle", findings: ["tram-off"], fits: [{ member: ["head", "quill"] }],

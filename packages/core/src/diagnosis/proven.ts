@@ -1,6 +1,9 @@
+import type { AxisConfig } from "../machine/axis";
 import { bestHypothesis } from "./best-hypothesis";
+import type { Magnitude } from "./components";
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
+import { seenBy } from "./slack";
 
 /** Probability at which a screw or nut may be condemned, once something has proven the link. */
 const CONDEMN = 0.9;
@@ -24,9 +27,23 @@ function isProven(posterior: Posterior, cause: Cause): boolean {
   const { reports, magnitudes, axis } = posterior.evidence;
   return (cause.provenBy ?? []).some((proof) =>
     proof === "nut-flank"
-      ? magnitudes.some((m) => m.kind === "nut-flank" && m.reversalValueMm - 2 * m.uMm > axis.limits.leaveMm / 3)
+      ? flankIsTheNuts(axis, magnitudes)
       : reports.some((r) => r.finding === proof && r.present && (r.source === "test" || proof === "howl")),
   );
+}
+
+/**
+ * What a flank reading leaves for nut and thread once what moves with them is taken off: the bracket, measured by
+ * itself. Where the nut turns, nothing tells its own bearings from it.
+ */
+function flankIsTheNuts(axis: AxisConfig, magnitudes: readonly Magnitude[]): boolean {
+  const latest = (kind: Magnitude["kind"]): Magnitude | undefined => magnitudes.findLast((m) => m.kind === kind);
+  const flank = latest("nut-flank");
+  const besides = seenBy(axis, "nut-flank").filter((s) => s !== "nut" && s !== "wear");
+  const bracket = besides.includes("bracket") ? latest("bracket-shift") : undefined;
+  if (!flank || besides.some((s) => s !== "bracket" || !bracket)) return false;
+  const left = flank.reversalValueMm - Math.max(0, bracket?.reversalValueMm ?? 0);
+  return left - 2 * Math.hypot(flank.uMm, bracket?.uMm ?? 0) > axis.limits.leaveMm / 3;
 }
 
 /**

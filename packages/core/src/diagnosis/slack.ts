@@ -16,7 +16,8 @@ export type MagnitudeKind = (typeof MAGNITUDES)[number];
 const SEES: Record<MagnitudeKind, readonly SlackId[]> = {
   "whole-chain": SLACKS,
   "end-float": ["bearings", "housing"],
-  "nut-flank": ["nut", "wear"],
+  // The lever rides on the member: all between thread and member moves past it, the nut’s own bearings where it turns.
+  "nut-flank": ["nut", "wear", "bracket"],
   "coupling-slip": ["coupling"],
   "housing-shift": ["housing"],
   "bracket-shift": ["bracket"],
@@ -51,8 +52,9 @@ export function slacksOf(axis: AxisConfig): readonly SlackId[] {
  */
 export function seenBy(axis: AxisConfig, kind: MagnitudeKind): readonly SlackId[] {
   if (kind === "whole-chain" && axis.feedback === "scale") return [];
-  const there = slacksOf(axis);
-  return SEES[kind].filter((s) => there.includes(s));
+  const turning = kind === "nut-flank" && axis.transmission === "rotating-nut";
+  const sees = turning ? [...SEES[kind], "bearings"] : SEES[kind];
+  return slacksOf(axis).filter((s) => sees.includes(s));
 }
 
 export interface Baseline {

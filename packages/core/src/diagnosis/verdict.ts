@@ -9,6 +9,7 @@ import { availability, LOCATE_TESTS } from "./tests";
 import { thirdFault } from "./third-fault";
 import { bestHypothesis } from "./best-hypothesis";
 import { unprovenPart } from "./proven";
+import { isSeen, untriedFasteners } from "./seen";
 import { remedyOptions, type RemedyOption } from "./remedy-options";
 
 /** A piece of evidence and how it speaks for or against a cause. */
@@ -49,22 +50,22 @@ function percent(p: number): string {
   return `${Math.round(100 * p)} %`;
 }
 
-function certainty(p: number): string {
-  if (p >= SURE) return "nearly certain";
+function certainty(p: number, sure: boolean): string {
+  if (p >= SURE && sure) return "nearly certain";
   if (p >= 0.75) return "likely";
   return p >= 0.5 ? "more likely than not" : "the best guess so far";
 }
 
-function headlineOf(causes: readonly Cause[], p: number): string {
-  if (causes.length === 0) return `No fault found: ${certainty(p)}, ${percent(p)}.`;
+function headlineOf(causes: readonly Cause[], p: number, sure: boolean): string {
+  if (causes.length === 0) return `No fault found: ${certainty(p, sure)}, ${percent(p)}.`;
   const names = causes.map((c) => c.name).join(" together with ");
-  return `${names}: ${certainty(p)}, ${percent(p)}.`;
+  return `${names}: ${certainty(p, sure)}, ${percent(p)}.`;
 }
 
 const MAGNITUDE_TEXT: Record<Magnitude["kind"], string> = {
   "whole-chain": "the whole chain loses",
   "end-float": "the screw end floats",
-  "nut-flank": "the nut moves on the thread by",
+  "nut-flank": "nut and bracket together give way on the thread by",
   "coupling-slip": "the coupling gives way by",
   "housing-shift": "the bearing housing moves by",
   "bracket-shift": "the nut bracket moves by",
@@ -148,11 +149,12 @@ export function caseVerdict(
 ): CaseVerdict {
   const { evidence, causes, marginals } = posterior;
   const best = bestHypothesis(posterior);
+  const sure = isSure(posterior);
   const leading = leadingCauses(posterior, system);
   const proven: string[] = [];
   const onlyLikely: string[] = [];
   for (const { cause, probability, speaksFor } of leading) {
-    if (probability >= SURE)
+    if (probability >= SURE && isSeen(posterior, cause) && untriedFasteners(posterior, cause).length === 0)
       proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.message ?? "by what was ruled out"}.`);
     else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
   }
@@ -184,10 +186,11 @@ export function caseVerdict(
     onlyLikely,
     ruledOut,
     notLookedAt,
-    sure: isSure(posterior),
+    sure,
     headline: headlineOf(
       best.causes,
       best.causes.length ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)])) : best.probability,
+      sure,
     ),
     options: remedyOptions(posterior, terms),
     warnings: warningsOn(posterior, best),
@@ -202,7 +205,7 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
   const unproven = unprovenPart(posterior);
   if (unproven)
     warnings.push(
-      `${unproven.name} is the dear part and not proven. Do not order it on this: a flank test, a back-drive in the job or a travel profile proves it.`,
+      `${unproven.name} is the dear part and not proven. Do not order it on this: the nut flank with the bracket’s own shift taken off, a back-drive in the job or a travel profile proves it.`,
     );
   const three = thirdFault(posterior);
   if (three && three.probability > MAYBE_THREE)

@@ -93,6 +93,17 @@ describe("the ledger by links of the chain", () => {
     expect(links.every((l) => l.boundsMm[1] === null || Number.isFinite(l.boundsMm[1]))).toBe(true);
   });
 
+  it("a share of nut and bracket together is told of neither: each may have all of it", () => {
+    const ledger = lossLedger(axis, [{ kind: "nut-flank", reversalValueMm: 0.055, uMm: 0.001 }]);
+    const links = linkShares(axis, ledger, [{ kind: "nut-flank", at }]);
+    for (const link of ["nut", "bracket"]) {
+      const one = links.find((l) => l.link === link);
+      expect(one).toMatchObject({ shareMm: null, expandedMm: null, lookedAt: at });
+      expect(one?.boundsMm[0]).toBe(0);
+      expect(one?.boundsMm[1]).toBeCloseTo(0.057, 12);
+    }
+  });
+
   it("two lines of one link add up, their uncertainties as independent ones do (JCGM 100, 5.1.2)", () => {
     const line = { name: "", from: [], boundsMm: [0, Infinity], computed: false } as const;
     const ledger = {

@@ -41,16 +41,14 @@ describe("an indicator anywhere on the chain", () => {
     };
     near("end-float", 0.024);
     near("housing-shift", 0.004);
-    near("nut-flank", 0.005);
+    // The lever rides on the member: nut and bracket both move past it.
+    near("nut-flank", 0.011);
     near("coupling-slip", 0.003);
     near("bracket-shift", 0.006);
   });
 
   it("and the links add up to what the member loses", () => {
-    const links = (["coupling-slip", "end-float", "nut-flank", "bracket-shift"] as const).reduce(
-      (s, k) => s + across(model, k),
-      0,
-    );
+    const links = (["coupling-slip", "end-float", "nut-flank"] as const).reduce((s, k) => s + across(model, k), 0);
     const screw = 0.0012;
     expect(across(model, "member")).toBeCloseTo(trueReversal(model, 250), 3);
     expect(Math.abs(across(model, "member") - links)).toBeLessThan(screw);

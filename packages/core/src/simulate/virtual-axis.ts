@@ -130,7 +130,7 @@ export function extraFriction(axis: VirtualAxis, atMm: number): number {
 export const STATIONS = {
   member: [],
   "end-float": ["end-bearings", "housing"],
-  "nut-flank": ["nut"],
+  "nut-flank": ["nut", "bracket"],
   "coupling-slip": ["coupling"],
   "housing-shift": ["housing"],
   "bracket-shift": ["bracket"],

@@ -33,7 +33,7 @@ export const TEST_TEXT: Record<TestKind, { readonly name: string; readonly minut
     "nut-flank": {
       name: "Nut flank",
       minutes: 20,
-      tells: "How far the nut moves on the thread: still, if it has no play.",
+      tells: "How far the thread moves past the member: what nut and bracket lose together.",
     },
     "coupling-slip": {
       name: "Coupling slip",

@@ -9,8 +9,8 @@ const SPLIT_TEXT: Record<SplitTestKind, readonly [string, string]> = {
     "Check the retainer and housing screws before ordering bearings: they are free.",
   ],
   "nut-flank": [
-    "The nut moves on its thread by",
-    "A single nut has some clearance from new; prove the link before buying a screw.",
+    "Nut and bracket together give way on the thread by",
+    "Measure the bracket’s shift from the same stand: what it does not take is the nut’s. A single nut has some clearance from new.",
   ],
   "coupling-slip": ["The coupling gives way by", "Look at its clamp screws and its insert."],
   "housing-shift": [

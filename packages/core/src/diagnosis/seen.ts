@@ -1,0 +1,140 @@
+import type { AxisConfig } from "../machine/axis";
+import { finding, type FindingId } from "../measure/findings";
+import { bestHypothesis } from "./best-hypothesis";
+import { fastenersToTry } from "./fasteners-to-try";
+import { latentOf, type Posterior } from "./infer";
+import { fits, type Cause } from "./knowledge";
+import type { LocateTest } from "./locate-test";
+import { MAGNITUDES, seenBy, type MagnitudeKind } from "./slack";
+import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
+
+/** Sizes that show a cause’s share by itself; the whole chain only where nothing narrower sees it. */
+function sizesOf(axis: AxisConfig, cause: Cause): readonly MagnitudeKind[] {
+  const { share } = cause;
+  if (!share) return [];
+  const possible = (kind: MagnitudeKind): boolean =>
+    LOCATE_TESTS.some((t) => magnitudeOfTest(t) === kind && availability(axis, t).possible);
+  const all = MAGNITUDES.filter((kind) => possible(kind) && seenBy(axis, kind).includes(share.slack));
+  const narrow = all.filter((kind) => kind !== "whole-chain");
+  return narrow.length ? narrow : all;
+}
+
+const magnitudeOfTest = (test: LocateTest): MagnitudeKind | undefined => test.magnitude;
+
+/** What a test must find for the cause to have been looked at: what nearly always shows with it, noise only if nothing else does. */
+function signsOf(axis: AxisConfig, cause: Cause): readonly FindingId[] {
+  const reported = new Set(
+    LOCATE_TESTS.filter((t) => availability(axis, t).possible).flatMap((t) => findingsOf(axis, t)),
+  );
+  const strong = (Object.keys(cause.shows) as FindingId[]).filter((id) => cause.shows[id] === "++" && reported.has(id));
+  const silent = strong.filter((id) => finding(id).group !== "noise");
+  return silent.length || sizesOf(axis, cause).length ? silent : strong;
+}
+
+/** What is plain to see and comes of nothing else needs no instrument: a cage that stops short, a supply that clicks. */
+function isPlain(posterior: Posterior, cause: Cause): boolean {
+  const others = posterior.causes.filter((c) => c.id !== cause.id);
+  return posterior.evidence.reports.some(
+    (r) =>
+      r.present &&
+      finding(r.finding).plain &&
+      cause.shows[r.finding] === "++" &&
+      !others.some((c) => c.shows[r.finding] === "++"),
+  );
+}
+
+/**
+ * Has a test looked at the part, and found it so? What is only told makes a cause likely, however many tell it.
+ * Source: common practice, no source.
+ * @param posterior - what is known so far
+ * @param cause - one of its causes
+ * @returns whether a test found what nearly always shows with it, or measured its share; or it is plain to see; true
+ *   too for a cause that no test on this axis can look at
+ * @example
+ * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [{ finding: "rumble", present: true, source: "symptom" }], magnitudes: [] });
+ * isSeen(known, causeById("end-bearing-worn")) // false
+ */
+export function isSeen(posterior: Posterior, cause: Cause): boolean {
+  const { axis, reports, magnitudes } = posterior.evidence;
+  const signs = signsOf(axis, cause);
+  const sizes = sizesOf(axis, cause);
+  if (signs.length === 0 && sizes.length === 0) return true;
+  return (
+    isPlain(posterior, cause) ||
+    reports.some((r) => r.source === "test" && r.present && signs.includes(latentOf(r.finding))) ||
+    magnitudes.some((m) => sizes.includes(m.kind) && m.reversalValueMm > 2 * m.uMm) ||
+    overCompensated(posterior, cause)
+  );
+}
+
+/** A table that gains at a reversal is driven too far by the control: nothing else does that. */
+function overCompensated({ evidence }: Posterior, cause: Cause): boolean {
+  if (cause.share?.slack !== "entered") return false;
+  return evidence.magnitudes.some((m) => m.kind === "whole-chain" && m.reversalValueMm < -2 * m.uMm);
+}
+
+const FASTENERS_AT: Partial<Record<Cause["link"], readonly FindingId[]>> = {
+  coupling: ["coupling-turns"],
+  "end-bearings": ["retainer-turns", "housing-turns"],
+  nut: ["bracket-turns"],
+  bracket: ["bracket-turns"],
+  transmission: ["pinion-turns"],
+};
+
+/**
+ * Fasteners at the link of a cause that nobody has put a wrench on: they are tried before its parts are blamed.
+ * Source: common practice, no source.
+ * @param posterior - what is known so far
+ * @param cause - one of its causes
+ * @returns the findings they would be; none where all were tried, or it is none of the mechanics
+ * @example
+ * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
+ * untriedFasteners(known, causeById("end-bearing-worn")) // [ "retainer-turns", "housing-turns" ]
+ */
+export function untriedFasteners(posterior: Posterior, cause: Cause): readonly FindingId[] {
+  const { axis, reports } = posterior.evidence;
+  if (cause.normal || !cause.share) return [];
+  const there = fastenersToTry(axis).map((f) => f.finding);
+  const tried = new Set(reports.filter((r) => r.source === "test").map((r) => r.finding));
+  // One that turned is the free remedy itself: what else is there to try comes after it.
+  return (FASTENERS_AT[cause.link] ?? []).filter((id) => there.includes(id) && !tried.has(id));
+}
+
+/**
+ * Tests that a verdict still needs before it may be called sure, cheapest first, covers last.
+ * @param posterior - what is known so far
+ * @returns ids; empty when all that it names was looked at, and the chain where it names nothing
+ * @example neededTests(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).length > 0 // true
+ */
+export function neededTests(posterior: Posterior): readonly TestId[] {
+  const { axis } = posterior.evidence;
+  const { causes } = bestHypothesis(posterior);
+  if (causes.length === 0) return uncovered(posterior);
+  const needed = causes.flatMap((cause): TestId[] => {
+    if (untriedFasteners(posterior, cause).length) return ["fastener-check"];
+    if (isSeen(posterior, cause)) return [];
+    const signs = signsOf(axis, cause);
+    const sizes = sizesOf(axis, cause);
+    return LOCATE_TESTS.filter((test) => {
+      const kind = magnitudeOfTest(test);
+      return (
+        availability(axis, test).possible &&
+        (findingsOf(axis, test).some((id) => signs.includes(id)) || (kind !== undefined && sizes.includes(kind)))
+      );
+    })
+      .sort((a, b) => Number(a.opens ?? false) - Number(b.opens ?? false) || a.minutes - b.minutes)
+      .map((t) => t.id);
+  });
+  return [...new Set(needed)];
+}
+
+/** What covers a chain in which nothing is found: its loss measured, and its friction felt or read. */
+function uncovered({ evidence }: Posterior): readonly TestId[] {
+  const { axis, reports, magnitudes } = evidence;
+  const tests: TestId[] = [];
+  if (seenBy(axis, "whole-chain").length && !magnitudes.some((m) => m.kind === "whole-chain"))
+    tests.push("whole-chain");
+  const felt = reports.some((r) => r.source === "test" && finding(r.finding).group === "binding");
+  if (!felt) tests.push(fits(axis, { gravity: true }) || axis.motor === "servo" ? "load-trace" : "hand-push");
+  return tests;
+}
