@@ -3,7 +3,6 @@ import type { Diagnosis, LedgerView } from "@iron/contract";
 import { chainView } from "../chain/chain-strip";
 import { STATIONS } from "../machine/axis/work-line";
 import {
-  answerText,
   causesOf,
   lastLoss,
   ledgerRows,
@@ -14,7 +13,6 @@ import {
   percentText,
   symptomGroups,
   testQuestions,
-  torqueText,
 } from "./case.view";
 import { GLYPHS } from "./glyphs";
 import { loadParts, type LoadTraceView } from "./load-trace.view";
@@ -72,27 +70,12 @@ describe("words and figures of a case", () => {
     expect(views[1].remedy).toBe("replace, 360 min");
   });
 
-  it("sum up an answer, and say when nothing was found", () => {
-    expect(answerText({ rumble: true, howl: false })).toBe("Rumbles, worst in rapid");
-    expect(answerText({ howl: false })).toBe("Nothing of what it looks for");
-    expect(answerText({})).toBe("No answer");
-  });
-
   it("offer as found only causes the axis can have", () => {
     const ids = causesOf(x).map((c) => c.id);
     expect(ids).toContain("end-bearing-worn");
     expect(ids).not.toContain("pinion-loose");
     expect(ids.length).toBeLessThan(CAUSES.length);
   });
-});
-
-it("torques are said in both units (1 lbf·ft = 1.3558 N·m)", () => {
-  const found = [
-    { name: "Retainer", torqueNm: 12, state: "turned" as const },
-    { name: "Motor screws", torqueNm: null, state: "tight" as const },
-  ];
-  expect(torqueText({ kind: "fasteners", found })).toBe(" Retainer turned at 12.0 N·m (8.85 lbf·ft).");
-  expect(torqueText(null)).toBe("");
 });
 
 describe("crest readings as typed", () => {

@@ -1,5 +1,4 @@
 import {
-  bothTorques,
   CAUSES,
   causeFits,
   findingsOf,
@@ -19,7 +18,7 @@ import {
   type FindingId,
   type UnitSystem,
 } from "@iron/core";
-import { parseDecimal, type Answers, type Diagnosis, type LedgerView, type ResultData } from "@iron/contract";
+import { parseDecimal, type Diagnosis, type LedgerView } from "@iron/contract";
 
 import { momentText } from "../shared/times.text";
 
@@ -256,28 +255,6 @@ export function parseCrest(text: string, system: UnitSystem): CrestEntry {
 /** Causes this axis can have, for saying at the end what it really was. */
 export function causesOf(axis: AxisConfig): readonly { id: string; name: string }[] {
   return CAUSES.filter((c) => causeFits(axis, c)).map(({ id, name }) => ({ id, name }));
-}
-
-/** What a result said, in words. */
-export function answerText(answers: Answers): string {
-  const present: string[] = [];
-  let not = 0;
-  for (const [id, value] of Object.entries(answers)) {
-    const text = FINDINGS.find((f) => f.id === id)?.text ?? id;
-    if (value) present.push(text);
-    else not += 1;
-  }
-  if (present.length) return sentence(present.join("; "));
-  return not ? "Nothing of what it looks for" : "No answer";
-}
-
-/** The torques at which fasteners were checked, in both units; empty when none was noted. */
-export function torqueText(data: ResultData | null): string {
-  if (data?.kind !== "fasteners") return "";
-  const noted = data.found.filter((f) => f.torqueNm !== null);
-  if (noted.length === 0) return "";
-  const texts = noted.map((f) => `${f.name.toLowerCase()} ${f.state} at ${bothTorques(f.torqueNm ?? 0)}`);
-  return ` ${sentence(texts.join("; "))}.`;
 }
 
 export function loadText(value: number, unit: string): string {

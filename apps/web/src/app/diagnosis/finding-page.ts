@@ -2,14 +2,15 @@ import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { causeById, finding, locateTest, memberName, type FindingId } from "@iron/core";
+import { causeById, finding, memberName, type FindingId } from "@iron/core";
 import type { Diagnosis, Case, MachineWithAxes } from "@iron/contract";
 import { forkJoin, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { momentText } from "../shared/times.text";
-import { answerText, lastLoss, ledgerRows, likelyViews } from "./case.view";
+import { lastLoss, ledgerRows, likelyViews } from "./case.view";
+import { measuredText, resultText } from "./tested.view";
 import { LedgerTable } from "./ledger-table";
 import { RemedyTable } from "./remedy-table";
 import { StateMark } from "../shared/state-mark";
@@ -60,9 +61,12 @@ export class FindingPage {
       likely: likelyViews(diagnosis).slice(0, 4),
       rows: ledgerRows(diagnosis.ledger, system),
       last: axis ? lastLoss(diagnosis, axis.config, system) : null,
-      results: file.results
-        .filter((r) => !r.withdrawn)
-        .map((r) => `${momentText(r.at)}, ${r.by}: ${locateTest(r.test)?.name ?? r.test}: ${answerText(r.answers)}.`),
+      tested: [
+        ...diagnosis.measured.map((m) => `${momentText(m.at)}: ${measuredText(m, system)}.`),
+        ...file.results
+          .filter((r) => !r.withdrawn && axis && r.axisId === axis.id)
+          .map((r) => `${momentText(r.at)}, ${r.by}: ${axis ? resultText(r, axis.config) : ""}`),
+      ],
       found: (file.closed?.found ?? []).map((id) => causeById(id)?.name ?? id),
       base: `/machines/${machine.id}/axes/${diagnosis.axisId}`,
     };

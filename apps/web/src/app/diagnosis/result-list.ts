@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { RouterLink } from "@angular/router";
-import { deviationUnit, formatDeviation, locateTest, UNIT_WORD } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { Preferences } from "../data/preferences";
 import { AxisContext } from "../machine/axis/axis-context";
 import { momentText } from "../shared/times.text";
-import { answerText, torqueText } from "./case.view";
+import type { Case } from "@iron/contract";
+import { measuredText, resultText } from "./tested.view";
 import { CaseStore } from "./case-store";
 
 /** What was measured and found for this axis; a result can be set aside, and stays on record. */
@@ -70,7 +70,6 @@ export class ResultList {
   protected readonly context = inject(AxisContext);
   protected readonly store = inject(CaseStore);
   private readonly preferences = inject(Preferences);
-  private readonly unit = computed(() => UNIT_WORD[deviationUnit(this.preferences.system())]);
   protected readonly results = computed(() =>
     (this.store.current()?.results ?? [])
       .filter((r) => r.axisId === this.context.axis()?.id)
@@ -78,23 +77,20 @@ export class ResultList {
         id: r.id,
         withdrawn: r.withdrawn,
         handTest: r.data?.kind === "series" ? r.data.seriesId : null,
-        text: `${locateTest(r.test)?.name ?? r.test}: ${answerText(r.answers)}.${torqueText(r.data)}${r.note ? ` ${r.note}` : ""}`,
+        text: this.said(r),
         when: `${momentText(r.at)}, ${r.by}`,
       })),
   );
   protected readonly measured = computed(() =>
     (this.store.diagnosis()?.measured ?? []).map((m) => ({
       path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`,
-      text: `${locateTest(m.kind)?.name ?? "Whole chain"}: ${this.loss(m.reversalValueMm, m.expandedMm)} ± ${this.loss(m.expandedMm, m.expandedMm)} ${this.unit()}`,
+      text: measuredText(m, this.preferences.system()),
       when: momentText(m.at),
     })),
   );
 
-  private loss(mm: number, u: number): string {
-    return formatDeviation(mm, {
-      system: this.preferences.system(),
-      expandedMm: u,
-      bare: true,
-    });
+  private said(result: Case["results"][number]): string {
+    const axis = this.context.axis();
+    return axis ? resultText(result, axis.config) : "";
   }
 }
