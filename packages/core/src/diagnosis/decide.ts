@@ -1,4 +1,5 @@
 import type { AxisConfig } from "../machine/axis";
+import { misfit } from "./account-fit";
 import { predict } from "./components";
 import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
 import type { FindingId } from "../measure/findings";
@@ -255,14 +256,14 @@ export const SURE = 0.95;
 const NOTHING_ELSE = 0.12;
 
 /**
- * Every named cause is sure, a test has looked at it and its fasteners were tried, and no other is likely: more testing
- * cannot change what is done.
+ * Every named cause is sure, a test has looked at it and its fasteners were tried, what was measured fits it, and no
+ * other is likely: more testing cannot change what is done.
  * @param posterior - what is known so far
  * @returns whether it is
  * @example isSure(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // false
  */
 export function isSure(posterior: Posterior): boolean {
-  return isLikelyEnough(posterior) && neededTests(posterior).length === 0;
+  return isLikelyEnough(posterior) && neededTests(posterior).length === 0 && misfit(posterior) === null;
 }
 
 function isLikelyEnough(posterior: Posterior): boolean {
@@ -292,6 +293,9 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   // Likely enough by what was told and measured beside it: now it is looked at itself, however little that may change.
   const needed = isLikelyEnough(posterior) ? neededTests(posterior) : [];
   const look = needed.map((id) => ranked.find((r) => r.test.id === id && !options.once?.has(id))).find((r) => r);
-  const next = look ?? ranked.find((r) => r.net > 0 || r.freeLook);
+  // What fits nothing is read again before anything is built on it.
+  const odd = misfit(posterior)?.kind;
+  const again = odd && ranked.find((r) => r.test.magnitude === odd);
+  const next = again ?? look ?? ranked.find((r) => r.net > 0 || r.freeLook);
   return next ? { next, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };
 }

@@ -24,3 +24,4 @@ export * from "./decision-terms";
 export * from "./proven";
 export * from "./remedy-options";
 export * from "./seen";
+export * from "./account-fit";

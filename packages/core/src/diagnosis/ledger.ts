@@ -202,7 +202,8 @@ function sumOfCovariance(covariance: readonly (readonly number[])[]): number {
   return covariance.flat().reduce((s, v) => s + v, 0);
 }
 
-const TEST_NAMES: Record<MagnitudeKind, string> = {
+/** The tests as they are called in a sentence. */
+export const TEST_NAMES: Record<MagnitudeKind, string> = {
   "whole-chain": "whole-chain test",
   "end-float": "end float",
   "nut-flank": "nut flank",

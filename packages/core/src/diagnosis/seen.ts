@@ -11,7 +11,8 @@ import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 /** Sizes that show a cause’s share by itself; the whole chain only where nothing narrower sees it. */
 function sizesOf(axis: AxisConfig, cause: Cause): readonly MagnitudeKind[] {
   const { share } = cause;
-  if (!share) return [];
+  // What the control adds shows in nothing but the whole, as everything does: only looking it up tells.
+  if (!share || share.slack === "entered") return [];
   const possible = (kind: MagnitudeKind): boolean =>
     LOCATE_TESTS.some((t) => magnitudeOfTest(t) === kind && availability(axis, t).possible);
   const all = MAGNITUDES.filter((kind) => possible(kind) && seenBy(axis, kind).includes(share.slack));

@@ -10,6 +10,8 @@ import { thirdFault } from "./third-fault";
 import { bestHypothesis } from "./best-hypothesis";
 import { unprovenPart } from "./proven";
 import { isSeen, untriedFasteners } from "./seen";
+import { misfit } from "./account-fit";
+import { TEST_NAMES } from "./ledger";
 import { remedyOptions, type RemedyOption } from "./remedy-options";
 
 /** A piece of evidence and how it speaks for or against a cause. */
@@ -193,20 +195,28 @@ export function caseVerdict(
       sure,
     ),
     options: remedyOptions(posterior, terms),
-    warnings: warningsOn(posterior, best),
+    warnings: warningsOn(posterior, best, system),
   };
 }
 
 /** From this chance on it is said that three faults may be there. */
 const MAYBE_THREE = 0.3;
 
-function warningsOn(posterior: Posterior, best: CaseVerdict["best"]): string[] {
+function misfitText(odd: Magnitude, system: UnitSystem): string {
+  const u = { system, expandedMm: 2 * odd.uMm };
+  const size = formatDeviation(odd.reversalValueMm, u);
+  return `The ${TEST_NAMES[odd.kind]} of ${size} ± ${formatDeviation(2 * odd.uMm, u)} does not fit the rest of what was measured. Measure it again, set up anew, before anything is ordered or taken apart; if it stays, it is none of what is named here.`;
+}
+
+function warningsOn(posterior: Posterior, best: CaseVerdict["best"], system: UnitSystem): string[] {
   const warnings: string[] = [];
   const unproven = unprovenPart(posterior);
   if (unproven)
     warnings.push(
       `${unproven.name} is the dear part and not proven. Do not order it on this: the nut flank with the bracket’s own shift taken off, a back-drive in the job or a travel profile proves it.`,
     );
+  const odd = misfit(posterior);
+  if (odd) warnings.push(misfitText(odd, system));
   const three = thirdFault(posterior);
   if (three && three.probability > MAYBE_THREE)
     warnings.push(
