@@ -7,6 +7,7 @@ import { isSure, nextTest } from "./decide";
 import { axis, found, magnitude, whole } from "./evidence.testing";
 import { infer } from "./infer";
 import type { Cause } from "./knowledge";
+import { lossLedger } from "./ledger";
 import { MAGNITUDES } from "./slack";
 import { caseVerdict } from "./verdict";
 import { chanceOf } from "../coverage/rate-case";
@@ -64,10 +65,12 @@ describe("whether sizes fit an account", () => {
     ];
     for (const [magnitudes, kind] of cases) {
       const p = infer({ axis, reports: still, magnitudes });
-      expect(misfit(p)?.kind).toBe(kind);
+      expect(misfit(p)?.size.kind).toBe(kind);
       expect(isSure(p)).toBe(false);
       const verdict = caseVerdict(p, { done: new Set() });
-      expect(verdict.warnings.join(" ")).toMatch(/does not fit/);
+      // One voice: what the headline asks for is what is next, and what the ledger asks for.
+      expect(verdict.headline).toMatch(/^What was measured does not fit together: read the end float again first/);
+      expect(lossLedger(axis, magnitudes).repeat[0] ?? kind).toBe(kind);
       expect(nextTest(p, { once: new Set(["fastener-check"]) }).next?.test.magnitude).toBe(kind);
     }
   });

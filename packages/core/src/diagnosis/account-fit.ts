@@ -4,6 +4,7 @@ import { fitOf, type Fit, type Magnitude } from "./components";
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 import { lossLedger } from "./ledger";
+import { thirdFault } from "./third-fault";
 
 /** How well measured sizes fit an account of the case. */
 export interface AccountFit {
@@ -82,13 +83,20 @@ export function accountFit(fit: Fit, causes: readonly Cause[]): AccountFit {
 /** Below this chance the sizes are said not to fit the account. */
 export const FITS = 0.005;
 
+/** A size that does not fit, and whether the ledger says so already. */
+export interface Misfit {
+  readonly size: Magnitude;
+  readonly inLedger: boolean;
+}
+
 /**
- * The size that does not fit the most likely account: without it the rest fits best.
+ * The size that does not fit: the one the ledger asks to be read again, or else the one without which the rest fits
+ * the most likely account best.
  * @param posterior - what is known so far
- * @returns the size; null where all fit together
+ * @returns it; null where all fit together
  * @example misfit(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // null
  */
-export function misfit(posterior: Posterior): Magnitude | null {
+export function misfit(posterior: Posterior): Misfit | null {
   const { magnitudes, axis } = posterior.evidence;
   if (magnitudes.length === 0) return null;
   const { causes } = bestHypothesis(posterior);
@@ -96,7 +104,12 @@ export function misfit(posterior: Posterior): Magnitude | null {
   const together = accountFit(fitOf(model, magnitudes), causes).chance >= FITS;
   // A compensation entered in the control may take off the whole what its parts lose: the ledger cannot know of it.
   const entered = causes.some((c) => c.share?.slack === "entered");
-  if (together && (entered || lossLedger(axis, magnitudes).contradictions.length === 0)) return null;
+  const ledger = lossLedger(axis, magnitudes);
+  const inLedger = !entered && ledger.contradictions.length > 0;
+  // Parts that agree among themselves and are too much for two faults may be three.
+  if (!inLedger && (together || (thirdFault(posterior)?.probability ?? 0) > 0.5)) return null;
+  const asked = inLedger && magnitudes.findLast((m) => m.kind === ledger.repeat[0]);
+  if (asked) return { size: asked, inLedger };
   const without = (left: Magnitude): number =>
     accountFit(
       fitOf(
@@ -106,5 +119,6 @@ export function misfit(posterior: Posterior): Magnitude | null {
       causes,
     ).chiSquared;
   // The later of two that fit alike badly is the one whose set-up may still stand.
-  return [...magnitudes].reverse().reduce((worst, m) => (without(m) < without(worst) - 1e-9 ? m : worst));
+  const size = [...magnitudes].reverse().reduce((worst, m) => (without(m) < without(worst) - 1e-9 ? m : worst));
+  return { size, inLedger };
 }

@@ -292,9 +292,11 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   if (isSure(posterior)) return { next: null, ranked, stop: "sure" };
   // Likely enough by what was told and measured beside it: now it is looked at itself, however little that may change.
   const needed = isLikelyEnough(posterior) ? neededTests(posterior) : [];
-  const look = needed.map((id) => ranked.find((r) => r.test.id === id && !options.once?.has(id))).find((r) => r);
+  // A list of fasteners that was not worked through is gone on with; another look of the same kind would see no more.
+  const worth = (id: TestId): boolean => id === "fastener-check" || !options.once?.has(id);
+  const look = needed.map((id) => ranked.find((r) => r.test.id === id && worth(id))).find((r) => r);
   // What fits nothing is read again before anything is built on it.
-  const odd = misfit(posterior)?.kind;
+  const odd = misfit(posterior)?.size.kind;
   const again = odd && ranked.find((r) => r.test.magnitude === odd);
   const next = again ?? look ?? ranked.find((r) => r.net > 0 || r.freeLook);
   return next ? { next, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };

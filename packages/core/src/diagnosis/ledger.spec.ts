@@ -126,12 +126,18 @@ describe("the loss ledger", () => {
     expect(disagree.contradictions[0]).toContain("disagree");
     const housing = lossLedger(axis, [size("end-float", 5), size("housing-shift", 15)]);
     expect(housing.contradictions[0]).toContain("read against the housing");
+    expect(housing.lines.map((l) => l.name)).toContain("End bearings");
+    // One voice: the same slip makes the housing more than the whole too, and is not told twice.
+    const whole = lossLedger(axis, [size("whole-chain", 27), size("end-float", 5), size("housing-shift", 30)]);
+    expect(whole.repeat).toEqual(["end-float"]);
   });
 
   it("a flank reading is nut and bracket together until the bracket is measured by itself", () => {
     const both = lossLedger(axis, [size("whole-chain", 60), size("nut-flank", 55)]);
     expect(both.lines.find((l) => l.slacks.includes("nut"))).toMatchObject({ name: "Nut and bracket" });
     expect(both.lines.filter((l) => l.slacks.includes("bracket"))).toHaveLength(1);
+    const turning = lossLedger({ ...axis, transmission: "rotating-nut" }, [size("nut-flank", 30)]);
+    expect(turning.lines.find((l) => l.slacks.includes("nut"))?.name).toBe("Nut and its bearings");
     const apart = lossLedger(axis, [size("whole-chain", 60), size("nut-flank", 55), size("bracket-shift", 52)]);
     expect(apart.lines.find((l) => l.slacks.includes("nut"))?.shareMm).toBeCloseTo(0.003, 9);
     expect(apart.lines.find((l) => l.slacks.includes("bracket"))?.shareMm).toBeCloseTo(0.052, 9);

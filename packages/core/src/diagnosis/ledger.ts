@@ -38,6 +38,14 @@ export interface Ledger {
     readonly chance: number;
   } | null;
   readonly contradictions: readonly string[];
+  /** Which tests they ask to be repeated, the first of them first. */
+  readonly repeat: readonly MagnitudeKind[];
+}
+
+/** Something that cannot be, in words, and the test that is to be repeated for it. */
+interface Contradiction {
+  readonly says: string;
+  readonly repeat: MagnitudeKind | null;
 }
 
 const K = 2;
@@ -99,12 +107,14 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
     solved && dof > 0
       ? { chiSquared: solved.chiSquared, dof, chance: chiSquaredExceeded(solved.chiSquared, dof) }
       : null;
+  const contradictions = contradictionsIn(parts, lines, { total, rest, consistency, system });
   return {
     lines,
     rest,
     consistency,
     total: total ? { reversalValueMm: total.reversalValueMm, expandedMm: K * total.u } : null,
-    contradictions: contradictionsIn(parts, lines, { total, rest, consistency, system }),
+    contradictions: contradictions.map((c) => c.says),
+    repeat: contradictions.flatMap((c) => c.repeat ?? []),
   };
 }
 
@@ -152,15 +162,14 @@ function groupsSeen(axis: AxisConfig, kinds: readonly MagnitudeKind[]): SlackId[
   return [...groups.values()];
 }
 
-/** As they stand beside others in a name. */
-const NAMES: Partial<Record<SlackId, string>> = { bearings: "nut bearings", nut: "nut", bracket: "bracket" };
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** What a lever on the member sees move past it, besides the nut. */
+const BESIDE_THE_NUT: Partial<Record<SlackId, string>> = { bearings: "its bearings", bracket: "bracket" };
 
 function groupName(slacks: readonly SlackId[]): string {
   if (slacks.includes("bearings") && slacks.includes("housing")) return "End bearings and housing";
   // Wear of the screw is met with the nut, and no size tells the two apart.
-  const parts = slacks.filter((s) => !(s === "wear" && slacks.includes("nut"))).map((s) => NAMES[s] ?? SLACK_TEXT[s]);
-  return capital(parts.join(" and "));
+  if (slacks.includes("nut")) return [SLACK_TEXT.nut, ...slacks.flatMap((s) => BESIDE_THE_NUT[s] ?? [])].join(" and ");
+  return slacks.map((s) => SLACK_TEXT[s]).join(" and ");
 }
 
 /** Two whole-chain tests differ by more than their U: they are not of one state of the axis. */
@@ -220,35 +229,49 @@ function contradictionsIn(
   parts: readonly Magnitude[],
   lines: readonly LedgerLine[],
   { total, rest, consistency, system }: ContradictionContext,
-): string[] {
-  const said: string[] = [];
+): Contradiction[] {
+  const said: Contradiction[] = [];
   const size = (mm: number): string => formatDeviation(mm, { system });
   const withU = (m: Magnitude): string => formatWithU(m.reversalValueMm, K * m.uMm, { system });
   // Each part against the whole and against zero, the rest both ways, housing, repeated tests.
   const z = probit(1 - ALL_TOGETHER / (2 * parts.length + 4));
+  // The likeliest slip first: where it is made, nothing else is said of the same reading.
+  const outside = housingOutside(parts, z);
+  if (outside)
+    said.push({
+      says: "The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.",
+      repeat: "end-float",
+    });
   for (const m of parts)
     if (m.reversalValueMm < -z * m.uMm)
-      said.push(
-        `The ${TEST_NAMES[m.kind]} reads ${withU(m)}: a part cannot gain. Its needle counts the other way, or something moved; turn its sense or repeat it. It was taken as nothing.`,
-      );
-  if (total) said.push(...againstTotal(parts, lines, { total, rest, z, size }));
+      said.push({
+        says: `The ${TEST_NAMES[m.kind]} reads ${withU(m)}: a part cannot gain. Its needle counts the other way, or something moved; turn its sense or repeat it. It was taken as nothing.`,
+        repeat: m.kind,
+      });
+  if (total)
+    said.push(...againstTotal(outside ? parts.filter((m) => m !== outside) : parts, lines, { total, rest, z, size }));
   if (total?.differing) {
     const { earlier, later } = total.differing;
-    said.push(
-      `Two whole-chain tests differ by more than their U, ${withU(earlier)} and ${withU(later)}: the axis has changed between them, or one was read wrongly. The later one is used, not their mean.`,
-    );
+    said.push({
+      says: `Two whole-chain tests differ by more than their U, ${withU(earlier)} and ${withU(later)}: the axis has changed between them, or one was read wrongly. The later one is used, not their mean.`,
+      repeat: "whole-chain",
+    });
   }
+  if (!outside && consistency && consistency.chance < CONTRADICT)
+    said.push({
+      says: `Tests of the same link disagree (χ² ${consistency.chiSquared.toFixed(1)} on ${consistency.dof}, chance ${(100 * consistency.chance).toFixed(1)} %): repeat the one with the fewest runs.`,
+      repeat: null,
+    });
+  return said;
+}
+
+/** The housing’s shift where it is more than the end float, which has it in it. */
+function housingOutside(parts: readonly Magnitude[], z: number): Magnitude | null {
   const housing = parts.find((m) => m.kind === "housing-shift");
   const float = parts.find((m) => m.kind === "end-float");
-  if (housing && float && housing.reversalValueMm - float.reversalValueMm > z * Math.hypot(housing.uMm, float.uMm))
-    said.push(
-      "The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.",
-    );
-  else if (consistency && consistency.chance < CONTRADICT)
-    said.push(
-      `Tests of the same link disagree (χ² ${consistency.chiSquared.toFixed(1)} on ${consistency.dof}, chance ${(100 * consistency.chance).toFixed(1)} %): repeat the one with the fewest runs.`,
-    );
-  return said;
+  if (!housing || !float) return null;
+  const more = housing.reversalValueMm - float.reversalValueMm;
+  return more > z * Math.hypot(housing.uMm, float.uMm) ? housing : null;
 }
 
 interface ContradictionContext {
@@ -268,24 +291,30 @@ function againstTotal(
     readonly z: number;
     readonly size: (mm: number) => string;
   },
-): string[] {
+): Contradiction[] {
   const { total, rest, z, size } = c;
   const more = parts.filter((m) => m.reversalValueMm - total.reversalValueMm > z * Math.hypot(m.uMm, total.u));
   if (more.length > 0)
-    return more.map(
-      (m) =>
-        `The ${TEST_NAMES[m.kind]} alone, ${size(m.reversalValueMm)}, is more than the whole, ${size(total.reversalValueMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`,
-    );
+    return more.map((m) => ({
+      says: `The ${TEST_NAMES[m.kind]} alone, ${size(m.reversalValueMm)}, is more than the whole, ${size(total.reversalValueMm)}: one of the two was read wrongly, or something moved between them. Repeat the ${TEST_NAMES[m.kind]} first.`,
+      repeat: m.kind,
+    }));
   if (!rest) return [];
   const beyond = Math.abs(rest.mm) > (z / K) * rest.expandedMm;
   if (beyond && rest.mm < 0)
     return [
-      `The links together lose ${size(-rest.mm)} more than the whole chain: a compensation entered in the control would do that, or one reading is wrong. Look at the entered compensation first.`,
+      {
+        says: `The links together lose ${size(-rest.mm)} more than the whole chain: a compensation entered in the control would do that, or one reading is wrong. Look at the entered compensation first.`,
+        repeat: null,
+      },
     ];
   const all = lines.every((l) => l.shareMm !== null);
   return beyond && all
     ? [
-        `${size(rest.mm)} are lost where no test has looked, though every link was: repeat the whole-chain test at the same place.`,
+        {
+          says: `${size(rest.mm)} are lost where no test has looked, though every link was: repeat the whole-chain test at the same place.`,
+          repeat: "whole-chain",
+        },
       ]
     : [];
 }

@@ -51,6 +51,19 @@ describe("what may be said of a cause (common practice, no source)", () => {
     expect(caseVerdict(floats, { done: new Set() }).proven[0]).toContain("End bearings worn");
   });
 
+  it("a list of fasteners that was not worked through is gone on with before anything is sure", () => {
+    const few = CAUSES.filter((c) => ["end-bearing-worn", "way-dry"].includes(c.id));
+    const p = infer({
+      axis: z,
+      causes: few,
+      reports: [found("retainer-turns", false), found("rough-finger"), found("dry", false), says("groan", false)],
+      magnitudes: [magnitude("end-float", 22)],
+    });
+    expect(untriedFasteners(p, cause("end-bearing-worn"))).toEqual(["housing-turns"]);
+    expect(isSure(p)).toBe(false);
+    expect(nextTest(p, { once: new Set(["fastener-check", "end-float"]) }).next?.test.id).toBe("fastener-check");
+  });
+
   it("a test that looked and found nothing has not seen it", () => {
     const p = infer({ axis, reports: still, magnitudes: [whole(20), magnitude("end-float", 0.5)] });
     expect(isSeen(p, cause("end-bearing-worn"))).toBe(false);

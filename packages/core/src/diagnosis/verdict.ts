@@ -152,6 +152,7 @@ export function caseVerdict(
   const { evidence, causes, marginals } = posterior;
   const best = bestHypothesis(posterior);
   const sure = isSure(posterior);
+  const odd = misfit(posterior);
   const leading = leadingCauses(posterior, system);
   const proven: string[] = [];
   const onlyLikely: string[] = [];
@@ -161,7 +162,7 @@ export function caseVerdict(
     else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
   }
   for (const m of evidence.magnitudes) {
-    if (m.kind === "whole-chain") continue;
+    if (m.kind === "whole-chain" || m === odd?.size) continue;
     const u = 2 * m.uMm;
     const size = formatDeviation(m.reversalValueMm, { system, expandedMm: u });
     if (m.reversalValueMm > u)
@@ -189,11 +190,13 @@ export function caseVerdict(
     ruledOut,
     notLookedAt,
     sure,
-    headline: headlineOf(
-      best.causes,
-      best.causes.length ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)])) : best.probability,
-      sure,
-    ),
+    headline: odd
+      ? oddHeadline(odd.size)
+      : headlineOf(
+          best.causes,
+          best.causes.length ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)])) : best.probability,
+          sure,
+        ),
     options: remedyOptions(posterior, terms),
     warnings: warningsOn(posterior, best, system),
   };
@@ -201,6 +204,11 @@ export function caseVerdict(
 
 /** From this chance on it is said that three faults may be there. */
 const MAYBE_THREE = 0.3;
+
+/** The verdict steps back: what would be named is built on a reading that may be wrong. */
+function oddHeadline({ kind }: Magnitude): string {
+  return `What was measured does not fit together: read the ${TEST_NAMES[kind]} again first.`;
+}
 
 function misfitText(odd: Magnitude, system: UnitSystem): string {
   const u = { system, expandedMm: 2 * odd.uMm };
@@ -216,8 +224,9 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"], system: Uni
       `${unproven.name} is the dear part and not proven. Do not order it on this: the nut flank with the bracket’s own shift taken off, a back-drive in the job or a travel profile proves it.`,
     );
   const odd = misfit(posterior);
-  if (odd) warnings.push(misfitText(odd, system));
-  const three = thirdFault(posterior);
+  if (odd && !odd.inLedger) warnings.push(misfitText(odd.size, system));
+  // What does not fit may be a reading: more faults are not made of it.
+  const three = odd ? null : thirdFault(posterior);
   if (three && three.probability > MAYBE_THREE)
     warnings.push(
       `${three.probability > 0.5 ? "Two faults do not account for all of this; three do" : "Perhaps three faults"}: ${three.causes.map((c) => c.name).join(", ")} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`,
