@@ -21,6 +21,14 @@ describe("what a test said", () => {
     expect(result({ test: "look-over", answers: { dry: true } })).toBe(
       "Oil film and warmth: Ways or nut are dry. Not looked at: bearing end gets hot.",
     );
+    const data = { kind: "load-trace", unit: "%", samples: [] } as const;
+    expect(
+      result({
+        test: "load-trace",
+        answers: { "tight-spot": true, "tight-all": false },
+        data: { ...data, samples: [] },
+      }),
+    ).toBe("Load trace: Tight in one spot.");
     expect(result({ test: "look-over" })).toBe("Oil film and warmth: No answer.");
   });
 

@@ -20,13 +20,14 @@ export function resultText(result: Result, axis: AxisConfig): string {
   return `${test?.name ?? result.test}: ${said}${result.note ? ` ${result.note}` : ""}`;
 }
 
-function answerText({ test, answers }: Pick<Result, "test" | "answers">, axis: AxisConfig): string {
+function answerText({ test, answers, data }: Pick<Result, "test" | "answers" | "data">, axis: AxisConfig): string {
   const looked = locateTest(test);
   const asked = looked ? findingsOf(axis, looked) : [];
   const ids = Object.keys(answers) as FindingId[];
   const present = ids.filter((id) => answers[id]);
   const not = ids.filter((id) => answers[id] === false);
-  const open = asked.filter((id) => answers[id] === undefined);
+  // What readings cannot tell was looked at all the same.
+  const open = data ? [] : asked.filter((id) => answers[id] === undefined);
   if (ids.length === 0) return "No answer.";
   // All of it looked for and none of it there needs no list.
   const none = open.length || present.length ? `Not so: ${texts(not)}.` : "Nothing of what it looks for.";
