@@ -52,7 +52,8 @@ export function readsUm(
     case "end-float":
       return c.bearingUm + c.housingUm;
     case "nut-flank":
-      return c.nutUm + c.bracketUm + wear;
+      // Where the nut turns, its own bearings stand between screw and member.
+      return c.nutUm + c.bracketUm + wear + (axis.transmission === "rotating-nut" ? c.bearingUm : 0);
     case "coupling-slip":
       return c.couplingUm + c.giveUm;
     case "housing-shift":

@@ -140,6 +140,7 @@ export class Diagnose {
       axisId: axis.id,
       headline: verdict.headline,
       sure: verdict.sure,
+      fits: verdict.fits,
       noFault: posterior.noFault,
       ...verdictView(verdict, mending),
       warnings: [...verdict.warnings, ...ledger.contradictions],

@@ -61,6 +61,8 @@ export const diagnosisSchema = z.object({
       speaksAgainst: z.array(evidenceItem),
     }),
   ),
+  /** Whether what was measured fits together; where not, no cause is to be acted on. */
+  fits: z.boolean(),
   proven: z.array(z.string()),
   onlyLikely: z.array(z.string()),
   ruledOut: z.array(z.object({ cause: z.string(), by: z.string() })),

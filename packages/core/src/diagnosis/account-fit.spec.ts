@@ -68,6 +68,7 @@ describe("whether sizes fit an account", () => {
       expect(misfit(p)?.size.kind).toBe(kind);
       expect(isSure(p)).toBe(false);
       const verdict = caseVerdict(p, { done: new Set() });
+      expect([verdict.fits, verdict.proven, verdict.onlyLikely, verdict.ruledOut]).toEqual([false, [], [], []]);
       // One voice: what the headline asks for is what is next, and what the ledger asks for.
       expect(verdict.headline).toMatch(/^What was measured does not fit together: read the end float again first/);
       expect(lossLedger(axis, magnitudes).repeat[0] ?? kind).toBe(kind);

@@ -239,7 +239,7 @@ function contradictionsIn(
   const outside = housingOutside(parts, z);
   if (outside)
     said.push({
-      says: "The housing moves more than the screw end that it holds: the end float was read against the housing, not the casting. Repeat the end float.",
+      says: "The housing moves more than the screw end that it holds: the end float was probably read against the housing, not the casting. Repeat the end float.",
       repeat: "end-float",
     });
   for (const m of parts)

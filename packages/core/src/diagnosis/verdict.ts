@@ -36,6 +36,8 @@ export interface CaseVerdict {
     readonly probability: number;
   };
   readonly sure: boolean;
+  /** What was measured fits the account; where it does not, nothing that follows from it is to be acted on. */
+  readonly fits: boolean;
   readonly headline: string;
   readonly leading: readonly LeadingCause[];
   readonly proven: readonly string[];
@@ -132,6 +134,32 @@ function leadingCauses(posterior: Posterior, system: UnitSystem): LeadingCause[]
     });
 }
 
+/** Of readings that do not fit together any may be wrong: they name nothing and clear nothing. */
+const NOTHING_NAMED: Pick<CaseVerdict, "proven" | "onlyLikely"> = { proven: [], onlyLikely: [] };
+
+/** Causes and sizes that tests have shown, and causes that are only likely. */
+function whatIsProven(
+  posterior: Posterior,
+  leading: readonly LeadingCause[],
+  system: UnitSystem,
+): Pick<CaseVerdict, "proven" | "onlyLikely"> {
+  const proven: string[] = [];
+  const onlyLikely: string[] = [];
+  for (const { cause, probability, speaksFor } of leading) {
+    if (probability >= SURE && isSeen(posterior, cause) && untriedFasteners(posterior, cause).length === 0)
+      proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.message ?? "by what was ruled out"}.`);
+    else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
+  }
+  for (const m of posterior.evidence.magnitudes) {
+    if (m.kind === "whole-chain") continue;
+    const u = 2 * m.uMm;
+    const size = formatDeviation(m.reversalValueMm, { system, expandedMm: u });
+    if (m.reversalValueMm > u)
+      proven.push(`${capital(MAGNITUDE_TEXT[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
+  }
+  return { proven, onlyLikely };
+}
+
 /**
  * The verdict on a case: what is proven, what is only likely, what was not looked at.
  * @param posterior - what is known so far
@@ -154,24 +182,11 @@ export function caseVerdict(
   const sure = isSure(posterior);
   const odd = misfit(posterior);
   const leading = leadingCauses(posterior, system);
-  const proven: string[] = [];
-  const onlyLikely: string[] = [];
-  for (const { cause, probability, speaksFor } of leading) {
-    if (probability >= SURE && isSeen(posterior, cause) && untriedFasteners(posterior, cause).length === 0)
-      proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.message ?? "by what was ruled out"}.`);
-    else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
-  }
-  for (const m of evidence.magnitudes) {
-    if (m.kind === "whole-chain" || m === odd?.size) continue;
-    const u = 2 * m.uMm;
-    const size = formatDeviation(m.reversalValueMm, { system, expandedMm: u });
-    if (m.reversalValueMm > u)
-      proven.push(`${capital(MAGNITUDE_TEXT[m.kind])} ${size} ± ${formatDeviation(u, { system, expandedMm: u })}.`);
-  }
+  const { proven, onlyLikely } = odd ? NOTHING_NAMED : whatIsProven(posterior, leading, system);
   const before = priorShare(posterior);
   const ruledOut = causes
     .map((cause, i) => ({ cause, i }))
-    .filter(({ i }) => marginals[i] < 0.01 && before[i] > 0.02)
+    .filter(({ i }) => !odd && marginals[i] < 0.01 && before[i] > 0.02)
     .map(({ cause, i }) => {
       const against = evidenceFor(posterior, i, system).sort((a, b) => a.weight - b.weight)[0];
       return {
@@ -190,6 +205,7 @@ export function caseVerdict(
     ruledOut,
     notLookedAt,
     sure,
+    fits: odd === null,
     headline: odd
       ? oddHeadline(odd.size)
       : headlineOf(

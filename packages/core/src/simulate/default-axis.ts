@@ -69,6 +69,7 @@ export function virtualAxisOf(axis: AxisConfig, hidden: HiddenCondition, seed: n
       },
     ],
     travelMm: axis.travelMm,
+    turningNut: axis.transmission === "rotating-nut",
     feedback: axis.feedback,
     repeatabilityMm: hidden.repeatabilityMm ?? 0.0005,
     drift: { totalMm: hidden.driftMm ?? 0.001, tauS: 2400 },

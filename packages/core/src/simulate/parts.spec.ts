@@ -47,6 +47,16 @@ describe("an indicator anywhere on the chain", () => {
     near("bracket-shift", 0.006);
   });
 
+  it("a lever on the member sees the nut’s own bearings too where the nut turns (geometry of the chain)", () => {
+    const turning = axisFromParts(
+      { ...axis, transmission: "rotating-nut" },
+      { retainerGapMm: 0.02, nutGapMm: 0.005 },
+      1,
+    );
+    expect(across(turning, "nut-flank")).toBeGreaterThanOrEqual(0.025);
+    expect(across(turning, "nut-flank")).toBeLessThan(0.028);
+  });
+
   it("and the links add up to what the member loses", () => {
     const links = (["coupling-slip", "end-float", "nut-flank"] as const).reduce((s, k) => s + across(model, k), 0);
     const screw = 0.0012;

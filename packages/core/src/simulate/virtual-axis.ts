@@ -44,6 +44,8 @@ export interface VirtualAxis {
   readonly load?: LoadShape;
   /** Backlash compensation entered in the control, mm: taken off the loss at each reversal. */
   readonly enteredMm?: number;
+  /** The nut turns in bearings of its own on the member, and the screw stands still. */
+  readonly turningNut?: boolean;
   /** The parts it was made from, for what no indicator reads. */
   readonly parts?: PartsCondition;
   readonly seed: number;
@@ -151,7 +153,9 @@ export type Station = keyof typeof STATIONS;
  */
 export function stationPosition(axis: VirtualAxis, state: VirtualAxisState, station: Station): number {
   if (station === "member") return memberPosition(axis, state);
-  return readAcross(axis, state, STATIONS[station]);
+  // Where the nut turns, its own bearings stand between the screw and the member that the lever rides on.
+  const turning = station === "nut-flank" && axis.turningNut === true;
+  return readAcross(axis, state, turning ? [...STATIONS[station], ...STATIONS["end-float"]] : STATIONS[station]);
 }
 
 /**

@@ -27,6 +27,11 @@ export class CaseStore {
   readonly summaries = signal<readonly CaseSummary[] | null>(null);
   readonly current = signal<Case | null>(null);
   readonly diagnosis = signal<Diagnosis | null>(null);
+  /** Causes that may be acted on: none while what was measured does not fit together. */
+  readonly leading = computed(() => {
+    const diagnosis = this.diagnosis();
+    return diagnosis?.fits ? diagnosis.leading : [];
+  });
   readonly error = signal("");
   readonly saving = signal(false);
   /** Somebody else's version, when ours came too late. */

@@ -43,12 +43,17 @@ export class CloseCase {
   protected readonly words = signal("");
   /** Begins with what is as good as sure. */
   protected readonly found = signal<ReadonlySet<string>>(
-    new Set((this.store.diagnosis()?.leading ?? []).filter((l) => l.probability > 0.9).map((l) => l.cause.id)),
+    new Set(
+      this.store
+        .leading()
+        .filter((l) => l.probability > 0.9)
+        .map((l) => l.cause.id),
+    ),
   );
   protected readonly causes = computed(() => {
     const axis = this.context.axis();
     if (!axis) return [];
-    const chance = new Map(this.store.diagnosis()?.leading.map((l) => [l.cause.id, l.probability]));
+    const chance = new Map(this.store.leading().map((l) => [l.cause.id, l.probability]));
     return [...causesOf(axis.config)].sort((a, b) => (chance.get(b.id) ?? 0) - (chance.get(a.id) ?? 0));
   });
 

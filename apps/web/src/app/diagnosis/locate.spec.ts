@@ -32,6 +32,7 @@ const diagnosis = (over: Partial<Diagnosis> = {}): Diagnosis =>
     axisId: 2,
     headline: "Bearing retainer or nut loose: likely, 87 %.",
     sure: false,
+    fits: true,
     stop: null,
     leading: [leading("retainer-loose", "Bearing retainer or nut loose", 0.87)],
     noFault: 0.01,
@@ -114,6 +115,25 @@ describe("station Locate", () => {
     const page = open({ stop, tests: [test({})] as unknown as Diagnosis["tests"] });
     expect(page.text()).toContain(words);
     expect(page.page.queryByRole("region", { name: "Next test" })).toBeNull();
+  });
+
+  it("where what was measured does not fit together no cause, remedy or job is offered, before and after reading again", () => {
+    const apart = {
+      fits: false,
+      headline: "What was measured does not fit together: read the end float again first.",
+    };
+    const first = open(apart);
+    expect(first.text()).toContain("No verdict yet");
+    expect(first.text()).toContain("Read this again first");
+    expect(first.text()).toContain("Nothing yet but to read again");
+    expect(first.text()).not.toContain("87 %");
+    expect(first.page.queryByRole("link", { name: "Open the job" })).toBeNull();
+  });
+
+  it("read again and still apart, it sends to somebody who knows instead of to act", () => {
+    const page = open({ fits: false, stop: "cannot-change", tests: [test({})] as unknown as Diagnosis["tests"] });
+    expect(page.text()).toContain("nothing is to be acted on");
+    expect(page.text()).not.toContain("act on the verdict and retest");
   });
 
   it("results can be set aside and taken back in; a row of readings is one link away", () => {

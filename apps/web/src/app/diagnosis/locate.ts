@@ -60,7 +60,6 @@ export class LocateStation {
   protected readonly testPath = testPath;
   /** The likeliest cause that is mended by a job, for the way to Fix. */
   protected readonly jobCause = computed(() => {
-    const leading = this.store.diagnosis()?.leading ?? [];
-    return probable(leading.filter((l) => l.cause.id in JOB_OF_CAUSE))?.cause.id ?? null;
+    return probable(this.store.leading().filter((l) => l.cause.id in JOB_OF_CAUSE))?.cause.id ?? null;
   });
 }

@@ -74,6 +74,7 @@ describe("station Fix", () => {
   it("what the open case points to is offered, and no longer once it is ticked", () => {
     const page = open();
     takeUpCase(http, openCase(), {
+      fits: true,
       leading: [{ cause: { id: "retainer-loose", name: "Bearing retainer or nut loose" }, probability: 0.87 }],
     });
     page.give({});
@@ -81,6 +82,16 @@ describe("station Fix", () => {
     page.press("Tick: Tighten loose fasteners");
     expect(page.page.getByLabelText<HTMLInputElement>("Tighten loose fasteners").checked).toBe(true);
     expect(page.text()).not.toContain("Case 5 points to");
+  });
+
+  it("a case whose readings do not fit together points to no job", () => {
+    const page = open();
+    takeUpCase(http, openCase(), {
+      fits: false,
+      leading: [{ cause: { id: "retainer-loose", name: "Bearing retainer or nut loose" }, probability: 0.99 }],
+    });
+    page.give({});
+    expect(page.text()).not.toContain("points to");
   });
 
   it("what the server refuses is told, and the choice stands", () => {

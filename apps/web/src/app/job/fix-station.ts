@@ -168,7 +168,7 @@ export class FixStation {
   /** What the open case points to, where that is mended by a job that is not ticked yet. */
   protected readonly pointed = computed(() => {
     const axis = this.context.axis();
-    const best = probable(this.cases.diagnosis()?.leading ?? []);
+    const best = probable(this.cases.leading());
     const kind = best ? (JOB_OF_CAUSE[best.cause.id] as JobKindId | undefined) : undefined;
     if (!axis || !best || !kind || !this.cases.open() || !jobKind(kind).fits(axis.config) || this.is(axis.id, kind))
       return null;
@@ -209,7 +209,7 @@ export class FixStation {
   /** What the case found loose: the sheet names those fasteners. */
   private looseFor(axisId: number, kind: JobKindId): JobItem["loose"] {
     if (kind !== "tighten" || axisId !== this.context.axis()?.id) return [];
-    const cause = this.wanted() || probable(this.cases.diagnosis()?.leading ?? [])?.cause.id;
+    const cause = this.wanted() || probable(this.cases.leading())?.cause.id;
     const loose = cause ? LOOSE_OF_CAUSE[cause] : undefined;
     return loose ? [loose] : [];
   }
