@@ -81,6 +81,8 @@ export interface Outcome<T extends Tried = Tried> {
   /** A screw or nut in the verdict may be ordered on it. */
   readonly condemns: boolean;
   readonly confidence: number;
+  /** It stopped because more testing cannot change what is done. */
+  readonly sure: boolean;
   /** Every cause of the axis with its probability at the verdict. */
   readonly marginals: readonly { readonly id: string; readonly p: number }[];
   readonly minutes: number;
@@ -91,17 +93,14 @@ export interface Outcome<T extends Tried = Tried> {
 
 /** The account named: causes most likely first, and how sure of the first. */
 function top(posterior: Posterior): { names: string[]; p: number } {
-  const { causes, probability } = bestHypothesis(posterior);
+  const { causes } = bestHypothesis(posterior);
   const chance = (id: string): number => posterior.marginals[posterior.causes.findIndex((c) => c.id === id)];
-  const names = causes
-    .map((c) => c.id)
-    .filter((id) => id !== "nut-clearance")
-    .sort((a, b) => chance(b) - chance(a));
-  return { names, p: names.length ? chance(names[0]) : probability };
+  const names = causes.map((c) => c.id).sort((a, b) => chance(b) - chance(a));
+  return { names, p: names.length ? chance(names[0]) : posterior.noFault };
 }
 
 function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
-  return infer({ axis: world.config, context: world.context, reports, magnitudes }, 6);
+  return infer({ axis: world.config, context: world.context, reports, magnitudes, allTold: true }, 6);
 }
 
 function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): Outcome<T> {
@@ -134,6 +133,7 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
     verdict: names,
     condemns: unprovenPart(state.posterior) === null,
     confidence: p,
+    sure: isSure(state.posterior),
     marginals: state.posterior.causes.map((c, i) => ({
       id: c.id,
       p: state.posterior.marginals[i],

@@ -29,7 +29,7 @@ const FAULT_COUNTS = [0.12, 0.73, 0.15];
 export const CONFIGS = MACHINES.flatMap((m) => m.axes.map((a) => a.config));
 
 function drawFault(config: AxisConfig, luck: Luck, besides: string[]): string {
-  const there = CAUSES.filter((c) => causeFits(config, c) && c.id !== "nut-clearance" && !besides.includes(c.id));
+  const there = CAUSES.filter((c) => causeFits(config, c) && !(c.normal && c.share) && !besides.includes(c.id));
   // Flatter than the catalogue’s own priors, so that they are not simply right.
   const weights = there.map((c) => Math.sqrt(c.prior));
   let at = luck.uniform() * weights.reduce((a, b) => a + b, 0);

@@ -19,7 +19,15 @@ const STATED_UM: Record<How, number> = { well: 0.9, "wrong-place": 0.9, badly: 0
 /** Scatter that is there, µm. */
 const SCATTER_UM: Record<How, number> = { well: 0.9, "wrong-place": 1.5, badly: 18, coarse: 3.2 };
 /** Seen at the wrong place: what sits at one spot, or at the far end, is all but missed. */
-const ELSEWHERE: readonly FindingId[] = ["dry", "tight-spot", "far-play", "profile-middle", "carriage-click", "rocks"];
+const ELSEWHERE: readonly FindingId[] = [
+  "dry",
+  "tight-spot",
+  "far-play",
+  "profile-middle",
+  "flank-middle",
+  "carriage-click",
+  "rocks",
+];
 
 export interface Answer {
   readonly test: string;
@@ -50,7 +58,8 @@ export function readsUm(
     case "whole-chain":
       return lostUm(axis, c) + wear;
     case "end-float":
-      return c.bearingUm + c.housingUm;
+      // A screw that stands still has no bearings to float in.
+      return (axis.transmission === "rotating-nut" ? 0 : c.bearingUm) + c.housingUm;
     case "nut-flank":
       // Where the nut turns, its own bearings stand between screw and member.
       return c.nutUm + c.bracketUm + wear + (axis.transmission === "rotating-nut" ? c.bearingUm : 0);

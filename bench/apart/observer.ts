@@ -17,6 +17,11 @@ interface Particle {
   readonly among: number;
 }
 
+export interface Observation {
+  readonly named: readonly string[];
+  readonly none: number;
+}
+
 const EACH = { none: 60, one: 160, two: 16 };
 const known = new Map<AxisConfig, readonly Particle[]>();
 
@@ -50,12 +55,12 @@ function particlesOf(config: AxisConfig): readonly Particle[] {
 /**
  * The verdict of an observer who knows the true likelihoods: every way an axis may be, weighed by what was told and
  * answered. What is beyond it is beyond any diagnosis.
- * @returns the faults named, likeliest first
+ * @returns the faults named, likeliest first, and the chance that there is none
  */
 export function observed(
   scene: Pick<Scene, "config" | "context" | "reports">,
   answers: readonly Answer[],
-): readonly string[] {
+): Observation {
   const { config, context, reports } = scene;
   const particles = particlesOf(config);
   const heard = TOLD.map((id) => {
@@ -84,13 +89,15 @@ export function observed(
   return verdictOf(particles, logs);
 }
 
-function verdictOf(particles: readonly Particle[], logs: readonly number[]): readonly string[] {
+function verdictOf(particles: readonly Particle[], logs: readonly number[]): Observation {
   const most = Math.max(...logs);
   const bySet = new Map<string, number>();
   const byFault = new Map<string, number>();
   let none = 0;
+  let all = 0;
   particles.forEach(({ faults }, i) => {
     const p = Math.exp(logs[i] - most);
+    all += p;
     const key = faults.map((f) => f.id).join("+");
     bySet.set(key, (bySet.get(key) ?? 0) + p);
     if (faults.length === 0) none += p;
@@ -99,8 +106,8 @@ function verdictOf(particles: readonly Particle[], logs: readonly number[]): rea
   const best = (map: ReadonlyMap<string, number>): readonly [string, number] =>
     [...map].reduce((a, b) => (b[1] > a[1] ? b : a));
   const [first, p] = best(byFault);
-  if (p <= none) return [];
+  if (p <= none) return { named: [], none: none / all };
   // The likeliest fault first, and what is likeliest to be there with it.
   const [set] = best(bySet);
-  return [first, ...set.split("+").filter((id) => id && id !== first)];
+  return { named: [first, ...set.split("+").filter((id) => id && id !== first)], none: none / all };
 }

@@ -33,6 +33,8 @@ export const TOLD: readonly FindingId[] = [
   "stops-in-program",
   "hot-end",
   "stalls",
+  "end-walks",
+  "ripple-pair",
 ];
 
 /** Nobody thinks the axis stands still when it does not: so plain that it is not imagined. */

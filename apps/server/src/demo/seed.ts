@@ -4,7 +4,7 @@ import {
   evaluateRun,
   profileTargets,
   travelPerTurnMm,
-  SOUND_FRICTION_N,
+  soundFrictionN,
   virtualAxisOf,
   type AxisConfig,
   type HiddenCondition,
@@ -46,7 +46,7 @@ export function conditionOf(demo: DemoAxis, lostUm: number, seed: number): Virtu
 /** What a link's loss is to an ear and a hand: the parts behind the dead bands of {@link conditionOf}. */
 function partsOf(demo: DemoAxis, model: VirtualAxis): PartsCondition {
   const band = (id: string): number => model.links.find((l) => l.id === id)?.deadBandMm ?? 0;
-  const common = { frictionN: SOUND_FRICTION_N, nutNewMm: band("nut") };
+  const common = { frictionN: soundFrictionN(demo.config), nutNewMm: band("nut") };
   switch (demo.culprit) {
     case "endBearings":
       return { ...common, retainerGapMm: band("end-bearings") };

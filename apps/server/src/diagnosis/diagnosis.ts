@@ -11,6 +11,7 @@ import {
   caseVerdict,
   causeById,
   infer,
+  isConfirmed,
   isSplitTest,
   LOCATE_TESTS,
   lossLedger,
@@ -187,12 +188,21 @@ export class Diagnose {
     const list: Diagnosis["measured"] = [];
     const magnitudes: Magnitude[] = [];
     const reports: Report[] = [];
+    const tests = rows.map(({ kind, lost_mm: lostMm, expanded_mm: expandedMm }) => ({ kind, lostMm, expandedMm }));
     for (const row of recent) {
+      const test = tests[rows.indexOf(row)];
       const { kind, at, run_id: runId, job_id: jobId } = row;
       const { lost_mm: reversalValueMm, expanded_mm: expandedMm } = row;
       list.push({ runId, jobId, kind, reversalValueMm, expandedMm, at });
       const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
-      magnitudes.push({ kind: magnitudeOf(kind), reversalValueMm, uMm: Math.max(expandedMm / 2, 1e-5), ref });
+      const confirmed = isConfirmed(tests, test);
+      magnitudes.push({
+        kind: magnitudeOf(kind),
+        reversalValueMm,
+        uMm: Math.max(expandedMm / 2, 1e-5),
+        ref,
+        confirmed,
+      });
       if (kind === "travel-profile" && runId !== null)
         reports.push(...profileReports(axis, await this.needs.runs.run(runId)));
     }

@@ -2,8 +2,9 @@ import { fcnnlsVector } from "ml-fcnnls";
 import { CholeskyDecomposition, Matrix } from "ml-matrix";
 import { accountFit, misfit } from "./account-fit";
 import { causeById } from "./causes";
-import { fitOf, slackModel, type Magnitude } from "./components";
-import { isSure, nextTest } from "./decide";
+import { slackModel, type Magnitude } from "./components";
+import { fitOf } from "./share-mixture";
+import { isSure, nextTest } from "./next-test";
 import { axis, found, magnitude, whole } from "./evidence.testing";
 import { infer } from "./infer";
 import type { Cause } from "./knowledge";
@@ -27,7 +28,7 @@ describe("whether sizes fit an account", () => {
       const even = Matrix.add(weights, weights.transpose()).mul(0.5);
       const white = new CholeskyDecomposition(even).lowerTriangularMatrix.transpose();
       const columns = causes.map((c) =>
-        sizes.map((m) => Number(model.rowOf(m.kind).includes(model.slacks.indexOf(c.share?.slack ?? "windup")))),
+        sizes.map((m) => model.rowOf(m.kind)[model.slacks.indexOf(c.share?.slack ?? "windup")]),
       );
       const a = white.mmul(new Matrix(columns).transpose());
       const b = white.mmul(Matrix.columnVector([...fit.residual]));
@@ -47,7 +48,7 @@ describe("whether sizes fit an account", () => {
       const lost = model.slacks.map((_, i) => model.baseMean[i] + Math.sqrt(model.baseVariance[i]) * luck.normal());
       lost[model.slacks.indexOf("bearings")] += 0.005 * 20 ** luck.uniform();
       const sizes = MAGNITUDES.map((kind): Magnitude => {
-        const reads = model.rowOf(kind).reduce((s, i) => s + lost[i], 0) + 0.001 * luck.normal();
+        const reads = model.rowOf(kind).reduce((s, part, i) => s + part * lost[i], 0) + 0.001 * luck.normal();
         return { kind, reversalValueMm: reads, uMm: 0.001 };
       });
       if (accountFit(fitOf(model, sizes), causes).chance < 0.05) alarms += 1;
@@ -86,15 +87,22 @@ describe("whether sizes fit an account", () => {
   });
 
   it("a compensation may hide of the whole what a part loses: no contradiction, and not sure before it was looked up", () => {
-    const p = infer({
+    const flank = magnitude("nut-flank", 55);
+    const sizes = [whole(12), flank, magnitude("bracket-shift", 0.3)];
+    const p = infer({ axis, reports: still, magnitudes: sizes });
+    // Read once it may as well be misread; two minutes at the control come before it is set up again.
+    expect(misfit(p)?.size.kind).toBe("nut-flank");
+    expect(nextTest(p, { once: new Set(["fastener-check"]) }).next?.test.id).toBe("comp-look");
+    expect(nextTest(p, { once: new Set(["fastener-check", "comp-look"]) }).next?.test.id).toBe("nut-flank");
+    const again = infer({
       axis,
       reports: still,
-      magnitudes: [whole(12), magnitude("nut-flank", 55), magnitude("bracket-shift", 0.3)],
+      magnitudes: sizes.map((m) => ({ ...m, confirmed: m.kind !== "bracket-shift" })),
     });
-    expect(p.causes.filter((_, i) => p.marginals[i] > 0.9).map((c) => c.id)).toContain("control-comp");
-    expect(misfit(p)).toBeNull();
-    expect(isSure(p)).toBe(false);
-    expect(nextTest(p, { once: new Set(["fastener-check"]) }).next?.test.id).toBe("control-check");
+    expect(again.causes.filter((_, i) => again.marginals[i] > 0.9).map((c) => c.id)).toContain("control-comp");
+    expect(misfit(again)).toBeNull();
+    expect(isSure(again)).toBe(false);
+    expect(nextTest(again, { once: new Set(["fastener-check"]) }).next?.test.id).toBe("comp-look");
   });
 
   it("sizes that agree fit, whatever their size", () => {

@@ -1,6 +1,7 @@
 import { chiSquaredExceeded } from "../quantity";
 import { bestHypothesis } from "./best-hypothesis";
-import { fitOf, type Fit, type Magnitude } from "./components";
+import { type Magnitude } from "./components";
+import { fitOf, type Fit } from "./share-mixture";
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 import { lossLedger } from "./ledger";
@@ -26,7 +27,7 @@ interface Forms {
 function formsOf(fit: Fit, causes: readonly Cause[]): Forms {
   const columns = causes.map((c) => {
     const slack = c.share ? fit.model.slacks.indexOf(c.share.slack) : -1;
-    return fit.magnitudes.map((m) => (fit.model.rowOf(m.kind).includes(slack) ? 1 : 0));
+    return fit.magnitudes.map((m) => (slack < 0 ? 0 : fit.model.rowOf(m.kind)[slack]));
   });
   const form = (a: readonly number[], b: readonly number[]): number =>
     a.reduce((sum, x, i) => sum + x * b.reduce((s, y, k) => s + fit.inverse[i][k] * y, 0), 0);

@@ -1,8 +1,11 @@
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 
+/** From this chance on a normal thing is named beside what else is there. */
+const NAMED_BESIDE = 0.5;
+
 /**
- * Most likely account of the case: no fault, one cause or two.
+ * Most likely account of the case: no fault, one cause or two; with what is normal and was noticed besides.
  * @param posterior - what is known so far
  * @returns its causes, none for no fault, and its probability
  * @example
@@ -14,5 +17,8 @@ export function bestHypothesis(posterior: Posterior): {
   readonly probability: number;
 } {
   const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
-  return { causes: best.members.map((m) => posterior.causes[m]), probability: best.probability };
+  const beside = posterior.normals
+    .map((n) => n.index)
+    .filter((i) => !best.members.includes(i) && posterior.marginals[i] > NAMED_BESIDE);
+  return { causes: [...best.members, ...beside].map((m) => posterior.causes[m]), probability: best.probability };
 }

@@ -1,6 +1,6 @@
 import type { AxisConfig } from "../machine/axis";
 import type { Cause, SlackId } from "./knowledge";
-import { baselineOf, seenBy, slacksOf, type MagnitudeKind } from "./slack";
+import { baselineOf, seenParts, slacksOf, type MagnitudeKind } from "./slack";
 
 /** A measured size with its standard uncertainty, mm. */
 export interface Magnitude {
@@ -9,6 +9,8 @@ export interface Magnitude {
   readonly uMm: number;
   /** An id of the caller’s, to find the evidence again. */
   readonly ref?: string;
+  /** Read again, set up anew, and the same within its U: it was not misread. */
+  readonly confirmed?: boolean;
 }
 
 /** One Gaussian of a mixture over the slacks: what they are likely to be, given the measurements. */
@@ -23,6 +25,7 @@ export interface SlackModel {
   readonly slacks: readonly SlackId[];
   readonly baseMean: Float64Array;
   readonly baseVariance: Float64Array;
+  /** How much of each slack is in a test’s reading: 1, 0, or a part of the wind-up. */
   readonly rowOf: (kind: MagnitudeKind) => readonly number[];
 }
 
@@ -44,7 +47,7 @@ export function slackModel(axis: AxisConfig): SlackModel {
     rowOf: (kind) => {
       let row = rows.get(kind);
       if (!row) {
-        row = seenBy(axis, kind).map((s) => slacks.indexOf(s));
+        row = seenParts(axis, kind);
         rows.set(kind, row);
       }
       return row;
@@ -52,7 +55,8 @@ export function slackModel(axis: AxisConfig): SlackModel {
   };
 }
 
-interface Node {
+/** One Gaussian of a share. */
+export interface ShareNode {
   readonly mm: number;
   readonly variance: number;
 }
@@ -64,11 +68,11 @@ interface Node {
  * @returns mean and variance of each, mm and mm²
  * @example shareNodes(causeById("nut-worn"), 8).length // 8
  */
-export function shareNodes(cause: Cause, count: number): readonly Node[] {
+export function shareNodes(cause: Cause, count: number): readonly ShareNode[] {
   if (!cause.share) return [];
   const [least, most] = cause.share.um;
   const ratio = (most / least) ** (1 / count);
-  const nodes: Node[] = [];
+  const nodes: ShareNode[] = [];
   for (let i = 0; i < count; i += 1) {
     const low = (least / 1000) * ratio ** i;
     const mm = low * Math.sqrt(ratio);
@@ -82,7 +86,7 @@ export function shareNodes(cause: Cause, count: number): readonly Node[] {
 /**
  * Takes one measurement in: the usual update of a Gaussian, and the likelihood it had.
  * @param component - the Gaussian, changed
- * @param options - `row`: which slacks the test adds up, 0 or 1 each; `reversalValueMm`, `uMm`: what it read and its standard
+ * @param options - `row`: how much of each slack is in the reading; `reversalValueMm`, `uMm`: what it read and its standard
  *   uncertainty, mm
  * @example
  * measure({ logWeight: 0, mean: new Float64Array([0]), covariance: new Float64Array([1]) }, { row: [1], reversalValueMm: 0.01, uMm: 0.001 })
@@ -101,11 +105,13 @@ export function measure(
   const v = new Float64Array(n);
   let predicted = 0;
   let spread = uMm * uMm;
-  for (const j of row) {
-    predicted += mean[j];
-    for (let i = 0; i < n; i += 1) v[i] += covariance[i * n + j];
+  for (let j = 0; j < n; j += 1) {
+    const part = row[j];
+    if (part === 0) continue;
+    predicted += part * mean[j];
+    for (let i = 0; i < n; i += 1) v[i] += part * covariance[i * n + j];
   }
-  for (const j of row) spread += v[j];
+  for (let j = 0; j < n; j += 1) spread += row[j] * v[j];
   const miss = reversalValueMm - predicted;
   component.logWeight -= 0.5 * (Math.log(2 * Math.PI * spread) + (miss * miss) / spread);
   for (let i = 0; i < n; i += 1) {
@@ -113,179 +119,6 @@ export function measure(
     mean[i] += gain * miss;
     for (let k = 0; k < n; k += 1) covariance[i * n + k] -= gain * v[k];
   }
-}
-
-interface Part {
-  readonly slack: number;
-  readonly node: Node;
-}
-
-/** Everything about the measurements that does not depend on the shares. */
-export interface Fit {
-  readonly model: SlackModel;
-  readonly magnitudes: readonly Magnitude[];
-  /** Residuals against sound links, and the inverse of their covariance. */
-  readonly residual: readonly number[];
-  readonly inverse: readonly (readonly number[])[];
-  readonly logDet: number;
-}
-
-/**
- * Prepares the measured sizes of a case, so that many accounts can be held against them quickly.
- * @param model - slacks of the axis
- * @param magnitudes - what was measured, mm
- * @returns residuals against the sound axis, and the inverse of their covariance
- * @example
- * fitOf(slackModel(defaultAxis("vertical-centre", "X")), [{ kind: "whole-chain", reversalValueMm: 0.01, uMm: 0.001 }]).residual.length
- * // 1
- */
-export function fitOf(model: SlackModel, magnitudes: readonly Magnitude[]): Fit {
-  const rows = magnitudes.map((m) => model.rowOf(m.kind));
-  const covariance = rows.map((a, i) =>
-    rows.map(
-      (b, k) =>
-        a.reduce((sum, s) => sum + (b.includes(s) ? model.baseVariance[s] : 0), 0) +
-        (i === k ? magnitudes[i].uMm ** 2 : 0),
-    ),
-  );
-  const { inverse, logDet } = invert(covariance);
-  const residual = magnitudes.map((m, i) => m.reversalValueMm - rows[i].reduce((sum, s) => sum + model.baseMean[s], 0));
-  return { model, magnitudes, residual, inverse, logDet };
-}
-
-/**
- * The mixture over the shares of a set of causes: log weight of each combination of their nodes.
- * The shares add one or two rank-one terms to the measurements' covariance, so that each weight
- * comes from a 2 × 2 system (Woodbury; matrix determinant lemma).
- */
-export class ShareMixture {
-  readonly log: number;
-  private readonly weights: Float64Array;
-  private readonly sets: readonly { slack: number; nodes: readonly Node[] }[];
-  private built: Component[] | null = null;
-
-  constructor(
-    private readonly fit: Fit,
-    causes: readonly Cause[],
-    nodesEach: number,
-  ) {
-    this.sets = causes.flatMap((cause) => {
-      const slack = cause.share ? fit.model.slacks.indexOf(cause.share.slack) : -1;
-      return slack < 0 ? [] : [{ slack, nodes: shareNodes(cause, nodesEach) }];
-    });
-    const count = this.sets.reduce((n, s) => n * s.nodes.length, 1);
-    this.weights = this.weigh(count);
-    this.log = logSum(this.weights);
-  }
-
-  /** The combinations that matter, with the measurements taken in. */
-  get components(): readonly Component[] {
-    if (this.built) return this.built;
-    const most = Math.max(...this.weights);
-    const built: Component[] = [];
-    this.weights.forEach((log, index) => {
-      if (log - most > LEAST_LOG) built.push(this.component(index, log));
-    });
-    this.built = built;
-    return built;
-  }
-
-  private partsOf(index: number): Part[] {
-    let rest = index;
-    return this.sets.map(({ slack, nodes }) => {
-      const node = nodes[rest % nodes.length];
-      rest = Math.floor(rest / nodes.length);
-      return { slack, node };
-    });
-  }
-
-  private component(index: number, logWeight: number): Component {
-    const { model, magnitudes } = this.fit;
-    const n = model.slacks.length;
-    const mean = Float64Array.from(model.baseMean);
-    const covariance = new Float64Array(n * n);
-    for (let i = 0; i < n; i += 1) covariance[i * n + i] = model.baseVariance[i];
-    for (const { slack, node } of this.partsOf(index)) {
-      mean[slack] += node.mm;
-      covariance[slack * n + slack] += node.variance;
-    }
-    const component: Component = { logWeight: 0, mean, covariance };
-    for (const m of magnitudes)
-      measure(component, { row: model.rowOf(m.kind), reversalValueMm: m.reversalValueMm, uMm: m.uMm });
-    component.logWeight = logWeight;
-    return component;
-  }
-
-  private weigh(count: number): Float64Array {
-    const { residual, inverse, logDet, magnitudes, model } = this.fit;
-    const m = residual.length;
-    const weights = new Float64Array(count).fill(-Math.log(count));
-    if (m === 0) return weights;
-    const columns = this.sets.map(({ slack }) =>
-      magnitudes.map((one) => (model.rowOf(one.kind).includes(slack) ? 1 : 0)),
-    );
-    const form = (a: readonly number[], b: readonly number[]): number => {
-      let sum = 0;
-      for (let i = 0; i < m; i += 1) if (a[i] !== 0) for (let k = 0; k < m; k += 1) sum += a[i] * inverse[i][k] * b[k];
-      return sum;
-    };
-    const [a, b] = [columns[0] ?? [], columns[1] ?? []];
-    const rr = form(residual, residual);
-    const [ar, aa] = this.sets.length > 0 ? [form(a, residual), form(a, a)] : [0, 0];
-    const [br, bb, ab] = this.sets.length > 1 ? [form(b, residual), form(b, b), form(a, b)] : [0, 0, 0];
-    const constant = -0.5 * (m * Math.log(2 * Math.PI) + logDet);
-    const none: readonly Node[] = [{ mm: 0, variance: 0 }];
-    const first = this.sets[0]?.nodes ?? none;
-    const second = this.sets[1]?.nodes ?? none;
-    for (let j = 0; j < second.length; j += 1)
-      for (let i = 0; i < first.length; i += 1) {
-        const { mm: x, variance: p } = first[i];
-        const { mm: y, variance: q } = second[j];
-        const quadratic = rr - 2 * (x * ar + y * br) + x * x * aa + 2 * x * y * ab + y * y * bb;
-        const u = ar - x * aa - y * ab;
-        const v = br - x * ab - y * bb;
-        // (I + K G) with K = diag(p, q), G the forms of the columns.
-        const det = (1 + p * aa) * (1 + q * bb) - p * q * ab * ab;
-        const taken = (p * u * u * (1 + q * bb) + q * v * v * (1 + p * aa) - 2 * p * q * ab * u * v) / det;
-        weights[j * first.length + i] += constant - 0.5 * (quadratic - taken + Math.log(det));
-      }
-    return weights;
-  }
-}
-
-/** Combinations less likely than this against the best one are left out of predictions. */
-const LEAST_LOG = Math.log(1e-4);
-
-/** Inverse and log determinant of a small symmetric positive matrix, by Cholesky. */
-function invert(matrix: readonly (readonly number[])[]): {
-  inverse: number[][];
-  logDet: number;
-} {
-  const n = matrix.length;
-  const l = matrix.map((row) => [...row]);
-  let logDet = 0;
-  for (let i = 0; i < n; i += 1)
-    for (let j = 0; j <= i; j += 1) {
-      let sum = matrix[i][j];
-      for (let k = 0; k < j; k += 1) sum -= l[i][k] * l[j][k];
-      l[i][j] = i === j ? Math.sqrt(sum) : sum / l[j][j];
-      if (i === j) logDet += 2 * Math.log(l[i][i]);
-    }
-  const inverse = matrix.map(() => new Array<number>(n).fill(0));
-  for (let c = 0; c < n; c += 1) {
-    const x = new Array<number>(n).fill(0);
-    for (let i = 0; i < n; i += 1) {
-      let sum = i === c ? 1 : 0;
-      for (let k = 0; k < i; k += 1) sum -= l[i][k] * x[k];
-      x[i] = sum / l[i][i];
-    }
-    for (let i = n - 1; i >= 0; i -= 1) {
-      let sum = x[i];
-      for (let k = i + 1; k < n; k += 1) sum -= l[k][i] * inverse[k][c];
-      inverse[i][c] = sum / l[i][i];
-    }
-  }
-  return { inverse, logDet };
 }
 
 /**
@@ -306,11 +139,11 @@ export function logSum(logs: Iterable<number>): number {
 /**
  * Mean and variance of what a test would read under a component, before its own uncertainty.
  * @param component - Gaussian of the slacks
- * @param row - which slacks the test adds up
+ * @param row - how much of each slack is in the reading
  * @returns mm and mm²
  * @example
  * predict({ logWeight: 0, mean: new Float64Array([0.01, 0.02]), covariance: new Float64Array([1, 0, 0, 4]) }, [1, 1])
- * // { mean: 0.04, variance: 16 }
+ * // { mean: 0.03, variance: 5 }
  */
 export function predict(
   component: Component,
@@ -319,9 +152,10 @@ export function predict(
   const n = component.mean.length;
   let mean = 0;
   let variance = 0;
-  for (const i of row) {
-    mean += component.mean[i];
-    for (const j of row) variance += component.covariance[i * n + j];
+  for (let i = 0; i < n; i += 1) {
+    if (row[i] === 0) continue;
+    mean += row[i] * component.mean[i];
+    for (let j = 0; j < n; j += 1) variance += row[i] * row[j] * component.covariance[i * n + j];
   }
   return { mean, variance };
 }

@@ -46,6 +46,9 @@ const AFTER_WORK = [
   "gib-tight",
   "antibacklash-tight",
   "pinion-loose",
+  "flange-loose",
+  "screw-clamp-loose",
+  "racks-out-of-step",
   "wheel-tight",
   "home-marker-near",
 ];
@@ -80,7 +83,15 @@ export const PRIOR_RULES: readonly PriorRule[] = [
   { when: "younger than two years", causes: AGEING, factor: 0.4, holds: (c) => c.ageYears !== null && c.ageYears < 2 },
   {
     when: "after a crash",
-    causes: ["screw-bent", "housing-loose", "coupling-screw", "tram-out", "screw-misaligned", "end-bearing-worn"],
+    causes: [
+      "screw-bent",
+      "housing-loose",
+      "coupling-screw",
+      "tram-out",
+      "screw-misaligned",
+      "end-bearing-worn",
+      "racks-out-of-step",
+    ],
     factor: 3,
     holds: (c) => c.crash === true,
   },
@@ -117,7 +128,7 @@ export const PRIOR_RULES: readonly PriorRule[] = [
   },
   {
     when: "sudden since a parameter change",
-    causes: ["control-comp", "control-interlock", "stepper-stall"],
+    causes: ["control-comp", "control-interlock", "stepper-stall", "travel-scale"],
     factor: 6,
     holds: (c) => c.parameterChange === true,
   },
@@ -126,6 +137,12 @@ export const PRIOR_RULES: readonly PriorRule[] = [
     causes: ["end-bearing-worn"],
     factor: 1.5,
     holds: (_, a) => a.orientation !== "horizontal",
+  },
+  {
+    when: "no drag brake in the axis’ data",
+    causes: ["normal-dragbrake"],
+    factor: 0.25,
+    holds: (_, a) => !a.dragBrake,
   },
   {
     when: "nut preloaded by the maker",

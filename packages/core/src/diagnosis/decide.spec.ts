@@ -1,7 +1,9 @@
 import { defaultAxis, pricesOf, type AxisConfig } from "../machine/axis";
-import { isSure, nextTest, rankTests } from "./decide";
+import { rankTests } from "./decide";
+import { isSure, nextTest } from "./next-test";
 import { minuteCost, remedyCost } from "./decision-terms";
-import { infer, type Report } from "./infer";
+import { infer } from "./infer";
+import { type Report } from "./reports";
 import type { FindingId } from "../measure/findings";
 import { learnedFactors, PRIOR_CASES } from "./learn";
 import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";

@@ -1,11 +1,11 @@
 import type { AxisConfig } from "../machine/axis";
-import { misfit } from "./account-fit";
 import { predict } from "./components";
-import { chanceOf, latentOf, reportErrors, type Posterior } from "./infer";
+import { type Posterior } from "./infer";
+import { chanceOf, latentOf, reportErrors } from "./reports";
 import type { FindingId } from "../measure/findings";
 import { normalCdf } from "./normal";
 import type { LocateTest } from "./locate-test";
-import { neededTests } from "./seen";
+import { pointless } from "./pointless";
 import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 import { DECISION_TERMS, minuteCost, remedyCost, type DecisionTerms } from "./decision-terms";
 
@@ -125,7 +125,7 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
   const ranked: RankedTest[] = [];
   for (const test of LOCATE_TESTS) {
     const there = availability(axis, test);
-    if (!there.possible || done.has(test.id)) continue;
+    if (!there.possible || done.has(test.id) || pointless(whole.evidence, test.id)) continue;
     const outcomes = outcomesOf(posterior, test);
     let after = 0;
     const shift = new Float64Array(posterior.causes.length);
@@ -209,6 +209,45 @@ export function outcomesOf(posterior: Posterior, test: LocateTest): readonly Flo
   return outcomes;
 }
 
+/** An outcome by itself: a finding that is so, none of them, or how large a size is. */
+export type OutcomeKind = FindingId | "none" | "nothing" | "some" | "most";
+
+/**
+ * The outcomes of a test one by one, as a person thinks of them: each finding by itself, none of them, each class of
+ * size; with its likelihood under every hypothesis. They overlap where a test can find several things at once.
+ * @param posterior - what is known so far
+ * @param test - the test
+ * @returns likelihoods for each hypothesis
+ * @example
+ * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
+ * outcomeLikelihoods(known, locateTest("end-float")).map((o) => o.kind) // [ "nothing", "some", "most" ]
+ */
+export function outcomeLikelihoods(
+  posterior: Posterior,
+  test: LocateTest,
+): readonly { readonly kind: OutcomeKind; readonly likelihood: Float64Array }[] {
+  const { hypotheses, evidence } = posterior;
+  const outcomes: { kind: OutcomeKind; likelihood: Float64Array }[] = [];
+  const none = new Float64Array(hypotheses.length).fill(1);
+  for (const kind of findingsOf(evidence.axis, test)) {
+    const likelihood = chanceReported(posterior, kind);
+    if (Math.max(...likelihood) - Math.min(...likelihood) < TELLS_NOTHING) continue;
+    outcomes.push({ kind, likelihood });
+    likelihood.forEach((yes, i) => (none[i] *= 1 - yes));
+  }
+  if (outcomes.length) outcomes.push({ kind: "none", likelihood: none });
+  if (!test.magnitude) return outcomes;
+  const [nothing, some, much, most] = sizeBins(posterior, test).map((bin) =>
+    Float64Array.from(hypotheses, (h) => bin[h.shareSet]),
+  );
+  return [
+    ...outcomes,
+    { kind: "nothing", likelihood: nothing },
+    { kind: "some", likelihood: some },
+    { kind: "most", likelihood: much.map((p, i) => p + most[i]) },
+  ];
+}
+
 /** Chance that a test reports a finding, by hypothesis, given what has been reported of it before. */
 function chanceReported(posterior: Posterior, finding: FindingId): Float64Array {
   const { latents, hypotheses, evidence } = posterior;
@@ -225,7 +264,7 @@ function chanceReported(posterior: Posterior, finding: FindingId): Float64Array 
 /** Chance of each size class (nothing, some, much, most) by set of shares. */
 function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly number[])[] {
   const { model, evidence, shareSets } = posterior;
-  const row = test.magnitude ? model.rowOf(test.magnitude) : [];
+  const row = test.magnitude ? model.rowOf(test.magnitude) : model.slacks.map(() => 0);
   const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.reversalValueMm;
   const scale = whole === undefined ? evidence.axis.limits.repairMm : Math.abs(whole);
   const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale].sort((a, b) => a - b);
@@ -248,56 +287,4 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
     [a, b - a, d - b, 1 - d].forEach((p, i) => (bins[i][index] = Math.max(p, 0)));
   });
   return bins;
-}
-
-/** Probability at which a cause is named without a doubt worth a test. */
-export const SURE = 0.95;
-/** Nothing else may be likelier than this for a verdict to be sure. */
-const NOTHING_ELSE = 0.12;
-
-/**
- * Every named cause is sure, a test has looked at it and its fasteners were tried, what was measured fits it, and no
- * other is likely: more testing cannot change what is done.
- * @param posterior - what is known so far
- * @returns whether it is
- * @example isSure(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // false
- */
-export function isSure(posterior: Posterior): boolean {
-  return isLikelyEnough(posterior) && neededTests(posterior).length === 0 && misfit(posterior) === null;
-}
-
-function isLikelyEnough(posterior: Posterior): boolean {
-  const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
-  if (best.members.length === 0) return best.probability >= SURE;
-  return posterior.marginals.every((p, i) => (best.members.includes(i) ? p >= SURE : p <= NOTHING_ELSE));
-}
-
-export interface NextStep {
-  readonly next: RankedTest | null;
-  readonly ranked: readonly RankedTest[];
-  /** Why there is no next test. */
-  readonly stop: "sure" | "cannot-change" | null;
-}
-
-/**
- * The next test, or why there is none: more testing cannot change the decision.
- * @param posterior - what is known so far
- * @param options - as for {@link rankTests}
- * @returns the test with the greatest net worth, all of them ranked, and why to stop where there is none
- * @example
- * nextTest(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).stop // null
- */
-export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
-  const ranked = rankTests(posterior, options);
-  if (isSure(posterior)) return { next: null, ranked, stop: "sure" };
-  // Likely enough by what was told and measured beside it: now it is looked at itself, however little that may change.
-  const needed = isLikelyEnough(posterior) ? neededTests(posterior) : [];
-  // A list of fasteners that was not worked through is gone on with; another look of the same kind would see no more.
-  const worth = (id: TestId): boolean => id === "fastener-check" || !options.once?.has(id);
-  const look = needed.map((id) => ranked.find((r) => r.test.id === id && worth(id))).find((r) => r);
-  // What fits nothing is read again before anything is built on it.
-  const odd = misfit(posterior)?.size.kind;
-  const again = odd && ranked.find((r) => r.test.magnitude === odd);
-  const next = again ?? look ?? ranked.find((r) => r.net > 0 || r.freeLook);
-  return next ? { next, ranked, stop: null } : { next: null, ranked, stop: "cannot-change" };
 }

@@ -1,7 +1,8 @@
 import { defaultAxis } from "../machine/axis";
 import type { FindingId } from "../measure/findings";
 import type { Magnitude } from "./components";
-import type { Posterior, Report } from "./infer";
+import type { Posterior } from "./infer";
+import type { Report } from "./reports";
 
 /** A usual X axis of a vertical centre. */
 export const axis = defaultAxis("vertical-centre", "X");

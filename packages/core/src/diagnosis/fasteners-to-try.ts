@@ -17,17 +17,25 @@ export function fastenersToTry(axis: AxisConfig): readonly { name: string; findi
   else {
     list.push({
       name:
-        axis.lockNut === "retainer-ring"
-          ? "Bearing retainer ring, cap screws"
-          : axis.lockNut === "double-nut-tab"
-            ? "Bearing double nut and tab"
-            : "Bearing nut and its clamp screw",
+        axis.mechanics.fixedEnd === "pillow-block"
+          ? "Pillow block’s grub screws on the shaft"
+          : axis.lockNut === "retainer-ring"
+            ? "Bearing retainer ring, cap screws"
+            : axis.lockNut === "double-nut-tab"
+              ? "Bearing double nut and tab"
+              : "Bearing nut and its clamp screw",
       finding: "retainer-turns",
     });
-    if (axis.transmission !== "rotating-nut")
-      list.push({ name: "Bearing housing on its casting", finding: "housing-turns" });
-    if (axis.transmission !== "rotating-nut")
-      list.push({ name: "Nut in its bracket, bracket on the member", finding: "bracket-turns" });
+    if (axis.transmission === "rotating-nut")
+      list.push(
+        { name: "Flange of the turning nut", finding: "flange-turns" },
+        { name: "Clamps of the standing screw, both ends", finding: "clamp-turns" },
+      );
+    else
+      list.push(
+        { name: "Bearing housing on its casting", finding: "housing-turns" },
+        { name: "Nut in its bracket, bracket on the member", finding: "bracket-turns" },
+      );
   }
   return list;
 }

@@ -1,5 +1,6 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { UNKNOWN_CONTEXT } from "./context";
+import { bestHypothesis } from "./best-hypothesis";
 import { causeById } from "./causes";
 import { infer, type Posterior } from "./infer";
 import type { Cause } from "./knowledge";
@@ -8,9 +9,8 @@ import { seenBy } from "./slack";
 import { axis, says, found, chance, magnitude, whole } from "./evidence.testing";
 
 const best = (p: Posterior): string =>
-  p.hypotheses
-    .reduce((a, b) => (b.probability > a.probability ? b : a))
-    .members.map((m) => p.causes[m].id)
+  bestHypothesis(p)
+    .causes.map((c) => c.id)
     .join("+") || "none";
 
 describe("facts of the trade as scenes (common practice, no source)", () => {

@@ -61,6 +61,8 @@ export interface Cause {
   readonly remedy: Remedy;
   /** Says that this is how things are, not a fault to be mended. */
   readonly normal?: boolean;
+  /** Normal things: how often it is so of an axis that can have it, whatever else is wrong (common practice, no source). */
+  readonly beside?: number;
   /** A screw or nut is bought only when one of these is seen or the test has shown it. */
   readonly provenBy?: readonly (FindingId | "nut-flank")[];
   readonly provenance: string;

@@ -4,7 +4,7 @@ import { chiSquaredExceeded, formatDeviation, formatWithU, type UnitSystem } fro
 import { probit } from "simple-statistics";
 import type { Magnitude } from "./components";
 import type { SlackId } from "./knowledge";
-import { seenBy, slacksOf, SLACK_TEXT, windUpMm, type MagnitudeKind } from "./slack";
+import { seenBy, slacksOf, slackName, windUpIn, windUpMm, type MagnitudeKind } from "./slack";
 
 /** One line of the ledger: links that no test has told apart stand together. */
 export interface LedgerLine {
@@ -80,12 +80,13 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
         weights,
       )
     : null;
-  const windUp = windUpMm(axis);
+  const windUp = windUpMm(axis) * (1 - windUpIn(parts.map((m) => m.kind)));
   const uWindUp = 0.35 * windUp + 0.0002;
   const total = wholeChain(axis, magnitudes);
   const looked = groups.flat();
   const lines: LedgerLine[] = groups.map((slacks, i) =>
     seenLine(slacks, {
+      name: groupName(axis, slacks),
       shareMm: solved?.solution[i] ?? 0,
       expandedMm: K * Math.sqrt(Math.max(0, solved?.covariance[i][i] ?? 0)),
       kinds: parts.filter((_, r) => rows[r][i]).map((m) => m.kind),
@@ -98,7 +99,7 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
   const room = total ? Math.max(0, total.reversalValueMm - sum + K * Math.hypot(total.u, uSum)) : Infinity;
   for (const slack of slacksOf(axis)) {
     if (looked.includes(slack) || slack === "windup" || slack === "entered" || slack === "wear") continue;
-    lines.push(unseenLine(slack, room));
+    lines.push(unseenLine(slack, { name: slackName(axis, slack), room }));
   }
   const order = slacksOf(axis);
   lines.sort((a, b) => order.indexOf(a.slacks[0]) - order.indexOf(b.slacks[0]));
@@ -122,27 +123,33 @@ export function lossLedger(axis: AxisConfig, magnitudes: readonly Magnitude[], s
 function seenLine(
   slacks: readonly SlackId[],
   {
+    name,
     shareMm,
     expandedMm,
     kinds,
-  }: { readonly shareMm: number; readonly expandedMm: number; readonly kinds: readonly MagnitudeKind[] },
+  }: {
+    readonly name: string;
+    readonly shareMm: number;
+    readonly expandedMm: number;
+    readonly kinds: readonly MagnitudeKind[];
+  },
 ): LedgerLine {
   const boundsMm = [Math.max(0, shareMm - expandedMm), shareMm + expandedMm] as const;
   const from = [...new Set(kinds)];
-  return { slacks, name: groupName(slacks), shareMm, expandedMm, boundsMm, from, computed: false };
+  return { slacks, name, shareMm, expandedMm, boundsMm, from, computed: false };
 }
 
 /** What the drive gives way by itself: reckoned, not measured. */
 function windUpLine(shareMm: number, expandedMm: number): LedgerLine {
   const boundsMm = [shareMm / 2, shareMm * 1.7] as const;
-  return { slacks: ["windup"], name: SLACK_TEXT.windup, shareMm, expandedMm, boundsMm, from: [], computed: true };
+  return { slacks: ["windup"], name: "Wind-up", shareMm, expandedMm, boundsMm, from: [], computed: true };
 }
 
 /** A slack that no test looked at: at most what the whole leaves room for. */
-function unseenLine(slack: SlackId, room: number): LedgerLine {
+function unseenLine(slack: SlackId, { name, room }: { readonly name: string; readonly room: number }): LedgerLine {
   return {
     slacks: [slack],
-    name: SLACK_TEXT[slack],
+    name,
     shareMm: null,
     expandedMm: null,
     boundsMm: [0, room],
@@ -165,11 +172,12 @@ function groupsSeen(axis: AxisConfig, kinds: readonly MagnitudeKind[]): SlackId[
 /** What a lever on the member sees move past it, besides the nut. */
 const BESIDE_THE_NUT: Partial<Record<SlackId, string>> = { bearings: "its bearings", bracket: "bracket" };
 
-function groupName(slacks: readonly SlackId[]): string {
+function groupName(axis: AxisConfig, slacks: readonly SlackId[]): string {
   if (slacks.includes("bearings") && slacks.includes("housing")) return "End bearings and housing";
   // Wear of the screw is met with the nut, and no size tells the two apart.
-  if (slacks.includes("nut")) return [SLACK_TEXT.nut, ...slacks.flatMap((s) => BESIDE_THE_NUT[s] ?? [])].join(" and ");
-  return slacks.map((s) => SLACK_TEXT[s]).join(" and ");
+  if (slacks.includes("nut"))
+    return [slackName(axis, "nut"), ...slacks.flatMap((s) => BESIDE_THE_NUT[s] ?? [])].join(" and ");
+  return slacks.map((s) => slackName(axis, s)).join(" and ");
 }
 
 /** Two whole-chain tests differ by more than their U: they are not of one state of the axis. */

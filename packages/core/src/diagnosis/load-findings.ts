@@ -39,6 +39,11 @@ export function frictionHigh({ unit, analysis }: ReadTrace): boolean | null {
   return size + 2 * analysis.friction.u <= limit ? false : null;
 }
 
+/** Heavy ways hide nothing: a rise is held against the friction of a sound axis where that is less. */
+function ofFriction(unit: ReadTrace["unit"], size: number): number {
+  return unit === "%" ? Math.min(size, SOUND_FRICTION_PERCENT) : size;
+}
+
 /**
  * What a trace of drive load says by itself; what it cannot tell is left out.
  *
@@ -58,7 +63,13 @@ export function loadFindings(trace: ReadTrace): Partial<Record<FindingId, boolea
   return {
     ...(tight === null ? {} : { "tight-all": tight }),
     // A rise at an end and a stretch inside account for it alike: neither is taken for granted.
-    ...(alike ? {} : { "tight-end": [lowEnd, highEnd].some((e) => e.real && e.value > END_OF_FRICTION * size) }),
+    ...(alike
+      ? {}
+      : {
+          "tight-end": [lowEnd, highEnd].some(
+            (e) => e.real && e.value > END_OF_FRICTION * ofFriction(trace.unit, size),
+          ),
+        }),
     "tight-turn": perTurn.real,
     ...(alike && spots.length === 0 ? {} : { "tight-spot": spots.length > 0 || stretches.length > 0 }),
     ...(frictionOrGravity

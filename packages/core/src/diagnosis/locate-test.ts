@@ -19,6 +19,8 @@ export interface LocateTest {
   readonly free?: boolean;
   /** The motor must be uncoupled: a gravity axis must be blocked first. */
   readonly opens?: boolean;
+  /** Tests of one set-up cost less together: same cover off, same place of the indicator. */
+  readonly setup?: "bearing-end" | "on-member" | "motor-off" | "listening";
   readonly how: readonly string[];
   readonly spoiltBy: string;
   /** Done as a guided run of readings at station Measure’s bench. */

@@ -6,20 +6,25 @@ const SCREWED: Fitting[] = [{ transmission: ["direct", "belt", "plain-screw"] }]
 /** The tests that split the chain, as a technician would read them. Minutes and tools: common practice, no source. */
 export const LOCATE_TEST_ROWS = [
   {
-    id: "control-check", name: "Control check", isolates: "overrides, interlocks, entered compensation", minutes: 2, tools: "none", free: true,
-    findings: ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting", "comp-differs"], fits: [],
-    how: ["Look at the feed and rapid overrides, then try to jog.", "Open the control’s own list of what it is waiting for.", "Compare the entered backlash compensation with what was noted last."],
+    id: "control-check", name: "Control check", isolates: "overrides, interlocks, what the program waits for", minutes: 2, tools: "none", free: true,
+    findings: ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting", "display-dead"], fits: [],
+    how: ["Look at the feed and rapid overrides and at feed hold: one at zero is turned up, and that was it.", "Then try to jog.", "Open the control’s own list of what it is waiting for: a signal, a move, a door, an operator."],
+    spoiltBy: "looking at the screen and not at the knobs",
+  },
+  {
+    id: "comp-look", name: "Entered compensation", isolates: "compensation in the control", minutes: 2, tools: "none", free: true,
+    findings: ["comp-differs"], fits: [], how: ["Open the control’s table of backlash compensation for this axis.", "Compare it with what was noted last, here or in the machine’s book."],
     spoiltBy: "nobody knows what was entered before",
   },
   {
-    id: "look-over", name: "Oil film and warmth", isolates: "lubrication, bearing preload", minutes: 3, tools: "a clean cloth", free: true,
-    findings: ["dry", "hot-end"], fits: [],
-    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not."],
+    id: "look-over", name: "Oil film, warmth, marks", isolates: "lubrication, bearing preload, what has slipped", minutes: 3, tools: "a clean cloth", free: true,
+    findings: ["dry", "hot-end", "marks-off"], fits: [],
+    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not.", "Look at paint marks across hub and shaft: do they still meet?"],
     spoiltBy: "looking at the near end only",
   },
   {
     id: "fastener-check", name: "Fastener check", isolates: "loose fasteners", minutes: 15, tools: "torque wrench, hex keys", free: true,
-    findings: ["retainer-turns", "housing-turns", "bracket-turns", "coupling-turns", "pinion-turns"], fits: [],
+    findings: ["retainer-turns", "housing-turns", "bracket-turns", "coupling-turns", "pinion-turns", "flange-turns", "clamp-turns"], fits: [],
     how: ["Isolate and lock out; a gravity axis is blocked first.", "Put the wrench on every screw of the list at its torque: does it turn before it clicks?", "Note what turned; tighten it only after it is noted."],
     spoiltBy: "tightening before noting",
   },
@@ -32,22 +37,27 @@ export const LOCATE_TEST_ROWS = [
     findings: ["profile-middle"], magnitude: "whole-chain", fits: [], how: ["At station Measure."], spoiltBy: "warm-up drift",
   },
   {
-    id: "end-float", name: "Screw end float", isolates: "end bearings and their housing", minutes: 15, tools: "indicator, steel ball, grease", guided: true,
-    findings: [], magnitude: "end-float", fits: SCREWED,
+    id: "end-float", name: "Screw end float", isolates: "what holds the screw endwise", minutes: 15, tools: "indicator, steel ball, grease", guided: true, setup: "bearing-end",
+    findings: [], magnitude: "end-float", fits: [{ transmission: ["direct", "belt", "rotating-nut", "plain-screw"] }],
     how: ["Bed a ball with grease in the screw’s centre hole, so that an untrue end face does not matter.", "Indicator on saddle or casting, tip on the ball.", "Reverse the axis and read."],
     spoiltBy: "reading an untrue face while it turns",
   },
   {
-    id: "housing-shift", name: "Housing shift", isolates: "loose bearing housing", minutes: 10, tools: "indicator", guided: true,
+    id: "housing-shift", name: "Housing shift", isolates: "loose bearing housing", minutes: 10, tools: "indicator", guided: true, setup: "bearing-end",
     findings: [], magnitude: "housing-shift", fits: SCREWED, how: ["Indicator on the casting, tip on the bearing housing.", "Reverse the axis and read."], spoiltBy: "a stand that is not on the casting",
   },
   {
-    id: "nut-flank", name: "Nut flank", isolates: "nut with its bracket, on the thread there", minutes: 20, tools: "lever indicator", guided: true,
+    id: "nut-flank", name: "Nut flank", isolates: "nut with its bracket, on the thread there", minutes: 20, tools: "lever indicator", guided: true, setup: "on-member",
     findings: [], magnitude: "nut-flank", fits: [{ transmission: ["direct", "belt", "rotating-nut", "plain-screw"] }],
     how: ["The indicator rides on the moving member, its tip on a thread flank.", "Reverse the axis: the flank stays still if neither nut nor bracket has play. The bracket’s own shift tells which of the two."], spoiltBy: "tip climbing off the flank",
   },
   {
-    id: "bracket-shift", name: "Nut bracket shift", isolates: "nut bracket", minutes: 10, tools: "indicator", guided: true,
+    id: "flank-twice", name: "Nut flank at two places", isolates: "worn screw against worn nut", minutes: 35, tools: "lever indicator", setup: "on-member",
+    findings: ["flank-middle"], fits: [{ transmission: ["direct", "belt", "rotating-nut"] }],
+    how: ["The indicator rides on the moving member, its tip on a thread flank; stop the axis to set it.", "Reverse and read where the work is done most, then near an end that is hardly used, three times each, hands out.", "Clearly more play where it works most: the thread is worn there. The same at both: the nut."], spoiltBy: "two places that are both worn",
+  },
+  {
+    id: "bracket-shift", name: "Nut bracket shift", isolates: "nut bracket", minutes: 10, tools: "indicator", guided: true, setup: "on-member",
     findings: [], magnitude: "bracket-shift", fits: SCREWED, how: ["Indicator on the moving member, tip on the nut bracket.", "Reverse the axis and read."], spoiltBy: "a stand on the bracket itself",
   },
   {
@@ -61,16 +71,21 @@ export const LOCATE_TEST_ROWS = [
     how: ["Traverse slowly both ways over the whole travel, cover closed.", "Keep position, direction and load."], spoiltBy: "acceleration zones: they are cut off",
   },
   {
-    id: "hand-push", name: "Hand push", isolates: "guideway without the drive", minutes: 15, tools: "hands, two people for a heavy member", opens: true,
+    id: "screw-by-hand", name: "Screw turned by hand", isolates: "friction without the drive", minutes: 10, tools: "hand, or a key on the motor’s shaft", setup: "motor-off",
+    findings: ["tight-all", "tight-end", "tight-turn", "tight-spot", "grit"], fits: [{ transmission: ["direct", "belt", "plain-screw"], motor: ["stepper"] }],
+    how: ["Isolate and lock out: the stepper holds nothing without current. A brake is let go by its lever.", "Turn the screw by hand over the whole travel and feel: even, tight at one end, once a turn, at a spot?"], spoiltBy: "a brake that is still on",
+  },
+  {
+    id: "hand-push", name: "Hand push", isolates: "guideway without the drive", minutes: 15, tools: "hands, two people for a heavy member", opens: true, setup: "motor-off",
     findings: ["tight-all", "tight-spot", "short-travel", "grit"], fits: [{ gravity: false }],
     how: ["Isolate and lock out; uncouple the motor.", "Push the member along its whole travel and feel."], spoiltBy: "a gravity axis: never",
   },
   {
-    id: "motor-alone", name: "Motor alone", isolates: "motor and drive against mechanics", minutes: 25, tools: "hex keys", opens: true,
+    id: "motor-alone", name: "Motor alone", isolates: "motor and drive against mechanics", minutes: 25, tools: "hex keys", opens: true, setup: "motor-off",
     findings: ["motor-noise", "motor-heavy"], fits: [], how: ["Isolate, uncouple the motor, block a gravity axis.", "Run the uncoupled motor at the noisy speed, hands out."], spoiltBy: "a different speed",
   },
   {
-    id: "coast", name: "Coast test", isolates: "bearing-nut preload", minutes: 25, tools: "hand", opens: true,
+    id: "coast", name: "Coast test", isolates: "bearing-nut preload", minutes: 25, tools: "hand", opens: true, setup: "motor-off",
     findings: ["coasts-free", "coast-stuck"], fits: SCREWED, how: ["Isolate, uncouple the motor, block a gravity axis.", "Flick the screw end: it should spin a little and come to rest by itself."], spoiltBy: "a nut that drags",
   },
   {
@@ -90,16 +105,26 @@ export const LOCATE_TEST_ROWS = [
     how: ["Each wheel in contact must just turn by hand against its rail."], spoiltBy: "the drive holding the member",
   },
   {
-    id: "crest-run", name: "Screw crest run", isolates: "screw in line, bent screw", minutes: 30, tools: "lever indicator",
+    id: "end-watch", name: "Watch the screw’s free end", isolates: "screw out of line, bent screw", minutes: 3, tools: "an eye", free: true,
+    findings: ["end-walks"], fits: [{ transmission: ["direct", "belt", "plain-screw"] }],
+    how: ["Cover open where the free end can be seen, guard closed, hands out.", "Slow jog over the whole travel: does the end walk sideways as the nut comes near, or swing as it turns?"], spoiltBy: "standing where the end cannot be seen",
+  },
+  {
+    id: "crest-run", name: "Screw crest run", isolates: "screw in line, bent screw", minutes: 30, tools: "lever indicator", setup: "on-member",
     findings: ["crest-slope", "crest-turn"], fits: SCREWED,
     how: ["Ways aligned first.", "The indicator rides on the member, tip on the thread crest at 0°, then at 90°.", "Run the full travel in whole turns and read."], spoiltBy: "ways not yet aligned",
   },
   {
-    id: "sound-comparison", name: "Sound comparison", isolates: "bearings, nut, carriages", minutes: 10, tools: "an ear or a microphone",
+    id: "carriages-unloaded", name: "Unload and feel each carriage", isolates: "a destroyed carriage", minutes: 75, tools: "jack or lifting gear, hex keys", opens: true,
+    findings: ["carriage-broken"], fits: [{ guideway: ["rail"] }],
+    how: ["Isolate and lock out; the member braced, and off its drive so that it rolls.", "Jack or gear takes the weight at one corner until it just carries; hands stay out from under.", "That carriage’s screws out, the others tight: slide it along its rail by hand. A click, roughness or lost balls condemns it.", "Screws back and tight, gear eased, before the next corner."], spoiltBy: "feeling it with the weight on: a broken carriage is smooth then",
+  },
+  {
+    id: "sound-comparison", name: "Sound comparison", isolates: "bearings, nut, carriages", minutes: 10, tools: "an ear or a microphone", setup: "listening",
     findings: ["rumble", "howl", "rattle", "carriage-click", "groan", "knock", "grit"], fits: [], how: ["Listen to the axis and to a quiet sister at the same feed: in rapid, at slow feed, at the reversal."], spoiltBy: "different feeds",
   },
   {
-    id: "listen-still", name: "Listen with the axes still", isolates: "spindle sensor, drive supply", minutes: 3, tools: "an ear", free: true, findings: ["grind-still", "click-descent"], fits: [],
+    id: "listen-still", name: "Listen with the axes still", isolates: "spindle sensor, drive supply", minutes: 3, tools: "an ear", free: true, setup: "listening", findings: ["grind-still", "click-descent"], fits: [],
     how: ["Every axis still, spindle turning: is the noise there?", "Then let the axis descend: does the supply click only then?"], spoiltBy: "another machine running beside it",
   },
   {
@@ -113,6 +138,18 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "run-and-return", name: "Run and return", isolates: "lost steps", minutes: 8, tools: "indicator", findings: ["lost-steps"], fits: [{ feedback: ["open-loop"] }],
     how: ["Indicator at a place the axis comes back to, zeroed there; hands out.", "Run twenty strokes at the program’s own speed and acceleration, and come back from the same side.", "More than a few hundredths off, and more each time: steps are lost. The same both times is slack, not steps."], spoiltBy: "coming back from the other side: then it is slack that is read",
+  },
+  {
+    id: "travel-check", name: "Travel against a length", isolates: "steps, lead or scale factor", minutes: 10, tools: "gauge block and indicator, or a rule over a long travel", findings: ["travel-wrong"], fits: [],
+    how: ["Come from the same side each time: slack must not count.", "Command a known length at three places, and read what was moved.", "Wrong by the same share everywhere: what the control takes for a turn is wrong. Wrong by the same amount: slack."], spoiltBy: "turning round between the readings",
+  },
+  {
+    id: "gantry-square", name: "Gantry in step", isolates: "racks of the two sides", minutes: 15, tools: "square or rule", findings: ["racks-out"], fits: [{ transmission: ["rack"], member: ["gantry"] }],
+    how: ["Run the gantry slowly to its stop at one end, hands out, and isolate.", "Measure from a stop or frame edge to each leg: the same on both sides?"], spoiltBy: "measuring to rough castings",
+  },
+  {
+    id: "dragbrake-look", name: "Is a drag brake fitted?", isolates: "a drag brake nobody knew of", minutes: 5, tools: "a lamp", free: true, findings: ["dragbrake-fitted"], fits: [{ gravity: true }],
+    how: ["Stop the axis; nobody under it, hands out.", "Look at the screw’s lower bearing and behind the motor: a drum, a clutch or a felt ring round the shaft, without a wire, is a drag brake.", "Ask who knows the machine, and look in its book."], spoiltBy: "taking the motor’s own brake for it",
   },
   {
     id: "tram-look", name: "Head square", isolates: "tram", minutes: 15, tools: "indicator in the spindle", findings: ["tram-off"], fits: [{ member: ["head", "quill"] }],

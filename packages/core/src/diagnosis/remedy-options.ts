@@ -60,7 +60,7 @@ export function remedyOptions(posterior: Posterior, terms: DecisionTerms): Remed
   const whole = magnitudes.filter((m) => m.kind === "whole-chain").at(-1);
   if (whole) {
     const judged = conformity({ reversalValueMm: whole.reversalValueMm, expandedMm: 2 * whole.uMm }, axis.limits);
-    const mechanics = 1 - posterior.noFault - ranked.filter((r) => r.cause.normal).reduce((s, r) => s + r.p, 0);
+    const mechanics = 1 - posterior.noFault;
     options.push({
       cause: null,
       cost: minuteCost(axis, 25),

@@ -1,7 +1,7 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { causeById, CAUSES } from "./causes";
 import { UNKNOWN_CONTEXT } from "./context";
-import { isSure, nextTest } from "./decide";
+import { isSure, nextTest } from "./next-test";
 import { axis, chance, found, magnitude, says, whole } from "./evidence.testing";
 import { infer } from "./infer";
 import { causeFits, type Cause } from "./knowledge";
@@ -83,12 +83,21 @@ describe("what may be said of a cause (common practice, no source)", () => {
 
   it("nothing wrong needs the chain covered: its loss measured and its friction read", () => {
     const quiet = infer({ axis, reports: [says("lost-motion", false)], magnitudes: [], causes: [cause("tram-out")] });
-    expect(neededTests(quiet)).toEqual(["whole-chain", "load-trace"]);
-    const measured = infer({ axis, reports: [found("tight-all", false)], magnitudes: [whole(3)], causes: [] });
+    expect(neededTests(quiet)).toEqual(["whole-chain", "load-trace", "sound-comparison"]);
+    const looked = [found("tight-all", false), found("rumble", false)];
+    const measured = infer({ axis, reports: looked, magnitudes: [whole(3)], causes: [] });
     expect(neededTests(measured)).toEqual([]);
     const stepper: AxisConfig = { ...axis, motor: "stepper", feedback: "open-loop" };
     expect(neededTests(infer({ axis: stepper, reports: [], magnitudes: [whole(3)], causes: [] }))).toEqual([
-      "hand-push",
+      "screw-by-hand",
+      "sound-comparison",
+    ]);
+    // A scale takes slack up before the table is read: the links are measured one by one.
+    const scale: AxisConfig = { ...axis, feedback: "scale" };
+    expect(neededTests(infer({ axis: scale, reports: looked, magnitudes: [], causes: [] }))).toEqual([
+      "end-float",
+      "nut-flank",
+      "coupling-slip",
     ]);
   });
 

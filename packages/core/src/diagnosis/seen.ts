@@ -1,10 +1,12 @@
 import type { AxisConfig } from "../machine/axis";
-import { finding, type FindingId } from "../measure/findings";
+import { finding, type FindingGroup, type FindingId } from "../measure/findings";
 import { bestHypothesis } from "./best-hypothesis";
 import { fastenersToTry } from "./fasteners-to-try";
-import { latentOf, type Posterior } from "./infer";
-import { fits, type Cause } from "./knowledge";
+import { type Posterior } from "./infer";
+import { latentOf } from "./reports";
+import type { Cause } from "./knowledge";
 import type { LocateTest } from "./locate-test";
+import { unexplained } from "./unexplained";
 import { MAGNITUDES, seenBy, type MagnitudeKind } from "./slack";
 import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 
@@ -77,7 +79,8 @@ function overCompensated({ evidence }: Posterior, cause: Cause): boolean {
 const FASTENERS_AT: Partial<Record<Cause["link"], readonly FindingId[]>> = {
   coupling: ["coupling-turns"],
   "end-bearings": ["retainer-turns", "housing-turns"],
-  nut: ["bracket-turns"],
+  screw: ["clamp-turns"],
+  nut: ["bracket-turns", "flange-turns"],
   bracket: ["bracket-turns"],
   transmission: ["pinion-turns"],
 };
@@ -110,32 +113,53 @@ export function untriedFasteners(posterior: Posterior, cause: Cause): readonly F
 export function neededTests(posterior: Posterior): readonly TestId[] {
   const { axis } = posterior.evidence;
   const { causes } = bestHypothesis(posterior);
-  if (causes.length === 0) return uncovered(posterior);
+  const open = unexplained(posterior).filter((r) => r.source === "symptom");
+  const asked = open.flatMap((r) => testsFor(axis, { signs: [latentOf(r.finding)], sizes: lossOf(r.finding) }));
+  if (causes.length === 0) return [...new Set([...asked, ...uncovered(posterior)])];
   const needed = causes.flatMap((cause): TestId[] => {
     if (untriedFasteners(posterior, cause).length) return ["fastener-check"];
     if (isSeen(posterior, cause)) return [];
-    const signs = signsOf(axis, cause);
-    const sizes = sizesOf(axis, cause);
-    return LOCATE_TESTS.filter((test) => {
-      const kind = magnitudeOfTest(test);
-      return (
-        availability(axis, test).possible &&
-        (findingsOf(axis, test).some((id) => signs.includes(id)) || (kind !== undefined && sizes.includes(kind)))
-      );
-    })
-      .sort((a, b) => Number(a.opens ?? false) - Number(b.opens ?? false) || a.minutes - b.minutes)
-      .map((t) => t.id);
+    return [...testsFor(axis, { signs: signsOf(axis, cause), sizes: sizesOf(axis, cause) })];
   });
-  return [...new Set(needed)];
+  return [...new Set([...needed, ...asked])];
 }
 
-/** What covers a chain in which nothing is found: its loss measured, and its friction felt or read. */
+/** That motion is lost is measured, where a part or a person said so. */
+function lossOf(id: FindingId): readonly MagnitudeKind[] {
+  return latentOf(id) === "lost-motion" ? ["whole-chain"] : [];
+}
+
+/** Tests on this axis that would find one of these, covers closed and quick ones first. */
+function testsFor(
+  axis: AxisConfig,
+  { signs, sizes }: { readonly signs: readonly FindingId[]; readonly sizes: readonly MagnitudeKind[] },
+): readonly TestId[] {
+  return LOCATE_TESTS.filter((test) => {
+    const kind = magnitudeOfTest(test);
+    return (
+      availability(axis, test).possible &&
+      (findingsOf(axis, test).some((id) => signs.includes(id)) || (kind !== undefined && sizes.includes(kind)))
+    );
+  })
+    .sort((a, b) => Number(opens(a)) - Number(opens(b)) || a.minutes - b.minutes)
+    .map((t) => t.id);
+}
+
+const opens = (test: LocateTest): boolean => test.opens === true;
+
+/** What covers a chain in which nothing is found: its loss measured, its friction felt or read, its noise heard. */
 function uncovered({ evidence }: Posterior): readonly TestId[] {
   const { axis, reports, magnitudes } = evidence;
   const tests: TestId[] = [];
-  if (seenBy(axis, "whole-chain").length && !magnitudes.some((m) => m.kind === "whole-chain"))
-    tests.push("whole-chain");
-  const felt = reports.some((r) => r.source === "test" && finding(r.finding).group === "binding");
-  if (!felt) tests.push(fits(axis, { gravity: true }) || axis.motor === "servo" ? "load-trace" : "hand-push");
+  const measured = new Set(magnitudes.map((m) => m.kind));
+  const whole = seenBy(axis, "whole-chain").length > 0;
+  // A scale takes up all slack before the table is read: there the links are measured one by one.
+  const sizes: readonly MagnitudeKind[] = whole ? ["whole-chain"] : ["end-float", "nut-flank", "coupling-slip"];
+  for (const kind of sizes)
+    if (!measured.has(kind)) tests.push(...testsFor(axis, { signs: [], sizes: [kind] }).slice(0, 1));
+  const tested = (group: FindingGroup): boolean =>
+    reports.some((r) => r.source === "test" && finding(r.finding).group === group);
+  if (!tested("binding")) tests.push(...testsFor(axis, { signs: ["tight-all"], sizes: [] }).slice(0, 1));
+  if (!tested("noise") && evidence.sister !== false) tests.push("sound-comparison");
   return tests;
 }

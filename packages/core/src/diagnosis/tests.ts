@@ -55,6 +55,14 @@ export function availability(axis: AxisConfig, test: LocateTest): Availability {
     return no("The screw has no bearing at its far end.");
   if (test.magnitude === "whole-chain" && seenBy(axis, "whole-chain").length === 0)
     return no("The scale takes slack up before the table is read: nothing would show.");
+  if (test.id === "load-trace" && axis.motor === "stepper")
+    return no("A stepper draws the same current whatever it pushes: it has no load to read.");
+  if (test.id === "screw-by-hand" && gravity)
+    return {
+      possible: true,
+      say: "Needs lifting gear that carries the member and follows it: without current nothing else holds it.",
+      minutes: test.minutes + BLOCK_MINUTES,
+    };
   if (test.opens && gravity)
     return {
       possible: true,
@@ -77,7 +85,9 @@ export function findingsOf(axis: AxisConfig, test: LocateTest): readonly Finding
     if (id === "pinion-turns") return rack;
     if (id === "bracket-turns" || id === "housing-turns")
       return axis.transmission !== "rack" && axis.transmission !== "rotating-nut";
-    if (id === "retainer-turns") return !rack;
+    if (id === "flange-turns" || id === "clamp-turns") return axis.transmission === "rotating-nut";
+    if (id === "marks-off") return rack || axis.transmission === "direct" || axis.transmission === "plain-screw";
+    if (id === "hot-end" || id === "retainer-turns") return !rack;
     if (id === "coupling-turns") return axis.transmission === "direct" || axis.transmission === "plain-screw";
     if (id === "gravity-off" || id === "tight-one-way") return axis.orientation !== "horizontal";
     return true;

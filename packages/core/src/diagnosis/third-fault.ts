@@ -1,6 +1,8 @@
 import type { Cause } from "./knowledge";
-import { fitOf, logSum, ShareMixture } from "./components";
-import { logReports, reportTerms, slackShowsAs, type Posterior } from "./infer";
+import { logSum } from "./components";
+import { modesOf, ShareMixture } from "./share-mixture";
+import { type Posterior } from "./infer";
+import { logReports, reportTerms, slackShowsAs } from "./reports";
 import { chanceOfLoss } from "./loss-chance";
 
 /** How often three faults come together, against all cases (common practice, no source). */
@@ -31,8 +33,8 @@ export interface ThirdFault {
 export function thirdFault(posterior: Posterior): ThirdFault | null {
   const { causes, priors, evidence, model, latents } = posterior;
   if (causes.length < 3) return null;
-  const fit = fitOf(model, evidence.magnitudes);
-  const reports = reportTerms(latents);
+  const modes = modesOf(model, evidence.magnitudes);
+  const reports = reportTerms(latents, posterior.normals);
   const shows = slackShowsAs(evidence.axis);
   const lossMatters = latents.said.has(shows);
   const logAllTriples = Math.log(THREE_PRIOR) - Math.log(tripleSum(priors));
@@ -46,7 +48,7 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
     const there = mixtures.get(key);
     if (there) return there;
     const made = new ShareMixture(
-      fit,
+      modes,
       sharing.map((m) => causes[m]),
       NODES,
     );
@@ -61,7 +63,7 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
     .slice(0, PAIRS);
   for (const pair of pairs)
     for (let third = 0; third < causes.length; third += 1) {
-      if (pair.members.includes(third)) continue;
+      if (pair.members.includes(third) || causes[third].normal) continue;
       const members = [...pair.members, third].sort((a, b) => a - b);
       const key = members.join();
       if (seen.has(key)) continue;

@@ -1,12 +1,14 @@
 import { formatDeviation, type UnitSystem } from "../quantity";
-import { isSure, SURE } from "./decide";
+import { isSure, SURE } from "./next-test";
 import { DECISION_TERMS, type DecisionTerms } from "./decision-terms";
 import { finding, isLooseFastener } from "../measure/findings";
-import { chanceOf, latentOf, reportErrors, type Posterior, type Report } from "./infer";
+import { type Posterior } from "./infer";
+import { chanceOf, latentOf, reportErrors, type Report } from "./reports";
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
 import { availability, LOCATE_TESTS } from "./tests";
 import { thirdFault } from "./third-fault";
+import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
 import { unprovenPart } from "./proven";
 import { isSeen, untriedFasteners } from "./seen";
@@ -61,9 +63,23 @@ function certainty(p: number, sure: boolean): string {
 }
 
 function headlineOf(causes: readonly Cause[], p: number, sure: boolean): string {
-  if (causes.length === 0) return `No fault found: ${certainty(p, sure)}, ${percent(p)}.`;
-  const names = causes.map((c) => c.name).join(" together with ");
-  return `${names}: ${certainty(p, sure)}, ${percent(p)}.`;
+  const how = `${certainty(p, sure)}, ${percent(p)}.`;
+  const open = p < 0.5;
+  const faults = causes.filter((c) => !c.normal);
+  const normal = causes.filter((c) => c.normal).map((c) => c.name);
+  const besides = normal.length ? ` Normal, no fault: ${normal.join("; ")}.` : "";
+  if (faults.length === 0 && open)
+    return normal.length
+      ? `${besides.trim()} Whether anything else is wrong is open.`
+      : "Nothing stands out yet: too little is known.";
+  if (faults.length === 0)
+    return normal.length
+      ? `${besides.trim()} That nothing else is wrong: ${how}`
+      : `Nothing wrong with the axis: ${how}`;
+  const names = faults.map((c) => c.name).join(" together with ");
+  if (faults.every((c) => c.remedy.kind === "refer"))
+    return `Not a matter of this axis. ${names}: ${how} Refer it on.${besides}`;
+  return `${names}: ${how}${besides}`;
 }
 
 const MAGNITUDE_TEXT: Record<Magnitude["kind"], string> = {
@@ -206,16 +222,16 @@ export function caseVerdict(
     notLookedAt,
     sure,
     fits: odd === null,
-    headline: odd
-      ? oddHeadline(odd.size)
-      : headlineOf(
-          best.causes,
-          best.causes.length ? Math.min(...best.causes.map((c) => marginals[causes.indexOf(c)])) : best.probability,
-          sure,
-        ),
+    headline: odd ? oddHeadline(odd.size) : headlineOf(best.causes, chanceOfAccount(posterior, best.causes), sure),
     options: remedyOptions(posterior, terms),
-    warnings: warningsOn(posterior, best, system),
+    warnings: warningsOn(posterior, system),
   };
+}
+
+/** How sure the account is: as its least sure fault; where it names none, that there is none. */
+function chanceOfAccount({ causes, marginals, noFault }: Posterior, named: readonly Cause[]): number {
+  const faults = named.filter((c) => !c.normal);
+  return faults.length ? Math.min(...faults.map((c) => marginals[causes.indexOf(c)])) : noFault;
 }
 
 /** From this chance on it is said that three faults may be there. */
@@ -232,7 +248,7 @@ function misfitText(odd: Magnitude, system: UnitSystem): string {
   return `The ${TEST_NAMES[odd.kind]} of ${size} ± ${formatDeviation(2 * odd.uMm, u)} does not fit the rest of what was measured. Measure it again, set up anew, before anything is ordered or taken apart; if it stays, it is none of what is named here.`;
 }
 
-function warningsOn(posterior: Posterior, best: CaseVerdict["best"], system: UnitSystem): string[] {
+function warningsOn(posterior: Posterior, system: UnitSystem): string[] {
   const warnings: string[] = [];
   const unproven = unprovenPart(posterior);
   if (unproven)
@@ -247,36 +263,20 @@ function warningsOn(posterior: Posterior, best: CaseVerdict["best"], system: Uni
     warnings.push(
       `${three.probability > 0.5 ? "Two faults do not account for all of this; three do" : "Perhaps three faults"}: ${three.causes.map((c) => c.name).join(", ")} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`,
     );
-  const members = (three && three.probability > 0.5 ? three.causes : best.causes).map((c) =>
-    posterior.causes.indexOf(c),
-  );
-  const unexplained = posterior.evidence.reports.filter(
-    (r) =>
-      r.present &&
-      r.source === "test" &&
-      latentOf(r.finding) !== "lost-motion" &&
-      chanceOf(posterior.latents, { id: latentOf(r.finding), members, lossChance: 0, axis: posterior.evidence.axis }) <
-        0.15,
-  );
-  if (unexplained.length) {
-    const list = [...new Set(unexplained.map((r) => finding(r.finding).text))].join("; ");
+  // Three that account for it together leave nothing open.
+  const open = three && three.probability > 0.5 ? [] : unexplained(posterior);
+  if (open.length) {
+    const list = [...new Set(open.map((r) => finding(r.finding).text))].join("; ");
     // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
-    const loose = unexplained.every((r) => isLooseFastener(r.finding));
-    warnings.push(
-      `Not explained by this: ${list}. ${loose ? "Tighten what turned, then measure again." : "Repeat that test."}`,
-    );
+    const loose = open.every((r) => isLooseFastener(r.finding));
+    const told = open.every((r) => r.source === "symptom");
+    const then = told ? "There may be a second thing wrong: test for it before it is closed." : "Repeat that test.";
+    warnings.push(`Not explained by this: ${list}. ${loose ? "Tighten what turned, then measure again." : then}`);
   }
-  const contradicting = contradictoryFindings(posterior.evidence.reports);
+  const contradicting = contradictoryFindings(posterior.evidence.reports).map((id) => finding(id).text);
   if (contradicting.length)
     warnings.push(`Found both so and not so by tests: ${contradicting.join("; ")}. Look again.`);
   return warnings;
-}
-
-function contradictoryFindings(reports: readonly Report[]): string[] {
-  const tests = reports.filter((r) => r.source === "test");
-  const yes = new Set(tests.filter((r) => r.present).map((r) => r.finding));
-  const no = new Set(tests.filter((r) => !r.present).map((r) => r.finding));
-  return [...yes].filter((id) => no.has(id)).map((id) => finding(id).text);
 }
 
 /** Probability of each cause with no evidence at all. */

@@ -54,6 +54,27 @@ export function latestOfEach<T extends { readonly kind: TestKind }>(tests: reado
 }
 
 /**
+ * Was the last test of a part read before, and found the same within both their U?
+ *
+ * @param tests - tests of one axis, the oldest first, with their U
+ * @param last - the one that counts
+ * @returns whether an earlier one of the same kind agrees with it
+ * @example
+ * const last = { kind: "end-float", lostMm: 0.02, expandedMm: 0.002 };
+ * isConfirmed([{ ...last, lostMm: 0.021 }, last], last) // true
+ */
+export function isConfirmed<
+  T extends { readonly kind: TestKind; readonly lostMm: number; readonly expandedMm: number },
+>(tests: readonly T[], last: T): boolean {
+  return tests.some(
+    (t) =>
+      t !== last &&
+      t.kind === last.kind &&
+      Math.abs(t.lostMm - last.lostMm) <= Math.hypot(t.expandedMm, last.expandedMm),
+  );
+}
+
+/**
  * Does a travel profile show the wear of a screw, more loss in the middle of the travel?
  *
  * @param places - what the profile found at each place

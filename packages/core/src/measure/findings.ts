@@ -24,7 +24,9 @@ const PLAIN: readonly FindingId[] = [
   "no-motion",
   "stops-in-program",
   "short-travel",
+  "display-dead",
   "carriage-click",
+  "carriage-broken",
   "click-descent",
   "grind-still",
   "home-turn",
@@ -37,6 +39,8 @@ const LOOSE: readonly FindingId[] = [
   "bracket-turns",
   "coupling-turns",
   "pinion-turns",
+  "flange-turns",
+  "clamp-turns",
 ];
 
 /**

@@ -1,9 +1,8 @@
 import { isGravityAxis, type AxisConfig } from "../machine/axis";
 import { virtualAxisOf } from "./default-axis";
 import type { PartsCondition } from "./parts-condition";
+import { SOUND_FRICTION_N, soundFrictionN } from "./sound-friction";
 import type { VirtualAxis } from "./virtual-axis";
-
-export const SOUND_FRICTION_N = 120;
 
 /**
  * Guideway friction of the axis as it is, without spots and ends, N.
@@ -27,16 +26,17 @@ export function frictionOf(c: PartsCondition): number {
 /**
  * The virtual axis that these parts make.
  * @param config - configuration
- * @param parts - their condition
+ * @param given - their condition
  * @param seed - the same gives the same axis
  * @returns the virtual axis
  * @example axisFromParts(defaultAxis("vertical-centre", "X"), { nutGapMm: 0.02 }, 1).travelMm // 500
  */
-export function axisFromParts(config: AxisConfig, parts: PartsCondition, seed: number): VirtualAxis {
+export function axisFromParts(config: AxisConfig, given: PartsCondition, seed: number): VirtualAxis {
+  const parts = { ...given, frictionN: given.frictionN ?? soundFrictionN(config) };
   const rack = config.transmission === "rack";
   const gravity = isGravityAxis(config);
   const bearings = (parts.retainerGapMm ?? 0) + (parts.lockNutGapMm ?? 0) + (parts.bearingGapMm ?? 0);
-  const nut = (parts.nutGapMm ?? 0) + (parts.nutNewMm ?? 0);
+  const nut = (parts.nutGapMm ?? 0) + (parts.nutNewMm ?? 0) + (parts.flangeSlipMm ?? 0);
   const at = (parts.spotAt ?? 0.5) * config.travelMm;
   const friction = frictionOf(parts);
   const spots = [
@@ -50,7 +50,7 @@ export function axisFromParts(config: AxisConfig, parts: PartsCondition, seed: n
     {
       coupling: parts.couplingSlipMm ?? 0,
       endBearings: rack ? (parts.meshWearMm ?? 0) + (parts.meshNewMm ?? 0) : bearings,
-      housing: parts.housingSlipMm ?? 0,
+      housing: (parts.housingSlipMm ?? 0) + (parts.clampSlipMm ?? 0),
       nut: rack ? 0 : nut,
       bracket: rack ? 0 : (parts.bracketSlipMm ?? 0),
       frictionN: friction,

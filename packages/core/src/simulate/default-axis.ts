@@ -1,7 +1,11 @@
 import { travelPerTurnMm, type AxisConfig } from "../machine/axis";
 import { STEEL_E } from "../sums/screw/steel";
 import type { ElasticLink } from "./elastic-chain";
+import { soundFrictionN } from "./sound-friction";
 import type { VirtualAxis } from "./virtual-axis";
+
+/** Screw that the stiffnesses below are for, mm. */
+const MIDDLING_MM = 40;
 
 /** Dead bands and other faults of a virtual axis by link; what is not named is as usual. */
 export interface HiddenCondition {
@@ -48,22 +52,26 @@ export function virtualAxisOf(axis: AxisConfig, hidden: HiddenCondition, seed: n
     loadN: 0,
   });
   const rack = axis.transmission === "rack";
+  // Bearings, nut and bracket are as stout as the screw that they go with.
+  const stout = rack ? 1 : Math.max(1, (screw.nominalMm / MIDDLING_MM) ** 2);
   return {
     links: [
-      link("coupling", { deadBandMm: hidden.coupling ?? 0, stiffnessNPerMm: 4e5, frictionN: 4 }),
+      link("coupling", { deadBandMm: hidden.coupling ?? 0, stiffnessNPerMm: 4e5 * stout, frictionN: 4 }),
       link(rack ? "pinion" : "end-bearings", {
         deadBandMm: hidden.endBearings ?? 0,
-        stiffnessNPerMm: 3e5,
+        stiffnessNPerMm: 3e5 * stout,
         frictionN: 8,
       }),
-      ...(rack ? [] : [link("housing", { deadBandMm: hidden.housing ?? 0, stiffnessNPerMm: 2e6, frictionN: 0 })]),
+      ...(rack
+        ? []
+        : [link("housing", { deadBandMm: hidden.housing ?? 0, stiffnessNPerMm: 2e6 * stout, frictionN: 0 })]),
       link(rack ? "rack" : "screw", { deadBandMm: 0, stiffnessNPerMm: screwStiffness, frictionN: 4 }),
-      link("nut", { deadBandMm: hidden.nut ?? 0, stiffnessNPerMm: 3e5, frictionN: 10 }),
+      link("nut", { deadBandMm: hidden.nut ?? 0, stiffnessNPerMm: 3e5 * stout, frictionN: 10 }),
       {
         ...link("bracket", {
           deadBandMm: hidden.bracket ?? 0,
-          stiffnessNPerMm: 8e5,
-          frictionN: hidden.frictionN ?? 120,
+          stiffnessNPerMm: 8e5 * stout,
+          frictionN: hidden.frictionN ?? soundFrictionN(axis),
         }),
         loadN: hidden.loadN ?? 0,
       },

@@ -1,4 +1,5 @@
 import type { AxisConfig } from "../machine/axis";
+import { SOUND_FRICTION_N, soundFrictionN } from "./sound-friction";
 import type { PartsCondition } from "./parts-condition";
 
 /** Draws a number from 0 to 1. */
@@ -23,6 +24,8 @@ export const FAULTS: Readonly<Record<string, Make>> = {
   "control-interlock": () => ({ interlockOpen: 1 }),
   "control-waiting": () => ({ waiting: 1 }),
   "control-comp": (u) => ({ compensationMm: (u() < 0.5 ? -1 : 1) * logBetween(u, 0.01, 0.045) }),
+  "travel-scale": () => ({ travelWrong: 1 }),
+  "refer-display": () => ({ displayDead: 1 }),
   "normal-regen": () => ({ regenClick: 1 }),
   "normal-dragbrake": (u) => ({ dragBrakeN: between(u, 150, 300) }),
   "normal-running-in": (u) => ({ freshParts: between(u, 0.7, 1) }),
@@ -50,6 +53,9 @@ export const FAULTS: Readonly<Record<string, Make>> = {
   "bracket-loose": (u) => ({ bracketSlipMm: logBetween(u, 0.015, 0.25) }),
   "antibacklash-tight": (u) => ({ nutSqueezeN: between(u, 130, 320) }),
   "antibacklash-worn": (u) => ({ nutGapMm: logBetween(u, 0.06, 0.19) }),
+  "flange-loose": (u) => ({ flangeSlipMm: logBetween(u, 0.015, 0.18) }),
+  "screw-clamp-loose": (u) => ({ clampSlipMm: logBetween(u, 0.015, 0.25) }),
+  "racks-out-of-step": (u) => ({ rackStepMm: between(u, 1, 6) }),
   "rack-spot": (u) => ({ rackSpotN: between(u, 90, 300), spotAt: between(u, 0.2, 0.8) }),
   "pinion-loose": (u) => ({ couplingSlipMm: logBetween(u, 0.05, 0.4) }),
   "pinion-worn": (u) => ({ meshWearMm: logBetween(u, 0.06, 0.25) }),
@@ -86,10 +92,24 @@ export function soundParts(u: Uniform, axis: AxisConfig): PartsCondition {
     nutNewMm,
     meshNewMm: between(u, 0.03, 0.065),
     bearingGapMm: axis.bearings === "deep-groove-pair" ? between(u, 0.0005, 0.005) : 0,
-    frictionN: between(u, 90, 150),
+    frictionN: (soundFrictionN(axis) / SOUND_FRICTION_N) * between(u, 90, 150),
     dryness: between(u, 0, 0.15),
   };
 }
+
+/** Forces that grow with the weight of the member and of its screw. */
+const OF_WEIGHT: readonly string[] = [
+  "couplingOffN",
+  "bendN",
+  "misalignN",
+  "nutSqueezeN",
+  "rackSpotN",
+  "gibTightN",
+  "wheelTightN",
+  "counterOffN",
+  "chipsN",
+  "dragBrakeN",
+] satisfies readonly (keyof PartsCondition)[];
 
 /**
  * Puts faults on top of sound parts; gaps and forces of two faults add up.
@@ -105,12 +125,13 @@ export function withFaults(
   { faults, u, axis }: { readonly faults: readonly string[]; readonly u: Uniform; readonly axis: AxisConfig },
 ): PartsCondition {
   const parts: Record<string, number> = { ...sound };
+  const heavier = soundFrictionN(axis) / SOUND_FRICTION_N;
   for (const id of faults) {
     const made = FAULTS[id]?.(u, axis) ?? {};
     for (const [key, value] of Object.entries(made as Record<string, number>)) {
       if (key === "spotAt") parts[key] = value;
       else if (key === "dryness") parts[key] = Math.max(parts[key] ?? 0, value);
-      else parts[key] = (parts[key] ?? 0) + value;
+      else parts[key] = (parts[key] ?? 0) + value * (OF_WEIGHT.includes(key) ? heavier : 1);
     }
   }
   return parts;

@@ -5,6 +5,7 @@ export * from "./virtual-axis";
 export * from "./device";
 export * from "./default-axis";
 export * from "./condition";
+export * from "./sound-friction";
 export * from "./faults";
 export * from "./observe";
 export * from "./trace";

@@ -4,7 +4,7 @@ type Key = keyof PartsCondition;
 
 /** What doing a step of a job well puts right on the simulated machine, by the step’s own name. */
 const MENDS: Readonly<Record<string, readonly Key[]>> = {
-  "try-all": ["retainerGapMm", "housingSlipMm", "couplingSlipMm", "bracketSlipMm"],
+  "try-all": ["flangeSlipMm", "clampSlipMm", "retainerGapMm", "housingSlipMm", "couplingSlipMm", "bracketSlipMm"],
   "tighten:hub-screw": ["couplingSlipMm"],
   "tighten:motor": ["couplingSlipMm"],
   "tighten:retainer": ["retainerGapMm"],

@@ -1,8 +1,9 @@
 import type { AxisConfig } from "../machine/axis";
 import type { FindingId } from "../measure/findings";
-import { frictionOf, SOUND_FRICTION_N } from "./condition";
+import { frictionOf } from "./condition";
 import type { PartsCondition } from "./parts-condition";
 import { leanOf } from "./shim";
+import { SOUND_FRICTION_N } from "./sound-friction";
 import { trueReversal, type VirtualAxis } from "./virtual-axis";
 
 /**
@@ -32,6 +33,8 @@ function noises(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
     (c.bracketSlipMm ?? 0) +
     gap +
     (c.housingSlipMm ?? 0) +
+    (c.flangeSlipMm ?? 0) +
+    (c.clampSlipMm ?? 0) +
     0.2 * (c.meshWearMm ?? 0) +
     0.3 * (c.nutGapMm ?? 0);
   // Levels in dB over the quiet axis; an ear in a shop notices some 20 of them.
@@ -48,7 +51,9 @@ function noises(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
     howl: sense(34 * part(c.screwWearMm, 0.035) + 34 * part(c.nutGapMm, 0.045), 20, 5),
     rattle: sense(45 * part(c.nutReturns, 0.7), 20, 5),
     grit: sense(40 * part(c.nutDirt, 0.7) + 14 * part(c.chipsN, 200), 20, 5),
-    "carriage-click": sense(36 * part(c.carriageBroken, 0.8), 20, 7),
+    // The member’s weight holds a broken carriage together: it is quiet until it is unloaded.
+    "carriage-click": sense(20 * part(c.carriageBroken, 1), 20, 7),
+    "carriage-broken": sense(45 * part(c.carriageBroken, 0.8), 20, 5),
     groan: sense(42 * part(c.dryness, 0.8) + 12 * part(c.gibTightN, 400), 20, 5),
     knock: sense(30 * part(loose, 0.05), 18, 7),
     "motor-noise": sense(45 * part(c.motorPitting, 0.7), 18, 4),
@@ -64,6 +69,8 @@ function binding(config: AxisConfig, c: PartsCondition): Partial<Record<FindingI
   return {
     "tight-all": sense(friction, 1.75, 0.2),
     "tight-end": sense((c.misalignN ?? 0) / sound, 0.55, 0.12),
+    "end-walks": sense(((c.misalignN ?? 0) + 0.5 * (c.bendN ?? 0)) / sound, 1.5, 0.4),
+    "dragbrake-fitted": sense(gravity ? part(c.dragBrakeN, 50) : 0, 0.5, 0.1),
     "tight-turn": sense(((c.bendN ?? 0) + (c.couplingOffN ?? 0)) / sound, 0.35, 0.08),
     "tight-spot": sense(
       ((c.chipsN ?? 0) + (c.rackSpotN ?? 0) + 90 * (c.carriageBroken ?? 0) + 50 * (c.nutDirt ?? 0)) / sound,
@@ -110,6 +117,8 @@ function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Par
       20,
       5,
     ),
+    "travel-wrong": sense(c.travelWrong ?? 0, 0.5, 0.1),
+    "racks-out": sense(c.rackStepMm ?? 0, 0.8, 0.2),
     "short-travel": sense(c.cageShiftMm ?? 0, 3, 0.6),
     hunting: sense(scale ? 26 * part(slack, 0.02) + 40 * part(c.scaleDirt, 0.7) : 0, 18, 4),
     spikes: sense(40 * (c.freshParts ?? 0), 20, 5),
@@ -128,6 +137,8 @@ function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Par
       5,
     ),
     "profile-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
+    "flank-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
+    "ripple-pair": sense(lost / leave, 1.4, 0.4),
   };
 }
 
@@ -141,6 +152,9 @@ function found(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
     "bracket-turns": turns(c.bracketSlipMm),
     "coupling-turns": turns(c.couplingSlipMm),
     "pinion-turns": turns(c.couplingSlipMm),
+    "flange-turns": turns(c.flangeSlipMm),
+    "clamp-turns": turns(c.clampSlipMm),
+    "marks-off": sense(c.couplingSlipMm ?? 0, 0.06, 0.025),
     dry: sense(c.dryness ?? 0, 0.35, 0.1),
     "rough-finger": sense(c.bearingPitting ?? 0, 0.25, 0.07),
     "coasts-free": sense(gap, 0.006, 0.0025),
@@ -158,6 +172,7 @@ function found(c: PartsCondition): Partial<Record<FindingId, Sensation>> {
     "listed-interlock": sense(c.interlockOpen ?? 0, 0.5, 0.15),
     "listed-waiting": sense(c.waiting ?? 0, 0.5, 0.15),
     "comp-differs": sense(Math.abs(c.compensationMm ?? 0), 0.003, 0.001),
+    "display-dead": sense(c.displayDead ?? 0, 0.5, 0.1),
     "no-motion": sense((c.overrideZero ?? 0) + (c.interlockOpen ?? 0), 0.5, 0.1),
     "stops-in-program": sense(c.waiting ?? 0, 0.5, 0.1),
   };

@@ -8,6 +8,8 @@ export interface PartsCondition {
   readonly waiting?: number;
   /** Compensation in the control that the axis does not need, mm; positive hides loss. */
   readonly compensationMm?: number;
+  readonly travelWrong?: number;
+  readonly displayDead?: number;
   readonly regenClick?: number;
   readonly freshParts?: number;
   readonly spindleSensor?: number;
@@ -32,8 +34,13 @@ export interface PartsCondition {
   readonly nutDirt?: number;
   readonly nutReturns?: number;
   readonly bracketSlipMm?: number;
+  /** Turning nut: its flange, and the clamps of the standing screw. */
+  readonly flangeSlipMm?: number;
+  readonly clampSlipMm?: number;
   readonly nutSqueezeN?: number;
   readonly rackSpotN?: number;
+  /** How far one side of a gantry stands ahead of the other, mm. */
+  readonly rackStepMm?: number;
   readonly meshWearMm?: number;
   readonly gibTightN?: number;
   readonly wayGapMm?: number;

@@ -1,7 +1,8 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { CAUSES, causeFits } from "../diagnosis";
 import { FINDINGS } from "../measure";
-import { axisFromParts, frictionOf, SOUND_FRICTION_N } from "./condition";
+import { axisFromParts, frictionOf } from "./condition";
+import { SOUND_FRICTION_N } from "./sound-friction";
 import { FAULTS, soundParts, withFaults } from "./faults";
 import { normalNoise } from "./noise";
 import { notices } from "./observe";

@@ -139,6 +139,12 @@ export const STATIONS = {
 } as const satisfies Record<string, readonly string[]>;
 export type Station = keyof typeof STATIONS;
 
+/** Where the nut turns, its bearings ride on the member and the screw stands in its clamps. */
+const TURNING_STATIONS: Partial<Record<Station, readonly string[]>> = {
+  "end-float": ["housing"],
+  "nut-flank": ["nut", "bracket", "end-bearings"],
+};
+
 /**
  * What an indicator at a station follows, mm: the member's place, or how far the named links lag
  * behind what drives them.
@@ -153,9 +159,7 @@ export type Station = keyof typeof STATIONS;
  */
 export function stationPosition(axis: VirtualAxis, state: VirtualAxisState, station: Station): number {
   if (station === "member") return memberPosition(axis, state);
-  // Where the nut turns, its own bearings stand between the screw and the member that the lever rides on.
-  const turning = station === "nut-flank" && axis.turningNut === true;
-  return readAcross(axis, state, turning ? [...STATIONS[station], ...STATIONS["end-float"]] : STATIONS[station]);
+  return readAcross(axis, state, (axis.turningNut ? TURNING_STATIONS[station] : undefined) ?? STATIONS[station]);
 }
 
 /**

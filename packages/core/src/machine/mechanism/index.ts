@@ -1,4 +1,5 @@
 export * from "./fasteners";
+export * from "./friction";
 export * from "./holders";
 export * from "./joint-names.table";
 export * from "./joints";

@@ -1,0 +1,138 @@
+import { isLooseFastener, type FindingId } from "../measure/findings";
+import { misfit } from "./account-fit";
+import { bestHypothesis } from "./best-hypothesis";
+import { rankTests, type RankedTest, type RankingOptions } from "./decide";
+import type { Posterior } from "./infer";
+import type { Cause } from "./knowledge";
+import type { LocateTest } from "./locate-test";
+import { isSeen, neededTests, untriedFasteners } from "./seen";
+import type { TestId } from "./tests";
+import { contradictoryFindings, unexplained } from "./unexplained";
+
+/** Probability at which a cause is named without a doubt worth a test. */
+export const SURE = 0.95;
+/** Nothing else may be likelier than this for a verdict to be sure. */
+const NOTHING_ELSE = 0.12;
+
+/**
+ * Every named cause is sure, a test has looked at it and its fasteners were tried, what was measured fits it, what was
+ * noticed is explained, and no other is likely: more testing cannot change what is done.
+ * @param posterior - what is known so far
+ * @returns whether it is
+ * @example isSure(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // false
+ */
+export function isSure(posterior: Posterior): boolean {
+  return (
+    isLikelyEnough(posterior) &&
+    unexplained(posterior).length === 0 &&
+    neededTests(posterior).length === 0 &&
+    misfit(posterior) === null
+  );
+}
+
+function isLikelyEnough(posterior: Posterior): boolean {
+  const { causes, marginals, noFault } = posterior;
+  const named = bestHypothesis(posterior).causes;
+  if (named.every((c) => c.normal)) {
+    // What brought somebody to the axis is explained by what is normal: no fault has to be looked for besides.
+    const enough = named.length > 0 && posterior.evidence.allTold ? EXPLAINED : COVERED;
+    return noFault >= enough && marginals.every((p, i) => causes[i].normal === true || p <= NOTHING_ELSE);
+  }
+  return causes.every((c, i) => {
+    if (named.includes(c)) return marginals[i] >= (c.normal ? NAMED_NORMAL : SURE);
+    return c.normal === true || marginals[i] <= NOTHING_ELSE;
+  });
+}
+/**
+ * Probability that nothing is wrong from which a covered chain is let be: loss, friction and noise of the whole found as
+ * they should be, and no one thing likely. What is left is spread over what would have been noticed.
+ */
+const COVERED = 0.8;
+/** The same where all that was noticed is normal. */
+const EXPLAINED = 0.6;
+/** What is normal costs nothing if it is not so. */
+const NAMED_NORMAL = 0.75;
+
+export interface NextStep {
+  readonly next: RankedTest | null;
+  readonly ranked: readonly RankedTest[];
+  /** Why there is no next test. */
+  readonly stop: "sure" | "cannot-change" | null;
+  /** Another that is worth doing while the set-up stands, and what it costs then. */
+  readonly together: { readonly test: LocateTest & { readonly id: TestId }; readonly minutes: number } | null;
+}
+
+/**
+ * The next test, or why there is none: more testing cannot change the decision.
+ * @param posterior - what is known so far
+ * @param options - as for {@link rankTests}
+ * @returns the test with the greatest net worth, all of them ranked, and why to stop where there is none
+ * @example
+ * nextTest(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).stop // null
+ */
+export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
+  const ranked = rankTests(posterior, options);
+  if (isSure(posterior)) return { next: null, ranked, stop: "sure", together: null };
+  // Likely enough by what was told and measured beside it: now it is looked at itself, however little that may change.
+  // Where nothing is named the whole is covered before single things are asked; where all that is named was looked at,
+  // what it leaves unexplained comes next.
+  const named = bestHypothesis(posterior).causes;
+  const settled = named.every((c) => isSeen(posterior, c) && untriedFasteners(posterior, c).length === 0);
+  const needed = isLikelyEnough(posterior) || settled ? neededTests(posterior) : [];
+  const again = repeatable(posterior);
+  const may = (r: RankedTest): boolean => !options.once?.has(r.test.id) || again(r.test);
+  const look = needed.map((id) => ranked.find((r) => r.test.id === id && may(r))).find((r) => r);
+  const repeat = readAgain(posterior, ranked, may);
+  const worth = ranked.filter((r) => (r.net > 0 || r.freeLook) && may(r));
+  // Covers stay on while a test without opening is worth anything.
+  const next = repeat ?? look ?? worth.find((r) => !opens(r)) ?? worth[0];
+  if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
+  return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };
+}
+
+/** What fits nothing is read again before anything is built on it. */
+function readAgain(
+  posterior: Posterior,
+  ranked: readonly RankedTest[],
+  may: (r: RankedTest) => boolean,
+): RankedTest | undefined {
+  const odd = misfit(posterior)?.size;
+  if (!odd) return undefined;
+  const whole = posterior.evidence.magnitudes.findLast((m) => m.kind === "whole-chain");
+  // A compensation in the control makes the whole less than its parts: looked up before anything is set up again.
+  const more = whole && odd.reversalValueMm > whole.reversalValueMm;
+  const atControl = more ? ranked.find((r) => r.test.id === "comp-look" && may(r)) : undefined;
+  return atControl ?? ranked.find((r) => r.test.id === odd.kind);
+}
+
+const opens = (r: RankedTest): boolean => r.test.opens === true;
+
+/**
+ * A test is repeated when it may come out otherwise: its list was not worked through, tests found it both so and not
+ * so, or all that is named hangs on its one yes.
+ */
+function repeatable(posterior: Posterior): (test: LocateTest) => boolean {
+  const both = contradictoryFindings(posterior.evidence.reports);
+  const { causes } = bestHypothesis(posterior);
+  const untried = causes.some((c) => untriedFasteners(posterior, c).length > 0);
+  const alone = onOneYes(posterior, causes);
+  return ({ id: test, findings }) =>
+    (test === "fastener-check" && untried) || findings.some((id) => both.includes(id) || alone.includes(id));
+}
+
+/** Findings that one test said are so, and that alone speak for what is named; a screw that turned was tightened. */
+function onOneYes({ evidence }: Posterior, named: readonly Cause[]): readonly FindingId[] {
+  const yes = evidence.reports.filter((r) => r.present && named.some((c) => c.shows[r.finding]));
+  const [only, ...more] = yes;
+  return only?.source === "test" && more.length === 0 && !isLooseFastener(only.finding) ? [only.finding] : [];
+}
+
+/** What a test costs while the set-up of another stands, of what it costs by itself (common practice, no source). */
+const SET_UP_ALREADY = 0.4;
+
+/** The test worth most among those of the same set-up, at what it costs while that stands. */
+function togetherWith(next: RankedTest, ranked: readonly RankedTest[]): NextStep["together"] {
+  const { setup } = next.test;
+  const other = ranked.find((r) => setup && r !== next && r.test.setup === setup && r.value > SET_UP_ALREADY * r.cost);
+  return other ? { test: other.test, minutes: Math.ceil(SET_UP_ALREADY * other.test.minutes) } : null;
+}

@@ -1,0 +1,281 @@
+import type { AxisConfig } from "../machine/axis";
+import { finding, FINDINGS, type FindingId } from "../measure/findings";
+import type { Evidence } from "./infer";
+import { LEVELS, type Cause } from "./knowledge";
+import { impliedBy } from "./pointless";
+
+/** Somebody says that a finding is so or not. Unknown answers are not reports. */
+export interface Report {
+  readonly finding: FindingId;
+  readonly present: boolean;
+  readonly source: "symptom" | "test";
+  /** An id of the caller’s, to find the evidence again. */
+  readonly ref?: string;
+}
+
+/**
+ * How often a report is wrong. One symptom in eight told from memory is mistaken or left out; what is
+ * left out is unknown and weighs nothing, so half of that remains as a wrong “no”. A test that was
+ * done is rarely wrong (common practice, no source).
+ */
+export const REPORT_ERRORS = {
+  symptom: { missed: 0.06, imagined: 0.025 },
+  test: { missed: 0.03, imagined: 0.015 },
+} as const;
+
+/**
+ * How often a report of this finding is wrong: what is plain to see is hardly ever imagined.
+ * @param id - the finding
+ * @param source - told as a symptom, or found by a test
+ * @returns chance that a “no” is wrong, and that a “yes” is
+ * @example reportErrors("lost-motion", "test") // { missed: 0.03, imagined: 0.015 }
+ */
+export function reportErrors(
+  id: FindingId,
+  source: Report["source"],
+): { readonly missed: number; readonly imagined: number } {
+  const errors = REPORT_ERRORS[source];
+  return finding(id).plain ? { ...errors, imagined: 0.004 } : errors;
+}
+
+/**
+ * Who was asked what else they noticed and said “nothing” would have told two in three of what is there; against a no,
+ * that is little (common practice, no source).
+ */
+export const UNSAID = 0.35;
+/** What is plain is hardly ever left out: nobody forgets to tell that it does not move. */
+const UNSAID_PLAIN = 0.06;
+
+/** Something that is no fault and may be there beside any: its place among the causes, and how often. */
+export interface Normal {
+  readonly index: number;
+  readonly chance: number;
+  readonly findings: readonly FindingId[];
+}
+
+/** Chance of each finding under each cause, and what the reports say of it. */
+export interface LatentTable {
+  readonly ids: readonly FindingId[];
+  /** 1 − leak, then 1 − chance by cause. */
+  readonly quiet: ReadonlyMap<FindingId, { readonly leak: number; readonly byCause: Float64Array }>;
+  /** Likelihood of the reports when the finding is so, and when it is not. */
+  readonly said: ReadonlyMap<FindingId, readonly [present: number, not: number]>;
+}
+
+const LOSS_ON_A_PART: readonly FindingId[] = ["quadrant-step", "ripple-pair"];
+
+/**
+ * A step at each quadrant, or a ripple where two axes scan together, is the lost motion again, seen on a part: one thing,
+ * not two.
+ * @param id - the finding
+ * @returns the finding that stands for it in the inference
+ * @example latentOf("lost-motion") // "lost-motion"
+ */
+export function latentOf(id: FindingId): FindingId {
+  return LOSS_ON_A_PART.includes(id) ? "lost-motion" : id;
+}
+
+/** What a test has found comes of something: so much less often than what is only told is it there of itself. */
+const OF_ITSELF = 0.15;
+
+/**
+ * Chance of each finding under each cause, and what was said of it.
+ * @param causes - that an axis can have
+ * @param evidence - of the case
+ * @returns the table
+ * @example latentTable([], { axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] }).ids // []
+ */
+export function latentTable(causes: readonly Cause[], evidence: Evidence): LatentTable {
+  const measured = evidence.magnitudes.some((m) => m.kind === "whole-chain");
+  const said = new Map<FindingId, readonly [number, number]>();
+  for (const report of [...evidence.reports, ...impliedBy(evidence)]) {
+    const id = latentOf(report.finding);
+    // Once the whole chain is measured, that it loses motion is known better than anybody can say.
+    if (id === "lost-motion" && measured) continue;
+    const { missed, imagined } = reportErrors(report.finding, report.source);
+    const [present, not] = said.get(id) ?? [1, 1];
+    said.set(id, [present * (report.present ? 1 - missed : missed), not * (report.present ? imagined : 1 - imagined)]);
+  }
+  if (evidence.allTold) sayNothingElse(said, evidence, measured);
+  const quiet = new Map<FindingId, { leak: number; byCause: Float64Array }>();
+  const ids = new Set<FindingId>(said.keys());
+  for (const cause of causes) for (const id of Object.keys(cause.shows)) ids.add(latentOf(id as FindingId));
+  const found = new Set(
+    evidence.reports.filter((r) => r.source === "test" && r.present).map((r) => latentOf(r.finding)),
+  );
+  for (const id of ids) {
+    const byCause = Float64Array.from(causes, (cause) => {
+      const level = cause.shows[id];
+      return level ? 1 - LEVELS[level].probability : 1;
+    });
+    quiet.set(id, { leak: 1 - finding(id).leak * (found.has(id) ? OF_ITSELF : 1), byCause });
+  }
+  return { ids: [...ids], quiet, said };
+}
+
+/** What was not told when nothing else was noticed: a weak no. */
+function sayNothingElse(
+  said: Map<FindingId, readonly [number, number]>,
+  { reports }: Evidence,
+  measured: boolean,
+): void {
+  const told = new Set(reports.filter((r) => r.source === "symptom").map((r) => latentOf(r.finding)));
+  for (const { id, asked, plain } of FINDINGS) {
+    if (!asked || id !== latentOf(id) || told.has(id) || (id === "lost-motion" && measured)) continue;
+    const [present, not] = said.get(id) ?? [1, 1];
+    said.set(id, [present * (plain ? UNSAID_PLAIN : UNSAID), not]);
+  }
+}
+
+/**
+ * Chance that a finding is so under a set of causes.
+ * @param latents - chances of the findings under each cause
+ * @param options - `id`: the finding; `members`: the causes, by index; `lossChance`: chance that they lose more than
+ *   can be left; `axis`: configuration
+ * @returns 0 to 1
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * const known = infer({ axis: axis, reports: [], magnitudes: [] });
+ * chanceOf(known.latents, { id: known.latents.ids[0], members: [], lossChance: 0, axis: axis }) < 0.1 // true
+ */
+export function chanceOf(
+  latents: LatentTable,
+  {
+    id,
+    members,
+    lossChance,
+    axis,
+  }: {
+    readonly id: FindingId;
+    readonly members: readonly number[];
+    readonly lossChance: number;
+    readonly axis: AxisConfig;
+  },
+): number {
+  const entry = latents.quiet.get(id);
+  let quiet = entry?.leak ?? 1 - finding(id).leak;
+  if (entry) for (const m of members) quiet *= entry.byCause[m];
+  if (id === slackShowsAs(axis)) quiet *= 1 - 0.9 * lossChance;
+  return 1 - quiet;
+}
+
+/**
+ * What slack shows as: lost position, or hunting where a scale closes the loop.
+ * @param axis - configuration
+ * @returns the finding
+ * @example slackShowsAs(defaultAxis("vertical-centre", "X")) // "lost-motion"
+ */
+export function slackShowsAs(axis: AxisConfig): FindingId {
+  return axis.feedback === "scale" ? "hunting" : "lost-motion";
+}
+
+export interface ReportTerm {
+  readonly id: FindingId;
+  readonly leak: number;
+  readonly byCause: Float64Array | null;
+  readonly present: number;
+  readonly not: number;
+}
+
+/** The findings of one normal thing, which come and go with it together. */
+export interface NormalGroup {
+  readonly normal: Normal;
+  readonly terms: readonly ReportTerm[];
+  /** One of them was said to be so. */
+  readonly noticed: boolean;
+}
+
+export interface ReportTerms {
+  readonly plain: readonly ReportTerm[];
+  readonly groups: readonly NormalGroup[];
+}
+
+/**
+ * What was reported, as factors that each hypothesis is multiplied by.
+ * @param latents - chances of the findings under each cause
+ * @param normals - what may be there beside any fault
+ * @returns a term for each finding that somebody reported, those of a normal thing together
+ * @example
+ * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
+ * reportTerms(known.latents, known.normals).plain // []
+ */
+export function reportTerms(latents: LatentTable, normals: readonly Normal[]): ReportTerms {
+  const terms = [...latents.said].map(([id, [present, not]]): ReportTerm => {
+    const entry = latents.quiet.get(id);
+    return { id, leak: entry?.leak ?? 1 - finding(id).leak, byCause: entry?.byCause ?? null, present, not };
+  });
+  const grouped = new Set(normals.flatMap((n) => n.findings));
+  return {
+    plain: terms.filter((t) => !grouped.has(t.id)),
+    groups: normals.map((normal) => {
+      const own = terms.filter((t) => normal.findings.includes(t.id));
+      return { normal, terms: own, noticed: own.some((t) => t.present > t.not) };
+    }),
+  };
+}
+
+/** Likelihood of what was said of one finding, when these causes are there. */
+function saidOf(term: ReportTerm, members: readonly number[], besides = -1): number {
+  let quiet = term.leak;
+  if (term.byCause) {
+    for (const m of members) quiet *= term.byCause[m];
+    if (besides >= 0) quiet *= term.byCause[besides];
+  }
+  return (1 - quiet) * term.present + quiet * term.not;
+}
+
+/** Likelihoods of what was said of a normal thing’s findings with it beside these causes, and without it, by its chance. */
+function withAndWithout({ normal, terms }: NormalGroup, members: readonly number[]): readonly [number, number] {
+  let [there, not] = [normal.chance, 1 - normal.chance];
+  for (const term of terms) {
+    there *= saidOf(term, members, normal.index);
+    not *= saidOf(term, members);
+  }
+  return [there, not];
+}
+
+/**
+ * Chance that a normal thing is there beside these causes, given what was said.
+ * @param group - the normal thing and its findings
+ * @param members - the causes, by index
+ * @returns 0 to 1
+ * @example besideChance({ normal: { index: 1, chance: 0.1, findings: [] }, terms: [], noticed: false }, [0]) // 0.1
+ */
+export function besideChance(group: NormalGroup, members: readonly number[]): number {
+  const [there, not] = withAndWithout(group, members);
+  return there / (there + not);
+}
+
+/**
+ * Log likelihood of what was said, when these causes are there.
+ * @param terms - of {@link reportTerms}
+ * @param options - `members`: the causes, by index; `lossChance`: chance that they lose more than can be left;
+ *   `slackFinding`: what slack shows as
+ * @returns natural logarithm
+ * @example logReports({ plain: [], groups: [] }, { members: [], lossChance: 0, slackFinding: "lost-motion" }) // 0
+ */
+export function logReports(
+  terms: ReportTerms,
+  {
+    members,
+    lossChance,
+    slackFinding,
+  }: { readonly members: readonly number[]; readonly lossChance: number; readonly slackFinding: FindingId },
+): number {
+  let product = 1;
+  for (const term of terms.plain) {
+    let quiet = term.leak;
+    if (term.byCause) for (const m of members) quiet *= term.byCause[m];
+    if (term.id === slackFinding) quiet *= 1 - 0.9 * lossChance;
+    product *= (1 - quiet) * term.present + quiet * term.not;
+  }
+  for (const group of terms.groups) {
+    if (group.terms.length === 0) continue;
+    if (members.includes(group.normal.index)) for (const term of group.terms) product *= saidOf(term, members);
+    else {
+      const [there, not] = withAndWithout(group, members);
+      product *= there + not;
+    }
+  }
+  return Math.log(product);
+}
