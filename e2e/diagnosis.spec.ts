@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { choose, answerOf, expect, openProgram, test } from "./shop";
+import { choose, answerOf, expect, openProgram, test, beginCase } from "./shop";
 
 /** Begins a guided test that Locate asks for and lets the simulated machine run it by program. */
 async function guidedRun(page: Page, name: string): Promise<void> {
@@ -18,7 +18,7 @@ async function guidedRun(page: Page, name: string): Promise<void> {
 /** Works a case through as a technician would: symptoms, then what is next, until there is a verdict. */
 async function workThrough(page: Page, axis: string): Promise<void> {
   await page.goto(`${axis}/ask`);
-  await page.getByRole("button", { name: "Open a case" }).click();
+  await beginCase(page);
   await page.getByRole("button", { name: "Run the simulated axis and note what shows" }).click();
   await expect(page.getByText(/^Simulated:/)).toBeVisible();
   await expect(page.getByText("keeping…")).toHaveCount(0);
@@ -91,7 +91,7 @@ const TALES: [string, string, RegExp, string | null][] = [
     /^Ball or roller cage out of place/,
     "Ball or roller cage out of place",
   ],
-  ["nothing wrong", "/machines/5/axes/13", /^No fault found/, null],
+  ["nothing wrong", "/machines/5/axes/13", /^Nothing wrong with the axis/, null],
 ];
 
 test.describe("from the first symptom to a closed verdict", () => {
@@ -115,20 +115,21 @@ test("a case is left and taken up by another person, with every answer there", a
   await choose(page.getByLabel("Who is working"), "Ama");
   await page.keyboard.press("n");
   await expect(page.getByText(/opened .* by Ama/)).toBeVisible();
+  await page.getByRole("button", { name: "Noise" }).click();
+  await page.getByRole("button", { name: "Rumbles, worst in rapid" }).click();
+  await page.getByRole("button", { name: "None of the others" }).click();
+  await page.getByText(/^What was told: 1 so/).click();
   const rumble = page.getByRole("group", { name: "Rumbles, worst in rapid" });
-  await rumble.getByRole("button", { name: "Yes" }).click();
-  await page
-    .getByRole("group", { name: "Howls, rising and falling, in rapid" })
-    .getByRole("button", { name: "No", exact: true })
-    .click();
   await page.getByLabel("Note on: Rumbles, worst in rapid").fill("at 12 m/min");
   await choose(page.getByLabel("Shown by: Rumbles, worst in rapid"), 1);
   await page.getByLabel("Weeks since somebody worked on it").fill("5");
   await page.getByLabel("Age of the axis, years").fill("200");
-  await page.getByLabel("In your own words").fill("worse when cold");
+  await page.getByText("Notes and photos").click();
+  const words = page.getByRole("textbox", { name: "In your own words" });
+  await words.fill("worse when cold");
   await expect(page.getByText("“200” cannot be: it must be from 0 to 80.")).toBeVisible();
   await page.getByLabel("Age of the axis, years").fill("11");
-  await page.getByLabel("In your own words").focus();
+  await words.focus();
   await expect
     .poll(async () => (await answerOf<{ context: { ageYears: number } }>(page, "/api/cases/1")).context.ageYears)
     .toBe(11);
@@ -138,16 +139,18 @@ test("a case is left and taken up by another person, with every answer there", a
   await page.getByRole("link", { name: "Go on with case 1" }).click();
   await expect(page.getByRole("heading", { name: "Loss ledger" })).toBeVisible();
   await page.keyboard.press("1");
+  await page.getByText(/^What was told: 1 so/).click();
   await expect(rumble.getByRole("button", { name: "Yes" })).toHaveAttribute("aria-pressed", "true");
   await expect(page.getByLabel("Note on: Rumbles, worst in rapid")).toHaveValue("at 12 m/min");
   await expect(page.getByRole("link", { name: "show it" })).toBeVisible();
-  await expect(page.getByLabel("In your own words")).toHaveValue("worse when cold");
+  await page.getByText("Notes and photos").click();
+  await expect(words).toHaveValue("worse when cold");
   await expect(page.getByLabel("Age of the axis, years")).toHaveValue("11");
 });
 
 test("a load trace from a file is taken apart; a wrong file is named by line and nothing is lost", async ({ page }) => {
   await page.goto("/machines/1/axes/1/ask");
-  await page.getByRole("button", { name: "Open a case" }).click();
+  await beginCase(page);
   await expect(page.getByText(/Case 1, opened/)).toBeVisible();
   await page.goto("/machines/1/axes/1/locate/load-trace");
   const file = (text: string) => ({ name: "load.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
@@ -176,7 +179,7 @@ test("the causes are read, weighed by the shop with why, and the shipped weight 
   await page.goto("/causes");
   await page.getByLabel("Find a cause or a symptom").fill("howl");
   await expect(page.getByText(/2 of \d+ causes/)).toBeVisible();
-  await page.getByRole("button", { name: /weight of Nut has lost/ }).click();
+  await page.getByRole("button", { name: /weight of Nut worn/ }).click();
   await page.getByLabel("Weight in this shop").fill("900");
   await page.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByText("Weight “900” cannot be")).toBeVisible();
@@ -186,14 +189,14 @@ test("the causes are read, weighed by the shop with why, and the shipped weight 
   await page.getByLabel("Why").fill("sand from the foundry next door");
   await page.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByText(/Weight 6 \(shipped 3/)).toBeVisible();
-  await page.getByRole("button", { name: /weight of Nut has lost/ }).click();
+  await page.getByRole("button", { name: /weight of Nut worn/ }).click();
   await page.getByRole("button", { name: "Use the shipped weight" }).click();
   await expect(page.getByText(/shipped 3/)).toHaveCount(0);
 });
 
 test("what cannot be done safely says so, and a hand push on a gravity axis never begins", async ({ page }) => {
   await page.goto("/machines/1/axes/3/ask");
-  await page.getByRole("button", { name: "Open a case" }).click();
+  await beginCase(page);
   await expect(page.getByText(/Case 1, opened/)).toBeVisible();
   await page.goto("/machines/1/axes/3/locate/hand-push");
   await expect(page.getByRole("alert")).toContainText("Never on an axis that can fall");

@@ -1,9 +1,9 @@
 import type { Page } from "@playwright/test";
-import { choose, expect, openProgram, test, AS_ROWAN } from "./shop";
+import { choose, expect, openProgram, test, AS_ROWAN, beginCase } from "./shop";
 
 async function openCase(page: Page, axis: string): Promise<void> {
   await page.goto(`${axis}/ask`);
-  await page.getByRole("button", { name: "Open a case" }).click();
+  await beginCase(page);
   await expect(page.getByText(/Case 1, opened/)).toBeVisible();
 }
 
@@ -112,7 +112,7 @@ test("evidence for three faults is said to want three; loose screws are tightene
   }
   await expect(page.getByText(/Perhaps three faults: .*Mend the surest first, retest, and look again/)).toBeVisible();
   await page.goto("/machines/1/axes/2/ask");
-  await page.getByRole("button", { name: "Open a case" }).click();
+  await beginCase(page);
   await expect(page.getByText(/Case 2, opened/)).toBeVisible();
   await page.goto("/machines/1/axes/2/locate/fastener-check");
   for (const name of [

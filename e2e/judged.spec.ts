@@ -1,4 +1,4 @@
-import { choose, begin, expect, test, AS_ROWAN } from "./shop";
+import { choose, begin, expect, test, AS_ROWAN, beginCase } from "./shop";
 
 const AVOCET_Z = "/machines/4/axes/12";
 const BITTERN_Z = "/machines/1/axes/3";
@@ -112,7 +112,7 @@ test("an axis has one state word on floor, chain, result and finding", async ({ 
   await page.goto("/floor");
   await expect(page.getByRole("link", { name: new RegExp(`Bittern Z: .*${word}`) })).toBeVisible();
   await page.goto(`${BITTERN_Z}/ask`);
-  await page.getByRole("button", { name: "Open a case" }).click();
+  await beginCase(page);
   await expect(page.getByText(/Case 1, opened/)).toBeVisible();
   await page.goto("/cases/1");
   await expect(page.locator("main ip-state-mark").first()).toHaveText(word);

@@ -219,3 +219,15 @@ export async function drag(page: Page, what: Locator, onto: Locator): Promise<vo
   await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 12 });
   await page.mouse.up();
 }
+
+/** Opens a case on the axis that the page is about, without an answer yet. */
+export async function beginCase(page: Page): Promise<void> {
+  await expect(page.getByText("What hurts?")).toBeVisible();
+  await page.keyboard.press("n");
+  await expect(page.getByText(/Case \d+, opened/)).toBeVisible();
+}
+
+/** Opens all questions of station Ask. */
+export async function allQuestions(page: Page): Promise<void> {
+  await page.getByText("All questions").click();
+}

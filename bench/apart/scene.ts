@@ -66,6 +66,7 @@ function drawContext(u: () => number): CaseContext {
     dusty: yes(0.3),
     samePlace: yes(0.3),
     parameterChange: yes(0.05),
+    only: null,
   };
 }
 

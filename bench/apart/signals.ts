@@ -59,6 +59,11 @@ const SIGNALS: Record<FindingId, (c: Condition, a: AxisConfig) => number> = {
   // Off the member’s weight it shows what it is.
   "carriage-broken": (c) => 4 * c.carriage,
   "dragbrake-fitted": (c) => 4 * Math.max(0, c.oneWayDrag - 0.8 * c.balance),
+  "nut-gritty": (c) => 4 * c.grit,
+  "balls-out": (c) => c.ballReturns - 0.5,
+  "insert-broken": () => 0,
+  "belt-frayed": () => 0,
+  "wiper-torn": (c) => 0.8 * c.grit,
   "flank-middle": (c) => c.wearUm / 3.5,
   "override-zero": (c) => 5 * c.override,
   "listed-interlock": (c) => 4 * c.interlock,

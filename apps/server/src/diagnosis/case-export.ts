@@ -27,8 +27,16 @@ export function caseFile(file: Case, diagnosis: Diagnosis, format: "csv" | "json
   }
   const textOf = (id: string): string => finding(id as FindingId).text;
   const rows = [
-    ...Object.entries(file.symptoms).map(([id, present]) =>
-      line(file.openedAt, { by: file.by, source: "symptom", what: textOf(id), answer: present ? "yes" : "no" }),
+    ...Object.entries(file.told).flatMap(([axisId, { answers }]) =>
+      Object.entries(answers).map(([id, present]) => {
+        const source = finding(id as FindingId).asked ? "symptom" : "in the hand";
+        return line(file.openedAt, {
+          by: file.by,
+          source: file.axisIds.length > 1 ? `${source}, axis ${axisId}` : source,
+          what: textOf(id),
+          answer: present ? "yes" : "no",
+        });
+      }),
     ),
     ...file.results.flatMap((r) =>
       Object.entries(r.answers).map(([id, present]) =>
@@ -48,7 +56,8 @@ export function caseFile(file: Case, diagnosis: Diagnosis, format: "csv" | "json
         answer: `${m.reversalValueMm.toFixed(5)} +/- ${m.expandedMm.toFixed(5)}`,
       }),
     ),
-    ...diagnosis.leading.map((l) =>
+    // What was measured and does not fit together names nothing.
+    ...(diagnosis.fits ? diagnosis.leading : []).map((l) =>
       line("", { by: "", source: "likely", what: l.cause.name, answer: l.probability.toFixed(4) }),
     ),
     ...(file.closed

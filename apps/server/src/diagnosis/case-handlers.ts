@@ -3,10 +3,10 @@ import {
   isGravityAxis,
   finding,
   findingsOf,
-  FINDINGS,
   locateTest,
   notices,
   simulateCrestRun,
+  symptomsOf,
   simulateLoadTrace,
   travelPerTurnMm,
   type AxisConfig,
@@ -50,9 +50,10 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
   return {
     cases: () => s.cases.list(),
     axisCases: ({ params }) => s.cases.list(params.id),
-    openCase: ({ params, body, who }) => s.cases.open(params.id, body.axisIds, who),
+    openCase: ({ params, body, who }) => s.cases.open(params.id, body, who),
     case: ({ params }) => s.cases.get(params.id),
     updateCase: ({ params, body }) => s.cases.update(params.id, body),
+    dropCase: ({ params }) => s.cases.drop(params.id),
     closeCase: async ({ params, body, who }) => {
       const expected = await s.diagnose.expected(await s.cases.get(params.id));
       return s.cases.close(params.id, body, { expected, who });
@@ -88,9 +89,7 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
       const device = await s.hub.device(params.id);
       const { config } = await s.machines.axis(params.id);
       const test = body.test ? locateTest(body.test) : undefined;
-      const ids: readonly FindingId[] = test
-        ? findingsOf(config, test)
-        : FINDINGS.filter((f) => f.asked).map((f) => f.id);
+      const ids: readonly FindingId[] = test ? findingsOf(config, test) : symptomsOf(config);
       const answers = Object.fromEntries(ids.map((id) => [id, notices(config, { axis: device.model, id, normal })]));
       const present = ids.filter((id) => answers[id]).map((id) => finding(id).text);
       return { simulated: true as const, answers, shown: present.length ? present : ["nothing out of the ordinary"] };

@@ -1,5 +1,6 @@
 import { finding, UNKNOWN_CONTEXT, type FindingId } from "@iron/core";
 import {
+  NOTHING_TOLD,
   caseCloseSchema,
   caseUpdateSchema,
   resultCreateSchema,
@@ -7,7 +8,7 @@ import {
   type Case,
   type CaseResult,
   type CaseSummary,
-  type SymptomEvidence,
+  type ToldByAxis,
 } from "@iron/contract";
 import { sql, type Selectable } from "kysely";
 import type * as z from "zod";
@@ -41,7 +42,7 @@ export class Cases {
         "state",
         "opened_at",
         "by",
-        "symptoms",
+        "told",
         "found",
       ])
       .orderBy("case_file.id", "desc")
@@ -61,7 +62,7 @@ export class Cases {
           state: r.state,
           openedAt: r.opened_at,
           by: r.by,
-          says: symptomText(fromJson(r.symptoms)),
+          says: toldText(fromJson(r.told), letters),
           found: found ? (found.length ? found.join(", ") : "nothing wrong") : "",
         };
       })
@@ -76,11 +77,13 @@ export class Cases {
     return new Map(rows.map((r) => [r.id, r.letter]));
   }
 
-  async open(machineId: number, axisIds: readonly number[], who: string): Promise<Case> {
+  async open(
+    machineId: number,
+    { axisIds, answers }: { readonly axisIds: readonly number[]; readonly answers: Answers },
+    who: string,
+  ): Promise<Case> {
     const machine = await this.machines.withAxes(machineId);
-    for (const id of axisIds)
-      if (!machine.axes.some((a) => a.id === id))
-        throw problem(422, { title: "Not valid", detail: `${machine.nickname} has no axis ${id}.` });
+    refuseForeign(machine, axisIds);
     const row = {
       machine_id: machineId,
       axis_ids: toJson([...new Set(axisIds)]),
@@ -89,8 +92,7 @@ export class Cases {
       by: who,
       version: 1,
       context: toJson(UNKNOWN_CONTEXT),
-      symptoms: toJson<Answers>({}),
-      evidence: toJson<SymptomEvidence>({}),
+      told: toJson<ToldByAxis>({ [axisIds[0]]: { ...NOTHING_TOLD, answers } }),
       notes: "",
       closed_at: null,
       closed_by: null,
@@ -131,11 +133,33 @@ export class Cases {
   }
 
   async update(id: number, edit: z.output<typeof caseUpdateSchema>): Promise<Case> {
+    const there = await this.get(id);
+    const axisIds = [...new Set(edit.axisIds ?? there.axisIds)];
+    if (edit.axisIds) refuseForeign(await this.machines.withAxes(there.machineId), axisIds);
+    for (const { axisId, withdrawn } of there.results)
+      if (!withdrawn && !axisIds.includes(axisId))
+        throw problem(422, { title: "Not valid", detail: "An axis that was tested in this case stays in it." });
+    for (const axisId of Object.keys(edit.told))
+      if (!axisIds.includes(Number(axisId)))
+        throw problem(422, { title: "Not valid", detail: `Axis ${axisId} is none of this case.` });
     return this.changing(id, edit.version, {
+      axis_ids: toJson(axisIds),
       context: toJson(edit.context),
-      symptoms: toJson(edit.symptoms),
-      evidence: toJson(edit.evidence),
+      told: toJson(edit.told),
       notes: edit.notes,
+    });
+  }
+
+  /** Takes the opening of a case back, as long as it holds nothing that was found or photographed. */
+  async drop(id: number): Promise<{ dropped: true }> {
+    return this.db.transaction().execute(async (trx) => {
+      const there = await this.get(id, trx);
+      const photo = await trx.selectFrom("case_photo").select("id").where("case_id", "=", id).executeTakeFirst();
+      const job = await trx.selectFrom("job").select("id").where("case_id", "=", id).executeTakeFirst();
+      if (there.state === "closed" || there.results.length > 0 || photo || job)
+        throw conflict("This case holds more than answers: close it with what it was.", there);
+      await trx.deleteFrom("case_file").where("id", "=", id).execute();
+      return { dropped: true as const };
     });
   }
 
@@ -271,9 +295,8 @@ function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "p
     openedAt: row.opened_at,
     by: row.by,
     version: row.version,
-    context: fromJson(row.context),
-    symptoms: fromJson(row.symptoms),
-    evidence: fromJson(row.evidence),
+    context: { ...UNKNOWN_CONTEXT, ...fromJson(row.context) },
+    told: fromJson(row.told),
     notes: row.notes,
     closed: row.closed_at
       ? {
@@ -286,12 +309,26 @@ function caseOf(row: Selectable<Tables["case_file"]>): Omit<Case, "results" | "p
   };
 }
 
-/** What was noticed, in words. */
-export function symptomText(symptoms: Answers): string {
-  const present = Object.entries(symptoms)
-    .filter(([, value]) => value === true)
-    .map(([id]) => finding(id as FindingId).text);
-  return present.length ? present.join("; ") : "nothing noted yet";
+/** What was noticed, in words; of several axes each by its letter. */
+function toldText(told: ToldByAxis, letters: ReadonlyMap<number, string>): string {
+  const each = Object.entries(told).flatMap(([axisId, { answers }]) => {
+    const present = Object.entries(answers)
+      .filter(([, value]) => value === true)
+      .map(([id]) => finding(id as FindingId).text);
+    return present.length ? [{ letter: letters.get(Number(axisId)) ?? "?", text: present.join("; ") }] : [];
+  });
+  if (each.length === 0) return "nothing noted yet";
+  return each.length === 1 ? each[0].text : each.map((e) => `${e.letter}: ${e.text}`).join(". ");
+}
+
+/** A case is of axes of one machine. */
+function refuseForeign(
+  machine: { readonly nickname: string; readonly axes: readonly { readonly id: number }[] },
+  axisIds: readonly number[],
+): void {
+  for (const id of axisIds)
+    if (!machine.axes.some((a) => a.id === id))
+      throw problem(422, { title: "Not valid", detail: `${machine.nickname} has no axis ${id}.` });
 }
 
 /** The readings behind a result must be there and of its axis. */

@@ -1,5 +1,13 @@
 import {
   asksSisters,
+  finding,
+  meaningsOf,
+  mindChanger,
+  nextQuestions,
+  pointless,
+  type Meaning,
+  type MindChanger,
+  type Posterior,
   countsSince,
   latestOfEach,
   linkShares,
@@ -19,17 +27,18 @@ import {
   nextTest,
   METHODS,
   sistersToo,
-  type AxisConfig,
   type JudgedValue,
   type Cause,
   type FindingId,
   type Ledger,
   type Magnitude,
   type Report,
+  type TestKind,
   type UnitSystem,
   pricesOf,
 } from "@iron/core";
-import type { Diagnosis, Axis, Case, Run } from "@iron/contract";
+import { NOTHING_TOLD, type Diagnosis, type Axis, type Case, type Run } from "@iron/contract";
+import { sql } from "kysely";
 import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
@@ -41,6 +50,8 @@ import type { Runs } from "../measure/runs";
 interface Measured {
   readonly magnitudes: readonly Magnitude[];
   readonly list: Diagnosis["measured"];
+  /** Every test that was made, also those that a later one of its kind has replaced. */
+  readonly made: readonly TestKind[];
   /** What a travel profile says besides its size. */
   readonly reports: readonly Report[];
   readonly since: string | null;
@@ -69,8 +80,15 @@ function verdictView(verdict: ReturnType<typeof caseVerdict>, mending: Parameter
   };
 }
 
-/** Tests by what they are worth, and those that cannot be done on this axis. */
-function testsView(config: AxisConfig, step: ReturnType<typeof nextTest>, times: ReadonlyMap<string, number>) {
+/** Questions that are sent along: more than one screen shows at once. */
+const QUESTIONS = 8;
+/** Outcomes of a test that are told. */
+const OUTCOMES = 4;
+
+/** Tests by what they are worth, and those that cannot be done on this axis, or tell nothing now. */
+function testsView(posterior: Posterior, step: ReturnType<typeof nextTest>, times: ReadonlyMap<string, number>) {
+  const { evidence } = posterior;
+  const config = evidence.axis;
   return {
     stop: step.stop,
     tests: step.ranked.map((r) => ({
@@ -85,11 +103,28 @@ function testsView(config: AxisConfig, step: ReturnType<typeof nextTest>, times:
       say: r.say,
       splits: [...r.splits],
       guided: r.test.guided ?? false,
+      opens: r.test.opens ?? false,
     })),
-    impossible: LOCATE_TESTS.map((t) => ({ t, there: availability(config, t) }))
-      .filter(({ there }) => !there.possible)
-      .map(({ t, there }) => ({ id: t.id, name: t.name, why: there.say })),
+    impossible: LOCATE_TESTS.filter((t) => t.id !== "in-hand")
+      .map((t) => ({ t, there: availability(config, t), why: pointless(evidence, t.id) }))
+      .filter(({ there, why }) => !there.possible || why)
+      .map(({ t, there, why }) => ({ id: t.id, name: t.name, why: there.possible ? (why ?? "") : there.say })),
+    meanings: step.next ? meaningsOf(posterior, step.next.test).slice(0, OUTCOMES).map(meaningView) : [],
+    together: step.together && {
+      id: step.together.test.id,
+      name: step.together.test.name,
+      minutes: step.together.minutes,
+      guided: step.together.test.guided ?? false,
+    },
   };
+}
+
+function meaningView({ when, chance, causes, probability }: Meaning): Diagnosis["meanings"][number] {
+  return { when, chance, names: causes.map((c) => c.name), probability };
+}
+
+function mindView(mind: MindChanger | null): Diagnosis["mind"] {
+  return mind && { ...meaningView(mind), test: mind.test.id, name: mind.test.name };
 }
 
 /** Puts the evidence of an axis together and says what it means. */
@@ -110,8 +145,9 @@ export class Diagnose {
     const measured = await this.measured(axis, file.openedAt);
     const shop = await this.needs.knowledge.shopPriors(caseId);
     const results = file.results.filter((r) => !r.withdrawn && r.axisId === axis.id);
+    const told = file.told[axis.id] ?? NOTHING_TOLD;
     const reports: Report[] = [
-      ...answersAsReports(file.symptoms, "symptom", "symptoms"),
+      ...toldAsReports(told.answers),
       ...results.flatMap((r) => answersAsReports(r.answers, "test", `result ${r.id}`)),
       ...measured.reports,
     ];
@@ -121,11 +157,13 @@ export class Diagnose {
       reports,
       magnitudes: measured.magnitudes,
       shop,
+      allTold: told.allTold,
+      sister: await this.hasSister(axis),
     });
     const times = new Map<string, number>();
     const count = (id: string): unknown => times.set(id, (times.get(id) ?? 0) + 1);
     results.forEach((r) => count(r.test));
-    measured.list.forEach((m) => count(m.kind === "travel-profile" ? "travel-profile" : magnitudeOf(m.kind)));
+    measured.made.forEach((kind) => count(kind === "travel-profile" ? kind : magnitudeOf(kind)));
     const done = new Set(times.keys());
     // A test done once may be worth repeating; done twice it is not offered by itself.
     const worn = new Set([...times].filter(([, n]) => n >= 2).map(([id]) => id));
@@ -142,16 +180,33 @@ export class Diagnose {
       headline: verdict.headline,
       sure: verdict.sure,
       fits: verdict.fits,
+      normal: [...verdict.normal],
       noFault: posterior.noFault,
       ...verdictView(verdict, mending),
       warnings: [...verdict.warnings, ...ledger.contradictions],
-      ...testsView(axis.config, step, times),
+      ...testsView(posterior, step, times),
+      mind: mindView(verdict.fits ? mindChanger(posterior, done) : null),
+      questions: nextQuestions(posterior, QUESTIONS).map((q) => ({ ...q })),
       ledger: ledgerView(ledger),
       links: links(axis, ledger, measured),
       sisters: await this.sisters(file, { axis, causes: posterior.causes, marginals: posterior.marginals }),
       measured: measured.list,
       since: measured.since,
     };
+  }
+
+  /** Is another axis of its kind in the shop, to hear the two against each other? */
+  private async hasSister({ id, config }: Axis): Promise<boolean> {
+    const other = await this.needs.db
+      .selectFrom("axis")
+      .innerJoin("machine", "machine.id", "axis.machine_id")
+      .select("axis.id")
+      .where("axis.id", "!=", id)
+      .where("axis.retired_at", "is", null)
+      .where("machine.retired_at", "is", null)
+      .where(sql<string>`json_extract(axis.config, '$.transmission')`, "=", config.transmission)
+      .executeTakeFirst();
+    return other !== undefined;
   }
 
   async ledger(axisId: number): Promise<Pick<Diagnosis, "axisId" | "links" | "ledger" | "since">> {
@@ -206,7 +261,7 @@ export class Diagnose {
       if (kind === "travel-profile" && runId !== null)
         reports.push(...profileReports(axis, await this.needs.runs.run(runId)));
     }
-    return { magnitudes, list, reports, since };
+    return { magnitudes, list, made: rows.map((r) => r.kind), reports, since };
   }
 
   private async sisters(
@@ -257,6 +312,14 @@ export class Diagnose {
 function profileReports(axis: Axis, run: Run): Report[] {
   const found = middleOfProfile(resultOf(run)?.places ?? [], axis.config.limits);
   return found ? answersAsReports(found, "test", `run ${run.id}`) : [];
+}
+
+/** What was told: symptoms from memory, and parts that somebody holds in the hand. */
+function toldAsReports(answers: Partial<Record<FindingId, boolean>>): Report[] {
+  return answersAsReports(answers, "symptom", "symptoms").map((r) => ({
+    ...r,
+    source: finding(r.finding).asked ? "symptom" : "test",
+  }));
 }
 
 function answersAsReports(

@@ -1,5 +1,5 @@
 import { dayOf } from "@iron/core";
-import type { LubricationPointRecord } from "@iron/contract";
+import { NOTHING_TOLD, type LubricationPointRecord } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { Cases } from "../diagnosis/cases";
 import type { Lubrication } from "./lubrication";
@@ -20,15 +20,20 @@ export async function caseFromPoint(
       detail: `${point.place} belongs to no axis: there is no case to open on it.`,
     });
   const there = (await cases.list(axis.id)).find((c) => c.state === "open");
-  const file = there ? await cases.get(there.id) : await cases.open(point.machineId, [axis.id], who);
+  const file = there
+    ? await cases.get(there.id)
+    : await cases.open(point.machineId, { axisIds: [axis.id], answers: {} }, who);
+  const told = file.told[axis.id] ?? NOTHING_TOLD;
   const evidence = evidenceText(point);
   if (!file.notes.includes(evidence))
     await cases.update(file.id, {
       version: file.version,
       context: file.context,
       // A dry point is what it says; what else was found there is left to the one who asks.
-      symptoms: point.lastFound === "dry" ? { ...file.symptoms, dry: true } : file.symptoms,
-      evidence: file.evidence,
+      told:
+        point.lastFound === "dry"
+          ? { ...file.told, [axis.id]: { ...told, answers: { ...told.answers, dry: true } } }
+          : file.told,
       notes: `${file.notes}${file.notes ? "\n" : ""}${evidence}`.slice(0, 4000),
     });
   return { caseId: file.id, machineId: point.machineId, axisId: axis.id };

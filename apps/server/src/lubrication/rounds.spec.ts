@@ -279,8 +279,10 @@ describe("keeping the shop lubricated", () => {
     };
     const again = await t.api.post(`/api/lube-points/${nut?.id ?? 0}/case`).expect(201);
     expect(again.body).toEqual(made);
-    const file = await get<{ notes: string; symptoms: object; axisIds: number[] }>(`/api/cases/${made.caseId}`);
-    expect(file.symptoms).toEqual({ dry: true });
+    const file = await get<{ notes: string; told: Record<string, { answers: object }>; axisIds: number[] }>(
+      `/api/cases/${made.caseId}`,
+    );
+    expect(file.told[file.axisIds[0]].answers).toEqual({ dry: true });
     expect(file.axisIds).toEqual([made.axisId]);
     expect(file.notes.match(/Metal glitter or chips/g)).toHaveLength(1);
     const no = await t.api.post(`/api/lube-points/${air?.id ?? 0}/case`).expect(422);

@@ -276,6 +276,24 @@ const versions: Migration = {
   },
 };
 
+/**
+ * Symptoms belong to an axis: what was told of a case stands with the axis it was opened on, which is the first of
+ * its axes; the others were never said to do the same.
+ */
+const toldByAxis: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table case_file add column told text not null default '{}' check (json_valid(told))`,
+      `update case_file set told = json_object(
+        cast(json_extract(axis_ids, '$[0]') as text),
+        json_object('answers', json(symptoms), 'evidence', json(evidence), 'allTold', json('false'), 'place', null))`,
+      `alter table case_file drop column symptoms`,
+      `alter table case_file drop column evidence`,
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 /** Once landed, a migration is never edited; changes come as the next one. */
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
@@ -292,4 +310,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0012_typed_losses": typedLosses,
   "0013_versions": versions,
   "0014_kept_sums": keptSums,
+  "0015_told_by_axis": toldByAxis,
 };

@@ -18,7 +18,7 @@ import type {
   MachineEdit,
   ReadingRecord,
   ResultData,
-  SymptomEvidence,
+  ToldByAxis,
   RunSetup,
 } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
@@ -149,8 +149,7 @@ export interface Tables extends LubricationTables {
     by: string;
     version: number;
     context: Json<CaseContext>;
-    symptoms: Json<Answers>;
-    evidence: Json<SymptomEvidence>;
+    told: Json<ToldByAxis>;
     notes: string;
     closed_at: string | null;
     closed_by: string | null;

@@ -1,7 +1,7 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { defaultAxis, type AxisConfig } from "@iron/core";
-import type { Case } from "@iron/contract";
+import { NOTHING_TOLD, type Answers, type Case } from "@iron/contract";
 import { AxisContext } from "../app/machine/axis/axis-context";
 import { CaseStore } from "../app/diagnosis/case-store";
 
@@ -37,8 +37,7 @@ export const openCase = (over: Partial<Case> = {}): Case =>
     state: "open",
     version: 1,
     context: {},
-    symptoms: {},
-    evidence: {},
+    told: {},
     notes: "",
     results: [],
     photos: [],
@@ -47,6 +46,9 @@ export const openCase = (over: Partial<Case> = {}): Case =>
     closedAt: null,
     ...over,
   }) as unknown as Case;
+
+/** What was told of that axis. */
+export const toldOf2 = (answers: Answers): Case["told"] => ({ 2: { ...NOTHING_TOLD, answers } });
 
 /** Lets the store take up that case. */
 export function takeUpCase(http: HttpTestingController, file: Case, diagnosis: object = {}): void {

@@ -42,6 +42,10 @@ export const CASE_OPERATIONS = {
     "Change symptoms, history or notes; 409 with the present one when somebody was faster",
     { params: byId, body: caseUpdateSchema, response: caseSchema },
   ),
+  dropCase: operation("dropCase", "Undo the opening of a case that holds nothing but answers", {
+    params: byId,
+    response: z.object({ dropped: z.literal(true) }),
+  }),
   closeCase: operation("closeCase", "Close a case with what it really was", {
     params: byId,
     body: caseCloseSchema,

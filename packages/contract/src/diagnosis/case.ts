@@ -15,6 +15,7 @@ export const caseContextSchema = z.object({
   dusty: maybe,
   samePlace: maybe,
   parameterChange: maybe,
+  only: z.enum(["cold", "warm"]).nullable().default(null),
 });
 
 const findingId = z.enum(FINDING_IDS, { error: "There is no such finding." });
@@ -39,6 +40,29 @@ export const symptomEvidenceSchema = z.partialRecord(
   }),
 );
 export type SymptomEvidence = z.infer<typeof symptomEvidenceSchema>;
+
+/** Where along the travel it is noticed. */
+export const PLACES = ["everywhere", "low-end", "middle", "high-end", "spot"] as const;
+export const placeSchema = z.object({
+  kind: oneOf("Place", PLACES),
+  /** Of a spot, where it is. */
+  atMm: finite.nullable(),
+});
+export type Place = z.infer<typeof placeSchema>;
+
+/** What was told of one axis of a case. */
+export const toldSchema = z.object({
+  answers: answersSchema,
+  evidence: symptomEvidenceSchema.default({}),
+  /** Nothing else was noticed: what was not told speaks a little against itself. */
+  allTold: z.boolean().default(false),
+  place: placeSchema.nullable().default(null),
+});
+export type Told = z.infer<typeof toldSchema>;
+export const NOTHING_TOLD: Told = { answers: {}, evidence: {}, allTold: false, place: null };
+/** By id of the axis: each axis has its own. */
+export const toldByAxisSchema = z.record(z.string().max(12).regex(/^\d+$/, "Told by the id of an axis."), toldSchema);
+export type ToldByAxis = z.infer<typeof toldByAxisSchema>;
 
 export const loadSampleSchema = z.object({
   positionMm: finite,
@@ -108,14 +132,18 @@ export const photoSchema = z.object({
 export const CAUSE_IDS = CAUSES.map((c) => c.id) as [string, ...string[]];
 const causeId = z.enum(CAUSE_IDS, { error: "There is no such cause." });
 
+const axisIds = z.array(z.number().int()).min(1, "Name at least one axis.").max(12, "At most 12 axes.");
 export const caseCreateSchema = z.object({
-  axisIds: z.array(z.number().int()).min(1, "Name at least one axis.").max(12, "At most 12 axes."),
+  axisIds,
+  /** The first answer, of the first of them. */
+  answers: answersSchema.default({}),
 });
 export const caseUpdateSchema = z.object({
   version: z.number().int(),
   context: caseContextSchema,
-  symptoms: answersSchema,
-  evidence: symptomEvidenceSchema.default({}),
+  told: toldByAxisSchema,
+  /** Axes it may be; left out, they stay. */
+  axisIds: axisIds.optional(),
   notes: note("Notes", 4000),
 });
 export const caseCloseSchema = z.object({
@@ -134,8 +162,7 @@ export const caseSchema = z.object({
   by: z.string(),
   version: z.number().int(),
   context: caseContextSchema,
-  symptoms: answersSchema,
-  evidence: symptomEvidenceSchema,
+  told: toldByAxisSchema,
   notes: z.string(),
   results: z.array(resultSchema),
   photos: z.array(photoSchema),

@@ -1,4 +1,4 @@
-import { CAUSE_LINKS, LINK_IDS, LOAD_METERS, MAGNITUDES, SLACKS, TEST_KINDS } from "@iron/core";
+import { CAUSE_LINKS, FINDING_IDS, LINK_IDS, LOAD_METERS, MAGNITUDES, SLACKS, TEST_KINDS } from "@iron/core";
 import * as z from "zod";
 import { finite, instantSchema, versionSchema } from "../wire/common";
 import { testIdSchema } from "./case";
@@ -48,6 +48,14 @@ export const linkShareSchema = z.object({
 });
 export type LinkShare = z.infer<typeof linkShareSchema>;
 
+const meaningSchema = z.object({
+  when: z.string(),
+  chance: finite,
+  /** What would be named; empty for nothing wrong. */
+  names: z.array(z.string()),
+  probability: finite,
+});
+
 export const diagnosisSchema = z.object({
   axisId: z.number().int(),
   headline: z.string(),
@@ -63,6 +71,8 @@ export const diagnosisSchema = z.object({
   ),
   /** Whether what was measured fits together; where not, no cause is to be acted on. */
   fits: z.boolean(),
+  /** What is normal on this axis and was noticed: no fault. */
+  normal: z.array(z.string()),
   proven: z.array(z.string()),
   onlyLikely: z.array(z.string()),
   ruledOut: z.array(z.object({ cause: z.string(), by: z.string() })),
@@ -92,8 +102,17 @@ export const diagnosisSchema = z.object({
       say: z.string(),
       splits: z.array(z.string()),
       guided: z.boolean(),
+      opens: z.boolean(),
     }),
   ),
+  /** What each outcome of the next test would mean. */
+  meanings: z.array(meaningSchema),
+  /** Another test worth doing while the set-up of the next stands, and what it costs then. */
+  together: z.object({ id: testIdSchema, name: z.string(), minutes: finite, guided: z.boolean() }).nullable(),
+  /** The one result that would overturn what leads. */
+  mind: meaningSchema.extend({ test: testIdSchema, name: z.string() }).nullable(),
+  /** Questions still open, that whose answer tells most first. */
+  questions: z.array(z.object({ finding: z.enum(FINDING_IDS), bits: finite })),
   impossible: z.array(z.object({ id: testIdSchema, name: z.string(), why: z.string() })),
   ledger: ledgerSchema,
   links: z.array(linkShareSchema),

@@ -89,6 +89,7 @@ export const ADDRESSES = {
   openCase: ["post", "/api/machines/:id/cases"],
   case: ["get", "/api/cases/:id"],
   updateCase: ["put", "/api/cases/:id"],
+  dropCase: ["post", "/api/cases/:id/drop"],
   closeCase: ["post", "/api/cases/:id/close"],
   reopenCase: ["post", "/api/cases/:id/reopen"],
   addResult: ["post", "/api/cases/:id/results"],

@@ -13,6 +13,8 @@ export interface CaseContext {
   readonly dusty: boolean | null;
   readonly samePlace: boolean | null;
   readonly parameterChange: boolean | null;
+  /** It shows only so: after a night, or after hours of work. */
+  readonly only: "cold" | "warm" | null;
 }
 
 export const UNKNOWN_CONTEXT: CaseContext = {
@@ -25,6 +27,7 @@ export const UNKNOWN_CONTEXT: CaseContext = {
   dusty: null,
   samePlace: null,
   parameterChange: null,
+  only: null,
 };
 
 export interface PriorRule {
@@ -131,6 +134,18 @@ export const PRIOR_RULES: readonly PriorRule[] = [
     causes: ["control-comp", "control-interlock", "stepper-stall", "travel-scale"],
     factor: 6,
     holds: (c) => c.parameterChange === true,
+  },
+  {
+    when: "only when cold",
+    causes: ["way-dry", "chips-in-way", "nut-dirty"],
+    factor: 1.5,
+    holds: (c) => c.only === "cold",
+  },
+  {
+    when: "only when warm",
+    causes: ["end-bearing-overtight", "screw-misaligned", "gib-tight"],
+    factor: 2,
+    holds: (c) => c.only === "warm",
   },
   {
     when: "a gravity axis",

@@ -31,3 +31,5 @@ export * from "./account-fit";
 export * from "./unexplained";
 export * from "./pointless";
 export * from "./meanings";
+export * from "./asked";
+export * from "./words.table";

@@ -18,8 +18,8 @@ export const LOCATE_TEST_ROWS = [
   },
   {
     id: "look-over", name: "Oil film, warmth, marks", isolates: "lubrication, bearing preload, what has slipped", minutes: 3, tools: "a clean cloth", free: true,
-    findings: ["dry", "hot-end", "marks-off"], fits: [],
-    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not.", "Look at paint marks across hub and shaft: do they still meet?"],
+    findings: ["dry", "hot-end", "marks-off", "wiper-torn"], fits: [],
+    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not.", "Look at paint marks across hub and shaft: do they still meet?", "Look at the wipers: torn, hard, or packed with chips?"],
     spoiltBy: "looking at the near end only",
   },
   {
@@ -158,5 +158,9 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "scale-look", name: "Scale and read head", isolates: "feedback", minutes: 15, tools: "feeler gauge, cloth", findings: ["scale-dirty"], fits: [{ feedback: ["scale"] }],
     how: ["Isolate. Look at the scale for dirt, feel the read head for play, check its gap."], spoiltBy: "touching the scale with a hard tool",
+  },
+  {
+    id: "in-hand", name: "A part in the hand", isolates: "the part itself", minutes: 1, tools: "none", findings: ["nut-gritty", "rough-finger", "balls-out", "carriage-broken", "insert-broken", "belt-frayed", "wiper-torn"], fits: [],
+    how: ["Told at station Ask by whoever holds the part."], spoiltBy: "a part of another axis",
   },
 ] as const satisfies readonly LocateTest[]; // prettier-ignore

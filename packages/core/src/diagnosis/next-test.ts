@@ -24,7 +24,7 @@ const NOTHING_ELSE = 0.12;
 export function isSure(posterior: Posterior): boolean {
   return (
     isLikelyEnough(posterior) &&
-    unexplained(posterior).length === 0 &&
+    unexplained(posterior).every((r) => r.source === "symptom") &&
     neededTests(posterior).length === 0 &&
     misfit(posterior) === null
   );
@@ -115,7 +115,7 @@ function repeatable(posterior: Posterior): (test: LocateTest) => boolean {
   const both = contradictoryFindings(posterior.evidence.reports);
   const { causes } = bestHypothesis(posterior);
   const untried = causes.some((c) => untriedFasteners(posterior, c).length > 0);
-  const alone = onOneYes(posterior, causes);
+  const alone = isLikelyEnough(posterior) ? [] : onOneYes(posterior, causes);
   return ({ id: test, findings }) =>
     (test === "fastener-check" && untried) || findings.some((id) => both.includes(id) || alone.includes(id));
 }

@@ -3,7 +3,8 @@ import { finding, type FindingGroup, type FindingId } from "../measure/findings"
 import { bestHypothesis } from "./best-hypothesis";
 import { fastenersToTry } from "./fasteners-to-try";
 import { type Posterior } from "./infer";
-import { latentOf } from "./reports";
+import { pointless } from "./pointless";
+import { latentOf, type Report } from "./reports";
 import type { Cause } from "./knowledge";
 import type { LocateTest } from "./locate-test";
 import { unexplained } from "./unexplained";
@@ -27,7 +28,9 @@ const magnitudeOfTest = (test: LocateTest): MagnitudeKind | undefined => test.ma
 /** What a test must find for the cause to have been looked at: what nearly always shows with it, noise only if nothing else does. */
 function signsOf(axis: AxisConfig, cause: Cause): readonly FindingId[] {
   const reported = new Set(
-    LOCATE_TESTS.filter((t) => availability(axis, t).possible).flatMap((t) => findingsOf(axis, t)),
+    LOCATE_TESTS.filter((t) => t.id === "in-hand" || availability(axis, t).possible).flatMap((t) =>
+      findingsOf(axis, t),
+    ),
   );
   const strong = (Object.keys(cause.shows) as FindingId[]).filter((id) => cause.shows[id] === "++" && reported.has(id));
   const silent = strong.filter((id) => finding(id).group !== "noise");
@@ -113,8 +116,7 @@ export function untriedFasteners(posterior: Posterior, cause: Cause): readonly F
 export function neededTests(posterior: Posterior): readonly TestId[] {
   const { axis } = posterior.evidence;
   const { causes } = bestHypothesis(posterior);
-  const open = unexplained(posterior).filter((r) => r.source === "symptom");
-  const asked = open.flatMap((r) => testsFor(axis, { signs: [latentOf(r.finding)], sizes: lossOf(r.finding) }));
+  const asked = openSymptoms(posterior).flatMap((o) => o.tests);
   if (causes.length === 0) return [...new Set([...asked, ...uncovered(posterior)])];
   const needed = causes.flatMap((cause): TestId[] => {
     if (untriedFasteners(posterior, cause).length) return ["fastener-check"];
@@ -124,9 +126,48 @@ export function neededTests(posterior: Posterior): readonly TestId[] {
   return [...new Set([...needed, ...asked])];
 }
 
-/** That motion is lost is measured, where a part or a person said so. */
-function lossOf(id: FindingId): readonly MagnitudeKind[] {
-  return latentOf(id) === "lost-motion" ? ["whole-chain"] : [];
+/** A symptom that nothing named explains, and the tests that would look for what does. */
+interface OpenSymptom {
+  readonly report: Report;
+  /** Those that were not made yet. */
+  readonly tests: readonly TestId[];
+}
+
+/**
+ * Symptoms that nothing named explains and somebody has yet to look into: by a test that would find the symptom itself,
+ * or else by those that look at what shows as it. Once all of these were made, it is told and nothing more.
+ * @param posterior - what is known so far
+ * @returns each with the tests that are left
+ * @example openSymptoms(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // []
+ */
+export function openSymptoms(posterior: Posterior): readonly OpenSymptom[] {
+  const { axis } = posterior.evidence;
+  return unexplained(posterior)
+    .filter((r) => r.source === "symptom")
+    .map((report) => {
+      const id = latentOf(report.finding);
+      const itself = testsFor(axis, { signs: [id], sizes: id === "lost-motion" ? ["whole-chain"] : [] });
+      const behind = posterior.causes.filter((c) => c.shows[id]);
+      const all = itself.length
+        ? itself
+        : behind.flatMap((c) => testsFor(axis, { signs: signsOf(axis, c), sizes: sizesOf(axis, c) }));
+      return {
+        report,
+        tests: [...new Set(all)].filter((t) => !wasMade(posterior, t) && !pointless(posterior.evidence, t)),
+      };
+    })
+    .filter((o) => o.tests.length > 0);
+}
+
+/** A test was made where it said something of what it looks for. */
+function wasMade({ evidence }: Posterior, id: TestId): boolean {
+  const test = LOCATE_TESTS.find((t) => t.id === id);
+  const kind = test && magnitudeOfTest(test);
+  const findings: readonly FindingId[] = test?.findings ?? [];
+  return (
+    evidence.reports.some((r) => r.source === "test" && findings.includes(r.finding)) ||
+    evidence.magnitudes.some((m) => m.kind === kind)
+  );
 }
 
 /** Tests on this axis that would find one of these, covers closed and quick ones first. */

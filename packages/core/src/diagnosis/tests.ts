@@ -1,6 +1,6 @@
 import type { AxisConfig } from "../machine/axis";
 import type { FindingId } from "../measure/findings";
-import { fits } from "./knowledge";
+import { causeFits, fits, type Cause } from "./knowledge";
 import type { LocateTest } from "./locate-test";
 import { LOCATE_TEST_ROWS } from "./locate-tests.table";
 import { seenBy } from "./slack";
@@ -8,6 +8,9 @@ import { seenBy } from "./slack";
 export type TestId = (typeof LOCATE_TEST_ROWS)[number]["id"];
 
 export const LOCATE_TESTS: readonly (LocateTest & { readonly id: TestId })[] = LOCATE_TEST_ROWS;
+
+/** A coupling that has an insert to break. */
+const INSERT: Pick<Cause, "fits"> = { fits: [{ transmission: ["direct", "plain-screw"], coupling: ["insert"] }] };
 
 const BY_ID = new Map(LOCATE_TESTS.map((t) => [t.id as string, t]));
 /**
@@ -45,6 +48,7 @@ export function availability(axis: AxisConfig, test: LocateTest): Availability {
     return no("Never on an axis that can fall: it would take your hands with it.");
   if (test.fits.length > 0 && !test.fits.some((f) => fits(axis, f)))
     return no("This axis does not have what it looks at.");
+  if (test.id === "in-hand") return no("Told at station Ask, by whoever holds the part.");
   if (test.id === "back-drive")
     return no(
       gravity
@@ -85,6 +89,11 @@ export function findingsOf(axis: AxisConfig, test: LocateTest): readonly Finding
     if (id === "pinion-turns") return rack;
     if (id === "bracket-turns" || id === "housing-turns")
       return axis.transmission !== "rack" && axis.transmission !== "rotating-nut";
+    if (id === "carriage-broken") return axis.guideway === "rail";
+    if (id === "insert-broken") return causeFits(axis, INSERT);
+    if (id === "belt-frayed") return axis.transmission === "belt" || axis.transmission === "rotating-nut";
+    if (id === "nut-gritty" || id === "balls-out") return !rack && axis.transmission !== "plain-screw";
+    if (id === "rough-finger") return !rack;
     if (id === "flange-turns" || id === "clamp-turns") return axis.transmission === "rotating-nut";
     if (id === "marks-off") return rack || axis.transmission === "direct" || axis.transmission === "plain-screw";
     if (id === "hot-end" || id === "retainer-turns") return !rack;

@@ -7,11 +7,12 @@ import { chanceOf, latentOf, reportErrors, type Report } from "./reports";
 import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
 import { availability, LOCATE_TESTS } from "./tests";
+import { pointless } from "./pointless";
 import { thirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
 import { unprovenPart } from "./proven";
-import { isSeen, untriedFasteners } from "./seen";
+import { isSeen, openSymptoms, untriedFasteners } from "./seen";
 import { misfit } from "./account-fit";
 import { TEST_NAMES } from "./ledger";
 import { remedyOptions, type RemedyOption } from "./remedy-options";
@@ -41,6 +42,8 @@ export interface CaseVerdict {
   /** What was measured fits the account; where it does not, nothing that follows from it is to be acted on. */
   readonly fits: boolean;
   readonly headline: string;
+  /** What is normal here, and not to be mended. */
+  readonly normal: readonly string[];
   readonly leading: readonly LeadingCause[];
   readonly proven: readonly string[];
   readonly onlyLikely: readonly string[];
@@ -153,6 +156,12 @@ function leadingCauses(posterior: Posterior, system: UnitSystem): LeadingCause[]
 /** Of readings that do not fit together any may be wrong: they name nothing and clear nothing. */
 const NOTHING_NAMED: Pick<CaseVerdict, "proven" | "onlyLikely"> = { proven: [], onlyLikely: [] };
 
+/** What a test found that nearly always shows with a cause. */
+function proofOf({ evidence }: Posterior, cause: Cause): string | null {
+  const found = evidence.reports.filter((r) => r.source === "test" && r.present && cause.shows[r.finding] === "++");
+  return found.length ? [...new Set(found.map(reportText))].join(", ") : null;
+}
+
 /** Causes and sizes that tests have shown, and causes that are only likely. */
 function whatIsProven(
   posterior: Posterior,
@@ -163,7 +172,9 @@ function whatIsProven(
   const onlyLikely: string[] = [];
   for (const { cause, probability, speaksFor } of leading) {
     if (probability >= SURE && isSeen(posterior, cause) && untriedFasteners(posterior, cause).length === 0)
-      proven.push(`${cause.name} (${percent(probability)}): ${speaksFor[0]?.message ?? "by what was ruled out"}.`);
+      proven.push(
+        `${cause.name} (${percent(probability)}): ${proofOf(posterior, cause) ?? speaksFor[0]?.message ?? "by what was ruled out"}.`,
+      );
     else if (probability >= 0.15) onlyLikely.push(`${cause.name}, ${percent(probability)}.`);
   }
   for (const m of posterior.evidence.magnitudes) {
@@ -210,9 +221,9 @@ export function caseVerdict(
         by: against && against.weight < -SPEAKS ? against.message : "something else explains what was found",
       };
     });
-  const notLookedAt = LOCATE_TESTS.filter((t) => !done.has(t.id) && availability(evidence.axis, t).possible).map(
-    (t) => t.name,
-  );
+  const notLookedAt = LOCATE_TESTS.filter(
+    (t) => !done.has(t.id) && availability(evidence.axis, t).possible && !pointless(evidence, t.id),
+  ).map((t) => t.name);
   return {
     best,
     leading,
@@ -223,9 +234,27 @@ export function caseVerdict(
     sure,
     fits: odd === null,
     headline: odd ? oddHeadline(odd.size) : headlineOf(best.causes, chanceOfAccount(posterior, best.causes), sure),
+    normal: odd ? [] : normalThings(posterior, best.causes, system),
     options: remedyOptions(posterior, terms),
     warnings: warningsOn(posterior, system),
   };
+}
+
+/** Up to here a single nut’s play is what it has from new, mm (common practice, no source). */
+const CLEARANCE_MM = 0.014;
+
+/** What is normal and was noticed; and the play that a nut without preload has from new. */
+function normalThings({ evidence }: Posterior, named: readonly Cause[], system: UnitSystem): string[] {
+  const { axis, magnitudes } = evidence;
+  const said = named.filter((c) => c.normal).map((c) => `${c.name}: ${c.remedy.text}.`);
+  const flank = magnitudes.findLast((m) => m.kind === "nut-flank");
+  const bracket = magnitudes.findLast((m) => m.kind === "bracket-shift")?.reversalValueMm ?? 0;
+  const blamed = named.some((c) => c.link === "nut" || c.share?.slack === "wear");
+  if (axis.nut !== "single-clearance" || !flank || blamed) return said;
+  const play = flank.reversalValueMm - Math.max(0, bracket);
+  if (play <= 2 * flank.uMm || play > CLEARANCE_MM) return said;
+  const size = formatDeviation(play, { system, expandedMm: 2 * flank.uMm });
+  return [...said, `Play of ${size} in the nut: a single nut has that from new, and only a second nut takes it out.`];
 }
 
 /** How sure the account is: as its least sure fault; where it names none, that there is none. */
@@ -270,7 +299,12 @@ function warningsOn(posterior: Posterior, system: UnitSystem): string[] {
     // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
     const loose = open.every((r) => isLooseFastener(r.finding));
     const told = open.every((r) => r.source === "symptom");
-    const then = told ? "There may be a second thing wrong: test for it before it is closed." : "Repeat that test.";
+    const looked = told && openSymptoms(posterior).length === 0;
+    const then = looked
+      ? "No test found what it comes of: watch for it when the machine runs again."
+      : told
+        ? "There may be a second thing wrong: test for it before it is closed."
+        : "Repeat that test.";
     warnings.push(`Not explained by this: ${list}. ${loose ? "Tighten what turned, then measure again." : then}`);
   }
   const contradicting = contradictoryFindings(posterior.evidence.reports).map((id) => finding(id).text);

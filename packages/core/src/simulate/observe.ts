@@ -137,6 +137,10 @@ function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Par
       5,
     ),
     "profile-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
+    "nut-gritty": sense(c.nutDirt ?? 0, 0.3, 0.08),
+    "insert-broken": sense(c.springMm ?? 0, 0.02, 0.006),
+    "belt-frayed": sense(c.springMm ?? 0, 0.03, 0.01),
+    "wiper-torn": sense(0.6 * part(c.nutDirt, 1) + 0.6 * part(c.chipsN, 250), 0.7, 0.15),
     "flank-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
     "ripple-pair": sense(lost / leave, 1.4, 0.4),
   };

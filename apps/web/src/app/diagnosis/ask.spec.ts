@@ -2,7 +2,7 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
 import type { FindingId } from "@iron/core";
-import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../testing/axis";
+import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase, toldOf2 } from "../../testing/axis";
 import { answerIn, answer, cut, hearNotices, setUpBed, show } from "../../testing/place";
 import { AskStation } from "./ask";
 import { CaseStore } from "./case-store";
@@ -24,24 +24,71 @@ describe("station Ask", () => {
   };
   const sent = () => http.expectOne({ url: "/api/cases/5", method: "PUT" });
   const body = (request: ReturnType<typeof sent>) => request.request.body as Case;
-  const say = (page: ReturnType<typeof open>, key: string): string => {
-    const group = page.page.getAllByRole("group")[0];
-    answerIn(group, key);
-    return document.getElementById(group.getAttribute("aria-labelledby") ?? "")?.textContent ?? "";
+  const unfold = (page: ReturnType<typeof open>, title: RegExp): void => {
+    const folded = page.page.getByText(title).closest("details");
+    if (!folded) throw new Error("nothing folded is called so");
+    folded.open = true;
+    folded.dispatchEvent(new Event("toggle"));
+    TestBed.tick();
   };
+  const toggle = (page: ReturnType<typeof open>, label: string): void => page.press(label);
 
-  it("every symptom takes yes, no and unknown; a yes asks where, when and how", () => {
-    const page = open();
-    const label = say(page, "Yes");
+  it("what hurts leads to which of these, and then to the questions that tell most", () => {
+    openAxis(http);
+    takeUpCase(http, openCase(), {
+      questions: [
+        { finding: "knock", bits: 0.4 },
+        { finding: "hot-end", bits: 0.2 },
+      ],
+    });
+    const page = show(AskStation);
+    expect(page.text()).not.toContain("These would tell most");
+    toggle(page, "Noise");
+    toggle(page, "Rumbles, worst in rapid");
     const first = sent();
-    const [[id, present]] = Object.entries(body(first).symptoms);
-    expect(present).toBe(true);
-    answer(first, openCase({ version: 2, symptoms: body(first).symptoms }));
-    page.type(`Note on: ${label}`, "only when warm");
-    expect(TestBed.inject(CaseStore).current()?.evidence[id as FindingId]).toMatchObject({ note: "only when warm" });
-    say(page, "?");
-    expect(body(sent()).symptoms).toEqual({});
-    expect(page.page.queryByLabelText(`Note on: ${label}`)).toBeNull();
+    expect(body(first).told).toEqual(toldOf2({ rumble: true }));
+    answer(first, openCase({ version: 2, told: body(first).told }));
+    toggle(page, "Go on");
+    http
+      .match((r) => r.url.includes("/assessment"))
+      .forEach((r) => r.flush({ tests: [], leading: [], questions: [{ finding: "knock", bits: 0.4 }] }));
+    expect(page.text()).toContain("These would tell most now");
+    const group = page.page.getByRole("group", { name: "Knocks at the reversal" });
+    answerIn(group, "No");
+    expect(body(sent()).told).toEqual(toldOf2({ rumble: true, knock: false }));
+  });
+
+  it("none of them denies what nobody has answered, and nothing else", () => {
+    const page = open(openCase({ told: toldOf2({ "home-varies": true }) }));
+    toggle(page, "Home position");
+    toggle(page, "None of the others");
+    expect(body(sent()).told[2].answers).toEqual({ "home-varies": true, "home-turn": false });
+  });
+
+  it("what was told can be taken back, and a yes asks where, when and how", () => {
+    const page = open(openCase({ told: toldOf2({ rumble: true }) }));
+    unfold(page, /^What was told/);
+    page.type("Note on: Rumbles, worst in rapid", "only when warm");
+    expect(TestBed.inject(CaseStore).told().evidence["rumble" as FindingId]).toMatchObject({ note: "only when warm" });
+    answerIn(page.page.getAllByRole("group", { name: "Rumbles, worst in rapid" })[0], "?");
+    expect(body(sent()).told[2].answers).toEqual({});
+    expect(page.page.queryByLabelText("Note on: Rumbles, worst in rapid")).toBeNull();
+  });
+
+  it("that is all that was noticed is said once, and where it is noticed", () => {
+    const page = open(openCase({ told: toldOf2({ rumble: true }) }));
+    page.page.getByLabelText("That is all that was noticed").click();
+    const first = sent();
+    expect(body(first).told[2].allTold).toBe(true);
+    answer(first, openCase({ version: 2, told: body(first).told }));
+    toggle(page, "in the middle");
+    expect(body(sent()).told[2].place).toEqual({ kind: "middle", atMm: null });
+  });
+
+  it("it began after what is pressed, and then not after the others", () => {
+    const page = open(openCase({ told: toldOf2({ rumble: true }) }));
+    toggle(page, "a crash");
+    expect(body(sent()).context).toMatchObject({ crash: true, moved: false, longStop: false });
   });
 
   it("age and weeks are refused outside their bounds, and may be left empty", () => {
@@ -93,10 +140,11 @@ describe("station Ask", () => {
       shown: ["loses motion when it turns round"],
     });
     expect(page.text()).toContain("Simulated: loses motion when it turns round.");
-    expect(body(sent()).symptoms).toMatchObject({ rumble: true });
+    expect(body(sent()).told[2].answers).toMatchObject({ rumble: true });
   });
 
-  it("without an open case it offers to open one, also for other axes of the machine", () => {
+  it("without an open case the first answer opens one, and it can be undone", () => {
+    const said = hearNotices();
     openAxis(http);
     TestBed.inject(CaseStore).load(2);
     const page = show(AskStation);
@@ -105,7 +153,12 @@ describe("station Ask", () => {
     ]);
     expect(page.text()).toContain("Case 3");
     expect(page.text()).toContain("Found: loose retainer.");
-    page.press(/^Open a case/);
-    expect(http.expectOne("/api/machines/1/cases").request.body).toEqual({ axisIds: [2] });
+    toggle(page, "Heat or load");
+    toggle(page, "Bearing end gets hot");
+    const made = http.expectOne("/api/machines/1/cases");
+    expect(made.request.body).toEqual({ axisIds: [2], answers: { "hot-end": true } });
+    answer(made, openCase({ told: toldOf2({ "hot-end": true }) }));
+    answer(http.expectOne("/api/axes/2/cases"), [{ id: 5, state: "open" }]);
+    expect(said).toEqual(["Case 5 opened."]);
   });
 });

@@ -1,28 +1,26 @@
-import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { type CaseContext } from "@iron/core";
+import type { FindingId } from "@iron/core";
 import type { Answers } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
-import { problemFrom } from "../data/problems";
 import { momentText } from "../shared/times.text";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
-import { CONTEXT_QUESTIONS, likelyViews, symptomGroups } from "./case.view";
+import { asToggles, likelyViews, symptomGroups, testFor } from "./case.view";
 import { CasePhotos } from "./case-photos";
 import { SymptomList } from "./symptom-list";
 import { ConflictNote } from "./conflict-note";
 import { LikelyList } from "./likely-list";
-import { Triple } from "./triple";
-import { NumberField, TextField } from "../shared/fields";
+import { TextField } from "../shared/fields";
+import { WhatHurts } from "./what-hurts";
+import { WhereWhen } from "./where-when";
+import { WhichAxis } from "./which-axis";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
 
-/** What the server takes at most, bytes. */
-
-/** Station Ask: what is noticed, since when and after what; kept as it is answered. */
+/** Station Ask: what is noticed, where, when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
   imports: [
@@ -30,14 +28,14 @@ import { LoadingLines } from "../shared/loading";
     CasePhotos,
     SymptomList,
     ButtonDirective,
-    TickBox,
     RouterLink,
-    Triple,
     LikelyList,
     ConflictNote,
     Trouble,
     TextField,
-    NumberField,
+    WhatHurts,
+    WhereWhen,
+    WhichAxis,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./ask.html",
@@ -48,7 +46,6 @@ export class AskStation {
   protected readonly store = inject(CaseStore);
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  protected readonly questions = CONTEXT_QUESTIONS;
   protected readonly moment = momentText;
   protected readonly groups = computed(() => {
     const axis = this.context.axis();
@@ -58,28 +55,25 @@ export class AskStation {
     const diagnosis = this.store.diagnosis();
     return diagnosis ? likelyViews(diagnosis).slice(0, 5) : null;
   });
-  protected readonly answered = computed(() => Object.keys(this.store.current()?.symptoms ?? {}).length);
+  protected readonly nextFor = computed(() => {
+    const [diagnosis, next] = [this.store.diagnosis(), this.store.next()];
+    return diagnosis && next ? testFor(next, diagnosis.leading) : "";
+  });
+  protected readonly answered = computed(() => Object.keys(this.store.told().answers).length);
+  /** What was told, what is so first. */
+  protected readonly told = computed(() => {
+    const { answers } = this.store.told();
+    const ids = (Object.keys(answers) as FindingId[]).sort((a, b) => Number(answers[b]) - Number(answers[a]));
+    return asToggles(ids).map(({ id, label }) => ({ id, text: label }));
+  });
+  protected readonly saidYes = computed(() => Object.values(this.store.told().answers).filter(Boolean).length);
+  /** On a phone everything beside the questions is folded. */
+  protected readonly narrow = window.matchMedia("(max-width: 900px)");
   protected readonly earlier = computed(() => (this.store.summaries() ?? []).filter((c) => c.state === "closed"));
+  /** What is folded is made when it is opened. */
+  protected readonly listed = signal(false);
+  protected readonly all = signal(false);
   protected readonly seen = signal<readonly string[] | null>(null);
-  protected readonly alsoAxes = signal<ReadonlySet<number>>(new Set());
-  protected readonly others = computed(() => this.context.axes().filter((a) => a.id !== this.context.axis()?.id));
-
-  protected open(): void {
-    const axis = this.context.axis();
-    const machine = this.context.machine();
-    if (axis && machine) this.store.openCase(machine.id, [axis.id, ...this.alsoAxes()]);
-  }
-
-  protected toggleAxis(id: number, on: boolean): void {
-    const next = new Set(this.alsoAxes());
-    if (on) next.add(id);
-    else next.delete(id);
-    this.alsoAxes.set(next);
-  }
-
-  protected flag(key: keyof CaseContext, value: boolean | null): void {
-    this.store.setContext({ [key]: value });
-  }
 
   /** In the demo: what a person would notice on the simulated machine. */
   protected observe(): void {
@@ -92,9 +86,5 @@ export class AskStation {
       },
       error: this.notices.error,
     });
-  }
-
-  protected problem(error: unknown): string {
-    return problemFrom(error).detail;
   }
 }

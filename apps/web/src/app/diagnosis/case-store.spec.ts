@@ -1,7 +1,7 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
-import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase } from "../../testing/axis";
+import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase, toldOf2 } from "../../testing/axis";
 import { answer, cut, hearNotices, refuse, setUpBed } from "../../testing/place";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
@@ -28,17 +28,17 @@ describe("the open case of an axis", () => {
   };
   const put = () => http.expectOne({ url: "/api/cases/5", method: "PUT" });
   const body = (request: ReturnType<typeof put>) => request.request.body as Case;
-  const symptoms = () => store.current()?.symptoms;
+  const symptoms = () => store.told().answers;
 
   it("an answer is there at once and goes out at once; unknown takes it away", () => {
     store.answer("rumble", true);
     expect(symptoms()).toEqual({ rumble: true });
     const first = put();
-    expect(body(first)).toMatchObject({ version: 1, symptoms: { rumble: true } });
-    answer(first, openCase({ version: 2, symptoms: { rumble: true } }));
+    expect(body(first)).toMatchObject({ version: 1, told: toldOf2({ rumble: true }) });
+    answer(first, openCase({ version: 2, told: toldOf2({ rumble: true }) }));
     store.answer("rumble", null);
     const second = put();
-    expect(body(second)).toMatchObject({ version: 2, symptoms: {} });
+    expect(body(second)).toMatchObject({ version: 2, told: toldOf2({}) });
   });
 
   it("notes wait for a pause, and go out once", () => {
@@ -54,10 +54,10 @@ describe("the open case of an axis", () => {
     store.setNotes("worse when cold");
     jest.advanceTimersByTime(400);
     http.expectNone("/api/cases/5");
-    answer(first, openCase({ version: 2, symptoms: { rumble: true } }));
+    answer(first, openCase({ version: 2, told: toldOf2({ rumble: true }) }));
     expect(store.current()?.notes).toBe("worse when cold");
     jest.advanceTimersByTime(400);
-    expect(body(put())).toMatchObject({ version: 2, notes: "worse when cold", symptoms: { rumble: true } });
+    expect(body(put())).toMatchObject({ version: 2, notes: "worse when cold", told: toldOf2({ rumble: true }) });
   });
 
   it("a result that arrives does not undo answers not yet sent", () => {
@@ -106,7 +106,7 @@ describe("the open case of an axis", () => {
     expect(store.error()).toContain("The server does not answer.");
     expect(symptoms()).toEqual({ rumble: true });
     jest.advanceTimersByTime(2500);
-    answer(put(), openCase({ version: 2, symptoms: { rumble: true } }));
+    answer(put(), openCase({ version: 2, told: toldOf2({ rumble: true }) }));
     expect(store.error()).toBe("");
   });
 

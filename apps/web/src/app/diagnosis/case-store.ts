@@ -1,5 +1,13 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
-import type { Answers, Diagnosis, Case, CaseSummary, ResultData } from "@iron/contract";
+import {
+  NOTHING_TOLD,
+  type Answers,
+  type Diagnosis,
+  type Case,
+  type CaseSummary,
+  type ResultData,
+  type Told,
+} from "@iron/contract";
 import type { CaseContext, FindingId, TestId } from "@iron/core";
 import { catchError, debounceTime, EMPTY, Subject, switchMap, type Observable } from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
@@ -21,7 +29,7 @@ export class CaseStore {
   private readonly edits = new Subject<void>();
   /** The case to be weighed; only what the last one asked for comes to stands. */
   private readonly toWeigh = new Subject<Case | null>();
-  private axisId = 0;
+  private readonly axis = signal(0);
   private dirty = false;
 
   readonly summaries = signal<readonly CaseSummary[] | null>(null);
@@ -40,6 +48,8 @@ export class CaseStore {
     const file = this.current();
     return file?.state === "open" ? file : null;
   });
+  /** What was told of this axis; in a case of several each has its own. */
+  readonly told = computed(() => this.toldOf(this.axis()));
   readonly next = computed(() => this.diagnosis()?.tests.find((t) => t.next) ?? null);
 
   constructor() {
@@ -68,7 +78,7 @@ export class CaseStore {
     const file = this.open();
     if (!file || !this.dirty || this.theirs()) return;
     this.dirty = false;
-    const { version, context, symptoms, evidence, notes } = file;
+    const { version, context, told, axisIds, notes } = file;
     void fetch(this.api.address("updateCase", { params: { id: file.id } }), {
       method: "PUT",
       keepalive: true,
@@ -76,13 +86,13 @@ export class CaseStore {
         "content-type": "application/json",
         "x-working-as": encodeURIComponent(this.preferences.who()),
       },
-      body: JSON.stringify({ version, context, symptoms, evidence, notes }),
+      body: JSON.stringify({ version, context, told, axisIds, notes }),
     }).catch(() => undefined);
   }
 
   /** Takes up the axis' open case, or a closed one when it is asked for. */
   load(axisId: number, caseId?: number): void {
-    if (this.axisId !== axisId) {
+    if (this.axis() !== axisId) {
       this.save();
       this.dirty = false;
       this.summaries.set(null);
@@ -90,7 +100,7 @@ export class CaseStore {
       this.diagnosis.set(null);
       this.toWeigh.next(null);
     }
-    this.axisId = axisId;
+    this.axis.set(axisId);
     this.error.set("");
     this.api.call("axisCases", { params: { id: axisId } }).subscribe({
       next: (list) => {
@@ -110,45 +120,98 @@ export class CaseStore {
     });
   }
 
-  openCase(machineId: number, axisIds: readonly number[]): void {
+  openCase(machineId: number, axisIds: readonly number[], answers: Answers = {}): void {
     this.take(
       this.api.call("openCase", {
         params: { id: machineId },
         body: {
           axisIds: [...axisIds],
+          answers,
         },
       }),
-      () => this.loadSummaries(this.axisId),
+      () => {
+        this.loadSummaries(this.axis());
+        const file = this.current();
+        if (file) this.notices.say(`Case ${file.id} opened.`, () => this.drop(file.id));
+      },
     );
   }
 
-  answer(finding: FindingId, present: boolean | null): void {
-    this.edit((file) => {
-      const { [finding]: _, ...others } = file.symptoms;
-      const symptoms: Answers = present === null ? others : { ...others, [finding]: present };
-      return { ...file, symptoms };
+  /** Takes the opening of a case back, while it holds nothing but answers. */
+  private drop(caseId: number): void {
+    this.dirty = false;
+    this.api.call("dropCase", { params: { id: caseId } }).subscribe({
+      next: () => {
+        this.current.set(null);
+        this.diagnosis.set(null);
+        this.toWeigh.next(null);
+        this.loadSummaries(this.axis());
+      },
+      error: this.notices.error,
     });
+  }
+
+  /** What was told of an axis of the case. */
+  toldOf(axisId: number): Told {
+    return this.current()?.told[axisId] ?? NOTHING_TOLD;
+  }
+
+  /** An answer; the first one begins the case. */
+  answer(finding: FindingId, present: boolean | null, axisId = this.axis()): void {
+    this.answerAll({ [finding]: present }, axisId);
+  }
+
+  /** Several at once; null takes an answer away. */
+  answerAll(answers: Partial<Record<FindingId, boolean | null>>, axisId = this.axis()): void {
+    const kept = (before: Answers): Answers => {
+      const all = Object.entries({ ...before, ...answers }).filter(([, present]) => present !== null);
+      return Object.fromEntries(all) as Answers;
+    };
+    if (!this.open()) {
+      const machine = this.context.machine();
+      if (machine && this.summaries()) this.openCase(machine.id, [axisId], kept({}));
+      return;
+    }
+    this.tell((told) => ({ ...told, answers: kept(told.answers) }), axisId);
     this.save();
+  }
+
+  private tell(change: (told: Told) => Told, axisId = this.axis()): void {
+    this.edit((file) => ({
+      ...file,
+      told: { ...file.told, [axisId]: change(file.told[axisId] ?? NOTHING_TOLD) },
+    }));
   }
 
   /** What stands behind a symptom: a note, a measurement or a result. */
   setEvidence(finding: FindingId, change: Partial<{ note: string; ref: string | null }>): void {
-    this.edit((file) => ({
-      ...file,
+    this.tell((told) => ({
+      ...told,
       evidence: {
-        ...file.evidence,
+        ...told.evidence,
         [finding]: {
           note: "",
           ref: null,
-          ...file.evidence[finding],
+          ...told.evidence[finding],
           ...change,
         },
       },
     }));
   }
 
-  answerAll(answers: Answers): void {
-    this.edit((file) => ({ ...file, symptoms: { ...file.symptoms, ...answers } }));
+  /** Where along the travel, and whether that is all. */
+  setTold(change: Partial<Pick<Told, "allTold" | "place">>): void {
+    this.tell((told) => ({ ...told, ...change }));
+    this.save();
+  }
+
+  /** It may be another axis of the machine. */
+  setAxes(axisIds: readonly number[]): void {
+    this.edit((file) => ({
+      ...file,
+      axisIds: [...axisIds],
+      told: Object.fromEntries(Object.entries(file.told).filter(([id]) => axisIds.includes(Number(id)))),
+    }));
     this.save();
   }
 
@@ -168,7 +231,7 @@ export class CaseStore {
   ): void {
     const file = this.open();
     if (!file) return;
-    const body = { axisId: this.axisId, test, answers, note, data };
+    const body = { axisId: this.axis(), test, answers, note, data };
     this.take(this.api.call("addResult", { params: { id: file.id }, body }), () => {
       this.diagnosis.set(null);
       then();
@@ -237,7 +300,7 @@ export class CaseStore {
   }
 
   private weigh(file: Case): Observable<Diagnosis> {
-    const query = { axis: this.axisId, system: this.preferences.system() };
+    const query = { axis: this.axis(), system: this.preferences.system() };
     return this.api.call("diagnosis", { params: { id: file.id }, query }).pipe(
       catchError((error: unknown) => {
         this.error.set(problemFrom(error).detail);
@@ -259,15 +322,15 @@ export class CaseStore {
     if (!file || !this.dirty || this.saving() || this.theirs()) return;
     this.dirty = false;
     this.saving.set(true);
-    const { version, context, symptoms, evidence, notes } = file;
+    const { version, context, told, axisIds, notes } = file;
     this.api
       .call("updateCase", {
         params: { id: file.id },
         body: {
           version,
           context,
-          symptoms,
-          evidence,
+          told,
+          axisIds,
           notes,
         },
       })
@@ -305,8 +368,8 @@ export class CaseStore {
           this.dirty && now?.id === file.id
             ? {
                 context: now.context,
-                symptoms: now.symptoms,
-                evidence: now.evidence,
+                told: now.told,
+                axisIds: now.axisIds,
                 notes: now.notes,
               }
             : {};

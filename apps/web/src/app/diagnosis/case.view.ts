@@ -2,6 +2,7 @@ import {
   CAUSES,
   causeFits,
   findingsOf,
+  finding,
   FINDINGS,
   formatDeviation,
   formatLimit,
@@ -9,6 +10,7 @@ import {
   formatWithU,
   isSplitTest,
   locateTest,
+  symptomsOf,
   lossState,
   lossText,
   toMm,
@@ -16,9 +18,10 @@ import {
   type AxisState,
   type FindingGroup,
   type FindingId,
+  type Hurt,
   type UnitSystem,
 } from "@iron/core";
-import { parseDecimal, type Diagnosis, type LedgerView } from "@iron/contract";
+import { parseDecimal, type Diagnosis, type LedgerView, type Place } from "@iron/contract";
 
 import { momentText } from "../shared/times.text";
 
@@ -51,18 +54,10 @@ const GROUP_TITLES: Partial<Record<FindingGroup, string>> = {
   heat: "Heat and load",
 };
 
-const GRAVITY_ONLY: readonly FindingId[] = ["click-descent", "tight-one-way"];
-
 /** The questions of station Ask for an axis: what may be no fault of the machine comes first. */
 export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
-  const gravity = axis.orientation !== "horizontal";
-  const there = FINDINGS.filter((f) => {
-    if (!f.asked) return false;
-    if (!gravity && GRAVITY_ONLY.includes(f.id)) return false;
-    if (f.id === "carriage-click") return axis.guideway === "rail";
-    if (f.id === "recut") return axis.member === "head" || axis.member === "quill";
-    return true;
-  });
+  const ids = symptomsOf(axis);
+  const there = FINDINGS.filter((f) => ids.includes(f.id));
   const view = (id: FindingId): SymptomView => ({
     id,
     text: sentence(there.find((f) => f.id === id)?.text ?? ""),
@@ -79,20 +74,72 @@ export function symptomGroups(axis: AxisConfig): readonly SymptomGroup[] {
   ];
 }
 
-export interface ContextQuestion {
-  readonly key: "crash" | "moved" | "longStop" | "freshParts" | "dusty" | "samePlace" | "parameterChange";
+/** A choice of a few, as the toggles take them. */
+export interface Toggle<T extends string> {
+  readonly id: T;
   readonly label: string;
 }
 
-export const CONTEXT_QUESTIONS: readonly ContextQuestion[] = [
-  { key: "crash", label: "After a crash" },
-  { key: "moved", label: "After the machine was moved" },
-  { key: "longStop", label: "After a long stop" },
-  { key: "freshParts", label: "Parts on it are fresh" },
-  { key: "parameterChange", label: "Sudden, since a parameter change" },
-  { key: "dusty", label: "Dusty or abrasive work" },
-  { key: "samePlace", label: "Always worked in the same place" },
+/** What hurts, in the words of whoever stands there. */
+export const HURT_TEXT: readonly Toggle<Hurt>[] = [
+  { id: "noise", label: "Noise" },
+  { id: "tight", label: "Tight or heavy" },
+  { id: "position", label: "Loses position" },
+  { id: "part", label: "The part shows it" },
+  { id: "stands", label: "Will not move" },
+  { id: "home", label: "Home position" },
+  { id: "heat", label: "Heat or load" },
+  { id: "hand", label: "Something in my hand" },
 ];
+
+/** What it may have begun after; where one is named, the others are not thereby denied. */
+export const BEGAN_AFTER: readonly Toggle<"crash" | "moved" | "longStop" | "freshParts" | "parameterChange">[] = [
+  { id: "crash", label: "a crash" },
+  { id: "freshParts", label: "new parts" },
+  { id: "moved", label: "a move of the machine" },
+  { id: "longStop", label: "a long stop" },
+  { id: "parameterChange", label: "a parameter change" },
+];
+export const WORK_HERE: readonly Toggle<"dusty" | "samePlace">[] = [
+  { id: "dusty", label: "dusty or abrasive" },
+  { id: "samePlace", label: "always in the same place" },
+];
+export const ONLY_WHEN: readonly Toggle<"cold" | "warm">[] = [
+  { id: "cold", label: "cold" },
+  { id: "warm", label: "warm" },
+];
+export const WHERE: readonly Toggle<Place["kind"]>[] = [
+  { id: "everywhere", label: "everywhere" },
+  { id: "low-end", label: "at the low end" },
+  { id: "middle", label: "in the middle" },
+  { id: "high-end", label: "at the high end" },
+  { id: "spot", label: "at one spot" },
+];
+
+/** Of the leading causes so many are in a reader’s mind. */
+const IN_MIND = 3;
+
+/** What a test is for: the leading causes it tells apart, or else what it looks at. */
+export function testFor(
+  test: Pick<Diagnosis["tests"][number], "splits" | "isolates">,
+  leading: Diagnosis["leading"],
+): string {
+  const inMind = leading.slice(0, IN_MIND).map((l) => l.cause.name);
+  const tells = test.splits.length > 1 && test.splits.some((name) => inMind.includes(name));
+  return tells ? `Tells ${test.splits.join(" from ")}.` : `Looks at ${test.isolates}.`;
+}
+
+/** Where along the travel that is, mm; nowhere in particular is nowhere. */
+export function placeMm(place: Place | null, travelMm: number): number | null {
+  if (!place || place.kind === "everywhere") return null;
+  if (place.kind === "spot") return place.atMm;
+  return Math.round({ "low-end": 0.1, middle: 0.5, "high-end": 0.9 }[place.kind] * travelMm);
+}
+
+/** Findings as toggles, in words. */
+export function asToggles(ids: readonly FindingId[]): Toggle<FindingId>[] {
+  return ids.map((id) => ({ id, label: sentence(finding(id).text) }));
+}
 
 export interface LikelyView {
   readonly id: string;
@@ -101,8 +148,29 @@ export interface LikelyView {
   readonly width: number;
   readonly remedy: string;
   readonly method: string;
-  readonly speaksFor: Diagnosis["leading"][number]["speaksFor"];
-  readonly speaksAgainst: Diagnosis["leading"][number]["speaksAgainst"];
+  /** What speaks for and against it, the strongest first. */
+  readonly speaks: readonly Speaks[];
+}
+
+/** A piece of evidence and how strongly it speaks. */
+interface Speaks {
+  readonly message: string;
+  readonly ref: string | null;
+  readonly weight: number;
+  readonly how: string;
+}
+
+/** How strongly a piece of evidence speaks, from its log likelihood ratio. */
+export function strengthText(weight: number): string {
+  const size = Math.abs(weight);
+  if (size >= Math.log(10)) return "strongly";
+  return size >= Math.log(3) ? "clearly" : "a little";
+}
+
+/** A result and what it would mean, in a sentence. */
+export function meaningText({ when, names, probability }: Diagnosis["meanings"][number]): string {
+  const then = names.length ? names.join(" with ") : "nothing wrong";
+  return `${sentence(when)}: then ${then}, ${percentText(probability).replaceAll(" ", "\u00a0")}.`;
 }
 
 export function percentText(p: number): string {
@@ -121,8 +189,9 @@ export function likelyViews(a: Diagnosis): readonly LikelyView[] {
     width: Math.round(100 * l.probability),
     remedy: `${l.cause.remedy}${l.cause.minutes ? `, ${l.cause.minutes} min` : ""}`,
     method: l.cause.method,
-    speaksFor: l.speaksFor,
-    speaksAgainst: l.speaksAgainst,
+    speaks: [...l.speaksFor, ...l.speaksAgainst]
+      .sort((x, y) => Math.abs(y.weight) - Math.abs(x.weight))
+      .map((item) => ({ ...item, how: `${strengthText(item.weight)} ${item.weight > 0 ? "for" : "against"}` })),
   }));
   const none: LikelyView & { p: number } = {
     id: "none",
@@ -132,8 +201,7 @@ export function likelyViews(a: Diagnosis): readonly LikelyView[] {
     width: Math.round(100 * a.noFault),
     remedy: "hand the machine back",
     method: "",
-    speaksFor: [],
-    speaksAgainst: [],
+    speaks: [],
   };
   return [...causes, none].sort((x, y) => y.p - x.p);
 }

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
+import type { Case } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { CaseStore } from "./case-store";
 
@@ -12,7 +13,7 @@ import { CaseStore } from "./case-store";
       <div class="bad" role="alert">
         <p>
           Somebody changed this case while you did: theirs has
-          {{ count(theirs.symptoms) }} answers, yours {{ count(store.current()?.symptoms ?? {}) }}. Nothing is lost yet.
+          {{ count(theirs) }} answers, yours {{ count(store.current()) }}. Nothing is lost yet.
         </p>
         <button type="button" pButton severity="secondary" (click)="store.settle(true)">Keep mine</button>
         <button type="button" pButton severity="secondary" (click)="store.settle(false)">Take theirs</button>
@@ -25,7 +26,7 @@ import { CaseStore } from "./case-store";
 export class ConflictNote {
   protected readonly store = inject(CaseStore);
 
-  protected count(answers: object): number {
-    return Object.keys(answers).length;
+  protected count(file: Case | null): number {
+    return Object.values(file?.told ?? {}).reduce((sum, told) => sum + Object.keys(told.answers).length, 0);
   }
 }

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { causeById, finding, memberName, type FindingId } from "@iron/core";
-import type { Diagnosis, Case, MachineWithAxes } from "@iron/contract";
+import { NOTHING_TOLD, type Diagnosis, type Case, type MachineWithAxes } from "@iron/contract";
 import { forkJoin, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
@@ -44,11 +44,12 @@ export class FindingPage {
     const { file, machine, diagnosis } = page;
     const system = this.preferences.system();
     const axis = machine.axes.find((a) => a.id === diagnosis.axisId);
+    const told = file.told[diagnosis.axisId] ?? NOTHING_TOLD;
     const present = (value: boolean): string[] =>
-      Object.entries(file.symptoms)
+      Object.entries(told.answers)
         .filter(([, v]) => v === value)
         .map(([id]) => {
-          const behind = value ? file.evidence[id as FindingId] : undefined;
+          const behind = value ? told.evidence[id as FindingId] : undefined;
           const { text } = finding(id as FindingId);
           return behind?.note ? `${text} (${behind.note})` : text;
         });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, input } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { LikelyView } from "./case.view";
 
-/** The leading causes with their probability; each opens to what speaks for and against it. */
+/** The leading causes with their probability; each opens to one list of what speaks for and against it, how strongly. */
 @Component({
   selector: "ip-likely-list",
   imports: [RouterLink],
@@ -18,29 +18,21 @@ import type { LikelyView } from "./case.view";
               <span class="percent">{{ one.percent }}</span>
             </summary>
             <p class="quiet">Remedy: {{ one.remedy }}. {{ one.method }}</p>
-            @if (one.speaksFor.length) {
-              <p>
-                <b>For it:</b>
-                @for (item of one.speaksFor; track $index) {
-                  @if (link(item.ref); as to) {
-                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.message }}</a>{{ $last ? "." : "; " }}
-                  } @else {
-                    {{ item.message }}{{ $last ? "." : "; " }}
-                  }
+            @if (one.speaks.length) {
+              <ul class="speaks" [attr.aria-label]="'What speaks for and against: ' + one.name">
+                @for (item of one.speaks; track $index) {
+                  <li>
+                    <span class="how" [class.against]="item.weight < 0">{{ item.how }}</span>
+                    @if (link(item.ref); as to) {
+                      <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.message }}</a>
+                    } @else {
+                      {{ item.message }}
+                    }
+                  </li>
                 }
-              </p>
-            }
-            @if (one.speaksAgainst.length) {
-              <p>
-                <b>Against it:</b>
-                @for (item of one.speaksAgainst; track $index) {
-                  @if (link(item.ref); as to) {
-                    <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.message }}</a>{{ $last ? "." : "; " }}
-                  } @else {
-                    {{ item.message }}{{ $last ? "." : "; " }}
-                  }
-                }
-              </p>
+              </ul>
+            } @else {
+              <p class="quiet">Nothing was told or found that speaks for or against it.</p>
             }
           </details>
         </li>
@@ -77,7 +69,24 @@ import type { LikelyView } from "./case.view";
       background: var(--ink);
       min-width: 1px;
     }
-    li:first-child .bar span {
+    .speaks {
+      margin: 0 0 var(--space-3);
+    }
+    .speaks li {
+      border: 0;
+      display: grid;
+      grid-template-columns: 128px 1fr;
+      gap: var(--space-3);
+    }
+    .how {
+      color: var(--ink);
+      font-weight: 700;
+    }
+    .how.against {
+      font-weight: 400;
+      color: var(--graphite);
+    }
+    li:first-child > details > summary > .bar span {
       background: var(--oxide);
     }
     .percent {

@@ -47,10 +47,15 @@ const diagnosis = (over: Partial<Diagnosis> = {}): Diagnosis =>
     measured: [],
     since: null,
     tests: [
-      test({ next: true, splits: ["retainer", "worn bearings"] }),
+      test({ next: true, splits: ["Bearing retainer or nut loose", "End bearings worn"] }),
       test({ id: "rock", name: "Rock", guided: false }),
       test({ id: "coast", name: "Coast test", guided: false, value: 1 }),
     ],
+    meanings: [{ when: "it stays still", chance: 0.4, names: ["Nut worn"], probability: 0.6 }],
+    together: { id: "housing-shift", name: "Housing shift", minutes: 4, guided: true },
+    mind: { test: "nut-flank", name: "Nut flank", when: "it gives way", chance: 0.1, names: [], probability: 0.5 },
+    questions: [],
+    normal: ["Drag brake does its job: nothing: this is normal."],
     impossible: [{ id: "hand-push", name: "Hand push", why: "Never on an axis that can fall." }],
     warnings: [],
     proven: [],
@@ -82,8 +87,15 @@ describe("station Locate", () => {
     const page = open();
     const next = page.page.getByRole("region", { name: "Next test" });
     expect(next.textContent.replace(/\s+/g, " ")).toContain(
-      "Screw end float, 15 min. Tells retainer from worn bearings.",
+      "Screw end float, 15 min. Tells Bearing retainer or nut loose from End bearings worn.",
     );
+    const text = next.textContent.replace(/[\s\u00a0]+/g, " ");
+    expect(text).toContain("It stays still: then Nut worn, 60 %.");
+    expect(text).toContain("While that is set up: Housing shift, 4 min more.");
+    expect(page.text().replaceAll("\u00a0", " ")).toContain(
+      "What would change this: Nut flank: It gives way: then nothing wrong, 50 %.",
+    );
+    expect(page.text()).toContain("Normal: Drag brake does its job");
     expect(page.page.getByRole("link", { name: "Do it: Screw end float" }).getAttribute("href")).toBe(
       "/machines/1/axes/2/measure/new/end-float",
     );

@@ -17,8 +17,8 @@ import { InputText } from "primeng/inputtext";
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
-    @let file = store.open();
-    @if (file) {
+    @let told = store.told();
+    @if (symptoms().length) {
       <ul class="questions">
         @for (symptom of symptoms(); track symptom.id) {
           <li>
@@ -36,18 +36,18 @@ import { InputText } from "primeng/inputtext";
                   maxlength="300"
                   placeholder="where, when, how"
                   [attr.aria-label]="'Note on: ' + symptom.text"
-                  [value]="file.evidence[symptom.id]?.note ?? ''"
+                  [value]="told.evidence[symptom.id]?.note ?? ''"
                   (input)="store.setEvidence(symptom.id, { note: $any($event.target).value })"
                 />
                 <ip-choice-field
                   quietly
                   none="no measurement shows it"
                   [label]="'Shown by: ' + symptom.text"
-                  [value]="file.evidence[symptom.id]?.ref ?? ''"
+                  [value]="told.evidence[symptom.id]?.ref ?? ''"
                   [choices]="proofs() | choices: 'ref' : 'label'"
                   (chosen)="store.setEvidence(symptom.id, { ref: $event || null })"
                 />
-                @if (proofPath(file.evidence[symptom.id]?.ref ?? null); as to) {
+                @if (proofPath(told.evidence[symptom.id]?.ref ?? null); as to) {
                   <a [routerLink]="to">show it</a>
                 }
               </span>
@@ -90,7 +90,7 @@ export class SymptomList {
   }
 
   protected value(id: FindingId): boolean | null {
-    return this.store.current()?.symptoms[id] ?? null;
+    return this.store.told().answers[id] ?? null;
   }
 
   protected glyph(id: FindingId): string | undefined {

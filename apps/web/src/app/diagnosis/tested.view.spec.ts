@@ -16,10 +16,10 @@ describe("what a test said", () => {
       "Sound comparison: Rumbles, worst in rapid. Warm.",
     );
     expect(result({ test: "look-over", answers: { dry: false } })).toBe(
-      "Oil film and warmth: Not so: ways or nut are dry. Not looked at: bearing end gets hot.",
+      "Oil film, warmth, marks: Not so: ways or nut are dry. Not looked at: bearing end gets hot; paint marks on hub and shaft no longer meet; a wiper is torn.",
     );
     expect(result({ test: "look-over", answers: { dry: true } })).toBe(
-      "Oil film and warmth: Ways or nut are dry. Not looked at: bearing end gets hot.",
+      "Oil film, warmth, marks: Ways or nut are dry. Not looked at: bearing end gets hot; paint marks on hub and shaft no longer meet; a wiper is torn.",
     );
     const data = { kind: "load-trace", unit: "%", samples: [] } as const;
     expect(
@@ -29,7 +29,7 @@ describe("what a test said", () => {
         data: { ...data, samples: [] },
       }),
     ).toBe("Load trace: Tight in one spot.");
-    expect(result({ test: "look-over" })).toBe("Oil film and warmth: No answer.");
+    expect(result({ test: "look-over" })).toBe("Oil film, warmth, marks: No answer.");
   });
 
   it("a list of fasteners that was not worked through names the rest; torques stand in both units (1 lbf·ft = 1.3558 N·m)", () => {

@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { symptomsFor, type FindingId, type Hurt } from "@iron/core";
+import { ButtonDirective } from "primeng/button";
+import { AxisContext } from "../machine/axis/axis-context";
+import { TickBox } from "../shared/tick-box";
+import { asToggles, HURT_TEXT } from "./case.view";
+import { CaseStore } from "./case-store";
+import { SayWhat } from "./say-what";
+import { SymptomList } from "./symptom-list";
+import { Toggles } from "./toggles";
+
+/** Questions shown at once: as many as stand on a phone beside what hurts. */
+const AT_ONCE = 3;
+
+/** The conversation: what hurts, which of these, and then the few questions that split what is left. */
+@Component({
+  selector: "ip-what-hurts",
+  imports: [ButtonDirective, SayWhat, SymptomList, TickBox, Toggles],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: "./case.css",
+  template: `
+    @if (context.axis(); as axis) {
+      <ip-say-what [axis]="axis.config" (picked)="store.answer($event, true)" />
+      <ip-toggles
+        class="hurts"
+        label="What hurts?"
+        [options]="hurts"
+        [value]="hurt() ? [hurt()!] : []"
+        (one)="hurt.set($event)"
+      />
+      @if (hurt(); as which) {
+        <ip-toggles
+          class="which"
+          several
+          [label]="
+            which === 'hand' ? 'What is it? It goes straight to that part.' : 'Which of these? Press all that are so.'
+          "
+          [options]="choices()"
+          [value]="so()"
+          (picked)="pick($event)"
+        />
+        <div class="acts">
+          <button type="button" pButton (click)="hurt.set(null)">Go on</button>
+          <button type="button" pButton severity="secondary" [disabled]="open().length === 0" (click)="deny()">
+            {{ so().length ? "None of the others" : "None of these" }}
+          </button>
+        </div>
+      } @else if (answered()) {
+        @if (questions().length) {
+          <h2>These would tell most now</h2>
+          <ip-symptom-list [symptoms]="questions()" />
+        }
+        <p class="all">
+          <ip-tick-box [checked]="store.told().allTold" (ticked)="store.setTold({ allTold: $event })"
+            >That is all that was noticed</ip-tick-box
+          >
+          <span class="quiet">What was not told then speaks a little against itself, less than a “No”.</span>
+        </p>
+      } @else {
+        <p class="quiet">The first answer begins a case. “?” is an answer too: it weighs nothing, a “No” does.</p>
+      }
+    }
+  `,
+})
+export class WhatHurts {
+  protected readonly context = inject(AxisContext);
+  protected readonly store = inject(CaseStore);
+  protected readonly hurts = HURT_TEXT;
+  protected readonly hurt = signal<Hurt | null>(null);
+  protected readonly ids = computed<readonly FindingId[]>(() => {
+    const axis = this.context.axis();
+    const hurt = this.hurt();
+    return axis && hurt ? symptomsFor(axis.config, hurt) : [];
+  });
+  protected readonly choices = computed(() => asToggles(this.ids()));
+  protected readonly so = computed(() => this.ids().filter((id) => this.store.told().answers[id] === true));
+  /** Of those that hurt so, the ones nobody has answered. */
+  protected readonly open = computed(() => this.ids().filter((id) => this.store.told().answers[id] === undefined));
+  protected readonly answered = computed(() => Object.keys(this.store.told().answers).length > 0);
+  protected readonly questions = computed(() => {
+    const asked = this.store.diagnosis()?.questions ?? [];
+    const answers = this.store.told().answers;
+    // What has just been answered stays until what follows from it is known.
+    return asToggles(asked.map((q) => q.finding).filter((id) => answers[id] === undefined))
+      .slice(0, AT_ONCE)
+      .map(({ id, label }) => ({ id, text: label }));
+  });
+
+  protected pick(chosen: readonly FindingId[]): void {
+    const before = this.so();
+    const changed = [
+      ...chosen.filter((id) => !before.includes(id)).map((id) => [id, true] as const),
+      ...before.filter((id) => !chosen.includes(id)).map((id) => [id, null] as const),
+    ];
+    if (changed.length) this.store.answerAll(Object.fromEntries(changed));
+  }
+
+  protected deny(): void {
+    this.store.answerAll(Object.fromEntries(this.open().map((id) => [id, false])));
+    this.hurt.set(null);
+  }
+}
