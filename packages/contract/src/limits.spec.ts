@@ -1,3 +1,4 @@
+import { NOTHING_TOLD, toldByAxisSchema } from "./diagnosis/case";
 import { OPERATIONS } from "./routes";
 import * as z from "zod";
 
@@ -17,6 +18,7 @@ function endless(schema: unknown, at: string): string[] {
     s["type"] === "object" &&
     s["additionalProperties"] &&
     typeof s["additionalProperties"] === "object" &&
+    !("maxProperties" in s) &&
     !("enum" in ((s["propertyNames"] ?? {}) as Schema))
   )
     own.push(`${at}{}`);
@@ -46,6 +48,12 @@ function endless(schema: unknown, at: string): string[] {
 }
 
 describe("what comes in", () => {
+  it("of one case names no more axes than a machine has", () => {
+    const told = (n: number) => Object.fromEntries(Array.from({ length: n }, (_, i) => [`${i + 1}`, NOTHING_TOLD]));
+    expect(toldByAxisSchema.safeParse(told(12)).success).toBe(true);
+    expect(toldByAxisSchema.safeParse(told(13)).error?.issues[0].message).toBe("At most 12 axes.");
+  });
+
   it("has an end: every text and every list of every operation has a most", () => {
     const found = Object.entries(OPERATIONS).flatMap(([name, o]) =>
       (["params", "query", "body"] as const).flatMap((part) =>

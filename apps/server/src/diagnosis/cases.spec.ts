@@ -61,6 +61,60 @@ describe("cases over the API", () => {
     expect(age.body.detail).toBe("Age must be from 0 to 80 years.");
   });
 
+  it("what one axis of a case does is not said of the others", async () => {
+    const { file, axisId } = await opened();
+    const { config } = (await t.api.get(`/api/axes/${axisId}`).expect(200)).body;
+    const other = (
+      await t.api
+        .post(`/api/machines/${file.machineId}/axes`)
+        .send({ config: { ...config, letter: "W" } })
+        .expect(201)
+    ).body as { id: number };
+    const both = { axisIds: [axisId, other.id], told: told(file, { answers: { rumble: true } }) };
+    const kept = (await put(file, both).expect(200)).body as Case;
+    const chanceAt = async (id: number): Promise<number> => {
+      const { leading } = await diagnose(file.id, `?axis=${id}`);
+      return leading.find((l) => l.cause.id === "end-bearing-worn")?.probability ?? 0;
+    };
+    expect(await chanceAt(axisId)).toBeGreaterThan(2 * (await chanceAt(other.id)));
+    await put(kept, { told: { 9999: NOTHING_TOLD } }).expect(422);
+    await put(kept, { axisIds: [9999] }).expect(422);
+    const alone = await put(kept, { axisIds: [other.id], told: {} }).expect(200);
+    expect(alone.body.axisIds).toEqual([other.id]);
+  });
+
+  it("a part in the hand is a finding, not hearsay", async () => {
+    const { file } = await opened();
+    await put(file, { told: told(file, { answers: { "rough-finger": true, "retainer-turns": false } }) }).expect(200);
+    const { leading, proven } = await diagnose(file.id);
+    expect(leading[0].cause.id).toBe("end-bearing-worn");
+    expect(proven.join()).not.toContain("nobody");
+  });
+
+  it("the opening is undone while a case holds answers alone", async () => {
+    const { file, axisId } = await opened();
+    await put(file, { told: told(file, { answers: { rumble: true } }) }).expect(200);
+    await t.api.post(`/api/cases/${file.id}/drop`).expect(200, { dropped: true });
+    await t.api.get(`/api/cases/${file.id}`).expect(404);
+    const again = await opened();
+    const result = { axisId: again.axisId, test: "rock", answers: { rocks: false }, note: "", data: null };
+    await t.api.post(`/api/cases/${again.file.id}/results`).send(result).expect(201);
+    const kept = await t.api.post(`/api/cases/${again.file.id}/drop`).expect(409);
+    expect(kept.body.detail).toContain("more than answers");
+    expect(axisId).not.toBe(again.axisId);
+  });
+
+  it("says what each outcome of the next test would mean, and what would overturn the verdict", async () => {
+    const { file } = await opened();
+    await put(file, { told: told(file, { answers: { rumble: true, "lost-motion": true } }) }).expect(200);
+    const now = await diagnose(file.id);
+    expect(now.meanings.length).toBeGreaterThan(1);
+    expect(now.questions[0].bits).toBeGreaterThan(0);
+    expect(now.questions.map((q) => q.finding)).not.toContain("rumble");
+    expect(now.mind?.names[0]).not.toBe(now.leading[0].cause.name);
+    expect(now.impossible.find((x) => x.id === "control-check")?.why).toContain("moves on command");
+  });
+
   it("weigh symptoms, results and measurements together, and take results back", async () => {
     const { file, axisId } = await opened();
     await put(file, { told: told(file, { answers: { rumble: true, "lost-motion": true } }) }).expect(200);

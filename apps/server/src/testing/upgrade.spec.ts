@@ -41,8 +41,17 @@ describe("a database of an earlier version", () => {
         )
         .run(config);
     }
+    file.exec(
+      `insert into case_file (id, machine_id, axis_ids, state, opened_at, by, context, symptoms, evidence, notes)
+       values (1, 1, '[2,1]', 'open', '2026-01-01T00:00:00.000Z', 'Ama', '{"crash":true}', '{"rumble":true}', '{"rumble":{"note":"warm","ref":null}}', '')`,
+    );
     await old.destroy();
     const db = await openDatabase(folder);
+    // What was told of a case stands with the axis it was opened on, and is said of no other.
+    const [kept] = await db.selectFrom("case_file").selectAll().execute();
+    expect(JSON.parse(kept.told)).toEqual({
+      2: { answers: { rumble: true }, evidence: { rumble: { note: "warm", ref: null } }, allTold: false, place: null },
+    });
     expect(await db.selectFrom("lube_point").selectAll().execute()).toMatchObject([{ id: 1, retired_at: null }]);
     expect(await db.selectFrom("lube_visit").selectAll().execute()).toMatchObject([
       { found: "dry", friction: 0, outlets: null },

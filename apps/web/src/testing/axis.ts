@@ -17,14 +17,20 @@ export function openAxis(
     config = CONFIG,
     demo = true,
     history = {},
-  }: { readonly config?: AxisConfig; readonly demo?: boolean; readonly history?: object } = {},
+    others = [],
+  }: {
+    readonly config?: AxisConfig;
+    readonly demo?: boolean;
+    readonly history?: object;
+    readonly others?: readonly object[];
+  } = {},
 ): void {
   const context = TestBed.inject(AxisContext);
   context.load(1, 2);
   const axis = { id: 2, machineId: 1, version: 1, config, retiredAt: null };
   http.expectOne("/api/axes/2/ledger").flush({ axisId: 2, links: [] });
   http.expectOne("/api/shop").flush({ demo });
-  http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: [axis] });
+  http.expectOne("/api/machines/1").flush({ id: 1, nickname: "Heron", bay: "3", axes: [axis, ...others] });
   http.expectOne("/api/axes/2/history").flush({ runs: [], typed: [], events: [], ...history });
 }
 

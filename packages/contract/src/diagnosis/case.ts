@@ -50,6 +50,9 @@ export const placeSchema = z.object({
 });
 export type Place = z.infer<typeof placeSchema>;
 
+/** Axes of one case. */
+const MOST_AXES = 12;
+
 /** What was told of one axis of a case. */
 export const toldSchema = z.object({
   answers: answersSchema,
@@ -61,7 +64,10 @@ export const toldSchema = z.object({
 export type Told = z.infer<typeof toldSchema>;
 export const NOTHING_TOLD: Told = { answers: {}, evidence: {}, allTold: false, place: null };
 /** By id of the axis: each axis has its own. */
-export const toldByAxisSchema = z.record(z.string().max(12).regex(/^\d+$/, "Told by the id of an axis."), toldSchema);
+export const toldByAxisSchema = z
+  .record(z.string().max(12).regex(/^\d+$/, "Told by the id of an axis."), toldSchema)
+  .refine((told) => Object.keys(told).length <= MOST_AXES, `At most ${MOST_AXES} axes.`)
+  .meta({ maxProperties: MOST_AXES });
 export type ToldByAxis = z.infer<typeof toldByAxisSchema>;
 
 export const loadSampleSchema = z.object({
@@ -132,7 +138,10 @@ export const photoSchema = z.object({
 export const CAUSE_IDS = CAUSES.map((c) => c.id) as [string, ...string[]];
 const causeId = z.enum(CAUSE_IDS, { error: "There is no such cause." });
 
-const axisIds = z.array(z.number().int()).min(1, "Name at least one axis.").max(12, "At most 12 axes.");
+const axisIds = z
+  .array(z.number().int())
+  .min(1, "Name at least one axis.")
+  .max(MOST_AXES, `At most ${MOST_AXES} axes.`);
 export const caseCreateSchema = z.object({
   axisIds,
   /** The first answer, of the first of them. */

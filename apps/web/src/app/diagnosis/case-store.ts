@@ -16,6 +16,7 @@ import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
+import { answered, editOf, withAxes, withEvidence, withTold, withUnsent, type AnswerChange } from "./case-edits";
 
 const SAVE_AFTER_MS = 350;
 
@@ -78,7 +79,6 @@ export class CaseStore {
     const file = this.open();
     if (!file || !this.dirty || this.theirs()) return;
     this.dirty = false;
-    const { version, context, told, axisIds, notes } = file;
     void fetch(this.api.address("updateCase", { params: { id: file.id } }), {
       method: "PUT",
       keepalive: true,
@@ -86,7 +86,7 @@ export class CaseStore {
         "content-type": "application/json",
         "x-working-as": encodeURIComponent(this.preferences.who()),
       },
-      body: JSON.stringify({ version, context, told, axisIds, notes }),
+      body: JSON.stringify(editOf(file)),
     }).catch(() => undefined);
   }
 
@@ -162,56 +162,30 @@ export class CaseStore {
   }
 
   /** Several at once; null takes an answer away. */
-  answerAll(answers: Partial<Record<FindingId, boolean | null>>, axisId = this.axis()): void {
-    const kept = (before: Answers): Answers => {
-      const all = Object.entries({ ...before, ...answers }).filter(([, present]) => present !== null);
-      return Object.fromEntries(all) as Answers;
-    };
+  answerAll(answers: AnswerChange, axisId = this.axis()): void {
     if (!this.open()) {
       const machine = this.context.machine();
-      if (machine && this.summaries()) this.openCase(machine.id, [axisId], kept({}));
+      if (machine && this.summaries()) this.openCase(machine.id, [axisId], answered({}, answers));
       return;
     }
-    this.tell((told) => ({ ...told, answers: kept(told.answers) }), axisId);
+    this.edit((file) => withTold(file, axisId, (told) => ({ ...told, answers: answered(told.answers, answers) })));
     this.save();
-  }
-
-  private tell(change: (told: Told) => Told, axisId = this.axis()): void {
-    this.edit((file) => ({
-      ...file,
-      told: { ...file.told, [axisId]: change(file.told[axisId] ?? NOTHING_TOLD) },
-    }));
   }
 
   /** What stands behind a symptom: a note, a measurement or a result. */
   setEvidence(finding: FindingId, change: Partial<{ note: string; ref: string | null }>): void {
-    this.tell((told) => ({
-      ...told,
-      evidence: {
-        ...told.evidence,
-        [finding]: {
-          note: "",
-          ref: null,
-          ...told.evidence[finding],
-          ...change,
-        },
-      },
-    }));
+    this.edit((file) => withTold(file, this.axis(), (told) => withEvidence(told, finding, change)));
   }
 
   /** Where along the travel, and whether that is all. */
   setTold(change: Partial<Pick<Told, "allTold" | "place">>): void {
-    this.tell((told) => ({ ...told, ...change }));
+    this.edit((file) => withTold(file, this.axis(), (told) => ({ ...told, ...change })));
     this.save();
   }
 
   /** It may be another axis of the machine. */
   setAxes(axisIds: readonly number[]): void {
-    this.edit((file) => ({
-      ...file,
-      axisIds: [...axisIds],
-      told: Object.fromEntries(Object.entries(file.told).filter(([id]) => axisIds.includes(Number(id)))),
-    }));
+    this.edit((file) => withAxes(file, axisIds));
     this.save();
   }
 
@@ -322,58 +296,36 @@ export class CaseStore {
     if (!file || !this.dirty || this.saving() || this.theirs()) return;
     this.dirty = false;
     this.saving.set(true);
-    const { version, context, told, axisIds, notes } = file;
-    this.api
-      .call("updateCase", {
-        params: { id: file.id },
-        body: {
-          version,
-          context,
-          told,
-          axisIds,
-          notes,
-        },
-      })
-      .subscribe({
-        next: (kept) => {
-          this.saving.set(false);
-          this.error.set("");
-          const now = this.current();
-          // What was changed while this was on its way stays, on top of the version just kept.
-          if (this.dirty && now) {
-            this.current.set({ ...now, version: kept.version });
-            this.edits.next();
-          } else this.current.set(kept);
-          this.diagnose();
-        },
-        error: (error: unknown) => {
-          this.saving.set(false);
-          this.dirty = true;
-          const problem = problemFrom(error);
-          if (problem.status === 409 && problem.current) this.theirs.set(problem.current as Case);
-          else {
-            this.error.set(problem.detail);
-            if (problem.status === 0) setTimeout(() => this.edits.next(), 2000);
-          }
-        },
-      });
+    this.api.call("updateCase", { params: { id: file.id }, body: editOf(file) }).subscribe({
+      next: (kept) => {
+        this.saving.set(false);
+        this.error.set("");
+        const now = this.current();
+        // What was changed while this was on its way stays, on top of the version just kept.
+        if (this.dirty && now) {
+          this.current.set({ ...now, version: kept.version });
+          this.edits.next();
+        } else this.current.set(kept);
+        this.diagnose();
+      },
+      error: (error: unknown) => {
+        this.saving.set(false);
+        this.dirty = true;
+        const problem = problemFrom(error);
+        if (problem.status === 409 && problem.current) this.theirs.set(problem.current as Case);
+        else {
+          this.error.set(problem.detail);
+          if (problem.status === 0) setTimeout(() => this.edits.next(), 2000);
+        }
+      },
+    });
   }
 
   private take(request: Observable<Case>, then?: () => void): void {
     request.subscribe({
       next: (file) => {
-        const now = this.current();
         // Answers not yet sent stay: what comes from the server brings its version and results only.
-        const mine =
-          this.dirty && now?.id === file.id
-            ? {
-                context: now.context,
-                told: now.told,
-                axisIds: now.axisIds,
-                notes: now.notes,
-              }
-            : {};
-        this.current.set({ ...file, ...mine });
+        this.current.set(withUnsent(file, this.current(), this.dirty));
         if (this.dirty) this.edits.next();
         this.error.set("");
         this.diagnose();

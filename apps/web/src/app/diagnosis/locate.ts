@@ -6,10 +6,11 @@ import { deviationUnit, JOB_OF_CAUSE, memberName, UNIT_WORD, probable } from "@i
 import { Preferences } from "../data/preferences";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
-import { ledgerRows, likelyViews, meaningText, placeMm, testFor } from "./case.view";
+import { ledgerRows, likelyViews, meaningText } from "./case.view";
 import { CloseCase } from "./close-case";
 import { ResultList } from "./result-list";
-import { TestChoices, testPath } from "./test-choices";
+import { NextTestPanel } from "./next-test-panel";
+import { TestChoices } from "./test-choices";
 import { ConflictNote } from "./conflict-note";
 import { LedgerTable } from "./ledger-table";
 import { LikelyList } from "./likely-list";
@@ -31,6 +32,7 @@ import { LoadingLines } from "../shared/loading";
     ConflictNote,
     CloseCase,
     ResultList,
+    NextTestPanel,
     TestChoices,
     Trouble,
   ],
@@ -56,20 +58,10 @@ export class LocateStation {
     const diagnosis = this.store.diagnosis();
     return diagnosis ? ledgerRows(diagnosis.ledger, this.preferences.system()) : [];
   });
-  protected readonly lead = computed(() => (this.store.diagnosis()?.tests ?? []).filter((test) => test.next));
-  protected readonly meanings = computed(() => (this.store.diagnosis()?.meanings ?? []).map(meaningText));
   protected readonly mindText = computed(() => {
     const mind = this.store.diagnosis()?.mind;
     return mind ? meaningText(mind) : "";
   });
-  /** Tests are made where it is noticed. */
-  protected readonly at = computed(() => {
-    const axis = this.context.axis();
-    const mm = axis ? placeMm(this.store.told().place, axis.config.travelMm) : null;
-    return mm === null ? {} : { at: mm };
-  });
-  protected readonly testPath = testPath;
-  protected readonly testFor = testFor;
   /** The likeliest cause that is mended by a job, for the way to Fix. */
   protected readonly jobCause = computed(() => {
     return probable(this.store.leading().filter((l) => l.cause.id in JOB_OF_CAUSE))?.cause.id ?? null;
