@@ -156,7 +156,9 @@ export class LubricationRounds {
       return [{ ...old, date: null, dueOn, intervalDays, visits, held: hold?.message ?? "" }];
     });
     const full = [...after, ...gone];
-    const same = before !== null && JSON.stringify(before.plan) === JSON.stringify(full);
+    // What fell out was told once: a plan that differs in nothing else is not kept anew.
+    const stands = (before?.plan ?? []).filter((old) => planned.has(old.id) || old.date !== null);
+    const same = before !== null && JSON.stringify(stands) === JSON.stringify(full);
     const changes = before && !same ? [...planChanges(before.plan, full, { today: dates[0], dayText: (d) => d })] : [];
     const told = changes.length ? changes : (before?.changes ?? []);
     const at = told.length ? (changes.length ? instant(this.needs.clock) : (before?.at ?? null)) : null;

@@ -105,6 +105,19 @@ describe("whether sizes fit an account", () => {
     expect(nextTest(again, { once: new Set(["fastener-check"]) }).next?.test.id).toBe("comp-look");
   });
 
+  it("a needle that counts the other way is no compensation: parts that gain are read again, and nothing is named", () => {
+    const turned = infer({
+      axis,
+      reports: still,
+      magnitudes: [whole(-12), magnitude("end-float", -5), magnitude("housing-shift", -34)],
+    });
+    expect(misfit(turned)).not.toBeNull();
+    const verdict = caseVerdict(turned, { done: new Set() });
+    expect(verdict.proven).toEqual([]);
+    expect(verdict.headline).toMatch(/^What was measured does not fit together/);
+    expect(lossLedger(axis, turned.evidence.magnitudes).contradictions.join()).toContain("counts the other way");
+  });
+
   it("sizes that agree fit, whatever their size", () => {
     for (const um of [5, 40, 600])
       expect(

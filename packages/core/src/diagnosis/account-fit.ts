@@ -84,6 +84,9 @@ export function accountFit(fit: Fit, causes: readonly Cause[]): AccountFit {
 /** Below this chance the sizes are said not to fit the account. */
 export const FITS = 0.005;
 
+/** A part reads below zero by more than its scatter, in standard uncertainties. */
+const GAINS = 3;
+
 /** A size that does not fit, and whether the ledger says so already. */
 export interface Misfit {
   readonly size: Magnitude;
@@ -104,7 +107,9 @@ export function misfit(posterior: Posterior): Misfit | null {
   const { model } = posterior;
   const together = accountFit(fitOf(model, magnitudes), causes).chance >= FITS;
   // A compensation entered in the control may take off the whole what its parts lose: the ledger cannot know of it.
-  const entered = causes.some((c) => c.share?.slack === "entered");
+  const gains = magnitudes.some((m) => m.kind !== "whole-chain" && m.reversalValueMm < -GAINS * m.uMm);
+  // But no compensation makes a part gain: there the needle counts the other way.
+  const entered = !gains && causes.some((c) => c.share?.slack === "entered");
   const ledger = lossLedger(axis, magnitudes);
   const inLedger = !entered && ledger.contradictions.length > 0;
   // Parts that agree among themselves and are too much for two faults may be three.

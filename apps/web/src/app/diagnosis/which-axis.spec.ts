@@ -27,8 +27,14 @@ describe("which axis is it", () => {
     answer(first, openCase({ version: 2, axisIds: [2, 3], told: toldOf2({ rumble: true }) }));
     expect(page.text()).toContain("Run one axis at a time");
     answerIn(page.page.getByRole("group", { name: "Y: Rumbles, worst in rapid" }), "No");
-    const { told } = sent().request.body as Case;
+    const second = sent();
+    const { told } = second.request.body as Case;
     expect(told[2].answers).toEqual({ rumble: true });
     expect(told[3].answers).toEqual({ rumble: false });
+    answer(second, openCase({ version: 3, axisIds: [2, 3], told }));
+    // The axis it was said of first may turn out not to be it: the question stays.
+    answerIn(page.page.getByRole("group", { name: "X: Rumbles, worst in rapid" }), "No");
+    expect((sent().request.body as Case).told[2].answers).toEqual({ rumble: false });
+    expect(page.page.getByRole("group", { name: "Y: Rumbles, worst in rapid" })).toBeTruthy();
   });
 });

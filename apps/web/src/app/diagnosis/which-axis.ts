@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from "@angular/core";
 import type { FindingId } from "@iron/core";
 import { AxisContext } from "../machine/axis/axis-context";
 import { TickBox } from "../shared/tick-box";
@@ -56,13 +56,22 @@ export class WhichAxis {
     const ids = this.store.current()?.axisIds ?? [];
     return this.context.axes().filter((a) => ids.includes(a.id));
   });
-  /** What was noticed on any axis of the case, or on none of those that were run since. */
-  protected readonly noticed = computed(() => {
-    const ids = new Set<FindingId>();
+  /** Said of several axes, or to be so of one. */
+  private readonly told = computed<readonly FindingId[]>(() => {
+    const times = new Map<FindingId, number>();
     for (const { answers } of Object.values(this.store.current()?.told ?? {}))
-      for (const [id, present] of Object.entries(answers)) if (present) ids.add(id as FindingId);
-    return asToggles([...ids]);
+      for (const [id, present] of Object.entries(answers)) {
+        const key = id as FindingId;
+        times.set(key, (times.get(key) ?? 0) + (present ? 2 : 1));
+      }
+    return [...times].filter(([, n]) => n > 1).map(([id]) => id);
   });
+  /** What has stood here once stays: the axis it was said of first may turn out not to be it. */
+  private readonly stood = linkedSignal<readonly FindingId[], readonly FindingId[]>({
+    source: this.told,
+    computation: (now, before) => [...new Set([...(before?.value ?? []), ...now])],
+  });
+  protected readonly noticed = computed(() => asToggles(this.stood()));
 
   protected also(id: number, on: boolean): void {
     const now = this.store.current()?.axisIds ?? [];
