@@ -126,7 +126,7 @@ test("a point of the walk is dragged onto another day; a photo is kept with a po
   );
   await page.locator("article h2 a").click();
   await page.getByLabel("Photo, JPEG or PNG").setInputFiles({ name: "nipple.png", mimeType: "image/png", buffer: dot });
-  await expect(page.getByRole("img")).toBeVisible();
+  await expect(page.locator("img.photo")).toBeVisible();
   await page.goto("/points/2");
   await expect(page.getByRole("heading", { name: "X ball nut" })).toBeVisible();
 });

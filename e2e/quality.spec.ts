@@ -32,7 +32,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["import", "/machines/1/axes/3/import", /Import readings/],
   ["history", "/machines/2/axes/4/history", /History of X/],
   ["axis data", "/machines/1/axes/3/setup", /Axis data of Z/],
-  ["ask, no case", "/machines/1/axes/1/ask", /No open case on X/],
+  ["ask, no case", "/machines/1/axes/1/ask", /What is X doing/],
   ["ask", "/machines/1/axes/3/ask?CASE", /What is Z doing/],
   ["locate", "/machines/1/axes/3/locate?CASE", /Loss ledger/],
   ["a test", "/machines/1/axes/3/locate/fastener-check?CASE", /Fastener check/],

@@ -25,6 +25,19 @@ describe("what is asked", () => {
     expect(symptomsFor(axis, "hand")).not.toContain("belt-frayed");
   });
 
+  it("every answer moves some figure of every axis", () => {
+    for (const kind of MACHINE_KINDS)
+      for (const letter of ["X", "Z"]) {
+        const config = defaultAxis(kind, letter);
+        const before = infer({ axis: config, reports: [], magnitudes: [] });
+        const idle = symptomsOf(config).filter((id) => {
+          const { marginals } = infer({ axis: config, reports: [says(id)], magnitudes: [] });
+          return !marginals.some((p, i) => Math.abs(p - before.marginals[i]) > 0.02);
+        });
+        expect([kind, letter, idle]).toEqual([kind, letter, []]);
+      }
+  });
+
   it("asks first what splits best, and nothing twice", () => {
     const p = infer({ axis, reports: [says("rumble")], magnitudes: [] });
     const asked = nextQuestions(p, 40);

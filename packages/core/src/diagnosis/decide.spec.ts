@@ -169,7 +169,10 @@ describe("the verdict", () => {
     const three = thirdFault(evidence);
     expect(three?.probability).toBeGreaterThan(0.9);
     expect(three?.causes.map((c) => c.id).sort()).toEqual(["bracket-loose", "coupling-screw", "retainer-loose"]);
-    expect(caseVerdict(evidence, { done: new Set() }).warnings.join()).toContain("three do");
+    const verdict = caseVerdict(evidence, { done: new Set() });
+    expect(verdict.warnings.join()).toContain("three do");
+    expect(verdict.headline).toMatch(/^Three faults together: /);
+    expect(verdict.sure).toBe(false);
     const one = thirdFault(infer({ axis, reports: [report("retainer-turns")], magnitudes: [] }));
     expect(one?.probability).toBeLessThan(0.1);
   });

@@ -7,6 +7,7 @@ import type { Cause } from "./knowledge";
 import type { LocateTest } from "./locate-test";
 import { isSeen, neededTests, untriedFasteners } from "./seen";
 import type { TestId } from "./tests";
+import { thirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 
 /** Probability at which a cause is named without a doubt worth a test. */
@@ -26,9 +27,13 @@ export function isSure(posterior: Posterior): boolean {
     isLikelyEnough(posterior) &&
     unexplained(posterior).every((r) => r.source === "symptom") &&
     neededTests(posterior).length === 0 &&
-    misfit(posterior) === null
+    misfit(posterior) === null &&
+    (thirdFault(posterior)?.probability ?? 0) <= THREE_LEAD
   );
 }
+
+/** From this chance on three faults lead, and two of them are no verdict. */
+export const THREE_LEAD = 0.5;
 
 function isLikelyEnough(posterior: Posterior): boolean {
   const { causes, marginals, noFault } = posterior;

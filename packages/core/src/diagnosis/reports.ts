@@ -1,7 +1,7 @@
 import type { AxisConfig } from "../machine/axis";
 import { finding, FINDINGS, type FindingId } from "../measure/findings";
 import type { Evidence } from "./infer";
-import { LEVELS, type Cause } from "./knowledge";
+import { LEVELS, type Cause, type Level } from "./knowledge";
 import { impliedBy } from "./pointless";
 
 /** Somebody says that a finding is so or not. Unknown answers are not reports. */
@@ -105,12 +105,22 @@ export function latentTable(causes: readonly Cause[], evidence: Evidence): Laten
   );
   for (const id of ids) {
     const byCause = Float64Array.from(causes, (cause) => {
-      const level = cause.shows[id];
+      const level = levelOn(evidence.axis, cause, id);
       return level ? 1 - LEVELS[level].probability : 1;
     });
     quiet.set(id, { leak: 1 - finding(id).leak * (found.has(id) ? OF_ITSELF : 1), byCause });
   }
   return { ids: [...ids], quiet, said };
+}
+
+/** What makes an axis heavy makes an open loop lose steps, before it stalls (common practice, no source). */
+const HEAVY: readonly FindingId[] = ["tight-all", "tight-end", "tight-turn", "tight-spot"];
+
+/** How strongly a cause shows as a finding on this axis. */
+function levelOn(axis: AxisConfig, cause: Cause, id: FindingId): Level | undefined {
+  const level = cause.shows[id];
+  if (level || id !== "lost-steps" || axis.feedback !== "open-loop") return level;
+  return HEAVY.some((heavy) => cause.shows[heavy] === "++") ? "±" : undefined;
 }
 
 /** What was not told when nothing else was noticed: a weak no. */

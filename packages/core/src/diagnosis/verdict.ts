@@ -1,5 +1,5 @@
 import { formatDeviation, type UnitSystem } from "../quantity";
-import { isSure, SURE } from "./next-test";
+import { isSure, SURE, THREE_LEAD } from "./next-test";
 import { DECISION_TERMS, type DecisionTerms } from "./decision-terms";
 import { finding, isLooseFastener } from "../measure/findings";
 import { type Posterior } from "./infer";
@@ -8,7 +8,7 @@ import type { Cause } from "./knowledge";
 import type { Magnitude } from "./components";
 import { availability, LOCATE_TESTS } from "./tests";
 import { pointless } from "./pointless";
-import { thirdFault } from "./third-fault";
+import { thirdFault, type ThirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
 import { unprovenPart } from "./proven";
@@ -208,6 +208,8 @@ export function caseVerdict(
   const best = bestHypothesis(posterior);
   const sure = isSure(posterior);
   const odd = misfit(posterior);
+  // What does not fit may be a reading: more faults are not made of it.
+  const three = odd ? null : thirdFault(posterior);
   const leading = leadingCauses(posterior, system);
   const { proven, onlyLikely } = odd ? NOTHING_NAMED : whatIsProven(posterior, leading, system);
   const before = priorShare(posterior);
@@ -233,10 +235,12 @@ export function caseVerdict(
     notLookedAt,
     sure,
     fits: odd === null,
-    headline: odd ? oddHeadline(odd.size) : headlineOf(best.causes, chanceOfAccount(posterior, best.causes), sure),
+    headline: odd
+      ? oddHeadline(odd.size)
+      : (threeHeadline(three) ?? headlineOf(best.causes, chanceOfAccount(posterior, best.causes), sure)),
     normal: odd ? [] : normalThings(posterior, best.causes, system),
     options: remedyOptions(posterior, terms),
-    warnings: warningsOn(posterior, system),
+    warnings: warningsOn(posterior, { three, system }),
   };
 }
 
@@ -255,6 +259,13 @@ function normalThings({ evidence }: Posterior, named: readonly Cause[], system: 
   if (play <= 2 * flank.uMm || play > CLEARANCE_MM) return said;
   const size = formatDeviation(play, { system, expandedMm: 2 * flank.uMm });
   return [...said, `Play of ${size} in the nut: a single nut has that from new, and only a second nut takes it out.`];
+}
+
+/** Where two faults do not account for it, three lead: none of them is proven by that, and none alone is the verdict. */
+function threeHeadline(three: ThirdFault | null): string | null {
+  if (!three || three.probability <= THREE_LEAD) return null;
+  const names = three.causes.map((c) => c.name).join(", ");
+  return `Three faults together: ${names}: ${certainty(three.probability, false)}, ${percent(three.probability)}.`;
 }
 
 /** How sure the account is: as its least sure fault; where it names none, that there is none. */
@@ -277,7 +288,10 @@ function misfitText(odd: Magnitude, system: UnitSystem): string {
   return `The ${TEST_NAMES[odd.kind]} of ${size} ± ${formatDeviation(2 * odd.uMm, u)} does not fit the rest of what was measured. Measure it again, set up anew, before anything is ordered or taken apart; if it stays, it is none of what is named here.`;
 }
 
-function warningsOn(posterior: Posterior, system: UnitSystem): string[] {
+function warningsOn(
+  posterior: Posterior,
+  { three, system }: { readonly three: ThirdFault | null; readonly system: UnitSystem },
+): string[] {
   const warnings: string[] = [];
   const unproven = unprovenPart(posterior);
   if (unproven)
@@ -286,14 +300,12 @@ function warningsOn(posterior: Posterior, system: UnitSystem): string[] {
     );
   const odd = misfit(posterior);
   if (odd && !odd.inLedger) warnings.push(misfitText(odd.size, system));
-  // What does not fit may be a reading: more faults are not made of it.
-  const three = odd ? null : thirdFault(posterior);
   if (three && three.probability > MAYBE_THREE)
     warnings.push(
-      `${three.probability > 0.5 ? "Two faults do not account for all of this; three do" : "Perhaps three faults"}: ${three.causes.map((c) => c.name).join(", ")} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`,
+      `${three.probability > THREE_LEAD ? "Two faults do not account for all of this; three do" : "Perhaps three faults"}: ${three.causes.map((c) => c.name).join(", ")} (${percent(three.probability)} that three are there). Mend the surest first, retest, and look again.`,
     );
   // Three that account for it together leave nothing open.
-  const open = three && three.probability > 0.5 ? [] : unexplained(posterior);
+  const open = three && three.probability > THREE_LEAD ? [] : unexplained(posterior);
   if (open.length) {
     const list = [...new Set(open.map((r) => finding(r.finding).text))].join("; ");
     // A screw that turned is loose whatever else is wrong: there is nothing to repeat.
