@@ -140,6 +140,7 @@ export function logSum(logs: Iterable<number>): number {
  * Mean and variance of what a test would read under a component, before its own uncertainty.
  * @param component - Gaussian of the slacks
  * @param row - how much of each slack is in the reading
+ * @param seen - which of them are in it at all, where that is known already
  * @returns mm and mm²
  * @example
  * predict({ logWeight: 0, mean: new Float64Array([0.01, 0.02]), covariance: new Float64Array([1, 0, 0, 4]) }, [1, 1])
@@ -148,14 +149,14 @@ export function logSum(logs: Iterable<number>): number {
 export function predict(
   component: Component,
   row: readonly number[],
+  seen: readonly number[] = row.flatMap((part, i) => (part === 0 ? [] : [i])),
 ): { readonly mean: number; readonly variance: number } {
   const n = component.mean.length;
   let mean = 0;
   let variance = 0;
-  for (let i = 0; i < n; i += 1) {
-    if (row[i] === 0) continue;
+  for (const i of seen) {
     mean += row[i] * component.mean[i];
-    for (let j = 0; j < n; j += 1) variance += row[i] * row[j] * component.covariance[i * n + j];
+    for (const j of seen) variance += row[i] * row[j] * component.covariance[i * n + j];
   }
   return { mean, variance };
 }

@@ -1,8 +1,8 @@
 import type { AxisConfig } from "../machine/axis";
 import { predict } from "./components";
-import { type Posterior } from "./infer";
-import { chanceOf, latentOf, reportErrors } from "./reports";
-import type { FindingId } from "../measure/findings";
+import type { Posterior } from "./infer";
+import { latentOf, reportErrors } from "./reports";
+import { finding, type FindingId } from "../measure/findings";
 import { normalCdf } from "./normal";
 import type { LocateTest } from "./locate-test";
 import { pointless } from "./pointless";
@@ -126,19 +126,16 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
   for (const test of LOCATE_TESTS) {
     const there = availability(axis, test);
     if (!there.possible || done.has(test.id) || pointless(whole.evidence, test.id)) continue;
-    const outcomes = outcomesOf(posterior, test);
     let after = 0;
+    let told = 0;
     const shift = new Float64Array(posterior.causes.length);
-    for (const likelihood of outcomes) {
-      const weights = now.map((w, i) => w * likelihood[i]);
-      const chance = weights.reduce((a, b) => a + b, 0);
-      if (chance < RARE) {
-        after += chance * before;
-        continue;
-      }
+    eachOutcome(factorsOf(posterior, test), now, (weights, chance) => {
+      told += chance;
       after += chance * mendingCost(axis, { posterior, weights, costs, terms });
       addShift(posterior, { weights, chance, shift });
-    }
+    });
+    // What is too rare to be weighed teaches nothing.
+    after += (1 - told) * before;
     const cost = minuteCost(axis, there.minutes);
     const value = Math.max(0, before - after);
     const splits = [...shift.keys()]
@@ -186,27 +183,39 @@ function findable(posterior: Posterior, test: LocateTest): number {
 /** A finding as likely under every hypothesis need not be told apart. */
 const TELLS_NOTHING = 0.02;
 
-/**
- * Likelihood of each outcome of a test under every hypothesis.
- * @param posterior - what is known so far
- * @param test - the test
- * @returns for each outcome a likelihood for each hypothesis; they add up to 1 over the outcomes
- * @example
- * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
- * outcomesOf(known, locateTest("fastener-check")).length > 1 // true
- */
-export function outcomesOf(posterior: Posterior, test: LocateTest): readonly Float64Array[] {
-  let outcomes: Float64Array[] = [new Float64Array(posterior.hypotheses.length).fill(1)];
+/** What a test can come out with, one question after the other: for each its answers, with likelihoods by hypothesis. */
+type Factor = readonly Float64Array[];
+
+function factorsOf(posterior: Posterior, test: LocateTest): readonly Factor[] {
+  const factors: Factor[] = [];
   for (const id of findingsOf(posterior.evidence.axis, test)) {
     const yes = chanceReported(posterior, id);
     if (Math.max(...yes) - Math.min(...yes) < TELLS_NOTHING) continue;
-    outcomes = outcomes.flatMap((o) => [o.map((w, i) => w * yes[i]), o.map((w, i) => w * (1 - yes[i]))]);
+    factors.push([yes, yes.map((p) => 1 - p)]);
   }
-  if (test.magnitude) {
-    const bins = sizeBins(posterior, test);
-    outcomes = outcomes.flatMap((o) => bins.map((bin) => o.map((w, i) => w * bin[posterior.hypotheses[i].shareSet])));
+  if (!test.magnitude) return factors;
+  const bins = sizeBins(posterior, test).map((bin) => Float64Array.from(posterior.hypotheses, (h) => bin[h.shareSet]));
+  return [...factors, bins];
+}
+
+/** Every outcome that is not too rare, with the weights it leaves and its chance; a rare beginning is not gone into. */
+function eachOutcome(
+  factors: readonly Factor[],
+  weights: Float64Array,
+  visit: (weights: Float64Array, chance: number) => void,
+): void {
+  const chance = weights.reduce((a, b) => a + b, 0);
+  if (chance < RARE) return;
+  const [answers, ...rest] = factors;
+  if (!answers) {
+    visit(weights, chance);
+    return;
   }
-  return outcomes;
+  for (const likelihood of answers) {
+    const left = new Float64Array(weights.length);
+    for (let i = 0; i < left.length; i += 1) left[i] = weights[i] * likelihood[i];
+    eachOutcome(rest, left, visit);
+  }
 }
 
 /** An outcome by itself: a finding that is so, none of them, or how large a size is. */
@@ -249,22 +258,27 @@ export function outcomeLikelihoods(
 }
 
 /** Chance that a test reports a finding, by hypothesis, given what has been reported of it before. */
-function chanceReported(posterior: Posterior, finding: FindingId): Float64Array {
-  const { latents, hypotheses, evidence } = posterior;
-  const id = latentOf(finding);
+function chanceReported({ latents, hypotheses }: Posterior, found: FindingId): Float64Array {
+  const id = latentOf(found);
   const [present, not] = latents.said.get(id) ?? [1, 1];
-  const { missed, imagined } = reportErrors(finding, "test");
-  return Float64Array.from(hypotheses, (h) => {
-    const p = chanceOf(latents, { id, members: h.members, lossChance: 0, axis: evidence.axis });
-    const there = (p * present) / (p * present + (1 - p) * not);
-    return there * (1 - missed) + (1 - there) * imagined;
-  });
+  const { missed, imagined } = reportErrors(found, "test");
+  const entry = latents.quiet.get(id);
+  const leak = entry?.leak ?? 1 - finding(id).leak;
+  const chances = new Float64Array(hypotheses.length);
+  for (let i = 0; i < chances.length; i += 1) {
+    let quiet = leak;
+    if (entry) for (const m of hypotheses[i].members) quiet *= entry.byCause[m];
+    const there = ((1 - quiet) * present) / ((1 - quiet) * present + quiet * not);
+    chances[i] = there * (1 - missed) + (1 - there) * imagined;
+  }
+  return chances;
 }
 
 /** Chance of each size class (nothing, some, much, most) by set of shares. */
 function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly number[])[] {
   const { model, evidence, shareSets } = posterior;
   const row = test.magnitude ? model.rowOf(test.magnitude) : model.slacks.map(() => 0);
+  const seen = row.flatMap((part, i) => (part === 0 ? [] : [i]));
   const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.reversalValueMm;
   const scale = whole === undefined ? evidence.axis.limits.repairMm : Math.abs(whole);
   const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale].sort((a, b) => a - b);
@@ -274,14 +288,22 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
   shareSets.forEach((set, index) => {
     const below = [0, 0, 0];
     let total = 0;
+    // Many combinations of shares read alike: what the test does not see does not move it.
+    const alike = new Map<number, readonly number[]>();
     if (live.has(index))
       for (const c of set.components) {
         const w = Math.exp(c.logWeight - set.log);
         if (w < 1e-3) continue;
-        const { mean, variance } = predict(c, row);
-        const sd = Math.sqrt(variance + EXPECTED_U_MM ** 2);
+        const { mean, variance } = predict(c, row, seen);
+        const key = mean + 1e3 * variance;
+        let each = alike.get(key);
+        if (!each) {
+          const sd = Math.sqrt(variance + EXPECTED_U_MM ** 2);
+          each = edges.map((edge) => normalCdf((edge - mean) / sd));
+          alike.set(key, each);
+        }
         total += w;
-        edges.forEach((edge, i) => (below[i] += w * normalCdf((edge - mean) / sd)));
+        for (let i = 0; i < 3; i += 1) below[i] += w * each[i];
       }
     const [a, b, d] = total > 0 ? below.map((x) => x / total) : [0.25, 0.5, 0.75];
     [a, b - a, d - b, 1 - d].forEach((p, i) => (bins[i][index] = Math.max(p, 0)));

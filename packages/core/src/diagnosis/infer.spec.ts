@@ -93,7 +93,7 @@ function byHand(
     for (const i of ids) {
       const { share } = causes[i];
       if (!share) continue;
-      const nodes = shareNodes(causes[i], 8);
+      const nodes = shareNodes(causes[i], 6);
       mixtures = mixtures.flatMap((m) =>
         nodes.map((n) => {
           const add = new Map(m.add);

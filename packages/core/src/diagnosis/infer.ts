@@ -61,7 +61,7 @@ export interface Posterior {
   readonly normals: readonly Normal[];
 }
 
-const NODES = 8;
+const NODES = 6;
 
 /**
  * Exact posterior over no fault, every single cause and every pair, from reports and measured sizes

@@ -6,7 +6,7 @@ import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 import type { LocateTest } from "./locate-test";
 import { isSeen, neededTests, untriedFasteners } from "./seen";
-import type { TestId } from "./tests";
+import { locateTest, type TestId } from "./tests";
 import { thirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 
@@ -83,10 +83,17 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   // what it leaves unexplained comes next.
   const named = bestHypothesis(posterior).causes;
   const settled = named.every((c) => isSeen(posterior, c) && untriedFasteners(posterior, c).length === 0);
-  const needed = isLikelyEnough(posterior) || settled ? neededTests(posterior) : [];
+  // What costs nothing is looked at in any case before what does.
+  const all = isLikelyEnough(posterior) || settled;
+  const needed = neededTests(posterior).filter((id) => all || locateTest(id)?.free);
   const again = repeatable(posterior);
   const may = (r: RankedTest): boolean => !options.once?.has(r.test.id) || again(r.test);
-  const look = needed.map((id) => ranked.find((r) => r.test.id === id && may(r))).find((r) => r);
+  const look = needed
+    .map((id) => ranked.find((r) => r.test.id === id && may(r)))
+    .filter((r) => r !== undefined)
+    // What costs a minute is looked at before what costs half an hour; a wrench comes before an indicator.
+    .sort((a, b) => Number(b.test.free ?? false) - Number(a.test.free ?? false))
+    .at(0);
   const repeat = readAgain(posterior, ranked, may);
   const worth = ranked.filter((r) => (r.net > 0 || r.freeLook) && may(r));
   // Covers stay on while a test without opening is worth anything.
