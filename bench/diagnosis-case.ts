@@ -18,6 +18,7 @@ import {
   type Posterior,
   type Report,
 } from "@iron/core";
+import { forbidden } from "./forbidden";
 import { luckFrom, type Luck } from "./luck";
 
 /** What a test answered. */
@@ -88,6 +89,8 @@ export interface Outcome<T extends Tried = Tried> {
   readonly minutes: number;
   readonly cost: number;
   readonly tests: readonly string[];
+  /** Proposals that no mechanic would follow, with why. */
+  readonly forbidden: readonly string[];
   readonly answers: readonly T[];
 }
 
@@ -114,10 +117,16 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
   };
   let minutes = 0;
   const tests: string[] = [];
+  const refused: string[] = [];
+  const times = new Map<string, number>();
   const answers: T[] = [];
   while (tests.length < 2 * LOCATE_TESTS.length) {
     const test = choose(state, world);
     if (!test) break;
+    const { reports, magnitudes } = state;
+    const why = forbidden(test, { config: world.config, reports, magnitudes, times });
+    if (why) refused.push(`${test.id}: ${why}`);
+    times.set(test.id, (times.get(test.id) ?? 0) + 1);
     minutes += availability(world.config, test).minutes;
     const result = world.doTest(test, luck);
     answers.push(result);
@@ -141,6 +150,7 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
     minutes,
     cost: minuteCost(world.config, minutes) + mendingAfter(world, names),
     tests,
+    forbidden: refused,
     answers,
   };
 }

@@ -22,6 +22,8 @@ interface Score {
   cleared: number;
   minutes: number;
   cost: number;
+  /** Proposals that no mechanic would follow. */
+  forbidden: string[];
   said: { p: number; right: boolean }[];
   /** By fault: axes with it, and those where it is named. */
   readonly named: Map<string, { there: number; named: number }>;
@@ -44,6 +46,7 @@ const noScore = (): Score => ({
   cleared: 0,
   minutes: 0,
   cost: 0,
+  forbidden: [],
   said: [],
   named: new Map(),
 });
@@ -78,6 +81,7 @@ function scoreCase(s: Score, world: World, outcome: Outcome): void {
   }
   s.minutes += minutes;
   s.cost += cost;
+  s.forbidden.push(...outcome.forbidden);
   s.said.push({ p: confidence, right });
   if (process.env["SHOW"] && !right)
     console.log(
@@ -124,6 +128,9 @@ const BANDS = [0, 0.5, 0.7, 0.8, 0.9, 0.97, 1.01];
 const SELDOM = 0.85;
 
 function tellOurs(ours: Score, fixed: Score): void {
+  console.log(
+    `proposals that no mechanic would follow: ${ours.forbidden.length}${ours.forbidden.length ? ` (${[...new Set(ours.forbidden)].slice(0, 5).join("; ")})` : ""}`,
+  );
   console.log(`minutes against the fixed order: ratio ${(ours.minutes / fixed.minutes).toFixed(2)}`);
   BANDS.slice(1).forEach((to, i) => {
     const from = BANDS[i];
@@ -163,7 +170,8 @@ export function benchDiagnosis(cases: number, oracleCases: number): void {
   console.log(
     `diagnosis: ${cases} axes of the demo kinds, faults drawn into the virtual axis; oracle on ${oracleCases}`,
   );
-  compare(Object.keys(POLICIES), (policy) => score(policy === "oracle" ? first.slice(0, oracleCases) : first, policy));
+  const policies = Object.keys(POLICIES).filter((policy) => policy !== "oracle" || oracleCases > 0);
+  compare(policies, (policy) => score(policy === "oracle" ? first.slice(0, oracleCases) : first, policy));
   benchApart(cases);
 }
 

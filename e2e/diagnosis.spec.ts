@@ -178,7 +178,7 @@ test("a load trace from a file is taken apart; a wrong file is named by line and
 test("the causes are read, weighed by the shop with why, and the shipped weight taken back", async ({ page }) => {
   await page.goto("/causes");
   await page.getByLabel("Find a cause or a symptom").fill("howl");
-  await expect(page.getByText(/2 of \d+ causes/)).toBeVisible();
+  await expect(page.getByText(/3 of \d+ causes/)).toBeVisible();
   await page.getByRole("button", { name: /weight of Nut worn/ }).click();
   await page.getByLabel("Weight in this shop").fill("900");
   await page.getByRole("button", { name: "Keep it" }).click();

@@ -51,7 +51,7 @@ const FRONT: readonly Cause[] = [
   cause('belt-slack', 'Belt slack or worn', 'coupling', [{ transmission: ['belt', 'rotating-nut'] }], 3, ['coupling', 5, 100], { springy: '++', 'belt-frayed': '+', knock: '±', hunting: '±', 'lost-steps': '±' }, ['tension it by its frequency, or renew it', 30, 1, 'adjust']),
   cause('retainer-loose', 'Bearing retainer or nut loose', 'end-bearings', SCREW, 5, ['bearings', 5, 100], { 'retainer-turns': '++', rumble: '+', knock: '+', 'coasts-free': '+' }, ['tighten the retainer and retest', 30, 0, 'tighten']),
   cause('nut-preload-lost', 'Bearing nut backed off', 'end-bearings', TURNING, 3, ['bearings', 3, 60], { 'coasts-free': '++', rumble: '±', knock: '±' }, ['set the bearing-nut preload again', 60, 0, 'adjust']),
-  cause('end-bearing-worn', 'End bearings worn', 'end-bearings', SCREW, 6, ['bearings', 5, 60], { rumble: '++', 'rough-finger': '++', 'coasts-free': '+', chatter: '±' }, ['new bearing set', 240, 2, 'replace']),
+  cause('end-bearing-worn', 'End bearings worn', 'end-bearings', SCREW, 6, ['bearings', 5, 60], { rumble: '++', 'rough-finger': '++', 'coasts-free': '+', knock: '±', chatter: '±' }, ['new bearing set', 240, 2, 'replace']),
   cause('end-bearing-overtight', 'End bearings preloaded too hard', 'end-bearings', TURNING, 2, null, { 'hot-end': '++', 'coast-stuck': '++', 'tight-all': '+', rumble: '±', stalls: '±' }, ['ease the bearing nut', 45, 0, 'adjust']),
   cause('housing-loose', 'Bearing housing moves on its casting', 'end-bearings', TURNING, 2, ['housing', 5, 80], { 'housing-turns': '++', knock: '+' }, ['tighten and pin the housing', 30, 0, 'tighten']),
 ]; // prettier-ignore
@@ -70,7 +70,7 @@ const SCREW_AND_NUT: readonly Cause[] = [
   cause('flange-loose', 'Flange of the turning nut loose', 'nut', TURNING_NUT, 2, ['nut', 10, 200], { 'flange-turns': '++', knock: '+' }, ['tighten the flange crosswise, mark it', 30, 0, 'tighten']),
   cause('screw-clamp-loose', 'Clamp of the standing screw loose', 'screw', TURNING_NUT, 2, ['housing', 10, 300], { 'clamp-turns': '++', knock: '+' }, ['tighten the clamp, mark it', 30, 0, 'tighten']),
   cause('antibacklash-tight', 'Anti-backlash nut too tight', 'nut', PLAIN, 2, null, { 'tight-all': '++', stalls: '+' }, ['until it just touches, then lock it', 15, 0, 'adjust']),
-  cause('antibacklash-worn', 'Anti-backlash nut worn', 'nut', PLAIN, 3, ['nut', 40, 200], { knock: '±' }, ['adjust or renew the nut', 30, 1, 'adjust']),
+  cause('antibacklash-worn', 'Anti-backlash nut worn', 'nut', PLAIN, 3, ['nut', 40, 200], { knock: '±', howl: '±' }, ['adjust or renew the nut', 30, 1, 'adjust']),
   cause('rack-spot', 'High spot or chips in the rack', 'transmission', RACK, 3, null, { 'tight-spot': '++' }, ['clean, reset the rack there', 40, 0, 'adjust']),
   cause('pinion-loose', 'Pinion set screws loose', 'transmission', RACK, 3, ['coupling', 20, 500], { 'pinion-turns': '++', 'marks-off': '+', wanders: '+', knock: '+' }, ['tighten on the flat, mark it', 20, 0, 'tighten']),
   cause('racks-out-of-step', 'Racks of the gantry out of step', 'transmission', [{ transmission: ["rack"], member: ["gantry"] }], 1.5, null, { 'racks-out': '++', 'tight-all': '±', stalls: '±' }, ['free one side, square the gantry, mesh it again', 60, 0, 'adjust']),

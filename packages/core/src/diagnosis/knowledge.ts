@@ -6,7 +6,7 @@ import type { FindingId } from "../measure/findings";
  * the numbers are the stated mapping from the words, not measurements.
  */
 export const LEVELS = {
-  "++": { text: "nearly always", probability: 0.96 },
+  "++": { text: "nearly always", probability: 0.94 },
   "+": { text: "often", probability: 0.6 },
   "±": { text: "sometimes", probability: 0.3 },
 } as const;

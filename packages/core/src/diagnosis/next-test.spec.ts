@@ -1,5 +1,6 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { axis, found, magnitude, says, whole } from "./evidence.testing";
+import { symptomsOf } from "./asked";
 import { infer, type Evidence } from "./infer";
 import { nextTest } from "./next-test";
 import { impliedBy, pointless } from "./pointless";
@@ -148,8 +149,12 @@ describe("nothing wrong", () => {
       found("home-varies", false),
       found("home-turn", false),
       found("far-play", false),
+      found("rocks", false),
+      found("end-walks", false),
     ];
-    const covered = infer(evidence({ allTold: true, reports: all, magnitudes: [whole(3)] }));
+    // Asked, and said of everything that it is not so.
+    const denied = symptomsOf(axis).map((id) => says(id, false));
+    const covered = infer(evidence({ reports: [...denied, ...all], magnitudes: [whole(3)] }));
     expect(covered.noFault).toBeGreaterThan(0.8);
     expect(isSure(covered)).toBe(true);
     expect(isSure(infer(evidence({ allTold: true, reports: all })))).toBe(false);

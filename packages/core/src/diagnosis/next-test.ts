@@ -13,7 +13,7 @@ import { contradictoryFindings, unexplained } from "./unexplained";
 /** Probability at which a cause is named without a doubt worth a test. */
 export const SURE = 0.95;
 /** Nothing else may be likelier than this for a verdict to be sure. */
-const NOTHING_ELSE = 0.12;
+const NOTHING_ELSE = 0.1;
 
 /**
  * Every named cause is sure, a test has looked at it and its fasteners were tried, what was measured fits it, what was
@@ -54,7 +54,7 @@ function isLikelyEnough(posterior: Posterior): boolean {
  */
 const COVERED = 0.8;
 /** The same where all that was noticed is normal. */
-const EXPLAINED = 0.6;
+const EXPLAINED = 0.5;
 /** What is normal costs nothing if it is not so. */
 const NAMED_NORMAL = 0.75;
 
@@ -97,9 +97,17 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   const repeat = readAgain(posterior, ranked, may);
   const worth = ranked.filter((r) => (r.net > 0 || r.freeLook) && may(r));
   // Covers stay on while a test without opening is worth anything.
-  const next = repeat ?? look ?? worth.find((r) => !opens(r)) ?? worth[0];
+  const best = repeat ?? look ?? worth.find((r) => !opens(r)) ?? worth[0];
+  const next = best && opens(best) ? (freeLook(ranked, options) ?? best) : best;
   if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
   return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };
+}
+
+/** No cover comes off before anything was looked at that costs nothing. */
+function freeLook(ranked: readonly RankedTest[], { once }: RankingOptions): RankedTest | null {
+  const free = ranked.filter((r) => r.test.free);
+  if (free.some((r) => once?.has(r.test.id))) return null;
+  return free.reduce<RankedTest | null>((a, b) => (a === null || b.minutes < a.minutes ? b : a), null);
 }
 
 /** What fits nothing is read again before anything is built on it. */

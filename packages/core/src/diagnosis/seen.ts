@@ -123,7 +123,16 @@ export function neededTests(posterior: Posterior): readonly TestId[] {
     if (isSeen(posterior, cause)) return [];
     return [...testsFor(axis, { signs: signsOf(axis, cause), sizes: sizesOf(axis, cause) })];
   });
-  return [...new Set([...needed, ...asked])];
+  return [...new Set([...needed, ...asked, ...beforeMending(posterior, causes)])];
+}
+
+/** What is mended is proven by the same test as before: without a figure from before there is none to compare with. */
+function beforeMending({ evidence }: Posterior, causes: readonly Cause[]): readonly TestId[] {
+  const { axis, magnitudes } = evidence;
+  const mechanical = causes.some((c) => !c.normal && c.link !== "none" && c.link !== "feedback");
+  if (!mechanical || magnitudes.some((m) => m.kind === "whole-chain") || seenBy(axis, "whole-chain").length === 0)
+    return [];
+  return pointless(evidence, "whole-chain") ? [] : ["whole-chain"];
 }
 
 /** A symptom that nothing named explains, and the tests that would look for what does. */
