@@ -1,7 +1,8 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { found, magnitude, says } from "./evidence.testing";
 import type { FindingId } from "../measure/findings";
-import { infer, type Evidence } from "./infer";
+import { infer } from "./infer";
+import type { Evidence } from "./evidence";
 import { isSure } from "./next-test";
 import { caseVerdict } from "./verdict";
 

@@ -3,7 +3,7 @@ import { rankTests } from "./decide";
 import { isSure, nextTest } from "./next-test";
 import { minuteCost, remedyCost } from "./decision-terms";
 import { infer } from "./infer";
-import { type Report } from "./reports";
+import type { Report } from "./evidence";
 import type { FindingId } from "../measure/findings";
 import { learnedFactors, PRIOR_CASES } from "./learn";
 import { availability, findingsOf, LOCATE_TESTS, locateTest } from "./tests";

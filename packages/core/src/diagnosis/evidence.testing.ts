@@ -2,7 +2,7 @@ import { defaultAxis } from "../machine/axis";
 import type { FindingId } from "../measure/findings";
 import type { Magnitude } from "./components";
 import type { Posterior } from "./infer";
-import type { Report } from "./reports";
+import type { Report } from "./evidence";
 
 /** A usual X axis of a vertical centre. */
 export const axis = defaultAxis("vertical-centre", "X");

@@ -2,6 +2,7 @@ export * from "./causes";
 export * from "./components";
 export * from "./share-mixture";
 export * from "./context";
+export * from "./evidence";
 export * from "./infer";
 export * from "./reports";
 export * from "./knowledge";

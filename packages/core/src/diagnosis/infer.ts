@@ -7,33 +7,20 @@ import {
   slackShowsAs,
   type LatentTable,
   type Normal,
-  type Report,
   type ReportTerms,
 } from "./reports";
+import type { Evidence } from "./evidence";
 import type { AxisConfig } from "../machine/axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import { logSum, slackModel, type Magnitude, type SlackModel } from "./components";
 import { modesOf, ShareMixture } from "./share-mixture";
-import { NO_SHOP_PRIORS, priorWeight, UNKNOWN_CONTEXT, type CaseContext, type ShopPriors } from "./context";
+import { NO_SHOP_PRIORS, priorWeight, UNKNOWN_CONTEXT } from "./context";
 import type { FindingId } from "../measure/findings";
 import { causeFits, type Cause } from "./knowledge";
 import { chanceOfLoss } from "./loss-chance";
 
 /** How many faults a case has before anything is known of it (common practice, no source). */
 export const FAULT_COUNT_PRIOR = [0.12, 0.74, 0.14] as const;
-
-export interface Evidence {
-  readonly axis: AxisConfig;
-  readonly context?: CaseContext;
-  readonly reports: readonly Report[];
-  readonly magnitudes: readonly Magnitude[];
-  readonly shop?: ShopPriors;
-  readonly causes?: readonly Cause[];
-  /** Nothing else was noticed: what was not told speaks a little against itself. */
-  readonly allTold?: boolean;
-  /** Another axis of its kind is in the shop, to hear the two against each other; unknown counts as yes. */
-  readonly sister?: boolean;
-}
 
 /** No fault, one or two causes, with probability. Indices into {@link Posterior.causes}. */
 export interface Hypothesis {

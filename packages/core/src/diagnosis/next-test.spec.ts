@@ -1,7 +1,8 @@
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { axis, found, magnitude, says, whole } from "./evidence.testing";
 import { symptomsOf } from "./asked";
-import { infer, type Evidence } from "./infer";
+import { infer } from "./infer";
+import type { Evidence } from "./evidence";
 import { nextTest } from "./next-test";
 import { impliedBy, pointless } from "./pointless";
 import { isSure } from "./next-test";

@@ -1,6 +1,5 @@
 import { finding, type FindingGroup, type FindingId } from "../measure/findings";
-import type { Evidence } from "./infer";
-import type { Report } from "./reports";
+import type { Evidence, Report } from "./evidence";
 import type { TestId } from "./tests";
 
 /** What only a test under power can have found. */

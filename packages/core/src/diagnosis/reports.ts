@@ -1,17 +1,8 @@
 import type { AxisConfig } from "../machine/axis";
 import { finding, FINDINGS, type FindingId } from "../measure/findings";
-import type { Evidence } from "./infer";
+import type { Evidence, Report } from "./evidence";
 import { LEVELS, type Cause, type Level } from "./knowledge";
 import { impliedBy } from "./pointless";
-
-/** Somebody says that a finding is so or not. Unknown answers are not reports. */
-export interface Report {
-  readonly finding: FindingId;
-  readonly present: boolean;
-  readonly source: "symptom" | "test";
-  /** An id of the caller’s, to find the evidence again. */
-  readonly ref?: string;
-}
 
 /**
  * How often a report is wrong. One symptom in eight told from memory is mistaken or left out; what is

@@ -1,7 +1,8 @@
 import type { FindingId } from "../measure/findings";
 import { bestHypothesis } from "./best-hypothesis";
 import { type Posterior } from "./infer";
-import { chanceOf, latentOf, slackShowsAs, type Report } from "./reports";
+import { chanceOf, latentOf, slackShowsAs } from "./reports";
+import type { Report } from "./evidence";
 
 /** Below this chance an account does not explain what was noticed. */
 const EXPLAINS = 0.15;
