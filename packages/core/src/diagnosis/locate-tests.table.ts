@@ -94,7 +94,7 @@ export const LOCATE_TEST_ROWS = [
   },
   {
     id: "back-drive", name: "Back-drive", isolates: "nut preload", minutes: 10, tools: "hand", opens: true, findings: ["back-drives"], fits: SCREWED,
-    how: ["Inside a job, the head blocked and the block tried, the screw freed from its bearings.", "Does the screw wind down by itself? Then the nut has lost its preload."], spoiltBy: "a screw still held by its bearings",
+    how: ["Inside a job, the head blocked and the block tried, the screw freed from its bearings.", "Does the screw wind down by itself? Then the nut has no preload left; one built with clearance does so when it is sound."], spoiltBy: "a screw still held by its bearings",
   },
   {
     id: "rock", name: "Rock", isolates: "gib, carriage, wheels", minutes: 5, tools: "indicator", findings: ["rocks"], fits: [],
