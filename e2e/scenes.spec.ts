@@ -160,7 +160,7 @@ test("an override at zero in the middle of a program is seen at the knob, and no
   const { done, end } = await workThrough(page, 5, { yes: ["override-zero", "stops-in-program"] });
   expect(done).toEqual(["control-check"]);
   expect(end.headline).toMatch(/^Override at zero: nearly certain/);
-  expect(await read(page, axis)).toContain("turn the override up");
+  expect(await read(page, axis)).toContain("turn it up, guard closed and hands out: the axis moves at once");
 });
 
 test("a howl on a two-year-old axis after a crash leads to the nut by measurement, not to the screw by ear", async ({

@@ -35,7 +35,8 @@ export function symptomsOf(axis: AxisConfig): readonly FindingId[] {
     if (id === "hunting") return axis.motor === "servo";
     if (id === "home-turn") return axis.motor === "servo";
     if (id === "spikes") return axis.motor === "servo";
-    if (id === "end-walks") return axis.transmission !== "rack" && axis.transmission !== "rotating-nut";
+    if (id === "end-walks")
+      return !["rack", "rotating-nut"].includes(axis.transmission) && axis.screw.fixings !== "fixed-fixed";
     if (id === "hot-end") return axis.transmission !== "rack";
     if (id === "howl") return axis.transmission !== "rack";
     if (id === "racks-out") return axis.transmission === "rack" && axis.member === "gantry";

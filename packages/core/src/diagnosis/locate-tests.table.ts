@@ -8,7 +8,7 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "control-check", name: "Control check", isolates: "overrides, interlocks, what the program waits for", minutes: 2, tools: "none", free: true,
     findings: ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting", "display-dead"], fits: [],
-    how: ["Look at the feed and rapid overrides and at feed hold: one at zero is turned up, and that was it.", "Then try to jog.", "Open the control’s own list of what it is waiting for: a signal, a move, a door, an operator."],
+    how: ["Look at the feed and rapid overrides and at feed hold. Note what stands at zero before you touch it.", "Turned up from zero the axis moves at once, on with its program: guard closed, hands out, tool clear, one hand on the stop. Then turn it up slowly.", "Nothing at zero: try to jog at the lowest feed, as guarded.", "Open the control’s own list of what it is waiting for: a signal, a move, a door, an operator."],
     spoiltBy: "looking at the screen and not at the knobs",
   },
   {
@@ -19,7 +19,7 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "look-over", name: "Oil film, warmth, marks", isolates: "lubrication, bearing preload, what has slipped", minutes: 3, tools: "a clean cloth", free: true,
     findings: ["dry", "hot-end", "marks-off", "wiper-torn"], fits: [],
-    how: ["Stop the axis, hands out of anything that can fall.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end after it has run: warm is well, hot is not.", "Look at paint marks across hub and shaft: do they still meet?", "Look at the wipers: torn, hard, or packed with chips?"],
+    how: ["Isolate and lock out; nobody reaches under what can fall, and reaches in there only while it is on its block.", "Wipe a finger’s length of way and screw with a clean cloth: is there a film?", "Look at the point farthest from the pump.", "Back of the hand on the bearing end soon after it has run: warm is well, hot is not.", "Where an opening shows them: do the paint marks across hub and shaft still meet? No marks, no answer.", "Look at the wipers: torn, hard, or packed with chips?"],
     spoiltBy: "looking at the near end only",
   },
   {
@@ -54,7 +54,7 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "flank-twice", name: "Nut flank at two places", isolates: "worn screw against worn nut", minutes: 35, tools: "lever indicator", setup: "on-member",
     findings: ["flank-middle"], fits: [{ transmission: ["direct", "belt", "rotating-nut"] }],
-    how: ["The indicator rides on the moving member, its tip on a thread flank; stop the axis to set it.", "Reverse and read where the work is done most, then near an end that is hardly used, three times each, hands out.", "Clearly more play where it works most: the thread is worn there. The same at both: the nut."], spoiltBy: "two places that are both worn",
+    how: ["The indicator rides on the moving member, its tip on a thread flank; isolate to set it.", "Reverse and read where the work is done most, then near an end that is hardly used, three times each, hands out.", "Clearly more play where it works most: the thread is worn there. The same at both: the nut."], spoiltBy: "two places that are both worn",
   },
   {
     id: "bracket-shift", name: "Nut bracket shift", isolates: "nut bracket", minutes: 10, tools: "indicator", guided: true, setup: "on-member",
@@ -73,7 +73,7 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "screw-by-hand", name: "Screw turned by hand", isolates: "friction without the drive", minutes: 10, tools: "hand, or a key on the motor’s shaft", setup: "motor-off",
     findings: ["tight-all", "tight-end", "tight-turn", "tight-spot", "grit"], fits: [{ transmission: ["direct", "belt", "plain-screw"], motor: ["stepper"] }],
-    how: ["Isolate and lock out: the stepper holds nothing without current. A brake is let go by its lever.", "Turn the screw by hand over the whole travel and feel: even, tight at one end, once a turn, at a spot?"], spoiltBy: "a brake that is still on",
+    how: ["Isolate and lock out: the stepper holds nothing without current. A brake is let go by its lever; one without a lever stays on, and then this is not done.", "Turn the screw by hand over the whole travel and feel: even, tight at one end, once a turn, at a spot?"], spoiltBy: "a brake that is still on",
   },
   {
     id: "hand-push", name: "Hand push", isolates: "guideway without the drive", minutes: 15, tools: "hands, two people for a heavy member", opens: true, setup: "motor-off",
@@ -102,12 +102,12 @@ export const LOCATE_TEST_ROWS = [
   },
   {
     id: "wheel-turn", name: "Wheel turn", isolates: "wheel preload", minutes: 5, tools: "fingers", findings: ["wheel-stuck", "wheel-free"], fits: [{ guideway: ["v-wheel"] }],
-    how: ["Each wheel in contact must just turn by hand against its rail."], spoiltBy: "the drive holding the member",
+    how: ["Isolate and lock out; a member that can fall stands on its block.", "Each wheel in contact must just turn by hand against its rail."], spoiltBy: "the drive holding the member",
   },
   {
     id: "end-watch", name: "Watch the screw’s free end", isolates: "screw out of line, bent screw", minutes: 3, tools: "an eye", free: true,
     findings: ["end-walks"], fits: [{ transmission: ["direct", "belt", "plain-screw"] }],
-    how: ["Cover open where the free end can be seen, guard closed, hands out.", "Slow jog over the whole travel: does the end walk sideways as the nut comes near, or swing as it turns?"], spoiltBy: "standing where the end cannot be seen",
+    how: ["Only from where the free end shows with every guard in its place: nothing is opened for it, hands out.", "Slow jog over the whole travel: does the end walk sideways as the nut comes near, or swing as it turns?"], spoiltBy: "standing where the end cannot be seen",
   },
   {
     id: "crest-run", name: "Screw crest run", isolates: "screw in line, bent screw", minutes: 30, tools: "lever indicator", setup: "on-member",
@@ -117,7 +117,7 @@ export const LOCATE_TEST_ROWS = [
   {
     id: "carriages-unloaded", name: "Unload and feel each carriage", isolates: "a destroyed carriage", minutes: 75, tools: "jack or lifting gear, hex keys", opens: true,
     findings: ["carriage-broken"], fits: [{ guideway: ["rail"] }],
-    how: ["Isolate and lock out; the member braced, and off its drive so that it rolls.", "Jack or gear takes the weight at one corner until it just carries; hands stay out from under.", "That carriage’s screws out, the others tight: slide it along its rail by hand. A click, roughness or lost balls condemns it.", "Screws back and tight, gear eased, before the next corner."], spoiltBy: "feeling it with the weight on: a broken carriage is smooth then",
+    how: ["Isolate and lock out, balance secured; the member braced so that it can neither roll nor fall, one that can fall on its block, and the block tried. Its drive stays on.", "Where weight rests on the carriage, a rated jack or gear just takes it at that corner; nobody under it.", "That carriage’s screws out, the others tight: slide it a hand’s breadth along its rail, never off its end. A click, roughness or lost balls condemns it.", "Screws back to torque crosswise, jack eased, before the next one."], spoiltBy: "feeling it with the weight on: a broken carriage is smooth then",
   },
   {
     id: "sound-comparison", name: "Sound comparison", isolates: "bearings, nut, carriages", minutes: 10, tools: "an ear or a microphone", setup: "listening",
@@ -145,11 +145,11 @@ export const LOCATE_TEST_ROWS = [
   },
   {
     id: "gantry-square", name: "Gantry in step", isolates: "racks of the two sides", minutes: 15, tools: "square or rule", findings: ["racks-out"], fits: [{ transmission: ["rack"], member: ["gantry"] }],
-    how: ["Run the gantry slowly to its stop at one end, hands out, and isolate.", "Measure from a stop or frame edge to each leg: the same on both sides?"], spoiltBy: "measuring to rough castings",
+    how: ["Run the gantry slowly near one end, not onto its stops, hands out; then isolate.", "Measure from machined edges of the frame to each leg: the same on both sides?"], spoiltBy: "measuring to rough castings",
   },
   {
     id: "dragbrake-look", name: "Is a drag brake fitted?", isolates: "a drag brake nobody knew of", minutes: 5, tools: "a lamp", free: true, findings: ["dragbrake-fitted"], fits: [{ gravity: true }],
-    how: ["Stop the axis; nobody under it, hands out.", "Look at the screw’s lower bearing and behind the motor: a drum, a clutch or a felt ring round the shaft, without a wire, is a drag brake.", "Ask who knows the machine, and look in its book."], spoiltBy: "taking the motor’s own brake for it",
+    how: ["Isolate; look only, nobody under it and hands out.", "Look at the screw’s lower bearing and behind the motor: a drum, a clutch or a felt ring round the shaft, without a wire, is a drag brake.", "Ask who knows the machine, and look in its book."], spoiltBy: "taking the motor’s own brake for it",
   },
   {
     id: "tram-look", name: "Head square", isolates: "tram", minutes: 15, tools: "indicator in the spindle", findings: ["tram-off"], fits: [{ member: ["head", "quill"] }],

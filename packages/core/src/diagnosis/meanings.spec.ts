@@ -40,6 +40,12 @@ describe("what would change the verdict", () => {
     expect(["travel-profile", "whole-chain", "end-float"]).not.toContain(changer?.test.id);
   });
 
+  it("is never a second fault beside the one that leads", () => {
+    const zero = infer({ axis, reports: [says("stops-in-program"), found("override-zero")], magnitudes: [] });
+    const changer = mindChanger(zero, new Set(["control-check"]));
+    expect(changer?.causes.map((c) => c.id) ?? []).not.toContain("control-override");
+  });
+
   it("is nothing where all was done", () => {
     expect(mindChanger(rumbles, new Set(LOCATE_TESTS.map((t) => t.id)))).toBeNull();
   });

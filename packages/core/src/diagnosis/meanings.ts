@@ -104,9 +104,8 @@ export function mindChanger(posterior: Posterior, done: ReadonlySet<string>): Mi
   for (const test of LOCATE_TESTS) {
     if (done.has(test.id) || !availability(axis, test).possible || pointless(posterior.evidence, test.id)) continue;
     for (const meaning of meaningsOf(posterior, test)) {
-      const [other] = meaning.causes;
-      // What would only add to what leads, or take nothing from it, overturns nothing.
-      const same = other ? leads.includes(other) : leads.length === 0;
+      // What only adds to what leads overturns nothing.
+      const same = leads.length ? leads.every((c) => meaning.causes.includes(c)) : meaning.causes.length === 0;
       if (same || meaning.probability < OVERTURNS) continue;
       if (best === null || worth({ ...meaning, test }) > worth(best)) best = { ...meaning, test };
     }

@@ -61,6 +61,19 @@ describe("what a mechanic would not do (common practice, no source)", () => {
     expect(availability(axis, test("screw-by-hand")).possible).toBe(false);
   });
 
+  it("whoever turns an override up is told that the axis moves at once, and opens nothing without isolating", () => {
+    const text = (id: TestId): string => (locateTest(id)?.how ?? []).join(" ");
+    expect(text("control-check")).toMatch(/moves at once.*guard closed, hands out/);
+    for (const t of LOCATE_TESTS.filter((x) => x.opens || /by hand|cloth/.test(x.tools + x.how.join(" "))))
+      if (t.id !== "in-hand" && t.id !== "back-drive")
+        expect([t.id, /isolated?\b/i.test(t.how.join(" "))]).toEqual([t.id, true]);
+    // What holds an upright axis is not taken off it to feel a carriage.
+    expect(text("carriages-unloaded")).toContain("Its drive stays on");
+    const both: AxisConfig = { ...axis, screw: { ...axis.screw, fixings: "fixed-fixed" } };
+    expect(availability(both, locateTest("end-watch") ?? LOCATE_TESTS[0]).possible).toBe(false);
+    expect(symptomsOf(both)).not.toContain("end-walks");
+  });
+
   it("repeats a test only where it may come out otherwise", () => {
     const twice = { reports: [found("rocks"), says("chatter", false)], magnitudes: [whole(3)] };
     // All that speaks for the gib is one yes: it is looked at again before a gib is touched.
@@ -106,6 +119,13 @@ describe("a second thing wrong", () => {
       evidence({ ...more.evidence, reports: [...more.evidence.reports, found("home-varies", false)] }),
     );
     expect(unexplained(denied)).toEqual([]);
+  });
+
+  it("what is normal and nobody looked at is perhaps so, and no more", () => {
+    const told = infer(evidence({ axis: z, allTold: true, reports: [says("click-descent"), says("tight-one-way")] }));
+    const { headline, normal } = caseVerdict(told, { done: new Set() });
+    expect(headline).toMatch(/^Perhaps normal, not yet looked at: /);
+    expect(normal.join()).not.toContain("Drag brake");
   });
 
   it("normal things stand side by side and are no rivals: both are named, and nothing is opened for them", () => {

@@ -27,6 +27,7 @@ export function isSure(posterior: Posterior): boolean {
     isLikelyEnough(posterior) &&
     unexplained(posterior).every((r) => r.source === "symptom") &&
     neededTests(posterior).length === 0 &&
+    bestHypothesis(posterior).causes.every((c) => isSeen(posterior, c)) &&
     misfit(posterior) === null &&
     (thirdFault(posterior)?.probability ?? 0) <= THREE_LEAD
   );

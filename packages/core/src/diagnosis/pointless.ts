@@ -82,11 +82,11 @@ export function impliedBy(evidence: Evidence): readonly Report[] {
  * @returns a sentence; null where it may say something
  * @example
  * pointless({ axis: defaultAxis("vertical-centre", "X"), reports: [{ finding: "no-motion", present: false, source: "symptom" }], magnitudes: [] }, "control-check")
- * // "The axis moves on command and stops in no program: nothing at the control holds it."
+ * // "The axis moves on command, and nobody told of a stop in a program: nothing at the control holds it."
  */
 export function pointless(evidence: Evidence, test: TestId): string | null {
   if (test === "control-check" && isHeldByNothing(evidence))
-    return "The axis moves on command and stops in no program: nothing at the control holds it.";
+    return "The axis moves on command, and nobody told of a stop in a program: nothing at the control holds it.";
   if (NEEDS_MOTION.includes(test) && standsStill(evidence)) return "The axis does not move, and this needs it moving.";
   if (test === "sound-comparison" && evidence.sister === false)
     return "No other axis of its kind is here to compare it with.";

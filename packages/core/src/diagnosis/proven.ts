@@ -25,11 +25,43 @@ export function unprovenPart(posterior: Posterior): Cause | null {
 
 function isProven(posterior: Posterior, cause: Cause): boolean {
   const { reports, magnitudes, axis } = posterior.evidence;
-  return (cause.provenBy ?? []).some((proof) =>
+  return proofsOn(axis, cause).some((proof) =>
     proof === "nut-flank"
       ? flankIsTheNuts(axis, magnitudes)
       : reports.some((r) => r.finding === proof && r.present && (r.source === "test" || proof === "howl")),
   );
+}
+
+/** What proves it on this axis: a nut that was built with clearance winds down when it is sound. */
+function proofsOn(axis: AxisConfig, cause: Cause): NonNullable<Cause["provenBy"]> {
+  return (cause.provenBy ?? []).filter((proof) => proof !== "back-drives" || axis.nut !== "single-clearance");
+}
+
+const PROOF_TEXT: Partial<Record<NonNullable<Cause["provenBy"]>[number], string>> = {
+  "nut-flank": "the nut flank with the bracket’s own shift taken off",
+  "flank-middle": "the flank at two places",
+  "profile-middle": "a travel profile",
+  "crest-turn": "a crest run",
+  "back-drives": "a back-drive in the job",
+};
+
+/**
+ * What would prove a screw or nut, of what can be done on this axis.
+ * @param axis - configuration
+ * @param cause - the part
+ * @returns tests in words, joined by “or”
+ * @example provenOnlyBy(defaultAxis("vertical-centre", "X"), causeById("screw-bent")) // "a crest run"
+ */
+export function provenOnlyBy(axis: AxisConfig, cause: Cause): string {
+  const falls = axis.orientation !== "horizontal";
+  const can = proofsOn(axis, cause).filter((proof) => {
+    if (proof === "profile-middle") return seenBy(axis, "whole-chain").length > 0;
+    if (proof === "back-drives") return falls;
+    // Where the nut turns, its bearings stand in every flank reading at one place.
+    if (proof === "nut-flank") return axis.transmission !== "rotating-nut";
+    return true;
+  });
+  return can.flatMap((proof) => PROOF_TEXT[proof] ?? []).join(", or ");
 }
 
 /**

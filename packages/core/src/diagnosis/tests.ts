@@ -55,6 +55,8 @@ export function availability(axis: AxisConfig, test: LocateTest): Availability {
         ? "Only inside a job, with the head blocked and the block tried: the screw is free then."
         : "A screw that lies down does not wind down by itself.",
     );
+  if (test.id === "end-watch" && axis.screw.fixings === "fixed-fixed")
+    return no("Both ends of the screw are held: neither is free to walk.");
   if (test.id === "far-end" && axis.screw.fixings === "fixed-free")
     return no("The screw has no bearing at its far end.");
   if (test.magnitude === "whole-chain" && seenBy(axis, "whole-chain").length === 0)

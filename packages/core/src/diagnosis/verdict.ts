@@ -12,7 +12,7 @@ import { pointless } from "./pointless";
 import { thirdFault, type ThirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
-import { unprovenPart } from "./proven";
+import { provenOnlyBy, unprovenPart } from "./proven";
 import { isSeen, openSymptoms, untriedFasteners } from "./seen";
 import { misfit } from "./account-fit";
 import { TEST_NAMES } from "./ledger";
@@ -66,12 +66,16 @@ function certainty(p: number, sure: boolean): string {
   return p >= 0.5 ? "more likely than not" : "the best guess so far";
 }
 
-function headlineOf(causes: readonly Cause[], p: number, sure: boolean): string {
+function headlineOf(posterior: Posterior, causes: readonly Cause[], sure: boolean): string {
+  const p = chanceOfAccount(posterior, causes);
   const how = `${certainty(p, sure)}, ${percent(p)}.`;
   const open = p < 0.5;
   const faults = causes.filter((c) => !c.normal);
   const normal = causes.filter((c) => c.normal).map((c) => c.name);
-  const besides = normal.length ? ` Normal, no fault: ${normal.join("; ")}.` : "";
+  // Of what nobody looked at it is not said that it is there.
+  const seen = causes.filter((c) => c.normal).every((c) => isSeen(posterior, c));
+  const said = seen ? "Normal, no fault" : "Perhaps normal, not yet looked at";
+  const besides = normal.length ? ` ${said}: ${normal.join("; ")}.` : "";
   if (faults.length === 0 && open)
     return normal.length
       ? `${besides.trim()} Whether anything else is wrong is open.`
@@ -236,9 +240,7 @@ export function caseVerdict(
     notLookedAt,
     sure,
     fits: odd === null,
-    headline: odd
-      ? oddHeadline(odd.size)
-      : (threeHeadline(three) ?? headlineOf(best.causes, chanceOfAccount(posterior, best.causes), sure)),
+    headline: odd ? oddHeadline(odd.size) : (threeHeadline(three) ?? headlineOf(posterior, best.causes, sure)),
     normal: odd ? [] : normalThings(posterior, best.causes, system),
     options: remedyOptions(posterior, terms),
     warnings: warningsOn(posterior, { three, system }),
@@ -249,9 +251,11 @@ export function caseVerdict(
 const CLEARANCE_MM = 0.014;
 
 /** What is normal and was noticed; and the play that a nut without preload has from new. */
-function normalThings({ evidence }: Posterior, named: readonly Cause[], system: UnitSystem): string[] {
-  const { axis, magnitudes } = evidence;
-  const said = named.filter((c) => c.normal).map((c) => `${c.name}: ${c.remedy.text}.`);
+function normalThings(posterior: Posterior, named: readonly Cause[], system: UnitSystem): string[] {
+  const { axis, magnitudes } = posterior.evidence;
+  const said = named
+    .filter((c) => c.normal && isSeen(posterior, c))
+    .map((c) => `${c.name}: ${c.remedy.text.replace(/^nothing: /, "")}.`);
   const flank = magnitudes.findLast((m) => m.kind === "nut-flank");
   const bracket = magnitudes.findLast((m) => m.kind === "bracket-shift")?.reversalValueMm ?? 0;
   const blamed = named.some((c) => c.link === "nut" || c.share?.slack === "wear");
@@ -297,7 +301,7 @@ function warningsOn(
   const unproven = unprovenPart(posterior);
   if (unproven)
     warnings.push(
-      `${unproven.name} is the dear part and not proven. Do not order it on this: the nut flank with the bracket’s own shift taken off, a back-drive in the job or a travel profile proves it.`,
+      `${unproven.name} is the dear part and not proven. Do not order it on this. What proves it here: ${provenOnlyBy(posterior.evidence.axis, unproven) || "nothing short of the part itself, out of the machine"}.`,
     );
   const odd = misfit(posterior);
   if (odd && !odd.inLedger) warnings.push(misfitText(odd.size, system));

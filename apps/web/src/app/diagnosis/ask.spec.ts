@@ -65,6 +65,14 @@ describe("station Ask", () => {
     expect(body(sent()).told[2].answers).toEqual({ "home-varies": true, "home-turn": false });
   });
 
+  it("a part that nobody holds is not denied: it was not looked at", () => {
+    const page = open(openCase({ told: toldOf2({ rumble: true }) }));
+    toggle(page, "Something in my hand");
+    expect(page.page.queryByRole("button", { name: /^None of/ })).toBeNull();
+    toggle(page, "Nut runs gritty in the hand");
+    expect(body(sent()).told[2].answers).toEqual({ rumble: true, "nut-gritty": true });
+  });
+
   it("what was told can be taken back, and a yes asks where, when and how", () => {
     const page = open(openCase({ told: toldOf2({ rumble: true }) }));
     unfold(page, /^What was told/);

@@ -41,9 +41,12 @@ const AT_ONCE = 3;
         />
         <div class="acts">
           <button type="button" pButton (click)="hurt.set(null)">Go on</button>
-          <button type="button" pButton severity="secondary" [disabled]="open().length === 0" (click)="deny()">
-            {{ so().length ? "None of the others" : "None of these" }}
-          </button>
+          <!-- A part that nobody holds is not denied: it was not looked at. -->
+          @if (which !== "hand") {
+            <button type="button" pButton severity="secondary" [disabled]="open().length === 0" (click)="deny()">
+              {{ so().length ? "None of the others" : "None of these" }}
+            </button>
+          }
         </div>
       } @else if (answered()) {
         @if (questions().length) {

@@ -1,0 +1,43 @@
+import { type AxisConfig } from "../machine/axis";
+import { causeById } from "./causes";
+import { axis, found, magnitude, whole } from "./evidence.testing";
+import { infer } from "./infer";
+import type { Cause } from "./knowledge";
+import { isSure } from "./next-test";
+import { mayCondemn, provenOnlyBy } from "./proven";
+import { caseVerdict } from "./verdict";
+
+const cause = (id: string): Cause => causeById(id) as Cause;
+
+describe("what proves the dear part (common practice, no source)", () => {
+  it("is said as it can be done on the axis", () => {
+    expect(provenOnlyBy(axis, cause("screw-bent"))).toBe("a crest run");
+    const scale: AxisConfig = { ...axis, feedback: "scale" };
+    expect(provenOnlyBy(axis, cause("screw-worn-middle"))).toContain("a travel profile");
+    expect(provenOnlyBy(scale, cause("screw-worn-middle"))).not.toContain("profile");
+    expect(provenOnlyBy(scale, cause("screw-worn-middle"))).toContain("the flank at two places");
+  });
+
+  it("a nut built with clearance winds down when it is sound: that proves nothing", () => {
+    const upright: AxisConfig = { ...axis, orientation: "vertical", nut: "double" };
+    const clearance: AxisConfig = { ...upright, nut: "single-clearance" };
+    expect(provenOnlyBy(upright, cause("nut-worn"))).toContain("back-drive");
+    expect(provenOnlyBy(clearance, cause("nut-worn"))).not.toContain("back-drive");
+    const given = { reports: [found("back-drives"), found("bracket-turns", false)], magnitudes: [whole(40)] };
+    const few = [cause("nut-worn"), cause("tram-out")];
+    expect(mayCondemn(infer({ axis: upright, causes: few, ...given }), few[0])).toBe(true);
+    expect(mayCondemn(infer({ axis: clearance, causes: few, ...given }), few[0])).toBe(false);
+  });
+
+  it("is never sure of a part that no test has looked at, though none is left that could", () => {
+    const few = [cause("nut-worn"), cause("tram-out")];
+    const p = infer({
+      axis: { ...axis, member: "table" },
+      causes: few,
+      reports: [found("howl")],
+      magnitudes: [whole(40), magnitude("coupling-slip", 0.3)],
+    });
+    expect(isSure(p)).toBe(false);
+    expect(caseVerdict(p, { done: new Set() }).headline).not.toContain("nearly certain");
+  });
+});
