@@ -14,6 +14,7 @@ import {
   UNKNOWN_CONTEXT,
   withFaults,
   type AxisConfig,
+  type Cause,
   type FindingId,
   type LocateTest,
   type Magnitude,
@@ -25,13 +26,25 @@ import type { World } from "./diagnosis-case";
 import { luckFrom, type Luck } from "./luck";
 
 /** How many faults the drawn axes have. */
-const FAULT_COUNTS = [0.12, 0.73, 0.15];
+export const FAULT_COUNTS = [0.12, 0.73, 0.15];
+/** Share of what is noticed that is left out or taken for another of its kind, half of them each. */
+export const MISSAID = 1 / 8;
+/** Share of what is not noticed that is denied. */
+export const SAID_NO = 0.6;
+/** Results of a test that are written down wrong. */
+export const WRITTEN_WRONG = 0.02;
 export const CONFIGS = MACHINES.flatMap((m) => m.axes.map((a) => a.config));
 
+/** What may be wrong with an axis of this world. */
+export const faultsIn = (config: AxisConfig): Cause[] =>
+  CAUSES.filter((c) => causeFits(config, c) && !(c.normal && c.share));
+
+/** How often a cause is met here: flatter than the catalogue’s own priors, so that they are not simply right. */
+export const oftenIn = (cause: Cause): number => Math.sqrt(cause.prior);
+
 function drawFault(config: AxisConfig, luck: Luck, besides: string[]): string {
-  const there = CAUSES.filter((c) => causeFits(config, c) && !(c.normal && c.share) && !besides.includes(c.id));
-  // Flatter than the catalogue’s own priors, so that they are not simply right.
-  const weights = there.map((c) => Math.sqrt(c.prior));
+  const there = faultsIn(config).filter((c) => !besides.includes(c.id));
+  const weights = there.map(oftenIn);
   let at = luck.uniform() * weights.reduce((a, b) => a + b, 0);
   const index = weights.findIndex((w) => (at -= w) < 0);
   return there[Math.max(0, index)].id;
@@ -67,29 +80,35 @@ function told(config: AxisConfig, axis: VirtualAxis, luck: Luck): Report[] {
   for (const f of FINDINGS) {
     if (!f.asked) continue;
     if (notices(config, { axis, id: f.id, normal: luck.normal })) {
-      if (luck.uniform() >= 1 / 8) say(f.id, true);
+      if (luck.uniform() >= MISSAID) say(f.id, true);
       else if (luck.uniform() < 0.5) {
         const like = FINDINGS.filter((o) => o.asked && o.group === f.group && o.id !== f.id);
         if (like.length) say(like[Math.floor(luck.uniform() * like.length)].id, true);
       }
-    } else if (luck.uniform() < 0.6) say(f.id, false);
+    } else if (luck.uniform() < SAID_NO) say(f.id, false);
   }
   return reports;
 }
 
-/** Lost motion at a station by moving the virtual axis to and fro, mm. */
-function stationLoss(axis: VirtualAxis, kind: string, at: number): number {
-  const station = (kind === "whole-chain" ? "member" : kind) as Parameters<typeof stationPosition>[2];
-  const go = (over: number): number => {
+/** Lost motion at each station by moving the virtual axis to and fro, mm. */
+export function stationLosses(axis: VirtualAxis, kinds: readonly string[], at: number): number[] {
+  const go = (over: number): ReturnType<typeof restingState> => {
     const past = commandAxis(axis, restingState(axis, at), at + over);
-    const away = commandAxis(axis, past, at + 2 * over);
-    return stationPosition(axis, commandAxis(axis, away, at), station);
+    return commandAxis(axis, commandAxis(axis, past, at + 2 * over), at);
   };
   const over = Math.min(10, axis.travelMm / 10);
-  return go(over) - go(-over);
+  const [up, down] = [go(over), go(-over)];
+  return kinds.map((kind) => {
+    const station = (kind === "whole-chain" ? "member" : kind) as Parameters<typeof stationPosition>[2];
+    return stationPosition(axis, up, station) - stationPosition(axis, down, station);
+  });
 }
 
-const U_MM = 0.0009;
+export const U_MM = 0.0009;
+
+/** Readings at five places along the travel, mm. */
+export const profileOf = (axis: VirtualAxis, readAt: (mm: number) => number): number[] =>
+  [0.12, 0.3, 0.5, 0.7, 0.88].map((x) => readAt(x * axis.travelMm));
 
 /** Does a test on the axis: its findings with their own scatter, its size with noise. */
 function doTest(
@@ -99,16 +118,15 @@ function doTest(
 ): { reports: Report[]; magnitude: Magnitude | null } {
   const reports: Report[] = [];
   let profile: number[] | null = null;
-  const noisy = (kind: string, at: number): number => stationLoss(axis, kind, at) + U_MM * luck.normal();
-  if (test.id === "travel-profile")
-    profile = [0.12, 0.3, 0.5, 0.7, 0.88].map((x) => noisy("whole-chain", x * axis.travelMm));
+  const noisy = (kind: string, at: number): number => stationLosses(axis, [kind], at)[0] + U_MM * luck.normal();
+  if (test.id === "travel-profile") profile = profileOf(axis, (mm) => noisy("whole-chain", mm));
   for (const id of findingsOf(config, test)) {
     const present =
       id === "profile-middle" && profile
         ? Math.max(...profile.slice(1, 4)) - (profile[0] + profile[4]) / 2 > 3 * U_MM
         : notices(config, { axis, id: finding(id).id, normal: luck.normal });
     // A hand slips, a note is mixed up: two results in a hundred are written down wrong.
-    reports.push({ finding: id, present: luck.uniform() < 0.02 ? !present : present, source: "test" });
+    reports.push({ finding: id, present: luck.uniform() < WRITTEN_WRONG ? !present : present, source: "test" });
   }
   const kind = MAGNITUDES.find((m) => m === test.magnitude);
   if (!kind) return { reports, magnitude: null };

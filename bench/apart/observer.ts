@@ -89,7 +89,11 @@ export function observed(
   return verdictOf(particles, logs);
 }
 
-function verdictOf(particles: readonly Particle[], logs: readonly number[]): Observation {
+/** The verdict of particles by their log weights. */
+export function verdictOf(
+  particles: readonly { readonly faults: readonly { readonly id: string }[] }[],
+  logs: readonly number[],
+): Observation {
   const most = Math.max(...logs);
   const bySet = new Map<string, number>();
   const byFault = new Map<string, number>();

@@ -65,8 +65,14 @@ export function caseHandlersFor(s: CaseServices): Pick<Handlers, CaseOperationNa
     withdrawPhoto: ({ params, who }) => s.cases.mark("photo", params.id, { withdrawn: true, who }),
     diagnosis: ({ params, query }) => s.diagnose.of(params.id, query.axis, query.system),
     axisLedger: ({ params }) => s.diagnose.ledger(params.id),
-    exportCase: async ({ params, query }) =>
-      caseFile(await s.cases.get(params.id), await s.diagnose.of(params.id, undefined, query.system), query.format),
+    exportCase: async ({ params, query }) => {
+      const file = await s.cases.get(params.id);
+      const axes = file.axisIds.map(async (id) => ({
+        letter: (await s.machines.axis(id)).config.letter,
+        diagnosis: await s.diagnose.of(file.id, id, query.system),
+      }));
+      return caseFile(file, await Promise.all(axes), query.format);
+    },
     analyseLoad: async ({ params, body }) => {
       const { config } = await s.machines.axis(params.id);
       refuseFarAway(body.samples, config);

@@ -32,7 +32,7 @@ function cause(
 
 /** Causes outside the chain, at the control and the motor, and in the drive up to the bearings. */
 const FRONT: readonly Cause[] = [
-  cause('control-override', 'Override at zero', 'none', [], 3, null, { 'no-motion': '+', 'stops-in-program': '+', 'override-zero': '++' }, ['turn it up, guard closed and hands out: the axis moves at once', 2, 0, 'set']),
+  cause('control-override', 'Override at zero', 'none', [], 3, null, { 'no-motion': '+', 'stops-in-program': '±', 'override-zero': '++' }, ['turn it up, guard closed and hands out: the axis moves at once', 2, 0, 'set']),
   cause('control-interlock', 'Interlock or enable missing', 'none', [], 2, null, { 'no-motion': '++', 'listed-interlock': '++' }, ['find who holds the signal, by the builder’s list', 30, 0, 'set']),
   cause('control-waiting', 'Program waits', 'none', [], 2, null, { 'stops-in-program': '++', 'listed-waiting': '++' }, ['read the control’s own list of what it waits for', 5, 0, 'set']),
   cause('control-comp', 'Wrong compensation entered', 'none', [], 1.5, ['entered', 6, 50], { 'comp-differs': '++', hunting: '±' }, ['set it from a test, retest at the same place', 20, 0, 'set'], { bothWays: true }),

@@ -8,6 +8,7 @@ import { impliedBy, pointless } from "./pointless";
 import { isSure } from "./next-test";
 import { availability, LOCATE_TESTS, locateTest, type TestId } from "./tests";
 import { caseVerdict } from "./verdict";
+import { openSymptoms } from "./seen";
 import { contradictoryFindings, unexplained } from "./unexplained";
 import { chance } from "./evidence.testing";
 
@@ -119,6 +120,18 @@ describe("a second thing wrong", () => {
       evidence({ ...more.evidence, reports: [...more.evidence.reports, found("home-varies", false)] }),
     );
     expect(unexplained(denied)).toEqual([]);
+  });
+
+  it("a click that nobody imagines and a test does not hear again is looked for where it comes from", () => {
+    const y = defaultAxis("vertical-centre", "Y");
+    const heard = [...retainer, found("housing-turns", false), says("carriage-click"), found("carriage-click", false)];
+    const sizes = [whole(30), magnitude("end-float", 28)];
+    const known = infer(evidence({ axis: y, reports: heard, magnitudes: sizes }));
+    expect(unexplained(known).map((r) => r.finding)).toEqual(["carriage-click"]);
+    expect(openSymptoms(known).flatMap((o) => o.tests)).toContain("carriages-unloaded");
+    const unloaded = [...heard, found("carriage-broken", false)];
+    const left = openSymptoms(infer(evidence({ axis: y, reports: unloaded, magnitudes: sizes })));
+    expect(left.flatMap((o) => o.tests)).not.toContain("carriages-unloaded");
   });
 
   it("what is normal and nobody looked at is perhaps so, and no more", () => {

@@ -42,7 +42,8 @@ function isLikelyEnough(posterior: Posterior): boolean {
   if (named.every((c) => c.normal)) {
     // What brought somebody to the axis is explained by what is normal: no fault has to be looked for besides.
     const enough = named.length > 0 && posterior.evidence.allTold ? EXPLAINED : COVERED;
-    return noFault >= enough && marginals.every((p, i) => causes[i].normal === true || p <= NOTHING_ELSE);
+    const most = named.length ? NOTHING_ELSE : NO_ONE_THING;
+    return noFault >= enough && marginals.every((p, i) => causes[i].normal === true || p <= most);
   }
   return causes.every((c, i) => {
     if (named.includes(c)) return marginals[i] >= (c.normal ? NAMED_NORMAL : SURE);
@@ -53,7 +54,9 @@ function isLikelyEnough(posterior: Posterior): boolean {
  * Probability that nothing is wrong from which a covered chain is let be: loss, friction and noise of the whole found as
  * they should be, and no one thing likely. What is left is spread over what would have been noticed.
  */
-const COVERED = 0.8;
+const COVERED = 0.65;
+/** Where nothing is named, no one thing may be likelier than this. */
+export const NO_ONE_THING = 0.06;
 /** The same where all that was noticed is normal. */
 const EXPLAINED = 0.5;
 /** What is normal costs nothing if it is not so. */

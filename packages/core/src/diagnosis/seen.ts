@@ -158,9 +158,11 @@ export function openSymptoms(posterior: Posterior): readonly OpenSymptom[] {
       const id = latentOf(report.finding);
       const itself = testsFor(axis, { signs: [id], sizes: id === "lost-motion" ? ["whole-chain"] : [] });
       const behind = posterior.causes.filter((c) => c.shows[id]);
-      const all = itself.length
-        ? itself
-        : behind.flatMap((c) => testsFor(axis, { signs: signsOf(axis, c), sizes: sizesOf(axis, c) }));
+      // What nobody imagines and a test denied comes and goes: then it is its parts that are looked at.
+      const all =
+        itself.length && !(finding(id).plain && itself.some((t) => wasMade(posterior, t)))
+          ? itself
+          : behind.flatMap((c) => testsFor(axis, { signs: signsOf(axis, c), sizes: sizesOf(axis, c) }));
       return {
         report,
         tests: [...new Set(all)].filter((t) => !wasMade(posterior, t) && !pointless(posterior.evidence, t)),

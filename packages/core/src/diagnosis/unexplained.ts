@@ -1,4 +1,4 @@
-import type { FindingId } from "../measure/findings";
+import { finding, type FindingId } from "../measure/findings";
 import { bestHypothesis } from "./best-hypothesis";
 import { type Posterior } from "./infer";
 import { chanceOf, latentOf, slackShowsAs } from "./reports";
@@ -9,7 +9,7 @@ const EXPLAINS = 0.15;
 
 /**
  * What is said to be so and the most likely account does not explain: there may be a second thing wrong, or it was
- * mistaken. A symptom that a test has since denied is no longer asked about.
+ * mistaken. A symptom that a test has since denied is no longer asked about, but for what nobody imagines.
  * @param posterior - what is known so far
  * @returns the reports, those of tests among them
  * @example
@@ -26,7 +26,8 @@ export function unexplained(posterior: Posterior): readonly Report[] {
   const loses = account.some((c) => c.share) ? 1 : 0;
   return reports.filter((r) => {
     const id = latentOf(r.finding);
-    if (!r.present || (r.source === "symptom" && denied.has(id))) return false;
+    // What nobody imagines was there, whether or not it is there at the test.
+    if (!r.present || (r.source === "symptom" && denied.has(id) && !finding(r.finding).plain)) return false;
     // The size itself says better than words whether motion is lost, and what of.
     if (id === "lost-motion" && magnitudes.some((m) => m.kind === "whole-chain")) return false;
     const lossChance = id === slackShowsAs(axis) || id === "lost-motion" ? loses : 0;

@@ -1,5 +1,5 @@
 import { formatDeviation, type UnitSystem } from "../quantity";
-import { isSure, SURE, THREE_LEAD } from "./next-test";
+import { isSure, NO_ONE_THING, SURE, THREE_LEAD } from "./next-test";
 import { DECISION_TERMS, type DecisionTerms } from "./decision-terms";
 import { finding, isLooseFastener } from "../measure/findings";
 import { type Posterior } from "./infer";
@@ -81,13 +81,18 @@ function headlineOf(posterior: Posterior, causes: readonly Cause[], sure: boolea
       ? `${besides.trim()} Whether anything else is wrong is open.`
       : "Nothing stands out yet: too little is known.";
   if (faults.length === 0)
-    return normal.length
-      ? `${besides.trim()} That nothing else is wrong: ${how}`
-      : `Nothing wrong with the axis: ${how}`;
+    return normal.length ? `${besides.trim()} That nothing else is wrong: ${how}` : nothingFound(p, sure);
   const names = faults.map((c) => c.name).join(" together with ");
   if (faults.every((c) => c.remedy.kind === "refer"))
     return `Not a matter of this axis. ${names}: ${how} Refer it on.${besides}`;
   return `${names}: ${how}${besides}`;
+}
+
+/** Where loss, friction and noise were looked at, what is left is spread thin; before that it is only a guess. */
+function nothingFound(p: number, sure: boolean): string {
+  return sure
+    ? `No fault found. That nothing is wrong: ${certainty(p, sure)}, ${percent(p)}; no one thing is likelier than ${percent(NO_ONE_THING)}.`
+    : `Nothing wrong with the axis: ${certainty(p, sure)}, ${percent(p)}.`;
 }
 
 const MAGNITUDE_TEXT: Record<Magnitude["kind"], string> = {

@@ -23,6 +23,9 @@ export type FindingId = (typeof FINDING_ROWS)[number][0];
 const PLAIN: readonly FindingId[] = [
   "no-motion",
   "stops-in-program",
+  "override-zero",
+  "listed-interlock",
+  "listed-waiting",
   "short-travel",
   "display-dead",
   "carriage-click",

@@ -62,6 +62,15 @@ export class LocateStation {
     const mind = this.store.diagnosis()?.mind;
     return mind ? meaningText(mind) : "";
   });
+  protected readonly stopText = computed(() => {
+    const diagnosis = this.store.diagnosis();
+    if (!diagnosis?.fits)
+      return "Read again, and still apart: nothing is to be acted on. Compare how the readings were set up, and ask somebody who knows this machine.";
+    const named = diagnosis.leading.some((l) => l.probability > diagnosis.noFault);
+    return named
+      ? "No test here is worth its minutes: the cheapest thing now is to act on the verdict and retest."
+      : "No test here is worth its minutes. Nothing found so far wants mending: let the machine run, and look again when something shows.";
+  });
   /** The likeliest cause that is mended by a job, for the way to Fix. */
   protected readonly jobCause = computed(() => {
     return probable(this.store.leading().filter((l) => l.cause.id in JOB_OF_CAUSE))?.cause.id ?? null;

@@ -45,6 +45,18 @@ describe("a test that is looked, listened or felt for", () => {
     expect(Object.values(body.answers)).toEqual([false]);
   });
 
+  it("is made where it was noticed too, in the technician’s own units; one that has no place is not", () => {
+    TestBed.inject(Preferences).system.set("inch");
+    openAxis(http, { config: CONFIG });
+    const told = { answers: {}, evidence: {}, allTold: false, place: { kind: "high-end" as const, atMm: null } };
+    takeUpCase(http, { ...openCase(), told: { 2: told } });
+    const form = show(TestForm, { testId: "rock" });
+    for (const asked of http.match("/api/indicators")) answer(asked, []);
+    expect(form.text()).toMatch(/Noticed at the high end, about [\d.]+ in: do it there too\./);
+    const other = show(TestForm, { testId: "comp-look" });
+    expect(other.text()).not.toContain("Noticed");
+  });
+
   it("a hand push on a gravity axis is refused with its reason", () => {
     const place = open("hand-push", { ...defaultAxis("vertical-centre", "Z") });
     expect(place.alerts()).toMatch(/^Not on this axis: /);

@@ -37,7 +37,7 @@ import { ChartView, type DrawChart } from "../shared/chart";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { FastenerList, type Fastener, type Found } from "./fastener-list";
-import { parseCrest, testQuestions } from "./case.view";
+import { parseCrest, placeMm, testQuestions, WHERE } from "./case.view";
 import { loadChart, type LoadTraceView } from "./load-trace.view";
 import { Triple } from "./triple";
 import { HandTestStart } from "../measure/hand/hand-test-start";
@@ -53,6 +53,9 @@ const HAND_TEST_OF: Partial<Record<string, HandTestKind>> = {
   "home-again": "home-repeat",
   ...Object.fromEntries(FEEL_KINDS.map((kind) => [kind, kind])),
 };
+
+/** Tests that say something of one place of the travel, and that can be made there as well as anywhere. */
+const MADE_AT_A_PLACE: ReadonlySet<string> = new Set<TestId>(["rock", "look-over", "sound-comparison", "flank-twice"]);
 
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
@@ -80,6 +83,16 @@ export class TestForm {
     const test = this.test();
     const axis = this.context.axis();
     return test && axis ? availability(axis.config, test) : null;
+  });
+  /** A test by hand is made where it was noticed too, where the axis may be moved there for it. */
+  protected readonly noticedAt = computed(() => {
+    const axis = this.context.axis();
+    const place = this.store.told().place;
+    const mm = axis && MADE_AT_A_PLACE.has(this.testId()) ? placeMm(place, axis.config.travelMm) : null;
+    if (mm === null) return null;
+    const label = WHERE.find((w) => w.id === place?.kind)?.label;
+    const where = lengthsIn(`${mm} mm`, this.preferences.system());
+    return `Noticed ${label}, about ${where}: do it there too. Move it there under power, hands out and guard closed, before it is isolated.`;
   });
   protected readonly questions = computed(() => {
     const axis = this.context.axis();
