@@ -88,8 +88,8 @@ export function nextQuestions(posterior: Posterior, most: number): readonly Ques
       const [present, not] = latents.said.get(id) ?? [1, 1];
       let yes = 0;
       let each = 0;
-      for (const { members, probability } of hypotheses) {
-        const p = chanceOf(latents, { id, members, lossChance: 0, axis: evidence.axis });
+      for (const { members, slight, probability } of hypotheses) {
+        const p = chanceOf(latents, { id, members, lossChance: 0, axis: evidence.axis, slight });
         const there = (p * present) / (p * present + (1 - p) * not);
         const says = there * (1 - missed) + (1 - there) * imagined;
         yes += probability * says;

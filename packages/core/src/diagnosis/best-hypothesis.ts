@@ -16,9 +16,14 @@ export function bestHypothesis(posterior: Posterior): {
   readonly causes: readonly Cause[];
   readonly probability: number;
 } {
-  const best = posterior.hypotheses.reduce((a, b) => (b.probability > a.probability ? b : a));
+  // One cause is one account, whether it is plain or has only begun.
+  const chances = new Map<string, number>();
+  const keyOf = ({ members }: { readonly members: readonly number[] }): string => members.join();
+  for (const h of posterior.hypotheses) chances.set(keyOf(h), (chances.get(keyOf(h)) ?? 0) + h.probability);
+  const chance = (h: { readonly members: readonly number[] }): number => chances.get(keyOf(h)) ?? 0;
+  const best = posterior.hypotheses.reduce((a, b) => (chance(b) > chance(a) ? b : a));
   const beside = posterior.normals
     .map((n) => n.index)
     .filter((i) => !best.members.includes(i) && posterior.marginals[i] > NAMED_BESIDE);
-  return { causes: [...best.members, ...beside].map((m) => posterior.causes[m]), probability: best.probability };
+  return { causes: [...best.members, ...beside].map((m) => posterior.causes[m]), probability: chance(best) };
 }

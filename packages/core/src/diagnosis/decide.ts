@@ -267,7 +267,8 @@ function chanceReported({ latents, hypotheses }: Posterior, found: FindingId): F
   const chances = new Float64Array(hypotheses.length);
   for (let i = 0; i < chances.length; i += 1) {
     let quiet = leak;
-    if (entry) for (const m of hypotheses[i].members) quiet *= entry.byCause[m];
+    const by = hypotheses[i].slight ? entry?.bySlight : entry?.byCause;
+    if (by) for (const m of hypotheses[i].members) quiet *= by[m];
     const there = ((1 - quiet) * present) / ((1 - quiet) * present + quiet * not);
     chances[i] = there * (1 - missed) + (1 - there) * imagined;
   }

@@ -2,14 +2,16 @@ import { infer as networkInfer, type INetwork } from "bayesjs";
 import { CAUSES } from "./causes";
 import { FINDINGS, type FindingId } from "../measure/findings";
 import { infer } from "./infer";
-import { LEVELS } from "./knowledge";
-import { reportErrors } from "./reports";
+import { LEVELS, type Cause } from "./knowledge";
+import { reportErrors, type Account } from "./reports";
 import { axis, found, says } from "./evidence.testing";
 
 describe("inference against a general Bayesian network library (bayesjs)", () => {
   const few = CAUSES.filter((c) =>
     ["retainer-loose", "end-bearing-worn", "nut-worn", "bracket-loose", "control-comp", "way-dry"].includes(c.id),
   );
+
+  const levelOf = ({ shows }: Cause, id: FindingId): number => (shows[id] ? LEVELS[shows[id]].probability : 0);
 
   it("agrees with a general Bayesian network library (bayesjs) on a small network", () => {
     const three = few.slice(0, 3);
@@ -19,13 +21,7 @@ describe("inference against a general Bayesian network library (bayesjs)", () =>
     const prior = infer({ axis, reports: [], magnitudes: [], causes: three });
     const present = (id: FindingId, h: (typeof p.hypotheses)[number]): number => {
       const leak = FINDINGS.find((f) => f.id === id)?.leak ?? 0;
-      return (
-        1 -
-        h.members.reduce(
-          (q, m) => q * (1 - LEVELS[p.causes[m].shows[id] ?? "±"].probability * (p.causes[m].shows[id] ? 1 : 0)),
-          1 - leak,
-        )
-      );
+      return 1 - h.members.reduce((q, m) => q * (1 - levelOf(p.causes[m], id) * (h.slight ? 0.35 : 1)), 1 - leak);
     };
     const network: INetwork = {
       fault: {
@@ -80,12 +76,11 @@ describe("inference against a general Bayesian network library (bayesjs)", () =>
     };
     for (const { finding, present, source } of told) {
       const leak = FINDINGS.find((f) => f.id === finding)?.leak ?? 0;
-      const chanceOfIt = (members: readonly number[]): number =>
-        1 -
-        members.reduce(
-          (q, m) => q * (1 - (p.causes[m].shows[finding] ? LEVELS[p.causes[m].shows[finding] ?? "±"].probability : 0)),
-          1 - leak,
-        );
+      const chanceOfIt = ({ members, slight }: Account, besides: readonly number[]): number => {
+        const quiet = members.reduce((q, m) => q * (1 - levelOf(p.causes[m], finding) * (slight ? 0.35 : 1)), 1 - leak);
+        const more = besides.filter((m) => !members.includes(m));
+        return 1 - more.reduce((q, m) => q * (1 - levelOf(p.causes[m], finding)), quiet);
+      };
       const { missed, imagined } = reportErrors(finding, source);
       network[`told-${finding}`] = {
         id: `told-${finding}`,
@@ -93,7 +88,7 @@ describe("inference against a general Bayesian network library (bayesjs)", () =>
         parents: ["fault", "beside"],
         cpt: p.hypotheses.flatMap((h, i) =>
           (["T", "F"] as const).map((there) => {
-            const so = chanceOfIt([...new Set([...h.members, ...(there === "T" ? [normal] : [])])]);
+            const so = chanceOfIt(h, there === "T" ? [normal] : []);
             const yes = so * (1 - missed) + (1 - so) * imagined;
             return { when: { fault: `s${i}`, beside: there }, then: { T: yes, F: 1 - yes } };
           }),

@@ -5,6 +5,7 @@ import {
   logReports,
   reportTerms,
   slackShowsAs,
+  type Account,
   type LatentTable,
   type Normal,
   type ReportTerms,
@@ -23,8 +24,7 @@ import { chanceOfLoss } from "./loss-chance";
 export const FAULT_COUNT_PRIOR = [0.12, 0.74, 0.14] as const;
 
 /** No fault, one or two causes, with probability. Indices into {@link Posterior.causes}. */
-export interface Hypothesis {
-  readonly members: readonly number[];
+export interface Hypothesis extends Account {
   readonly probability: number;
   /** Which set of shares it implies: hypotheses with the same one share their measurements' fit. */
   readonly shareSet: number;
@@ -77,12 +77,12 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const shows = slackShowsAs(axis);
   const lossMatters = latents.said.has(shows);
   const terms = reportTerms(latents, normals);
-  const rows = accounts.map(({ members, logPrior }) => {
-    const shareSet = mixtures.of(members.map((m) => causes[m]));
+  const rows = accounts.map(({ members, slight, logPrior }) => {
+    const shareSet = mixtures.of(members.map((m) => (slight ? begun(causes[m]) : causes[m])));
     const mixture = mixtures.all[shareSet];
     const lossChance = lossMatters ? mixtures.lossChance(axis, shareSet) : 0;
-    const log = logPrior + mixture.log + logReports(terms, { members, lossChance, slackFinding: shows });
-    return { members, shareSet, log };
+    const log = logPrior + mixture.log + logReports(terms, { members, lossChance, slackFinding: shows, slight });
+    return { members, slight, shareSet, log };
   });
   const { hypotheses, logEvidence } = normalised(rows);
   const marginals = marginalsOf(hypotheses, { causes, terms, normals });
@@ -158,11 +158,12 @@ function normalsOf(causes: readonly Cause[], priors: readonly number[]): readonl
 
 /** Probabilities from logarithms. */
 function normalised(
-  rows: readonly { readonly members: readonly number[]; readonly shareSet: number; readonly log: number }[],
+  rows: readonly (Omit<Hypothesis, "probability"> & { readonly log: number })[],
 ): Pick<Posterior, "hypotheses" | "logEvidence"> {
   const total = logSum(rows.map((r) => r.log));
-  const hypotheses = rows.map(({ members, shareSet, log }): Hypothesis => ({
+  const hypotheses = rows.map(({ members, slight, shareSet, log }): Hypothesis => ({
     members,
+    slight,
     shareSet,
     probability: Math.exp(log - total),
   }));
@@ -183,18 +184,36 @@ function marginalsOf(
   normals.forEach((normal, i) => {
     const group = terms.groups[i];
     if (!group.noticed) return;
-    for (const { members, probability } of hypotheses)
-      if (!members.includes(normal.index)) marginals[normal.index] += probability * besideChance(group, members);
+    for (const h of hypotheses)
+      if (!h.members.includes(normal.index)) marginals[normal.index] += h.probability * besideChance(group, h);
   });
   return marginals;
 }
 
+interface WeighedAccount extends Account {
+  readonly logPrior: number;
+}
+
+/** What has only begun loses little yet: the lower half of its sizes, by ratio. */
+function begun(cause: Cause): Cause {
+  if (!cause.share) return cause;
+  const [least, most] = cause.share.um;
+  return { ...cause, share: { ...cause.share, um: [least, Math.sqrt(least * most)] } };
+}
+
+/** How often a part that is at fault has only begun to be (common practice, no source). */
+const SLIGHT = 0.2;
+
 /** The accounts there can be: nothing, one cause, or two faults. What is normal stands beside them and is no second. */
-function accountsOf(causes: readonly Cause[], weights: readonly number[]): { members: number[]; logPrior: number }[] {
+function accountsOf(causes: readonly Cause[], weights: readonly number[]): WeighedAccount[] {
   const [none, one, two] = FAULT_COUNT_PRIOR;
   const sum = weights.reduce((a, b) => a + b, 0);
-  const sets: { members: number[]; logPrior: number }[] = [{ members: [], logPrior: Math.log(none) }];
-  weights.forEach((w, i) => sets.push({ members: [i], logPrior: Math.log((one * w) / sum) }));
+  const sets: WeighedAccount[] = [{ members: [], slight: false, logPrior: Math.log(none) }];
+  weights.forEach((w, i) => {
+    const slight = causes[i].normal || causes[i].link === "none" ? 0 : SLIGHT;
+    sets.push({ members: [i], slight: false, logPrior: Math.log(((1 - slight) * one * w) / sum) });
+    if (slight > 0) sets.push({ members: [i], slight: true, logPrior: Math.log((slight * one * w) / sum) });
+  });
   const pairs: { members: number[]; weight: number }[] = [];
   let pairSum = 0;
   for (let i = 0; i < weights.length; i += 1)
@@ -204,7 +223,8 @@ function accountsOf(causes: readonly Cause[], weights: readonly number[]): { mem
       pairSum += weight;
       pairs.push({ members: [i, j], weight });
     }
-  for (const { members, weight } of pairs) sets.push({ members, logPrior: Math.log((two * weight) / pairSum) });
+  for (const { members, weight } of pairs)
+    sets.push({ members, slight: false, logPrior: Math.log((two * weight) / pairSum) });
   return sets;
 }
 

@@ -1,6 +1,7 @@
-import { type AxisConfig } from "../machine/axis";
+import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { causeById } from "./causes";
 import { axis, found, magnitude, whole } from "./evidence.testing";
+import type { Report } from "./evidence";
 import { infer } from "./infer";
 import type { Cause } from "./knowledge";
 import { isSure } from "./next-test";
@@ -27,6 +28,29 @@ describe("what proves the dear part (common practice, no source)", () => {
     const few = [cause("nut-worn"), cause("tram-out")];
     expect(mayCondemn(infer({ axis: upright, causes: few, ...given }), few[0])).toBe(true);
     expect(mayCondemn(infer({ axis: clearance, causes: few, ...given }), few[0])).toBe(false);
+  });
+
+  it("a howl proves nothing that was only told, nor where there are no balls", () => {
+    const few = [cause("screw-worn-middle"), cause("tram-out")];
+    const weigh = (on: AxisConfig, report: Report): boolean =>
+      mayCondemn(infer({ axis: on, causes: few, reports: [report], magnitudes: [whole(90)] }), few[0]);
+    expect(weigh(axis, found("howl"))).toBe(true);
+    expect(weigh(axis, { ...found("howl"), source: "symptom" })).toBe(false);
+    expect(weigh({ ...axis, transmission: "plain-screw", nut: "anti-backlash" }, found("howl"))).toBe(false);
+  });
+
+  it("play that a nut has from new is no wear", () => {
+    const plain: AxisConfig = { ...defaultAxis("engraver", "X"), nut: "anti-backlash" };
+    const flank = (um: number): boolean => {
+      const magnitudes = [whole(um), magnitude("nut-flank", um), magnitude("bracket-shift", 0.2)];
+      const few = [cause("screw-worn-middle"), cause("tram-out")];
+      return mayCondemn(
+        infer({ axis: plain, causes: few, reports: [found("profile-middle", false)], magnitudes }),
+        few[0],
+      );
+    };
+    expect(flank(38)).toBe(false);
+    expect(flank(160)).toBe(true);
   });
 
   it("is never sure of a part that no test has looked at, though none is left that could", () => {

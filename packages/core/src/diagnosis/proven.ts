@@ -3,7 +3,7 @@ import { bestHypothesis } from "./best-hypothesis";
 import type { Magnitude } from "./components";
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
-import { seenBy } from "./slack";
+import { baselineOf, seenBy } from "./slack";
 
 /** Probability at which a screw or nut may be condemned, once something has proven the link. */
 const CONDEMN = 0.9;
@@ -28,13 +28,16 @@ function isProven(posterior: Posterior, cause: Cause): boolean {
   return proofsOn(axis, cause).some((proof) =>
     proof === "nut-flank"
       ? flankIsTheNuts(axis, magnitudes)
-      : reports.some((r) => r.finding === proof && r.present && (r.source === "test" || proof === "howl")),
+      : reports.some((r) => r.finding === proof && r.present && r.source === "test"),
   );
 }
 
-/** What proves it on this axis: a nut that was built with clearance winds down when it is sound. */
+/** What proves it on this axis: a nut built with clearance winds down when it is sound, and without balls none howl. */
 function proofsOn(axis: AxisConfig, cause: Cause): NonNullable<Cause["provenBy"]> {
-  return (cause.provenBy ?? []).filter((proof) => proof !== "back-drives" || axis.nut !== "single-clearance");
+  return (cause.provenBy ?? []).filter((proof) => {
+    if (proof === "back-drives") return axis.nut !== "single-clearance";
+    return proof !== "howl" || axis.transmission !== "plain-screw";
+  });
 }
 
 const PROOF_TEXT: Partial<Record<NonNullable<Cause["provenBy"]>[number], string>> = {
@@ -74,8 +77,10 @@ function flankIsTheNuts(axis: AxisConfig, magnitudes: readonly Magnitude[]): boo
   const besides = seenBy(axis, "nut-flank").filter((s) => s !== "nut" && s !== "wear");
   const bracket = besides.includes("bracket") ? latest("bracket-shift") : undefined;
   if (!flank || besides.some((s) => s !== "bracket" || !bracket)) return false;
-  const left = flank.reversalValueMm - Math.max(0, bracket?.reversalValueMm ?? 0);
-  return left - 2 * Math.hypot(flank.uMm, bracket?.uMm ?? 0) > axis.limits.leaveMm / 3;
+  // A nut has its play from new: only what is beyond that is wear.
+  const sound = baselineOf(axis, "nut");
+  const left = flank.reversalValueMm - Math.max(0, bracket?.reversalValueMm ?? 0) - sound.meanMm;
+  return left - 2 * Math.hypot(flank.uMm, bracket?.uMm ?? 0, sound.sdMm) > axis.limits.leaveMm / 3;
 }
 
 /**

@@ -47,8 +47,11 @@ export interface Normal {
 /** Chance of each finding under each cause, and what the reports say of it. */
 export interface LatentTable {
   readonly ids: readonly FindingId[];
-  /** 1 − leak, then 1 − chance by cause. */
-  readonly quiet: ReadonlyMap<FindingId, { readonly leak: number; readonly byCause: Float64Array }>;
+  /** 1 − leak, then 1 − chance by cause where it is plain, and where it is slight. */
+  readonly quiet: ReadonlyMap<
+    FindingId,
+    { readonly leak: number; readonly byCause: Float64Array; readonly bySlight: Float64Array }
+  >;
   /** Likelihood of the reports when the finding is so, and when it is not. */
   readonly said: ReadonlyMap<FindingId, readonly [present: number, not: number]>;
 }
@@ -65,6 +68,9 @@ const LOSS_ON_A_PART: readonly FindingId[] = ["quadrant-step", "ripple-pair"];
 export function latentOf(id: FindingId): FindingId {
   return LOSS_ON_A_PART.includes(id) ? "lost-motion" : id;
 }
+
+/** What has only begun shows as so much of what is plain (common practice, no source). */
+export const SLIGHT_SHOWS = 0.35;
 
 /** What a test has found comes of something: so much less often than what is only told is it there of itself. */
 const OF_ITSELF = 0.15;
@@ -88,7 +94,7 @@ export function latentTable(causes: readonly Cause[], evidence: Evidence): Laten
     said.set(id, [present * (report.present ? 1 - missed : missed), not * (report.present ? imagined : 1 - imagined)]);
   }
   if (evidence.allTold) sayNothingElse(said, evidence, measured);
-  const quiet = new Map<FindingId, { leak: number; byCause: Float64Array }>();
+  const quiet = new Map<FindingId, { leak: number; byCause: Float64Array; bySlight: Float64Array }>();
   const ids = new Set<FindingId>(said.keys());
   for (const cause of causes) for (const id of Object.keys(cause.shows)) ids.add(latentOf(id as FindingId));
   const found = new Set(
@@ -99,7 +105,8 @@ export function latentTable(causes: readonly Cause[], evidence: Evidence): Laten
       const level = levelOn(evidence.axis, cause, id);
       return level ? 1 - LEVELS[level].probability : 1;
     });
-    quiet.set(id, { leak: 1 - finding(id).leak * (found.has(id) ? OF_ITSELF : 1), byCause });
+    const bySlight = byCause.map((q) => 1 - SLIGHT_SHOWS * (1 - q));
+    quiet.set(id, { leak: 1 - finding(id).leak * (found.has(id) ? OF_ITSELF : 1), byCause, bySlight });
   }
   return { ids: [...ids], quiet, said };
 }
@@ -110,6 +117,8 @@ const HEAVY: readonly FindingId[] = ["tight-all", "tight-end", "tight-turn", "ti
 /** How strongly a cause shows as a finding on this axis. */
 function levelOn(axis: AxisConfig, cause: Cause, id: FindingId): Level | undefined {
   const level = cause.shows[id];
+  // It is balls that howl: a plain thread squeals at most.
+  if (id === "howl" && level && axis.transmission === "plain-screw") return "±";
   if (level || id !== "lost-steps" || axis.feedback !== "open-loop") return level;
   return HEAVY.some((heavy) => cause.shows[heavy] === "++") ? "±" : undefined;
 }
@@ -132,7 +141,7 @@ function sayNothingElse(
  * Chance that a finding is so under a set of causes.
  * @param latents - chances of the findings under each cause
  * @param options - `id`: the finding; `members`: the causes, by index; `lossChance`: chance that they lose more than
- *   can be left; `axis`: configuration
+ *   can be left; `axis`: configuration; `slight`: they have only begun
  * @returns 0 to 1
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
@@ -146,16 +155,19 @@ export function chanceOf(
     members,
     lossChance,
     axis,
+    slight = false,
   }: {
     readonly id: FindingId;
     readonly members: readonly number[];
     readonly lossChance: number;
     readonly axis: AxisConfig;
+    readonly slight?: boolean;
   },
 ): number {
   const entry = latents.quiet.get(id);
   let quiet = entry?.leak ?? 1 - finding(id).leak;
-  if (entry) for (const m of members) quiet *= entry.byCause[m];
+  const by = slight ? entry?.bySlight : entry?.byCause;
+  if (by) for (const m of members) quiet *= by[m];
   if (id === slackShowsAs(axis)) quiet *= 1 - 0.9 * lossChance;
   return 1 - quiet;
 }
@@ -174,6 +186,7 @@ export interface ReportTerm {
   readonly id: FindingId;
   readonly leak: number;
   readonly byCause: Float64Array | null;
+  readonly bySlight: Float64Array | null;
   readonly present: number;
   readonly not: number;
 }
@@ -203,7 +216,8 @@ export interface ReportTerms {
 export function reportTerms(latents: LatentTable, normals: readonly Normal[]): ReportTerms {
   const terms = [...latents.said].map(([id, [present, not]]): ReportTerm => {
     const entry = latents.quiet.get(id);
-    return { id, leak: entry?.leak ?? 1 - finding(id).leak, byCause: entry?.byCause ?? null, present, not };
+    const { byCause = null, bySlight = null } = entry ?? {};
+    return { id, leak: entry?.leak ?? 1 - finding(id).leak, byCause, bySlight, present, not };
   });
   const grouped = new Set(normals.flatMap((n) => n.findings));
   return {
@@ -215,22 +229,27 @@ export function reportTerms(latents: LatentTable, normals: readonly Normal[]): R
   };
 }
 
+/** Causes that are there together, by index, and whether they have only begun. */
+export interface Account {
+  readonly members: readonly number[];
+  readonly slight: boolean;
+}
+
 /** Likelihood of what was said of one finding, when these causes are there. */
-function saidOf(term: ReportTerm, members: readonly number[], besides = -1): number {
+function saidOf(term: ReportTerm, { members, slight }: Account, besides = -1): number {
   let quiet = term.leak;
-  if (term.byCause) {
-    for (const m of members) quiet *= term.byCause[m];
-    if (besides >= 0) quiet *= term.byCause[besides];
-  }
+  const by = slight ? term.bySlight : term.byCause;
+  if (by) for (const m of members) quiet *= by[m];
+  if (term.byCause && besides >= 0) quiet *= term.byCause[besides];
   return (1 - quiet) * term.present + quiet * term.not;
 }
 
 /** Likelihoods of what was said of a normal thing’s findings with it beside these causes, and without it, by its chance. */
-function withAndWithout({ normal, terms }: NormalGroup, members: readonly number[]): readonly [number, number] {
+function withAndWithout({ normal, terms }: NormalGroup, account: Account): readonly [number, number] {
   let [there, not] = [normal.chance, 1 - normal.chance];
   for (const term of terms) {
-    there *= saidOf(term, members, normal.index);
-    not *= saidOf(term, members);
+    there *= saidOf(term, account, normal.index);
+    not *= saidOf(term, account);
   }
   return [there, not];
 }
@@ -238,12 +257,14 @@ function withAndWithout({ normal, terms }: NormalGroup, members: readonly number
 /**
  * Chance that a normal thing is there beside these causes, given what was said.
  * @param group - the normal thing and its findings
- * @param members - the causes, by index
+ * @param account - the causes
  * @returns 0 to 1
- * @example besideChance({ normal: { index: 1, chance: 0.1, findings: [] }, terms: [], noticed: false }, [0]) // 0.1
+ * @example
+ * const group = { normal: { index: 1, chance: 0.1, findings: [] }, terms: [], noticed: false };
+ * besideChance(group, { members: [0], slight: false }) // 0.1
  */
-export function besideChance(group: NormalGroup, members: readonly number[]): number {
-  const [there, not] = withAndWithout(group, members);
+export function besideChance(group: NormalGroup, account: Account): number {
+  const [there, not] = withAndWithout(group, account);
   return there / (there + not);
 }
 
@@ -261,20 +282,28 @@ export function logReports(
     members,
     lossChance,
     slackFinding,
-  }: { readonly members: readonly number[]; readonly lossChance: number; readonly slackFinding: FindingId },
+    slight = false,
+  }: {
+    readonly members: readonly number[];
+    readonly lossChance: number;
+    readonly slackFinding: FindingId;
+    readonly slight?: boolean;
+  },
 ): number {
   let product = 1;
+  const account = { members, slight };
   for (const term of terms.plain) {
     let quiet = term.leak;
-    if (term.byCause) for (const m of members) quiet *= term.byCause[m];
+    const by = slight ? term.bySlight : term.byCause;
+    if (by) for (const m of members) quiet *= by[m];
     if (term.id === slackFinding) quiet *= 1 - 0.9 * lossChance;
     product *= (1 - quiet) * term.present + quiet * term.not;
   }
   for (const group of terms.groups) {
     if (group.terms.length === 0) continue;
-    if (members.includes(group.normal.index)) for (const term of group.terms) product *= saidOf(term, members);
+    if (members.includes(group.normal.index)) for (const term of group.terms) product *= saidOf(term, account);
     else {
-      const [there, not] = withAndWithout(group, members);
+      const [there, not] = withAndWithout(group, account);
       product *= there + not;
     }
   }
