@@ -204,15 +204,17 @@ function eachOutcome(
   weights: Float64Array,
   visit: (weights: Float64Array, chance: number) => void,
 ): void {
-  const chance = weights.reduce((a, b) => a + b, 0);
+  let chance = 0;
+  for (let i = 0; i < weights.length; i += 1) chance += weights[i];
   if (chance < RARE) return;
   const [answers, ...rest] = factors;
   if (!answers) {
     visit(weights, chance);
     return;
   }
+  // One answer after the other is gone into to its end: they share the room.
+  const left = new Float64Array(weights.length);
   for (const likelihood of answers) {
-    const left = new Float64Array(weights.length);
     for (let i = 0; i < left.length; i += 1) left[i] = weights[i] * likelihood[i];
     eachOutcome(rest, left, visit);
   }
@@ -289,22 +291,12 @@ function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly nu
   shareSets.forEach((set, index) => {
     const below = [0, 0, 0];
     let total = 0;
-    // Many combinations of shares read alike: what the test does not see does not move it.
-    const alike = new Map<number, readonly number[]>();
     if (live.has(index))
-      for (const c of set.components) {
-        const w = Math.exp(c.logWeight - set.log);
-        if (w < 1e-3) continue;
-        const { mean, variance } = predict(c, row, seen);
-        const key = mean + 1e3 * variance;
-        let each = alike.get(key);
-        if (!each) {
-          const sd = Math.sqrt(variance + EXPECTED_U_MM ** 2);
-          each = edges.map((edge) => normalCdf((edge - mean) / sd));
-          alike.set(key, each);
-        }
+      for (const { w, component } of set.heavy) {
+        const { mean, variance } = predict(component, row, seen);
+        const sd = Math.sqrt(variance + EXPECTED_U_MM ** 2);
         total += w;
-        for (let i = 0; i < 3; i += 1) below[i] += w * each[i];
+        for (let i = 0; i < 3; i += 1) below[i] += w * normalCdf((edges[i] - mean) / sd);
       }
     const [a, b, d] = total > 0 ? below.map((x) => x / total) : [0.25, 0.5, 0.75];
     [a, b - a, d - b, 1 - d].forEach((p, i) => (bins[i][index] = Math.max(p, 0)));

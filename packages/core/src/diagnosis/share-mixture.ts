@@ -99,6 +99,7 @@ export class ShareMixture {
   private readonly likeliest: Uint8Array;
   private readonly sets: readonly ShareSet[];
   private built: Component[] | null = null;
+  private weighed: readonly { readonly w: number; readonly component: Component }[] | null = null;
 
   constructor(
     private readonly modes: readonly Mode[],
@@ -137,6 +138,15 @@ export class ShareMixture {
     });
     this.built = built;
     return built;
+  }
+
+  /** Those that are worth a prediction, with their weights. */
+  get heavy(): readonly { readonly w: number; readonly component: Component }[] {
+    this.weighed ??= this.components.flatMap((component) => {
+      const w = Math.exp(component.logWeight - this.log);
+      return w < HEAVY ? [] : [{ w, component }];
+    });
+    return this.weighed;
   }
 
   private component(index: number, logWeight: number): Component {
@@ -238,6 +248,8 @@ function joined(
 
 /** Combinations less likely than this against the best one are left out of predictions. */
 const LEAST_LOG = Math.log(1e-4);
+/** Of all combinations together, what is lighter than this moves no prediction. */
+const HEAVY = 1e-3;
 
 /** Inverse and log determinant of a small symmetric positive matrix, by Cholesky. */
 function invert(matrix: readonly (readonly number[])[]): {
