@@ -205,7 +205,7 @@ function eachOutcome(
   visit: (weights: Float64Array, chance: number) => void,
 ): void {
   let chance = 0;
-  for (let i = 0; i < weights.length; i += 1) chance += weights[i];
+  for (const w of weights) chance += w;
   if (chance < RARE) return;
   const [answers, ...rest] = factors;
   if (!answers) {
