@@ -22,6 +22,8 @@ interface Score {
   cleared: number;
   minutes: number;
   cost: number;
+  /** What its diagnosis took. */
+  ms: number;
   /** Proposals that no mechanic would follow. */
   forbidden: string[];
   said: { p: number; right: boolean }[];
@@ -46,6 +48,7 @@ const noScore = (): Score => ({
   cleared: 0,
   minutes: 0,
   cost: 0,
+  ms: 0,
   forbidden: [],
   said: [],
   named: new Map(),
@@ -105,7 +108,9 @@ function score<T extends Tried>(
 ): Score {
   const s = noScore();
   for (const world of worlds) {
+    const started = performance.now();
     const outcome = run(world, policy);
+    s.ms += performance.now() - started;
     scoreCase(s, world, outcome);
     also(world, outcome);
   }
@@ -155,10 +160,9 @@ function tellOurs(ours: Score, fixed: Score): void {
 function compare(policies: readonly string[], scored: (policy: string) => Score): void {
   const scores = new Map<string, Score>();
   for (const policy of policies) {
-    const started = performance.now();
     const s = scored(policy);
     scores.set(policy, s);
-    tell(policy, s, performance.now() - started);
+    tell(policy, s, s.ms);
   }
   const [ours, fixed] = [scores.get("ours"), scores.get("fixed order")];
   if (ours && fixed) tellOurs(ours, fixed);

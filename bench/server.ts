@@ -63,7 +63,7 @@ export async function fill(folder: string): Promise<void> {
   const file = new Database(join(folder, DATABASE_FILE));
   const { machine, axis, run, reading, point, visit, meter } = insertsOf(file);
   const configs = AXES.map((letter) => defaultAxis("vertical-centre", letter));
-  const usual = templatePoints(configs);
+  const usual = templatePoints(configs, { kind: "vertical-centre" });
   file.transaction(() => {
     for (let m = 0; m < MACHINES; m += 1) {
       const { lastInsertRowid: id } = machine.run(`Wren ${m}`, String(Math.floor(m / 6)));

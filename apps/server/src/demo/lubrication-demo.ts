@@ -1,4 +1,4 @@
-import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState } from "@iron/core";
+import { dayOf, intervalDays, templatePoints, type AxisConfig, type FoundState, type MachineKind } from "@iron/core";
 import type { LubricationSettingsEdit, LubricantEdit } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import type { Db } from "../store/database";
@@ -23,12 +23,17 @@ export async function seedPoints(
     axes,
     now,
   }: {
-    readonly machine: { readonly id: number; readonly nickname: string; readonly hoursPerWeek: number };
+    readonly machine: {
+      readonly id: number;
+      readonly kind: MachineKind;
+      readonly nickname: string;
+      readonly hoursPerWeek: number;
+    };
     readonly axes: readonly AxisConfig[];
     readonly now: Date;
   },
 ): Promise<void> {
-  const points = templatePoints(axes);
+  const points = templatePoints(axes, { kind: machine.kind });
   for (const [i, point] of points.entries()) {
     const tale = (TALES as Readonly<Partial<typeof TALES>>)[`${machine.nickname} ${point.place}`];
     const { id } = await db

@@ -282,7 +282,7 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
         await seedAxis(trx, { machineId: id, demo, index, now });
       }
       await seedPoints(trx, {
-        machine: { id, nickname, hoursPerWeek: machine.hoursPerWeek },
+        machine: { id, kind: machine.kind, nickname, hoursPerWeek: machine.hoursPerWeek },
         axes: machine.axes.map((a) => a.config),
         now,
       });

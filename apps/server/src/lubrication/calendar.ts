@@ -1,4 +1,5 @@
 import ical, { ICalCalendarMethod } from "ical-generator";
+import { giveText, visitText } from "@iron/core";
 import type { Rounds } from "@iron/contract";
 
 /**
@@ -31,7 +32,7 @@ export function roundsCalendar(
           location: `Bay ${stop.bay}`,
           description: [
             `${point.dose > 0 ? `${point.dose} ${point.doseUnit}, ` : ""}${point.lubricant}; about ${point.minutes} min.`,
-            point.access ? `First: ${point.access}.` : "",
+            visitText(point, giveText(point)).steps.at(0) ?? "",
             point.lateDays > 1 ? `${Math.floor(point.lateDays)} days late.` : `Due ${point.dueOn}.`,
           ]
             .filter(Boolean)

@@ -45,8 +45,9 @@ export function lubricationHandlersFor({
   return {
     lubricationPoints: ({ params }) => lubrication.ofMachine(params.id),
     lubricationPoint: ({ params }) => lubrication.get(params.id),
-    usualPoints: ({ params }) => lubrication.addUsual(params.id),
-    createPoint: ({ params, body }) => lubrication.create(params.id, body),
+    usualPreview: ({ params, body }) => lubrication.previewUsual(params.id, body),
+    usualPoints: ({ params, body }) => lubrication.addUsual(params.id, body),
+    createPoint: ({ params, body: { lastDone, ...point } }) => lubrication.create(params.id, point, lastDone),
     updatePoint: ({ params, body: { version, ...edit }, who }) => lubrication.update(params.id, { version, edit, who }),
     retirePoint: ({ params, body }) => lubrication.retire(params.id, body.retired),
     visitPoint: ({ params, body, who }) => lubrication.visit(params.id, body, who),

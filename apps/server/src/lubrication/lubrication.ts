@@ -1,5 +1,5 @@
-import { dayOf, noonOf, templatePoints, type LubricationPoint } from "@iron/core";
-import type { LubricationPointRecord, LubricationVisitCreate } from "@iron/contract";
+import { dayOf, giveText, intervalDays, noonOf, templatePoints, type LubricationPoint } from "@iron/core";
+import type { LubricationPointRecord, LubricationVisitCreate, UsualPoint, UsualPoints } from "@iron/contract";
 import { changedMeanwhile, conflict, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
@@ -8,7 +8,17 @@ import { instant, type Clock } from "../shop/clock";
 import type { LubricationSettingsStore } from "./lubrication-settings";
 import type { Machines } from "../machine/machines";
 import type { Meters } from "./meters";
-import { isOverGreasedAt, PointMemory, recordOf, timingOf, type PointFacts, type Use, type Visit } from "./point-facts";
+import {
+  isOverGreasedAt,
+  newFacts,
+  PointMemory,
+  recordOf,
+  timingOf,
+  type PointFacts,
+  type Since,
+  type Use,
+  type Visit,
+} from "./point-facts";
 
 /** Mean feed of an axis while its machine works, part of rapid (common practice, no source). */
 const FEED_PART = 0.05;
@@ -42,16 +52,59 @@ export class Lubrication {
     return this.all({ machineId });
   }
 
+  /** The usual points of a machine as they would be made, those that are there already among them. */
+  async previewUsual(machineId: number, asked: UsualPoints): Promise<UsualPoint[]> {
+    const since = this.sinceOf(asked.lastDone);
+    const { points, there } = await this.usualOf(machineId, asked);
+    const uses = await this.usesOf(machineId);
+    return points.map((point): UsualPoint => {
+      const use = uses(machineId, point.letter);
+      const { interval, dueMs } = timingOf(newFacts({ machineId, point, since }), use);
+      return {
+        place: point.place,
+        give: giveText(point),
+        intervalDays: Math.round(interval.days),
+        plainDays: Math.round(intervalDays(point.rule, use.usage, { method: use.method }).days),
+        by: interval.by,
+        dueOn: dayOf(dueMs),
+        minutes: point.minutes,
+        partsNut: point.partsNut,
+        there: there.has(point.place),
+      };
+    });
+  }
+
   /** Adds the usual points of a machine; those already there by place stay as they are. */
-  async addUsual(machineId: number): Promise<LubricationPointRecord[]> {
+  async addUsual(machineId: number, asked: UsualPoints): Promise<LubricationPointRecord[]> {
+    const since = this.sinceOf(asked.lastDone);
+    const { points, there } = await this.usualOf(machineId, asked);
+    const rows = points
+      .filter((p) => !there.has(p.place) && !asked.leaveOut.includes(p.place))
+      .map((p) => ({ machine_id: machineId, point: toJson(p), ...since }));
+    if (rows.length) await this.needs.db.insertInto("lube_point").values(rows).execute();
+    return this.ofMachine(machineId);
+  }
+
+  private async usualOf(
+    machineId: number,
+    { setUp, factors }: UsualPoints,
+  ): Promise<{ readonly points: readonly LubricationPoint[]; readonly there: ReadonlySet<string> }> {
     const machine = await this.needs.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
     const there = new Set((await this.ofMachine(machineId)).map((p) => p.place));
-    const rows = templatePoints(axes)
-      .filter((p) => !there.has(p.place))
-      .map((p) => ({ machine_id: machineId, point: toJson(p), since: instant(this.needs.clock) }));
-    if (rows.length) await this.needs.db.insertInto("lube_point").values(rows).execute();
-    return this.ofMachine(machineId);
+    return { points: templatePoints(axes, { kind: machine.kind, setUp, factors }), there };
+  }
+
+  /** From when a point counts, and whether that is when it was last seen to. */
+  private sinceOf(lastDone: string | null): Since {
+    const now = this.needs.clock.now();
+    if (lastDone === null) return { since: instant(this.needs.clock), last_known: 0 };
+    if (lastDone > dayOf(now))
+      throw problem(422, {
+        title: "Not valid",
+        detail: `Last done on ${lastDone} is still to come: today is ${dayOf(now)}.`,
+      });
+    return { since: noonOf(lastDone).toISOString(), last_known: 1 };
   }
 
   /** Bounds that the maker gave are moved only under a name. */
@@ -75,13 +128,18 @@ export class Lubrication {
     return now;
   }
 
-  async create(machineId: number, point: LubricationPoint): Promise<LubricationPointRecord> {
+  async create(
+    machineId: number,
+    point: LubricationPoint,
+    lastDone: string | null = null,
+  ): Promise<LubricationPointRecord> {
+    const since = this.sinceOf(lastDone);
     const there = await this.ofMachine(machineId);
     if (there.some((p) => p.place === point.place && !p.retired))
       throw conflict(`This machine has a point “${point.place}” already.`);
     const { id } = await this.needs.db
       .insertInto("lube_point")
-      .values({ machine_id: machineId, point: toJson(point), since: instant(this.needs.clock) })
+      .values({ machine_id: machineId, point: toJson(point), ...since })
       .returning("id")
       .executeTakeFirstOrThrow();
     return this.get(id);
@@ -159,6 +217,7 @@ export class Lubrication {
         glitter: visit.glitter ? 1 : 0,
         friction: visit.friction ? 1 : 0,
         outlets: visit.outlets.length ? toJson(visit.outlets) : null,
+        checks: visit.checks.length ? toJson(visit.checks) : null,
         words: visit.words,
         at,
         by: who,
@@ -226,27 +285,25 @@ export class Lubrication {
   ): Promise<readonly { readonly facts: PointFacts; readonly use: Use }[]> {
     const all = await this.memory.facts(of);
     const machine = of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
+    const uses = await this.usesOf(machine);
+    return all.map((facts) => ({ facts, use: uses(facts.machineId, facts.point.letter) }));
+  }
+
+  /** How machines are used: one, or all of them. */
+  private async usesOf(machine?: number): Promise<(machineId: number, letter: string | null) => Use> {
     const rapids = await this.feeds.rapids(machine);
     const usages = await this.needs.meters.usage(machine);
     const { method, travel } = await this.needs.settings.get();
     const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
     const nowMs = this.needs.clock.now().getTime();
-    return all.map((facts) => {
-      const axis = `${facts.machineId} ${facts.point.letter ?? ""}`;
-      const forecast = usages.get(facts.machineId);
+    return (machineId, letter) => {
+      const axis = `${machineId} ${letter ?? ""}`;
+      const forecast = usages.get(machineId);
       const hoursPerDay = forecast?.hoursPerDay ?? 0;
       const kmPerHour = programs.get(axis) ?? (60 * (rapids.get(axis) ?? 0) * FEED_PART) / 1e6;
       const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
-      return {
-        facts,
-        use: {
-          usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour },
-          spread,
-          method,
-          nowMs,
-        },
-      };
-    });
+      return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs };
+    };
   }
 }
 

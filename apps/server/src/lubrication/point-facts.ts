@@ -1,10 +1,13 @@
 import {
   asksCase,
   caseCauseText,
+  checkTrend,
   dayOf,
+  firstDueDays,
   intervalDays,
   isOverGreased,
   learnInterval,
+  parseCheck,
   type FoundState,
   type IntervalDays,
   type IntervalMethod,
@@ -14,10 +17,10 @@ import {
   type VisitFinding,
   type VisitTold,
 } from "@iron/core";
-import type { LubricationPointRecord } from "@iron/contract";
+import type { CheckAnswered, LubricationPointRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
 import type { Db } from "../store/database";
-import { fromJson } from "../store/columns";
+import { fromJson, toJson } from "../store/columns";
 import type { Tables } from "../store/tables";
 
 const DAY_MS = 86_400_000;
@@ -39,8 +42,10 @@ export interface PointFacts {
   readonly visits: readonly Visit[];
   readonly found: readonly FoundState[];
   readonly learnt: Learnt;
-  /** Counted from the last visit, or from when the point was begun. */
+  /** Counted from the last visit, from when it was last seen to before that, or from when the point was begun. */
   readonly fromMs: number;
+  /** Nobody is known to have seen to it. */
+  readonly neverSeen: boolean;
   readonly hold: LubricationPointRecord["hold"];
   readonly photos: Photos;
 }
@@ -135,6 +140,31 @@ export class PointMemory {
   }
 }
 
+/** When a point was begun, or was last seen to before. */
+export type Since = Pick<Selectable<Tables["lube_point"]>, "since" | "last_known">;
+
+/** A point that is not kept yet. */
+export function newFacts({
+  machineId,
+  point,
+  since,
+}: {
+  readonly machineId: number;
+  readonly point: LubricationPoint;
+  readonly since: Since;
+}): PointFacts {
+  const row = {
+    id: 0,
+    machine_id: machineId,
+    point: toJson(point),
+    ...since,
+    retired_at: null,
+    version: 1,
+    changed: 0,
+  };
+  return factsOf(row, { visits: [], hold: undefined, photos: [] });
+}
+
 function factsOf(
   row: Selectable<Tables["lube_point"]>,
   {
@@ -159,6 +189,7 @@ function factsOf(
       visits.flatMap((v): VisitFinding[] => (v.found ? [{ found: v.found, taken: takenOf(point, v) }] : [])),
     ),
     fromMs: Date.parse(last?.at ?? row.since),
+    neverSeen: last === null && row.last_known === 0,
     hold: holds
       ? {
           kind: hold.kind === "pin" ? "pin" : "skip",
@@ -171,9 +202,11 @@ function factsOf(
 }
 
 /** When a point is due, as its machine is used. */
-export function timingOf({ point, learnt, fromMs }: PointFacts, { usage, method, nowMs }: Use): Timing {
+export function timingOf(facts: PointFacts, { usage, method, nowMs }: Use): Timing {
+  const { point, learnt, fromMs, neverSeen } = facts;
   const interval = intervalDays(point.rule, usage, { factors: point.factors, learnt: learnt.factor, method });
-  const dueMs = fromMs + interval.days * DAY_MS;
+  const days = neverSeen ? firstDueDays(point.weight, interval.days) : interval.days;
+  const dueMs = fromMs + days * DAY_MS;
   return { interval, dueMs, lateDays: (nowMs - dueMs) / DAY_MS };
 }
 
@@ -199,6 +232,7 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     minutes: point.minutes,
     access: point.access,
     machineOff: point.machineOff,
+    heldBy: point.heldBy ?? null,
     partsNut: point.partsNut,
     qualified: point.qualified ?? false,
     outlets: point.outlets ?? [],
@@ -219,7 +253,9 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     learnt: learnt.message,
     overGreased: isOverGreasedAt(facts),
     dueOn: dayOf(dueMs),
-    dueSpreadDays: interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
+    neverSeen: facts.neverSeen,
+    answered: answeredOf(point, visits),
+    dueSpreadDays: facts.neverSeen || interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
     lateDays,
     asksCase: caseCauseText(asksCase(found, toldBy(point, last))),
     visits: visits.length,
@@ -257,6 +293,47 @@ function takenOf(point: LubricationPoint, visit: Visit): number | null {
 function toldBy(point: LubricationPoint, last: Visit | null): VisitTold | null {
   if (!last) return null;
   const wet = last.outlets ? fromJson(last.outlets) : [];
-  const outlets = (point.outlets ?? []).map((name, i) => ({ name, wet: wet[i] ?? null }));
-  return { glitter: last.glitter !== 0, friction: last.friction !== 0, outlets };
+  // Only a central line has what its outlets share; carriages that are greased one by one have not.
+  const central = point.way === "central line" ? (point.outlets ?? []) : [];
+  const outlets = central.map((name, i) => ({ name, wet: wet[i] ?? null }));
+  const acts = answersIn(last)
+    .filter((a) => a.answer === "act")
+    .map((a) => actText(point, a));
+  return { glitter: last.glitter !== 0, friction: last.friction !== 0, outlets, acts };
+}
+
+const answersIn = (visit: Visit): readonly CheckAnswered[] => (visit.checks ? fromJson(visit.checks) : []);
+
+function actText(point: LubricationPoint, { name, figure }: CheckAnswered): string {
+  const check = point.checks.map(parseCheck).find((c) => c.name === name);
+  const read = figure === null ? "" : ` ${figure}${check?.unit ? ` ${check.unit}` : ""}`;
+  return `${name}${read}${check?.act ? `, ${check.act}` : ""}`;
+}
+
+/** Readings that a trend is told from. */
+const READINGS = 12;
+
+/** Each check of a point as it was last answered, with its figures. */
+function answeredOf(point: LubricationPoint, visits: readonly Visit[]): LubricationPointRecord["answered"] {
+  if (point.checks.length === 0) return [];
+  const all = visits.flatMap((visit) => answersIn(visit).map((answer) => ({ ...answer, at: visit.at })));
+  return point.checks.map(parseCheck).map((check) => {
+    const own = all.filter((a) => a.name === check.name);
+    const last = own.at(-1);
+    const readings = own.flatMap(({ at, figure }) => (figure === null ? [] : [{ at, figure }])).slice(-READINGS);
+    const days = checkTrend(check, readings);
+    const from = readings.at(-1)?.at;
+    return {
+      name: check.name,
+      unit: check.unit,
+      least: check.least,
+      most: check.most,
+      wrong: check.act,
+      answer: last?.answer ?? null,
+      figure: last?.figure ?? null,
+      at: last?.at ?? null,
+      readings,
+      boundOn: days === null || from === undefined ? null : dayOf(Date.parse(from) + days * DAY_MS),
+    };
+  });
 }

@@ -1,5 +1,5 @@
 import type { FoundState, LubricationPoint, PlanChange, PlannedPoint } from "@iron/core";
-import type { LubricantEdit } from "@iron/contract";
+import type { CheckAnswered, LubricantEdit } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
 import type { Flag, Json } from "./columns";
 
@@ -11,6 +11,8 @@ export interface LubricationTables {
     point: Json<LubricationPoint>;
     /** When it was begun to be kept: due is counted from here until the first visit. */
     since: string;
+    /** The day that since names is when it was last seen to; else nobody knows, and it is due now. */
+    last_known: ColumnType<number, number | undefined, never>;
     retired_at: string | null;
     version: ColumnType<number, number | undefined, number>;
     /** Rises with whatever a visit, a move by hand, a photo or a change does to it. */
@@ -26,6 +28,8 @@ export interface LubricationTables {
     glitter: Flag;
     friction: ColumnType<number, number | undefined, number>;
     outlets: Json<readonly (boolean | null)[]> | null;
+    /** What was looked at on the way, answered one by one. */
+    checks: ColumnType<Json<readonly CheckAnswered[]> | null, string | null | undefined, never>;
     words: string;
     at: string;
     by: string;

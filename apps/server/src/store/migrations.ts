@@ -294,6 +294,17 @@ const toldByAxis: Migration = {
   },
 };
 
+/** A point says whether it is known when it was last seen to before it was kept; a visit what its checks were like. */
+const answeredChecks: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table lube_point add column last_known integer not null default 0`,
+      `alter table lube_visit add column checks text check (checks is null or json_valid(checks))`,
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 /** Once landed, a migration is never edited; changes come as the next one. */
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
@@ -311,4 +322,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0013_versions": versions,
   "0014_kept_sums": keptSums,
   "0015_told_by_axis": toldByAxis,
+  "0016_answered_checks": answeredChecks,
 };

@@ -17,7 +17,7 @@ describe("a database of an earlier version", () => {
     file.exec(
       `insert into machine (id, nickname, bay, kind, hours_per_week, note) values (1, 'Knot', '8', 'surface-grinder', 40, '')`,
     );
-    const point = JSON.stringify(templatePoints([defaultAxis("vertical-centre", "X")])[0]);
+    const point = JSON.stringify(templatePoints([defaultAxis("vertical-centre", "X")], { kind: "vertical-centre" })[0]);
     file
       .prepare(`insert into lube_point (id, machine_id, point, since) values (1, 1, ?, '2026-01-01T00:00:00.000Z')`)
       .run(point);

@@ -19,6 +19,11 @@ export const routes: Routes = [
     loadComponent: () => came(import("./machine/new-machine")).then((m) => m.NewMachine),
   },
   {
+    path: "machines/:machineId/points",
+    title: "Usual points · Iron Patience",
+    loadComponent: () => came(import("./lubrication/usual-points")).then((m) => m.UsualPointsPage),
+  },
+  {
     path: "machines/:machineId",
     title: "Machine · Iron Patience",
     loadComponent: () => came(import("./machine/machine")).then((m) => m.MachinePlace),

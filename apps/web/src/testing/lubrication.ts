@@ -1,9 +1,14 @@
-import { axisPoints, defaultAxis } from "@iron/core";
+import { axisPoints, defaultAxis, usualSetUp } from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
+
+const X = defaultAxis("vertical-centre", "X");
 
 /** A lubrication point as the server tells it. */
 export const lubricationPoint = (over: Partial<LubricationPointRecord> = {}): LubricationPointRecord => ({
-  ...axisPoints(defaultAxis("vertical-centre", "X"))[0],
+  ...axisPoints(X, { kind: "vertical-centre", setUp: usualSetUp("vertical-centre", [X]) })[0],
+  heldBy: null,
+  neverSeen: false,
+  answered: [],
   factors: [],
   id: 1,
   machineId: 2,

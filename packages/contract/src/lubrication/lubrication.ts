@@ -1,4 +1,15 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS } from "@iron/core";
+import {
+  CARRIAGE_WAYS,
+  CENTRALS,
+  CHECK_ANSWERS,
+  DOSE_UNITS,
+  FACTOR_IDS,
+  FOUND_STATES,
+  HELD_BY,
+  LINK_IDS,
+  LUBE_WAYS,
+  NUT_WAYS,
+} from "@iron/core";
 import * as z from "zod";
 import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
 import { operation } from "../wire/operation";
@@ -16,6 +27,7 @@ export const lubricationPointEditSchema = z.object({
   minutes: finite.min(0.5, "Minutes must be from 0.5 to 240.").max(240, "Minutes must be from 0.5 to 240."),
   access: note("Access", 300),
   machineOff: z.boolean(),
+  heldBy: z.enum(HELD_BY).nullable().default(null),
   partsNut: z.boolean(),
   qualified: z.boolean().default(false),
   outlets: z.array(z.string().max(60)).max(40, "At most 40 outlets.").readonly().default([]),
@@ -35,6 +47,46 @@ export const lubricationPointEditSchema = z.object({
   weight: z.union([z.literal(1), z.literal(2), z.literal(3)]),
   provenance: z.string().max(200),
 });
+
+const lastDone = z.iso
+  .date({ error: "Must be a day like 2026-03-03." })
+  .nullable()
+  .default(null)
+  .describe("When it was last seen to; null: nobody knows, and it is due now");
+
+export const lubricationPointCreateSchema = lubricationPointEditSchema.extend({ lastDone });
+
+/** How a machine is lubricated, what surrounds it, and when it was last seen to: what its usual points are made from. */
+export const usualPointsSchema = z.object({
+  setUp: z.object({
+    central: oneOf("Central system", CENTRALS),
+    carriages: oneOf("Carriages", CARRIAGE_WAYS),
+    nuts: oneOf("Ball nuts", NUT_WAYS),
+    board: z.boolean(),
+  }),
+  factors: z.array(z.enum(FACTOR_IDS)).max(40).readonly(),
+  lastDone,
+  /** Places that this machine does not have. */
+  leaveOut: z.array(z.string().max(120)).max(400).default([]),
+});
+export type UsualPoints = z.infer<typeof usualPointsSchema>;
+export type UsualPointsInput = z.input<typeof usualPointsSchema>;
+
+/** A usual point before it is kept. */
+export const usualPointSchema = z.object({
+  place: z.string(),
+  give: z.string(),
+  intervalDays: finite,
+  /** Without what surrounds the machine. */
+  plainDays: finite,
+  by: z.enum(["calendar", "hours", "distance"]),
+  dueOn: z.string(),
+  minutes: finite,
+  partsNut: z.boolean(),
+  /** The machine has a point of that name already, kept or not. */
+  there: z.boolean(),
+});
+export type UsualPoint = z.infer<typeof usualPointSchema>;
 
 export const lubricationPointUpdateSchema = lubricationPointEditSchema.extend({
   version: versionSchema,
@@ -59,6 +111,24 @@ export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   dueSpreadDays: finite,
   /** Days past due; negative while it is still to come. */
   lateDays: finite,
+  /** Nobody is known to have seen to it: it is due now. */
+  neverSeen: z.boolean(),
+  /** Each check as it was last answered, in the order of the point’s own. */
+  answered: z.array(
+    z.object({
+      name: z.string(),
+      unit: z.string().nullable(),
+      least: finite.nullable(),
+      most: finite.nullable(),
+      wrong: z.string(),
+      answer: z.enum(CHECK_ANSWERS).nullable(),
+      figure: finite.nullable(),
+      at: instantSchema.nullable(),
+      readings: z.array(z.object({ at: instantSchema, figure: finite })),
+      /** When the figure comes to its bound as it goes; null where none is in sight. */
+      boundOn: z.string().nullable(),
+    }),
+  ),
   /** Found so that it wants more than grease. */
   asksCase: z.string(),
   visits: z.number().int(),
@@ -68,6 +138,18 @@ export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })),
 });
 export type LubricationPointRecord = z.infer<typeof lubricationPointSchema>;
+
+/** A check as somebody answered it. */
+export const checkAnsweredSchema = z.object({
+  name: z.string().max(120),
+  answer: z.enum(CHECK_ANSWERS),
+  figure: finite
+    .min(-1_000_000, "A figure must be from -1000000 to 1000000.")
+    .max(1_000_000, "A figure must be from -1000000 to 1000000.")
+    .nullable()
+    .default(null),
+});
+export type CheckAnswered = z.infer<typeof checkAnsweredSchema>;
 
 export const lubricationVisitSchema = z.object({
   key: z.uuid("The key must be a UUID."),
@@ -79,6 +161,8 @@ export const lubricationVisitSchema = z.object({
   friction: z.boolean().default(false),
   /** Central system, from the pump outwards: wet, dry, or not looked at. */
   outlets: z.array(z.boolean().nullable()).max(40).default([]),
+  /** What was looked at on the way. */
+  checks: z.array(checkAnsweredSchema).max(12, "At most 12 checks.").default([]),
   words: note("Note", 500),
   /** Day of the work where it is typed in from paper; today where it is left out. */
   date: z.iso.date({ error: "Must be a day like 2026-03-03." }).nullable().default(null),
@@ -150,8 +234,14 @@ export const LUBE_OPERATIONS = {
     params: byId,
     response: z.array(lubricationPointSchema),
   }),
+  usualPreview: operation("usualPreview", "The usual points of the machine as they would be made, kept nowhere", {
+    params: byId,
+    body: usualPointsSchema,
+    response: z.array(usualPointSchema),
+  }),
   usualPoints: operation("usualPoints", "Add the usual points of the machine’s axes that are not there yet", {
     params: byId,
+    body: usualPointsSchema,
     response: z.array(lubricationPointSchema),
   }),
   updatePoint: operation("updatePoint", "Change a point; 409 with the present one when somebody was faster", {
@@ -161,7 +251,7 @@ export const LUBE_OPERATIONS = {
   }),
   createPoint: operation("createPoint", "Add a point", {
     params: byId,
-    body: lubricationPointEditSchema,
+    body: lubricationPointCreateSchema,
     response: lubricationPointSchema,
     created: true,
   }),

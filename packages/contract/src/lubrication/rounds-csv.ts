@@ -1,4 +1,4 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, LINK_IDS, LUBE_WAYS, type LubricationPoint } from "@iron/core";
+import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, HELD_BY, LINK_IDS, LUBE_WAYS, type LubricationPoint } from "@iron/core";
 import { column, day, number, readTable, text, word, words, writeTable, yesNo, type CsvTable } from "../wire/csv-table";
 
 export interface MeterRow {
@@ -60,6 +60,7 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
     minutes: column("minutes", number(0.5, 240)),
     access: column("access", text(300), false),
     machineOff: column("machine_off", yesNo, false),
+    heldBy: column("held_by", word(HELD_BY), false),
     partsNut: column("parts_nut", yesNo, false),
     qualified: column("qualified", yesNo, false),
     checks: column("checks", text(1000), false),
@@ -90,6 +91,7 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
       minutes: v.minutes ?? 5,
       access: v.access ?? "",
       machineOff: v.machineOff ?? true,
+      heldBy: v.heldBy ?? null,
       partsNut: v.partsNut ?? false,
       qualified: v.qualified ?? false,
       checks: list(v.checks),
@@ -118,6 +120,7 @@ export function writePointCsv(rows: readonly PointRow[]): string {
       "minutes",
       "access",
       "machine_off",
+      "held_by",
       "parts_nut",
       "qualified",
       "checks",
@@ -142,6 +145,7 @@ export function writePointCsv(rows: readonly PointRow[]): string {
       p.minutes,
       p.access,
       p.machineOff,
+      p.heldBy ?? null,
       p.partsNut,
       p.qualified ?? false,
       p.checks.join("|"),

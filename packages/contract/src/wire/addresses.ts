@@ -22,6 +22,7 @@ export const ADDRESSES = {
   updateLubricant: ["put", "/api/lubricants/:id"],
   moveStock: ["post", "/api/lubricants/:id/stock"],
   lubricationPoints: ["get", "/api/machines/:id/lube-points"],
+  usualPreview: ["post", "/api/machines/:id/lube-points/usual-preview"],
   usualPoints: ["post", "/api/machines/:id/lube-points/usual"],
   updatePoint: ["put", "/api/lube-points/:id"],
   createPoint: ["post", "/api/machines/:id/lube-points"],

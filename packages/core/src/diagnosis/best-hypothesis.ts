@@ -1,6 +1,14 @@
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 
+interface BestAccount {
+  readonly causes: readonly Cause[];
+  readonly probability: number;
+}
+
+/** Asked for by everything that is said of a case. */
+const ACCOUNTS = new WeakMap<Posterior, BestAccount>();
+
 /** From this chance on a normal thing is named beside what else is there. */
 const NAMED_BESIDE = 0.5;
 
@@ -12,10 +20,15 @@ const NAMED_BESIDE = 0.5;
  * bestHypothesis(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })).causes.length < 3
  * // true
  */
-export function bestHypothesis(posterior: Posterior): {
-  readonly causes: readonly Cause[];
-  readonly probability: number;
-} {
+export function bestHypothesis(posterior: Posterior): BestAccount {
+  const known = ACCOUNTS.get(posterior);
+  if (known) return known;
+  const best = bestOf(posterior);
+  ACCOUNTS.set(posterior, best);
+  return best;
+}
+
+function bestOf(posterior: Posterior): BestAccount {
   // One cause is one account, whether it is plain or has only begun.
   const chances = new Map<string, number>();
   const keyOf = ({ members }: { readonly members: readonly number[] }): string => members.join();

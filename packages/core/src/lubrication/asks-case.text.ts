@@ -1,6 +1,6 @@
 import type { CaseCause } from "./asks-case";
 
-const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line">, string>> = {
+const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line" | "check">, string>> = {
   metal: "Metal glitter or chips in the grease.",
   friction: "More friction than the time before.",
   blocked: "Blocked: nothing gets through.",
@@ -15,5 +15,6 @@ const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line">, string>> = {
  */
 export function caseCauseText(cause: CaseCause | null): string {
   if (cause === null) return "";
+  if (cause.code === "check") return `To act on: ${cause.acts.join("; ")}.`;
   return cause.code === "line" ? `${cause.says} Look at: ${cause.look.join("; ")}.` : WORDS[cause.code];
 }

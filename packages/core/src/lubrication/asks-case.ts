@@ -5,6 +5,8 @@ import type { FoundState } from "./types";
 export interface VisitTold {
   readonly glitter: boolean;
   readonly friction: boolean;
+  /** Checks that somebody has to act on, as “belt: cracked”. */
+  readonly acts?: readonly string[];
   /** Outlets of a central line, nearest first; null where nobody looked. */
   readonly outlets: readonly { readonly name: string; readonly wet: boolean | null }[];
 }
@@ -12,6 +14,7 @@ export interface VisitTold {
 /** Why a finding at a point is the start of a case. */
 export type CaseCause =
   | { readonly code: "metal" | "friction" | "blocked" | "dry-twice" }
+  | { readonly code: "check"; readonly acts: readonly string[] }
   | { readonly code: "line"; readonly says: string; readonly look: readonly string[] };
 
 /**
@@ -26,6 +29,7 @@ export type CaseCause =
 export function asksCase(found: readonly FoundState[], told: VisitTold | null): CaseCause | null {
   if (told?.glitter) return { code: "metal" };
   if (told?.friction) return { code: "friction" };
+  if (told?.acts?.length) return { code: "check", acts: told.acts };
   const central = centralAdvice(told?.outlets ?? []);
   if (central.repair) return { code: "line", says: central.says, look: central.look };
   if (found.at(-1) === "blocked") return { code: "blocked" };

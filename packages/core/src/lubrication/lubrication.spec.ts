@@ -1,13 +1,16 @@
 import * as fc from "fast-check";
 import highsLoader from "highs";
-import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS } from "../machine/axis";
+import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS, type MachineKind } from "../machine/axis";
 import { FACTORS, intervalDays, isOverGreased, learnInterval } from "./interval";
 import { expandVisits, planHorizon, type HorizonPoint } from "./horizon";
 import { planRounds, planWhenDue } from "./rounds";
 import { roundCost, type PlanDay, type VisitNeed } from "./rounds-state";
 import { asProgramme } from "./rounds-programme.testing";
+import { parseCheck } from "./checks";
+import { firstDueDays } from "./first-due";
+import { CARRIAGE_WAYS, CENTRALS, NUT_WAYS, usualSetUp, type LubricationSetUp } from "./set-up";
 import { axisPoints, templatePoints } from "./templates";
-import { FACTOR_IDS } from "./types";
+import { FACTOR_IDS, type LubricationPoint } from "./types";
 
 const rule = { days: 182, hours: 1500, km: 100, leastDays: 60, mostDays: 365 };
 const idle = { hoursPerDay: 0, kmPerDay: 0 };
@@ -82,15 +85,74 @@ describe("templates", () => {
     for (const kind of MACHINE_KINDS)
       for (const guideway of GUIDEWAYS)
         for (const transmission of TRANSMISSIONS) {
-          const points = axisPoints({ ...defaultAxis(kind, "X"), guideway, transmission });
-          expect(points.length).toBeGreaterThanOrEqual(2);
-          expect(points.some((p) => p.link === "way")).toBe(true);
+          const axis = { ...defaultAxis(kind, "X"), guideway, transmission };
+          const setUp = usualSetUp(kind, [axis]);
+          for (const central of CENTRALS)
+            for (const carriages of CARRIAGE_WAYS) {
+              const points = axisPoints(axis, { kind, setUp: { ...setUp, central, carriages } });
+              const oiled = points.filter((p) => p.link === "way" && p.dose > 0);
+              expect(oiled.length).toBeGreaterThan(0);
+              // Nothing is greased twice: what a central system feeds has no nipple besides.
+              if (central !== "none") expect(oiled.filter((p) => p.way === "nipple")).toEqual([]);
+            }
         }
     // Common practice, no source: carriages 3–5 strokes each half year, ball nut 1–2.
-    const [carriages, nut] = axisPoints(defaultAxis("vertical-centre", "X"));
-    expect([carriages.dose, carriages.rule.days]).toEqual([4, 182]);
-    expect(nut.dose).toBe(2);
-    expect(templatePoints([defaultAxis("lathe", "X")]).map((p) => p.place)).toContain("air unit");
+    const points = templatePoints([defaultAxis("vertical-centre", "X")], { kind: "vertical-centre" });
+    const named = (place: string): LubricationPoint => points.find((p) => p.place === place) as LubricationPoint;
+    expect(named("X rail carriages, 1 stroke each")).toMatchObject({ dose: 4, rule: { days: 182 } });
+    expect(named("X ball nut").dose).toBe(2);
+    expect(templatePoints([defaultAxis("lathe", "X")], { kind: "lathe" }).map((p) => p.place)).toContain("air unit");
+  });
+
+  it("ball nuts by each way in: one point for each, and none where the central system feeds them", () => {
+    const axis = defaultAxis("vertical-centre", "X");
+    const of = (over: Partial<LubricationSetUp>): readonly LubricationPoint[] =>
+      axisPoints(axis, {
+        kind: "vertical-centre",
+        setUp: { ...usualSetUp("vertical-centre", [axis]), ...over },
+      }).filter((p) => p.link === "nut");
+    for (const nuts of NUT_WAYS) expect(of({ nuts })).toHaveLength(1);
+    expect(of({ nuts: "parted" })[0].partsNut).toBe(true);
+    expect(of({ nuts: "bead" })[0].way).toBe("bead");
+    expect(of({ central: "ways-and-nuts" })).toEqual([]);
+  });
+
+  it("a machine has what its kind has: no air unit on an engraver, no brushes on a lathe", () => {
+    const places = (kind: MachineKind): string =>
+      templatePoints([defaultAxis(kind, "X")], { kind })
+        .map((p) => p.place)
+        .join("; ");
+    expect(places("engraver")).not.toContain("air unit");
+    expect(places("engraver")).toContain("spindle brushes");
+    expect(places("lathe")).not.toMatch(/brushes|taper|collets/);
+    expect(places("lathe")).toContain("chuck");
+    expect(places("router")).toMatch(/collets.*brushes.*vacuum table gasket/);
+  });
+
+  it("what surrounds a machine scales the points of its axes; oil is kept from a board that it swells", () => {
+    const axis = defaultAxis("router", "X");
+    const points = templatePoints([axis], { kind: "router", factors: ["dirt"] });
+    expect(points.filter((p) => p.letter === "X").every((p) => p.factors.includes("dirt"))).toBe(true);
+    expect(points.filter((p) => p.letter === null).every((p) => p.factors.length === 0)).toBe(true);
+    const wet = points.filter((p) => p.letter === "X" && /oil/.test(p.lubricant) && p.dose > 0);
+    expect(wet.length).toBeGreaterThan(0);
+    for (const p of wet) expect(p.access).toContain("board covered");
+  });
+
+  it("every check of a template is read as it is meant, and can be answered in words", () => {
+    const all = MACHINE_KINDS.flatMap((kind) => templatePoints([defaultAxis(kind, "X")], { kind }));
+    const checks = all.flatMap((p) => p.checks).map(parseCheck);
+    expect(checks.length).toBeGreaterThan(30);
+    for (const c of checks) {
+      expect(c.name).not.toMatch(/[:[\]]/);
+      expect(c.act).not.toBe("");
+    }
+    expect(checks.find((c) => c.name === "brush length")).toMatchObject({ unit: "mm" });
+  });
+
+  it("what nobody is known to have seen to is due within the first weeks, what does most harm now", () => {
+    expect([3, 2, 1].map((w) => firstDueDays(w as 1 | 2 | 3, 182))).toEqual([0, 7, 14]);
+    expect(firstDueDays(1, 3)).toBe(3);
   });
 });
 

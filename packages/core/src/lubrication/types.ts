@@ -1,6 +1,19 @@
 import type { LinkId } from "../machine/axis";
 
-export const LUBE_WAYS = ["nipple", "needle hole", "wipe", "drip", "central line", "bath"] as const;
+export const LUBE_WAYS = [
+  "nipple",
+  "needle hole",
+  "bead",
+  "wipe",
+  "drip",
+  "central line",
+  "bath",
+  "clean",
+  "look",
+] as const;
+/** What holds a member that can fall once the machine is off. */
+export const HELD_BY = ["brake", "screw", "block"] as const;
+export type HeldBy = (typeof HELD_BY)[number];
 export const DOSE_UNITS = ["strokes", "grams", "drops", "wipe"] as const;
 export const FOUND_STATES = ["dry", "right", "flooded", "dirty", "blocked"] as const;
 export type FoundState = (typeof FOUND_STATES)[number];
@@ -36,12 +49,15 @@ export interface LubricationPoint {
   /** What to do before it can be reached. */
   readonly access: string;
   readonly machineOff: boolean;
+  /** Its member can fall: what holds it while the machine is off. Null: it cannot. */
+  readonly heldBy?: HeldBy | null;
   /** The nut must be parted from its bracket to reach it: that is a job with an alignment. */
   readonly partsNut: boolean;
   /** Only for people who are trained for it. */
   readonly qualified?: boolean;
   /** Central system: its outlets from the pump outwards. */
   readonly outlets?: readonly string[];
+  /** What is looked at on the way, as {@link parseCheck} reads it. */
   readonly checks: readonly string[];
   readonly rule: IntervalRule;
   readonly factors: readonly FactorId[];

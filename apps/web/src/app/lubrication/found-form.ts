@@ -1,11 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from "@angular/core";
-import { parseDecimal, type LubricationPointRecord } from "@iron/contract";
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, viewChild } from "@angular/core";
+import { parseDecimal, type CheckAnswered, type LubricationPointRecord } from "@iron/contract";
 import { lookingOrder, type FoundState } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { ChoiceField, TextField, type Choice } from "../shared/fields";
 import { PhotoField } from "../shared/photo-field";
 import { TickBox } from "../shared/tick-box";
-import { FOUND_KEYS } from "./rounds.view";
+import { CheckRows } from "./check-rows";
+import { foundKeys } from "./rounds.view";
 
 /** What was found at a point, and what was given. */
 export interface FoundVisit {
@@ -14,22 +15,25 @@ export interface FoundVisit {
   readonly glitter: boolean;
   readonly friction: boolean;
   readonly outlets: (boolean | null)[];
+  readonly checks: CheckAnswered[];
   readonly words: string;
 }
 
 /** How a point was found, before anything was given: one key is enough, the rest is besides. */
 @Component({
   selector: "ip-found-form",
-  imports: [ButtonDirective, ChoiceField, PhotoField, TextField, TickBox],
+  imports: [ButtonDirective, CheckRows, ChoiceField, PhotoField, TextField, TickBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
     @if (point().outlets.length) {
-      <p><b>Central system:</b> prime, two or three strokes, then look, the farthest outlet first.</p>
+      <p>
+        <b>{{ central() ? "Outlets, the farthest first:" : "One by one:" }}</b>
+      </p>
       <div class="fields outlets">
         @for (row of outletRows(); track row.name) {
           <ip-choice-field
-            [label]="'Outlet: ' + row.name"
+            [label]="(central() ? 'Outlet: ' : '') + row.name"
             [value]="outlets()[row.index]"
             [choices]="outletStates"
             (chosen)="outlet(row.index, $event)"
@@ -38,16 +42,26 @@ export interface FoundVisit {
       </div>
     }
 
-    <h3>Found, before anything was given</h3>
+    <ip-check-rows [point]="point()" />
+    <h3>{{ given0() ? "What it was like" : "Found, before anything was given" }}</h3>
+    @if (unanswered().length) {
+      <p class="warn" role="alert">
+        Not answered: {{ unanswered().join("; ") }}. Answer, or press again to leave it at that.
+      </p>
+    }
     <div class="keys">
-      @for (key of keys; track key.state) {
+      @for (key of keys(); track key.state) {
         <button type="button" pButton severity="secondary" (click)="tell(key.state)">{{ key.label }}</button>
       }
     </div>
-    <ip-tick-box [checked]="glitter()" (ticked)="glitter.set($event)"
-      >Metal glitter or chips in the old grease</ip-tick-box
-    >
-    <ip-tick-box [checked]="friction()" (ticked)="friction.set($event)">Moves heavier than the time before</ip-tick-box>
+    @if (!given0()) {
+      <ip-tick-box [checked]="glitter()" (ticked)="glitter.set($event)"
+        >Metal glitter or chips in the old grease</ip-tick-box
+      >
+      <ip-tick-box [checked]="friction()" (ticked)="friction.set($event)"
+        >Moves heavier than the time before</ip-tick-box
+      >
+    }
     <div class="fields">
       @if (point().dose > 0 && point().doseUnit !== "wipe") {
         <ip-text-field
@@ -69,17 +83,23 @@ export class FoundForm {
   readonly photos = input(0);
   readonly found = output<FoundVisit>();
   readonly photo = output<File>();
-  protected readonly keys = FOUND_KEYS;
-  protected readonly outletStates: readonly Choice<boolean | null>[] = [
-    { id: null, label: "not looked at" },
-    { id: true, label: "wet" },
-    { id: false, label: "dry" },
-  ];
   /** Only another point empties what is typed: answers make the same point anew. */
   private readonly pointId = computed(() => this.point().id);
   private of<T>(start: () => T) {
     return linkedSignal<number, T>({ source: this.pointId, computation: start });
   }
+  private readonly rows = viewChild.required(CheckRows);
+  protected readonly keys = computed(() => foundKeys(this.point()));
+  protected readonly central = computed(() => this.point().way === "central line");
+  /** Nothing is greased or oiled here. */
+  protected readonly given0 = computed(() => this.point().dose === 0);
+  /** Checks that were left unanswered when somebody pressed a key: asked once. */
+  protected readonly unanswered = this.of<readonly string[]>(() => []);
+  protected readonly outletStates: readonly Choice<boolean | null>[] = [
+    { id: null, label: "not looked at" },
+    { id: true, label: "wet" },
+    { id: false, label: "dry" },
+  ];
   protected readonly glitter = this.of(() => false);
   protected readonly friction = this.of(() => false);
   protected readonly words = this.of(() => "");
@@ -113,6 +133,12 @@ export class FoundForm {
       this.givenError.set(`“${typed}” cannot be: a dose is a number from 0 to 500. Nothing was kept.`);
       return;
     }
+    if (this.rows().wrong()) return;
+    const open = this.rows().open();
+    if (open.length && this.unanswered().length === 0) {
+      this.unanswered.set(open);
+      return;
+    }
     const none = found === "flooded" || found === "blocked";
     this.found.emit({
       found,
@@ -120,6 +146,7 @@ export class FoundForm {
       glitter: this.glitter(),
       friction: this.friction(),
       outlets: [...this.outlets()],
+      checks: this.rows().answers(),
       words: this.words(),
     });
   }

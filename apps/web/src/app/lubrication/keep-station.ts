@@ -10,13 +10,12 @@ import {
 } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { chainOf } from "@iron/core";
+import { giveText, chainOf } from "@iron/core";
 import type { LubricationPointRecord } from "@iron/contract";
 import { Api } from "../data/api";
-import { Notices } from "../data/notices";
 import { saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
-import { chainMarks, doseText, dueText } from "./rounds.view";
+import { chainMarks, dueText } from "./rounds.view";
 import { Trouble } from "../shared/trouble";
 import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
@@ -35,9 +34,12 @@ import { LoadingLines } from "../shared/loading";
         <ip-trouble [message]="error()" (again)="load()" />
       } @else if (points(); as all) {
         <div class="acts">
-          <button type="button" pButton [severity]="all.length === 0 ? null : 'secondary'" (click)="addUsual()">
-            Add the usual points of this machine
-          </button>
+          <a
+            pButton
+            [severity]="all.length === 0 ? null : 'secondary'"
+            [routerLink]="['/machines', context.machine()?.id, 'points']"
+            >Add the usual points of this machine</a
+          >
           <a pButton severity="secondary" routerLink="/points/new" [queryParams]="{ machine: context.machine()?.id }"
             >Add a point</a
           >
@@ -88,8 +90,7 @@ import { LoadingLines } from "../shared/loading";
 export class KeepStation {
   protected readonly context = inject(AxisContext);
   private readonly api = inject(Api);
-  private readonly notices = inject(Notices);
-  protected readonly dose = doseText;
+  protected readonly dose = giveText;
   protected readonly due = dueText;
   private readonly list = signal<readonly LubricationPointRecord[] | null>(null);
   protected readonly error = signal("");
@@ -131,15 +132,6 @@ export class KeepStation {
     this.api.call("lubricationPoints", { params: { id } }).subscribe({
       next: (list) => this.list.set(list),
       error: saidIn(this.error),
-    });
-  }
-
-  protected addUsual(): void {
-    const id = this.context.machine()?.id;
-    if (id === undefined) return;
-    this.api.call("usualPoints", { params: { id } }).subscribe({
-      next: (list) => this.list.set(list),
-      error: this.notices.error,
     });
   }
 }

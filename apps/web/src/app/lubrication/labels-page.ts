@@ -1,3 +1,4 @@
+import { giveText } from "@iron/core";
 import { TickBox } from "../shared/tick-box";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
@@ -6,7 +7,7 @@ import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { saidIn } from "../data/problems";
 import { qrPath, type QrPath } from "./qr";
-import { doseText } from "./rounds.view";
+
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
@@ -114,7 +115,7 @@ export class LabelsPage {
           label(`p${p.id}`, {
             path: `/points/${p.id}`,
             title: p.place,
-            lines: [`${m.nickname}, bay ${m.bay}`, doseText(p)],
+            lines: [`${m.nickname}, bay ${m.bay}`, giveText(p)],
           }),
         ),
     );

@@ -1,5 +1,5 @@
 import { DayField } from "../shared/day-field";
-import { dayOf } from "@iron/core";
+import { giveText, dayOf } from "@iron/core";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
 import type { FoundState } from "@iron/core";
@@ -10,7 +10,7 @@ import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { dayText } from "../shared/times.text";
 import { RoundsNav } from "./rounds-nav";
-import { doseText, FOUND_LETTERS, walkOf } from "./rounds.view";
+import { FOUND_LETTERS, walkOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
@@ -113,7 +113,7 @@ export class PaperEntry {
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
   protected readonly queue = inject(VisitQueue);
-  protected readonly dose = doseText;
+  protected readonly dose = giveText;
   protected readonly today = dayOf(new Date());
   protected readonly rounds = signal<Rounds | null>(null);
   protected readonly error = signal("");

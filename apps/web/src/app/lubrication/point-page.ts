@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import type { FoundState } from "@iron/core";
 import type { LubricationPointRecord, LubricantRecord, Machine } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
@@ -10,18 +9,18 @@ import { Preferences } from "../data/preferences";
 import { VersionedSave } from "../data/versioned-save";
 import { saidIn } from "../data/problems";
 import { PointForm, type LubricationPointEdit } from "./point-form";
+import { FoundForm, type FoundVisit } from "./found-form";
 import { PhotoQueue } from "../job/photo-queue";
 import { momentText } from "../shared/times.text";
-import { doseText, dueText, emptyPoint, FOUND_KEYS, pointEdit } from "./rounds.view";
+import { dueText, emptyPoint, pointEdit, visitOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
-import { PhotoField } from "../shared/photo-field";
 import { LoadingLines } from "../shared/loading";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [LoadingLines, PhotoField, ButtonDirective, RouterLink, PointForm, Trouble],
+  imports: [FoundForm, LoadingLines, ButtonDirective, RouterLink, PointForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",
@@ -35,9 +34,7 @@ export class PointPage {
   private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
   protected readonly queue = inject(VisitQueue);
-  private readonly photos = inject(PhotoQueue);
-  protected readonly keys = FOUND_KEYS;
-  protected readonly dose = doseText;
+  protected readonly photos = inject(PhotoQueue);
   protected readonly moment = momentText;
   protected readonly point = signal<LubricationPointRecord | null>(null);
   protected readonly machineOf = signal<Machine | null>(null);
@@ -49,6 +46,11 @@ export class PointPage {
   protected readonly start = computed(() => {
     const point = this.point();
     return point ? pointEdit(point) : emptyPoint();
+  });
+  /** What is done there, in its order. */
+  protected readonly visit = computed(() => {
+    const point = this.point();
+    return point ? visitOf(point) : { state: "", steps: [] };
   });
   protected readonly isNew = computed(() => this.pointId() === "new");
   constructor() {
@@ -98,13 +100,12 @@ export class PointPage {
     });
   }
 
-  protected found(point: LubricationPointRecord, state: FoundState): void {
-    const dose = state === "flooded" || state === "blocked" ? 0 : point.dose;
+  protected found(point: LubricationPointRecord, visit: FoundVisit): void {
     this.queue.add({
       pointId: point.id,
       place: point.place,
       by: this.preferences.who(),
-      visit: { key: newKey(), found: state, dose, glitter: false, words: "" },
+      visit: { key: newKey(), ...visit },
     });
     const undo = (): void =>
       this.queue.add({
@@ -113,7 +114,7 @@ export class PointPage {
         by: this.preferences.who(),
         visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" },
       });
-    this.notices.say(`${point.place}: ${state}.`, undo);
+    this.notices.say(`${point.place}: ${visit.found}.`, undo);
   }
 
   protected dueSentence(point: LubricationPointRecord): string {
@@ -166,6 +167,13 @@ export class PointPage {
         this.point.set(point);
         if (retired) this.notices.say(`${point.place} is kept no more.`, () => this.retire(false));
       },
+      error: this.notices.error,
+    });
+  }
+
+  protected openJob(): void {
+    this.api.call("jobFromPoint", { params: { id: this.pointId() } }).subscribe({
+      next: ({ jobId }) => void this.router.navigateByUrl(`/jobs/${jobId}`),
       error: this.notices.error,
     });
   }

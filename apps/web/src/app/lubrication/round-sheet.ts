@@ -5,7 +5,7 @@ import type { Rounds } from "@iron/contract";
 import { Api } from "../data/api";
 import { saidIn } from "../data/problems";
 import { dayText } from "../shared/times.text";
-import { bringText, FOUND_KEYS, visitOf } from "./rounds.view";
+import { bringText, foundKeys, visitOf } from "./rounds.view";
 import { LoadingLines } from "../shared/loading";
 
 /** One day’s round on paper, with boxes. */
@@ -39,12 +39,20 @@ import { LoadingLines } from "../shared/loading";
               <div class="row">
                 <div>
                   <p>
-                    <b>{{ point.place }}</b>: {{ point.access ? "First: " + point.access + ". " : ""
-                    }}{{ point.qualified ? "Only for people trained for it. " : "" }}{{ visit(point).state }}.
+                    <b>{{ point.place }}</b>: {{ point.qualified ? "Only for people trained for it. " : ""
+                    }}{{ visit(point).state }}.
                     {{ visit(point).steps.join(" ") }}
                   </p>
+                  @for (check of point.answered; track check.name) {
+                    <p class="quiet">
+                      {{ check.name }}: <span class="box"></span> fine <span class="box"></span> watch
+                      <span class="box"></span> act{{ check.wrong ? ", " + check.wrong : "" }}
+                      @if (check.unit) {
+                        <span class="line short-line"></span> {{ check.unit }}
+                      }
+                    </p>
+                  }
                   <p class="quiet">
-                    {{ point.checks.length ? "Look: " + point.checks.join("; ") + "." : "" }}
                     {{
                       point.outlets.length
                         ? "Outlets, farthest first: " + point.outlets.slice().reverse().join(", ") + "."
@@ -53,7 +61,7 @@ import { LoadingLines } from "../shared/loading";
                   </p>
                 </div>
                 <div class="boxes">
-                  @for (key of keys; track key.state) {
+                  @for (key of keys(point); track key.state) {
                     <span><span class="box"></span> {{ key.label }}</span>
                   }
                   <span>given <span class="line short-line"></span></span>
@@ -82,7 +90,7 @@ import { LoadingLines } from "../shared/loading";
 export class RoundSheet {
   readonly date = input.required<string>();
   private readonly api = inject(Api);
-  protected readonly keys = FOUND_KEYS;
+  protected readonly keys = foundKeys;
   protected readonly visit = visitOf;
   protected readonly error = signal("");
   private readonly rounds = signal<Rounds | null>(null);

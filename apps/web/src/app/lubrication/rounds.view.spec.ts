@@ -1,6 +1,7 @@
+import { giveText } from "@iron/core";
 import type { Rounds } from "@iron/contract";
 import { lubricationPoint as point } from "../../testing/lubrication";
-import { chainMarks, datesInText, dayBars, doseText, dueText, FOUND_KEYS, walkOf } from "./rounds.view";
+import { chainMarks, datesInText, dayBars, dueText, FOUND_KEYS, walkOf } from "./rounds.view";
 
 const rounds: Rounds = {
   days: [
@@ -22,10 +23,10 @@ const rounds: Rounds = {
 
 describe("rounds as they are shown", () => {
   it("say what is given and when it is due, and what was learnt", () => {
-    expect(doseText(point())).toBe("4 strokes, grease, lithium, NLGI 2");
-    expect(doseText(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2");
-    expect(doseText(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil");
-    expect(doseText(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life");
+    expect(giveText(point())).toBe("4 strokes, grease, lithium, NLGI 2");
+    expect(giveText(point({ dose: 1 }))).toBe("1 stroke, grease, lithium, NLGI 2");
+    expect(giveText(point({ dose: 1, doseUnit: "wipe", lubricant: "light oil" }))).toBe("wipe with light oil");
+    expect(giveText(point({ dose: 0, lubricant: "greased for life" }))).toBe("greased for life");
     expect(dueText(point({ lateDays: 1.6 }))).toBe("1 day late; every 126 days by hours");
     expect(dueText(point({ dueSpreadDays: 6.4 }))).toMatch(/^due .* ± 6 days; every 126 days by hours$/);
     expect(dueText(point({ unlearntDays: 180, learnt: "found dry twice", held: true }))).toMatch(

@@ -1,4 +1,4 @@
-import { isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
+import { giveText, isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
 import { dayText } from "../shared/times.text";
 
@@ -11,12 +11,25 @@ export const FOUND_KEYS: readonly { readonly state: FoundState; readonly label: 
   { state: "blocked", label: "Blocked" },
 ];
 
-/** "4 strokes of grease", or what to do where nothing is given. */
-export function doseText(point: Pick<LubricationPointRecord, "dose" | "doseUnit" | "lubricant">): string {
-  if (point.doseUnit === "wipe") return point.dose > 0 ? `wipe with ${point.lubricant}` : point.lubricant;
-  if (point.dose === 0) return point.lubricant;
-  const unit = point.dose === 1 ? point.doseUnit.replace(/s$/, "") : point.doseUnit;
-  return `${point.dose} ${unit}, ${point.lubricant}`;
+/** The keys that fit a point: nobody finds a belt flooded, and an empty bowl of water is not a dry bearing. */
+export function foundKeys({
+  way,
+  dose,
+}: Pick<LubricationPointRecord, "way" | "dose">): readonly { readonly state: FoundState; readonly label: string }[] {
+  if (way === "look") return [{ state: "right", label: "Looked at" }];
+  if (way === "clean")
+    return [
+      { state: "right", label: "Was clean" },
+      { state: "dirty", label: "Was dirty, is clean" },
+    ];
+  if (way === "bath" && dose === 0)
+    return [
+      { state: "right", label: "At its mark" },
+      { state: "dry", label: "Below its mark" },
+      { state: "flooded", label: "Over its mark" },
+      { state: "dirty", label: "Dirty" },
+    ];
+  return FOUND_KEYS;
 }
 
 /** What is brought along for these points, each once; "nothing" where none is given anything. */
@@ -25,7 +38,7 @@ export function bringText(points: readonly LubricationPointRecord[]): string {
 }
 
 /** What is done at a point, with its dose in words. */
-export const visitOf = (point: LubricationPointRecord): VisitText => visitText(point, doseText(point));
+export const visitOf = (point: LubricationPointRecord): VisitText => visitText(point, giveText(point));
 
 /** When a point is due and why then: "due Tue 3 Mar, every 126 days by hours (was 180: found dry twice)". */
 export function dueText(point: LubricationPointRecord): string {
