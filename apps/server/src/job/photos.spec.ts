@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import sharp, { type Sharp } from "sharp";
 import { remakePhoto } from "../threads/photo";
-import { newAxis, testApp } from "../testing/test-app";
+import { newAxis, testApp, USUAL } from "../testing/test-app";
 
 /** Red, green, blue and white corners, and a way to see which is where. */
 async function corners(): Promise<Sharp> {
@@ -159,7 +159,9 @@ describe("a photo from outside", () => {
   it("is kept remade, once for its key, and refused in words over the API", async () => {
     const t = await testApp();
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as { id: number }[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL)).body as {
+      id: number;
+    }[];
     const key = randomUUID();
     const send = (body: Buffer, k = key) =>
       t.api.post(`/api/lube-points/${point.id}/photos?key=${k}`).set("content-type", "image/jpeg").send(body);

@@ -1,7 +1,7 @@
 import type { Axis, Job, LubricationPointRecord, Rounds } from "@iron/contract";
 import { jobProgress, type PlannedStep } from "@iron/core";
 import { plainSign } from "../job/job-sign";
-import { newAxis, testApp, type TestApp } from "../testing/test-app";
+import { newAxis, testApp, type TestApp, USUAL } from "../testing/test-app";
 
 describe("a nut that has to be parted to be greased", () => {
   let t: TestApp;
@@ -13,7 +13,7 @@ describe("a nut that has to be parted to be greased", () => {
   afterEach(() => t.close());
 
   async function partedPoint(letter: string): Promise<LubricationPointRecord> {
-    const usual = (await t.api.post(`/api/machines/${axis.machineId}/lube-points/usual`).expect(200))
+    const usual = (await t.api.post(`/api/machines/${axis.machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
     const [first] = usual;
     const body = {

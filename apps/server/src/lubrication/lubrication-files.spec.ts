@@ -45,7 +45,7 @@ describe("lubrication in files, out and in", () => {
       .slice(0, 2)
       .join("\n")
       .replace("X ways, central system", "X ways, hand pump")
-      .replace(/"?X rail carriages, four"?/, "X rail");
+      .replace(/"?X rail carriages, 1 stroke each"?/, "X rail");
     expect((await t.api.post("/api/lube-points/import").send({ text: more }).expect(200)).body.kept).toBe(1);
     const bad = (
       await t.api

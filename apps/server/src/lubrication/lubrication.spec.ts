@@ -1,6 +1,6 @@
-import type { LubricationPointRecord, Rounds } from "@iron/contract";
+import type { Case, LubricationPointRecord, Rounds, UsualPoint } from "@iron/contract";
 import { randomUUID } from "node:crypto";
-import { newAxis, testApp, type TestApp } from "../testing/test-app";
+import { newAxis, testApp, type TestApp, USUAL } from "../testing/test-app";
 
 describe("lubrication", () => {
   let t: TestApp;
@@ -15,18 +15,99 @@ describe("lubrication", () => {
 
   async function points(): Promise<LubricationPointRecord[]> {
     const { machineId } = await newAxis(t);
-    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
   }
 
-  it("gives a machine its usual points once, due an interval from now", async () => {
+  it("gives a machine its usual points once; nobody knows since when, so they are due within the first weeks", async () => {
     const all = await points();
     expect(all.map((p) => p.place)).toEqual(
-      expect.arrayContaining(["X rail carriages, four", "X ball nut", "air unit"]),
+      expect.arrayContaining(["X rail carriages, 1 stroke each", "X ball nut", "air unit"]),
     );
-    const again = await t.api.post(`/api/machines/${all[0].machineId}/lube-points/usual`).expect(200);
+    const again = await t.api.post(`/api/machines/${all[0].machineId}/lube-points/usual`).send(USUAL).expect(200);
     expect(again.body).toHaveLength(all.length);
-    for (const p of all) expect(p.lateDays).toBeLessThan(0);
+    for (const p of all) {
+      expect(p.neverSeen).toBe(true);
+      expect(p.lateDays).toBeLessThan(1);
+      expect(-p.lateDays).toBeLessThanOrEqual(14);
+      // What does most harm is due at once.
+      expect(-p.lateDays < 0.1).toBe(p.weight === 3);
+    }
+    const now = (await visit(all[0].id, "right").expect(201)).body as LubricationPointRecord;
+    expect(now.neverSeen).toBe(false);
+    expect(-now.lateDays).toBeGreaterThan(30);
+    expect((await visit(all[0].id, null).expect(201)).body).toMatchObject({ neverSeen: true });
+  });
+
+  it("where the day is known it counts from there; a day to come is refused; places can be left out", async () => {
+    const { machineId } = await newAxis(t);
+    const usual = `/api/machines/${machineId}/lube-points/usual`;
+    const late = await t.api
+      .post(usual)
+      .send({ ...USUAL, lastDone: "2199-01-01" })
+      .expect(422);
+    expect(late.body.detail).toMatch(/^Last done on 2199-01-01 is still to come: today is /);
+    const day = new Date(Date.now() - 40 * 86_400_000).toISOString().slice(0, 10);
+    const asked = { ...USUAL, lastDone: day, factors: ["dirt"], leaveOut: ["air unit"] };
+    const preview = (await t.api.post(`${usual}-preview`).send(asked).expect(200)).body as UsualPoint[];
+    const all = (await t.api.post(usual).send(asked).expect(200)).body as LubricationPointRecord[];
+    expect(all.map((p) => p.place)).not.toContain("air unit");
+    for (const p of all) {
+      const before = preview.find((u) => u.place === p.place);
+      expect(before).toMatchObject({ intervalDays: p.intervalDays, by: p.by, dueOn: p.dueOn });
+      if (p.letter) expect(before?.plainDays).toBeGreaterThan(p.intervalDays);
+      expect(p.neverSeen).toBe(false);
+    }
+    const nut = all.find((p) => p.place === "X ball nut") as LubricationPointRecord;
+    expect(nut.lateDays).toBeCloseTo(40 - nut.intervalDays, -0.5);
+  });
+
+  it("a point kept no more comes back as it is now usual, with what was found at it", async () => {
+    const all = await points();
+    const nut = all.find((p) => p.place === "X ball nut") as LubricationPointRecord;
+    await visit(nut.id, "dry").expect(201);
+    await t.api.post(`/api/lube-points/${nut.id}/retire`).send({ retired: true }).expect(200);
+    const asked = { ...USUAL, factors: ["coolant"] };
+    const again = (await t.api.post(`/api/machines/${nut.machineId}/lube-points/usual`).send(asked).expect(200))
+      .body as LubricationPointRecord[];
+    const back = again.filter((p) => p.place === "X ball nut");
+    expect(back).toHaveLength(1);
+    expect(back[0]).toMatchObject({ id: nut.id, retired: false, visits: 1, factors: ["coolant"] });
+  });
+
+  it("checks are answered one by one: figures with their trend, and what has to be acted on asks for a case", async () => {
+    const [point] = await points();
+    const checks = ["brush length [mm, at least 6]: worn to the mark", "cover: torn"];
+    const changed = { ...point, checks };
+    await t.api.put(`/api/lube-points/${point.id}`).send(changed).expect(200);
+    const answer = (figure: number, brush = "fine", cover = "fine") =>
+      visit(point.id, "right", {
+        checks: [
+          { name: "brush length", answer: brush, figure },
+          { name: "cover", answer: cover },
+        ],
+        again: true,
+      }).expect(201);
+    const first = (await answer(12)).body as LubricationPointRecord;
+    expect(first.answered[0]).toMatchObject({ unit: "mm", least: 6, answer: "fine", figure: 12, boundOn: null });
+    expect(first.asksCase).toBe("");
+    const second = (await answer(5.5, "act", "act")).body as LubricationPointRecord;
+    expect(second.asksCase).toBe("To act on: brush length 5.5 mm, worn to the mark; cover, torn.");
+    expect(second.answered[0].readings.map((r) => r.figure)).toEqual([12, 5.5]);
+    const opened = await t.api.post(`/api/lube-points/${point.id}/case`).expect(201);
+    const file = (await t.api.get(`/api/cases/${(opened.body as { caseId: number }).caseId}`).expect(200)).body as Case;
+    expect(file.notes).toContain("To act on: brush length 5.5 mm, worn to the mark; cover, torn.");
+    const back = (await visit(point.id, null).expect(201)).body as LubricationPointRecord;
+    expect(back.asksCase).toBe("");
+    const wrong = await visit(point.id, "right", { checks: [{ name: "cover", answer: "broken" }] });
+    expect(wrong.status).toBe(422);
+  });
+
+  it("carriages that are greased one by one are no central line: a dry one is not its doser", async () => {
+    const all = await points();
+    const carriages = all.find((p) => p.outlets.length === 4) as LubricationPointRecord;
+    const told = (await visit(carriages.id, "right", { outlets: [true, false, true, true] }).expect(201)).body;
+    expect((told as LubricationPointRecord).asksCase).toBe("");
   });
 
   it("shortens when found dry twice and asks for a case; taking back undoes it; a key counts once", async () => {

@@ -5,6 +5,7 @@ import type { Db } from "../store/database";
 import { isKnownKey } from "../store/keys";
 import { fromJson, toJson } from "../store/columns";
 import { instant, type Clock } from "../shop/clock";
+import { Feeds } from "./feeds";
 import type { LubricationSettingsStore } from "./lubrication-settings";
 import type { Machines } from "../machine/machines";
 import type { Meters } from "./meters";
@@ -25,9 +26,6 @@ const FEED_PART = 0.05;
 
 /** Two people on one round: a point done so recently is not done again, ms. */
 const JUST_DONE_MS = 12 * 3_600_000;
-
-/** Axes asked for by number at once. */
-const AT_ONCE = 400;
 
 /** Lubrication points, what is found at them, and the rounds that follow. */
 export class Lubrication {
@@ -77,22 +75,39 @@ export class Lubrication {
   /** Adds the usual points of a machine; those already there by place stay as they are. */
   async addUsual(machineId: number, asked: UsualPoints): Promise<LubricationPointRecord[]> {
     const since = this.sinceOf(asked.lastDone);
-    const { points, there } = await this.usualOf(machineId, asked);
-    const rows = points
-      .filter((p) => !there.has(p.place) && !asked.leaveOut.includes(p.place))
-      .map((p) => ({ machine_id: machineId, point: toJson(p), ...since }));
-    if (rows.length) await this.needs.db.insertInto("lube_point").values(rows).execute();
+    const { points, there, retired } = await this.usualOf(machineId, asked);
+    const wanted = points.filter((p) => !there.has(p.place) && !asked.leaveOut.includes(p.place));
+    await this.needs.db.transaction().execute(async (trx) => {
+      for (const point of wanted) {
+        const id = retired.get(point.place);
+        // One that was kept before, and its visits, come back as it is now.
+        const changed = { point: toJson(point), since: since.since, retired_at: null };
+        if (id !== undefined) await trx.updateTable("lube_point").set(changed).where("id", "=", id).execute();
+        else
+          await trx
+            .insertInto("lube_point")
+            .values({ machine_id: machineId, point: changed.point, ...since })
+            .execute();
+      }
+    });
     return this.ofMachine(machineId);
   }
 
   private async usualOf(
     machineId: number,
     { setUp, factors }: UsualPoints,
-  ): Promise<{ readonly points: readonly LubricationPoint[]; readonly there: ReadonlySet<string> }> {
+  ): Promise<{
+    readonly points: readonly LubricationPoint[];
+    readonly there: ReadonlySet<string>;
+    /** Kept once, by place. */
+    readonly retired: ReadonlyMap<string, number>;
+  }> {
     const machine = await this.needs.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
-    const there = new Set((await this.ofMachine(machineId)).map((p) => p.place));
-    return { points: templatePoints(axes, { kind: machine.kind, setUp, factors }), there };
+    const kept = await this.ofMachine(machineId);
+    const there = new Set(kept.filter((p) => !p.retired).map((p) => p.place));
+    const retired = new Map(kept.filter((p) => p.retired).map((p) => [p.place, p.id]));
+    return { points: templatePoints(axes, { kind: machine.kind, setUp, factors }), there, retired };
   }
 
   /** From when a point counts, and whether that is when it was last seen to. */
@@ -304,41 +319,6 @@ export class Lubrication {
       const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
       return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs };
     };
-  }
-}
-
-/** Rapid of each axis, mm/min, read again only where the axis has changed. */
-class Feeds {
-  private readonly known = new Map<number, { version: number; letter: string; rapid: number }>();
-
-  constructor(private readonly db: Db) {}
-
-  /** By machine and letter; of one machine or all. */
-  async rapids(machineId?: number): Promise<ReadonlyMap<string, number>> {
-    const rows = await this.db
-      .selectFrom("axis")
-      .select(["id", "machine_id", "version"])
-      .where("retired_at", "is", null)
-      .$if(machineId !== undefined, (q) => q.where("machine_id", "=", machineId ?? 0))
-      .execute();
-    const old = rows.filter((r) => this.known.get(r.id)?.version !== r.version).map((r) => r.id);
-    for (let from = 0; from < old.length; from += AT_ONCE) {
-      const read = await this.db
-        .selectFrom("axis")
-        .select(["id", "version", "config"])
-        .where("id", "in", old.slice(from, from + AT_ONCE))
-        .execute();
-      for (const { id, version, config } of read) {
-        const { letter, rapidMmMin } = fromJson(config);
-        this.known.set(id, { version, letter, rapid: rapidMmMin });
-      }
-    }
-    return new Map(
-      rows.flatMap((r) => {
-        const known = this.known.get(r.id);
-        return known ? [[`${r.machine_id} ${known.letter}`, known.rapid]] : [];
-      }),
-    );
   }
 }
 

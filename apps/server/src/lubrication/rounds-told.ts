@@ -46,7 +46,7 @@ export function tell(
         stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
       };
     }),
-    late: due.filter((p) => p.lateDays > 0 && p.hold?.kind !== "skip").length,
+    late: due.filter((p) => p.lateDays >= 1 && p.hold?.kind !== "skip").length,
     points,
     changes: [...changes],
     changedAt,

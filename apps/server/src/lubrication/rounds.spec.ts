@@ -9,7 +9,7 @@ import type {
 import { dayAfter, dayOf } from "@iron/core";
 import { randomUUID } from "node:crypto";
 import * as ical from "node-ical";
-import { newAxis, testApp, type TestApp } from "../testing/test-app";
+import { newAxis, testApp, type TestApp, USUAL } from "../testing/test-app";
 
 const dayFrom = (days: number): string => dayAfter(dayOf(new Date()), days);
 
@@ -149,12 +149,13 @@ describe("keeping the shop lubricated", () => {
 
   it("a dry far outlet with wet near ones says where to look, and more friction offers a case", async () => {
     const { machineId } = await newAxis(t);
-    const made = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubricationPointRecord[];
+    const made = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL))
+      .body as LubricationPointRecord[];
     const { id, ...first } = made[0];
     const point = (
       await t.api
         .post(`/api/machines/${machineId}/lube-points`)
-        .send({ ...first, place: "X ways, central", outlets: ["a", "b", "c", "d"] })
+        .send({ ...first, place: "X ways, central", way: "central line", outlets: ["a", "b", "c", "d"] })
         .expect(201)
     ).body as LubricationPointRecord;
     const far = (await visit(point.id, "Ama", { outlets: [true, true, false, false] }).expect(201))
@@ -193,7 +194,7 @@ describe("keeping the shop lubricated", () => {
       hoursPerDay: 20,
       notes: [],
     });
-    await t.api.post(`/api/machines/${machineId}/lube-points/usual`);
+    await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL);
     const [fast] = await get<LubricationPointRecord[]>(`/api/machines/${machineId}/lube-points`);
     const back = (await t.api.post(`/api/meter-readings/${read[0].readings[0].id}/back`).expect(200))
       .body as MachineMeter[];
@@ -291,7 +292,8 @@ describe("keeping the shop lubricated", () => {
 
   it("a photo of a point is kept once; bounds are moved only under a name", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubricationPointRecord[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL))
+      .body as LubricationPointRecord[];
     const dot = Buffer.from(
       "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==",
       "base64",
@@ -328,7 +330,8 @@ describe("keeping the shop lubricated", () => {
 
   it("a point that took twice its dose is due sooner, and says so", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`)).body as LubricationPointRecord[];
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL))
+      .body as LubricationPointRecord[];
     const much = (await visit(point.id, "Ama", { dose: 2 * point.dose }).expect(201)).body as LubricationPointRecord;
     expect(much.intervalDays).toBeLessThan(point.intervalDays);
     expect(much.learnt).toBe("took much more than its dose once");

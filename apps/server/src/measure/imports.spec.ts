@@ -3,7 +3,7 @@ import type { LubricationImport, LubricationPointRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { inThread, type Given, type Made, type WorkPool } from "../threads/pool";
 import type { Tasks } from "../threads/tasks";
-import { newAxis, testApp, type TestApp } from "../testing/test-app";
+import { newAxis, testApp, type TestApp, USUAL } from "../testing/test-app";
 
 const day = (n: number): string => dayAfter(dayOf(new Date()), n);
 
@@ -35,7 +35,7 @@ describe("files of work, meters and points", () => {
     return machineId;
   }
   async function pointsOf(machineId: number): Promise<LubricationPointRecord[]> {
-    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+    return (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
   }
   const count = async (table: "meter_reading" | "lube_visit" | "lube_point"): Promise<number> =>

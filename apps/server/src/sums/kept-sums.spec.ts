@@ -2,7 +2,7 @@ import { OPERATIONS, type Floor } from "@iron/contract";
 import { sql } from "kysely";
 import { randomUUID } from "node:crypto";
 import { summariesOf } from "../machine/axis-summary";
-import { newAxis, startRun, testApp, type TestApp } from "../testing/test-app";
+import { newAxis, startRun, testApp, type TestApp, USUAL } from "../testing/test-app";
 
 describe("what is worked out once and kept", () => {
   let t: TestApp;
@@ -103,7 +103,7 @@ describe("what is worked out once and kept", () => {
 
   it("a point’s facts follow whoever writes: a visit, a move, a photo, a change, a row past the services", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200)).body as {
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200)).body as {
       id: number;
       place: string;
     }[];

@@ -2,7 +2,7 @@ import { DEFAULT_OPTIONS, jobProgress } from "@iron/core";
 import type { Case, Job, LubricationPointRecord, LubricantRecord } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { plainSign } from "../job/job-sign";
-import { newAxis, startRun, testApp, type TestApp } from "./test-app";
+import { newAxis, startRun, testApp, type TestApp, USUAL } from "./test-app";
 
 /** Two people change one thing from the version that both have seen: the second is told, and sees the first’s. */
 describe("two editors of one thing", () => {
@@ -28,7 +28,7 @@ describe("two editors of one thing", () => {
 
   it("a point", async () => {
     const { machineId } = await newAxis(t);
-    const points = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+    const points = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
     const [point] = points;
     const path = `/api/lube-points/${point.id}`;
@@ -48,7 +48,7 @@ describe("two editors of one thing", () => {
 
   it("a point whose lubricant was named anew meanwhile", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
     const spec = {
       name: point.lubricant,
@@ -135,7 +135,7 @@ describe("two editors of one thing", () => {
 
   it("of fifty at once one is kept, and the other forty-nine are told", async () => {
     const { machineId } = await newAxis(t);
-    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).expect(200))
+    const [point] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
     const path = `/api/lube-points/${point.id}`;
     const answers = await Promise.all(
@@ -180,7 +180,7 @@ describe("what is kept under the right name", () => {
     expect((refused.body as { detail: string }).detail).toContain("Nothing was kept here");
     expect(((await t.api.get(`/api/jobs/${two.id}`)).body as Job).events).toEqual([]);
 
-    const points = (await t.api.post(`/api/machines/${x.machineId}/lube-points/usual`).expect(200))
+    const points = (await t.api.post(`/api/machines/${x.machineId}/lube-points/usual`).send(USUAL).expect(200))
       .body as LubricationPointRecord[];
     const visit = {
       key: randomUUID(),

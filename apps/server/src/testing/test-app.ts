@@ -1,5 +1,5 @@
 import { defaultAxis, type TestPlan } from "@iron/core";
-import type { Axis, Run, RunSetup } from "@iron/contract";
+import type { Axis, Run, RunSetup, UsualPointsInput } from "@iron/contract";
 import { sql } from "kysely";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -134,3 +134,10 @@ export async function startRun(
     .expect(201);
   return answer.body as Run;
 }
+
+/** How a machine is usually lubricated, and nobody knows since when. */
+export const USUAL = {
+  setUp: { central: "none", carriages: "nipple", nuts: "nipple", board: false },
+  factors: [],
+  lastDone: null,
+} satisfies UsualPointsInput;

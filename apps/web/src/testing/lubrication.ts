@@ -45,7 +45,7 @@ export const roundsOf = (points: readonly LubricationPointRecord[], over: Partia
     },
     { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
   ],
-  late: points.filter((p) => p.lateDays > 0).length,
+  late: points.filter((p) => p.lateDays >= 1).length,
   points: points.length,
   against: 0.8,
   changes: [],

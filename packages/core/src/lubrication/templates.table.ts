@@ -149,7 +149,7 @@ export const MACHINE_TEMPLATES: readonly TemplateRow[] = [
     fits: { kinds: [...CENTRES, "lathe", "horizontal-borer", "router", "other"] },
     place: "air unit", link: null, way: "bath", lubricant: "air-tool oil, ISO VG 32", dose: 0, doseUnit: "drops", minutes: 3, weight: 2,
     access: "stopped, what air holds parked low or blocked; to fill: air shut off and vented", rule: [14, null, null, 7, 60], machineOff: false,
-    checks: ["water bowl drained: water in the air", "oiler: below its mark", "regulator [bar]: off its mark"],
+    checks: ["water bowl drained: water in the air", "regulator [bar]: off its mark"],
   },
   {
     fits: { kinds: [...CENTRES, "lathe", "horizontal-borer", "surface-grinder"] },

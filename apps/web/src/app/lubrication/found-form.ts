@@ -35,7 +35,7 @@ export interface FoundVisit {
           <ip-choice-field
             [label]="(central() ? 'Outlet: ' : '') + row.name"
             [value]="outlets()[row.index]"
-            [choices]="outletStates"
+            [choices]="outletStates()"
             (chosen)="outlet(row.index, $event)"
           />
         }
@@ -43,7 +43,7 @@ export interface FoundVisit {
     }
 
     <ip-check-rows [point]="point()" />
-    <h3>{{ given0() ? "What it was like" : "Found, before anything was given" }}</h3>
+    <h3>{{ foundHeading() }}</h3>
     @if (unanswered().length) {
       <p class="warn" role="alert">
         Not answered: {{ unanswered().join("; ") }}. Answer, or press again to leave it at that.
@@ -54,7 +54,7 @@ export interface FoundVisit {
         <button type="button" pButton severity="secondary" (click)="tell(key.state)">{{ key.label }}</button>
       }
     </div>
-    @if (!given0()) {
+    @if (!nothingGiven()) {
       <ip-tick-box [checked]="glitter()" (ticked)="glitter.set($event)"
         >Metal glitter or chips in the old grease</ip-tick-box
       >
@@ -92,14 +92,19 @@ export class FoundForm {
   protected readonly keys = computed(() => foundKeys(this.point()));
   protected readonly central = computed(() => this.point().way === "central line");
   /** Nothing is greased or oiled here. */
-  protected readonly given0 = computed(() => this.point().dose === 0);
+  protected readonly nothingGiven = computed(() => this.point().dose === 0);
+  protected readonly foundHeading = computed(() => {
+    if (this.point().way === "bath") return "Its level, before it was topped up";
+    return this.nothingGiven() ? "What it was like" : "Found, before anything was given";
+  });
   /** Checks that were left unanswered when somebody pressed a key: asked once. */
   protected readonly unanswered = this.of<readonly string[]>(() => []);
-  protected readonly outletStates: readonly Choice<boolean | null>[] = [
+  /** An outlet is wet or dry; a carriage that is greased by itself was found right or dry. */
+  protected readonly outletStates = computed<readonly Choice<boolean | null>[]>(() => [
     { id: null, label: "not looked at" },
-    { id: true, label: "wet" },
+    { id: true, label: this.central() ? "wet" : "right" },
     { id: false, label: "dry" },
-  ];
+  ]);
   protected readonly glitter = this.of(() => false);
   protected readonly friction = this.of(() => false);
   protected readonly words = this.of(() => "");
@@ -108,9 +113,10 @@ export class FoundForm {
   protected readonly givenError = this.of(() => "");
   /** Outlets of a central system as looked at, from the pump outwards. */
   protected readonly outlets = this.of<readonly (boolean | null)[]>(() => this.point().outlets.map(() => null));
-  /** In the order they are looked at: the farthest first. */
+  /** In the order they are looked at: of a central line the farthest first. */
   protected readonly outletRows = computed(() => {
     const { outlets } = this.point();
+    if (!this.central()) return outlets.map((name, index) => ({ name, index }));
     return lookingOrder(outlets.map((name) => ({ name, wet: null }))).map((name) => ({
       name,
       index: outlets.indexOf(name),

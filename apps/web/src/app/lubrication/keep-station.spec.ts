@@ -2,7 +2,7 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { AXIS_PROVIDERS, openAxis } from "../../testing/axis";
 import { lubricationPoint } from "../../testing/lubrication";
-import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
+import { answer, cut, setUpBed, show } from "../../testing/place";
 import { AxisContext } from "../machine/axis/axis-context";
 import { KeepStation } from "./keep-station";
 
@@ -38,19 +38,14 @@ describe("station Keep", () => {
     expect(Object.keys(TestBed.inject(AxisContext).marks())).toEqual(expect.arrayContaining(["nut", "end-bearings"]));
   });
 
-  it("a new machine gets its usual points by one key; a refusal is told", () => {
-    const said = hearNotices();
+  it("a new machine is led to its usual points; nothing kept is no comfort", () => {
     const page = open([]);
     expect(page.text()).toContain("No point is kept for this machine yet.");
     // Where nothing is kept, “nothing is late” would be no comfort.
     expect(page.text()).toContain("Nothing is kept here yet");
     expect(page.text()).not.toContain("Nothing is late");
-    page.press("Add the usual points of this machine");
-    refuse(http.expectOne("/api/machines/1/lube-points/usual"), 409, { detail: "This machine is retired." });
-    expect(said).toEqual(["This machine is retired."]);
-    page.press("Add the usual points of this machine");
-    answer(http.expectOne("/api/machines/1/lube-points/usual"), [nut]);
-    expect(page.text()).toContain("X ball nut");
+    const lead = page.page.getByRole("link", { name: "Add the usual points of this machine" });
+    expect(lead.getAttribute("href")).toBe("/machines/1/points");
   });
 
   it("one that wants more than grease leads to Ask", () => {

@@ -110,7 +110,7 @@ export class KeepStation {
     );
   });
   protected readonly heading = computed(() => {
-    const late = (this.points() ?? []).filter((p) => p.lateDays > 0).length;
+    const late = (this.points() ?? []).filter((p) => p.lateDays >= 1).length;
     if (!this.points()) return "Keep";
     if (!this.points()?.length) return "Nothing is kept here yet";
     return late ? `${late} ${late === 1 ? "point is" : "points are"} late` : "Nothing is late here";

@@ -7,7 +7,7 @@ import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import type { Offer } from "../data/notices";
 import { PointPage } from "./point-page";
 
-const point = lubricationPoint({ id: 7, place: "X ball nut", checks: ["wipers whole"], access: "covers back" });
+const point = lubricationPoint({ id: 7, place: "X ball nut", outlets: [], access: "covers back" });
 
 describe("a lubrication point, as its label opens it", () => {
   let http: HttpTestingController;
@@ -31,8 +31,7 @@ describe("a lubrication point, as its label opens it", () => {
   it("says what to give, when it is due and what to look at", () => {
     const page = open();
     expect(page.text()).toContain("Godwit, bay 7");
-    expect(page.text()).toContain("covers back");
-    expect(page.text()).toContain("Look: wipers whole.");
+    expect(page.text()).toContain("Covers back.");
     expect(page.text()).toContain("Not visited yet.");
   });
 

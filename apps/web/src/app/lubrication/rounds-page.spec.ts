@@ -5,7 +5,7 @@ import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/
 import { RoundsPage } from "./rounds-page";
 
 const nut = lubricationPoint({ id: 1, place: "X ball nut" });
-const ways = lubricationPoint({ id: 2, place: "Y ways", outlets: ["front", "far end"], checks: ["wipers whole"] });
+const ways = lubricationPoint({ id: 2, place: "Y ways", way: "central line", outlets: ["front", "far end"] });
 const guide = lubricationPoint({ id: 3, place: "Z carriages" });
 
 describe("a round walked", () => {

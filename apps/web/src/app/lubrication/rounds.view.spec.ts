@@ -1,7 +1,7 @@
 import { giveText } from "@iron/core";
 import type { Rounds } from "@iron/contract";
 import { lubricationPoint as point } from "../../testing/lubrication";
-import { chainMarks, datesInText, dayBars, dueText, FOUND_KEYS, walkOf } from "./rounds.view";
+import { chainMarks, datesInText, dayBars, dueText, FOUND_KEYS, foundKeys, walkOf } from "./rounds.view";
 
 const rounds: Rounds = {
   days: [
@@ -20,6 +20,21 @@ const rounds: Rounds = {
   changedAt: null,
   unplanned: [],
 };
+
+describe("what fits a point", () => {
+  it("nobody finds a belt flooded, and a bowl below its mark is not a dry bearing", () => {
+    expect(foundKeys({ way: "nipple", dose: 2 })).toEqual(FOUND_KEYS);
+    expect(foundKeys({ way: "look", dose: 0 }).map((k) => k.label)).toEqual(["Looked at"]);
+    expect(foundKeys({ way: "clean", dose: 0 }).map((k) => k.state)).toEqual(["right", "dirty"]);
+    expect(foundKeys({ way: "bath", dose: 0 }).map((k) => k.label)).toContain("Below its mark");
+  });
+
+  it("a point that nobody is known to have seen to is due, and says why", () => {
+    const never = point({ neverSeen: true, lateDays: 0, dueOn: "2026-03-03" });
+    expect(dueText(never)).toContain("due Tue 3 Mar, as nobody is known to have seen to it; every");
+    expect(dueText({ ...never, neverSeen: false })).not.toContain("nobody");
+  });
+});
 
 describe("rounds as they are shown", () => {
   it("say what is given and when it is due, and what was learnt", () => {

@@ -44,11 +44,12 @@ export const visitOf = (point: LubricationPointRecord): VisitText => visitText(p
 export function dueText(point: LubricationPointRecord): string {
   const late = Math.floor(point.lateDays);
   const due = late > 0 ? `${late} ${late === 1 ? "day" : "days"} late` : `due ${dayText(`${point.dueOn}T12:00:00`)}`;
+  const first = point.neverSeen && late <= 0 ? ", as nobody is known to have seen to it" : "";
   const spread = late <= 0 && point.dueSpreadDays >= 1 ? ` ± ${Math.round(point.dueSpreadDays)} days` : "";
   const was =
     point.learnt && point.unlearntDays !== point.intervalDays ? ` (was ${point.unlearntDays}: ${point.learnt})` : "";
   const held = point.held ? ", held by the maker’s bounds" : "";
-  return `${due}${spread}; every ${point.intervalDays === 1 ? "day" : `${point.intervalDays} days`} by ${point.by}${was}${held}`;
+  return `${due}${first}${spread}; every ${point.intervalDays === 1 ? "day" : `${point.intervalDays} days`} by ${point.by}${was}${held}`;
 }
 
 export interface DayBar {
@@ -64,7 +65,7 @@ export interface DayBar {
 export function dayBars(rounds: Rounds): readonly DayBar[] {
   return rounds.days.map((day) => {
     const points = day.stops.flatMap((s) => s.points);
-    const late = points.filter((p) => p.lateDays > 0).length;
+    const late = points.filter((p) => p.lateDays >= 1).length;
     const dayLine = dayText(`${day.date}T12:00:00`);
     const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`;
     return {
@@ -184,7 +185,7 @@ export function chainMarks(points: readonly LubricationPointRecord[]): Readonly<
   for (const link of new Set(points.map((p) => p.link))) {
     if (link === null) continue;
     const own = points.filter((p) => p.link === link);
-    const late = own.filter((p) => p.lateDays > 0).length;
+    const late = own.filter((p) => p.lateDays >= 1).length;
     marks[link] = `${own.length} ${own.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`;
   }
   return marks;

@@ -1,0 +1,40 @@
+import type { Db } from "../store/database";
+import { fromJson } from "../store/columns";
+
+/** Axes asked for by number at once. */
+const AT_ONCE = 400;
+
+/** Rapid of each axis, mm/min, read again only where the axis has changed. */
+export class Feeds {
+  private readonly known = new Map<number, { version: number; letter: string; rapid: number }>();
+
+  constructor(private readonly db: Db) {}
+
+  /** By machine and letter; of one machine or all. */
+  async rapids(machineId?: number): Promise<ReadonlyMap<string, number>> {
+    const rows = await this.db
+      .selectFrom("axis")
+      .select(["id", "machine_id", "version"])
+      .where("retired_at", "is", null)
+      .$if(machineId !== undefined, (q) => q.where("machine_id", "=", machineId ?? 0))
+      .execute();
+    const old = rows.filter((r) => this.known.get(r.id)?.version !== r.version).map((r) => r.id);
+    for (let from = 0; from < old.length; from += AT_ONCE) {
+      const read = await this.db
+        .selectFrom("axis")
+        .select(["id", "version", "config"])
+        .where("id", "in", old.slice(from, from + AT_ONCE))
+        .execute();
+      for (const { id, version, config } of read) {
+        const { letter, rapidMmMin } = fromJson(config);
+        this.known.set(id, { version, letter, rapid: rapidMmMin });
+      }
+    }
+    return new Map(
+      rows.flatMap((r) => {
+        const known = this.known.get(r.id);
+        return known ? [[`${r.machine_id} ${known.letter}`, known.rapid]] : [];
+      }),
+    );
+  }
+}

@@ -1,0 +1,83 @@
+import type { HttpTestingController } from "@angular/common/http/testing";
+import type { LubricationPointRecord, LubricationVisitInput } from "@iron/contract";
+import { lubricationPoint, roundsOf } from "../../testing/lubrication";
+import { answer, setUpBed, show } from "../../testing/place";
+import { RoundsPage } from "./rounds-page";
+
+type Answered = LubricationPointRecord["answered"][number];
+const check = (over: Partial<Answered>): Answered => ({
+  name: "belt",
+  unit: null,
+  least: null,
+  most: null,
+  wrong: "cracked",
+  answer: null,
+  figure: null,
+  at: null,
+  readings: [],
+  boundOn: null,
+  ...over,
+});
+const brush = check({
+  name: "brush length",
+  unit: "mm",
+  least: 6,
+  wrong: "worn to the mark",
+  answer: "fine",
+  figure: 9.5,
+  at: "2026-02-01T09:00:00Z",
+  readings: [
+    { at: "2026-01-01T09:00:00Z", figure: 11 },
+    { at: "2026-02-01T09:00:00Z", figure: 9.5 },
+  ],
+  boundOn: "2026-04-12",
+});
+
+describe("what is looked at on the way", () => {
+  let http: HttpTestingController;
+  beforeEach(() => {
+    http = setUpBed();
+  });
+  afterEach(() => http.verify());
+  const walk = (answered: Answered[]) => {
+    const point = lubricationPoint({ id: 4, place: "spindle brushes", way: "look", dose: 0, outlets: [], answered });
+    const place = show(RoundsPage);
+    answer(http.expectOne("/api/rounds"), roundsOf([point]));
+    return place;
+  };
+  const sent = () => http.expectOne("/api/lube-points/4/visits").request.body as LubricationVisitInput;
+
+  it("is fine, to be watched or to be acted on, in words that fit", () => {
+    const place = walk([check({}), brush]);
+    expect(place.text()).toContain("Act: cracked");
+    expect(place.text()).toContain("Last time, Sun 1 Feb: fine, 9.5 mm (11, 9.5). At its bound about Sun 12 Apr.");
+    place.page.getAllByRole("radio", { name: "Watch it" })[0].click();
+    place.type(/^Read, mm, at least 6/, "5.5");
+    place.press("Looked at");
+    expect(sent()).toMatchObject({
+      found: "right",
+      checks: [
+        { name: "belt", answer: "watch", figure: null },
+        // Beyond its bound somebody has to act, whether or not that was pressed.
+        { name: "brush length", answer: "act", figure: 5.5 },
+      ],
+    });
+  });
+
+  it("one that is not answered is asked about once, and may be left at that", () => {
+    const place = walk([check({})]);
+    place.press("Looked at");
+    http.expectNone("/api/lube-points/4/visits");
+    expect(place.alerts()).toContain("Not answered: belt.");
+    place.press("Looked at");
+    expect(sent()).toMatchObject({ checks: [] });
+  });
+
+  it("a figure that is none is told, and nothing is kept", () => {
+    const place = walk([brush]);
+    place.type(/^Read, mm/, "short");
+    place.press("Looked at");
+    http.expectNone("/api/lube-points/4/visits");
+    expect(place.text()).toContain("“short” is not a number of mm.");
+  });
+});
