@@ -1,17 +1,6 @@
-/** One outlet of a central system, in the order from the pump outwards. */
-export interface Outlet {
-  readonly name: string;
-  /** Null: not looked at. */
-  readonly wet: boolean | null;
-}
+import { isLineTree, treeAdvice } from "./central-tree";
 
-export interface CentralAdvice {
-  readonly says: string;
-  /** Where to look, in this order. */
-  readonly look: readonly string[];
-  /** Wants more than oil: a case or a repair. */
-  readonly repair: boolean;
-}
+import type { CentralAdvice, Outlet } from "./outlet";
 
 /**
  * The order to look in: the farthest fails first (common practice, no source).
@@ -54,6 +43,7 @@ export function centralAdvice(outlets: readonly Outlet[]): CentralAdvice {
       ],
       repair: true,
     };
+  if (isLineTree(outlets.map((o) => o.name))) return treeAdvice(outlets);
   const lastWet = outlets.map((o) => o.wet).lastIndexOf(true);
   const beyond = outlets.slice(lastWet + 1).filter((o) => o.wet === false);
   if (beyond.length === dry.length && beyond.length > 1)

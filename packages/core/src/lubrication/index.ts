@@ -20,6 +20,8 @@ export {
   type VisitNeed,
 } from "./rounds-state";
 export * from "./central";
+export * from "./central-tree";
+export * from "./outlet";
 export * from "./horizon";
 export * from "./lubricants";
 export * from "./plan-changes";

@@ -36,7 +36,8 @@ const GREASE = "grease, lithium, NLGI 2";
 const LIGHT_OIL = "light oil, ISO VG 32";
 const WAY_OIL = "way oil, ISO VG 68";
 const NONE = "none, looked at only";
-const BALL_SCREWS = ["direct", "belt", "rotating-nut"] as const;
+/** Drives with a ball nut. */
+export const BALL_SCREWS: readonly AxisConfig["transmission"][] = ["direct", "belt", "rotating-nut"];
 const OPEN = "covers back, cloth under";
 const CENTRES = ["vertical-centre", "horizontal-centre"] as const;
 const LIGHT = ["router", "engraver", "bench-mill"] as const;
@@ -61,10 +62,16 @@ export const AXIS_TEMPLATES: readonly TemplateRow[] = [
     access: `${OPEN}; the unused ends too`, rule: [92, null, null, 30, 182], checks: ["rail: rust, or a line that catches a nail"],
   },
   {
-    fits: { guideway: ["box", "dovetail", "rail"], central: ["ways", "ways-and-nuts"] },
+    fits: { guideway: ["rail"], central: ["ways", "ways-and-nuts"] },
+    place: "carriages, central system", link: "way", way: "central line", lubricant: WAY_OIL, dose: 3, doseUnit: "strokes", minutes: 5, weight: 3,
+    access: "the farthest outlet in sight", rule: [30, 300, null, 7, 92], machineOff: false,
+    outlets: ["left rail / front", "left rail / back", "right rail / front", "right rail / back"], checks: ["lines: crushed, weeping or cut"],
+  },
+  {
+    fits: { guideway: ["box", "dovetail"], central: ["ways", "ways-and-nuts"] },
     place: "ways, central system", link: "way", way: "central line", lubricant: WAY_OIL, dose: 3, doseUnit: "strokes", minutes: 5, weight: 3,
     access: "the farthest outlet in sight", rule: [30, 300, null, 7, 92], machineOff: false,
-    outlets: ["near the pump", "middle", "farthest"], checks: ["lines: crushed, weeping or cut"],
+    outlets: ["front way / near", "front way / far", "back way / near", "back way / far"], checks: ["lines: crushed, weeping or cut"],
   },
   {
     fits: { guideway: ["box", "dovetail"], central: ["none"] },

@@ -2,6 +2,7 @@ import { isGravityAxis, type AxisConfig, type MachineKind } from "../machine/axi
 import { heldWhenOff, usualSetUp, type LubricationSetUp } from "./set-up";
 import {
   AXIS_TEMPLATES,
+  BALL_SCREWS,
   BOARD_CARE,
   MACHINE_TEMPLATES,
   TEMPLATE_PROVENANCE,
@@ -42,6 +43,10 @@ function fitsAxis(fits: TemplateFits, axis: AxisConfig): boolean {
 /** What wets, and stands over a board. */
 const wets = ({ way, dose, link }: TemplateRow): boolean => link !== null && dose > 0 && way !== "central line";
 
+/** A central system that feeds ball nuts has an outlet more on each axis that has one. */
+const feedsNut = (row: TemplateRow, axis: AxisConfig | null, { central }: LubricationSetUp): boolean =>
+  row.way === "central line" && central === "ways-and-nuts" && axis !== null && BALL_SCREWS.includes(axis.transmission);
+
 function pointOf(
   row: TemplateRow,
   axis: AxisConfig | null,
@@ -55,6 +60,7 @@ function pointOf(
     checks: [],
     partsNut: false,
     ...rest,
+    ...(feedsNut(row, axis, setUp) ? { outlets: [...(row.outlets ?? []), "nut"] } : {}),
     letter: axis?.letter ?? null,
     place: axis ? `${axis.letter} ${place}` : place,
     access: [access, care].filter(Boolean).join("; "),

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, viewChild } from "@angular/core";
 import { parseDecimal, type CheckAnswered, type LubricationPointRecord } from "@iron/contract";
-import { lookingOrder, type FoundState } from "@iron/core";
+import { centralAdvice, isLineTree, lookingOrder, type FoundState } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { ChoiceField, TextField, type Choice } from "../shared/fields";
 import { PhotoField } from "../shared/photo-field";
 import { TickBox } from "../shared/tick-box";
+import { LineTree } from "./line-tree";
 import { CheckRows } from "./check-rows";
 import { foundKeys } from "./rounds.view";
 
@@ -22,7 +23,7 @@ export interface FoundVisit {
 /** How a point was found, before anything was given: one key is enough, the rest is besides. */
 @Component({
   selector: "ip-found-form",
-  imports: [ButtonDirective, CheckRows, ChoiceField, PhotoField, TextField, TickBox],
+  imports: [ButtonDirective, CheckRows, ChoiceField, LineTree, PhotoField, TextField, TickBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -42,6 +43,12 @@ export interface FoundVisit {
       </div>
     }
 
+    @if (branching()) {
+      <ip-line-tree [outlets]="point().outlets" [states]="outlets()" />
+    }
+    @if (lineSays(); as says) {
+      <p class="warn" role="status">{{ says }}</p>
+    }
     <ip-check-rows [point]="point()" />
     <h3>{{ foundHeading() }}</h3>
     @if (unanswered().length) {
@@ -91,6 +98,14 @@ export class FoundForm {
   private readonly rows = viewChild.required(CheckRows);
   protected readonly keys = computed(() => foundKeys(this.point()));
   protected readonly central = computed(() => this.point().way === "central line");
+  protected readonly branching = computed(() => this.central() && isLineTree(this.point().outlets));
+  /** What wet and dry outlets say as they are answered. */
+  protected readonly lineSays = computed(() => {
+    if (!this.central()) return "";
+    const outlets = this.point().outlets.map((name, i) => ({ name, wet: this.outlets()[i] ?? null }));
+    const advice = centralAdvice(outlets);
+    return advice.repair ? `${advice.says} Look at: ${advice.look.join("; ")}.` : "";
+  });
   /** Nothing is greased or oiled here. */
   protected readonly nothingGiven = computed(() => this.point().dose === 0);
   protected readonly foundHeading = computed(() => {
