@@ -14,8 +14,8 @@ const EXPLAINS = 0.15;
  * @returns the reports, those of tests among them
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
- * const known = infer({ axis, reports: [{ finding: "retainer-turns", present: true, source: "test" }, { finding: "home-turn", present: true, source: "symptom" }], magnitudes: [] });
- * unexplained(known).map((r) => r.finding) // [ "home-turn" ]
+ * const known = infer({ axis, reports: [{ finding: "retainer-turns", present: true, source: "test" }, { finding: "home-varies", present: true, source: "symptom" }], magnitudes: [] });
+ * unexplained(known).map((r) => r.finding) // [ "home-varies" ]
  */
 export function unexplained(posterior: Posterior): readonly Report[] {
   const { causes, latents, evidence } = posterior;

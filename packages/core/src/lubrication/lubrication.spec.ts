@@ -1,6 +1,14 @@
 import * as fc from "fast-check";
 import highsLoader from "highs";
-import { defaultAxis, GUIDEWAYS, MACHINE_KINDS, TRANSMISSIONS, type MachineKind } from "../machine/axis";
+import {
+  chainOf,
+  defaultAxis,
+  GUIDEWAYS,
+  MACHINE_KINDS,
+  TRANSMISSIONS,
+  type LinkId,
+  type MachineKind,
+} from "../machine/axis";
 import { FACTORS, intervalDays, isOverGreased, learnInterval } from "./interval";
 import { expandVisits, planHorizon, type HorizonPoint } from "./horizon";
 import { planRounds, planWhenDue } from "./rounds";
@@ -102,6 +110,18 @@ describe("templates", () => {
     expect(named("X rail carriages, 1 stroke each")).toMatchObject({ dose: 4, rule: { days: 182 } });
     expect(named("X ball nut").dose).toBe(2);
     expect(templatePoints([defaultAxis("lathe", "X")], { kind: "lathe" }).map((p) => p.place)).toContain("air unit");
+  });
+
+  it("no point sits on a link that its axis does not have", () => {
+    for (const kind of MACHINE_KINDS)
+      for (const letter of ["X", "Z"])
+        for (const guideway of GUIDEWAYS)
+          for (const transmission of TRANSMISSIONS) {
+            const axis = { ...defaultAxis(kind, letter), guideway, transmission };
+            const links = chainOf(axis).map((l) => l.id);
+            for (const point of axisPoints(axis, { kind, setUp: usualSetUp(kind, [axis]) }))
+              expect([point.place, links.includes(point.link as LinkId)]).toEqual([point.place, true]);
+          }
   });
 
   it("ball nuts by each way in: one point for each, and none where the central system feeds them", () => {

@@ -23,7 +23,7 @@ export interface LubricationSetUp {
  * @param kind - of machine
  * @param axes - configurations of its axes
  * @returns what is asked beforehand, ready to be changed
- * @example usualSetUp("vertical-centre", [defaultAxis("vertical-centre", "X")]).central // "ways"
+ * @example usualSetUp("horizontal-borer", [defaultAxis("horizontal-borer", "X")]).central // "ways"
  */
 export function usualSetUp(kind: MachineKind, axes: readonly AxisConfig[]): LubricationSetUp {
   const oiled = axes.some((a) => a.guideway === "box" || a.guideway === "dovetail");

@@ -124,13 +124,19 @@ export const AXIS_TEMPLATES: readonly TemplateRow[] = [
     access: "a job with an alignment", partsNut: true, rule: [365, 2000, 160, 182, 730],
   },
   {
-    fits: { transmission: [...BALL_SCREWS, "plain-screw"] },
+    fits: { transmission: ["direct", "belt", "plain-screw"] },
     place: "end bearings", link: "end-bearings", way: "look", lubricant: "greased for life", dose: 0, doseUnit: "grams", minutes: 2, weight: 1,
     access: "back of the hand on the housing after it has run, stopped", rule: [182, null, null, 90, 365], machineOff: false, checks: ["warmth: hot"],
   },
   {
+    // Where the nut turns, the screw stands still: it is the nut that runs in bearings.
+    fits: { transmission: ["rotating-nut"] },
+    place: "bearings of the turning nut", link: "nut-bearings", way: "look", lubricant: "greased for life", dose: 0, doseUnit: "grams", minutes: 2, weight: 2,
+    access: "back of the hand on the nut housing after it has run, stopped", rule: [182, null, null, 90, 365], machineOff: false, checks: ["warmth: hot"],
+  },
+  {
     fits: { transmission: ["belt", "rotating-nut"] },
-    place: "drive belt", link: "coupling", way: "look", lubricant: "none, looked at only: no oil, no grease", dose: 0, doseUnit: "wipe", minutes: 6, weight: 2,
+    place: "drive belt", link: "belt", way: "look", lubricant: "none, looked at only: no oil, no grease", dose: 0, doseUnit: "wipe", minutes: 6, weight: 2,
     access: "its cover off", rule: [182, 1500, null, 60, 365], checks: ["belt: cracked, frayed or glazed", "teeth: missing or rounded", "screws of the motor plate: loose"],
   },
   {
