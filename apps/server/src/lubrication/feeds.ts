@@ -1,17 +1,25 @@
+import { heldWhenOff, type HeldBy } from "@iron/core";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
 
 /** Axes asked for by number at once. */
 const AT_ONCE = 400;
 
-/** Rapid of each axis, mm/min, read again only where the axis has changed. */
+/** What lubrication asks of an axis. */
+export interface AxisMoves {
+  readonly rapidMmMin: number;
+  /** What holds its member when the machine is off; null where it cannot fall. */
+  readonly heldBy: HeldBy | null;
+}
+
+/** How each axis moves and is held, read again only where the axis has changed. */
 export class Feeds {
-  private readonly known = new Map<number, { version: number; letter: string; rapid: number }>();
+  private readonly known = new Map<number, AxisMoves & { readonly version: number; readonly letter: string }>();
 
   constructor(private readonly db: Db) {}
 
   /** By machine and letter; of one machine or all. */
-  async rapids(machineId?: number): Promise<ReadonlyMap<string, number>> {
+  async moves(machineId?: number): Promise<ReadonlyMap<string, AxisMoves>> {
     const rows = await this.db
       .selectFrom("axis")
       .select(["id", "machine_id", "version"])
@@ -26,14 +34,15 @@ export class Feeds {
         .where("id", "in", old.slice(from, from + AT_ONCE))
         .execute();
       for (const { id, version, config } of read) {
-        const { letter, rapidMmMin } = fromJson(config);
-        this.known.set(id, { version, letter, rapid: rapidMmMin });
+        const axis = fromJson(config);
+        const { letter, rapidMmMin } = axis;
+        this.known.set(id, { version, letter, rapidMmMin, heldBy: heldWhenOff(axis) });
       }
     }
     return new Map(
       rows.flatMap((r) => {
         const known = this.known.get(r.id);
-        return known ? [[`${r.machine_id} ${known.letter}`, known.rapid]] : [];
+        return known ? [[`${r.machine_id} ${known.letter}`, known]] : [];
       }),
     );
   }

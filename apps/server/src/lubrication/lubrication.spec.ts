@@ -1,4 +1,5 @@
-import type { Case, LubricationPointRecord, Rounds, UsualPoint } from "@iron/contract";
+import type { Axis, Case, LubricationPointRecord, MachineWithAxes, Rounds, UsualPoint } from "@iron/contract";
+import { defaultAxis } from "@iron/core";
 import { randomUUID } from "node:crypto";
 import { newAxis, testApp, type TestApp, USUAL } from "../testing/test-app";
 
@@ -101,6 +102,27 @@ describe("lubrication", () => {
     expect(back.asksCase).toBe("");
     const wrong = await visit(point.id, "right", { checks: [{ name: "cover", answer: "broken" }] });
     expect(wrong.status).toBe(422);
+  });
+
+  it("a point on an axis that can fall says what holds it, whoever made or changed it", async () => {
+    const { machineId } = await newAxis(t);
+    const { config } = ((await t.api.get(`/api/machines/${machineId}`).expect(200)).body as MachineWithAxes).axes[0];
+    const z = { ...defaultAxis("vertical-centre", "Z"), limits: config.limits, brake: false, counterweight: false };
+    const made = (await t.api.post(`/api/machines/${machineId}/axes`).send({ config: z }).expect(201)).body as Axis;
+    const [x] = (await t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200))
+      .body as LubricationPointRecord[];
+    const { heldBy: _, ...bare } = { ...x, letter: "Z", place: "Z nut, far side" };
+    const own = (await t.api.post(`/api/machines/${machineId}/lube-points`).send(bare).expect(201))
+      .body as LubricationPointRecord;
+    expect([x.heldBy, own.heldBy]).toEqual([null, "block"]);
+    const { heldBy: __, ...edit } = { ...own, minutes: 7 };
+    expect((await t.api.put(`/api/lube-points/${own.id}`).send(edit).expect(200)).body.heldBy).toBe("block");
+    // A brake that is fitted later is what holds it from then on.
+    await t.api
+      .put(`/api/axes/${made.id}`)
+      .send({ version: made.version, config: { ...z, brake: true } })
+      .expect(200);
+    expect((await t.api.get(`/api/lube-points/${own.id}`).expect(200)).body.heldBy).toBe("brake");
   });
 
   it("carriages that are greased one by one are no central line: a dry one is not its doser", async () => {

@@ -107,7 +107,9 @@ export class Lubrication {
     const kept = await this.ofMachine(machineId);
     const there = new Set(kept.filter((p) => !p.retired).map((p) => p.place));
     const retired = new Map(kept.filter((p) => p.retired).map((p) => [p.place, p.id]));
-    return { points: templatePoints(axes, { kind: machine.kind, setUp, factors }), there, retired };
+    // What holds a member is asked of its axis whenever a point is told: a brake may be fitted later.
+    const points = templatePoints(axes, { kind: machine.kind, setUp, factors }).map((p) => ({ ...p, heldBy: null }));
+    return { points, there, retired };
   }
 
   /** From when a point counts, and whether that is when it was last seen to. */
@@ -306,7 +308,7 @@ export class Lubrication {
 
   /** How machines are used: one, or all of them. */
   private async usesOf(machine?: number): Promise<(machineId: number, letter: string | null) => Use> {
-    const rapids = await this.feeds.rapids(machine);
+    const moves = await this.feeds.moves(machine);
     const usages = await this.needs.meters.usage(machine);
     const { method, travel } = await this.needs.settings.get();
     const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
@@ -315,9 +317,10 @@ export class Lubrication {
       const axis = `${machineId} ${letter ?? ""}`;
       const forecast = usages.get(machineId);
       const hoursPerDay = forecast?.hoursPerDay ?? 0;
-      const kmPerHour = programs.get(axis) ?? (60 * (rapids.get(axis) ?? 0) * FEED_PART) / 1e6;
+      const kmPerHour = programs.get(axis) ?? (60 * (moves.get(axis)?.rapidMmMin ?? 0) * FEED_PART) / 1e6;
       const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
-      return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs };
+      const heldBy = moves.get(axis)?.heldBy ?? null;
+      return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs, heldBy };
     };
   }
 }

@@ -9,6 +9,7 @@ import {
   learnInterval,
   parseCheck,
   type FoundState,
+  type HeldBy,
   type IntervalDays,
   type IntervalMethod,
   type Learnt,
@@ -57,6 +58,8 @@ export interface Use {
   readonly spread: number;
   readonly method: IntervalMethod;
   readonly nowMs: number;
+  /** What holds the member of the point’s axis when the machine is off, where the point says nothing else. */
+  readonly heldBy: HeldBy | null;
 }
 
 export interface Timing {
@@ -232,7 +235,7 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     minutes: point.minutes,
     access: point.access,
     machineOff: point.machineOff,
-    heldBy: point.heldBy ?? null,
+    heldBy: point.heldBy ?? use.heldBy,
     partsNut: point.partsNut,
     qualified: point.qualified ?? false,
     outlets: point.outlets ?? [],
