@@ -177,6 +177,8 @@ test("a howl on a two-year-old axis after a crash leads to the nut by measuremen
     yes: ["howl"],
     um: {
       "whole-chain": 27,
+      // The whole again, at five places of the travel.
+      "travel-profile": 27,
       "nut-flank": 24,
       "end-float": 0.8,
       "bracket-shift": 0.4,
