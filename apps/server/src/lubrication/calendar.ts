@@ -32,7 +32,7 @@ export function roundsCalendar(
           location: `Bay ${stop.bay}`,
           description: [
             `${point.dose > 0 ? `${point.dose} ${point.doseUnit}, ` : ""}${point.lubricant}; about ${point.minutes} min.`,
-            visitText(point, giveText(point)).steps.at(0) ?? "",
+            `${visitText(point, giveText(point)).state}.`,
             point.lateDays > 1 ? `${Math.floor(point.lateDays)} days late.` : `Due ${point.dueOn}.`,
           ]
             .filter(Boolean)

@@ -74,6 +74,8 @@ describe("lubrication", () => {
     const back = again.filter((p) => p.place === "X ball nut");
     expect(back).toHaveLength(1);
     expect(back[0]).toMatchObject({ id: nut.id, retired: false, visits: 1, factors: ["coolant"] });
+    // Whoever has the old one open is told that it changed.
+    await t.api.put(`/api/lube-points/${nut.id}`).send(nut).expect(409);
   });
 
   it("checks are answered one by one: figures with their trend, and what has to be acted on asks for a case", async () => {

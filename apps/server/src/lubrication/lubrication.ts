@@ -81,12 +81,17 @@ export class Lubrication {
       for (const point of wanted) {
         const id = retired.get(point.place);
         // One that was kept before, and its visits, come back as it is now.
-        const changed = { point: toJson(point), since: since.since, retired_at: null };
-        if (id !== undefined) await trx.updateTable("lube_point").set(changed).where("id", "=", id).execute();
+        const changed = { point: toJson(point), ...since };
+        if (id !== undefined)
+          await trx
+            .updateTable("lube_point")
+            .set((eb) => ({ ...changed, retired_at: null, version: eb("version", "+", 1) }))
+            .where("id", "=", id)
+            .execute();
         else
           await trx
             .insertInto("lube_point")
-            .values({ machine_id: machineId, point: changed.point, ...since })
+            .values({ machine_id: machineId, ...changed })
             .execute();
       }
     });

@@ -12,7 +12,7 @@ export interface LubricationTables {
     /** When it was begun to be kept: due is counted from here until the first visit. */
     since: string;
     /** The day that since names is when it was last seen to; else nobody knows, and it is due now. */
-    last_known: ColumnType<number, number | undefined, never>;
+    last_known: ColumnType<number, number | undefined, number>;
     retired_at: string | null;
     version: ColumnType<number, number | undefined, number>;
     /** Rises with whatever a visit, a move by hand, a photo or a change does to it. */

@@ -1,5 +1,5 @@
 import { isGravityAxis, type AxisConfig, type MachineKind } from "../machine/axis";
-import { holdersOf, isHeld, isSelfLocking, startState } from "../machine/mechanism";
+import { hasBalance, holdersOf, isHeld, isSelfLocking, startState } from "../machine/mechanism";
 import type { HeldBy } from "./types";
 
 export const CENTRALS = ["none", "ways", "ways-and-nuts"] as const;
@@ -40,7 +40,7 @@ export function usualSetUp(kind: MachineKind, axes: readonly AxisConfig[]): Lubr
  * What holds the member of an axis when the machine is off and everything of it is joined: by the mechanism that the
  * job sheets stand on.
  * @param axis - configuration
- * @returns null where it cannot fall; “block” where nothing of its own holds it
+ * @returns null where it cannot fall; “block” where nothing of its own holds it, “pinned” where its balance can lift it too
  * @example heldWhenOff(defaultAxis("vertical-centre", "X")) // null
  */
 export function heldWhenOff(axis: AxisConfig): HeldBy | null {
@@ -50,5 +50,7 @@ export function heldWhenOff(axis: AxisConfig): HeldBy | null {
   const holders = holdersOf(axis, state, "isolated");
   if (isHeld(axis, state, holders)) return "brake";
   // Held by a thread as soon as somebody has tried that it does not sink.
-  return isSelfLocking(axis) ? "screw" : "block";
+  if (isSelfLocking(axis)) return "screw";
+  // A counterweight or a spring can lift it as well: a block is not enough.
+  return hasBalance(axis) ? "pinned" : "block";
 }

@@ -126,13 +126,13 @@ export const AXIS_TEMPLATES: readonly TemplateRow[] = [
   {
     fits: { transmission: ["direct", "belt", "plain-screw"] },
     place: "end bearings", link: "end-bearings", way: "look", lubricant: "greased for life", dose: 0, doseUnit: "grams", minutes: 2, weight: 1,
-    access: "back of the hand on the housing after it has run, stopped", rule: [182, null, null, 90, 365], machineOff: false, checks: ["warmth: hot"],
+    access: "soon after it has run: the back of the hand on the housing", rule: [182, null, null, 90, 365], checks: ["warmth: hot"],
   },
   {
     // Where the nut turns, the screw stands still: it is the nut that runs in bearings.
     fits: { transmission: ["rotating-nut"] },
     place: "bearings of the turning nut", link: "nut-bearings", way: "look", lubricant: "greased for life", dose: 0, doseUnit: "grams", minutes: 2, weight: 2,
-    access: "back of the hand on the nut housing after it has run, stopped", rule: [182, null, null, 90, 365], machineOff: false, checks: ["warmth: hot"],
+    access: "soon after it has run: the back of the hand on the nut housing", rule: [182, null, null, 90, 365], checks: ["warmth: hot"],
   },
   {
     fits: { transmission: ["belt", "rotating-nut"] },

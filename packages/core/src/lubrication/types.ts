@@ -12,7 +12,7 @@ export const LUBE_WAYS = [
   "look",
 ] as const;
 /** What holds a member that can fall once the machine is off. */
-export const HELD_BY = ["brake", "screw", "block"] as const;
+export const HELD_BY = ["brake", "screw", "block", "pinned"] as const;
 export type HeldBy = (typeof HELD_BY)[number];
 export const DOSE_UNITS = ["strokes", "grams", "drops", "wipe"] as const;
 export const FOUND_STATES = ["dry", "right", "flooded", "dirty", "blocked"] as const;

@@ -37,6 +37,7 @@ describe("what is done at a point, in words", () => {
     expect(visitText({ ...nut, link: "member", way: "wipe", doseUnit: "wipe" }, "wipe with chain oil").steps).toEqual([
       "Clean first, then wipe with chain oil.",
       "Wipe off the excess.",
+      "Cloth and tools out, covers on.",
     ]);
     for (const way of LUBE_WAYS.filter((w) => w !== "central line"))
       expect(visitText({ ...nut, way, dose: 0 }, "greased for life").steps.join(" ")).not.toMatch(
@@ -59,7 +60,7 @@ describe("what is done at a point, in words", () => {
 
   it("a bead is laid in two halves, the nut moved between, and run in", () => {
     const { steps } = visitText({ ...nut, way: "bead", dose: 4, doseUnit: "grams" }, "4 grams, grease");
-    expect(steps).toHaveLength(5);
+    expect(steps).toHaveLength(6);
     expect(steps[0]).toMatch(/Half of 4 grams/);
     expect(steps[1]).toMatch(/hands and cloth out.*power back.*nut over/i);
     expect(steps[2]).toMatch(/Off and locked again.*other half/);
@@ -98,10 +99,29 @@ describe("what is done at a point, in words", () => {
     expect(seen).toBeGreaterThan(10);
   });
 
+  it("what was set under a member is out before it is handed back, or the next one drives into it", () => {
+    for (const point of everyPoint) {
+      const steps = visitText(point, point.lubricant).steps;
+      if (!/onto a block/.test(steps[0])) continue;
+      expect(steps.at(-1)).toMatch(/up from its block under power, the block out\.$/);
+    }
+    const balanced = visitText({ ...nut, heldBy: "pinned" }, "2 strokes, grease").steps;
+    expect(balanced[0]).toMatch(/balance pinned, so that it can neither sink nor lift/);
+    expect(balanced[2]).toMatch(/its pin out.*up from its block/);
+    expect(balanced.at(-1)).toMatch(/its pin out, power back, up from its block under power, the block out/);
+  });
+
+  it("a balance that can lift wants more than a block", () => {
+    const z = { ...defaultAxis("vertical-centre", "Z"), brake: false, transmission: "direct" } as const;
+    expect(heldWhenOff({ ...z, counterweight: true, gasSpring: false })).toBe("pinned");
+    expect(heldWhenOff({ ...z, counterweight: false, gasSpring: true })).toBe("pinned");
+    expect(heldWhenOff({ ...z, counterweight: false, gasSpring: false })).toBe("block");
+  });
+
   it("what holds it when it is off is what the mechanism says: its brake, its thread once tried, or a block", () => {
     const z = defaultAxis("vertical-centre", "Z");
     expect(heldWhenOff({ ...z, brake: true })).toBe("brake");
-    expect(heldWhenOff({ ...z, brake: false, transmission: "direct" })).toBe("block");
+    expect(heldWhenOff({ ...z, brake: false, counterweight: false, transmission: "direct" })).toBe("block");
     const thread: AxisConfig = {
       ...z,
       brake: false,

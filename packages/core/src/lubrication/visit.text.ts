@@ -36,11 +36,13 @@ export const isBrought = ({ way, dose, link }: Pick<LubricationPoint, "way" | "d
 /** How a member that can fall is brought to where nobody is under it, before anybody reaches in. */
 const HELD_TEXT: Readonly<Record<HeldBy, string>> = {
   brake:
-    "Under power, hands out: bring it low, to where the point is reached from beside it. Then off and locked: its brake holds it. Nobody under it without a block.",
+    "Under power, hands out: bring it low, to where the point is reached from beside it. Then off and locked, and watch it: its brake holds it, it must not sink. Nobody under it without a block.",
   screw:
     "Under power, hands out: bring it low, to where the point is reached from beside it. Then off and locked, and wait: it must not sink. Nobody under it without a block.",
   block:
     "Under power, hands out: bring it down onto a block. Then off and locked: the block holds it, nothing else does.",
+  pinned:
+    "Under power, hands out: bring it down onto a block. Then off and locked, and its balance pinned, so that it can neither sink nor lift.",
 };
 /** The same of what cannot fall. */
 const BROUGHT = "Under power, hands out: bring it to where the point is reached. Then off and locked.";
@@ -48,6 +50,14 @@ const HELD_AGAIN: Readonly<Record<HeldBy, string>> = {
   brake: "low again, off and locked",
   screw: "low again, off and locked, and it does not sink",
   block: "down onto its block again, off and locked",
+  pinned: "down onto its block again, off and locked, its balance pinned",
+};
+/** What was set under it is out before the machine is handed back: the next one drives into it. */
+const HANDED_BACK: Readonly<Record<HeldBy, string>> = {
+  brake: "",
+  screw: "",
+  block: "; power back, up from its block under power, the block out",
+  pinned: "; its pin out, power back, up from its block under power, the block out",
 };
 
 /** Off again after it was moved. */
@@ -58,8 +68,9 @@ function offAgain({ machineOff, heldBy }: Told): string {
 
 function moved({ machineOff, heldBy }: Told, where: string): string {
   const power = machineOff || heldBy ? ", covers as they were, power back" : "";
-  const block = heldBy === "block" ? ", up from its block and the block out" : "";
-  return `Hands and cloth out${power}${block}: ${where} at slow feed.`;
+  const pin = heldBy === "pinned" ? ", its pin out" : "";
+  const block = heldBy === "block" || heldBy === "pinned" ? ", up from its block and the block out" : "";
+  return `Hands and cloth out${pin}${power}${block}: ${where} at slow feed.`;
 }
 
 const capital = (text: string): string => text.replace(/^./, (c) => c.toUpperCase());
@@ -132,5 +143,9 @@ export function visitText(point: Told, give: string): VisitText {
   const seen = reached ? point : { ...point, heldBy: null };
   const moves = reached && point.machineOff && point.letter && point.dose > 0;
   const brought = seen.heldBy ? [HELD_TEXT[seen.heldBy]] : moves ? [BROUGHT] : [];
-  return { state: stateOf(seen), steps: [...brought, ...access, ...ownSteps(seen, give)] };
+  const back =
+    reached && point.machineOff
+      ? [`Cloth and tools out, covers on${seen.heldBy ? HANDED_BACK[seen.heldBy] : ""}.`]
+      : [];
+  return { state: stateOf(seen), steps: [...brought, ...access, ...ownSteps(seen, give), ...back] };
 }

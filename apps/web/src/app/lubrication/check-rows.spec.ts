@@ -73,6 +73,21 @@ describe("what is looked at on the way", () => {
     expect(sent()).toMatchObject({ checks: [] });
   });
 
+  it("a figure without bounds is kept with what was seen; what is answered since is no longer asked for", () => {
+    const place = walk([check({ name: "regulator", unit: "bar" }), check({})]);
+    place.type(/^Read, bar/, "5,8");
+    place.press("Looked at");
+    expect(place.alerts()).toContain("Not answered: belt.");
+    place.page.getAllByRole("radio", { name: "Fine" })[1].click();
+    place.type("Note", "steady");
+    expect(place.alerts()).toBe("");
+    place.press("Looked at");
+    expect(sent().checks).toEqual([
+      { name: "regulator", answer: "fine", figure: 5.8 },
+      { name: "belt", answer: "fine", figure: null },
+    ]);
+  });
+
   it("a figure that is none is told, and nothing is kept", () => {
     const place = walk([brush]);
     place.type(/^Read, mm/, "short");

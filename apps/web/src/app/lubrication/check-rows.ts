@@ -70,12 +70,12 @@ export class CheckRows {
     });
   }
 
-  /** What was picked; else what the figure says by its bounds. */
+  /** What was picked; else what the figure says by its bounds; one without bounds was looked at and nothing was said. */
   protected answerOf(check: Check): CheckAnswer | null {
     const picked = this.picked()[check.name];
     if (picked) return picked;
     const figure = this.figureOf(check);
-    return figure === null ? null : checkFigure({ ...check, act: check.wrong }, figure);
+    return figure === null ? null : (checkFigure({ ...check, act: check.wrong }, figure) ?? "fine");
   }
 
   protected choices({ wrong }: Check): readonly Choice<CheckAnswer>[] {

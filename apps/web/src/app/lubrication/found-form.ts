@@ -112,8 +112,9 @@ export class FoundForm {
     if (this.point().way === "bath") return "Its level, before it was topped up";
     return this.nothingGiven() ? "What it was like" : "Found, before anything was given";
   });
-  /** Checks that were left unanswered when somebody pressed a key: asked once. */
-  protected readonly unanswered = this.of<readonly string[]>(() => []);
+  /** Somebody pressed a key with checks left open: asked once. */
+  private readonly asked = this.of(() => false);
+  protected readonly unanswered = computed(() => (this.asked() ? this.rows().open() : []));
   /** An outlet is wet or dry; a carriage that is greased by itself was found right or dry. */
   protected readonly outletStates = computed<readonly Choice<boolean | null>[]>(() => [
     { id: null, label: "not looked at" },
@@ -155,9 +156,8 @@ export class FoundForm {
       return;
     }
     if (this.rows().wrong()) return;
-    const open = this.rows().open();
-    if (open.length && this.unanswered().length === 0) {
-      this.unanswered.set(open);
+    if (this.rows().open().length && !this.asked()) {
+      this.asked.set(true);
       return;
     }
     const none = found === "flooded" || found === "blocked";

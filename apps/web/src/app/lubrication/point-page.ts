@@ -15,12 +15,13 @@ import { momentText } from "../shared/times.text";
 import { dueText, emptyPoint, pointEdit, visitOf } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
+import { DayField } from "../shared/day-field";
 import { LoadingLines } from "../shared/loading";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [FoundForm, LoadingLines, ButtonDirective, RouterLink, PointForm, Trouble],
+  imports: [DayField, FoundForm, LoadingLines, ButtonDirective, RouterLink, PointForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",
@@ -41,6 +42,8 @@ export class PointPage {
   protected readonly lubricants = signal<readonly LubricantRecord[]>([]);
   protected readonly error = signal("");
   protected readonly editing = signal(false);
+  /** Day a new point was last seen to, where it is known. */
+  protected readonly lastDone = signal("");
   protected readonly edit = new VersionedSave<LubricationPointRecord>();
   /** What the form begins from. */
   protected readonly start = computed(() => {
@@ -146,7 +149,10 @@ export class PointPage {
     this.edit.send(
       (version) =>
         isNew
-          ? this.api.call("createPoint", { params: { id: machine.id }, body })
+          ? this.api.call("createPoint", {
+              params: { id: machine.id },
+              body: { ...body, lastDone: this.lastDone() || null },
+            })
           : this.api.call("updatePoint", { params: { id: this.pointId() }, body: { ...body, version } }),
       (point) => {
         this.leave();
