@@ -26,7 +26,8 @@ describe("lubrication", () => {
       expect.arrayContaining(["X rail carriages, 1 stroke each", "X ball nut", "air unit"]),
     );
     const again = await t.api.post(`/api/machines/${all[0].machineId}/lube-points/usual`).send(USUAL).expect(200);
-    expect(again.body).toHaveLength(all.length);
+    // Nothing was added, and nothing is told as if it were: an undo takes back what one has added oneself.
+    expect(again.body).toEqual([]);
     for (const p of all) {
       expect(p.neverSeen).toBe(true);
       expect(p.lateDays).toBeLessThan(1);
@@ -61,6 +62,16 @@ describe("lubrication", () => {
     }
     const nut = all.find((p) => p.place === "X ball nut") as LubricationPointRecord;
     expect(nut.lateDays).toBeCloseTo(40 - nut.intervalDays, -0.5);
+  });
+
+  it("two people who add them at once add them once, and each is told what it was that one added", async () => {
+    const { machineId } = await newAxis(t);
+    const add = () => t.api.post(`/api/machines/${machineId}/lube-points/usual`).send(USUAL).expect(200);
+    const [a, b] = (await Promise.all([add(), add()])).map((r) => r.body as LubricationPointRecord[]);
+    const all = (await t.api.get(`/api/machines/${machineId}/lube-points`).expect(200))
+      .body as LubricationPointRecord[];
+    expect(new Set(all.map((p) => p.place)).size).toBe(all.length);
+    expect(a.length + b.length).toBe(all.length);
   });
 
   it("a point kept no more comes back as it is now usual, with what was found at it", async () => {

@@ -53,7 +53,9 @@ export class Lubrication {
   /** The usual points of a machine as they would be made, those that are there already among them. */
   async previewUsual(machineId: number, asked: UsualPoints): Promise<UsualPoint[]> {
     const since = this.sinceOf(asked.lastDone);
-    const { points, there } = await this.usualOf(machineId, asked);
+    const points = await this.usualPoints(machineId, asked);
+    const kept = (await this.ofMachine(machineId)).filter((p) => !p.retired);
+    const there = new Set(kept.map((p) => p.place));
     const uses = await this.usesOf(machineId);
     return points.map((point): UsualPoint => {
       const use = uses(machineId, point.letter);
@@ -72,49 +74,44 @@ export class Lubrication {
     });
   }
 
-  /** Adds the usual points of a machine; those already there by place stay as they are. */
+  /** Adds the usual points of a machine and tells them; those already there by place stay as they are. */
   async addUsual(machineId: number, asked: UsualPoints): Promise<LubricationPointRecord[]> {
     const since = this.sinceOf(asked.lastDone);
-    const { points, there, retired } = await this.usualOf(machineId, asked);
-    const wanted = points.filter((p) => !there.has(p.place) && !asked.leaveOut.includes(p.place));
-    await this.needs.db.transaction().execute(async (trx) => {
-      for (const point of wanted) {
-        const id = retired.get(point.place);
-        // One that was kept before, and its visits, come back as it is now.
+    const points = await this.usualPoints(machineId, asked);
+    const added = await this.needs.db.transaction().execute(async (trx) => {
+      // Read where it is written: two people may add them at once.
+      const rows = await trx.selectFrom("lube_point").selectAll().where("machine_id", "=", machineId).execute();
+      const there = new Map(rows.map((r) => [fromJson(r.point).place, r]));
+      const ids = new Set<number>();
+      for (const point of points.filter((p) => !asked.leaveOut.includes(p.place))) {
+        const kept = there.get(point.place);
+        if (kept && kept.retired_at === null) continue;
         const changed = { point: toJson(point), ...since };
-        if (id !== undefined)
-          await trx
-            .updateTable("lube_point")
-            .set((eb) => ({ ...changed, retired_at: null, version: eb("version", "+", 1) }))
-            .where("id", "=", id)
-            .execute();
-        else
-          await trx
-            .insertInto("lube_point")
-            .values({ machine_id: machineId, ...changed })
-            .execute();
+        // One that was kept before, and its visits, come back as it is now.
+        const { id } = kept
+          ? await trx
+              .updateTable("lube_point")
+              .set((eb) => ({ ...changed, retired_at: null, version: eb("version", "+", 1) }))
+              .where("id", "=", kept.id)
+              .returning("id")
+              .executeTakeFirstOrThrow()
+          : await trx
+              .insertInto("lube_point")
+              .values({ machine_id: machineId, ...changed })
+              .returning("id")
+              .executeTakeFirstOrThrow();
+        ids.add(id);
       }
+      return ids;
     });
-    return this.ofMachine(machineId);
+    return (await this.ofMachine(machineId)).filter((p) => added.has(p.id));
   }
 
-  private async usualOf(
-    machineId: number,
-    { setUp, factors }: UsualPoints,
-  ): Promise<{
-    readonly points: readonly LubricationPoint[];
-    readonly there: ReadonlySet<string>;
-    /** Kept once, by place. */
-    readonly retired: ReadonlyMap<string, number>;
-  }> {
+  private async usualPoints(machineId: number, { setUp, factors }: UsualPoints): Promise<readonly LubricationPoint[]> {
     const machine = await this.needs.machines.withAxes(machineId);
     const axes = machine.axes.filter((a) => !a.retiredAt).map((a) => a.config);
-    const kept = await this.ofMachine(machineId);
-    const there = new Set(kept.filter((p) => !p.retired).map((p) => p.place));
-    const retired = new Map(kept.filter((p) => p.retired).map((p) => [p.place, p.id]));
     // What holds a member is asked of its axis whenever a point is told: a brake may be fitted later.
-    const points = templatePoints(axes, { kind: machine.kind, setUp, factors }).map((p) => ({ ...p, heldBy: null }));
-    return { points, there, retired };
+    return templatePoints(axes, { kind: machine.kind, setUp, factors }).map((p) => ({ ...p, heldBy: null }));
   }
 
   /** From when a point counts, and whether that is when it was last seen to. */

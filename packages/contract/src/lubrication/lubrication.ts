@@ -239,11 +239,15 @@ export const LUBE_OPERATIONS = {
     body: usualPointsSchema,
     response: z.array(usualPointSchema),
   }),
-  usualPoints: operation("usualPoints", "Add the usual points of the machine’s axes that are not there yet", {
-    params: byId,
-    body: usualPointsSchema,
-    response: z.array(lubricationPointSchema),
-  }),
+  usualPoints: operation(
+    "usualPoints",
+    "Add the usual points of the machine that are not there yet; tells those that were added",
+    {
+      params: byId,
+      body: usualPointsSchema,
+      response: z.array(lubricationPointSchema),
+    },
+  ),
   updatePoint: operation("updatePoint", "Change a point; 409 with the present one when somebody was faster", {
     params: byId,
     body: lubricationPointUpdateSchema,

@@ -92,7 +92,7 @@ describe("what is done at a point, in words", () => {
         const { state, steps } = visitText(point, point.lubricant);
         if (point.way === "central line") continue;
         seen += 1;
-        expect(state).toBe("Machine off and locked");
+        expect(state).toBe("Done with the machine off and locked");
         expect(steps[0]).toMatch(/^Under power, hands out: bring it (low|down onto a block)/);
       }
     }
@@ -103,12 +103,16 @@ describe("what is done at a point, in words", () => {
     for (const point of everyPoint) {
       const steps = visitText(point, point.lubricant).steps;
       if (!/onto a block/.test(steps[0])) continue;
-      expect(steps.at(-1)).toMatch(/up from its block under power, the block out\.$/);
+      expect(steps.at(-1)).toMatch(/up from its block under power, the block drawn out from beside\.$/);
     }
     const balanced = visitText({ ...nut, heldBy: "pinned" }, "2 strokes, grease").steps;
     expect(balanced[0]).toMatch(/balance pinned, so that it can neither sink nor lift/);
-    expect(balanced[2]).toMatch(/its pin out.*up from its block/);
-    expect(balanced.at(-1)).toMatch(/its pin out, power back, up from its block under power, the block out/);
+    expect(balanced[2]).toMatch(
+      /^To spread it: its pin out, then hands and cloth out.*power back, up from its block, the block drawn out/,
+    );
+    expect(balanced.at(-1)).toMatch(
+      /its pin out, hands out, power back, up from its block under power, the block drawn out/,
+    );
   });
 
   it("a balance that can lift wants more than a block", () => {
@@ -132,7 +136,7 @@ describe("what is done at a point, in words", () => {
     expect(heldWhenOff({ ...thread, screw: { ...thread.screw, leadMm: 10 } })).toBe("block");
     expect(heldWhenOff(defaultAxis("vertical-centre", "X"))).toBeNull();
     const block = visitText({ ...nut, heldBy: "block" }, "2 strokes, grease").steps;
-    expect(block[2]).toMatch(/up from its block and the block out/);
+    expect(block[2]).toMatch(/up from its block, the block drawn out from beside/);
     expect(block[3]).toMatch(/^Down onto its block again, off and locked/);
   });
 

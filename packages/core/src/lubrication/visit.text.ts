@@ -56,8 +56,8 @@ const HELD_AGAIN: Readonly<Record<HeldBy, string>> = {
 const HANDED_BACK: Readonly<Record<HeldBy, string>> = {
   brake: "",
   screw: "",
-  block: "; power back, up from its block under power, the block out",
-  pinned: "; its pin out, power back, up from its block under power, the block out",
+  block: "; power back, up from its block under power, the block drawn out from beside",
+  pinned: "; its pin out, hands out, power back, up from its block under power, the block drawn out from beside",
 };
 
 /** Off again after it was moved. */
@@ -68,9 +68,10 @@ function offAgain({ machineOff, heldBy }: Told): string {
 
 function moved({ machineOff, heldBy }: Told, where: string): string {
   const power = machineOff || heldBy ? ", covers as they were, power back" : "";
-  const pin = heldBy === "pinned" ? ", its pin out" : "";
-  const block = heldBy === "block" || heldBy === "pinned" ? ", up from its block and the block out" : "";
-  return `Hands and cloth out${pin}${power}${block}: ${where} at slow feed.`;
+  const out = heldBy === "pinned" ? "Its pin out, then hands and cloth out" : "Hands and cloth out";
+  const onBlock = heldBy === "block" || heldBy === "pinned";
+  const block = onBlock ? ", up from its block, the block drawn out from beside" : "";
+  return `${out}${power}${block}: ${where} at slow feed.`;
 }
 
 const capital = (text: string): string => text.replace(/^./, (c) => c.toUpperCase());
@@ -94,12 +95,14 @@ function givenSteps(point: Told, give: string): string[] {
   if (!SPREADS.includes(link)) return [...steps, "Wipe off the excess."];
   return [
     ...steps,
-    `To spread it: ${moved(point, "the whole travel").replace(/^H/, "h")}`,
+    `To spread it: ${moved(point, "the whole travel").replace(/^./, (c) => c.toLowerCase())}`,
     `${capital(offAgain(point))}, then wipe off the excess.`,
   ];
 }
 
-function stateOf({ way, machineOff, heldBy }: Told): string {
+/** In which state it is done; where something is moved beforehand, it is not off before that. */
+function stateOf({ way, machineOff, heldBy }: Told, brought: boolean): string {
+  if (brought) return "Done with the machine off and locked";
   if (machineOff || heldBy) return "Machine off and locked";
   return way === "central line"
     ? "Machine may stay on, hands clear of what moves"
@@ -147,5 +150,5 @@ export function visitText(point: Told, give: string): VisitText {
     reached && point.machineOff
       ? [`Cloth and tools out, covers on${seen.heldBy ? HANDED_BACK[seen.heldBy] : ""}.`]
       : [];
-  return { state: stateOf(seen), steps: [...brought, ...access, ...ownSteps(seen, give), ...back] };
+  return { state: stateOf(seen, brought.length > 0), steps: [...brought, ...access, ...ownSteps(seen, give), ...back] };
 }

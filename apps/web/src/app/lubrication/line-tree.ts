@@ -1,16 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input } from "@angular/core";
 import { blockedPieces, lineTree, type LinePiece } from "@iron/core";
-import type { TreeNode } from "primeng/api";
+import { PrimeTemplate, type TreeNode } from "primeng/api";
 import { Tree } from "primeng/tree";
 
 /** The line of a central system, drawn from its pump outwards; what would explain the dry outlets is marked. */
 @Component({
   selector: "ip-line-tree",
-  imports: [Tree],
+  imports: [PrimeTemplate, Tree],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-tree [value]="nodes()" [ariaLabel]="'Line from the pump outwards'">
-      <ng-template #default let-node>
+      <ng-template pTemplate="default" let-node>
         <span [class.blocked]="node.data.blocked">{{ node.label }}</span>
         <span class="state">{{ node.data.state }}</span>
         @if (node.data.blocked) {

@@ -5,7 +5,7 @@ import { MessageService } from "primeng/api";
 import type { UsualPoint, UsualPoints } from "@iron/contract";
 import { defaultAxis } from "@iron/core";
 import { lubricationPoint } from "../../testing/lubrication";
-import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import type { Offer } from "../data/notices";
 import { UsualPointsPage } from "./usual-points";
 
@@ -110,14 +110,31 @@ describe("the usual points of a machine", () => {
     cut(request);
     expect(page.alerts()).not.toBe("");
     page.press("Add this point");
-    answer(http.expectOne("/api/machines/9/lube-points/usual"), [
-      lubricationPoint({ id: 71, place: "X ball nut" }),
-      lubricationPoint({ id: 60, place: "air unit" }),
-    ]);
+    answer(http.expectOne("/api/machines/9/lube-points/usual"), [lubricationPoint({ id: 71, place: "X ball nut" })]);
     expect(gone).toEqual(["/machines/9/axes/22/keep"]);
     offers[0].press();
     const back = http.expectOne("/api/lube-points/71/retire");
     expect(back.request.body).toEqual({ retired: true });
     answer(back, lubricationPoint({ id: 71, retired: true }));
+  });
+
+  it("what somebody else has added meanwhile is not said to be one’s own, and cannot be taken back by it", () => {
+    jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
+    const said = hearNotices();
+    const page = open();
+    answer(asked(), ROWS);
+    page.press("Add these 2 points");
+    answer(http.expectOne("/api/machines/9/lube-points/usual"), []);
+    expect(said).toEqual(["Plover has these points already: somebody else has added them."]);
+  });
+
+  it("a machine without axes is told to get them first; one that is not there leads to the floor", () => {
+    const page = show(UsualPointsPage, { machineId: "9" });
+    answer(http.expectOne("/api/machines/9"), { ...MACHINE, axes: [] });
+    answer(asked(), [usual("air unit")]);
+    expect(page.text()).toContain("This machine has no axis yet.");
+    const gone = show(UsualPointsPage, { machineId: "9" });
+    refuse(http.expectOne("/api/machines/9"), 404, { detail: "There is no machine 9." });
+    expect(gone.page.getByRole("link", { name: "Go to the floor" }).getAttribute("href")).toBe("/floor");
   });
 });

@@ -98,6 +98,7 @@ export class UsualPointsPage {
     const axes = this.machine()?.axes ?? [];
     return axes.filter((a) => !a.retiredAt).map((a) => a.config);
   });
+  protected readonly bare = computed(() => this.machine() !== null && this.configs().length === 0);
   protected readonly hasRails = computed(() => this.configs().some((a) => a.guideway === "rail"));
   protected readonly hasBallNuts = computed(() => this.configs().some((a) => BALL.includes(a.transmission)));
   protected readonly wanted = computed(() =>
@@ -183,15 +184,15 @@ export class UsualPointsPage {
     const body = this.asked();
     const machine = this.machine();
     if (!body || !machine) return;
-    const added = this.wanted().map((row) => row.place);
     this.sending.set(true);
     this.api
       .call("usualPoints", { params: { id: machine.id }, body: { ...body, leaveOut: this.leaveOut() as string[] } })
       .subscribe({
-        next: (all) => {
+        next: (made) => {
           this.sending.set(false);
-          const made = all.filter((p) => added.includes(p.place));
-          this.notices.say(`${made.length} points are kept for ${machine.nickname}.`, () => this.takeBack(made));
+          const points = made.length === 1 ? "1 point is" : `${made.length} points are`;
+          if (made.length) this.notices.say(`${points} kept for ${machine.nickname}.`, () => this.takeBack(made));
+          else this.notices.say(`${machine.nickname} has these points already: somebody else has added them.`);
           const [axis] = machine.axes.filter((a) => !a.retiredAt);
           void this.router.navigateByUrl(axis ? `/machines/${machine.id}/axes/${axis.id}/keep` : "/rounds");
         },
