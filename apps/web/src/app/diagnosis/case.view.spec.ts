@@ -7,8 +7,6 @@ import {
   lastLoss,
   ledgerRows,
   likelyViews,
-  minutesText,
-  money,
   parseCrest,
   percentText,
   symptomGroups,
@@ -46,11 +44,6 @@ describe("the questions of station Ask", () => {
 describe("words and figures of a case", () => {
   it("say probabilities no more exactly than they are known", () => {
     expect([0.999, 0.58, 0.002].map(percentText)).toEqual(["> 99 %", "58 %", "< 1 %"]);
-  });
-
-  it("say durations and money in the shop’s own", () => {
-    expect([12, 60, 75, 240].map(minutesText)).toEqual(["12 min", "1 h", "1 h 15 min", "4 h"]);
-    expect(money(690.4, "GBP")).toBe("£690");
   });
 
   it("put no fault among the causes where it belongs", () => {

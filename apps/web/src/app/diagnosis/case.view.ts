@@ -266,21 +266,6 @@ export function lastLoss(
   };
 }
 
-export function money(value: number, currency: string): string {
-  return new Intl.NumberFormat("en-GB", {
-    style: "currency",
-    currency,
-    maximumFractionDigits: 0,
-  }).format(value);
-}
-
-export function minutesText(minutes: number): string {
-  if (minutes < 60) return `${Math.round(minutes)} min`;
-  const hours = Math.floor(minutes / 60);
-  const rest = Math.round(minutes - 60 * hours);
-  return rest ? `${hours} h ${rest} min` : `${hours} h`;
-}
-
 /** The findings a test asks about on this axis, as sentences. */
 export function testQuestions(axis: AxisConfig, testId: string): readonly SymptomView[] {
   const test = locateTest(testId);

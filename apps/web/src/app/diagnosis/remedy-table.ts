@@ -3,7 +3,8 @@ import { toSignal } from "@angular/core/rxjs-interop";
 import type { Diagnosis } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
-import { money, percentText, sisterText } from "./case.view";
+import { money } from "../shared/amount.text";
+import { percentText, sisterText } from "./case.view";
 
 /** What can be done, what it costs, and what it costs when it was not that. */
 @Component({

@@ -14,7 +14,6 @@ import {
   stateChange,
   stateLine,
   stateText,
-  sumById,
   type JobFigure,
   type JobPlan,
   type JobProgress,
@@ -24,7 +23,8 @@ import {
   type UnitSystem,
 } from "@iron/core";
 import type { Axis, Job, JobEventRecord } from "@iron/contract";
-import { minutesText } from "../diagnosis/case.view";
+import { minutesText } from "../shared/amount.text";
+import { STEP_SUMS, SUM_NAMES } from "./step-sums";
 import { momentText } from "../shared/times.text";
 
 export function stepName(step: PlannedStep): string {
@@ -226,23 +226,6 @@ export function stepTime(job: Job, nowMs: number): string {
   return `This step has been going for ${minutesText(minutes)}, the job for ${minutesText(total)}.`;
 }
 
-/** Sums that arise at a step, by the step’s own name. */
-const STEP_SUMS: Readonly<Partial<Record<string, readonly string[]>>> = {
-  "set-preload": ["bearing-nut", "drag", "preload"],
-  "spacer-in": ["make-up", "spacer"],
-  "bearing-in": ["grease"],
-  "new-screw": ["critical-speed", "life"],
-  "float-bracket": ["screw-line"],
-  "housing-tight": ["screw-line"],
-  "shims-in": ["shims"],
-  "set-gib": ["gib"],
-  "set-gib-rock": ["gib"],
-  "shim-head": ["tram", "shims"],
-  "shim-column": ["tram", "shims"],
-  marker: ["home-marker"],
-  "retest-tram": ["tram"],
-  "finger-feel": ["while-open"],
-};
 /** Steps that are measured at station Set. */
 const STEP_MEASURED = [
   "float-bracket",
@@ -266,10 +249,11 @@ export interface StepLink {
 export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
   const name = step.kind;
   const axisId = job.axes.find((a) => a.letter === step.axis)?.axisId ?? null;
-  const sums = (STEP_SUMS[name] ?? []).flatMap((id): StepLink[] => {
-    const sum = sumById(id);
-    return sum ? [{ label: sum.name, link: ["/sums", id], axis: axisId }] : [];
-  });
+  const sums = (STEP_SUMS[name] ?? []).map((id): StepLink => ({
+    label: SUM_NAMES[id],
+    link: ["/sums", id],
+    axis: axisId,
+  }));
   return STEP_MEASURED.includes(name) && axisId !== null
     ? [...sums, { label: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }]
     : sums;

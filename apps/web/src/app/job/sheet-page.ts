@@ -7,7 +7,7 @@ import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { momentText } from "../shared/times.text";
-import { minutesText } from "../diagnosis/case.view";
+import { minutesText } from "../shared/amount.text";
 import { beforeAfter, stepName } from "./job.view";
 import { LoadingLines } from "../shared/loading";
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from "@angular/core";
 import { estimateJob, kitList, type JobPlan } from "@iron/core";
-import { minutesText, money } from "../diagnosis/case.view";
+import { minutesText, money } from "../shared/amount.text";
 
 /** Time, money and kit of a sheet, before the job is opened. */
 @Component({
