@@ -76,6 +76,7 @@ const FORMS: readonly (readonly [name: string, path: string, open?: string])[] =
   ["what was done on paper", "/rounds/paper"],
   ["days and rules", "/rounds/keeping"],
   ["a lubricant", "/rounds/lubricants", "Add a lubricant"],
+  ["an order of a part", "/rounds/parts", "Order something else"],
   ["a lubrication point", "/points/1", "Change the point"],
   ["hour meters", "/rounds/meters"],
   ["a sum", "/sums/preload?axis=3"],

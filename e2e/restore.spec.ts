@@ -13,6 +13,7 @@ const PAGES = [
   "/cases",
   "/jobs",
   "/rounds/lubricants",
+  "/rounds/parts",
   "/rounds/meters",
   "/causes",
 ];

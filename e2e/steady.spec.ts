@@ -57,6 +57,7 @@ const FORMS: readonly (readonly [name: string, path: string, open?: string])[] =
   ["a history and its events", "/machines/1/axes/1/history"],
   ["days and rules", "/rounds/keeping"],
   ["a lubricant", "/rounds/lubricants", "Add a lubricant"],
+  ["an order of a part", "/rounds/parts", "Order something else"],
   ["a lubrication point", "/points/1", "Change the point"],
   ["hour meters", "/rounds/meters"],
 ];

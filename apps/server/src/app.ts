@@ -37,6 +37,8 @@ import { LubricationRounds } from "./lubrication/rounds";
 import { Lubricants } from "./lubrication/lubricants";
 import { Lubrication } from "./lubrication/lubrication";
 import { Meters } from "./lubrication/meters";
+import { partHandlersFor } from "./stock/part-handlers";
+import { PartStock } from "./stock/parts";
 import { Runs } from "./measure/runs";
 import { HandTests } from "./measure/hand-tests";
 import { seedChance } from "./diagnosis/chance";
@@ -95,6 +97,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
   const settings = new LubricationSettingsStore(db);
   const meters = new Meters(db, settings, clock);
   const lubrication = new Lubrication({ db, machines, meters, settings, clock });
+  const shop = new ShopSettings(db);
   return {
     db,
     clock,
@@ -110,7 +113,8 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     diagnose: new Diagnose({ db, machines, runs, cases, knowledge }),
     handTest: new HandTests({ db, machines, hub, clock }),
     jobs: new Jobs({ db, machines, clock, hub }),
-    shop: new ShopSettings(db),
+    shop,
+    parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
     meters,
     lubrication,
@@ -176,6 +180,7 @@ export function createApp(options: AppOptions): App {
     ...caseHandlersFor(s),
     ...jobHandlersFor(s.jobs),
     ...lubricationHandlersFor(s),
+    ...partHandlersFor(s.parts),
     ...handTestHandlersFor(s.handTest),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);

@@ -20,4 +20,6 @@ export * from "./job/job";
 export * from "./lubrication/lubrication";
 export * from "./lubrication/rounds";
 export * from "./lubrication/rounds-csv";
+export * from "./stock/parts";
+export * from "./stock/parts-csv";
 export type { CsvTable } from "./wire/csv-table";

@@ -4,6 +4,7 @@ import { CASE_OPERATIONS } from "./diagnosis/case-routes";
 import { JOB_OPERATIONS } from "./job/job";
 import { KEEP_OPERATIONS } from "./lubrication/rounds";
 import { LUBE_OPERATIONS } from "./lubrication/lubrication";
+import { PART_OPERATIONS } from "./stock/parts";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
 import { idSchema, oneOf } from "./wire/common";
 import {
@@ -248,4 +249,5 @@ export const OPERATIONS = {
   ...JOB_OPERATIONS,
   ...LUBE_OPERATIONS,
   ...KEEP_OPERATIONS,
+  ...PART_OPERATIONS,
 } as const;

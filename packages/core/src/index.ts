@@ -6,4 +6,5 @@ export * from "./diagnosis";
 export * from "./job";
 export * from "./lubrication";
 export * from "./shop";
+export * from "./stock";
 export * from "./simulate";

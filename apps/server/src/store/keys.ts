@@ -11,6 +11,7 @@ const OWNERS = {
   lube_photo: "point_id",
   meter_reading: "machine_id",
   lube_stock: "lubricant_id",
+  part_order_move: "order_id",
   series_point: "series_id",
 } as const satisfies Partial<Record<keyof Tables, string>>;
 

@@ -19,6 +19,33 @@ export const lubrication: Migration = {
   },
 };
 
+/** Spare parts: what the shop says of them, what lies there, what is ordered. */
+export const parts: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table part_terms (
+        part text primary key, version integer not null, price real not null, lead_days real not null,
+        wait_days real not null, least integer not null) strict`,
+      `create table part_move (
+        id integer primary key, key text not null unique, part text not null, kind text not null,
+        count integer not null, at text not null, by text not null) strict`,
+      `create index move_of_part on part_move (part, id)`,
+      `create table part_order (
+        id integer primary key, key text not null unique, part text not null, count integer not null,
+        why text not null, machine_id integer references machine(id), point_id integer references lube_point(id),
+        at text not null, by text not null) strict`,
+      `create table part_order_move (
+        id integer primary key, key text not null unique, order_id integer not null references part_order(id),
+        state text not null, at text not null, by text not null) strict`,
+      `create index move_of_order on part_order_move (order_id, id)`,
+      ...appendOnly("part_move", "part moves are"),
+      ...appendOnly("part_order", "orders are"),
+      ...appendOnly("part_order_move", "moves of orders are"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 /** What became of rounds after the first of them were walked. */
 export const keep: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {

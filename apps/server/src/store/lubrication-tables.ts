@@ -80,6 +80,45 @@ export interface LubricationTables {
     spec: Json<LubricantEdit>;
     version: ColumnType<number, number | undefined, number>;
   };
+  /** What the shop says of a spare part in place of what is usual. */
+  part_terms: {
+    part: string;
+    version: number;
+    price: number;
+    lead_days: number;
+    wait_days: number;
+    least: number;
+  };
+  /** Append-only: counted on the shelf, or taken out. */
+  part_move: {
+    id: Generated<number>;
+    key: string;
+    part: string;
+    kind: "count" | "out";
+    count: number;
+    at: string;
+    by: string;
+  };
+  /** Append-only; where it stands is its last move. */
+  part_order: {
+    id: Generated<number>;
+    key: string;
+    part: string;
+    count: number;
+    why: string;
+    machine_id: number | null;
+    point_id: number | null;
+    at: string;
+    by: string;
+  };
+  part_order_move: {
+    id: Generated<number>;
+    key: string;
+    order_id: number;
+    state: "wanted" | "ordered" | "came" | "dropped";
+    at: string;
+    by: string;
+  };
   lube_stock: {
     id: Generated<number>;
     key: string;

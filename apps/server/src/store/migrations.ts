@@ -2,7 +2,7 @@ import { usualCosts, usualLimits, usualMechanics, type AxisConfig, type MachineK
 import { sql, type Kysely, type Migration } from "kysely";
 import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
-import { keep, lubrication } from "./lubrication-migrations";
+import { keep, lubrication, parts } from "./lubrication-migrations";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -323,4 +323,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0014_kept_sums": keptSums,
   "0015_told_by_axis": toldByAxis,
   "0016_answered_checks": answeredChecks,
+  "0017_parts": parts,
 };

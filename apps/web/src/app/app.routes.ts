@@ -141,6 +141,11 @@ export const routes: Routes = [
     loadComponent: () => came(import("./lubrication/lubricants-page")).then((m) => m.LubricantsPage),
   },
   {
+    path: "rounds/parts",
+    title: "Spare parts · Iron Patience",
+    loadComponent: () => came(import("./stock/parts-page")).then((m) => m.PartsPage),
+  },
+  {
     path: "rounds/keeping",
     title: "Days and rules · Iron Patience",
     loadComponent: () => came(import("./lubrication/keeping-page")).then((m) => m.KeepingPage),

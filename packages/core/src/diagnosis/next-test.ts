@@ -62,6 +62,17 @@ const EXPLAINED = 0.5;
 /** What is normal costs nothing if it is not so. */
 const NAMED_NORMAL = 0.75;
 
+/** A look of so many minutes is in passing (common practice, no source). */
+const QUICK = 5;
+
+/**
+ * Where nothing is named, what is looked at in passing and is worth more for its minutes comes before what covers the
+ * chain; not the knobs of a control, of which nobody says that it holds the axis.
+ */
+function isInPassing(quick: RankedTest, { minutes }: RankedTest): boolean {
+  return quick.minutes <= QUICK && quick.minutes < minutes && quick.test.id !== "control-check";
+}
+
 export interface NextStep {
   readonly next: RankedTest | null;
   readonly ranked: readonly RankedTest[];
@@ -98,10 +109,11 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
     // What costs a minute is looked at before what costs half an hour; a wrench comes before an indicator.
     .sort((a, b) => Number(b.test.free ?? false) - Number(a.test.free ?? false))
     .at(0);
-  const repeat = readAgain(posterior, ranked, may);
+  const repeat = readAgain(posterior, ranked, may) ?? (settled ? lookAgain(posterior, ranked) : undefined);
   const worth = ranked.filter((r) => (r.net > 0 || r.freeLook) && may(r));
   // Covers stay on while a test without opening is worth anything.
-  const best = repeat ?? look ?? worth.find((r) => !opens(r)) ?? worth[0];
+  const first = worth.find((r) => !opens(r)) ?? worth[0];
+  const best = repeat ?? (named.length === 0 && look && first && isInPassing(first, look) ? first : (look ?? first));
   const next = best && opens(best) ? (freeLook(ranked, options) ?? best) : best;
   if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
   return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };
@@ -127,6 +139,12 @@ function readAgain(
   const more = whole && odd.reversalValueMm > whole.reversalValueMm;
   const atControl = more ? ranked.find((r) => r.test.id === "comp-look" && may(r)) : undefined;
   return atControl ?? ranked.find((r) => r.test.id === odd.kind);
+}
+
+/** What a test found and nothing named explains is looked at once more, before other things are asked for its sake. */
+function lookAgain(posterior: Posterior, ranked: readonly RankedTest[]): RankedTest | undefined {
+  const odd = unexplained(posterior).filter((r) => r.source === "test" && !isLooseFastener(r.finding));
+  return ranked.find((r) => !opens(r) && r.test.findings.some((id) => odd.some((o) => o.finding === id)));
 }
 
 const opens = (r: RankedTest): boolean => r.test.opens === true;

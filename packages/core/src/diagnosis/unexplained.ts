@@ -1,4 +1,4 @@
-import { finding, type FindingId } from "../measure/findings";
+import { finding, isLooseFastener, type FindingId } from "../measure/findings";
 import { bestHypothesis } from "./best-hypothesis";
 import { type Posterior } from "./infer";
 import { chanceOf, latentOf, slackShowsAs } from "./reports";
@@ -24,8 +24,10 @@ export function unexplained(posterior: Posterior): readonly Report[] {
   const members = account.map((c) => causes.indexOf(c));
   const denied = new Set(reports.filter((r) => r.source === "test" && !r.present).map((r) => latentOf(r.finding)));
   const loses = account.some((c) => c.share) ? 1 : 0;
-  return reports.filter((r) => {
+  return reports.filter((r, i) => {
     const id = latentOf(r.finding);
+    // Looked at once more and not found: a slip of the test before. A screw that turned was tightened since.
+    if (r.source === "test" && !isLooseFastener(r.finding) && deniedLater(reports.slice(i + 1), r)) return false;
     // What nobody imagines was there, whether or not it is there at the test.
     if (!r.present || (r.source === "symptom" && denied.has(id) && !finding(r.finding).plain)) return false;
     // The size itself says better than words whether motion is lost, and what of.
@@ -35,6 +37,9 @@ export function unexplained(posterior: Posterior): readonly Report[] {
     return chanceOf(latents, { id, members, lossChance, axis }) < EXPLAINS;
   });
 }
+
+const deniedLater = (later: readonly Report[], { finding: id }: Report): boolean =>
+  later.findLast((r) => r.source === "test" && r.finding === id)?.present === false;
 
 /**
  * Findings that tests found both so and not so.

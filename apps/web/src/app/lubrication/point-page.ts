@@ -17,11 +17,12 @@ import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { DayField } from "../shared/day-field";
 import { LoadingLines } from "../shared/loading";
+import { OrderWhat } from "./order-what";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [DayField, FoundForm, LoadingLines, ButtonDirective, RouterLink, PointForm, Trouble],
+  imports: [ButtonDirective, DayField, FoundForm, LoadingLines, OrderWhat, PointForm, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",

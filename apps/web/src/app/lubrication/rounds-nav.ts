@@ -44,6 +44,7 @@ export class RoundsNav {
     { path: "/rounds/labels", name: "Labels" },
     { path: "/rounds/meters", name: "Hour meters" },
     { path: "/rounds/lubricants", name: "Lubricants" },
+    { path: "/rounds/parts", name: "Spare parts" },
     { path: "/rounds/keeping", name: "Days and rules" },
   ];
 }

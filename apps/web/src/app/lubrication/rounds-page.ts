@@ -22,6 +22,7 @@ import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
 import { LoadingLines } from "../shared/loading";
+import { OrderWhat } from "./order-what";
 
 /** How often it is looked what others on the same round have done, ms. */
 const LOOK_MS = 30_000;
@@ -30,18 +31,19 @@ const LOOK_MS = 30_000;
 @Component({
   selector: "ip-rounds",
   imports: [
-    LoadingLines,
+    ButtonDirective,
     CdkDrag,
     CdkDropList,
     CdkDropListGroup,
-    FoundForm,
-    ButtonDirective,
-    RouterLink,
-    RoundsNav,
-    Trouble,
     ComingDays,
+    FoundForm,
+    LoadingLines,
     NotToday,
+    OrderWhat,
+    RoundsNav,
+    RouterLink,
     Tooltip,
+    Trouble,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./rounds-page.html",
