@@ -61,7 +61,8 @@ module.exports = {
     },
     {
       name: "rooms-side-by-side",
-      comment: "Diagnosis, job, lubrication, shop and stock do not know each other; they meet in the server and the web.",
+      comment:
+        "Diagnosis, job, lubrication, shop and stock do not know each other; they meet in the server and the web.",
       severity: "error",
       from: { path: core("(diagnosis|job|lubrication|shop|stock)"), pathNot: FREE },
       to: { path: core("diagnosis", "job", "lubrication", "shop", "stock"), pathNot: "^packages/core/src/$1/" },

@@ -1,4 +1,4 @@
-import { heldWhenOff, type HeldBy } from "@iron/core";
+import { DEFAULT_OPTIONS, estimateJob, heldWhenOff, jobKind, planJob, type AxisConfig, type HeldBy } from "@iron/core";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
 
@@ -10,6 +10,31 @@ export interface AxisMoves {
   readonly rapidMmMin: number;
   /** What holds its member when the machine is off; null where it cannot fall. */
   readonly heldBy: HeldBy | null;
+  /** The job that parts its nut to grease it: minutes and people; null where it has no such job. Worked out when asked. */
+  readonly greaseJob: () => JobSize | null;
+}
+
+export interface JobSize {
+  readonly minutes: number;
+  readonly people: number;
+}
+
+function greaseJobOf(config: AxisConfig): JobSize | null {
+  if (!jobKind("grease-nut").fits(config)) return null;
+  const { letter } = config;
+  const plan = planJob({
+    axes: [{ letter, config }],
+    items: [{ letter, kind: "grease-nut" }],
+    options: DEFAULT_OPTIONS,
+  });
+  const { minutes, people } = estimateJob(plan);
+  return { minutes: Math.round(minutes), people };
+}
+
+/** Worked out once. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
 }
 
 /** How each axis moves and is held, read again only where the axis has changed. */
@@ -36,7 +61,13 @@ export class Feeds {
       for (const { id, version, config } of read) {
         const axis = fromJson(config);
         const { letter, rapidMmMin } = axis;
-        this.known.set(id, { version, letter, rapidMmMin, heldBy: heldWhenOff(axis) });
+        this.known.set(id, {
+          version,
+          letter,
+          rapidMmMin,
+          heldBy: heldWhenOff(axis),
+          greaseJob: once(() => greaseJobOf(axis)),
+        });
       }
     }
     return new Map(

@@ -321,8 +321,8 @@ export class Lubrication {
       const hoursPerDay = forecast?.hoursPerDay ?? 0;
       const kmPerHour = programs.get(axis) ?? (60 * (moves.get(axis)?.rapidMmMin ?? 0) * FEED_PART) / 1e6;
       const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
-      const heldBy = moves.get(axis)?.heldBy ?? null;
-      return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs, heldBy };
+      const { heldBy = null, greaseJob = null } = moves.get(axis) ?? {};
+      return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs, heldBy, greaseJob };
     };
   }
 }

@@ -20,6 +20,7 @@ import {
 } from "@iron/core";
 import type { CheckAnswered, LubricationPointRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
+import type { AxisMoves } from "./feeds";
 import type { Db } from "../store/database";
 import { fromJson, toJson } from "../store/columns";
 import type { Tables } from "../store/tables";
@@ -60,6 +61,8 @@ export interface Use {
   readonly nowMs: number;
   /** What holds the member of the point’s axis when the machine is off, where the point says nothing else. */
   readonly heldBy: HeldBy | null;
+  /** The job that parts the nut of the point’s axis; null where there is none. */
+  readonly greaseJob: AxisMoves["greaseJob"] | null;
 }
 
 export interface Timing {
@@ -256,6 +259,7 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     learnt: learnt.message,
     overGreased: isOverGreasedAt(facts),
     dueOn: dayOf(dueMs),
+    job: point.partsNut ? (use.greaseJob?.() ?? null) : null,
     neverSeen: facts.neverSeen,
     answered: answeredOf(point, visits),
     dueSpreadDays: facts.neverSeen || interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,

@@ -41,7 +41,8 @@ export function tell(
       }));
       return {
         date,
-        minutes: here.reduce((s, p) => s + p.minutes, 0),
+        minutes: here.reduce((s, p) => s + (p.job ? 0 : p.minutes), 0),
+        jobMinutes: here.reduce((s, p) => s + (p.job ? p.job.minutes * p.job.people : 0), 0),
         available: days[d].minutes,
         stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
       };

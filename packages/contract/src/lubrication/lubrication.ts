@@ -111,6 +111,8 @@ export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   dueSpreadDays: finite,
   /** Days past due; negative while it is still to come. */
   lateDays: finite,
+  /** It is a job: minutes of its sheet, and how many people; null where it is a visit, or no job fits its axis. */
+  job: z.object({ minutes: finite, people: z.number().int() }).nullable(),
   /** Nobody is known to have seen to it: it is due now. */
   neverSeen: z.boolean(),
   /** Each check as it was last answered, in the order of the point’s own. */
@@ -192,7 +194,10 @@ export const roundStopSchema = z.object({
 });
 export const roundDaySchema = z.object({
   date: z.string(),
+  /** Of the round; its jobs have hours of their own. */
   minutes: finite,
+  /** Of its jobs, all people together. */
+  jobMinutes: finite,
   available: finite,
   stops: z.array(roundStopSchema),
 });

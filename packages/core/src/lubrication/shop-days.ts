@@ -15,6 +15,8 @@ export interface DuePoint {
   readonly id: number;
   readonly machineId: number;
   readonly minutes: number;
+  /** It is a job and no visit: how long it takes, and how many people. */
+  readonly job?: { readonly minutes: number; readonly people: number } | null;
   readonly weight: number;
   readonly intervalDays: number;
   /** Day on which it is due, as 2026-03-03. */
@@ -90,7 +92,8 @@ export function needOf(point: DuePoint, today: string, bay: string): VisitNeed {
     id: String(point.id),
     machine: point.machineId,
     bay,
-    minutes: point.minutes,
+    // A job takes its people’s time out of the day: no round is planned beside it.
+    minutes: point.job ? point.job.minutes * point.job.people : point.minutes,
     weight: point.weight,
     dueDay: dueDayOf(point, today),
     intervalDays: point.intervalDays,

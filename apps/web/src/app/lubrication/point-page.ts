@@ -12,7 +12,7 @@ import { PointForm, type LubricationPointEdit } from "./point-form";
 import { FoundForm, type FoundVisit } from "./found-form";
 import { PhotoQueue } from "../job/photo-queue";
 import { momentText } from "../shared/times.text";
-import { dueText, emptyPoint, pointEdit, visitOf } from "./rounds.view";
+import { dueText, emptyPoint, pointEdit, visitOf, jobSizeText } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { DayField } from "../shared/day-field";
@@ -35,6 +35,7 @@ export class PointPage {
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
+  protected readonly jobSize = jobSizeText;
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
   protected readonly moment = momentText;

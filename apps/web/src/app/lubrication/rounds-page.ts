@@ -17,7 +17,7 @@ import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { bringText, datesInText, dueText, goneFrom, visitOf, walkOf } from "./rounds.view";
+import { bringText, datesInText, dueText, goneFrom, visitOf, walkOf, jobSizeText } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
@@ -54,6 +54,7 @@ export class RoundsPage {
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
+  protected readonly jobSize = jobSizeText;
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
   protected readonly visitOf = visitOf;

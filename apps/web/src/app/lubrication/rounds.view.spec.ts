@@ -8,10 +8,11 @@ const rounds: Rounds = {
     {
       date: "2026-03-02",
       minutes: 45,
+      jobMinutes: 0,
       available: 90,
       stops: [{ machineId: 2, nickname: "Godwit", bay: "7", points: [point(), point({ id: 2, lateDays: 3 })] }],
     },
-    { date: "2026-03-07", minutes: 0, available: 0, stops: [] },
+    { date: "2026-03-07", minutes: 0, jobMinutes: 0, available: 0, stops: [] },
   ],
   late: 1,
   points: 2,

@@ -1,5 +1,6 @@
 import { giveText, isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
+import { minutesText } from "../shared/amount.text";
 import { dayText } from "../shared/times.text";
 
 /** The five large keys, in the order of the hand: what was found before anything was given. */
@@ -61,17 +62,24 @@ export interface DayBar {
   readonly label: string;
 }
 
+/** How long a job takes and how many people, as “about 3 h 20 min, two people”; empty where it is none. */
+export function jobSizeText(job: LubricationPointRecord["job"]): string {
+  return job ? `about ${minutesText(job.minutes)}, ${job.people === 1 ? "one person" : "two people"}` : "";
+}
+
 /** The coming days as bars: minutes of each against what people have. */
 export function dayBars(rounds: Rounds): readonly DayBar[] {
   return rounds.days.map((day) => {
     const points = day.stops.flatMap((s) => s.points);
     const late = points.filter((p) => p.lateDays >= 1).length;
     const dayLine = dayText(`${day.date}T12:00:00`);
-    const free = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`;
+    const round = day.available === 0 ? "nobody there" : `${Math.round(day.minutes)} of ${day.available} min`;
+    const free = day.jobMinutes ? `${round} and a job of ${minutesText(day.jobMinutes)}` : round;
+    const filled = day.minutes + day.jobMinutes;
     return {
       date: day.date,
       day: dayLine,
-      part: day.available > 0 ? Math.min(1, day.minutes / day.available) : 0,
+      part: day.available > 0 ? Math.min(1, filled / day.available) : 0,
       late,
       label: `${dayLine}: ${free}, ${points.length} ${points.length === 1 ? "point" : "points"}${late ? `, ${late} late` : ""}`,
     };
