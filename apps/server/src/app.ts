@@ -28,6 +28,7 @@ import { Cases } from "./diagnosis/cases";
 import { Knowledge } from "./diagnosis/knowledge";
 import { systemClock, type Clock } from "./shop/clock";
 import { Indicators } from "./measure/indicators";
+import { MachineList } from "./machine/machine-list";
 import { Machines } from "./machine/machines";
 import { RunImport } from "./measure/run-import";
 import { Jobs } from "./job/jobs";
@@ -114,6 +115,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     handTest: new HandTests({ db, machines, hub, clock }),
     jobs: new Jobs({ db, machines, clock, hub }),
     shop,
+    list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
     meters,
@@ -152,6 +154,7 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
   });
   app.use("/api/axes/:id/import", jsonUpTo("3mb"));
   app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], jsonUpTo("6mb"));
+  app.use("/api/machines/list", jsonUpTo("2mb"));
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], jsonUpTo("3mb"));
   mountPhotos(app, s.cases, s.pool);
   mountJobPhotos(app, s.jobs, s.pool);

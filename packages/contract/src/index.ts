@@ -20,6 +20,7 @@ export * from "./job/job";
 export * from "./lubrication/lubrication";
 export * from "./lubrication/rounds";
 export * from "./lubrication/rounds-csv";
+export * from "./machine/machine-list";
 export * from "./stock/parts";
 export * from "./stock/parts-csv";
 export type { CsvTable } from "./wire/csv-table";

@@ -4,6 +4,7 @@ import { CASE_OPERATIONS } from "./diagnosis/case-routes";
 import { JOB_OPERATIONS } from "./job/job";
 import { KEEP_OPERATIONS } from "./lubrication/rounds";
 import { LUBE_OPERATIONS } from "./lubrication/lubrication";
+import { LIST_OPERATIONS } from "./machine/machine-list";
 import { PART_OPERATIONS } from "./stock/parts";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
 import { idSchema, oneOf } from "./wire/common";
@@ -250,4 +251,5 @@ export const OPERATIONS = {
   ...LUBE_OPERATIONS,
   ...KEEP_OPERATIONS,
   ...PART_OPERATIONS,
+  ...LIST_OPERATIONS,
 } as const;

@@ -1,5 +1,5 @@
 import type { Axis, Job, LubricationPointRecord, Rounds } from "@iron/contract";
-import { jobProgress, type PlannedStep } from "@iron/core";
+import { estimateJob, jobProgress, type PlannedStep } from "@iron/core";
 import { plainSign } from "../job/job-sign";
 import { newAxis, testApp, type TestApp, USUAL } from "../testing/test-app";
 
@@ -30,6 +30,13 @@ describe("a nut that has to be parted to be greased", () => {
     const point = await partedPoint("X");
     const rounds = (await t.api.get("/api/rounds").expect(200)).body as Rounds;
     expect(rounds.unplanned.map((u) => u.id)).not.toContain(point.id);
+    // Its hours and people are those of its sheet, and the round of that day stays as it is.
+    const day = rounds.days.find((d) => d.stops.some((s) => s.points.some((p) => p.id === point.id)));
+    const { minutes, people } = point.job ?? { minutes: 0, people: 0 };
+    expect(minutes).toBeGreaterThan(60);
+    expect(day?.jobMinutes).toBe(minutes * people);
+    const visits = (day?.stops ?? []).flatMap((s) => s.points).filter((p) => !p.job);
+    expect(day?.minutes).toBe(visits.reduce((sum, p) => sum + p.minutes, 0));
     const opened = async (): Promise<number> =>
       (
         (await t.api.post(`/api/lube-points/${point.id}/job`).set("x-working-as", "Ama").expect(201)).body as {
@@ -40,6 +47,8 @@ describe("a nut that has to be parted to be greased", () => {
     // Asked for again, the open one goes on.
     expect(await opened()).toBe(jobId);
     let job = (await t.api.get(`/api/jobs/${jobId}`).expect(200)).body as Job;
+    const estimate = estimateJob(job.plan);
+    expect([minutes, people]).toEqual([Math.round(estimate.minutes), estimate.people]);
     const next = (): PlannedStep | null => jobProgress(job.plan, job.events).next;
     const kinds = job.plan.steps.map((s) => s.kind);
     for (const kind of ["nut-parted", "grease-nut", "nut-joined", "nut-tight"]) expect(kinds).toContain(kind);
@@ -59,6 +68,7 @@ describe("a nut that has to be parted to be greased", () => {
 
   it("says in words where no job can part it", async () => {
     const point = await partedPoint("W");
+    expect(point.job).toBeNull();
     const none = await t.api.post(`/api/lube-points/${point.id}/job`).expect(422);
     expect(JSON.stringify(none.body)).toContain("belongs to no axis");
   });

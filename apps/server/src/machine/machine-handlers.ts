@@ -1,15 +1,19 @@
 import type { DeviceHub } from "../devices/device-hub";
 import type { Handlers } from "../http/mount";
+import type { MachineList } from "./machine-list";
 import type { Machines } from "./machines";
 
 export function machineHandlersFor(s: {
   readonly machines: Machines;
   readonly hub: DeviceHub;
+  readonly list: MachineList;
 }): Pick<
   Handlers,
   | "createMachine"
   | "machine"
   | "updateMachine"
+  | "machineList"
+  | "machineListBack"
   | "duplicateMachine"
   | "retireMachine"
   | "reviveMachine"
@@ -24,6 +28,8 @@ export function machineHandlersFor(s: {
     createMachine: ({ body, who }) => s.machines.createWithDefaults(body, body.letters, { who, units: body.units }),
     machine: ({ params }) => s.machines.withAxes(params.id),
     updateMachine: ({ params, body }) => s.machines.update(params.id, body.version, body),
+    machineList: ({ body, who }) => s.list.read(body, who),
+    machineListBack: ({ body }) => s.list.back(body.ids),
     duplicateMachine: ({ params, who }) => s.machines.duplicate(params.id, who),
     retireMachine: ({ params }) => s.machines.setRetired(params.id, true),
     reviveMachine: ({ params }) => s.machines.setRetired(params.id, false),

@@ -14,6 +14,11 @@ export const routes: Routes = [
     loadComponent: () => came(import("./shop/shop")).then((m) => m.ShopPage),
   },
   {
+    path: "machines/list",
+    title: "Machines from a list · Iron Patience",
+    loadComponent: () => came(import("./machine/machine-list")).then((m) => m.MachineListPage),
+  },
+  {
     path: "machines/new",
     title: "New machine · Iron Patience",
     loadComponent: () => came(import("./machine/new-machine")).then((m) => m.NewMachine),

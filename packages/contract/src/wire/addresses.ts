@@ -21,6 +21,8 @@ export const ADDRESSES = {
   createLubricant: ["post", "/api/lubricants"],
   updateLubricant: ["put", "/api/lubricants/:id"],
   moveStock: ["post", "/api/lubricants/:id/stock"],
+  machineList: ["post", "/api/machines/list"],
+  machineListBack: ["post", "/api/machines/list/back"],
   parts: ["get", "/api/parts"],
   partTerms: ["put", "/api/parts/terms"],
   countPart: ["post", "/api/parts/count"],

@@ -17,7 +17,10 @@ import { TextField } from "../shared/fields";
   template: `
     <main class="sheet">
       <h1>Add a machine</h1>
-      <p class="quiet">Its axes come with what is usual for its kind; change what differs afterwards.</p>
+      <p class="quiet">
+        Its axes come with what is usual for its kind; change what differs afterwards.
+        <a routerLink="/machines/list">Many at once, from a list</a>
+      </p>
       <form [formGroup]="form" (ngSubmit)="save()">
         <ip-machine-form [form]="form.controls.machine" />
         <div class="fields">
