@@ -120,7 +120,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     settings,
     meters,
     lubrication,
-    rounds: new LubricationRounds({ db, lubrication, settings, clock, pool }),
+    rounds: new LubricationRounds({ db, lubrication, settings, clock, pool, shop }),
     lubricants: new Lubricants({ db, lubrication, settings, clock }),
     files: new LubricationFiles({ db, lubrication, meters, clock, pool }),
     version: options.version,

@@ -1,4 +1,14 @@
-import { DEFAULT_OPTIONS, estimateJob, heldWhenOff, jobKind, planJob, type AxisConfig, type HeldBy } from "@iron/core";
+import {
+  type AxisConfig,
+  DEFAULT_OPTIONS,
+  estimateJob,
+  type HeldBy,
+  heldWhenOff,
+  jobKind,
+  type LinkId,
+  planJob,
+  pricesOf,
+} from "@iron/core";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
 
@@ -10,6 +20,9 @@ export interface AxisMoves {
   readonly rapidMmMin: number;
   /** What holds its member when the machine is off; null where it cannot fall. */
   readonly heldBy: HeldBy | null;
+  /** What its machine standing costs an hour, and what its parts cost when they are ruined, by link. */
+  readonly hour: number;
+  readonly parts: (link: LinkId | null) => number;
   /** The job that parts its nut to grease it: minutes and people; null where it has no such job. Worked out when asked. */
   readonly greaseJob: () => JobSize | null;
 }
@@ -29,6 +42,21 @@ function greaseJobOf(config: AxisConfig): JobSize | null {
   });
   const { minutes, people } = estimateJob(plan);
   return { minutes: Math.round(minutes), people };
+}
+
+/** What is renewed when a link has run dry; small parts where it is none of the dear ones (common practice, no source). */
+const SMALL_PARTS = 40;
+const CARRIAGES = 4;
+const OF_A_SET = 0.4;
+
+function partsOf(config: AxisConfig): (link: LinkId | null) => number {
+  const { screw, bearingSet } = pricesOf(config);
+  return (link) => {
+    if (link === "nut" || link === "screw") return screw;
+    if (link === "end-bearings") return bearingSet;
+    if (link === "way") return config.guideway === "rail" ? CARRIAGES * OF_A_SET * bearingSet : bearingSet;
+    return SMALL_PARTS;
+  };
 }
 
 /** Worked out once. */
@@ -66,6 +94,8 @@ export class Feeds {
           letter,
           rapidMmMin,
           heldBy: heldWhenOff(axis),
+          hour: axis.costs.downtimePerHour,
+          parts: partsOf(axis),
           greaseJob: once(() => greaseJobOf(axis)),
         });
       }

@@ -9,6 +9,7 @@ import { Feeds } from "./feeds";
 import type { LubricationSettingsStore } from "./lubrication-settings";
 import type { Machines } from "../machine/machines";
 import type { Meters } from "./meters";
+import { usesOf } from "./uses";
 import {
   isOverGreasedAt,
   newFacts,
@@ -20,9 +21,6 @@ import {
   type Use,
   type Visit,
 } from "./point-facts";
-
-/** Mean feed of an axis while its machine works, part of rapid (common practice, no source). */
-const FEED_PART = 0.05;
 
 /** Two people on one round: a point done so recently is not done again, ms. */
 const JUST_DONE_MS = 12 * 3_600_000;
@@ -56,7 +54,7 @@ export class Lubrication {
     const points = await this.usualPoints(machineId, asked);
     const kept = (await this.ofMachine(machineId)).filter((p) => !p.retired);
     const there = new Set(kept.map((p) => p.place));
-    const uses = await this.usesOf(machineId);
+    const uses = await usesOf(this.needs, this.feeds, machineId);
     return points.map((point): UsualPoint => {
       const use = uses(machineId, point.letter);
       const { interval, dueMs } = timingOf(newFacts({ machineId, point, since }), use);
@@ -304,26 +302,8 @@ export class Lubrication {
   ): Promise<readonly { readonly facts: PointFacts; readonly use: Use }[]> {
     const all = await this.memory.facts(of);
     const machine = of.machineId ?? (of.id === undefined ? undefined : all.at(0)?.machineId);
-    const uses = await this.usesOf(machine);
+    const uses = await usesOf(this.needs, this.feeds, machine);
     return all.map((facts) => ({ facts, use: uses(facts.machineId, facts.point.letter) }));
-  }
-
-  /** How machines are used: one, or all of them. */
-  private async usesOf(machine?: number): Promise<(machineId: number, letter: string | null) => Use> {
-    const moves = await this.feeds.moves(machine);
-    const usages = await this.needs.meters.usage(machine);
-    const { method, travel } = await this.needs.settings.get();
-    const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
-    const nowMs = this.needs.clock.now().getTime();
-    return (machineId, letter) => {
-      const axis = `${machineId} ${letter ?? ""}`;
-      const forecast = usages.get(machineId);
-      const hoursPerDay = forecast?.hoursPerDay ?? 0;
-      const kmPerHour = programs.get(axis) ?? (60 * (moves.get(axis)?.rapidMmMin ?? 0) * FEED_PART) / 1e6;
-      const spread = hoursPerDay > 0 ? (forecast?.expanded ?? 0) / hoursPerDay : 0;
-      const { heldBy = null, greaseJob = null } = moves.get(axis) ?? {};
-      return { usage: { hoursPerDay, kmPerDay: hoursPerDay * kmPerHour }, spread, method, nowMs, heldBy, greaseJob };
-    };
   }
 }
 

@@ -1,13 +1,13 @@
 import {
   asksCase,
   caseCauseText,
-  checkTrend,
   dayOf,
+  dryChance,
   firstDueDays,
   intervalDays,
   isOverGreased,
   learnInterval,
-  parseCheck,
+  waitingCost,
   type FoundState,
   type HeldBy,
   type IntervalDays,
@@ -18,14 +18,15 @@ import {
   type VisitFinding,
   type VisitTold,
 } from "@iron/core";
-import type { CheckAnswered, LubricationPointRecord } from "@iron/contract";
+import type { LubricationPointRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
 import type { AxisMoves } from "./feeds";
+import { actText, answeredOf, answersIn } from "./point-answers";
 import type { Db } from "../store/database";
 import { fromJson, toJson } from "../store/columns";
 import type { Tables } from "../store/tables";
 
-const DAY_MS = 86_400_000;
+export const DAY_MS = 86_400_000;
 /** Points asked for by number at once. */
 const AT_ONCE = 400;
 
@@ -61,6 +62,9 @@ export interface Use {
   readonly nowMs: number;
   /** What holds the member of the point’s axis when the machine is off, where the point says nothing else. */
   readonly heldBy: HeldBy | null;
+  /** What an hour of standing costs, and what is renewed when a link is ruined. */
+  readonly hour: number;
+  readonly parts: AxisMoves["parts"];
   /** The job that parts the nut of the point’s axis; null where there is none. */
   readonly greaseJob: AxisMoves["greaseJob"] | null;
 }
@@ -226,6 +230,9 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
   const { interval, dueMs, lateDays } = timingOf(facts, use);
   const plain = intervalDays(point.rule, use.usage, { factors: point.factors, learnt: 1, method: use.method });
   const last = visits.at(-1) ?? null;
+  const ageDays = (use.nowMs - facts.fromMs) / DAY_MS;
+  const dry = dryChance({ ageDays, intervalDays: interval.days, neverSeen: facts.neverSeen, found });
+  const harm = { hour: use.hour, parts: use.parts(point.link) };
   return {
     // Named one by one: thousands are told at once, and spread over each other they take fifty times as long.
     place: point.place,
@@ -259,6 +266,7 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     learnt: learnt.message,
     overGreased: isOverGreasedAt(facts),
     dueOn: dayOf(dueMs),
+    risk: { dry, week: waitingCost(point.weight, { harm, dry, days: 7 }) },
     job: point.partsNut ? (use.greaseJob?.() ?? null) : null,
     neverSeen: facts.neverSeen,
     answered: answeredOf(point, visits),
@@ -307,40 +315,4 @@ function toldBy(point: LubricationPoint, last: Visit | null): VisitTold | null {
     .filter((a) => a.answer === "act")
     .map((a) => actText(point, a));
   return { glitter: last.glitter !== 0, friction: last.friction !== 0, outlets, acts };
-}
-
-const answersIn = (visit: Visit): readonly CheckAnswered[] => (visit.checks ? fromJson(visit.checks) : []);
-
-function actText(point: LubricationPoint, { name, figure }: CheckAnswered): string {
-  const check = point.checks.map(parseCheck).find((c) => c.name === name);
-  const read = figure === null ? "" : ` ${figure}${check?.unit ? ` ${check.unit}` : ""}`;
-  return `${name}${read}${check?.act ? `, ${check.act}` : ""}`;
-}
-
-/** Readings that a trend is told from. */
-const READINGS = 12;
-
-/** Each check of a point as it was last answered, with its figures. */
-function answeredOf(point: LubricationPoint, visits: readonly Visit[]): LubricationPointRecord["answered"] {
-  if (point.checks.length === 0) return [];
-  const all = visits.flatMap((visit) => answersIn(visit).map((answer) => ({ ...answer, at: visit.at })));
-  return point.checks.map(parseCheck).map((check) => {
-    const own = all.filter((a) => a.name === check.name);
-    const last = own.at(-1);
-    const readings = own.flatMap(({ at, figure }) => (figure === null ? [] : [{ at, figure }])).slice(-READINGS);
-    const days = checkTrend(check, readings);
-    const from = readings.at(-1)?.at;
-    return {
-      name: check.name,
-      unit: check.unit,
-      least: check.least,
-      most: check.most,
-      wrong: check.act,
-      answer: last?.answer ?? null,
-      figure: last?.figure ?? null,
-      at: last?.at ?? null,
-      readings,
-      boundOn: days === null || from === undefined ? null : dayOf(Date.parse(from) + days * DAY_MS),
-    };
-  });
 }

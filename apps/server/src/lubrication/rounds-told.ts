@@ -1,4 +1,4 @@
-import { refusePin, type LeftOutWhy, type PinRefusal, type PlanDay, type PlannedPoint } from "@iron/core";
+import { refusePin, worthMost, type LeftOutWhy, type PinRefusal, type PlanDay, type PlannedPoint } from "@iron/core";
 import type { LubricationSettings, LubricationPointRecord, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { PlanMade } from "../threads/tasks";
@@ -24,11 +24,18 @@ export interface Present extends PlanMade {
 }
 
 /** A plan in the words of its days, stops and points. */
-export function tell(
-  { due, dates, days, dayOf, machine, leftOut, points, against }: Omit<Present, "changes" | "at">,
-  changes: Rounds["changes"],
-  changedAt: string | null,
-): Rounds {
+export function tell({
+  due,
+  dates,
+  days,
+  dayOf,
+  machine,
+  leftOut,
+  points,
+  against,
+  changes,
+  at,
+}: Present): Omit<Rounds, "currency"> {
   return {
     days: dates.map((date, d) => {
       const here = due.filter((_, i) => dayOf[i] === d);
@@ -44,13 +51,14 @@ export function tell(
         minutes: here.reduce((s, p) => s + (p.job ? 0 : p.minutes), 0),
         jobMinutes: here.reduce((s, p) => s + (p.job ? p.job.minutes * p.job.people : 0), 0),
         available: days[d].minutes,
+        first: firstOf(here, days[d].minutes),
         stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
       };
     }),
     late: due.filter((p) => p.lateDays >= 1 && p.hold?.kind !== "skip").length,
     points,
     changes: [...changes],
-    changedAt,
+    changedAt: at,
     unplanned: leftOut.map(({ visit, why }) => ({
       id: due[visit].id,
       name: `${machine.get(due[visit].machineId)?.nickname ?? ""}, ${due[visit].place}`,
@@ -58,6 +66,14 @@ export function tell(
     })),
     against,
   };
+}
+
+/** Where there are not minutes for all: those that together risk most; a job is a day of its own. */
+function firstOf(here: readonly LubricationPointRecord[], minutes: number): number[] {
+  const visits = here.filter((p) => p.job === null);
+  if (minutes <= 0 || visits.reduce((s, p) => s + p.minutes, 0) <= minutes) return [];
+  const all = visits.map((p) => ({ minutes: p.minutes, worth: p.risk.week }));
+  return worthMost(all, minutes).map((i) => visits[i].id);
 }
 
 const inOrder = new Intl.Collator("en", { numeric: true });

@@ -22,6 +22,7 @@ import { type LubricationSettingsStore } from "./lubrication-settings";
 import type { Lubrication } from "./lubrication";
 import { recordOf, timingOf } from "./point-facts";
 import type { PlanAsked, PlanMade } from "../threads/tasks";
+import type { ShopSettings } from "../shop/shop";
 import type { WorkPool } from "../threads/pool";
 import { tell, type Present, DAY_MS, mayPin } from "./rounds-told";
 
@@ -48,12 +49,10 @@ export class LubricationRounds {
       readonly settings: LubricationSettingsStore;
       readonly clock: Clock;
       readonly pool: WorkPool;
+      readonly shop: ShopSettings;
     },
   ) {
-    this.told = new UntilWritten(needs.db, async () => {
-      const { changes, at, ...present } = await this.present(false);
-      return tell(present, changes, at);
-    });
+    this.told = new UntilWritten(needs.db, async () => this.tell(await this.present(false)));
   }
 
   /**
@@ -67,8 +66,11 @@ export class LubricationRounds {
 
   /** Everything planned anew, whatever was planned before. */
   async planAfresh(): Promise<Rounds> {
-    const present = await this.keep(true);
-    return tell(present, present.changes, present.at);
+    return this.tell(await this.keep(true));
+  }
+
+  private async tell(present: Present): Promise<Rounds> {
+    return { ...tell(present), currency: (await this.needs.shop.get()).currency };
   }
 
   /** Something was changed that may move visits: the plan follows soon, and before anybody looks. */

@@ -111,6 +111,8 @@ export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   dueSpreadDays: finite,
   /** Days past due; negative while it is still to come. */
   lateDays: finite,
+  /** Chance that it is dry by now, and what another week of waiting risks, in the shop’s money. */
+  risk: z.object({ dry: finite, week: finite }),
   /** It is a job: minutes of its sheet, and how many people; null where it is a visit, or no job fits its axis. */
   job: z.object({ minutes: finite, people: z.number().int() }).nullable(),
   /** Nobody is known to have seen to it: it is due now. */
@@ -199,6 +201,8 @@ export const roundDaySchema = z.object({
   /** Of its jobs, all people together. */
   jobMinutes: finite,
   available: finite,
+  /** Where there are not minutes for all: the points that together risk most, which come first. Empty where there are. */
+  first: z.array(z.number().int()),
   stops: z.array(roundStopSchema),
 });
 export const roundsSchema = z.object({
@@ -210,6 +214,7 @@ export const roundsSchema = z.object({
   changedAt: instantSchema.nullable(),
   /** What is due within the plan and has no day in it, with the reason. */
   unplanned: z.array(z.object({ id: z.number().int(), name: z.string(), why: z.string() })),
+  currency: z.string(),
   /** What the plan costs against doing each when it is due. */
   against: finite,
 });

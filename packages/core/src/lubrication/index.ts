@@ -2,6 +2,7 @@ export * from "./asks-case";
 export * from "./asks-case.text";
 export * from "./checks";
 export * from "./first-due";
+export * from "./late-risk";
 export * from "./set-up";
 export * from "./types";
 export * from "./interval";

@@ -17,13 +17,25 @@ import { PhotoQueue } from "../job/photo-queue";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { bringText, datesInText, dueText, goneFrom, visitOf, walkOf, jobSizeText } from "./rounds.view";
+import {
+  bringText,
+  datesInText,
+  dueText,
+  goneFrom,
+  visitOf,
+  walkOf,
+  firstText,
+  jobSizeText,
+  riskText,
+} from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
 import { LoadingLines } from "../shared/loading";
 import { OrderWhat } from "./order-what";
 
+/** So many points are named although there is not time for them. */
+const FEW = 12;
 /** How often it is looked what others on the same round have done, ms. */
 const LOOK_MS = 30_000;
 
@@ -95,6 +107,18 @@ export class RoundsPage {
     const left = rounds ? walkOf(rounds, this.date()).filter((w) => !done.has(w.point.id)) : [];
     return [...left.filter((w) => !again.has(w.point.id)), ...left.filter((w) => again.has(w.point.id))];
   });
+  /** Why these come first, where there is not time for all. */
+  protected readonly whyFirst = computed(() => {
+    const rounds = this.rounds();
+    return rounds ? firstText(rounds, this.date()) : "";
+  });
+  /** What comes after the point under the thumb: where there is not time for all, what comes first and a little more. */
+  protected readonly then = computed(() => {
+    const rest = this.walk().slice(1);
+    const first = this.rounds()?.days.find((d) => d.date === this.date())?.first.length ?? 0;
+    return first ? rest.slice(0, Math.max(first, FEW)) : rest;
+  });
+  protected readonly risk = riskText;
   protected readonly now = computed(() => this.walk().at(0) ?? null);
   private readonly nowId = computed(() => this.now()?.point.id ?? 0);
   protected readonly bring = computed(() => bringText(this.walk().map((w) => w.point)));

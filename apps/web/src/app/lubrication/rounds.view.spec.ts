@@ -1,7 +1,18 @@
 import { giveText } from "@iron/core";
 import type { Rounds } from "@iron/contract";
 import { lubricationPoint as point } from "../../testing/lubrication";
-import { chainMarks, datesInText, dayBars, dueText, FOUND_KEYS, foundKeys, walkOf } from "./rounds.view";
+import {
+  chainMarks,
+  datesInText,
+  dayBars,
+  dueText,
+  FOUND_KEYS,
+  firstText,
+  foundKeys,
+  jobSizeText,
+  riskText,
+  walkOf,
+} from "./rounds.view";
 
 const rounds: Rounds = {
   days: [
@@ -9,13 +20,15 @@ const rounds: Rounds = {
       date: "2026-03-02",
       minutes: 45,
       jobMinutes: 0,
+      first: [],
       available: 90,
       stops: [{ machineId: 2, nickname: "Godwit", bay: "7", points: [point(), point({ id: 2, lateDays: 3 })] }],
     },
-    { date: "2026-03-07", minutes: 0, jobMinutes: 0, available: 0, stops: [] },
+    { date: "2026-03-07", minutes: 0, jobMinutes: 0, first: [], available: 0, stops: [] },
   ],
   late: 1,
   points: 2,
+  currency: "EUR",
   against: 0.8,
   changes: [],
   changedAt: null,
@@ -70,5 +83,35 @@ describe("rounds as they are shown", () => {
     expect(
       chainMarks([point(), point({ id: 2, lateDays: 3 }), point({ id: 3, link: "nut" }), point({ id: 4, link: null })]),
     ).toEqual({ way: "2 points, 1 late", nut: "1 point" });
+  });
+});
+
+describe("what comes first where there is not time for all", () => {
+  const [day, off] = rounds.days;
+  const job = point({ id: 5, job: { minutes: 200, people: 2 }, risk: { dry: 0.3, week: 500 } });
+  const points = [point({ id: 1, risk: { dry: 0.1, week: 4 } }), job, point({ id: 2, risk: { dry: 0.6, week: 96 } })];
+  const short: Rounds = {
+    ...rounds,
+    days: [{ ...day, available: 5, first: [2], jobMinutes: 400, stops: [{ ...day.stops[0], points }] }, off],
+  };
+
+  it("is walked first, and why is said in the shop’s money; a job is no part of it", () => {
+    expect(walkOf(short, "2026-03-02").map((w) => w.point.id)).toEqual([2, 1, 5]);
+    expect(firstText(short, "2026-03-02")).toBe(
+      "5 minutes are enough for 1 of 2 points. These come first: left for a week they risk €96 of the €100 of all.",
+    );
+    expect(dayBars(short)[0].label).toContain("and a job of 6 h 40 min");
+  });
+
+  it("is not said where there is time", () => {
+    expect(firstText(rounds, "2026-03-02")).toBe("");
+    expect(walkOf(rounds, "2026-03-02").map((w) => w.point.id)).toEqual([1, 2]);
+  });
+
+  it("what waiting risks is said where it is worth a word; of a look nothing runs dry", () => {
+    expect(riskText(points[2], "EUR")).toBe("Left for a week it risks about €96: dry by now in 60 of 100 cases.");
+    expect(riskText({ ...points[2], dose: 0 }, "EUR")).toBe("Left for a week it risks about €96.");
+    expect(riskText(point({ risk: { dry: 0.01, week: 0.4 } }), "EUR")).toBe("");
+    expect(jobSizeText(job.job)).toBe("about 3 h 20 min, two people");
   });
 });

@@ -1,6 +1,6 @@
 import { giveText, isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
-import { minutesText } from "../shared/amount.text";
+import { minutesText, money } from "../shared/amount.text";
 import { dayText } from "../shared/times.text";
 
 /** The five large keys, in the order of the hand: what was found before anything was given. */
@@ -96,13 +96,38 @@ export function goneFrom(
   return walk.map((w) => w.point).filter((p) => still.get(p.id) !== p.visits);
 }
 
-/** The points of a day in walking order. */
+/** The points of a day in walking order; where there are not minutes for all, first those that come first. */
 export function walkOf(
   rounds: Rounds,
   date: string,
 ): readonly { readonly stop: Rounds["days"][number]["stops"][number]; readonly point: LubricationPointRecord }[] {
   const day = rounds.days.find((d) => d.date === date);
-  return (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
+  const all = (day?.stops ?? []).flatMap((stop) => stop.points.map((point) => ({ stop, point })));
+  const first = new Set(day?.first);
+  if (first.size === 0) return all;
+  return [...all.filter((w) => first.has(w.point.id)), ...all.filter((w) => !first.has(w.point.id))];
+}
+
+/** Why some come first: what the minutes are enough for, and what waiting risks. Empty where there is time for all. */
+export function firstText({ days, currency }: Pick<Rounds, "days" | "currency">, date: string): string {
+  const day = days.find((d) => d.date === date);
+  if (!day || day.first.length === 0) return "";
+  const first = new Set(day.first);
+  const all = day.stops.flatMap((s) => s.points).filter((p) => p.job === null);
+  const risk = (points: typeof all): string =>
+    money(
+      points.reduce((s, p) => s + p.risk.week, 0),
+      currency,
+    );
+  const these = all.filter((p) => first.has(p.id));
+  return `${day.available} minutes are enough for ${these.length} of ${all.length} points. These come first: left for a week they risk ${risk(these)} of the ${risk(all)} of all.`;
+}
+
+/** What it risks to leave a point for another week; empty where it is next to nothing. */
+export function riskText({ risk, dose }: LubricationPointRecord, currency: string): string {
+  if (risk.week < 1) return "";
+  const dry = dose > 0 ? `: dry by now in ${Math.round(100 * risk.dry)} of 100 cases` : "";
+  return `Left for a week it risks about ${money(risk.week, currency)}${dry}.`;
 }
 
 /** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
