@@ -136,3 +136,34 @@ test("history compares, notes events and exports; the shop keeps indicators", as
   await page.getByRole("button", { name: "Keep the indicator" }).click();
   await expect(page.getByRole("cell", { name: "Old lever", exact: true })).toBeVisible();
 });
+
+test("two hundred machines from a list are seen first, made in one act, planned, and taken back in one", async ({
+  page,
+}) => {
+  await page.goto("/machines/new");
+  await page.getByRole("link", { name: "Many at once, from a list" }).click();
+  const kinds = ["router", "vertical-centre", "lathe"];
+  const lines = Array.from(
+    { length: 200 },
+    (_, i) => `M${i};${i % 20};${kinds[i % 3]};X Y Z;40;2026-03-0${1 + (i % 9)}`,
+  );
+  const text = ["machine;bay;kind;axes;hours_per_week;last_lubricated", ...lines, "Odd;7;shaper;X;40;"].join("\n");
+  const file = page.getByLabel("List, as a CSV file");
+  await file.setInputFiles({ name: "shop.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await expect(page.getByText("Line 202, kind: “shaper” is none of:")).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^200 machines, \d+ points$/ })).toBeVisible();
+  await page.getByRole("button", { name: "Add these 200 machines" }).click();
+  await expect(page.getByText("200 machines are on the floor, with their usual points.")).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("200 machines are off the floor again.")).toBeVisible();
+  await page.goto("/machines/list");
+  await file.setInputFiles({ name: "shop.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await page.getByRole("button", { name: "Add these 200 machines" }).click();
+  await expect(page.getByText("200 machines are on the floor, with their usual points.")).toBeVisible();
+  await page.goto("/rounds");
+  // Far more than ninety minutes’ work is late: what risks most comes first, and that is said.
+  await expect(
+    page.getByText(/minutes are enough for \d+ of \d+ points\. These come first: left for a week they risk/),
+  ).toBeVisible();
+  await expect(page.getByRole("heading", { name: "To bring" })).toBeVisible();
+});

@@ -53,6 +53,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["labels", "/rounds/labels", /^Labels/],
   ["hour meters", "/rounds/meters", /^Hour meters/],
   ["lubricants", "/rounds/lubricants", /^Lubricants/],
+  ["machines from a list", "/machines/list", /^Machines from a list/],
   ["spare parts", "/rounds/parts", /^Spare parts/],
   ["days and rules", "/rounds/keeping", /^Days and rules/],
   ["a lubrication point", "/points/5", /Y ways, central system/],

@@ -159,6 +159,7 @@ export async function seedLubrication(db: Db, now: Date): Promise<void> {
     method: "all",
     windows: [],
     travel: [],
+    bays: [],
     guns: [
       {
         name: "gun at bay 1",

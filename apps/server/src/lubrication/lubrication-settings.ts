@@ -11,6 +11,7 @@ const USUAL: LubricationSettingsEdit = {
   method: "all",
   windows: [],
   travel: [],
+  bays: [],
   guns: [],
 };
 const USUAL_STROKE_G = 0.8;

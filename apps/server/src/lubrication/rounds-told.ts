@@ -1,4 +1,12 @@
-import { refusePin, worthMost, type LeftOutWhy, type PinRefusal, type PlanDay, type PlannedPoint } from "@iron/core";
+import {
+  refusePin,
+  walkOrder,
+  worthMost,
+  type LeftOutWhy,
+  type PinRefusal,
+  type PlanDay,
+  type PlannedPoint,
+} from "@iron/core";
 import type { LubricationSettings, LubricationPointRecord, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { PlanMade } from "../threads/tasks";
@@ -24,18 +32,11 @@ export interface Present extends PlanMade {
 }
 
 /** A plan in the words of its days, stops and points. */
-export function tell({
-  due,
-  dates,
-  days,
-  dayOf,
-  machine,
-  leftOut,
-  points,
-  against,
-  changes,
-  at,
-}: Present): Omit<Rounds, "currency"> {
+export function tell(
+  { due, dates, days, dayOf, machine, leftOut, points, against, changes, at }: Present,
+  bays: readonly string[],
+): Omit<Rounds, "currency" | "gramsPerStroke"> {
+  const inOrder = walkOrder(bays);
   return {
     days: dates.map((date, d) => {
       const here = due.filter((_, i) => dayOf[i] === d);
@@ -52,7 +53,7 @@ export function tell({
         jobMinutes: here.reduce((s, p) => s + (p.job ? p.job.minutes * p.job.people : 0), 0),
         available: days[d].minutes,
         first: firstOf(here, days[d].minutes),
-        stops: stops.sort((a, b) => inOrder.compare(a.bay, b.bay)),
+        stops: stops.sort((a, b) => inOrder(a.bay, b.bay)),
       };
     }),
     late: due.filter((p) => p.lateDays >= 1 && p.hold?.kind !== "skip").length,
@@ -75,8 +76,6 @@ function firstOf(here: readonly LubricationPointRecord[], minutes: number): numb
   const all = visits.map((p) => ({ minutes: p.minutes, worth: p.risk.week }));
   return worthMost(all, minutes).map((i) => visits[i].id);
 }
-
-const inOrder = new Intl.Collator("en", { numeric: true });
 
 const PIN_TEXT: Record<PinRefusal, (dates: readonly string[]) => string> = {
   "not-in-plan": (dates) => `the plan runs from ${dates[0]} to ${dates[dates.length - 1]}.`,

@@ -70,7 +70,9 @@ export class LubricationRounds {
   }
 
   private async tell(present: Present): Promise<Rounds> {
-    return { ...tell(present), currency: (await this.needs.shop.get()).currency };
+    const { gramsPerStroke, bays } = await this.needs.settings.get();
+    const { currency } = await this.needs.shop.get();
+    return { ...tell(present, bays), currency, gramsPerStroke };
   }
 
   /** Something was changed that may move visits: the plan follows soon, and before anybody looks. */

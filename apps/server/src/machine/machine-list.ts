@@ -112,10 +112,10 @@ export class MachineList {
       }[] = [];
       const axes: number[] = [];
       for (const { row, configs, points: own } of wanted) {
-        const { nickname, bay, kind, hoursPerWeek, note } = row.machine;
+        const { hoursPerWeek, ...machine } = row.machine;
         const { id } = await trx
           .insertInto("machine")
-          .values({ nickname, bay, kind, hours_per_week: hoursPerWeek, note, version: 1, retired_at: null })
+          .values({ ...machine, hours_per_week: hoursPerWeek, version: 1, retired_at: null })
           .returning("id")
           .executeTakeFirstOrThrow();
         ids.push(id);
@@ -137,19 +137,7 @@ export class MachineList {
         const since = row.lastDone === null ? at : noonOf(row.lastDone).toISOString();
         const last_known = row.lastDone === null ? 0 : 1;
         for (const point of own) points.push({ machine_id: id, point: toJson(point), since, last_known });
-        if (row.meterHours !== null)
-          await trx
-            .insertInto("meter_reading")
-            .values({
-              key: randomUUID(),
-              machine_id: id,
-              date: dayOf(clock.now()),
-              hours: row.meterHours,
-              reset: 0,
-              at,
-              by: who,
-            })
-            .execute();
+        if (row.meterHours !== null) await this.readMeter(trx, id, { hours: row.meterHours, at, by: who });
       }
       for (let from = 0; from < points.length; from += AT_ONCE)
         await trx
@@ -159,6 +147,18 @@ export class MachineList {
       for (let from = 0; from < axes.length; from += AT_ONCE) await settleAxes(trx, axes.slice(from, from + AT_ONCE));
       return ids;
     });
+  }
+
+  private async readMeter(
+    trx: Db,
+    machine_id: number,
+    reading: { readonly hours: number; readonly at: string; readonly by: string },
+  ): Promise<void> {
+    const date = dayOf(this.needs.clock.now());
+    await trx
+      .insertInto("meter_reading")
+      .values({ key: randomUUID(), machine_id, date, reset: 0, ...reading })
+      .execute();
   }
 }
 

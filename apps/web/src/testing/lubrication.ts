@@ -52,6 +52,7 @@ export const roundsOf = (points: readonly LubricationPointRecord[], over: Partia
   late: points.filter((p) => p.lateDays >= 1).length,
   points: points.length,
   currency: "EUR",
+  gramsPerStroke: 0.8,
   against: 0.8,
   changes: [],
   changedAt: null,

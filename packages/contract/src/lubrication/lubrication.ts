@@ -215,6 +215,8 @@ export const roundsSchema = z.object({
   /** What is due within the plan and has no day in it, with the reason. */
   unplanned: z.array(z.object({ id: z.number().int(), name: z.string(), why: z.string() })),
   currency: z.string(),
+  /** What a stroke of the shop’s gun gives, g. */
+  gramsPerStroke: finite,
   /** What the plan costs against doing each when it is due. */
   against: finite,
 });

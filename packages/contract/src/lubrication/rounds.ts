@@ -46,6 +46,8 @@ export const lubricationSettingsEditSchema = z.object({
     )
     .max(5000)
     .default([]),
+  /** Bays in the order in which they are walked; the others come after, by number. */
+  bays: z.array(said("Bay", 20)).max(500, "At most 500 bays.").default([]),
   guns: z
     .array(
       z.object({

@@ -1,5 +1,6 @@
 export * from "./asks-case";
 export * from "./asks-case.text";
+export * from "./bring";
 export * from "./checks";
 export * from "./first-due";
 export * from "./late-risk";

@@ -43,6 +43,13 @@ export interface FoundVisit {
       </div>
     }
 
+    @if (point().outlets.length > 1) {
+      <div class="acts">
+        <button type="button" pButton severity="secondary" (click)="allWell()">
+          {{ central() ? "All are wet" : "All are right" }}
+        </button>
+      </div>
+    }
     @if (branching()) {
       <ip-line-tree [outlets]="point().outlets" [states]="outlets()" />
     }
@@ -138,6 +145,11 @@ export class FoundForm {
       index: outlets.indexOf(name),
     }));
   });
+
+  /** The usual case in one press; one that is not can still be said. */
+  protected allWell(): void {
+    this.outlets.set(this.point().outlets.map(() => true));
+  }
 
   protected outlet(index: number, wet: boolean | null): void {
     this.outlets.update((all) => all.map((o, i) => (i === index ? wet : o)));

@@ -9,6 +9,7 @@ const settings = (over: Partial<LubricationSettings> = {}): LubricationSettings 
   holidays: [],
   method: "all",
   windows: [],
+  bays: [],
   travel: [],
   guns: [{ name: "bay 1", weighings: [{ strokes: 10, grams: 8 }] }],
   gramsPerStroke: 0.8,
@@ -189,5 +190,15 @@ describe("days and rules", () => {
     answer(http.expectOne("/api/keep-settings"), settings());
     answer(http.expectOne("/api/meters"), []);
     expect(page.value("Friday, min")).toBe("60");
+  });
+
+  it("bays are walked in the order that the shop says", () => {
+    const page = open();
+    page.type("Bays in the order of the walk, commas between", "7, 3 ,,12");
+    page.press("Keep days and rules");
+    const request = put();
+    expect(request.request.body).toMatchObject({ bays: ["7", "3", "12"] });
+    answer(request, settings({ bays: ["7", "3", "12"] }));
+    expect(page.page.getByRole<HTMLInputElement>("textbox", { name: /^Bays in the order/ }).value).toBe("7, 3, 12");
   });
 });

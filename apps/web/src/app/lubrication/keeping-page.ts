@@ -12,7 +12,7 @@ import { Loaded } from "../data/loaded";
 import { Notices } from "../data/notices";
 import { VersionedSave } from "../data/versioned-save";
 import { BothVersions, differing, type SaidField } from "../shared/both-versions";
-import { anyUnread, ChoiceField, NumberField } from "../shared/fields";
+import { anyUnread, ChoiceField, NumberField, TextField } from "../shared/fields";
 import { TickBox } from "../shared/tick-box";
 import { Trouble } from "../shared/trouble";
 import { CsvImport } from "./csv-import";
@@ -43,6 +43,7 @@ const METHOD_TEXT: Record<IntervalMethod, string> = {
     HolidayList,
     NumberField,
     RoundsNav,
+    TextField,
     TickBox,
     TravelList,
     Trouble,
@@ -74,6 +75,8 @@ export class KeepingPage {
       JSON.stringify(this.saved()) !== JSON.stringify(this.draft()) ||
       (this.touched() && this.numbers().some((n) => n.textError())),
   );
+  /** Bays as they are typed. */
+  protected readonly bays = signal("");
   protected readonly conflicts = computed(() => {
     const [mine, theirs] = [this.draft(), this.edit.theirs()];
     return mine && theirs ? differing<LubricationSettings>(mine, theirs, this.said()) : [];
@@ -83,6 +86,7 @@ export class KeepingPage {
     return [
       ...WEEKDAYS.map((label, i) => ({ label, value: (s: LubricationSettings) => `${s.minutesByWeekday[i]} min` })),
       { label: "Intervals go", value: (s) => METHOD_TEXT[s.method] },
+      { label: "The walk", value: (s) => s.bays.join(", ") },
       { label: "Holidays", value: (s) => s.holidays.map((h) => h.date).join(", ") },
       {
         label: "May be stopped",
@@ -115,6 +119,7 @@ export class KeepingPage {
   private show(settings: LubricationSettings): void {
     this.saved.set(settings);
     this.draft.set(settings);
+    this.bays.set(settings.bays.join(", "));
     this.edit.begin(settings);
     this.formError.set("");
   }
@@ -137,6 +142,17 @@ export class KeepingPage {
 
   protected minutes(day: number, value: number): void {
     this.change({ minutesByWeekday: (this.draft()?.minutesByWeekday ?? []).map((m, i) => (i === day ? value : m)) });
+  }
+
+  /** Bays as typed: what stands between commas. */
+  protected setBays(text: string): void {
+    this.bays.set(text);
+    this.change({
+      bays: text
+        .split(",")
+        .map((b) => b.trim())
+        .filter(Boolean),
+    });
   }
 
   protected mayStop(machineId: number, day: number): boolean {

@@ -38,6 +38,15 @@ describe("a round walked", () => {
     expect(place.text()).toContain("X ball nut: dry");
   });
 
+  it("all outlets wet is one press", () => {
+    const place = walk();
+    place.press("Right");
+    answer(sent(1), nut);
+    place.press("All are wet");
+    place.press("Right");
+    expect(sent(2).request.body).toMatchObject({ found: "right", outlets: [true, true] });
+  });
+
   it("what is typed for a point stays while the answer for the point before arrives", () => {
     const place = walk();
     place.press("Right");

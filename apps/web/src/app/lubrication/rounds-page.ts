@@ -5,7 +5,7 @@ import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { Tooltip } from "primeng/tooltip";
 import { fromEvent, interval, merge } from "rxjs";
-import { type FoundState } from "@iron/core";
+import { bringList, type FoundState } from "@iron/core";
 import { type LubricationPointRecord, type Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
@@ -14,6 +14,7 @@ import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
 import { dayText } from "../shared/times.text";
 import { PhotoQueue } from "../job/photo-queue";
+import { BringList } from "./bring-list";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
@@ -43,6 +44,7 @@ const LOOK_MS = 30_000;
 @Component({
   selector: "ip-rounds",
   imports: [
+    BringList,
     ButtonDirective,
     CdkDrag,
     CdkDropList,
@@ -121,7 +123,16 @@ export class RoundsPage {
   protected readonly risk = riskText;
   protected readonly now = computed(() => this.walk().at(0) ?? null);
   private readonly nowId = computed(() => this.now()?.point.id ?? 0);
-  protected readonly bring = computed(() => bringText(this.walk().map((w) => w.point)));
+  /** What the round takes: where there is not time for all, what comes first. */
+  private readonly taken = computed(() => {
+    const day = this.rounds()?.days.find((d) => d.date === this.date());
+    const first = new Set(day?.first);
+    const all = (day?.stops ?? []).flatMap((s) => s.points);
+    return first.size ? all.filter((p) => first.has(p.id)) : all;
+  });
+  /** Of the whole round, also while it is walked: what is ticked stays on the list. */
+  protected readonly toBring = computed(() => bringList(this.taken(), this.rounds()?.gramsPerStroke ?? 0));
+  protected readonly bring = computed(() => bringText(this.taken()));
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";

@@ -29,6 +29,7 @@ const rounds: Rounds = {
   late: 1,
   points: 2,
   currency: "EUR",
+  gramsPerStroke: 0.8,
   against: 0.8,
   changes: [],
   changedAt: null,
