@@ -68,4 +68,27 @@ describe("lubrication in files, out and in", () => {
     });
     expect((await get<LubricationPointRecord>(`/api/lube-points/${stop.points[0].id}`)).lastFound).toBe("dry");
   });
+
+  it("what was looked at goes out with the work and comes in with it", async () => {
+    const before = await get<Rounds>("/api/rounds");
+    const stops = before.days.flatMap((d) => d.stops);
+    const stop = stops.find((s) => s.points.some((p) => p.answered.length > 0));
+    const point = stop?.points.find((p) => p.answered.length > 0);
+    const check = point?.answered[0].name ?? "";
+    const send = async (cell: string): Promise<LubricationImport> => {
+      const text = `machine,place,date,found,checks\n${stop?.nickname ?? ""},"${point?.place ?? ""}",${dayFrom(0)},right,"${cell}"\n`;
+      return (await t.api.post("/api/lube-visits/import").send({ text }).expect(200)).body as LubricationImport;
+    };
+    const bad = await send(`${check}=broken`);
+    expect(bad.errors[0]).toMatchObject({ line: 2, column: "checks" });
+    expect(bad.errors[0].message).toMatch(/is no check: write “brush length=act 4\.5”/);
+    expect(await send(`${check}=act 4,5`)).toMatchObject({ kept: 1, errors: [] });
+    const now = await get<LubricationPointRecord>(`/api/lube-points/${point?.id ?? 0}`);
+    expect(now.answered[0]).toMatchObject({ name: check, answer: "act", figure: 4.5 });
+    const out = await t.api.get("/api/export/lube-visits").expect(200);
+    expect(out.text).toContain(`${check}=act 4.5`);
+    const again = (await t.api.post("/api/lube-visits/import").send({ text: out.text }).expect(200))
+      .body as LubricationImport;
+    expect(again).toMatchObject({ kept: 0, errors: [] });
+  });
 });

@@ -15,6 +15,7 @@ import type { Db } from "../store/database";
 import type { Checked, Named, Told } from "../threads/file-check";
 import type { WorkPool } from "../threads/pool";
 import { instant, type Clock } from "../shop/clock";
+import { answersIn } from "./point-answers";
 import type { Lubrication } from "./lubrication";
 import type { Meters } from "./meters";
 
@@ -152,10 +153,10 @@ export class LubricationFiles {
           },
           signal,
         ),
-      columns: ["key", "point_id", "found", "dose", "glitter", "words", "at", "by"],
+      columns: ["key", "point_id", "found", "dose", "glitter", "words", "checks", "at", "by"],
       keep: async (trx) => {
-        await sql`insert into lube_visit (key, point_id, found, dose, glitter, friction, words, at, by)
-          select key, point_id, found, dose, glitter, 0, words, at, by from staged order by rowid`.execute(trx);
+        await sql`insert into lube_visit (key, point_id, found, dose, glitter, friction, words, checks, at, by)
+          select key, point_id, found, dose, glitter, 0, words, checks, at, by from staged order by rowid`.execute(trx);
       },
     });
   }
@@ -283,6 +284,7 @@ export class LubricationFiles {
               glitter: v.glitter === 1,
               note: v.words,
               by: v.by,
+              checks: answersIn(v),
             },
           ]
         : [];

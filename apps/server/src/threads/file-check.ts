@@ -246,6 +246,7 @@ export function checkWork(asked: WorkAsked): Checked {
         dose: value.dose ?? point.dose,
         glitter: value.glitter ? 1 : 0,
         words: value.note,
+        checks: value.checks.length ? JSON.stringify(value.checks) : null,
         at,
         by: value.by || who,
       },

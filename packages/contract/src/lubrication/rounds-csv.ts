@@ -1,5 +1,19 @@
 import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, HELD_BY, LINK_IDS, LUBE_WAYS, type LubricationPoint } from "@iron/core";
-import { column, day, number, readTable, text, word, words, writeTable, yesNo, type CsvTable } from "../wire/csv-table";
+import { quoted } from "../measure/readings-csv";
+import {
+  CellError,
+  column,
+  day,
+  number,
+  readTable,
+  text,
+  word,
+  words,
+  writeTable,
+  yesNo,
+  type CsvTable,
+} from "../wire/csv-table";
+import type { CheckAnswered } from "./lubrication";
 
 export interface MeterRow {
   readonly machine: string;
@@ -170,7 +184,28 @@ export interface WorkRow {
   readonly glitter: boolean;
   readonly note: string;
   readonly by: string;
+  /** What was looked at on the way, as it was answered. */
+  readonly checks: readonly CheckAnswered[];
 }
+
+const ANSWERED = /^(.{1,119})=(fine|watch|act)(?: (-?\d{1,7}(?:[.,]\d{1,4})?))?$/;
+
+/** Checks in one cell, | between: “brush length=act 4.5|commutator=fine”. */
+function checksIn(cell: string): CheckAnswered[] {
+  return list(cell).map((one) => {
+    const [, name, answer, figure] = ANSWERED.exec(one) ?? [];
+    if (!name)
+      throw new CellError(`${quoted(one)} is no check: write “brush length=act 4.5”, with fine, watch or act.`);
+    return {
+      name: name.trim(),
+      answer: answer as CheckAnswered["answer"],
+      figure: figure === undefined ? null : Number(figure.replace(",", ".")),
+    };
+  });
+}
+
+const checksText = (checks: readonly CheckAnswered[]): string =>
+  checks.map((c) => `${c.name}=${c.answer}${c.figure === null ? "" : ` ${c.figure}`}`).join("|");
 
 /** Completed work: machine and place name the point. */
 export function readWorkCsv(file: string): CsvTable<WorkRow> {
@@ -183,6 +218,7 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
     glitter: column("glitter", yesNo, false),
     note: column("note", text(500), false),
     by: column("by", text(40), false),
+    checks: column("checks", checksIn, false),
   });
   return {
     errors,
@@ -197,6 +233,7 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
         glitter: v.glitter ?? false,
         note: v.note ?? "",
         by: v.by ?? "",
+        checks: v.checks ?? [],
       },
     })),
   };
@@ -204,7 +241,7 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
 
 export function writeWorkCsv(rows: readonly WorkRow[]): string {
   return writeTable(
-    ["machine", "place", "date", "found", "dose", "glitter", "note", "by"],
-    rows.map((r) => [r.machine, r.place, r.date, r.found, r.dose, r.glitter, r.note, r.by]),
+    ["machine", "place", "date", "found", "dose", "glitter", "note", "by", "checks"],
+    rows.map((r) => [r.machine, r.place, r.date, r.found, r.dose, r.glitter, r.note, r.by, checksText(r.checks)]),
   );
 }

@@ -19,11 +19,11 @@ export type CaseCause =
 
 /**
  * Whether what was found at a point asks for more than lubricant.
- * Source: metal in the grease, a blocked way and a point dry twice running are looked into (common practice,
+ * Source: metal in the grease, a blocked way and a point dry twice running are looked into (common practice, no
+ * source).
  * @param found - states found, the oldest first
  * @param told - what the last visit told; null before the first
  * @returns the strongest reason; null when lubricant is all it wants
- * no source).
  * @example asksCase(["dry", "dry"], null) // { code: "dry-twice" }
  */
 export function asksCase(found: readonly FoundState[], told: VisitTold | null): CaseCause | null {
