@@ -129,20 +129,6 @@ try {
   }
   await page.getByLabel("one or more loose").check();
   await take("job");
-  await page.goto("/machines/2/axes/5/set");
-  await button("Begin Screw crest run").click();
-  await page.waitForURL(/series/);
-  for (let i = 0; i < 18; i += 1) {
-    await button(/Go there and read/).click();
-    await page.waitForFunction(
-      (n) =>
-        document.querySelectorAll(".readings td:last-child").length &&
-        [...document.querySelectorAll(".readings td:last-child")].filter((e) => /\d/.test(e.textContent ?? ""))
-          .length >= n,
-      i + 1,
-    );
-  }
-  await take("crest");
   await page.goto("/machines/1/axes/2/set");
   await button("Begin Gib setting").click();
   await page.waitForURL(/series/);
@@ -162,6 +148,9 @@ try {
   await page.goto("/rounds");
   await page.getByRole("button", { name: "Dry", exact: true }).waitFor();
   await take("rounds");
+  await page.goto("/rounds/parts");
+  await page.getByRole("columnheader", { name: "Hold" }).waitFor();
+  await take("parts");
   await page.goto("/rounds/half-year");
   await page.getByText(/Planned from the beginning/).waitFor();
   await page.waitForTimeout(800);
