@@ -176,7 +176,7 @@ export const MACHINE_TEMPLATES: readonly TemplateRow[] = [
   {
     fits: { kinds: [...CENTRES, "horizontal-borer", "router", "bench-mill", "engraver", "other"] },
     place: "spindle taper and tool holders", link: null, way: "clean", lubricant: "none: clean and dry", dose: 0, doseUnit: "wipe", minutes: 4, weight: 2,
-    access: "tool out, spindle stopped", rule: [14, null, null, 7, 60], checks: ["taper: fretted or scored", "gaskets: cracked"],
+    access: "spindle stopped and the tool out before it is switched off", rule: [14, null, null, 7, 60], checks: ["taper: fretted or scored", "gaskets: cracked"],
   },
   {
     fits: { kinds: LIGHT },
