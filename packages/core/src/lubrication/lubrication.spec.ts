@@ -13,7 +13,7 @@ import { FACTORS, intervalDays, isOverGreased, learnInterval } from "./interval"
 import { expandVisits, planHorizon, type HorizonPoint } from "./horizon";
 import { planRounds, planWhenDue } from "./rounds";
 import { roundCost, type PlanDay, type VisitNeed } from "./rounds-state";
-import { asProgramme } from "./rounds-programme.testing";
+import { asProgramme, shop, week } from "./rounds-programme.testing";
 import { parseCheck } from "./checks";
 import { firstDueDays } from "./first-due";
 import { CARRIAGE_WAYS, CENTRALS, NUT_WAYS, usualSetUp, type LubricationSetUp } from "./set-up";
@@ -175,21 +175,6 @@ describe("templates", () => {
     expect(firstDueDays(1, 3)).toBe(3);
   });
 });
-
-function shop(machines: number, points: number, seed = 1): VisitNeed[] {
-  let s = seed;
-  const draw = (): number => (s = (s * 48271) % 2147483647) / 2147483647;
-  return Array.from({ length: machines * points }, (_, i) => ({
-    id: `v${i}`,
-    machine: i % machines,
-    bay: String((i % machines) % 3),
-    minutes: 3 + Math.floor(6 * draw()),
-    weight: 1 + Math.floor(3 * draw()),
-    dueDay: -1 + 8 * draw(),
-    intervalDays: 7 + 40 * draw(),
-  }));
-}
-const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes }));
 
 describe("rounds", () => {
   it("comes within 2 % of the best there is on small shops (HiGHS), and below doing it when due", async () => {

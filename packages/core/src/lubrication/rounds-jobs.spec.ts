@@ -1,23 +1,7 @@
 import highsLoader from "highs";
 import { planRounds } from "./rounds";
-import { asProgramme } from "./rounds-programme.testing";
-import type { PlanDay, VisitNeed } from "./rounds-state";
+import { asProgramme, shop, week } from "./rounds-programme.testing";
 import { needOf } from "./shop-days";
-
-function shop(machines: number, points: number, seed = 1): VisitNeed[] {
-  let s = seed;
-  const draw = (): number => (s = (s * 48271) % 2147483647) / 2147483647;
-  return Array.from({ length: machines * points }, (_, i) => ({
-    id: `v${i}`,
-    machine: i % machines,
-    bay: String((i % machines) % 3),
-    minutes: 3 + Math.floor(6 * draw()),
-    weight: 1 + Math.floor(3 * draw()),
-    dueDay: -1 + 8 * draw(),
-    intervalDays: 7 + 40 * draw(),
-  }));
-}
-const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes }));
 
 describe("rounds with jobs", () => {
   it("come within 2 % of the best there is (HiGHS), and no round is walked on the day of a job", async () => {

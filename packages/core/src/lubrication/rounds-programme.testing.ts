@@ -41,3 +41,21 @@ export function asProgramme(visits: readonly VisitNeed[], days: readonly PlanDay
   });
   return `Minimize\n obj: ${terms.join(" + ")}\nSubject To\n ${rows.join("\n ")}${relaxed ? `\nBounds\n ${binaries.map((b) => `0 <= ${b} <= 1`).join("\n ")}` : `\nBinary\n ${binaries.join(" ")}`}\nEnd`;
 }
+
+/** A drawn shop: visits to the points of some machines, the same every time. */
+export function shop(machines: number, points: number, seed = 1): VisitNeed[] {
+  let s = seed;
+  const draw = (): number => (s = (s * 48271) % 2147483647) / 2147483647;
+  return Array.from({ length: machines * points }, (_, i) => ({
+    id: `v${i}`,
+    machine: i % machines,
+    bay: String((i % machines) % 3),
+    minutes: 3 + Math.floor(6 * draw()),
+    weight: 1 + Math.floor(3 * draw()),
+    dueDay: -1 + 8 * draw(),
+    intervalDays: 7 + 40 * draw(),
+  }));
+}
+
+/** Days with as many minutes each. */
+export const week = (n: number, minutes = 60): PlanDay[] => Array.from({ length: n }, () => ({ minutes }));

@@ -10,18 +10,17 @@ import { Loaded } from "../data/loaded";
 import { ChoiceField } from "../shared/fields";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
+import { StockMoveField, type StockMove } from "../shared/stock-move";
 import { LubricantForm } from "./lubricant-form";
 import { dayText } from "../shared/times.text";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
-import { InputText } from "primeng/inputtext";
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
   imports: [
-    InputText,
     LoadingLines,
     ButtonDirective,
     ChoiceField,
@@ -29,6 +28,7 @@ import { InputText } from "primeng/inputtext";
     RoundsNav,
     RowOf,
     RowsPipe,
+    StockMoveField,
     TableModule,
     Trouble,
   ],
@@ -40,6 +40,10 @@ export class LubricantsPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly loaded = Loaded.now(() => this.api.call("lubricants"));
+  protected readonly moves = [
+    { kind: "count", label: "Counted" },
+    { kind: "in", label: "Come in" },
+  ] as const;
   protected readonly list = this.loaded.value;
   protected readonly message = this.loaded.message;
   /** The one that is changed, null for a new one, undefined while none is. */
@@ -93,7 +97,7 @@ export class LubricantsPage {
     this.load();
   }
 
-  protected move(one: LubricantRecord, kind: "count" | "in", field: HTMLInputElement): void {
+  protected move(one: LubricantRecord, { kind, field }: StockMove<"count" | "in">): void {
     const grams = parseDecimal(field.value);
     if (grams === undefined) {
       this.notices.say(`“${field.value.trim()}” is not a number of grams; nothing was kept.`);

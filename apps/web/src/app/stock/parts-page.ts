@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@a
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { parseDecimal, type OrderState, type PartOrder, type PartRecord, type Parts } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
-import { InputText } from "primeng/inputtext";
 import { TableModule } from "primeng/table";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
@@ -13,6 +12,7 @@ import { LoadingLines } from "../shared/loading";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
 import { dayText } from "../shared/times.text";
+import { StockMoveField, type StockMove } from "../shared/stock-move";
 import { Trouble } from "../shared/trouble";
 import { OrderForm } from "./order-form";
 import { PartOrders } from "./part-orders";
@@ -58,13 +58,13 @@ const NAMED = 3;
   selector: "ip-parts",
   imports: [
     ButtonDirective,
-    InputText,
     LoadingLines,
     OrderForm,
     PartTermsForm,
     RoundsNav,
     RowOf,
     RowsPipe,
+    StockMoveField,
     TableModule,
     Trouble,
   ],
@@ -77,6 +77,10 @@ export class PartsPage {
   private readonly notices = inject(Notices);
   protected readonly partOrders = inject(PartOrders);
   protected readonly loaded = Loaded.now(() => this.api.call("parts"));
+  protected readonly moves = [
+    { kind: "count", label: "Counted" },
+    { kind: "out", label: "Taken out" },
+  ] as const;
   protected readonly all = this.loaded.value;
   protected readonly orders = computed(() => (this.all()?.orders ?? []).map(orderView));
   protected readonly ordering = signal<{ part: string; count: number; why: string } | null>(null);
@@ -112,7 +116,7 @@ export class PartsPage {
     this.ordering.set({ part, count: order, why: "for the shelf" });
   }
 
-  protected count(part: string, kind: "count" | "out", field: HTMLInputElement): void {
+  protected count(part: string, { kind, field }: StockMove<"count" | "out">): void {
     const count = parseDecimal(field.value);
     if (count === undefined || !Number.isInteger(count) || count < 0) {
       this.notices.say(`“${field.value.trim()}” is not a whole number of pieces; nothing was kept.`);
