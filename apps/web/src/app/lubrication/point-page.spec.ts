@@ -5,6 +5,7 @@ import { MessageService } from "primeng/api";
 import { lubricationPoint } from "../../testing/lubrication";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import type { Offer } from "../data/notices";
+import { PhotoQueue } from "../job/photo-queue";
 import { PointPage } from "./point-page";
 
 const point = lubricationPoint({ id: 7, place: "X ball nut", outlets: [], access: "covers back" });
@@ -51,6 +52,17 @@ describe("a lubrication point, as its label opens it", () => {
     expect(undo.request.body).toMatchObject({ found: null });
     answer(undo, point);
     expect(page.text()).toContain("Not visited yet.");
+  });
+
+  it("an answer that was under way when a photo was kept does not take the photo away", () => {
+    const page = show(PointPage, { pointId: "7" });
+    const older = http.expectOne("/api/lube-points/7");
+    const photo = { id: 3, caption: "the nipple", at: "2026-03-02T08:00:00Z", by: "Kim" };
+    TestBed.inject(PhotoQueue).taken.set({ ...point, photos: [photo] });
+    TestBed.tick();
+    answer(older, point);
+    around();
+    expect(page.page.getByRole("img", { name: "the nipple" })).toBeTruthy();
   });
 
   it("a visit taken while the point is being changed empties nothing of the form", () => {

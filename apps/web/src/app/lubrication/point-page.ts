@@ -89,9 +89,13 @@ export class PointPage {
       this.loadMachine(Number(this.machine()));
       return;
     }
+    const before = [this.queue.taken(), this.photos.taken()];
     this.api.call("lubricationPoint", { params: { id: this.pointId() } }).subscribe({
       next: (point) => {
-        this.point.set(point);
+        // A visit or photo that was taken meanwhile was answered with the point as it is since: this may be older.
+        const after = [this.queue.taken(), this.photos.taken()];
+        const newer = after.some((one, i) => one !== before[i] && one?.id === point.id);
+        if (!newer) this.point.set(point);
         this.loadMachine(point.machineId);
       },
       error: saidIn(this.error),
