@@ -1,7 +1,11 @@
 import { checkTrend, dayOf, parseCheck, type LubricationPoint } from "@iron/core";
 import type { CheckAnswered, LubricationPointRecord } from "@iron/contract";
+import type { Selectable } from "kysely";
 import { fromJson } from "../store/columns";
-import { DAY_MS, type Visit } from "./point-facts";
+import type { Tables } from "../store/tables";
+
+const DAY_MS = 86_400_000;
+type Visit = Selectable<Tables["lube_visit"]>;
 
 /** What was answered at a visit. */
 export const answersIn = (visit: Visit): readonly CheckAnswered[] => (visit.checks ? fromJson(visit.checks) : []);

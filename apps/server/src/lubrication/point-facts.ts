@@ -26,7 +26,7 @@ import type { Db } from "../store/database";
 import { fromJson, toJson } from "../store/columns";
 import type { Tables } from "../store/tables";
 
-export const DAY_MS = 86_400_000;
+const DAY_MS = 86_400_000;
 /** Points asked for by number at once. */
 const AT_ONCE = 400;
 
