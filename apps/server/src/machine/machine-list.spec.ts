@@ -101,6 +101,13 @@ describe("a shop from a list", () => {
     expect(rounds.points).toBe(made.machines.reduce((s, m) => s + m.points, 0));
   });
 
+  it("reads a thousand machines at most, and says so", async () => {
+    const lines = Array.from({ length: 1002 }, (_, i) => `M${i};1;router;X;40;;;`);
+    const answer = await send(lines);
+    expect(answer.machines).toHaveLength(1000);
+    expect(answer.errors).toEqual([{ line: 1002, column: "", message: "Only the first 1000 machines are read." }]);
+  });
+
   it("a list that is too large is refused before it is read", async () => {
     await t.api
       .post("/api/machines/list")

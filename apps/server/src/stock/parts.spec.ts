@@ -69,6 +69,7 @@ describe("spare parts", () => {
     await order({ key: again }).expect(201);
     const orders = ((await order({ key: again }).expect(201)).body as Parts).orders;
     expect(orders).toHaveLength(1);
+    expect((await order({ key: again, count: 3 }).expect(409)).body.detail).toMatch(/Nothing was kept here/);
     const moved = randomUUID();
     await state(orders[0].id, "ordered", moved).expect(201);
     await order({ part: "belt" }).expect(201);

@@ -108,6 +108,9 @@ export class PartStock {
     const { db, clock, lubrication, machines } = this.needs;
     const machine = pointId === null ? machineId : (await lubrication.get(pointId)).machineId;
     if (machine !== null) await machines.machine(machine);
+    const known = await db.selectFrom("part_order").selectAll().where("key", "=", order.key).executeTakeFirst();
+    if (known && (known.part !== order.part || known.count !== order.count))
+      throw conflict("This was sent before, and kept for something else. Nothing was kept here: enter it anew.");
     await db
       .insertInto("part_order")
       .values({ ...order, machine_id: machine, point_id: pointId, at: instant(clock), by: who })

@@ -19,6 +19,7 @@ export interface MachineRow {
 }
 
 const MOST_AXES = 12;
+const MOST_MACHINES = 1000;
 const { min: leastHours, max: mostHours } = MACHINE_BOUNDS.hoursPerWeek;
 
 /** Axis letters in one cell: “X Y Z”, “XYZ”, “X, Y, Z1”. */
@@ -50,9 +51,14 @@ export function readMachineCsv(file: string): CsvTable<MachineRow> {
     nuts: column("nuts", word(NUT_WAYS), false),
     note: column("note", text(2000), false),
   });
+  const tooMany = {
+    line: MOST_MACHINES + 2,
+    column: "",
+    message: `Only the first ${MOST_MACHINES} machines are read.`,
+  };
   return {
-    errors,
-    rows: rows.map(({ line, value: v }) => ({
+    errors: rows.length > MOST_MACHINES ? [...errors, tooMany] : errors,
+    rows: rows.slice(0, MOST_MACHINES).map(({ line, value: v }) => ({
       line,
       value: {
         machine: {

@@ -19,13 +19,17 @@ export interface SpareKind {
   readonly jobs: readonly string[];
 }
 
-/** Lives, lead times and prices: common practice, no source; a shop puts its own in their place. */
+/**
+ * Lives, lead times and prices: common practice, no source; a shop puts its own in their place. A screw announces itself
+ * by what it loses and is ordered while it still runs: only a crash waits the whole time.
+ */
 export const SPARE_PROVENANCE = "common practice, no source";
 
 const BALL: readonly AxisConfig["transmission"][] = ["direct", "belt", "rotating-nut"];
 const turning = (a: AxisConfig): boolean => a.transmission === "direct" || a.transmission === "belt";
 const screwSize = (a: AxisConfig): string => `screw ${a.screw.nominalMm} × ${a.screw.leadMm}`;
-const wholeScrew = (a: AxisConfig): string => `${screwSize(a)}, ${a.screw.freeLengthMm} long, ${a.screw.make}`;
+const wholeScrew = (a: AxisConfig): string =>
+  `${a.screw.nominalMm} × ${a.screw.leadMm}, ${a.screw.freeLengthMm} mm long, ${a.screw.make}`;
 const wheels = (a: AxisConfig): boolean => a.guideway === "v-wheel";
 
 // prettier-ignore
@@ -41,5 +45,5 @@ export const SPARES: readonly SpareKind[] = [
   { id: "wipers", name: "wipers", fits: (a) => BALL.includes(a.transmission), count: 2, size: screwSize, price: () => 12, life: { medianHours: 12_000, shape: 2 }, leadDays: 7, waitDays: 0.5, jobs: ["ball-nut"] },
   { id: "pinion", name: "pinion", fits: (a) => a.transmission === "rack", count: 1, size: (a) => `pitch ${a.pinionDiameterMm} mm`, price: () => 60, life: { medianHours: 15_000, shape: 2 }, leadDays: 10, waitDays: 3, jobs: ["pinion"] },
   { id: "lead-nut", name: "anti-backlash nut", fits: (a) => a.transmission === "plain-screw" && a.nut === "anti-backlash", count: 1, size: screwSize, price: () => 25, life: { medianHours: 5000, shape: 2 }, leadDays: 7, waitDays: 2, jobs: [] },
-  { id: "screw", name: "screw with nut", fits: (a) => a.transmission !== "rack", count: 1, size: wholeScrew, price: (p) => p.screw, life: { medianHours: 60_000, shape: 2.2 }, leadDays: 42, waitDays: 21, jobs: ["screw"] },
+  { id: "screw", name: "screw with nut", fits: (a) => a.transmission !== "rack", count: 1, size: wholeScrew, price: (p) => p.screw, life: { medianHours: 60_000, shape: 2.2 }, leadDays: 42, waitDays: 7, jobs: ["screw"] },
 ];

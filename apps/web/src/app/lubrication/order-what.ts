@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import type { LubricationPointRecord } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
@@ -29,8 +29,10 @@ import { OrderForm } from "../stock/order-form";
 })
 export class OrderWhat {
   readonly point = input.required<LubricationPointRecord>();
-  protected readonly open = signal(false);
-  protected readonly done = signal(false);
+  private readonly visited = computed(() => this.point().lastAt);
+  /** Another visit asks anew. */
+  protected readonly open = linkedSignal({ source: this.visited, computation: () => false });
+  protected readonly done = linkedSignal({ source: this.visited, computation: () => false });
   /** Checks that the last visit left for somebody to act on. */
   protected readonly acts = computed(() => {
     const { answered, lastAt } = this.point();

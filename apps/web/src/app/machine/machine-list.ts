@@ -104,7 +104,9 @@ export class MachineListPage {
   private takeBack(ids: number[]): void {
     this.api.call("machineListBack", { body: { ids } }).subscribe({
       next: ({ retired }) => {
-        this.notices.say(`${retired} machines are off the floor again.`);
+        this.notices.say(`${retired === 1 ? "1 machine is" : `${retired} machines are`} off the floor again.`);
+        // Whoever has gone elsewhere meanwhile is left there; the floor shows itself anew.
+        if (this.router.url !== "/floor") return;
         void this.router
           .navigateByUrl("/machines/list", { skipLocationChange: true })
           .then(() => this.router.navigateByUrl("/floor"));

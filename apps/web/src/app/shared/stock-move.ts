@@ -25,6 +25,12 @@ export interface StockMove<K extends string> {
     button {
       white-space: nowrap;
     }
+    @media (max-width: 1000px) {
+      span {
+        flex-wrap: wrap;
+        width: 220px;
+      }
+    }
   `,
   template: `
     <span>

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from "@angular/core";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { partOrderCreateSchema } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
@@ -44,8 +44,8 @@ export class OrderForm {
   private readonly maySend = gate();
   protected readonly busy = signal(false);
   protected readonly message = signal("");
-  /** The same press sent again is kept once; another part is another order. */
-  private readonly key = computed(() => ({ of: this.part() + String(this.pointId()), key: newKey() }));
+  /** What was sent last: the same again is kept once, anything else is another order. */
+  private sent = { text: "", key: "" };
   protected readonly form = new FormGroup(
     {
       part: new FormControl("", { nonNullable: true }),
@@ -61,8 +61,10 @@ export class OrderForm {
 
   protected keep(): void {
     if (!this.maySend(this.form)) return;
-    const { key } = this.key();
     const typed = this.form.getRawValue();
+    const text = JSON.stringify(typed);
+    if (text !== this.sent.text) this.sent = { text, key: newKey() };
+    const { key } = this.sent;
     this.busy.set(true);
     this.message.set("");
     const machineId = null;

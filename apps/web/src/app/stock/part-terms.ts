@@ -76,9 +76,14 @@ export class PartTermsForm {
     return theirs ? differing<Typed>(this.form.getRawValue(), theirs, SAID) : [];
   });
 
+  /** What the form begins from: what is counted meanwhile leaves what is typed. */
+  private readonly terms = computed(() => this.part().terms, {
+    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
+  });
+
   constructor() {
     effect(() => {
-      const { terms } = this.part();
+      const terms = this.terms();
       const { price, leadDays, waitDays, least } = terms;
       this.edit.begin(terms);
       this.form.reset({ price, leadDays, waitDays, least });

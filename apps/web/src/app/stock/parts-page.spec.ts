@@ -117,6 +117,29 @@ describe("spare parts", () => {
     expect(keys[0]).not.toBe(keys[1]);
   });
 
+  it("changed after a lost answer it is another order, and not taken for the first", () => {
+    const page = open();
+    page.press("Order 2");
+    page.press("Put it on the list");
+    const lost = http.expectOne({ url: "/api/part-orders", method: "POST" });
+    cut(lost);
+    page.type("How many", "3");
+    page.press("Put it on the list");
+    const next = http.expectOne({ url: "/api/part-orders", method: "POST" });
+    expect((next.request.body as { key: string }).key).not.toBe((lost.request.body as { key: string }).key);
+    answer(next, all());
+  });
+
+  it("what is counted meanwhile empties nothing of the figures that are being typed", () => {
+    const page = open();
+    page.press("drive belt, ratio 2");
+    page.type("Days to arrive", "21");
+    page.type("Number of drive belt, ratio 2", "4");
+    page.press("Counted: drive belt, ratio 2");
+    answer(http.expectOne("/api/parts/count"), all([part({ stock: 4, countedAt: "2026-03-02T08:00:00Z", order: 0 })]));
+    expect(page.value("Days to arrive")).toBe("21");
+  });
+
   it("an order that came, or was dropped, can be taken back", () => {
     const page = open(all([part()], [order()]));
     page.press("Has come: brushes");
