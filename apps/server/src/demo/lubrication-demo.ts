@@ -47,8 +47,8 @@ export async function seedPoints(
       .executeTakeFirstOrThrow();
     const usage = { hoursPerDay: machine.hoursPerWeek / 7, kmPerDay: 0 };
     const every = intervalDays(point.rule, usage).days;
-    // Spread over the interval, a few days before or after their time.
-    const age = tale?.lastDaysAgo ?? every * (0.12 + 0.84 * (((machine.id * 7 + i * 5) % 17) / 17));
+    // Spread over the interval, a few days before their time, and never today: what is done today is done by whoever looks.
+    const age = tale?.lastDaysAgo ?? Math.max(1, every * (0.12 + 0.84 * (((machine.id * 7 + i * 5) % 17) / 17)));
     const found = tale?.found ?? (["right", "right"] as const);
     const rows = found.map((state, k) => ({
       key: randomUUID(),
