@@ -52,6 +52,8 @@ export function mountJobPhotos(app: Express, jobs: Jobs, pool: WorkPool): void {
 const keyedSchema = z.object({
   key: z.uuid("The key must be a UUID."),
   caption: z.string().max(200, "The caption is longer than 200 characters.").default(""),
+  /** The check that it shows; left out: the point. */
+  shows: z.string().max(120, "The check is longer than 120 characters.").optional(),
 });
 
 /** Photos of lubrication points. */

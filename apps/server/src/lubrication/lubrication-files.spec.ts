@@ -69,6 +69,34 @@ describe("lubrication in files, out and in", () => {
     expect((await get<LubricationPointRecord>(`/api/lube-points/${stop.points[0].id}`)).lastFound).toBe("dry");
   });
 
+  it("places told one by one come in with the work as they went out", async () => {
+    const before = await get<Rounds>("/api/rounds");
+    const stops = before.days.flatMap((d) => d.stops);
+    const stop = stops.find((s) => s.points.some((p) => p.outlets.length === 4));
+    const point = stop?.points.find((p) => p.outlets.length === 4);
+    const send = async (cell: string): Promise<LubricationImport> => {
+      const text = `machine,place,date,found,places\n${stop?.nickname ?? ""},"${point?.place ?? ""}",${dayFrom(0)},dry,"${cell}"\n`;
+      return (await t.api.post("/api/lube-visits/import").send({ text }).expect(200)).body as LubricationImport;
+    };
+    for (const [cell, says] of [
+      ["carriage 2=damp 1", /is no place: write “carriage 2=dry 1\.5”/],
+      ["carriage 2=dry 501", /a dose is from 0 to 500/],
+    ] as const)
+      expect((await send(cell)).errors[0]).toMatchObject({
+        line: 2,
+        column: "places",
+        message: expect.stringMatching(says),
+      });
+    expect(await send("carriage 1=right 1|carriage 2=dry 1,5")).toMatchObject({ kept: 1, errors: [] });
+    const now = await get<LubricationPointRecord>(`/api/lube-points/${point?.id ?? 0}`);
+    expect(now.places).toEqual([
+      { name: "carriage 1", found: "right", dose: 1 },
+      { name: "carriage 2", found: "dry", dose: 1.5 },
+    ]);
+    const out = await t.api.get("/api/export/lube-visits").expect(200);
+    expect(out.text).toContain("carriage 1=right 1|carriage 2=dry 1.5");
+  });
+
   it("what was looked at goes out with the work and comes in with it", async () => {
     const before = await get<Rounds>("/api/rounds");
     const stops = before.days.flatMap((d) => d.stops);

@@ -15,6 +15,7 @@ import type { Db } from "../store/database";
 import type { Checked, Named, Told } from "../threads/file-check";
 import type { WorkPool } from "../threads/pool";
 import { instant, type Clock } from "../shop/clock";
+import { fromJson } from "../store/columns";
 import { answersIn } from "./point-answers";
 import type { Lubrication } from "./lubrication";
 import type { Meters } from "./meters";
@@ -153,10 +154,12 @@ export class LubricationFiles {
           },
           signal,
         ),
-      columns: ["key", "point_id", "found", "dose", "glitter", "words", "checks", "at", "by"],
+      columns: ["key", "point_id", "found", "dose", "glitter", "words", "checks", "places", "at", "by"],
       keep: async (trx) => {
-        await sql`insert into lube_visit (key, point_id, found, dose, glitter, friction, words, checks, at, by)
-          select key, point_id, found, dose, glitter, 0, words, checks, at, by from staged order by rowid`.execute(trx);
+        await sql`insert into lube_visit (key, point_id, found, dose, glitter, friction, words, checks, places, at, by)
+          select key, point_id, found, dose, glitter, 0, words, checks, places, at, by from staged order by rowid`.execute(
+          trx,
+        );
       },
     });
   }
@@ -285,6 +288,7 @@ export class LubricationFiles {
               note: v.words,
               by: v.by,
               checks: answersIn(v),
+              places: v.places ? fromJson(v.places) : [],
             },
           ]
         : [];

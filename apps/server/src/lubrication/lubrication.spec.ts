@@ -145,6 +145,24 @@ describe("lubrication", () => {
     expect((told as LubricationPointRecord).asksCase).toBe("");
   });
 
+  it("carriages told one by one are kept each; the same one dry twice asks for a case and is named", async () => {
+    const all = await points();
+    const carriages = all.find((p) => p.outlets.length === 4) as LubricationPointRecord;
+    const told = (dry: number) =>
+      carriages.outlets.map((name, i) => ({ name, found: i === dry ? "dry" : "right", dose: i === dry ? 2 : 1 }));
+    const asks = async (dry: number) =>
+      (await visit(carriages.id, "dry", { places: told(dry), dose: 5 }).expect(201)).body as LubricationPointRecord;
+    const first = await asks(1);
+    expect([first.asksCase, first.places]).toEqual(["", told(1)]);
+    expect((await asks(3)).asksCase).toBe("");
+    expect((await asks(3)).asksCase).toBe("Carriage 4: dry twice running.");
+    const file = (await t.api.get("/api/export/lube-visits").expect(200)).text;
+    expect(file).toContain("carriage 1=right 1|carriage 2=dry 2|carriage 3=right 1|carriage 4=right 1");
+    await visit(carriages.id, "dry", { places: [{ name: "carriage 1", found: "damp", dose: 1 }] }).expect(422);
+    const back = (await visit(carriages.id, null).expect(201)).body as LubricationPointRecord;
+    expect([back.asksCase, back.places]).toEqual(["", told(3)]);
+  });
+
   it("shortens when found dry twice and asks for a case; taking back undoes it; a key counts once", async () => {
     const [carriages] = await points();
     const first = (await visit(carriages.id, "dry").expect(201)).body as LubricationPointRecord;

@@ -60,7 +60,7 @@ export class Lubrication {
       const { interval, dueMs } = timingOf(newFacts({ machineId, point, since }), use);
       return {
         place: point.place,
-        give: giveText(point),
+        give: giveText({ ...point, gunStrokeG: use.gunStrokeG }),
         intervalDays: Math.round(interval.days),
         plainDays: Math.round(intervalDays(point.rule, use.usage, { method: use.method }).days),
         by: interval.by,
@@ -164,7 +164,13 @@ export class Lubrication {
 
   async addPhoto(
     pointId: number,
-    photo: { key: string; caption: string; media: "image/jpeg" | "image/png"; bytes: Buffer },
+    photo: {
+      key: string;
+      caption: string;
+      shows?: string | undefined;
+      media: "image/jpeg" | "image/png";
+      bytes: Buffer;
+    },
     who: string,
   ): Promise<LubricationPointRecord> {
     await this.get(pointId);
@@ -235,6 +241,7 @@ export class Lubrication {
         friction: visit.friction ? 1 : 0,
         outlets: visit.outlets.length ? toJson(visit.outlets) : null,
         checks: visit.checks.length ? toJson(visit.checks) : null,
+        places: visit.places.length ? toJson(visit.places) : null,
         words: visit.words,
         at,
         by: who,

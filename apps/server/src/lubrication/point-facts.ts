@@ -7,6 +7,7 @@ import {
   intervalDays,
   isOverGreased,
   learnInterval,
+  USUAL_PRIMING,
   waitingCost,
   type FoundState,
   type HeldBy,
@@ -14,6 +15,7 @@ import {
   type IntervalMethod,
   type Learnt,
   type LubricationPoint,
+  type PlaceFound,
   type Usage,
   type VisitFinding,
   type VisitTold,
@@ -65,6 +67,8 @@ export interface Use {
   /** What an hour of standing costs, and what is renewed when a link is ruined. */
   readonly hour: number;
   readonly parts: AxisMoves["parts"];
+  /** What a stroke of the shop’s weighed gun gives, g; null where nobody has weighed one. */
+  readonly gunStrokeG: number | null;
   /** The job that parts the nut of the point’s axis; null where there is none. */
   readonly greaseJob: AxisMoves["greaseJob"] | null;
 }
@@ -131,7 +135,7 @@ export class PointMemory {
     const photos = grouped(
       await this.db
         .selectFrom("lube_photo")
-        .select(["id", "point_id", "caption", "at", "by"])
+        .select(["id", "point_id", "caption", "shows as of", "at", "by"])
         .where("point_id", "in", ids)
         .orderBy("id")
         .execute(),
@@ -249,6 +253,7 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     partsNut: point.partsNut,
     qualified: point.qualified ?? false,
     outlets: point.outlets ?? [],
+    priming: point.priming ?? USUAL_PRIMING,
     checks: point.checks,
     rule: point.rule,
     factors: point.factors,
@@ -272,7 +277,9 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     answered: answeredOf(point, visits),
     dueSpreadDays: facts.neverSeen || interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
     lateDays,
-    asksCase: caseCauseText(asksCase(found, toldBy(point, last))),
+    asksCase: caseCauseText(asksCase(found, toldBy(point, visits))),
+    places: placesOf(last),
+    gunStrokeG: use.gunStrokeG,
     visits: visits.length,
     hold: facts.hold,
     retired: facts.retired,
@@ -305,7 +312,12 @@ function takenOf(point: LubricationPoint, visit: Visit): number | null {
   return point.dose > 0 && point.doseUnit !== "wipe" && visit.dose > 0 ? visit.dose / point.dose : null;
 }
 
-function toldBy(point: LubricationPoint, last: Visit | null): VisitTold | null {
+function placesOf(visit: Visit | null): PlaceFound[] {
+  return visit?.places ? [...fromJson(visit.places)] : [];
+}
+
+function toldBy(point: LubricationPoint, visits: readonly Visit[]): VisitTold | null {
+  const last = visits.at(-1);
   if (!last) return null;
   const wet = last.outlets ? fromJson(last.outlets) : [];
   // Only a central line has what its outlets share; carriages that are greased one by one have not.
@@ -314,5 +326,6 @@ function toldBy(point: LubricationPoint, last: Visit | null): VisitTold | null {
   const acts = answersIn(last)
     .filter((a) => a.answer === "act")
     .map((a) => actText(point, a));
-  return { glitter: last.glitter !== 0, friction: last.friction !== 0, outlets, acts };
+  const places = { last: placesOf(last), before: placesOf(visits.at(-2) ?? null) };
+  return { glitter: last.glitter !== 0, friction: last.friction !== 0, outlets, acts, places };
 }

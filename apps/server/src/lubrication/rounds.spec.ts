@@ -301,13 +301,13 @@ describe("keeping the shop lubricated", () => {
     const key = randomUUID();
     const send = (body: Buffer) =>
       t.api
-        .post(`/api/lube-points/${point.id}/photos?key=${key}&caption=nipple`)
+        .post(`/api/lube-points/${point.id}/photos?key=${key}&caption=nipple&shows=wiper`)
         .set("content-type", "image/png")
         .set("x-working-as", "Ama")
         .send(body);
     await send(dot).expect(201);
     const kept = (await send(dot).expect(201)).body as LubricationPointRecord;
-    expect(kept.photos).toMatchObject([{ caption: "nipple", by: "Ama" }]);
+    expect(kept.photos).toMatchObject([{ caption: "nipple", of: "wiper", by: "Ama" }]);
     const picture = await t.api.get(`/api/lube-photos/${kept.photos[0].id}`).expect(200);
     expect(picture.headers["content-type"]).toBe("image/png");
     await send(Buffer.from("no picture")).expect(422);

@@ -19,7 +19,7 @@ export async function usesOf(
 ): Promise<(machineId: number, letter: string | null) => Use> {
   const moves = await feeds.moves(machine);
   const usages = await meters.usage(machine);
-  const { method, travel } = await settings.get();
+  const { method, travel, gunFigures } = await settings.get();
   const programs = new Map(travel.map((x) => [`${x.machineId} ${x.letter}`, x.kmPerHour]));
   const nowMs = clock.now().getTime();
   // What belongs to no axis stops the machine as the dearest of its axes does.
@@ -43,6 +43,7 @@ export async function usesOf(
       heldBy: own?.heldBy ?? null,
       greaseJob: own?.greaseJob ?? null,
       hour: own?.hour ?? hours.get(machineId) ?? 0,
+      gunStrokeG: gunFigures.at(0)?.gramsPerStroke ?? null,
       parts: own?.parts ?? (() => 0),
     };
   };

@@ -1,4 +1,4 @@
-import type { FoundState, LubricationPoint, PlanChange, PlannedPoint } from "@iron/core";
+import type { FoundState, LubricationPoint, PlaceFound, PlanChange, PlannedPoint } from "@iron/core";
 import type { CheckAnswered, LubricantEdit } from "@iron/contract";
 import type { ColumnType, Generated } from "kysely";
 import type { Flag, Json } from "./columns";
@@ -30,6 +30,8 @@ export interface LubricationTables {
     outlets: Json<readonly (boolean | null)[]> | null;
     /** What was looked at on the way, answered one by one. */
     checks: ColumnType<Json<readonly CheckAnswered[]> | null, string | null | undefined, never>;
+    /** Each place that shares the dose, where they were told apart. */
+    places: ColumnType<Json<readonly PlaceFound[]> | null, string | null | undefined, never>;
     words: string;
     at: string;
     by: string;
@@ -57,6 +59,8 @@ export interface LubricationTables {
     key: string;
     point_id: number;
     caption: string;
+    /** The check that it shows; null: the point. */
+    shows: ColumnType<string | null, string | null | undefined, never>;
     media: "image/jpeg" | "image/png";
     bytes: Buffer;
     at: string;

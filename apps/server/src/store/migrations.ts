@@ -305,6 +305,17 @@ const answeredChecks: Migration = {
   },
 };
 
+/** Of a point with several places each is told by itself; a photo shows the point or one of its checks. */
+const places: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table lube_visit add column places text check (places is null or json_valid(places))`,
+      `alter table lube_photo add column shows text`,
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
 /** Once landed, a migration is never edited; changes come as the next one. */
 export const MIGRATIONS: Record<string, Migration> = {
   "0001_first": first,
@@ -324,4 +335,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0015_told_by_axis": toldByAxis,
   "0016_answered_checks": answeredChecks,
   "0017_parts": parts,
+  "0018_places": places,
 };

@@ -247,6 +247,7 @@ export function checkWork(asked: WorkAsked): Checked {
         glitter: value.glitter ? 1 : 0,
         words: value.note,
         checks: value.checks.length ? JSON.stringify(value.checks) : null,
+        places: value.places.length ? JSON.stringify(value.places) : null,
         at,
         by: value.by || who,
       },

@@ -1,4 +1,4 @@
-import { axisPoints, defaultAxis, usualSetUp } from "@iron/core";
+import { axisPoints, defaultAxis, USUAL_PRIMING, usualSetUp } from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
 
 const X = defaultAxis("vertical-centre", "X");
@@ -33,6 +33,9 @@ export const lubricationPoint = (over: Partial<LubricationPointRecord> = {}): Lu
   qualified: false,
   overGreased: false,
   outlets: [],
+  priming: USUAL_PRIMING,
+  places: [],
+  gunStrokeG: null,
   ...over,
 });
 

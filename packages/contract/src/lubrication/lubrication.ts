@@ -9,6 +9,7 @@ import {
   LINK_IDS,
   LUBE_WAYS,
   NUT_WAYS,
+  USUAL_PRIMING,
 } from "@iron/core";
 import * as z from "zod";
 import { finite, idSchema, instantSchema, note, oneOf, said, versionSchema } from "../wire/common";
@@ -16,13 +17,14 @@ import { operation } from "../wire/operation";
 
 const days = (what: string) =>
   finite.min(1, `${what} must be from 1 to 3650 days.`).max(3650, `${what} must be from 1 to 3650 days.`);
+const dose = finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500.");
 export const lubricationPointEditSchema = z.object({
   place: said("Place", 120),
   letter: z.string().max(4).nullable(),
   link: z.enum(LINK_IDS).nullable(),
   way: oneOf("Way in", LUBE_WAYS),
   lubricant: said("Lubricant", 80),
-  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."),
+  dose,
   doseUnit: oneOf("Dose unit", DOSE_UNITS),
   minutes: finite.min(0.5, "Minutes must be from 0.5 to 240.").max(240, "Minutes must be from 0.5 to 240."),
   access: note("Access", 300),
@@ -31,6 +33,10 @@ export const lubricationPointEditSchema = z.object({
   partsNut: z.boolean(),
   qualified: z.boolean().default(false),
   outlets: z.array(z.string().max(60)).max(40, "At most 40 outlets.").readonly().default([]),
+  priming: finite
+    .min(1, "Priming must be from 1 to 100 strokes.")
+    .max(100, "Priming must be from 1 to 100 strokes.")
+    .default(USUAL_PRIMING),
   checks: z.array(z.string().max(120)).max(12).readonly(),
   rule: z
     .object({
@@ -92,6 +98,9 @@ export const lubricationPointUpdateSchema = lubricationPointEditSchema.extend({
   version: versionSchema,
 });
 
+/** One of several places that share a dose, as it was found and what it was given. */
+export const placeFoundSchema = z.object({ name: z.string().max(60), found: z.enum(FOUND_STATES), dose });
+
 export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   id: z.number().int(),
   machineId: z.number().int(),
@@ -135,11 +144,24 @@ export const lubricationPointSchema = lubricationPointUpdateSchema.extend({
   ),
   /** Found so that it wants more than grease. */
   asksCase: z.string(),
+  /** Places that share the dose, each as it was found at the last visit; empty where nobody told them apart. */
+  places: z.array(placeFoundSchema),
+  /** What a stroke of the shop’s weighed gun gives, g; null where nobody has weighed one. */
+  gunStrokeG: finite.nullable(),
   visits: z.number().int(),
   /** Put on a day, or left till one, by hand; null when not. */
   hold: z.object({ kind: z.enum(["pin", "skip"]), date: z.string(), message: z.string() }).nullable(),
   retired: z.boolean(),
-  photos: z.array(z.object({ id: z.number().int(), caption: z.string(), at: instantSchema, by: z.string() })),
+  photos: z.array(
+    z.object({
+      id: z.number().int(),
+      caption: z.string(),
+      /** The check that it shows; null: the point. */
+      of: z.string().nullable(),
+      at: instantSchema,
+      by: z.string(),
+    }),
+  ),
 });
 export type LubricationPointRecord = z.infer<typeof lubricationPointSchema>;
 
@@ -159,12 +181,14 @@ export const lubricationVisitSchema = z.object({
   key: z.uuid("The key must be a UUID."),
   /** Null takes the last visit back. */
   found: z.enum(FOUND_STATES).nullable(),
-  dose: finite.min(0, "Dose must be from 0 to 500.").max(500, "Dose must be from 0 to 500."),
+  dose,
   glitter: z.boolean(),
   /** More friction than the last time. */
   friction: z.boolean().default(false),
   /** Central system, from the pump outwards: wet, dry, or not looked at. */
   outlets: z.array(z.boolean().nullable()).max(40).default([]),
+  /** Places that share the dose, where they were told apart. */
+  places: z.array(placeFoundSchema).max(40, "At most 40 places.").default([]),
   /** What was looked at on the way. */
   checks: z.array(checkAnsweredSchema).max(12, "At most 12 checks.").default([]),
   words: note("Note", 500),

@@ -1,4 +1,4 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, HELD_BY, LINK_IDS, LUBE_WAYS, type LubricationPoint } from "@iron/core";
+import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, HELD_BY, LINK_IDS, LUBE_WAYS, USUAL_PRIMING, type LubricationPoint, type PlaceFound } from "@iron/core";
 import { quoted } from "../measure/readings-csv";
 import {
   CellError,
@@ -79,6 +79,7 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
     qualified: column("qualified", yesNo, false),
     checks: column("checks", text(1000), false),
     outlets: column("outlets", text(1000), false),
+    priming: column("priming", number(1, 100), false),
     days: column("days", days, false),
     hours: column("hours", number(1, 100_000), false),
     km: column("km", number(0.1, 1_000_000), false),
@@ -110,6 +111,7 @@ export function readPointCsv(file: string): CsvTable<PointRow> {
       qualified: v.qualified ?? false,
       checks: list(v.checks),
       outlets: list(v.outlets),
+      priming: v.priming ?? USUAL_PRIMING,
       rule: { days: v.days ?? null, hours: v.hours ?? null, km: v.km ?? null, leastDays: least, mostDays: most },
       factors: v.factors ?? [],
       weight: v.weight === "1" ? 1 : v.weight === "3" ? 3 : 2,
@@ -139,6 +141,7 @@ export function writePointCsv(rows: readonly PointRow[]): string {
       "qualified",
       "checks",
       "outlets",
+      "priming",
       "days",
       "hours",
       "km",
@@ -164,6 +167,7 @@ export function writePointCsv(rows: readonly PointRow[]): string {
       p.qualified ?? false,
       p.checks.join("|"),
       (p.outlets ?? []).join("|"),
+      p.priming ?? USUAL_PRIMING,
       p.rule.days,
       p.rule.hours,
       p.rule.km,
@@ -186,6 +190,8 @@ export interface WorkRow {
   readonly by: string;
   /** What was looked at on the way, as it was answered. */
   readonly checks: readonly CheckAnswered[];
+  /** Places that share the dose, where they were told apart. */
+  readonly places: readonly PlaceFound[];
 }
 
 const ANSWERED = /^(.{1,119})=(fine|watch|act)(?: (-?\d{1,7}(?:[.,]\d{1,4})?))?$/;
@@ -207,6 +213,23 @@ function checksIn(cell: string): CheckAnswered[] {
 const checksText = (checks: readonly CheckAnswered[]): string =>
   checks.map((c) => `${c.name}=${c.answer}${c.figure === null ? "" : ` ${c.figure}`}`).join("|");
 
+const PLACE = /^(.{1,60})=(dry|right|flooded|dirty|blocked) (\d{1,3}(?:[.,]\d{1,4})?)$/;
+
+/** Places in one cell, | between, each with what it was given: “carriage 1=right 1|carriage 2=dry 2”. */
+function placesIn(cell: string): PlaceFound[] {
+  return list(cell).map((one) => {
+    const [, name, found, given] = PLACE.exec(one) ?? [];
+    if (!name)
+      throw new CellError(`${quoted(one)} is no place: write “carriage 2=dry 1.5”, with ${FOUND_STATES.join(", ")}.`);
+    const dose = Number(given.replace(",", "."));
+    if (dose > 500) throw new CellError(`${quoted(one)}: a dose is from 0 to 500.`);
+    return { name: name.trim(), found: found as PlaceFound["found"], dose };
+  });
+}
+
+const placesText = (places: readonly PlaceFound[]): string =>
+  places.map((p) => `${p.name}=${p.found} ${Number(p.dose.toFixed(4))}`).join("|");
+
 /** Completed work: machine and place name the point. */
 export function readWorkCsv(file: string): CsvTable<WorkRow> {
   const { rows, errors } = readTable(file, {
@@ -219,6 +242,7 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
     note: column("note", text(500), false),
     by: column("by", text(40), false),
     checks: column("checks", checksIn, false),
+    places: column("places", placesIn, false),
   });
   return {
     errors,
@@ -234,6 +258,7 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
         note: v.note ?? "",
         by: v.by ?? "",
         checks: v.checks ?? [],
+        places: v.places ?? [],
       },
     })),
   };
@@ -241,7 +266,18 @@ export function readWorkCsv(file: string): CsvTable<WorkRow> {
 
 export function writeWorkCsv(rows: readonly WorkRow[]): string {
   return writeTable(
-    ["machine", "place", "date", "found", "dose", "glitter", "note", "by", "checks"],
-    rows.map((r) => [r.machine, r.place, r.date, r.found, r.dose, r.glitter, r.note, r.by, checksText(r.checks)]),
+    ["machine", "place", "date", "found", "dose", "glitter", "note", "by", "checks", "places"],
+    rows.map((r) => [
+      r.machine,
+      r.place,
+      r.date,
+      r.found,
+      r.dose,
+      r.glitter,
+      r.note,
+      r.by,
+      checksText(r.checks),
+      placesText(r.places),
+    ]),
   );
 }

@@ -16,5 +16,9 @@ const WORDS: Readonly<Record<Exclude<CaseCause["code"], "line" | "check">, strin
 export function caseCauseText(cause: CaseCause | null): string {
   if (cause === null) return "";
   if (cause.code === "check") return `To act on: ${cause.acts.join("; ")}.`;
-  return cause.code === "line" ? `${cause.says} Look at: ${cause.look.join("; ")}.` : WORDS[cause.code];
+  if (cause.code === "line") return `${cause.says} Look at: ${cause.look.join("; ")}.`;
+  const at = "at" in cause && cause.at.length ? `${cause.at.join(", ")}: ` : "";
+  return at
+    ? `${at}${WORDS[cause.code].replace(/^./, (c) => c.toLowerCase())}`.replace(/^./, (c) => c.toUpperCase())
+    : WORDS[cause.code];
 }

@@ -23,6 +23,7 @@ export {
 } from "./rounds-state";
 export * from "./central";
 export * from "./central-tree";
+export * from "./places";
 export * from "./outlet";
 export * from "./horizon";
 export * from "./lubricants";

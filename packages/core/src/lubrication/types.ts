@@ -55,8 +55,10 @@ export interface LubricationPoint {
   readonly partsNut: boolean;
   /** Only for people who are trained for it. */
   readonly qualified?: boolean;
-  /** Central system: its outlets from the pump outwards. */
+  /** Central system: its outlets from the pump outwards; else the places that share the dose, seen to one by one. */
   readonly outlets?: readonly string[];
+  /** Central system: strokes that fill its lines once air is in them; {@link USUAL_PRIMING} where left out. */
+  readonly priming?: number;
   /** What is looked at on the way, as {@link parseCheck} reads it. */
   readonly checks: readonly string[];
   readonly rule: IntervalRule;

@@ -78,6 +78,10 @@ describe("what is done at a point, in words", () => {
 
   it("a point that says so is off and locked, also one of a central system; a nut to be parted is a job", () => {
     expect(visitText({ ...nut, way: "central line" }, "3 strokes").state).toBe("Machine off and locked");
+    const primed = (priming?: number) =>
+      visitText({ ...nut, way: "central line", priming }, "3 strokes").steps.join(" ");
+    expect(primed()).toContain("Air in it wants more: 4 strokes, or till the handle resists.");
+    expect(primed(7)).toContain("7 strokes");
     const parted = visitText({ ...nut, partsNut: true }, "2 strokes, grease");
     expect(parted.state).toBe("This one is a job");
     expect(parted.steps.join(" ")).not.toMatch(/nipple|travel/);

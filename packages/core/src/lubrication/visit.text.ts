@@ -11,22 +11,36 @@ export interface VisitText {
 }
 
 type Told = Pick<LubricationPoint, "way" | "dose" | "doseUnit" | "link" | "machineOff" | "partsNut"> &
-  Partial<Pick<LubricationPoint, "heldBy" | "letter" | "access">>;
+  Partial<Pick<LubricationPoint, "heldBy" | "letter" | "access" | "outlets" | "priming">>;
+
+/** Strokes of a hand pump that fill its lines again once air is in them (common practice, no source). */
+export const USUAL_PRIMING = 4;
+
+const counted = (amount: number, unit: LubricationPoint["doseUnit"]): string =>
+  `${Number(amount.toFixed(2))} ${amount === 1 ? unit.replace(/s$/, "") : unit}`;
+
+type Given = Pick<LubricationPoint, "dose" | "doseUnit" | "lubricant" | "way"> &
+  Pick<Partial<LubricationPoint>, "outlets"> & {
+    /** What a stroke of the shop’s weighed gun gives, g; null: nobody has weighed one. */
+    readonly gunStrokeG?: number | null;
+  };
 
 /**
  * What is given, in words.
  * @param point - the point
  * @returns the amount and the lubricant, or what to do where nothing is given
- * @example giveText({ dose: 2, doseUnit: "strokes", lubricant: "grease" }) // "2 strokes, grease"
+ * @example
+ * giveText({ way: "nipple", dose: 2, doseUnit: "strokes", lubricant: "grease", gunStrokeG: 0.8 }) // "2 strokes (1.6 g), grease"
  */
-export function giveText({
-  dose,
-  doseUnit,
-  lubricant,
-}: Pick<LubricationPoint, "dose" | "doseUnit" | "lubricant">): string {
+export function giveText({ dose, doseUnit, lubricant, way, outlets, gunStrokeG }: Given): string {
   if (doseUnit === "wipe") return dose > 0 ? `wipe with ${lubricant}` : lubricant;
   if (dose === 0) return lubricant;
-  return `${dose} ${dose === 1 ? doseUnit.replace(/s$/, "") : doseUnit}, ${lubricant}`;
+  // The strokes of a pump are not the gun’s.
+  const weighed = gunStrokeG && doseUnit === "strokes" && way !== "central line";
+  const places = way === "central line" ? 0 : (outlets?.length ?? 0);
+  const each = places > 1 ? `, ${Number((dose / places).toFixed(2))} each` : "";
+  const grams = weighed ? ` (${Number((dose * gunStrokeG).toPrecision(2))} g)` : "";
+  return `${counted(dose, doseUnit)}${grams}${each}, ${lubricant}`;
 }
 
 /** Is its lubricant brought along? Not where nothing is given; a bowl without a dose is topped up. */
@@ -113,7 +127,7 @@ function ownSteps(point: Told, give: string): string[] {
   const { way, dose } = point;
   if (way === "central line")
     return [
-      `Prime it: ${give}. Air in it wants more: four strokes, or till the handle resists.`,
+      `Prime it: ${give}. Air in it wants more: ${point.priming ?? USUAL_PRIMING} strokes, or till the handle resists.`,
       "Then look, the farthest outlet first.",
     ];
   if (way === "look") return ["Look, feel, and say what it is like. Nothing is given."];

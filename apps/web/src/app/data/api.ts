@@ -74,11 +74,12 @@ export class Api {
     readonly file: Blob;
     readonly step: string;
     readonly caption: string;
+    readonly shows?: string | undefined;
     readonly key: string;
     readonly by: string;
   }): Observable<Job | LubricationPointRecord> {
-    const { of, id, file, step, caption, key, by } = photo;
-    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}) });
+    const { of, id, file, step, caption, shows, key, by } = photo;
+    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}), ...(shows ? { shows } : {}) });
     const path = of === "job" ? `jobs/${id}` : `lube-points/${id}`;
     return this.http.post<Job | LubricationPointRecord>(`/api/${path}/photos?${query}`, file, {
       headers: { "content-type": file.type, ...saidBy(by) },

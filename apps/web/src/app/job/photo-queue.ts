@@ -15,6 +15,8 @@ export interface WaitingPhoto {
   /** Step of a job; else empty. */
   readonly step: string;
   readonly caption: string;
+  /** The check of a point that it shows; left out: the point. */
+  readonly shows?: string | undefined;
   readonly by: string;
   readonly file: Blob;
 }

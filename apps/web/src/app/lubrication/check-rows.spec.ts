@@ -39,13 +39,39 @@ describe("what is looked at on the way", () => {
     http = setUpBed();
   });
   afterEach(() => http.verify());
-  const walk = (answered: Answered[]) => {
-    const point = lubricationPoint({ id: 4, place: "spindle brushes", way: "look", dose: 0, outlets: [], answered });
+  const walk = (answered: Answered[], photos: LubricationPointRecord["photos"] = []) => {
+    const point = lubricationPoint({
+      id: 4,
+      place: "spindle brushes",
+      way: "look",
+      dose: 0,
+      outlets: [],
+      answered,
+      photos,
+    });
     const place = show(RoundsPage);
     answer(http.expectOne("/api/rounds"), roundsOf([point]));
     return place;
   };
   const sent = () => http.expectOne("/api/lube-points/4/visits").request.body as LubricationVisitInput;
+
+  it("what is not fine asks for its own photo; the last one of it is a press away", () => {
+    const shown = { id: 31, caption: "spindle brushes: belt", of: "belt", at: "2026-02-01T09:00:00Z", by: "Ama" };
+    const place = walk([check({})], [shown, { ...shown, id: 30, of: null }]);
+    expect(place.page.getByRole("link", { name: "Photo of Sun 1 Feb, Ama" }).getAttribute("href")).toBe(
+      "/api/lube-photos/31",
+    );
+    expect(place.page.queryByLabelText("Photo of belt, JPEG or PNG")).toBeNull();
+    place.page.getByRole("radio", { name: "Act: cracked" }).click();
+    place.give({});
+    const field = place.page.getByLabelText<HTMLInputElement>("Photo of belt, JPEG or PNG");
+    const file = new File(["x"], "belt.png", { type: "image/png" });
+    Object.defineProperty(field, "files", { value: [file], configurable: true });
+    field.dispatchEvent(new Event("change"));
+    const asked = http.expectOne((r) => r.url.startsWith("/api/lube-points/4/photos"));
+    expect(new URLSearchParams(asked.request.url.split("?")[1]).get("shows")).toBe("belt");
+    answer(asked, lubricationPoint({ id: 4 }));
+  });
 
   it("is fine, to be watched or to be acted on, in words that fit", () => {
     const place = walk([check({}), brush]);

@@ -1,16 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from "@angular/core";
 import { parseDecimal, type CheckAnswered, type LubricationPointRecord } from "@iron/contract";
 import { checkFigure, type CheckAnswer } from "@iron/core";
 import { TextField, type Choice } from "../shared/fields";
 import { OneOf } from "../shared/one-of";
+import { PhotoField } from "../shared/photo-field";
 import { dayText } from "../shared/times.text";
 
 type Check = LubricationPointRecord["answered"][number];
 
+/** A photo of a point, or of one of its checks. */
+export interface PhotoTaken {
+  readonly file: File;
+  /** The check that it shows. */
+  readonly shows?: string;
+}
+
 /** What is looked at on the way, each a row of its own: fine, watch, or act. */
 @Component({
   selector: "ip-check-rows",
-  imports: [OneOf, TextField],
+  imports: [OneOf, PhotoField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -34,12 +42,22 @@ type Check = LubricationPointRecord["answered"][number];
         @if (lastText(check); as last) {
           <p class="quiet">{{ last }}</p>
         }
+        @if (photoOf(check); as shown) {
+          <a class="quiet" target="_blank" rel="noopener" [href]="'/api/lube-photos/' + shown.id"
+            >Photo of {{ day(shown.at) }}, {{ shown.by }}</a
+          >
+        }
+        @if (wantsPhoto(check)) {
+          <ip-photo-field [of]="check.name" (taken)="photo.emit({ file: $event, shows: check.name })" />
+        }
       </div>
     }
   `,
 })
 export class CheckRows {
   readonly point = input.required<LubricationPointRecord>();
+  readonly photo = output<PhotoTaken>();
+  protected readonly day = dayText;
   protected readonly checks = computed(() => this.point().answered);
   private readonly pointId = computed(() => this.point().id);
   private readonly picked = linkedSignal<number, Readonly<Partial<Record<string, CheckAnswer>>>>({
@@ -76,6 +94,17 @@ export class CheckRows {
     if (picked) return picked;
     const figure = this.figureOf(check);
     return figure === null ? null : (checkFigure({ ...check, act: check.wrong }, figure) ?? "fine");
+  }
+
+  /** What is not fine is worth a picture; that of what is fine is one of the point. */
+  protected wantsPhoto(check: Check): boolean {
+    const answer = this.answerOf(check);
+    return answer === "watch" || answer === "act";
+  }
+
+  /** The last that was taken of it. */
+  protected photoOf({ name }: Check) {
+    return this.point().photos.findLast((p) => p.of === name);
   }
 
   protected choices({ wrong }: Check): readonly Choice<CheckAnswer>[] {

@@ -10,6 +10,7 @@ import {
   LINK_IDS,
   LUBE_WAYS,
   mixingAdvice,
+  USUAL_PRIMING,
   type FactorId,
   type LubricationPoint,
 } from "@iron/core";
@@ -46,7 +47,8 @@ const SAID: readonly SaidField<LubricationPoint>[] = [
     value: (p) => WEIGHTS.find((w) => w.id === p.weight)?.label ?? "",
   },
   { label: "Look at", value: (p) => p.checks.join("; ") },
-  { label: "Outlets", value: (p) => (p.outlets ?? []).join("; ") },
+  { label: "Outlets or places", value: (p) => (p.outlets ?? []).join("; ") },
+  { label: "Priming strokes", value: (p) => String(p.priming ?? USUAL_PRIMING) },
   { label: "Machine off and locked", value: (p) => yesNo(p.machineOff) },
   { label: "Only for people trained", value: (p) => yesNo(p.qualified) },
   { label: "The nut is parted", value: (p) => yesNo(p.partsNut) },
@@ -85,6 +87,7 @@ function pointForm() {
     weight: of<LubricationPoint["weight"]>(2),
     checks: of(""),
     outlets: of(""),
+    priming: of<number | null>(null),
     machineOff: of(false),
     qualified: of(false),
     partsNut: of(false),
@@ -100,6 +103,7 @@ function typedOf(point: LubricationPoint): Typed {
     link: point.link ?? "",
     checks: point.checks.join("\n"),
     outlets: (point.outlets ?? []).join("\n"),
+    priming: point.priming ?? USUAL_PRIMING,
     qualified: point.qualified ?? false,
   };
 }
@@ -122,6 +126,7 @@ function editOf(typed: Typed, provenance: string): LubricationPointEdit {
     rule: { ...rule, leastDays: rule.leastDays ?? NaN, mostDays: rule.mostDays ?? NaN },
     checks: linesOf(typed.checks),
     outlets: linesOf(typed.outlets),
+    priming: typed.priming ?? NaN,
     factors: [...typed.factors],
     provenance,
   };
@@ -158,6 +163,7 @@ export class PointForm {
   private readonly typed = toSignal(this.form.valueChanges.pipe(map(() => this.form.getRawValue())), {
     initialValue: this.form.getRawValue(),
   });
+  protected readonly central = computed(() => this.typed().way === "central line");
   /** What the form as a whole has against it, once one tried to keep it. */
   protected readonly formError = signal("");
   private begun = false;

@@ -57,7 +57,7 @@ describe("a lubrication point, as its label opens it", () => {
   it("an answer that was under way when a photo was kept does not take the photo away", () => {
     const page = show(PointPage, { pointId: "7" });
     const older = http.expectOne("/api/lube-points/7");
-    const photo = { id: 3, caption: "the nipple", at: "2026-03-02T08:00:00Z", by: "Kim" };
+    const photo = { id: 3, caption: "the nipple", of: null, at: "2026-03-02T08:00:00Z", by: "Kim" };
     TestBed.inject(PhotoQueue).taken.set({ ...point, photos: [photo] });
     TestBed.tick();
     answer(older, point);

@@ -11,6 +11,7 @@ import { saidIn } from "../data/problems";
 import { PointForm, type LubricationPointEdit } from "./point-form";
 import { FoundForm, type FoundVisit } from "./found-form";
 import { PhotoQueue } from "../job/photo-queue";
+import type { PhotoTaken } from "./check-rows";
 import { momentText } from "../shared/times.text";
 import { dueText, emptyPoint, pointEdit, visitOf, jobSizeText } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
@@ -130,8 +131,9 @@ export class PointPage {
     return dueText(point).replace(/^./, (c) => c.toUpperCase());
   }
 
-  protected photo(point: LubricationPointRecord, file: File): void {
-    this.photos.take({ of: "point", id: point.id, step: "", caption: point.place, file });
+  protected photo(point: LubricationPointRecord, { file, shows }: PhotoTaken): void {
+    const caption = shows ? `${point.place}: ${shows}` : point.place;
+    this.photos.take({ of: "point", id: point.id, step: "", caption, shows, file });
   }
 
   protected change(point: LubricationPointRecord): void {

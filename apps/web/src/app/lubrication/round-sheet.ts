@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import type { Rounds } from "@iron/contract";
+import type { LubricationPointRecord, Rounds } from "@iron/contract";
 import { Api } from "../data/api";
 import { saidIn } from "../data/problems";
 import { dayText } from "../shared/times.text";
@@ -52,13 +52,18 @@ import { LoadingLines } from "../shared/loading";
                       }
                     </p>
                   }
-                  <p class="quiet">
-                    {{
-                      point.outlets.length
-                        ? "Outlets, farthest first: " + point.outlets.slice().reverse().join(", ") + "."
-                        : ""
-                    }}
-                  </p>
+                  @if (point.outlets.length) {
+                    <p class="quiet">
+                      {{
+                        point.way === "central line"
+                          ? "Outlets, farthest first; wet or dry:"
+                          : "Not alike? What each was like:"
+                      }}
+                      @for (name of inLookingOrder(point); track name) {
+                        {{ name }} <span class="line short-line"></span>
+                      }
+                    </p>
+                  }
                 </div>
                 <div class="boxes">
                   @for (key of keys(point); track key.state) {
@@ -92,6 +97,8 @@ export class RoundSheet {
   private readonly api = inject(Api);
   protected readonly keys = foundKeys;
   protected readonly visit = visitOf;
+  protected readonly inLookingOrder = ({ way, outlets }: LubricationPointRecord): readonly string[] =>
+    way === "central line" ? [...outlets].reverse() : outlets;
   protected readonly error = signal("");
   private readonly rounds = signal<Rounds | null>(null);
   protected readonly loaded = computed(() => this.rounds() !== null);

@@ -42,7 +42,8 @@ describe("a round walked", () => {
     const place = walk();
     place.press("Right");
     answer(sent(1), nut);
-    place.press("All are wet");
+    place.press("All outlets are wet");
+    expect(place.text()).toContain("All 2 are wet.");
     place.press("Right");
     expect(sent(2).request.body).toMatchObject({ found: "right", outlets: [true, true] });
   });
@@ -50,6 +51,7 @@ describe("a round walked", () => {
   it("what is typed for a point stays while the answer for the point before arrives", () => {
     const place = walk();
     place.press("Right");
+    place.press("Outlets one by one");
     place.choose("Outlet: far end", "false");
     place.choose("Outlet: front", "true");
     place.type(/^Given/, "2");
@@ -74,6 +76,36 @@ describe("a round walked", () => {
     expect(place.alerts()).toBe("");
     place.press("Right");
     expect(sent(1).request.body).toMatchObject({ dose: 3.5 });
+  });
+
+  it("carriages that are not alike are told one by one; the key is for the others, and the point as bad as its worst", () => {
+    const outlets = ["carriage 1", "carriage 2", "carriage 3", "carriage 4"];
+    const last = [{ name: "carriage 4", found: "flooded" as const, dose: 0 }];
+    const place = walk([lubricationPoint({ id: 5, place: "X rail carriages", dose: 4, outlets, places: last }), nut]);
+    expect(place.text()).toContain("Last time: carriage 4 flooded.");
+    expect(place.text()).toContain("4 strokes, 1 each, ");
+    place.press("They are not alike: one by one");
+    place.choose("carriage 2", "dry");
+    place.type(/^carriage 2 given/, "two");
+    expect(place.text()).toContain("The others, before anything was given");
+    place.press("Right");
+    expect(place.alerts()).toContain("“two” cannot be: a dose is a number from 0 to 500.");
+    at(place, "X rail carriages");
+    place.type(/^carriage 2 given/, "2,5");
+    place.choose("carriage 3", "flooded");
+    expect(place.text()).toContain("Told: carriage 2 dry, carriage 3 flooded.");
+    place.press("Right");
+    expect(sent(5).request.body).toMatchObject({
+      found: "dry",
+      dose: 4.5,
+      outlets: [],
+      places: [
+        { name: "carriage 1", found: "right", dose: 1 },
+        { name: "carriage 2", found: "dry", dose: 2.5 },
+        { name: "carriage 3", found: "flooded", dose: 0 },
+        { name: "carriage 4", found: "right", dose: 1 },
+      ],
+    });
   });
 
   it("flooded and blocked give nothing, unless something was typed", () => {

@@ -14,6 +14,7 @@ import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
 import { dayText } from "../shared/times.text";
 import { PhotoQueue } from "../job/photo-queue";
+import type { PhotoTaken } from "./check-rows";
 import { BringList } from "./bring-list";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
@@ -237,9 +238,10 @@ export class RoundsPage {
   }
 
   /** Photos wait like visits; a point’s page shows them. */
-  protected photo(point: LubricationPointRecord, file: File): void {
-    this.photos.take({ of: "point", id: point.id, step: "", caption: point.place, file });
-    this.notices.say(`${point.place}: photo taken; it goes to the point.`);
+  protected photo(point: LubricationPointRecord, { file, shows }: PhotoTaken): void {
+    const caption = shows ? `${point.place}: ${shows}` : point.place;
+    this.photos.take({ of: "point", id: point.id, step: "", caption, shows, file });
+    this.notices.say(`${caption}: photo taken; it goes to the point.`);
   }
 
   /** A point dragged onto a day is put there. */

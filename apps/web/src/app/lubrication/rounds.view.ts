@@ -1,4 +1,12 @@
-import { giveText, isBrought, visitText, type FoundState, type LubricationPoint, type VisitText } from "@iron/core";
+import {
+  giveText,
+  isBrought,
+  USUAL_PRIMING,
+  visitText,
+  type FoundState,
+  type LubricationPoint,
+  type VisitText,
+} from "@iron/core";
 import type { LubricationPointRecord, Rounds } from "@iron/contract";
 import { minutesText, money } from "../shared/amount.text";
 import { dayText } from "../shared/times.text";
@@ -160,6 +168,7 @@ export function emptyPoint(): LubricationPoint {
     partsNut: false,
     qualified: false,
     outlets: [],
+    priming: USUAL_PRIMING,
     checks: [],
     factors: [],
     weight: 2,
@@ -184,6 +193,7 @@ export function pointEdit(point: LubricationPointRecord): LubricationPoint {
     partsNut,
     qualified,
     outlets,
+    priming,
     checks,
     rule,
     factors,
@@ -204,6 +214,7 @@ export function pointEdit(point: LubricationPointRecord): LubricationPoint {
     partsNut,
     qualified,
     outlets,
+    priming,
     checks,
     rule,
     factors,

@@ -8,7 +8,7 @@ let made = 0;
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: "field" },
   template: `
-    <label [for]="id">Photo, JPEG or PNG</label>
+    <label [for]="id">{{ of() ? "Photo of " + of() + ", JPEG or PNG" : "Photo, JPEG or PNG" }}</label>
     <input
       class="p-inputtext"
       type="file"
@@ -28,6 +28,8 @@ let made = 0;
   `,
 })
 export class PhotoField {
+  /** What it shall show, where that is not plain. */
+  readonly of = input("");
   /** Photos kept in this browser till the server has them. */
   readonly waiting = input(0);
   /** Why the last one was not taken, in words. */
