@@ -11,7 +11,7 @@ const MACHINES = 200;
 const AXES = ["X", "Y", "Z"];
 const TESTS_EACH = 50;
 const POINTS_EACH = 40;
-const VISITS_EACH = 5;
+const VISITS_EACH = 8;
 const READINGS_ONE_AXIS = 200_000;
 
 const at = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();
@@ -91,7 +91,7 @@ export async function fill(folder: string): Promise<void> {
             `v ${m} ${p} ${v}`,
             pointId,
             ["right", "dry", "right", "flooded"][(p + v) % 4],
-            at(30 * (VISITS_EACH - v) + (p % 25)),
+            at(91 * (VISITS_EACH - v - 1) + (p % 88)),
           );
       }
       for (let r = 0; r < 25; r += 1)

@@ -53,6 +53,7 @@ export interface PointFacts {
   readonly neverSeen: boolean;
   readonly hold: LubricationPointRecord["hold"];
   readonly photos: Photos;
+  readonly answered: LubricationPointRecord["answered"];
 }
 
 /** What the shop does with its machines now. */
@@ -212,6 +213,7 @@ function factsOf(
         }
       : null,
     photos,
+    answered: answeredOf(point, visits),
   };
 }
 
@@ -274,7 +276,7 @@ export function recordOf(facts: PointFacts, use: Use): LubricationPointRecord {
     risk: { dry, week: waitingCost(point.weight, { harm, dry, days: 7 }) },
     job: point.partsNut ? (use.greaseJob?.() ?? null) : null,
     neverSeen: facts.neverSeen,
-    answered: answeredOf(point, visits),
+    answered: [...facts.answered],
     dueSpreadDays: facts.neverSeen || interval.by === "calendar" || interval.held ? 0 : interval.days * use.spread,
     lateDays,
     asksCase: caseCauseText(asksCase(found, toldBy(point, visits))),

@@ -66,7 +66,7 @@ export class LubricationRounds {
 
   /** Everything planned anew, whatever was planned before. */
   async planAfresh(): Promise<Rounds> {
-    return this.tell(await this.keep(true));
+    return this.tell((await this.keep(true)).present);
   }
 
   private async tell(present: Present): Promise<Rounds> {
@@ -92,7 +92,10 @@ export class LubricationRounds {
     this.settling = this.settling
       .catch(() => undefined)
       .then(async () => {
-        await this.keep(false);
+        const since = await this.told.stamp();
+        const { present, wrote } = await this.keep(false);
+        // Who looks next need not have it all made once more.
+        await this.told.hand(since, { wrote, answer: await this.tell(present) });
       })
       .catch((error: unknown) => {
         this.open = true;
@@ -183,11 +186,11 @@ export class LubricationRounds {
     return this.planned.made;
   }
 
-  private async keep(afresh: boolean): Promise<Present> {
+  private async keep(afresh: boolean): Promise<{ readonly present: Present; readonly wrote: number }> {
     const present = await this.present(afresh);
-    if (present.same) return present;
+    if (present.same) return { present, wrote: 0 };
     const at = instant(this.needs.clock);
-    await this.needs.db.transaction().execute(async (trx) => {
+    const gone = await this.needs.db.transaction().execute(async (trx) => {
       await trx
         .insertInto("lube_plan")
         .values({
@@ -197,12 +200,13 @@ export class LubricationRounds {
         })
         .execute();
       // Only the last plans are of use.
-      await trx
+      const { numDeletedRows } = await trx
         .deleteFrom("lube_plan")
         .where("id", "not in", (q) => q.selectFrom("lube_plan").select("id").orderBy("id", "desc").limit(20))
-        .execute();
+        .executeTakeFirstOrThrow();
+      return numDeletedRows;
     });
-    return present;
+    return { present, wrote: 1 + Number(gone) };
   }
 
   /** Rises with every plan that was kept. */

@@ -4,6 +4,16 @@ import type { Db } from "./database";
 /** What is due or late is told by the minute. */
 const MINUTE_MS = 60_000;
 
+/** How much was written when somebody looked. */
+export interface Stamp {
+  readonly own: number;
+  /** Moves when another connection writes. */
+  readonly others: number;
+  readonly minute: number;
+}
+
+const keyOf = ({ own, others, minute }: Stamp): string => `${own} ${others} ${minute}`;
+
 /**
  * An answer worked out once, for all who ask for it until anything at all is written or the minute is
  * over. Whoever asks sees whatever was acknowledged before: the count of written rows is looked at first,
@@ -18,7 +28,7 @@ export class UntilWritten<T> {
   ) {}
 
   async get(): Promise<T> {
-    const key = await this.key();
+    const key = keyOf(await this.stamp());
     if (this.kept?.key !== key) {
       const answer = this.work();
       this.kept = { key, answer };
@@ -29,12 +39,26 @@ export class UntilWritten<T> {
     return this.kept.answer;
   }
 
-  private async key(): Promise<string> {
+  /**
+   * Takes an answer that was worked out elsewhere, unless somebody has written since.
+   * @param since - as it was before the work began
+   * @param wrote - rows that the work itself wrote, which its answer heeds
+   */
+  async hand(since: Stamp, { wrote, answer }: { readonly wrote: number; readonly answer: T }): Promise<void> {
+    const key = keyOf(await this.stamp());
+    if (key === keyOf({ ...since, own: since.own + wrote })) this.kept = { key, answer: Promise.resolve(answer) };
+  }
+
+  async stamp(): Promise<Stamp> {
     const own = await sql<{ n: number }>`select total_changes() as n`.execute(this.db);
     // Rows that another connection has written.
     const others = await sql<{
       data_version: number;
     }>`pragma data_version`.execute(this.db);
-    return `${own.rows[0].n} ${others.rows[0].data_version} ${Math.floor(Date.now() / MINUTE_MS)}`;
+    return {
+      own: own.rows[0].n,
+      others: others.rows[0].data_version,
+      minute: Math.floor(Date.now() / MINUTE_MS),
+    };
   }
 }
