@@ -1,19 +1,12 @@
-import {
-  refusePin,
-  walkOrder,
-  worthMost,
-  type LeftOutWhy,
-  type PinRefusal,
-  type PlanDay,
-  type PlannedPoint,
-} from "@iron/core";
+import { refusePin, walkOrder, worthMost, type PinRefusal, type PlanDay, type PlannedPoint } from "@iron/core";
 import type { LubricationSettings, LubricationPointRecord, Rounds } from "@iron/contract";
 import { problem } from "../http/problem-error";
 import type { PlanMade } from "../threads/tasks";
 export const DAY_MS = 86_400_000;
 
-const LEFT_OUT_TEXT: Record<LeftOutWhy, string> = {
+export const LEFT_OUT_TEXT: Record<PlanMade["leftOut"][number]["why"], string> = {
   "nobody-there": "nobody is there on any of these days",
+  "no-minutes": "there are not minutes enough for all that is due",
   "never-stopped": "the machine may not be stopped on any of these days",
 };
 
@@ -64,6 +57,9 @@ export function tell(
       id: due[visit].id,
       name: `${machine.get(due[visit].machineId)?.nickname ?? ""}, ${due[visit].place}`,
       why: LEFT_OUT_TEXT[why],
+      noMinutes: why === "no-minutes",
+      minutes: due[visit].minutes,
+      week: due[visit].risk.week,
     })),
     against,
   };

@@ -24,7 +24,7 @@ import { recordOf, timingOf } from "./point-facts";
 import type { PlanAsked, PlanMade } from "../threads/tasks";
 import type { ShopSettings } from "../shop/shop";
 import type { WorkPool } from "../threads/pool";
-import { tell, type Present, DAY_MS, mayPin } from "./rounds-told";
+import { tell, type Present, DAY_MS, LEFT_OUT_TEXT, mayPin } from "./rounds-told";
 
 /** A walk is a row of visits: the plan follows when it pauses. */
 const SOON_MS = 1_000;
@@ -142,7 +142,10 @@ export class LubricationRounds {
       const open = day >= 0 && days[day].minutes > 0 && !days[day].shut?.has(needs[i].machine);
       return !afresh && old !== undefined && sameNeed(old, { ...p, held: p.hold?.message ?? "" }) && open ? day : -1;
     });
-    const made = await this.plan({ needs, days, pinned, keep });
+    // A job is a day of its own. Two digits: what creeps up by the minute is no reason to plan anew.
+    const worth = due.map((p) => (p.job ? Infinity : Number((p.risk.week + 0.001 * p.weight).toPrecision(2))));
+    const made = await this.plan({ needs, days, pinned, keep, worth });
+    const without = new Map(made.leftOut.map(({ visit, why }) => [due[visit].id, LEFT_OUT_TEXT[why]]));
     const after: PlannedPoint[] = due.map((p, i) => ({
       id: p.id,
       place: p.place,
@@ -166,7 +169,8 @@ export class LubricationRounds {
     // What fell out was told once: a plan that differs in nothing else is not kept anew.
     const stands = (before?.plan ?? []).filter((old) => planned.has(old.id) || old.date !== null);
     const same = before !== null && JSON.stringify(stands) === JSON.stringify(full);
-    const changes = before && !same ? [...planChanges(before.plan, full, { today: dates[0], dayText: (d) => d })] : [];
+    const changes =
+      before && !same ? [...planChanges(before.plan, full, { today: dates[0], dayText: (d) => d, without })] : [];
     const told = changes.length ? changes : (before?.changes ?? []);
     const at = told.length ? (changes.length ? instant(this.needs.clock) : (before?.at ?? null)) : null;
     return { ...made, due, dates, days, machine, points: used.length, full, same, changes: told, at };
@@ -175,7 +179,7 @@ export class LubricationRounds {
   /** The plan of what is asked, worked out once and away from the thread that answers. */
   private plan(asked: PlanAsked): Promise<PlanMade> {
     const days = asked.days.map((d) => [d.minutes, [...(d.shut ?? [])]]);
-    const key = JSON.stringify([asked.needs, days, [...asked.pinned], asked.keep]);
+    const key = JSON.stringify([asked.needs, days, [...asked.pinned], asked.keep, asked.worth]);
     if (this.planned?.key !== key) {
       const made = this.needs.pool.run("plan", asked);
       this.planned = { key, made };

@@ -1,4 +1,4 @@
-import { planRounds, planWhenDue, type PlanDay, type RoundPlan, type VisitNeed } from "@iron/core";
+import { keptWithin, planRounds, planWhenDue, waitBeyond, type LeftOutWhy, type PlanDay, type VisitNeed } from "@iron/core";
 
 import { parseReadingsCsv } from "@iron/contract";
 import { remakePhoto } from "./photo";
@@ -10,11 +10,13 @@ export interface PlanAsked {
   readonly pinned: ReadonlyMap<string, number>;
   /** Day of each visit that stays where it was; −1 where it is planned anew. */
   readonly keep: readonly number[];
+  /** What leaving each for a week risks, in the shop’s money; Infinity where it must stand. */
+  readonly worth: readonly number[];
 }
 
 export interface PlanMade {
   readonly dayOf: readonly number[];
-  readonly leftOut: RoundPlan["leftOut"];
+  readonly leftOut: readonly { readonly visit: number; readonly why: LeftOutWhy | "no-minutes" }[];
   /** What it costs against doing each when it is due. */
   readonly against: number;
 }
@@ -26,14 +28,27 @@ export const TASKS = {
   checkWork,
   remakePhoto,
   readReadings: (text: string) => parseReadingsCsv(text),
-  plan({ needs, days, pinned, keep }: PlanAsked): PlanMade {
-    const { dayOf, leftOut, cost } = planRounds(needs, days, {
-      pinned,
-      keep,
-      tries: 4000,
+  plan({ needs, days, pinned, keep, worth }: PlanAsked): PlanMade {
+    const must = needs.map((n, i) => (pinned.has(n.id) ? Infinity : worth[i]));
+    const waiting = waitBeyond(needs, { days, worth: must, stays: (i) => keep[i] >= 0 });
+    const out = new Set(waiting);
+    const inside = needs.map((_, i) => i).filter((i) => !out.has(i));
+    const visits = inside.map((i) => needs[i]);
+    const stay = keptWithin(visits, { days, worth: inside.map((i) => must[i]), keep: inside.map((i) => keep[i]) });
+    const plan = planRounds(visits, days, { pinned, keep: stay, tries: 4000 });
+    const dayOf = needs.map(() => -1);
+    inside.forEach((i, k) => {
+      dayOf[i] = plan.dayOf[k];
     });
-    const plain = planWhenDue(needs, days).cost;
-    return { dayOf, leftOut, against: plain > 0 ? cost / plain : 1 };
+    const plain = planWhenDue(visits, days).cost;
+    return {
+      dayOf,
+      leftOut: [
+        ...plan.leftOut.map(({ visit, why }) => ({ visit: inside[visit], why })),
+        ...waiting.map((visit) => ({ visit, why: "no-minutes" as const })),
+      ],
+      against: plain > 0 ? plan.cost / plain : 1,
+    };
   },
 };
 export type Tasks = typeof TASKS;

@@ -237,7 +237,18 @@ export const roundsSchema = z.object({
   changes: z.array(z.object({ id: z.number().int(), what: z.string(), why: z.string() })),
   changedAt: instantSchema.nullable(),
   /** What is due within the plan and has no day in it, with the reason. */
-  unplanned: z.array(z.object({ id: z.number().int(), name: z.string(), why: z.string() })),
+  unplanned: z.array(
+    z.object({
+      id: z.number().int(),
+      name: z.string(),
+      why: z.string(),
+      /** The days have not the minutes for all that is due, and this one risks least. */
+      noMinutes: z.boolean(),
+      minutes: finite,
+      /** What leaving it for a week risks, in the shop’s money. */
+      week: finite,
+    }),
+  ),
   currency: z.string(),
   /** What a stroke of the shop’s gun gives, g. */
   gramsPerStroke: finite,

@@ -1,4 +1,14 @@
-import { DOSE_UNITS, FACTOR_IDS, FOUND_STATES, HELD_BY, LINK_IDS, LUBE_WAYS, USUAL_PRIMING, type LubricationPoint, type PlaceFound } from "@iron/core";
+import {
+  DOSE_UNITS,
+  FACTOR_IDS,
+  FOUND_STATES,
+  HELD_BY,
+  LINK_IDS,
+  LUBE_WAYS,
+  USUAL_PRIMING,
+  type LubricationPoint,
+  type PlaceFound,
+} from "@iron/core";
 import { quoted } from "../measure/readings-csv";
 import {
   CellError,

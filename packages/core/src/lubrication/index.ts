@@ -10,6 +10,7 @@ export * from "./interval";
 export * from "./templates";
 export { THICKENERS, type Thickener } from "./thickeners.table";
 export * from "./rounds";
+export { keptWithin, waitBeyond } from "./rounds-room";
 export {
   evenShare,
   roundCost,

@@ -39,20 +39,27 @@ export interface PlanChange {
   readonly why: string;
 }
 
+interface Told {
+  readonly today: string;
+  readonly dayText: (date: string) => string;
+  /** Why points that are due have no day. */
+  readonly without?: ReadonlyMap<number, string>;
+}
+
 /**
  * What a new plan changed and why, point by point. What moved by itself was moved to join a stop or
  * to even out the days.
  * @param before - the plan as it was
  * @param after - the plan as it is
  * @param options - `today`: points planned before it that are gone were simply passed; `dayText`: says a date in
- *   the reader's words
+ *   the reader's words; `without`: why points that are due have no day
  * @returns what changed, and why
  * @example planChanges([], [], "2026-03-03", String).length // 0
  */
 export function planChanges(
   before: readonly PlannedPoint[],
   after: readonly PlannedPoint[],
-  { today, dayText }: { readonly today: string; readonly dayText: (date: string) => string },
+  { today, dayText, without = new Map() }: Told,
 ): readonly PlanChange[] {
   const was = new Map(before.map((p) => [p.id, p]));
   const list: PlanChange[] = [];
@@ -71,7 +78,7 @@ export function planChanges(
     }
     if (old.date === now.date) continue;
     const what = `${name}: ${old.date ? dayText(old.date) : "not planned"} to ${now.date ? dayText(now.date) : "later"}`;
-    list.push({ id: now.id, what, why: reason(old, now, { today, dayText }) });
+    list.push({ id: now.id, what, why: reason(old, now, { today, dayText, without }) });
   }
   for (const gone of was.values())
     if (gone.date)
@@ -83,16 +90,14 @@ export function planChanges(
   return list;
 }
 
-function reason(
-  old: PlannedPoint,
-  now: PlannedPoint,
-  { today, dayText }: { readonly today: string; readonly dayText: (date: string) => string },
-): string {
+function reason(old: PlannedPoint, now: PlannedPoint, { today, dayText, without }: Required<Told>): string {
   if (old.held !== now.held) return now.held || "no longer held by hand";
   if (old.visits < now.visits) return "visited";
   if (old.visits > now.visits) return "a visit was taken back";
   if (old.intervalDays !== now.intervalDays) return `interval ${old.intervalDays} to ${now.intervalDays} days`;
   if (old.date !== null && old.date < today) return "not done on its day";
+  const left = without.get(now.id);
+  if (left !== undefined) return left;
   if (old.dueOn !== now.dueOn) return `now due ${dayText(now.dueOn)}`;
-  return "to make one stop of it, or to even out the days";
+  return old.date === null ? "there is room for it again" : "to make one stop of it, or to even out the days";
 }

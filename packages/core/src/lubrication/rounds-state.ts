@@ -34,7 +34,7 @@ export const ROUND_WEIGHTS: RoundWeights = {
   stop: 4,
   bay: 2,
   uneven: 0.05,
-  over: 5,
+  over: 40,
 };
 /** Up to this part of its interval before it is due, a visit is not early. */
 const NOT_EARLY = 0.1;

@@ -267,6 +267,30 @@ describe("what a plan changed, and why", () => {
     held: "",
     ...over,
   });
+  it("what lost its day for want of minutes says so, and what has one again too", () => {
+    const point = {
+      id: 4,
+      place: "wipers",
+      nickname: "Wren",
+      dueOn: "2026-03-02",
+      intervalDays: 30,
+      visits: 1,
+      held: "",
+    };
+    const [on, off] = [
+      { ...point, date: "2026-03-03" },
+      { ...point, date: null },
+    ];
+    const said = { today: "2026-03-02", dayText: (d: string) => d.slice(8) };
+    const without = new Map([[4, "not minutes enough"]]);
+    expect(planChanges([on], [off], { ...said, without })).toEqual([
+      { id: 4, what: "Wren, wipers: 03 to later", why: "not minutes enough" },
+    ]);
+    expect(planChanges([off], [on], said)).toEqual([
+      { id: 4, what: "Wren, wipers: not planned to 03", why: "there is room for it again" },
+    ]);
+  });
+
   it("says each with its own reason", () => {
     const before = [
       at(1, "2026-03-03"),

@@ -4,8 +4,9 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from "@an
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { Rounds } from "@iron/contract";
+import { money } from "../shared/amount.text";
 import { momentText } from "../shared/times.text";
-import { dayBars, datesInText } from "./rounds.view";
+import { dayBars, datesInText, shortText } from "./rounds.view";
 
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({
@@ -44,13 +45,19 @@ import { dayBars, datesInText } from "./rounds.view";
       </div>
       @if (rounds().unplanned.length) {
         <h3>Due, and without a day</h3>
+        @if (short(); as said) {
+          <p class="warn">{{ said }} <a routerLink="/rounds/keeping">Days and rules</a></p>
+        }
         <ul class="walked">
-          @for (one of rounds().unplanned; track one.id) {
+          @for (one of without(); track one.id) {
             <li>
-              {{ one.name }}: <span class="quiet">{{ one.why }}.</span>
+              <a [routerLink]="['/points', one.id]">{{ one.name }}</a>: <span class="quiet">{{ whyText(one) }}.</span>
             </li>
           }
         </ul>
+        @if (rounds().unplanned.length > without().length) {
+          <p class="quiet">and {{ rounds().unplanned.length - without().length }} more, which risk less.</p>
+        }
       }
       @if (changes().length) {
         <h3>What changed, {{ changedAt() }}</h3>
@@ -84,6 +91,16 @@ export class ComingDays {
   }>();
   readonly afresh = output();
   protected readonly most = 12;
+  /** Those that risk most by waiting stand first. */
+  protected readonly without = computed(() =>
+    [...this.rounds().unplanned].sort((a, b) => b.week - a.week).slice(0, this.most),
+  );
+  /** What all wait for is said above them. */
+  protected whyText({ noMinutes, why, week }: Rounds["unplanned"][number]): string {
+    return noMinutes ? `about ${money(week, this.rounds().currency)} a week` : why;
+  }
+
+  protected readonly short = computed(() => shortText(this.rounds()));
   protected readonly bars = computed(() => dayBars(this.rounds()));
   protected readonly part = computed(() => (100 * this.rounds().against).toFixed(0));
   protected readonly changes = computed(() =>

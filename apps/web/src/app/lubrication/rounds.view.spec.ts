@@ -11,6 +11,7 @@ import {
   foundKeys,
   jobSizeText,
   riskText,
+  shortText,
   walkOf,
 } from "./rounds.view";
 
@@ -114,5 +115,17 @@ describe("what comes first where there is not time for all", () => {
     expect(riskText({ ...points[2], dose: 0 }, "EUR")).toBe("Left for a week it risks about €96.");
     expect(riskText(point({ risk: { dry: 0.01, week: 0.4 } }), "EUR")).toBe("");
     expect(jobSizeText(job.job)).toBe("about 3 h 20 min, two people");
+  });
+
+  it("says what waits for want of minutes, how much is missing and what it risks", () => {
+    const one = { id: 1, name: "Godwit, X wipers", why: "", noMinutes: true, minutes: 30, week: 40 };
+    const shut = { ...one, id: 3, noMinutes: false };
+    expect(shortText({ ...rounds, unplanned: [shut] })).toBe("");
+    const text = shortText({ ...rounds, unplanned: [one, { ...one, id: 2, minutes: 60, week: 60 }, shut] });
+    expect(text).toContain(
+      "what is due wants 1 h 30 min more. So the 2 points that risk least wait: for each week about",
+    );
+    expect(text).toMatch(/\b100\b/);
+    expect(shortText({ ...rounds, unplanned: [one] })).toContain("one point that risks least waits");
   });
 });

@@ -131,6 +131,18 @@ export function firstText({ days, currency }: Pick<Rounds, "days" | "currency">,
   return `${day.available} minutes are enough for ${these.length} of ${all.length} points. These come first: left for a week they risk ${risk(these)} of the ${risk(all)} of all.`;
 }
 
+/** What is due and waits beyond the two weeks for want of minutes, and what that risks; empty where there is time for all. */
+export function shortText({ days, unplanned, currency }: Pick<Rounds, "days" | "unplanned" | "currency">): string {
+  const waits = unplanned.filter((u) => u.noMinutes);
+  if (waits.length === 0) return "";
+  const sum = (all: readonly number[]): number => all.reduce((a, b) => a + b, 0);
+  const there = sum(days.map((d) => d.available));
+  const missing = sum(waits.map((u) => u.minutes));
+  const points =
+    waits.length === 1 ? "one point that risks least waits" : `the ${waits.length} points that risk least wait`;
+  return `These two weeks have ${minutesText(there)}; what is due wants ${minutesText(missing)} more. So ${points}: for each week about ${money(sum(waits.map((u) => u.week)), currency)} at risk.`;
+}
+
 /** What it risks to leave a point for another week; empty where it is next to nothing. */
 export function riskText({ risk, dose }: LubricationPointRecord, currency: string): string {
   if (risk.week < 1) return "";
