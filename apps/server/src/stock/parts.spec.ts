@@ -58,6 +58,14 @@ describe("spare parts", () => {
     expect(insert((await count(before.part, 1).expect(201)).body as Parts).stock).toBe(1);
   });
 
+  it("taken out before anybody has counted, the shelf owes nothing for it", async () => {
+    const { part } = insert(await list());
+    await count(part, 2, "out").expect(201);
+    const ordered = (await order({ part, count: 3 }).expect(201)).body as Parts;
+    expect(insert((await state(ordered.orders[0].id, "came").expect(201)).body as Parts).stock).toBe(3);
+    expect(insert((await count(part, 1, "out").expect(201)).body as Parts).stock).toBe(2);
+  });
+
   it("sent twice is kept once; a key that was something else’s is refused", async () => {
     const part = insert(await list()).part;
     const key = randomUUID();

@@ -256,11 +256,7 @@ function partOf(
   const places = wanted?.places ?? [];
   const advice = spareAdvice(places, terms);
   const counted = moves.findLast((m) => m.kind === "count");
-  const from = counted?.at ?? "";
-  const out = moves.filter((m) => m.kind === "out" && m.id > (counted?.id ?? 0)).reduce((s, m) => s + m.count, 0);
-  // What came before it was counted was counted.
-  const came = orders.filter((o) => o.state === "came" && o.movedAt > from).reduce((s, o) => s + o.count, 0);
-  const stock = Math.max(0, (counted?.count ?? 0) + came - out);
+  const stock = shelfOf(moves, orders);
   const onOrder = orders.filter((o) => o.state === "wanted" || o.state === "ordered").reduce((s, o) => s + o.count, 0);
   return {
     part,
@@ -277,4 +273,21 @@ function partOf(
     terms,
     usual: own === undefined,
   };
+}
+
+/**
+ * What lies on the shelf: a count is what was there, what came is put to it, what was taken goes off. Nobody takes from an
+ * empty shelf: it held more than was known, and owes nothing for that.
+ */
+function shelfOf(moves: readonly Selectable<Tables["part_move"]>[], orders: readonly PartOrder[]): number {
+  const came = orders
+    .filter((o) => o.state === "came")
+    .map(({ movedAt, count }) => ({ at: movedAt, then: (n: number) => n + count }));
+  const hands = moves.map(({ at, kind, count }) => ({
+    at,
+    then: (n: number) => (kind === "count" ? count : Math.max(0, n - count)),
+  }));
+  // What came in the very instant of a count was counted with it.
+  const events = [...came, ...hands].sort((x, y) => (x.at < y.at ? -1 : x.at > y.at ? 1 : 0));
+  return events.reduce((n, e) => e.then(n), 0);
 }
