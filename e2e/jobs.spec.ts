@@ -1,52 +1,12 @@
 import type { Page } from "@playwright/test";
-import { choose, expect, looking, openProgram, test, AS_ROWAN } from "./shop";
+import { signOn, fillPlain, typeLoss } from "./job-walk";
+import { expect, looking, openProgram, test, AS_ROWAN } from "./shop";
 
 /** The smallest PNG: one white dot. */
 const DOT = Buffer.from(
   "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==",
   "base64",
 );
-
-/** Signs step by step, as all is well, until a step’s title matches; null: to the end. */
-async function signOn(page: Page, until: RegExp | null): Promise<void> {
-  const title = page.locator("article h2");
-  for (let i = 0; i < 140; i += 1) {
-    await expect(title.or(page.getByText(/Signed off/))).toBeVisible();
-    if ((await title.count()) === 0) return;
-    const now = await title.innerText();
-    if (until?.test(now)) return;
-    await fillPlain(page);
-    // Sisters in one stop have steps of one title after each other: the count tells that it was taken.
-    const ahead = page.getByText(/\d+ of \d+ steps signed/);
-    const [signed] = /^\d+ of/.exec(await ahead.innerText()) ?? [""];
-    await page.getByRole("button", { name: "Sign the step" }).click();
-    await expect(page.getByText(new RegExp(`^${signed} \\d+ steps signed`))).toHaveCount(0);
-  }
-  throw new Error("the job never came to its end");
-}
-
-/** Types a loss with what it was measured by: without that nobody knows how well it is known. */
-async function typeLoss(page: Page, value: string): Promise<void> {
-  await page.getByLabel(/^or type the loss/).fill(value);
-  await choose(page.getByLabel("measured with"), 1);
-  await page.getByLabel("runs each way").fill("5");
-}
-
-async function fillPlain(page: Page): Promise<void> {
-  const found = page.getByRole("group", { name: "Found" });
-  if (await found.count()) await found.getByRole("radio").first().check();
-  const kept = page.getByLabel("as it was");
-  if (await kept.count()) await kept.check();
-  const who = page.getByLabel("Who vouches, first name");
-  if (await who.count()) await who.fill("Tomas");
-  const over = page.getByRole("button", { name: /^Take over/ });
-  if (await over.count()) await over.click();
-  else if (await page.getByLabel("Loss before").count()) await page.getByLabel("Loss before").fill("9");
-  const loss = page.getByLabel(/^or type the loss/);
-  if (await loss.count()) await typeLoss(page, "3");
-  const range = page.getByLabel(/^Highest load less lowest|^Range of home/);
-  if (await range.count()) await range.fill("3");
-}
 
 async function open(page: Page, axis: string, work: string): Promise<void> {
   await page.goto(`${axis}/fix`);

@@ -74,6 +74,14 @@ export class AskStation {
   protected readonly listed = signal(false);
   protected readonly all = signal(false);
   protected readonly seen = signal<readonly string[] | null>(null);
+  /** What a lubrication point opened the case with; what is typed by hand stays where it is typed. */
+  protected readonly noted = computed(
+    () =>
+      this.store
+        .open()
+        ?.notes.split("\n")
+        .findLast((line) => line.startsWith("From lubrication,")) ?? "",
+  );
 
   /** In the demo: what a person would notice on the simulated machine. */
   protected observe(): void {
