@@ -163,4 +163,13 @@ describe("what is done at a point, in words", () => {
     expect(taper.lubricant).toMatch(/clean and dry/);
     expect(taper.lubricant).not.toMatch(/oil, ISO/);
   });
+
+  it("what only a running machine tells is noticed before it is off: a fan that stands tells nothing", () => {
+    for (const kind of MACHINE_KINDS)
+      for (const point of usual(kind).filter((p) => p.machineOff && p.checks.some((c) => /loud|still|hot/.test(c))))
+        expect([point.place, point.access]).toEqual([
+          point.place,
+          expect.stringMatching(/before it is switched off|soon after it has run/),
+        ]);
+  });
 });
