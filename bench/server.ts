@@ -254,6 +254,16 @@ export async function benchServer(): Promise<void> {
         )
         .all(),
   });
+  await load(served, {
+    what: "points of a machine",
+    path: "/api/machines/100/lube-points",
+    bare: () =>
+      file
+        .prepare(
+          "select p.id, p.point, v.found, v.at from lube_point p left join lube_visit v on v.point_id = p.id where p.machine_id = 100",
+        )
+        .all(),
+  });
   let i = 0;
   const visits = await timed(() => served.send("POST", `/api/lube-points/${(i += 1)}/visits`, visitBody()), 60);
   console.log(`keeping a visit: p50 ${ms(quantileSorted(visits, 0.5))}, p99 ${ms(quantileSorted(visits, 0.99))}`);

@@ -155,7 +155,7 @@ describe("lubrication", () => {
     const first = await asks(1);
     expect([first.asksCase, first.places]).toEqual(["", told(1)]);
     expect((await asks(3)).asksCase).toBe("");
-    expect((await asks(3)).asksCase).toBe("Carriage 4: dry twice running.");
+    expect((await asks(3)).asksCase).toBe("Dry twice running at carriage 4.");
     const file = (await t.api.get("/api/export/lube-visits").expect(200)).text;
     expect(file).toContain("carriage 1=right 1|carriage 2=dry 2|carriage 3=right 1|carriage 4=right 1");
     await visit(carriages.id, "dry", { places: [{ name: "carriage 1", found: "damp", dose: 1 }] }).expect(422);

@@ -21,16 +21,16 @@ describe("a finding that asks for a case (common practice, no source)", () => {
     const twice = (before: PlaceFound[], last: PlaceFound[]) =>
       asksCase(["dry", "dry"], { ...told, places: { before, last } });
     expect(twice(all("dry", "right"), all("right", "dry"))).toBeNull();
-    expect(caseCauseText(twice(all("right", "dry"), all("right", "dry")))).toBe("Carriage 2: dry twice running.");
+    expect(caseCauseText(twice(all("right", "dry"), all("right", "dry")))).toBe("Dry twice running at carriage 2.");
     // Nobody told them apart the time before.
-    expect(caseCauseText(twice([], all("right", "dry")))).toBe("Carriage 2: dry twice running.");
+    expect(caseCauseText(twice([], all("right", "dry")))).toBe("Dry twice running at carriage 2.");
     expect(caseCauseText(twice(all("right", "dry"), []))).toBe("Dry twice running.");
     // Blocked is worse than dry: a carriage dry twice beside one that is blocked now is not hidden by it.
     const blocked = asksCase(["dry", "blocked"], {
       ...told,
       places: { before: all("dry", "right"), last: all("dry", "blocked") },
     });
-    expect(caseCauseText(blocked)).toBe("Carriage 2: blocked: nothing gets through.");
+    expect(caseCauseText(blocked)).toBe("Blocked at carriage 2: nothing gets through.");
   });
 
   it("is a dry outlet among wet ones, with where to look; outlets nobody looked at are none", () => {

@@ -5,7 +5,7 @@ import type { FindingId } from "@iron/core";
 import type { Answers } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
-import { momentText } from "../shared/times.text";
+import { datesInText, momentText } from "../shared/times.text";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { asToggles, likelyViews, symptomGroups, testFor } from "./case.view";
@@ -75,13 +75,10 @@ export class AskStation {
   protected readonly all = signal(false);
   protected readonly seen = signal<readonly string[] | null>(null);
   /** What a lubrication point opened the case with; what is typed by hand stays where it is typed. */
-  protected readonly noted = computed(
-    () =>
-      this.store
-        .open()
-        ?.notes.split("\n")
-        .findLast((line) => line.startsWith("From lubrication,")) ?? "",
-  );
+  protected readonly noted = computed(() => {
+    const lines = this.store.open()?.notes.split("\n") ?? [];
+    return datesInText(lines.findLast((line) => line.startsWith("From lubrication,")) ?? "");
+  });
 
   /** In the demo: what a person would notice on the simulated machine. */
   protected observe(): void {

@@ -59,13 +59,15 @@ export class CheckRows {
   readonly photo = output<PhotoTaken>();
   protected readonly day = dayText;
   protected readonly checks = computed(() => this.point().answered);
-  private readonly pointId = computed(() => this.point().id);
-  private readonly picked = linkedSignal<number, Readonly<Partial<Record<string, CheckAnswer>>>>({
-    source: this.pointId,
+  /** Rises when a visit was told: the next one begins empty. */
+  readonly turn = input(0);
+  private readonly begun = computed(() => `${this.point().id} ${this.turn()}`);
+  private readonly picked = linkedSignal<string, Readonly<Partial<Record<string, CheckAnswer>>>>({
+    source: this.begun,
     computation: () => ({}),
   });
-  protected readonly figures = linkedSignal<number, Readonly<Partial<Record<string, string>>>>({
-    source: this.pointId,
+  protected readonly figures = linkedSignal<string, Readonly<Partial<Record<string, string>>>>({
+    source: this.begun,
     computation: () => ({}),
   });
 

@@ -5,8 +5,8 @@ import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { Rounds } from "@iron/contract";
 import { money } from "../shared/amount.text";
-import { momentText } from "../shared/times.text";
-import { dayBars, datesInText, shortText } from "./rounds.view";
+import { datesInText, momentText } from "../shared/times.text";
+import { dayBars, shortText } from "./rounds.view";
 
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, viewChild } from "@angular/core";
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from "@angular/core";
 import { parseDecimal, type CheckAnswered, type LubricationPointRecord } from "@iron/contract";
 import { isGivenTo, type FoundState, type PlaceFound } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
@@ -28,8 +37,8 @@ export interface FoundVisit {
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
-    <ip-found-places [point]="point()" />
-    <ip-check-rows [point]="point()" (photo)="photo.emit($event)" />
+    <ip-found-places [point]="point()" [turn]="turn()" />
+    <ip-check-rows [point]="point()" [turn]="turn()" (photo)="photo.emit($event)" />
     <h3>{{ foundHeading() }}</h3>
     @if (unanswered().length) {
       <p class="warn" role="alert">
@@ -70,10 +79,12 @@ export class FoundForm {
   readonly photos = input(0);
   readonly found = output<FoundVisit>();
   readonly photo = output<PhotoTaken>();
-  /** Only another point empties what is typed: answers make the same point anew. */
-  private readonly pointId = computed(() => this.point().id);
+  /** Rises when a visit was told: the next one begins empty. */
+  protected readonly turn = signal(0);
+  /** Only that and another point empty what is typed: answers make the same point anew. */
+  private readonly begun = computed(() => `${this.point().id} ${this.turn()}`);
   private of<T>(start: () => T) {
-    return linkedSignal<number, T>({ source: this.pointId, computation: start });
+    return linkedSignal<string, T>({ source: this.begun, computation: start });
   }
   private readonly rows = viewChild.required(CheckRows);
   private readonly fed = viewChild.required(FoundPlaces);
@@ -122,5 +133,6 @@ export class FoundForm {
       checks: this.rows().answers(),
       words: this.words(),
     });
+    this.turn.update((n) => n + 1);
   }
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, untracked } from "@angular/core";
 import { parseDecimal, type LubricationPointRecord } from "@iron/contract";
 import {
   centralAdvice,
@@ -105,10 +105,12 @@ export interface PlacesTold {
 })
 export class FoundPlaces {
   readonly point = input.required<LubricationPointRecord>();
-  /** Only another point empties what is told: answers make the same point anew. */
-  private readonly pointId = computed(() => this.point().id);
+  /** Rises when a visit was told: the next one begins empty. */
+  readonly turn = input(0);
+  /** Only that and another point empty what is told: answers make the same point anew. */
+  private readonly begun = computed(() => `${this.point().id} ${this.turn()}`);
   private of<T>(start: () => T) {
-    return linkedSignal<number, T>({ source: this.pointId, computation: start });
+    return linkedSignal<string, T>({ source: this.begun, computation: () => untracked(start) });
   }
   protected readonly wetStates = WET;
   protected readonly placeStates = AS_OTHERS;

@@ -65,6 +65,24 @@ describe("a lubrication point, as its label opens it", () => {
     expect(page.page.getByRole("img", { name: "the nipple" })).toBeTruthy();
   });
 
+  it("a photo kept meanwhile empties nothing that is told; a visit that was told does", () => {
+    const outlets = ["carriage 1", "carriage 2"];
+    const page = open({ outlets });
+    page.press("They are not alike: one by one");
+    page.choose("carriage 2", "dry");
+    page.type("Note", "wiper torn");
+    TestBed.inject(PhotoQueue).taken.set({ ...point, outlets: [...outlets], photos: [] });
+    TestBed.tick();
+    expect(page.text()).toContain("Told: carriage 2 dry.");
+    expect(page.value("Note")).toBe("wiper torn");
+    page.press("Right");
+    const request = sent();
+    expect(request.request.body).toMatchObject({ found: "dry", words: "wiper torn" });
+    answer(request, { ...point, outlets: [...outlets] });
+    expect(page.text()).not.toContain("Told:");
+    expect(page.value("Note")).toBe("");
+  });
+
   it("a visit taken while the point is being changed empties nothing of the form", () => {
     const page = open();
     page.press("Change the point");

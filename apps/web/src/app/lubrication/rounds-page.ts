@@ -12,7 +12,7 @@ import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
-import { dayText } from "../shared/times.text";
+import { datesInText, dayText } from "../shared/times.text";
 import { PhotoQueue } from "../job/photo-queue";
 import type { PhotoTaken } from "./check-rows";
 import { BringList } from "./bring-list";
@@ -21,7 +21,6 @@ import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
 import {
   bringText,
-  datesInText,
   dueText,
   goneFrom,
   visitOf,

@@ -1,9 +1,9 @@
 import { giveText } from "@iron/core";
 import type { Rounds } from "@iron/contract";
+import { datesInText } from "../shared/times.text";
 import { lubricationPoint as point } from "../../testing/lubrication";
 import {
   chainMarks,
-  datesInText,
   dayBars,
   dueText,
   FOUND_KEYS,

@@ -150,11 +150,6 @@ export function riskText({ risk, dose }: LubricationPointRecord, currency: strin
   return `Left for a week it risks about ${money(risk.week, currency)}${dry}.`;
 }
 
-/** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
-export function datesInText(text: string): string {
-  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayText(`${date}T12:00:00`));
-}
-
 /** One letter a finding, for typing paper in fast. */
 export const FOUND_LETTERS: ReadonlyMap<string, FoundState> = new Map([
   ["d", "dry"],

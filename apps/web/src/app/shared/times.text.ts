@@ -50,3 +50,8 @@ export function ageText(instant: string, now = new Date()): string {
 export function countText(n: number, one: string, many: string): string {
   return `${NUMBERS[n] ?? n} ${n === 1 ? one : many}`;
 }
+
+/** Dates in a sentence of the server, said as days: "2026-03-09" becomes "Mon 9 Mar". */
+export function datesInText(text: string): string {
+  return text.replace(/\d{4}-\d{2}-\d{2}/g, (date) => dayText(`${date}T12:00:00`));
+}
