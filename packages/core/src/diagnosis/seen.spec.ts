@@ -76,6 +76,8 @@ describe("what may be said of a cause (common practice, no source)", () => {
   it("an override seen at zero, a supply that clicks only in descent, a table that gains: each is seen directly", () => {
     const zero = infer({ axis, reports: [says("no-motion"), found("override-zero")], magnitudes: [] });
     expect(isSure(zero)).toBe(true);
+    // A knob is turned up in two seconds: nobody sets up an indicator first to have a figure from before.
+    expect(neededTests(zero)).toEqual([]);
     expect(isSeen(infer({ axis, reports: [says("no-motion")], magnitudes: [] }), cause("control-override"))).toBe(
       false,
     );

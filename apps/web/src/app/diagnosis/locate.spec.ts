@@ -129,6 +129,14 @@ describe("station Locate", () => {
     expect(page.page.queryByRole("region", { name: "Next test" })).toBeNull();
   });
 
+  it("where no test is worth its minutes it says what is done now: the verdict, or nothing where nothing leads", () => {
+    const named = open({ stop: "cannot-change" });
+    expect(named.text()).toContain("the cheapest thing now is to act on the verdict and retest");
+    const none = open({ stop: "cannot-change", noFault: 0.9 });
+    expect(none.text()).toContain("Nothing found so far wants mending: let the machine run");
+    expect(none.text()).not.toContain("act on the verdict");
+  });
+
   it("where what was measured does not fit together no cause, remedy or job is offered, before and after reading again", () => {
     const apart = {
       fits: false,
