@@ -163,7 +163,9 @@ test("two hundred machines from a list are seen first, made in one act, planned,
   await page.goto("/rounds");
   // Far more than ninety minutes’ work is late: what risks most comes first, and that is said.
   await expect(
-    page.getByText(/minutes are enough for \d+ of \d+ points\. These come first: left for a week they risk/),
+    page.getByText(
+      /These two weeks have .*; what is due wants .* more\. So the \d+ points that risk least wait: for each week about/,
+    ),
   ).toBeVisible();
   await expect(page.getByRole("heading", { name: "To bring" })).toBeVisible();
 });

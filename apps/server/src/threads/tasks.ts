@@ -1,4 +1,12 @@
-import { keptWithin, planRounds, planWhenDue, waitBeyond, type LeftOutWhy, type PlanDay, type VisitNeed } from "@iron/core";
+import {
+  keptWithin,
+  planRounds,
+  planWhenDue,
+  waitBeyond,
+  type LeftOutWhy,
+  type PlanDay,
+  type VisitNeed,
+} from "@iron/core";
 
 import { parseReadingsCsv } from "@iron/contract";
 import { remakePhoto } from "./photo";

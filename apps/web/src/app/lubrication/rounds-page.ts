@@ -19,16 +19,7 @@ import { BringList } from "./bring-list";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import {
-  bringText,
-  dueText,
-  goneFrom,
-  visitOf,
-  walkOf,
-  firstText,
-  jobSizeText,
-  riskText,
-} from "./rounds.view";
+import { bringText, dueText, goneFrom, visitOf, walkOf, firstText, jobSizeText, riskText } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
