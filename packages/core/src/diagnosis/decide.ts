@@ -1,5 +1,3 @@
-import type { AxisConfig } from "../machine/axis";
-import { predict } from "./components";
 import type { Posterior } from "./infer";
 import { latentOf, reportErrors } from "./reports";
 import { finding, type FindingId } from "../measure/findings";
@@ -8,63 +6,7 @@ import type { LocateTest } from "./locate-test";
 import { pointless } from "./pointless";
 import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 import { DECISION_TERMS, minuteCost, remedyCost, type DecisionTerms } from "./decision-terms";
-
-/**
- * Expected cost of mending from here without another test: remedies are tried in the order of
- * probability over cost until all that is wrong is mended (troubleshooting under uncertainty as in
- * Heckerman, Breese & Rommelse 1995), handing the machine back as sound among them.
- */
-function mendingCost(
-  axis: AxisConfig,
-  {
-    posterior,
-    weights,
-    costs,
-    terms,
-  }: {
-    readonly posterior: Pick<Posterior, "hypotheses" | "causes">;
-    readonly weights: Float64Array;
-    readonly costs: readonly number[];
-    readonly terms: DecisionTerms;
-  },
-): number {
-  const n = posterior.causes.length;
-  const chance = new Float64Array(n + 1);
-  let total = 0;
-  posterior.hypotheses.forEach((h, i) => {
-    const w = weights[i];
-    total += w;
-    if (h.members.length === 0) chance[n] += w;
-    for (const m of h.members) chance[m] += w;
-  });
-  if (total <= 0) return 0;
-  const order = Array.from({ length: n + 1 }, (_, i) => i)
-    .filter((i) => chance[i] > 1e-4 * total)
-    .sort((a, b) => chance[b] / costs[b] - chance[a] / costs[a]);
-  const wrong = minuteCost(axis, terms.wrongMinutes);
-  const reached = new Float64Array(n + 1).fill(-1);
-  let sum = 0;
-  order.forEach((i, place) => {
-    sum += costs[i] + (place > 0 ? wrong : 0);
-    reached[i] = sum;
-  });
-  const never = sum + minuteCost(axis, terms.callInMinutes);
-  let expected = 0;
-  posterior.hypotheses.forEach((h, i) => {
-    const w = weights[i];
-    if (w === 0) return;
-    if (h.members.length === 0) expected += w * (reached[n] < 0 ? never : reached[n]);
-    else {
-      let at = 0;
-      for (const m of h.members) at = Math.max(at, reached[m] < 0 ? never : reached[m]);
-      expected += w * at;
-    }
-  });
-  const misnamed = minuteCost(axis, terms.misnamedMinutes);
-  // Named first is what is likeliest to be there, alone or with another.
-  const named = Math.min(total, Math.max(...chance));
-  return (expected + misnamed * (total - named)) / total;
-}
+import { Mending } from "./mending";
 
 /** The hypotheses that matter for a ranking: all but the last thousandth, most likely first. */
 function likelyPart(posterior: Posterior): Posterior {
@@ -121,18 +63,20 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
   const costs = posterior.causes.map((c) => Math.max(1, remedyCost(axis, c, terms)));
   costs.push(Math.max(1, minuteCost(axis, 2 * terms.retestMinutes)));
   const now = Float64Array.from(posterior.hypotheses, (h) => h.probability);
-  const before = mendingCost(axis, { posterior, weights: now, costs, terms });
+  const mending = new Mending(posterior, { axis, costs, terms });
+  const before = mending.cost(now);
   const ranked: RankedTest[] = [];
+  const sizes: SizeClasses = new Map();
   for (const test of LOCATE_TESTS) {
     const there = availability(axis, test);
     if (!there.possible || done.has(test.id) || pointless(whole.evidence, test.id)) continue;
     let after = 0;
     let told = 0;
     const shift = new Float64Array(posterior.causes.length);
-    eachOutcome(factorsOf(posterior, test), now, (weights, chance) => {
+    eachOutcome(factorsOf(posterior, test, sizes), now, (weights, chance) => {
       told += chance;
-      after += chance * mendingCost(axis, { posterior, weights, costs, terms });
-      addShift(posterior, { weights, chance, shift });
+      after += chance * mending.cost(weights);
+      mending.shifts.forEach((there, i) => (shift[i] += chance * Math.abs(there - posterior.marginals[i])));
     });
     // What is too rare to be weighed teaches nothing.
     after += (1 - told) * before;
@@ -151,17 +95,6 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
 
 /** Outcomes rarer than this are not worth weighing: they count as if nothing were learnt. */
 const RARE = 0.001;
-
-function addShift(
-  posterior: Posterior,
-  { weights, chance, shift }: { readonly weights: Float64Array; readonly chance: number; readonly shift: Float64Array },
-): void {
-  const there = new Float64Array(shift.length);
-  posterior.hypotheses.forEach((h, i) => {
-    for (const m of h.members) there[m] += weights[i] / chance;
-  });
-  for (let i = 0; i < shift.length; i += 1) shift[i] += chance * Math.abs(there[i] - posterior.marginals[i]);
-}
 
 /** Free looks first while they can find something; then what saves most for each unit it costs. */
 function order(ranked: RankedTest): number {
@@ -186,38 +119,62 @@ const TELLS_NOTHING = 0.02;
 /** What a test can come out with, one question after the other: for each its answers, with likelihoods by hypothesis. */
 type Factor = readonly Float64Array[];
 
-function factorsOf(posterior: Posterior, test: LocateTest): readonly Factor[] {
+/** Classes of a size by account, worked out once for all tests that read it. */
+type SizeClasses = Map<string, Factor>;
+
+function factorsOf(posterior: Posterior, test: LocateTest, sizes: SizeClasses): readonly Factor[] {
   const factors: Factor[] = [];
   for (const id of findingsOf(posterior.evidence.axis, test)) {
     const yes = chanceReported(posterior, id);
-    if (Math.max(...yes) - Math.min(...yes) < TELLS_NOTHING) continue;
+    if (tellsNothing(yes)) continue;
     factors.push([yes, yes.map((p) => 1 - p)]);
   }
   if (!test.magnitude) return factors;
-  const bins = sizeBins(posterior, test).map((bin) => Float64Array.from(posterior.hypotheses, (h) => bin[h.shareSet]));
-  return [...factors, bins];
+  const kept = sizes.get(test.magnitude);
+  const classes = kept ?? sizeBins(posterior, test).map((bin) => byAccount(posterior, bin));
+  if (!kept) sizes.set(test.magnitude, classes);
+  return [...factors, classes];
+}
+
+function tellsNothing(chances: Float64Array): boolean {
+  let [least, most] = [Infinity, -Infinity];
+  for (const chance of chances) {
+    if (chance < least) least = chance;
+    if (chance > most) most = chance;
+  }
+  return most - least < TELLS_NOTHING;
+}
+
+/** What is known by sets of shares, for each account. */
+function byAccount({ hypotheses }: Posterior, bySet: Float64Array): Float64Array {
+  const each = new Float64Array(hypotheses.length);
+  for (let i = 0; i < each.length; i += 1) each[i] = bySet[hypotheses[i].shareSet];
+  return each;
 }
 
 /** Every outcome that is not too rare, with the weights it leaves and its chance; a rare beginning is not gone into. */
 function eachOutcome(
   factors: readonly Factor[],
-  weights: Float64Array,
+  start: Float64Array,
   visit: (weights: Float64Array, chance: number) => void,
 ): void {
-  let chance = 0;
-  for (const w of weights) chance += w;
-  if (chance < RARE) return;
-  const [answers, ...rest] = factors;
-  if (!answers) {
-    visit(weights, chance);
-    return;
-  }
   // One answer after the other is gone into to its end: they share the room.
-  const left = new Float64Array(weights.length);
-  for (const likelihood of answers) {
-    for (let i = 0; i < left.length; i += 1) left[i] = weights[i] * likelihood[i];
-    eachOutcome(rest, left, visit);
-  }
+  const rooms = factors.map(() => new Float64Array(start.length));
+  const go = (at: number, weights: Float64Array): void => {
+    let chance = 0;
+    for (const w of weights) chance += w;
+    if (chance < RARE) return;
+    if (at === factors.length) {
+      visit(weights, chance);
+      return;
+    }
+    const left = rooms[at];
+    for (const likelihood of factors[at]) {
+      for (let i = 0; i < left.length; i += 1) left[i] = weights[i] * likelihood[i];
+      go(at + 1, left);
+    }
+  };
+  go(0, start);
 }
 
 /** An outcome by itself: a finding that is so, none of them, or how large a size is. */
@@ -242,15 +199,13 @@ export function outcomeLikelihoods(
   const none = new Float64Array(hypotheses.length).fill(1);
   for (const kind of findingsOf(evidence.axis, test)) {
     const likelihood = chanceReported(posterior, kind);
-    if (Math.max(...likelihood) - Math.min(...likelihood) < TELLS_NOTHING) continue;
+    if (tellsNothing(likelihood)) continue;
     outcomes.push({ kind, likelihood });
     likelihood.forEach((yes, i) => (none[i] *= 1 - yes));
   }
   if (outcomes.length) outcomes.push({ kind: "none", likelihood: none });
   if (!test.magnitude) return outcomes;
-  const [nothing, some, much, most] = sizeBins(posterior, test).map((bin) =>
-    Float64Array.from(hypotheses, (h) => bin[h.shareSet]),
-  );
+  const [nothing, some, much, most] = sizeBins(posterior, test).map((bin) => byAccount(posterior, bin));
   return [
     ...outcomes,
     { kind: "nothing", likelihood: nothing },
@@ -277,29 +232,36 @@ function chanceReported({ latents, hypotheses }: Posterior, found: FindingId): F
   return chances;
 }
 
+/** Beyond this many standard deviations nothing is left that a ranking would notice. */
+const FAR = 5;
+const below = (z: number): number => (z > FAR ? 1 : z < -FAR ? 0 : normalCdf(z));
+
 /** Chance of each size class (nothing, some, much, most) by set of shares. */
-function sizeBins(posterior: Posterior, test: LocateTest): readonly (readonly number[])[] {
+function sizeBins(posterior: Posterior, test: LocateTest): readonly Float64Array[] {
   const { model, evidence, shareSets } = posterior;
   const row = test.magnitude ? model.rowOf(test.magnitude) : model.slacks.map(() => 0);
-  const seen = row.flatMap((part, i) => (part === 0 ? [] : [i]));
   const whole = evidence.magnitudes.filter((m) => m.kind === "whole-chain").at(-1)?.reversalValueMm;
   const scale = whole === undefined ? evidence.axis.limits.repairMm : Math.abs(whole);
   const edges = [Math.max(3 * EXPECTED_U_MM, 0.15 * scale), 0.45 * scale, 0.8 * scale].sort((a, b) => a - b);
-  const bins: number[][] = [[], [], [], []];
-  const live = new Set<number>();
-  for (const h of posterior.hypotheses) live.add(h.shareSet);
+  const bins = edges.map(() => new Float64Array(shareSets.length));
+  bins.push(new Float64Array(shareSets.length));
+  const live = new Set(posterior.hypotheses.map((h) => h.shareSet));
   shareSets.forEach((set, index) => {
-    const below = [0, 0, 0];
-    let total = 0;
+    // Written out: this is asked for thousands of combinations of shares in one ranking.
+    let [total, a, b, d] = [0, 0, 0, 0];
     if (live.has(index))
-      for (const { w, component } of set.heavy) {
-        const { mean, variance } = predict(component, row, seen);
+      set.predict(row, (w, mean, variance) => {
         const sd = Math.sqrt(variance + EXPECTED_U_MM ** 2);
         total += w;
-        for (let i = 0; i < 3; i += 1) below[i] += w * normalCdf((edges[i] - mean) / sd);
-      }
-    const [a, b, d] = total > 0 ? below.map((x) => x / total) : [0.25, 0.5, 0.75];
-    [a, b - a, d - b, 1 - d].forEach((p, i) => (bins[i][index] = Math.max(p, 0)));
+        a += w * below((edges[0] - mean) / sd);
+        b += w * below((edges[1] - mean) / sd);
+        d += w * below((edges[2] - mean) / sd);
+      });
+    const [low, middle, high] = total > 0 ? [a / total, b / total, d / total] : [0.25, 0.5, 0.75];
+    bins[0][index] = Math.max(low, 0);
+    bins[1][index] = Math.max(middle - low, 0);
+    bins[2][index] = Math.max(high - middle, 0);
+    bins[3][index] = Math.max(1 - high, 0);
   });
   return bins;
 }

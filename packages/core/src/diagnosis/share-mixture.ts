@@ -99,7 +99,7 @@ export class ShareMixture {
   private readonly likeliest: Uint8Array;
   private readonly sets: readonly ShareSet[];
   private built: Component[] | null = null;
-  private weighed: readonly { readonly w: number; readonly component: Component }[] | null = null;
+  private packed: Float64Array | null = null;
 
   constructor(
     private readonly modes: readonly Mode[],
@@ -140,19 +140,50 @@ export class ShareMixture {
     return built;
   }
 
-  /** Those that are worth a prediction, with their weights. */
-  get heavy(): readonly { readonly w: number; readonly component: Component }[] {
-    this.weighed ??= this.components.flatMap((component) => {
-      const w = Math.exp(component.logWeight - this.log);
-      return w < HEAVY ? [] : [{ w, component }];
+  /**
+   * What a test would read, before its own uncertainty, under each combination that is worth a prediction.
+   * @param row - how much of each slack is in the reading
+   * @param visit - weight, mm and mm²
+   */
+  predict(row: readonly number[], visit: (w: number, mean: number, variance: number) => void): void {
+    const { slacks } = this.modes[0].fit.model;
+    const n = slacks.length;
+    const size = 1 + n + n * n;
+    const packed = (this.packed ??= this.pack(n));
+    const seen = row.flatMap((part, i) => (part === 0 ? [] : [i]));
+    // The covariance is symmetric: each pair once, the others doubled.
+    const pairs = seen.flatMap((i, k) => seen.slice(k).map((j) => ({ i, j })));
+    const at = Int32Array.from(pairs, ({ i, j }) => 1 + n + i * n + j);
+    const by = Float64Array.from(pairs, ({ i, j }) => (i === j ? 1 : 2) * row[i] * row[j]);
+    for (let from = 0; from < packed.length; from += size) {
+      let mean = 0;
+      let variance = 0;
+      for (const i of seen) mean += row[i] * packed[from + 1 + i];
+      for (let k = 0; k < at.length; k += 1) variance += by[k] * packed[from + at[k]];
+      visit(packed[from], mean, variance);
+    }
+  }
+
+  /** Weight, means and covariance of each combination one after the other: read through thousands of times in a row. */
+  private pack(n: number): Float64Array {
+    const heavy = this.components.flatMap(({ logWeight, mean, covariance }) => {
+      const w = Math.exp(logWeight - this.log);
+      return w < HEAVY ? [] : [{ w, mean, covariance }];
     });
-    return this.weighed;
+    const size = 1 + n + n * n;
+    const packed = new Float64Array(heavy.length * size);
+    heavy.forEach(({ w, mean, covariance }, i) => {
+      packed[i * size] = w;
+      packed.set(mean, i * size + 1);
+      packed.set(covariance, i * size + 1 + n);
+    });
+    return packed;
   }
 
   private component(index: number, logWeight: number): Component {
     const { model, magnitudes } = this.modes[this.likeliest[index]].fit;
     const n = model.slacks.length;
-    const mean = Float64Array.from(model.baseMean);
+    const mean = new Float64Array(model.baseMean);
     const covariance = new Float64Array(n * n);
     for (let i = 0; i < n; i += 1) covariance[i * n + i] = model.baseVariance[i];
     partsOf(this.sets, index).forEach((node, i) => {
