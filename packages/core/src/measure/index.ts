@@ -1,4 +1,5 @@
 export * from "./findings";
+export * from "./circle";
 export * from "./hand";
 export * from "../sums/home";
 export * from "./program";

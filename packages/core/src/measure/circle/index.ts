@@ -1,0 +1,4 @@
+export * from "./circle-fit";
+export * from "./circle-model";
+export * from "./circle-quantities";
+export * from "./circle-trace";
