@@ -13,7 +13,7 @@ import { FoundForm, type FoundVisit } from "./found-form";
 import { PhotoQueue } from "../job/photo-queue";
 import type { PhotoTaken } from "./check-rows";
 import { momentText } from "../shared/times.text";
-import { dueText, emptyPoint, pointEdit, visitOf, jobSizeText } from "./rounds.view";
+import { dueSentence, emptyPoint, pointEdit, visitOf, jobSizeText } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { DayField } from "../shared/day-field";
@@ -36,6 +36,7 @@ export class PointPage {
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
+  protected readonly dueSentence = dueSentence;
   protected readonly jobSize = jobSizeText;
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
@@ -125,10 +126,6 @@ export class PointPage {
         visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" },
       });
     this.notices.say(`${point.place}: ${visit.found}.`, undo);
-  }
-
-  protected dueSentence(point: LubricationPointRecord): string {
-    return dueText(point).replace(/^./, (c) => c.toUpperCase());
   }
 
   protected photo(point: LubricationPointRecord, { file, shows }: PhotoTaken): void {

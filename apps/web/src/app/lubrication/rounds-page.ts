@@ -19,7 +19,7 @@ import { BringList } from "./bring-list";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
-import { bringText, dueText, goneFrom, visitOf, walkOf, firstText, jobSizeText, riskText } from "./rounds.view";
+import { bringText, dueSentence, goneFrom, visitOf, walkOf, firstText, jobSizeText, riskText } from "./rounds.view";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
@@ -63,7 +63,7 @@ export class RoundsPage {
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
   protected readonly visitOf = visitOf;
-  protected readonly due = dueText;
+  protected readonly due = dueSentence;
   protected readonly rounds = signal<Rounds | null>(null);
   protected readonly error = signal("");
   protected readonly picked = signal<string | null>(null);

@@ -61,6 +61,10 @@ export function dueText(point: LubricationPointRecord): string {
   return `${due}${first}${spread}; every ${point.intervalDays === 1 ? "day" : `${point.intervalDays} days`} by ${point.by}${was}${held}`;
 }
 
+/** The same as a sentence begins. */
+export const dueSentence = (point: LubricationPointRecord): string =>
+  dueText(point).replace(/^./, (c) => c.toUpperCase());
+
 export interface DayBar {
   readonly date: string;
   readonly day: string;
