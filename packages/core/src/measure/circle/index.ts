@@ -1,4 +1,5 @@
 export * from "./circle-fit";
 export * from "./circle-model";
+export * from "./circle-program";
 export * from "./circle-quantities";
 export * from "./circle-trace";

@@ -1,5 +1,6 @@
 import { fromMm, positionUnit, type UnitSystem } from "../../quantity";
 import { checkPlan, type CommandedAs, type TestPlan } from "../reversal";
+import { commentText, dwellBlock, type DwellWord } from "./blocks";
 import { checkProgram, needsLift, programMoves, type ProgramMove, type ProgramOptions } from "./moves";
 
 export interface GcodeOptions extends ProgramOptions {
@@ -7,8 +8,7 @@ export interface GcodeOptions extends ProgramOptions {
   readonly title: string;
   readonly travelMm: number;
   readonly rapidMmMin: number;
-  /** How the control writes a dwell: P in seconds, P in milliseconds, or X in seconds. */
-  readonly dwellWord: "P-seconds" | "P-milliseconds" | "X-seconds";
+  readonly dwellWord: DwellWord;
   /** Decimals of an inch program: five where the control takes them, else four. */
   readonly inchDecimals?: 4 | 5;
 }
@@ -26,18 +26,6 @@ export function commandedAs(options: Pick<GcodeOptions, "system" | "inchDecimals
 
 /** A tip is set down on a block no faster than this, mm/min. */
 const SET_DOWN_MM_MIN = 200;
-
-function commentText(text: string): string {
-  return text
-    .replace(/[()\r\n]/g, " ")
-    .replace(/[^\x20-\x7e]/g, "-")
-    .slice(0, 70);
-}
-
-function dwellBlock(seconds: number, word: GcodeOptions["dwellWord"]): string {
-  if (word === "P-milliseconds") return `G4 P${Math.round(seconds * 1000)}`;
-  return `G4 ${word === "X-seconds" ? "X" : "P"}${seconds.toFixed(1)}`;
-}
 
 /**
  * A test program as plain text: G0, G1, G4 and M0, absolute, feed per minute, millimetres or inches
