@@ -19,6 +19,7 @@ import * as stats from "simple-statistics";
 import { systemClock } from "../apps/server/src/shop/clock";
 import { Machines } from "../apps/server/src/machine/machines";
 import { RunHistory } from "../apps/server/src/measure/run-history";
+import { benchCircle } from "./circle";
 import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
@@ -159,7 +160,7 @@ async function sheets(): Promise<void> {
   report(`audit of ${what}`, { ours: audited, reference, name: "walking it once" });
 }
 
-/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- coverage [part of a name]` for how often every ± and sentence holds. */
+/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- circle [machines]` for a circle taken apart, `-- coverage [part of a name]` for how often every ± and sentence holds. */
 async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
   if (what === "coverage") {
@@ -180,6 +181,10 @@ async function main(): Promise<void> {
   }
   if (what === "rounds") {
     await benchRounds();
+    return;
+  }
+  if (what === "circle") {
+    benchCircle(Number(process.argv[3] ?? "200"));
     return;
   }
   if (what === "diagnosis") {

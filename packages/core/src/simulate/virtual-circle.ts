@@ -50,6 +50,9 @@ export interface VirtualCircleAsked {
 /** Lead-in before the first sample, rad: slack is taken up and the servos lag as they will. */
 const LEAD_IN = Math.PI / 3;
 
+/** Path between two looks at the servos, mm: an axis turns round within a hundredth of a millimetre of it. */
+const DRIVEN_MM = 0.01;
+
 /** One axis as the path is walked: its servo, what it is caught by, and what hangs on it. */
 class Walked {
   private state: VirtualAxisState;
@@ -75,23 +78,31 @@ class Walked {
     this.state = restingState(axis, startMm);
   }
 
-  /** Place of its member after a step of `dt`, mm, and which way it is going. */
-  step(commandMm: number, dt: number): { readonly at: number; readonly going: number } {
-    const { gain, stick, scale, centreMm } = this.has;
+  /** Its motor after a step of `dt`. */
+  drive(commandMm: number, dt: number): void {
+    const { gain, stick } = this.has;
     // A position loop runs after its command as far as its speed over its gain; exact while the command goes evenly.
     const before = this.servo;
     const behind = (commandMm - this.commanded) / (gain * dt);
     this.servo = commandMm - behind + (before - this.commanded + behind) * Math.exp(-gain * dt);
     this.commanded = commandMm;
     const moved = Math.sign(this.servo - before);
-    if (moved !== 0 && this.going !== 0 && moved !== this.going) this.held = before;
+    if (moved !== 0 && this.going !== 0 && moved !== this.going) {
+      this.held = before;
+      // How far it came is remembered by what hangs on it.
+      this.state = commandAxis(this.axis, this.state, before);
+    }
     if (moved !== 0) this.going = moved;
     this.caught *= Math.exp(-dt / stick.tauS);
     // Friction holds the motor till the loop pulls hard enough; then it catches up.
-    if (this.held !== null) {
-      this.caught = this.held - this.servo;
-      if (Math.abs(this.caught) >= stick.mm) this.held = null;
-    }
+    if (this.held === null) return;
+    this.caught = this.held - this.servo;
+    if (Math.abs(this.caught) >= stick.mm) this.held = null;
+  }
+
+  /** Place of its member, mm, and which way its motor is going. */
+  follow(): { readonly at: number; readonly going: number } {
+    const { scale, centreMm } = this.has;
     this.state = commandAxis(this.axis, this.state, this.servo + this.caught);
     const at = memberPosition(this.axis, this.state);
     return { at: at + scale * (at - centreMm), going: this.going };
@@ -130,11 +141,16 @@ export function virtualCircle(plane: VirtualPlane, bar: VirtualBar, asked: Virtu
     return new Walked(axis, has, at[i]);
   });
   const leadIn = Math.ceil(LEAD_IN / stepRad);
+  const parts = Math.ceil((stepRad * radius) / DRIVEN_MM);
   const angles = new Float64Array(samples);
   const deviations = new Float64Array(samples);
   for (let k = -leadIn; k < samples; k += 1) {
     const angle = asked.fromRad + direction * (k + 1) * stepRad;
-    const [x, y] = place(angle).map((mm, i) => axes[i].step(mm, dt));
+    for (let part = 1; part <= parts; part += 1) {
+      const on = place(angle - direction * stepRad * (1 - part / parts));
+      axes.forEach((axis, i) => axis.drive(on[i], dt / parts));
+    }
+    const [x, y] = axes.map((axis) => axis.follow());
     if (k < 0) continue;
     angles[k] = angle;
     const [dx, dy] = bent(plane, radius, {

@@ -30,9 +30,9 @@ const DECAYS = [0.5, 1, 1.5, 2, 3, 4, 8];
 /** Velocity gains tried, 1/s; null: what is read stands at its own angle. */
 const GAINS = [null, 100, 60, 40, 25, 15, 10];
 /** Readings that the length is chosen by. */
-const FEW = 4000;
+const FEW = 2400;
 /** How often the shape of the turns is made anew from what was found. */
-const PASSES = 3;
+const PASSES = 2;
 /** From this correlation on two parts are said together. */
 const TOGETHER = 0.85;
 /** Stretches that a direction is cut into: readings within one are taken as one another’s neighbours. */
@@ -121,8 +121,8 @@ function thinned(traces: readonly CircleTrace[]): readonly CircleTrace[] {
 /** The shape of the turns that fits best: how late they come, how long a spike lasts, how large loss and spike are. */
 function shapeOf(traces: readonly CircleTrace[], setup: CircleSetup, without: readonly CirclePart[]): TurnShape {
   const few = thinned(traces);
-  const tried = (decayMm: number, lagMm: number): Tried => {
-    let shape: TurnShape = { ...NO_SHAPE, decayMm, lagMm };
+  const tried = (decayMm: number, lagMm: number, from: Pick<TurnShape, "lostMm" | "spikeMm">): Tried => {
+    let shape: TurnShape = { lostMm: from.lostMm, spikeMm: from.spikeMm, decayMm, lagMm };
     let squares = Infinity;
     for (let pass = 0; pass < PASSES; pass += 1) {
       const found = solveFor(few, new CircleModel(setup, shape, without));
@@ -133,10 +133,19 @@ function shapeOf(traces: readonly CircleTrace[], setup: CircleSetup, without: re
     return { shape, squares };
   };
   const feed = setup.feedMmMin / 60;
-  const rough = best(GAINS.map((gain) => tried(2, gain === null ? 0 : feed / gain)));
-  const lag = rough.shape.lagMm;
-  const { shape } = best(DECAYS.map((decayMm) => tried(decayMm, lag)));
-  return best([1 / 1.5, 1 / 1.25, 1 / 1.1, 1, 1.1, 1.25, 1.5].map((times) => tried(shape.decayMm, times * lag))).shape;
+  let { shape } = best(GAINS.map((gain) => tried(2, gain === null ? 0 : feed / gain, NO_SHAPE)));
+  const decays = (): TurnShape => best(DECAYS.map((decayMm) => tried(decayMm, shape.lagMm, shape))).shape;
+  shape = decays();
+  for (const times of [1.2, 1.07, 1.025]) {
+    const { decayMm, lagMm } = shape;
+    shape = best([lagMm / times, lagMm, times * lagMm].map((lag) => tried(decayMm, lag, shape))).shape;
+  }
+  shape = decays();
+  for (const times of [1.15, 1.06]) {
+    const { decayMm, lagMm } = shape;
+    shape = best([decayMm / times, decayMm, times * decayMm].map((decay) => tried(decay, lagMm, shape))).shape;
+  }
+  return shape;
 }
 
 interface Tried {
@@ -187,7 +196,9 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
     parts: model.parts.map((id, i) => {
       const bend = servoBend(id, { setup, shape, servo: values[model.parts.indexOf("servo")] ?? 0 });
       const u = t * Math.sqrt(Math.max(0, covariance.get(i, i)));
-      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend) };
+      // How long a spike lasts is known roughly, and it is as much larger as it is shorter.
+      const shapeU = id.startsWith("spike") ? DECAY_UNKNOWN * Math.abs(values[i]) : 0;
+      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend, shapeU) };
     }),
     together: togetherIn(solved),
     rest,
@@ -197,6 +208,8 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
   };
 }
 
+/** How well the size of a spike is known by how long it lasts (ours). */
+const DECAY_UNKNOWN = 0.1;
 /** How well the bend below is known: the lag is found from when the axes turn round (ours). */
 const BEND_UNKNOWN = 0.3;
 

@@ -101,15 +101,14 @@ export class CircleModel {
     const radius = setup.radiusMm;
     const base = OWN[i];
     const size = Math.abs(own);
-    // Going inwards it has turned round: how far it came back since, and along which path.
+    // Going inwards it has turned round: how far it should have come back since.
     const inwards = going * own < 0;
-    const retreat = inwards ? radius * (1 - size) : 0;
+    const back = inwards ? radius * (1 - size) : 0;
     const lost = shape.lostMm[i];
-    const taken = inwards && retreat < lost ? retreat / lost : 1;
-    const step = inwards ? taken - 0.5 : -0.5;
+    const step = inwards ? (back < lost ? back / lost : 1) - 0.5 : -0.5;
     all[base + LOST] = step * size;
     all[base + SLOPE] = step * size * own;
-    all[base + SPIKE] = inwards ? this.spike(i, retreat) * size : 0;
+    all[base + SPIKE] = inwards ? this.spike(i, back) * size : 0;
     const per = setup.axes[i].perTurnMm;
     const turn = per === null ? 0 : (2 * Math.PI * (setup.centreMm[i] + radius * own)) / per;
     all[base + RIPPLE_SIN] = own * Math.sin(turn);
@@ -118,19 +117,22 @@ export class CircleModel {
     all[base + ACROSS] = 0.5 * going * other;
   }
 
-  /** Held till it lets go, then caught up with: of one unit, so far after its axis turned round. */
-  private spike(i: 0 | 1, retreat: number): number {
+  /**
+   * Of one unit, where an axis should have come back so far, mm. Friction holds the motor till the loop pulls hard enough;
+   * it catches up while the slack is taken up, and what is left of it then shows.
+   */
+  private spike(i: 0 | 1, back: number): number {
     const { lostMm, spikeMm, decayMm } = this.shape;
-    const beyond = retreat - lostMm[i];
-    if (beyond <= 0) return 0;
-    if (beyond < spikeMm[i]) return beyond / spikeMm[i];
-    return Math.exp(-(this.path(retreat) - this.path(lostMm[i] + spikeMm[i])) / decayMm);
+    const [lost, held] = [lostMm[i], spikeMm[i]];
+    if (back <= lost) return 0;
+    const left = back <= held ? 1 : Math.exp(-(this.path(back) - this.path(held)) / decayMm);
+    return held > 0 ? Math.min(left, (back - lost) / held) : left;
   }
 
   /** Path since an axis turned round, when it has come back so far, mm. */
-  private path(retreat: number): number {
+  private path(back: number): number {
     const radius = this.setup.radiusMm;
-    return radius * Math.acos(Math.max(-1, 1 - retreat / radius));
+    return radius * Math.acos(Math.max(-1, 1 - back / radius));
   }
 }
 

@@ -1,0 +1,114 @@
+import {
+  chainLostMotion,
+  defaultAxis,
+  defaultVirtualAxis,
+  fitCircle,
+  virtualCircle,
+  type CirclePart,
+  type CircleSetup,
+  type VirtualAxis,
+  type VirtualBar,
+  type VirtualPlane,
+} from "@iron/core";
+import { luckFrom, type Luck } from "./luck";
+
+const SAMPLES = 2400;
+const BAR: VirtualBar = { noiseMm: 0.0002, resolutionMm: 0.0001, offMm: [0.01, -0.02], longerMm: 0 };
+
+interface Drawn {
+  readonly plane: VirtualPlane;
+  readonly setup: CircleSetup;
+  /** What was put into it, in the units of the parts. */
+  readonly truth: Partial<Record<CirclePart, number>>;
+}
+
+function axisOf(letter: string, luck: Luck): { readonly axis: VirtualAxis; readonly ripple: number } {
+  const sound = defaultVirtualAxis(defaultAxis("vertical-centre", letter), 1);
+  const ripple = 0.003 * luck.uniform();
+  const links = sound.links.map((link) => ({ ...link, deadBandMm: 3 * luck.uniform() * link.deadBandMm }));
+  const leadError = { amplitudeMm: ripple, perTurnMm: 10 };
+  return { axis: { ...sound, links, pitchErrorMm: 0, repeatabilityMm: 0, leadError }, ripple };
+}
+
+/** A machine with something of everything, from hardly there to plain. */
+function draw(seed: number): Drawn {
+  const luck = luckFrom(seed);
+  const spread = (most: number): number => most * (2 * luck.uniform() - 1);
+  const [x, y] = [axisOf("X", luck), axisOf("Y", luck)];
+  const gains: [number, number] = [25 + 15 * luck.uniform(), 25 + 15 * luck.uniform()];
+  const scale: [number, number] = [spread(30e-6), spread(30e-6)];
+  const square = spread(60e-6);
+  const bowMm: [number, number] = [spread(0.003), spread(0.003)];
+  const asideMm: [number, number] = [0.003 * luck.uniform(), 0.003 * luck.uniform()];
+  const stick = [0, 1].map(() => ({ mm: 0.005 * luck.uniform(), tauS: 0.1 })) as unknown as VirtualPlane["stick"];
+  const setup: CircleSetup = {
+    radiusMm: 150,
+    feedMmMin: 1000,
+    axes: [
+      { letter: "X", perTurnMm: 10 },
+      { letter: "Y", perTurnMm: 10 },
+    ],
+    centreMm: [300, 200],
+  };
+  return {
+    plane: { axes: [x.axis, y.axis], gains, scale, square, bowMm, asideMm, stick },
+    setup,
+    truth: {
+      mismatch: scale[0] - scale[1],
+      square,
+      servo: 1 / gains[0] - 1 / gains[1],
+      "lost-1": chainLostMotion(x.axis.links),
+      "lost-2": chainLostMotion(y.axis.links),
+      "ripple-sin-1": x.ripple,
+      "ripple-sin-2": y.ripple,
+      "bow-1": bowMm[0],
+      "bow-2": bowMm[1],
+      "across-1": asideMm[0],
+      "across-2": asideMm[1],
+      "spike-1": stick[0].mm,
+      "spike-2": stick[1].mm,
+    },
+  };
+}
+
+/** How often each part of a drawn machine is found within its U, both ways round. */
+export function benchCircle(machines: number): void {
+  const within = new Map<string, { count: number; off: number; u: number }>();
+  let ms = 0;
+  for (let seed = 1; seed <= machines; seed += 1) {
+    const { plane, setup, truth } = draw(seed);
+    const { radiusMm, feedMmMin, centreMm } = setup;
+    const traces = ([1, -1] as const).map((direction) =>
+      virtualCircle(plane, BAR, {
+        radiusMm,
+        feedMmMin,
+        centreMm,
+        direction,
+        fromRad: 0,
+        spanRad: 2 * Math.PI,
+        samples: SAMPLES,
+        seed: 2 * seed + (direction === 1 ? 0 : 1),
+      }),
+    );
+    const start = performance.now();
+    const fit = fitCircle(traces, setup);
+    ms += performance.now() - start;
+    for (const { id, value, u } of fit.parts) {
+      const put = truth[id];
+      if (put === undefined) continue;
+      const sum = within.get(id) ?? { count: 0, off: 0, u: 0 };
+      within.set(id, {
+        count: sum.count + Number(Math.abs(value - put) <= u),
+        off: sum.off + Math.abs(value - put),
+        u: sum.u + u,
+      });
+    }
+  }
+  console.log(
+    `circle: ${machines} machines, ${SAMPLES} readings each way; one taken apart in ${(ms / machines).toFixed(0)} ms`,
+  );
+  for (const [id, { count, off, u }] of within)
+    console.log(
+      `${id.padEnd(14)} within its U ${((100 * count) / machines).toFixed(1)} %, off by ${(off / machines).toPrecision(2)} in the mean, U ${(u / machines).toPrecision(2)}`,
+    );
+}
