@@ -1,5 +1,6 @@
 import type { Rounds } from "@iron/contract";
 import { randomUUID } from "node:crypto";
+import { systemClock } from "../shop/clock";
 import { testApp, type TestApp } from "../testing/test-app";
 
 describe("rounds that are told", () => {
@@ -7,8 +8,14 @@ describe("rounds that are told", () => {
   beforeEach(async () => {
     t = await testApp({ demo: true });
     t.app.tend();
+    // No two looks at the clock see the same.
+    let now = Date.now();
+    jest.spyOn(systemClock, "now").mockImplementation(() => new Date((now += 7)));
   });
-  afterEach(() => t.close());
+  afterEach(async () => {
+    jest.restoreAllMocks();
+    await t.close();
+  });
   const get = async (): Promise<Rounds> => (await t.api.get("/api/rounds").expect(200)).body as Rounds;
   const placed = (r: Rounds): Map<number, string> =>
     new Map(r.days.flatMap((d) => d.stops.flatMap((s) => s.points.map((p) => [p.id, d.date] as const))));

@@ -193,7 +193,8 @@ export class LubricationRounds {
   private async keep(afresh: boolean): Promise<{ readonly present: Present; readonly wrote: number }> {
     const present = await this.present(afresh);
     if (present.same) return { present, wrote: 0 };
-    const at = instant(this.needs.clock);
+    // As it was told: who looks now and who looks later read one time.
+    const at = present.at ?? instant(this.needs.clock);
     const gone = await this.needs.db.transaction().execute(async (trx) => {
       await trx
         .insertInto("lube_plan")

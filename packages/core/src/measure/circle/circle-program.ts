@@ -1,4 +1,4 @@
-import { fromMm, positionUnit, requireBound, type UnitSystem } from "../../quantity";
+import { BoundError, fromMm, positionUnit, requireBound, type UnitSystem } from "../../quantity";
 import { commentText, dwellBlock, type DwellWord } from "../program";
 import type { CircleDirection } from "./circle-trace";
 
@@ -95,8 +95,7 @@ export function circleProgram(asked: CircleProgram): string {
   checked(asked);
   const [a, b] = asked.axes.map((axis) => axis.letter);
   const plane = PLANES[`${a}${b}`];
-  requireBound({ [`plane of ${a} and ${b}`]: plane ? 1 : 0 }, plane !== undefined, "of X and Y, Z and X, or Y and Z");
-  if (!plane) return "";
+  if (!plane) throw new BoundError(`plane of ${a} and ${b}`, 0, "of X and Y, Z and X, or Y and Z");
   const unit = positionUnit(asked.system);
   const decimals = asked.system === "metric" ? 3 : 4;
   const grain = 10 ** -decimals;
