@@ -53,9 +53,13 @@ test.describe("a nut that is reached only by parting it", () => {
     const day = page.getByRole("region", { name: "The coming days" }).locator("button[aria-pressed]").nth(on);
     await expect(day).toContainText(/and a job of \d+ h/);
     await day.click();
+    await expect(day).toHaveAttribute("aria-pressed", "true");
     const job = page.getByRole("note").filter({ hasText: "This one is a job" });
     // What stands before it on that day is done first.
-    for (let i = 0; i < 30 && (await job.count()) === 0; i += 1) {
+    const keys = page.locator("article.stop .keys");
+    for (let i = 0; i < 30; i += 1) {
+      await expect(job.or(keys).first()).toBeVisible();
+      if (await job.count()) break;
       const before = await page.getByText(/· \d+ to go ·/).innerText();
       await foundAs(page);
       await expect(page.getByText(before, { exact: true })).toHaveCount(0);
