@@ -3,21 +3,17 @@ import {
   defaultAxis,
   defaultVirtualAxis,
   fitCircle,
-  virtualCircle,
   type CirclePart,
-  type CircleSetup,
   type VirtualAxis,
-  type VirtualBar,
   type VirtualPlane,
 } from "@iron/core";
+import { bothWays, SETUP } from "../packages/core/src/measure/circle/circle-virtual.testing";
 import { luckFrom, type Luck } from "./luck";
 
 const SAMPLES = 2400;
-const BAR: VirtualBar = { noiseMm: 0.0002, resolutionMm: 0.0001, offMm: [0.01, -0.02], longerMm: 0 };
 
 interface Drawn {
   readonly plane: VirtualPlane;
-  readonly setup: CircleSetup;
   /** What was put into it, in the units of the parts. */
   readonly truth: Partial<Record<CirclePart, number>>;
 }
@@ -41,18 +37,8 @@ function draw(seed: number): Drawn {
   const bowMm: [number, number] = [spread(0.003), spread(0.003)];
   const asideMm: [number, number] = [0.003 * luck.uniform(), 0.003 * luck.uniform()];
   const stick = [0, 1].map(() => ({ mm: 0.005 * luck.uniform(), tauS: 0.1 })) as unknown as VirtualPlane["stick"];
-  const setup: CircleSetup = {
-    radiusMm: 150,
-    feedMmMin: 1000,
-    axes: [
-      { letter: "X", perTurnMm: 10 },
-      { letter: "Y", perTurnMm: 10 },
-    ],
-    centreMm: [300, 200],
-  };
   return {
     plane: { axes: [x.axis, y.axis], gains, scale, square, bowMm, asideMm, stick },
-    setup,
     truth: {
       mismatch: scale[0] - scale[1],
       square,
@@ -76,22 +62,10 @@ export function benchCircle(machines: number): void {
   const within = new Map<string, { count: number; off: number; u: number }>();
   let ms = 0;
   for (let seed = 1; seed <= machines; seed += 1) {
-    const { plane, setup, truth } = draw(seed);
-    const { radiusMm, feedMmMin, centreMm } = setup;
-    const traces = ([1, -1] as const).map((direction) =>
-      virtualCircle(plane, BAR, {
-        radiusMm,
-        feedMmMin,
-        centreMm,
-        direction,
-        fromRad: 0,
-        spanRad: 2 * Math.PI,
-        samples: SAMPLES,
-        seed: 2 * seed + (direction === 1 ? 0 : 1),
-      }),
-    );
+    const { plane, truth } = draw(seed);
+    const traces = bothWays(plane, { samples: SAMPLES, seed });
     const start = performance.now();
-    const fit = fitCircle(traces, setup);
+    const fit = fitCircle(traces, SETUP);
     ms += performance.now() - start;
     for (const { id, value, u } of fit.parts) {
       const put = truth[id];

@@ -54,6 +54,10 @@ test("a round goes on through a killed server, nothing twice; what another has d
       .getByRole("alert")
       .filter({ hasText: `${third}: Rowan has done this point already: found right. Nothing was kept twice.` }),
   ).toBeVisible();
+  // What was told is not lost for that.
+  const count = (await visits()).length;
+  await page.getByRole("button", { name: "Keep mine too" }).click();
+  await expect.poll(async () => (await visits()).length).toBe(count + 1);
 });
 
 test("two people on one round: what the one has done is passed over by the other, and said under the thumb", async ({

@@ -164,7 +164,7 @@ test("two hundred machines from a list are seen first, made in one act, planned,
   // Far more than ninety minutes’ work is late: what risks most comes first, and that is said.
   await expect(
     page.getByText(
-      /These two weeks have .*; what is due wants .* more\. So the \d+ points that risk least wait: for each week about/,
+      /These two weeks have .*; what is due wants .* more\. So the \d+ points that risk least for their minutes wait: for each week about/,
     ),
   ).toBeVisible();
   await expect(page.getByRole("heading", { name: "To bring" })).toBeVisible();

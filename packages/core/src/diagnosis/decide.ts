@@ -76,7 +76,7 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
     eachOutcome(factorsOf(posterior, test, sizes), now, (weights, chance) => {
       told += chance;
       after += chance * mending.cost(weights);
-      mending.shifts.forEach((there, i) => (shift[i] += chance * Math.abs(there - posterior.marginals[i])));
+      mending.chances.forEach((there, i) => (shift[i] += chance * Math.abs(there - posterior.marginals[i])));
     });
     // What is too rare to be weighed teaches nothing.
     after += (1 - told) * before;

@@ -21,11 +21,12 @@ export class Mending {
   private readonly reached: Float64Array;
   private readonly order: Int16Array;
   private readonly sorted: Float64Array;
+  private readonly costs: readonly number[];
   private readonly wrong: number;
   private readonly callIn: number;
   private readonly misnamed: number;
   /** Chance of each cause by the weights asked for last. */
-  readonly shifts: Float64Array;
+  readonly chances: Float64Array;
 
   /**
    * @param posterior - accounts and causes
@@ -46,13 +47,11 @@ export class Mending {
     this.reached = new Float64Array(n + 1);
     this.order = new Int16Array(n + 1);
     this.sorted = new Float64Array(n + 1);
-    this.shifts = new Float64Array(n);
+    this.chances = new Float64Array(n);
     this.wrong = minuteCost(axis, terms.wrongMinutes);
     this.callIn = minuteCost(axis, terms.callInMinutes);
     this.misnamed = minuteCost(axis, terms.misnamedMinutes);
   }
-
-  private readonly costs: readonly number[];
 
   /**
    * @param weights - of the accounts, need not sum to one
@@ -85,7 +84,7 @@ export class Mending {
   }
 
   private weigh(weights: Float64Array): number {
-    const { members, begins, weight, shifts } = this;
+    const { members, begins, weight, chances } = this;
     const n = weight.length - 1;
     weight.fill(0);
     let total = 0;
@@ -97,7 +96,7 @@ export class Mending {
       if (begins[i] === end) weight[n] += w;
       for (let k = begins[i]; k < end; k += 1) weight[members[k]] += w;
     }
-    for (let i = 0; i < n; i += 1) shifts[i] = total > 0 ? weight[i] / total : 0;
+    for (let i = 0; i < n; i += 1) chances[i] = total > 0 ? weight[i] / total : 0;
     return total;
   }
 

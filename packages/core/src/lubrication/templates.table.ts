@@ -81,7 +81,7 @@ export const AXIS_TEMPLATES: readonly TemplateRow[] = [
   {
     fits: { guideway: ["v-wheel"] },
     place: "wheel tracks and felts", link: "way", way: "wipe", lubricant: LIGHT_OIL, dose: 1, doseUnit: "wipe", minutes: 3, weight: 1,
-    access: "plastic wheels run dry: wiped clean only, felts left dry", rule: [30, 100, null, 7, 92], checks: ["each wheel turned by hand: slips or will not turn"],
+    access: "for steel wheels; plastic ones run dry: wiped clean only, felts left dry", rule: [30, 100, null, 7, 92], checks: ["each wheel turned by hand: slips or will not turn"],
   },
   {
     fits: { guideway: ["crossed-roller", "ball-cage"] },
@@ -200,7 +200,7 @@ export const MACHINE_TEMPLATES: readonly TemplateRow[] = [
   },
   {
     place: "fans and filters of the cabinet", link: null, way: "look", lubricant: NONE, dose: 0, doseUnit: "wipe", minutes: 6, weight: 2,
-    access: "fans heard and felt blowing before it is switched off; from outside, cabinet stays shut but for who may open it; brush and dry cloth, no vacuum nozzle near electronics", rule: [92, null, null, 14, 182],
+    access: "fans heard running before it is switched off; from outside, cabinet stays shut but for who may open it; brush and dry cloth, no vacuum nozzle near electronics", rule: [92, null, null, 14, 182],
     checks: ["filter mats: clogged", "fans: still or loud"],
   },
 ];

@@ -7,6 +7,13 @@ import { Preferences } from "../data/preferences";
 import { Outbox } from "../shared/outbox";
 import { shrinkPhoto, SMALL_PHOTO } from "../shared/shrink-photo";
 
+/** A photo of a lubrication point, or of one of its checks. */
+export interface PhotoTaken {
+  readonly file: File;
+  /** The check that it shows. */
+  readonly shows?: string;
+}
+
 /** A photo taken at a step of a job or at a lubrication point, and not yet with the server. */
 export interface WaitingPhoto {
   readonly key: string;
@@ -77,6 +84,13 @@ export class PhotoQueue {
   /** A photo taken just now, by whoever is working. */
   take(photo: Omit<WaitingPhoto, "key" | "by">): void {
     this.add({ ...photo, key: newKey(), by: this.preferences.who() });
+  }
+
+  /** One of a lubrication point, or of one of its checks; tells what it is called. */
+  takeOf(point: Pick<LubricationPointRecord, "id" | "place">, { file, shows }: PhotoTaken): string {
+    const caption = shows ? `${point.place}: ${shows}` : point.place;
+    this.take({ of: "point", id: point.id, step: "", caption, shows, file });
+    return caption;
   }
 
   add(photo: WaitingPhoto): void {

@@ -2,18 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, outp
 import { parseDecimal, type CheckAnswered, type LubricationPointRecord } from "@iron/contract";
 import { checkFigure, type CheckAnswer } from "@iron/core";
 import { TextField, type Choice } from "../shared/fields";
+import type { PhotoTaken } from "../job/photo-queue";
 import { OneOf } from "../shared/one-of";
 import { PhotoField } from "../shared/photo-field";
 import { dayText } from "../shared/times.text";
 
 type Check = LubricationPointRecord["answered"][number];
-
-/** A photo of a point, or of one of its checks. */
-export interface PhotoTaken {
-  readonly file: File;
-  /** The check that it shows. */
-  readonly shows?: string;
-}
 
 /** What is looked at on the way, each a row of its own: fine, watch, or act. */
 @Component({

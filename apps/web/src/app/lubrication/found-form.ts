@@ -14,7 +14,8 @@ import { ButtonDirective } from "primeng/button";
 import { TextField } from "../shared/fields";
 import { PhotoField } from "../shared/photo-field";
 import { TickBox } from "../shared/tick-box";
-import { CheckRows, type PhotoTaken } from "./check-rows";
+import type { PhotoTaken } from "../job/photo-queue";
+import { CheckRows } from "./check-rows";
 import { FoundPlaces } from "./found-places";
 import { foundKeys } from "./rounds.view";
 
@@ -88,11 +89,14 @@ export class FoundForm {
   }
   private readonly rows = viewChild.required(CheckRows);
   private readonly fed = viewChild.required(FoundPlaces);
-  protected readonly keys = computed(() => foundKeys(this.point()));
+  protected readonly keys = computed(() =>
+    this.fed().allTold() ? [{ state: "right" as const, label: "Keep what was told" }] : foundKeys(this.point()),
+  );
   /** Nothing is greased or oiled here. */
   protected readonly nothingGiven = computed(() => this.point().dose === 0);
   protected readonly foundHeading = computed(() => {
     if (this.point().way === "bath") return "Its level, before it was topped up";
+    if (this.fed().allTold()) return "Each is told";
     if (this.fed().apart()) return "The others, before anything was given";
     return this.nothingGiven() ? "What it was like" : "Found, before anything was given";
   });

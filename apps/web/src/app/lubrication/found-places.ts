@@ -135,6 +135,8 @@ export class FoundPlaces {
   readonly apart = computed(
     () => !this.central() && (this.states().some((s) => s !== null) || this.given().some((g) => g.trim() !== "")),
   );
+  /** Every place was told by itself: there are no others for a key to speak of. */
+  readonly allTold = computed(() => this.apart() && this.states().every((s) => s !== null));
   /** What the closed list holds, or what it was like the last time. */
   protected readonly summary = computed(() => {
     if (this.central()) return this.wetText();

@@ -43,6 +43,33 @@ describe("a paper round typed in", () => {
     expect(page.value(at("Y ways"))).toBe("");
   });
 
+  it("what else stands on the paper goes in under More, under its day; the letters of the others stay", () => {
+    const outlets = ["carriage 1", "carriage 2"];
+    const page = open([points[0], lubricationPoint({ id: 4, place: "X rail carriages", dose: 2, outlets })]);
+    page.type("Walked on", "2026-03-01");
+    page.type(at("X ball nut"), "d");
+    page.press("More of Godwit, X rail carriages");
+    page.press("They are not alike: one by one");
+    page.choose("carriage 1", "dry");
+    page.choose("carriage 2", "flooded");
+    // There are no others left for a key to speak of.
+    page.press("Keep what was told");
+    const request = sent(4);
+    expect(request.request.body).toMatchObject({
+      found: "dry",
+      dose: 1,
+      date: "2026-03-01",
+      places: [
+        { name: "carriage 1", found: "dry", dose: 1 },
+        { name: "carriage 2", found: "flooded", dose: 0 },
+      ],
+    });
+    answer(request, points[0]);
+    expect(page.page.queryByLabelText(at("X rail carriages"))).toBeNull();
+    expect(page.value(at("X ball nut"))).toBe("d");
+    expect(page.page.queryByRole("button", { name: /^More of/ })).toBeNull();
+  });
+
   it("a letter that means nothing is named, and taken out", () => {
     const page = open();
     page.type(at("X ball nut"), "q");

@@ -1,16 +1,18 @@
 import { DayField } from "../shared/day-field";
-import { giveText, dayOf } from "@iron/core";
+import { dayOf, giveText, isGivenTo, type FoundState } from "@iron/core";
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import type { FoundState } from "@iron/core";
-import type { Rounds } from "@iron/contract";
+import type { LubricationPointRecord, LubricationVisitInput, Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { dayText } from "../shared/times.text";
+import { PhotoQueue } from "../job/photo-queue";
+import { FoundForm, type FoundVisit } from "./found-form";
 import { RoundsNav } from "./rounds-nav";
 import { FOUND_LETTERS, walkOf } from "./rounds.view";
+import { RefusedVisits } from "./refused-visits";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { ChoiceField } from "../shared/fields";
@@ -21,7 +23,18 @@ import { InputText } from "primeng/inputtext";
 /** A round that was walked on paper, typed in: one letter a point, Enter goes on. */
 @Component({
   selector: "ip-paper",
-  imports: [InputText, LoadingLines, ButtonDirective, DayField, RoundsNav, Trouble, ChoiceField, ChoicesPipe],
+  imports: [
+    RefusedVisits,
+    FoundForm,
+    InputText,
+    LoadingLines,
+    ButtonDirective,
+    DayField,
+    RoundsNav,
+    Trouble,
+    ChoiceField,
+    ChoicesPipe,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -44,14 +57,9 @@ import { InputText } from "primeng/inputtext";
         </div>
         <p class="quiet">
           A letter a point: d dry, r right, f flooded, i dirty, b blocked; empty where nothing was done. Enter goes to
-          the next.
+          the next. Checks, places and amounts that stand on the paper go in under More.
         </p>
-        @for (one of queue.refused(); track one.visit.key) {
-          <div class="bad" role="alert">
-            <p>{{ one.place }}: {{ one.message }}</p>
-            <button type="button" pButton severity="secondary" (click)="queue.read(one.visit.key)">Read</button>
-          </div>
-        }
+        <ip-refused-visits />
         <form (submit)="$event.preventDefault()" novalidate aria-label="Paper round">
           <table class="rows">
             <thead>
@@ -64,7 +72,21 @@ import { InputText } from "primeng/inputtext";
             <tbody>
               @for (row of rows(); track row.point.id) {
                 <tr>
-                  <td>{{ row.stop.nickname }}, {{ row.point.place }}</td>
+                  <td>
+                    {{ row.stop.nickname }}, {{ row.point.place }}
+                    @if (!row.point.partsNut && (row.point.answered.length || row.point.outlets.length)) {
+                      <button
+                        type="button"
+                        pButton
+                        text
+                        [attr.aria-expanded]="more() === row.point.id"
+                        [attr.aria-label]="'More of ' + row.stop.nickname + ', ' + row.point.place"
+                        (click)="more.set(more() === row.point.id ? null : row.point.id)"
+                      >
+                        More
+                      </button>
+                    }
+                  </td>
                   <td class="words">{{ dose(row.point) }}</td>
                   <td class="words">
                     <input
@@ -80,6 +102,18 @@ import { InputText } from "primeng/inputtext";
                     {{ said(row.point.id) }}
                   </td>
                 </tr>
+                @if (more() === row.point.id) {
+                  <tr>
+                    <td colspan="3">
+                      <ip-found-form
+                        [point]="row.point"
+                        [photos]="photos.waiting().length"
+                        (found)="keepOne(row.point, $event)"
+                        (photo)="photos.takeOf(row.point, $event)"
+                      />
+                    </td>
+                  </tr>
+                }
               } @empty {
                 <tr>
                   <td colspan="3">Nothing is planned on this day.</td>
@@ -113,6 +147,7 @@ export class PaperEntry {
   private readonly api = inject(Api);
   private readonly preferences = inject(Preferences);
   protected readonly queue = inject(VisitQueue);
+  protected readonly photos = inject(PhotoQueue);
   protected readonly dose = giveText;
   protected readonly today = dayOf(new Date());
   protected readonly rounds = signal<Rounds | null>(null);
@@ -122,6 +157,8 @@ export class PaperEntry {
   protected readonly doneOn = signal(this.today);
   protected readonly letters = signal<Readonly<Record<number, string>>>({});
   protected readonly kept = signal(0);
+  /** The point whose checks, places and amounts are typed in. */
+  protected readonly more = signal<number | null>(null);
   private readonly done = signal<ReadonlySet<number>>(new Set());
   protected readonly days = computed(() =>
     (this.rounds()?.days ?? [])
@@ -171,24 +208,30 @@ export class PaperEntry {
   }
 
   protected onward(field: HTMLInputElement): void {
-    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, button") ?? [])];
+    const all = [...(field.form?.querySelectorAll<HTMLElement>(".letter, .next button") ?? [])];
     all.at(all.indexOf(field) + 1)?.focus();
   }
 
-  protected keep(): void {
+  /** One point with all that the paper says of it. */
+  protected keepOne(point: LubricationPointRecord, visit: FoundVisit): void {
+    this.send(point, visit);
+    this.more.set(null);
+    this.letters.update((all) => ({ ...all, [point.id]: "" }));
+    this.done.update((set) => new Set([...set, point.id]));
+  }
+
+  private send(point: LubricationPointRecord, visit: Omit<LubricationVisitInput, "key" | "date">): void {
     const by = this.preferences.who();
+    const dated = { ...visit, key: newKey(), date: this.doneOn() };
+    this.queue.add({ pointId: point.id, place: point.place, by, visit: dated });
+    this.kept.update((n) => n + 1);
+  }
+
+  protected keep(): void {
     const rows = this.rows();
     for (const { point } of rows) {
       const found = this.stateOf(point.id);
-      if (!found) continue;
-      const dose = found === "flooded" || found === "blocked" ? 0 : point.dose;
-      this.queue.add({
-        pointId: point.id,
-        place: point.place,
-        by,
-        visit: { key: newKey(), found, dose, glitter: false, words: "", date: this.doneOn() },
-      });
-      this.kept.update((n) => n + 1);
+      if (found) this.send(point, { found, dose: isGivenTo(found) ? point.dose : 0, glitter: false, words: "" });
     }
     const now = rows.filter((r) => this.stateOf(r.point.id)).map((r) => r.point.id);
     this.done.update((set) => new Set([...set, ...now]));

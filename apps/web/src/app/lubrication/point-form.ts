@@ -126,7 +126,8 @@ function editOf(typed: Typed, provenance: string): LubricationPointEdit {
     rule: { ...rule, leastDays: rule.leastDays ?? NaN, mostDays: rule.mostDays ?? NaN },
     checks: linesOf(typed.checks),
     outlets: linesOf(typed.outlets),
-    priming: typed.priming ?? NaN,
+    // Asked of a central system only: elsewhere nobody can mend what stands there.
+    priming: typed.priming ?? (typed.way === "central line" ? NaN : USUAL_PRIMING),
     factors: [...typed.factors],
     provenance,
   };

@@ -10,10 +10,10 @@ import { VersionedSave } from "../data/versioned-save";
 import { saidIn } from "../data/problems";
 import { PointForm, type LubricationPointEdit } from "./point-form";
 import { FoundForm, type FoundVisit } from "./found-form";
-import { PhotoQueue } from "../job/photo-queue";
-import type { PhotoTaken } from "./check-rows";
+import { PhotoQueue, type PhotoTaken } from "../job/photo-queue";
 import { momentText } from "../shared/times.text";
 import { dueSentence, emptyPoint, pointEdit, visitOf, jobSizeText } from "./rounds.view";
+import { RefusedVisits } from "./refused-visits";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { DayField } from "../shared/day-field";
@@ -23,7 +23,17 @@ import { OrderWhat } from "./order-what";
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
-  imports: [ButtonDirective, DayField, FoundForm, LoadingLines, OrderWhat, PointForm, RouterLink, Trouble],
+  imports: [
+    RefusedVisits,
+    ButtonDirective,
+    DayField,
+    FoundForm,
+    LoadingLines,
+    OrderWhat,
+    PointForm,
+    RouterLink,
+    Trouble,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   templateUrl: "./point-page.html",
@@ -128,9 +138,8 @@ export class PointPage {
     this.notices.say(`${point.place}: ${visit.found}.`, undo);
   }
 
-  protected photo(point: LubricationPointRecord, { file, shows }: PhotoTaken): void {
-    const caption = shows ? `${point.place}: ${shows}` : point.place;
-    this.photos.take({ of: "point", id: point.id, step: "", caption, shows, file });
+  protected photo(point: LubricationPointRecord, taken: PhotoTaken): void {
+    this.photos.takeOf(point, taken);
   }
 
   protected change(point: LubricationPointRecord): void {

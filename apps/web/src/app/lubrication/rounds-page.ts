@@ -13,13 +13,13 @@ import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
 import { datesInText, dayText } from "../shared/times.text";
-import { PhotoQueue } from "../job/photo-queue";
-import type { PhotoTaken } from "./check-rows";
+import { PhotoQueue, type PhotoTaken } from "../job/photo-queue";
 import { BringList } from "./bring-list";
 import { ComingDays } from "./coming-days";
 import { NotToday, type HandMove } from "./not-today";
 import { RoundsNav } from "./rounds-nav";
 import { bringText, dueSentence, goneFrom, visitOf, walkOf, firstText, jobSizeText, riskText } from "./rounds.view";
+import { RefusedVisits } from "./refused-visits";
 import { VisitQueue } from "./visit-queue";
 import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
@@ -35,6 +35,7 @@ const LOOK_MS = 30_000;
 @Component({
   selector: "ip-rounds",
   imports: [
+    RefusedVisits,
     BringList,
     ButtonDirective,
     CdkDrag,
@@ -228,10 +229,8 @@ export class RoundsPage {
   }
 
   /** Photos wait like visits; a point’s page shows them. */
-  protected photo(point: LubricationPointRecord, { file, shows }: PhotoTaken): void {
-    const caption = shows ? `${point.place}: ${shows}` : point.place;
-    this.photos.take({ of: "point", id: point.id, step: "", caption, shows, file });
-    this.notices.say(`${caption}: photo taken; it goes to the point.`);
+  protected photo(point: LubricationPointRecord, taken: PhotoTaken): void {
+    this.notices.say(`${this.photos.takeOf(point, taken)}: photo taken; it goes to the point.`);
   }
 
   /** A point dragged onto a day is put there. */

@@ -123,9 +123,11 @@ describe("what comes first where there is not time for all", () => {
     expect(shortText({ ...rounds, unplanned: [shut] })).toBe("");
     const text = shortText({ ...rounds, unplanned: [one, { ...one, id: 2, minutes: 60, week: 60 }, shut] });
     expect(text).toContain(
-      "what is due wants 1 h 30 min more. So the 2 points that risk least wait: for each week about",
+      "what is due wants 1 h 30 min more. So the 2 points that risk least for their minutes wait: for each week about",
     );
     expect(text).toMatch(/\b100\b/);
-    expect(shortText({ ...rounds, unplanned: [one] })).toContain("one point that risks least waits");
+    expect(shortText({ ...rounds, unplanned: [one] })).toContain(
+      "the one point that risks least for its minutes waits",
+    );
   });
 });

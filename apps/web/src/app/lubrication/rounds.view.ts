@@ -143,7 +143,9 @@ export function shortText({ days, unplanned, currency }: Pick<Rounds, "days" | "
   const there = sum(days.map((d) => d.available));
   const missing = sum(waits.map((u) => u.minutes));
   const points =
-    waits.length === 1 ? "one point that risks least waits" : `the ${waits.length} points that risk least wait`;
+    waits.length === 1
+      ? "the one point that risks least for its minutes waits"
+      : `the ${waits.length} points that risk least for their minutes wait`;
   return `These two weeks have ${minutesText(there)}; what is due wants ${minutesText(missing)} more. So ${points}: for each week about ${money(sum(waits.map((u) => u.week)), currency)} at risk.`;
 }
 

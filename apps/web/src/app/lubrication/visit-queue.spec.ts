@@ -67,7 +67,24 @@ describe("visits on their way to the server", () => {
       );
     expect(queue.refused().map((r) => r.message)).toEqual(["Rowan has done this point already."]);
     http.expectOne("/api/lube-points/7/visits").flush({ id: 7 });
+    expect(queue.refused()[0].besides).toBe(false);
     queue.read("a");
     expect(queue.refused()).toEqual([]);
+  });
+
+  it("what was told is not lost where somebody was faster: it can be kept beside theirs, under a key of its own", () => {
+    const queue = make();
+    queue.add(visit("a"));
+    const body = { status: 409, detail: "Rowan has done this point already.", current: { id: 7 } };
+    http.expectOne("/api/lube-points/7/visits").flush(body, { status: 409, statusText: "Conflict" });
+    const [refused] = queue.refused();
+    expect(refused.besides).toBe(true);
+    queue.keepBesides(refused);
+    expect(queue.refused()).toEqual([]);
+    const request = http.expectOne("/api/lube-points/7/visits");
+    expect(request.request.body).toMatchObject({ found: "dry", dose: 2, again: true });
+    expect((request.request.body as { key: string }).key).not.toBe("a");
+    request.flush({ id: 7 });
+    expect(queue.waiting()).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 import { inject, Injectable, signal } from "@angular/core";
 import type { LubricationPointRecord, LubricationVisitInput } from "@iron/contract";
 import { Api } from "../data/api";
+import { newKey } from "../data/new-key";
 import { Outbox } from "../shared/outbox";
 
 /** A visit made and not yet with the server. */
@@ -14,6 +15,8 @@ export interface WaitingVisit {
 /** A visit that the server would not have, with its words. */
 export interface RefusedVisit extends WaitingVisit {
   readonly message: string;
+  /** Somebody else has made one just now: this one can be kept beside it. */
+  readonly besides: boolean;
 }
 
 const STORE = "iron-visits-waiting";
@@ -29,7 +32,8 @@ export class VisitQueue {
     keyOf: (w) => w.visit.key,
     send: (w) => this.api.call("visitPoint", { params: { id: w.pointId }, body: w.visit, by: w.by }),
     taken: (point) => this.taken.set(point),
-    refused: ({ detail }, w) => this.refused.update((all) => [...all, { ...w, message: detail }]),
+    refused: ({ detail, current }, w) =>
+      this.refused.update((all) => [...all, { ...w, message: detail, besides: Boolean(current) }]),
     changed: keep,
   });
   readonly waiting = this.outbox.waiting.asReadonly();
@@ -42,6 +46,12 @@ export class VisitQueue {
 
   add(visit: WaitingVisit): void {
     this.outbox.add(visit);
+  }
+
+  /** What was told is not lost because somebody was faster: both visits stand. */
+  keepBesides({ pointId, place, by, visit }: RefusedVisit): void {
+    this.read(visit.key);
+    this.add({ pointId, place, by, visit: { ...visit, key: newKey(), again: true } });
   }
 
   read(key: string): void {

@@ -125,6 +125,8 @@ describe("circleProgram, walked with an independent parser", () => {
     expect(text).not.toMatch(/^G0\b/m);
     expect(text.startsWith("%\n")).toBe(true);
     expect(text.endsWith("M30\n%\n")).toBe(true);
+    // Begin and end, and none between: a control would stop reading there.
+    expect(text.match(/%/g)).toHaveLength(2);
   });
 
   it.each([

@@ -136,7 +136,7 @@ export function circleProgram(asked: CircleProgram): string {
   const lines = [
     "%",
     `(${commentText(asked.title)})`,
-    "(Spindle locked. Tool and coolant off. Overrides at 100 %. Hand on the stop.)",
+    "(Spindle locked. Tool and coolant off. Overrides at 100 percent. Hand on the stop.)",
     `(The centre seat stands at ${a}${word(centre[0])} ${b}${word(centre[1])}. First pass without the bar, slowly.)`,
     `${unit === "mm" ? "G21" : "G20"} (${unit === "mm" ? "millimetres" : "inches"})`,
     `${plane.word} (plane ${a}${b})`,

@@ -23,7 +23,7 @@ interface Ring {
 }
 
 /**
- * The least-squares circle through deviations small against the radius (Kasa’s linear form).
+ * The least-squares circle through deviations so small against the radius that its centre shows as cos and sin.
  * @param traces - one direction, or both together
  * @returns radius less nominal, and the centre, mm
  * @throws BoundError with fewer than three readings, or all of them at one place

@@ -2,14 +2,15 @@
 export type DwellWord = "P-seconds" | "P-milliseconds" | "X-seconds";
 
 /**
- * Text that can stand in a comment of a program: nothing in it ends the comment, and every control reads it.
+ * Text that can stand in a comment of a program: nothing in it ends the comment or the program (a percent sign does, on
+ * many controls: common practice, no source), and every control reads it.
  * @param text - anything
- * @returns plain ASCII without brackets, 70 characters at most
+ * @returns plain ASCII without brackets and percent signs, 70 characters at most
  * @example commentText("X (left)") // "X  left "
  */
 export function commentText(text: string): string {
   return text
-    .replace(/[()\r\n]/g, " ")
+    .replace(/[()%\r\n]/g, " ")
     .replace(/[^\x20-\x7e]/g, "-")
     .slice(0, 70);
 }

@@ -114,6 +114,7 @@ describe("gcodeProgram, walked with an independent parser", () => {
     expect(gcodeProgram(plan(), options({ dwellWord: "X-seconds" }))).toContain("G4 X3.0");
     expect(text.startsWith("%\n")).toBe(true);
     expect(text.endsWith("M30\n%\n")).toBe(true);
+    expect(gcodeProgram(plan(), options({ title: "at 100 %" })).match(/%/g)).toHaveLength(2);
   });
 
   it("refuses what leaves the travel or the drive, naming value and bound", () => {
