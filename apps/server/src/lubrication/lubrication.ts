@@ -210,6 +210,12 @@ export class Lubrication {
     if (await isKnownKey(this.needs.db, { table: "lube_visit", key: visit.key, owner: id })) return this.get(id);
     const now = this.needs.clock.now();
     const last = (await this.memory.facts({ id })).at(0)?.visits.at(-1);
+    if (visit.found === null && visit.takesBack !== null && last?.key !== visit.takesBack)
+      throw conflict(
+        last
+          ? `The last visit to this point is another, of ${dayOf(last.at)} by ${last.by}: nothing was taken back.`
+          : "There is no visit to this point: nothing was taken back.",
+      );
     if (visit.date !== null && visit.date > dayOf(now))
       throw problem(422, {
         title: "Not valid",

@@ -1,4 +1,4 @@
-import type { Rounds } from "@iron/contract";
+import type { LubricationPointRecord, Rounds } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { systemClock } from "../shop/clock";
 import { testApp, type TestApp } from "../testing/test-app";
@@ -36,5 +36,26 @@ describe("rounds that are told", () => {
     const again = await get();
     expect([...placed(again)]).toEqual([...placed(first)]);
     expect([again.changes, again.changedAt, again.against]).toEqual([first.changes, first.changedAt, first.against]);
+  });
+
+  it("who takes a visit back that was never kept takes nobody else’s back instead", async () => {
+    const [id] = placed(await get()).keys();
+    const visit = (who: string, over: object) =>
+      t.api
+        .post(`/api/lube-points/${id}/visits`)
+        .set("x-working-as", who)
+        .send({ key: randomUUID(), found: "right", dose: 3, glitter: false, words: "", ...over });
+    const [hers, mine] = [randomUUID(), randomUUID()];
+    await visit("Rowan", { key: hers }).expect(201);
+    await visit("Ama", { key: mine, found: "dry" }).expect(409);
+    const refused = await visit("Ama", { found: null, takesBack: mine }).expect(409);
+    expect((refused.body as { detail: string }).detail).toMatch(
+      /^The last visit to this point is another, of .* by Rowan: nothing was taken back\.$/,
+    );
+    const there = async () => (await t.api.get(`/api/lube-points/${id}`).expect(200)).body as LubricationPointRecord;
+    const { visits, lastFound } = await there();
+    expect(lastFound).toBe("right");
+    await visit("Rowan", { found: null, takesBack: hers }).expect(201);
+    expect((await there()).visits).toBe(visits - 1);
   });
 });

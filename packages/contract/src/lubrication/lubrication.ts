@@ -181,6 +181,8 @@ export const lubricationVisitSchema = z.object({
   key: z.uuid("The key must be a UUID."),
   /** Null takes the last visit back. */
   found: z.enum(FOUND_STATES).nullable(),
+  /** Key of the visit that is taken back: never another that came since. Null: whichever is the last. */
+  takesBack: z.uuid("The key must be a UUID.").nullable().default(null),
   dose,
   glitter: z.boolean(),
   /** More friction than the last time. */

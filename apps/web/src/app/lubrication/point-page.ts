@@ -122,18 +122,15 @@ export class PointPage {
   }
 
   protected found(point: LubricationPointRecord, visit: FoundVisit): void {
-    this.queue.add({
-      pointId: point.id,
-      place: point.place,
-      by: this.preferences.who(),
-      visit: { key: newKey(), ...visit },
-    });
+    const key = newKey();
+    this.queue.add({ pointId: point.id, place: point.place, by: this.preferences.who(), visit: { key, ...visit } });
     const undo = (): void =>
       this.queue.add({
         pointId: point.id,
         place: point.place,
         by: this.preferences.who(),
-        visit: { key: newKey(), found: null, dose: 0, glitter: false, words: "" },
+        // Should it have been refused, nobody else’s is taken back instead.
+        visit: { key: newKey(), takesBack: key, found: null, dose: 0, glitter: false, words: "" },
       });
     this.notices.say(`${point.place}: ${visit.found}.`, undo);
   }

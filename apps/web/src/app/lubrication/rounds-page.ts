@@ -219,7 +219,7 @@ export class RoundsPage {
     if (!last) return;
     this.walked.update((w) => w.slice(0, -1));
     this.asking.update((all) => all.filter((p) => p.id !== last.point.id));
-    const visit = { key: newKey(), found: null, dose: 0, glitter: false, words: "" };
+    const visit = { key: newKey(), takesBack: last.key, found: null, dose: 0, glitter: false, words: "" };
     this.queue.add({ pointId: last.point.id, place: last.point.place, visit, by: this.preferences.who() });
   }
 
