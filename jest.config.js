@@ -19,6 +19,8 @@ const node = (displayName, root, more = {}) => ({
   testMatch: ["**/*.spec.ts"],
   transform: ts,
   moduleNameMapper,
+  // Within a test’s own context a global is looked up anew each time it is used: sums take ten times as long by it.
+  sandboxInjectedGlobals: ["Math"],
   ...more,
 });
 const above = { moduleNameMapper: bundled, globalSetup: "<rootDir>/scripts/jest-bundles.mjs" };

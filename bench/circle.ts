@@ -7,7 +7,7 @@ import {
   type VirtualAxis,
   type VirtualPlane,
 } from "@iron/core";
-import { bothWays, SETUP } from "../packages/core/src/measure/circle/circle-virtual.testing";
+import { bothWays, SETUP } from "../packages/core/src/prove/circle/circle-virtual.testing";
 import { luckFrom, type Luck } from "./luck";
 
 const SAMPLES = 2400;

@@ -1,6 +1,7 @@
 export * from "./quantity";
 export * from "./machine";
 export * from "./measure";
+export * from "./prove";
 export * from "./sums";
 export * from "./diagnosis";
 export * from "./job";

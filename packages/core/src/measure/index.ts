@@ -1,5 +1,4 @@
 export * from "./findings";
-export * from "./circle";
 export * from "./hand";
 export * from "../sums/home";
 export * from "./program";

@@ -1,8 +1,9 @@
-import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
-import { BoundError, requireBound, studentQuantile } from "../../quantity";
+import { Matrix } from "ml-matrix";
+import { requireBound, studentQuantile } from "../../quantity";
 import { CircleModel, NO_SHAPE, readingsOf, type CirclePart, type TurnShape } from "./circle-model";
 import { circleQuantities, type CircleQuantities } from "./circle-quantities";
-import { isFullCircle, type CircleSetup, type CircleTrace } from "./circle-trace";
+import { scaledBy, solveFor, thinned, tryShape, untold, type Solved, type Tried } from "./circle-solve";
+import type { CircleSetup, CircleTrace } from "./circle-trace";
 
 /** A part of a circle as it was found, in its own unit: mm, mm for a mm, rad, or s for the servo. */
 export interface FittedPart {
@@ -29,109 +30,15 @@ export interface CircleFit {
 const DECAYS = [0.5, 1, 1.5, 2, 3, 4, 8];
 /** Velocity gains tried, 1/s; null: what is read stands at its own angle. */
 const GAINS = [null, 100, 60, 40, 25, 15, 10];
-/** Readings that the length is chosen by. */
-const FEW = 2400;
-/** How often the shape of the turns is made anew from what was found. */
-const PASSES = 2;
 /** From this correlation on two parts are said together. */
 const TOGETHER = 0.85;
 /** Stretches that a direction is cut into: readings within one are taken as one another’s neighbours. */
 const STRETCHES = 72;
-/** Smallest eigenvalue of the scaled normal matrix that still is one. */
-const SINGULAR = 1e-7;
-
-interface Normal {
-  readonly matrix: Matrix;
-  readonly right: Float64Array;
-  /** Sum of the squares of the readings. */
-  readonly all: number;
-}
-
-interface Solved {
-  readonly model: CircleModel;
-  readonly normal: Normal;
-  readonly values: Float64Array;
-  /** Makes columns of one size: mm, rad and s stand beside each other. */
-  readonly scale: readonly number[];
-  /** Inverse of the scaled normal matrix. */
-  readonly bread: Matrix;
-  readonly squares: number;
-}
-
-/** Sums of the model’s columns and of the readings with them. */
-function normalOf(traces: readonly CircleTrace[], model: CircleModel): Normal {
-  const n = model.parts.length;
-  const row = new Float64Array(n);
-  const sums = new Float64Array(n * n);
-  const right = new Float64Array(n);
-  let all = 0;
-  for (const { direction, angles, deviations } of traces)
-    for (let i = 0; i < angles.length; i += 1) {
-      model.fill(row, angles[i], direction);
-      const mm = deviations[i];
-      all += mm * mm;
-      for (let a = 0; a < n; a += 1) {
-        const x = row[a];
-        right[a] += x * mm;
-        for (let b = a; b < n; b += 1) sums[a * n + b] += x * row[b];
-      }
-    }
-  const matrix = Matrix.zeros(n, n);
-  for (let a = 0; a < n; a += 1)
-    for (let b = a; b < n; b += 1) matrix.set(a, b, sums[a * n + b]).set(b, a, sums[a * n + b]);
-  return { matrix, right, all };
-}
-
-const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
-  const n = scale.length;
-  return Matrix.from1DArray(
-    n,
-    n,
-    matrix.to1DArray().map((v, k) => v * scale[Math.floor(k / n)] * scale[k % n]),
-  );
-};
-
-function solveFor(traces: readonly CircleTrace[], model: CircleModel): Solved {
-  const normal = normalOf(traces, model);
-  const { matrix, right, all } = normal;
-  const scale = matrix.diagonal().map((d) => 1 / Math.sqrt(d || 1));
-  const scaled = scaledBy(matrix, scale);
-  const least = Math.min(...new EigenvalueDecomposition(scaled).realEigenvalues);
-  if (least < SINGULAR)
-    throw new BoundError(
-      "what tells the parts of the circle apart",
-      least,
-      `at least ${SINGULAR}: read more of it, both ways round`,
-    );
-  const bread = inverse(scaled);
-  const column = Matrix.columnVector(Array.from(right, (v, i) => v * scale[i]));
-  const values = Float64Array.from(bread.mmul(column).to1DArray(), (v, i) => v * scale[i]);
-  const squares = values.reduce((s, v, i) => s - v * right[i], all);
-  return { model, normal, values, scale, bread, squares };
-}
-
-/** Every so many readings, for what is only to be compared. */
-function thinned(traces: readonly CircleTrace[]): readonly CircleTrace[] {
-  const every = Math.max(1, Math.floor(readingsOf(traces) / FEW));
-  if (every === 1) return traces;
-  const few = (values: Float64Array): Float64Array => values.filter((_, i) => i % every === 0);
-  return traces.map((t) => ({ ...t, angles: few(t.angles), deviations: few(t.deviations) }));
-}
-
 /** The shape of the turns that fits best: how late they come, how long a spike lasts, how large loss and spike are. */
 function shapeOf(traces: readonly CircleTrace[], setup: CircleSetup, without: readonly CirclePart[]): TurnShape {
   const few = thinned(traces);
-  const tried = (decayMm: number, lagMm: number, from: Pick<TurnShape, "lostMm" | "spikeMm">): Tried => {
-    let shape: TurnShape = { lostMm: from.lostMm, spikeMm: from.spikeMm, decayMm, lagMm };
-    let squares = Infinity;
-    for (let pass = 0; pass < PASSES; pass += 1) {
-      const found = solveFor(few, new CircleModel(setup, shape, without));
-      const of = (part: CirclePart): number => Math.max(0, found.values[found.model.parts.indexOf(part)] ?? 0);
-      squares = found.squares;
-      shape = { decayMm, lagMm, lostMm: [of("lost-1"), of("lost-2")], spikeMm: [of("spike-1"), of("spike-2")] };
-    }
-    return { shape, squares };
-  };
+  const tried = (decayMm: number, lagMm: number, from: Pick<TurnShape, "lostMm" | "spikeMm">): Tried =>
+    tryShape(few, setup, { from: { lostMm: from.lostMm, spikeMm: from.spikeMm, decayMm, lagMm }, without });
   const feed = setup.feedMmMin / 60;
   let { shape } = best(GAINS.map((gain) => tried(2, gain === null ? 0 : feed / gain, NO_SHAPE)));
   const decays = (): TurnShape => best(DECAYS.map((decayMm) => tried(decayMm, shape.lagMm, shape))).shape;
@@ -148,23 +55,7 @@ function shapeOf(traces: readonly CircleTrace[], setup: CircleSetup, without: re
   return shape;
 }
 
-interface Tried {
-  readonly shape: TurnShape;
-  readonly squares: number;
-}
-
 const best = (all: readonly Tried[]): Tried => all.reduce((a, b) => (b.squares < a.squares ? b : a));
-
-/** Parts that these traces cannot tell, whatever they read. */
-function untold(traces: readonly CircleTrace[]): readonly CirclePart[] {
-  // One way round shows no difference between the two; an arc no slope of the loss from one end to the other.
-  const single = new Set(traces.map((t) => t.direction)).size < 2;
-  const arc = !traces.every(isFullCircle);
-  return [
-    ...(single ? (["servo", "across-1", "across-2", "lost-slope-1", "lost-slope-2"] as const) : []),
-    ...(arc ? (["lost-slope-1", "lost-slope-2", "bow-1", "bow-2"] as const) : []),
-  ];
-}
 
 /**
  * Takes a circle apart: one linear least squares over both directions together, each part with its uncertainty. Samples
@@ -196,9 +87,7 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
     parts: model.parts.map((id, i) => {
       const bend = servoBend(id, { setup, shape, servo: values[model.parts.indexOf("servo")] ?? 0 });
       const u = t * Math.sqrt(Math.max(0, covariance.get(i, i)));
-      // How long a spike lasts is known roughly, and it is as much larger as it is shorter.
-      const shapeU = id.startsWith("spike") ? DECAY_UNKNOWN * Math.abs(values[i]) : 0;
-      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend, shapeU) };
+      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend, unknownOf(id, values[i])) };
     }),
     together: togetherIn(solved),
     rest,
@@ -208,8 +97,17 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
   };
 }
 
-/** How well the size of a spike is known by how long it lasts (ours). */
-const DECAY_UNKNOWN = 0.1;
+/** How well the size of a spike is known by how long it lasts, of its size and mm; of an offset across, mm (ours). */
+const SPIKE_UNKNOWN = { part: 0.1, mm: 0.0006 };
+const ACROSS_UNKNOWN = 0.00008;
+
+/** What the shape that is taken for a part may be off by. */
+function unknownOf(id: CirclePart, value: number): number {
+  // It is as much larger as it is shorter, and what springs round the turn takes of it.
+  if (id.startsWith("spike")) return Math.hypot(SPIKE_UNKNOWN.part * value, SPIKE_UNKNOWN.mm);
+  return id.startsWith("across") ? ACROSS_UNKNOWN : 0;
+}
+
 /** How well the bend below is known: the lag is found from when the axes turn round (ours). */
 const BEND_UNKNOWN = 0.3;
 

@@ -1,5 +1,5 @@
 import { BoundError, fromMm, positionUnit, requireBound, type UnitSystem } from "../../quantity";
-import { commentText, dwellBlock, type DwellWord } from "../program";
+import { commentText, dwellBlock, type DwellWord } from "../../measure/program";
 import type { CircleDirection } from "./circle-trace";
 
 /** An axis of the plane, as a program writes it. */
