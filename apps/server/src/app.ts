@@ -41,6 +41,10 @@ import { Meters } from "./lubrication/meters";
 import { partHandlersFor } from "./stock/part-handlers";
 import { PartStock } from "./stock/parts";
 import { Runs } from "./measure/runs";
+import { Bars } from "./prove/bar";
+import { mountBarStream } from "./prove/bar-stream";
+import { circleHandlersFor } from "./prove/circle-handlers";
+import { Circles } from "./prove/circles";
 import { HandTests } from "./measure/hand-tests";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
@@ -99,6 +103,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
   const meters = new Meters(db, settings, clock);
   const lubrication = new Lubrication({ db, machines, meters, settings, clock });
   const shop = new ShopSettings(db);
+  const prove = proveServices({ db, log, clock, pool, ...options }, machines, hub);
   return {
     db,
     clock,
@@ -115,6 +120,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     handTest: new HandTests({ db, machines, hub, clock }),
     jobs: new Jobs({ db, machines, clock, hub }),
     shop,
+    ...prove,
     list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
@@ -126,6 +132,22 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     version: options.version,
     backups: options.backups ?? null,
   };
+}
+
+/** Circles, and the bar that reads them. */
+function proveServices(
+  { db, log, clock = systemClock, pool = inThread, ...options }: AppOptions,
+  machines: Machines,
+  hub: DeviceHub,
+) {
+  const given = (machineId: number) =>
+    db.selectFrom("virtual_machine").select("machine_id").where("machine_id", "=", machineId).executeTakeFirst();
+  const connected = async (machineId: number): Promise<boolean> =>
+    options.simulate || (await given(machineId)) !== undefined;
+  const circles = new Circles({ db, machines, clock, pool, connected });
+  const failed = (error: unknown): void => log.error({ err: error }, "simulated bar stopped");
+  const bars = new Bars({ db, machines, hub, circles, pool, speed: options.simulationSpeed, failed });
+  return { circles, bars };
 }
 
 /** What every request passes: the log, who may ask at all, how much may be sent, and that plans are made anew. */
@@ -155,6 +177,7 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
   app.use("/api/axes/:id/import", jsonUpTo("3mb"));
   app.use(["/api/meters/import", "/api/lube-points/import", "/api/lube-visits/import"], jsonUpTo("6mb"));
   app.use("/api/machines/list", jsonUpTo("2mb"));
+  app.use("/api/circle-planes/:id/import", jsonUpTo("5mb"));
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], jsonUpTo("3mb"));
   mountPhotos(app, s.cases, s.pool);
   mountJobPhotos(app, s.jobs, s.pool);
@@ -185,9 +208,11 @@ export function createApp(options: AppOptions): App {
     ...lubricationHandlersFor(s),
     ...partHandlersFor(s.parts),
     ...handTestHandlersFor(s.handTest),
+    ...circleHandlersFor(s),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, s.hub);
+  mountBarStream(app, s.circles, s.bars);
   // Made when somebody asks for it: it takes a third of the time that everything else here takes together.
   let document: ReturnType<typeof openApiDocument> | null = null;
   app.get("/api/openapi.json", (_, response) => {
@@ -208,6 +233,7 @@ export function createApp(options: AppOptions): App {
     express: app,
     tend: () => s.rounds.touched(),
     close: async () => {
+      s.bars.close();
       await s.rounds.close();
       await s.hub.close();
       await s.pool.close();

@@ -24,3 +24,5 @@ export * from "./machine/machine-list";
 export * from "./stock/parts";
 export * from "./stock/parts-csv";
 export type { CsvTable } from "./wire/csv-table";
+export * from "./prove/circle";
+export * from "./prove/circle-csv";

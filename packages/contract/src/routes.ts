@@ -5,6 +5,7 @@ import { JOB_OPERATIONS } from "./job/job";
 import { KEEP_OPERATIONS } from "./lubrication/rounds";
 import { LUBE_OPERATIONS } from "./lubrication/lubrication";
 import { LIST_OPERATIONS } from "./machine/machine-list";
+import { CIRCLE_OPERATIONS } from "./prove/circle";
 import { PART_OPERATIONS } from "./stock/parts";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
 import { idSchema, oneOf } from "./wire/common";
@@ -252,4 +253,5 @@ export const OPERATIONS = {
   ...KEEP_OPERATIONS,
   ...PART_OPERATIONS,
   ...LIST_OPERATIONS,
+  ...CIRCLE_OPERATIONS,
 } as const;

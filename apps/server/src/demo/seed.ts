@@ -15,6 +15,7 @@ import {
 } from "@iron/core";
 import type { RunSetup } from "@iron/contract";
 import type { Db } from "../store/database";
+import { demoMachine } from "./circle-demo";
 import { seedLubrication, seedPoints } from "./lubrication-demo";
 import { toJson } from "../store/columns";
 import type { DemoAxis, PastTest } from "./demo-axis";
@@ -281,6 +282,11 @@ export async function seedDemo(db: Db, now: Date): Promise<void> {
         index += 1;
         await seedAxis(trx, { machineId: id, demo, index, now });
       }
+      const letters = machine.axes.map((a) => a.config.letter);
+      await trx
+        .insertInto("virtual_machine")
+        .values({ machine_id: id, model: toJson(demoMachine(nickname, letters, id)) })
+        .execute();
       await seedPoints(trx, {
         machine: { id, kind: machine.kind, nickname, hoursPerWeek: machine.hoursPerWeek },
         axes: machine.axes.map((a) => a.config),

@@ -14,3 +14,10 @@ export function standardNormal(): number {
   if (seed !== null) return normalNoise(seed, (count += 1));
   return Math.sqrt(-2 * Math.log(1 - Math.random())) * Math.cos(2 * Math.PI * Math.random());
 }
+
+/** A number from 0 up to 1, for the simulated stand-ins. */
+export function uniformNumber(): number {
+  if (seed === null) return Math.random();
+  const spread = 1e4 * Math.abs(standardNormal());
+  return spread - Math.floor(spread);
+}

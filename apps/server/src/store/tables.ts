@@ -24,8 +24,9 @@ import type {
 import type { ColumnType, Generated } from "kysely";
 import type { Flag, Json } from "./columns";
 import type { LubricationTables } from "./lubrication-tables";
+import type { ProveTables } from "./prove-tables";
 
-export interface Tables extends LubricationTables {
+export interface Tables extends LubricationTables, ProveTables {
   setting: { key: string; value: string };
   machine: {
     id: Generated<number>;

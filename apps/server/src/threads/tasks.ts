@@ -1,14 +1,24 @@
 import {
+  analyseCircle,
+  BoundError,
   keptWithin,
   planRounds,
   planWhenDue,
+  virtualPass,
   waitBeyond,
+  type CircleAnalysis,
+  type CircleKnown,
+  type CircleSetup,
+  type CircleTrace,
   type LeftOutWhy,
   type PlanDay,
+  type VirtualBar,
+  type VirtualPassAsked,
+  type VirtualPlane,
   type VisitNeed,
 } from "@iron/core";
 
-import { parseReadingsCsv } from "@iron/contract";
+import { parseCircleCsv, parseReadingsCsv } from "@iron/contract";
 import { remakePhoto } from "./photo";
 import { checkMeters, checkPoints, checkWork } from "./file-check";
 
@@ -29,6 +39,12 @@ export interface PlanMade {
   readonly against: number;
 }
 
+export interface CircleAsked {
+  readonly traces: readonly CircleTrace[];
+  readonly setup: CircleSetup;
+  readonly known: CircleKnown;
+}
+
 /** What takes long, away from the thread that answers: each a function of what it is given alone. */
 export const TASKS = {
   checkMeters,
@@ -36,6 +52,22 @@ export const TASKS = {
   checkWork,
   remakePhoto,
   readReadings: (text: string) => parseReadingsCsv(text),
+  readCircle: ({ text, radiusMm }: { readonly text: string; readonly radiusMm: number }) =>
+    parseCircleCsv(text, radiusMm),
+  /** What readings cannot tell is said, not thrown: it is no fault of whoever sent them. */
+  circle({ traces, setup, known }: CircleAsked): { readonly analysis: CircleAnalysis | null; readonly why: string } {
+    try {
+      return { analysis: analyseCircle(traces, setup, known), why: "" };
+    } catch (error) {
+      if (!(error instanceof BoundError)) throw error;
+      return { analysis: null, why: error.message };
+    }
+  },
+  barPass: (asked: {
+    readonly plane: VirtualPlane;
+    readonly bar: VirtualBar;
+    readonly pass: VirtualPassAsked;
+  }): Float64Array => virtualPass(asked.plane, asked.bar, asked.pass),
   plan({ needs, days, pinned, keep, worth }: PlanAsked): PlanMade {
     const must = needs.map((n, i) => (pinned.has(n.id) ? Infinity : worth[i]));
     const waiting = waitBeyond(needs, { days, worth: must, stays: (i) => keep[i] >= 0 });

@@ -9,6 +9,7 @@ export { NoWay } from "./walk";
 export * from "./progress";
 export * from "./record";
 export * from "./retest";
+export * from "./renews";
 export { torqueOf } from "./said";
 export * from "./signing";
 export * from "./step-in";

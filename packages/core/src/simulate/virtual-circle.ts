@@ -67,7 +67,14 @@ export function virtualCircle(plane: VirtualPlane, bar: VirtualBar, asked: Virtu
   return { direction, angles, deviations };
 }
 
-/** What a bar says between its seats, mm: its length by what it believes itself to be. */
+/**
+ * What a bar says between its seats: its length by what it believes itself to be.
+ * @param bar - the bar
+ * @param place - seat at the spindle from the centre of the circle, mm
+ * @param noise - which number of which sequence
+ * @returns mm
+ * @example barReads({ noiseMm: 0, resolutionMm: 0.0001, offMm: [0, 0], longerMm: 0 }, [30, 40], { seed: 1, count: 0 }) // 50
+ */
 export function barReads(
   bar: VirtualBar,
   [dx, dy]: readonly [number, number],

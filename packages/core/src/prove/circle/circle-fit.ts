@@ -73,7 +73,7 @@ const best = (all: readonly Tried[]): Tried => all.reduce((a, b) => (b.squares <
  */
 export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): CircleFit {
   const count = readingsOf(traces);
-  requireBound({ "number of readings": count }, count >= 100, "at least 100");
+  requireBound({ "number of readings": count }, count >= 24, "at least 24");
   const without = untold(traces);
   const shape = shapeOf(traces, setup, without);
   const solved = solveFor(traces, new CircleModel(setup, shape, without));
@@ -81,7 +81,8 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
   const n = model.parts.length;
   const rest = restOf(traces, model, values);
   const covariance = robust(traces, solved, rest);
-  const t = studentQuantile(0.05, Math.max(1, STRETCHES * traces.length - n));
+  const stretches = traces.reduce((sum, one) => sum + stretchesOf(one), 0);
+  const t = studentQuantile(0.05, Math.max(1, stretches - n));
   const squares = rest.reduce((s, one) => one.reduce((q, r) => q + r * r, s), 0);
   return {
     parts: model.parts.map((id, i) => {
@@ -141,6 +142,8 @@ function restOf(traces: readonly CircleTrace[], model: CircleModel, values: Floa
   });
 }
 
+const stretchesOf = ({ angles }: CircleTrace): number => Math.min(STRETCHES, angles.length);
+
 function robust(
   traces: readonly CircleTrace[],
   { model, scale, bread }: Solved,
@@ -150,19 +153,22 @@ function robust(
   const row = new Float64Array(n);
   const scores: Float64Array[] = [];
   traces.forEach(({ direction, angles }, trace) => {
+    const stretches = stretchesOf(traces[trace]);
     for (let i = 0; i < angles.length; i += 1) {
-      const at = trace * STRETCHES + Math.floor((i * STRETCHES) / angles.length);
+      const at = trace * STRETCHES + Math.floor((i * stretches) / angles.length);
       const score = (scores[at] ??= new Float64Array(n));
       model.fill(row, angles[i], direction);
       for (let a = 0; a < n; a += 1) score[a] += row[a] * scale[a] * rest[trace][i];
     }
   });
   const meat = Matrix.zeros(n, n);
-  for (const score of scores) {
+  // Those that no reading fell into are not there at all.
+  const met = scores.filter(() => true);
+  for (const score of met) {
     const column = Matrix.columnVector(Array.from(score));
     meat.add(column.mmul(column.transpose()));
   }
-  meat.mul(scores.length / Math.max(1, scores.length - n));
+  meat.mul(met.length / Math.max(1, met.length - n));
   return scaledBy(bread.mmul(meat).mmul(bread), scale);
 }
 

@@ -7,6 +7,18 @@ import { isFullCircle, type CircleSetup, type CircleTrace } from "./circle-trace
 const FEW = 2400;
 /** How often the shape of the turns is made anew from what was found. */
 const PASSES = 2;
+/** Fewer readings than this of one way round show no more than what goes slowly. */
+const SPARSE = 100;
+const FINE: readonly CirclePart[] = [
+  "spike-1",
+  "spike-2",
+  "ripple-sin-1",
+  "ripple-cos-1",
+  "ripple-sin-2",
+  "ripple-cos-2",
+  "lost-slope-1",
+  "lost-slope-2",
+];
 /** Smallest eigenvalue of the scaled normal matrix that still is one. */
 const SINGULAR = 1e-7;
 
@@ -52,6 +64,7 @@ function normalOf(traces: readonly CircleTrace[], model: CircleModel): Normal {
   return { matrix, right, all };
 }
 
+/** A matrix with its rows and columns made larger. */
 export const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
   const n = scale.length;
   return Matrix.from1DArray(
@@ -61,6 +74,19 @@ export const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
   );
 };
 
+/**
+ * Linear least squares of a model by its normal equations, their columns brought to one size first.
+ * @param traces - both directions, or one
+ * @param model - what it is made of
+ * @returns values of the parts, and what is needed for their covariance
+ * @throws BoundError where the readings do not tell the parts apart
+ * @example
+ * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
+ * const traces = [1, -1].map((direction) => ({ direction, angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) }));
+ * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
+ * const from = { lostMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+ * solveFor(traces, new CircleModel(setup, from)).squares < 1e-9 // true
+ */
 export function solveFor(traces: readonly CircleTrace[], model: CircleModel): Solved {
   const normal = normalOf(traces, model);
   const { matrix, right, all } = normal;
@@ -80,7 +106,12 @@ export function solveFor(traces: readonly CircleTrace[], model: CircleModel): So
   return { model, normal, values, scale, bread, squares };
 }
 
-/** Every so many readings, for what is only to be compared. */
+/**
+ * Every so many readings, for what is only to be compared.
+ * @param traces - as they were read
+ * @returns the same, with at most some thousand readings
+ * @example thinned([{ direction: 1, angles: new Float64Array(9000), deviations: new Float64Array(9000) }])[0].angles.length // 3000
+ */
 export function thinned(traces: readonly CircleTrace[]): readonly CircleTrace[] {
   const every = Math.max(1, Math.floor(readingsOf(traces) / FEW));
   if (every === 1) return traces;
@@ -88,14 +119,22 @@ export function thinned(traces: readonly CircleTrace[]): readonly CircleTrace[] 
   return traces.map((t) => ({ ...t, angles: few(t.angles), deviations: few(t.deviations) }));
 }
 
-/** Parts that these traces cannot tell, whatever they read. */
+/**
+ * Parts that these traces cannot tell, whatever they read.
+ * @param traces - both directions, or one
+ * @returns the parts
+ * @example untold([{ direction: 1, angles: new Float64Array(9), deviations: new Float64Array(9) }]).includes("servo") // true
+ */
 export function untold(traces: readonly CircleTrace[]): readonly CirclePart[] {
-  // One way round shows no difference between the two; an arc no slope of the loss from one end to the other.
+  // One way round shows no difference between the two; an arc no slope of the loss from one end to the other; readings
+  // every few degrees nothing that comes and goes between them.
   const single = new Set(traces.map((t) => t.direction)).size < 2;
   const arc = !traces.every(isFullCircle);
+  const sparse = traces.some((t) => t.angles.length < SPARSE);
   return [
     ...(single ? (["servo", "across-1", "across-2", "lost-slope-1", "lost-slope-2"] as const) : []),
     ...(arc ? (["lost-slope-1", "lost-slope-2", "bow-1", "bow-2"] as const) : []),
+    ...(sparse ? FINE : []),
   ];
 }
 
@@ -104,7 +143,19 @@ export interface Tried {
   readonly squares: number;
 }
 
-/** Fits with a length of the spike and a lag, and makes the shape of the turns anew from what comes of it. */
+/**
+ * Fits with a length of the spike and a lag, and makes the shape of the turns anew from what comes of it.
+ * @param traces - both directions, or one
+ * @param setup - what was commanded
+ * @param tried - the shape to begin with, and the parts that cannot be told
+ * @returns the shape, and the sum of squares that is left
+ * @example
+ * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
+ * const traces = [1, -1].map((direction) => ({ direction, angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) }));
+ * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
+ * const from = { lostMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+ * tryShape(traces, setup, { from, without: [] }).squares < 1e-9 // true
+ */
 export function tryShape(
   traces: readonly CircleTrace[],
   setup: CircleSetup,

@@ -31,8 +31,8 @@ export interface CircleSetup {
 }
 
 const TURN = 2 * Math.PI;
-/** What may lack of a circle and it still counts as full, rad. */
-const GAP = (5 / 180) * Math.PI;
+/** What may lack of a circle and it still counts as full, rad: readings every ten degrees are one. */
+const GAP = (12 / 180) * Math.PI;
 
 /**
  * An angle within one turn.
@@ -48,7 +48,7 @@ export function turned(angle: number): number {
 /**
  * Does a trace go all the way round? Radius and centre can be told from scale and square on a full circle only.
  * @param trace - as it was read
- * @returns whether its largest gap is under five degrees
+ * @returns whether its largest gap is under twelve degrees
  * @example isFullCircle({ direction: 1, angles: Float64Array.of(0, 1), deviations: Float64Array.of(0, 0) }) // false
  */
 export function isFullCircle({ angles }: CircleTrace): boolean {

@@ -1,0 +1,65 @@
+import { checkCircle, type CircleDoubt } from "./circle-checks";
+import { circleFindings, type CircleFinding } from "./circle-findings";
+import { fitCircle, type FittedPart } from "./circle-fit";
+import type { TurnShape } from "./circle-model";
+import { circleQuantities, type CircleQuantities } from "./circle-quantities";
+import type { CircleSetup, CircleTrace } from "./circle-trace";
+import { trembleOf, type Tremble } from "./circle-tremble";
+
+/** What one plane says, as it is kept: numbers only. */
+export interface CircleAnalysis {
+  readonly quantities: CircleQuantities;
+  /** U of the standard’s quantities, mm: the bar’s, and what single samples tremble by. */
+  readonly quantitiesU: number;
+  readonly findings: readonly CircleFinding[];
+  readonly parts: readonly FittedPart[];
+  readonly shape: TurnShape;
+  readonly tremble: Tremble;
+  readonly restRms: number;
+  readonly doubts: readonly CircleDoubt[];
+}
+
+export interface CircleKnown {
+  /** The length of the bar is known at the temperature it had. */
+  readonly calibrated: boolean;
+  /** Expanded uncertainty of a difference that the bar reads, mm. */
+  readonly barU: number;
+}
+
+/**
+ * Everything that is worked out of one plane.
+ * @param traces - one or both ways round
+ * @param setup - what was commanded
+ * @param known - what is known of the bar
+ * @returns quantities, findings, tremble and doubts
+ * @throws BoundError where the readings do not tell the parts apart
+ * @example
+ * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
+ * const leaning = { angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) };
+ * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
+ * analyseCircle([{ direction: 1, ...leaning }, { direction: -1, ...leaning }], setup, { calibrated: false, barU: 0.0005 }).quantities.gBoth // 0.006
+ */
+export function analyseCircle(
+  traces: readonly CircleTrace[],
+  setup: CircleSetup,
+  { calibrated, barU }: CircleKnown,
+): CircleAnalysis {
+  const fit = fitCircle(traces, setup);
+  return {
+    quantities: circleQuantities(traces, { calibrated }),
+    // The highest and the lowest sample each stand out by what the rest trembles by.
+    quantitiesU: Math.hypot(barU, fit.restRms),
+    findings: circleFindings(fit, setup).map((f) => ({ ...f, u: Math.hypot(f.u, ofBar(f, barU, setup)) })),
+    parts: fit.parts,
+    shape: fit.shape,
+    tremble: trembleOf(traces, fit.rest, setup),
+    restRms: fit.restRms,
+    doubts: checkCircle(traces, setup),
+  };
+}
+
+/** What an error of the bar may make of a part that is read all round the circle; turns are read within a moment. */
+function ofBar({ kind }: CircleFinding, barU: number, { radiusMm }: CircleSetup): number {
+  if (kind === "mismatch" || kind === "square") return barU / radiusMm;
+  return kind === "bow" ? barU : 0;
+}

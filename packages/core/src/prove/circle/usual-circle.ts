@@ -1,0 +1,65 @@
+import { isGravityAxis, type AxisConfig } from "../../machine/axis";
+import type { CircleDirection } from "./circle-trace";
+
+/** A plane as a session sets it up, its axes named by their letters in the order of the standard planes. */
+export interface CirclePlan {
+  readonly letters: readonly [string, string];
+  readonly centreMm: readonly [number, number];
+  readonly radiusMm: number;
+  readonly feedMmMin: number;
+  readonly startDeg: number;
+  readonly spanDeg: number;
+  readonly overrunDeg: number;
+  readonly leadMm: number;
+  readonly first: CircleDirection;
+  readonly dwellS: number;
+}
+
+/** Planes that a control turns circles in, ISO 6983-1 (from memory). */
+const PLANES = [
+  ["X", "Y"],
+  ["Z", "X"],
+  ["Y", "Z"],
+] as const;
+/** Bars are made for these, mm (common practice, no source). */
+export const USUAL_RADII = [50, 100, 150, 300] as const;
+/** Where everybody begins, mm/min (common practice, no source). */
+export const USUAL_FEED = 1000;
+/** What must be left of the travel at either side, mm. */
+const MARGIN = 5;
+
+/**
+ * Planes of a machine that a circle can be taken in, as they are usually begun: the largest usual bar up to 150 mm that
+ * fits in the middle of both travels, 1000 mm/min; upright planes as an arc of 220°, of which 180° are data.
+ * @param axes - axes of the machine
+ * @returns the planes; none where fewer than two of X, Y and Z are long enough
+ * @example usualCircles([defaultAxis("vertical-centre", "X"), defaultAxis("vertical-centre", "Y")])[0].letters // ["X", "Y"]
+ */
+export function usualCircles(
+  axes: readonly Pick<AxisConfig, "letter" | "travelMm" | "rapidMmMin" | "orientation" | "slantDeg">[],
+): readonly CirclePlan[] {
+  return PLANES.flatMap(([a, b]) => {
+    const [first, second] = [a, b].map((letter) => axes.find((axis) => axis.letter === letter));
+    if (!first || !second) return [];
+    const leadMm = 1.5;
+    const room = Math.min(first.travelMm, second.travelMm) / 2 - leadMm - MARGIN;
+    const radiusMm = [...USUAL_RADII].reverse().find((r) => r <= 150 && r <= room) ?? Math.floor(room / 5) * 5;
+    if (radiusMm < 10) return [];
+    const upright = isGravityAxis(first) || isGravityAxis(second);
+    return [
+      {
+        letters: [a, b] as const,
+        centreMm: [Math.round(first.travelMm / 2), Math.round(second.travelMm / 2)] as const,
+        radiusMm,
+        feedMmMin: Math.min(USUAL_FEED, first.rapidMmMin, second.rapidMmMin),
+        // The upper half, where the table is out of the way: whichever of the two goes up.
+        startDeg: upright && isGravityAxis(first) ? -90 : 0,
+        spanDeg: upright ? 180 : 360,
+        overrunDeg: upright ? 20 : 45,
+        leadMm,
+        first: 1 as const,
+        dwellS: 3,
+      },
+    ];
+  });
+}
