@@ -144,9 +144,10 @@ function proveServices(
     db.selectFrom("virtual_machine").select("machine_id").where("machine_id", "=", machineId).executeTakeFirst();
   const connected = async (machineId: number): Promise<boolean> =>
     options.simulate || (await given(machineId)) !== undefined;
-  const circles = new Circles({ db, machines, clock, pool, connected });
+  const reading = (planeId: number): boolean => bars.isReading(planeId);
+  const circles = new Circles({ db, machines, clock, pool, connected, reading });
   const failed = (error: unknown): void => log.error({ err: error }, "simulated bar stopped");
-  const bars = new Bars({ db, machines, hub, circles, pool, speed: options.simulationSpeed, failed });
+  const bars: Bars = new Bars({ db, machines, hub, circles, pool, speed: options.simulationSpeed, failed });
   return { circles, bars };
 }
 

@@ -104,6 +104,10 @@ export class Bars {
     return { samples: values.length, seconds: values.length / RATE_HZ / Math.min(this.needs.speed, 1e6) };
   }
 
+  isReading(planeId: number): boolean {
+    return this.readings.has(planeId);
+  }
+
   stop(planeId: number): void {
     const reading = this.readings.get(planeId);
     if (!reading) return;
@@ -114,6 +118,9 @@ export class Bars {
   watch(planeId: number, watcher: BarWatcher): () => void {
     const all = this.watchers.get(planeId) ?? new Set();
     this.watchers.set(planeId, all.add(watcher));
+    // Who comes back after its end hears that it has ended.
+    if (!this.readings.has(planeId))
+      watcher.see({ planeId, direction: 1, rateHz: RATE_HZ, from: 0, values: [], of: 0, ended: true });
     return () => {
       all.delete(watcher);
       if (all.size === 0) this.watchers.delete(planeId);

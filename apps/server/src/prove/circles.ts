@@ -56,6 +56,8 @@ export class Circles {
       readonly pool: WorkPool;
       /** Whether a bar is connected to a machine. */
       readonly connected: (machineId: number) => Promise<boolean>;
+      /** Whether the bar is reading a plane now. */
+      readonly reading: (planeId: number) => boolean;
     },
   ) {}
 
@@ -88,6 +90,7 @@ export class Circles {
       limits: await limitsOf(db, row.machine_id),
       fresh: await this.fresh(row.machine_id),
       connected: await this.needs.connected(row.machine_id),
+      reading: planes.find((p) => this.needs.reading(p.id))?.id ?? null,
     };
   }
 

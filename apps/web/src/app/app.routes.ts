@@ -29,6 +29,21 @@ export const routes: Routes = [
     loadComponent: () => came(import("./lubrication/usual-points")).then((m) => m.UsualPointsPage),
   },
   {
+    path: "machines/:machineId/circles",
+    title: "Circles · Iron Patience",
+    loadComponent: () => came(import("./prove/circles-page")).then((m) => m.CirclesPage),
+  },
+  {
+    path: "machines/:machineId/circles/new",
+    title: "Take a circle · Iron Patience",
+    loadComponent: () => came(import("./prove/circle-setup")).then((m) => m.CircleSetUp),
+  },
+  {
+    path: "circles/:sessionId",
+    title: "Circle · Iron Patience",
+    loadComponent: () => came(import("./prove/circle-page")).then((m) => m.CirclePage),
+  },
+  {
     path: "machines/:machineId",
     title: "Machine · Iron Patience",
     loadComponent: () => came(import("./machine/machine")).then((m) => m.MachinePlace),

@@ -125,12 +125,14 @@ export const circleSessionSchema = z.object({
   fresh: z.array(z.string()),
   /** A bar is connected to this machine. */
   connected: z.boolean(),
+  /** The plane that the bar is reading now. */
+  reading: z.number().int().nullable(),
 });
 export type CircleSession = z.infer<typeof circleSessionSchema>;
 
 /** All circles of a machine, the newest last. */
 export const circlesSchema = z.object({
-  sessions: z.array(circleSessionSchema.omit({ limits: true, fresh: true, connected: true })),
+  sessions: z.array(circleSessionSchema.omit({ limits: true, fresh: true, connected: true, reading: true })),
   limits: circleLimitsSchema,
 });
 export type Circles = z.infer<typeof circlesSchema>;

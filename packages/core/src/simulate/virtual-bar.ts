@@ -1,12 +1,11 @@
 import { barReads, type VirtualBar } from "./virtual-circle";
 import { PlaneWalk, type VirtualPlane } from "./virtual-plane";
-import type { CircleDirection } from "../prove";
 
 export interface VirtualPassAsked {
   readonly radiusMm: number;
   readonly feedMmMin: number;
   readonly centreMm: readonly [number, number];
-  readonly direction: CircleDirection;
+  readonly direction: 1 | -1;
   readonly startDeg: number;
   readonly spanDeg: number;
   readonly overrunDeg: number;

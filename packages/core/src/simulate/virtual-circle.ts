@@ -1,4 +1,3 @@
-import type { CircleDirection, CircleTrace } from "../prove";
 import { normalNoise } from "./noise";
 import { PlaneWalk, type VirtualPlane } from "./virtual-plane";
 
@@ -13,11 +12,20 @@ export interface VirtualBar {
   readonly longerMm: number;
 }
 
+/** What a bar read: it knows nothing of who takes it apart. */
+export interface VirtualTrace {
+  readonly direction: 1 | -1;
+  /** rad. */
+  readonly angles: Float64Array;
+  /** mm. */
+  readonly deviations: Float64Array;
+}
+
 export interface VirtualCircleAsked {
   readonly radiusMm: number;
   readonly feedMmMin: number;
   readonly centreMm: readonly [number, number];
-  readonly direction: CircleDirection;
+  readonly direction: 1 | -1;
   /** Where it begins and how far it goes, rad. */
   readonly fromRad: number;
   readonly spanRad: number;
@@ -44,7 +52,7 @@ const LEAD_IN = Math.PI / 3;
  * const asked = { radiusMm: 100, feedMmMin: 1000, centreMm: [200, 200], direction: 1, fromRad: 0, spanRad: 6.28, samples: 90, seed: 1 };
  * virtualCircle(plane, bar, asked).angles.length // 90
  */
-export function virtualCircle(plane: VirtualPlane, bar: VirtualBar, asked: VirtualCircleAsked): CircleTrace {
+export function virtualCircle(plane: VirtualPlane, bar: VirtualBar, asked: VirtualCircleAsked): VirtualTrace {
   const { radiusMm: radius, centreMm, direction, samples } = asked;
   const stepRad = asked.spanRad / samples;
   const dt = (stepRad * radius) / (asked.feedMmMin / 60);

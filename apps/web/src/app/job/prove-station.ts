@@ -55,6 +55,16 @@ import { LoadingLines } from "../shared/loading";
             <ip-loading>Looking…</ip-loading>
           }
         }
+        <section class="boxed">
+          <h2>The circle</h2>
+          <p>
+            A circle shows two axes at once: what each loses when it turns round, how alike they follow, whether they
+            stand square, and what trembles. Before and after a job they are laid side by side.
+          </p>
+          <a pButton severity="secondary" [routerLink]="['/machines', context.axis()?.machineId, 'circles']"
+            >Circles of this machine</a
+          >
+        </section>
       }
     </main>
   `,

@@ -1,0 +1,145 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { toSignal } from "@angular/core/rxjs-interop";
+import { FormControl, ReactiveFormsModule } from "@angular/forms";
+import { RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
+import { SelectButton } from "primeng/selectbutton";
+import { formatSize, fromMm } from "@iron/core";
+import { AddressPipe } from "../data/address.pipe";
+import type { Address } from "../data/api";
+import { Preferences } from "../data/preferences";
+import { GiveUp } from "../measure/run/give-up";
+import { ChartView, type DrawChart } from "../shared/chart";
+import { LoadingLines } from "../shared/loading";
+import { TickBox } from "../shared/tick-box";
+import { momentText } from "../shared/times.text";
+import { Trouble } from "../shared/trouble";
+import { circleChart } from "./circle-chart";
+import { CircleSays } from "./circle-says";
+import { CircleStore } from "./circle-store";
+import { drawnTraces, jointLines, passRows, planeView, quarters } from "./circle.view";
+import { LiveTrace } from "./live-trace";
+import { ReadPlane } from "./read-plane";
+import { TrueShape } from "./true-shape";
+
+/** One session of circles: its planes read, drawn, taken apart and led on. */
+@Component({
+  selector: "ip-circle",
+  imports: [
+    AddressPipe,
+    ButtonDirective,
+    ChartView,
+    CircleSays,
+    GiveUp,
+    LiveTrace,
+    LoadingLines,
+    ReactiveFormsModule,
+    ReadPlane,
+    RouterLink,
+    SelectButton,
+    TickBox,
+    Trouble,
+    TrueShape,
+  ],
+  providers: [CircleStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./circle-page.html",
+  styleUrl: "./circle.css",
+})
+export class CirclePage {
+  readonly sessionId = input.required<string>();
+  protected readonly store = inject(CircleStore);
+  protected readonly preferences = inject(Preferences);
+  protected readonly plane = new FormControl<number | null>(null);
+  private readonly chosen = toSignal(this.plane.valueChanges, { initialValue: null });
+  protected readonly givingUp = signal(false);
+  /** Rows that are taken out of the drawing. */
+  protected readonly off = signal<readonly string[]>([]);
+  protected readonly begun = computed(() => {
+    const session = this.store.session();
+    return session ? `${momentText(session.startedAt)}, ${session.by}` : "";
+  });
+  protected readonly live = computed(() => {
+    const pass = this.store.live();
+    return pass && pass.planeId === this.current()?.id ? pass : null;
+  });
+  private readonly current = computed(() => {
+    const planes = this.store.session()?.planes ?? [];
+    const next = planes.find((p) => !p.analysis) ?? planes.at(0) ?? null;
+    return planes.find((p) => p.id === (this.store.live()?.planeId ?? this.chosen())) ?? next;
+  });
+  protected readonly view = computed(() => {
+    const [session, plane, axes] = [this.store.session(), this.current(), this.store.axes()];
+    if (!session || !plane || axes.length === 0) return null;
+    const system = this.preferences.system();
+    const { plan } = plane;
+    const size = (mm: number): string => formatSize(mm, system);
+    return {
+      session,
+      plane,
+      planes: session.planes.map((p) => ({ id: p.id, label: `${p.plan.letters.join("")}${p.analysis ? " ✓" : ""}` })),
+      about: `${plan.letters.join(" and ")}, radius ${size(plan.radiusMm)}, ${size(plan.feedMmMin)}/min, ${plan.spanDeg} ° of data from ${plan.startDeg} °, centre ${plan.letters[0]} ${size(plan.centreMm[0])}, ${plan.letters[1]} ${size(plan.centreMm[1])}. ${session.bar.name}${session.temperatureC === null ? "" : `, ${session.temperatureC} °C`}${session.note ? `. ${session.note}` : ""}`,
+      said: planeView({ session, plane, axes, system }),
+      joint: jointLines(session),
+      passes: passRows(plane),
+      open: session.state === "open",
+      connected: session.connected,
+      unit: system === "metric" ? "µm" : "tenths",
+      chartLabel: `Deviation from the circle against angle, both ways round, ${system === "metric" ? "µm" : "tenths of a thou"}. The figures are said beside it.`,
+    };
+  });
+  protected readonly traces = computed(() => {
+    const plane = this.current();
+    const drawn = plane ? this.store.drawn()[plane.id] : undefined;
+    const said = this.view()?.said;
+    if (!plane || !drawn || drawn.traces.length === 0) return null;
+    const rows = [...(said?.rows ?? []), ...(said?.quiet ?? [])];
+    const off = rows.filter((r) => this.off().includes(r.id)).flatMap((r) => r.parts);
+    return drawnTraces(drawn, plane, { off, system: this.preferences.system() });
+  });
+  /** How high the chart is: with nothing taken out, so that what is left is seen to be less. */
+  private readonly span = computed(() => {
+    const plane = this.current();
+    const drawn = plane ? this.store.drawn()[plane.id] : undefined;
+    if (!plane || !drawn) return 1;
+    const all = drawnTraces(drawn, plane, { off: [], system: this.preferences.system() });
+    return all.reduce(
+      (most, t) => t.points.reduce((m, p) => Math.max(m, Math.abs(p.y ?? 0)), most),
+      fromMm(0.002, "um") / 4,
+    );
+  });
+  protected readonly draw = computed<DrawChart>(() => {
+    const traces = this.traces() ?? [];
+    const [letters, unit, span] = [this.current()?.plan.letters ?? [], this.view()?.unit ?? "", this.span()];
+    return (ink) => circleChart(traces, { quarters: quarters(letters), unit, span }, ink);
+  });
+  protected readonly allQuiet = computed(() => {
+    const quiet = this.view()?.said?.quiet ?? [];
+    return quiet.length > 0 && quiet.every((r) => this.off().includes(r.id));
+  });
+
+  constructor() {
+    effect(() => {
+      const id = Number(this.sessionId());
+      untracked(() => this.store.load(id));
+    });
+    effect(() => {
+      const id = this.current()?.id ?? null;
+      this.plane.setValue(id, { emitEvent: false });
+      untracked(() => this.off.set([]));
+    });
+  }
+
+  protected toggle(id: string, on: boolean): void {
+    this.off.update((all) => (on ? [...all, id] : all.filter((o) => o !== id)));
+  }
+
+  protected toggleQuiet(on: boolean): void {
+    const quiet = (this.view()?.said?.quiet ?? []).map((r) => r.id);
+    this.off.update((all) => [...all.filter((o) => !quiet.includes(o)), ...(on ? quiet : [])]);
+  }
+
+  protected exportOf(format: "csv" | "json"): Address<"exportCircle"> {
+    return { params: { id: this.sessionId() }, query: { format } };
+  }
+}

@@ -1,0 +1,131 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
+import { Router, RouterLink } from "@angular/router";
+import { ButtonDirective } from "primeng/button";
+import { USUAL_RADII, formatSize } from "@iron/core";
+import { circleCreateSchema } from "@iron/contract";
+import { Api } from "../data/api";
+import { Loaded } from "../data/loaded";
+import { Preferences } from "../data/preferences";
+import { saidIn } from "../data/problems";
+import { ChoiceField, NumberField, TextField } from "../shared/fields";
+import { LoadingLines } from "../shared/loading";
+import { bySchema, gate, unplaced } from "../shared/schema-form";
+import { TickBox } from "../shared/tick-box";
+import { Trouble } from "../shared/trouble";
+import { createOf, fieldOf, usualDraft, usualPlanes, type SetUpDraft } from "./circle-setup.view";
+
+const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
+
+function formOf(draft: SetUpDraft, read: (value: SetUpDraft) => unknown) {
+  const { planes, ...own } = draft;
+  return new FormGroup(
+    {
+      radiusMm: of(own.radiusMm),
+      feedMmMin: of(own.feedMmMin),
+      first: of(own.first),
+      barName: of(own.barName),
+      resolutionMm: of(own.resolutionMm),
+      barU: of(own.barU),
+      calibrated: of(own.calibrated),
+      temperatureC: of(own.temperatureC),
+      note: of(own.note),
+      planes: new FormArray(
+        planes.map((p) => new FormGroup({ on: of(p.on), a: of(p.a), b: of(p.b), shape: of(p.shape) })),
+      ),
+    },
+    { validators: bySchema(circleCreateSchema, read, fieldOf) },
+  );
+}
+
+/** What circles are to be taken of a machine: planes, bar, feed and where. */
+@Component({
+  selector: "ip-circle-setup",
+  imports: [
+    ButtonDirective,
+    ChoiceField,
+    LoadingLines,
+    NumberField,
+    ReactiveFormsModule,
+    RouterLink,
+    TextField,
+    TickBox,
+    Trouble,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./circle-setup.html",
+  styles: `
+    .plane {
+      border-top: 1px solid var(--rule);
+      padding: var(--space-2) 0;
+    }
+    .before {
+      padding-left: var(--space-4);
+    }
+    .before li {
+      margin-bottom: var(--space-2);
+    }
+    form .acts {
+      margin-top: var(--space-4);
+    }
+  `,
+})
+export class CircleSetUp {
+  readonly machineId = input.required<string>();
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly preferences = inject(Preferences);
+  private readonly loaded = new Loaded(() => this.api.call("machine", { params: { id: this.machineId() } }));
+  protected readonly machine = this.loaded.value;
+  protected readonly message = this.loaded.message;
+  protected readonly refusal = signal("");
+  protected readonly busy = signal(false);
+  private readonly maySend = gate();
+  protected readonly plans = computed(() => usualPlanes(this.machine()?.axes ?? []));
+  protected readonly form = computed(() => {
+    const plans = this.plans();
+    return plans.length ? formOf(usualDraft(plans), (value: SetUpDraft) => createOf(value, plans)) : null;
+  });
+  protected readonly radii = computed(
+    () => `usual: ${USUAL_RADII.map((r) => formatSize(r, this.preferences.system())).join(", ")}`,
+  );
+  protected readonly ways = [
+    { id: "1", label: "counterclockwise first" },
+    { id: "-1", label: "clockwise first" },
+  ] as const;
+  protected readonly shapes = [
+    { id: "full", label: "full circle" },
+    { id: "upper", label: "half a circle, 220° run" },
+    { id: "lower", label: "the other half" },
+  ] as const;
+
+  constructor() {
+    effect(() => {
+      this.machineId();
+      untracked(() => this.loaded.again());
+    });
+  }
+
+  protected again(): void {
+    this.loaded.again();
+  }
+
+  protected start(): void {
+    const [form, machine] = [this.form(), this.machine()];
+    if (!form || !machine) return;
+    this.refusal.set("");
+    if (!this.maySend(form)) {
+      this.refusal.set(unplaced(form));
+      return;
+    }
+    this.busy.set(true);
+    const body = createOf(form.getRawValue(), this.plans());
+    this.api.call("startCircle", { params: { id: machine.id }, body }).subscribe({
+      next: (session) => void this.router.navigate(["/circles", session.id]),
+      error: (failure: unknown) => {
+        this.busy.set(false);
+        saidIn(this.refusal)(failure);
+      },
+    });
+  }
+}

@@ -1,0 +1,346 @@
+import {
+  agreementText,
+  circleValue,
+  CIRCLE_PARTS,
+  CircleModel,
+  conformityText,
+  doubtText,
+  findingName,
+  findingSentence,
+  formatWithU,
+  fromMm,
+  judgeCircle,
+  leadOf,
+  leadText,
+  LIMITED_TEXT,
+  roundText,
+  stateOfConformity,
+  trembleText,
+  troubleText,
+  type AxisState,
+  type CircleFinding,
+  type CircleLead,
+  type CircleLimits,
+  type CirclePart,
+  type CircleQuantities,
+  type Conformity,
+  type UnitSystem,
+} from "@iron/core";
+import type { Axis, CircleDrawn, CirclePlane, CircleSession } from "@iron/contract";
+import { momentText } from "../shared/times.text";
+
+export interface FindingRow {
+  readonly id: string;
+  readonly name: string;
+  readonly value: string;
+  readonly sentence: string;
+  readonly state: AxisState;
+  readonly word: string;
+  /** What would be left of the circle without it; empty where it hardly counts. */
+  readonly left: string;
+  readonly lead: CircleLead;
+  readonly leadText: string;
+  /** What these readings cannot tell from it. */
+  readonly together: string;
+  readonly parts: readonly CirclePart[];
+  readonly matters: boolean;
+}
+
+export interface PlaneView {
+  readonly letters: string;
+  readonly headline: string;
+  readonly state: AxisState;
+  readonly word: string;
+  readonly rows: readonly FindingRow[];
+  /** Those that are within what can be left. */
+  readonly quiet: readonly FindingRow[];
+  readonly iso: readonly {
+    readonly symbol: string;
+    readonly name: string;
+    readonly value: string;
+    readonly word: string;
+  }[];
+  readonly isoNote: string;
+  readonly tremble: readonly {
+    readonly letter: string;
+    readonly text: string;
+    readonly state: AxisState;
+    readonly word: string;
+  }[];
+  readonly lines: readonly string[];
+  readonly most: string;
+  readonly doubts: readonly string[];
+}
+
+/** Limits of a machine, the loss of an axis by the axis’ own. */
+function limitsFor(limits: CircleLimits, letter: string | null, axes: readonly Axis[]): CircleLimits {
+  const own = axes.find((a) => a.config.letter === letter)?.config.limits;
+  return own ? { ...limits, lost: { leave: own.leaveMm, repair: own.repairMm } } : limits;
+}
+
+const SEVERITY: Readonly<Record<Conformity["code"], number>> = { act: 3, "cannot-tell": 2, watch: 1, sound: 0 };
+
+interface Shown {
+  readonly session: CircleSession;
+  readonly plane: CirclePlane;
+  readonly axes: readonly Axis[];
+  readonly system: UnitSystem;
+}
+
+function rowOf(
+  finding: CircleFinding,
+  { session, plane, axes, system }: Shown,
+): FindingRow & { readonly judged: Conformity } {
+  const letters = plane.plan.letters as readonly [string, string];
+  const { kind, letter } = finding;
+  const judged = judgeCircle(kind, finding, limitsFor(session.limits.limits, letter, axes));
+  const lead = leadOf(finding, session.fresh);
+  const g = plane.analysis?.quantities.gBoth ?? null;
+  const without = finding.without.gBothMm;
+  const counts = g !== null && without !== null && g - without > 0.05 * g;
+  return {
+    id: letter === null ? kind : `${kind} ${letter}`,
+    name: findingName(finding, letters),
+    value: circleValue(kind, finding, system),
+    sentence: findingSentence(finding, letters, { system, feedMmMin: plane.plan.feedMmMin }),
+    judged,
+    state: stateOfConformity(judged),
+    word: conformityText(judged),
+    left: counts ? `Without it G(b) would be ${amount(without, system)} instead of ${amount(g, system)}.` : "",
+    lead,
+    leadText: leadText(lead),
+    together: finding.with.length
+      ? `These readings cannot tell it from ${finding.with.map(partText).join(" and ")}: read a full circle, or measure that by itself.`
+      : "",
+    parts: finding.parts,
+    matters: judged.code !== "sound" || Math.abs(finding.value) > 2 * finding.u,
+  };
+}
+
+const amount = (mm: number, system: UnitSystem): string => {
+  const unit = system === "metric" ? "um" : "tenth";
+  return `${fromMm(mm, unit).toFixed(1)} ${system === "metric" ? "µm" : "tenths"}`;
+};
+
+function partText(part: string): string {
+  if (part === "radius") return "the radius";
+  if (part.startsWith("centre")) return "where the centre stands";
+  return part.replace(/-(\d)$/, " of axis $1").replace("-", " ");
+}
+
+/** What the plane’s numbers say. */
+export function planeView(shown: Shown): PlaneView | null {
+  const { plane, session, system, axes } = shown;
+  const { analysis } = plane;
+  if (!analysis) return null;
+  const rows = analysis.findings.map((f) => rowOf(f, shown));
+  const loud = rows.filter((r) => r.judged.code !== "sound");
+  loud.sort((a, b) => SEVERITY[b.judged.code] - SEVERITY[a.judged.code]);
+  const tremble = ([0, 1] as const).map((i) => {
+    const letter = plane.plan.letters[i];
+    const value = { value: analysis.tremble.rmsMm[i], u: analysis.tremble.uMm[i] };
+    const judged = judgeCircle("tremble", value, limitsFor(session.limits.limits, letter, axes));
+    return {
+      letter,
+      judged,
+      text: `${letter} trembles by ${formatWithU(value.value, value.u, { system })}, root mean square.`,
+      state: stateOfConformity(judged),
+      word: conformityText(judged),
+    };
+  });
+  const shaky = tremble.filter((t) => t.judged.code === "act" || t.judged.code === "watch");
+  const worst = [...loud.map((r) => r.judged), ...tremble.map((t) => t.judged)].sort(
+    (a, b) => SEVERITY[b.code] - SEVERITY[a.code],
+  )[0] as Conformity | undefined;
+  const { most } = analysis.tremble;
+  return {
+    letters: plane.plan.letters.join(""),
+    headline: headlineOf(loud, shaky),
+    state: worst ? stateOfConformity(worst) : "sound",
+    word: worst ? conformityText(worst) : "sound",
+    rows: loud,
+    quiet: rows.filter((r) => r.judged.code === "sound"),
+    ...isoOf(analysis.quantities, { u: analysis.quantitiesU, session, system }),
+    tremble,
+    lines: analysis.tremble.lines.map((l) => trembleText(l, system)),
+    most:
+      most && shaky.length
+        ? `Most of it from ${most.fromDeg}° to ${most.fromDeg + 45}°, ${roundText(most.direction)}.`
+        : "",
+    doubts: analysis.doubts.map(doubtText),
+  };
+}
+
+function headlineOf(loud: readonly FindingRow[], shaky: readonly { readonly letter: string }[]): string {
+  const trembles = shaky.length
+    ? `${shaky.map((s) => s.letter).join(" and ")} ${shaky.length === 1 ? "trembles" : "tremble"}`
+    : "";
+  if (loud.length === 0)
+    return trembles ? `${trembles}; all else is within its limits.` : "Everything is within its limits.";
+  return `${loud[0].name}${trembles ? `; ${trembles}` : ""}.`;
+}
+
+function isoOf(
+  q: CircleQuantities,
+  { u, session, system }: { readonly u: number; readonly session: CircleSession; readonly system: UnitSystem },
+): Pick<PlaneView, "iso" | "isoNote"> {
+  const { limits } = session.limits;
+  const value = (mm: number): string => formatWithU(mm, u, { system });
+  const judged = (what: "gBoth" | "h", mm: number): string =>
+    conformityText(judgeCircle(what, { value: mm, u }, limits));
+  const iso = [
+    ...q.g.map((g) => ({
+      symbol: `G ${g.direction === 1 ? "+" : "−"}`,
+      name: `Circular deviation, ${roundText(g.direction)}`,
+      value: value(g.mm),
+      word: "",
+    })),
+    ...(q.gBoth === null
+      ? []
+      : [
+          {
+            symbol: "G(b)",
+            name: LIMITED_TEXT.gBoth.replace(/, G\(b\)$/, ""),
+            value: value(q.gBoth),
+            word: judged("gBoth", q.gBoth),
+          },
+        ]),
+    ...(q.h === null
+      ? []
+      : [
+          {
+            symbol: "H",
+            name: `Circular hysteresis, at ${Math.round((q.h.at * 180) / Math.PI)}°`,
+            value: value(q.h.mm),
+            word: judged("h", q.h.mm),
+          },
+        ]),
+    ...(q.f === null
+      ? []
+      : [
+          { symbol: "F max", name: "Radial deviation, most", value: value(q.f.most), word: "" },
+          { symbol: "F min", name: "Radial deviation, least", value: value(q.f.least), word: "" },
+        ]),
+    ...(q.d === null
+      ? []
+      : [{ symbol: "D", name: "Mean bidirectional radial deviation", value: value(q.d), word: "" }]),
+  ];
+  const isoNote =
+    q.d === null
+      ? session.bar.calibrated
+        ? "Least-squares rings. No F and no D: they want full circles, D both ways round."
+        : "Least-squares rings. No F and no D: the bar was not soaked to the room and set on its master."
+      : "Least-squares rings.";
+  return { iso, isoNote };
+}
+
+/** What planes say together: where they do not agree, first. */
+export function jointLines(session: CircleSession): readonly { readonly text: string; readonly agrees: boolean }[] {
+  return [...(session.joint?.tests ?? [])]
+    .filter((t) => t.kind !== "bow" && t.kind !== "ripple" && t.kind !== "across")
+    .sort((a, b) => Number(a.agrees) - Number(b.agrees))
+    .map((t) => ({ text: agreementText(t), agrees: t.agrees }));
+}
+
+/** A way round as a line: which, from where, and what was wrong with it. */
+export function passRows({ passes }: CirclePlane): readonly {
+  readonly id: number;
+  readonly text: string;
+  readonly troubles: readonly string[];
+  readonly used: boolean;
+}[] {
+  const FROM = { bar: "read by the bar", import: "from a file", typed: "typed" } as const;
+  return passes.map((p) => ({
+    id: p.id,
+    used: p.used,
+    text: `${cap(roundText(p.direction))}, ${FROM[p.source]}, ${p.readings} readings; ${momentText(p.at)}, ${p.by}${p.used ? "" : `. Not used: ${p.reason}`}`,
+    troubles: p.troubles.map(troubleText),
+  }));
+}
+
+const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+export interface DrawnTrace {
+  readonly direction: 1 | -1;
+  /** Degrees from 0 to 360, and deviation in the reader’s small unit; a null breaks the line. */
+  readonly points: readonly { readonly x: number; readonly y: number | null }[];
+}
+
+/** More than this between two readings is a hole, degrees: a line over it would be invented. */
+const HOLE_DEG = 3;
+
+/** Readings by angle, the centre and what is switched off taken out. */
+export function drawnTraces(
+  drawn: CircleDrawn,
+  plane: CirclePlane,
+  { off, system }: { readonly off: readonly CirclePart[]; readonly system: UnitSystem },
+): readonly DrawnTrace[] {
+  const { analysis } = plane;
+  const unit = system === "metric" ? "um" : "tenth";
+  const letters = plane.plan.letters;
+  const setup = {
+    radiusMm: plane.plan.radiusMm,
+    feedMmMin: plane.plan.feedMmMin,
+    centreMm: plane.plan.centreMm as readonly [number, number],
+    axes: [
+      { letter: letters[0], perTurnMm: plane.perTurnMm[0] },
+      { letter: letters[1], perTurnMm: plane.perTurnMm[1] },
+    ] as const,
+  };
+  const told = analysis?.parts.map((p) => p.id) ?? [];
+  const model = analysis
+    ? new CircleModel(
+        setup,
+        analysis.shape,
+        CIRCLE_PARTS.filter((p) => !told.includes(p)),
+      )
+    : null;
+  const row = new Float64Array(told.length);
+  // The centre and the radius are how the bar was set, not what the machine does.
+  const out = analysis?.parts.map((p) =>
+    p.id === "radius" || p.id.startsWith("centre") || off.includes(p.id) ? p.value : 0,
+  );
+  return drawn.traces.map(({ direction, angles, deviations }) => {
+    const points: { x: number; y: number | null }[] = [];
+    angles.forEach((deg, i) => {
+      let mm = deviations[i] / 1000;
+      if (model && out) {
+        model.fill(row, (deg * Math.PI) / 180, direction);
+        for (let k = 0; k < row.length; k += 1) mm -= row[k] * out[k];
+      }
+      const x = ((deg % 360) + 360) % 360;
+      const before = points.at(-1);
+      // Where the full turn is passed, and where nothing was read, the line is broken.
+      if (before && Math.abs(x - before.x) > Math.max(HOLE_DEG, 1.5 * Math.abs(angles[i] - angles[i - 1])))
+        points.push({ x: before.x, y: null });
+      points.push({ x, y: fromMm(mm, unit) });
+    });
+    return { direction, points };
+  });
+}
+
+/** What reverses at each quarter. */
+export function quarters(letters: readonly string[]): readonly { readonly deg: number; readonly name: string }[] {
+  const [first, second] = letters;
+  return [
+    { deg: 0, name: `+${first}` },
+    { deg: 90, name: `+${second}` },
+    { deg: 180, name: `−${first}` },
+    { deg: 270, name: `−${second}` },
+  ];
+}
+
+/** What is to be seen to before the program is let run (common practice, no source). */
+export function circleChecks({ plan }: Pick<CirclePlane, "plan">): readonly string[] {
+  const [a, b] = plan.letters;
+  const upright = a === "Z" || b === "Z";
+  return [
+    "Spindle stopped, oriented and locked so that it cannot be started; tool, coolant and air off.",
+    `The centre seat stands fast at ${a} ${plan.centreMm[0]} mm, ${b} ${plan.centreMm[1]} mm; both seats and both balls are wiped clean.`,
+    `Nothing stands within the circle of ${plan.radiusMm} mm and its run in.${upright ? " Look at column, table and head too: this circle stands upright." : ""}`,
+    "Feed and rapid override at 100 %, no mirror, no rotation, no scaling, no tool radius.",
+    "First pass without the bar, slowly, a hand on the stop.",
+    "The bar falls off by itself if the machine goes wrong: nobody holds it or reaches after it.",
+    "It is set on and taken off only while the program waits at its stop, and everybody’s hands are out before it goes on.",
+  ];
+}

@@ -1,0 +1,109 @@
+import {
+  circleValue,
+  conformityText,
+  findingName,
+  formatWithU,
+  judgeCircle,
+  stateOfConformity,
+  type AxisState,
+  type CircleFinding,
+  type UnitSystem,
+} from "@iron/core";
+import type { Axis, Circles, CirclePlane, CircleSession } from "@iron/contract";
+import { dayText } from "../shared/times.text";
+import { planeView } from "./circle.view";
+
+export interface SessionRow {
+  readonly id: number;
+  readonly when: string;
+  readonly by: string;
+  readonly state: string;
+  readonly planes: readonly {
+    readonly letters: string;
+    readonly headline: string;
+    readonly mark: AxisState;
+    readonly word: string;
+    readonly gBoth: string;
+  }[];
+}
+
+/** Parts over time: a row for each part, a column for each session. */
+export interface PartHistory {
+  readonly columns: readonly { readonly id: number; readonly when: string }[];
+  readonly rows: readonly { readonly name: string; readonly values: readonly string[] }[];
+}
+
+type Listed = Circles["sessions"][number];
+
+const asSession = (session: Listed, limits: Circles["limits"]): CircleSession => ({
+  ...session,
+  limits,
+  fresh: [],
+  connected: false,
+  reading: null,
+});
+
+function planeRow(
+  plane: CirclePlane,
+  shown: { readonly session: CircleSession; readonly axes: readonly Axis[]; readonly system: UnitSystem },
+) {
+  const view = planeView({ ...shown, plane });
+  const analysis = plane.analysis;
+  const g = analysis?.quantities.gBoth ?? null;
+  const judged =
+    analysis && g !== null
+      ? judgeCircle("gBoth", { value: g, u: analysis.quantitiesU }, shown.session.limits.limits)
+      : null;
+  return {
+    letters: plane.plan.letters.join(""),
+    headline: view?.headline ?? (plane.passes.some((p) => p.used) ? plane.why : "Not read yet."),
+    mark: judged ? stateOfConformity(judged) : ("unknown" as const),
+    word: conformityText(judged),
+    gBoth: analysis && g !== null ? `G(b) ${formatWithU(g, analysis.quantitiesU, { system: shown.system })}` : "",
+  };
+}
+
+/** Sessions of a machine, the newest first. */
+export function sessionRows(
+  { sessions, limits }: Circles,
+  axes: readonly Axis[],
+  system: UnitSystem,
+): readonly SessionRow[] {
+  const STATE = { open: "not ended yet", finished: "", abandoned: "given up" } as const;
+  return [...sessions].reverse().map((s) => ({
+    id: s.id,
+    when: dayText(s.startedAt),
+    by: s.by,
+    state: STATE[s.state],
+    planes: s.planes.map((plane) => planeRow(plane, { session: asSession(s, limits), axes, system })),
+  }));
+}
+
+/** Sessions shown beside each other at most. */
+const COLUMNS = 5;
+
+/** What each part has been: the newest sessions beside each other. */
+export function partHistory({ sessions }: Circles, system: UnitSystem): PartHistory | null {
+  const read = sessions.filter((s) => s.state !== "abandoned" && s.planes.some((p) => p.analysis)).slice(-COLUMNS);
+  if (read.length < 2) return null;
+  const keyOf = (f: CircleFinding, plane: CirclePlane): string =>
+    `${plane.plan.letters.join("")} ${f.kind} ${f.letter ?? ""}`;
+  const rows = new Map<string, { name: string; values: string[] }>();
+  read.forEach((session, column) => {
+    for (const plane of session.planes)
+      for (const finding of plane.analysis?.findings ?? []) {
+        const key = keyOf(finding, plane);
+        const letters = plane.plan.letters as readonly [string, string];
+        const row = rows.get(key) ?? {
+          name: `${letters.join("")}: ${findingName(finding, letters)}`,
+          values: read.map(() => "–"),
+        };
+        row.values[column] = circleValue(finding.kind, finding, system);
+        rows.set(key, row);
+      }
+  });
+  return {
+    columns: read.map((s) => ({ id: s.id, when: dayText(s.startedAt) })),
+    rows: [...rows.values()].sort((a, b) => a.name.localeCompare(b.name)),
+  };
+}
