@@ -16,8 +16,8 @@ const TALES: Readonly<
   // Y and Z tremble, X is clean.
   Bittern: {
     servos: {
-      Y: { shake: { mm: 0.0032, waveMm: 10 / 5.4 } },
-      Z: { shake: { mm: 0.0041, waveMm: 10 / 8.7 } },
+      Y: { shake: { mm: 0.0048, waveMm: 10 / 5.4 } },
+      Z: { shake: { mm: 0.0055, waveMm: 10 / 8.7 } },
     },
   },
   // Bearings of Y and Z were renewed: they hang before they turn round.

@@ -36,6 +36,8 @@ interface Reading {
   readonly lost: { from: number; count: number }[];
   readonly who: string;
   timer: NodeJS.Timeout | null;
+  /** Its end has come: it is kept once. */
+  kept: boolean;
   sent: number;
   /** Part of its batches that its radio loses: decided as they are sent. */
   readonly losesBatches: number;
@@ -91,6 +93,7 @@ export class Bars {
       lost: [],
       who,
       timer: null,
+      kept: false,
       sent: 0,
       losesBatches: machine.losesBatches,
       due: 0,
@@ -156,7 +159,7 @@ export class Bars {
 
   /** Sends what is due; at the end the pass is kept before it is said that it has ended. */
   private async pass(planeId: number, reading: Reading): Promise<void> {
-    while (reading.sent + BATCH <= reading.due && reading.sent < reading.values.length) {
+    while (reading.sent < Math.min(reading.due, reading.values.length)) {
       const part = Array.from(reading.values.subarray(reading.sent, reading.sent + BATCH), (v) =>
         Number.isFinite(v) ? Math.round(1e5 * v) / 100 : null,
       );
@@ -167,8 +170,20 @@ export class Bars {
       } else this.tell(planeId, this.batch(planeId, reading, part));
       reading.sent += part.length;
     }
-    if (reading.sent + BATCH <= reading.values.length || this.readings.get(planeId) !== reading) return;
-    this.drop(planeId, reading);
+    const done = reading.sent >= reading.values.length;
+    if (!done || reading.kept || this.readings.get(planeId) !== reading) return;
+    reading.kept = true;
+    if (reading.timer) clearInterval(reading.timer);
+    // It reads on, for whoever asks, till what it read is kept and worked out.
+    try {
+      await this.keep(planeId, reading);
+    } finally {
+      this.drop(planeId, reading);
+      this.tell(planeId, { ...this.batch(planeId, reading, []), ended: true });
+    }
+  }
+
+  private async keep(planeId: number, reading: Reading): Promise<void> {
     const { plane } = await this.needs.circles.plane(planeId);
     const pass: BarPass = { direction: reading.direction, rateHz: RATE_HZ, values: reading.values, lost: reading.lost };
     const { trace, troubles } = readPass(pass, plane.plan);
@@ -177,7 +192,6 @@ export class Bars {
       [{ direction: reading.direction, source: "bar", trace, troubles }],
       reading.who,
     );
-    this.tell(planeId, { ...this.batch(planeId, reading, []), ended: true });
   }
 
   private tell(planeId: number, batch: BarBatch): void {

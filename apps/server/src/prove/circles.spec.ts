@@ -50,6 +50,8 @@ describe("circles of a machine", () => {
     // What was put into the virtual machine, which knows nothing of how it is taken apart.
     expect(Math.abs((square?.value ?? 0) - 160e-6)).toBeLessThan(2 * (square?.u ?? 0));
     expect(square?.u).toBeLessThan(15e-6);
+    // Kept as JSON and read again it is what the core made of it.
+    expect(session.planes[0].analysis?.shape.lossMm.every((mm) => mm > 0)).toBe(true);
     expect(session.joint?.tests.some((one) => one.kind === "lost" && one.letter === "X")).toBe(true);
     const ended = (await t.api.post(`/api/circles/${session.id}/finish`).expect(200)).body as CircleSession;
     expect(ended.state).toBe("finished");
@@ -57,6 +59,30 @@ describe("circles of a machine", () => {
     await t.api.post(`/api/circle-planes/${plane}/read`).send({ direction: 1 }).expect(409);
     const list = (await t.api.get(`/api/machines/${machine.id}/circles`).expect(200)).body as Circles;
     expect(list.sessions.map((s) => s.id)).toContain(session.id);
+  });
+
+  it("ways round that are worked out at once, the first the slower, leave the word of both", async () => {
+    const machine = await machineOf("Avocet");
+    const session = await start(machine, [plansOf(machine)[0]]);
+    const [plane] = session.planes;
+    const round = (sign: number) =>
+      Array.from({ length: 1500 }, (_, i) => ({
+        deg: (sign * i * 360) / 1500,
+        mm: 0.001 * Math.sin((i * 2 * Math.PI) / 750),
+      }));
+    // The first has so many more readings that it takes longer by itself.
+    await Promise.all([
+      t.api
+        .post(`/api/circle-planes/${plane.id}/typed`)
+        .send({ direction: 1, readings: round(1) })
+        .expect(201),
+      t.api
+        .post(`/api/circle-planes/${plane.id}/typed`)
+        .send({ direction: -1, readings: round(-1).filter((_, i) => i % 40 === 0) })
+        .expect(201),
+    ]);
+    const { planes } = (await t.api.get(`/api/circles/${session.id}`).expect(200)).body as CircleSession;
+    expect(planes[0].analysis?.quantities.g).toHaveLength(2);
   });
 
   it("the axes that tremble are told from the one that is clean", async () => {

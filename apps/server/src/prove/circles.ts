@@ -267,19 +267,26 @@ export class Circles {
     return programOf(plane.plan, [first, second], { ...asked, title });
   }
 
+  /** Works a plane out; when another way round came or went meanwhile, once more: the last word is of all of them. */
   private async evaluate(planeId: number): Promise<void> {
-    const { session, plane } = await this.plane(planeId);
-    const traces = (await this.traces(planeId)).map((t) => t.trace);
-    const known = { calibrated: session.bar.calibrated, barU: session.bar.uMm };
-    const { analysis, why } =
-      traces.length === 0
-        ? { analysis: null, why: "" }
-        : await this.needs.pool.run("circle", { traces, setup: setupOf(plane), known });
-    await this.needs.db
-      .updateTable("circle_plane")
-      .set({ analysis: analysis ? toJson(analysis) : null, why })
-      .where("id", "=", planeId)
-      .execute();
+    for (;;) {
+      const { session, plane } = await this.plane(planeId);
+      const of = usedOf(plane);
+      const traces = (await this.traces(planeId)).map((t) => t.trace);
+      const known = { calibrated: session.bar.calibrated, barU: session.bar.uMm };
+      const { analysis, why } =
+        traces.length === 0
+          ? { analysis: null, why: "" }
+          : await this.needs.pool.run("circle", { traces, setup: setupOf(plane), known });
+      const same = await this.needs.db.transaction().execute(async (trx) => {
+        const now = (await planesOf(trx, [session.id])).get(session.id)?.find((p) => p.id === planeId);
+        if (!now || usedOf(now) !== of) return false;
+        const row = { analysis: analysis ? toJson(analysis) : null, why };
+        await trx.updateTable("circle_plane").set(row).where("id", "=", planeId).execute();
+        return true;
+      });
+      if (same) return;
+    }
   }
 
   /** Axes whose bearings, nut or screw were renewed within the last weeks. */
@@ -312,6 +319,13 @@ function sessionOf(row: Selectable<Tables["circle_session"]>, planes: readonly C
     joint: jointOf(planes),
   };
 }
+
+/** Which ways round a plane is worked out from. */
+const usedOf = (plane: CirclePlane): string =>
+  plane.passes
+    .filter((p) => p.used)
+    .map((p) => p.id)
+    .join(" ");
 
 function expectOpen(session: CircleSession): void {
   if (session.state !== "open") throw conflict("This session has ended. Begin a new one.", session);

@@ -53,7 +53,10 @@ export function soundVirtualMachine(letters: readonly string[], seed: number): V
   let count = 0;
   const little = (size: number): number => size * Math.max(-2, Math.min(2, normalNoise(seed, (count += 1))));
   const servos = Object.fromEntries(
-    letters.map((letter) => [letter, { ...SOUND, gain: 33 + little(0.4), scale: little(4e-6), bowMm: little(0.0006) }]),
+    letters.map((letter) => [
+      letter,
+      { ...SOUND, gain: 33 + little(0.06), scale: little(4e-6), bowMm: little(0.0006) },
+    ]),
   );
   const square = Object.fromEntries(letters.flatMap((a) => letters.map((b) => [`${a}${b}`, little(8e-6)])));
   return { servos, square, bar: BAR, losesBatches: 0 };

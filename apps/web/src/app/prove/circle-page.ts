@@ -78,7 +78,7 @@ export class CirclePage {
       session,
       plane,
       planes: session.planes.map((p) => ({ id: p.id, label: `${p.plan.letters.join("")}${p.analysis ? " ✓" : ""}` })),
-      about: `${plan.letters.join(" and ")}, radius ${size(plan.radiusMm)}, ${size(plan.feedMmMin)}/min, ${plan.spanDeg} ° of data from ${plan.startDeg} °, centre ${plan.letters[0]} ${size(plan.centreMm[0])}, ${plan.letters[1]} ${size(plan.centreMm[1])}. ${session.bar.name}${session.temperatureC === null ? "" : `, ${session.temperatureC} °C`}${session.note ? `. ${session.note}` : ""}`,
+      about: `${plan.letters.join(" and ")}, radius ${size(plan.radiusMm)}, ${size(plan.feedMmMin)}/min, ${plan.spanDeg}° of data from ${plan.startDeg}°, centre ${plan.letters[0]} ${size(plan.centreMm[0])}, ${plan.letters[1]} ${size(plan.centreMm[1])}. ${session.bar.name}${session.temperatureC === null ? "" : `, ${session.temperatureC} °C`}${session.note ? `. ${session.note}` : ""}`,
       said: planeView({ session, plane, axes, system }),
       joint: jointLines(session),
       passes: passRows(plane),

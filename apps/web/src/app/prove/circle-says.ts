@@ -38,7 +38,14 @@ import type { PlaneView } from "./circle.view";
         </div>
       }
       @for (one of said.tremble; track one.letter) {
-        <p class="finding">{{ one.text }} <ip-state-mark [state]="one.state" [say]="one.word" [word]="true" /></p>
+        <div class="finding">
+          <p>{{ one.text }} <ip-state-mark [state]="one.state" [say]="one.word" [word]="true" /></p>
+          @if (one.asks) {
+            @if (address({ to: "case", letter: one.letter, because: "ripple" }); as where) {
+              <a pButton severity="secondary" class="no-print" [routerLink]="where.to">{{ where.say }}</a>
+            }
+          }
+        </div>
       }
       @for (line of said.lines; track line) {
         <p>{{ line }}.</p>
@@ -51,13 +58,14 @@ import type { PlaneView } from "./circle.view";
       }
       @if (said.quiet.length) {
         <details>
-          <summary>Within what can be left</summary>
+          <summary>Nothing found, or within what can be left</summary>
           <table class="rows">
             <tbody>
               @for (row of said.quiet; track row.id) {
                 <tr>
                   <th scope="row">{{ row.name }}</th>
                   <td>{{ row.value }}</td>
+                  <td>{{ row.word === "sound" ? "" : "these readings do not tell" }}</td>
                 </tr>
               }
             </tbody>

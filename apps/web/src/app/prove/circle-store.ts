@@ -21,7 +21,7 @@ export interface LivePass {
 /** Points of a way round that are drawn while it comes. */
 const DRAWN = 700;
 /** Beyond this it is the run in, µm: drawn it would make all else flat. */
-const FAR = 400;
+const FAR = 150;
 
 /** One batch more of a way round: a number that does not follow is a hole. */
 export function withBatch(pass: LivePass | null, batch: BarBatch): LivePass {

@@ -19,6 +19,7 @@ import {
   troubleText,
   type AxisState,
   type CircleFinding,
+  type CircleKind,
   type CircleLead,
   type CircleLimits,
   type CirclePart,
@@ -43,7 +44,8 @@ export interface FindingRow {
   /** What these readings cannot tell from it. */
   readonly together: string;
   readonly parts: readonly CirclePart[];
-  readonly matters: boolean;
+  /** Its value is more than its ±. */
+  readonly there: boolean;
 }
 
 export interface PlaneView {
@@ -63,6 +65,8 @@ export interface PlaneView {
   readonly isoNote: string;
   readonly tremble: readonly {
     readonly letter: string;
+    /** More than can be left: it is asked what trembles. */
+    readonly asks: boolean;
     readonly text: string;
     readonly state: AxisState;
     readonly word: string;
@@ -110,10 +114,10 @@ function rowOf(
     lead,
     leadText: leadText(lead),
     together: finding.with.length
-      ? `These readings cannot tell it from ${finding.with.map(partText).join(" and ")}: read a full circle, or measure that by itself.`
+      ? `These readings cannot tell it from ${finding.with.map(partText).join(" and ")}: ${finding.with.includes("servo") ? "read the other way round too" : "read a full circle, or measure that by itself"}.`
       : "",
     parts: finding.parts,
-    matters: judged.code !== "sound" || Math.abs(finding.value) > 2 * finding.u,
+    there: Math.abs(finding.value) > finding.u,
   };
 }
 
@@ -124,6 +128,7 @@ const amount = (mm: number, system: UnitSystem): string => {
 
 function partText(part: string): string {
   if (part === "radius") return "the radius";
+  if (part === "servo") return "servos that follow unlike";
   if (part.startsWith("centre")) return "where the centre stands";
   return part.replace(/-(\d)$/, " of axis $1").replace("-", " ");
 }
@@ -134,7 +139,10 @@ export function planeView(shown: Shown): PlaneView | null {
   const { analysis } = plane;
   if (!analysis) return null;
   const rows = analysis.findings.map((f) => rowOf(f, shown));
-  const loud = rows.filter((r) => r.judged.code !== "sound");
+  // What is not known to be there at all is no finding, however wide its ± reaches.
+  const found = (row: { readonly judged: Conformity; readonly there: boolean }): boolean =>
+    row.judged.code !== "sound" && row.there;
+  const loud = rows.filter(found);
   loud.sort((a, b) => SEVERITY[b.judged.code] - SEVERITY[a.judged.code]);
   const tremble = ([0, 1] as const).map((i) => {
     const letter = plane.plan.letters[i];
@@ -143,7 +151,11 @@ export function planeView(shown: Shown): PlaneView | null {
     return {
       letter,
       judged,
-      text: `${letter} trembles by ${formatWithU(value.value, value.u, { system })}, root mean square.`,
+      text:
+        value.value <= value.u
+          ? `${letter} is steady: it trembles by no more than the bar itself.`
+          : `${letter} trembles by ${formatWithU(value.value, value.u, { system })}, root mean square.`,
+      asks: judged.code !== "sound",
       state: stateOfConformity(judged),
       word: conformityText(judged),
     };
@@ -159,7 +171,7 @@ export function planeView(shown: Shown): PlaneView | null {
     state: worst ? stateOfConformity(worst) : "sound",
     word: worst ? conformityText(worst) : "sound",
     rows: loud,
-    quiet: rows.filter((r) => r.judged.code === "sound"),
+    quiet: rows.filter((r) => !found(r)),
     ...isoOf(analysis.quantities, { u: analysis.quantitiesU, session, system }),
     tremble,
     lines: analysis.tremble.lines.map((l) => trembleText(l, system)),
@@ -177,7 +189,7 @@ function headlineOf(loud: readonly FindingRow[], shaky: readonly { readonly lett
     : "";
   if (loud.length === 0)
     return trembles ? `${trembles}; all else is within its limits.` : "Everything is within its limits.";
-  return `${loud[0].name}${trembles ? `; ${trembles}` : ""}.`;
+  return `${[...loud.slice(0, 2).map((r) => r.name), ...(trembles ? [trembles] : [])].join("; ")}.`;
 }
 
 function isoOf(
@@ -234,12 +246,18 @@ function isoOf(
   return { iso, isoNote };
 }
 
-/** What planes say together: where they do not agree, first. */
+/** Parts that are worth comparing from plane to plane: ripple and bow hang on where the axis works. */
+const COMPARED: readonly CircleKind[] = ["lost", "spike", "mismatch", "servo"];
+
+/** What planes say together: where they do not agree by itself, all that agrees in one sentence. */
 export function jointLines(session: CircleSession): readonly { readonly text: string; readonly agrees: boolean }[] {
-  return [...(session.joint?.tests ?? [])]
-    .filter((t) => t.kind !== "bow" && t.kind !== "ripple" && t.kind !== "across")
-    .sort((a, b) => Number(a.agrees) - Number(b.agrees))
-    .map((t) => ({ text: agreementText(t), agrees: t.agrees }));
+  const tests = (session.joint?.tests ?? []).filter((t) => COMPARED.includes(t.kind));
+  const apart = tests.filter((t) => !t.agrees).map((t) => ({ text: agreementText(t), agrees: false }));
+  const letters = [...new Set(tests.flatMap((t) => (t.agrees && t.letter ? [t.letter] : [])))].sort();
+  const closed = tests.some((t) => t.agrees && t.letter === null);
+  const same = letters.length ? `The planes say the same of ${letters.join(", ")}` : "";
+  const agreed = [same, closed ? "scales and servos close over all three" : ""].filter(Boolean).join("; ");
+  return agreed ? [...apart, { text: `${agreed}.`, agrees: true }] : apart;
 }
 
 /** A way round as a line: which, from where, and what was wrong with it. */

@@ -9,7 +9,7 @@ export type CircleDoubt =
   /** One of the two seems to have gone round the other way. */
   | { readonly code: "other-direction"; readonly trace: number };
 
-const BEGIN: TurnShape = { lostMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+const BEGIN: TurnShape = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
 /** A circle told otherwise must fit so much better, of the sum of squares. */
 const BETTER = 0.6;
 const STEP_DEG = 3;

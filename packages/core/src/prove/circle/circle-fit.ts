@@ -37,8 +37,8 @@ const STRETCHES = 72;
 /** The shape of the turns that fits best: how late they come, how long a spike lasts, how large loss and spike are. */
 function shapeOf(traces: readonly CircleTrace[], setup: CircleSetup, without: readonly CirclePart[]): TurnShape {
   const few = thinned(traces);
-  const tried = (decayMm: number, lagMm: number, from: Pick<TurnShape, "lostMm" | "spikeMm">): Tried =>
-    tryShape(few, setup, { from: { lostMm: from.lostMm, spikeMm: from.spikeMm, decayMm, lagMm }, without });
+  const tried = (decayMm: number, lagMm: number, from: Pick<TurnShape, "lossMm" | "spikeMm">): Tried =>
+    tryShape(few, setup, { from: { lossMm: from.lossMm, spikeMm: from.spikeMm, decayMm, lagMm }, without });
   const feed = setup.feedMmMin / 60;
   let { shape } = best(GAINS.map((gain) => tried(2, gain === null ? 0 : feed / gain, NO_SHAPE)));
   const decays = (): TurnShape => best(DECAYS.map((decayMm) => tried(decayMm, shape.lagMm, shape))).shape;
@@ -79,6 +79,7 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
   const solved = solveFor(traces, new CircleModel(setup, shape, without));
   const { model, values } = solved;
   const n = model.parts.length;
+  const valueOf = (part: CirclePart): number => values[model.parts.indexOf(part)] ?? 0;
   const rest = restOf(traces, model, values);
   const covariance = robust(traces, solved, rest);
   const stretches = traces.reduce((sum, one) => sum + stretchesOf(one), 0);
@@ -86,11 +87,17 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
   const squares = rest.reduce((s, one) => one.reduce((q, r) => q + r * r, s), 0);
   return {
     parts: model.parts.map((id, i) => {
-      const bend = servoBend(id, { setup, shape, servo: values[model.parts.indexOf("servo")] ?? 0 });
+      const bend = servoBend(id, { setup, shape, servo: valueOf("servo") });
       const u = t * Math.sqrt(Math.max(0, covariance.get(i, i)));
-      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend, unknownOf(id, values[i])) };
+      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend, unknownOf(id, valueOf)) };
     }),
-    together: togetherIn(solved),
+    // One way round a lag of one servo behind the other looks as if they were out of square.
+    together: [
+      ...togetherIn(solved),
+      ...(new Set(traces.map((one) => one.direction)).size < 2
+        ? [{ a: "square" as const, b: "servo" as const, correlation: 1 }]
+        : []),
+    ],
     rest,
     restRms: Math.sqrt(squares / Math.max(1, count - n)),
     shape,
@@ -102,10 +109,18 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
 const SPIKE_UNKNOWN = { part: 0.1, mm: 0.0006 };
 const ACROSS_UNKNOWN = 0.00008;
 
+/** How well a loss is known: a spike beside it takes of it or gives to it, and springs let it go bit by bit (ours). */
+const LOSS_UNKNOWN = { ofSpike: 0.15, part: 0.05, mm: 0.0001 };
+
 /** What the shape that is taken for a part may be off by. */
-function unknownOf(id: CirclePart, value: number): number {
+function unknownOf(id: CirclePart, of: (part: CirclePart) => number): number {
+  const value = Math.abs(of(id));
   // It is as much larger as it is shorter, and what springs round the turn takes of it.
   if (id.startsWith("spike")) return Math.hypot(SPIKE_UNKNOWN.part * value, SPIKE_UNKNOWN.mm);
+  if (id === "lost-1" || id === "lost-2") {
+    const spike = of(id === "lost-1" ? "spike-1" : "spike-2");
+    return Math.hypot(LOSS_UNKNOWN.ofSpike * spike, LOSS_UNKNOWN.part * value + LOSS_UNKNOWN.mm);
+  }
   return id.startsWith("across") ? ACROSS_UNKNOWN : 0;
 }
 

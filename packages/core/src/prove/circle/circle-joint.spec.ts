@@ -62,6 +62,13 @@ describe("planes joined", () => {
     expect(joinPlanes(three(20e-6)).tests[0].agrees).toBe(false);
   });
 
+  it("a plane that cannot tell a scale from its radius does not join in", () => {
+    const arc = three().map((p, i) =>
+      i === 0 ? p : { ...p, findings: p.findings.map((f) => ({ ...f, with: ["radius"] })) },
+    );
+    expect(joinPlanes(arc).tests).toEqual([]);
+  });
+
   it("how late servos are is joined at one feed only", () => {
     const servo = (feed: number): PlaneFound[] =>
       three().map((p, i) => ({

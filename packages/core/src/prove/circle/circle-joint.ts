@@ -71,7 +71,8 @@ function ofAxis(planes: readonly PlaneFound[], kind: CircleKind, letter: string)
 /** Each plane tells a difference of two axes: three planes are one more than three axes need. */
 function differences(planes: readonly PlaneFound[], kind: "mismatch" | "servo"): Joint {
   const rows = planes.flatMap((p) => {
-    const found = p.findings.find((f) => f.kind === kind);
+    // What a plane cannot tell from another part says nothing to the others.
+    const found = p.findings.find((f) => f.kind === kind && f.with.length === 0);
     return found && found.u > 0 ? [{ axes: p.axes, plane: p.plane, value: found.value, u: found.u }] : [];
   });
   const letters = [...new Set(rows.flatMap((r) => r.axes))];

@@ -31,7 +31,7 @@ const [LOST, SLOPE, SPIKE, RIPPLE_SIN, RIPPLE_COS, BOW, ACROSS] = [0, 1, 2, 3, 4
 
 /** How large the loss and the spike of each axis are, mm, as far as is known: they shape how it turns round. */
 export interface TurnShape {
-  readonly lostMm: readonly [number, number];
+  readonly lossMm: readonly [number, number];
   readonly spikeMm: readonly [number, number];
   /** Length along the path in which the spike falls to 1/e, mm. */
   readonly decayMm: number;
@@ -40,7 +40,7 @@ export interface TurnShape {
 }
 
 /** What is known of how the axes turn round before anything is fitted. */
-export const NO_SHAPE: Pick<TurnShape, "lostMm" | "spikeMm"> = { lostMm: [0, 0], spikeMm: [0, 0] };
+export const NO_SHAPE: Pick<TurnShape, "lossMm" | "spikeMm"> = { lossMm: [0, 0], spikeMm: [0, 0] };
 
 /** How the parts show on the radius, one reading after the other. */
 export class CircleModel {
@@ -104,7 +104,7 @@ export class CircleModel {
     // Going inwards it has turned round: how far it should have come back since.
     const inwards = going * own < 0;
     const back = inwards ? radius * (1 - size) : 0;
-    const lost = shape.lostMm[i];
+    const lost = shape.lossMm[i];
     const step = inwards ? (back < lost ? back / lost : 1) - 0.5 : -0.5;
     all[base + LOST] = step * size;
     all[base + SLOPE] = step * size * own;
@@ -122,8 +122,8 @@ export class CircleModel {
    * it catches up while the slack is taken up, and what is left of it then shows.
    */
   private spike(i: 0 | 1, back: number): number {
-    const { lostMm, spikeMm, decayMm } = this.shape;
-    const [lost, held] = [lostMm[i], spikeMm[i]];
+    const { lossMm, spikeMm, decayMm } = this.shape;
+    const [lost, held] = [lossMm[i], spikeMm[i]];
     if (back <= lost) return 0;
     const left = back <= held ? 1 : Math.exp(-(this.path(back) - this.path(held)) / decayMm);
     return held > 0 ? Math.min(left, (back - lost) / held) : left;

@@ -84,7 +84,7 @@ export const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
  * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
  * const traces = [1, -1].map((direction) => ({ direction, angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) }));
  * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
- * const from = { lostMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+ * const from = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
  * solveFor(traces, new CircleModel(setup, from)).squares < 1e-9 // true
  */
 export function solveFor(traces: readonly CircleTrace[], model: CircleModel): Solved {
@@ -153,7 +153,7 @@ export interface Tried {
  * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
  * const traces = [1, -1].map((direction) => ({ direction, angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) }));
  * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
- * const from = { lostMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+ * const from = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
  * tryShape(traces, setup, { from, without: [] }).squares < 1e-9 // true
  */
 export function tryShape(
@@ -167,7 +167,7 @@ export function tryShape(
     const found = solveFor(traces, new CircleModel(setup, shape, without));
     const of = (part: CirclePart): number => Math.max(0, found.values[found.model.parts.indexOf(part)] ?? 0);
     squares = found.squares;
-    shape = { ...shape, lostMm: [of("lost-1"), of("lost-2")], spikeMm: [of("spike-1"), of("spike-2")] };
+    shape = { ...shape, lossMm: [of("lost-1"), of("lost-2")], spikeMm: [of("spike-1"), of("spike-2")] };
   }
   return { shape, squares };
 }

@@ -241,7 +241,7 @@ export function trembleOf(traces: readonly CircleTrace[], rest: readonly Float64
   const spread = (axis: 0 | 1): number => {
     const values = halves.map((h) => h[axis]);
     const half = values.length > 1 ? (Math.max(...values) - Math.min(...values)) / 2 : 0;
-    return Math.max(half, 0.1 * rms[axis]);
+    return Math.max(half, 0.1 * rms[axis], SMALLEST_MM);
   };
   const series = seriesOf(traces, rest, setup);
   const lines: TrembleLine[] = [];

@@ -174,6 +174,7 @@ describe("a circle taken apart", () => {
   it("one way round tells no servo, an arc no bow; what an arc cannot tell apart is said together", () => {
     const one = fitCircle(evenTraces().slice(0, 1), SETUP);
     expect(one.parts.map((p) => p.id)).not.toContain("servo");
+    expect(one.together).toContainEqual({ a: "square", b: "servo", correlation: 1 });
     const noLead = { ...SETUP, axes: [{ letter: "X", perTurnMm: null }, SETUP.axes[1]] as const };
     expect(fitCircle(evenTraces(), noLead).parts.map((p) => p.id)).not.toContain("ripple-sin-1");
     const half = fitCircle(bothWays(evenPlane(), { spanRad: Math.PI, fromRad: 0 }), SETUP);
@@ -186,7 +187,7 @@ describe("a circle taken apart", () => {
 
   it("on half a circle radius, centre, scale and square hang together as trigonometry says", () => {
     // Correlations of the least-squares answer for 1, cos, sin, cos 2θ, sin 2θ over half a turn, integrated by hand.
-    const model = new CircleModel(SETUP, { lostMm: [0, 0], spikeMm: [0, 0], decayMm: 1, lagMm: 0 });
+    const model = new CircleModel(SETUP, { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 1, lagMm: 0 });
     const ids: CirclePart[] = ["radius", "centre-1", "centre-2", "mismatch", "square"];
     const at = ids.map((id) => model.parts.indexOf(id));
     const rows = Array.from({ length: 2000 }, (_, i) => {
