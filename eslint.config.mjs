@@ -91,6 +91,7 @@ export default tseslint.config(
       "apps/web/src/app/measure/hand/hand-test-chart.ts",
       "apps/web/src/app/measure/history/history-chart.ts",
       "apps/web/src/app/measure/run/profile-chart.ts",
+      "apps/web/src/app/prove/circle-chart.ts",
       "apps/web/src/app/sums/sums.view.ts",
       "apps/server/src/testing/requests.ts",
     ],

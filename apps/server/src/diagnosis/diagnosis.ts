@@ -32,6 +32,7 @@ import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
 import type { Machines } from "../machine/machines";
+import { circleLoss } from "../prove/circle-losses";
 import { mendingOf } from "../job/mending";
 import { ledgerView, mindView, QUESTIONS, testsView, verdictView } from "./diagnosis-view";
 import { resultOf } from "../measure/readings";
@@ -168,7 +169,7 @@ export class Diagnose {
       const test = tests[rows.indexOf(row)];
       const { kind, at, run_id: runId, job_id: jobId } = row;
       const { lost_mm: reversalValueMm, expanded_mm: expandedMm } = row;
-      list.push({ runId, jobId, kind, reversalValueMm, expandedMm, at });
+      list.push({ runId, jobId, circleId: null, kind, reversalValueMm, expandedMm, at });
       const ref = runId === null ? `job ${jobId}` : `run ${runId}`;
       const confirmed = isConfirmed(tests, test);
       magnitudes.push({
@@ -180,6 +181,14 @@ export class Diagnose {
       });
       if (kind === "travel-profile" && runId !== null)
         reports.push(...profileReports(axis, await this.needs.runs.run(runId)));
+    }
+    const circle = await circleLoss(this.needs.db, axis, since);
+    if (circle) {
+      const { circleId, mm: reversalValueMm, expandedMm, at } = circle;
+      list.push({ runId: null, jobId: null, circleId, kind: "two-sided", reversalValueMm, expandedMm, at });
+      // Both ways round and both ends of it are several readings of one thing.
+      const uMm = Math.max(expandedMm / 2, 1e-5);
+      magnitudes.push({ kind: "whole-chain", reversalValueMm, uMm, ref: `circle ${circleId}`, confirmed: true });
     }
     return { magnitudes, list, made: rows.map((r) => r.kind), reports, since };
   }

@@ -132,6 +132,8 @@ export const diagnosisSchema = z.object({
       runId: z.number().int().nullable(),
       /** The job it was typed in; null for a test. */
       jobId: z.number().int().nullable(),
+      /** The circle that says it, as a loss of the whole chain; null for a test. */
+      circleId: z.number().int().nullable().default(null),
       kind: z.enum(TEST_KINDS),
       reversalValueMm: finite,
       expandedMm: finite,

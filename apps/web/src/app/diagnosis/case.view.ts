@@ -262,7 +262,7 @@ export function lastLoss(
   return {
     state: lossState(whole, config.limits),
     word: lossText(whole, config.limits),
-    message: `${formatWithU(whole.reversalValueMm, whole.expandedMm, { system })} lost when last tested, ${momentText(whole.at)}; can be left up to ${formatLimit(config.limits.leaveMm, system)}, repaired above ${formatLimit(config.limits.repairMm, system)}.`,
+    message: `${formatWithU(whole.reversalValueMm, whole.expandedMm, { system })} lost ${whole.circleId === null ? "when last tested" : "by the last circle"}, ${momentText(whole.at)}; can be left up to ${formatLimit(config.limits.leaveMm, system)}, repaired above ${formatLimit(config.limits.repairMm, system)}.`,
   };
 }
 

@@ -58,6 +58,7 @@ describe("what a test said", () => {
       at: "",
       runId: 1,
       jobId: null,
+      circleId: null,
     } as never;
     expect(measuredText(one, "metric")).toBe("Screw end float: 24.00 ± 0.80 µm");
     expect(measuredText(one, "inch")).toMatch(/^Screw end float: \d+\.\d+ ± /);

@@ -59,9 +59,10 @@ function fastenersText(data: Extract<ResultData, { kind: "fasteners" }>, axis: A
 
 /** What was measured, with its U. */
 export function measuredText(one: Diagnosis["measured"][number], system: UnitSystem): string {
-  const { kind, reversalValueMm, expandedMm } = one;
+  const { kind, circleId, reversalValueMm, expandedMm } = one;
   const size = (mm: number): string => formatDeviation(mm, { system, expandedMm, bare: true });
-  return `${locateTest(kind)?.name ?? "Whole chain"}: ${size(reversalValueMm)} ± ${size(expandedMm)} ${UNIT_WORD[deviationUnit(system)]}`;
+  const name = circleId === null ? (locateTest(kind)?.name ?? "Whole chain") : `Circle ${circleId}, whole chain`;
+  return `${name}: ${size(reversalValueMm)} ± ${size(expandedMm)} ${UNIT_WORD[deviationUnit(system)]}`;
 }
 
 /** A record may name what the catalogue no longer has. */

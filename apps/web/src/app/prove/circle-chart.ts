@@ -1,10 +1,28 @@
 import type { ChartConfiguration } from "chart.js";
 import type { Ink } from "../shared/chart";
-import type { DrawnTrace } from "./circle.view";
+import type { DrawnTrace } from "./circle-drawn.view";
+
+function line(
+  { direction, points }: DrawnTrace,
+  { colour, name, width }: { readonly colour: string; readonly name: string; readonly width: number },
+): object {
+  return {
+    label: name + (direction === 1 ? "counterclockwise" : "clockwise"),
+    data: points,
+    parsing: false,
+    spanGaps: false,
+    borderColor: colour,
+    backgroundColor: colour,
+    borderWidth: width,
+    borderDash: direction === 1 ? [] : [5, 3],
+    pointRadius: 0,
+    pointStyle: "line",
+  };
+}
 
 /** Deviation against angle, the quarters ruled and named by what turns round there. */
 export function circleChart(
-  traces: readonly DrawnTrace[],
+  { traces, under }: { readonly traces: readonly DrawnTrace[]; readonly under: readonly DrawnTrace[] },
   {
     quarters,
     unit,
@@ -19,18 +37,10 @@ export function circleChart(
   const configuration = {
     type: "line",
     data: {
-      datasets: traces.map(({ direction, points }) => ({
-        label: direction === 1 ? "counterclockwise" : "clockwise",
-        data: points,
-        parsing: false,
-        spanGaps: false,
-        borderColor: direction === 1 ? ink.blue : ink.copper,
-        backgroundColor: direction === 1 ? ink.blue : ink.copper,
-        borderWidth: 1.3,
-        borderDash: direction === 1 ? [] : [5, 3],
-        pointRadius: 0,
-        pointStyle: "line",
-      })),
+      datasets: [
+        ...traces.map((t) => line(t, { colour: t.direction === 1 ? ink.blue : ink.copper, name: "", width: 1.3 })),
+        ...under.map((t) => line(t, { colour: ink.graphite, name: "laid under, ", width: 0.8 })),
+      ],
     },
     options: {
       scales: {

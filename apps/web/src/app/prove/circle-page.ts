@@ -10,6 +10,7 @@ import type { Address } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { GiveUp } from "../measure/run/give-up";
 import { ChartView, type DrawChart } from "../shared/chart";
+import { ChoiceField, type Choice } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
 import { TickBox } from "../shared/tick-box";
 import { momentText } from "../shared/times.text";
@@ -17,7 +18,8 @@ import { Trouble } from "../shared/trouble";
 import { circleChart } from "./circle-chart";
 import { CircleSays } from "./circle-says";
 import { CircleStore } from "./circle-store";
-import { drawnTraces, jointLines, passRows, planeView, quarters } from "./circle.view";
+import { drawnTraces, quarters } from "./circle-drawn.view";
+import { jointLines, passRows, planeView } from "./circle.view";
 import { LiveTrace } from "./live-trace";
 import { ReadPlane } from "./read-plane";
 import { TrueShape } from "./true-shape";
@@ -29,6 +31,7 @@ import { TrueShape } from "./true-shape";
     AddressPipe,
     ButtonDirective,
     ChartView,
+    ChoiceField,
     CircleSays,
     GiveUp,
     LiveTrace,
@@ -111,7 +114,21 @@ export class CirclePage {
   protected readonly draw = computed<DrawChart>(() => {
     const traces = this.traces() ?? [];
     const [letters, unit, span] = [this.current()?.plan.letters ?? [], this.view()?.unit ?? "", this.span()];
-    return (ink) => circleChart(traces, { quarters: quarters(letters), unit, span }, ink);
+    const laid = this.store.under();
+    const under = laid ? drawnTraces(laid.drawn, laid.plane, { off: [], system: this.preferences.system() }) : [];
+    return (ink) => circleChart({ traces, under }, { quarters: quarters(letters), unit, span }, ink);
+  });
+  /** Earlier and later circles of the same plane: what was before a job lies under what is after it. */
+  protected readonly layable = computed<readonly Choice[]>(() => {
+    const letters = this.current()?.plan.letters.join("");
+    return this.store
+      .others()
+      .flatMap((s) =>
+        s.planes
+          .filter((p) => p.analysis && p.plan.letters.join("") === letters)
+          .map((p) => ({ id: String(p.id), label: `${momentText(s.startedAt)}, ${s.by}` })),
+      )
+      .reverse();
   });
   protected readonly allQuiet = computed(() => {
     const quiet = this.view()?.said?.quiet ?? [];
@@ -126,12 +143,20 @@ export class CirclePage {
     effect(() => {
       const id = this.current()?.id ?? null;
       this.plane.setValue(id, { emitEvent: false });
-      untracked(() => this.off.set([]));
+      untracked(() => {
+        this.off.set([]);
+        this.store.lay(null);
+      });
     });
   }
 
   protected toggle(id: string, on: boolean): void {
     this.off.update((all) => (on ? [...all, id] : all.filter((o) => o !== id)));
+  }
+
+  protected layUnder(id: string): void {
+    const planes = this.store.others().flatMap((s) => s.planes);
+    this.store.lay(planes.find((p) => String(p.id) === id) ?? null);
   }
 
   protected toggleQuiet(on: boolean): void {

@@ -1,5 +1,5 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
-import type { Axis, BarBatch, CircleDrawn, CircleSession } from "@iron/contract";
+import type { Axis, BarBatch, CircleDrawn, CirclePlane, Circles, CircleSession } from "@iron/contract";
 import { forkJoin, type Observable, type Subscription } from "rxjs";
 import { Api } from "../data/api";
 import { saidIn } from "../data/problems";
@@ -61,6 +61,10 @@ export class CircleStore {
   readonly axes = signal<readonly Axis[]>([]);
   readonly nickname = signal("");
   readonly drawn = signal<Readonly<Record<number, CircleDrawn>>>({});
+  /** Other sessions of the machine: what this one may be laid over. */
+  readonly others = signal<Circles["sessions"]>([]);
+  /** A plane of another session that is laid under this one. */
+  readonly under = signal<{ readonly plane: CirclePlane; readonly drawn: CircleDrawn } | null>(null);
   readonly error = signal("");
   /** Why the last thing asked for was refused. */
   readonly refusal = signal("");
@@ -80,6 +84,10 @@ export class CircleStore {
       next: (session) => {
         this.take(session);
         if (session.reading !== null) this.listen(session.reading, null);
+        this.api.call("circles", { params: { id: session.machineId } }).subscribe({
+          next: ({ sessions }) => this.others.set(sessions.filter((s) => s.id !== session.id)),
+          error: saidIn(this.refusal),
+        });
         this.api.call("machine", { params: { id: session.machineId } }).subscribe({
           next: (machine) => {
             this.axes.set(machine.axes);
@@ -106,6 +114,16 @@ export class CircleStore {
         },
       }),
     );
+  }
+
+  /** Lays a plane of another session under this one; null takes it away. */
+  lay(plane: CirclePlane | null): void {
+    this.under.set(null);
+    if (plane)
+      this.api.call("drawnCircle", { params: { id: plane.id } }).subscribe({
+        next: (drawn) => this.under.set({ plane, drawn }),
+        error: saidIn(this.refusal),
+      });
   }
 
   stop(planeId: number): void {

@@ -1,8 +1,6 @@
 import {
   agreementText,
   circleValue,
-  CIRCLE_PARTS,
-  CircleModel,
   conformityText,
   doubtText,
   findingName,
@@ -27,7 +25,7 @@ import {
   type Conformity,
   type UnitSystem,
 } from "@iron/core";
-import type { Axis, CircleDrawn, CirclePlane, CircleSession } from "@iron/contract";
+import type { Axis, CirclePlane, CircleSession } from "@iron/contract";
 import { momentText } from "../shared/times.text";
 
 export interface FindingRow {
@@ -254,9 +252,12 @@ export function jointLines(session: CircleSession): readonly { readonly text: st
   const tests = (session.joint?.tests ?? []).filter((t) => COMPARED.includes(t.kind));
   const apart = tests.filter((t) => !t.agrees).map((t) => ({ text: agreementText(t), agrees: false }));
   const letters = [...new Set(tests.flatMap((t) => (t.agrees && t.letter ? [t.letter] : [])))].sort();
-  const closed = tests.some((t) => t.agrees && t.letter === null);
+  const CLOSES = { mismatch: "scales", servo: "servos" } as const;
+  const closed = tests.flatMap((t) =>
+    t.agrees && t.letter === null && (t.kind === "mismatch" || t.kind === "servo") ? [CLOSES[t.kind]] : [],
+  );
   const same = letters.length ? `The planes say the same of ${letters.join(", ")}` : "";
-  const agreed = [same, closed ? "scales and servos close over all three" : ""].filter(Boolean).join("; ");
+  const agreed = [same, closed.length ? `${closed.join(" and ")} close over all three` : ""].filter(Boolean).join("; ");
   return agreed ? [...apart, { text: `${agreed}.`, agrees: true }] : apart;
 }
 
@@ -277,76 +278,6 @@ export function passRows({ passes }: CirclePlane): readonly {
 }
 
 const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-export interface DrawnTrace {
-  readonly direction: 1 | -1;
-  /** Degrees from 0 to 360, and deviation in the reader’s small unit; a null breaks the line. */
-  readonly points: readonly { readonly x: number; readonly y: number | null }[];
-}
-
-/** More than this between two readings is a hole, degrees: a line over it would be invented. */
-const HOLE_DEG = 3;
-
-/** Readings by angle, the centre and what is switched off taken out. */
-export function drawnTraces(
-  drawn: CircleDrawn,
-  plane: CirclePlane,
-  { off, system }: { readonly off: readonly CirclePart[]; readonly system: UnitSystem },
-): readonly DrawnTrace[] {
-  const { analysis } = plane;
-  const unit = system === "metric" ? "um" : "tenth";
-  const letters = plane.plan.letters;
-  const setup = {
-    radiusMm: plane.plan.radiusMm,
-    feedMmMin: plane.plan.feedMmMin,
-    centreMm: plane.plan.centreMm as readonly [number, number],
-    axes: [
-      { letter: letters[0], perTurnMm: plane.perTurnMm[0] },
-      { letter: letters[1], perTurnMm: plane.perTurnMm[1] },
-    ] as const,
-  };
-  const told = analysis?.parts.map((p) => p.id) ?? [];
-  const model = analysis
-    ? new CircleModel(
-        setup,
-        analysis.shape,
-        CIRCLE_PARTS.filter((p) => !told.includes(p)),
-      )
-    : null;
-  const row = new Float64Array(told.length);
-  // The centre and the radius are how the bar was set, not what the machine does.
-  const out = analysis?.parts.map((p) =>
-    p.id === "radius" || p.id.startsWith("centre") || off.includes(p.id) ? p.value : 0,
-  );
-  return drawn.traces.map(({ direction, angles, deviations }) => {
-    const points: { x: number; y: number | null }[] = [];
-    angles.forEach((deg, i) => {
-      let mm = deviations[i] / 1000;
-      if (model && out) {
-        model.fill(row, (deg * Math.PI) / 180, direction);
-        for (let k = 0; k < row.length; k += 1) mm -= row[k] * out[k];
-      }
-      const x = ((deg % 360) + 360) % 360;
-      const before = points.at(-1);
-      // Where the full turn is passed, and where nothing was read, the line is broken.
-      if (before && Math.abs(x - before.x) > Math.max(HOLE_DEG, 1.5 * Math.abs(angles[i] - angles[i - 1])))
-        points.push({ x: before.x, y: null });
-      points.push({ x, y: fromMm(mm, unit) });
-    });
-    return { direction, points };
-  });
-}
-
-/** What reverses at each quarter. */
-export function quarters(letters: readonly string[]): readonly { readonly deg: number; readonly name: string }[] {
-  const [first, second] = letters;
-  return [
-    { deg: 0, name: `+${first}` },
-    { deg: 90, name: `+${second}` },
-    { deg: 180, name: `−${first}` },
-    { deg: 270, name: `−${second}` },
-  ];
-}
 
 /** What is to be seen to before the program is let run (common practice, no source). */
 export function circleChecks({ plan }: Pick<CirclePlane, "plan">): readonly string[] {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from "@angular/core";
-import type { DrawnTrace } from "./circle.view";
+import type { DrawnTrace } from "./circle-drawn.view";
 
 const SIZE = 200;
 const RING = 66;

@@ -9,6 +9,8 @@ import type { CircleSetup, CircleTrace } from "./circle-trace";
 export interface FittedPart {
   readonly id: CirclePart;
   readonly value: number;
+  /** As it stands in the readings: what lag makes of it is still in it. */
+  readonly fitted: number;
   /** Expanded uncertainty, 95 %. */
   readonly u: number;
 }
@@ -28,6 +30,8 @@ export interface CircleFit {
 
 /** Lengths tried for the spike, mm of path; what fits best is kept. */
 const DECAYS = [0.5, 1, 1.5, 2, 3, 4, 8];
+/** What a lag must leave of the sum of squares without one. */
+const SHOWN = 0.99;
 /** Velocity gains tried, 1/s; null: what is read stands at its own angle. */
 const GAINS = [null, 100, 60, 40, 25, 15, 10];
 /** From this correlation on two parts are said together. */
@@ -40,7 +44,10 @@ function shapeOf(traces: readonly CircleTrace[], setup: CircleSetup, without: re
   const tried = (decayMm: number, lagMm: number, from: Pick<TurnShape, "lossMm" | "spikeMm">): Tried =>
     tryShape(few, setup, { from: { lossMm: from.lossMm, spikeMm: from.spikeMm, decayMm, lagMm }, without });
   const feed = setup.feedMmMin / 60;
-  let { shape } = best(GAINS.map((gain) => tried(2, gain === null ? 0 : feed / gain, NO_SHAPE)));
+  const [still, ...late] = GAINS.map((gain) => tried(2, gain === null ? 0 : feed / gain, NO_SHAPE));
+  const later = best(late);
+  // A lag is one only where the turns show it: even readings fit any.
+  let { shape } = later.squares < SHOWN * still.squares ? later : still;
   const decays = (): TurnShape => best(DECAYS.map((decayMm) => tried(decayMm, shape.lagMm, shape))).shape;
   shape = decays();
   for (const times of [1.2, 1.07, 1.025]) {
@@ -89,7 +96,12 @@ export function fitCircle(traces: readonly CircleTrace[], setup: CircleSetup): C
     parts: model.parts.map((id, i) => {
       const bend = servoBend(id, { setup, shape, servo: valueOf("servo") });
       const u = t * Math.sqrt(Math.max(0, covariance.get(i, i)));
-      return { id, value: values[i] - bend, u: Math.hypot(u, BEND_UNKNOWN * bend, unknownOf(id, valueOf)) };
+      return {
+        id,
+        value: values[i] - bend,
+        fitted: values[i],
+        u: Math.hypot(u, BEND_UNKNOWN * bend, unknownOf(id, valueOf)),
+      };
     }),
     // One way round a lag of one servo behind the other looks as if they were out of square.
     together: [

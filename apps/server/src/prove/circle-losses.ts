@@ -1,0 +1,42 @@
+import type { Axis } from "@iron/contract";
+import type { Db } from "../store/database";
+import { jointOf, planesOf } from "./circle-rows";
+
+/** What a circle says an axis loses when it turns round: a loss of the whole chain, at the circle’s own place and feed. */
+export interface CircleLoss {
+  readonly circleId: number;
+  readonly mm: number;
+  readonly expandedMm: number;
+  readonly at: string;
+}
+
+/**
+ * The loss by the last finished circle since somebody worked on the axis; where planes of it were joined, by all of them.
+ * Null where none was finished, or none could tell it.
+ */
+export async function circleLoss(db: Db, axis: Axis, since: string | null): Promise<CircleLoss | null> {
+  const rows = await db
+    .selectFrom("circle_session")
+    .select(["id", "finished_at"])
+    .where("machine_id", "=", axis.machineId)
+    .where("state", "=", "finished")
+    .where("finished_at", ">", since ?? "")
+    .orderBy("finished_at", "desc")
+    .limit(5)
+    .execute();
+  const planes = await planesOf(
+    db,
+    rows.map((r) => r.id),
+  );
+  const { letter } = axis.config;
+  for (const { id, finished_at: at } of rows) {
+    const own = (planes.get(id) ?? []).filter((p) => p.axisIds.includes(axis.id));
+    const joined = jointOf(own)?.findings.find((f) => f.kind === "lost" && f.letter === letter);
+    const single = own
+      .flatMap((p) => p.analysis?.findings ?? [])
+      .find((f) => f.kind === "lost" && f.letter === letter && f.with.length === 0);
+    const found = joined ?? single;
+    if (found && at !== null) return { circleId: id, mm: found.value, expandedMm: found.u, at };
+  }
+  return null;
+}
