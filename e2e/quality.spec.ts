@@ -61,6 +61,9 @@ const VIEWS: [string, string, RegExp][] = [
   ["a new point", "/points/new?machine=2", /A new lubrication point/],
   ["keep", "/machines/2/axes/4/keep", /late here/],
   ["sums", "/sums/preload?axis=3", /Bearing set under load/],
+  ["circles of a machine", "/machines/1/circles?CIRCLE", /^Circles/],
+  ["a circle set up", "/machines/1/circles/new", /^Take a circle/],
+  ["a circle", "/circles/1?CIRCLE", /^Circle/],
   ["not there", "/nowhere", /There is nothing here/],
 ];
 
@@ -104,6 +107,39 @@ async function haveJob(page: Page, baseURL: string): Promise<number> {
   return mine();
 }
 
+/** A circle of Bittern that leans, typed, made when there is none yet. */
+async function haveCircle(page: Page, baseURL: string): Promise<number> {
+  const there = (await (await page.request.get(`${baseURL}/api/machines/1/circles`)).json()) as {
+    sessions: { id: number }[];
+  };
+  if (there.sessions.length) return there.sessions[0].id;
+  const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data });
+  const plan = {
+    letters: ["X", "Y"],
+    centreMm: [380, 205],
+    radiusMm: 100,
+    feedMmMin: 1000,
+    startDeg: 0,
+    spanDeg: 360,
+    overrunDeg: 45,
+    leadMm: 1.5,
+    first: 1,
+    dwellS: 3,
+  };
+  const bar = { name: "Ring and indicator", resolutionMm: 0.001, uMm: 0.001, calibrated: false };
+  const body = { plans: [plan], bar, temperatureC: 20, note: "" };
+  const session = (await (await post("/machines/1/circles", body)).json()) as {
+    id: number;
+    planes: { id: number }[];
+  };
+  const readings = Array.from({ length: 36 }, (_, i) => ({
+    deg: 10 * i,
+    mm: 0.01 * Math.sin((20 * i * Math.PI) / 180),
+  }));
+  await post(`/circle-planes/${session.planes[0].id}/typed`, { direction: 1, readings });
+  return session.id;
+}
+
 for (const [name, path, heading] of VIEWS) {
   looking(`axe finds nothing: ${name}, day, night and phone`, async ({ page, baseURL }) => {
     const history = (await (await page.request.get(`${baseURL}/api/axes/4/history`)).json()) as {
@@ -111,7 +147,9 @@ for (const [name, path, heading] of VIEWS) {
     };
     if (path.includes("CASE")) await haveCase(page, String(baseURL));
     const job = path.includes("JOB") ? await haveJob(page, String(baseURL)) : 0;
-    await page.goto(path.replace("/jobs/1", `/jobs/${job}`).replace("RUN", String(history.runs.at(-1)?.id)));
+    const circle = path.includes("CIRCLE") ? await haveCircle(page, String(baseURL)) : 0;
+    const at = path.replace("/circles/1", `/circles/${circle}`);
+    await page.goto(at.replace("/jobs/1", `/jobs/${job}`).replace("RUN", String(history.runs.at(-1)?.id)));
     await expect(page.getByRole("heading", { name: heading }).first()).toBeVisible();
     await page.waitForLoadState("networkidle");
     expect(await violations(page)).toEqual([]);

@@ -156,9 +156,13 @@ try {
   await page.getByText(/Planned from the beginning/).waitFor();
   await page.waitForTimeout(800);
   await take("half-year");
-  await page.goto("/rounds");
-  await page.setViewportSize({ width: 390, height: 844 });
-  await take("rounds-phone");
+  await page.goto("/machines/1/circles/new");
+  await button("Begin").click();
+  for (const way of ["counterclockwise", "clockwise"]) {
+    await button(`Read it ${way}`).click();
+    await page.getByText(way === "clockwise" ? /Clockwise, read by/ : /Counterclockwise, read by/).waitFor();
+  }
+  await take("circle");
 } finally {
   await browser.close();
   server.kill("SIGTERM");

@@ -70,7 +70,7 @@ function unitOf(what: CircleLimited, system: "metric" | "inch"): { readonly per:
             <th scope="col">Of</th>
             <th scope="col">Leave up to</th>
             <th scope="col">Repair first above</th>
-            <th scope="col"></th>
+            <th scope="col">In</th>
           </tr>
         </thead>
         <tbody>

@@ -5,6 +5,7 @@ import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { SelectButton } from "primeng/selectbutton";
 import { formatSize, fromMm } from "@iron/core";
+import type { CirclePlane } from "@iron/contract";
 import { AddressPipe } from "../data/address.pipe";
 import type { Address } from "../data/api";
 import { Preferences } from "../data/preferences";
@@ -23,6 +24,9 @@ import { jointLines, passRows, planeView } from "./circle.view";
 import { LiveTrace } from "./live-trace";
 import { ReadPlane } from "./read-plane";
 import { TrueShape } from "./true-shape";
+
+const bothRead = ({ passes }: CirclePlane): boolean =>
+  ([1, -1] as const).every((d) => passes.some((p) => p.used && p.direction === d));
 
 /** One session of circles: its planes read, drawn, taken apart and led on. */
 @Component({
@@ -66,10 +70,20 @@ export class CirclePage {
     const pass = this.store.live();
     return pass && pass.planeId === this.current()?.id ? pass : null;
   });
+  /** The first plane that is not read both ways round; null when all are. */
+  private readonly unread = computed(() => (this.store.session()?.planes ?? []).find((p) => !bothRead(p)) ?? null);
+  /** The plane that is looked at: it stays when it has been read, so that one sees what came of it. */
   private readonly current = computed(() => {
     const planes = this.store.session()?.planes ?? [];
-    const next = planes.find((p) => !p.analysis) ?? planes.at(0) ?? null;
-    return planes.find((p) => p.id === (this.store.live()?.planeId ?? this.chosen())) ?? next;
+    return planes.find((p) => p.id === (this.store.live()?.planeId ?? this.chosen())) ?? planes.at(0) ?? null;
+  });
+  /** The plane that comes next, once this one is read. */
+  protected readonly next = computed(() => {
+    const [current, unread] = [this.current(), this.unread()];
+    const ready = current && unread && unread.id !== current.id && bothRead(current) && !this.live();
+    return ready && this.store.session()?.state === "open"
+      ? { id: unread.id, label: unread.plan.letters.join("") }
+      : null;
   });
   protected readonly view = computed(() => {
     const [session, plane, axes] = [this.store.session(), this.current(), this.store.axes()];
@@ -80,7 +94,7 @@ export class CirclePage {
     return {
       session,
       plane,
-      planes: session.planes.map((p) => ({ id: p.id, label: `${p.plan.letters.join("")}${p.analysis ? " ✓" : ""}` })),
+      planes: session.planes.map((p) => ({ id: p.id, label: `${p.plan.letters.join("")}${bothRead(p) ? " ✓" : ""}` })),
       about: `${plan.letters.join(" and ")}, radius ${size(plan.radiusMm)}, ${size(plan.feedMmMin)}/min, ${plan.spanDeg}° of data from ${plan.startDeg}°, centre ${plan.letters[0]} ${size(plan.centreMm[0])}, ${plan.letters[1]} ${size(plan.centreMm[1])}. ${session.bar.name}${session.temperatureC === null ? "" : `, ${session.temperatureC} °C`}${session.note ? `. ${session.note}` : ""}`,
       said: planeView({ session, plane, axes, system }),
       joint: jointLines(session),
@@ -138,12 +152,22 @@ export class CirclePage {
   constructor() {
     effect(() => {
       const id = Number(this.sessionId());
-      untracked(() => this.store.load(id));
+      untracked(() => {
+        this.plane.setValue(null);
+        this.store.load(id);
+      });
+    });
+    // Who comes back goes on with the first plane that is not read.
+    effect(() => {
+      const session = this.store.session();
+      untracked(() => {
+        if (session && this.chosen() === null) this.plane.setValue(this.unread()?.id ?? session.planes[0].id);
+      });
     });
     effect(() => {
       const id = this.current()?.id ?? null;
-      this.plane.setValue(id, { emitEvent: false });
       untracked(() => {
+        if (id !== null) this.plane.setValue(id);
         this.off.set([]);
         this.store.lay(null);
       });
