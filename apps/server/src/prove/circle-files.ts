@@ -1,9 +1,12 @@
 import { circleCsvRows, type CirclePlane } from "@iron/contract";
+import type { CircleTrace, UnitSystem } from "@iron/core";
 import Papa from "papaparse";
 import type { FileAnswer } from "../http/mount";
 import { problem } from "../http/problem-error";
 import type { WorkPool } from "../threads/pool";
-import type { Circles, NewPass } from "./circles";
+import { circlePdf } from "./circle-pdf";
+import type { NewPass } from "./circle-rows";
+import type { Circles } from "./circles";
 
 /** Wrong rows that are told one by one. */
 const MOST_ERRORS = 200;
@@ -40,8 +43,23 @@ export function typedPass({
 }
 
 /** All readings of a session that are used. */
-export async function circleFile(circles: Circles, id: number, format: "csv" | "json"): Promise<FileAnswer> {
+export async function circleFile(
+  circles: Circles,
+  id: number,
+  { format, system }: { readonly format: "csv" | "json" | "pdf"; readonly system: UnitSystem },
+): Promise<FileAnswer> {
   const session = await circles.session(id);
+  if (format === "pdf") {
+    const { nickname, bay, axes } = await circles.machineOf(session);
+    const traces = new Map<number, readonly CircleTrace[]>();
+    for (const p of session.planes)
+      traces.set(
+        p.id,
+        (await circles.traces(p.id)).map((t) => t.trace),
+      );
+    const text = await circlePdf({ session, nickname, bay, axes, traces, system });
+    return { fileName: `circle-${id}.pdf`, media: "application/pdf", text };
+  }
   const planes = await Promise.all(
     session.planes.map(async (p) => ({ plane: p.plan.letters.join(""), traces: await circles.traces(p.id) })),
   );

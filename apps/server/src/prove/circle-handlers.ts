@@ -51,6 +51,6 @@ export function circleHandlersFor({ circles, bars, pool }: CircleServices): Pick
       media: "text/plain",
       text: await circles.program(params.id, query),
     }),
-    exportCircle: ({ params, query }) => circleFile(circles, params.id, query.format),
+    exportCircle: ({ params, query }) => circleFile(circles, params.id, query),
   };
 }

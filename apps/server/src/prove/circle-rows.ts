@@ -12,6 +12,14 @@ import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
 import type { Tables } from "../store/tables";
 
+export interface NewPass {
+  readonly direction: 1 | -1;
+  readonly source: "bar" | "import" | "typed";
+  /** Null where it cannot be used: only what was wrong is kept. */
+  readonly trace: CircleTrace | null;
+  readonly troubles: readonly PassTrouble[];
+}
+
 /** Troubles that spoil a pass. */
 const SPOILS: readonly PassTrouble["code"][] = ["no-start", "fell-off", "no-end"];
 

@@ -132,6 +132,11 @@ describe("circles of a machine", () => {
       readings: { passes: unknown[] }[];
     };
     expect(json.readings[0].passes).toHaveLength(2);
+    const pdf = await t.api.get(`/api/circles/${session.id}/export?format=pdf&system=inch`).buffer(true).expect(200);
+    expect(pdf.headers["content-type"]).toBe("application/pdf");
+    const bytes = (pdf.body as Buffer).toString("latin1");
+    expect(bytes.startsWith("%PDF")).toBe(true);
+    expect(bytes.match(/\/Type \/Page\b/g)).toHaveLength(1);
   });
 
   it("takes typed readings of an indicator in a ring, and says what they cannot tell", async () => {

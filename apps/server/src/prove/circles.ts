@@ -6,7 +6,6 @@ import {
   type CirclePlan,
   type CircleTrace,
   type DwellWord,
-  type PassTrouble,
   type UnitSystem,
 } from "@iron/core";
 import type {
@@ -16,6 +15,7 @@ import type {
   Circles as CircleList,
   CirclePlane,
   CircleSession,
+  MachineWithAxes,
 } from "@iron/contract";
 import type { Selectable } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
@@ -25,21 +25,13 @@ import type { Db } from "../store/database";
 import { fromJson, toJson } from "../store/columns";
 import type { Tables } from "../store/tables";
 import type { WorkPool } from "../threads/pool";
-import { jointOf, limitsOf, planesOf, setupOf, traceBytes, traceOf } from "./circle-rows";
+import { jointOf, limitsOf, planesOf, setupOf, traceBytes, traceOf, type NewPass } from "./circle-rows";
 
 /** Fresh bearings run in for about so long (common practice, no source), days. */
 const FRESH_DAYS = 56;
 const DAY_MS = 86_400_000;
 /** Readings of a way round that are drawn at most. */
 const DRAWN = 1800;
-
-export interface NewPass {
-  readonly direction: 1 | -1;
-  readonly source: "bar" | "import" | "typed";
-  /** Null where it cannot be used: only what was wrong is kept. */
-  readonly trace: CircleTrace | null;
-  readonly troubles: readonly PassTrouble[];
-}
 
 export interface PlaneAt {
   readonly session: CircleSession;
@@ -252,6 +244,10 @@ export class Circles {
       };
     });
     return { traces };
+  }
+
+  machineOf(session: Pick<CircleSession, "machineId">): Promise<MachineWithAxes> {
+    return this.needs.machines.withAxes(session.machineId);
   }
 
   async program(

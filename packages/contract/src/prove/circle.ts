@@ -181,7 +181,8 @@ export type BarBatch = z.infer<typeof barBatchSchema>;
 
 const byId = z.object({ id: idSchema });
 const formatQuery = z.object({
-  format: oneOf("Format", ["csv", "json"]).default("csv"),
+  format: oneOf("Format", ["csv", "json", "pdf"]).default("csv"),
+  system: oneOf("Units", ["metric", "inch"]).default("metric"),
 });
 
 export const CIRCLE_OPERATIONS = {

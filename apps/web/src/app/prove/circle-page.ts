@@ -188,7 +188,7 @@ export class CirclePage {
     this.off.update((all) => [...all.filter((o) => !quiet.includes(o)), ...(on ? quiet : [])]);
   }
 
-  protected exportOf(format: "csv" | "json"): Address<"exportCircle"> {
-    return { params: { id: this.sessionId() }, query: { format } };
+  protected exportOf(format: "csv" | "json" | "pdf"): Address<"exportCircle"> {
+    return { params: { id: this.sessionId() }, query: { format, system: this.preferences.system() } };
   }
 }

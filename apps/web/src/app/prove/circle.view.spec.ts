@@ -1,4 +1,4 @@
-import { USUAL_CIRCLE_LIMITS } from "@iron/core";
+import { findingSentence, USUAL_CIRCLE_LIMITS } from "@iron/core";
 import { AXES, circlePlane, circleSession, drawnOf, leaning, pass, PLAN } from "../../testing/circle";
 import { drawnTraces, quarters } from "./circle-drawn.view";
 import { createOf, fieldOf, usualDraft, usualPlanes } from "./circle-setup.view";
@@ -63,6 +63,13 @@ describe("what a circle’s numbers say", () => {
       const rows = planeView({ ...shown(plane), axes });
       return [...(rows?.rows ?? []), ...(rows?.quiet ?? [])].find((r) => r.id === "lost X")?.word;
     };
+    const lost = plane.analysis?.findings.find((f) => f.kind === "lost" && f.letter === "X");
+    if (!lost) throw new Error("no loss");
+    const said = (ends: typeof lost.ends) =>
+      findingSentence({ ...lost, ends }, ["X", "Y"], { system: "metric", feedMmMin: 1000 });
+    expect(said({ plusMm: 0.012, minusMm: 0.012, differ: false })).toContain("alike at both ends");
+    // Half a circle sees one end of it.
+    expect(said(null)).not.toContain("both ends");
     expect(word(AXES)).not.toBe("act");
     expect(word(strict)).toBe("act");
   });

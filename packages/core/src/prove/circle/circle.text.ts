@@ -117,7 +117,8 @@ export function findingSentence(
       return ends?.differ
         ? `Loses ${formatWithU(ends.plusMm, finding.u, { system })} at its + end and ${formatWithU(ends.minusMm, finding.u, { system })} at its − end.`
         : value > 0
-          ? `Loses ${size} each time, alike at both ends.`
+          ? // Where one end is all that was read nothing is said of the other.
+            `Loses ${size} each time${ends ? ", alike at both ends" : ""}.`
           : `Gains ${size}: the entered compensation is larger than what is lost.`;
     case "spike":
       return `Stands still for a moment and then catches up: ${size}. Friction, not lost motion.`;
