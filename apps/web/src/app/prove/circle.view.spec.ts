@@ -66,7 +66,7 @@ describe("what a circle’s numbers say", () => {
     const lost = plane.analysis?.findings.find((f) => f.kind === "lost" && f.letter === "X");
     if (!lost) throw new Error("no loss");
     const said = (ends: typeof lost.ends) =>
-      findingSentence({ ...lost, ends }, ["X", "Y"], { system: "metric", feedMmMin: 1000 });
+      findingSentence({ ...lost, value: 0.012, u: 0.001, ends }, ["X", "Y"], { system: "metric", feedMmMin: 1000 });
     expect(said({ plusMm: 0.012, minusMm: 0.012, differ: false })).toContain("alike at both ends");
     // Half a circle sees one end of it.
     expect(said(null)).not.toContain("both ends");
