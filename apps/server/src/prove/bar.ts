@@ -6,7 +6,7 @@ import {
   type CircleDirection,
   type VirtualMachine,
 } from "@iron/core";
-import type { BarBatch, CirclePlane } from "@iron/contract";
+import type { BarBatch, CirclePlane, MachineWithAxes } from "@iron/contract";
 import { uniformNumber } from "../diagnosis/chance";
 import type { DeviceHub } from "../devices/device-hub";
 import { conflict, problem } from "../http/problem-error";
@@ -75,7 +75,7 @@ export class Bars {
         title: "Too long",
         detail: `At ${plane.plan.feedMmMin} mm/min one way round takes ${Math.round(seconds / 60)} minutes: the bar reads for 60 at most. Take a smaller radius or more feed.`,
       });
-    const machine = await machineOf(this.needs.db, session.machineId, plane);
+    const machine = await machineOf(this.needs.db, await this.needs.machines.withAxes(session.machineId));
     const [a, b] = await Promise.all(plane.axisIds.map((id) => this.needs.hub.device(id)));
     const values = await pool.run("barPass", {
       plane: planeOfMachine(machine, [
@@ -205,12 +205,9 @@ function secondsOf({ plan }: CirclePlane): number {
   return ((round + 2 * plan.leadMm) / plan.feedMmMin) * 60 + 2 * plan.dwellS;
 }
 
-/** The virtual machine of an id; one in ordinary order where none was given. */
-async function machineOf(db: Db, machineId: number, plane: CirclePlane): Promise<VirtualMachine> {
-  const row = await db
-    .selectFrom("virtual_machine")
-    .select("model")
-    .where("machine_id", "=", machineId)
-    .executeTakeFirst();
-  return row ? fromJson(row.model) : soundVirtualMachine(plane.plan.letters, machineId);
+/** The virtual machine of an id; one in ordinary order where none was given: the same for all of its planes. */
+async function machineOf(db: Db, { id, axes }: MachineWithAxes): Promise<VirtualMachine> {
+  const row = await db.selectFrom("virtual_machine").select("model").where("machine_id", "=", id).executeTakeFirst();
+  if (row) return fromJson(row.model);
+  return soundVirtualMachine(axes.map((a) => a.config.letter).sort(), id);
 }

@@ -216,6 +216,23 @@ describe("circles of a machine", () => {
     );
   });
 
+  it("an own machine without a tale is one machine in all its planes: what is of its axes closes over them", async () => {
+    const own = { nickname: "Ruff", bay: "11", kind: "router", hoursPerWeek: 40, note: "", letters: ["X", "Y", "Z"] };
+    const machine = (await t.api.post("/api/machines").send(own).expect(201)).body as MachineWithAxes;
+    const plans = plansOf(machine).map((plan) => ({
+      ...plan,
+      radiusMm: 50,
+      feedMmMin: 2000,
+      spanDeg: 360,
+      startDeg: 0,
+    }));
+    const session = await readAll(await start(machine, plans));
+    const tests = session.joint?.tests.map((one) => [one.kind, one.letter, one.agrees]) ?? [];
+    // Its racks turn once in more than the circle is wide: scales are not told from that, and do not join in.
+    expect(tests).toContainEqual(["servo", null, true]);
+    expect(tests.filter(([kind, , agrees]) => kind === "servo" && !agrees)).toEqual([]);
+  });
+
   it("the program is the plane’s own", async () => {
     const machine = await machineOf("Avocet");
     const session = await start(machine, [plansOf(machine)[0]]);

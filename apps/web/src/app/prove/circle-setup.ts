@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { USUAL_RADII, formatSize } from "@iron/core";
+import { USUAL_FEED, USUAL_RADII, formatSize } from "@iron/core";
 import { circleCreateSchema } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
@@ -89,6 +89,7 @@ export class CircleSetUp {
   protected readonly radii = computed(
     () => `usual: ${USUAL_RADII.map((r) => formatSize(r, this.preferences.system())).join(", ")}`,
   );
+  protected readonly usualFeed = computed(() => `${formatSize(USUAL_FEED, this.preferences.system())}/min`);
   protected readonly ways = [
     { id: "1", label: "counterclockwise first" },
     { id: "-1", label: "clockwise first" },

@@ -150,7 +150,7 @@ export function planeView(shown: Shown): PlaneView | null {
       letter,
       judged,
       text:
-        value.value <= value.u
+        value.value <= Math.max(value.u, session.bar.uMm)
           ? `${letter} is steady: it trembles by no more than the bar itself.`
           : `${letter} trembles by ${formatWithU(value.value, value.u, { system })}, root mean square.`,
       asks: judged.code !== "sound",
