@@ -228,6 +228,8 @@ describe("how an axis stood when it was last tested", () => {
   const at = (reversalValueMm: number, expandedMm: number, day: number, kind = "two-sided") =>
     ({
       runId: day,
+      jobId: null,
+      circleId: null,
       kind,
       reversalValueMm,
       expandedMm,
@@ -236,6 +238,8 @@ describe("how an axis stood when it was last tested", () => {
   const last = (measured: Diagnosis["measured"]) => lastLoss({ measured }, x, "metric");
 
   it("is the word of its last whole test, and a test of a part is none", () => {
+    const circle = { ...at(0.002, 0.001, 2), runId: null, circleId: 4 };
+    expect(last([circle])?.message).toContain("lost by the last circle");
     const limit = x.limits.repairMm;
     expect(last([at(2 * limit, 0.002, 1), at(0.002, 0.001, 2)])?.word).toBe("sound");
     expect(last([at(2 * limit, 0.002, 3), at(0.002, 0.001, 2)])?.word).toBe("act");

@@ -12,6 +12,8 @@ export type CircleDoubt =
 const BEGIN: TurnShape = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
 /** A circle told otherwise must fit so much better, of the sum of squares. */
 const BETTER = 0.6;
+/** Readings that are asked: where the axes turn round is seen by few. */
+const FEW = 800;
 const STEP_DEG = 3;
 const MOST_DEG = 45;
 
@@ -47,7 +49,7 @@ function squaresOf(traces: readonly CircleTrace[], setup: CircleSetup): number {
  */
 export function checkCircle(traces: readonly CircleTrace[], setup: CircleSetup): readonly CircleDoubt[] {
   if (traces.length === 0) return [];
-  const few = thinned(traces);
+  const few = thinned(traces, FEW);
   const asTold = squaresOf(few, setup);
   if (!Number.isFinite(asTold)) return [];
   if (few.length === 2) {

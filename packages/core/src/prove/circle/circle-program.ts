@@ -1,6 +1,7 @@
 import { BoundError, fromMm, positionUnit, requireBound, type UnitSystem } from "../../quantity";
 import { commentText, dwellBlock, type DwellWord } from "../../measure/program";
 import type { CircleDirection } from "./circle-trace";
+import type { CirclePlan } from "./usual-circle";
 
 /** An axis of the plane, as a program writes it. */
 export interface CircleProgramAxis {
@@ -9,23 +10,9 @@ export interface CircleProgramAxis {
   readonly rapidMmMin: number;
 }
 
-export interface CircleProgram {
+export interface CircleProgram extends Omit<CirclePlan, "letters"> {
   /** In the order of the standard planes: X and Y, Z and X, Y and Z. */
   readonly axes: readonly [CircleProgramAxis, CircleProgramAxis];
-  readonly centreMm: readonly [number, number];
-  readonly radiusMm: number;
-  readonly feedMmMin: number;
-  /** Where the data begin, degrees from the positive first axis towards the second. */
-  readonly startDeg: number;
-  /** Data, degrees: 360, or less where the table or the column is in the way. */
-  readonly spanDeg: number;
-  /** Run in before the data, and out after them, degrees on the circle. */
-  readonly overrunDeg: number;
-  /** Straight run in to the circle from outside, mm: the bar shows it as a step, which says where the circle begins. */
-  readonly leadMm: number;
-  /** Which way round first; the other follows. */
-  readonly first: CircleDirection;
-  readonly dwellS: number;
   readonly dwellWord: DwellWord;
   readonly system: UnitSystem;
   readonly title: string;

@@ -109,11 +109,12 @@ export function solveFor(traces: readonly CircleTrace[], model: CircleModel): So
 /**
  * Every so many readings, for what is only to be compared.
  * @param traces - as they were read
+ * @param most - about how many are left
  * @returns the same, with at most some thousand readings
  * @example thinned([{ direction: 1, angles: new Float64Array(9000), deviations: new Float64Array(9000) }])[0].angles.length // 3000
  */
-export function thinned(traces: readonly CircleTrace[]): readonly CircleTrace[] {
-  const every = Math.max(1, Math.floor(readingsOf(traces) / FEW));
+export function thinned(traces: readonly CircleTrace[], most = FEW): readonly CircleTrace[] {
+  const every = Math.max(1, Math.floor(readingsOf(traces) / most));
   if (every === 1) return traces;
   const few = (values: Float64Array): Float64Array => values.filter((_, i) => i % every === 0);
   return traces.map((t) => ({ ...t, angles: few(t.angles), deviations: few(t.deviations) }));

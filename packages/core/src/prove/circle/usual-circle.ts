@@ -7,10 +7,15 @@ export interface CirclePlan {
   readonly centreMm: readonly [number, number];
   readonly radiusMm: number;
   readonly feedMmMin: number;
+  /** Where the data begin, degrees from the positive first axis towards the second. */
   readonly startDeg: number;
+  /** Data, degrees: 360, or less where the table or the column is in the way. */
   readonly spanDeg: number;
+  /** Run in before the data, and out after them, degrees on the circle. */
   readonly overrunDeg: number;
+  /** Straight run in to the circle from outside, mm: the bar shows it as a step, which says where the circle begins. */
   readonly leadMm: number;
+  /** Which way round first; the other follows. */
   readonly first: CircleDirection;
   readonly dwellS: number;
 }
