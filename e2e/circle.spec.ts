@@ -1,3 +1,4 @@
+import { circleBody } from "./circle-body";
 import { AS_ROWAN, answerOf, expect, test } from "./shop";
 import type { CircleSession } from "@iron/contract";
 import type { Page } from "@playwright/test";
@@ -41,6 +42,8 @@ test.describe("a circle", () => {
     const says = page.getByRole("region", { name: "Result" });
     await expect(says).toContainText("X is steady");
     await expect(says).toContainText(/Y trembles by \d/);
+    await says.getByText("ISO 230-4 quantities").click();
+    await expect(says.getByRole("row", { name: /^Circular hysteresis/ })).toBeVisible();
     await expect(says).toContainText(/along Y, 5\.4\d times a turn of its screw/);
     await page.getByRole("button", { name: "YZ ✓" }).click();
     await expect(says).toContainText(/Z trembles by \d/);
@@ -57,7 +60,10 @@ test.describe("a circle", () => {
   });
 
   test("of a file is drawn and taken apart, and its wrong rows are named", async ({ page, shop }) => {
-    const start = await page.request.post(`${shop.url}/api/machines/4/circles`, { headers: AS_ROWAN, data: BODY });
+    const start = await page.request.post(`${shop.url}/api/machines/4/circles`, {
+      headers: AS_ROWAN,
+      data: circleBody([150, 90], 50),
+    });
     expect(start.status()).toBe(201);
     const { id } = (await start.json()) as CircleSession;
     await page.goto(`/circles/${id}`);
@@ -77,26 +83,6 @@ test.describe("a circle", () => {
     await expect(page.getByRole("img", { name: /^Deviation from the circle/ })).toBeVisible();
   });
 });
-
-const BODY = {
-  plans: [
-    {
-      letters: ["X", "Y"],
-      centreMm: [150, 90],
-      radiusMm: 50,
-      feedMmMin: 1000,
-      startDeg: 0,
-      spanDeg: 360,
-      overrunDeg: 45,
-      leadMm: 1.5,
-      first: 1,
-      dwellS: 3,
-    },
-  ],
-  bar: { name: "Bar", resolutionMm: 0.0001, uMm: 0.0005, calibrated: false },
-  temperatureC: 20,
-  note: "",
-};
 
 /** A circle as a measuring machine gauges it, leaning by so much over its radius. */
 function gauged(lean: number): string {

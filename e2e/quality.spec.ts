@@ -1,6 +1,7 @@
 import { dayOf } from "../packages/core/src/quantity/day";
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
+import { circleBody } from "./circle-body";
 import { expect, looking, ShopServer, test, AS_ROWAN } from "./shop";
 
 const axeSource = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
@@ -114,21 +115,7 @@ async function haveCircle(page: Page, baseURL: string): Promise<number> {
   };
   if (there.sessions.length) return there.sessions[0].id;
   const post = (path: string, data: object) => page.request.post(`${baseURL}/api${path}`, { headers: AS_ROWAN, data });
-  const plan = {
-    letters: ["X", "Y"],
-    centreMm: [380, 205],
-    radiusMm: 100,
-    feedMmMin: 1000,
-    startDeg: 0,
-    spanDeg: 360,
-    overrunDeg: 45,
-    leadMm: 1.5,
-    first: 1,
-    dwellS: 3,
-  };
-  const bar = { name: "Ring and indicator", resolutionMm: 0.001, uMm: 0.001, calibrated: false };
-  const body = { plans: [plan], bar, temperatureC: 20, note: "" };
-  const session = (await (await post("/machines/1/circles", body)).json()) as {
+  const session = (await (await post("/machines/1/circles", circleBody([380, 205], 100))).json()) as {
     id: number;
     planes: { id: number }[];
   };

@@ -19,6 +19,35 @@ describe("rounds that are told", () => {
   const get = async (): Promise<Rounds> => (await t.api.get("/api/rounds").expect(200)).body as Rounds;
   const placed = (r: Rounds): Map<number, string> =>
     new Map(r.days.flatMap((d) => d.stops.flatMap((s) => s.points.map((p) => [p.id, d.date] as const))));
+  const hold = (id: number, body: object) =>
+    t.api
+      .post(`/api/lube-points/${id}/holds`)
+      .set("x-working-as", "Ama")
+      .send({ key: randomUUID(), reason: "", date: null, ...body });
+
+  it("a pin is respected, the rest keeps its day, and the plan says what changed and why", async () => {
+    const before = await get();
+    const open = before.days.filter((d) => d.available > 0);
+    const was = placed(before);
+    const [id] = [...was.keys()].slice(-1);
+    const to = open.find((d) => d.date !== was.get(id))?.date ?? "";
+    const after = (await hold(id, { kind: "pin", date: to, reason: "machine free then" }).expect(200)).body as Rounds;
+    const now = placed(after);
+    expect(now.get(id)).toBe(to);
+    expect([...was].filter(([p, d]) => p !== id && now.get(p) !== d)).toEqual([]);
+    expect(after.changes).toHaveLength(1);
+    expect(after.changes[0].why).toBe("put there by Ama: machine free then");
+    // Again the same: nothing moves, the last change still stands to be read.
+    const again = await get();
+    expect([...placed(again)].sort()).toEqual([...now].sort());
+    expect(again.changes).toEqual(after.changes);
+    const afresh = (await t.api.post("/api/rounds/plan").expect(200)).body as Rounds;
+    expect(placed(afresh).get(id)).toBe(to);
+    const free = (await hold(id, { kind: "free" }).expect(200)).body as Rounds;
+    // Let go it may stay where it is, which follows from today: then what changed last still stands to be read.
+    const told = placed(free).get(id) === to ? afresh.changes : [{ id, why: "no longer held by hand" }];
+    expect(free.changes).toMatchObject(told);
+  });
 
   it("who looks right after a change is told the same as whoever looks later", async () => {
     const [id] = placed(await get()).keys();

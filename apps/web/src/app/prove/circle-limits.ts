@@ -48,13 +48,16 @@ function unitOf(what: CircleLimited, system: "metric" | "inch"): { readonly per:
             </div>
           }
         </div>
-        <ip-text-field
-          label="Why: what is made here that wants it"
-          [most]="200"
-          [value]="why()"
-          [error]="wrong()['why'] ?? ''"
-          (typed)="why.set($event)"
-        />
+        <div class="fields">
+          <ip-text-field
+            class="wide"
+            label="Why: what is made here that wants it"
+            [most]="200"
+            [value]="why()"
+            [error]="wrong()['why'] ?? ''"
+            (typed)="why.set($event)"
+          />
+        </div>
         @if (message()) {
           <p class="bad" role="alert">{{ message() }}</p>
         }

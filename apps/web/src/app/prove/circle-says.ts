@@ -11,7 +11,7 @@ import type { PlaneView } from "./circle.view";
   selector: "ip-circle-says",
   imports: [ButtonDirective, RouterLink, StateMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styleUrl: "./circle.css",
+  styleUrls: ["../shared/folds.css", "./circle.css"],
   template: `
     <h2>What the numbers say</h2>
     @if (said(); as said) {

@@ -134,8 +134,9 @@ describe("what a circle’s numbers say", () => {
   });
 
   it("before it is let run it names the centre, the radius and, upright, what stands in the way", () => {
-    expect(circleChecks({ plan: { ...PLAN } }).join(" ")).toContain("X 300 mm, Y 200 mm");
-    expect(circleChecks({ plan: { ...PLAN, letters: ["Z", "X"] } }).join(" ")).toContain("stands upright");
+    expect(circleChecks({ plan: { ...PLAN } }, "metric").join(" ")).toContain("X 300 mm, Y 200 mm");
+    expect(circleChecks({ plan: { ...PLAN } }, "inch").join(" ")).toContain("within 3.9961 in of that centre");
+    expect(circleChecks({ plan: { ...PLAN, letters: ["Z", "X"] } }, "metric").join(" ")).toContain("stands upright");
   });
 
   it("planes that agree are one sentence, one that does not stands by itself", () => {

@@ -5,6 +5,7 @@ import {
   doubtText,
   findingName,
   findingSentence,
+  formatSize,
   formatWithU,
   fromMm,
   judgeCircle,
@@ -280,13 +281,14 @@ export function passRows({ passes }: CirclePlane): readonly {
 const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What is to be seen to before the program is let run (common practice, no source). */
-export function circleChecks({ plan }: Pick<CirclePlane, "plan">): readonly string[] {
+export function circleChecks({ plan }: Pick<CirclePlane, "plan">, system: UnitSystem): readonly string[] {
   const [a, b] = plan.letters;
+  const size = (mm: number): string => formatSize(mm, system);
   const upright = a === "Z" || b === "Z";
   return [
     "Spindle stopped, oriented and locked so that it cannot be started; tool, coolant and air off.",
-    `The centre seat stands fast at ${a} ${plan.centreMm[0]} mm, ${b} ${plan.centreMm[1]} mm; both seats and both balls are wiped clean.`,
-    `Nothing stands within the circle of ${plan.radiusMm} mm and its run in.${upright ? " Look at column, table and head too: this circle stands upright." : ""}`,
+    `The centre seat stands fast at ${a} ${size(plan.centreMm[0])}, ${b} ${size(plan.centreMm[1])}; both seats and both balls are wiped clean.`,
+    `Nothing stands within ${size(plan.radiusMm + plan.leadMm)} of that centre, the spindle nose and what it carries counted.${upright ? " Look at column, table and head too: this circle stands upright." : ""}`,
     "Feed and rapid override at 100 %, no mirror, no rotation, no scaling, no tool radius.",
     "First pass without the bar, slowly, a hand on the stop.",
     "The bar falls off by itself if the machine goes wrong: nobody holds it or reaches after it.",

@@ -35,7 +35,7 @@ import { partHistory, sessionRows } from "./circles.view";
               <span class="quiet">{{ session.by }}{{ session.state ? ", " + session.state : "" }}</span>
               @for (plane of session.planes; track plane.letters) {
                 <p>
-                  <b>{{ plane.letters }}</b> <ip-state-mark [state]="plane.mark" [say]="plane.word" />
+                  <b>{{ plane.letters }}</b>&ngsp;<ip-state-mark [state]="plane.mark" [say]="plane.word" />
                   {{ plane.headline }} <span class="quiet">{{ plane.gBoth }}</span>
                 </p>
               }

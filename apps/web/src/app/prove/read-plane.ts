@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
-import { formatSize, roundText } from "@iron/core";
+import { formatSize, roundText, type DwellWord } from "@iron/core";
 import { parseCircleCsv, parseDecimal, type CirclePlane, type CsvError } from "@iron/contract";
 import { AddressPipe } from "../data/address.pipe";
 import { Preferences } from "../data/preferences";
 import { ChoiceField, TextField, type Choice } from "../shared/fields";
 import { Opens } from "../shared/opens";
+import { DWELL_WORDS } from "../measure/run/dwell-words";
 import { CircleStore } from "./circle-store";
 import { circleChecks } from "./circle.view";
 
@@ -57,6 +58,13 @@ import { circleChecks } from "./circle.view";
         <a pButton severity="secondary" [href]="'circleProgramOf' | address: programAt()" download>Program</a>
       </div>
     }
+    <ip-choice-field
+      class="other"
+      label="The control writes a dwell as"
+      [choices]="dwellWords"
+      [value]="dwellWord()"
+      (chosen)="dwellWord.set($event)"
+    />
     <div class="acts other">
       <button
         type="button"
@@ -116,19 +124,22 @@ import { circleChecks } from "./circle.view";
           [value]="typedWay()"
           (chosen)="typedWay.set($event)"
         />
-        <ip-text-field
-          lines
-          [label]="
-            'Every 10° from ' +
-            plane().plan.startDeg +
-            '°, in the order they were read, ' +
-            unit() +
-            ', a space or semicolon between'
-          "
-          [value]="typed()"
-          [error]="typedError()"
-          (typed)="typed.set($event)"
-        />
+        <div class="fields">
+          <ip-text-field
+            class="wide"
+            lines
+            [label]="
+              'Every 10° from ' +
+              plane().plan.startDeg +
+              '°, in the order they were read, ' +
+              unit() +
+              ', a space or semicolon between'
+            "
+            [value]="typed()"
+            [error]="typedError()"
+            (typed)="typed.set($event)"
+          />
+        </div>
         <p class="quiet">{{ counted() }}</p>
         <button type="submit" pButton [disabled]="store.busy()">Keep these readings</button>
       </form>
@@ -153,13 +164,15 @@ export class ReadPlane {
     { id: 1, label: "counterclockwise" },
     { id: -1, label: "clockwise" },
   ];
+  protected readonly dwellWords = DWELL_WORDS;
+  protected readonly dwellWord = signal<DwellWord>("P-seconds");
   protected readonly way = signal<"file" | "typed" | null>(null);
   protected readonly errors = signal<readonly CsvError[]>([]);
   protected readonly found = signal<{ readonly text: string; readonly say: string } | null>(null);
   protected readonly typed = signal("");
   protected readonly typedWay = signal<1 | -1>(1);
   protected readonly typedError = signal("");
-  protected readonly checks = computed(() => circleChecks(this.plane()));
+  protected readonly checks = computed(() => circleChecks(this.plane(), this.preferences.system()));
   protected readonly unit = computed(() => (this.preferences.system() === "metric" ? "µm" : "tenths"));
   /** The way that is still to be read; null when both were. */
   protected readonly next = computed<1 | -1 | null>(() => {
@@ -173,7 +186,7 @@ export class ReadPlane {
   );
   protected readonly programAt = computed(() => ({
     params: { id: this.plane().id },
-    query: { system: this.preferences.system() },
+    query: { system: this.preferences.system(), dwellWord: this.dwellWord() },
   }));
   private readonly numbers = computed(() =>
     this.typed()

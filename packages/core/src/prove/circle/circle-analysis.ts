@@ -58,8 +58,14 @@ export function analyseCircle(
   };
 }
 
-/** What an error of the bar may make of a part that is read all round the circle; turns are read within a moment. */
-function ofBar({ kind }: CircleFinding, barU: number, { radiusMm }: CircleSetup): number {
+/** What an error of the bar may make of a part: most of one that is read all round the circle, less of a turn. */
+function ofBar({ kind }: CircleFinding, barU: number, { radiusMm, feedMmMin }: CircleSetup): number {
   if (kind === "mismatch" || kind === "square") return barU / radiusMm;
-  return kind === "bow" ? barU : 0;
+  if (kind === "bow") return barU;
+  // A short difference is read better than one from side to side.
+  const near = barU * OF_NEAR;
+  return kind === "servo" ? near / (feedMmMin / 60) : near;
 }
+
+/** Part of the bar’s U that a difference within a moment has (ours). */
+const OF_NEAR = 1 / 3;

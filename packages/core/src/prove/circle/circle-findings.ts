@@ -107,7 +107,8 @@ function findingOf(
         ? {
             plusMm: first.value + second.value,
             minusMm: first.value - second.value,
-            differ: Math.abs(second.value) > second.u,
+            // By more than either is known to.
+            differ: Math.abs(second.value) > second.u && 2 * Math.abs(second.value) > first.u,
           }
         : null,
     parts,

@@ -123,7 +123,7 @@ export function findingSentence(
     case "spike":
       return `Stands still for a moment and then catches up: ${size}. Friction, not lost motion.`;
     case "ripple":
-      return `${size} to either side of its mean over a turn: the screw runs out, or its coupling is not in line.`;
+      return `${size} to either side of its mean over a turn of its screw. Look for a screw that runs out and a coupling that is not in line.`;
     case "bow":
       return `At the ends of the circle it stands ${size} aside.`;
     case "across":
@@ -153,7 +153,7 @@ export function leadText(lead: CircleLead): string {
     case "table":
       return "A matter for the compensation table, once nothing is loose or worn.";
     case "level":
-      return "A matter for levelling and alignment: look at the feet first, then at what was moved.";
+      return "A matter for levelling and alignment: the feet first, then what was moved or struck.";
     case "control":
       return "A matter for the control’s servo settings: for whoever is qualified to change them, by the machine’s manual.";
     case "case":

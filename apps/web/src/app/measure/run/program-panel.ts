@@ -15,18 +15,18 @@ import {
   type CommandedAs,
   type TipLift,
   type UnitSystem,
+  type DwellWord,
 } from "@iron/core";
 import { parseDecimal, type Run } from "@iron/contract";
 import { Dialog } from "primeng/dialog";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { AxisContext } from "../../machine/axis/axis-context";
+import { DWELL_WORDS } from "./dwell-words";
 import { pathChart, pathPoints } from "./path-chart";
 import { type Choice, ChoiceField, choicesOf, TextField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
 import { FirstFocus } from "../../shared/first-focus";
-
-type DwellWord = "P-seconds" | "P-milliseconds" | "X-seconds";
 
 interface ProgramTexts {
   readonly feed: string;
@@ -102,11 +102,7 @@ export class ProgramPanel {
   /** The program is taken along: in these units and decimals it commands the places. */
   readonly noted = output<CommandedAs>();
   readonly runHere = output<{ feedMmMin: number; dwellS: number }>();
-  protected readonly dwellWords: readonly Choice<DwellWord>[] = [
-    { id: "P-seconds", label: "G4 P, seconds" },
-    { id: "P-milliseconds", label: "G4 P, milliseconds" },
-    { id: "X-seconds", label: "G4 X, seconds" },
-  ];
+  protected readonly dwellWords = DWELL_WORDS;
   protected readonly programUnits: readonly Choice<UnitSystem>[] = [
     { id: "metric", label: "millimetres, G21" },
     { id: "inch", label: "inches, G20" },

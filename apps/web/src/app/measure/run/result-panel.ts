@@ -13,7 +13,7 @@ import { profileSeries, resultView } from "./result.view";
   imports: [ButtonDirective, ChartView, StateMark, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./result-panel.html",
-  styleUrl: "./result-panel.css",
+  styleUrls: ["../../shared/folds.css", "./result-panel.css"],
 })
 export class ResultPanel {
   readonly run = input.required<Run>();
