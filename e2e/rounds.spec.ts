@@ -25,7 +25,7 @@ test("the round with what is late is walked to its end with one point dry and on
   // The rest of that round is found right.
   for (let i = 0; i < 40 && (await now.count()); i += 1) {
     const name = await now.innerText();
-    const chain = name.includes("counterweight");
+    const chain = name.includes("Y counterweight chain");
     // Two machines next to each other can have points of one name: the count tells that it was taken.
     const before = await toGo(page);
     await foundAs(page, chain ? "Dry" : undefined);

@@ -149,6 +149,9 @@ export function requests(seed: number): () => Asked {
       case "null":
         return null;
       case "array": {
+        // A tuple: as many as it names, one of each.
+        const tuple = s["prefixItems"] as readonly Schema[] | undefined;
+        if (tuple) return tuple.map((inner) => valueOf(inner, depth + 1));
         const least = Number(s["minItems"] ?? 0);
         const most = Math.min(Number(s["maxItems"] ?? 3), least + 3);
         return Array.from({ length: least + Math.floor(draw() * (most - least + 1)) }, () =>

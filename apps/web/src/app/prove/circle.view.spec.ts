@@ -35,6 +35,15 @@ describe("what a circle’s numbers say", () => {
     expect(view?.quiet.length).toBeGreaterThan(10);
   });
 
+  it("nothing is called within its limits while the circle as a whole is over its own", () => {
+    const limits = { ...USUAL_CIRCLE_LIMITS, gBoth: { leave: 0.001, repair: 0.002 } };
+    const slight = circlePlane(both(0.001));
+    const strict = { limits: { limits, why: "gauges", by: "Ama", at: null } };
+    const view = planeView(shown(slight, strict));
+    expect(view?.headline).toBe("No part by itself is over its limit; the circle as a whole is over its own.");
+    expect(view?.word).not.toBe("sound");
+  });
+
   it("the standard’s quantities stand under their names; no D without a bar that was set on its master", () => {
     const view = planeView(shown());
     expect(view?.iso.map((i) => i.symbol)).toEqual(["G +", "G −", "G(b)", "H"]);

@@ -17,6 +17,7 @@ import {
   trembleText,
   troubleText,
   type AxisState,
+  type CircleAnalysis,
   type CircleFinding,
   type CircleKind,
   type CircleLead,
@@ -160,13 +161,18 @@ export function planeView(shown: Shown): PlaneView | null {
     };
   });
   const shaky = tremble.filter((t) => t.judged.code === "act" || t.judged.code === "watch");
-  const worst = [...loud.map((r) => r.judged), ...tremble.map((t) => t.judged)].sort(
+  const whole = wholeOf(analysis, session.limits.limits);
+  const worst = [...loud.map((r) => r.judged), ...tremble.map((t) => t.judged), ...whole].sort(
     (a, b) => SEVERITY[b.code] - SEVERITY[a.code],
   )[0] as Conformity | undefined;
   const { most } = analysis.tremble;
   return {
     letters: plane.plan.letters.join(""),
-    headline: headlineOf(loud, shaky),
+    headline: headlineOf(
+      loud,
+      shaky,
+      whole.some((w) => w.code !== "sound"),
+    ),
     state: worst ? stateOfConformity(worst) : "sound",
     word: worst ? conformityText(worst) : "sound",
     rows: loud,
@@ -182,12 +188,29 @@ export function planeView(shown: Shown): PlaneView | null {
   };
 }
 
-function headlineOf(loud: readonly FindingRow[], shaky: readonly { readonly letter: string }[]): string {
+/** The circle as a whole, by what the standard names. */
+function wholeOf({ quantities, quantitiesU: u }: CircleAnalysis, limits: CircleLimits): readonly Conformity[] {
+  const { gBoth, h } = quantities;
+  return [
+    ...(gBoth === null ? [] : [judgeCircle("gBoth", { value: gBoth, u }, limits)]),
+    ...(h === null ? [] : [judgeCircle("h", { value: h.mm, u }, limits)]),
+  ];
+}
+
+function headlineOf(
+  loud: readonly FindingRow[],
+  shaky: readonly { readonly letter: string }[],
+  wholeOver: boolean,
+): string {
   const trembles = shaky.length
     ? `${shaky.map((s) => s.letter).join(" and ")} ${shaky.length === 1 ? "trembles" : "tremble"}`
     : "";
   if (loud.length === 0)
-    return trembles ? `${trembles}; all else is within its limits.` : "Everything is within its limits.";
+    return wholeOver
+      ? `${trembles || "No part by itself is over its limit"}; the circle as a whole is over its own.`
+      : trembles
+        ? `${trembles}; all else is within its limits.`
+        : "Everything is within its limits.";
   return `${[...loud.slice(0, 2).map((r) => r.name), ...(trembles ? [trembles] : [])].join("; ")}.`;
 }
 
