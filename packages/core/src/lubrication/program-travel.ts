@@ -37,6 +37,32 @@ export function programTravel(text: string, rapidMmMin: number): ProgramTravel {
   return { minutes: reader.seconds / 60, travelMm: reader.travelMm, notes: [...reader.notes] };
 }
 
+/** A straight piece of way of one axis, mm in the program’s own zero. */
+export interface Stroke {
+  readonly fromMm: number;
+  readonly toMm: number;
+}
+
+/**
+ * The ways that one axis goes in a part program, in order; what comes before its first known place is left out. Reads the
+ * same words as {@link programTravel}.
+ * @param text - the program
+ * @param letter - of the axis
+ * @returns its strokes, mm from the program’s zero
+ * @throws BoundError when nothing moves the axis from a known place
+ * @example programStrokes("G21 G90\nG0 X10\nG1 X60 F500", "X") // [{ fromMm: 10, toMm: 60 }]
+ */
+export function programStrokes(text: string, letter: string): readonly Stroke[] {
+  const strokes: Stroke[] = [];
+  const reader = new ProgramReader(0, (axis, stroke) => {
+    if (axis === letter && stroke.fromMm !== stroke.toMm) strokes.push(stroke);
+  });
+  for (const line of text.split(/\r?\n/)) reader.read(line);
+  if (strokes.length === 0)
+    throw new BoundError(`number of moves of ${letter}`, 0, "at least 1: nothing in this program moves it");
+  return strokes;
+}
+
 type Word = readonly [letter: string, value: number];
 
 /** Follows a program line by line, with what holds from line to line. */
@@ -55,7 +81,10 @@ class ProgramReader {
   /** Constant cutting speed. */
   private surface = false;
 
-  constructor(private readonly rapidMmMin: number) {}
+  constructor(
+    private readonly rapidMmMin: number,
+    private readonly tell: (axis: string, stroke: Stroke) => void = () => undefined,
+  ) {}
 
   read(raw: string): void {
     const line = withoutComments(raw).toUpperCase();
@@ -128,6 +157,7 @@ class ProgramReader {
     let [length, longest] = [0, 0];
     for (const axis of Object.keys(to)) {
       const way = Math.abs(to[axis] - this.placeOf(axis));
+      if (axis in this.at) this.tell(axis, { fromMm: this.placeOf(axis), toMm: to[axis] });
       this.travelMm[axis] = ((this.travelMm as Partial<Record<string, number>>)[axis] ?? 0) + way;
       length += way * way;
       longest = Math.max(longest, way);

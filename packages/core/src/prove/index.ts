@@ -1,1 +1,2 @@
 export * from "./circle";
+export * from "./compensation";

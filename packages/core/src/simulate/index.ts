@@ -2,6 +2,7 @@ export * from "./elastic-chain";
 export * from "./indicator";
 export * from "./noise";
 export * from "./virtual-axis";
+export * from "./virtual-correction";
 export * from "./virtual-plane";
 export * from "./virtual-circle";
 export * from "./virtual-bar";

@@ -2,6 +2,7 @@ import type { Feedback } from "../machine/axis";
 import { chainLostMotion, linkForce, moveChain, type ElasticLink } from "./elastic-chain";
 import type { PartsCondition } from "./parts-condition";
 import { normalNoise } from "./noise";
+import { addedBy, type VirtualCorrection } from "./virtual-correction";
 
 /** Extra dead band where a screw has worn: a bell over the travel. */
 export interface LocalWear {
@@ -42,6 +43,10 @@ export interface VirtualAxis {
   readonly pitchErrorMm: number;
   readonly wear?: LocalWear;
   readonly load?: LoadShape;
+  /** Error of screw or scale that comes and goes slowly along the travel: a wave of this size and length. */
+  readonly slowError?: { readonly amplitudeMm: number; readonly waveMm: number };
+  /** Table that stands in the control. */
+  readonly correction?: VirtualCorrection;
   /** Backlash compensation entered in the control, mm: taken off the loss at each reversal. */
   readonly enteredMm?: number;
   /** The nut turns in bearings of its own on the member, and the screw stands still. */
@@ -208,15 +213,19 @@ function driveMotor(axis: VirtualAxis, state: VirtualAxisState, motorMm: number)
 export function commandAxis(axis: VirtualAxis, state: VirtualAxisState, commandMm: number): VirtualAxisState {
   // The control adds the entered compensation whenever the command turns round.
   const moved = commandMm - state.commandMm;
-  const entered = moved === 0 ? state.motorMm - state.commandMm : ((axis.enteredMm ?? 0) / 2) * Math.sign(moved);
+  const table = addedBy(axis.correction, commandMm, Math.sign(moved));
+  const entered =
+    moved === 0 ? state.motorMm - state.commandMm : table + ((axis.enteredMm ?? 0) / 2) * Math.sign(moved);
+  const onScale = axis.feedback === "scale";
+  if (onScale && moved === 0) return { ...state, commandMm };
   let next = driveMotor(
     axis,
     { ...state, commandMm },
-    axis.feedback === "scale" ? state.motorMm + commandMm - state.commandMm : commandMm + entered,
+    onScale ? state.motorMm + commandMm - state.commandMm : commandMm + entered,
   );
-  if (axis.feedback !== "scale") return next;
+  if (!onScale) return next;
   for (let i = 0; i < 60; i += 1) {
-    const missing = commandMm - next.places[next.places.length - 1];
+    const missing = commandMm + table - next.places[next.places.length - 1];
     if (Math.abs(missing) < 1e-7) break;
     next = driveMotor(axis, next, next.motorMm + missing);
   }
@@ -273,8 +282,10 @@ export function memberPosition(axis: VirtualAxis, state: VirtualAxisState): numb
     axis.feedback === "scale"
       ? 0
       : axis.leadError.amplitudeMm * Math.sin(2 * Math.PI * turns) + (axis.pitchErrorMm * nominal) / axis.travelMm;
+  const { slowError } = axis;
+  const slow = slowError ? slowError.amplitudeMm * Math.sin((2 * Math.PI * nominal) / slowError.waveMm) : 0;
   const drift = axis.drift.totalMm * (1 - Math.exp(-state.clockS / axis.drift.tauS));
-  return nominal + screwError + drift + state.restOffsetMm;
+  return nominal + screwError + slow + drift + state.restOffsetMm;
 }
 
 /**
