@@ -44,6 +44,8 @@ import { Runs } from "./measure/runs";
 import { Bars } from "./prove/bar";
 import { mountBarStream } from "./prove/bar-stream";
 import { circleHandlersFor } from "./prove/circle-handlers";
+import { correctionHandlersFor } from "./prove/correction-handlers";
+import { Corrections } from "./prove/corrections";
 import { Circles } from "./prove/circles";
 import { HandTests } from "./measure/hand-tests";
 import { seedChance } from "./diagnosis/chance";
@@ -121,6 +123,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     jobs: new Jobs({ db, machines, clock, hub }),
     shop,
     ...prove,
+    corrections: new Corrections({ db, machines, runs, hub, clock, pool }),
     list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
@@ -210,6 +213,7 @@ export function createApp(options: AppOptions): App {
     ...partHandlersFor(s.parts),
     ...handTestHandlersFor(s.handTest),
     ...circleHandlersFor(s),
+    ...correctionHandlersFor(s),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, s.hub);

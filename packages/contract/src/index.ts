@@ -26,3 +26,5 @@ export * from "./stock/parts-csv";
 export type { CsvTable } from "./wire/csv-table";
 export * from "./prove/circle";
 export * from "./prove/circle-csv";
+export * from "./prove/correction";
+export * from "./prove/correction-csv";

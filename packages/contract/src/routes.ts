@@ -6,6 +6,7 @@ import { KEEP_OPERATIONS } from "./lubrication/rounds";
 import { LUBE_OPERATIONS } from "./lubrication/lubrication";
 import { LIST_OPERATIONS } from "./machine/machine-list";
 import { CIRCLE_OPERATIONS } from "./prove/circle";
+import { CORRECTION_OPERATIONS } from "./prove/correction";
 import { PART_OPERATIONS } from "./stock/parts";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
 import { idSchema, oneOf } from "./wire/common";
@@ -254,4 +255,5 @@ export const OPERATIONS = {
   ...PART_OPERATIONS,
   ...LIST_OPERATIONS,
   ...CIRCLE_OPERATIONS,
+  ...CORRECTION_OPERATIONS,
 } as const;

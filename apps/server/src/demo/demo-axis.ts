@@ -1,10 +1,19 @@
-import { defaultAxis, type AxisConfig, type HiddenCondition, type MachineKind, type PartsCondition } from "@iron/core";
+import {
+  defaultAxis,
+  type AxisConfig,
+  type HiddenCondition,
+  type MachineKind,
+  type PartsCondition,
+  type VirtualAxis,
+} from "@iron/core";
 
 /** One past measurement of a demo axis: when, and what was truly lost then, µm. */
 export interface PastTest {
   readonly weeksAgo: number;
   readonly lostUm: number;
   readonly kind?: "two-sided" | "travel-profile";
+  /** Places of a profile; 5 unless said. */
+  readonly places?: number;
 }
 
 export interface DemoAxis {
@@ -12,6 +21,8 @@ export interface DemoAxis {
   /** Which link carries the loss. */
   readonly culprit: keyof Pick<HiddenCondition, "coupling" | "endBearings" | "nut" | "bracket"> | "wear";
   readonly hidden: HiddenCondition;
+  /** Errors of its screw or scale along the travel. */
+  readonly lead?: Pick<VirtualAxis, "scaleErrorMm" | "slowError">;
   /** The parts as they are today, where the axis has a tale of its own to be found out. */
   readonly parts?: PartsCondition;
   readonly past: readonly PastTest[];
@@ -42,6 +53,7 @@ export function axis(
     past,
     hidden = {},
     parts,
+    lead,
     events = [],
   }: {
     readonly over: Partial<AxisConfig>;
@@ -49,6 +61,7 @@ export function axis(
     readonly past: readonly PastTest[];
     readonly hidden?: HiddenCondition;
     readonly parts?: PartsCondition;
+    readonly lead?: DemoAxis["lead"];
     readonly events?: DemoAxis["events"];
   },
 ): DemoAxis {
@@ -57,6 +70,7 @@ export function axis(
     culprit,
     past,
     hidden,
+    lead,
     parts,
     events,
   };

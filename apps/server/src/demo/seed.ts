@@ -64,16 +64,16 @@ function partsOf(demo: DemoAxis, model: VirtualAxis): PartsCondition {
 
 /** The axis as it is today. */
 export function presentAxis(demo: DemoAxis, seed: number): VirtualAxis {
-  if (demo.parts) return axisFromParts(demo.config, demo.parts, seed);
+  if (demo.parts) return { ...axisFromParts(demo.config, demo.parts, seed), ...demo.lead };
   const model = conditionOf(demo, demo.past.at(-1)?.lostUm ?? 40, seed);
-  return { ...model, parts: partsOf(demo, model) };
+  return { ...model, ...demo.lead, parts: partsOf(demo, model) };
 }
 
-function planOf(config: AxisConfig, kind: TestPlan["kind"]): TestPlan {
+function planOf(config: AxisConfig, { kind = "two-sided", places = 5 }: PastTest): TestPlan {
   const overTravelMm = Math.min(30, Math.floor(config.travelMm / 10));
   const profile = kind === "travel-profile";
   const targetsMm = profile
-    ? profileTargets(config.travelMm, { count: 5, overTravelMm, perTurnMm: travelPerTurnMm(config) })
+    ? profileTargets(config.travelMm, { count: places, overTravelMm, perTurnMm: travelPerTurnMm(config) })
     : [Math.round(config.travelMm / 20) * 10];
   return {
     kind,
@@ -104,8 +104,8 @@ async function seedRun(
     readonly by: string;
   },
 ): Promise<void> {
-  const kind = past.kind ?? "two-sided";
-  const plan = planOf(demo.config, kind);
+  const plan = planOf(demo.config, past);
+  const { kind } = plan;
   const edit = INDICATORS[plan.keepsZero ? 4 : 0];
   const indicator: Indicator = edit;
   const setup: RunSetup = {
@@ -116,11 +116,13 @@ async function seedRun(
     temperatureC: 19 + (seed % 4),
     note: "",
   };
-  const readings = simulateTest(conditionOf(demo, past.lostUm, seed), plan, indicator).map((r) => ({
-    ...r,
-    widthMm: edit.resolutionMm,
-    state: "kept" as const,
-  }));
+  const readings = simulateTest({ ...conditionOf(demo, past.lostUm, seed), ...demo.lead }, plan, indicator).map(
+    (r) => ({
+      ...r,
+      widthMm: edit.resolutionMm,
+      state: "kept" as const,
+    }),
+  );
   const result = evaluateRun(plan, readings, {
     resolutionMm: edit.resolutionMm,
     tipAngleDeg: 0,

@@ -226,7 +226,9 @@ export const MACHINES: readonly DemoMachine[] = [
           screw: { ...screw, nominalMm: 63, rootMm: 57, leadMm: 20, freeLengthMm: 2400, fixings: "fixed-fixed" },
         },
         culprit: "nut",
-        past: every26Weeks(9, 0, 0, 0),
+        past: [...every26Weeks(9, 0, 0, 0), { weeksAgo: 2, lostUm: 0, kind: "travel-profile", places: 21 }],
+        // Its scales were never set alike.
+        lead: { scaleErrorMm: 0.17, slowError: { amplitudeMm: 0.004, waveMm: 800 } },
       }),
       axis("horizontal-borer", "Y", {
         over: {
@@ -238,6 +240,7 @@ export const MACHINES: readonly DemoMachine[] = [
         },
         culprit: "nut",
         past: every26Weeks(9, 0, 0),
+        lead: { scaleErrorMm: -0.024 },
       }),
       axis("horizontal-borer", "Z", {
         over: { travelMm: 900, member: "ram" },

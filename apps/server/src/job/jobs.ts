@@ -1,6 +1,7 @@
 import {
   firstCheckOn,
   axisFromParts,
+  keptThrough,
   doneText,
   isSplitTest,
   jobKind,
@@ -214,7 +215,8 @@ export class Jobs {
     const { config } = await this.needs.machines.axis(axis.axisId);
     await this.needs.db
       .updateTable("virtual_axis")
-      .set({ model: toJson(axisFromParts(config, parts, axis.axisId)) })
+      // What was typed into the control stays there, whatever was renewed; so does the error of a screw that was not.
+      .set({ model: toJson({ ...axisFromParts(config, parts, axis.axisId), ...keptThrough(model, step.kind) }) })
       .where("axis_id", "=", axis.axisId)
       .execute();
     await this.needs.hub.forget(axis.axisId);

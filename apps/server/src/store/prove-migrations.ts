@@ -37,3 +37,24 @@ export const circles: Migration = {
     for (const statement of statements) await sql.raw(statement).execute(db);
   },
 };
+
+/** Compensation tables of axes, and what was said of their controls. */
+export const corrections: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table correction (
+        id integer primary key, axis_id integer not null references axis(id), run_id integer not null references run(id),
+        given text not null check (json_valid(given)), trial text not null check (json_valid(trial)),
+        at text not null, by text not null) strict`,
+      `create index correction_of_axis on correction (axis_id, id)`,
+      `create table correction_entry (
+        id integer primary key, axis_id integer not null references axis(id),
+        correction_id integer references correction(id), how text not null, reason text not null, at text not null,
+        by text not null) strict`,
+      `create index correction_entry_of_axis on correction_entry (axis_id, id)`,
+      ...appendOnly("correction", "compensation tables are"),
+      ...appendOnly("correction_entry", "what was entered in a control is"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};

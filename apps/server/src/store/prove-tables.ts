@@ -1,5 +1,12 @@
 import type { CircleAnalysis, CircleLimits, PassTrouble, VirtualMachine } from "@iron/core";
-import type { CircleBar, CirclePlane, CircleSession } from "@iron/contract";
+import type {
+  CircleBar,
+  CirclePlane,
+  CircleSession,
+  CorrectionCreate,
+  CorrectionEnter,
+  CorrectionTrial,
+} from "@iron/contract";
 import type { Generated } from "kysely";
 import type { Json } from "./columns";
 
@@ -51,4 +58,24 @@ export interface ProveTables {
   };
   /** The hidden truth of a simulated machine beyond its axes. */
   virtual_machine: { machine_id: number; model: Json<VirtualMachine> };
+  /** Append-only: each a version of the axis’ table. */
+  correction: {
+    id: Generated<number>;
+    axis_id: number;
+    run_id: number;
+    given: Json<CorrectionCreate>;
+    trial: Json<CorrectionTrial>;
+    at: string;
+    by: string;
+  };
+  /** Append-only: which table stands in the control since when; null for none. */
+  correction_entry: {
+    id: Generated<number>;
+    axis_id: number;
+    correction_id: number | null;
+    how: CorrectionEnter["how"];
+    reason: string;
+    at: string;
+    by: string;
+  };
 }

@@ -2,16 +2,20 @@ import {
   analyseCircle,
   BoundError,
   keptWithin,
+  makeCorrection,
   planRounds,
   planWhenDue,
+  predictCorrection,
   virtualPass,
   waitBeyond,
   type CircleAnalysis,
   type CircleKnown,
   type CircleSetup,
   type CircleTrace,
+  type CorrectionRules,
   type LeftOutWhy,
   type PlanDay,
+  type ProfileBasis,
   type VirtualBar,
   type VirtualPassAsked,
   type VirtualPlane,
@@ -62,6 +66,16 @@ export const TASKS = {
       if (!(error instanceof BoundError)) throw error;
       return { analysis: null, why: error.message };
     }
+  },
+  correction: ({
+    basis,
+    options,
+  }: {
+    readonly basis: ProfileBasis;
+    readonly options: { readonly rules: CorrectionRules; readonly perTurnMm: number; readonly travelMm: number };
+  }) => {
+    const made = makeCorrection(basis, options);
+    return { made, prediction: predictCorrection(basis, made.table, options) };
   },
   barPass: (asked: {
     readonly plane: VirtualPlane;

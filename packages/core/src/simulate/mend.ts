@@ -1,4 +1,5 @@
 import type { PartsCondition } from "./parts-condition";
+import type { VirtualAxis } from "./virtual-axis";
 
 type Key = keyof PartsCondition;
 
@@ -61,4 +62,24 @@ export function mendParts(parts: PartsCondition, step: string, renewed = true): 
   const wrong = (MENDS[step] ?? []).filter((key) => parts[key]);
   if (wrong.length === 0) return parts;
   return { ...parts, ...Object.fromEntries(wrong.map((key) => [key, 0])) };
+}
+
+/** Steps that put another screw in: its lead has errors of its own. */
+const OTHER_SCREW: readonly string[] = ["new-screw", "send-screw"];
+
+/**
+ * What of a simulated axis stays as it was when a step has put parts right: the table in its control, whatever was renewed,
+ * and the errors of a screw that was not.
+ * @param axis - as it was
+ * @param step - id of the step of a job
+ * @returns what is laid over the axis made anew from its parts
+ * @example
+ * const axis = { ...defaultVirtualAxis(defaultAxis("vertical-centre", "X"), 1), pitchErrorMm: 0.03 };
+ * keptThrough(axis, "sign-off").pitchErrorMm // 0.03
+ */
+export function keptThrough(axis: VirtualAxis, step: string): Partial<VirtualAxis> {
+  const { correction, pitchErrorMm, slowError, leadError, scaleErrorMm } = axis;
+  const table = { ...(correction ? { correction } : {}), ...(scaleErrorMm ? { scaleErrorMm } : {}) };
+  if (OTHER_SCREW.includes(step)) return table;
+  return { ...table, pitchErrorMm, leadError, ...(slowError ? { slowError } : {}) };
 }

@@ -43,6 +43,8 @@ export interface VirtualAxis {
   readonly pitchErrorMm: number;
   readonly wear?: LocalWear;
   readonly load?: LoadShape;
+  /** Error of the scale that closes the loop, mm over the whole travel. */
+  readonly scaleErrorMm?: number;
   /** Error of screw or scale that comes and goes slowly along the travel: a wave of this size and length. */
   readonly slowError?: { readonly amplitudeMm: number; readonly waveMm: number };
   /** Table that stands in the control. */
@@ -280,7 +282,7 @@ export function memberPosition(axis: VirtualAxis, state: VirtualAxisState): numb
   const turns = state.motorMm / axis.leadError.perTurnMm;
   const screwError =
     axis.feedback === "scale"
-      ? 0
+      ? ((axis.scaleErrorMm ?? 0) * nominal) / axis.travelMm
       : axis.leadError.amplitudeMm * Math.sin(2 * Math.PI * turns) + (axis.pitchErrorMm * nominal) / axis.travelMm;
   const { slowError } = axis;
   const slow = slowError ? slowError.amplitudeMm * Math.sin((2 * Math.PI * nominal) / slowError.waveMm) : 0;

@@ -6,7 +6,7 @@ export * from "./instruction";
 export * from "./outliers";
 export * from "./own-errors";
 export * from "./plan";
-export { tickCountLoss, type PlaceResult } from "./place-result";
+export { targetReadings, tickCountLoss, type PlaceResult } from "./place-result";
 export { plannedExpanded, typedExpanded } from "./planned-uncertainty";
 export * from "./positioning";
 export * from "./reading";

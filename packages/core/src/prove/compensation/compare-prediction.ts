@@ -1,5 +1,5 @@
 import { chiSquaredExceeded, coverageFactor, mean } from "../../quantity";
-import { scatterOfGroups } from "../../measure/reversal/scatter";
+import { scatterOfGroups } from "../../measure/reversal";
 import { correctionAt, type Correction } from "./correction";
 import { bareTargets, lengthU, type ProfileBasis } from "./profile-basis";
 

@@ -31,11 +31,11 @@ const CLEAR = 1.5;
 /**
  * Is there a ripple beyond doubt?
  * @param ripple - what was found
- * @returns whether its size is clearly more than its U
- * @example clearRipple({ code: "hidden" }) // false
+ * @returns it, where its size is clearly more than its U; null where not
+ * @example clearRipple({ code: "hidden" }) // null
  */
-export function clearRipple(ripple: LeadRipple): ripple is LeadRipple & { readonly code: "told" } {
-  return ripple.code === "told" && ripple.amplitudeMm > CLEAR * ripple.uMm;
+export function clearRipple(ripple: LeadRipple): (LeadRipple & { readonly code: "told" }) | null {
+  return ripple.code === "told" && ripple.amplitudeMm > CLEAR * ripple.uMm ? ripple : null;
 }
 
 /** Takes out of a column what others of it explain; columns are unit length and at right angles afterwards. */

@@ -1,5 +1,5 @@
 import { coverageFactor, inQuadrature, mean } from "../../quantity";
-import { scatterOfGroups } from "../../measure/reversal/scatter";
+import { scatterOfGroups } from "../../measure/reversal";
 import { brokenLine, onBrokenLine, type LinePoint } from "./broken-line";
 import { checkCorrectionRules, correctionAt, pointAt, type Correction, type CorrectionRules } from "./correction";
 import { clearRipple, leadRipple, type LeadRipple } from "./lead-ripple";
@@ -54,7 +54,7 @@ function slowCurve(
     perTurnMm,
   }: { readonly rules: CorrectionRules; readonly ripple: LeadRipple; readonly perTurnMm: number },
 ): Curve {
-  const taken = clearRipple(ripple) && rules.stepMm > FOLLOWS_TURN * perTurnMm ? ripple : null;
+  const taken = rules.stepMm > FOLLOWS_TURN * perTurnMm ? clearRipple(ripple) : null;
   const turn = (mm: number): number => (2 * Math.PI * mm) / perTurnMm;
   const slow = read.map(({ atMm, valueMm }) => ({
     atMm,
@@ -69,6 +69,51 @@ function reachOf(targets: readonly BareTarget[], stepMm: number): readonly [numb
   const places = targets.map((t) => t.positionMm);
   const beyond = 1.1 * stepMm;
   return [Math.min(...places) - beyond, Math.max(...places) + beyond];
+}
+
+/** A table and what it was worked out by, without what it is worth. */
+export interface BareCorrection {
+  readonly table: Correction;
+  readonly ripple: LeadRipple;
+  readonly bare: readonly BareTarget[];
+  /** Nearest place that a value may be told for, and whether that is the place itself. */
+  readonly within: (mm: number) => number;
+}
+
+/**
+ * A table alone, as {@link makeCorrection} makes it, for those that make many of them.
+ * @param basis - readings and what is known of them
+ * @param options - `rules`: of the control; `perTurnMm`: travel for a turn of the screw
+ * @returns the table and what it was worked out by
+ * @throws BoundError where fewer than two places were read
+ * @example
+ * const warmth = { carrierC: 20, referenceC: 20, carrierPerK: 11.5, referencePerK: 11.5, uK: 0 };
+ * const targets = [10, 490].map((positionMm) => ({ positionMm, up: [positionMm / 1e4], down: [positionMm / 1e4] }));
+ * const basis = { targets, warmth, laser: null, referenceUPerM: 0, old: null, referenceMm: 0 };
+ * correctionOf(basis, { rules: usualCorrectionRules(500), perTurnMm: 10 }).table.up[20] // -50
+ */
+export function correctionOf(
+  basis: ProfileBasis,
+  { rules, perTurnMm }: { readonly rules: CorrectionRules; readonly perTurnMm: number },
+): BareCorrection {
+  const bare = bareTargets(basis);
+  const read = (of: (t: BareTarget) => number): LinePoint[] =>
+    bare.map((t) => ({ atMm: t.positionMm, valueMm: of(t) }));
+  const both = (t: BareTarget): number => (t.meanUp + t.meanDown) / 2;
+  const ripple = leadRipple(read(both), perTurnMm);
+  const curve = (of: (t: BareTarget) => number): Curve => slowCurve(read(of), { rules, ripple, perTurnMm });
+  const one = curve(both);
+  const [up, down] = rules.ways === "one" ? [one, one] : [curve((t) => t.meanUp), curve((t) => t.meanDown)];
+  const [low, high] = reachOf(bare, rules.stepMm);
+  const within = (mm: number): number => Math.min(Math.max(mm, low), high);
+  const zero = up.at(within(rules.referenceMm));
+  const values = (c: Curve): readonly number[] =>
+    Array.from(
+      { length: rules.points },
+      (_, i) => Math.round((zero - c.at(within(pointAt(rules, i)))) / rules.incrementMm) + 0,
+    );
+  const table = { rules, up: values(up), down: rules.ways === "two" ? values(down) : null };
+  return { table, ripple, bare, within };
 }
 
 /**
@@ -93,33 +138,18 @@ export function makeCorrection(
 ): MadeCorrection {
   const { rules, perTurnMm, travelMm } = options;
   checkCorrectionRules(rules, travelMm);
-  const bare = bareTargets(basis);
-  const read = (of: (t: BareTarget) => number): LinePoint[] =>
-    bare.map((t) => ({ atMm: t.positionMm, valueMm: of(t) }));
-  const both = read((t) => (t.meanUp + t.meanDown) / 2);
-  const ripple = leadRipple(both, perTurnMm);
-  const curve = (of: (t: BareTarget) => number): Curve => slowCurve(read(of), { rules, ripple, perTurnMm });
-  const one = curve((t) => (t.meanUp + t.meanDown) / 2);
-  const [up, down] = rules.ways === "one" ? [one, one] : [curve((t) => t.meanUp), curve((t) => t.meanDown)];
-  const [low, high] = reachOf(bare, rules.stepMm);
-  const held = (mm: number): boolean => mm < low - 1e-9 || mm > high + 1e-9;
-  const within = (mm: number): number => Math.min(Math.max(mm, low), high);
-  const zero = up.at(within(rules.referenceMm));
-  const value = (c: Curve, mm: number): number => Math.round((zero - c.at(within(mm))) / rules.incrementMm) + 0;
-  const places = Array.from({ length: rules.points }, (_, i) => pointAt(rules, i));
-  const table: Correction = {
-    rules,
-    up: places.map((mm) => value(up, mm)),
-    down: rules.ways === "two" ? places.map((mm) => value(down, mm)) : null,
-  };
+  const { table, ripple, bare, within } = correctionOf(basis, options);
   const scatterU = scatterAt(basis, { rules, within });
-  const points = places.map((atMm): CorrectionPoint => ({
-    atMm,
-    upMm: correctionAt(table, atMm, "+"),
-    downMm: correctionAt(table, atMm, "-"),
-    uMm: inQuadrature(scatterU(atMm), rippleU(ripple), lengthU(basis, atMm), rules.incrementMm / Math.sqrt(3)),
-    held: held(atMm),
-  }));
+  const points = Array.from({ length: rules.points }, (_, i): CorrectionPoint => {
+    const atMm = pointAt(rules, i);
+    return {
+      atMm,
+      upMm: correctionAt(table, atMm, "+"),
+      downMm: correctionAt(table, atMm, "-"),
+      uMm: inQuadrature(scatterU(atMm), rippleU(ripple), lengthU(basis, atMm), rules.incrementMm / Math.sqrt(3)),
+      held: Math.abs(within(atMm) - atMm) > 1e-9,
+    };
+  });
   return { table, points, ripple, notes: notesOf({ basis, bare, table, points, ripple, perTurnMm }) };
 }
 
@@ -155,8 +185,9 @@ function scatterAt(
 
 /** What the error of each turn leaves in a value, mm: what is not known of it, or all of it where it was not taken out. */
 function rippleU(ripple: LeadRipple): number {
-  if (ripple.code !== "told") return 0;
-  return clearRipple(ripple) ? ripple.uMm : inQuadrature(ripple.amplitudeMm, ripple.uMm);
+  const clear = clearRipple(ripple);
+  if (clear) return clear.uMm;
+  return ripple.code === "told" ? inQuadrature(ripple.amplitudeMm, ripple.uMm) : 0;
 }
 
 /** Among many points one is beyond its ± by chance (common practice, no source). */
@@ -191,8 +222,9 @@ function notesOf({ basis, bare, table, points, ripple, perTurnMm }: Noted): read
     notes.push({ code: "grew", ...grew });
   if (ripple.code === "hidden") notes.push({ code: "ripple-hidden" });
   if (ripple.code === "fakes-slow") notes.push({ code: "ripple-fakes", waveMm: ripple.waveMm });
-  if (clearRipple(ripple) && rules.stepMm > FOLLOWS_TURN * perTurnMm)
-    notes.push({ code: "ripple-stays", amplitudeMm: ripple.amplitudeMm, uMm: ripple.uMm });
+  const clear = clearRipple(ripple);
+  if (clear && rules.stepMm > FOLLOWS_TURN * perTurnMm)
+    notes.push({ code: "ripple-stays", amplitudeMm: clear.amplitudeMm, uMm: clear.uMm });
   if (rules.ways === "one") notes.push({ code: "one-way", reversalMm: mean(bare.map((t) => t.meanDown - t.meanUp)) });
   return notes;
 }

@@ -31,9 +31,6 @@ export interface MayCompensate {
   readonly reversal: Conformity | null;
 }
 
-/** A reversal that differs along the travel by more than this part of the repair limit is wear, not lead (common practice, no source). */
-const WEAR_PART = 0.5;
-
 /**
  * Are the mechanics in a state that a table may be laid on? A table on a loose or worn axis corrects today’s play at one
  * place in one direction, and is wrong as soon as it wears on: what can be mended is mended first (common practice).
@@ -66,18 +63,18 @@ export function mayCompensate(
   }
   if (worst && reversal?.code === "cannot-tell") doubts.push({ code: "reversal-cannot-tell", loss: worst, repairMm });
   if (endFloat && judge(endFloat).code === "act") refused.push({ code: "end-float-over", loss: endFloat, repairMm });
-  const wear = wornAtAPlace(true_, repairMm);
+  const wear = wornAtAPlace(true_, limits.leaveMm);
   if (wear) refused.push(wear);
   return { refused, doubts, reversal };
 }
 
-function wornAtAPlace(reversals: readonly KnownLoss[], repairMm: number): CompensationBar | null {
+/** A reversal that differs along the travel by more than what may be left is wear, not lead (common practice, no source). */
+function wornAtAPlace(reversals: readonly KnownLoss[], allowedMm: number): CompensationBar | null {
   if (reversals.length < 3) return null;
   const sorted = [...reversals].sort((a, b) => a.valueMm - b.valueMm);
   const [least, most] = [sorted[0], sorted[sorted.length - 1]];
   // The largest and the least of many were picked: their U counts half again (common practice, no source).
   const uMm = 1.5 * Math.hypot(least.uMm, most.uMm);
-  const allowedMm = WEAR_PART * repairMm;
   const differs = most.valueMm - least.valueMm;
   return differs - uMm > allowedMm
     ? { code: "worn-at-a-place", atMm: most.atMm, mostMm: most.valueMm, leastMm: least.valueMm, uMm, allowedMm }

@@ -1,7 +1,7 @@
 import { evaluatePositioning, missingForStandard, type TargetReadings } from "../../measure/reversal";
 import { mean } from "../../quantity";
 import { correctionAt, type Correction, type CorrectionRules } from "./correction";
-import { makeCorrection } from "./make-correction";
+import { correctionOf } from "./make-correction";
 import { bareTargets, lengthU, type ProfileBasis } from "./profile-basis";
 
 /** Quantities of ISO 230-2 before and after a table, mm. */
@@ -113,7 +113,7 @@ function unseenRange(basis: ProfileBasis, made: MadeFor): number | null {
       up: t.up.filter((_v, i) => i !== run),
       down: t.down.filter((_v, i) => i !== run),
     }));
-    const { table } = makeCorrection({ ...basis, targets: others }, made);
+    const { table } = correctionOf({ ...basis, targets: others }, made);
     const own = basis.targets.map((t) => ({ ...t, up: [t.up[run]], down: [t.down[run]] }));
     const seen = withCorrection(bareTargets({ ...basis, targets: own }), table);
     return figures(seen).meanRange;
@@ -128,7 +128,7 @@ function between(basis: ProfileBasis, made: MadeFor): number | null {
   const bare = bareTargets(basis);
   let largest = 0;
   for (let i = 1; i + 1 < targets.length; i += 1) {
-    const { table } = makeCorrection({ ...basis, targets: targets.filter((_, n) => n !== i) }, made);
+    const { table } = correctionOf({ ...basis, targets: targets.filter((_, n) => n !== i) }, made);
     const { positionMm, meanUp, meanDown } = bare[i];
     // Against its neighbours, so that where zero lies does not count.
     const left = (n: number): number =>
