@@ -99,6 +99,21 @@ export const routes: Routes = [
         loadComponent: () => came(import("./job/prove-station")).then((m) => m.ProveStation),
       },
       {
+        path: "table",
+        title: "Compensation table · Iron Patience",
+        loadComponent: () => came(import("./prove/tables-page")).then((m) => m.TablesPage),
+      },
+      {
+        path: "table/new",
+        title: "Make a table · Iron Patience",
+        loadComponent: () => came(import("./prove/make-table")).then((m) => m.MakeTable),
+      },
+      {
+        path: "table/:tableId",
+        title: "Table · Iron Patience",
+        loadComponent: () => came(import("./prove/table-page")).then((m) => m.TablePage),
+      },
+      {
         path: "keep",
         title: "Keep · Iron Patience",
         loadComponent: () => came(import("./lubrication/keep-station")).then((m) => m.KeepStation),

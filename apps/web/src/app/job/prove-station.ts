@@ -65,6 +65,14 @@ import { LoadingLines } from "../shared/loading";
             >Circles of this machine</a
           >
         </section>
+        <section class="boxed">
+          <h2>The compensation table</h2>
+          <p>
+            What is left when the mechanics are in order: the error of screw or scale along the travel. It is read
+            against a reference, turned into the control’s table, entered, and read again.
+          </p>
+          <a pButton severity="secondary" [routerLink]="context.base() + '/table'">Tables of this axis</a>
+        </section>
       }
     </main>
   `,

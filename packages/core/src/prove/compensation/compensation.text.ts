@@ -25,7 +25,7 @@ export function compensationBarText(bar: CompensationBar, system: UnitSystem): s
     case "end-float-over":
       return `The screw floats ${formatWithU(bar.loss.valueMm, bar.loss.uMm, { system })} endways; the limit is ${dev(bar.repairMm)}. It stands somewhere else after each turn round: the end bearings come first.`;
     case "worn-at-a-place":
-      return `It loses ${dev(bar.mostMm)} at ${place(bar.atMm)} and ${dev(bar.leastMm)} where it loses least: ± ${dev(bar.uMm)} of difference, and more than the ${dev(bar.allowedMm)} that may be lead alone. That is wear at a place; a table follows one direction at most, and only until it wears on. Look at screw and nut there.`;
+      return `It loses ${dev(bar.mostMm)} at ${place(bar.atMm)} and ${dev(bar.leastMm)} where it loses least, ± ${dev(bar.uMm)} between the two. More than ${dev(bar.allowedMm)} of difference is wear at a place: a table follows one direction at most, and only until it wears on. Look at screw and nut there.`;
     case "entered-backlash":
       return `${dev(bar.enteredMm)} of backlash compensation hide a loss that is over the limit of ${dev(bar.limitMm)}. Set it to nothing, find what is loose, then measure again.`;
   }

@@ -184,6 +184,7 @@ describe("mechanics come first", () => {
     expect(of([loss(0.024, 0.004)])).toEqual(["(reversal-cannot-tell)"]);
     expect(of([loss(0.004)], { endFloat: loss(0.03) })).toEqual(["end-float-over"]);
     expect(of([loss(0.002), loss(0.021, 0.001, 250), loss(0.003)])).toEqual(["worn-at-a-place"]);
+    expect(of([loss(0.002), loss(0.0135, 0.001, 250), loss(0.003)])).toEqual(["(worn-at-a-place)"]);
     expect(of([loss(0.002)], { enteredMm: 0.04 })).toEqual(["entered-backlash"]);
     expect(of([loss(0.05)], { enteredMm: 0.04 })).toEqual(["reversal-over"]);
   });

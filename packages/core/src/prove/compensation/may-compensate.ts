@@ -64,19 +64,29 @@ export function mayCompensate(
   if (worst && reversal?.code === "cannot-tell") doubts.push({ code: "reversal-cannot-tell", loss: worst, repairMm });
   if (endFloat && judge(endFloat).code === "act") refused.push({ code: "end-float-over", loss: endFloat, repairMm });
   const wear = wornAtAPlace(true_, limits.leaveMm);
-  if (wear) refused.push(wear);
+  if (wear) (wear.clear ? refused : doubts).push(wear.bar);
   return { refused, doubts, reversal };
 }
 
 /** A reversal that differs along the travel by more than what may be left is wear, not lead (common practice, no source). */
-function wornAtAPlace(reversals: readonly KnownLoss[], allowedMm: number): CompensationBar | null {
+function wornAtAPlace(
+  reversals: readonly KnownLoss[],
+  allowedMm: number,
+): { readonly bar: CompensationBar; readonly clear: boolean } | null {
   if (reversals.length < 3) return null;
   const sorted = [...reversals].sort((a, b) => a.valueMm - b.valueMm);
   const [least, most] = [sorted[0], sorted[sorted.length - 1]];
   // The largest and the least of many were picked: their U counts half again (common practice, no source).
   const uMm = 1.5 * Math.hypot(least.uMm, most.uMm);
   const differs = most.valueMm - least.valueMm;
-  return differs - uMm > allowedMm
-    ? { code: "worn-at-a-place", atMm: most.atMm, mostMm: most.valueMm, leastMm: least.valueMm, uMm, allowedMm }
-    : null;
+  if (differs <= allowedMm) return null;
+  const bar = {
+    code: "worn-at-a-place" as const,
+    atMm: most.atMm,
+    mostMm: most.valueMm,
+    leastMm: least.valueMm,
+    uMm,
+    allowedMm,
+  };
+  return { bar, clear: differs - uMm > allowedMm };
 }

@@ -101,7 +101,7 @@ export class WorkLine {
     if (/\/(history|setup)$/.test(path)) return null;
     if (path.endsWith("/ask")) return "ask";
     if (path.endsWith("/fix")) return "fix";
-    if (path.endsWith("/prove")) return "prove";
+    if (/\/(prove|table(\/\w+)?)$/.test(path)) return "prove";
     if (path.endsWith("/keep")) return "keep";
     if (/\/(set|series\/\d+)$/.test(path)) return "set";
     return path.includes("/locate") ? "locate" : "measure";
