@@ -2,6 +2,7 @@ import { dayOf } from "../packages/core/src/quantity/day";
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { circleBody } from "./circle-body";
+import { tableBody } from "./table-body";
 import { expect, looking, ShopServer, test, AS_ROWAN } from "./shop";
 
 const axeSource = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
@@ -65,6 +66,9 @@ const VIEWS: [string, string, RegExp][] = [
   ["circles of a machine", "/machines/1/circles?CIRCLE", /^Circles/],
   ["a circle set up", "/machines/1/circles/new", /^Take a circle/],
   ["a circle", "/circles/1?CIRCLE", /^Circle/],
+  ["compensation tables", "/machines/6/axes/15/table", /^Compensation table/],
+  ["a table being made", "/machines/2/axes/4/table/new", /^Make a table/],
+  ["a table", "/machines/6/axes/15/table/1?TABLE", /^Compensation table, version/],
   ["not there", "/nowhere", /There is nothing here/],
 ];
 
@@ -127,6 +131,18 @@ async function haveCircle(page: Page, baseURL: string): Promise<number> {
   return session.id;
 }
 
+/** A table of Heron X, made when there is none yet. */
+async function haveTable(page: Page, baseURL: string): Promise<number> {
+  const { versions, profiles } = (await (await page.request.get(`${baseURL}/api/axes/15/corrections`)).json()) as {
+    versions: { id: number }[];
+    profiles: { runId: number }[];
+  };
+  if (versions.length) return versions[0].id;
+  const data = tableBody(profiles[0].runId);
+  const made = await page.request.post(`${baseURL}/api/axes/15/corrections`, { headers: AS_ROWAN, data });
+  return ((await made.json()) as { id: number }).id;
+}
+
 for (const [name, path, heading] of VIEWS) {
   looking(`axe finds nothing: ${name}, day, night and phone`, async ({ page, baseURL }) => {
     const history = (await (await page.request.get(`${baseURL}/api/axes/4/history`)).json()) as {
@@ -134,8 +150,9 @@ for (const [name, path, heading] of VIEWS) {
     };
     if (path.includes("CASE")) await haveCase(page, String(baseURL));
     const job = path.includes("JOB") ? await haveJob(page, String(baseURL)) : 0;
+    const table = path.includes("TABLE") ? await haveTable(page, String(baseURL)) : 0;
     const circle = path.includes("CIRCLE") ? await haveCircle(page, String(baseURL)) : 0;
-    const at = path.replace("/circles/1", `/circles/${circle}`);
+    const at = path.replace("/circles/1", `/circles/${circle}`).replace("/table/1", `/table/${table}`);
     await page.goto(at.replace("/jobs/1", `/jobs/${job}`).replace("RUN", String(history.runs.at(-1)?.id)));
     await expect(page.getByRole("heading", { name: heading }).first()).toBeVisible();
     await page.waitForLoadState("networkidle");

@@ -37,6 +37,7 @@ interface Program {
       max-width: 760px;
       border-top: 1px solid var(--rule);
       margin-top: var(--space-5);
+      padding-top: var(--space-3);
     }
     .program {
       display: flex;
