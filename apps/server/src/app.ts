@@ -46,6 +46,7 @@ import { mountBarStream } from "./prove/bar-stream";
 import { circleHandlersFor } from "./prove/circle-handlers";
 import { correctionHandlersFor } from "./prove/correction-handlers";
 import { Corrections } from "./prove/corrections";
+import { Geometry, geometryHandlersFor } from "./prove/geometry";
 import { Circles } from "./prove/circles";
 import { HandTests } from "./measure/hand-tests";
 import { seedChance } from "./diagnosis/chance";
@@ -124,6 +125,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     shop,
     ...prove,
     corrections: new Corrections({ db, machines, runs, hub, clock, pool }),
+    geometry: new Geometry({ db, machines, circles: prove.circles, clock }),
     list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
@@ -214,6 +216,7 @@ export function createApp(options: AppOptions): App {
     ...handTestHandlersFor(s.handTest),
     ...circleHandlersFor(s),
     ...correctionHandlersFor(s),
+    ...geometryHandlersFor(s),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, s.hub);

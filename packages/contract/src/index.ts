@@ -28,3 +28,4 @@ export * from "./prove/circle";
 export * from "./prove/circle-csv";
 export * from "./prove/correction";
 export * from "./prove/correction-csv";
+export * from "./prove/geometry";

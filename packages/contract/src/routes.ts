@@ -7,6 +7,7 @@ import { LUBE_OPERATIONS } from "./lubrication/lubrication";
 import { LIST_OPERATIONS } from "./machine/machine-list";
 import { CIRCLE_OPERATIONS } from "./prove/circle";
 import { CORRECTION_OPERATIONS } from "./prove/correction";
+import { GEOMETRY_OPERATIONS } from "./prove/geometry";
 import { PART_OPERATIONS } from "./stock/parts";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
 import { idSchema, oneOf } from "./wire/common";
@@ -256,4 +257,5 @@ export const OPERATIONS = {
   ...LIST_OPERATIONS,
   ...CIRCLE_OPERATIONS,
   ...CORRECTION_OPERATIONS,
+  ...GEOMETRY_OPERATIONS,
 } as const;

@@ -3,7 +3,7 @@ import { sql, type Kysely, type Migration } from "kysely";
 import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
 import { keep, lubrication, parts } from "./lubrication-migrations";
-import { circles, corrections } from "./prove-migrations";
+import { circles, corrections, geometry } from "./prove-migrations";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -339,4 +339,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0018_places": places,
   "0019_circles": circles,
   "0020_corrections": corrections,
+  "0021_geometry": geometry,
 };

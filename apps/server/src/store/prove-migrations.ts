@@ -58,3 +58,21 @@ export const corrections: Migration = {
     for (const statement of statements) await sql.raw(statement).execute(db);
   },
 };
+
+/** How machines stand: square and levels, as they were read. */
+export const geometry: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table geometry (
+        id integer primary key, machine_id integer not null references machine(id),
+        taken text not null check (json_valid(taken)), note text not null, at text not null, by text not null) strict`,
+      `create index geometry_of_machine on geometry (machine_id, id)`,
+      `create table geometry_aside (
+        geometry_id integer primary key references geometry(id), reason text not null, at text not null,
+        by text not null) strict`,
+      ...appendOnly("geometry", "readings of square and levels are"),
+      ...appendOnly("geometry_aside", "what is set aside is"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};

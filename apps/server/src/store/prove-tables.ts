@@ -6,6 +6,7 @@ import type {
   CorrectionCreate,
   CorrectionEnter,
   CorrectionTrial,
+  GeometryTaken,
 } from "@iron/contract";
 import type { Generated } from "kysely";
 import type { Json } from "./columns";
@@ -78,4 +79,14 @@ export interface ProveTables {
     at: string;
     by: string;
   };
+  /** Append-only; set aside by a row of its own. */
+  geometry: {
+    id: Generated<number>;
+    machine_id: number;
+    taken: Json<GeometryTaken>;
+    note: string;
+    at: string;
+    by: string;
+  };
+  geometry_aside: { geometry_id: number; reason: string; at: string; by: string };
 }

@@ -1,2 +1,3 @@
 export * from "./circle";
 export * from "./compensation";
+export * from "./square";

@@ -1,0 +1,4 @@
+export * from "./levels";
+export * from "./square-limits";
+export * from "./square-value";
+export * from "./square.text";
