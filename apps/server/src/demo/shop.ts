@@ -111,7 +111,6 @@ export const MACHINES: readonly DemoMachine[] = [
           { weeksAgo: 74, lostUm: 8, kind: "travel-profile" },
           { weeksAgo: 48, lostUm: 11.5, kind: "travel-profile" },
           { weeksAgo: 22, lostUm: 14, kind: "travel-profile" },
-          { weeksAgo: 1, lostUm: 19, kind: "travel-profile", places: 11 },
         ],
       }),
       axis("vertical-centre", "Y", {

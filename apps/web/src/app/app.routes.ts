@@ -29,6 +29,21 @@ export const routes: Routes = [
     loadComponent: () => came(import("./lubrication/usual-points")).then((m) => m.UsualPointsPage),
   },
   {
+    path: "machines/:machineId/stands",
+    title: "Square and level · Iron Patience",
+    loadComponent: () => came(import("./prove/stands-page")).then((m) => m.StandsPage),
+  },
+  {
+    path: "machines/:machineId/stands/levels",
+    title: "Levels · Iron Patience",
+    loadComponent: () => came(import("./prove/levels-form")).then((m) => m.LevelsForm),
+  },
+  {
+    path: "machines/:machineId/stands/:way",
+    title: "Out of square · Iron Patience",
+    loadComponent: () => came(import("./prove/square-form")).then((m) => m.SquareForm),
+  },
+  {
     path: "machines/:machineId/circles",
     title: "Circles · Iron Patience",
     loadComponent: () => came(import("./prove/circles-page")).then((m) => m.CirclesPage),

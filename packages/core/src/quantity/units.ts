@@ -18,6 +18,7 @@ export const QUANTITY_KINDS = [
   "mass",
   "number",
   "percent",
+  "slope",
 ] as const;
 export type QuantityKind = (typeof QUANTITY_KINDS)[number];
 
@@ -47,6 +48,11 @@ const SHOWN: Record<QuantityKind, Record<UnitSystem, Shown>> = {
   angle: { metric: { unit: "°", per: 1, decimals: 2 }, inch: { unit: "°", per: 1, decimals: 2 } },
   turns: { metric: { unit: "turns", per: 1, decimals: 3 }, inch: { unit: "turns", per: 1, decimals: 3 } },
   speed: { metric: { unit: "min⁻¹", per: 1, decimals: 0 }, inch: { unit: "min⁻¹", per: 1, decimals: 0 } },
+  /** Of a bed, mm for a metre. */
+  slope: {
+    metric: { unit: "mm/m", per: 1, decimals: 3 },
+    inch: { unit: "in/ft", per: 1000 / 12, decimals: 5 },
+  },
   load: { metric: { unit: "%", per: 1, decimals: 1 }, inch: { unit: "%", per: 1, decimals: 1 } },
   hours: { metric: { unit: "h", per: 1, decimals: 0 }, inch: { unit: "h", per: 1, decimals: 0 } },
   mass: { metric: { unit: "g", per: 1, decimals: 1 }, inch: { unit: "g", per: 1, decimals: 1 } },

@@ -1,5 +1,5 @@
 import { Matrix, pseudoInverse } from "ml-matrix";
-import { coverageFactor, rectangular, requireBound } from "../../quantity";
+import { rectangular, requireBound } from "../../quantity";
 
 /** A foot of a machine, seen from above, mm. */
 export interface Foot {
@@ -47,6 +47,7 @@ export interface FootTurn {
 }
 
 export interface Levels {
+  /** In the middle of the feet. */
   readonly tiltX: Slope;
   readonly tiltY: Slope;
   /** How much more it leans along X for each metre along Y; null where the readings cannot tell. */
@@ -66,9 +67,22 @@ const READ_DIVISIONS = 0.2;
 const COLUMNS = ["tiltX", "tiltY", "twist", "bowX", "bowY"] as const;
 type Column = (typeof COLUMNS)[number];
 
-/** How a reading depends on each: metres. */
-function rowOf({ along, xMm, yMm }: LevelReading, columns: readonly Column[]): number[] {
-  const [x, y] = [xMm / 1000, yMm / 1000];
+type Place = Pick<Foot, "xMm" | "yMm">;
+
+/** What the readings tell, and the middle of the machine: there its tilt is meant. */
+interface Told {
+  readonly columns: readonly Column[];
+  readonly centre: Place;
+}
+
+function centreOf(feet: readonly Foot[]): Place {
+  const middle = (of: (f: Foot) => number): number => feet.reduce((sum, f) => sum + of(f), 0) / feet.length;
+  return { xMm: middle((f) => f.xMm), yMm: middle((f) => f.yMm) };
+}
+
+/** How a reading depends on each: metres from the middle. */
+function rowOf({ along, xMm, yMm }: LevelReading, { columns, centre }: Told): number[] {
+  const [x, y] = [(xMm - centre.xMm) / 1000, (yMm - centre.yMm) / 1000];
   const own: Record<Column, number> =
     along === "X"
       ? { tiltX: 1, tiltY: 0, twist: y, bowX: x, bowY: 0 }
@@ -77,11 +91,11 @@ function rowOf({ along, xMm, yMm }: LevelReading, columns: readonly Column[]): n
 }
 
 /** Which of them the readings can tell: each column is kept that is not made of those before it. */
-function tellable(readings: readonly LevelReading[]): readonly Column[] {
+function tellable(readings: readonly LevelReading[], centre: Place): readonly Column[] {
   const kept: Column[] = [];
   for (const column of COLUMNS) {
     const tried = [...kept, column];
-    const matrix = new Matrix(readings.map((r) => rowOf(r, tried)));
+    const matrix = new Matrix(readings.map((r) => rowOf(r, { columns: tried, centre })));
     if (rank(matrix) === tried.length) kept.push(column);
   }
   return kept;
@@ -155,15 +169,16 @@ export function readLevels(taken: LevelsTaken): Levels {
   checkTaken(taken);
   const { feet, readings, soft, pitchMm } = taken;
   const { mm, u } = prepared(taken);
-  const columns = tellable(readings);
-  const design = new Matrix(readings.map((r, i) => rowOf(r, columns).map((v) => v / u[i])));
+  const centre = centreOf(feet);
+  const columns = tellable(readings, centre);
+  const design = new Matrix(readings.map((r, i) => rowOf(r, { columns, centre }).map((v) => v / u[i])));
   const inverse = pseudoInverse(design);
   const values = inverse.mmul(Matrix.columnVector(mm.map((v, i) => v / u[i])));
   const left = Matrix.sub(Matrix.columnVector(mm.map((v, i) => v / u[i])), design.mmul(values));
   const dof = readings.length - columns.length;
   const chi = dof > 0 ? left.transpose().mmul(left).get(0, 0) / dof : 0;
-  // Readings that do not fit a bed so bent widen what is said of it.
-  const wide = dof > 0 && chi > 1 ? Math.sqrt(chi) * (coverageFactor(dof) / 2) : 1;
+  // Readings that do not fit a bed so bent widen what is said of it, by as much as they differ (the Birge ratio).
+  const wide = Math.sqrt(Math.max(1, chi));
   // A level that nobody turned is out by the same in all its places.
   const common = inverse.mmul(
     Matrix.columnVector(
@@ -178,7 +193,8 @@ export function readLevels(taken: LevelsTaken): Levels {
   const twist = soft === null ? slope("twist") : null;
   const heights = feet.map(({ xMm, yMm }) => {
     // Height of the bed at a foot, by what feet can mend.
-    const row = columns.map((c) => heightOf(c, { xMm, yMm }, soft === null));
+    const place = { xMm: xMm - centre.xMm, yMm: yMm - centre.yMm };
+    const row = columns.map((c) => heightOf(c, place, soft === null));
     return { height: row.reduce((sum, h, i) => sum + h * values.get(i, 0), 0), row };
   });
   const top = heights.reduce((best, h) => (h.height > best.height ? h : best));
@@ -202,8 +218,8 @@ export function readLevels(taken: LevelsTaken): Levels {
   };
 }
 
-/** What a unit of each does to the height of the bed at a place, mm. */
-function heightOf(column: Column, { xMm, yMm }: Pick<Foot, "xMm" | "yMm">, twistToo: boolean): number {
+/** What a unit of each does to the height of the bed at a place from the middle, mm. */
+function heightOf(column: Column, { xMm, yMm }: Place, twistToo: boolean): number {
   const [x, y] = [xMm / 1000, yMm / 1000];
   switch (column) {
     case "tiltX":

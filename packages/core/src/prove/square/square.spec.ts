@@ -198,6 +198,14 @@ describe("levels of a machine", () => {
     expect(footText(levels.turns[2], "metric")).toContain("Foot 3 hangs");
   });
 
+  it("tilt is that of the middle, and twist is no tilt", () => {
+    const { tiltX, tiltY, twist } = readLevels({ ...taken, readings: readOn([0.06, -0.06, 0.06, -0.06]) });
+    expect(tiltX.value).toBeCloseTo(0, 9);
+    expect(tiltY.value).toBeCloseTo(0, 9);
+    // 0.24 mm between the diagonals, over 2 m by 1.2 m.
+    expect(twist?.value).toBeCloseTo(0.24 / 2.4, 6);
+  });
+
   it("a bow is told from twist and mended by no foot", () => {
     const bowed = [200, 1000, 1800].flatMap((xMm) =>
       [100, 1100].map((yMm): LevelReading => {

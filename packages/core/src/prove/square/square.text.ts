@@ -83,6 +83,9 @@ export function footText({ name, raiseMm, uMm, turns, soft }: FootTurn, system: 
   return `Foot ${name}: up ${dev(raiseMm)} ± ${dev(uMm)} ${unit}${turns === null ? "" : `, ${turnsText(turns)}`}.`;
 }
 
+/** An own error of a level below this is not seen in its vial, mm/m (common practice, no source). */
+const SHOWS = 0.001;
+
 /**
  * What the levels say beside tilt and feet.
  * @param levels - worked out
@@ -97,7 +100,7 @@ export function levelsText(levels: Levels, system: UnitSystem): readonly string[
   const said: string[] = [];
   if (twist && Math.abs(twist.value) > twist.u)
     said.push(
-      `The bed is twisted: it leans along X by ${slopeText(twist, system)} more for each metre along Y. Twist goes into the ways; it comes out before tilt does.`,
+      `The bed is twisted: along X it leans ${slopeText(twist, system)} ${twist.value > 0 ? "more" : "less"} for each metre towards Y plus. Twist goes into the ways; it comes out before tilt does.`,
     );
   for (const letter of ["X", "Y"] as const) {
     const one = bow[letter];
@@ -109,7 +112,9 @@ export function levelsText(levels: Levels, system: UnitSystem): readonly string[
   said.push(
     ownZero === null
       ? "The level was not turned end for end: its own error is in every figure, and is in the ±."
-      : `The level itself is out by ${slopeText({ value: ownZero, u: Math.max(1e-4, Math.abs(ownZero) / 10) }, system).split(" ± ")[0]} ${system === "metric" ? "mm/m" : "in/ft"}; that has been taken out.`,
+      : Math.abs(ownZero) < SHOWS
+        ? "Turned end for end, the level shows no error of its own."
+        : `The level itself is out by ${slopeText({ value: ownZero, u: Math.max(1e-4, Math.abs(ownZero) / 10) }, system).split(" ± ")[0]} ${system === "metric" ? "mm/m" : "in/ft"}; that has been taken out.`,
   );
   return said;
 }
