@@ -184,7 +184,7 @@ async function main(): Promise<void> {
     return;
   }
   if (what === "circle") {
-    benchCircle(Number(process.argv[3] ?? "200"));
+    await benchCircle(Number(process.argv[3] ?? "200"));
     return;
   }
   if (what === "diagnosis") {
