@@ -63,8 +63,6 @@ try {
   await take("profile");
   await page.goto("/machines/2/axes/4/history");
   await take("history");
-  await page.goto("/machines/2/axes/4/setup");
-  await take("axis-data");
   await page.goto("/machines/1/axes/3/ask");
   await button("Noise").click();
   await button("Rumbles, worst in rapid").click();
@@ -152,10 +150,6 @@ try {
   await page.goto("/rounds/parts");
   await page.getByRole("columnheader", { name: "Hold" }).waitFor();
   await take("parts");
-  await page.goto("/rounds/half-year");
-  await page.getByText(/Planned from the beginning/).waitFor();
-  await page.waitForTimeout(800);
-  await take("half-year");
   await page.goto("/machines/1/circles/new");
   await button("Begin").click();
   for (const way of ["counterclockwise", "clockwise"]) {
@@ -163,6 +157,42 @@ try {
     await page.getByText(way === "clockwise" ? /Clockwise, read by/ : /Counterclockwise, read by/).waitFor();
   }
   await take("circle");
+  await page.goto("/machines/6/axes/15/table/new");
+  await button("Keep this version").click();
+  await button("Tell the simulated control").click();
+  await page.getByRole("link", { name: "Read the travel again" }).click();
+  await page.getByLabel("Runs").fill("2");
+  await page.getByRole("button", { name: /^Begin/ }).click();
+  await button("Test program…").click();
+  await button("Run it on the simulated machine").click();
+  await page.getByText(/^Done: /).waitFor({ timeout: 180_000 });
+  await page.goto("/machines/6/axes/15/table/1");
+  await page.getByText(/It stands in the control as it was made/).waitFor();
+  await take("table");
+  await page.goto("/machines/4/stands/levels");
+  const level = [0.08, 0.03, 0.05, -0.03];
+  for (const [i, slope] of level.entries()) {
+    await page
+      .getByLabel(/^It shows/)
+      .nth(i)
+      .fill(String(slope + 0.005));
+    await page
+      .getByLabel(/^turned end for end/)
+      .nth(i)
+      .fill(String(slope - 0.005));
+  }
+  await page.getByLabel(/rises for a turn/).fill("1.5");
+  await button("Keep the levels").click();
+  await page.getByText(/^Foot 1/).waitFor();
+  await page.goto("/machines/4/stands/sweep");
+  const reading = page.getByRole("textbox", { name: /^Reading/ });
+  for (const [i, um] of [0, 0, 0, 5, 11, 15, 0, 0, 0, 4, 8, 12].entries()) await reading.nth(i).fill(String(um));
+  await button("Keep the readings").click();
+  await page
+    .getByText(/leans towards/)
+    .first()
+    .waitFor();
+  await take("stands");
 } finally {
   await browser.close();
   server.kill("SIGTERM");

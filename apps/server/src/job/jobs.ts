@@ -2,6 +2,7 @@ import {
   firstCheckOn,
   axisFromParts,
   keptThrough,
+  mendMachine,
   doneText,
   isSplitTest,
   jobKind,
@@ -203,6 +204,7 @@ export class Jobs {
     const step = jobProgress(job.plan, job.events).plan.steps.find((s) => s.id === stepId);
     const axis = job.axes.find((a) => a.letter === step?.axis);
     if (!step || !axis) return;
+    await this.mendBeyond(job, axis.letter, { id: step.kind, renewed: step.parts.length > 0 });
     const row = await this.needs.db
       .selectFrom("virtual_axis")
       .select("model")
@@ -220,6 +222,25 @@ export class Jobs {
       .where("axis_id", "=", axis.axisId)
       .execute();
     await this.needs.hub.forget(axis.axisId);
+  }
+
+  /** The same for what a circle shows of the machine beyond its axes. */
+  private async mendBeyond(job: Job, letter: string, step: { readonly id: string; readonly renewed: boolean }) {
+    const { db } = this.needs;
+    const row = await db
+      .selectFrom("virtual_machine")
+      .select("model")
+      .where("machine_id", "=", job.machineId)
+      .executeTakeFirst();
+    if (!row) return;
+    const model = fromJson(row.model);
+    const after = mendMachine(model, letter, step);
+    if (after === model) return;
+    await db
+      .updateTable("virtual_machine")
+      .set({ model: toJson(after) })
+      .where("machine_id", "=", job.machineId)
+      .execute();
   }
 
   async addPhoto(jobId: number, photo: JobPhoto, who: string): Promise<Job> {

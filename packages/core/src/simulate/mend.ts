@@ -1,5 +1,6 @@
 import type { PartsCondition } from "./parts-condition";
 import type { VirtualAxis } from "./virtual-axis";
+import type { VirtualMachine } from "./virtual-machine";
 
 type Key = keyof PartsCondition;
 
@@ -82,4 +83,31 @@ export function keptThrough(axis: VirtualAxis, step: string): Partial<VirtualAxi
   const table = { ...(correction ? { correction } : {}), ...(scaleErrorMm ? { scaleErrorMm } : {}) };
   if (OTHER_SCREW.includes(step)) return table;
   return { ...table, pitchErrorMm, leadError, ...(slowError ? { slowError } : {}) };
+}
+
+/** Steps that put other bearings or another screw in, by their own names: what trembled in the old ones is gone. */
+const QUIETENS: readonly string[] = ["bearing-in", "far-bearing-in", ...OTHER_SCREW];
+/** Fresh bearings and a fresh screw hang before they turn round, until they have run in: mm, s. */
+const FRESH = { mm: 0.008, tauS: 0.09 };
+
+/**
+ * A simulated machine, beyond its axes, after a step of a job: the tremble of an axis goes with the parts that made it, and
+ * fresh ones hang at a turn; the very same object when the step touches nothing of it.
+ * @param machine - as it was
+ * @param letter - of the axis that was worked on
+ * @param step - id of the step, and whether new parts went in
+ * @returns the machine afterwards
+ * @example
+ * const machine = soundVirtualMachine(["X"], 1);
+ * mendMachine(machine, "X", { id: "sign-off", renewed: true }) === machine // true
+ */
+export function mendMachine(
+  machine: VirtualMachine,
+  letter: string,
+  { id, renewed }: { readonly id: string; readonly renewed: boolean },
+): VirtualMachine {
+  if (!QUIETENS.includes(id) || !renewed || !(letter in machine.servos)) return machine;
+  const servo = machine.servos[letter];
+  const stick = servo.stick.mm > FRESH.mm ? servo.stick : FRESH;
+  return { ...machine, servos: { ...machine.servos, [letter]: { ...servo, shake: null, stick } } };
 }

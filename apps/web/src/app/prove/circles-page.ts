@@ -57,6 +57,7 @@ import { partHistory, sessionRows } from "./circles.view";
                   @for (column of history.columns; track column.id) {
                     <th scope="col">{{ column.when }}</th>
                   }
+                  <th scope="col">Grows by more than chance</th>
                 </tr>
               </thead>
               <tbody>
@@ -66,6 +67,7 @@ import { partHistory, sessionRows } from "./circles.view";
                     @for (value of row.values; track $index) {
                       <td>{{ value }}</td>
                     }
+                    <td>{{ row.trend }}</td>
                   </tr>
                 }
               </tbody>

@@ -4,9 +4,11 @@ import {
   findingName,
   formatWithU,
   judgeCircle,
+  partTrend,
   stateOfConformity,
   type AxisState,
   type CircleFinding,
+  type PartThen,
   type UnitSystem,
 } from "@iron/core";
 import type { Axis, Circles, CirclePlane, CircleSession } from "@iron/contract";
@@ -30,7 +32,7 @@ export interface SessionRow {
 /** Parts over time: a row for each part, a column for each session. */
 export interface PartHistory {
   readonly columns: readonly { readonly id: number; readonly when: string }[];
-  readonly rows: readonly { readonly name: string; readonly values: readonly string[] }[];
+  readonly rows: readonly { readonly name: string; readonly values: readonly string[]; readonly trend: string }[];
 }
 
 type Listed = Circles["sessions"][number];
@@ -88,7 +90,7 @@ export function partHistory({ sessions }: Circles, system: UnitSystem): PartHist
   if (read.length < 2) return null;
   const keyOf = (f: CircleFinding, plane: CirclePlane): string =>
     `${plane.plan.letters.join("")} ${f.kind} ${f.letter ?? ""}`;
-  const rows = new Map<string, { name: string; values: string[] }>();
+  const rows = new Map<string, { name: string; kind: CircleFinding["kind"]; values: string[]; then: PartThen[] }>();
   read.forEach((session, column) => {
     for (const plane of session.planes)
       for (const finding of plane.analysis?.findings ?? []) {
@@ -96,14 +98,26 @@ export function partHistory({ sessions }: Circles, system: UnitSystem): PartHist
         const letters = plane.plan.letters as readonly [string, string];
         const row = rows.get(key) ?? {
           name: `${letters.join("")}: ${findingName(finding, letters)}`,
+          kind: finding.kind,
           values: read.map(() => "–"),
+          then: [],
         };
+        row.then.push({ atMs: Date.parse(session.startedAt), value: finding.value, u: finding.u });
         row.values[column] = circleValue(finding.kind, finding, system);
         rows.set(key, row);
       }
   });
   return {
     columns: read.map((s) => ({ id: s.id, when: dayText(s.startedAt) })),
-    rows: [...rows.values()].sort((a, b) => a.name.localeCompare(b.name)),
+    rows: [...rows.values()]
+      .map(({ name, kind, values, then }) => ({ name, values, trend: trendOf(kind, then, system) }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
   };
+}
+
+/** How a part grows, where that is more than chance; empty where not. */
+function trendOf(kind: CircleFinding["kind"], then: readonly PartThen[], system: UnitSystem): string {
+  const trend = partTrend(then);
+  if (!trend) return "";
+  return `${trend.perMonth > 0 ? "grows" : "shrinks"} ${circleValue(kind, { value: trend.perMonth, u: trend.u }, system)} a month`;
 }

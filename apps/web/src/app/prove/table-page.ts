@@ -68,7 +68,7 @@ export class TablePage {
         when: momentText(a.at),
         wrong: a.compared.as !== "as-made",
         says: comparedText(a.compared, system),
-        range: `${formatDeviation(a.meanRangeMm, { system })} from end to end; promised were ${formatDeviation(one.prediction.after.meanRange, { system })}.`,
+        range: `${formatDeviation(a.meanRangeMm, { system })} from end to end; promised were about ${formatDeviation(one.prediction.unseenRangeMm ?? one.prediction.after.meanRange, { system })}.`,
       })),
     };
   });

@@ -10,5 +10,6 @@ export * from "./circle-program";
 export * from "./circle-quantities";
 export * from "./circle-trace";
 export * from "./circle-tremble";
+export * from "./circle-trend";
 export * from "./circle.text";
 export * from "./usual-circle";
