@@ -1,5 +1,6 @@
 import { circleBody } from "./circle-body";
-import { AS_ROWAN, answerOf, expect, test } from "./shop";
+import { openJob, signOn } from "./job-walk";
+import { AS_ROWAN, answerOf, choose, expect, test } from "./shop";
 import type { CircleSession } from "@iron/contract";
 import type { Page } from "@playwright/test";
 
@@ -12,6 +13,7 @@ async function read(page: Page, way: "counterclockwise" | "clockwise"): Promise<
 }
 
 test.describe("a circle", () => {
+  test.describe.configure({ timeout: 300_000 });
   test.use({ speed: "80" });
 
   test("in three planes finds the axes that tremble, is left and gone on with, and leads to the case of its axis", async ({
@@ -57,6 +59,33 @@ test.describe("a circle", () => {
       "/api/axes/3/ledger",
     );
     expect(ledger.ledger.total?.reversalValueMm).toBeGreaterThan(0.015);
+  });
+
+  test("after the job that renewed the bearings it is steady, laid over the one before; its spikes are normal", async ({
+    page,
+    shop,
+  }) => {
+    const begin = async (): Promise<void> => {
+      const data = circleBody([380, 205], 100);
+      const made = await page.request.post(`${shop.url}/api/machines/1/circles`, { headers: AS_ROWAN, data });
+      await page.goto(`/circles/${((await made.json()) as CircleSession).id}`);
+      await read(page, "counterclockwise");
+      await read(page, "clockwise");
+    };
+    const says = page.getByRole("region", { name: "Result" });
+    await begin();
+    await expect(says).toContainText(/Y trembles by \d/);
+    await page.getByRole("button", { name: "End with what is read" }).click();
+    await expect(page.getByRole("button", { name: "End with what is read" })).toHaveCount(0);
+    await openJob(page, "/machines/1/axes/2", "Replace fixed-end bearings");
+    await signOn(page, null);
+    await expect(page.getByText(/Signed off on/)).toBeVisible();
+    await begin();
+    await expect(says).toContainText("Y is steady");
+    await expect(says).toContainText(/normal/);
+    await choose(page.getByLabel("Lay another circle of this plane under it"), 1);
+    await page.goto("/machines/1/circles");
+    await expect(page.getByRole("region", { name: "Parts of the circles over time" })).toBeVisible();
   });
 
   test("of a file is drawn and taken apart, and its wrong rows are named", async ({ page, shop }) => {

@@ -1,6 +1,14 @@
 import type { Page } from "@playwright/test";
 import { choose, expect } from "./shop";
 
+/** Opens a job of an axis by what is to be done. */
+export async function openJob(page: Page, axis: string, work: string): Promise<void> {
+  await page.goto(`${axis}/fix`);
+  await page.getByLabel(work, { exact: true }).check();
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await expect(page).toHaveURL(/\/jobs\/\d+$/);
+}
+
 /** Signs step by step, as all is well, until a step’s title matches; null: to the end. */
 export async function signOn(page: Page, until: RegExp | null): Promise<void> {
   const title = page.locator("article h2");

@@ -1,5 +1,4 @@
-import type { Page } from "@playwright/test";
-import { signOn, fillPlain, typeLoss } from "./job-walk";
+import { fillPlain, openJob, signOn, typeLoss } from "./job-walk";
 import { expect, looking, openProgram, test, AS_ROWAN } from "./shop";
 
 /** The smallest PNG: one white dot. */
@@ -8,19 +7,12 @@ const DOT = Buffer.from(
   "base64",
 );
 
-async function open(page: Page, axis: string, work: string): Promise<void> {
-  await page.goto(`${axis}/fix`);
-  await page.getByLabel(work, { exact: true }).check();
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await expect(page).toHaveURL(/\/jobs\/\d+$/);
-}
-
 test.describe("jobs at the machine", () => {
   test.describe.configure({ timeout: 300_000 });
   test.use({ speed: "40" });
 
   test("a loose retainer ends at tighten and stop, and the retest proves it", async ({ page }) => {
-    await open(page, "/machines/1/axes/3", "Replace fixed-end bearings");
+    await openJob(page, "/machines/1/axes/3", "Replace fixed-end bearings");
     await expect(page.getByText(/27\.\d+ ± \d\.\d+ µm before/)).toBeVisible();
     await signOn(page, /^Try every retainer/);
     await page.getByLabel("one or more loose").check();
@@ -56,7 +48,7 @@ test.describe("jobs at the machine", () => {
     expectedNoise,
   }) => {
     expectedNoise.push(/ERR_CONNECTION_REFUSED|Failed to load resource/);
-    await open(page, "/machines/2/axes/6", "Replace fixed-end bearings");
+    await openJob(page, "/machines/2/axes/6", "Replace fixed-end bearings");
     await signOn(page, /^Motor with its brake off/);
     await expect(page.getByText(/Now: power off · head: block · coupling loose/)).toBeVisible();
     // What was signed so far is with the server; what comes now is not.
@@ -100,7 +92,7 @@ test.describe("jobs at the machine", () => {
     page,
     context,
   }) => {
-    await open(page, "/machines/2/axes/4", "Replace screw with nut");
+    await openJob(page, "/machines/2/axes/4", "Replace screw with nut");
     await signOn(page, /^Draw the screw/);
     const url = page.url();
     await page.close();
