@@ -4,7 +4,7 @@ import { axisFromParts } from "./condition";
 import { FAULTS, soundParts, withFaults } from "./faults";
 import { defaultVirtualAxis } from "./default-axis";
 import { keptThrough, mendMachine, mendParts } from "./mend";
-import { soundVirtualMachine } from "./virtual-machine";
+import { soundVirtualMachine, type VirtualMachine } from "./virtual-machine";
 import { CAUSES, causeFits } from "../diagnosis";
 import { MACHINE_KINDS } from "../machine/axis";
 
@@ -12,7 +12,7 @@ const half = (): number => 0.5;
 
 describe("a machine after a step of a job", () => {
   const sound = soundVirtualMachine(["X", "Y"], 3);
-  const shaking = {
+  const shaking: VirtualMachine = {
     ...sound,
     servos: { ...sound.servos, Y: { ...sound.servos["Y"], shake: { mm: 0.005, waveMm: 2 } } },
   };
