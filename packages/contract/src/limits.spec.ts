@@ -12,8 +12,10 @@ function endless(schema: unknown, at: string): string[] {
   const own: string[] = [];
   const bounded =
     "maxLength" in s || "enum" in s || "const" in s || ["uuid", "date", "date-time"].includes(String(s["format"]));
-  if (s["type"] === "string" && !bounded) own.push(at);
-  if (s["type"] === "array" && !("maxItems" in s) && !("prefixItems" in s)) own.push(`${at}[]`);
+  // What may be empty has its type in a list.
+  const types = [s["type"]].flat();
+  if (types.includes("string") && !bounded) own.push(at);
+  if (types.includes("array") && !("maxItems" in s) && !("prefixItems" in s)) own.push(`${at}[]`);
   if (
     s["type"] === "object" &&
     s["additionalProperties"] &&

@@ -107,8 +107,10 @@ export async function planesOf(db: Db, sessionIds: readonly number[]): Promise<M
 
 /** What the planes say together; null where there is nothing to join. */
 export function jointOf(planes: readonly CirclePlane[]): Joint | null {
+  // At another feed servos and friction are others: planes of the first are joined.
+  const feed = planes.at(0)?.plan.feedMmMin;
   const found = planes.flatMap(({ plan, analysis }) =>
-    analysis
+    analysis && plan.feedMmMin === feed
       ? [
           {
             plane: plan.letters.join(""),

@@ -3,7 +3,10 @@ import * as z from "zod";
 import { finite, idSchema, instantSchema, note, oneOf, said } from "../wire/common";
 import { operation } from "../wire/operation";
 
-const letter = z.string().regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
+const letter = z
+  .string()
+  .max(2, "An axis is one capital, perhaps with a digit.")
+  .regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
 const letters = z.tuple([letter, letter]).readonly();
 const between = (what: string, [low, high]: readonly [number, number], unit: string): z.ZodNumber =>
   finite
@@ -58,7 +61,7 @@ const levelsSchema = z.object({
     .max(60, "At most 60 readings.")
     .readonly(),
   divisionMmPerM: between("Division", [0.001, 1], "mm/m"),
-  soft: z.string().nullable(),
+  soft: z.string().max(12, "Name of a foot is longer than 12 characters.").nullable(),
   pitchMm: between("Pitch of a foot", [0.1, 10], "mm").nullable(),
 }) satisfies z.ZodType<LevelsTaken & { readonly kind: "levels" }>;
 

@@ -22,7 +22,7 @@ import {
   type StateLine,
   type UnitSystem,
 } from "@iron/core";
-import type { Axis, Job, JobEventRecord } from "@iron/contract";
+import type { Axis, Circles, Job, JobEventRecord } from "@iron/contract";
 import { minutesText } from "../shared/amount.text";
 import { STEP_SUMS, SUM_NAMES } from "./step-sums";
 import { momentText } from "../shared/times.text";
@@ -257,4 +257,24 @@ export function stepLinks(job: Job, step: PlannedStep): readonly StepLink[] {
   return STEP_MEASURED.includes(name) && axisId !== null
     ? [...sums, { label: "Measure it at Set", link: ["/machines", job.machineId, "axes", axisId, "set"], axis: null }]
     : sums;
+}
+
+/** The circles before and after a job that show one of its axes, and what they are good for; empty where none was before. */
+export function circleBeside(
+  job: Pick<Job, "axes" | "openedAt" | "finishedAt">,
+  sessions: Circles["sessions"],
+): string {
+  const letters = job.axes.map((a) => a.letter);
+  const shows = sessions.filter(
+    (s) =>
+      s.state === "finished" && s.planes.some((p) => p.analysis && p.plan.letters.some((l) => letters.includes(l))),
+  );
+  const before = shows.filter((s) => s.startedAt < job.openedAt).at(-1);
+  if (!before) return "";
+  const { finishedAt } = job;
+  const after = finishedAt === null ? undefined : shows.find((s) => s.startedAt > finishedAt);
+  const when = momentText(before.startedAt);
+  return after
+    ? `Circles before, ${when}, and after, ${momentText(after.startedAt)}: laid over each other they show what else has changed.`
+    : `A circle was taken before, ${when}. Take it again after the job, in the same plane at the same feed, and lay one over the other.`;
 }

@@ -12,6 +12,8 @@ import {
 import { AXIS_PROVIDERS, openAxis } from "../../testing/axis";
 import { answer, cut, setUpBed, show } from "../../testing/place";
 import { newSign } from "../../testing/signed";
+import { circlePlane, circleSession, leaning } from "../../testing/circle";
+import { circleBeside } from "./job.view";
 import { ProveStation } from "./prove-station";
 
 const BOX = {
@@ -63,9 +65,10 @@ describe("station Prove", () => {
     http = setUpBed(...AXIS_PROVIDERS);
   });
   afterEach(() => http.verify());
-  const open = (jobs: readonly Job[], config = BOX) => {
+  const open = (jobs: readonly Job[], config = BOX, sessions: readonly object[] = []) => {
     openAxis(http, { config });
     const page = show(ProveStation);
+    answer(http.expectOne("/api/machines/1/circles"), { sessions, limits: {} });
     answer(
       http.expectOne("/api/jobs"),
       jobs.map((j) => ({ id: j.id, axisIds: [2], title: j.title })),
@@ -73,6 +76,19 @@ describe("station Prove", () => {
     for (const job of jobs) answer(http.expectOne(`/api/jobs/${job.id}`), job);
     return page;
   };
+
+  it("a circle taken before is asked for again after it; both together are named", () => {
+    const plane = circlePlane([leaning(1, 0.006), leaning(-1, 0.006)]);
+    const job = done(1, "fixed-bearings", { figure: { reversalValueMm: 0.004, expandedMm: 0.001, runId: null } });
+    const at = (startedAt: string) => circleSession([plane], { state: "finished", startedAt });
+    const before = at("2026-02-20T08:00:00Z");
+    expect(open([job], BOX, [before]).text()).toContain(
+      "Take it again after the job, in the same plane at the same feed",
+    );
+    const both = circleBeside(job, [before, at("2026-03-05T08:00:00Z")]);
+    expect(both).toContain("laid over each other they show what else has changed");
+    expect(circleBeside(job, [at("2026-03-05T08:00:00Z")])).toBe("");
+  });
 
   it("a chain retest stands beside what was measured before", () => {
     const page = open([
@@ -112,8 +128,11 @@ describe("station Prove", () => {
   it("no job, and no server, are each said", () => {
     expect(open([]).text()).toContain("No job has been opened on this axis.");
     const page = show(ProveStation);
+    // Circles are beside the matter: without them nothing is said.
+    cut(http.expectOne("/api/machines/1/circles"));
     cut(http.expectOne("/api/jobs"));
     page.press("Try again");
+    cut(http.expectOne("/api/machines/1/circles"));
     answer(http.expectOne("/api/jobs"), []);
     expect(page.alerts()).toBe("");
   });

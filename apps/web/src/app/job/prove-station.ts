@@ -2,13 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { jobProgress } from "@iron/core";
-import type { Job } from "@iron/contract";
+import type { Circles, Job } from "@iron/contract";
 import { forkJoin, of, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
-import { beforeAfter } from "./job.view";
+import { beforeAfter, circleBeside } from "./job.view";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
 
@@ -34,6 +34,9 @@ import { LoadingLines } from "../shared/loading";
               <b>{{ one.passes === null ? "Not retested yet." : one.passes ? "Passes." : "Does not pass." }}</b>
               {{ one.message }}
             </p>
+            @if (one.circle) {
+              <p>{{ one.circle }}</p>
+            }
             @if (one.passes === null) {
               <p class="quiet">Nothing is closed and signed off before the same test at the same place has passed.</p>
               <div class="acts">
@@ -92,12 +95,19 @@ export class ProveStation {
   private readonly preferences = inject(Preferences);
   protected readonly jobs = signal<readonly Job[] | null>(null);
   protected readonly error = signal("");
+  private readonly circles = signal<Circles["sessions"]>([]);
   protected readonly views = computed(() => {
     const letter = this.context.axis()?.config.letter;
     return (this.jobs() ?? []).map((job) => {
       const progress = jobProgress(job.plan, job.events);
       const compared = beforeAfter(job, progress, this.preferences.system()).find((c) => c.letter === letter);
-      return { id: job.id, title: job.title, message: compared?.message ?? "", passes: compared?.passes ?? null };
+      return {
+        id: job.id,
+        title: job.title,
+        message: compared?.message ?? "",
+        passes: compared?.passes ?? null,
+        circle: circleBeside(job, this.circles()),
+      };
     });
   });
   protected readonly heading = computed(() => {
@@ -116,6 +126,12 @@ export class ProveStation {
     const id = this.context.axis()?.id;
     if (id === undefined) return;
     this.error.set("");
+    // Circles are beside the matter here: without them the jobs are shown all the same.
+    const machineId = this.context.axis()?.machineId ?? 0;
+    this.api.call("circles", { params: { id: machineId } }).subscribe({
+      next: ({ sessions }) => this.circles.set(sessions),
+      error: () => this.circles.set([]),
+    });
     this.api
       .call("jobs")
       .pipe(

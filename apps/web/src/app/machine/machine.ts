@@ -11,6 +11,7 @@ import { Preferences } from "../data/preferences";
 import { Loaded } from "../data/loaded";
 import { VersionedSave } from "../data/versioned-save";
 import { gate } from "../shared/schema-form";
+import { MachineStands } from "../prove/machine-stands";
 import { MachineForm, machineForm } from "./machine-form";
 import { LoadingLines } from "../shared/loading";
 
@@ -24,7 +25,7 @@ const SAID: readonly SaidField<MachineEdit>[] = [
 
 @Component({
   selector: "ip-machine",
-  imports: [LoadingLines, ReactiveFormsModule, ButtonDirective, BothVersions, MachineForm, RouterLink],
+  imports: [LoadingLines, ReactiveFormsModule, ButtonDirective, BothVersions, MachineForm, MachineStands, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./machine.html",
   styles: `

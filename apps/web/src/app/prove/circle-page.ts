@@ -22,6 +22,7 @@ import { CircleStore } from "./circle-store";
 import { drawnTraces, quarters } from "./circle-drawn.view";
 import { jointLines, passRows, planeView } from "./circle.view";
 import { LiveTrace } from "./live-trace";
+import { planeName } from "./plane-name";
 import { ReadPlane } from "./read-plane";
 import { TrueShape } from "./true-shape";
 
@@ -81,9 +82,7 @@ export class CirclePage {
   protected readonly next = computed(() => {
     const [current, unread] = [this.current(), this.unread()];
     const ready = current && unread && unread.id !== current.id && bothRead(current) && !this.live();
-    return ready && this.store.session()?.state === "open"
-      ? { id: unread.id, label: unread.plan.letters.join("") }
-      : null;
+    return ready && this.store.session()?.state === "open" ? { id: unread.id, label: this.nameOf(unread) } : null;
   });
   protected readonly view = computed(() => {
     const [session, plane, axes] = [this.store.session(), this.current(), this.store.axes()];
@@ -94,7 +93,7 @@ export class CirclePage {
     return {
       session,
       plane,
-      planes: session.planes.map((p) => ({ id: p.id, label: `${p.plan.letters.join("")}${bothRead(p) ? " ✓" : ""}` })),
+      planes: session.planes.map((p) => ({ id: p.id, label: `${this.nameOf(p)}${bothRead(p) ? " ✓" : ""}` })),
       about: `${plan.letters.join(" and ")}, radius ${size(plan.radiusMm)}, ${size(plan.feedMmMin)}/min, ${plan.spanDeg}° of data from ${plan.startDeg}°, centre ${plan.letters[0]} ${size(plan.centreMm[0])}, ${plan.letters[1]} ${size(plan.centreMm[1])}. ${session.bar.name}${session.temperatureC === null ? "" : `, ${session.temperatureC} °C`}${session.note ? `. ${session.note}` : ""}`,
       said: planeView({ session, plane, axes, system }),
       joint: jointLines(session),
@@ -172,6 +171,11 @@ export class CirclePage {
         this.store.lay(null);
       });
     });
+  }
+
+  private nameOf({ plan }: CirclePlane): string {
+    const feeds = (this.store.session()?.planes ?? []).map((p) => p.plan.feedMmMin);
+    return planeName(plan, feeds, this.preferences.system());
   }
 
   protected toggle(id: string, on: boolean): void {

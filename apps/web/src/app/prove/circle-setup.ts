@@ -23,6 +23,7 @@ function formOf(draft: SetUpDraft, read: (value: SetUpDraft) => unknown) {
     {
       radiusMm: of(own.radiusMm),
       feedMmMin: of(own.feedMmMin),
+      secondFeed: of(own.secondFeed),
       first: of(own.first),
       barName: of(own.barName),
       resolutionMm: of(own.resolutionMm),

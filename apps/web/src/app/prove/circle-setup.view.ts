@@ -12,6 +12,8 @@ export interface PlaneDraft {
 export interface SetUpDraft {
   readonly radiusMm: number;
   readonly feedMmMin: number;
+  /** Read all of it once more at this feed; null for once. */
+  readonly secondFeed: number | null;
   readonly first: "1" | "-1";
   readonly barName: string;
   readonly resolutionMm: number;
@@ -37,6 +39,7 @@ export function usualDraft(plans: readonly CirclePlan[]): SetUpDraft {
   return {
     radiusMm: Math.min(...plans.map((p) => p.radiusMm)),
     feedMmMin: Math.min(USUAL_FEED, ...plans.map((p) => p.feedMmMin)),
+    secondFeed: null,
     first: "1",
     barName: "Telescoping bar",
     resolutionMm: 0.0001,
@@ -55,26 +58,9 @@ export function usualDraft(plans: readonly CirclePlan[]): SetUpDraft {
 
 /** What is sent of what stands in the form. */
 export function createOf(draft: SetUpDraft, plans: readonly CirclePlan[]): CircleCreate {
+  const feeds = draft.secondFeed === null ? [draft.feedMmMin] : [draft.feedMmMin, draft.secondFeed];
   return {
-    plans: draft.planes.flatMap((plane, i) => {
-      if (!plane.on) return [];
-      const { leadMm, dwellS, letters, startDeg } = plans[i];
-      // Half a circle from the usual start, or the other half.
-      const from = plane.shape === "full" ? 0 : plane.shape === "upper" ? startDeg : startDeg + 180;
-      return [
-        {
-          letters: [letters[0], letters[1]] as [string, string],
-          centreMm: [plane.a, plane.b] as [number, number],
-          radiusMm: draft.radiusMm,
-          feedMmMin: draft.feedMmMin,
-          startDeg: from,
-          ...SHAPES[plane.shape],
-          leadMm,
-          first: draft.first === "1" ? (1 as const) : (-1 as const),
-          dwellS,
-        },
-      ];
-    }),
+    plans: feeds.flatMap((feedMmMin) => planesAt(draft, plans, feedMmMin)),
     bar: {
       name: draft.barName,
       resolutionMm: draft.resolutionMm,
@@ -84,6 +70,29 @@ export function createOf(draft: SetUpDraft, plans: readonly CirclePlan[]): Circl
     temperatureC: draft.temperatureC,
     note: draft.note,
   };
+}
+
+/** The planes that are ticked, at one feed. */
+function planesAt(draft: SetUpDraft, plans: readonly CirclePlan[], feedMmMin: number): CircleCreate["plans"] {
+  return draft.planes.flatMap((plane, i) => {
+    if (!plane.on) return [];
+    const { leadMm, dwellS, letters, startDeg } = plans[i];
+    // Half a circle from the usual start, or the other half.
+    const from = plane.shape === "full" ? 0 : plane.shape === "upper" ? startDeg : startDeg + 180;
+    return [
+      {
+        letters: [letters[0], letters[1]] as [string, string],
+        centreMm: [plane.a, plane.b] as [number, number],
+        radiusMm: draft.radiusMm,
+        feedMmMin,
+        startDeg: from,
+        ...SHAPES[plane.shape],
+        leadMm,
+        first: draft.first === "1" ? (1 as const) : (-1 as const),
+        dwellS,
+      },
+    ];
+  });
 }
 
 /** The field that an issue of what is sent is about: of all planes the radius and the feed are one. */

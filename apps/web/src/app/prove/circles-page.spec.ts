@@ -1,10 +1,11 @@
-import type { HttpTestingController } from "@angular/common/http/testing";
+import { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { Router } from "@angular/router";
 import { AXES, circlePlane, circleSession, leaning } from "../../testing/circle";
-import { answer, refuse, setUpBed, show } from "../../testing/place";
+import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import { CircleSetUp } from "./circle-setup";
 import { CirclesPage } from "./circles-page";
+import { MachineStands } from "./machine-stands";
 
 const machine = { id: 1, nickname: "Snipe", axes: AXES };
 const read = circlePlane([leaning(1, 0.006), leaning(-1, 0.006)]);
@@ -31,6 +32,22 @@ describe("circles of a machine", () => {
     const text = list([circleSession([read]), circleSession([read], { id: 6 })]).text();
     expect(text).toContain("X and Y are out of square.");
     expect(text).toContain("What each part has been");
+  });
+
+  it("what a part grows by is told once it is more than chance", () => {
+    const month = (i: number, lean: number) =>
+      circleSession([circlePlane([leaning(1, lean), leaning(-1, lean)])], {
+        id: 10 + i,
+        startedAt: `2026-0${i + 1}-01T08:00:00Z`,
+      });
+    const text = list([0, 1, 2, 3].map((i) => month(i, 0.006 + 0.004 * i))).text();
+    expect(text).toMatch(/X and Y are out of square.*grows \d+(\.\d+)? ± \d+(\.\d+)? µm over 300 mm a month/);
+  });
+
+  it("a session at two feeds calls its planes by both", () => {
+    const other = { ...read, plan: { ...read.plan, feedMmMin: 3000 } };
+    const text = list([circleSession([read, other])]).text();
+    expect(text).toContain("XY 3000 mm/min");
   });
 
   it("limits are set with why; what cannot be is named and nothing is lost", () => {
@@ -98,5 +115,24 @@ describe("a circle set up", () => {
     page.tick("X and Y");
     page.press("Begin");
     expect(page.alerts()).toContain("Name at least one plane.");
+  });
+});
+
+describe("on a machine’s page", () => {
+  const http = () => TestBed.inject(HttpTestingController);
+  beforeEach(() => setUpBed());
+
+  it("the last circle that was ended and the last levels say how it stands; what cannot be read is said", () => {
+    const page = show(MachineStands, { machineId: 1, axes: AXES });
+    answer(http().expectOne("/api/machines/1/circles"), {
+      sessions: [circleSession([read], { state: "finished" }), circleSession([], { state: "open", id: 8 })],
+      limits: circleSession([]).limits,
+    });
+    answer(http().expectOne("/api/machines/1/geometry"), { square: [], levels: [] });
+    expect(page.text()).toContain("X and Y are out of square.");
+    const other = show(MachineStands, { machineId: 1, axes: AXES });
+    cut(http().expectOne("/api/machines/1/circles"));
+    http().match("/api/machines/1/geometry");
+    expect(other.text()).toContain("Circles and levels could not be read");
   });
 });

@@ -14,6 +14,7 @@ import {
 import type { Axis, Circles, CirclePlane, CircleSession } from "@iron/contract";
 import { dayText } from "../shared/times.text";
 import { planeView } from "./circle.view";
+import { planeName } from "./plane-name";
 
 export interface SessionRow {
   readonly id: number;
@@ -57,7 +58,11 @@ function planeRow(
       ? judgeCircle("gBoth", { value: g, u: analysis.quantitiesU }, shown.session.limits.limits)
       : null;
   return {
-    letters: plane.plan.letters.join(""),
+    letters: planeName(
+      plane.plan,
+      shown.session.planes.map((p) => p.plan.feedMmMin),
+      shown.system,
+    ),
     headline: view?.headline ?? (plane.passes.some((p) => p.used) ? plane.why : "Not read yet."),
     mark: judged ? stateOfConformity(judged) : ("unknown" as const),
     word: conformityText(judged),
@@ -88,8 +93,9 @@ const COLUMNS = 5;
 export function partHistory({ sessions }: Circles, system: UnitSystem): PartHistory | null {
   const read = sessions.filter((s) => s.state !== "abandoned" && s.planes.some((p) => p.analysis)).slice(-COLUMNS);
   if (read.length < 2) return null;
+  const feeds = read.flatMap((s) => s.planes.map((p) => p.plan.feedMmMin));
   const keyOf = (f: CircleFinding, plane: CirclePlane): string =>
-    `${plane.plan.letters.join("")} ${f.kind} ${f.letter ?? ""}`;
+    `${planeName(plane.plan, feeds, system)} ${f.kind} ${f.letter ?? ""}`;
   const rows = new Map<string, { name: string; kind: CircleFinding["kind"]; values: string[]; then: PartThen[] }>();
   read.forEach((session, column) => {
     for (const plane of session.planes)
@@ -97,7 +103,7 @@ export function partHistory({ sessions }: Circles, system: UnitSystem): PartHist
         const key = keyOf(finding, plane);
         const letters = plane.plan.letters as readonly [string, string];
         const row = rows.get(key) ?? {
-          name: `${letters.join("")}: ${findingName(finding, letters)}`,
+          name: `${planeName(plane.plan, feeds, system)}: ${findingName(finding, letters)}`,
           kind: finding.kind,
           values: read.map(() => "–"),
           then: [],
