@@ -27,7 +27,13 @@ test("a machine that stands twisted is told which foot comes up; its square by a
   await expect(levels).toContainText(/Foot \d: up 1?\d\d(\.\d)? ± \d+(\.\d)? µm, (1\/8|1\/4) of a turn\./);
   await expect(levels).toContainText("The level itself is out by 0.0100 mm/m; that has been taken out.");
   await page.getByRole("link", { name: "By diagonals" }).click();
-  await page.getByLabel(/^Diagonal from the low corner/).fill("500.024");
+  for (const [name, mm] of [
+    [/^Side along the first/, "300"],
+    [/^Side along the second/, "400"],
+    [/^Diagonal from the low corner/, "500.024"],
+    [/^The other diagonal/, "500"],
+  ] as const)
+    await page.getByLabel(name).fill(mm);
   await page.getByRole("button", { name: "Keep the readings" }).click();
   await expect(page.getByText("Y leans towards X plus by 15.0 ± 1.9 µm over 300 mm.").first()).toBeVisible();
   await page.getByText("1 reading of X and Y").click();

@@ -70,7 +70,12 @@ export function lossesOf(run: Run): KnownLoss[] {
   }));
 }
 
-export function profileOf(run: Run): CorrectionProfile {
+/** Table that stood in a control at an instant, by what was said of it, the newest first; null for none. */
+export function activeAt(entries: readonly Entry[], at: string): number | null {
+  return entries.find((e) => e.at <= at)?.correction_id ?? null;
+}
+
+export function profileOf(run: Run, activeId: number | null): CorrectionProfile {
   const { targetsMm, runs } = run.plan;
   return {
     runId: run.id,
@@ -80,6 +85,7 @@ export function profileOf(run: Run): CorrectionProfile {
     runs,
     temperatureC: run.setup.temperatureC,
     surface: run.setup.surface,
+    activeId,
     gapMm: Math.max(...targetsMm.slice(1).map((mm, i) => mm - targetsMm[i])),
   };
 }

@@ -83,6 +83,12 @@ describe("compensation tables", () => {
     ).body as CorrectionRecord;
     expect(entered).toMatchObject({ active: true, entered: { how: "simulated control", by: "Rowan" } });
     const again = await profile();
+    // Which table stood in the control while a profile was read, not which stands there now.
+    const { profiles } = (await t.api.get(`/api/axes/${axis.id}/corrections`).expect(200)).body as Corrections;
+    expect(profiles.map((p) => [p.runId, p.activeId])).toEqual([
+      [again.id, made.id],
+      [first.id, null],
+    ]);
     const seen = await record(made.id);
     expect(seen.after).toHaveLength(1);
     expect(seen.after[0]).toMatchObject({ runId: again.id, compared: { as: "as-made" } });

@@ -26,6 +26,7 @@ import { fromJson, toJson } from "../store/columns";
 import type { Db } from "../store/database";
 import type { WorkPool } from "../threads/pool";
 import {
+  activeAt,
   asControl,
   basisOf,
   expectTyped,
@@ -69,7 +70,7 @@ export class Corrections {
       };
     });
     return {
-      profiles: runs.map(profileOf),
+      profiles: runs.map((run) => profileOf(run, activeAt(entries, run.startedAt))),
       versions: versions.reverse(),
       losses: runs.length > 0 ? lossesOf(runs[0]) : [],
       simulated: await this.simulated(axis.id),
@@ -201,10 +202,9 @@ export class Corrections {
     const given = fromJson(row.given);
     const { table } = fromJson(row.trial).made;
     const before = basisOf(await this.needs.runs.run(row.run_id), given);
-    const active = (at: string): boolean => entries.find((e) => e.at <= at)?.correction_id === row.id;
     const runs = await this.profiles(axis.id);
     return runs
-      .filter((r) => active(r.startedAt))
+      .filter((r) => activeAt(entries, r.startedAt) === row.id)
       .map((run) => {
         const basis = basisOf(run, { ...given, old: null });
         return {

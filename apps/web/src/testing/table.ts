@@ -77,6 +77,7 @@ export function tableList(over: Partial<Corrections> = {}): Corrections {
         runs: 2,
         temperatureC: 21,
         surface: "reference scale",
+        activeId: null,
         gapMm: 55,
       },
     ],

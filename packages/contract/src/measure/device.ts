@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { finite, oneOf } from "../wire/common";
+import { finite, letterSchema, oneOf } from "../wire/common";
 
 /**
  * What a connected axis and indicator say, 30 times a second. A real device would send the same;
@@ -46,10 +46,6 @@ export const programRunSchema = z.object({
   dwellS: finite.min(0.5, "Dwell must be from 0.5 to 60 s.").max(60, "Dwell must be from 0.5 to 60 s."),
 });
 
-const axisName = z
-  .string()
-  .max(2, "An axis is one capital, perhaps with a digit.")
-  .regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
 const axisWord = z
   .string()
   .max(3, "A program writes an axis as one capital, or as Z2=.")
@@ -57,14 +53,14 @@ const axisWord = z
 export const gcodeRequestSchema = z.object({
   runId: z.number().int().optional(),
   /** Axis that is tested, by its name. */
-  letter: axisName,
+  letter: letterSchema,
   /** How the control writes it: left out, by its name. */
   word: axisWord.optional(),
   feedMmMin: feed,
   dwellS: finite,
   system: oneOf("Units", ["metric", "inch"]),
   /** Second axis that lifts the tip off before going past, and where it is clear and reads. */
-  clearanceLetter: axisName.optional(),
+  clearanceLetter: letterSchema.optional(),
   clearanceWord: axisWord.optional(),
   lift: oneOf("Lifting the tip", ["axis", "by-hand", "none"]).optional(),
   zeroBy: oneOf("At the zero", ["stop", "dwell"]).default("stop"),

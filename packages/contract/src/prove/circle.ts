@@ -1,22 +1,14 @@
 import { CIRCLE_LIMITED, type CircleAnalysis, type CircleLimits, type Joint, type PassTrouble } from "@iron/core";
 import * as z from "zod";
-import { finite, idSchema, instantSchema, note, oneOf, said } from "../wire/common";
+import { between, finite, idSchema, instantSchema, letterSchema, note, oneOf, said } from "../wire/common";
 import { operation } from "../wire/operation";
 
 const direction = z.union([z.literal(1), z.literal(-1)], "Direction must be 1 (counterclockwise) or -1 (clockwise).");
-const letter = z
-  .string()
-  .max(2, "An axis is one capital, perhaps with a digit.")
-  .regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
 const pair = <T extends z.ZodType>(of: T) => z.tuple([of, of]).readonly();
-const between = (what: string, [low, high]: readonly [number, number], unit: string): z.ZodNumber =>
-  finite
-    .min(low, `${what} must be from ${low} to ${high} ${unit}.`)
-    .max(high, `${what} must be from ${low} to ${high} ${unit}.`);
 
 /** What a plane commands; whether it stays within the travel the core checks. */
 export const circlePlanSchema = z.object({
-  letters: pair(letter),
+  letters: pair(letterSchema),
   centreMm: pair(finite),
   radiusMm: between("Radius", [10, 600], "mm"),
   feedMmMin: between("Feed", [1, 200_000], "mm/min"),

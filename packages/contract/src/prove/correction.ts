@@ -7,13 +7,8 @@ import type {
   MayCompensate,
 } from "@iron/core";
 import * as z from "zod";
-import { finite, idSchema, instantSchema, note, oneOf } from "../wire/common";
+import { between, finite, idSchema, instantSchema, note, oneOf } from "../wire/common";
 import { operation } from "../wire/operation";
-
-const between = (what: string, [low, high]: readonly [number, number], unit: string): z.ZodNumber =>
-  finite
-    .min(low, `${what} must be from ${low} to ${high} ${unit}.`)
-    .max(high, `${what} must be from ${low} to ${high} ${unit}.`);
 
 /** How a control wants its table; whether it fits the axis the core checks. */
 export const correctionRulesSchema = z.object({
@@ -83,6 +78,8 @@ export const correctionProfileSchema = z.object({
   temperatureC: z.number().nullable(),
   /** Surface it was read on, as it was noted. */
   surface: z.string(),
+  /** Table that stood in the control while it was read, as far as is known here; null for none. */
+  activeId: z.number().int().nullable(),
   /** Largest gap between two places, mm. */
   gapMm: z.number(),
 });

@@ -1,17 +1,9 @@
 import type { Levels, LevelsTaken, SquareSwept } from "@iron/core";
 import * as z from "zod";
-import { finite, idSchema, instantSchema, note, oneOf, said } from "../wire/common";
+import { between, finite, idSchema, instantSchema, letterSchema, note, oneOf, said } from "../wire/common";
 import { operation } from "../wire/operation";
 
-const letter = z
-  .string()
-  .max(2, "An axis is one capital, perhaps with a digit.")
-  .regex(/^[A-Z][0-9]?$/, "An axis is one capital, perhaps with a digit.");
-const letters = z.tuple([letter, letter]).readonly();
-const between = (what: string, [low, high]: readonly [number, number], unit: string): z.ZodNumber =>
-  finite
-    .min(low, `${what} must be from ${low} to ${high} ${unit}.`)
-    .max(high, `${what} must be from ${low} to ${high} ${unit}.`);
+const letters = z.tuple([letterSchema, letterSchema]).readonly();
 const place = between("Place", [-40_000, 40_000], "mm");
 
 const leg = (what: string, least: number) =>
@@ -40,30 +32,41 @@ const diagonalsSchema = z.object({
   uMm: between("U of the difference", [0.00001, 1], "mm"),
 });
 
-const levelsSchema = z.object({
-  kind: z.literal("levels"),
-  feet: z
-    .array(z.object({ name: said("Name of a foot", 12), xMm: place, yMm: place }))
-    .min(3, "A machine stands on at least 3 feet.")
-    .max(24, "At most 24 feet.")
-    .readonly(),
-  readings: z
-    .array(
-      z.object({
-        along: oneOf("Along", ["X", "Y"]),
-        xMm: place,
-        yMm: place,
-        mmPerM: between("Reading", [-20, 20], "mm/m"),
-        turnedMmPerM: between("Turned", [-20, 20], "mm/m").nullable(),
-      }),
-    )
-    .min(2, "Lay the level along X and along Y at least.")
-    .max(60, "At most 60 readings.")
-    .readonly(),
-  divisionMmPerM: between("Division", [0.001, 1], "mm/m"),
-  soft: z.string().max(12, "Name of a foot is longer than 12 characters.").nullable(),
-  pitchMm: between("Pitch of a foot", [0.1, 10], "mm").nullable(),
-}) satisfies z.ZodType<LevelsTaken & { readonly kind: "levels" }>;
+const levelsSchema = z
+  .object({
+    kind: z.literal("levels"),
+    feet: z
+      .array(z.object({ name: said("Name of a foot", 12), xMm: place, yMm: place }))
+      .min(3, "A machine stands on at least 3 feet.")
+      .max(24, "At most 24 feet.")
+      .readonly(),
+    readings: z
+      .array(
+        z.object({
+          along: oneOf("Along", ["X", "Y"]),
+          xMm: place,
+          yMm: place,
+          mmPerM: between("Reading", [-20, 20], "mm/m"),
+          turnedMmPerM: between("Turned", [-20, 20], "mm/m").nullable(),
+        }),
+      )
+      .min(2, "Lay the level along X and along Y at least.")
+      .max(60, "At most 60 readings.")
+      .readonly(),
+    divisionMmPerM: between("Division", [0.001, 1], "mm/m"),
+    soft: z.string().max(12, "Name of a foot is longer than 12 characters.").nullable(),
+    pitchMm: between("Pitch of a foot", [0.1, 10], "mm").nullable(),
+  })
+  .check((context) => {
+    const names = context.value.feet.map((f) => f.name);
+    const wrong = (path: string, message: string): void => {
+      context.issues.push({ code: "custom", path: [path], message, input: context.value });
+    };
+    const twice = names.find((n, i) => names.indexOf(n) < i);
+    if (twice !== undefined) wrong("feet", `Two feet are called ${twice}: each has a name of its own.`);
+    const { soft } = context.value;
+    if (soft !== null && !names.includes(soft)) wrong("soft", `There is no foot ${soft}: say which one hangs.`);
+  }) satisfies z.ZodType<LevelsTaken & { readonly kind: "levels" }>;
 
 export const geometryTakenSchema = z.discriminatedUnion("kind", [sweepSchema, diagonalsSchema, levelsSchema]);
 export type GeometryTaken = z.infer<typeof geometryTakenSchema>;

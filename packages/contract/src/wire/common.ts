@@ -50,3 +50,16 @@ export const versionSchema = z
   .min(0, "The version must be 0 or more.");
 
 export const finite = z.number({ error: "Must be a number." });
+
+/** A number within bounds that are said with their unit. */
+export function between(what: string, [low, high]: readonly [number, number], unit: string): z.ZodNumber {
+  const message = `${what} must be from ${low} to ${high}${unit ? ` ${unit}` : ""}.`;
+  return finite.min(low, message).max(high, message);
+}
+
+const LETTER = "An axis is one capital, perhaps with a digit.";
+/** Letter of an axis. */
+export const letterSchema = z
+  .string()
+  .max(2, LETTER)
+  .regex(/^[A-Z][0-9]?$/, LETTER);

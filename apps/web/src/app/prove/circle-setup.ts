@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
@@ -7,10 +7,10 @@ import { circleCreateSchema } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
 import { Preferences } from "../data/preferences";
-import { saidIn } from "../data/problems";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
-import { bySchema, gate, unplaced } from "../shared/schema-form";
+import { bySchema } from "../shared/schema-form";
+import { SendForm } from "../shared/send-form";
 import { TickBox } from "../shared/tick-box";
 import { Trouble } from "../shared/trouble";
 import { createOf, fieldOf, usualDraft, usualPlanes, type SetUpDraft } from "./circle-setup.view";
@@ -79,9 +79,7 @@ export class CircleSetUp {
   private readonly loaded = new Loaded(() => this.api.call("machine", { params: { id: this.machineId() } }));
   protected readonly machine = this.loaded.value;
   protected readonly message = this.loaded.message;
-  protected readonly refusal = signal("");
-  protected readonly busy = signal(false);
-  private readonly maySend = gate();
+  protected readonly sending = new SendForm();
   protected readonly plans = computed(() => usualPlanes(this.machine()?.axes ?? []));
   protected readonly form = computed(() => {
     const plans = this.plans();
@@ -115,19 +113,11 @@ export class CircleSetUp {
   protected start(): void {
     const [form, machine] = [this.form(), this.machine()];
     if (!form || !machine) return;
-    this.refusal.set("");
-    if (!this.maySend(form)) {
-      this.refusal.set(unplaced(form));
-      return;
-    }
-    this.busy.set(true);
     const body = createOf(form.getRawValue(), this.plans());
-    this.api.call("startCircle", { params: { id: machine.id }, body }).subscribe({
-      next: (session) => void this.router.navigate(["/circles", session.id]),
-      error: (failure: unknown) => {
-        this.busy.set(false);
-        saidIn(this.refusal)(failure);
-      },
-    });
+    this.sending.send(
+      form,
+      () => this.api.call("startCircle", { params: { id: machine.id }, body }),
+      (session) => this.router.navigate(["/circles", session.id]),
+    );
   }
 }

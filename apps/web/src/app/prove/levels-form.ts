@@ -1,14 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { geometryCreateSchema, type Geometry, type GeometryCreate, type GeometryTaken } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
-import { saidIn } from "../data/problems";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
-import { bySchema, gate, unplaced, valueOf } from "../shared/schema-form";
+import { bySchema, valueOf } from "../shared/schema-form";
+import { SendForm } from "../shared/send-form";
 import { Trouble } from "../shared/trouble";
 import { usualLevels } from "./stands.view";
 
@@ -16,36 +16,48 @@ type Taken = Extract<GeometryTaken, { kind: "levels" }>;
 
 const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
 const footOf = (f: Taken["feet"][number]) => new FormGroup({ name: of(f.name), xMm: of(f.xMm), yMm: of(f.yMm) });
-const readingOf = (r: Taken["readings"][number]) =>
+/** Nothing read yet is empty, never nothing; a place left empty is left out. */
+const readingOf = (r: Pick<Taken["readings"][number], "along" | "xMm" | "yMm">) =>
   new FormGroup({
     along: of(r.along),
     xMm: of(r.xMm),
     yMm: of(r.yMm),
-    mmPerM: of(0),
-    turnedMmPerM: of<number | null>(r.turnedMmPerM === null ? null : 0),
+    mmPerM: of<number | null>(null),
+    turnedMmPerM: of<number | null>(null),
   });
+
+const isRead = (r: { readonly mmPerM: number | null; readonly turnedMmPerM: number | null }): boolean =>
+  r.mmPerM !== null || r.turnedMmPerM !== null;
 
 /** As the last time, or four feet at the corners of a bed of this size. */
 function formOf({ levels }: Geometry) {
   const last = levels.at(-1)?.taken;
-  const { feet, readings } = last ?? usualLevels(1600, 900);
+  const usual = usualLevels(1600, 900);
+  const [feet, places] = last ? [last.feet, last.readings] : [usual.feet, usual.places];
   const form = new FormGroup({
     feet: new FormArray(feet.map(footOf)),
-    readings: new FormArray(readings.map(readingOf)),
+    readings: new FormArray(places.map(readingOf)),
     divisionMmPerM: of(last?.divisionMmPerM ?? 0.02),
     pitchMm: of(last?.pitchMm ?? null),
     soft: of(""),
     note: of(""),
   });
-  form.addValidators(bySchema(geometryCreateSchema, createOf, (path) => path.replace(/^taken\./, "")));
+  // Places left empty are not sent: what is wrong with one that is stands at its own line.
+  const lineOf = (sent: string): number => form.getRawValue().readings.flatMap((r, i) => (isRead(r) ? [i] : []))[+sent];
+  const field = (path: string): string =>
+    path.replace(/^taken\./, "").replace(/^readings\.(\d+)/, (_, sent: string) => `readings.${lineOf(sent)}`);
+  form.addValidators(bySchema(geometryCreateSchema, createOf, field));
   form.updateValueAndValidity();
   return form;
 }
 
 type Form = ReturnType<typeof formOf>;
 
-function createOf({ note, soft, ...rest }: ReturnType<Form["getRawValue"]>): GeometryCreate {
-  return { note, taken: { kind: "levels", ...rest, soft: soft === "" ? null : soft } };
+function createOf({ note, soft, readings, ...rest }: ReturnType<Form["getRawValue"]>): unknown {
+  return {
+    note,
+    taken: { kind: "levels", ...rest, readings: readings.filter(isRead), soft: soft === "" ? null : soft },
+  };
 }
 
 /** A level laid in several places, turned end for end in each; and the feet that it stands on. */
@@ -87,10 +99,8 @@ export class LevelsForm {
   readonly machineId = input.required<string>();
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  private readonly maySend = gate();
+  protected readonly sending = new SendForm();
   protected readonly loaded = new Loaded(() => this.api.call("geometry", { params: { id: this.machineId() } }));
-  protected readonly refusal = signal("");
-  protected readonly busy = signal(false);
   protected readonly form = computed(() => {
     const all = this.loaded.value();
     return all ? formOf(all) : null;
@@ -111,29 +121,32 @@ export class LevelsForm {
 
   protected addFoot(form: Form): void {
     const { feet } = form.controls;
-    feet.push(footOf({ ...feet.at(-1).getRawValue(), name: String(feet.length + 1) }));
+    const names = feet.controls.map((f) => f.controls.name.value);
+    // The first number that is free: a foot may have been struck out.
+    const free = Array.from({ length: names.length + 1 }, (_, i) => String(i + 1)).find((n) => !names.includes(n));
+    feet.push(footOf({ ...feet.at(-1).getRawValue(), name: free ?? "" }));
+  }
+
+  protected dropFoot(form: Form, at: number): void {
+    const { feet, soft } = form.controls;
+    if (feet.at(at).controls.name.value === soft.value) soft.setValue("");
+    feet.removeAt(at);
   }
 
   protected addReading(form: Form): void {
     const { readings } = form.controls;
-    readings.push(readingOf({ ...readings.at(-1).getRawValue() }));
+    const { along, xMm, yMm } = readings.at(-1).getRawValue();
+    readings.push(readingOf({ along, xMm, yMm }));
   }
 
   protected keep(): void {
     const form = this.form();
     if (!form) return;
-    this.refusal.set("");
-    if (!this.maySend(form)) {
-      this.refusal.set(unplaced(form));
-      return;
-    }
-    this.busy.set(true);
-    this.api.call("keepGeometry", { params: { id: this.machineId() }, body: createOf(form.getRawValue()) }).subscribe({
-      next: () => void this.router.navigate(["/machines", this.machineId(), "stands"]),
-      error: (failure: unknown) => {
-        this.busy.set(false);
-        saidIn(this.refusal)(failure);
-      },
-    });
+    const params = { id: this.machineId() };
+    this.sending.send(
+      form,
+      () => this.api.call("keepGeometry", { params, body: createOf(form.getRawValue()) as GeometryCreate }),
+      () => this.router.navigate(["/machines", this.machineId(), "stands"]),
+    );
   }
 }

@@ -17,15 +17,24 @@ import { correctionCreateSchema, type CorrectionCreate, type Corrections, type C
 import { catchError, debounceTime, EMPTY, filter, startWith, Subscription, switchMap, tap } from "rxjs";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
-import { problemFrom, saidIn } from "../data/problems";
+import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
-import { bySchema, gate, unplaced } from "../shared/schema-form";
+import { bySchema } from "../shared/schema-form";
+import { SendForm } from "../shared/send-form";
 import { TickBox } from "../shared/tick-box";
 import { Trouble } from "../shared/trouble";
 import { TableSays } from "./table-says";
-import { oldChoices, profileChoices, tableCreate, tableField, usualTable, type TableDraft } from "./table.view";
+import {
+  ofProfile,
+  oldChoices,
+  profileChoices,
+  tableCreate,
+  tableField,
+  usualTable,
+  type TableDraft,
+} from "./table.view";
 
 /** So long nobody types before it is worked out anew. */
 const PAUSE_MS = 350;
@@ -65,7 +74,7 @@ export class MakeTable {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly destroyed = inject(DestroyRef);
-  private readonly maySend = gate();
+  protected readonly sending = new SendForm();
   private working: Subscription | null = null;
   protected readonly loaded = new Loaded(() =>
     this.api.call("corrections", { params: { id: this.context.axis()?.id ?? 0 } }),
@@ -79,9 +88,8 @@ export class MakeTable {
   protected readonly profiles = computed(() => profileChoices(this.loaded.value() ?? NONE));
   protected readonly olds = computed(() => oldChoices(this.loaded.value() ?? NONE));
   protected readonly trial = signal<{ readonly trial: CorrectionTrial; readonly given: CorrectionCreate } | null>(null);
-  protected readonly refusal = signal("");
+  private readonly refusal = this.sending.refusal;
   protected readonly waiting = signal(false);
-  protected readonly busy = signal(false);
   protected readonly growth = `steel ${GROWTH_PER_K.steel}, cast iron ${GROWTH_PER_K["cast-iron"]}, glass ${GROWTH_PER_K.glass}, granite ${GROWTH_PER_K.granite}`;
   protected readonly ways = [
     { id: "one", label: "one both directions" },
@@ -112,6 +120,14 @@ export class MakeTable {
     effect(() => {
       const form = this.form();
       if (form) untracked(() => this.follow(form));
+    });
+    effect((undo) => {
+      const [form, all] = [this.form(), this.loaded.value()];
+      // Another profile brings its own temperature, and the table that stood in the control then.
+      const chosen = form?.controls.run.valueChanges.subscribe((run) =>
+        form.patchValue(ofProfile(all?.profiles.find((p) => String(p.runId) === run))),
+      );
+      undo(() => chosen?.unsubscribe());
     });
     this.destroyed.onDestroy(() => this.working?.unsubscribe());
   }
@@ -153,21 +169,16 @@ export class MakeTable {
   protected keep(): void {
     const [form, id, all] = [this.form(), this.context.axis()?.id, this.loaded.value()];
     if (!form || id === undefined || !all) return;
-    if (!this.maySend(form)) {
-      this.refusal.set(unplaced(form));
+    const { body, wrong } = this.createOf(form.getRawValue(), all);
+    if (wrong) {
+      this.refusal.set(wrong);
       return;
     }
-    const { body, wrong } = this.createOf(form.getRawValue(), all);
-    this.refusal.set(wrong);
-    if (wrong) return;
-    this.busy.set(true);
-    this.api.call("keepCorrection", { params: { id }, body }).subscribe({
-      next: (made) => void this.router.navigateByUrl(`${this.context.base()}/table/${made.id}`),
-      error: (failure: unknown) => {
-        this.busy.set(false);
-        saidIn(this.refusal)(failure);
-      },
-    });
+    this.sending.send(
+      form,
+      () => this.api.call("keepCorrection", { params: { id }, body }),
+      (made) => this.router.navigateByUrl(`${this.context.base()}/table/${made.id}`),
+    );
   }
 }
 

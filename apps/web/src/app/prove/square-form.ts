@@ -1,19 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { geometryCreateSchema, type GeometryCreate } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
-import { saidIn } from "../data/problems";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
-import { bySchema, gate, unplaced } from "../shared/schema-form";
+import { bySchema } from "../shared/schema-form";
+import { SendForm } from "../shared/send-form";
 import { TickBox } from "../shared/tick-box";
 import { Trouble } from "../shared/trouble";
 
 const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable: true });
-const row = (atMm: number) => new FormGroup({ atMm: of(atMm), mm: of(0) });
+/** Nothing read yet is empty, never nothing: a row left empty is left out. */
+const row = (atMm: number) => new FormGroup({ atMm: of(atMm), mm: of<number | null>(null) });
 type Rows = FormArray<ReturnType<typeof row>>;
 const rows = (...places: readonly number[]): Rows => new FormArray(places.map(row));
 
@@ -28,10 +29,10 @@ function formOf(letters: readonly string[], way: string) {
     flipped: rows(0, 100, 200, 300),
     squareU: of(0.002),
     resolutionMm: of(0.001),
-    sideA: of(300),
-    sideB: of(400),
-    diagonalA: of(500),
-    diagonalB: of(500),
+    sideA: of<number | null>(null),
+    sideB: of<number | null>(null),
+    diagonalA: of<number | null>(null),
+    diagonalB: of<number | null>(null),
     uMm: of(0.003),
     note: of(""),
   });
@@ -46,26 +47,25 @@ type Value = ReturnType<Form["getRawValue"]>;
 /** A certificate says so much over 300 mm. */
 const CERTIFIED_MM = 300;
 
-/** What is sent of what stands in the form. */
-function createOf(value: Value, way: string): GeometryCreate {
+/** What is sent of what stands in the form; where something is not read yet the schema says so at its field. */
+function createOf(value: Value, way: string): unknown {
   const letters = [value.first, value.second] as const;
-  const { note, setting, sweep, flippedSetting, flipped, isFlipped, resolutionMm, uMm } = value;
+  const { note, isFlipped, resolutionMm, uMm } = value;
+  const read = (rows: Value["sweep"]) => rows.filter((r) => r.mm !== null);
   if (way === "diagonals") {
-    const sidesMm = [value.sideA, value.sideB] as const;
-    return {
-      note,
-      taken: { kind: "diagonals", letters, sidesMm, diagonalsMm: [value.diagonalA, value.diagonalB], uMm },
-    };
+    const sidesMm = [value.sideA, value.sideB];
+    const diagonalsMm = [value.diagonalA, value.diagonalB];
+    return { note, taken: { kind: "diagonals", letters, sidesMm, diagonalsMm, uMm } };
   }
   return {
     note,
     taken: {
       kind: "sweep",
       letters,
-      setting,
-      sweep,
-      flippedSetting: isFlipped ? flippedSetting : [],
-      flipped: isFlipped ? flipped : [],
+      setting: read(value.setting),
+      sweep: read(value.sweep),
+      flippedSetting: isFlipped ? read(value.flippedSetting) : [],
+      flipped: isFlipped ? read(value.flipped) : [],
       squareU: value.squareU / CERTIFIED_MM,
       resolutionMm,
     },
@@ -124,10 +124,8 @@ export class SquareForm {
   readonly way = input.required<string>();
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  private readonly maySend = gate();
+  protected readonly sending = new SendForm();
   protected readonly loaded = new Loaded(() => this.api.call("machine", { params: { id: this.machineId() } }));
-  protected readonly refusal = signal("");
-  protected readonly busy = signal(false);
   private readonly axes = computed(() => (this.loaded.value()?.axes ?? []).filter((a) => a.retiredAt === null));
   protected readonly letters = computed(() =>
     this.axes().map((a) => ({ id: a.config.letter, label: a.config.letter })),
@@ -160,19 +158,11 @@ export class SquareForm {
   protected keep(): void {
     const form = this.form();
     if (!form) return;
-    this.refusal.set("");
-    if (!this.maySend(form)) {
-      this.refusal.set(unplaced(form));
-      return;
-    }
-    this.busy.set(true);
-    const body = createOf(form.getRawValue(), this.way());
-    this.api.call("keepGeometry", { params: { id: this.machineId() }, body }).subscribe({
-      next: () => void this.router.navigate(["/machines", this.machineId(), "stands"]),
-      error: (failure: unknown) => {
-        this.busy.set(false);
-        saidIn(this.refusal)(failure);
-      },
-    });
+    const params = { id: this.machineId() };
+    this.sending.send(
+      form,
+      () => this.api.call("keepGeometry", { params, body: createOf(form.getRawValue(), this.way()) as GeometryCreate }),
+      () => this.router.navigate(["/machines", this.machineId(), "stands"]),
+    );
   }
 }

@@ -29,11 +29,14 @@ const square = (over: Partial<Geometry["square"][number]> = {}): Geometry["squar
   ...over,
 });
 function levels(mmPerM: number, over: Partial<Geometry["levels"][number]> = {}): Geometry["levels"][number] {
-  const { feet, readings } = usualLevels(1600, 900);
+  const { feet, places } = usualLevels(1600, 900);
   const taken: LevelsTaken & { kind: "levels" } = {
     kind: "levels",
     feet,
-    readings: readings.map((r) => (r.along === "X" ? { ...r, mmPerM, turnedMmPerM: mmPerM } : r)),
+    readings: places.map((r) => {
+      const shows = r.along === "X" ? mmPerM : 0;
+      return { ...r, mmPerM: shows, turnedMmPerM: shows };
+    }),
     divisionMmPerM: 0.02,
     soft: null,
     pitchMm: 1.5,
@@ -106,26 +109,74 @@ describe("what it says", () => {
 });
 
 describe("taking levels", () => {
-  it("begins with what was laid the last time; what is wrong is said at its field, and a failure loses nothing", () => {
+  const open = () => {
     const page = show(LevelsForm, { machineId: "1" });
     answer(http.expectOne("/api/machines/1/geometry"), { square: [], levels: [levels(0.1)] });
-    const [first] = page.page.getAllByLabelText<HTMLInputElement>(/^It shows/);
-    expect(first.value).toBe("0");
-    first.value = "0.06";
-    first.dispatchEvent(new Event("change", { bubbles: true }));
-    TestBed.tick();
+    const fill = (name: RegExp, line: number, value: string): HTMLInputElement => {
+      const field = page.page.getAllByLabelText<HTMLInputElement>(name)[line];
+      field.value = value;
+      field.dispatchEvent(new Event("change", { bubbles: true }));
+      TestBed.tick();
+      return field;
+    };
+    return { page, fill };
+  };
+  const sent = () => http.expectOne({ method: "POST", url: "/api/machines/1/geometry" });
+
+  it("what was not read is empty, not level: nothing read is refused, a place left empty is left out", () => {
+    const { page, fill } = open();
+    expect(page.page.getAllByLabelText<HTMLInputElement>(/^It shows|^turned/).map((f) => f.value)).toEqual(
+      Array.from({ length: 8 }, () => ""),
+    );
     page.press("Keep the levels");
-    const sent = http.expectOne({ method: "POST", url: "/api/machines/1/geometry" });
-    expect(sent.request.body).toMatchObject({
-      taken: { kind: "levels", soft: null, pitchMm: 1.5, readings: [{ along: "X", mmPerM: 0.06 }, {}, {}, {}] },
+    expect(page.alerts()).toContain("Lay the level along X and along Y at least.");
+    fill(/^It shows/, 1, "0.06");
+    fill(/^It shows/, 3, "0.02");
+    fill(/^turned/, 3, "0.01");
+    page.press("Keep the levels");
+    expect(sent().request.body).toMatchObject({
+      taken: {
+        readings: [
+          { along: "X", yMm: 750, mmPerM: 0.06, turnedMmPerM: null },
+          { along: "Y", xMm: 1333, mmPerM: 0.02, turnedMmPerM: 0.01 },
+        ],
+      },
     });
-    refuse(sent, 422, { detail: "readings along Y is 0: it must be at least 1" });
+  });
+
+  it("only turned is wrong at its own line; a failure loses nothing", () => {
+    const { page, fill } = open();
+    const first = fill(/^It shows/, 1, "0.06");
+    const third = fill(/^turned/, 2, "0.02");
+    page.press("Keep the levels");
+    const [, , empty] = page.page.getAllByLabelText<HTMLInputElement>(/^It shows/);
+    expect(empty.getAttribute("aria-invalid")).toBe("true");
+    expect(third.getAttribute("aria-invalid")).toBeNull();
+    fill(/^It shows/, 2, "0.03");
+    page.press("Keep the levels");
+    refuse(sent(), 422, { detail: "readings along Y is 0: it must be at least 1" });
     expect(page.alerts()).toContain("readings along Y is 0");
     expect(first.value).toBe("0.06");
     const went = jest.spyOn(TestBed.inject(Router), "navigate").mockResolvedValue(true);
     page.press("Keep the levels");
-    answer(http.expectOne({ method: "POST", url: "/api/machines/1/geometry" }), { square: [], levels: [] });
+    answer(sent(), { square: [], levels: [] });
     expect(went).toHaveBeenCalledWith(["/machines", "1", "stands"]);
+  });
+
+  it("feet struck out and added keep names of their own; the last three stay", () => {
+    const { page, fill } = open();
+    fill(/^It shows/, 0, "0.01");
+    fill(/^It shows/, 2, "0.01");
+    page.press("Strike out foot 2");
+    expect(page.page.getByRole<HTMLButtonElement>("button", { name: "Strike out foot 1" }).disabled).toBe(true);
+    page.press("Another foot");
+    expect(page.page.getAllByLabelText<HTMLInputElement>("Foot").map((f) => f.value)).toEqual(["1", "3", "4", "2"]);
+    page.press("Another foot");
+    const last = page.page.getAllByLabelText<HTMLInputElement>("Foot")[4];
+    last.value = "1";
+    last.dispatchEvent(new Event("input", { bubbles: true }));
+    page.press("Keep the levels");
+    expect(page.alerts()).toContain("Two feet are called 1");
   });
 });
 
@@ -136,16 +187,47 @@ describe("out of square", () => {
     return page;
   };
 
-  it("by a square sends both faces, or one; by diagonals sides and diagonals", () => {
+  it("by a square sends what was read of both faces, or of one; what was not read is not nothing", () => {
     const page = open("sweep");
     page.press("Keep the readings");
+    expect(page.alerts()).toContain("read at two places at least");
+    const read = page.page.getAllByLabelText<HTMLInputElement>(/^Reading/);
+    for (const [i, um] of [
+      [2, "0"],
+      [5, "9"],
+      [8, "0"],
+      [11, "6"],
+    ] as const) {
+      read[i].value = um;
+      read[i].dispatchEvent(new Event("change", { bubbles: true }));
+    }
+    TestBed.tick();
+    page.press("Keep the readings");
     expect(http.expectOne("/api/machines/1/geometry").request.body).toMatchObject({
-      taken: { kind: "sweep", letters: ["X", "Y"], flipped: [{}, {}, {}, {}] },
+      taken: {
+        kind: "sweep",
+        setting: [],
+        sweep: [
+          { atMm: 0, mm: 0 },
+          { atMm: 300, mm: expect.closeTo(0.009, 9) as number },
+        ],
+        flipped: [{ atMm: 0 }, { atMm: 300, mm: 0.006 }],
+      },
     });
-    page.tick(/^The square was read on its other face/);
-    const second = open("diagonals");
-    second.type(/^The other diagonal/, "499.9");
-    second.press("Keep the readings");
+  });
+
+  it("by diagonals nothing stands there before it was measured", () => {
+    const page = open("diagonals");
+    page.press("Keep the readings");
+    expect(page.alerts()).toContain("Must be a number.");
+    for (const [name, mm] of [
+      [/^Side along the first/, "300"],
+      [/^Side along the second/, "400"],
+      [/^Diagonal from/, "500"],
+      [/^The other diagonal/, "499.9"],
+    ] as const)
+      page.type(name, mm);
+    page.press("Keep the readings");
     expect(http.expectOne("/api/machines/1/geometry").request.body).toMatchObject({
       taken: { kind: "diagonals", sidesMm: [300, 400], diagonalsMm: [500, 499.9] },
     });

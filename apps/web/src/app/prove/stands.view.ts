@@ -17,7 +17,7 @@ import {
   type Slope,
   type UnitSystem,
 } from "@iron/core";
-import type { Geometry, GeometryTaken } from "@iron/contract";
+import type { Geometry } from "@iron/contract";
 import { momentText } from "../shared/times.text";
 
 /** Readings of one pair are joined when they are not further apart than this: a machine settles and is bumped. */
@@ -171,12 +171,9 @@ function drawnFeet(feet: readonly Foot[], turns: Record["result"]["turns"]): rea
 }
 
 /** Levels as they are usually begun: four feet at the corners, the level laid in the four middles of the sides. */
-export function usualLevels(
-  lengthMm: number,
-  widthMm: number,
-): Pick<Extract<GeometryTaken, { kind: "levels" }>, "feet" | "readings"> {
+export function usualLevels(lengthMm: number, widthMm: number) {
   const [x, y] = [lengthMm, widthMm];
-  const read = (along: "X" | "Y", xMm: number, yMm: number) => ({ along, xMm, yMm, mmPerM: 0, turnedMmPerM: 0 });
+  const at = (along: "X" | "Y", xMm: number, yMm: number) => ({ along, xMm: Math.round(xMm), yMm: Math.round(yMm) });
   return {
     feet: [
       { name: "1", xMm: 0, yMm: 0 },
@@ -184,11 +181,6 @@ export function usualLevels(
       { name: "3", xMm: x, yMm: y },
       { name: "4", xMm: 0, yMm: y },
     ],
-    readings: [
-      read("X", x / 2, y / 6),
-      read("X", x / 2, (5 * y) / 6),
-      read("Y", x / 6, y / 2),
-      read("Y", (5 * x) / 6, y / 2),
-    ].map((r) => ({ ...r, xMm: Math.round(r.xMm), yMm: Math.round(r.yMm) })),
+    places: [at("X", x / 2, y / 6), at("X", x / 2, (5 * y) / 6), at("Y", x / 6, y / 2), at("Y", (5 * x) / 6, y / 2)],
   };
 }

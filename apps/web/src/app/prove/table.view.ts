@@ -72,27 +72,38 @@ function carrierOf(config: AxisConfig): Grows {
 export function usualTable(config: AxisConfig, all: Corrections): TableDraft {
   const profile = all.profiles.at(0);
   const rules = usualCorrectionRules(config.travelMm, usualStep(config.travelMm, profile));
-  const active = all.versions.find((v) => v.active);
-  const celsius = profile?.temperatureC ?? 20;
   return {
     run: String(profile?.runId ?? ""),
     ...rules,
-    carrierC: celsius,
-    referenceC: celsius,
+    ...ofProfile(profile),
     carrierPerK: GROWTH_PER_K[carrierOf(config)],
     referencePerK: GROWTH_PER_K.glass,
-    uK: 1,
     referenceUPerM: 0.001,
-    old: active ? String(active.id) : "none",
     oldTyped: "",
     isLaser: false,
-    airC: celsius,
     hPa: 1013,
     humidity: 50,
-    lastC: celsius,
     reckoned: null,
     deadPathMm: 0,
     note: "",
+  };
+}
+
+/** A temperature that nobody noted is taken for 20 °C and for hardly known, K (common practice, no source). */
+const [NOTED, UNNOTED] = [1, 4];
+
+/** What a profile brings along: how warm it was, and which table stood in the control while it was read. */
+export function ofProfile(
+  profile: CorrectionProfile | undefined,
+): Pick<TableDraft, "carrierC" | "referenceC" | "airC" | "lastC" | "uK" | "old"> {
+  const celsius = profile?.temperatureC ?? 20;
+  return {
+    carrierC: celsius,
+    referenceC: celsius,
+    airC: celsius,
+    lastC: celsius,
+    uK: typeof profile?.temperatureC === "number" ? NOTED : UNNOTED,
+    old: String(profile?.activeId ?? "none"),
   };
 }
 

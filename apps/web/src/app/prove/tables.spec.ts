@@ -91,6 +91,20 @@ describe("making a table", () => {
     expect(router).toHaveBeenCalledWith("/machines/1/axes/2/table/3");
   });
 
+  it("another profile brings its own temperature, and the table of its time", () => {
+    openAxis(http);
+    const page = show(MakeTable);
+    const [profile] = tableList().profiles;
+    const profiles = [profile, { ...profile, runId: 9, temperatureC: 17, activeId: 3 }];
+    answer(http.expectOne("/api/axes/2/corrections"), tableList({ profiles, versions: [tableVersion()] }));
+    answer(http.expectOne("/api/axes/2/corrections/try"), tableTrial());
+    page.choose("Made from", "9");
+    jest.advanceTimersByTime(400);
+    const again = http.expectOne("/api/axes/2/corrections/try");
+    expect(again.request.body).toMatchObject({ runId: 9, warmth: { carrierC: 17 }, old: { rules: {} } });
+    answer(again, tableTrial());
+  });
+
   it("a table that is refused cannot be kept, and leads to where it is lost", () => {
     const { page } = open(tableTrial({}, { losses: [{ atMm: 100, valueMm: 0.05, uMm: 0.002 }] }));
     expect(page.alerts()).toContain("A table would be laid on play that wears on.");
@@ -175,6 +189,22 @@ describe("what a table says", () => {
     expect(view.figures.map((f) => f.name)).toContain("Range of the mean of both directions");
     expect(view.beyond.join(" ")).toContain("These are not yet the figures of ISO 230-2");
     expect(view.headline).toContain("tenths");
+  });
+
+  it("the table that stood in the control while it was read is taken out, not the one that stands there now", () => {
+    const entered = { at: "2026-03-03T09:00:00Z", by: "Ama", how: "read back" as const };
+    const [profile] = tableList().profiles;
+    const now = tableList({ versions: [tableVersion({ active: true, entered })] });
+    expect(usualTable(AXIS, now).old).toBe("none");
+    const under = { ...now, profiles: [{ ...profile, activeId: 3 }] };
+    expect(usualTable(AXIS, under).old).toBe("3");
+  });
+
+  it("a temperature that nobody noted is hardly known", () => {
+    const [profile] = tableList().profiles;
+    expect(usualTable(AXIS, tableList()).uK).toBe(1);
+    const none = tableList({ profiles: [{ ...profile, temperatureC: null }] });
+    expect(usualTable(AXIS, none)).toMatchObject({ carrierC: 20, uK: 4 });
   });
 
   it("an old table typed in is read in the same rules; a word in it is named by its line", () => {
