@@ -2,9 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
+import type { UnitSystem } from "@iron/core";
 import { geometryCreateSchema, type Geometry, type GeometryCreate, type GeometryTaken } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Preferences } from "../data/preferences";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
 import { bySchema, valueOf } from "../shared/schema-form";
@@ -30,9 +32,9 @@ const isRead = (r: { readonly mmPerM: number | null; readonly turnedMmPerM: numb
   r.mmPerM !== null || r.turnedMmPerM !== null;
 
 /** As the last time, or four feet at the corners of a bed of this size. */
-function formOf({ levels }: Geometry) {
+function formOf({ levels }: Geometry, system: UnitSystem) {
   const last = levels.at(-1)?.taken;
-  const usual = usualLevels(1600, 900);
+  const usual = usualLevels(system);
   const [feet, places] = last ? [last.feet, last.readings] : [usual.feet, usual.places];
   const form = new FormGroup({
     feet: new FormArray(feet.map(footOf)),
@@ -99,13 +101,15 @@ export class LevelsForm {
   readonly machineId = input.required<string>();
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  // What stands in the form stays when the units are changed.
+  private readonly preferences = inject(Preferences);
   protected readonly sending = new SendForm();
   protected readonly loaded = new Loaded(() => this.api.call("geometry", { params: { id: this.machineId() } }));
   protected readonly form = computed(() => {
     const all = this.loaded.value();
-    return all ? formOf(all) : null;
+    return all ? untracked(() => formOf(all, this.preferences.system())) : null;
   });
-  private readonly value = valueOf(() => this.form() ?? formOf({ square: [], levels: [] }));
+  private readonly value = valueOf(() => this.form() ?? formOf({ square: [], levels: [] }, "metric"));
   protected readonly feet = computed(() => this.value().feet.map((f) => ({ id: f.name, label: `foot ${f.name}` })));
   protected readonly ways = [
     { id: "X", label: "along X" },

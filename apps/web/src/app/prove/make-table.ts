@@ -17,6 +17,7 @@ import { correctionCreateSchema, type CorrectionCreate, type Corrections, type C
 import { catchError, debounceTime, EMPTY, filter, startWith, Subscription, switchMap, tap } from "rxjs";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
@@ -73,6 +74,8 @@ export class MakeTable {
   protected readonly context = inject(AxisContext);
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  // What stands in the form stays when the units are changed.
+  private readonly preferences = inject(Preferences);
   private readonly destroyed = inject(DestroyRef);
   protected readonly sending = new SendForm();
   private working: Subscription | null = null;
@@ -82,7 +85,9 @@ export class MakeTable {
   protected readonly form = computed(() => {
     const [all, axis] = [this.loaded.value(), this.context.axis()];
     return all?.profiles.length && axis
-      ? formOf(usualTable(axis.config, all), (value) => this.createOf(value, all).body)
+      ? untracked(() =>
+          formOf(usualTable(axis.config, all, this.preferences.system()), (value) => this.createOf(value, all).body),
+        )
       : null;
   });
   protected readonly profiles = computed(() => profileChoices(this.loaded.value() ?? NONE));

@@ -2,9 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
+import type { UnitSystem } from "@iron/core";
 import { geometryCreateSchema, type GeometryCreate } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Preferences } from "../data/preferences";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
 import { bySchema } from "../shared/schema-form";
@@ -16,17 +18,23 @@ const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable
 /** Nothing read yet is empty, never nothing: a row left empty is left out. */
 const row = (atMm: number) => new FormGroup({ atMm: of(atMm), mm: of<number | null>(null) });
 type Rows = FormArray<ReturnType<typeof row>>;
-const rows = (...places: readonly number[]): Rows => new FormArray(places.map(row));
+const rows = (count: number, stepMm: number): Rows =>
+  new FormArray(Array.from({ length: count }, (_, i) => row(i * stepMm)));
 
-function formOf(letters: readonly string[], way: string) {
+/** Places a hand apart, and the length that a certificate speaks of: as a shop says them, mm. */
+const STEP = { metric: 100, inch: 4 * 25.4 } as const;
+const CERTIFIED = { metric: 300, inch: 12 * 25.4 } as const;
+
+function formOf(letters: readonly string[], way: string, system: UnitSystem) {
+  const step = STEP[system];
   const form = new FormGroup({
     first: of(letters[0]),
     second: of(letters[1]),
-    setting: rows(0, 200),
-    sweep: rows(0, 100, 200, 300),
+    setting: rows(2, 2 * step),
+    sweep: rows(4, step),
     isFlipped: of(true),
-    flippedSetting: rows(0, 200),
-    flipped: rows(0, 100, 200, 300),
+    flippedSetting: rows(2, 2 * step),
+    flipped: rows(4, step),
     squareU: of(0.002),
     resolutionMm: of(0.001),
     sideA: of<number | null>(null),
@@ -36,7 +44,7 @@ function formOf(letters: readonly string[], way: string) {
     uMm: of(0.003),
     note: of(""),
   });
-  form.addValidators(bySchema(geometryCreateSchema, (value: Value) => createOf(value, way), fieldOf));
+  form.addValidators(bySchema(geometryCreateSchema, (value: Value) => createOf(value, way, system), fieldOf));
   form.updateValueAndValidity();
   return form;
 }
@@ -44,11 +52,8 @@ function formOf(letters: readonly string[], way: string) {
 type Form = ReturnType<typeof formOf>;
 type Value = ReturnType<Form["getRawValue"]>;
 
-/** A certificate says so much over 300 mm. */
-const CERTIFIED_MM = 300;
-
 /** What is sent of what stands in the form; where something is not read yet the schema says so at its field. */
-function createOf(value: Value, way: string): unknown {
+function createOf(value: Value, way: string, system: UnitSystem): unknown {
   const letters = [value.first, value.second] as const;
   const { note, isFlipped, resolutionMm, uMm } = value;
   const read = (rows: Value["sweep"]) => rows.filter((r) => r.mm !== null);
@@ -66,7 +71,7 @@ function createOf(value: Value, way: string): unknown {
       sweep: read(value.sweep),
       flippedSetting: isFlipped ? read(value.flippedSetting) : [],
       flipped: isFlipped ? read(value.flipped) : [],
-      squareU: value.squareU / CERTIFIED_MM,
+      squareU: value.squareU / CERTIFIED[system],
       resolutionMm,
     },
   };
@@ -124,6 +129,9 @@ export class SquareForm {
   readonly way = input.required<string>();
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  /** As it was when the form was begun: what stands in it stays when the units are changed. */
+  private readonly system = untracked(inject(Preferences).system);
+  protected readonly certified = this.system === "metric" ? "300 mm" : "12 in";
   protected readonly sending = new SendForm();
   protected readonly loaded = new Loaded(() => this.api.call("machine", { params: { id: this.machineId() } }));
   private readonly axes = computed(() => (this.loaded.value()?.axes ?? []).filter((a) => a.retiredAt === null));
@@ -132,7 +140,7 @@ export class SquareForm {
   );
   protected readonly form = computed(() => {
     const letters = this.letters().map((l) => l.id);
-    return letters.length > 1 ? formOf(letters, this.way()) : null;
+    return letters.length > 1 ? formOf(letters, this.way(), this.system) : null;
   });
   protected readonly legs = [
     { name: "setting", title: "On the leg along the first axis, as it was set" },
@@ -152,7 +160,7 @@ export class SquareForm {
 
   protected more(list: Rows): void {
     const last = list.at(-1).getRawValue().atMm;
-    list.push(row(last + 100));
+    list.push(row(last + STEP[this.system]));
   }
 
   protected keep(): void {
@@ -161,7 +169,11 @@ export class SquareForm {
     const params = { id: this.machineId() };
     this.sending.send(
       form,
-      () => this.api.call("keepGeometry", { params, body: createOf(form.getRawValue(), this.way()) as GeometryCreate }),
+      () =>
+        this.api.call("keepGeometry", {
+          params,
+          body: createOf(form.getRawValue(), this.way(), this.system) as GeometryCreate,
+        }),
       () => this.router.navigate(["/machines", this.machineId(), "stands"]),
     );
   }

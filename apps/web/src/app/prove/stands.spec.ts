@@ -29,7 +29,7 @@ const square = (over: Partial<Geometry["square"][number]> = {}): Geometry["squar
   ...over,
 });
 function levels(mmPerM: number, over: Partial<Geometry["levels"][number]> = {}): Geometry["levels"][number] {
-  const { feet, places } = usualLevels(1600, 900);
+  const { feet, places } = usualLevels("metric");
   const taken: LevelsTaken & { kind: "levels" } = {
     kind: "levels",
     feet,
@@ -105,6 +105,12 @@ describe("what it says", () => {
     expect(levelsView([levels(0.1), levels(0.1, later)], "inch")?.since).toContain("has not moved by more than chance");
     expect(levelsView([levels(0)], "metric")).toMatchObject({ headline: "It stands level.", feet: [] });
     expect(levelsView([], "metric")).toBeNull();
+    // A level that nobody turned: no foot is turned on what it says.
+    const { taken } = levels(0.045);
+    const unturned = { ...taken, readings: taken.readings.map((r) => ({ ...r, turnedMmPerM: null })) };
+    const doubtful = levelsView([levels(0, { taken: unturned, result: readLevels(unturned) })], "metric");
+    expect(doubtful?.headline).toContain("It cannot be told yet");
+    expect(doubtful?.feet.join()).toContain("No foot is turned on this");
   });
 });
 
@@ -138,7 +144,7 @@ describe("taking levels", () => {
       taken: {
         readings: [
           { along: "X", yMm: 750, mmPerM: 0.06, turnedMmPerM: null },
-          { along: "Y", xMm: 1333, mmPerM: 0.02, turnedMmPerM: 0.01 },
+          { along: "Y", xMm: 1330, mmPerM: 0.02, turnedMmPerM: 0.01 },
         ],
       },
     });

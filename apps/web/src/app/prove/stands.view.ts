@@ -82,6 +82,8 @@ export function pairViews(square: Geometry["square"], limits: CircleLimits, syst
 
 export interface LevelsView {
   readonly id: number;
+  /** It is known that feet are to be turned. */
+  readonly wanted: boolean;
   readonly title: string;
   readonly headline: string;
   readonly mark: AxisState;
@@ -102,6 +104,10 @@ export interface FootDrawn {
   readonly stays: boolean;
   readonly soft: boolean;
 }
+
+/** Nobody turns a foot on what cannot be told. */
+const TURN_FIRST =
+  "No foot is turned on this: read again with the level turned end for end in each place, or with a finer one.";
 
 const HEADLINES = {
   sound: "It stands level.",
@@ -124,17 +130,19 @@ export function levelsView(levels: Geometry["levels"], system: UnitSystem): Leve
   const judged = slopes.flatMap(([, slope]) => (slope ? [judgeLevel(slope, USUAL_LEVEL_LIMITS)] : []));
   const ORDER = { act: 3, "cannot-tell": 2, watch: 1, sound: 0 } as const;
   const worst = [...judged].sort((a, b) => ORDER[b.code] - ORDER[a.code])[0];
+  const wanted = worst.code === "act" || worst.code === "watch";
   return {
     id: one.id,
+    wanted,
     title: `${momentText(one.at)}, ${one.by}${one.note ? `: ${one.note}` : ""}`,
     headline: HEADLINES[worst.code],
     mark: stateOfConformity(worst),
     word: conformityText(worst),
     tilts: [tiltText(result.tiltX, "X", system), tiltText(result.tiltY, "Y", system)],
-    feet: worst.code === "sound" ? [] : result.turns.map((f) => footText(f, system)),
+    feet: wanted ? result.turns.map((f) => footText(f, system)) : worst.code === "cannot-tell" ? [TURN_FIRST] : [],
     said: levelsText(result, system),
     since: before ? movedText(before, one, system) : "",
-    drawn: drawnFeet(taken.feet, result.turns),
+    drawn: drawnFeet(taken.feet, result.turns).map((f) => ({ ...f, stays: f.stays || !wanted })),
   };
 }
 
@@ -170,10 +178,14 @@ function drawnFeet(feet: readonly Foot[], turns: Record["result"]["turns"]): rea
   }));
 }
 
+/** A bed of middling size, and what its places are rounded to: as a tape is read, mm. */
+const BED = { metric: [1600, 900, 10], inch: [60 * 25.4, 36 * 25.4, 25.4] } as const;
+
 /** Levels as they are usually begun: four feet at the corners, the level laid in the four middles of the sides. */
-export function usualLevels(lengthMm: number, widthMm: number) {
-  const [x, y] = [lengthMm, widthMm];
-  const at = (along: "X" | "Y", xMm: number, yMm: number) => ({ along, xMm: Math.round(xMm), yMm: Math.round(yMm) });
+export function usualLevels(system: UnitSystem) {
+  const [x, y, step] = BED[system];
+  const round = (mm: number): number => Number((Math.round(mm / step) * step).toFixed(4));
+  const at = (along: "X" | "Y", xMm: number, yMm: number) => ({ along, xMm: round(xMm), yMm: round(yMm) });
   return {
     feet: [
       { name: "1", xMm: 0, yMm: 0 },

@@ -69,9 +69,12 @@ function carrierOf(config: AxisConfig): Grows {
 }
 
 /** A table as it is usually begun: from the newest profile, about as finely as it was read. */
-export function usualTable(config: AxisConfig, all: Corrections): TableDraft {
+export function usualTable(config: AxisConfig, all: Corrections, system: UnitSystem = "metric"): TableDraft {
   const profile = all.profiles.at(0);
-  const rules = usualCorrectionRules(config.travelMm, usualStep(config.travelMm, profile));
+  const rules = {
+    ...usualCorrectionRules(config.travelMm, usualStep(config.travelMm, profile, system)),
+    ...(system === "inch" ? INCH_UNITS : {}),
+  };
   return {
     run: String(profile?.runId ?? ""),
     ...rules,
@@ -107,10 +110,18 @@ export function ofProfile(
   };
 }
 
-/** 25 mm as is usual, but no finer than what was read. */
-function usualStep(travelMm: number, profile: CorrectionProfile | undefined): number {
-  const gap = profile?.gapMm ?? 25;
-  return [25, 50, 100, 200, 250, 500].find((s) => s >= 0.8 * gap) ?? travelMm / 4;
+/** A control set to inches: a tenth of a thou, 20 thou at most, 4 thou from point to point (common practice, no source). */
+const INCH_UNITS = { incrementMm: 0.00254, largestMm: 0.508, steepestMm: 0.1016 };
+const STEPS = {
+  metric: [25, 50, 100, 200, 250, 500],
+  inch: [0.5, 1, 2, 4, 10, 20].map((s) => Number((25.4 * s).toFixed(1))),
+};
+
+/** 25 mm or half an inch as is usual, but no finer than what was read. */
+function usualStep(travelMm: number, profile: CorrectionProfile | undefined, system: UnitSystem): number {
+  const steps = STEPS[system];
+  const gap = profile?.gapMm ?? steps[0];
+  return steps.find((s) => s >= 0.8 * gap) ?? travelMm / 4;
 }
 
 /** Why the control’s rules do not fit the axis, by value and bound; empty where they do. */

@@ -200,6 +200,11 @@ describe("what a table says", () => {
     expect(usualTable(AXIS, under).old).toBe("3");
   });
 
+  it("a shop that reads inches begins with steps and units of inches", () => {
+    expect(usualTable(AXIS, tableList(), "inch")).toMatchObject({ stepMm: 50.8, incrementMm: 0.00254 });
+    expect(usualTable(AXIS, tableList())).toMatchObject({ stepMm: 50, incrementMm: 0.001 });
+  });
+
   it("a temperature that nobody noted is hardly known", () => {
     const [profile] = tableList().profiles;
     expect(usualTable(AXIS, tableList()).uK).toBe(1);

@@ -78,7 +78,8 @@ export function usualCorrectionRules(travelMm: number, stepMm = 25): CorrectionR
   return {
     startMm: 0,
     stepMm: step,
-    points: Math.floor(travelMm / step + 1e-9) + 1,
+    // Up to the end of the travel, the last point beyond it where the step does not come out even.
+    points: Math.ceil(travelMm / step - 1e-9) + 1,
     incrementMm: 0.001,
     referenceMm: 0,
     ways: "one",

@@ -217,6 +217,8 @@ describe("levels of a machine", () => {
     const levels = readLevels({ ...taken, readings: [...bowed, ...flat] });
     expect(levels.bow.X?.value).toBeCloseTo(0.04, 6);
     expect(levelsText(levels, "metric").join(" ")).toContain("Along X it is hollow");
+    // 0.04 mm/m for a metre are 0.00048 in/ft for a metre: 0.000146 for a foot.
+    expect(levelsText(levels, "inch").join(" ")).toMatch(/changes by 0\.000146 ± \S+ in\/ft for each foot/);
   });
 
   it("its ± holds for what each foot wants in 93 of 100, turned or not (invented readings)", () => {

@@ -97,16 +97,19 @@ const SHOWS = 0.001;
  */
 export function levelsText(levels: Levels, system: UnitSystem): readonly string[] {
   const { twist, bow, ownZero } = levels;
+  // Of a slope how much it changes: for a metre, or for a foot.
+  const [part, far] = system === "metric" ? [1, "metre"] : [0.3048, "foot"];
+  const changes = ({ value, u }: Slope): string => slopeText({ value: part * value, u: part * u }, system);
   const said: string[] = [];
   if (twist && Math.abs(twist.value) > twist.u)
     said.push(
-      `The bed is twisted: along X it leans ${slopeText(twist, system)} ${twist.value > 0 ? "more" : "less"} for each metre towards Y plus. Twist goes into the ways; it comes out before tilt does.`,
+      `The bed is twisted: along X it leans ${changes(twist)} ${twist.value > 0 ? "more" : "less"} for each ${far} towards Y plus. Twist goes into the ways; it comes out before tilt does.`,
     );
   for (const letter of ["X", "Y"] as const) {
     const one = bow[letter];
     if (one && Math.abs(one.value) > one.u)
       said.push(
-        `Along ${letter} it is ${one.value > 0 ? "hollow" : "crowned"}: the slope changes by ${slopeText(one, system)} for each metre. No foot at a corner mends that; feet in between, or the ways themselves.`,
+        `Along ${letter} it is ${one.value > 0 ? "hollow" : "crowned"}: the slope changes by ${changes(one)} for each ${far}. No foot at a corner mends that; feet in between, or the ways themselves.`,
       );
   }
   said.push(
