@@ -19,7 +19,7 @@ import * as stats from "simple-statistics";
 import { systemClock } from "../apps/server/src/shop/clock";
 import { Machines } from "../apps/server/src/machine/machines";
 import { RunHistory } from "../apps/server/src/measure/run-history";
-import { benchCircle } from "./circle";
+import { benchCircle, circleMachines } from "./circle";
 import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
@@ -184,7 +184,11 @@ async function main(): Promise<void> {
     return;
   }
   if (what === "circle") {
-    await benchCircle(Number(process.argv[3] ?? "200"));
+    process.exitCode = (await benchCircle(Number(process.argv[3] ?? "1000"))) ? 0 : 1;
+    return;
+  }
+  if (what === "circle-machines") {
+    circleMachines(Number(axes), Number(oracle));
     return;
   }
   if (what === "diagnosis") {

@@ -110,7 +110,9 @@ function rowOf(
     judged,
     state: stateOfConformity(judged),
     word: conformityText(judged),
-    left: counts ? `Without it G(b) would be ${amount(without, system)} instead of ${amount(g, system)}.` : "",
+    left: counts
+      ? `Without it G(b) would be ${left(without, finding.without.uMm, system)} instead of ${amount(g, system)}.`
+      : "",
     lead,
     leadText: leadText(lead),
     together: finding.with.length
@@ -120,6 +122,9 @@ function rowOf(
     there: Math.abs(finding.value) > finding.u,
   };
 }
+
+const left = (mm: number, uMm: number | undefined, system: UnitSystem): string =>
+  uMm === undefined ? amount(mm, system) : formatWithU(mm, uMm, { system });
 
 const amount = (mm: number, system: UnitSystem): string => {
   const unit = system === "metric" ? "um" : "tenth";

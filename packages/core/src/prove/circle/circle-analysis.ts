@@ -45,11 +45,18 @@ export function analyseCircle(
   { calibrated, barU }: CircleKnown,
 ): CircleAnalysis {
   const fit = fitCircle(traces, setup);
+  // The highest and the lowest sample each stand out by what the rest trembles by.
+  const quantitiesU = Math.hypot(barU, fit.restRms);
+  const known = (found: CircleFinding): CircleFinding => {
+    const u = Math.hypot(found.u, ofBar(found, barU, setup));
+    // As it will be read: this circle, the next one, and how well that is known which is taken out.
+    const part = found.value === 0 ? 0 : (found.onCircleMm * u) / Math.abs(found.value);
+    return { ...found, u, without: { ...found.without, uMm: Math.hypot(quantitiesU, quantitiesU, part) } };
+  };
   return {
     quantities: circleQuantities(traces, { calibrated }),
-    // The highest and the lowest sample each stand out by what the rest trembles by.
-    quantitiesU: Math.hypot(barU, fit.restRms),
-    findings: circleFindings(fit, setup).map((f) => ({ ...f, u: Math.hypot(f.u, ofBar(f, barU, setup)) })),
+    quantitiesU,
+    findings: circleFindings(fit, setup).map(known),
     parts: fit.parts,
     shape: fit.shape,
     tremble: trembleOf(traces, fit.rest, setup),

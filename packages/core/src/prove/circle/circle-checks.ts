@@ -9,7 +9,7 @@ export type CircleDoubt =
   /** One of the two seems to have gone round the other way. */
   | { readonly code: "other-direction"; readonly trace: number };
 
-const BEGIN: TurnShape = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+const BEGIN: TurnShape = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: [2, 2], lagMm: 0 };
 /** A circle told otherwise must fit so much better, of the sum of squares. */
 const BETTER = 0.6;
 /** Readings that are asked: where the axes turn round is seen by few. */
@@ -31,7 +31,7 @@ function turnedOver(trace: CircleTrace): CircleTrace {
 function squaresOf(traces: readonly CircleTrace[], setup: CircleSetup): number {
   const without = untold(traces);
   try {
-    const { shape } = tryShape(traces, setup, { from: BEGIN, without });
+    const { shape } = tryShape(traces, setup, { from: BEGIN, without, passes: 2 });
     return solveFor(traces, new CircleModel(setup, shape, without)).squares;
   } catch {
     // Readings that tell nothing apart raise no doubt of their own.

@@ -31,6 +31,8 @@ export interface CircleFinding {
     readonly gMm: readonly number[];
     readonly gBothMm: number | null;
     readonly hMm: number | null;
+    /** Expanded uncertainty of G(b) read anew with it mended, mm; what was kept before it was worked out has none. */
+    readonly uMm?: number;
   };
 }
 

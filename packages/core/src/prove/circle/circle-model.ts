@@ -25,6 +25,9 @@ export const CIRCLE_PARTS = [
 ] as const;
 export type CirclePart = (typeof CIRCLE_PARTS)[number];
 
+/** Lengths of decay after which nothing is left of a spike. */
+const GONE = 40;
+
 /** Parts of an axis stand together, in this order, from here on. */
 const OWN = [6, 13] as const;
 const [LOST, SLOPE, SPIKE, RIPPLE_SIN, RIPPLE_COS, BOW, ACROSS] = [0, 1, 2, 3, 4, 5, 6];
@@ -33,8 +36,8 @@ const [LOST, SLOPE, SPIKE, RIPPLE_SIN, RIPPLE_COS, BOW, ACROSS] = [0, 1, 2, 3, 4
 export interface TurnShape {
   readonly lossMm: readonly [number, number];
   readonly spikeMm: readonly [number, number];
-  /** Length along the path in which the spike falls to 1/e, mm. */
-  readonly decayMm: number;
+  /** Length along the path in which the spike of each axis falls to 1/e, mm. */
+  readonly decayMm: readonly [number, number];
   /** Path by which the servos run after the command, mm: their speed over their gain. */
   readonly lagMm: number;
 }
@@ -53,15 +56,15 @@ export class CircleModel {
   /**
    * @param setup - what was commanded
    * @param shape - how the axes turn round
-   * @param without - parts that these traces cannot tell
+   * @param missing - parts that these traces cannot tell
    */
   constructor(
     private readonly setup: CircleSetup,
     private readonly shape: TurnShape,
-    without: readonly CirclePart[] = [],
+    readonly missing: readonly CirclePart[] = [],
   ) {
     const known = (part: CirclePart): boolean =>
-      !without.includes(part) && !(part.startsWith("ripple") && setup.axes[Number(part.at(-1)) - 1].perTurnMm === null);
+      !missing.includes(part) && !(part.startsWith("ripple") && setup.axes[Number(part.at(-1)) - 1].perTurnMm === null);
     this.parts = CIRCLE_PARTS.filter(known);
     this.slots = Int32Array.from(this.parts, (p) => CIRCLE_PARTS.indexOf(p));
     this.feed = setup.feedMmMin / 60;
@@ -76,7 +79,9 @@ export class CircleModel {
   fill(row: Float64Array, angle: number, direction: 1 | -1): void {
     const { all, slots, setup } = this;
     const radius = setup.radiusMm;
-    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    // Servos run after the command: the spindle stands, and an axis turns round, so much later than it is told to.
+    const late = angle - (direction * this.shape.lagMm) / radius;
+    const [c, s] = [Math.cos(late), Math.sin(late)];
     all[0] = 1;
     all[1] = c;
     all[2] = s;
@@ -84,12 +89,9 @@ export class CircleModel {
     all[4] = radius * c * s;
     // A lag of v/K along each axis: what one loses the other does not.
     all[5] = direction * this.feed * c * s;
-    // Servos run after the command: an axis turns round so much later than it is told to.
-    const late = angle - (direction * this.shape.lagMm) / radius;
-    const [lc, ls] = [Math.cos(late), Math.sin(late)];
     // The first axis goes down while the angle grows from 0, the second up.
-    this.axis(0, { own: lc, other: ls, going: -direction * ls > 0 ? 1 : -1 });
-    this.axis(1, { own: ls, other: lc, going: direction * lc > 0 ? 1 : -1 });
+    this.axis(0, { own: c, other: s, going: -direction * s > 0 ? 1 : -1 });
+    this.axis(1, { own: s, other: c, going: direction * c > 0 ? 1 : -1 });
     for (let k = 0; k < slots.length; k += 1) row[k] = all[slots[k]];
   }
 
@@ -123,9 +125,12 @@ export class CircleModel {
    */
   private spike(i: 0 | 1, back: number): number {
     const { lossMm, spikeMm, decayMm } = this.shape;
-    const [lost, held] = [lossMm[i], spikeMm[i]];
+    const [lost, held, decay] = [lossMm[i], spikeMm[i], decayMm[i]];
     if (back <= lost) return 0;
-    const left = back <= held ? 1 : Math.exp(-(this.path(back) - this.path(held)) / decayMm);
+    const gone = back <= held ? 0 : (this.path(back) - this.path(held)) / decay;
+    // What is hardly a number any more is slow to reckon with.
+    if (gone > GONE) return 0;
+    const left = Math.exp(-gone);
     return held > 0 ? Math.min(left, (back - lost) / held) : left;
   }
 

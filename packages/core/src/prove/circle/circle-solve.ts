@@ -1,12 +1,8 @@
-import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
+import { CholeskyDecomposition, EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
 import { BoundError } from "../../quantity";
 import { CircleModel, readingsOf, type CirclePart, type TurnShape } from "./circle-model";
 import { isFullCircle, type CircleSetup, type CircleTrace } from "./circle-trace";
 
-/** Readings that the length is chosen by. */
-const FEW = 2400;
-/** How often the shape of the turns is made anew from what was found. */
-const PASSES = 2;
 /** Fewer readings than this of one way round show no more than what goes slowly. */
 const SPARSE = 100;
 const FINE: readonly CirclePart[] = [
@@ -40,37 +36,76 @@ export interface Solved {
   readonly squares: number;
 }
 
+/** Readings whose rows are worked out together: their columns lie one behind the other, and stay in the cache. */
+const BLOCK = 512;
+
 /** Sums of the model’s columns and of the readings with them. */
 function normalOf(traces: readonly CircleTrace[], model: CircleModel): Normal {
   const n = model.parts.length;
   const row = new Float64Array(n);
-  const sums = new Float64Array(n * n);
-  const right = new Float64Array(n);
-  let all = 0;
+  // The readings stand as one column more behind those of the parts; filled up to whole tiles with empty ones.
+  const width = 4 * Math.ceil((n + 1) / 4);
+  const columns = Array.from({ length: width }, () => new Float64Array(BLOCK));
+  const sums = new Float64Array(width * width);
   for (const { direction, angles, deviations } of traces)
-    for (let i = 0; i < angles.length; i += 1) {
-      model.fill(row, angles[i], direction);
-      const mm = deviations[i];
-      all += mm * mm;
-      for (let a = 0; a < n; a += 1) {
-        const x = row[a];
-        right[a] += x * mm;
-        for (let b = a; b < n; b += 1) sums[a * n + b] += x * row[b];
+    for (let from = 0; from < angles.length; from += BLOCK) {
+      const length = Math.min(BLOCK, angles.length - from);
+      for (let i = 0; i < length; i += 1) {
+        model.fill(row, angles[from + i], direction);
+        for (let k = 0; k < n; k += 1) columns[k][i] = row[k];
+        columns[n][i] = deviations[from + i];
       }
+      for (let a = 0; a < width; a += 2)
+        for (let b = a - (a % 4); b < width; b += 4) addProducts(sums, columns, { a, b, length });
     }
   const matrix = Matrix.zeros(n, n);
   for (let a = 0; a < n; a += 1)
-    for (let b = a; b < n; b += 1) matrix.set(a, b, sums[a * n + b]).set(b, a, sums[a * n + b]);
-  return { matrix, right, all };
+    for (let b = a; b < n; b += 1) matrix.set(a, b, sums[a * width + b]).set(b, a, sums[a * width + b]);
+  const right = Float64Array.from({ length: n }, (_, a) => sums[a * width + n]);
+  return { matrix, right, all: sums[n * width + n] };
 }
 
+/** Products of two columns with four: eight sums that do not wait for each other, three times as fast as one by one. */
+function addProducts(
+  sums: Float64Array,
+  columns: readonly Float64Array[],
+  { a, b, length }: { readonly a: number; readonly b: number; readonly length: number },
+): void {
+  const [first, second, c0, c1, c2, c3] = [a, a + 1, b, b + 1, b + 2, b + 3].map((k) => columns[k]);
+  let f0 = 0;
+  let f1 = 0;
+  let f2 = 0;
+  let f3 = 0;
+  let s0 = 0;
+  let s1 = 0;
+  let s2 = 0;
+  let s3 = 0;
+  for (let i = 0; i < length; i += 1) {
+    const f = first[i];
+    const s = second[i];
+    f0 += f * c0[i];
+    f1 += f * c1[i];
+    f2 += f * c2[i];
+    f3 += f * c3[i];
+    s0 += s * c0[i];
+    s1 += s * c1[i];
+    s2 += s * c2[i];
+    s3 += s * c3[i];
+  }
+  const at = a * columns.length + b;
+  [f0, f1, f2, f3].forEach((sum, k) => (sums[at + k] += sum));
+  [s0, s1, s2, s3].forEach((sum, k) => (sums[at + columns.length + k] += sum));
+}
+
+const scaleOf = (matrix: Matrix): number[] => matrix.diagonal().map((d) => 1 / Math.sqrt(d || 1));
+
 /** A matrix with its rows and columns made larger. */
-export const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
+const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
   const n = scale.length;
   return Matrix.from1DArray(
     n,
     n,
-    matrix.to1DArray().map((v, k) => v * scale[Math.floor(k / n)] * scale[k % n]),
+    matrix.to1DArray().map((v, k) => v * (scale[Math.floor(k / n)] * scale[k % n])),
   );
 };
 
@@ -84,13 +119,13 @@ export const scaledBy = (matrix: Matrix, scale: readonly number[]): Matrix => {
  * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
  * const traces = [1, -1].map((direction) => ({ direction, angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) }));
  * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
- * const from = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+ * const from = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: [2, 2], lagMm: 0 };
  * solveFor(traces, new CircleModel(setup, from)).squares < 1e-9 // true
  */
 export function solveFor(traces: readonly CircleTrace[], model: CircleModel): Solved {
   const normal = normalOf(traces, model);
   const { matrix, right, all } = normal;
-  const scale = matrix.diagonal().map((d) => 1 / Math.sqrt(d || 1));
+  const scale = scaleOf(matrix);
   const scaled = scaledBy(matrix, scale);
   const least = Math.min(...new EigenvalueDecomposition(scaled).realEigenvalues);
   if (least < SINGULAR)
@@ -110,10 +145,10 @@ export function solveFor(traces: readonly CircleTrace[], model: CircleModel): So
  * Every so many readings, for what is only to be compared.
  * @param traces - as they were read
  * @param most - about how many are left
- * @returns the same, with at most some thousand readings
- * @example thinned([{ direction: 1, angles: new Float64Array(9000), deviations: new Float64Array(9000) }])[0].angles.length // 3000
+ * @returns the same, with so many readings
+ * @example thinned([{ direction: 1, angles: new Float64Array(9000), deviations: new Float64Array(9000) }], 3000)[0].angles.length // 3000
  */
-export function thinned(traces: readonly CircleTrace[], most = FEW): readonly CircleTrace[] {
+export function thinned(traces: readonly CircleTrace[], most: number): readonly CircleTrace[] {
   const every = Math.max(1, Math.floor(readingsOf(traces) / most));
   if (every === 1) return traces;
   const few = (values: Float64Array): Float64Array => values.filter((_, i) => i % every === 0);
@@ -139,6 +174,20 @@ export function untold(traces: readonly CircleTrace[]): readonly CirclePart[] {
   ];
 }
 
+/** Values of the parts for a shape that is only tried; null where it tells them not apart. */
+function valuesFor(traces: readonly CircleTrace[], model: CircleModel): { values: number[]; squares: number } | null {
+  const { matrix, right, all } = normalOf(traces, model);
+  const scale = scaleOf(matrix);
+  const factors = new CholeskyDecomposition(scaledBy(matrix, scale));
+  if (!factors.isPositiveDefinite()) return null;
+  const column = Matrix.columnVector(Array.from(right, (v, i) => v * scale[i]));
+  const values = factors
+    .solve(column)
+    .to1DArray()
+    .map((v, i) => v * scale[i]);
+  return { values, squares: values.reduce((s, v, i) => s - v * right[i], all) };
+}
+
 export interface Tried {
   readonly shape: TurnShape;
   readonly squares: number;
@@ -148,25 +197,31 @@ export interface Tried {
  * Fits with a length of the spike and a lag, and makes the shape of the turns anew from what comes of it.
  * @param traces - both directions, or one
  * @param setup - what was commanded
- * @param tried - the shape to begin with, and the parts that cannot be told
+ * @param tried - the shape to begin with, the parts that cannot be told, and how often it is made anew
  * @returns the shape, and the sum of squares that is left
  * @example
  * const angles = Float64Array.from({ length: 720 }, (_, i) => (i * Math.PI) / 360);
  * const traces = [1, -1].map((direction) => ({ direction, angles, deviations: angles.map((a) => 0.003 * Math.sin(2 * a)) }));
  * const setup = { radiusMm: 100, feedMmMin: 1000, centreMm: [0, 0], axes: [{ letter: "X", perTurnMm: null }, { letter: "Y", perTurnMm: null }] };
- * const from = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 2, lagMm: 0 };
+ * const from = { lossMm: [0, 0], spikeMm: [0, 0], decayMm: [2, 2], lagMm: 0 };
  * tryShape(traces, setup, { from, without: [] }).squares < 1e-9 // true
  */
 export function tryShape(
   traces: readonly CircleTrace[],
   setup: CircleSetup,
-  { from, without }: { readonly from: TurnShape; readonly without: readonly CirclePart[] },
+  {
+    from,
+    without,
+    passes = 1,
+  }: { readonly from: TurnShape; readonly without: readonly CirclePart[]; readonly passes?: number },
 ): Tried {
   let shape = from;
   let squares = Infinity;
-  for (let pass = 0; pass < PASSES; pass += 1) {
-    const found = solveFor(traces, new CircleModel(setup, shape, without));
-    const of = (part: CirclePart): number => Math.max(0, found.values[found.model.parts.indexOf(part)] ?? 0);
+  for (let pass = 0; pass < passes; pass += 1) {
+    const model = new CircleModel(setup, shape, without);
+    const found = valuesFor(traces, model);
+    if (!found) break;
+    const of = (part: CirclePart): number => Math.max(0, found.values[model.parts.indexOf(part)] ?? 0);
     squares = found.squares;
     shape = { ...shape, lossMm: [of("lost-1"), of("lost-2")], spikeMm: [of("spike-1"), of("spike-2")] };
   }

@@ -187,7 +187,7 @@ describe("a circle taken apart", () => {
 
   it("on half a circle radius, centre, scale and square hang together as trigonometry says", () => {
     // Correlations of the least-squares answer for 1, cos, sin, cos 2θ, sin 2θ over half a turn, integrated by hand.
-    const model = new CircleModel(SETUP, { lossMm: [0, 0], spikeMm: [0, 0], decayMm: 1, lagMm: 0 });
+    const model = new CircleModel(SETUP, { lossMm: [0, 0], spikeMm: [0, 0], decayMm: [1, 1], lagMm: 0 });
     const ids: CirclePart[] = ["radius", "centre-1", "centre-2", "mismatch", "square"];
     const at = ids.map((id) => model.parts.indexOf(id));
     const rows = Array.from({ length: 2000 }, (_, i) => {
