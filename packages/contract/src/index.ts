@@ -26,6 +26,7 @@ export * from "./stock/parts-csv";
 export type { CsvTable } from "./wire/csv-table";
 export * from "./prove/circle";
 export * from "./prove/circle-csv";
+export * from "./prove/circle-figure";
 export * from "./prove/correction";
 export * from "./prove/correction-csv";
 export * from "./prove/geometry";

@@ -4,6 +4,7 @@ import {
   formatQuantity,
   formatWithU,
   jobProgress,
+  judgeCircleRetest,
   judgeRetest,
   recordOf,
   stepIn,
@@ -140,6 +141,7 @@ function step(
       ? `${s.reading.label}: ${formatQuantity(s.reading.quantity, signed.reading, system)}.`
       : "",
     signed.figure ? `Loss: ${formatWithU(signed.figure.reversalValueMm, signed.figure.expandedMm, { system })}.` : "",
+    signed.circle ? judgeCircleRetest(signed.circle, s.axis ?? "", system).message : "",
     signed.kept ? `Went back ${signed.kept}${signed.change ? `: ${signed.change}` : ""}.` : "",
     ...s.parts.map((p) => `Put in: ${p.count} ${p.name}.`),
     ...s.torques,

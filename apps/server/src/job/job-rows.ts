@@ -1,7 +1,8 @@
-import { jobKind, type JobProgress, NoWay, planJob } from "@iron/core";
-import type { Job, JobAct, JobEventRecord } from "@iron/contract";
+import { type CircleFigure, jobKind, type JobProgress, NoWay, planJob } from "@iron/core";
+import { circleAsked, circleFigures, type Job, type JobAct, type JobEventRecord } from "@iron/contract";
 import type { Selectable } from "kysely";
 import { problem } from "../http/problem-error";
+import { circlesOf } from "../prove/circle-rows";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
 import type { Tables } from "../store/tables";
@@ -15,7 +16,9 @@ export async function fromOwnTest(
   trx: Db,
   { job, progress, act }: { readonly job: Job; readonly progress: JobProgress; readonly act: JobAct },
 ): Promise<JobAct> {
-  if (act.kind !== "sign" || !act.figure || act.figure.runId === null) return act;
+  if (act.kind !== "sign") return act;
+  if (act.circle) return { ...act, circle: await ownCircle(trx, { job, progress, act, circle: act.circle }) };
+  if (!act.figure || act.figure.runId === null) return act;
   const { runId } = act.figure;
   const step = progress.plan.steps.find((s) => s.id === act.step);
   const axis = job.axes.find((a) => a.letter === step?.axis);
@@ -42,6 +45,33 @@ export async function fromOwnTest(
     ...act,
     figure: { runId, reversalValueMm: row.lost_mm, expandedMm: row.expanded_mm },
   };
+}
+
+/** The circle that is named, as the shop keeps it: a finished one of the step’s axis, read since the job was opened. */
+async function ownCircle(
+  trx: Db,
+  {
+    job,
+    progress,
+    act,
+    circle,
+  }: {
+    readonly job: Job;
+    readonly progress: JobProgress;
+    readonly act: Extract<JobAct, { kind: "sign" }>;
+    readonly circle: CircleFigure;
+  },
+): Promise<CircleFigure> {
+  const step = progress.plan.steps.find((s) => s.id === act.step);
+  const asked = circleAsked(job, progress.plan as Job["plan"], step?.axis ?? "");
+  const all = asked ? circleFigures(await circlesOf(trx, job.machineId), asked) : [];
+  const own = all.find((f) => f.sessionId === circle.sessionId && f.plane.join() === circle.plane.join());
+  if (own) return own;
+  throw problem(422, {
+    title: "Not valid",
+    detail: `Circle ${circle.sessionId} cannot be this retest: a finished one is needed that shows ${step?.axis ?? "this axis"} both ways round, read since the job was opened.`,
+    errors: [{ path: "circle.sessionId", message: "A circle of its own axis is needed." }],
+  });
 }
 
 /** A sheet, or in words why no safe one is found. */

@@ -6,7 +6,7 @@ import {
   type Joint,
   type PassTrouble,
 } from "@iron/core";
-import type { CircleLimitsRecord, CirclePass, CirclePlane } from "@iron/contract";
+import type { CircleLimitsRecord, CirclePass, CirclePlane, Circles } from "@iron/contract";
 import type { Selectable } from "kysely";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
@@ -134,4 +134,39 @@ export async function limitsOf(db: Db, machineId: number): Promise<CircleLimitsR
   return row
     ? { limits: { ...USUAL_CIRCLE_LIMITS, ...fromJson(row.limits) }, why: row.why, by: row.by, at: row.at }
     : { limits: USUAL_CIRCLE_LIMITS, why: "", by: "", at: null };
+}
+
+export function sessionOf(row: Selectable<Tables["circle_session"]>, planes: readonly CirclePlane[]) {
+  return {
+    id: row.id,
+    machineId: row.machine_id,
+    state: row.state,
+    startedAt: row.started_at,
+    finishedAt: row.finished_at,
+    by: row.by,
+    reason: row.reason,
+    note: row.note,
+    temperatureC: row.temperature_c,
+    bar: fromJson(row.bar),
+    planes: [...planes],
+    joint: jointOf(planes),
+  };
+}
+
+/** All circles of a machine, the newest last. */
+export async function circlesOf(db: Db, machineId: number): Promise<Circles> {
+  const rows = await db
+    .selectFrom("circle_session")
+    .selectAll()
+    .where("machine_id", "=", machineId)
+    .orderBy("id")
+    .execute();
+  const planes = await planesOf(
+    db,
+    rows.map((r) => r.id),
+  );
+  return {
+    sessions: rows.map((r) => sessionOf(r, planes.get(r.id) ?? [])),
+    limits: await limitsOf(db, machineId),
+  };
 }

@@ -17,15 +17,13 @@ import type {
   CircleSession,
   MachineWithAxes,
 } from "@iron/contract";
-import type { Selectable } from "kysely";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Machines } from "../machine/machines";
 import { instant, type Clock } from "../shop/clock";
 import type { Db } from "../store/database";
 import { fromJson, toJson } from "../store/columns";
-import type { Tables } from "../store/tables";
 import type { WorkPool } from "../threads/pool";
-import { jointOf, limitsOf, planesOf, setupOf, traceBytes, traceOf, type NewPass } from "./circle-rows";
+import { circlesOf, limitsOf, planesOf, sessionOf, setupOf, traceBytes, traceOf, type NewPass } from "./circle-rows";
 
 /** Fresh bearings run in for about so long (common practice, no source), days. */
 const FRESH_DAYS = 56;
@@ -56,20 +54,7 @@ export class Circles {
   async list(machineId: number): Promise<CircleList> {
     const { db, machines } = this.needs;
     await machines.machine(machineId);
-    const rows = await db
-      .selectFrom("circle_session")
-      .selectAll()
-      .where("machine_id", "=", machineId)
-      .orderBy("id")
-      .execute();
-    const planes = await planesOf(
-      db,
-      rows.map((r) => r.id),
-    );
-    return {
-      sessions: rows.map((r) => sessionOf(r, planes.get(r.id) ?? [])),
-      limits: await limitsOf(db, machineId),
-    };
+    return circlesOf(db, machineId);
   }
 
   async session(id: number): Promise<CircleSession> {
@@ -297,23 +282,6 @@ export class Circles {
     const letters = rows.flatMap((r) => fromJson(r.items).flatMap((i) => (jobRenews(i.kind) ? [i.letter] : [])));
     return [...new Set(letters)].sort();
   }
-}
-
-function sessionOf(row: Selectable<Tables["circle_session"]>, planes: readonly CirclePlane[]) {
-  return {
-    id: row.id,
-    machineId: row.machine_id,
-    state: row.state,
-    startedAt: row.started_at,
-    finishedAt: row.finished_at,
-    by: row.by,
-    reason: row.reason,
-    note: row.note,
-    temperatureC: row.temperature_c,
-    bar: fromJson(row.bar),
-    planes: [...planes],
-    joint: jointOf(planes),
-  };
 }
 
 /** Which ways round a plane is worked out from. */

@@ -3,6 +3,7 @@ import {
   GIB_METHODS,
   HANDS,
   JOB_KIND_IDS,
+  jobRenews,
   JOINT_IDS,
   JOINT_STATES,
   NUT_SERVICES,
@@ -17,6 +18,7 @@ import {
 import * as z from "zod";
 import { axisConfigSchema } from "../machine/axis";
 import { finite, idSchema, instantSchema, note, oneOf } from "../wire/common";
+import { circleFigureSchema, type CircleAsked } from "../prove/circle-figure";
 import { operation } from "../wire/operation";
 
 const jobKindSchema = oneOf("Job", JOB_KIND_IDS);
@@ -28,6 +30,7 @@ export const jobOptionsSchema = z.object({
   newInsert: z.boolean(),
   farEndToo: z.boolean(),
   newBearings: z.boolean().default(true),
+  circle: z.boolean().optional(),
 });
 
 const strings = z.array(z.string()).readonly();
@@ -157,6 +160,7 @@ const signSchema = z.object({
   change: note("Change", 300),
   holdBy: note("Name", 40),
   figure: jobFigureSchema.nullable(),
+  circle: circleFigureSchema.nullable().optional(),
 });
 
 const stamp = { at: instantSchema, by: z.string(), key: z.string() };
@@ -294,3 +298,21 @@ export const JOB_OPERATIONS = {
   }),
   exportJob: operation("exportJob", "A job as JSON", { params: byId }),
 } as const;
+
+/** What a job asks of a circle that is the retest of one of its axes. */
+export function circleAsked(
+  job: Pick<Job, "items" | "openedAt" | "axes">,
+  plan: Job["plan"],
+  letter: string,
+): CircleAsked | null {
+  const lost = job.axes.find((a) => a.letter === letter);
+  return lost
+    ? {
+        letter,
+        since: job.openedAt,
+        lost,
+        fresh: job.items.some((i) => i.letter === letter && jobRenews(i.kind)),
+        square: plan.steps.some((s) => s.axis === letter && s.retest === "pattern"),
+      }
+    : null;
+}

@@ -28,7 +28,7 @@ export const STEP_ORDER: readonly string[] = [
   "mesh-set", "belt-new", "belt-on", "bumper-on", "release-balance",
   "untie", "remove-block",
   // It proves itself.
-  "creep", "marker", "reference", "set-gib", "slow-jog", "retest-chain", "retest-travel-load", "retest-travel-steps", "retest-home", "retest-tram", "retest-plumb", "retest-pattern", "review-compensation",
+  "creep", "marker", "reference", "set-gib", "slow-jog", "retest-chain", "retest-travel-load", "retest-travel-steps", "retest-home", "retest-tram", "retest-plumb", "retest-pattern", "retest-circle", "review-compensation",
   "park", "tab-fold", "covers-on", "panel-on", "last-stroke",
 ];
 

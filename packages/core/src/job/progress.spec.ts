@@ -96,6 +96,43 @@ describe("signing a step", () => {
     expect([7.9, 8, 8.1, -0.1].map((v) => readingWithin(retest.step, v))).toEqual([true, true, false, false]);
   });
 
+  it("a job that asks for a circle is held until one passes, or somebody accepts it by name and reason", () => {
+    const ask = (kind: JobKindId, circle?: boolean) =>
+      planJob({
+        axes: [{ letter: "X", config: box }],
+        items: [{ letter: "X", kind }],
+        options: { ...DEFAULT_OPTIONS, circle },
+      });
+    for (const kind of ["fixed-bearings", "gib", "screw"] as const) {
+      const asked = ask(kind, true).steps.filter((s) => s.retest === "circle");
+      expect([kind, asked.map((s) => s.phase)]).toEqual([kind, ["prove"]]);
+      expect(ask(kind).steps.filter((s) => s.retest === "circle")).toEqual([]);
+    }
+    const plan = ask("fixed-bearings", true);
+    const i = plan.steps.findIndex((s) => s.retest === "circle");
+    const progress = jobProgress(
+      plan,
+      plan.steps.slice(0, i).map((s): JobEvent => ({ kind: "sign", ...good(s) })),
+    );
+    const refuse = (over: Partial<SignedStep>): string =>
+      refuseSign(progress, good(plan.steps[i], over), rules)?.message ?? "";
+    const circle = (value: number): SignedStep["circle"] => ({
+      sessionId: 3,
+      at: "2026-03-04T08:00:00Z",
+      plane: ["X", "Y"],
+      feedMmMin: 1000,
+      found: [{ kind: "lost", letter: "X", value, u: 0.0005, leave: 0.01, repair: 0.025 }],
+      before: null,
+      fresh: true,
+      square: false,
+    });
+    expect(refuse({})).toBe("The retest has no circle yet: take one at Prove, both ways round.");
+    expect(refuse({ circle: circle(0.004) })).toBe("");
+    expect(refuse({ circle: circle(0.04) })).toContain("The retest does not pass. Circle XY");
+    expect(refuse({ circle: circle(0.04), reason: "roughing only" })).toBe("A deviation is accepted by name.");
+    expect(refuse({ circle: circle(0.04), reason: "roughing only", holdBy: "Ama" })).toBe("");
+  });
+
   it("an order that breaks a need is refused in words, the sheet’s own is not", () => {
     const { plan, progress } = at("fixed-bearings", (s) => s.id === planOf("fixed-bearings").steps[0].id);
     const own = plan.steps.map((s) => s.id);

@@ -1,4 +1,5 @@
 import { stateAfter, stateText, type MachineState } from "../machine/mechanism";
+import type { CircleFigure } from "../prove";
 import { auditSheet, auditStepNow } from "./audit";
 import { kitOf } from "./kit";
 import type { JobPlan } from "./planner";
@@ -18,6 +19,8 @@ export interface SignedStep {
   /** First name of who vouches, for steps that need a deliberate sign-off. */
   readonly holdBy: string;
   readonly figure: JobFigure | null;
+  /** A circle that was taken as the retest; not there on what was kept before it could be. */
+  readonly circle?: CircleFigure | null;
 }
 
 export type JobEvent =

@@ -23,10 +23,7 @@ import { placeOf } from "./order";
 import { stepKind } from "./step-kinds";
 import { valueOf, type StepContext, type StepKind } from "./step-kind";
 import { frontStep, type AxisWork } from "./axis-work";
-import { MAKERS, OPENERS, RESTORING } from "./step-doers";
-
-/** Put in by the walk where they are wanted, or once for the machine. */
-const UNPLACED = new Set(["gear-take", "block-away", "block-back", "isolate", "tools-out", "energise", "sign-off"]);
+import { MAKERS, OPENERS, RESTORING, SHOWN_BY_CIRCLE, UNPLACED } from "./step-doers";
 
 /** One step as it is on this axis, whatever its state. */
 interface Fitted {
@@ -331,6 +328,8 @@ class Selection {
     }
     for (const joint of open) for (const retest of retestsOf(config, joint)) this.add(`retest-${retest}`);
     for (const proof of owedIn(start.notes)) this.add(`retest-${retestFor(config, proof)}`);
+    const proves = [...this.chosen.keys()].some((id) => SHOWN_BY_CIRCLE.test(id));
+    if (this.work.options.circle && proves) this.add("retest-circle");
     if (this.chosen.has("retest-chain")) {
       note("measure-before", "before-known");
       this.add("review-compensation");

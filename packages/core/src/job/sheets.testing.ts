@@ -101,6 +101,7 @@ export function anyOptions(next: () => number): JobOptions {
     newInsert: flip(),
     farEndToo: flip(),
     newBearings: flip(),
+    circle: flip(),
   };
 }
 

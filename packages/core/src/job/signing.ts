@@ -1,4 +1,5 @@
 import type { LossLimits } from "../machine/axis";
+import { judgeCircleRetest } from "../prove";
 import { formatQuantity, lengthsIn, type UnitSystem } from "../quantity";
 import { stepBlocked, type JobProgress, type SignedStep } from "./progress";
 import { judgeRetest, type JobFigure } from "./retest";
@@ -45,7 +46,23 @@ export function refuseSign(progress: JobProgress, sign: SignedStep, rules: SignR
     return reasonWanted(
       `Found “${found.label}”: it does not go straight on. Say in a sentence how it goes on, and why.`,
     );
+  if (step.retest === "circle") return refuseCircle(step, sign, rules.system);
   return step.retest === "chain" ? refuseRetest(step, sign, rules) : refuseReading(step, sign, rules.system);
+}
+
+function refuseCircle(step: PlannedStep, sign: SignedStep, system: UnitSystem): SignRefusal | null {
+  if (!sign.circle) return refusal("The retest has no circle yet: take one at Prove, both ways round.");
+  return refuseFailed(judgeCircleRetest(sign.circle, step.axis ?? "", system), sign);
+}
+
+/** A retest that does not pass holds the sheet, unless somebody accepts it by name and reason. */
+function refuseFailed(judged: { readonly passes: boolean; readonly message: string }, sign: SignedStep) {
+  if (judged.passes) return null;
+  if (!sign.reason.trim())
+    return reasonWanted(
+      `The retest does not pass. ${judged.message} To go on all the same, somebody accepts the deviation with a reason.`,
+    );
+  return sign.holdBy.trim() ? null : reasonWanted("A deviation is accepted by name.");
 }
 
 function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): SignRefusal | null {
@@ -53,13 +70,7 @@ function refuseRetest(step: PlannedStep, sign: SignedStep, rules: SignRules): Si
   const letter = step.axis ?? "";
   const limits = rules.limits(letter);
   if (!limits) return null;
-  const judged = judgeRetest(rules.before(letter), sign.figure, { limits, system: rules.system });
-  if (judged.passes) return null;
-  if (!sign.reason.trim())
-    return reasonWanted(
-      `The retest does not pass. ${judged.message} To go on all the same, somebody accepts the deviation with a reason.`,
-    );
-  return sign.holdBy.trim() ? null : reasonWanted("A deviation is accepted by name.");
+  return refuseFailed(judgeRetest(rules.before(letter), sign.figure, { limits, system: rules.system }), sign);
 }
 
 /**

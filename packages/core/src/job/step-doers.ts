@@ -30,3 +30,17 @@ class Doers<Key> {
 export const OPENERS = new Doers<JointId>(OPENING, (e, joint) => e.kind === "joint" && e.joint === joint);
 
 export const MAKERS = new Doers<string>(STEP_KINDS, (e, note) => e.kind === "note" && e.id === note);
+
+/** Put in by the walk where they are wanted, or once for the machine. */
+export const UNPLACED: ReadonlySet<string> = new Set([
+  "gear-take",
+  "block-away",
+  "block-back",
+  "isolate",
+  "tools-out",
+  "energise",
+  "sign-off",
+]);
+
+/** Retests of what a circle shows too: what is lost, how it goes, how two axes stand to each other. */
+export const SHOWN_BY_CIRCLE = /^retest-(chain|travel|pattern)/;

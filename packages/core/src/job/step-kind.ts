@@ -62,6 +62,8 @@ export interface JobOptions {
   readonly farEndToo: boolean;
   /** A new screw gets new end bearings: an option with its cost, not a must. */
   readonly newBearings: boolean;
+  /** A circle beside the loss: for a shop that has a bar. Sheets kept before it could be asked for do not say. */
+  readonly circle?: boolean;
 }
 
 export const DEFAULT_OPTIONS: JobOptions = {

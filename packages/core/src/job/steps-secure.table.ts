@@ -215,6 +215,11 @@ export const SECURE_STEPS: readonly StepKind[] = [
     reading: { label: "Difference of the diagonals", quantity: "deviation", from: 0, to: 0.2, optional: true }, tools: ["caliper or steel rule"],
   },
   {
+    id: "retest-circle", phase: "prove", hands: "out", power: "on", minutes: 15, verbs: ["full-travel"], retest: "circle",
+    text: ({ letter, sheet }) => ({ title: "Retest: a circle", why: `It shows ${letter} beside another axis at the feed it works at: what it still loses, how steadily it goes, and how both stand.`, how: ["At Prove: the plane, radius and feed of the circle before the job; with none before, the plane it works in most.", "Some strokes first, then both ways round, doors shut.", ...(sheet.has("bearing-in") || sheet.has("new-screw") ? ["Spikes where it turns round are normal on fresh parts and are not judged; friction compensation stays at zero."] : [])], good: `Nothing of ${letter} above what can be left.`, ifNot: "Over, or cannot tell: nothing is closed. The circle names the part." }),
+    tools: ["bar between two magnetic seats"],
+  },
+  {
     id: "review-compensation", phase: "prove", hands: "out", power: "on", minutes: 3, uses: ["retested:chain"],
     text: { title: "Entered compensation down to what is left", why: "What was entered for the old slack is too much for the new.", how: ["Set it to what the retest says, never above; then the aim is zero.", "Above what may be compensated: mechanics first."], good: "The reversal reads zero within U, never negative." },
   },

@@ -163,6 +163,12 @@ export class FixStation {
       nut: any("ball-nut"),
       bearings: any("fixed-bearings"),
       screw: any("screw"),
+      // A circle shows two axes, and nothing of a job that proves neither loss nor travel nor how they stand.
+      circle:
+        this.context.axes().length > 1 &&
+        (this.plan()?.steps ?? []).some((s) =>
+          ["chain", "travel-load", "travel-steps", "pattern"].includes(s.retest ?? ""),
+        ),
     };
   });
   /** What the open case points to, where that is mended by a job that is not ticked yet. */

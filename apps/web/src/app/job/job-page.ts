@@ -116,7 +116,9 @@ export class JobPage {
     });
     // A retest is taken on another page: look for it whenever the step is shown.
     effect(() => {
-      if (this.step()?.retest === "chain") untracked(() => this.store.loadRuns());
+      const retest = this.step()?.retest;
+      if (retest === "chain") untracked(() => this.store.loadRuns());
+      if (retest === "circle") untracked(() => this.store.loadCircles());
     });
   }
 

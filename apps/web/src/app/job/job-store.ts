@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal } from "@angular/core";
-import type { Axis, IndicatorRecord, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
+import type { Axis, Circles, IndicatorRecord, Job, JobAct, LinkShare, RunSummary } from "@iron/contract";
 import { isSplitTest, jobProgress } from "@iron/core";
 import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
@@ -43,6 +43,9 @@ export class JobStore {
   readonly refused = signal<readonly { readonly act: JobAct; readonly message: string }[]>([]);
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
+  /** Circles of the machine, for a retest by one; null until they are there. */
+  readonly circles = signal<Circles | null>(null);
+  readonly circlesFailed = signal("");
   /** What the shop measures with: a typed loss is as good as its indicator. */
   readonly indicators = signal<readonly IndicatorRecord[]>([]);
   /** What each link of an axis is known to lose, by axis id. */
@@ -109,6 +112,17 @@ export class JobStore {
         },
         error: () => undefined,
       });
+  }
+
+  /** Circles taken since, for a retest by one. */
+  loadCircles(): void {
+    const job = this.job();
+    if (!job) return;
+    this.circlesFailed.set("");
+    this.api.call("circles", { params: { id: job.machineId } }).subscribe({
+      next: (circles) => this.circles.set(circles),
+      error: saidIn(this.circlesFailed),
+    });
   }
 
   /** Takes an act: shown at once, kept in the browser, sent as soon as it can be. */

@@ -4,6 +4,7 @@ import {
   formatQuantity,
   formatWithU,
   JOB_KINDS,
+  judgeCircleRetest,
   judgeRetest,
   lengthsIn,
   LINK_OF_JOINT,
@@ -150,7 +151,11 @@ export function beforeAfter(job: Job, progress: JobProgress, system: UnitSystem)
   return job.axes.map((axis) => {
     const steps = progress.plan.steps.filter((s) => s.axis === axis.letter && s.retest);
     const proofs = steps.map((step) =>
-      step.retest === "chain" ? chainProof(job, { progress, axis, system }) : readingProof(step, progress, system),
+      step.retest === "chain"
+        ? chainProof(job, { progress, axis, system })
+        : step.retest === "circle"
+          ? circleProof(step, progress, system)
+          : readingProof(step, progress, system),
     );
     // A job that ended before its retests still says what was measured.
     const all = proofs.length ? proofs : [chainProof(job, { progress, axis, system })];
@@ -177,6 +182,13 @@ function chainProof(
     ? `${formatWithU(before.reversalValueMm, before.expandedMm, { system })} before.`
     : "Nothing measured before.";
   return { message, passes: null };
+}
+
+function circleProof(step: PlannedStep, progress: JobProgress, system: UnitSystem): OneProof {
+  const circle = progress.signed.find((s) => s.step === step.id)?.circle;
+  return circle
+    ? judgeCircleRetest(circle, step.axis ?? "", system)
+    : { message: "No circle taken yet.", passes: progress.done.has(step.id) ? true : null };
 }
 
 function readingProof(step: PlannedStep, progress: JobProgress, system: UnitSystem): OneProof {

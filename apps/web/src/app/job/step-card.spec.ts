@@ -8,6 +8,7 @@ import {
   defaultAxis,
   jobProgress,
   planJob,
+  USUAL_CIRCLE_LIMITS,
   type JobEvent,
   type JobKindId,
   type PlannedStep,
@@ -16,13 +17,15 @@ import {
 import { within } from "@testing-library/dom";
 import { chooseIn } from "../../testing/place";
 import { JobStore } from "./job-store";
+import { circlePlane, circleSession, leaning } from "../../testing/circle";
 import { newSign } from "../../testing/signed";
 import { StepCard } from "./step-card";
 
 const config = defaultAxis("vertical-centre", "X");
 
 function jobOf(kind: JobKindId): Job {
-  const plan = planJob({ axes: [{ letter: "X", config }], items: [{ letter: "X", kind }], options: DEFAULT_OPTIONS });
+  const options = { ...DEFAULT_OPTIONS, circle: true };
+  const plan = planJob({ axes: [{ letter: "X", config }], items: [{ letter: "X", kind }], options });
   const axis = {
     axisId: 1,
     letter: "X",
@@ -150,6 +153,29 @@ describe("a step at the machine", () => {
     sign(fixture);
     expect(alertIn(fixture)).toContain("does not pass");
     expect(sent).toEqual([]);
+  });
+
+  it("a circle read since the job was opened is taken over as the retest, and said to pass or not", () => {
+    const { fixture, sent } = show("tighten", (s) => s.retest === "circle");
+    sign(fixture);
+    expect(rootOf(fixture).textContent).toContain("The retest has no circle yet");
+    const plane = circlePlane([leaning(1, 0, 0.06), leaning(-1, 0, 0.06)]);
+    const at = (id: number, startedAt: string) => circleSession([plane], { id, state: "finished", startedAt });
+    const limits = { limits: USUAL_CIRCLE_LIMITS, why: "", by: "", at: null };
+    const sessions = [at(4, "2026-03-01T08:00:00Z"), at(5, "2026-03-03T11:00:00Z")];
+    TestBed.inject(JobStore).circles.set({ sessions, limits });
+    TestBed.tick();
+    const use = within(rootOf(fixture)).getAllByRole("button", { name: /^Use circle XY/ });
+    expect(use).toHaveLength(1);
+    use[0].click();
+    TestBed.tick();
+    expect(rootOf(fixture).textContent).toContain("Does not pass. Circle XY at 1000 mm/min. X loses");
+    sign(fixture);
+    expect(sent).toEqual([]);
+    type(fixture, "Reason to go on all the same", "roughing only");
+    type(fixture, "Who vouches, first name", "Ama");
+    sign(fixture);
+    expect(sent.at(-1)?.circle).toMatchObject({ sessionId: 5, before: { at: "2026-03-01T08:00:00Z" } });
   });
 
   it("a retest that does not pass asks for a reason, which an answer does not take away", () => {

@@ -24,6 +24,7 @@ import {
   typedExpanded,
   unitOf,
   UNIT_WORD,
+  type CircleFigure,
   type JobFigure,
   type JobProgress,
   type PlannedStep,
@@ -32,6 +33,7 @@ import {
 import { parseDecimal, type Job } from "@iron/contract";
 import { Preferences } from "../data/preferences";
 import { momentText } from "../shared/times.text";
+import { CircleRetest } from "./circle-retest";
 import { beforeFigure, stepLinks } from "./job.view";
 import { JobStore } from "./job-store";
 import { ChoiceField, choicesOf, TextField } from "../shared/fields";
@@ -63,6 +65,7 @@ interface Typed {
     ButtonDirective,
     ChoiceField,
     ChoicesPipe,
+    CircleRetest,
     OneOf,
     PhotoField,
     ReactiveFormsModule,
@@ -107,6 +110,10 @@ export class StepCard {
   /** Taken over from a test, instead of typed. */
   protected readonly figure = linkedSignal<string, JobFigure | null>({ source: this.stepId, computation: () => null });
   protected readonly takenReading = linkedSignal<string, number | null>({
+    source: this.stepId,
+    computation: () => null,
+  });
+  protected readonly circle = linkedSignal<string, CircleFigure | null>({
     source: this.stepId,
     computation: () => null,
   });
@@ -233,7 +240,8 @@ export class StepCard {
       shown === undefined
         ? this.takenReading()
         : fromShown(asked?.quantity ?? "number", shown, this.preferences.system());
-    return { step: this.step().id, found, words, reading, reason, kept, change, holdBy, figure: this.figureOf(value) };
+    const said = { step: this.step().id, found, words, reading, reason, kept, change, holdBy };
+    return { ...said, figure: this.figureOf(value), circle: this.circle() };
   }
 
   protected sign(): void {

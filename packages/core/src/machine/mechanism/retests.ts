@@ -2,7 +2,16 @@ import type { AxisConfig } from "../axis";
 import { jointsOf, type JointId } from "./joints";
 import { proofsOf, type Proof } from "./proofs";
 
-export const RETEST_IDS = ["chain", "travel-load", "travel-steps", "home", "tram", "plumb", "pattern"] as const;
+export const RETEST_IDS = [
+  "chain",
+  "travel-load",
+  "travel-steps",
+  "home",
+  "tram",
+  "plumb",
+  "pattern",
+  "circle",
+] as const;
 export type RetestId = (typeof RETEST_IDS)[number];
 
 /**

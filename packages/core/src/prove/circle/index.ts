@@ -7,6 +7,7 @@ export * from "./circle-joint";
 export * from "./circle-limits";
 export * from "./circle-model";
 export * from "./circle-program";
+export * from "./circle-retest";
 export * from "./circle-quantities";
 export * from "./circle-trace";
 export * from "./circle-tremble";
