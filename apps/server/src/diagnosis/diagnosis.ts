@@ -32,7 +32,7 @@ import type { Db } from "../store/database";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
 import type { Machines } from "../machine/machines";
-import { circleLoss } from "../prove/circle-losses";
+import { circleLoss, circleTremble } from "../prove/circle-losses";
 import { mendingOf } from "../job/mending";
 import { ledgerView, mindView, QUESTIONS, testsView, verdictView } from "./diagnosis-view";
 import { resultOf } from "../measure/readings";
@@ -70,7 +70,8 @@ export class Diagnose {
     const reports: Report[] = [
       ...toldAsReports(told.answers),
       ...results.flatMap((r) => answersAsReports(r.answers, "test", `result ${r.id}`)),
-      ...measured.reports,
+      // What somebody says of the same thing comes before what an instrument makes of it.
+      ...measured.reports.filter((r) => r.source === "test" || told.answers[r.finding] === undefined),
     ];
     const posterior = infer({
       axis: axis.config,
@@ -190,6 +191,9 @@ export class Diagnose {
       const uMm = Math.max(expandedMm / 2, 1e-5);
       magnitudes.push({ kind: "whole-chain", reversalValueMm, uMm, ref: `circle ${circleId}`, confirmed: true });
     }
+    const trembles = await circleTremble(this.needs.db, axis, since);
+    // What a bar sees of it is what stands on the part.
+    if (trembles !== null) reports.push(...answersAsReports({ chatter: true }, "symptom", `circle ${trembles}`));
     return { magnitudes, list, made: rows.map((r) => r.kind), reports, since };
   }
 

@@ -1,6 +1,8 @@
+import { judgeCircle } from "@iron/core";
 import type { Axis } from "@iron/contract";
+import { sql } from "kysely";
 import type { Db } from "../store/database";
-import { jointOf, planesOf } from "./circle-rows";
+import { jointOf, limitsOf, planesOf } from "./circle-rows";
 
 /** What a circle says an axis loses when it turns round: a loss of the whole chain, at the circle’s own place and feed. */
 export interface CircleLoss {
@@ -39,4 +41,46 @@ export async function circleLoss(db: Db, axis: Axis, since: string | null): Prom
     if (found && at !== null) return { circleId: id, mm: found.value, expandedMm: found.u, at };
   }
   return null;
+}
+
+/**
+ * The last finished circle since somebody worked on the axis, if the axis trembles in it by more than can be left; null
+ * where it does not, or none was finished.
+ */
+export async function circleTremble(db: Db, axis: Axis, since: string | null): Promise<number | null> {
+  const row = await db
+    .selectFrom("circle_session")
+    .select("id")
+    .where("machine_id", "=", axis.machineId)
+    .where("state", "=", "finished")
+    .where("finished_at", ">", since ?? "")
+    .where(
+      "id",
+      "in",
+      db
+        .selectFrom("circle_plane")
+        .select("session_id")
+        .where("analysis", "is not", null)
+        .where((eb) =>
+          eb.or(
+            ([0, 1] as const).map((i) =>
+              eb(sql<number>`json_extract(circle_plane.axis_ids, ${sql.lit(`$[${i}]`)})`, "=", axis.id),
+            ),
+          ),
+        ),
+    )
+    .orderBy("finished_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  if (!row) return null;
+  const planes = (await planesOf(db, [row.id])).get(row.id) ?? [];
+  const { limits } = await limitsOf(db, axis.machineId);
+  const shakes = planes.some(({ axisIds, analysis }) => {
+    const at = axisIds.indexOf(axis.id) as 0 | 1;
+    if (!analysis || !axisIds.includes(axis.id)) return false;
+    const tremble = { value: analysis.tremble.rmsMm[at], u: analysis.tremble.uMm[at] };
+    const judged = judgeCircle("tremble", tremble, limits);
+    return judged.code === "act" || (judged.code === "watch" && !judged.perhaps);
+  });
+  return shakes ? row.id : null;
 }

@@ -1,5 +1,5 @@
 import { usualCircles, type CirclePlan } from "@iron/core";
-import type { BarBatch, CircleDrawn, Circles, CircleSession, Floor, MachineWithAxes } from "@iron/contract";
+import type { BarBatch, CircleDrawn, Circles, CircleSession, Diagnosis, Floor, MachineWithAxes } from "@iron/contract";
 import type { AddressInfo } from "node:net";
 import { fromJson, toJson } from "../store/columns";
 import { testApp, type TestApp } from "../testing/test-app";
@@ -96,6 +96,20 @@ describe("circles of a machine", () => {
     expect(z).toBeGreaterThan(2 * x);
     const line = session.planes[0].analysis?.tremble.lines[0];
     expect(line).toMatchObject({ by: "order", letter: "Y", perTurn: expect.closeTo(5.4, 1) as number });
+    // Once it is finished it speaks in a case of the axis that trembles, and in none of the one that is clean.
+    await t.api.post(`/api/circles/${session.id}/finish`).expect(200);
+    const told = async (letter: string): Promise<readonly string[]> => {
+      const axis = machine.axes.find((a) => a.config.letter === letter);
+      const axisIds = [axis?.id];
+      const opened = await t.api.post(`/api/machines/${machine.id}/cases`).send({ axisIds, context: {} }).expect(201);
+      const { body } = await t.api.get(`/api/cases/${(opened.body as { id: number }).id}/assessment`).expect(200);
+      const refs = (body as Diagnosis).leading.flatMap((c) =>
+        [...c.speaksFor, ...c.speaksAgainst].map((one) => one.ref ?? ""),
+      );
+      return refs.filter((ref) => ref === `circle ${session.id}`);
+    };
+    expect((await told("Y")).length).toBeGreaterThan(0);
+    expect(await told("X")).toEqual([]);
   });
 
   it("what a radio loses stays lost, and is said", async () => {

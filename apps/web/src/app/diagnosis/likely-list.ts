@@ -101,6 +101,7 @@ export class LikelyList {
   protected link(ref: string | null): { path: string; fragment?: string } | null {
     const [kind, id] = (ref ?? "").split(" ");
     if (kind === "job") return { path: `/jobs/${id}` };
+    if (kind === "circle") return { path: `/circles/${id}` };
     if (kind === "run") return { path: `${this.base()}/runs/${id}` };
     if (kind === "result") return { path: `${this.base()}/locate`, fragment: `result-${id}` };
     return kind === "symptoms" ? { path: `${this.base()}/ask` } : null;
