@@ -75,12 +75,17 @@ export async function circleTremble(db: Db, axis: Axis, since: string | null): P
   if (!row) return null;
   const planes = (await planesOf(db, [row.id])).get(row.id) ?? [];
   const { limits } = await limitsOf(db, axis.machineId);
-  const shakes = planes.some(({ axisIds, analysis }) => {
-    const at = axisIds.indexOf(axis.id) as 0 | 1;
-    if (!analysis || !axisIds.includes(axis.id)) return false;
-    const tremble = { value: analysis.tremble.rmsMm[at], u: analysis.tremble.uMm[at] };
-    const judged = judgeCircle("tremble", tremble, limits);
-    return judged.code === "act" || (judged.code === "watch" && !judged.perhaps);
+  const seen = planes.flatMap(({ axisIds, analysis }) => {
+    const at = axisIds.indexOf(axis.id);
+    if (!analysis || (at !== 0 && at !== 1)) return [];
+    const { code, ...judged } = judgeCircle(
+      "tremble",
+      { value: analysis.tremble.rmsMm[at], u: analysis.tremble.uMm[at] },
+      limits,
+    );
+    return [code === "act" || (code === "watch" && !("perhaps" in judged && judged.perhaps))];
   });
+  // What is of the axis itself shows in every plane; beside another that trembles it only seems to.
+  const shakes = seen.length > 0 && seen.every(Boolean);
   return shakes ? row.id : null;
 }

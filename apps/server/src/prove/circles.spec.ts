@@ -1,4 +1,4 @@
-import { usualCircles, type CirclePlan } from "@iron/core";
+import { FINDINGS, usualCircles, type CirclePlan } from "@iron/core";
 import type { BarBatch, CircleDrawn, Circles, CircleSession, Diagnosis, Floor, MachineWithAxes } from "@iron/contract";
 import type { AddressInfo } from "node:net";
 import { fromJson, toJson } from "../store/columns";
@@ -103,10 +103,11 @@ describe("circles of a machine", () => {
       const axisIds = [axis?.id];
       const opened = await t.api.post(`/api/machines/${machine.id}/cases`).send({ axisIds, context: {} }).expect(201);
       const { body } = await t.api.get(`/api/cases/${(opened.body as { id: number }).id}/assessment`).expect(200);
-      const refs = (body as Diagnosis).leading.flatMap((c) =>
-        [...c.speaksFor, ...c.speaksAgainst].map((one) => one.ref ?? ""),
-      );
-      return refs.filter((ref) => ref === `circle ${session.id}`);
+      const all = (body as Diagnosis).leading.flatMap((c) => [...c.speaksFor, ...c.speaksAgainst]);
+      const chatter = FINDINGS.find((f) => f.id === "chatter")?.text ?? "";
+      return all
+        .filter((one) => one.ref === `circle ${session.id}` && one.message.includes(chatter))
+        .map((one) => one.message);
     };
     expect((await told("Y")).length).toBeGreaterThan(0);
     expect(await told("X")).toEqual([]);
