@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { median } from "simple-statistics";
+import { liveCircle } from "./circle-live";
 import { fill } from "./server";
 import { Served } from "./served";
 
@@ -151,7 +152,7 @@ export async function benchWeb(): Promise<boolean> {
       good &&= kb <= PLACE_MOST_KB;
       console.log(`  ${place}: ${kb.toFixed(0)} kB more${kb <= PLACE_MOST_KB ? "" : `, over ${PLACE_MOST_KB}`}`);
     }
-    return good;
+    return (await liveCircle(browser, served.url)) && good;
   } finally {
     rmSync(STATIC, { force: true });
     await served.end();

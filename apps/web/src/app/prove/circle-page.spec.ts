@@ -109,7 +109,9 @@ describe("a session of circles", () => {
     expect(page.text()).toContain("The server does not answer.");
     expect(page.value(/^Every 10° from 0°/)).toContain("0.1 0.2");
     page.press("Keep these readings");
+    expect(page.text()).toContain("The readings are taken apart");
     answer(http.expectOne("/api/circle-planes/11/typed"), circleSession([read]));
+    expect(page.text()).not.toContain("The readings are taken apart");
     around();
     expect(page.page.queryByLabelText(/^Every 10° from 0°/)).toBeNull();
   });

@@ -1,6 +1,6 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
 import type { Axis, BarBatch, CircleDrawn, CirclePlane, Circles, CircleSession } from "@iron/contract";
-import { forkJoin, type Observable, type Subscription } from "rxjs";
+import { finalize, forkJoin, type Observable, type Subscription } from "rxjs";
 import { Api } from "../data/api";
 import { saidIn } from "../data/problems";
 import { BarStream } from "./bar-stream";
@@ -69,6 +69,8 @@ export class CircleStore {
   /** Why the last thing asked for was refused. */
   readonly refusal = signal("");
   readonly busy = signal(false);
+  /** Readings are kept, and the server takes them apart. */
+  readonly working = signal(false);
   readonly live = signal<LivePass | null>(null);
   readonly waiting = signal(false);
   readonly reading = computed(() => this.live() !== null);
@@ -146,7 +148,7 @@ export class CircleStore {
 
   /** Keeps a file; what is wrong with it is told as the server says it. */
   importCsv(planeId: number, text: string, kept: () => void): void {
-    this.act(this.api.call("importCircle", { params: { id: planeId }, body: { text } }), kept);
+    this.keep(this.api.call("importCircle", { params: { id: planeId }, body: { text } }), kept);
   }
 
   typed(
@@ -155,7 +157,12 @@ export class CircleStore {
     kept: () => void,
   ): void {
     const body = { direction, readings: [...readings] };
-    this.act(this.api.call("typeCircle", { params: { id: planeId }, body }), kept);
+    this.keep(this.api.call("typeCircle", { params: { id: planeId }, body }), kept);
+  }
+
+  private keep(request: Observable<CircleSession>, kept: () => void): void {
+    this.working.set(true);
+    this.act(request.pipe(finalize(() => this.working.set(false))), kept);
   }
 
   private act(request: Observable<CircleSession>, done: () => void = () => undefined): void {

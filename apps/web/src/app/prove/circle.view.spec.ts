@@ -23,7 +23,7 @@ describe("what a circle’s numbers say", () => {
     const [row] = view?.rows ?? [];
     // 0.006 mm · sin 2θ is half of the lean times the radius: 0.12 mm/m, 36 µm over 300 mm.
     expect(row.sentence).toMatch(/^The corner between \+X and \+Y is closed: 36\.0 ± [\d.]+ µm over 300 mm\.$/);
-    expect(row.left).toMatch(/^Without it G\(b\) would be 0\.\d µm instead of 12\.0 µm\.$/);
+    expect(row.left).toMatch(/^Without it G\(b\) would be 0\.\d+ ± 0\.\d+ µm instead of 12\.0 µm\.$/);
     expect(row.lead).toEqual({ to: "level" });
     expect(planeView({ ...shown(), system: "inch" })?.rows[0].sentence).toContain("tenths over 12 in");
   });

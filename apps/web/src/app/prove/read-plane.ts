@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
+import { ProgressBar } from "primeng/progressbar";
 import { formatSize, roundText, type DwellWord } from "@iron/core";
 import { parseCircleCsv, parseDecimal, type CirclePlane, type CsvError } from "@iron/contract";
 import { AddressPipe } from "../data/address.pipe";
@@ -13,10 +14,18 @@ import { circleChecks } from "./circle.view";
 /** How a plane is read: what to see to first, then the bar one way and the other, a file, or an indicator’s readings. */
 @Component({
   selector: "ip-read-plane",
-  imports: [AddressPipe, ButtonDirective, ChoiceField, Opens, TextField],
+  imports: [ProgressBar, AddressPipe, ButtonDirective, ChoiceField, Opens, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./circle.css",
   template: `
+    @if (store.working()) {
+      <div role="status">
+        <p class="quiet">
+          The readings are taken apart: seconds for a usual circle, half a minute for ten minutes of them at 1 kHz.
+        </p>
+        <p-progressbar mode="indeterminate" ariaLabel="Readings are taken apart" />
+      </div>
+    }
     @if (next(); as direction) {
       <h2>{{ heading() }}</h2>
       <ul class="checks">

@@ -1,6 +1,6 @@
 import { EigenvalueDecomposition, Matrix, solve } from "ml-matrix";
 import { requireBound } from "../../quantity";
-import { isFullCircle, turned, type CircleTrace } from "./circle-trace";
+import { aroundOf, isFullCircle, turned, type CircleTrace } from "./circle-trace";
 
 /** The quantities of ISO 230-4:2005, mm; null where this trace cannot give them. */
 export interface CircleQuantities {
@@ -36,14 +36,20 @@ export function ringOf(traces: readonly CircleTrace[]): Ring {
   requireBound({ "number of readings": count }, count >= 3, "at least 3");
   const normal = new Float64Array(9);
   const right = new Float64Array(3);
-  for (const { angles, deviations } of traces)
-    for (let i = 0; i < angles.length; i += 1) {
-      const row = [1, Math.cos(angles[i]), Math.sin(angles[i])];
+  const row = new Float64Array(3);
+  for (const trace of traces) {
+    const { cos, sin } = aroundOf(trace);
+    for (let i = 0; i < cos.length; i += 1) {
+      row[0] = 1;
+      row[1] = cos[i];
+      row[2] = sin[i];
+      const mm = trace.deviations[i];
       for (let a = 0; a < 3; a += 1) {
-        right[a] += row[a] * deviations[i];
+        right[a] += row[a] * mm;
         for (let b = 0; b < 3; b += 1) normal[3 * a + b] += row[a] * row[b];
       }
     }
+  }
   const matrix = Matrix.from1DArray(3, 3, Array.from(normal));
   const least = Math.min(...new EigenvalueDecomposition(matrix).realEigenvalues);
   requireBound({ "spread of the angles": least }, least > 1e-9 * count, "more than one place on the circle");
@@ -53,20 +59,14 @@ export function ringOf(traces: readonly CircleTrace[]): Ring {
 
 /** Largest less smallest distance from the centre of a ring. */
 function zoneOf(traces: readonly CircleTrace[], ring: Ring): number {
-  let [least, most] = [Infinity, -Infinity];
-  for (const { angles, deviations } of traces)
-    for (let i = 0; i < angles.length; i += 1) {
-      const r = deviations[i] - ring.x * Math.cos(angles[i]) - ring.y * Math.sin(angles[i]);
-      if (r < least) least = r;
-      if (r > most) most = r;
-    }
+  const { most, least } = radialOf(traces, ring);
   return most - least;
 }
 
 /** Readings of a trace by angle, for reading between them. */
-function byAngle({ angles, deviations }: CircleTrace): { readonly at: Float64Array; readonly mm: Float64Array } {
-  const order = Array.from(angles, (a, i) => ({ at: turned(a), mm: deviations[i] })).sort((a, b) => a.at - b.at);
-  return { at: Float64Array.from(order, (o) => o.at), mm: Float64Array.from(order, (o) => o.mm) };
+function byAngle(trace: CircleTrace): { readonly at: Float64Array; readonly mm: Float64Array } {
+  const { at, order } = aroundOf(trace);
+  return { at, mm: Float64Array.from(order, (i) => trace.deviations[i]) };
 }
 
 /** Between two readings no further apart than this, rad, it is read off the straight line. */
@@ -132,12 +132,15 @@ export function circleQuantities(
 }
 
 function radialOf(traces: readonly CircleTrace[], { x, y }: Ring): { readonly most: number; readonly least: number } {
-  let [most, least] = [-Infinity, Infinity];
-  for (const { angles, deviations } of traces)
-    for (let i = 0; i < angles.length; i += 1) {
-      const r = deviations[i] - x * Math.cos(angles[i]) - y * Math.sin(angles[i]);
+  let most = -Infinity;
+  let least = Infinity;
+  for (const trace of traces) {
+    const { cos, sin } = aroundOf(trace);
+    for (let i = 0; i < cos.length; i += 1) {
+      const r = trace.deviations[i] - x * cos[i] - y * sin[i];
       if (r > most) most = r;
       if (r < least) least = r;
     }
+  }
   return { most, least };
 }
