@@ -49,7 +49,9 @@ describe("a circle as the retest of a job", () => {
     t.api.post(`/api/jobs/${job.id}/acts`).set("x-working-as", "Tomas").send(body);
 
   /** A job that asks for a circle, signed up to it. */
-  async function upToCircle(): Promise<{ job: Job; step: PlannedStep }> {
+  async function upToCircle(
+    atBefore: () => Promise<unknown> = async () => undefined,
+  ): Promise<{ job: Job; step: PlannedStep }> {
     const made = await t.api
       .post(`/api/machines/${x.machineId}/jobs`)
       .send({
@@ -63,6 +65,7 @@ describe("a circle as the retest of a job", () => {
       const { next } = jobProgress(job.plan, job.events);
       if (!next) throw new Error("no circle was asked for");
       if (next.retest === "circle") return { job, step: next };
+      if (next.kind === "measure-before") await atBefore();
       job = (await act(job, plainSign(next)).expect(200)).body as Job;
     }
   }
@@ -73,8 +76,8 @@ describe("a circle as the retest of a job", () => {
   };
 
   it("is taken from a circle read since, beside the one before; the shop’s own numbers stand, whatever was sent", async () => {
-    await circle(0.04);
-    const { job, step } = await upToCircle();
+    // Taken on the job’s own sheet, before anything was touched.
+    const { job, step } = await upToCircle(() => circle(0.04));
     expect((await act(job, plainSign(step)).expect(409)).body.detail).toContain("The retest has no circle yet");
     expect(await figures(job)).toEqual([]);
     await circle(0.003);

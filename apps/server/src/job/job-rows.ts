@@ -47,7 +47,7 @@ export async function fromOwnTest(
   };
 }
 
-/** The circle that is named, as the shop keeps it: a finished one of the step’s axis, read since the job was opened. */
+/** The circle that is named, as the shop keeps it: a finished one of the step’s axis, read since the work was done. */
 async function ownCircle(
   trx: Db,
   {
@@ -69,7 +69,7 @@ async function ownCircle(
   if (own) return own;
   throw problem(422, {
     title: "Not valid",
-    detail: `Circle ${circle.sessionId} cannot be this retest: a finished one is needed that shows ${step?.axis ?? "this axis"} both ways round, read since the job was opened.`,
+    detail: `Circle ${circle.sessionId} cannot be this retest: a finished one is needed that shows ${step?.axis ?? "this axis"} both ways round, read since the work was done.`,
     errors: [{ path: "circle.sessionId", message: "A circle of its own axis is needed." }],
   });
 }

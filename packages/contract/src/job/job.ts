@@ -299,9 +299,19 @@ export const JOB_OPERATIONS = {
   exportJob: operation("exportJob", "A job as JSON", { params: byId }),
 } as const;
 
+const WORK: readonly z.infer<typeof plannedStepSchema>["phase"][] = ["secure", "work", "power"];
+
+/** When the last work before the retests was signed: what was read until then was read before it. */
+function workedAt({ openedAt, events }: Pick<Job, "openedAt" | "events">, plan: Job["plan"]): string {
+  const worked = new Set(plan.steps.flatMap((s) => (WORK.includes(s.phase) ? [s.id] : [])));
+  // A sheet planned anew was planned for what had been done.
+  const counts = (e: JobEventRecord): boolean => e.kind === "plan" || (e.kind === "sign" && worked.has(e.step));
+  return events.reduce((at, e) => (counts(e) && e.at > at ? e.at : at), openedAt);
+}
+
 /** What a job asks of a circle that is the retest of one of its axes. */
 export function circleAsked(
-  job: Pick<Job, "items" | "openedAt" | "axes">,
+  job: Pick<Job, "items" | "openedAt" | "axes" | "events">,
   plan: Job["plan"],
   letter: string,
 ): CircleAsked | null {
@@ -309,7 +319,7 @@ export function circleAsked(
   return lost
     ? {
         letter,
-        since: job.openedAt,
+        since: workedAt(job, plan),
         lost,
         fresh: job.items.some((i) => i.letter === letter && jobRenews(i.kind)),
         square: plan.steps.some((s) => s.axis === letter && s.retest === "pattern"),

@@ -28,7 +28,7 @@ export const circleFigureSchema = z.object({
 /** The axis that is retested, and what of a circle is its job’s matter. */
 export interface CircleAsked {
   readonly letter: string;
-  /** When the job was opened: only what was read since is a retest. */
+  /** When the work was done: only what was read since is a retest, what was read until then was before. */
   readonly since: string;
   /** What the axis may lose, mm. */
   readonly lost: { readonly leaveMm: number; readonly repairMm: number };
@@ -36,7 +36,7 @@ export interface CircleAsked {
   readonly square: boolean;
 }
 
-/** The last circles since a job was opened that show its axis both ways round, the newest first, each beside the last like it before. */
+/** The circles since the work of a job that show its axis both ways round, the newest first, each beside the last like it before. */
 export function circleFigures(
   { sessions, limits }: Circles,
   { letter, since, lost, fresh, square }: CircleAsked,

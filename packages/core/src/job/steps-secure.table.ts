@@ -44,7 +44,7 @@ export const SECURE_STEPS: readonly StepKind[] = [
   {
     id: "measure-before", phase: "prepare", hands: "out", power: "on", minutes: 8,
     effects: [made("before-known"), made("compensation-noted")], verbs: ["reverse"],
-    text: { title: "Measure the loss before", why: "The same test at the same place afterwards proves what the work did.", how: ["Two-sided approach at the place that was measured last, or half way along the travel.", "Note the entered compensation beside it: what is lost is reading plus entered.", "Take the figure over from the last test only if nothing has been touched since."], good: "A figure with its U that nobody doubts." },
+    text: ({ options }) => ({ title: "Measure the loss before", why: "The same test at the same place afterwards proves what the work did.", how: ["Two-sided approach at the place that was measured last, or half way along the travel.", "Note the entered compensation beside it: what is lost is reading plus entered.", "Take the figure over from the last test only if nothing has been touched since.", ...(options.circle ? ["A circle is the retest too: take one now, at Prove, unless one of this plane and feed is as fresh."] : [])], good: "A figure with its U that nobody doubts." }),
     reading: { label: "Loss before", quantity: "deviation", from: -1, to: 5 }, tools: ["indicator on a magnetic base", "gauge block"],
   },
   {
@@ -216,7 +216,7 @@ export const SECURE_STEPS: readonly StepKind[] = [
   },
   {
     id: "retest-circle", phase: "prove", hands: "out", power: "on", minutes: 15, verbs: ["full-travel"], retest: "circle",
-    text: ({ letter, sheet }) => ({ title: "Retest: a circle", why: `It shows ${letter} beside another axis at the feed it works at: what it still loses, how steadily it goes, and how both stand.`, how: ["At Prove: the plane, radius and feed of the circle before the job; with none before, the plane it works in most.", "Some strokes first, then both ways round, doors shut.", ...(sheet.has("bearing-in") || sheet.has("new-screw") ? ["Spikes where it turns round are normal on fresh parts and are not judged; friction compensation stays at zero."] : [])], good: `Nothing of ${letter} above what can be left.`, ifNot: "Over, or cannot tell: nothing is closed. The circle names the part." }),
+    text: ({ letter, sheet }) => ({ title: "Retest: a circle", why: `It shows ${letter} beside another axis at the feed it works at: what it still loses, how steadily it goes, and how both stand.`, how: ["At Prove: the plane, radius and feed of the circle before the job; with none before, the plane it works in most.", "Some strokes first, then both ways round, doors shut. The bar is set on and taken off only while the program waits.", ...(sheet.has("bearing-in") || sheet.has("new-screw") ? ["Spikes where it turns round are normal on fresh parts and are not judged; friction compensation stays at zero."] : [])], caution: "Covers may still be off: nobody reaches to screw, coupling or ways while the power is on, nor for a bar that falls.", good: `Nothing of ${letter} above what can be left.`, ifNot: "Over, or cannot tell: nothing is closed. The circle names the part." }),
     tools: ["bar between two magnetic seats"],
   },
   {

@@ -7,7 +7,7 @@ import { Preferences } from "../data/preferences";
 import { momentText } from "../shared/times.text";
 import { JobStore } from "./job-store";
 
-/** The circle that is the retest of an axis: take one, or take over one that was read since the job was opened. */
+/** The circle that is the retest of an axis: take one, or take over one that was read since the work was done. */
 @Component({
   selector: "ip-circle-retest",
   imports: [ButtonDirective, RouterLink],

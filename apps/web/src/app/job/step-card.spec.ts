@@ -155,7 +155,7 @@ describe("a step at the machine", () => {
     expect(sent).toEqual([]);
   });
 
-  it("a circle read since the job was opened is taken over as the retest, and said to pass or not", () => {
+  it("a circle read since the work was done is taken over as the retest, and said to pass or not", () => {
     const { fixture, sent } = show("tighten", (s) => s.retest === "circle");
     sign(fixture);
     expect(rootOf(fixture).textContent).toContain("The retest has no circle yet");

@@ -142,7 +142,7 @@ const TURN_STRETCHES = 16;
  * How well the size of a spike is known beside what its readings leave open: how long it lasts shows in a few readings
  * only, and what is worked out from straight slopes is too sure there. Ours: on 1,000 simulated machines it holds.
  */
-const SPIKE_UNKNOWN = { part: 0.1, mm: 0.0003 };
+const SPIKE_UNKNOWN = { part: 0.06, mm: 0.0002 };
 
 const unknownOf = (id: CirclePart, value: number): number =>
   id.startsWith("spike") ? Math.hypot(SPIKE_UNKNOWN.part * value, SPIKE_UNKNOWN.mm) : 0;
