@@ -61,7 +61,7 @@ test.describe("a circle", () => {
     expect(ledger.ledger.total?.reversalValueMm).toBeGreaterThan(0.015);
   });
 
-  test("after the job that renewed the bearings it is steady, laid over the one before; its spikes are normal", async ({
+  test("is the retest of the job that renewed the bearings: steady, laid over the one before, its spikes normal", async ({
     page,
     shop,
   }) => {
@@ -77,11 +77,27 @@ test.describe("a circle", () => {
     await expect(says).toContainText(/Y trembles by \d/);
     await page.getByRole("button", { name: "End with what is read" }).click();
     await expect(page.getByRole("button", { name: "End with what is read" })).toHaveCount(0);
-    await openJob(page, "/machines/1/axes/2", "Replace fixed-end bearings");
-    await signOn(page, null);
-    await expect(page.getByText(/Signed off on/)).toBeVisible();
+    await openJob(page, "/machines/1/axes/2", "Replace fixed-end bearings", "A circle as a retest too");
+    await signOn(page, /^Retest: a circle/);
+    const job = page.url();
+    // The circle before the job is no retest of it.
+    await expect(page.getByRole("link", { name: "Take a circle" })).toBeVisible();
+    await expect(page.getByRole("button", { name: /^Use circle/ })).toHaveCount(0);
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await expect(page.getByRole("alert")).toContainText("The retest has no circle yet");
     await begin();
     await expect(says).toContainText("Y is steady");
+    await expect(says).not.toContainText(/Y trembles by/);
+    const circle = page.url();
+    await page.getByRole("button", { name: "End with what is read" }).click();
+    await expect(page.getByRole("button", { name: "End with what is read" })).toHaveCount(0);
+    await page.goto(job);
+    await page.getByRole("button", { name: /^Use circle XY/ }).click();
+    await expect(page.getByText(/^Passes\. Circle XY at 1000 mm\/min\./)).toBeVisible();
+    await page.getByRole("button", { name: "Sign the step" }).click();
+    await signOn(page, null);
+    await expect(page.getByText(/Signed off on/)).toBeVisible();
+    await page.goto(circle);
     await expect(says).toContainText(/normal/);
     await choose(page.getByLabel("Lay another circle of this plane under it"), 1);
     await page.goto("/machines/1/circles");

@@ -1,10 +1,10 @@
 import type { Page } from "@playwright/test";
 import { choose, expect } from "./shop";
 
-/** Opens a job of an axis by what is to be done. */
-export async function openJob(page: Page, axis: string, work: string): Promise<void> {
+/** Opens a job of an axis by what is to be done, and how. */
+export async function openJob(page: Page, axis: string, ...works: readonly string[]): Promise<void> {
   await page.goto(`${axis}/fix`);
-  await page.getByLabel(work, { exact: true }).check();
+  for (const work of works) await page.getByLabel(work, { exact: true }).check();
   await page.getByRole("button", { name: "Open the job" }).click();
   await expect(page).toHaveURL(/\/jobs\/\d+$/);
 }
