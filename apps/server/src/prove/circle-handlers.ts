@@ -20,6 +20,7 @@ type Served =
   | "abandonCircle"
   | "drawnCircle"
   | "readCircle"
+  | "circleWork"
   | "stopCircle"
   | "importCircle"
   | "typeCircle"
@@ -38,6 +39,7 @@ export function circleHandlersFor({ circles, bars, pool }: CircleServices): Pick
     abandonCircle: ({ params, body }) => circles.end(params.id, "abandoned", body.reason),
     drawnCircle: ({ params }) => circles.drawn(params.id),
     readCircle: ({ params, body, who }) => bars.read(params.id, body.direction, who),
+    circleWork: ({ params }) => Promise.resolve(circles.work(params.id)),
     stopCircle: async ({ params }) => {
       bars.stop(params.id);
       return (await circles.plane(params.id)).session;

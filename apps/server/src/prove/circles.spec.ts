@@ -3,6 +3,8 @@ import type { BarBatch, CircleDrawn, Circles, CircleSession, Diagnosis, Floor, M
 import type { AddressInfo } from "node:net";
 import { fromJson, toJson } from "../store/columns";
 import { testApp, type TestApp } from "../testing/test-app";
+import { inThread, type WorkPool } from "../threads/pool";
+import type { CircleAsked } from "../threads/tasks";
 
 const BAR = { name: "Bar, 100 mm", resolutionMm: 0.0001, uMm: 0.0005, calibrated: false };
 
@@ -301,5 +303,43 @@ describe("circles of a machine", () => {
     expect(batches.every((b) => b.rateHz === 200 && b.direction === -1 && b.of === batches[0].of)).toBe(true);
     // The run in and the run out lie beyond the bar’s range: it says nothing there.
     expect(batches[0].values.every((v) => v === null)).toBe(true);
+  });
+});
+
+describe("the work of a circle", () => {
+  it("is asked how far it is while it goes on, and is nothing before and afterwards", async () => {
+    let begun: (done: Float64Array) => void = () => undefined;
+    const working = new Promise<Float64Array>((then) => (begun = then));
+    let goOn: () => void = () => undefined;
+    const held = new Promise<void>((then) => (goOn = then));
+    const pool: WorkPool = {
+      run: async (task, given, signal) => {
+        if (task === "circle") {
+          begun((given as CircleAsked).done);
+          await held;
+        }
+        return (await inThread.run(task, given, signal)) as never;
+      },
+      close: () => inThread.close(),
+    };
+    const t = await testApp({ simulate: true, demo: true, pool });
+    const { machines } = (await t.api.get("/api/floor").expect(200)).body as Floor;
+    const machine = (await t.api.get(`/api/machines/${machines[0].id}`).expect(200)).body as MachineWithAxes;
+    const plans = usualCircles(machine.axes.map((a) => a.config)).slice(0, 1);
+    const body = { plans, bar: BAR, temperatureC: 20, note: "" };
+    const made = await t.api.post(`/api/machines/${machine.id}/circles`).send(body).expect(201);
+    const { id } = (made.body as CircleSession).planes[0];
+    const share = async (): Promise<unknown> => (await t.api.get(`/api/circle-planes/${id}/work`).expect(200)).body;
+    expect(await share()).toEqual({ share: null });
+    const readings = Array.from({ length: 360 }, (_, i) => ({ deg: i, mm: 0.001 * Math.sin(i / 30) }));
+    const typed = t.api.post(`/api/circle-planes/${id}/typed`).send({ direction: 1, readings }).expect(201).then();
+    const done = await working;
+    done[0] = 0.55;
+    expect(await share()).toEqual({ share: 0.55 });
+    goOn();
+    await typed;
+    expect(done[0]).toBe(1);
+    expect(await share()).toEqual({ share: null });
+    await t.close();
   });
 });

@@ -38,6 +38,8 @@ export interface PlaneAt {
 
 /** Circles of machines: readings kept as they come, what is worked out of them made anew whenever they change. */
 export class Circles {
+  private readonly working = new Map<number, Float64Array<SharedArrayBuffer>>();
+
   constructor(
     private readonly needs: {
       readonly db: Db;
@@ -248,6 +250,12 @@ export class Circles {
     return programOf(plane.plan, [first, second], { ...asked, title });
   }
 
+  /** How much of a plane is worked out, from 0 to 1; null where nothing is under way. */
+  work(planeId: number): { readonly share: number | null } {
+    const done = this.working.get(planeId);
+    return { share: done ? done[0] : null };
+  }
+
   /** Works a plane out; when another way round came or went meanwhile, once more: the last word is of all of them. */
   private async evaluate(planeId: number): Promise<void> {
     for (;;) {
@@ -255,10 +263,14 @@ export class Circles {
       const of = usedOf(plane);
       const traces = (await this.traces(planeId)).map((t) => t.trace);
       const known = { calibrated: session.bar.calibrated, barU: session.bar.uMm };
+      const done = new Float64Array(new SharedArrayBuffer(8));
+      if (traces.length > 0) this.working.set(planeId, done);
       const { analysis, why } =
         traces.length === 0
           ? { analysis: null, why: "" }
-          : await this.needs.pool.run("circle", { traces, setup: setupOf(plane), known });
+          : await this.needs.pool
+              .run("circle", { traces, setup: setupOf(plane), known, done })
+              .finally(() => this.working.delete(planeId));
       const same = await this.needs.db.transaction().execute(async (trx) => {
         const now = (await planesOf(trx, [session.id])).get(session.id)?.find((p) => p.id === planeId);
         if (!now || usedOf(now) !== of) return false;

@@ -46,7 +46,9 @@ export interface PlanMade {
 export interface CircleAsked {
   readonly traces: readonly CircleTrace[];
   readonly setup: CircleSetup;
-  readonly known: CircleKnown;
+  readonly known: Pick<CircleKnown, "calibrated" | "barU">;
+  /** Its first number says how much is done, from 0 to 1: memory that whoever asked shares. */
+  readonly done: Float64Array<SharedArrayBuffer>;
 }
 
 /** What takes long, away from the thread that answers: each a function of what it is given alone. */
@@ -59,9 +61,12 @@ export const TASKS = {
   readCircle: ({ text, radiusMm }: { readonly text: string; readonly radiusMm: number }) =>
     parseCircleCsv(text, radiusMm),
   /** What readings cannot tell is said, not thrown: it is no fault of whoever sent them. */
-  circle({ traces, setup, known }: CircleAsked): { readonly analysis: CircleAnalysis | null; readonly why: string } {
+  circle({ traces, setup, known, done }: CircleAsked): {
+    readonly analysis: CircleAnalysis | null;
+    readonly why: string;
+  } {
     try {
-      return { analysis: analyseCircle(traces, setup, known), why: "" };
+      return { analysis: analyseCircle(traces, setup, { ...known, told: (share) => (done[0] = share) }), why: "" };
     } catch (error) {
       if (!(error instanceof BoundError)) throw error;
       return { analysis: null, why: error.message };

@@ -215,6 +215,10 @@ export const CIRCLE_OPERATIONS = {
     body: z.object({ direction }),
     response: z.object({ samples: z.number().int(), seconds: z.number() }),
   }),
+  circleWork: operation("circleWork", "How much of a plane is worked out by now", {
+    params: byId,
+    response: z.object({ share: z.number().min(0).max(1).nullable() }),
+  }),
   stopCircle: operation("stopCircle", "Stop the machine and the reading; the pass is not kept", {
     params: byId,
     response: circleSessionSchema,

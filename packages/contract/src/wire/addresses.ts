@@ -101,6 +101,7 @@ export const ADDRESSES = {
   abandonCircle: ["post", "/api/circles/:id/abandon"],
   drawnCircle: ["get", "/api/circle-planes/:id/drawn"],
   readCircle: ["post", "/api/circle-planes/:id/read"],
+  circleWork: ["get", "/api/circle-planes/:id/work"],
   stopCircle: ["post", "/api/circle-planes/:id/stop"],
   importCircle: ["post", "/api/circle-planes/:id/import"],
   typeCircle: ["post", "/api/circle-planes/:id/typed"],

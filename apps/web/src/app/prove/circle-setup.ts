@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
-import { USUAL_FEED, USUAL_RADII, formatSize } from "@iron/core";
+import { USUAL_FEED, USUAL_RADII, formatSize, type UnitSystem } from "@iron/core";
 import { circleCreateSchema } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
@@ -80,15 +80,21 @@ export class CircleSetUp {
   protected readonly machine = this.loaded.value;
   protected readonly message = this.loaded.message;
   protected readonly sending = new SendForm();
-  protected readonly plans = computed(() => usualPlanes(this.machine()?.axes ?? []));
+  /** Round in the units that were chosen when it was opened: what is typed meanwhile is not begun anew. */
+  protected readonly plans = computed(() => usualPlanes(this.machine()?.axes ?? [], this.system()));
   protected readonly form = computed(() => {
     const plans = this.plans();
-    return plans.length ? formOf(usualDraft(plans), (value: SetUpDraft) => createOf(value, plans)) : null;
+    return plans.length
+      ? formOf(usualDraft(plans, this.system()), (value: SetUpDraft) => createOf(value, plans))
+      : null;
   });
   protected readonly radii = computed(
-    () => `usual: ${USUAL_RADII.map((r) => formatSize(r, this.preferences.system())).join(", ")}`,
+    () =>
+      `usual: ${USUAL_RADII[this.preferences.system()].map((r) => formatSize(r, this.preferences.system())).join(", ")}`,
   );
-  protected readonly usualFeed = computed(() => `${formatSize(USUAL_FEED, this.preferences.system())}/min`);
+  protected readonly usualFeed = computed(
+    () => `${formatSize(USUAL_FEED[this.preferences.system()], this.preferences.system())}/min`,
+  );
   protected readonly ways = [
     { id: "1", label: "counterclockwise first" },
     { id: "-1", label: "clockwise first" },
@@ -104,6 +110,10 @@ export class CircleSetUp {
       this.machineId();
       untracked(() => this.loaded.again());
     });
+  }
+
+  private system(): UnitSystem {
+    return untracked(this.preferences.system);
   }
 
   protected again(): void {

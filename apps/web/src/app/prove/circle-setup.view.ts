@@ -1,4 +1,4 @@
-import { usualCircles, USUAL_FEED, type CirclePlan } from "@iron/core";
+import { usualCircles, USUAL_FEED, type CirclePlan, type UnitSystem } from "@iron/core";
 import type { Axis, CircleCreate } from "@iron/contract";
 
 /** A plane as the form asks for it. */
@@ -32,13 +32,16 @@ const SHAPES: Readonly<Record<PlaneDraft["shape"], Pick<CirclePlan, "spanDeg" | 
 };
 
 /** The planes of a machine as they are usually begun. */
-export const usualPlanes = (axes: readonly Axis[]): readonly CirclePlan[] =>
-  usualCircles(axes.filter((a) => a.retiredAt === null).map((a) => a.config));
+export const usualPlanes = (axes: readonly Axis[], system: UnitSystem): readonly CirclePlan[] =>
+  usualCircles(
+    axes.filter((a) => a.retiredAt === null).map((a) => a.config),
+    system,
+  );
 
-export function usualDraft(plans: readonly CirclePlan[]): SetUpDraft {
+export function usualDraft(plans: readonly CirclePlan[], system: UnitSystem): SetUpDraft {
   return {
     radiusMm: Math.min(...plans.map((p) => p.radiusMm)),
-    feedMmMin: Math.min(USUAL_FEED, ...plans.map((p) => p.feedMmMin)),
+    feedMmMin: Math.min(USUAL_FEED[system], ...plans.map((p) => p.feedMmMin)),
     secondFeed: null,
     first: "1",
     barName: "Telescoping bar",

@@ -1,6 +1,6 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
 import type { Axis, BarBatch, CircleDrawn, CirclePlane, Circles, CircleSession } from "@iron/contract";
-import { finalize, forkJoin, type Observable, type Subscription } from "rxjs";
+import { catchError, EMPTY, exhaustMap, finalize, forkJoin, timer, type Observable, type Subscription } from "rxjs";
 import { Api } from "../data/api";
 import { saidIn } from "../data/problems";
 import { BarStream } from "./bar-stream";
@@ -18,6 +18,8 @@ export interface LivePass {
   readonly holes: readonly { readonly from: number; readonly count: number }[];
 }
 
+/** How often it is asked how far the server is. */
+const ASK_MS = 1000;
 /** Points of a way round that are drawn while it comes. */
 const DRAWN = 700;
 /** Beyond this it is the run in, µm: drawn it would make all else flat. */
@@ -69,8 +71,8 @@ export class CircleStore {
   /** Why the last thing asked for was refused. */
   readonly refusal = signal("");
   readonly busy = signal(false);
-  /** Readings are kept, and the server takes them apart. */
-  readonly working = signal(false);
+  /** Readings are kept, and the server takes them apart: how much of it is done, from 0 to 1; null when it does not. */
+  readonly working = signal<number | null>(null);
   readonly live = signal<LivePass | null>(null);
   readonly waiting = signal(false);
   readonly reading = computed(() => this.live() !== null);
@@ -148,7 +150,7 @@ export class CircleStore {
 
   /** Keeps a file; what is wrong with it is told as the server says it. */
   importCsv(planeId: number, text: string, kept: () => void): void {
-    this.keep(this.api.call("importCircle", { params: { id: planeId }, body: { text } }), kept);
+    this.keep(planeId, this.api.call("importCircle", { params: { id: planeId }, body: { text } }), kept);
   }
 
   typed(
@@ -157,12 +159,20 @@ export class CircleStore {
     kept: () => void,
   ): void {
     const body = { direction, readings: [...readings] };
-    this.keep(this.api.call("typeCircle", { params: { id: planeId }, body }), kept);
+    this.keep(planeId, this.api.call("typeCircle", { params: { id: planeId }, body }), kept);
   }
 
-  private keep(request: Observable<CircleSession>, kept: () => void): void {
-    this.working.set(true);
-    this.act(request.pipe(finalize(() => this.working.set(false))), kept);
+  /** What takes long is asked how far it is; that nothing comes back of that question is no matter. */
+  private keep(planeId: number, request: Observable<CircleSession>, kept: () => void): void {
+    this.working.set(0);
+    const asking = timer(ASK_MS, ASK_MS)
+      .pipe(exhaustMap(() => this.api.call("circleWork", { params: { id: planeId } }).pipe(catchError(() => EMPTY))))
+      .subscribe(({ share }) => this.working.update((now) => Math.max(now ?? 0, share ?? 0)));
+    const ended = (): void => {
+      asking.unsubscribe();
+      this.working.set(null);
+    };
+    this.act(request.pipe(finalize(ended)), kept);
   }
 
   private act(request: Observable<CircleSession>, done: () => void = () => undefined): void {

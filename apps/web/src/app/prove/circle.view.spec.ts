@@ -184,9 +184,9 @@ describe("what a circle’s numbers say", () => {
 
 describe("what circles are to be taken", () => {
   it("begins with the planes that the axes have, and sends what is ticked", () => {
-    const plans = usualPlanes(AXES);
+    const plans = usualPlanes(AXES, "metric");
     expect(plans.map((p) => p.letters.join(""))).toEqual(["XY"]);
-    const draft = usualDraft(plans);
+    const draft = usualDraft(plans, "metric");
     const sent = createOf({ ...draft, radiusMm: 60, planes: [{ ...draft.planes[0], shape: "lower" }] }, plans);
     expect(sent.plans[0]).toMatchObject({ radiusMm: 60, startDeg: 180, spanDeg: 180, overrunDeg: 20 });
     expect(createOf({ ...draft, planes: [{ ...draft.planes[0], on: false }] }, plans).plans).toEqual([]);

@@ -18,12 +18,15 @@ import { circleChecks } from "./circle.view";
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./circle.css",
   template: `
-    @if (store.working()) {
+    @if (store.working() !== null) {
       <div role="status">
-        <p class="quiet">
-          The readings are taken apart: seconds for a usual circle, half a minute for ten minutes of them at 1 kHz.
-        </p>
-        <p-progressbar mode="indeterminate" ariaLabel="Readings are taken apart" />
+        <p class="quiet">The readings are kept and taken apart; other pages can be gone to meanwhile.</p>
+        <p-progressbar
+          [value]="share()"
+          [mode]="share() === 0 ? 'indeterminate' : 'determinate'"
+          [showValue]="false"
+          ariaLabel="Readings are taken apart"
+        />
       </div>
     }
     @if (next(); as direction) {
@@ -181,6 +184,7 @@ export class ReadPlane {
   protected readonly typed = signal("");
   protected readonly typedWay = signal<1 | -1>(1);
   protected readonly typedError = signal("");
+  protected readonly share = computed(() => Math.round(100 * (this.store.working() ?? 0)));
   protected readonly checks = computed(() => circleChecks(this.plane(), this.preferences.system()));
   protected readonly unit = computed(() => (this.preferences.system() === "metric" ? "µm" : "tenths"));
   /** The way that is still to be read; null when both were. */

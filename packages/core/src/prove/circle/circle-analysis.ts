@@ -24,6 +24,8 @@ export interface CircleKnown {
   readonly calibrated: boolean;
   /** Expanded uncertainty of a difference that the bar reads, mm. */
   readonly barU: number;
+  /** Told how much of the work is done, from 0 to 1. */
+  readonly told?: (share: number) => void;
 }
 
 /**
@@ -42,9 +44,10 @@ export interface CircleKnown {
 export function analyseCircle(
   traces: readonly CircleTrace[],
   setup: CircleSetup,
-  { calibrated, barU }: CircleKnown,
+  { calibrated, barU, told = () => undefined }: CircleKnown,
 ): CircleAnalysis {
   const fit = fitCircle(traces, setup);
+  told(FITTED);
   // The highest and the lowest sample each stand out by what the rest trembles by.
   const quantitiesU = Math.hypot(barU, fit.restRms);
   const known = (found: CircleFinding): CircleFinding => {
@@ -53,16 +56,15 @@ export function analyseCircle(
     const part = found.value === 0 ? 0 : (found.onCircleMm * u) / Math.abs(found.value);
     return { ...found, u, without: { ...found.without, uMm: Math.hypot(quantitiesU, quantitiesU, part) } };
   };
-  return {
-    quantities: circleQuantities(traces, { calibrated }),
-    quantitiesU,
-    findings: circleFindings(fit, setup).map(known),
-    parts: fit.parts,
-    shape: fit.shape,
-    tremble: trembleOf(traces, fit.rest, setup),
-    restRms: fit.restRms,
-    doubts: checkCircle(traces, setup),
-  };
+  const quantities = circleQuantities(traces, { calibrated });
+  const findings = circleFindings(fit, setup).map(known);
+  told(FOUND);
+  const tremble = trembleOf(traces, fit.rest, setup);
+  told(TREMBLED);
+  const doubts = checkCircle(traces, setup);
+  const { parts, shape, restRms } = fit;
+  told(1);
+  return { quantities, quantitiesU, findings, parts, shape, tremble, restRms, doubts };
 }
 
 /** What an error of the bar may make of a part: most of one that is read all round the circle, less of a turn. */
@@ -73,6 +75,11 @@ function ofBar({ kind }: CircleFinding, barU: number, { radiusMm, feedMmMin }: C
   const near = barU * OF_NEAR;
   return kind === "servo" ? near / (feedMmMin / 60) : near;
 }
+
+/** How far the work is after each part of it, on a usual circle (ours). */
+const FITTED = 0.4;
+const FOUND = 0.55;
+const TREMBLED = 0.7;
 
 /** Part of the bar’s U that a difference within a moment has (ours). */
 const OF_NEAR = 1 / 3;

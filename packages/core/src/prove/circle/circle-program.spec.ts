@@ -1,5 +1,7 @@
 import { parseLine } from "gcode-parser";
+import { defaultAxis } from "../../machine/axis";
 import { circleProgram, type CircleProgram } from "./circle-program";
+import { usualCircles } from "./usual-circle";
 
 const asked = (over: Partial<CircleProgram> = {}): CircleProgram => ({
   axes: [
@@ -149,5 +151,25 @@ describe("circleProgram, walked with an independent parser", () => {
     const edge = asked({ centreMm: [250, 20], startDeg: 0, spanDeg: 180, overrunDeg: 5 });
     expect(() => circleProgram(edge)).not.toThrow();
     expect(() => circleProgram({ ...edge, spanDeg: 360 })).toThrow("lowest place of Y is -130");
+  });
+
+  it("in inches begins with round inches, and still leaves the travel free", () => {
+    const axes = ["X", "Y", "Z"].map((letter) => ({ ...defaultAxis("vertical-centre", letter), travelMm: 762 }));
+    for (const plan of usualCircles(axes, "inch")) {
+      const inches = [...plan.centreMm, plan.radiusMm, plan.feedMmMin].map((mm) => mm / 25.4);
+      expect(inches.slice(0, 2)).toEqual([15, 15]);
+      expect(inches.slice(2).map((v) => Number(v.toFixed(9)))).toEqual([6, 40]);
+    }
+    for (const travelMm of [60, 97, 133, 311, 508, 777])
+      for (const system of ["metric", "inch"] as const)
+        for (const plan of usualCircles(
+          axes.map((a) => ({ ...a, travelMm })),
+          system,
+        ))
+          for (const centre of plan.centreMm) {
+            const most = plan.radiusMm + plan.leadMm;
+            expect(centre - most).toBeGreaterThanOrEqual(5 - 1e-9);
+            expect(centre + most).toBeLessThanOrEqual(travelMm - 5 + 1e-9);
+          }
   });
 });

@@ -1,3 +1,4 @@
+import { analyseCircle } from "./circle-analysis";
 import { circleFindings } from "./circle-findings";
 import { fitCircle } from "./circle-fit";
 import { trembleOf } from "./circle-tremble";
@@ -46,5 +47,18 @@ describe("what trembles in a circle", () => {
     expect(findings[0].without.gBothMm).toBe(fit.without(["square"]).gBoth);
     const lost = findings.find((f) => f.kind === "lost" && f.letter === "X");
     expect(lost?.ends?.differ).toBe(false);
+  });
+});
+
+describe("a circle worked out", () => {
+  it("tells how far it is, onwards to its end", () => {
+    const told: number[] = [];
+    analyseCircle(bothWays(evenPlane(), { samples: 600 }), SETUP, {
+      calibrated: false,
+      barU: 0.0005,
+      told: (share) => told.push(share),
+    });
+    expect(told).toEqual([...told].sort((a, b) => a - b));
+    expect([told.length > 2, told.at(-1)]).toEqual([true, 1]);
   });
 });
