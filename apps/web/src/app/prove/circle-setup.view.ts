@@ -31,6 +31,12 @@ const SHAPES: Readonly<Record<PlaneDraft["shape"], Pick<CirclePlan, "spanDeg" | 
   lower: { spanDeg: 180, overrunDeg: 20 },
 };
 
+/** What a bar usually shows and how well it is known, mm, in numbers that are round in their units. */
+const USUAL_BAR: Readonly<Record<UnitSystem, Pick<SetUpDraft, "resolutionMm" | "barU">>> = {
+  metric: { resolutionMm: 0.0001, barU: 0.0005 },
+  inch: { resolutionMm: 0.05 * 0.00254, barU: 0.2 * 0.00254 },
+};
+
 /** The planes of a machine as they are usually begun. */
 export const usualPlanes = (axes: readonly Axis[], system: UnitSystem): readonly CirclePlan[] =>
   usualCircles(
@@ -45,8 +51,7 @@ export function usualDraft(plans: readonly CirclePlan[], system: UnitSystem): Se
     secondFeed: null,
     first: "1",
     barName: "Telescoping bar",
-    resolutionMm: 0.0001,
-    barU: 0.0005,
+    ...USUAL_BAR[system],
     calibrated: false,
     temperatureC: 20,
     note: "",

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
 import { ProgressBar } from "primeng/progressbar";
-import { formatSize, roundText, type DwellWord } from "@iron/core";
+import { formatNumber, formatSize, roundText, type DwellWord } from "@iron/core";
 import { parseCircleCsv, parseDecimal, type CirclePlane, type CsvError } from "@iron/contract";
 import { AddressPipe } from "../data/address.pipe";
 import { Preferences } from "../data/preferences";
@@ -218,7 +218,9 @@ export class ReadPlane {
     this.found.set(null);
     if (!file) return;
     if (file.size > 4_000_000) {
-      this.errors.set([{ line: 1, column: "", message: "The file is larger than 4 MB." }]);
+      const mb = formatNumber(file.size / 1e6, 1);
+      const message = `The file is ${mb} MB: at most 4 MB are read. Every second reading of it is plenty.`;
+      this.errors.set([{ line: 1, column: "", message }]);
       return;
     }
     void file.text().then((text) => {
