@@ -40,10 +40,11 @@ describe("a circle as the retest of an axis", () => {
   });
 
   it("between the limits it passes, unless it has become worse by more than both ±", () => {
-    const now = [found("ripple", "X", 0.005, 0.0002)];
+    const lost = found("lost", "X", 0.004, 0.0005);
+    const now = [lost, found("ripple", "X", 0.005, 0.0002)];
     expect(say(figure(now))).toMatchObject({ passes: true, code: "watch" });
-    expect(say(figure(now, { before: before([found("ripple", "X", 0.0049, 0.0002)]) })).passes).toBe(true);
-    const worse = say(figure(now, { before: before([found("ripple", "X", 0.004, 0.0002)]) }));
+    expect(say(figure(now, { before: before([lost, found("ripple", "X", 0.0049, 0.0002)]) })).passes).toBe(true);
+    const worse = say(figure(now, { before: before([lost, found("ripple", "X", 0.004, 0.0002)]) }));
     expect(worse.passes).toBe(false);
     expect(worse.message).toContain("worse than before by more than both ± together");
   });
@@ -67,6 +68,24 @@ describe("a circle as the retest of an axis", () => {
     );
   });
 
+  it("a circle that does not tell what the axis loses, or a square that is asked for, proves nothing", () => {
+    const none = say(figure([found("lost", "Y", 0.004, 0.0005)]));
+    expect([none.passes, none.code]).toEqual([false, "cannot-tell"]);
+    expect(none.message).toContain("It does not tell what X loses.");
+    const half = say(figure([found("lost", "X", 0.004, 0.0005)], { square: true }));
+    expect([half.passes, half.message]).toEqual([false, expect.stringContaining("a full circle does") as string]);
+    expect(say(figure([found("lost", "X", 0.004, 0.0005)])).passes).toBe(true);
+    // On half a circle square hangs together with where the centre stands: it is not kept as told.
+    const plane = evenPlane({ square: 90e-6 });
+    const { findings } = analyseCircle(bothWays(plane, { spanRad: Math.PI, fromRad: 0 }), SETUP, {
+      calibrated: false,
+      barU: 0.0005,
+    });
+    const kept = circleFound(findings, (kind) => USUAL_CIRCLE_LIMITS[kind]).map((f) => f.kind);
+    expect(kept).not.toContain("square");
+    expect(kept).toContain("lost");
+  });
+
   it("friction at the turns of fresh parts is said to be normal and not judged; on old ones it is", () => {
     const parts = [found("lost", "X", 0.003, 0.0005), found("spike", "X", 0.02, 0.001)];
     const fresh = say(figure(parts, { fresh: true }));
@@ -76,7 +95,7 @@ describe("a circle as the retest of an axis", () => {
   });
 
   it("what is not known to be there is no finding, and inches are said in inches", () => {
-    expect(say(figure([found("bow", "X", 0.004, 0.02)])).passes).toBe(true);
+    expect(say(figure([found("lost", "X", 0.004, 0.0005), found("bow", "X", 0.004, 0.02)])).passes).toBe(true);
     expect(judgeCircleRetest(figure([found("lost", "X", 0.03, 0.001)]), "X", "inch").message).toContain("in/min");
   });
 

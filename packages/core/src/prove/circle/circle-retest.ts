@@ -49,10 +49,13 @@ export const circleFound = (
   findings: readonly CircleFinding[],
   limitOf: (kind: CircleKind, letter: string | null) => { readonly leave: number; readonly repair: number },
 ): readonly CircleFound[] =>
-  findings.map(({ kind, letter, value, u }) => {
-    const { leave, repair } = limitOf(kind, letter);
-    return { kind, letter, value, u, leave, repair };
-  });
+  findings
+    // What these readings cannot tell from something else they do not tell.
+    .filter((f) => f.with.length === 0)
+    .map(({ kind, letter, value, u }) => {
+      const { leave, repair } = limitOf(kind, letter);
+      return { kind, letter, value, u, leave, repair };
+    });
 
 const judged = (found: CircleFound): Conformity =>
   judgeCircle(found.kind, found, { ...USUAL_CIRCLE_LIMITS, [found.kind]: found });
@@ -88,7 +91,7 @@ function said(
 /**
  * Does a circle pass as the retest of an axis? What is of the axis itself is judged by the one decision rule
  * ({@link judgeCircle}): over the limit for repair does not pass, nor what cannot tell, nor what is above what can be left
- * and worse than before. Scales, servos, and square where the job does not touch it, belong to other work.
+ * and worse than before, nor a circle that does not tell what the axis loses. Scales, servos, and square where the job does not touch it, belong to other work.
  * @param figure - the circle, and the one before the job
  * @param letter - the axis
  * @param system - units
@@ -104,13 +107,21 @@ export function judgeCircleRetest(figure: CircleFigure, letter: string, system: 
   const settles = (f: CircleFound): boolean => fresh && f.kind === "spike";
   const counted = [...own.filter((f) => !settles(f)), ...(square ? found.filter((f) => f.kind === "square") : [])];
   const all = counted.map((f) => said(f, figure, system));
-  const code = (["act", "cannot-tell", "watch"] as const).find((c) => all.some((s) => s.code === c)) ?? "sound";
+  const untold = [
+    ...(own.some((f) => f.kind === "lost") ? [] : [`It does not tell what ${letter} loses.`]),
+    ...(square && !found.some((f) => f.kind === "square") ? ["It does not tell square: a full circle does."] : []),
+  ];
+  const worst = (["act", "cannot-tell", "watch"] as const).find((c) => all.some((s) => s.code === c)) ?? "sound";
+  const code = untold.length > 0 && worst !== "act" ? "cannot-tell" : worst;
   const passes = code === "sound" || (code === "watch" && !all.some((s) => s.worse));
   const begin = `Circle ${plane.join("")} at ${formatQuantity("feed", feedMmMin, system)}.`;
   const rest = [
     ...all.map((s) => s.text).filter(Boolean),
+    ...untold,
     ...(code === "sound" ? [`Nothing of ${letter}${square ? " and its square" : ""} is over what can be left.`] : []),
-    ...(code === "cannot-tell" ? ["A circle read again, slower or with a calmer bar, settles it."] : []),
+    ...(code === "cannot-tell" && untold.length === 0
+      ? ["A circle read again, slower or with a calmer bar, settles it."]
+      : []),
     ...(own.some((f) => settles(f) && judged(f).code !== "sound")
       ? ["Friction where it turns round is normal on fresh parts and settles: it is not judged."]
       : []),
