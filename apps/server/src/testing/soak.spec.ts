@@ -13,12 +13,13 @@ describe("requests as the document says, and spoilt", () => {
   }
   /**
    * Rows written so far; what a change has moved in the rounds is settled before they are counted: what is new is placed
-   * first, and may then be moved with the rest to make one stop of it.
+   * first, and whoever asks next, were it with something that is refused, may move it with the rest to make one stop of it.
    */
   async function written(): Promise<number> {
     let [now, before] = [-1, -2];
     while (now !== before) {
       before = now;
+      t.app.tend();
       await t.api.get("/api/rounds");
       const { rows } = await sql<{ n: number }>`select total_changes() as n`.execute(t.db);
       now = rows[0].n;
