@@ -1,10 +1,10 @@
-import { CIRCLE_KINDS, circleFound, type CircleFigure, type CircleFound } from "@iron/core";
+import { circleFound, RETESTED_KINDS, type CircleFigure, type CircleFound } from "@iron/core";
 import * as z from "zod";
 import { between, finite, instantSchema, letterSchema, oneOf } from "../wire/common";
 import type { CirclePlane, Circles } from "./circle";
 
 const foundSchema = z.object({
-  kind: oneOf("Part", CIRCLE_KINDS),
+  kind: oneOf("Part", RETESTED_KINDS),
   letter: letterSchema.nullable(),
   value: finite,
   u: finite.min(0, "U must be 0 or more."),
@@ -41,10 +41,12 @@ export function circleFigures(
   { sessions, limits }: Circles,
   { letter, since, lost, fresh, square }: CircleAsked,
 ): readonly CircleFigure[] {
-  const foundOf = (plane: CirclePlane): readonly CircleFound[] =>
-    circleFound(plane.analysis?.findings ?? [], (kind, of) =>
-      kind === "lost" && of === letter ? { leave: lost.leaveMm, repair: lost.repairMm } : limits.limits[kind],
-    );
+  const foundOf = ({ analysis, plan }: CirclePlane): readonly CircleFound[] =>
+    analysis
+      ? circleFound(analysis, plan.letters, (kind, of) =>
+          kind === "lost" && of === letter ? { leave: lost.leaveMm, repair: lost.repairMm } : limits.limits[kind],
+        )
+      : [];
   const all = sessions
     .filter((s) => s.state === "finished")
     .flatMap((session) => session.planes.map((plane) => ({ session, plane })))

@@ -146,7 +146,8 @@ export class SquareForm {
     { name: "setting", title: "On the leg along the first axis, as it was set" },
     { name: "sweep", title: "On the other leg, along the second axis" },
   ] as const;
-  protected readonly flippedLegs = [
+  protected readonly allLegs = [
+    ...this.legs,
     { name: "flippedSetting", title: "Flipped: on the leg along the first axis" },
     { name: "flipped", title: "Flipped: on the other leg" },
   ] as const;

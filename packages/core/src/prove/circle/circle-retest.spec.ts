@@ -77,11 +77,11 @@ describe("a circle as the retest of an axis", () => {
     expect(say(figure([found("lost", "X", 0.004, 0.0005)])).passes).toBe(true);
     // On half a circle square hangs together with where the centre stands: it is not kept as told.
     const plane = evenPlane({ square: 90e-6 });
-    const { findings } = analyseCircle(bothWays(plane, { spanRad: Math.PI, fromRad: 0 }), SETUP, {
+    const analysis = analyseCircle(bothWays(plane, { spanRad: Math.PI, fromRad: 0 }), SETUP, {
       calibrated: false,
       barU: 0.0005,
     });
-    const kept = circleFound(findings, (kind) => USUAL_CIRCLE_LIMITS[kind]).map((f) => f.kind);
+    const kept = circleFound(analysis, ["X", "Y"], (kind) => USUAL_CIRCLE_LIMITS[kind]).map((f) => f.kind);
     expect(kept).not.toContain("square");
     expect(kept).toContain("lost");
   });
@@ -94,8 +94,19 @@ describe("a circle as the retest of an axis", () => {
     expect(say(figure(parts)).passes).toBe(false);
   });
 
-  it("what is not known to be there is no finding, and inches are said in inches", () => {
-    expect(say(figure([found("lost", "X", 0.004, 0.0005), found("bow", "X", 0.004, 0.02)])).passes).toBe(true);
+  it("an axis that trembles does not pass, its neighbour’s trembling is no matter", () => {
+    const lost = [found("lost", "X", 0.004, 0.0005), found("lost", "Y", 0.004, 0.0005)];
+    const parts = [...lost, found("tremble", "X", 0.0002, 0.0002), found("tremble", "Y", 0.004, 0.0004)];
+    expect(say(figure(parts)).passes).toBe(true);
+    expect(say(figure(parts), "Y")).toMatchObject({ passes: false, code: "act" });
+    expect(say(figure(parts), "Y").message).toContain(
+      "Y trembles: 4.00 ± 0.40 µm: above 2.5 µm, the limit for repair.",
+    );
+  });
+
+  it("readings that reach over the limit prove nothing, however small the value; inches are said in inches", () => {
+    const wide = say(figure([found("lost", "X", 0.004, 0.03)]));
+    expect([wide.passes, wide.code]).toEqual([false, "cannot-tell"]);
     expect(judgeCircleRetest(figure([found("lost", "X", 0.03, 0.001)]), "X", "inch").message).toContain("in/min");
   });
 
@@ -104,8 +115,8 @@ describe("a circle as the retest of an axis", () => {
       const x = evenAxis("X");
       const links = x.links.map((l) => (l.id === "nut" ? { ...l, deadBandMm } : l));
       const plane = evenPlane({ axes: [{ ...x, links }, evenAxis("Y")] });
-      const { findings } = analyseCircle(bothWays(plane), SETUP, { calibrated: false, barU: 0.0005 });
-      return circleFound(findings, (kind) => USUAL_CIRCLE_LIMITS[kind]);
+      const analysis = analyseCircle(bothWays(plane), SETUP, { calibrated: false, barU: 0.0005 });
+      return circleFound(analysis, ["X", "Y"], (kind) => USUAL_CIRCLE_LIMITS[kind]);
     };
     const [old, renewed] = [worn(0.03), worn(0.0005)];
     expect(say(figure(old)).passes).toBe(false);

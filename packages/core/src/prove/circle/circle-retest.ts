@@ -1,11 +1,17 @@
 import { formatLimit, formatNumber, formatQuantity, type Conformity, type UnitSystem } from "../../quantity";
-import { AXIS_KINDS, type CircleFinding, type CircleKind } from "./circle-findings";
+import type { CircleAnalysis } from "./circle-analysis";
+import { AXIS_KINDS, CIRCLE_KINDS } from "./circle-findings";
 import { judgeCircle, USUAL_CIRCLE_LIMITS, type CircleLimited } from "./circle-limits";
 import { circleValue, findingName, overLength } from "./circle.text";
 
+/** What a retest looks at: the parts, and how steadily each axis goes. */
+export const RETESTED_KINDS = [...CIRCLE_KINDS, "tremble"] as const;
+type RetestedKind = (typeof RETESTED_KINDS)[number];
+const OWN_KINDS: readonly RetestedKind[] = [...AXIS_KINDS, "tremble"];
+
 /** A part of a circle beside the limits it was judged by, all in its own unit. */
 export interface CircleFound {
-  readonly kind: CircleKind;
+  readonly kind: RetestedKind;
   readonly letter: string | null;
   readonly value: number;
   /** Expanded uncertainty. */
@@ -39,23 +45,32 @@ export interface CircleRetest {
 const same = (a: CircleFound, b: CircleFound): boolean => a.kind === b.kind && a.letter === b.letter;
 
 /**
- * The parts of a plane with the limits they are judged by.
- * @param findings - of a plane
+ * What a plane says of its parts and of how steadily its axes go, with the limits these are judged by.
+ * @param analysis - a plane worked out
+ * @param letters - axes of the plane
  * @param limitOf - limits of a kind for an axis, in the kind’s own unit
  * @returns as they are kept on a job
- * @example circleFound([], () => ({ leave: 0.01, repair: 0.02 })).length // 0
+ * @example
+ * const quiet = { findings: [], tremble: { rmsMm: [0, 0], uMm: [0.0002, 0.0002] } };
+ * circleFound(quiet, ["X", "Y"], () => ({ leave: 0.01, repair: 0.02 })).length // 2
  */
-export const circleFound = (
-  findings: readonly CircleFinding[],
-  limitOf: (kind: CircleKind, letter: string | null) => { readonly leave: number; readonly repair: number },
-): readonly CircleFound[] =>
-  findings
-    // What these readings cannot tell from something else they do not tell.
-    .filter((f) => f.with.length === 0)
-    .map(({ kind, letter, value, u }) => {
-      const { leave, repair } = limitOf(kind, letter);
-      return { kind, letter, value, u, leave, repair };
-    });
+export function circleFound(
+  { findings, tremble }: Pick<CircleAnalysis, "findings" | "tremble">,
+  letters: readonly [string, string],
+  limitOf: (kind: RetestedKind, letter: string | null) => { readonly leave: number; readonly repair: number },
+): readonly CircleFound[] {
+  const shaking = letters.map((letter, i) => ({
+    kind: "tremble" as const,
+    letter,
+    value: tremble.rmsMm[i],
+    u: tremble.uMm[i],
+  }));
+  // What these readings cannot tell from something else they do not tell.
+  return [...findings.filter((f) => f.with.length === 0), ...shaking].map(({ kind, letter, value, u }) => {
+    const { leave, repair } = limitOf(kind, letter);
+    return { kind, letter, value, u, leave, repair };
+  });
+}
 
 const judged = (found: CircleFound): Conformity =>
   judgeCircle(found.kind, found, { ...USUAL_CIRCLE_LIMITS, [found.kind]: found });
@@ -75,11 +90,12 @@ function said(
   const { code } = judged(found);
   const value = circleValue(found.kind, found, system);
   const then = was ? `, ${circleValue(was.kind, was, system)} before` : "";
-  const name = `${findingName(found, plane)}: ${value}${then}`;
+  const { kind, letter } = found;
+  const what = kind === "tremble" ? `${letter} trembles` : findingName({ kind, letter }, plane);
+  const name = `${what}: ${value}${then}`;
   const worse = was !== null && Math.abs(found.value) - Math.abs(was.value) > Math.hypot(found.u, was.u);
-  // What is not known to be there at all is no finding, however wide its ± reaches.
-  if (code === "sound" || Math.abs(found.value) <= found.u)
-    return { code: "sound", worse: false, text: was && judged(was).code !== "sound" ? `${name}: it can be left.` : "" };
+  if (code === "sound")
+    return { code, worse: false, text: was && judged(was).code !== "sound" ? `${name}: it can be left.` : "" };
   const repair = limitText(found.kind, found.repair, system);
   if (code === "act") return { code, worse, text: `${name}: above ${repair}, the limit for repair.` };
   if (code === "cannot-tell")
@@ -89,9 +105,10 @@ function said(
 }
 
 /**
- * Does a circle pass as the retest of an axis? What is of the axis itself is judged by the one decision rule
- * ({@link judgeCircle}): over the limit for repair does not pass, nor what cannot tell, nor what is above what can be left
- * and worse than before, nor a circle that does not tell what the axis loses. Scales, servos, and square where the job does not touch it, belong to other work.
+ * Does a circle pass as the retest of an axis? What is of the axis itself, its trembling included, is judged by the one
+ * decision rule ({@link judgeCircle}): over the limit for repair does not pass, nor what cannot tell, nor what is above what
+ * can be left and worse than before, nor a circle that does not tell what the axis loses. Scales, servos, and square where
+ * the job does not touch it, belong to other work.
  * @param figure - the circle, and the one before the job
  * @param letter - the axis
  * @param system - units
@@ -103,7 +120,7 @@ function said(
  */
 export function judgeCircleRetest(figure: CircleFigure, letter: string, system: UnitSystem): CircleRetest {
   const { plane, feedMmMin, found, before, fresh, square } = figure;
-  const own = found.filter((f) => AXIS_KINDS.includes(f.kind) && f.letter === letter);
+  const own = found.filter((f) => OWN_KINDS.includes(f.kind) && f.letter === letter);
   const settles = (f: CircleFound): boolean => fresh && f.kind === "spike";
   const counted = [...own.filter((f) => !settles(f)), ...(square ? found.filter((f) => f.kind === "square") : [])];
   const all = counted.map((f) => said(f, figure, system));
@@ -120,7 +137,7 @@ export function judgeCircleRetest(figure: CircleFigure, letter: string, system: 
     ...untold,
     ...(code === "sound" ? [`Nothing of ${letter}${square ? " and its square" : ""} is over what can be left.`] : []),
     ...(code === "cannot-tell" && untold.length === 0
-      ? ["A circle read again, slower or with a calmer bar, settles it."]
+      ? ["Read again, on a calmer machine or with a better bar, it may."]
       : []),
     ...(own.some((f) => settles(f) && judged(f).code !== "sound")
       ? ["Friction where it turns round is normal on fresh parts and settles: it is not judged."]

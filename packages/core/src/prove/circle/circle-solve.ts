@@ -43,8 +43,8 @@ const BLOCK = 512;
 function normalOf(traces: readonly CircleTrace[], model: CircleModel): Normal {
   const n = model.parts.length;
   const row = new Float64Array(n);
-  // The readings stand as one column more behind those of the parts; filled up to whole tiles with empty ones.
-  const width = 4 * Math.ceil((n + 1) / 4);
+  // The readings stand as one column more behind those of the parts.
+  const width = n + 1;
   const columns = Array.from({ length: width }, () => new Float64Array(BLOCK));
   const sums = new Float64Array(width * width);
   for (const { direction, angles, deviations } of traces)
@@ -55,8 +55,7 @@ function normalOf(traces: readonly CircleTrace[], model: CircleModel): Normal {
         for (let k = 0; k < n; k += 1) columns[k][i] = row[k];
         columns[n][i] = deviations[from + i];
       }
-      for (let a = 0; a < width; a += 2)
-        for (let b = a - (a % 4); b < width; b += 4) addProducts(sums, columns, { a, b, length });
+      addProducts(sums, columns, length);
     }
   const matrix = Matrix.zeros(n, n);
   for (let a = 0; a < n; a += 1)
@@ -65,36 +64,18 @@ function normalOf(traces: readonly CircleTrace[], model: CircleModel): Normal {
   return { matrix, right, all: sums[n * width + n] };
 }
 
-/** Products of two columns with four: eight sums that do not wait for each other, three times as fast as one by one. */
-function addProducts(
-  sums: Float64Array,
-  columns: readonly Float64Array[],
-  { a, b, length }: { readonly a: number; readonly b: number; readonly length: number },
-): void {
-  const [first, second, c0, c1, c2, c3] = [a, a + 1, b, b + 1, b + 2, b + 3].map((k) => columns[k]);
-  let f0 = 0;
-  let f1 = 0;
-  let f2 = 0;
-  let f3 = 0;
-  let s0 = 0;
-  let s1 = 0;
-  let s2 = 0;
-  let s3 = 0;
-  for (let i = 0; i < length; i += 1) {
-    const f = first[i];
-    const s = second[i];
-    f0 += f * c0[i];
-    f1 += f * c1[i];
-    f2 += f * c2[i];
-    f3 += f * c3[i];
-    s0 += s * c0[i];
-    s1 += s * c1[i];
-    s2 += s * c2[i];
-    s3 += s * c3[i];
+/** Products of every column with itself and those behind it, added to the upper half of a square of sums. */
+function addProducts(sums: Float64Array, columns: readonly Float64Array[], length: number): void {
+  const width = columns.length;
+  for (let a = 0; a < width; a += 1) {
+    const first = columns[a];
+    for (let b = a; b < width; b += 1) {
+      const second = columns[b];
+      let sum = 0;
+      for (let i = 0; i < length; i += 1) sum += first[i] * second[i];
+      sums[a * width + b] += sum;
+    }
   }
-  const at = a * columns.length + b;
-  [f0, f1, f2, f3].forEach((sum, k) => (sums[at + k] += sum));
-  [s0, s1, s2, s3].forEach((sum, k) => (sums[at + columns.length + k] += sum));
 }
 
 const scaleOf = (matrix: Matrix): number[] => matrix.diagonal().map((d) => 1 / Math.sqrt(d || 1));

@@ -4,7 +4,7 @@ import { chainLostMotion } from "../../simulate";
 import { fitCircle } from "./circle-fit";
 import { CircleModel, type CirclePart } from "./circle-model";
 import { circleQuantities, hysteresisOf, ringOf } from "./circle-quantities";
-import { isFullCircle, type CircleTrace } from "./circle-trace";
+import { aroundOf, isFullCircle, turned, type CircleTrace } from "./circle-trace";
 import { bothWays, evenAxis, evenPlane, SETUP } from "./circle-virtual.testing";
 
 const around = (count: number, deviation: (angle: number) => number, direction: 1 | -1 = 1): CircleTrace => {
@@ -70,6 +70,30 @@ describe("quantities of ISO 230-4:2005, from memory", () => {
     expect(
       hysteresisOf({ ...forth, angles: forth.angles.slice(0, 300), deviations: forth.deviations.slice(0, 300) }, half),
     ).toBeNull();
+  });
+
+  it("readings are put in order by angle as sorting would, whichever way round and wherever they begin", () => {
+    const round = (count: number, from: number, to: number) =>
+      Float64Array.from({ length: count }, (_, i) => from + ((to - from) * i) / count);
+    const turn = 2 * Math.PI;
+    const mixed = Float64Array.from({ length: 50 }, (_, i) => (i * 17) % 50);
+    for (const angles of [
+      round(360, 0, turn),
+      round(360, 1, 1 + turn),
+      round(360, turn, 0),
+      round(360, 2, 2 - turn),
+      round(200, -1.5, 1.5),
+      round(200, 1.5, -1.5),
+      // Further round than once, and as a gauge gives them.
+      round(500, 0, 1.4 * turn),
+      round(500, 0.3, 0.3 - 1.4 * turn),
+      mixed,
+      Float64Array.of(4),
+    ]) {
+      const { at, order } = aroundOf({ angles });
+      expect(Array.from(at)).toEqual(Array.from(angles, turned).sort((a, b) => a - b));
+      expect([...order].sort((a, b) => a - b)).toEqual(Array.from(angles, (_, i) => i));
+    }
   });
 
   it("an arc has no radius of its own and no radial deviation; readings of one place are refused", () => {
