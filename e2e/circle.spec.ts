@@ -92,7 +92,7 @@ test.describe("a circle", () => {
     await page.getByRole("button", { name: "End with what is read" }).click();
     await expect(page.getByRole("button", { name: "End with what is read" })).toHaveCount(0);
     await page.goto(job);
-    await page.getByRole("button", { name: /^Use circle XY/ }).click();
+    await page.getByRole("button", { name: /^Use circle \d+, XY/ }).click();
     await expect(page.getByText(/^Passes\. Circle XY at 1000 mm\/min\./)).toBeVisible();
     await page.getByRole("button", { name: "Sign the step" }).click();
     await signOn(page, null);

@@ -102,7 +102,7 @@ test("a tick count: jog one step at a time until the needle moves", async ({ pag
   }
   await page.getByRole("button", { name: "The needle moved" }).click();
   await expect(page.getByText("Done: 1 of 1 readings are kept.")).toBeVisible();
-  await expect(page.getByText(/2[3-9](\.\d)? µm lost at reversal/)).toBeVisible();
+  await expect(page.getByText(/2[3-9](\.\d+)? µm lost at reversal/)).toBeVisible();
 });
 
 test("an out-and-back finds the loss at one place", async ({ page }) => {
@@ -117,7 +117,7 @@ test("an out-and-back finds the loss at one place", async ({ page }) => {
     await expect(page.getByText(`${i + 1} of 2 readings`).or(page.getByText("Done: 2 of 2"))).toBeVisible();
   }
   await expect(page.getByText("Done: 2 of 2 readings are kept.")).toBeVisible();
-  await expect(page.getByText(/2[4-9](\.\d)? µm lost at reversal/)).toBeVisible();
+  await expect(page.getByText(/2[4-9](\.\d+)? µm lost at reversal/)).toBeVisible();
 });
 
 test.describe("a killed server", () => {

@@ -24,7 +24,7 @@ test("a machine that stands twisted is told which foot comes up; its square by a
   const levels = page.getByRole("region", { name: "Levels", exact: true });
   await expect(levels).toContainText(/X plus is high by 0\.060/);
   await expect(levels).toContainText("The bed is twisted");
-  await expect(levels).toContainText(/Foot \d: up 1?\d\d(\.\d)? ± \d+(\.\d)? µm, (1\/8|1\/4) of a turn\./);
+  await expect(levels).toContainText(/Foot \d: up 1?\d\d(\.\d+)? ± \d+(\.\d+)? µm, (1\/8|1\/4) of a turn\./);
   await expect(levels).toContainText("The level itself is out by 0.0100 mm/m; that has been taken out.");
   await page.getByRole("link", { name: "By diagonals" }).click();
   for (const [name, mm] of [

@@ -5,27 +5,43 @@ import { judgeCircleRetest, type CircleFigure, type JobProgress, type PlannedSte
 import { circleAsked, circleFigures, type Job } from "@iron/contract";
 import { Preferences } from "../data/preferences";
 import { momentText } from "../shared/times.text";
+import { Trouble } from "../shared/trouble";
 import { JobStore } from "./job-store";
 
 /** The circle that is the retest of an axis: take one, or take over one that was read since the work was done. */
 @Component({
   selector: "ip-circle-retest",
-  imports: [ButtonDirective, RouterLink],
+  imports: [ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="acts">
       <a pButton severity="secondary" [routerLink]="['/machines', job().machineId, 'circles', 'new']">Take a circle</a>
       @for (one of circles(); track one.figure.sessionId + one.label) {
-        <button type="button" pButton severity="secondary" (click)="taken.set(one.figure)">Use {{ one.label }}</button>
+        <button
+          type="button"
+          pButton
+          severity="secondary"
+          [attr.aria-pressed]="one.figure.sessionId === taken()?.sessionId && one.plane === taken()?.plane?.join('')"
+          (click)="taken.set(one.figure)"
+        >
+          Use {{ one.label }}
+        </button>
       }
     </div>
-    @if (store.circlesFailed()) {
-      <p class="warn" role="status">The circles of this machine could not be looked up: {{ store.circlesFailed() }}</p>
+    @if (store.circlesFailed(); as why) {
+      <ip-trouble [message]="why" (again)="store.loadCircles()" />
+    } @else if (!store.circles()) {
+      <p class="quiet" aria-busy="true">Looking for circles taken since…</p>
     }
     @if (judged(); as judged) {
       <p [class.warn]="!judged.passes" role="status">
         <b>{{ judged.passes ? "Passes." : "Does not pass." }}</b> {{ judged.message }}
       </p>
+    }
+  `,
+  styles: `
+    button[aria-pressed="true"] {
+      box-shadow: inset 0 0 0 2px var(--blue);
     }
   `,
 })
@@ -43,7 +59,10 @@ export class CircleRetest {
     return all && asked
       ? circleFigures(all, asked)
           .slice(0, 3)
-          .map((figure) => ({ figure, label: `circle ${figure.plane.join("")}, ${momentText(figure.at)}` }))
+          .map((figure) => {
+            const plane = figure.plane.join("");
+            return { figure, plane, label: `circle ${figure.sessionId}, ${plane}, ${momentText(figure.at)}` };
+          })
       : [];
   });
   protected readonly judged = computed(() => {
