@@ -5,7 +5,9 @@ import {
   DECISION_TERMS,
   infer,
   LOCATE_TESTS,
+  madeOften,
   minuteCost,
+  minutesStanding,
   nextTest,
   remedyCost,
   isSure,
@@ -16,7 +18,9 @@ import {
   type LocateTest,
   type Magnitude,
   type Posterior,
+  type RankingOptions,
   type Report,
+  type ShopPriors,
 } from "@iron/core";
 import { forbidden } from "./forbidden";
 import { luckFrom, type Luck } from "./luck";
@@ -35,6 +39,8 @@ export interface World<T extends Tried = Tried> {
   /** What the technician tells. */
   readonly reports: readonly Report[];
   readonly seed: number;
+  /** What the shop has learned before. */
+  readonly shop?: ShopPriors;
   readonly doTest: (test: LocateTest, luck: Luck) => T;
 }
 
@@ -44,6 +50,7 @@ const FIXED_ORDER = [
   "fastener-check",
   "look-over",
   "whole-chain",
+  "motor-against-scale",
   "load-trace",
   "rock",
   "sound-comparison",
@@ -57,6 +64,7 @@ const FIXED_ORDER = [
   "home-again",
   "tram-look",
   "scale-look",
+  "whole-twice",
   "travel-profile",
   "crest-run",
   "far-end",
@@ -69,9 +77,11 @@ const FIXED_ORDER = [
 interface State {
   reports: Report[];
   magnitudes: Magnitude[];
-  /** Done twice: not done a third time. */
-  done: Set<string>;
   once: Set<string>;
+  /** How often each was made. */
+  times: Map<string, number>;
+  /** The set-up of the last test. */
+  standing: LocateTest["setup"];
   posterior: Posterior;
 }
 
@@ -103,7 +113,7 @@ function top(posterior: Posterior): { names: string[]; p: number } {
 }
 
 function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
-  return infer({ axis: world.config, context: world.context, reports, magnitudes, allTold: true }, 6);
+  return infer({ axis: world.config, context: world.context, shop: world.shop, reports, magnitudes, allTold: true }, 6);
 }
 
 function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): Outcome<T> {
@@ -111,14 +121,15 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
   const state: State = {
     reports: [...world.reports],
     magnitudes: [],
-    done: new Set(),
     once: new Set(),
+    times: new Map(),
+    standing: undefined,
     posterior: inferNow(world, [...world.reports], []),
   };
   let minutes = 0;
   const tests: string[] = [];
   const refused: string[] = [];
-  const times = new Map<string, number>();
+  const times = state.times;
   const answers: T[] = [];
   while (tests.length < 2 * LOCATE_TESTS.length) {
     const test = choose(state, world);
@@ -127,13 +138,16 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
     const why = forbidden(test, { config: world.config, reports, magnitudes, times });
     if (why) refused.push(`${test.id}: ${why}`);
     times.set(test.id, (times.get(test.id) ?? 0) + 1);
-    minutes += availability(world.config, test).minutes;
+    minutes += minutesStanding(test, {
+      minutes: availability(world.config, test).minutes,
+      standing: state.standing,
+    });
     const result = world.doTest(test, luck);
     answers.push(result);
     state.reports.push(...result.reports);
     if (result.magnitude) state.magnitudes.push(result.magnitude);
-    if (state.once.has(test.id)) state.done.add(test.id);
     state.once.add(test.id);
+    state.standing = test.setup;
     tests.push(test.id);
     state.posterior = inferNow(world, state.reports, state.magnitudes);
   }
@@ -168,11 +182,17 @@ function mendingAfter(world: World, verdict: readonly string[]): number {
   return sum;
 }
 
+const optionsOf = ({ times, reports, once, standing }: State): RankingOptions => ({
+  done: madeOften(times, reports),
+  once,
+  standing,
+});
+
 const left = (state: State, world: World): LocateTest[] =>
   LOCATE_TESTS.filter((t) => !state.once.has(t.id) && availability(world.config, t).possible);
 
 export const POLICIES: Record<string, (seed: number) => Choose> = {
-  ours: () => (state) => nextTest(state.posterior, { done: state.done, once: state.once }).next?.test ?? null,
+  ours: () => (state) => nextTest(state.posterior, optionsOf(state)).next?.test ?? null,
   "fixed order": () => (state, world) =>
     isSure(state.posterior)
       ? null
@@ -193,7 +213,7 @@ export const POLICIES: Record<string, (seed: number) => Choose> = {
         : Math.max(...world.faults.map((id) => p.marginals[p.causes.findIndex((c) => c.id === id)] ?? 0));
     const now = isTrue(state.posterior);
     // It may stop where ours may: when more testing cannot change what is done.
-    if (now >= SURE || !nextTest(state.posterior, { done: state.done, once: state.once }).next) return null;
+    if (now >= SURE || !nextTest(state.posterior, optionsOf(state)).next) return null;
     let best: LocateTest | null = null;
     let most = 0;
     for (const test of left(state, world)) {

@@ -22,7 +22,8 @@ export function forbidden(test: LocateTest, { config, reports, magnitudes, times
     return said.includes(true) && said.includes(false);
   });
   const before = times.get(test.id) ?? 0;
-  if (before >= 2) return "a third time";
+  // Two that disagree are settled by a third.
+  if (before >= (both ? 3 : 2)) return "once too often";
   // A second time only for what is in doubt: found both ways, a size, or a yes that something hangs on.
   const yes = reports.some((r) => r.source === "test" && r.present && test.findings.some((f) => f === r.finding));
   if (before === 1 && !both && !yes && !test.magnitude && test.id !== "fastener-check") return "again, for nothing";

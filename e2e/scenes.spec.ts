@@ -76,6 +76,8 @@ async function measured(page: Page, axisId: number, kind: string, um: number): P
 
 /** Findings of each test, for answering it. */
 const FINDINGS: Readonly<Record<string, readonly string[]>> = {
+  "whole-twice": ["profile-middle"],
+  "motor-against-scale": ["scale-gap"],
   "control-check": ["override-zero", "no-motion", "stops-in-program", "listed-interlock", "listed-waiting"],
   "comp-look": ["comp-differs"],
   "look-over": ["dry", "hot-end", "marks-off", "wiper-torn"],

@@ -59,6 +59,8 @@ const SIGNALS: Record<FindingId, (c: Condition, a: AxisConfig) => number> = {
   // Off the member’s weight it shows what it is.
   "carriage-broken": (c) => 4 * c.carriage,
   "dragbrake-fitted": (c) => 4 * Math.max(0, c.oneWayDrag - 0.8 * c.balance),
+  // The control’s own page shows it to the micron, wherever it is lost between motor and table.
+  "scale-gap": (c, a) => (a.feedback === "scale" ? (lostUm(a, c) + 0.8 * c.wearUm) / (1000 * a.limits.leaveMm) : 0),
   "nut-gritty": (c) => 4 * c.grit,
   "balls-out": (c) => c.ballReturns - 0.5,
   "insert-broken": () => 0,

@@ -119,7 +119,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     runDevice,
     cases,
     knowledge,
-    diagnose: new Diagnose({ db, machines, runs, cases, knowledge }),
+    diagnose: new Diagnose({ db, machines, runs, cases, knowledge, clock }),
     handTest: new HandTests({ db, machines, hub, clock }),
     jobs: new Jobs({ db, machines, clock, hub }),
     shop,

@@ -13,7 +13,10 @@ import {
   infer,
   isConfirmed,
   isSplitTest,
+  letBe,
+  locateTest,
   lossLedger,
+  madeOften,
   nextTest,
   sistersToo,
   type JudgedValue,
@@ -21,6 +24,7 @@ import {
   type FindingId,
   type Ledger,
   type Magnitude,
+  type LocateTest,
   type Report,
   type TestKind,
   type UnitSystem,
@@ -29,6 +33,7 @@ import {
 import { NOTHING_TOLD, type Diagnosis, type Axis, type Case, type Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
+import type { Clock } from "../shop/clock";
 import type { Cases } from "./cases";
 import type { Knowledge } from "./knowledge";
 import type { Machines } from "../machine/machines";
@@ -48,6 +53,9 @@ interface Measured {
   readonly since: string | null;
 }
 
+/** So long is a set-up taken to stand after its test (common practice, no source). */
+const SET_UP_STANDS_MS = 3_600_000;
+
 /** Puts the evidence of an axis together and says what it means. */
 export class Diagnose {
   constructor(
@@ -57,6 +65,7 @@ export class Diagnose {
       readonly runs: Runs;
       readonly cases: Cases;
       readonly knowledge: Knowledge;
+      readonly clock: Clock;
     },
   ) {}
 
@@ -87,15 +96,15 @@ export class Diagnose {
     results.forEach((r) => count(r.test));
     measured.made.forEach((kind) => count(kind === "travel-profile" ? kind : magnitudeOf(kind)));
     const done = new Set(times.keys());
-    // A test done once may be worth repeating; done twice it is not offered by itself.
-    const worn = new Set([...times].filter(([, n]) => n >= 2).map(([id]) => id));
+    // A test done once may be worth repeating; done often enough it is not offered by itself.
+    const worn = madeOften(times, reports);
     const mending = mendingOf(
       axis,
       posterior.causes.map((c) => c.id),
     );
     const terms = { ...DECISION_TERMS, mending };
     const verdict = caseVerdict(posterior, { done, system, terms });
-    const step = nextTest(posterior, { terms, done: worn, once: done });
+    const step = nextTest(posterior, { terms, done: worn, once: done, standing: this.standing(results, measured) });
     const ledger = lossLedger(axis.config, measured.magnitudes, system);
     return {
       axisId: axis.id,
@@ -103,7 +112,7 @@ export class Diagnose {
       sure: verdict.sure,
       fits: verdict.fits,
       normal: [...verdict.normal],
-      noFault: posterior.noFault,
+      noFault: letBe(posterior).probability,
       ...verdictView(verdict, mending),
       warnings: [...verdict.warnings, ...ledger.contradictions],
       ...testsView(posterior, step, times),
@@ -115,6 +124,15 @@ export class Diagnose {
       measured: measured.list,
       since: measured.since,
     };
+  }
+
+  /** The set-up of the last test, if that was within the hour: after that somebody has taken it down. */
+  private standing(results: Case["results"], { list }: Measured): LocateTest["setup"] {
+    const tests = results.map(({ test, at }) => ({ test: test as string, at }));
+    const runs = list.flatMap((m) => (m.runId === null ? [] : [{ test: magnitudeOf(m.kind) as string, at: m.at }]));
+    const last = [...tests, ...runs].sort((a, b) => a.at.localeCompare(b.at)).at(-1);
+    const since = last ? this.needs.clock.now().getTime() - Date.parse(last.at) : Infinity;
+    return since < SET_UP_STANDS_MS ? locateTest(last?.test ?? "")?.setup : undefined;
   }
 
   /** Is another axis of its kind in the shop, to hear the two against each other? */

@@ -1,20 +1,37 @@
 import {
   CAUSES,
   finding,
+  learnedCandour,
   learnedFactors,
   LEVELS,
   PRIOR_RULES,
   METHODS,
   SLACK_TEXT,
+  USUAL_CANDOUR,
+  type ClosedCase,
   type FindingId,
   type Level,
   type ShopPriors,
 } from "@iron/core";
-import type { Knowledge as KnowledgeView } from "@iron/contract";
+import type { Knowledge as KnowledgeView, ToldByAxis } from "@iron/contract";
 import { changedMeanwhile, notFound, problem } from "../http/problem-error";
 import type { Db } from "../store/database";
 import { fromJson } from "../store/columns";
 import { instant, type Clock } from "../shop/clock";
+
+/** What closed cases teach: how often a cause is met here, and how much of what shows is told. */
+const learnedFrom = (cases: readonly ClosedCase[]): Pick<ShopPriors, "learned" | "candour"> => ({
+  learned: learnedFactors(cases),
+  candour: learnedCandour(cases),
+});
+
+/** What was said to be so, of the axis that most was told of; only where somebody was asked for all of it. */
+function toldOf(told: ToldByAxis): Pick<ClosedCase, "told"> {
+  const all = Object.values(told).filter((t) => t.allTold);
+  if (all.length === 0) return {};
+  const said = all.flatMap((t) => Object.entries(t.answers).flatMap(([id, so]) => (so ? [id as FindingId] : [])));
+  return { told: [...new Set(said)] };
+}
 
 /** The causes as the inference uses them: the shipped catalogue, and the shop's own beside it. */
 export class Knowledge {
@@ -28,14 +45,14 @@ export class Knowledge {
     const overrides = await this.db.selectFrom("cause_override").select(["cause", "prior"]).execute();
     return {
       overrides: Object.fromEntries(overrides.flatMap((o) => (o.prior === null ? [] : [[o.cause, o.prior]]))),
-      learned: learnedFactors(await this.closedCases(exceptCase)),
+      ...learnedFrom(await this.closedCases(exceptCase)),
     };
   }
 
   private async closedCases(exceptCase?: number) {
     const rows = await this.db
       .selectFrom("case_file")
-      .select(["id", "found", "expected"])
+      .select(["id", "found", "expected", "told"])
       .where("state", "=", "closed")
       .execute();
     return rows
@@ -43,16 +60,18 @@ export class Knowledge {
       .map((r) => ({
         found: r.found ? fromJson(r.found) : [],
         expected: r.expected ? fromJson(r.expected) : {},
+        ...toldOf(fromJson(r.told)),
       }));
   }
 
   async view(): Promise<KnowledgeView> {
     const overrides = await this.db.selectFrom("cause_override").selectAll().execute();
     const cases = await this.closedCases();
-    const learned = learnedFactors(cases);
+    const { learned, candour } = learnedFrom(cases);
     const own = new Map(overrides.map((o) => [o.cause, o]));
     return {
       closedCases: cases.length,
+      candour: candour ?? USUAL_CANDOUR,
       rules: PRIOR_RULES.map(({ when, causes, factor }) => ({
         when,
         factor,

@@ -27,7 +27,8 @@ describe("the catalogue", () => {
     const shown = new Set(CAUSES.flatMap((c) => [...Object.keys(c.shows), ...(c.share ? ["lost-motion"] : [])]));
     const idle = FINDINGS.filter((f) => !f.asked && !answered.has(f.id));
     expect(idle.map((f) => f.id)).toEqual([]);
-    expect(FINDINGS.filter((f) => !shown.has(latentOf(f.id))).map((f) => f.id)).toEqual([]);
+    // Where motor and scale part is worked out from how much each cause loses, of every one that loses.
+    expect(FINDINGS.filter((f) => !shown.has(latentOf(f.id))).map((f) => f.id)).toEqual(["scale-gap"]);
   });
 
   it("no two causes of one axis are alike in all they show and lose", () => {

@@ -171,6 +171,8 @@ export const PRIOR_RULES: readonly PriorRule[] = [
 export interface ShopPriors {
   readonly overrides: Readonly<Record<string, number>>;
   readonly learned: Readonly<Record<string, number>>;
+  /** Of what the causes found there show, how much was told; the usual where nothing is known of it. */
+  readonly candour?: number;
 }
 export const NO_SHOP_PRIORS: ShopPriors = { overrides: {}, learned: {} };
 

@@ -2,6 +2,7 @@ import type { Posterior } from "./infer";
 import { latentOf, reportErrors } from "./reports";
 import { finding, type FindingId } from "../measure/findings";
 import { normalCdf } from "./normal";
+import { letBe } from "./let-be";
 import type { LocateTest } from "./locate-test";
 import { pointless } from "./pointless";
 import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
@@ -33,6 +34,10 @@ export interface RankedTest {
   readonly freeLook: boolean;
   /** The causes whose probability it moves most. */
   readonly splits: readonly string[];
+  /** Its set-up stands from the test before. */
+  readonly stands: boolean;
+  /** How likely nothing is to be mended after it, on average, if nothing is. */
+  readonly clears: number;
 }
 
 export interface RankingOptions {
@@ -41,6 +46,25 @@ export interface RankingOptions {
   readonly done?: ReadonlySet<string>;
   /** Tests done once: they may be worth repeating, but are no longer free looks. */
   readonly once?: ReadonlySet<string>;
+  /** The set-up that stands from the test before: another of it costs less. */
+  readonly standing?: LocateTest["setup"];
+}
+
+/** What a test costs while the set-up of another stands, of what it costs by itself (common practice, no source). */
+const SET_UP_ALREADY = 0.4;
+
+/**
+ * Minutes of a test while a set-up stands.
+ * @param test - the test
+ * @param options - `minutes`: what it takes by itself; `standing`: the set-up of the test before
+ * @returns whole minutes
+ * @example minutesStanding(locateTest("nut-flank"), { minutes: 20, standing: "on-member" }) // 8
+ */
+export function minutesStanding(
+  test: LocateTest,
+  { minutes, standing }: { readonly minutes: number; readonly standing?: LocateTest["setup"] },
+): number {
+  return standing && test.setup === standing ? Math.ceil(SET_UP_ALREADY * minutes) : minutes;
 }
 
 /** Standard uncertainty a guided test is expected to have, mm (common practice, no source). */
@@ -65,6 +89,8 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
   const now = Float64Array.from(posterior.hypotheses, (h) => h.probability);
   const mending = new Mending(posterior, { axis, costs, terms });
   const before = mending.cost(now);
+  const sound = letBe(posterior).accounts;
+  const noFault = sumAt(now, sound);
   const ranked: RankedTest[] = [];
   const sizes: SizeClasses = new Map();
   for (const test of LOCATE_TESTS) {
@@ -72,15 +98,18 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
     if (!there.possible || done.has(test.id) || pointless(whole.evidence, test.id)) continue;
     let after = 0;
     let told = 0;
+    let clears = 0;
     const shift = new Float64Array(posterior.causes.length);
     eachOutcome(factorsOf(posterior, test, sizes), now, (weights, chance) => {
       told += chance;
       after += chance * mending.cost(weights);
+      clears += sumAt(weights, sound) ** 2 / chance;
       mending.chances.forEach((there, i) => (shift[i] += chance * Math.abs(there - posterior.marginals[i])));
     });
     // What is too rare to be weighed teaches nothing.
     after += (1 - told) * before;
-    const cost = minuteCost(axis, there.minutes);
+    const minutes = minutesStanding(test, { minutes: there.minutes, standing: options.standing });
+    const cost = minuteCost(axis, minutes);
     const value = Math.max(0, before - after);
     const splits = [...shift.keys()]
       .filter((i) => shift[i] > 0.01)
@@ -88,9 +117,27 @@ export function rankTests(whole: Posterior, options: RankingOptions = {}): reado
       .slice(0, 2)
       .map((i) => posterior.causes[i].name);
     const freeLook = test.free === true && !once.has(test.id) && value > 0 && findable(posterior, test) > FREE_FIRST;
-    ranked.push({ freeLook, test, minutes: there.minutes, cost, value, net: value - cost, say: there.say, splits });
+    clears = noFault > 0 ? clears / noFault + (1 - told) * noFault : 0;
+    ranked.push({
+      freeLook,
+      test,
+      minutes,
+      stands: minutes < there.minutes,
+      cost,
+      value,
+      net: value - cost,
+      say: there.say,
+      splits,
+      clears,
+    });
   }
   return ranked.sort((a, b) => order(b) - order(a) || b.net - a.net);
+}
+
+function sumAt(weights: Float64Array, indices: readonly number[]): number {
+  let sum = 0;
+  for (const i of indices) sum += weights[i];
+  return sum;
 }
 
 /** Outcomes rarer than this are not worth weighing: they count as if nothing were learnt. */

@@ -1,6 +1,8 @@
 import { defaultAxis } from "../machine/axis";
 import type { FindingId } from "../measure/findings";
+import { causeById } from "./causes";
 import type { Magnitude } from "./components";
+import type { Cause } from "./knowledge";
 import type { Posterior } from "./infer";
 import type { Report } from "./evidence";
 
@@ -25,3 +27,10 @@ export const magnitude = (kind: Magnitude["kind"], um: number, u = 1): Magnitude
 
 /** A loss of the whole chain. */
 export const whole = (um: number, u = 1): Magnitude => magnitude("whole-chain", um, u);
+
+/** A cause of the catalogue. */
+export function causeOf(id: string): Cause {
+  const cause = causeById(id);
+  if (!cause) throw new Error(`No cause is called ${id}.`);
+  return cause;
+}

@@ -12,6 +12,7 @@ export * from "./decide";
 export * from "./next-test";
 export * from "./tests";
 export * from "./learn";
+export * from "./let-be";
 export * from "./ledger";
 export * from "./load-spots";
 export * from "./load-trace";

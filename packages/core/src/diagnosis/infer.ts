@@ -4,11 +4,13 @@ import {
   latentTable,
   logReports,
   reportTerms,
+  silenceAt,
   slackShowsAs,
   type Account,
   type LatentTable,
   type Normal,
   type ReportTerms,
+  USUAL_CANDOUR,
 } from "./reports";
 import type { Evidence } from "./evidence";
 import type { AxisConfig } from "../machine/axis";
@@ -72,7 +74,7 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const model = slackModel(axis);
   const latents = latentTable(causes, evidence);
   const normals = normalsOf(causes, priors);
-  const accounts = accountsOf(causes, priors);
+  const accounts = accountsOf(causes, { weights: priors, slight: silenceAt(shop.candour ?? USUAL_CANDOUR).slight });
   const mixtures = new Mixtures(model, evidence.magnitudes, nodes);
   const shows = slackShowsAs(axis);
   const lossMatters = latents.said.has(shows);
@@ -201,16 +203,16 @@ function begun(cause: Cause): Cause {
   return { ...cause, share: { ...cause.share, um: [least, Math.sqrt(least * most)] } };
 }
 
-/** How often a part that is at fault has only begun to be (common practice, no source). */
-const SLIGHT = 0.2;
-
 /** The accounts there can be: nothing, one cause, or two faults. What is normal stands beside them and is no second. */
-function accountsOf(causes: readonly Cause[], weights: readonly number[]): WeighedAccount[] {
+function accountsOf(
+  causes: readonly Cause[],
+  { weights, slight: begins }: { readonly weights: readonly number[]; readonly slight: number },
+): WeighedAccount[] {
   const [none, one, two] = FAULT_COUNT_PRIOR;
   const sum = weights.reduce((a, b) => a + b, 0);
   const sets: WeighedAccount[] = [{ members: [], slight: false, logPrior: Math.log(none) }];
   weights.forEach((w, i) => {
-    const slight = causes[i].normal || causes[i].link === "none" ? 0 : SLIGHT;
+    const slight = causes[i].normal || causes[i].link === "none" ? 0 : begins;
     sets.push({ members: [i], slight: false, logPrior: Math.log(((1 - slight) * one * w) / sum) });
     if (slight > 0) sets.push({ members: [i], slight: true, logPrior: Math.log((slight * one * w) / sum) });
   });

@@ -20,7 +20,7 @@ export interface LocateTest {
   /** The motor must be uncoupled: a gravity axis must be blocked first. */
   readonly opens?: boolean;
   /** Tests of one set-up cost less together: same cover off, same place of the indicator. */
-  readonly setup?: "bearing-end" | "on-member" | "motor-off" | "listening";
+  readonly setup?: "bearing-end" | "at-member" | "on-member" | "motor-off" | "listening";
   readonly how: readonly string[];
   readonly spoiltBy: string;
   /** Done as a guided run of readings at station Measure’s bench. */

@@ -29,12 +29,22 @@ export const LOCATE_TEST_ROWS = [
     spoiltBy: "tightening before noting",
   },
   {
-    id: "whole-chain", name: "Two-sided approach", isolates: "the whole chain", minutes: 12, tools: "indicator, gauge block", guided: true,
+    id: "whole-chain", name: "Two-sided approach", isolates: "the whole chain", minutes: 12, tools: "indicator, gauge block", guided: true, setup: "at-member",
     findings: [], magnitude: "whole-chain", fits: [], how: ["At station Measure."], spoiltBy: "overshoot: discard, do not correct",
   },
   {
     id: "travel-profile", name: "Travel profile", isolates: "wear along the travel", minutes: 40, tools: "indicator, gauge block", guided: true,
     findings: ["profile-middle"], magnitude: "whole-chain", fits: [], how: ["At station Measure."], spoiltBy: "warm-up drift",
+  },
+  {
+    id: "whole-twice", name: "Two-sided at two places", isolates: "a screw worn where it works", minutes: 15, tools: "indicator, gauge block", setup: "at-member",
+    findings: ["profile-middle"], fits: [{ transmission: ["direct", "belt", "plain-screw"], feedback: ["encoder", "open-loop"] }],
+    how: ["Indicator against the member where the work is done most: approach from either side, three times each, hands out while it moves.", "The same near an end that is hardly used.", "Clearly more lost where it works most: the screw is worn there. The same at both: it is no wear at one place."], spoiltBy: "two places that are both worn",
+  },
+  {
+    id: "motor-against-scale", name: "Motor against scale", isolates: "slack between motor and table", minutes: 6, tools: "the control’s own page",
+    findings: ["scale-gap"], fits: [{ feedback: ["scale"] }],
+    how: ["The control’s page that shows the position by the motor beside that by the scale, or what they differ by. Where it has none, this is not done.", "Guarded, hands out, at low feed: 20 mm to a place in the middle and stop; note the difference. On past it, back to it from the other side; note it again. Three times.", "What the two notes differ by is lost between motor and table, wind-up with it: compare with what this axis may lose."], spoiltBy: "a difference that grows along the travel: that is lead or warmth, not slack",
   },
   {
     id: "end-float", name: "Screw end float", isolates: "what holds the screw endwise", minutes: 15, tools: "indicator, steel ball, grease", guided: true, setup: "bearing-end",

@@ -153,7 +153,7 @@ describe("a second thing wrong", () => {
     expect(chance(both, "normal-dragbrake")).toBeGreaterThan(0.9);
     expect(isSure(both)).toBe(true);
     expect(caseVerdict(both, { done: new Set() }).headline).toMatch(
-      /^Normal, no fault: Supply handles regenerated energy; Drag brake does its job\. That nothing else is wrong: /,
+      /^Normal, no fault: Supply handles regenerated energy; Drag brake does its job\. That nothing else has to be mended: /,
     );
     // Beside a fault they are named too, and take nothing from it.
     const beside = infer(

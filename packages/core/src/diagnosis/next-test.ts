@@ -1,9 +1,11 @@
 import { isLooseFastener, type FindingId } from "../measure/findings";
 import { misfit } from "./account-fit";
 import { bestHypothesis } from "./best-hypothesis";
-import { rankTests, type RankedTest, type RankingOptions } from "./decide";
+import { minutesStanding, rankTests, type RankedTest, type RankingOptions } from "./decide";
 import type { Posterior } from "./infer";
+import type { Report } from "./evidence";
 import type { Cause } from "./knowledge";
+import { letBe, mayBeLet } from "./let-be";
 import type { LocateTest } from "./locate-test";
 import { isSeen, neededTests, untriedFasteners } from "./seen";
 import { locateTest, type TestId } from "./tests";
@@ -37,13 +39,14 @@ export function isSure(posterior: Posterior): boolean {
 export const THREE_LEAD = 0.5;
 
 function isLikelyEnough(posterior: Posterior): boolean {
-  const { causes, marginals, noFault } = posterior;
+  const { causes, marginals, evidence } = posterior;
   const named = bestHypothesis(posterior).causes;
   if (named.every((c) => c.normal)) {
     // What brought somebody to the axis is explained by what is normal: no fault has to be looked for besides.
     const enough = named.length > 0 && posterior.evidence.allTold ? EXPLAINED : COVERED;
     const most = named.length ? NOTHING_ELSE : NO_ONE_THING;
-    return noFault >= enough && marginals.every((p, i) => causes[i].normal === true || p <= most);
+    const quiet = (i: number): boolean => causes[i].normal === true || mayBeLet(evidence, causes[i]);
+    return letBe(posterior).probability >= enough && marginals.every((p, i) => p <= most || quiet(i));
   }
   return causes.every((c, i) => {
     if (named.includes(c)) return marginals[i] >= (c.normal ? NAMED_NORMAL : SURE);
@@ -56,7 +59,7 @@ function isLikelyEnough(posterior: Posterior): boolean {
  */
 const COVERED = 0.65;
 /** Where nothing is named, no one thing may be likelier than this. */
-export const NO_ONE_THING = 0.06;
+export const NO_ONE_THING = 0.08;
 /** The same where all that was noticed is normal. */
 const EXPLAINED = 0.5;
 /** What is normal costs nothing if it is not so. */
@@ -113,10 +116,47 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   const worth = ranked.filter((r) => (r.net > 0 || r.freeLook) && may(r));
   // Covers stay on while a test without opening is worth anything.
   const first = worth.find((r) => !opens(r)) ?? worth[0];
-  const best = repeat ?? (named.length === 0 && look && first && isInPassing(first, look) ? first : (look ?? first));
+  const clearing =
+    named.length === 0
+      ? clearingBest(posterior, { ranked: ranked.filter(may), needed: neededTests(posterior) })
+      : undefined;
+  const best =
+    repeat ?? clearing ?? (named.length === 0 && look && first && isInPassing(first, look) ? first : (look ?? first));
   const next = best && opens(best) ? (freeLook(ranked, options) ?? best) : best;
   if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
   return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };
+}
+
+/**
+ * Where nothing is named: what covers the chain, then what brings "nothing is wrong" on most for its minutes; that comes
+ * before its turn while its set-up stands.
+ */
+function clearingBest(
+  posterior: Posterior,
+  { ranked, needed }: { readonly ranked: readonly RankedTest[]; readonly needed: readonly TestId[] },
+): RankedTest | undefined {
+  const now = letBe(posterior).probability;
+  const gain = (r: RankedTest): number => (r.clears - now) / r.minutes;
+  const most = (of: readonly RankedTest[]): RankedTest | undefined =>
+    of.reduce<RankedTest | undefined>((a, b) => (a && gain(a) >= gain(b) ? a : b), undefined);
+  const cover = ranked.filter((r) => needed.includes(r.test.id));
+  const beyond = most(ranked.filter((r) => !opens(r) && r.clears - now > CLEARS_NOTHING));
+  if (cover.length === 0 || beyond?.stands) return beyond;
+  return most(cover);
+}
+const CLEARS_NOTHING = 0.003;
+
+/**
+ * Tests that are not offered again: made twice, or a third time where the first two found it both so and not so.
+ * @param times - how often each was made, by its id
+ * @param reports - of the case
+ * @returns ids
+ * @example [...madeOften(new Map([["rock", 2], ["look-over", 1]]), [])] // [ "rock" ]
+ */
+export function madeOften(times: ReadonlyMap<string, number>, reports: readonly Report[]): ReadonlySet<string> {
+  const both = contradictoryFindings(reports);
+  const enough = (id: string): number => (locateTest(id)?.findings.some((f) => both.includes(f)) ? 3 : 2);
+  return new Set([...times].filter(([id, n]) => n >= enough(id)).map(([id]) => id));
 }
 
 /** No cover comes off before anything was looked at that costs nothing. */
@@ -169,12 +209,13 @@ function onOneYes({ evidence }: Posterior, named: readonly Cause[]): readonly Fi
   return only?.source === "test" && more.length === 0 && !isLooseFastener(only.finding) ? [only.finding] : [];
 }
 
-/** What a test costs while the set-up of another stands, of what it costs by itself (common practice, no source). */
-const SET_UP_ALREADY = 0.4;
-
 /** The test worth most among those of the same set-up, at what it costs while that stands. */
 function togetherWith(next: RankedTest, ranked: readonly RankedTest[]): NextStep["together"] {
-  const { setup } = next.test;
-  const other = ranked.find((r) => setup && r !== next && r.test.setup === setup && r.value > SET_UP_ALREADY * r.cost);
-  return other ? { test: other.test, minutes: Math.ceil(SET_UP_ALREADY * other.test.minutes) } : null;
+  const { setup: standing } = next.test;
+  const there = ranked.filter((r) => standing && r !== next && r.test.setup === standing);
+  for (const { test, value, cost, minutes: alone } of there) {
+    const minutes = minutesStanding(test, { minutes: alone, standing });
+    if (value > (cost * minutes) / alone) return { test, minutes };
+  }
+  return null;
 }

@@ -12,12 +12,15 @@ const MOVED: readonly FindingId[] = [
   "crest-slope",
   "travel-wrong",
   "end-walks",
+  "scale-gap",
 ];
 
 /** Tests that drive the axis. */
 const NEEDS_MOTION: readonly TestId[] = [
   "whole-chain",
   "travel-profile",
+  "whole-twice",
+  "motor-against-scale",
   "end-float",
   "housing-shift",
   "nut-flank",

@@ -26,16 +26,33 @@ export function reportErrors(
   source: Report["source"],
 ): { readonly missed: number; readonly imagined: number } {
   const errors = REPORT_ERRORS[source];
-  return finding(id).plain ? { ...errors, imagined: 0.004 } : errors;
+  if (!finding(id).plain) return errors;
+  // Nobody says that it moves when it does not.
+  return { missed: Math.min(errors.missed, 0.015), imagined: 0.004 };
 }
 
+/** Of what its causes show, how much is told in a shop of which nothing is known yet (common practice, no source). */
+export const USUAL_CANDOUR = 0.52;
+
 /**
- * Who was asked what else they noticed and said “nothing” would have told half of what is there; against a no,
- * that is little (common practice, no source).
+ * What silence and a “no” are worth where so much is told of what shows. In a usual shop, who was asked what else they
+ * noticed and said “nothing” would have told half of what is there, six in a hundred noes are wrong, and every fifth
+ * part at fault has only begun to be. Where more is told all three are less: which of them it comes of cannot be told
+ * apart from outside, so that they move together (common practice, no source).
+ * @param candour - told of what its causes show, 0 to 1
+ * @returns `unsaid`: likelihood of silence where a thing is there, against where it is not; `plain`: the same of what
+ *   nobody forgets to tell; `missed`: chance that a “no” is wrong; `slight`: chance that a fault has only begun
+ * @example silenceAt(0.52).unsaid.toFixed(2) // "0.50"
  */
-export const UNSAID = 0.5;
-/** What is plain is hardly ever left out: nobody forgets to tell that it does not move. */
-const UNSAID_PLAIN = 0.1;
+export function silenceAt(candour: number): {
+  readonly unsaid: number;
+  readonly plain: number;
+  readonly missed: number;
+  readonly slight: number;
+} {
+  const kept = Math.min(1.8, Math.max(0.1, (1 - candour) / (1 - USUAL_CANDOUR)));
+  return { unsaid: 0.5 * kept, plain: 0.1 * kept, missed: 0.06 * kept, slight: 0.1 + 0.1 * kept };
+}
 
 /** Something that is no fault and may be there beside any: its place among the causes, and how often. */
 export interface Normal {
@@ -84,24 +101,30 @@ const OF_ITSELF = 0.15;
  */
 export function latentTable(causes: readonly Cause[], evidence: Evidence): LatentTable {
   const measured = evidence.magnitudes.some((m) => m.kind === "whole-chain");
+  const silence = silenceAt(evidence.shop?.candour ?? USUAL_CANDOUR);
   const said = new Map<FindingId, readonly [number, number]>();
   for (const report of [...evidence.reports, ...impliedBy(evidence)]) {
     const id = latentOf(report.finding);
     // Once the whole chain is measured, that it loses motion is known better than anybody can say.
     if (id === "lost-motion" && measured) continue;
-    const { missed, imagined } = reportErrors(report.finding, report.source);
+    const errors = reportErrors(report.finding, report.source);
+    const { imagined } = errors;
+    const denied = finding(report.finding).plain ? Math.min(errors.missed, silence.missed) : silence.missed;
+    const missed = report.source === "test" ? errors.missed : denied;
     const [present, not] = said.get(id) ?? [1, 1];
     said.set(id, [present * (report.present ? 1 - missed : missed), not * (report.present ? imagined : 1 - imagined)]);
   }
-  if (evidence.allTold) sayNothingElse(said, evidence, measured);
+  if (evidence.allTold) sayNothingElse(said, evidence, { measured, silence });
   const quiet = new Map<FindingId, { leak: number; byCause: Float64Array; bySlight: Float64Array }>();
   const ids = new Set<FindingId>(said.keys());
+  if (evidence.axis.feedback === "scale") ids.add("scale-gap");
   for (const cause of causes) for (const id of Object.keys(cause.shows)) ids.add(latentOf(id as FindingId));
   const found = new Set(
     evidence.reports.filter((r) => r.source === "test" && r.present).map((r) => latentOf(r.finding)),
   );
   for (const id of ids) {
     const byCause = Float64Array.from(causes, (cause) => {
+      if (id === "scale-gap") return 1 - chanceOfGap(evidence.axis, cause);
       const level = levelOn(evidence.axis, cause, id);
       return level ? 1 - LEVELS[level].probability : 1;
     });
@@ -113,6 +136,14 @@ export function latentTable(causes: readonly Cause[], evidence: Evidence): Laten
 
 /** What makes an axis heavy makes an open loop lose steps, before it stalls (common practice, no source). */
 const HEAVY: readonly FindingId[] = ["tight-all", "tight-end", "tight-turn", "tight-spot"];
+
+/** Where motor and scale are compared the control shows all that is lost between them: how often that is too much. */
+function chanceOfGap(axis: AxisConfig, { share }: Cause): number {
+  if (axis.feedback !== "scale" || !share || share.slack === "entered") return 0;
+  const [least, most] = share.um.map((um) => um / 1000);
+  const over = Math.log(most / axis.limits.leaveMm) / Math.log(most / least);
+  return 0.97 * Math.min(1, Math.max(0, over));
+}
 
 /** How strongly a cause shows as a finding on this axis. */
 function levelOn(axis: AxisConfig, cause: Cause, id: FindingId): Level | undefined {
@@ -127,13 +158,13 @@ function levelOn(axis: AxisConfig, cause: Cause, id: FindingId): Level | undefin
 function sayNothingElse(
   said: Map<FindingId, readonly [number, number]>,
   { reports }: Evidence,
-  measured: boolean,
+  { measured, silence }: { readonly measured: boolean; readonly silence: ReturnType<typeof silenceAt> },
 ): void {
   const told = new Set(reports.filter((r) => r.source === "symptom").map((r) => latentOf(r.finding)));
   for (const { id, asked, plain } of FINDINGS) {
     if (!asked || id !== latentOf(id) || told.has(id) || (id === "lost-motion" && measured)) continue;
     const [present, not] = said.get(id) ?? [1, 1];
-    said.set(id, [present * (plain ? UNSAID_PLAIN : UNSAID), not]);
+    said.set(id, [present * (plain ? silence.plain : silence.unsaid), not]);
   }
 }
 

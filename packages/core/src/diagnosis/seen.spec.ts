@@ -97,13 +97,16 @@ describe("what may be said of a cause (common practice, no source)", () => {
       "screw-by-hand",
       "sound-comparison",
     ]);
-    // A scale takes slack up before the table is read: the links are measured one by one.
+    // A scale takes slack up before the table is read: the control tells it, or the links are measured one by one.
     const scale: AxisConfig = { ...axis, feedback: "scale" };
     expect(neededTests(infer({ axis: scale, reports: looked, magnitudes: [], causes: [] }))).toEqual([
+      "motor-against-scale",
       "end-float",
       "nut-flank",
       "coupling-slip",
     ]);
+    const together = [...looked, found("scale-gap", false)];
+    expect(neededTests(infer({ axis: scale, reports: together, magnitudes: [], causes: [] }))).toEqual([]);
   });
 
   it("every cause of every kind of axis can be looked at: a test is named for it, or it is plain to see", () => {

@@ -206,10 +206,12 @@ function uncovered({ evidence }: Posterior): readonly TestId[] {
   const tests: TestId[] = [];
   const measured = new Set(magnitudes.map((m) => m.kind));
   const whole = seenBy(axis, "whole-chain").length > 0;
-  // A scale takes up all slack before the table is read: there the links are measured one by one.
+  // A scale takes up all slack before the table is read: there the control tells it, or the links one by one.
+  const compared = !whole && reports.some((r) => r.finding === "scale-gap" && r.source === "test");
   const sizes: readonly MagnitudeKind[] = whole ? ["whole-chain"] : ["end-float", "nut-flank", "coupling-slip"];
-  for (const kind of sizes)
-    if (!measured.has(kind)) tests.push(...testsFor(axis, { signs: [], sizes: [kind] }).slice(0, 1));
+  const open = compared ? [] : sizes.filter((kind) => !measured.has(kind));
+  if (!whole && open.length) tests.push("motor-against-scale");
+  for (const kind of open) tests.push(...testsFor(axis, { signs: [], sizes: [kind] }).slice(0, 1));
   const tested = (group: FindingGroup): boolean =>
     reports.some((r) => r.source === "test" && finding(r.finding).group === group);
   if (!tested("binding")) tests.push(...testsFor(axis, { signs: ["tight-all"], sizes: [] }).slice(0, 1));

@@ -1,5 +1,5 @@
 import { formatDeviation, type UnitSystem } from "../quantity";
-import { isSure, NO_ONE_THING, SURE, THREE_LEAD } from "./next-test";
+import { isSure, SURE, THREE_LEAD } from "./next-test";
 import { DECISION_TERMS, type DecisionTerms } from "./decision-terms";
 import { finding, isLooseFastener } from "../measure/findings";
 import { type Posterior } from "./infer";
@@ -14,6 +14,7 @@ import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
 import { provenOnlyBy, unprovenPart } from "./proven";
 import { isSeen, openSymptoms, untriedFasteners } from "./seen";
+import { certainty, headlineOf, percent } from "./headline";
 import { misfit } from "./account-fit";
 import { TEST_NAMES } from "./ledger";
 import { remedyOptions, type RemedyOption } from "./remedy-options";
@@ -52,47 +53,6 @@ export interface CaseVerdict {
   readonly notLookedAt: readonly string[];
   readonly options: readonly RemedyOption[];
   readonly warnings: readonly string[];
-}
-
-function percent(p: number): string {
-  if (p > 0.995) return "over 99 %";
-  if (p < 0.005) return "under 1 %";
-  return `${Math.round(100 * p)} %`;
-}
-
-function certainty(p: number, sure: boolean): string {
-  if (p >= SURE && sure) return "nearly certain";
-  if (p >= 0.75) return "likely";
-  return p >= 0.5 ? "more likely than not" : "the best guess so far";
-}
-
-function headlineOf(posterior: Posterior, causes: readonly Cause[], sure: boolean): string {
-  const p = chanceOfAccount(posterior, causes);
-  const how = `${certainty(p, sure)}, ${percent(p)}.`;
-  const open = p < 0.5;
-  const faults = causes.filter((c) => !c.normal);
-  const normal = causes.filter((c) => c.normal).map((c) => c.name);
-  // Of what nobody looked at it is not said that it is there.
-  const seen = causes.filter((c) => c.normal).every((c) => isSeen(posterior, c));
-  const said = seen ? "Normal, no fault" : "Perhaps normal, not yet looked at";
-  const besides = normal.length ? ` ${said}: ${normal.join("; ")}.` : "";
-  if (faults.length === 0 && open)
-    return normal.length
-      ? `${besides.trim()} Whether anything else is wrong is open.`
-      : "Nothing stands out yet: too little is known.";
-  if (faults.length === 0)
-    return normal.length ? `${besides.trim()} That nothing else is wrong: ${how}` : nothingFound(p, sure);
-  const names = faults.map((c) => c.name).join(" together with ");
-  if (faults.every((c) => c.remedy.kind === "refer"))
-    return `Not a matter of this axis. ${names}: ${how} Refer it on.${besides}`;
-  return `${names}: ${how}${besides}`;
-}
-
-/** Where loss, friction and noise were looked at, what is left is spread thin; before that it is only a guess. */
-function nothingFound(p: number, sure: boolean): string {
-  return sure
-    ? `No fault found. That nothing is wrong: ${certainty(p, sure)}, ${percent(p)}; no one thing is likelier than ${percent(NO_ONE_THING)}.`
-    : `Nothing wrong with the axis: ${certainty(p, sure)}, ${percent(p)}.`;
 }
 
 const MAGNITUDE_TEXT: Record<Magnitude["kind"], string> = {
@@ -276,12 +236,6 @@ function threeHeadline(three: ThirdFault | null): string | null {
   if (!three || three.probability <= THREE_LEAD) return null;
   const names = three.causes.map((c) => c.name).join(", ");
   return `Three faults together: ${names}: ${certainty(three.probability, false)}, ${percent(three.probability)}.`;
-}
-
-/** How sure the account is: as its least sure fault; where it names none, that there is none. */
-function chanceOfAccount({ causes, marginals, noFault }: Posterior, named: readonly Cause[]): number {
-  const faults = named.filter((c) => !c.normal);
-  return faults.length ? Math.min(...faults.map((c) => marginals[causes.indexOf(c)])) : noFault;
 }
 
 /** From this chance on it is said that three faults may be there. */

@@ -66,6 +66,7 @@ export const FINDING_ROWS = [
   ["wheel-stuck", "a wheel will not turn by hand in contact", "test", false, 0.004],
   ["wheel-free", "a wheel turns without touching", "test", false, 0.004],
   ["profile-middle", "loss is higher where the screw works most", "test", false, 0.004],
+  ["scale-gap", "motor and scale part by more than may be lost where it turns round", "test", false, 0.006],
   ["crest-slope", "screw runs out of line with the ways", "test", false, 0.004],
   ["crest-turn", "screw swings once per turn", "test", false, 0.004],
   ["motor-noise", "uncoupled motor makes the same noise alone", "test", false, 0.004],

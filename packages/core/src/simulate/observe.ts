@@ -137,6 +137,7 @@ function position(config: AxisConfig, c: PartsCondition, axis: VirtualAxis): Par
       5,
     ),
     "profile-middle": sense(c.screwWearMm ?? 0, 0.0035, 0.001),
+    "scale-gap": sense(scale ? slack / leave : 0, 1, 0.06),
     "nut-gritty": sense(c.nutDirt ?? 0, 0.3, 0.08),
     "insert-broken": sense(c.springMm ?? 0, 0.02, 0.006),
     "belt-frayed": sense(c.springMm ?? 0, 0.03, 0.01),

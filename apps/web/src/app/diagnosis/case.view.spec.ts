@@ -57,7 +57,7 @@ describe("words and figures of a case", () => {
     ];
     const views = likelyViews({ leading, noFault: 0.6 } as unknown as Diagnosis);
     expect(views.map((v) => [v.name, v.percent])).toEqual([
-      ["Nothing wrong", "60 %"],
+      ["Nothing to mend", "60 %"],
       ["Nut", "30 %"],
     ]);
     expect(views[1].remedy).toBe("replace, 360 min");

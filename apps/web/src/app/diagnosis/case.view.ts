@@ -195,7 +195,7 @@ export function likelyViews(a: Diagnosis): readonly LikelyView[] {
   }));
   const none: LikelyView & { p: number } = {
     id: "none",
-    name: "Nothing wrong",
+    name: "Nothing to mend",
     p: a.noFault,
     percent: percentText(a.noFault),
     width: Math.round(100 * a.noFault),

@@ -29,6 +29,7 @@ const knowledge = (over: object = {}): Knowledge =>
     ],
     rules: [],
     closedCases: 1,
+    candour: 0.61,
   }) as unknown as Knowledge;
 
 describe("what the reasoning knows", () => {
