@@ -37,6 +37,16 @@ const NEEDS_MOTION: readonly TestId[] = [
   "gantry-square",
 ];
 
+/**
+ * Does a test drive the axis?
+ * @param test - which test
+ * @returns whether the axis moves in it
+ * @example needsMotion("load-trace") // true
+ */
+export function needsMotion(test: string): boolean {
+  return NEEDS_MOTION.some((id) => id === test);
+}
+
 /** It was last said not to move. */
 function standsStill({ reports }: Pick<Evidence, "reports">): boolean {
   return reports.findLast((r) => r.finding === "no-motion")?.present === true;

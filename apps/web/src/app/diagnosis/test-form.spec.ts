@@ -57,6 +57,20 @@ describe("a test that is looked, listened or felt for", () => {
     expect(other.text()).not.toContain("Noticed");
   });
 
+  it("motor against scale is held against what the axis may lose, and the axis runs in it", () => {
+    const scale: AxisConfig = { ...CONFIG, feedback: "scale", limits: { ...CONFIG.limits, leaveMm: 0.012 } };
+    const place = open("motor-against-scale", scale);
+    expect(place.text()).toContain(`${CONFIG.letter} may lose 12.0 µm: “yes” is more than that.`);
+    expect(place.text()).toContain("The axis runs in this test: guards closed");
+    expect(place.text()).toContain("To set, feel or look inside: isolate, lock out");
+    says(place, /part by more than may be lost/, "Yes");
+    place.press("Keep the result");
+    expect(sent()).toMatchObject({ test: "motor-against-scale", answers: { "scale-gap": true } });
+    const still = show(TestForm, { testId: "look-over" });
+    expect(still.text()).not.toContain("The axis runs in this test");
+    expect(still.text()).toContain("Isolate, lock out, prove dead");
+  });
+
   it("a hand push on a gravity axis is refused with its reason", () => {
     const place = open("hand-push", { ...defaultAxis("vertical-centre", "Z") });
     expect(place.alerts()).toMatch(/^Not on this axis: /);

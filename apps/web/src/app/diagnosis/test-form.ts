@@ -17,6 +17,8 @@ import {
   availability,
   crestRun,
   finding,
+  formatDeviation,
+  needsMotion,
   FEEL_KINDS,
   lengthsIn,
   locateTest,
@@ -74,10 +76,17 @@ export class TestForm {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
+  /** What the control’s page is held against. */
+  protected readonly mayLose = computed(() => {
+    const axis = this.context.axis();
+    if (!axis || this.testId() !== "motor-against-scale") return [];
+    const most = formatDeviation(axis.config.limits.leaveMm, { system: this.preferences.system() });
+    return [`${axis.config.letter} may lose ${most}: “yes” is more than that.`];
+  });
   protected readonly test = computed(() => {
     const test = locateTest(this.testId());
     const system = this.preferences.system();
-    return test ? { ...test, how: test.how.map((line) => lengthsIn(line, system)) } : null;
+    return test ? { ...test, how: [...test.how.map((line) => lengthsIn(line, system)), ...this.mayLose()] } : null;
   });
   protected readonly there = computed(() => {
     const test = this.test();
@@ -94,6 +103,7 @@ export class TestForm {
     const where = lengthsIn(`${mm} mm`, this.preferences.system());
     return `Noticed ${label}, about ${where}: do it there too. Move it there under power, hands out and guard closed, before it is isolated.`;
   });
+  protected readonly drives = computed(() => this.test() !== null && needsMotion(this.testId()));
   protected readonly questions = computed(() => {
     const axis = this.context.axis();
     return axis ? testQuestions(axis.config, this.testId()) : [];
