@@ -58,6 +58,7 @@ export function testsView(posterior: Posterior, step: NextStep, times: ReadonlyM
       minutes: r.minutes,
       cost: minuteCost(config, r.minutes),
       value: r.value,
+      stands: r.stands,
       next: step.next?.test.id === r.test.id,
       done: times.get(r.test.id) ?? 0,
       say: r.say,

@@ -96,6 +96,8 @@ export const diagnosisSchema = z.object({
       minutes: finite,
       cost: finite,
       value: finite,
+      /** The set-up of the test before stands, and its minutes are those that are left. */
+      stands: z.boolean(),
       /** The one to do next. */
       next: z.boolean(),
       done: z.number().int(),

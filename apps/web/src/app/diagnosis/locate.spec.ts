@@ -13,6 +13,7 @@ const test = (over: object) => ({
   minutes: 15,
   value: 40,
   cost: 10,
+  stands: false,
   next: false,
   guided: true,
   splits: [],
@@ -82,6 +83,13 @@ describe("station Locate", () => {
     takeUpCase(http, file, diagnosis(over));
     return show(LocateStation);
   };
+
+  it("a test whose set-up stands says what its few minutes are", () => {
+    const next = open({ tests: [test({ next: true, minutes: 6, stands: true })] } as unknown as Partial<Diagnosis>);
+    expect(next.page.getByRole("region", { name: "Next test" }).textContent.replace(/\s+/g, " ")).toContain(
+      "Screw end float, 6 min while the set-up stands.",
+    );
+  });
 
   it("the test that tells most per minute stands beside the verdict, with what it splits and what it costs", () => {
     const page = open();

@@ -18,7 +18,7 @@ import { testPath } from "./test-choices";
       <section class="boxed next lead" aria-label="Next test">
         <h3>{{ diagnosis().fits ? "What tells most per minute" : "Read this again first" }}</h3>
         <p>
-          <b>{{ test.name }}, {{ test.minutes }} min.</b>
+          <b>{{ test.name }}, {{ test.minutes }} min{{ test.stands ? " while the set-up stands" : "" }}.</b>
           {{ testFor(test, diagnosis().leading) }}
           @if (test.say) {
             <span class="wrong">{{ test.say }}</span>
