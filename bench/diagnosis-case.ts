@@ -11,6 +11,7 @@ import {
   nextTest,
   remedyCost,
   isSure,
+  letBe,
   SURE,
   unprovenPart,
   type AxisConfig,
@@ -39,6 +40,8 @@ export interface World<T extends Tried = Tried> {
   /** What the technician tells. */
   readonly reports: readonly Report[];
   readonly seed: number;
+  /** What the axis truly loses between motor and member in the middle of its travel, mm. */
+  readonly lostMm: number;
   /** What the shop has learned before. */
   readonly shop?: ShopPriors;
   readonly doTest: (test: LocateTest, luck: Luck) => T;
@@ -109,7 +112,8 @@ function top(posterior: Posterior): { names: string[]; p: number } {
   const { causes } = bestHypothesis(posterior);
   const chance = (id: string): number => posterior.marginals[posterior.causes.findIndex((c) => c.id === id)];
   const names = causes.map((c) => c.id).sort((a, b) => chance(b) - chance(a));
-  return { names, p: names.length ? chance(names[0]) : posterior.noFault };
+  // Where none is named it is said how likely nothing has to be mended.
+  return { names, p: names.length ? chance(names[0]) : letBe(posterior).probability };
 }
 
 function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {

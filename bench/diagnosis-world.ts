@@ -12,6 +12,7 @@ import {
   soundParts,
   stationPosition,
   UNKNOWN_CONTEXT,
+  windUpMm,
   withFaults,
   type AxisConfig,
   type Cause,
@@ -67,6 +68,7 @@ export function drawWorld(seed: number): World {
     faults,
     reports,
     seed,
+    lostMm: axis.links.reduce((sum, l) => sum + l.deadBandMm, axis.wear?.extraMm ?? 0) + windUpMm(config),
     doTest: (t, l) => doTest(config, axis, { test: t, luck: l }),
   };
 }

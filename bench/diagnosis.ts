@@ -1,4 +1,12 @@
-import { availability, causeById, locateTest, LOCATE_TESTS, type AxisConfig } from "@iron/core";
+import {
+  availability,
+  causeById,
+  isLooseFastener,
+  locateTest,
+  LOCATE_TESTS,
+  type AxisConfig,
+  type FindingId,
+} from "@iron/core";
 import { observed, type Observation } from "./apart/observer";
 import { apartWorld } from "./apart/scene";
 import { POLICIES, run, type Outcome, type Tried, type World } from "./diagnosis-case";
@@ -75,6 +83,15 @@ function count(s: Score, world: World, verdict: readonly string[]): boolean {
   return causeRight;
 }
 
+/** A fault that is nothing but a share of a loss which may be left as it is has not to be mended; a loose screw has. */
+function toMend({ config, faults, lostMm }: World): readonly string[] {
+  return faults.filter((id) => {
+    const cause = causeById(id);
+    const loose = Object.keys(cause?.shows ?? {}).some((f) => isLooseFastener(f as FindingId));
+    return !cause?.share || cause.share.slack === "entered" || loose || lostMm > config.limits.leaveMm;
+  });
+}
+
 function scoreCase(s: Score, world: World, outcome: Outcome): void {
   const { verdict, confidence, minutes, cost } = outcome;
   const right = count(s, world, verdict);
@@ -86,7 +103,8 @@ function scoreCase(s: Score, world: World, outcome: Outcome): void {
   s.minutes += minutes;
   s.cost += cost;
   s.forbidden.push(...outcome.forbidden);
-  s.said.push({ p: confidence, right });
+  // What is said where none is named is that nothing has to be mended.
+  s.said.push({ p: confidence, right: verdict.length > 0 ? right : toMend(world).length === 0 });
   if (process.env["SHOW"] && !right)
     console.log(
       world.seed,

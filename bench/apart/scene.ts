@@ -1,7 +1,7 @@
 import { findingsOf, UNKNOWN_CONTEXT, type AxisConfig, type CaseContext, type Report } from "@iron/core";
 import type { World } from "../diagnosis-case";
 import { luckFrom, type Luck } from "../luck";
-import { soundCondition, type Condition } from "./condition";
+import { lostUm, soundCondition, type Condition } from "./condition";
 import { FAULTS, type Fault, type Origin } from "./faults.table";
 import { tried, type Answer } from "./instruments";
 import { PEOPLE, told } from "./people";
@@ -114,6 +114,7 @@ export function apartWorld(seed: number, configs: readonly AxisConfig[]): World<
     faults,
     reports,
     seed,
+    lostMm: (lostUm(config, condition) + condition.wearUm) / 1000,
     doTest: (test, luck) => tried(test, { axis: config, c: condition, ids: findingsOf(config, test), luck }),
   };
 }
