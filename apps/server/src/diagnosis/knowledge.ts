@@ -25,7 +25,7 @@ const learnedFrom = (cases: readonly ClosedCase[]): Pick<ShopPriors, "learned" |
   candour: learnedCandour(cases),
 });
 
-/** What was said to be so, of the axis that most was told of; only where somebody was asked for all of it. */
+/** What was said to be so of any axis of the case of which somebody was asked for all. */
 function toldOf(told: ToldByAxis): Pick<ClosedCase, "told"> {
   const all = Object.values(told).filter((t) => t.allTold);
   if (all.length === 0) return {};

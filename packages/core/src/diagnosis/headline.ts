@@ -68,7 +68,9 @@ function nothingFound(posterior: Posterior, sure: boolean): string {
   const p = letBe(posterior).probability;
   if (!sure) return `Nothing has to be mended: ${certainty(p, sure)}, ${percent(p)}.`;
   const within = causes.some((c, i) => marginals[i] > IMMATERIAL && mayBeLet(evidence, c));
-  const loss = within ? " What it loses may be left, whichever link it comes of." : "";
+  const loss = within
+    ? " What it loses may be left, whichever link it comes of; a large entry in the control’s compensation would hide more."
+    : "";
   return `No fault found. That nothing has to be mended: ${certainty(p, sure)}, ${percent(p)}; nothing that would have to be is likelier than ${percent(NO_ONE_THING)}.${loss}`;
 }
 /** A cause that may be let be and is less likely than this needs no word. */

@@ -159,10 +159,13 @@ export function madeOften(times: ReadonlyMap<string, number>, reports: readonly 
   return new Set([...times].filter(([id, n]) => n >= enough(id)).map(([id]) => id));
 }
 
-/** No cover comes off before anything was looked at that costs nothing. */
+/** Looks at the machine itself that cost nothing; an ear at the spindle and the knobs of the control are none. */
+const LOOKS: readonly TestId[] = ["look-over", "fastener-check", "comp-look"];
+
+/** No cover comes off before any of them was made. */
 function freeLook(ranked: readonly RankedTest[], { once }: RankingOptions): RankedTest | null {
-  const free = ranked.filter((r) => r.test.free);
-  if (free.some((r) => once?.has(r.test.id))) return null;
+  if (LOOKS.some((id) => once?.has(id))) return null;
+  const free = ranked.filter((r) => LOOKS.some((id) => id === r.test.id));
   return free.reduce<RankedTest | null>((a, b) => (a === null || b.minutes < a.minutes ? b : a), null);
 }
 

@@ -37,14 +37,17 @@ const NEEDS_MOTION: readonly TestId[] = [
   "gantry-square",
 ];
 
+/** Tests in which the axis may move, or a spindle turns, though they look at something else. */
+const RUNS_BESIDES: readonly TestId[] = ["control-check", "listen-still"];
+
 /**
- * Does a test drive the axis?
+ * Is something of the machine under way in a test?
  * @param test - which test
- * @returns whether the axis moves in it
- * @example needsMotion("load-trace") // true
+ * @returns whether the axis or the spindle runs in it
+ * @example runsIn("load-trace") // true
  */
-export function needsMotion(test: string): boolean {
-  return NEEDS_MOTION.some((id) => id === test);
+export function runsIn(test: string): boolean {
+  return [...NEEDS_MOTION, ...RUNS_BESIDES].some((id) => id === test);
 }
 
 /** It was last said not to move. */

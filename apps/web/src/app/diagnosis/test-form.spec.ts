@@ -61,13 +61,15 @@ describe("a test that is looked, listened or felt for", () => {
     const scale: AxisConfig = { ...CONFIG, feedback: "scale", limits: { ...CONFIG.limits, leaveMm: 0.012 } };
     const place = open("motor-against-scale", scale);
     expect(place.text()).toContain(`${CONFIG.letter} may lose 12.0 µm: “yes” is more than that.`);
-    expect(place.text()).toContain("The axis runs in this test: guards closed");
+    expect(place.text()).toContain("The machine runs in this test: guards closed");
     expect(place.text()).toContain("To set, feel or look inside: isolate, lock out");
     says(place, /part by more than may be lost/, "Yes");
     place.press("Keep the result");
     expect(sent()).toMatchObject({ test: "motor-against-scale", answers: { "scale-gap": true } });
+    for (const testId of ["control-check", "listen-still"])
+      expect(show(TestForm, { testId }).text()).toContain("The machine runs in this test");
     const still = show(TestForm, { testId: "look-over" });
-    expect(still.text()).not.toContain("The axis runs in this test");
+    expect(still.text()).not.toContain("The machine runs in this test");
     expect(still.text()).toContain("Isolate, lock out, prove dead");
   });
 

@@ -18,7 +18,7 @@ import {
   crestRun,
   finding,
   formatDeviation,
-  needsMotion,
+  runsIn,
   FEEL_KINDS,
   lengthsIn,
   locateTest,
@@ -103,7 +103,7 @@ export class TestForm {
     const where = lengthsIn(`${mm} mm`, this.preferences.system());
     return `Noticed ${label}, about ${where}: do it there too. Move it there under power, hands out and guard closed, before it is isolated.`;
   });
-  protected readonly drives = computed(() => this.test() !== null && needsMotion(this.testId()));
+  protected readonly drives = computed(() => this.test() !== null && runsIn(this.testId()));
   protected readonly questions = computed(() => {
     const axis = this.context.axis();
     return axis ? testQuestions(axis.config, this.testId()) : [];
