@@ -60,7 +60,7 @@ describe("a test that is looked, listened or felt for", () => {
   it("motor against scale is held against what the axis may lose, and the axis runs in it", () => {
     const scale: AxisConfig = { ...CONFIG, feedback: "scale", limits: { ...CONFIG.limits, leaveMm: 0.012 } };
     const place = open("motor-against-scale", scale);
-    expect(place.text()).toContain(`${CONFIG.letter} may lose 12.0 µm: “yes” is more than that.`);
+    expect(place.text()).toContain(`${CONFIG.letter} may lose 12 µm: “yes” is more than that.`);
     expect(place.text()).toContain("The machine runs in this test: guards closed");
     expect(place.text()).toContain("To set, feel or look inside: isolate, lock out");
     says(place, /part by more than may be lost/, "Yes");

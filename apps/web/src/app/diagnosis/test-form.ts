@@ -17,7 +17,7 @@ import {
   availability,
   crestRun,
   finding,
-  formatDeviation,
+  formatLimit,
   runsIn,
   FEEL_KINDS,
   lengthsIn,
@@ -80,7 +80,7 @@ export class TestForm {
   protected readonly mayLose = computed(() => {
     const axis = this.context.axis();
     if (!axis || this.testId() !== "motor-against-scale") return [];
-    const most = formatDeviation(axis.config.limits.leaveMm, { system: this.preferences.system() });
+    const most = formatLimit(axis.config.limits.leaveMm, this.preferences.system());
     return [`${axis.config.letter} may lose ${most}: “yes” is more than that.`];
   });
   protected readonly test = computed(() => {

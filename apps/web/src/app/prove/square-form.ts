@@ -24,6 +24,11 @@ const rows = (count: number, stepMm: number): Rows =>
 /** Places a hand apart, and the length that a certificate speaks of: as a shop says them, mm. */
 const STEP = { metric: 100, inch: 4 * 25.4 } as const;
 const CERTIFIED = { metric: 300, inch: 12 * 25.4 } as const;
+/** What is usual, in round figures of the units: a tenth is 2.54 µm. */
+const USUAL = {
+  metric: { squareU: 0.002, resolutionMm: 0.001, uMm: 0.003 },
+  inch: { squareU: 0.00254, resolutionMm: 0.00127, uMm: 0.00254 },
+} as const;
 
 function formOf(letters: readonly string[], way: string, system: UnitSystem) {
   const step = STEP[system];
@@ -35,13 +40,13 @@ function formOf(letters: readonly string[], way: string, system: UnitSystem) {
     isFlipped: of(true),
     flippedSetting: rows(2, 2 * step),
     flipped: rows(4, step),
-    squareU: of(0.002),
-    resolutionMm: of(0.001),
+    squareU: of<number>(USUAL[system].squareU),
+    resolutionMm: of<number>(USUAL[system].resolutionMm),
     sideA: of<number | null>(null),
     sideB: of<number | null>(null),
     diagonalA: of<number | null>(null),
     diagonalB: of<number | null>(null),
-    uMm: of(0.003),
+    uMm: of<number>(USUAL[system].uMm),
     note: of(""),
   });
   form.addValidators(bySchema(geometryCreateSchema, (value: Value) => createOf(value, way, system), fieldOf));

@@ -5,6 +5,7 @@ import { readLevels, USUAL_CIRCLE_LIMITS, type LevelsTaken } from "@iron/core";
 import type { Geometry } from "@iron/contract";
 import { AXES } from "../../testing/circle";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
+import { Preferences } from "../data/preferences";
 import { LevelsForm } from "./levels-form";
 import { SquareForm } from "./square-form";
 import { StandsPage } from "./stands-page";
@@ -192,6 +193,16 @@ describe("out of square", () => {
     answer(http.expectOne("/api/machines/1"), machine);
     return page;
   };
+
+  it("begins with round figures in inches too", () => {
+    TestBed.inject(Preferences).system.set("inch");
+    for (const way of ["sweep", "diagonals"]) {
+      const fields = open(way).page.getAllByLabelText<HTMLInputElement>(/^(±|A division|Place)/);
+      expect(fields.length).toBeGreaterThan(0);
+      for (const { value } of fields) expect(value).toMatch(/^\d{1,2}(\.\d)?$/);
+    }
+    TestBed.inject(Preferences).system.set("metric");
+  });
 
   it("by a square sends what was read of both faces, or of one; what was not read is not nothing", () => {
     const page = open("sweep");
