@@ -68,6 +68,13 @@ module.exports = {
       to: { path: core("diagnosis", "job", "lubrication", "shop", "stock"), pathNot: "^packages/core/src/$1/" },
     },
     {
+      name: "sound-on-machine",
+      comment: "What is worked out of a recording knows the axis it is of, and nothing of causes or jobs.",
+      severity: "error",
+      from: { path: core("sound"), pathNot: FREE },
+      to: { path: "^packages/core/src/", pathNot: core("sound", "machine", "quantity") },
+    },
+    {
       name: "simulate-apart",
       comment: "The virtual machine never uses an analysis' formulae, and no analysis the machine's.",
       severity: "error",

@@ -1,7 +1,11 @@
 // A shop is seldom in Greenwich: tests run where the day of the clock and that of UTC differ.
 process.env.TZ ??= "America/St_Johns";
 
-const ts = { "^.+\\.ts$": "<rootDir>/scripts/jest-esbuild.cjs" };
+const ts = {
+  "^.+\\.ts$": "<rootDir>/scripts/jest-esbuild.cjs",
+  // Comes as an ES module alone.
+  "node_modules/fourier-transform/.+\\.js$": "<rootDir>/scripts/jest-esbuild.cjs",
+};
 const moduleNameMapper = {
   "^@iron/core$": "<rootDir>/packages/core/src/index.ts",
   "^@iron/contract$": "<rootDir>/packages/contract/src/index.ts",
@@ -18,6 +22,7 @@ const node = (displayName, root, more = {}) => ({
   testEnvironment: "node",
   testMatch: ["**/*.spec.ts"],
   transform: ts,
+  transformIgnorePatterns: ["/node_modules/(?!fourier-transform/)"],
   moduleNameMapper,
   // Within a test’s own context a global is looked up anew each time it is used: sums take ten times as long by it.
   sandboxInjectedGlobals: ["Math"],

@@ -2,6 +2,7 @@ export * from "./quantity";
 export * from "./machine";
 export * from "./measure";
 export * from "./prove";
+export * from "./sound";
 export * from "./sums";
 export * from "./diagnosis";
 export * from "./job";

@@ -18,3 +18,4 @@ export * from "./hand-tests";
 export * from "./mend";
 export * from "./shim";
 export * from "./parts-condition";
+export * from "./sound";

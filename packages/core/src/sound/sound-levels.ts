@@ -1,0 +1,105 @@
+import { decibels, levelDb, type Span } from "./decibels";
+import type { ShortFrames } from "./short-frames";
+import type { SoundWay } from "./sound-plan";
+import { bandPowers, thirdOctaves } from "./third-octaves";
+
+export interface SoundBand {
+  readonly midHz: number;
+  readonly movingDb: number;
+  readonly stillDb: number;
+  /** Standard deviation of its mean over the ways, dB. */
+  readonly scatterDb: number;
+}
+
+/** How the level goes along the way, in low and high bands, dB: end less beginning, and middle less both. */
+export interface SoundAlong {
+  readonly lowSlope: number;
+  readonly lowMiddle: number;
+  readonly highSlope: number;
+  readonly highMiddle: number;
+  /** How far the loudest tenth stands out, dB. */
+  readonly spotDb: number;
+}
+
+/**
+ * Third octaves of a recording, moving and standing.
+ * @param slow - pieces that tell them apart
+ * @param options - `ways`, `still`: where it moves and where it stands
+ * @returns levels from 125 Hz to 16 kHz
+ * @example
+ * const frames = shortFrames(new Float32Array(4096).fill(0.1), { rate: 48000, size: 1024, hop: 256, bins: 360 });
+ * soundBands(frames, { ways: [[0, 4]], still: [4, 8] }).length // 22
+ */
+export function soundBands(
+  slow: ShortFrames,
+  { ways, still }: { readonly ways: readonly Span[]; readonly still: Span },
+): readonly SoundBand[] {
+  const meanOf = ([from, to]: Span): Float64Array => {
+    const mean = new Float64Array(slow.bins);
+    for (let k = from; k < to; k += 1)
+      for (let b = 0; b < slow.bins; b += 1) mean[b] += slow.power[k * slow.bins + b] / (to - from);
+    return mean;
+  };
+  const octaves = thirdOctaves(125, 16_000);
+  const quiet = bandPowers(meanOf(still), slow.binHz, octaves);
+  const loud = ways.map((way) => bandPowers(meanOf(way), slow.binHz, octaves));
+  return octaves.map(({ midHz }, b) => {
+    const levels = loud.map((way) => levelDb(way[b]));
+    const mean = levels.reduce((s, x) => s + x, 0) / levels.length;
+    const spread = levels.reduce((s, x) => s + (x - mean) ** 2, 0) / Math.max(1, levels.length - 1);
+    return {
+      midHz,
+      movingDb: levelDb(loud.reduce((s, way) => s + way[b], 0) / loud.length),
+      stillDb: levelDb(quiet[b]),
+      scatterDb: Math.sqrt(spread / levels.length),
+    };
+  });
+}
+
+/**
+ * Level in tenths of the way, both directions laid over each other.
+ * @param band - power, piece by piece
+ * @param ways - which way each went
+ * @param spans - where each lies
+ * @returns mean power of each tenth, from the lower end
+ * @example tenths(new Float64Array(100).fill(2), [{ direction: 1 }], [[0, 100]])[4] // 2
+ */
+export function tenths(
+  band: Float64Array,
+  ways: readonly Pick<SoundWay, "direction">[],
+  spans: readonly Span[],
+): readonly number[] {
+  const sums = new Array<number>(10).fill(0);
+  spans.forEach(([from, to], w) => {
+    const count = new Array<number>(10).fill(0);
+    const power = new Array<number>(10).fill(0);
+    for (let k = from; k < to; k += 1) {
+      const along = Math.floor((10 * (k - from)) / (to - from));
+      const at = ways[w].direction === 1 ? along : 9 - along;
+      power[at] += band[k];
+      count[at] += 1;
+    }
+    power.forEach((p, at) => (sums[at] += p / Math.max(1, count[at]) / spans.length));
+  });
+  return sums;
+}
+
+/**
+ * How levels go along the way.
+ * @param low - power of the low band in tenths of the way
+ * @param high - of the high band
+ * @returns slopes and middles, dB
+ * @example alongWay([1, 1, 1, 1, 1, 1, 1, 1, 1, 1], [1, 1, 1, 1, 1, 1, 1, 10, 10, 10]).highSlope // 10
+ */
+export function alongWay(low: readonly number[], high: readonly number[]): SoundAlong {
+  const level = (of: readonly number[], from: number, to: number): number =>
+    decibels(of.slice(from, to).reduce((a, b) => a + b, 0) / (to - from));
+  const shape = (of: readonly number[]): Span => [
+    level(of, 7, 10) - level(of, 0, 3),
+    level(of, 4, 6) - (level(of, 0, 2) + level(of, 8, 10)) / 2,
+  ];
+  const sorted = [...high].sort((a, b) => a - b);
+  const [lowSlope, lowMiddle] = shape(low);
+  const [highSlope, highMiddle] = shape(high);
+  return { lowSlope, lowMiddle, highSlope, highMiddle, spotDb: decibels(sorted[9] / sorted[4]) };
+}
