@@ -25,6 +25,8 @@ import { benchDiagnosis } from "./diagnosis";
 import { benchRounds } from "./rounds";
 import { benchServer } from "./server";
 import { benchSheets } from "./sheets";
+import { benchSound } from "./sound";
+import { writeLearnedSound } from "./learn-sound";
 import { benchWeb } from "./web";
 import { openDatabase } from "../apps/server/src/store/database";
 
@@ -160,7 +162,7 @@ async function sheets(): Promise<void> {
   report(`audit of ${what}`, { ours: audited, reference, name: "walking it once" });
 }
 
-/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- circle [machines]` for a circle taken apart, `-- coverage [part of a name]` for how often every ± and sentence holds. */
+/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- circle [machines]` for a circle taken apart, `-- sound [recordings]` for what is heard of an axis, `-- learn-sound [recordings]` to learn its table anew, `-- coverage [part of a name]` for how often every ± and sentence holds. */
 async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
   if (what === "coverage") {
@@ -189,6 +191,14 @@ async function main(): Promise<void> {
   }
   if (what === "circle-machines") {
     circleMachines(Number(axes), Number(oracle));
+    return;
+  }
+  if (what === "sound") {
+    benchSound(Number(process.argv[3] ?? "1000"));
+    return;
+  }
+  if (what === "learn-sound") {
+    writeLearnedSound(Number(axes));
     return;
   }
   if (what === "diagnosis") {

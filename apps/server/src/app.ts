@@ -47,6 +47,8 @@ import { circleHandlersFor } from "./prove/circle-handlers";
 import { correctionHandlersFor } from "./prove/correction-handlers";
 import { Corrections } from "./prove/corrections";
 import { Geometry, geometryHandlersFor } from "./prove/geometry";
+import { mountSounds, soundHandlersFor } from "./sound/sound-handlers";
+import { Sounds } from "./sound/sounds";
 import { Circles } from "./prove/circles";
 import { HandTests } from "./measure/hand-tests";
 import { seedChance } from "./diagnosis/chance";
@@ -126,6 +128,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     ...prove,
     corrections: new Corrections({ db, machines, runs, hub, clock, pool }),
     geometry: new Geometry({ db, machines, circles: prove.circles, clock }),
+    sounds: new Sounds({ db, machines, hub, clock, pool }),
     list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
@@ -188,6 +191,7 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
   mountPhotos(app, s.cases, s.pool);
   mountJobPhotos(app, s.jobs, s.pool);
   mountLubricationPhotos(app, s.lubrication, s.pool);
+  mountSounds(app, s.sounds);
   // What a tablet noted under an older name is taken by its name of today.
   app.use("/api", jsonUpTo("256kb", byTodaysNames));
 }
@@ -217,6 +221,7 @@ export function createApp(options: AppOptions): App {
     ...circleHandlersFor(s),
     ...correctionHandlersFor(s),
     ...geometryHandlersFor(s),
+    ...soundHandlersFor(s),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, s.hub);

@@ -30,3 +30,5 @@ export * from "./prove/circle-figure";
 export * from "./prove/correction";
 export * from "./prove/correction-csv";
 export * from "./prove/geometry";
+export * from "./sound/sound";
+export * from "./sound/wav";

@@ -9,6 +9,7 @@ import { CIRCLE_OPERATIONS } from "./prove/circle";
 import { CORRECTION_OPERATIONS } from "./prove/correction";
 import { GEOMETRY_OPERATIONS } from "./prove/geometry";
 import { PART_OPERATIONS } from "./stock/parts";
+import { SOUND_OPERATIONS } from "./sound/sound";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
 import { idSchema, oneOf } from "./wire/common";
 import {
@@ -258,4 +259,5 @@ export const OPERATIONS = {
   ...CIRCLE_OPERATIONS,
   ...CORRECTION_OPERATIONS,
   ...GEOMETRY_OPERATIONS,
+  ...SOUND_OPERATIONS,
 } as const;

@@ -59,6 +59,9 @@ export function guard(host: string, names: readonly string[] = []): RequestHandl
   };
 }
 
+/** What a page of another site cannot send without being asked first. */
+const TAKEN = ["application/json", "image/jpeg", "image/png", "application/octet-stream"];
+
 function refuseForeign(request: Request, ours: (name: string) => boolean): void {
   const site = request.get("sec-fetch-site");
   const origin = request.get("origin");
@@ -71,7 +74,7 @@ function refuseForeign(request: Request, ours: (name: string) => boolean): void 
       title: "Forbidden",
       detail: "A request that changes something says who is working in the header X-Working-As.",
     });
-  if (Number(request.get("content-length") ?? 0) > 0 && !request.is(["application/json", "image/jpeg", "image/png"]))
+  if (Number(request.get("content-length") ?? 0) > 0 && !request.is(TAKEN))
     throw problem(415, { title: "Not JSON", detail: "Send application/json." });
 }
 

@@ -25,8 +25,9 @@ import type { ColumnType, Generated } from "kysely";
 import type { Flag, Json } from "./columns";
 import type { LubricationTables } from "./lubrication-tables";
 import type { ProveTables } from "./prove-tables";
+import type { SoundTables } from "./sound-tables";
 
-export interface Tables extends LubricationTables, ProveTables {
+export interface Tables extends LubricationTables, ProveTables, SoundTables {
   setting: { key: string; value: string };
   machine: {
     id: Generated<number>;

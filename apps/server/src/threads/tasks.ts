@@ -24,6 +24,7 @@ import {
 
 import { parseCircleCsv, parseReadingsCsv } from "@iron/contract";
 import { remakePhoto } from "./photo";
+import { recordVirtual, workSound } from "./sound";
 import { checkMeters, checkPoints, checkWork } from "./file-check";
 
 export interface PlanAsked {
@@ -57,6 +58,8 @@ export const TASKS = {
   checkPoints,
   checkWork,
   remakePhoto,
+  workSound,
+  recordVirtual,
   readReadings: (text: string) => parseReadingsCsv(text),
   readCircle: ({ text, radiusMm }: { readonly text: string; readonly radiusMm: number }) =>
     parseCircleCsv(text, radiusMm),

@@ -29,6 +29,8 @@ export * from "./decision-terms";
 export * from "./proven";
 export * from "./remedy-options";
 export * from "./seen";
+export * from "./sound-kinds";
+export * from "./sound-kinds.table";
 export * from "./account-fit";
 export * from "./unexplained";
 export * from "./pointless";

@@ -60,7 +60,7 @@ function byHand(
   const sets: { ids: number[]; begun?: boolean; prior: number }[] = [{ ids: [], prior: FAULT_COUNT_PRIOR[0] }];
   // One part in five that is at fault has only begun to be; a setting of the control is so or not.
   weights.forEach((w, i) => {
-    const begun = causes[i].link === "none" ? 0 : 0.2;
+    const begun = causes[i].link === "none" ? 0 : 0.12;
     sets.push({ ids: [i], prior: ((1 - begun) * FAULT_COUNT_PRIOR[1] * w) / sum });
     sets.push({ ids: [i], begun: true, prior: (begun * FAULT_COUNT_PRIOR[1] * w) / sum });
   });

@@ -44,7 +44,7 @@ describe("how much of what shows is told", () => {
   });
 
   it("silence, a no and a slight beginning are worth the more the more is told", () => {
-    expect(silenceAt(USUAL_CANDOUR)).toEqual({ unsaid: 0.5, plain: 0.1, missed: 0.06, slight: 0.2 });
+    expect(silenceAt(USUAL_CANDOUR)).toEqual({ unsaid: 0.5, plain: 0.1, missed: 0.06, slight: 0.12 });
     const [less, more] = [silenceAt(0.2), silenceAt(0.9)];
     for (const key of ["unsaid", "plain", "missed", "slight"] as const) expect(more[key]).toBeLessThan(less[key]);
     expect(silenceAt(0).unsaid).toBeLessThan(1);

@@ -36,7 +36,7 @@ export const USUAL_CANDOUR = 0.52;
 
 /**
  * What silence and a “no” are worth where so much is told of what shows. In a usual shop, who was asked what else they
- * noticed and said “nothing” would have told half of what is there, six in a hundred noes are wrong, and every fifth
+ * noticed and said “nothing” would have told half of what is there, six in a hundred noes are wrong, and every eighth
  * part at fault has only begun to be. Where more is told all three are less: which of them it comes of cannot be told
  * apart from outside, so that they move together (common practice, no source).
  * @param candour - told of what its causes show, 0 to 1
@@ -51,7 +51,7 @@ export function silenceAt(candour: number): {
   readonly slight: number;
 } {
   const kept = Math.min(1.8, Math.max(0.1, (1 - candour) / (1 - USUAL_CANDOUR)));
-  return { unsaid: 0.5 * kept, plain: 0.1 * kept, missed: 0.06 * kept, slight: 0.1 + 0.1 * kept };
+  return { unsaid: 0.5 * kept, plain: 0.1 * kept, missed: 0.06 * kept, slight: 0.06 + 0.06 * kept };
 }
 
 /** Something that is no fault and may be there beside any: its place among the causes, and how often. */

@@ -13,3 +13,5 @@ export * from "./sound-blows";
 export * from "./sound-tones";
 export * from "./sound-numbers";
 export * from "./decibels";
+export * from "./sound-troubles";
+export * from "./compare-sounds";

@@ -16,6 +16,8 @@ export interface SoundFacts {
   readonly ways: readonly SoundWay[];
   /** Third octaves from 125 Hz: level of moving and of standing, dB of full scale, and how far the ways scatter, dB. */
   readonly bands: readonly SoundBand[];
+  /** The same of ways up alone, and of ways down alone. */
+  readonly directions: readonly [up: readonly SoundBand[], down: readonly SoundBand[]];
   /** Orders of the envelope in the band that is most unlike noise; null where a way is shorter than four turns. */
   readonly orders: OrderSpectrum | null;
   readonly lines: readonly LineFound[];
@@ -80,12 +82,15 @@ export function soundFacts(config: AxisConfig, recording: Recording, plan: Sound
   const high = bandOf(quick, [Math.round(HIGH_HZ / quick.binHz), quick.bins]);
   const lowSlow = bandOf(slow, [Math.round(150 / slow.binHz), Math.round(1200 / slow.binHz)]);
   const highSlow = bandOf(slow, [Math.round(HIGH_HZ / slow.binHz), slow.bins]);
+  const oneWay = (direction: 1 | -1): readonly SoundBand[] =>
+    soundBands(slow, { ways: slowSpans.filter((_, k) => ways[k].direction === direction), still });
   let clipped = 0;
   for (const s of recording.samples) if (Math.abs(s) > 0.995) clipped += 1;
   return {
     timing,
     ways,
     bands: soundBands(slow, { ways: slowSpans, still }),
+    directions: [oneWay(1), oneWay(-1)],
     orders,
     lines,
     envelope,

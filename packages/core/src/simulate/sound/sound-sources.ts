@@ -2,6 +2,9 @@ import type { SoundGeometry } from "./sound-geometry";
 import type { Ring } from "./sound-ring";
 import { addBlows, addNoise, bell, sourceLuck, type SoundScene } from "./sound-scene";
 
+/** A force as it would be on a member of middling weight. */
+const ofWeight = (parts: SoundScene["parts"], forceN = 0): number =>
+  forceN / Math.max(1, (parts.frictionN ?? 120) / 120);
 const ring = (hz: number, tauMs: number, gain = 1): Ring => ({ hz, tauS: tauMs / 1000, gain });
 /** From barely there to as bad as it gets, as heights of blows over the rolling noise. */
 const worse = (part: number, most: number): number => most * part ** 1.7;
@@ -128,7 +131,7 @@ function addNut(scene: SoundScene, inside: SoundGeometry): void {
       height: (i) => worse(dirt, 13) * drive[i] * (0.3 + 1.4 * luck.uniform() ** 2),
     });
   }
-  const chips = parts.chipsN ?? 0;
+  const chips = ofWeight(parts, parts.chipsN);
   if (chips > 0) {
     const luck = sourceLuck(scene, 7);
     addNoise(scene, {

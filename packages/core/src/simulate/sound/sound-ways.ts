@@ -36,7 +36,8 @@ function addWays(scene: SoundScene, inside: SoundGeometry): void {
   const spot = { atMm: (parts.spotAt ?? 0.5) * config.travelMm, widthMm: 0.05 * config.travelMm };
   if (parts.rackSpotN || parts.meshWearMm) {
     const luck = sourceLuck(scene, 13);
-    const [at, all] = [(parts.rackSpotN ?? 0) / 30, 14 * (parts.meshWearMm ?? 0)];
+    const heavier = Math.max(1, (parts.frictionN ?? 120) / 120);
+    const [at, all] = [(parts.rackSpotN ?? 0) / heavier / 30, 14 * (parts.meshWearMm ?? 0)];
     addBlows(scene, {
       order: inside.teeth,
       uneven: 0.02,

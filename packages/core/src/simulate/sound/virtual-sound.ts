@@ -10,6 +10,9 @@ import { addMember } from "./sound-ways";
 /** Samples a second. */
 export const VIRTUAL_SOUND_RATE = 48_000;
 
+/** Of full scale, what a sound axis makes at a hundred millimetres a second. */
+const FULL_SCALE = 0.012;
+
 export interface VirtualSoundAsked {
   readonly parts: PartsCondition;
   readonly run: VirtualSoundRun;
@@ -17,8 +20,10 @@ export interface VirtualSoundAsked {
   readonly roomDb: number;
   /** The same machine: what is inside its parts. */
   readonly machine: number;
-  /** The same occasion: noise, where the telephone lies. */
+  /** The same occasion: its noise, and where exactly the telephone lies. */
   readonly seed: number;
+  /** The same telephone: how deaf it is. */
+  readonly telephone?: number;
 }
 
 export interface VirtualSound {
@@ -90,8 +95,9 @@ export function virtualSound(config: AxisConfig, asked: VirtualSoundAsked): Virt
   const around = room(scene.out.length, luck);
   const share = (rolling * 10 ** (asked.roomDb / 20)) / (rootMeanSquare(around, 0) || 1);
   for (let i = 0; i < around.length; i += 1) scene.out[i] += share * around[i];
-  // Where the telephone lies, and how deaf it is: six dB either way.
-  const scale = rolling > 0 ? (0.012 * 10 ** ((12 * luck.uniform() - 6) / 20)) / rolling : 0.1;
+  // How deaf the telephone is, six decibels either way; and one more for how it lies today.
+  const deaf = 12 * soundLuck(0, asked.telephone ?? asked.seed).built() - 6 + luck.white();
+  const scale = FULL_SCALE * 10 ** (deaf / 20);
   heard(scene.out, { scale, luck });
   return { samples: scene.out, motion };
 }

@@ -1,0 +1,68 @@
+import {
+  causeFits,
+  CAUSES,
+  soundFacts,
+  soundParts,
+  usualSoundPlan,
+  virtualSound,
+  withFaults,
+  type AxisConfig,
+  type SoundFacts,
+  type SoundPlan,
+} from "@iron/core";
+import { CONFIGS } from "./diagnosis-world";
+import { luckFrom } from "./luck";
+
+/** Faults that make a sound of their own; what is loose knocks alike wherever it is. */
+export const AUDIBLE = {
+  "motor-bearing": "motor-bearing",
+  "end-bearing-worn": "end-bearing",
+  "support-bearing": "far-bearing",
+  "screw-bent": "bent",
+  "coupling-eccentric": "off-centre",
+  "screw-worn-middle": "howl-middle",
+  "nut-worn": "howl",
+  "nut-dirty": "grit",
+  "nut-returns": "rattle",
+  "chips-in-way": "scrape-spot",
+  "way-dry": "scrape",
+  "carriage-failed": "carriage",
+  "rack-spot": "teeth-spot",
+  "pinion-worn": "teeth",
+  "refer-spindle-sensor": "still",
+  "retainer-loose": "knock",
+  "housing-loose": "knock",
+  "bracket-loose": "knock",
+  "coupling-screw": "knock",
+} as const satisfies Record<string, string>;
+
+export interface SoundCase {
+  readonly seed: number;
+  readonly config: AxisConfig;
+  /** Null: sound. */
+  readonly fault: string | null;
+  readonly plan: SoundPlan;
+  readonly facts: SoundFacts | null;
+}
+
+const RATE = 48_000;
+
+/**
+ * One recording of a virtual axis: a fault of its kind from just worn to failed, or none; its feed, its room. Severities
+ * are those of `faults.ts`, fixed before there was an analysis.
+ */
+export function soundCase(seed: number, roomDb: number): SoundCase {
+  const luck = luckFrom(seed * 7 + 3);
+  const u = (): number => luck.uniform();
+  const config = CONFIGS[Math.floor(u() * CONFIGS.length)];
+  const can = Object.keys(AUDIBLE).filter((id) => CAUSES.some((c) => c.id === id && causeFits(config, c)));
+  // One in six has nothing wrong.
+  const fault = u() < 1 / 6 ? null : can[Math.floor(u() * can.length)];
+  const parts = withFaults(soundParts(u, config), { faults: fault ? [fault] : [], u, axis: config });
+  const usual = usualSoundPlan(config);
+  // As short as a recording may be: what is heard in it is heard in a longer one.
+  const plan = { ...usual, stillS: 2, passes: 4, feedMmMin: usual.feedMmMin * (0.6 + 0.4 * u()) };
+  const run = { ...plan, accelMmS2: 900 + 2500 * u() };
+  const { samples } = virtualSound(config, { parts, run, roomDb, machine: Math.floor(u() * 1e6), seed });
+  return { seed, config, fault, plan, facts: soundFacts(config, { samples, rate: RATE }, plan) };
+}

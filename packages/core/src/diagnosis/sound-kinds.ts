@@ -1,0 +1,59 @@
+import type { AxisConfig } from "../machine/axis";
+import { CAUSES } from "./causes";
+import { causeFits } from "./knowledge";
+import { SOUND_KIND_ROWS } from "./sound-kinds.table";
+import { SOUND_LEARNED } from "./sound-learned.table";
+
+export type SoundKind = (typeof SOUND_KIND_ROWS)[number]["id"];
+
+/** What was learned from recordings of virtual axes: see `bench/learn-sound.ts`. */
+export interface SoundLearned {
+  /** Where the numbers come from, and when. */
+  readonly provenance: string;
+  /** Names of the numbers of a recording, the middle and the spread of each. */
+  readonly numbers: readonly (readonly [name: string, mean: number, spread: number])[];
+  /** For each kind, and for nothing wrong: a constant, then a weight for each number. */
+  readonly weights: Readonly<Record<string, readonly number[]>>;
+}
+
+/** Further out than this a number says no more. */
+const FURTHEST = 4;
+
+/**
+ * Kinds of sound that an axis can make.
+ * @param axis - configuration
+ * @returns their ids
+ * @example soundKindsOn(defaultAxis("vertical-centre", "X")).includes("teeth") // false
+ */
+export function soundKindsOn(axis: AxisConfig): readonly SoundKind[] {
+  return SOUND_KIND_ROWS.filter(({ causes }) =>
+    causes.some((id) => CAUSES.some((c) => c.id === id && causeFits(axis, c))),
+  ).map((row) => row.id);
+}
+
+/**
+ * How likely each kind of sound is, were all of them and “nothing wrong” as likely before: multinomial logistic
+ * regression learned from recordings of virtual axes.
+ * @param axis - configuration
+ * @param numbers - of {@link soundNumbers}
+ * @param learned - the weights; those that ship unless others are tried
+ * @returns chances that add up to one; “sound” is nothing wrong
+ * @example Object.keys(soundChances(defaultAxis("vertical-centre", "X"), {})).includes("sound") // true
+ */
+export function soundChances(
+  axis: AxisConfig,
+  numbers: Readonly<Record<string, number>>,
+  learned: SoundLearned = SOUND_LEARNED,
+): Readonly<Record<string, number>> {
+  const x = learned.numbers.map(([name, mean, spread]) =>
+    Math.min(FURTHEST, Math.max(-FURTHEST, ((numbers[name] ?? mean) - mean) / spread)),
+  );
+  const score = (kind: string): number => {
+    const [constant = 0, ...weights] = learned.weights[kind] ?? [];
+    return weights.reduce((sum, w, i) => sum + w * x[i], constant);
+  };
+  const scores = ["sound", ...soundKindsOn(axis)].map((kind) => [kind, score(kind)] as const);
+  const most = Math.max(...scores.map(([, s]) => s));
+  const total = scores.reduce((sum, [, s]) => sum + Math.exp(s - most), 0);
+  return Object.fromEntries(scores.map(([kind, s]) => [kind, Math.exp(s - most) / total]));
+}

@@ -1,0 +1,3 @@
+import type { SoundLearned } from "./sound-kinds";
+
+export const SOUND_LEARNED: SoundLearned = { provenance: "", numbers: [], weights: {} };
