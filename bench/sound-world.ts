@@ -46,6 +46,7 @@ export interface SoundCase {
 }
 
 const RATE = 48_000;
+const pick = <T>(from: readonly T[], u: () => number): T => from[Math.floor(u() * from.length)];
 
 /**
  * One recording of a virtual axis: a fault of its kind from just worn to failed, or none; its feed, its room. Severities
@@ -54,10 +55,13 @@ const RATE = 48_000;
 export function soundCase(seed: number, roomDb: number): SoundCase {
   const luck = luckFrom(seed * 7 + 3);
   const u = (): number => luck.uniform();
-  const config = CONFIGS[Math.floor(u() * CONFIGS.length)];
-  const can = Object.keys(AUDIBLE).filter((id) => CAUSES.some((c) => c.id === id && causeFits(config, c)));
-  // One in six has nothing wrong.
-  const fault = u() < 1 / 6 ? null : can[Math.floor(u() * can.length)];
+  const kinds = [...new Set(Object.values(AUDIBLE))];
+  // One in six has nothing wrong; of the rest each kind of sound is met as often as any.
+  const kind = u() < 1 / 6 ? null : pick(kinds, u);
+  const made = Object.entries(AUDIBLE).flatMap(([id, k]) => (k === kind ? [id] : []));
+  const fault = kind === null ? null : pick(made, u);
+  const cause = CAUSES.find((c) => c.id === fault);
+  const config = pick(cause ? CONFIGS.filter((c) => causeFits(c, cause)) : CONFIGS, u);
   const parts = withFaults(soundParts(u, config), { faults: fault ? [fault] : [], u, axis: config });
   const usual = usualSoundPlan(config);
   // As short as a recording may be: what is heard in it is heard in a longer one.

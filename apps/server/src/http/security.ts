@@ -21,6 +21,7 @@ export const contentSecurity: RequestHandler = (request, response, next) => {
         styleSrc: ["'self'", nonce],
         imgSrc: ["'self'", "data:", "blob:"],
         fontSrc: ["'self'"],
+        mediaSrc: ["'self'"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
         manifestSrc: ["'self'"],

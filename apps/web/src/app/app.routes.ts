@@ -74,6 +74,11 @@ export const routes: Routes = [
         loadComponent: () => came(import("./diagnosis/ask")).then((m) => m.AskStation),
       },
       {
+        path: "listen",
+        title: "Listen · Iron Patience",
+        loadComponent: () => came(import("./sound/listen-page")).then((m) => m.ListenPage),
+      },
+      {
         path: "locate",
         title: "Locate · Iron Patience",
         loadComponent: () => came(import("./diagnosis/locate")).then((m) => m.LocateStation),

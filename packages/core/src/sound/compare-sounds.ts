@@ -58,20 +58,21 @@ function wholeOf({ bands }: ComparedSound): SoundBand {
  * Two recordings beside each other, band by band: a sister axis, the same axis before, or its other direction.
  * @param first - a recording
  * @param second - what it is held against
+ * @param samePlace - both were heard without the telephone being touched, as the two directions of one recording
  * @returns how much louder the first is, each with its U; or why they cannot be compared
  * @example
  * const band = { midHz: 1000, movingDb: -30, stillDb: -60, scatterDb: 0.3 };
  * const sound = { feedMmMin: 5000, ownGain: false, bands: [band], ways: 6 };
  * compareSounds(sound, { ...sound, feedMmMin: 6000 }).code // "feed-differs"
  */
-export function compareSounds(first: ComparedSound, second: ComparedSound): SoundComparison {
+export function compareSounds(first: ComparedSound, second: ComparedSound, samePlace = false): SoundComparison {
   const feeds = [first.feedMmMin, second.feedMmMin] as const;
   if (Math.abs(feeds[0] / feeds[1] - 1) > FEED_ALIKE) return { code: "feed-differs", feeds };
   if (first.ownGain || second.ownGain) return { code: "own-gain" };
   const k = studentQuantile(0.05, Math.max(2, first.ways + second.ways - 2));
   const between = (a: SoundBand, b: SoundBand): BandDifference => {
     const [[la, ua], [lb, ub]] = [axisAlone(a), axisAlone(b)];
-    const uDb = k * Math.hypot(ua, ub, PLACE_DB);
+    const uDb = k * Math.hypot(ua, ub, samePlace ? 0 : PLACE_DB);
     return { midHz: a.midHz, differenceDb: la - lb, uDb, differs: Math.abs(la - lb) > uDb };
   };
   const bands = first.bands.map((band, i) => between(band, second.bands[i]));

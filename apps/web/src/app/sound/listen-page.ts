@@ -1,0 +1,151 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+} from "@angular/core";
+import { formatQuantity, formatSize, isGravityAxis, planSeconds, usualSoundPlan, type SoundPlan } from "@iron/core";
+import type { Sound } from "@iron/contract";
+import { ButtonDirective } from "primeng/button";
+import { Preferences } from "../data/preferences";
+import { AxisContext } from "../machine/axis/axis-context";
+import { ChoiceField, NumberField, TextField } from "../shared/fields";
+import { LoadingLines } from "../shared/loading";
+import { Trouble } from "../shared/trouble";
+import type { Taken } from "./microphone";
+import { RecordSound } from "./record-sound";
+import { SetSoundAside } from "./set-sound-aside";
+import { SoundList } from "./sound-list";
+import { SoundSays } from "./sound-says";
+import { SoundStore } from "./sound-store";
+import { besideSaid, soundLine } from "./sound.view";
+
+/** Listen to an axis: record it to and fro at one feed, hear what is worked out, hold it beside another. */
+@Component({
+  selector: "ip-listen",
+  imports: [
+    ButtonDirective,
+    ChoiceField,
+    LoadingLines,
+    NumberField,
+    RecordSound,
+    SetSoundAside,
+    SoundList,
+    SoundSays,
+    TextField,
+    Trouble,
+  ],
+  providers: [SoundStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: "./listen-page.html",
+  styleUrls: ["./listen-page.css"],
+})
+export class ListenPage {
+  protected readonly context = inject(AxisContext);
+  protected readonly store = inject(SoundStore);
+  private readonly preferences = inject(Preferences);
+  protected readonly plan = linkedSignal<SoundPlan | null>(() => {
+    const axis = this.context.axis();
+    return axis ? usualSoundPlan(axis.config) : null;
+  });
+  protected readonly place = signal("");
+  protected readonly chosenId = signal<number | null>(null);
+  protected readonly otherId = signal<number | null>(null);
+  protected readonly used = computed(() => (this.store.sounds() ?? []).filter((s) => !s.aside));
+  protected readonly chosen = computed(
+    () => (this.store.sounds() ?? []).find((s) => s.id === this.chosenId()) ?? this.used()[0] ?? null,
+  );
+  protected readonly under = computed(() => this.others().find((s) => s.id === this.otherId()) ?? null);
+  private readonly others = computed(() => this.used().filter((s) => s.id !== this.chosen()?.id && s.result));
+  protected readonly choices = computed(() =>
+    this.others().map((s) => ({ id: `${s.id}`, label: soundLine(s, this.preferences.system()) })),
+  );
+  protected readonly besides = computed(() => {
+    const said = this.store.beside();
+    return said && this.under() ? besideSaid(said, this.preferences.system()) : [];
+  });
+  protected readonly run = computed(() => {
+    const plan = this.plan();
+    const axis = this.context.axis();
+    if (!plan || !axis) return null;
+    const system = this.preferences.system();
+    const [from, to] = [plan.fromMm, plan.fromMm + plan.strokeMm].map((mm) => formatSize(mm, system));
+    return {
+      says: `It stands ${plan.stillS} s with its drives on, then goes from ${from} to ${to} and back at ${formatQuantity("feed", plan.feedMmMin, system)}, ${plan.passes} ways, half a second at either end: ${Math.ceil(planSeconds(plan))} s in all.`,
+      gravity: isGravityAxis(axis.config),
+      rapid: axis.config.rapidMmMin,
+      travel: axis.config.travelMm,
+    };
+  });
+
+  constructor() {
+    this.context.station.set("ask");
+    inject(DestroyRef).onDestroy(() => this.context.station.set(null));
+    effect(() => {
+      const id = this.context.axis()?.id;
+      if (id !== undefined) untracked(() => this.store.load(id));
+    });
+  }
+
+  protected line(sound: Sound): string {
+    return soundLine(sound, this.preferences.system());
+  }
+
+  protected planned(change: Partial<SoundPlan>): void {
+    this.plan.update((plan) => (plan ? { ...plan, ...change } : plan));
+  }
+
+  protected look(id: number): void {
+    this.chosenId.set(id);
+    this.layBeside("");
+  }
+
+  protected layBeside(id: string): void {
+    const other = id ? Number(id) : null;
+    this.otherId.set(other);
+    const one = this.chosen();
+    if (one) this.store.compare(one.id, other);
+  }
+
+  protected simulate(): void {
+    const plan = this.plan();
+    if (plan) this.store.simulate(plan, this.place(), (sound) => this.look(sound.id));
+  }
+
+  protected file(field: HTMLInputElement): void {
+    const [file] = field.files ?? [];
+    const plan = this.plan();
+    if (file && plan) this.keep(file, plan, { source: "file", ownGain: null });
+    field.value = "";
+  }
+
+  protected recorded({ file, ownGain }: Taken): void {
+    const plan = this.plan();
+    if (plan) this.keep(file, plan, { source: "microphone", ownGain });
+  }
+
+  protected again(): void {
+    const stuck = this.store.stuck();
+    if (stuck) this.store.sendOn(stuck, (sound) => this.look(sound.id));
+  }
+
+  protected setAside(id: number, reason: string): void {
+    this.store.setAside(id, reason, () => {
+      this.chosenId.set(null);
+      this.layBeside("");
+    });
+  }
+
+  private keep(
+    file: Blob,
+    plan: SoundPlan,
+    how: Pick<Sound, "ownGain"> & { readonly source: "file" | "microphone" },
+  ): void {
+    this.store.send({ plan, place: this.place(), ...how }, file, (sound) => this.look(sound.id));
+  }
+}

@@ -1,0 +1,107 @@
+import {
+  formatNumber,
+  formatQuantity,
+  SOUND_KIND_ROWS,
+  type BandDifference,
+  type LineFamily,
+  type LineFound,
+  type SoundComparison,
+  type SoundTrouble,
+  type UnitSystem,
+} from "@iron/core";
+import type { Sound, SoundResult } from "@iron/contract";
+import { momentText } from "../shared/times.text";
+
+/** A line is told when noise shows as much less often than this. */
+const TOLD = 0.01;
+/** A kind of sound is named from here on, and said to be like it, or much like it, from there. */
+const [NAMED, LIKE, MUCH_LIKE] = [0.15, 0.5, 0.9];
+
+const FAMILY: Readonly<Record<LineFamily, string>> = {
+  turn: "a little of that is in every screw; a bend, or a coupling off centre, makes more of it",
+  "end-bearing": "where balls of an angular screw bearing pass a pit",
+  "deep-groove": "where balls of a deep-groove bearing pass a pit, as in motors and far ends",
+  "nut-balls": "with the balls of the nut",
+  "rail-balls": "with the balls of a rail carriage",
+  teeth: "tooth by tooth",
+};
+
+/** What spoils it, in words. */
+export function troubleText(trouble: SoundTrouble): string {
+  switch (trouble.code) {
+    case "clipped":
+      return "It is too loud for the microphone: what knocks is cut off. Lay it further away, and record again.";
+    case "too-quiet":
+      return "It is too quiet for the microphone: what is heard is mostly the microphone itself. Lay it nearer.";
+    case "motion-not-heard":
+      return "Moving is hardly louder than standing. Either something else is running, or it did not move as planned.";
+    case "few-turns":
+      return `A way is ${formatNumber(trouble.turns, 1)} turns long: lines of bearings can hardly be told apart. Take a longer way.`;
+  }
+}
+
+/** What it sounds like, the likeliest first; nothing where nothing can be said. */
+export function kindsSaid({ chances, troubles }: Pick<SoundResult, "chances" | "troubles">): readonly string[] {
+  if (troubles.some((t) => t.code === "motion-not-heard" || t.code === "too-quiet")) {
+    // What goes on whether or not it moves is heard all the same.
+    const still = chances["still"] ?? 0;
+    return still >= LIKE ? [sayKind("still", still)] : [];
+  }
+  const said = Object.entries(chances)
+    .filter(([, p]) => p >= NAMED)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 3);
+  const first = said.length && said[0][1] < LIKE ? ["Not clear what it is."] : [];
+  return [...first, ...said.map(([kind, p]) => sayKind(kind, p))];
+}
+
+function sayKind(kind: string, p: number): string {
+  const how = p >= MUCH_LIKE ? "Much like" : p >= LIKE ? "Like" : "A little like";
+  const row = SOUND_KIND_ROWS.find((r) => r.id === kind);
+  return row ? `${how} ${row.like}: ${row.text}.` : `${how} an axis with nothing wrong.`;
+}
+
+/** Lines that stand out, with where. */
+export function linesSaid({ lines }: Pick<SoundResult, "lines">): readonly string[] {
+  return lines.filter((l) => l.chance < TOLD).map(lineText);
+}
+
+function lineText({ family, order, overDb }: LineFound): string {
+  const times = `${formatNumber(order, order < 3 ? 2 : 1)} times a turn`;
+  return `${times}, ${formatNumber(overDb, 0)} dB over what lies around it: ${FAMILY[family]}.`;
+}
+
+/** How a recording stands in the list. */
+export function soundLine(sound: Sound, system: UnitSystem): string {
+  const { plan, source, place, by, at } = sound;
+  const how = { microphone: "microphone", file: "from a file", simulated: "simulated" }[source];
+  return [momentText(at), by, how, formatQuantity("feed", plan.feedMmMin, system), ...(place ? [place] : [])].join(
+    ", ",
+  );
+}
+
+const signed = (db: number): string => `${formatNumber(Math.abs(db), 1)} dB ${db < 0 ? "quieter" : "louder"}`;
+const hertz = (hz: number): string => (hz < 1000 ? `${formatNumber(hz, 0)} Hz` : `${formatNumber(hz / 1000, 1)} kHz`);
+
+/** How one recording is beside another; the first sentence is of all of it. */
+export function besideSaid(said: SoundComparison, system: UnitSystem, other = "the other"): readonly string[] {
+  if (said.code === "feed-differs") {
+    const [a, b] = said.feeds.map((f) => formatQuantity("feed", f, system));
+    return [`Not compared: one ran at ${a}, the other at ${b}. What is heard changes with the feed: run both alike.`];
+  }
+  if (said.code === "own-gain")
+    return [
+      "Not compared: a microphone that turns itself up and down, or of which nobody knows it, says nothing of how loud it is.",
+    ];
+  const { whole, most, bands } = said;
+  const u = (b: Pick<BandDifference, "uDb">): string => `± ${formatNumber(b.uDb, 1)} dB`;
+  const all = whole.differs
+    ? `In all ${signed(whole.differenceDb)} than ${other}, ${u(whole)}.`
+    : `In all as loud as ${other} within ${u(whole)}.`;
+  const beyond = bands.filter((b) => b.differs).length;
+  if (!most) return [all, "No band differs beyond its ±."];
+  return [
+    all,
+    `Most at ${hertz(most.midHz)}: ${signed(most.differenceDb)}, ${u(most)}. ${beyond} of ${bands.length} bands differ beyond their ±; one in twenty does by chance.`,
+  ];
+}

@@ -1,0 +1,88 @@
+import { defaultAxis, virtualSound } from "@iron/core";
+import { writeWav } from "@iron/contract";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "@playwright/test";
+import { expect, test } from "./shop";
+
+const axis = defaultAxis("vertical-centre", "X");
+/** A short run of the first axis, as its page is set to it. */
+const PLAN = { stillS: 4, feedMmMin: 8000, fromMm: 76, strokeMm: 200, passes: 2, dwellS: 0.5 };
+
+/** What a microphone hears of an axis whose parts are so. */
+const recorded = (parts: object): Uint8Array =>
+  writeWav(
+    virtualSound(axis, { parts, run: { ...PLAN, accelMmS2: 1800 }, roomDb: -20, machine: 7, seed: 3 }).samples,
+    48_000,
+  );
+
+test("the simulated axis is run and recorded, held beside itself, and set aside by name", async ({ page }) => {
+  await page.goto("/machines/1/axes/1/ask");
+  await page.getByRole("link", { name: "Listen to it" }).click();
+  await expect(page.getByText("Nothing is recorded of this axis yet.")).toBeVisible();
+  const run = page.getByRole("button", { name: "Run the simulated axis" });
+  await run.click();
+  await expect(page.getByText(/A recording makes causes likelier/)).toBeVisible();
+  await run.click();
+  await expect(page.getByRole("list").getByRole("button", { name: /simulated, 8000 mm\/min/ })).toHaveCount(2);
+  await page.getByRole("combobox", { name: "Beside another recording of this axis" }).click();
+  await page.getByRole("option", { name: /simulated/ }).click();
+  await expect(page.getByText(/^In all as loud as the other within ± \d/)).toBeVisible();
+  await page.getByRole("button", { name: "Set this recording aside" }).click();
+  await page.getByRole("button", { name: "Set it aside" }).click();
+  await expect(page.getByText("Say in a word why it is set aside.")).toBeVisible();
+  await page.getByLabel("Why is it set aside?").fill("a compressor ran");
+  await page.getByRole("button", { name: "Set it aside" }).click();
+  await expect(page.getByRole("button", { name: /\(set aside\)$/ })).toBeVisible();
+});
+
+test("a file is refused by what is wrong with it, and one that is right is worked out", async ({ page }) => {
+  await page.goto("/machines/1/axes/1/listen");
+  await page.getByText("Another run", { exact: true }).click();
+  await page.getByLabel(/^Way, /).fill("200");
+  await page.getByLabel("Ways", { exact: true }).fill("2");
+  await page.keyboard.press("Tab");
+  await expect(page.getByText(/, 2 ways, half a second at either end: 8 s in all/)).toBeVisible();
+  const field = page.getByLabel("Or a WAV file of such a run");
+  await field.setInputFiles({ name: "a.wav", mimeType: "audio/wav", buffer: Buffer.alloc(2000, 65) });
+  await expect(page.getByText("This file cannot be used: it is no WAV file, or not a whole one.")).toBeVisible();
+  const buffer = Buffer.from(recorded({ bearingPitting: 1 }));
+  await field.setInputFiles({ name: "b.wav", mimeType: "audio/wav", buffer });
+  await expect(page.getByText(/times a turn, \d+ dB over .+ angular screw bearing/)).toBeVisible();
+});
+
+test("a page that may have no microphone says so, and what to do instead", async ({ page }) => {
+  await page.goto("/machines/1/axes/1/listen");
+  await page.getByRole("button", { name: "Record with this device" }).click();
+  await expect(page.getByRole("alert")).toContainText(/choose a file|Choose a file/);
+});
+
+test("what the microphone hears is recorded, kept and worked out", async ({ baseURL, launchOptions }) => {
+  const folder = mkdtempSync(join(tmpdir(), "iron-listen-"));
+  const file = join(folder, "heard.wav");
+  writeFileSync(file, recorded({ bearingPitting: 1 }));
+  const browser = await chromium.launch({
+    ...launchOptions,
+    args: [
+      ...(launchOptions.args ?? []),
+      "--use-fake-ui-for-media-stream",
+      "--use-fake-device-for-media-stream",
+      `--use-file-for-fake-audio-capture=${file}%noloop`,
+    ],
+  });
+  const page = await browser.newPage({ baseURL: baseURL ?? "" });
+  await page.goto("/machines/1/axes/1/listen");
+  await page.getByText("Another run", { exact: true }).click();
+  await page.getByLabel(/^Way, /).fill("200");
+  await page.getByLabel("Ways", { exact: true }).fill("2");
+  await page.getByRole("button", { name: "Record with this device" }).click();
+  await expect(page.getByText(/^Leave it standing, drives on: \d s more\./)).toBeVisible();
+  await expect(page.getByText("Now set it going: 2 ways.")).toBeVisible();
+  await expect(page.getByText(/^9 s, peak/)).toBeVisible();
+  await page.getByRole("button", { name: "It has stopped: keep it" }).click();
+  await expect(page.getByRole("list").getByRole("button", { name: /microphone, 8000 mm\/min/ })).toBeVisible();
+  await expect(page.getByText(/times a turn, \d+ dB over .+ angular screw bearing/)).toBeVisible();
+  await browser.close();
+  rmSync(folder, { recursive: true });
+});
