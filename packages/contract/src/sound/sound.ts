@@ -34,7 +34,7 @@ export type SoundCreate = z.infer<typeof soundCreateSchema>;
 /** What was worked out of a recording and is kept. */
 export interface SoundResult extends Omit<SoundFacts, "orders" | "ways"> {
   readonly troubles: readonly SoundTrouble[];
-  /** Chance of each kind of sound, were all as likely before; “sound” is nothing wrong. */
+  /** Chance of each kind of sound; “sound” is nothing wrong, before as likely as all the others together. */
   readonly chances: Readonly<Record<string, number>>;
   readonly lines: readonly LineFound[];
   readonly bands: readonly SoundBand[];

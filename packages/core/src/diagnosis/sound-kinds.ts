@@ -32,8 +32,8 @@ export function soundKindsOn(axis: AxisConfig): readonly SoundKind[] {
 }
 
 /**
- * How likely each kind of sound is, were all of them and “nothing wrong” as likely before: multinomial logistic
- * regression learned from recordings of virtual axes.
+ * How likely each kind of sound is, were it as likely before that nothing is wrong as that one of them is: multinomial
+ * logistic regression learned from recordings of virtual axes.
  * @param axis - configuration
  * @param numbers - of {@link soundNumbers}
  * @param learned - the weights; those that ship unless others are tried
@@ -54,6 +54,10 @@ export function soundChances(
   };
   const scores = ["sound", ...soundKindsOn(axis)].map((kind) => [kind, score(kind)] as const);
   const most = Math.max(...scores.map(([, s]) => s));
-  const total = scores.reduce((sum, [, s]) => sum + Math.exp(s - most), 0);
-  return Object.fromEntries(scores.map(([kind, s]) => [kind, Math.exp(s - most) / total]));
+  // Learned with all as likely: nothing wrong counts as much as all that may be.
+  const weighed = scores.map(
+    ([kind, s]) => [kind, Math.exp(s - most) * (kind === "sound" ? scores.length - 1 : 1)] as const,
+  );
+  const total = weighed.reduce((sum, [, w]) => sum + w, 0);
+  return Object.fromEntries(weighed.map(([kind, w]) => [kind, w / total]));
 }

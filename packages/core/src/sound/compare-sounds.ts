@@ -38,6 +38,8 @@ export type SoundComparison =
 const FEED_ALIKE = 0.02;
 /** Laid down again “at the same place”, a telephone hears so much more or less: standard uncertainty (no source), dB. */
 const PLACE_DB = 1;
+/** Not even the two ways of one recording are the same run twice: standard uncertainty (no source), dB. */
+const RUN_DB = 0.3;
 
 /** Moving without standing, dB, and its standard uncertainty from the scatter of the ways. */
 function axisAlone({ movingDb, stillDb, scatterDb }: SoundBand): readonly [level: number, u: number] {
@@ -72,7 +74,7 @@ export function compareSounds(first: ComparedSound, second: ComparedSound, sameP
   const k = studentQuantile(0.05, Math.max(2, first.ways + second.ways - 2));
   const between = (a: SoundBand, b: SoundBand): BandDifference => {
     const [[la, ua], [lb, ub]] = [axisAlone(a), axisAlone(b)];
-    const uDb = k * Math.hypot(ua, ub, samePlace ? 0 : PLACE_DB);
+    const uDb = k * Math.hypot(ua, ub, samePlace ? RUN_DB : PLACE_DB);
     return { midHz: a.midHz, differenceDb: la - lb, uDb, differs: Math.abs(la - lb) > uDb };
   };
   const bands = first.bands.map((band, i) => between(band, second.bands[i]));

@@ -31,8 +31,15 @@ describe("what is said of a recording", () => {
   });
 
   it("tells a line only where noise seldom shows as much", () => {
-    expect(linesSaid({ lines: [line(0.02)] })).toEqual([]);
-    expect(linesSaid({ lines: [line(0.001)] })[0]).toMatch(/^7\.3 times a turn, 18 dB over .+ angular screw bearing/);
+    const chances = { sound: 1 };
+    expect(linesSaid({ lines: [line(0.02)], chances })).toEqual([]);
+    const [said] = linesSaid({ lines: [line(0.001)], chances });
+    expect(said).toMatch(/^7\.3 times a turn, 18 dB over .+ angular screw bearing/);
+    const both = linesSaid({ lines: [line(0.001), { ...line(0.002), family: "nut-balls" }], chances });
+    expect(both).toEqual([said.replace(/\.$/, "; or with the balls of the nut.")]);
+    const turn = { ...line(0), family: "turn" as const, order: 1 };
+    expect(linesSaid({ lines: [turn], chances })).toEqual([]);
+    expect(linesSaid({ lines: [turn], chances: { bent: 0.6 } })).toHaveLength(1);
   });
 });
 

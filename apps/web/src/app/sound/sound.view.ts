@@ -13,7 +13,7 @@ import type { Sound, SoundResult } from "@iron/contract";
 import { momentText } from "../shared/times.text";
 
 /** A line is told when noise shows as much less often than this. */
-const TOLD = 0.01;
+const TOLD = 0.003;
 /** A kind of sound is named from here on, and said to be like it, or much like it, from there. */
 const [NAMED, LIKE, MUCH_LIKE] = [0.15, 0.5, 0.9];
 
@@ -61,15 +61,22 @@ function sayKind(kind: string, p: number): string {
   return row ? `${how} ${row.like}: ${row.text}.` : `${how} an axis with nothing wrong.`;
 }
 
-/** Lines that stand out, with where. */
-export function linesSaid({ lines }: Pick<SoundResult, "lines">): readonly string[] {
-  return lines.filter((l) => l.chance < TOLD).map(lineText);
+/** What swells once a turn is told where it sounds like what does. */
+const OF_A_TURN = ["bent", "off-centre"];
+
+/** Lines that stand out, with where: one sentence for each, whatever parts it may be of. */
+export function linesSaid({ lines, chances }: Pick<SoundResult, "lines" | "chances">): readonly string[] {
+  const turning = OF_A_TURN.some((kind) => (chances[kind] ?? 0) >= NAMED);
+  const told = lines.filter((l) => l.chance < TOLD && (l.family !== "turn" || turning));
+  const firsts = told.filter((l, i) => told.findIndex((o) => isOne(o, l)) === i);
+  return firsts.map((line) => {
+    const parts = told.filter((o) => isOne(o, line)).map((o) => FAMILY[o.family]);
+    const times = `${formatNumber(line.order, line.order < 3 ? 2 : 1)} times a turn`;
+    return `${times}, ${formatNumber(line.overDb, 0)} dB over what lies around it: ${parts.join("; or ")}.`;
+  });
 }
 
-function lineText({ family, order, overDb }: LineFound): string {
-  const times = `${formatNumber(order, order < 3 ? 2 : 1)} times a turn`;
-  return `${times}, ${formatNumber(overDb, 0)} dB over what lies around it: ${FAMILY[family]}.`;
-}
+const isOne = (a: LineFound, b: LineFound): boolean => Math.abs(a.order / b.order - 1) < 0.005;
 
 /** How a recording stands in the list. */
 export function soundLine(sound: Sound, system: UnitSystem): string {
