@@ -74,7 +74,7 @@ export function compareSounds(first: ComparedSound, second: ComparedSound, sameP
   const k = studentQuantile(0.05, Math.max(2, first.ways + second.ways - 2));
   const between = (a: SoundBand, b: SoundBand): BandDifference => {
     const [[la, ua], [lb, ub]] = [axisAlone(a), axisAlone(b)];
-    const uDb = k * Math.hypot(ua, ub, samePlace ? RUN_DB : PLACE_DB);
+    const uDb = k * Math.hypot(ua, ub, Math.SQRT2 * (samePlace ? RUN_DB : PLACE_DB));
     return { midHz: a.midHz, differenceDb: la - lb, uDb, differs: Math.abs(la - lb) > uDb };
   };
   const bands = first.bands.map((band, i) => between(band, second.bands[i]));

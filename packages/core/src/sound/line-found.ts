@@ -45,6 +45,12 @@ function isOfTurn(spectrum: OrderSpectrum, i: number): boolean {
   return apart < 2.3 * resolution && peakNear(spectrum, Math.round(i * step)) > over[i];
 }
 
+/** What comes half as often and is stronger draws this with it. */
+function isMultiple(spectrum: OrderSpectrum, i: number): boolean {
+  const half = (i * spectrum.step) / 2;
+  return half > 2 * spectrum.resolution && peakNear(spectrum, half) > spectrum.over[i];
+}
+
 /**
  * The line of a span that stands out most, its second and third taken with it where the spectrum goes so far.
  * @param spectrum - orders
@@ -62,7 +68,7 @@ export function lineIn(spectrum: OrderSpectrum, { family, from, to }: ExpectedLi
   let best = { order: from, score: -Infinity, over: 1 };
   for (let i = first; i <= Math.max(first, last); i += 1) {
     const order = i * step;
-    if (family !== "turn" && isOfTurn(spectrum, i)) continue;
+    if (family !== "turn" && (isOfTurn(spectrum, i) || isMultiple(spectrum, i))) continue;
     const own = Math.log(over[i] * bias + 1e-12);
     // What comes so often a turn comes with its multiples; noise does not. A multiple alone is another’s line.
     const twice = 2 * order < over.length * step ? Math.log(peakNear(spectrum, 2 * order) * bias + 1e-12) - 0.7 : 0;

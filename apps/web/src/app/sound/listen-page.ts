@@ -9,7 +9,7 @@ import {
   signal,
   untracked,
 } from "@angular/core";
-import { formatQuantity, formatSize, isGravityAxis, planSeconds, usualSoundPlan, type SoundPlan } from "@iron/core";
+import { formatQuantity, formatSize, isGravityAxis, planSeconds, type SoundPlan } from "@iron/core";
 import type { Sound } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { Preferences } from "../data/preferences";
@@ -23,7 +23,7 @@ import { SetSoundAside } from "./set-sound-aside";
 import { SoundList } from "./sound-list";
 import { SoundSays } from "./sound-says";
 import { SoundStore } from "./sound-store";
-import { besideSaid, soundLine } from "./sound.view";
+import { besideSaid, soundLine, usualRun } from "./sound.view";
 
 /** Listen to an axis: record it to and fro at one feed, hear what is worked out, hold it beside another. */
 @Component({
@@ -43,7 +43,7 @@ import { besideSaid, soundLine } from "./sound.view";
   providers: [SoundStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./listen-page.html",
-  styleUrls: ["./listen-page.css"],
+  styleUrls: ["../shared/folds.css", "./listen-page.css"],
 })
 export class ListenPage {
   protected readonly context = inject(AxisContext);
@@ -51,7 +51,7 @@ export class ListenPage {
   private readonly preferences = inject(Preferences);
   protected readonly plan = linkedSignal<SoundPlan | null>(() => {
     const axis = this.context.axis();
-    return axis ? usualSoundPlan(axis.config) : null;
+    return axis ? usualRun(axis.config, this.preferences.system()) : null;
   });
   protected readonly place = signal("");
   protected readonly chosenId = signal<number | null>(null);

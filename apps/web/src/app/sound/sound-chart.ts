@@ -91,7 +91,12 @@ export function ordersChart({ orders, lines }: SoundResult, config: AxisConfig, 
     },
     options: {
       scales: {
-        x: { type: "linear", min: 0, max: Math.max(8, orders.at(-1)?.[0] ?? 8), ...axisOf(ink, "times a turn") },
+        x: {
+          type: "linear",
+          min: 0,
+          max: Math.max(8, Math.ceil(orders.at(-1)?.[0] ?? 8)),
+          ...axisOf(ink, "times a turn"),
+        },
         y: { type: "linear", min: -10, suggestedMax: 20, ...axisOf(ink, "over what lies around, dB") },
       },
       plugins: {

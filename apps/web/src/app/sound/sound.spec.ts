@@ -1,7 +1,7 @@
-import { SOUND_KIND_ROWS, type SoundComparison } from "@iron/core";
+import { defaultAxis, SOUND_KIND_ROWS, type SoundComparison } from "@iron/core";
 import type { Sound } from "@iron/contract";
 import { bandName } from "./sound-chart";
-import { besideSaid, kindsSaid, linesSaid, soundLine, troubleText } from "./sound.view";
+import { besideSaid, kindsSaid, linesSaid, soundLine, troubleText, usualRun } from "./sound.view";
 
 const line = (chance: number) => ({ family: "end-bearing" as const, order: 7.314, overDb: 18.2, chance });
 
@@ -51,7 +51,7 @@ describe("two recordings beside each other", () => {
   it("differ by so much with its ±, or not beyond it", () => {
     expect(besideSaid(compared({}), "metric")).toEqual([
       "In all 6.2 dB louder than the other, ± 2.1 dB.",
-      "Most at 2.0 kHz: 6.2 dB louder, ± 2.1 dB. 1 of 1 bands differ beyond their ±; one in twenty does by chance.",
+      "Most at 2.0 kHz: 6.2 dB louder, ± 2.1 dB. 1 of 1 bands differ beyond their ±.",
     ]);
     const alike = { ...band, differenceDb: -0.4, differs: false };
     expect(besideSaid(compared({ bands: [alike], whole: alike, most: null }), "metric")).toEqual([
@@ -74,8 +74,24 @@ describe("names", () => {
     );
   });
 
+  it("and runs are round figures in either system, within the travel", () => {
+    const config = defaultAxis("vertical-centre", "X");
+    const run = usualRun(config, "inch");
+    for (const mm of [run.feedMmMin, run.strokeMm, run.fromMm])
+      expect((mm / 25.4) * 4).toBeCloseTo(Math.round((mm / 25.4) * 4), 9);
+    expect(run.fromMm + run.strokeMm).toBeLessThanOrEqual(config.travelMm);
+    expect(usualRun(config, "metric").feedMmMin % 50).toBe(0);
+  });
+
   it("of recordings say when, who, how, at which feed and where it lay", () => {
-    const sound = { at: "2026-03-03T07:40:00Z", by: "Ada", source: "file", plan: { feedMmMin: 8000 }, place: "column" };
-    expect(soundLine(sound as Sound, "metric")).toMatch(/, Ada, from a file, 8000 mm\/min, column$/);
+    const sound = {
+      id: 12,
+      at: "2026-03-03T07:40:00Z",
+      by: "Ada",
+      source: "file",
+      plan: { feedMmMin: 8000 },
+      place: "column",
+    };
+    expect(soundLine(sound as Sound, "metric")).toMatch(/^12: .+, Ada, from a file, 8000 mm\/min, column$/);
   });
 });

@@ -2,10 +2,13 @@ import {
   formatNumber,
   formatQuantity,
   SOUND_KIND_ROWS,
+  usualSoundPlan,
+  type AxisConfig,
   type BandDifference,
   type LineFamily,
   type LineFound,
   type SoundComparison,
+  type SoundPlan,
   type SoundTrouble,
   type UnitSystem,
 } from "@iron/core";
@@ -82,13 +85,27 @@ const isOne = (a: LineFound, b: LineFound): boolean => Math.abs(a.order / b.orde
 export function soundLine(sound: Sound, system: UnitSystem): string {
   const { plan, source, place, by, at } = sound;
   const how = { microphone: "microphone", file: "from a file", simulated: "simulated" }[source];
-  return [momentText(at), by, how, formatQuantity("feed", plan.feedMmMin, system), ...(place ? [place] : [])].join(
-    ", ",
-  );
+  return [
+    `${sound.id}: ${momentText(at)}`,
+    by,
+    how,
+    formatQuantity("feed", plan.feedMmMin, system),
+    ...(place ? [place] : []),
+  ].join(", ");
 }
 
 const signed = (db: number): string => `${formatNumber(Math.abs(db), 1)} dB ${db < 0 ? "quieter" : "louder"}`;
 const hertz = (hz: number): string => (hz < 1000 ? `${formatNumber(hz, 0)} Hz` : `${formatNumber(hz / 1000, 1)} kHz`);
+
+/** A run that suits an axis, in round figures of the reader’s units. */
+export function usualRun(config: AxisConfig, system: UnitSystem): SoundPlan {
+  const plan = usualSoundPlan(config);
+  if (system === "metric") return plan;
+  const down = (mm: number, step: number): number => Math.max(step, step * Math.floor(mm / step + 1e-9));
+  const feedMmMin = down(plan.feedMmMin, plan.feedMmMin > 2540 ? 254 : 25.4);
+  const strokeMm = down(plan.strokeMm, plan.strokeMm > 100 ? 25.4 : 6.35);
+  return { ...plan, feedMmMin, strokeMm, fromMm: 6.35 * Math.round((config.travelMm - strokeMm) / 2 / 6.35) };
+}
 
 /** How one recording is beside another; the first sentence is of all of it. */
 export function besideSaid(said: SoundComparison, system: UnitSystem, other = "the other"): readonly string[] {
@@ -109,6 +126,6 @@ export function besideSaid(said: SoundComparison, system: UnitSystem, other = "t
   if (!most) return [all, "No band differs beyond its ±."];
   return [
     all,
-    `Most at ${hertz(most.midHz)}: ${signed(most.differenceDb)}, ${u(most)}. ${beyond} of ${bands.length} bands differ beyond their ±; one in twenty does by chance.`,
+    `Most at ${hertz(most.midHz)}: ${signed(most.differenceDb)}, ${u(most)}. ${beyond} of ${bands.length} bands differ beyond their ±.`,
   ];
 }
