@@ -109,7 +109,7 @@ function tellSpeed(): void {
   console.log(
     `\n${seconds.toFixed(0)} s at 48 kHz, facts with order spectrum: ${ours.toFixed(0)} ms, bare transforms ${bare.toFixed(0)} ms, ratio ${(ours / bare).toFixed(2)}`,
   );
-  console.log(`the virtual axis makes a second of sound in ${((1000 * made) / seconds / 1000).toFixed(3)} s`);
+  console.log(`the virtual axis makes a second of sound in ${(made / 1000 / seconds).toFixed(3)} s`);
   console.log(`memory at its height: ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB`);
 }
 

@@ -67,6 +67,7 @@ const FORMS: readonly (readonly [name: string, path: string, open?: string])[] =
   ["a machine", "/machines/1"],
   ["axis data", "/machines/1/axes/1/setup"],
   ["what is noticed", "/machines/2/axes/4/ask"],
+  ["a recording", "/machines/1/axes/1/listen"],
   ["a set-up", "/machines/1/axes/1/measure/new/two-sided"],
   ["readings from a file", "/machines/1/axes/1/import"],
   ["work on an axis", "/machines/1/axes/3/fix"],

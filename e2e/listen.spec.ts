@@ -19,6 +19,7 @@ const recorded = (parts: object): Uint8Array =>
 
 test("the simulated axis is run and recorded, held beside itself, and set aside by name", async ({ page }) => {
   await page.goto("/machines/1/axes/1/ask");
+  await page.getByRole("button", { name: "Noise", exact: true }).click();
   await page.getByRole("link", { name: "Listen to it" }).click();
   await expect(page.getByText("Nothing is recorded of this axis yet.")).toBeVisible();
   const run = page.getByRole("button", { name: "Run the simulated axis" });

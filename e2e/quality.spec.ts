@@ -35,6 +35,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["history", "/machines/2/axes/4/history", /History of X/],
   ["axis data", "/machines/1/axes/3/setup", /Axis data of Z/],
   ["ask, no case", "/machines/1/axes/1/ask", /What is X doing/],
+  ["listen", "/machines/1/axes/1/listen", /Listen to X/],
   ["ask", "/machines/1/axes/3/ask?CASE", /What is Z doing/],
   ["locate", "/machines/1/axes/3/locate?CASE", /Loss ledger/],
   ["a test", "/machines/1/axes/3/locate/fastener-check?CASE", /Fastener check/],

@@ -8,7 +8,7 @@ import { blowsIn, unlikeNoise, type SoundBlows, type SoundEnvelope } from "./sou
 import { alongWay, soundBands, tenths, type SoundAlong, type SoundBand } from "./sound-levels";
 import { waysOf, type SoundPlan, type SoundTiming, type SoundWay } from "./sound-plan";
 import { soundTiming } from "./sound-timing";
-import { knockIn, stillIn, toneIn, type SoundStill, type SoundTone } from "./sound-tones";
+import { knockIn, ringIn, stillIn, toneIn, type SoundKnock, type SoundStill, type SoundTone } from "./sound-tones";
 
 /** What is worked out of a recording before anything is said of it. */
 export interface SoundFacts {
@@ -25,8 +25,9 @@ export interface SoundFacts {
   readonly blows: SoundBlows;
   readonly along: SoundAlong;
   readonly tone: SoundTone;
-  /** How much louder it is where it turns round than where it first sets off, dB. */
-  readonly knockDb: number;
+  /** How far the narrowest ring between 1 and 4 kHz stands out, dB. */
+  readonly ringDb: number;
+  readonly knock: SoundKnock;
   readonly still: SoundStill;
   /** Share of samples at full scale. */
   readonly clipped: number;
@@ -97,7 +98,13 @@ export function soundFacts(config: AxisConfig, recording: Recording, plan: Sound
     blows: blowsIn(high, ways, { spans: quickSpans, rate: quick.rate, turnsPerS }),
     along: alongWay(tenths(lowSlow, ways, slowSpans), tenths(highSlow, ways, slowSpans)),
     tone: toneIn(slow, slowSpans, turnsPerS),
-    knockDb: knockIn(bandOf(slow, [2, Math.round(1000 / slow.binHz)]), { rate: slow.rate, timing, plan }),
+    ringDb: ringIn(slow, slowSpans),
+    knock: knockIn(bandOf(slow, [2, Math.round(1000 / slow.binHz)]), {
+      rate: slow.rate,
+      timing,
+      plan,
+      spans: slowSpans,
+    }),
     still: stillIn(slow, still),
     clipped: clipped / recording.samples.length,
   };

@@ -10,7 +10,7 @@ import type { SoundFacts } from "./sound-facts";
  * @example typeof soundNumbers === "function" // true
  */
 export function soundNumbers(facts: SoundFacts): Readonly<Record<string, number>> {
-  const { bands, lines, envelope, blows, along, tone, knockDb, still, timing } = facts;
+  const { bands, lines, envelope, blows, along, tone, knock, ringDb, still, timing } = facts;
   // Power of the axis alone in each octave: what stands before it moves is taken off.
   const octave = [0, 3, 6, 9, 12, 15, 18].map((from) => {
     const of = bands.slice(from, from + 3);
@@ -48,7 +48,9 @@ export function soundNumbers(facts: SoundFacts): Readonly<Record<string, number>
     tone: tone.overDb / 10,
     toneDepth: tone.depth,
     tonePerTurn: tone.perTurn,
-    knock: knockDb / 10,
+    ring: ringDb / 5,
+    knock: knock.firstDb / 10,
+    knockOverWay: knock.wayDb / 10,
     unrest: still.unrestDb / 3,
     stillMid: still.midDb / 5,
   };

@@ -13,6 +13,14 @@ export interface SoundTone {
   readonly perTurn: number;
 }
 
+/** How much louder it is where it turns round, dB. */
+export interface SoundKnock {
+  /** Than where it first sets off. */
+  readonly firstDb: number;
+  /** Than on its way. */
+  readonly wayDb: number;
+}
+
 export interface SoundStill {
   /** How far the level goes up and down, dB. */
   readonly unrestDb: number;
@@ -53,11 +61,11 @@ export function toneIn(slow: ShortFrames, spans: readonly Span[], turnsPerS: num
 }
 
 /**
- * How much louder it is where it sets off after a turn round than where it first sets off.
+ * How much louder it is where it sets off after a turn round: than where it first sets off, and than on its way.
  * @param low - power of the low band, piece by piece
- * @param options - `rate`: pieces a second; `timing`, `plan`: when it turns
+ * @param options - `rate`: pieces a second; `timing`, `plan`: when it turns; `spans`: where it moves
  * @returns dB, 0 where it never turns
- * @example knockIn(new Float64Array(9).fill(1), { rate: 1, timing: { startS: 1, eachS: 2, contrastDb: 9 }, plan: { passes: 1 } }) // 0
+ * @example knockIn(new Float64Array(9).fill(1), { rate: 1, timing: { startS: 1, eachS: 2, contrastDb: 9 }, plan: { passes: 1 }, spans: [[0, 9]] }).firstDb // 0
  */
 export function knockIn(
   low: Float64Array,
@@ -65,8 +73,14 @@ export function knockIn(
     rate,
     timing,
     plan,
-  }: { readonly rate: number; readonly timing: SoundTiming; readonly plan: Pick<SoundPlan, "passes"> },
-): number {
+    spans,
+  }: {
+    readonly rate: number;
+    readonly timing: SoundTiming;
+    readonly plan: Pick<SoundPlan, "passes">;
+    readonly spans: readonly Span[];
+  },
+): SoundKnock {
   const at = (s: number): number => {
     let most = 0;
     const [from, to] = [Math.round((s - 0.06) * rate), Math.round((s + 0.1) * rate)];
@@ -76,7 +90,36 @@ export function knockIn(
   const turns = Array.from({ length: plan.passes - 1 }, (_, k) => at(timing.startS + (k + 1) * timing.eachS)).sort(
     (a, b) => a - b,
   );
-  return turns.length ? decibels(turns[turns.length >> 1] / at(timing.startS)) : 0;
+  if (turns.length === 0) return { firstDb: 0, wayDb: 0 };
+  let [sum, count] = [0, 0];
+  for (const [from, to] of spans)
+    for (let k = from; k < to; k += 1) {
+      sum += low[k];
+      count += 1;
+    }
+  const middle = turns[turns.length >> 1];
+  return { firstDb: decibels(middle / at(timing.startS)), wayDb: decibels((middle * count) / (sum + 1e-14)) };
+}
+
+/**
+ * How far the narrowest ring between 1 and 4 kHz stands out of what lies beside it: tubes and sheet ring long.
+ * @param slow - pieces that tell tones apart
+ * @param spans - where it moves
+ * @returns dB
+ * @example
+ * const samples = Float32Array.from({ length: 48000 }, (_, i) => Math.sin((2 * Math.PI * 1500 * i) / 48000) + Math.sin(i * i));
+ * ringIn(shortFrames(samples, { rate: 48000, size: 1024, hop: 256, bins: 360 }), [[0, 180]]) > 6 // true
+ */
+export function ringIn(slow: ShortFrames, spans: readonly Span[]): number {
+  const mean = new Float64Array(slow.bins);
+  for (const [from, to] of spans)
+    for (let k = from; k < to; k += 1) for (let b = 0; b < slow.bins; b += 1) mean[b] += slow.power[k * slow.bins + b];
+  let most = -Infinity;
+  for (let b = Math.ceil(1000 / slow.binHz); b * slow.binHz <= 4000; b += 1) {
+    const near = (mean[b - 5] + mean[b - 4] + mean[b - 3] + mean[b + 3] + mean[b + 4] + mean[b + 5]) / 6;
+    most = Math.max(most, decibels((mean[b - 1] + mean[b] + mean[b + 1]) / (3 * near + 1e-30)));
+  }
+  return most;
 }
 
 /**

@@ -225,7 +225,7 @@ describe("facts of a recording", () => {
     const sound = facts({});
     expect(facts({ screwWearMm: 0.04 })?.tone.overDb).toBeGreaterThan((sound?.tone.overDb ?? 0) + 3);
     expect(facts({ chipsN: 200, spotAt: 0.3 })?.along.spotDb).toBeGreaterThan((sound?.along.spotDb ?? 0) + 6);
-    expect(facts({ bracketSlipMm: 0.1 })?.knockDb).toBeGreaterThan((sound?.knockDb ?? 0) + 4);
+    expect(facts({ bracketSlipMm: 0.1 })?.knock.firstDb).toBeGreaterThan((sound?.knock.firstDb ?? 0) + 4);
   });
 
   it("are nothing where the recording is too short to move in", () => {

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { RouterLink } from "@angular/router";
 import { symptomsFor, type FindingId, type Hurt } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -15,7 +16,7 @@ const AT_ONCE = 3;
 /** The conversation: what hurts, which of these, and then the few questions that split what is left. */
 @Component({
   selector: "ip-what-hurts",
-  imports: [ButtonDirective, SayWhat, SymptomList, TickBox, Toggles],
+  imports: [ButtonDirective, RouterLink, SayWhat, SymptomList, TickBox, Toggles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -46,6 +47,9 @@ const AT_ONCE = 3;
             <button type="button" pButton severity="secondary" [disabled]="open().length === 0" (click)="deny()">
               {{ so().length ? "None of the others" : "None of these" }}
             </button>
+          }
+          @if (which === "noise") {
+            <a pButton text [routerLink]="context.base() + '/listen'">Listen to it</a>
           }
         </div>
       } @else if (answered()) {
