@@ -12,7 +12,7 @@ export function decibels(ratio: number): number {
 }
 
 /**
- * A mean square in decibels of a sine at full scale… less 3: a square wave from −1 to 1 is 0.
+ * A mean square in decibels of full scale: a square wave from −1 to 1 is 0, a sine −3.
  * @param power - mean square, full scale is 1
  * @returns dB, −180 for nothing
  * @example levelDb(0.01) // -20

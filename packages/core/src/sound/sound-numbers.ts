@@ -7,7 +7,11 @@ import type { SoundFacts } from "./sound-facts";
  * nobody knows how deaf a telephone is.
  * @param facts - of a recording
  * @returns named numbers
- * @example typeof soundNumbers === "function" // true
+ * @example
+ * const axis = defaultAxis("vertical-centre", "X");
+ * const plan = { ...usualSoundPlan(axis), stillS: 1, passes: 2 };
+ * const { samples } = virtualSound(axis, { parts: {}, run: { ...plan, accelMmS2: 2000 }, roomDb: -20, machine: 1, seed: 1 });
+ * soundNumbers(soundFacts(axis, { samples, rate: 48000 }, plan)).contrast > 1.5 // true
  */
 export function soundNumbers(facts: SoundFacts): Readonly<Record<string, number>> {
   const { bands, lines, envelope, blows, along, tone, knock, ringDb, still, timing } = facts;

@@ -23,7 +23,7 @@ const LEAST_TURNS = 8;
  * @example
  * const axis = defaultAxis("vertical-centre", "X");
  * const plan = { ...usualSoundPlan(axis), stillS: 1, passes: 2 };
- * const { samples } = virtualSound(axis, { parts: {}, run: { ...plan, accelMmS2: 2000 }, roomDb: 30, machine: 1, seed: 1 });
+ * const { samples } = virtualSound(axis, { parts: {}, run: { ...plan, accelMmS2: 2000 }, roomDb: 12, machine: 1, seed: 1 });
  * soundTroubles(soundFacts(axis, { samples, rate: 48000 }, plan))[0].code // "motion-not-heard"
  */
 export function soundTroubles(facts: SoundFacts): readonly SoundTrouble[] {
