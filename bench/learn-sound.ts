@@ -1,6 +1,7 @@
 import { SOUND_KIND_ROWS, soundKindsOn, soundNumbers, type AxisConfig, type SoundLearned } from "@iron/core";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { format, resolveConfig } from "prettier";
 import { soundCase, type SoundCase } from "./sound-world";
 
 /** The quiet room, and one with ten decibels more. */
@@ -80,31 +81,21 @@ export function learn(lessons: readonly Lesson[], provenance: string): SoundLear
 const TABLE = "packages/core/src/diagnosis/sound-learned.table.ts";
 
 /** Learns from so many recordings and writes the table. */
-export function writeLearnedSound(cases: number): void {
+export async function writeLearnedSound(cases: number): Promise<void> {
   const all = Array.from({ length: cases }, (_, i) => lessonOf(soundCase(i, ROOMS_DB[i % 2])));
   const lessons = all.filter((l) => l !== null);
   const said = `${lessons.length} recordings of virtual axes, half of them in a room 20 dB under a sound axis, half 10 dB under it: bench/learn-sound.ts`;
-  writeTable(learn(lessons, said));
+  await writeTable(learn(lessons, said));
 }
 
-/** Writes what was learned as the table that ships. */
-export function writeTable({ provenance, numbers, weights }: SoundLearned): void {
-  const rows = (of: readonly unknown[]): string => of.map((row) => `    ${JSON.stringify(row)},`).join("\n");
-  const kinds = Object.entries(weights).map(([kind, w]) => `    ${JSON.stringify(kind)}: ${JSON.stringify(w)},`);
+/** Writes what was learned as the table that ships, in the project’s own format. */
+export async function writeTable(learned: SoundLearned): Promise<void> {
   const text = `import type { SoundLearned } from "./sound-kinds";
 
 /** Written by \`npm run bench -- learn-sound\`: not by hand. */
-// prettier-ignore
-export const SOUND_LEARNED: SoundLearned = {
-  provenance: ${JSON.stringify(provenance)},
-  numbers: [
-${rows(numbers)}
-  ],
-  weights: {
-${kinds.join("\n")}
-  },
-};
+export const SOUND_LEARNED: SoundLearned = ${JSON.stringify(learned)};
 `;
   // Run by npm, in the project’s root.
-  writeFileSync(join(process.cwd(), TABLE), text);
+  const path = join(process.cwd(), TABLE);
+  writeFileSync(path, await format(text, { ...(await resolveConfig(path)), filepath: path }));
 }

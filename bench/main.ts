@@ -198,7 +198,7 @@ async function main(): Promise<void> {
     return;
   }
   if (what === "learn-sound") {
-    writeLearnedSound(Number(axes));
+    await writeLearnedSound(Number(axes));
     return;
   }
   if (what === "diagnosis") {

@@ -1,5 +1,6 @@
 import { fft } from "fourier-transform";
 import { requireBound } from "../quantity";
+import type { Span } from "./decibels";
 
 /** Power in short pieces of a recording, piece by piece and bin by bin. */
 export interface ShortFrames {
@@ -93,4 +94,22 @@ export function framesBetween(
 ): readonly [number, number] {
   const inside = (s: number): number => Math.min(frames.count, Math.max(0, Math.round(s * frames.rate)));
   return [inside(fromS), inside(toS)];
+}
+
+/**
+ * Mean power of each bin over some stretches together.
+ * @param frames - the pieces
+ * @param spans - stretches: first piece, and the one after the last
+ * @returns a value for each bin
+ * @example meanOver({ rate: 1, binHz: 1, bins: 1, count: 3, power: Float32Array.of(1, 2, 6) }, [[0, 3]])[0] // 3
+ */
+export function meanOver(frames: ShortFrames, spans: readonly Span[]): Float64Array {
+  const mean = new Float64Array(frames.bins);
+  let count = 0;
+  for (const [from, to] of spans) {
+    count += to - from;
+    for (let k = from; k < to; k += 1)
+      for (let b = 0; b < frames.bins; b += 1) mean[b] += frames.power[k * frames.bins + b];
+  }
+  return mean.map((sum) => sum / Math.max(1, count));
 }

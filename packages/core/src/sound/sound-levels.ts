@@ -1,5 +1,5 @@
 import { decibels, levelDb, type Span } from "./decibels";
-import type { ShortFrames } from "./short-frames";
+import { meanOver, type ShortFrames } from "./short-frames";
 import type { SoundWay } from "./sound-plan";
 import { bandPowers, thirdOctaves } from "./third-octaves";
 
@@ -34,15 +34,9 @@ export function soundBands(
   slow: ShortFrames,
   { ways, still }: { readonly ways: readonly Span[]; readonly still: Span },
 ): readonly SoundBand[] {
-  const meanOf = ([from, to]: Span): Float64Array => {
-    const mean = new Float64Array(slow.bins);
-    for (let k = from; k < to; k += 1)
-      for (let b = 0; b < slow.bins; b += 1) mean[b] += slow.power[k * slow.bins + b] / (to - from);
-    return mean;
-  };
   const octaves = thirdOctaves(125, 16_000);
-  const quiet = bandPowers(meanOf(still), slow.binHz, octaves);
-  const loud = ways.map((way) => bandPowers(meanOf(way), slow.binHz, octaves));
+  const quiet = bandPowers(meanOver(slow, [still]), slow.binHz, octaves);
+  const loud = ways.map((way) => bandPowers(meanOver(slow, [way]), slow.binHz, octaves));
   return octaves.map(({ midHz }, b) => {
     const levels = loud.map((way) => levelDb(way[b]));
     const mean = levels.reduce((s, x) => s + x, 0) / levels.length;

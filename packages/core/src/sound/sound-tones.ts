@@ -1,6 +1,6 @@
 import { decibels, type Span } from "./decibels";
 import { orderSpectrum } from "./order-spectrum";
-import { bandOf, type ShortFrames } from "./short-frames";
+import { bandOf, meanOver, type ShortFrames } from "./short-frames";
 import type { SoundPlan, SoundTiming } from "./sound-plan";
 
 /** The tone that stands out most. */
@@ -39,9 +39,7 @@ export interface SoundStill {
  * toneIn(shortFrames(samples, { rate: 48000, size: 1024, hop: 256, bins: 360 }), [[0, 180]], 5).hz // 750
  */
 export function toneIn(slow: ShortFrames, spans: readonly Span[], turnsPerS: number): SoundTone {
-  const mean = new Float64Array(slow.bins);
-  for (const [from, to] of spans)
-    for (let k = from; k < to; k += 1) for (let b = 0; b < slow.bins; b += 1) mean[b] += slow.power[k * slow.bins + b];
+  const mean = meanOver(slow, spans);
   let [at, over] = [5, -Infinity];
   for (let b = Math.ceil(200 / slow.binHz); b * slow.binHz <= 2000; b += 1) {
     const near = (mean[b - 4] + mean[b - 3] + mean[b + 3] + mean[b + 4]) / 4;
@@ -111,9 +109,7 @@ export function knockIn(
  * ringIn(shortFrames(samples, { rate: 48000, size: 1024, hop: 256, bins: 360 }), [[0, 180]]) > 6 // true
  */
 export function ringIn(slow: ShortFrames, spans: readonly Span[]): number {
-  const mean = new Float64Array(slow.bins);
-  for (const [from, to] of spans)
-    for (let k = from; k < to; k += 1) for (let b = 0; b < slow.bins; b += 1) mean[b] += slow.power[k * slow.bins + b];
+  const mean = meanOver(slow, spans);
   let most = -Infinity;
   for (let b = Math.ceil(1000 / slow.binHz); b * slow.binHz <= 4000; b += 1) {
     const near = (mean[b - 5] + mean[b - 4] + mean[b - 3] + mean[b + 3] + mean[b + 4] + mean[b + 5]) / 6;
