@@ -90,7 +90,7 @@ export async function writeLearnedSound(cases: number): Promise<void> {
 
 /** Writes what was learned as the table that ships, in the project’s own format. */
 export async function writeTable(learned: SoundLearned): Promise<void> {
-  const text = `import type { SoundLearned } from "./sound-kinds";
+  const text = `import type { SoundLearned } from "./sound-learned";
 
 /** Written by \`npm run bench -- learn-sound\`: not by hand. */
 export const SOUND_LEARNED: SoundLearned = ${JSON.stringify(learned)};

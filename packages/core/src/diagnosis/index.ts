@@ -30,6 +30,7 @@ export * from "./proven";
 export * from "./remedy-options";
 export * from "./seen";
 export * from "./sound-kinds";
+export * from "./sound-learned";
 export * from "./sound-kinds.table";
 export * from "./account-fit";
 export * from "./unexplained";

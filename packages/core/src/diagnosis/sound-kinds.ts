@@ -2,19 +2,10 @@ import type { AxisConfig } from "../machine/axis";
 import { CAUSES } from "./causes";
 import { causeFits } from "./knowledge";
 import { SOUND_KIND_ROWS } from "./sound-kinds.table";
+import type { SoundLearned } from "./sound-learned";
 import { SOUND_LEARNED } from "./sound-learned.table";
 
 export type SoundKind = (typeof SOUND_KIND_ROWS)[number]["id"];
-
-/** What was learned from recordings of virtual axes: see `bench/learn-sound.ts`. */
-export interface SoundLearned {
-  /** Where the numbers come from, and when. */
-  readonly provenance: string;
-  /** Names of the numbers of a recording, the middle and the spread of each. */
-  readonly numbers: readonly (readonly [name: string, mean: number, spread: number])[];
-  /** For each kind, and for nothing wrong: a constant, then a weight for each number. */
-  readonly weights: Readonly<Record<string, readonly number[]>>;
-}
 
 /** Further out than this a number says no more. */
 const FURTHEST = 4;

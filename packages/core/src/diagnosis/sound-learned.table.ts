@@ -1,4 +1,4 @@
-import type { SoundLearned } from "./sound-kinds";
+import type { SoundLearned } from "./sound-learned";
 
 /** Written by `npm run bench -- learn-sound`: not by hand. */
 export const SOUND_LEARNED: SoundLearned = {
