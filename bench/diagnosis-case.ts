@@ -28,6 +28,7 @@ import { luckFrom, type Luck } from "./luck";
 
 /** What a test answered. */
 export interface Tried {
+  readonly test: string;
   readonly reports: readonly Report[];
   readonly magnitude: Magnitude | null;
 }

@@ -18,13 +18,13 @@ import {
   type Cause,
   type FindingId,
   type LocateTest,
-  type Magnitude,
   type Report,
   type VirtualAxis,
 } from "@iron/core";
 import { MACHINES } from "../apps/server/src/demo/shop";
-import type { World } from "./diagnosis-case";
+import type { Tried, World } from "./diagnosis-case";
 import { luckFrom, type Luck } from "./luck";
+import { answerStanding } from "./standing-axis";
 
 /** How many faults the drawn axes have. */
 export const FAULT_COUNTS = [0.12, 0.73, 0.15];
@@ -112,12 +112,18 @@ export const U_MM = 0.0009;
 export const profileOf = (axis: VirtualAxis, readAt: (mm: number) => number): number[] =>
   [0.12, 0.3, 0.5, 0.7, 0.88].map((x) => readAt(x * axis.travelMm));
 
+/** Something at the control holds it. */
+export const standsStill = ({ parts }: VirtualAxis): boolean =>
+  (parts?.overrideZero ?? 0) > 0 || (parts?.interlockOpen ?? 0) > 0;
+
 /** Does a test on the axis: its findings with their own scatter, its size with noise. */
 function doTest(
   config: AxisConfig,
   axis: VirtualAxis,
   { test, luck }: { readonly test: LocateTest; readonly luck: Luck },
-): { reports: Report[]; magnitude: Magnitude | null } {
+): Tried {
+  const still = answerStanding(test, standsStill(axis));
+  if (still) return still;
   const reports: Report[] = [];
   let profile: number[] | null = null;
   const noisy = (kind: string, at: number): number => stationLosses(axis, [kind], at)[0] + U_MM * luck.normal();
@@ -131,7 +137,7 @@ function doTest(
     reports.push({ finding: id, present: luck.uniform() < WRITTEN_WRONG ? !present : present, source: "test" });
   }
   const kind = MAGNITUDES.find((m) => m === test.magnitude);
-  if (!kind) return { reports, magnitude: null };
+  if (!kind) return { test: test.id, reports, magnitude: null };
   const reversalValueMm = profile ? Math.max(...profile) : noisy(kind, axis.travelMm / 2);
-  return { reports, magnitude: { kind, reversalValueMm, uMm: U_MM } };
+  return { test: test.id, reports, magnitude: { kind, reversalValueMm, uMm: U_MM } };
 }

@@ -17,11 +17,13 @@ import {
   oftenIn,
   profileOf,
   SAID_NO,
+  standsStill,
   stationLosses,
   U_MM,
   WRITTEN_WRONG,
 } from "./diagnosis-world";
 import { luckFrom } from "./luck";
+import { logStanding } from "./standing-axis";
 
 /** One way an axis of the first world may be, of many that stand for all. */
 interface Particle {
@@ -35,6 +37,7 @@ interface Particle {
   /** The five readings along the travel, mm. */
   readonly profile: readonly number[];
   readonly among: number;
+  readonly stands: boolean;
 }
 
 const EACH = [60, 96, 6];
@@ -95,7 +98,8 @@ function particlesOf(config: AxisConfig): readonly Particle[] {
       const reads = Object.fromEntries(KINDS.map((kind, k) => [kind, losses[k]]));
       // Only a worn screw loses more in one place than in another.
       const profile = profileOf(axis, (x) => (axis.wear ? stationLosses(axis, ["whole-chain"], x)[0] : losses[0]));
-      return { faults: set, noticed, said: saidOf(noticed), reads, profile, among: EACH[set.length] };
+      const stands = standsStill(axis);
+      return { faults: set, noticed, said: saidOf(noticed), reads, profile, among: EACH[set.length], stands };
     }),
   );
   known.set(config, particles);
@@ -109,7 +113,9 @@ function logNormal(x: number, at: number, wide: number): number {
 const middle = (p: readonly number[]): number => Math.max(...p.slice(1, 4)) - (p[0] + p[4]) / 2;
 
 /** Log likelihood of what a test answered, for an axis that is so. */
-function logAnswer(answer: Tried, { noticed, reads, profile }: Particle): number {
+function logAnswer(answer: Tried, { noticed, reads, profile, stands }: Particle): number {
+  const still = logStanding(answer, stands);
+  if (still !== null) return still;
   const along = answer.reports.some((r) => r.finding === "profile-middle");
   let log = 0;
   for (const { finding: id, present } of answer.reports) {

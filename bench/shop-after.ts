@@ -1,4 +1,4 @@
-import { infer, learnedCandour, learnedFactors, type ClosedCase, type ShopPriors } from "@iron/core";
+import { expectedOf, infer, learnedCandour, learnedFactors, type ClosedCase, type ShopPriors } from "@iron/core";
 import type { World } from "./diagnosis-case";
 
 /** Cases that a shop has closed before the bench begins, and the numbers they are drawn with: none of those it is tried on. */
@@ -11,14 +11,18 @@ const APART_FROM_THE_BENCH = 1_000_000;
  * @param count - how many were closed
  */
 export function shopAfter(draw: (seed: number) => World, count = CLOSED_BEFORE): ShopPriors {
-  const closed = Array.from({ length: count }, (_, i): ClosedCase => {
-    const { config, context, reports, faults } = draw(APART_FROM_THE_BENCH + i);
-    const { causes, marginals } = infer({ axis: config, context, reports, magnitudes: [], allTold: true });
-    return {
-      found: faults,
-      expected: Object.fromEntries(causes.map((c, k) => [c.id, marginals[k]])),
-      told: reports.filter((r) => r.present).map((r) => r.finding),
-    };
-  });
-  return { overrides: {}, learned: learnedFactors(closed), candour: learnedCandour(closed) };
+  const worlds = Array.from({ length: count }, (_, i) => draw(APART_FROM_THE_BENCH + i));
+  const closed = worlds.map(({ reports, faults }): ClosedCase => ({
+    found: faults,
+    expected: {},
+    told: reports.filter((r) => r.present).map((r) => r.finding),
+  }));
+  const shop = { overrides: {}, learned: {}, candour: learnedCandour(closed) };
+  const learned = learnedFactors(
+    worlds.map(({ config, context, reports }, i) => ({
+      ...closed[i],
+      expected: expectedOf(infer({ axis: config, context, reports, magnitudes: [], shop, allTold: true })),
+    })),
+  );
+  return { ...shop, learned };
 }

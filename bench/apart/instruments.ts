@@ -1,4 +1,6 @@
-import type { AxisConfig, FindingId, LocateTest, Magnitude, Report } from "@iron/core";
+import type { AxisConfig, FindingId, LocateTest, Report } from "@iron/core";
+import type { Tried } from "../diagnosis-case";
+import { answerStanding, logStanding } from "../standing-axis";
 import { lostUm, type Condition } from "./condition";
 import { noticed, signal } from "./signals";
 
@@ -29,12 +31,12 @@ const ELSEWHERE: readonly FindingId[] = [
   "rocks",
 ];
 
-export interface Answer {
-  readonly test: string;
+export interface Answer extends Tried {
   readonly how: How;
-  readonly reports: readonly Report[];
-  readonly magnitude: Magnitude | null;
 }
+
+/** An override at zero or an interlock holds it: not one that was met in a program only. */
+const stands = (c: Condition): boolean => c.interlock > 0 || c.override * (1 - c.inProgram) > 0;
 
 /** Chance that the test says yes to one thing. */
 export function says(id: FindingId, { strength, how }: { readonly strength: number; readonly how: How }): number {
@@ -89,6 +91,8 @@ export function tried(
     readonly luck: { uniform(): number; normal(): number };
   },
 ): Answer {
+  const still = answerStanding(test, stands(c));
+  if (still) return { ...still, how: "well" };
   let at = luck.uniform();
   const how = DONE.find((d) => (at -= d.often) < 0)?.how ?? "well";
   const reports = ids.map((id): Report => {
@@ -108,6 +112,8 @@ const NEAR_SHARE = 0.06;
 
 /** Log likelihood of an answer for an axis in this condition, over the ways it can have been done. */
 export function logAnswer(answer: Answer, axis: AxisConfig, c: Condition): number {
+  const still = logStanding(answer, stands(c));
+  if (still !== null) return still;
   let sum = 0;
   for (const { how, often } of DONE) {
     // A coarse dial is known by what it states.

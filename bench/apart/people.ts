@@ -70,7 +70,9 @@ export const PEOPLE: readonly Person[] = [
 export function saying(person: Person, { id, strength }: { readonly id: FindingId; readonly strength: number }) {
   const sees = noticed(strength * person.bias(id));
   const imagined = PLAIN.includes(id) ? 0.001 : person.imagines * (person.bias(id) > 1 ? 4 : 1);
-  const yes = person.tells * (sees + (1 - sees) * imagined);
+  // That it stands still, or stops in the program, is what one is called for: hardly anybody leaves it out.
+  const tells = PLAIN.includes(id) ? 1 - (1 - person.tells) / 5 : person.tells;
+  const yes = tells * (sees + (1 - sees) * imagined);
   const no = person.denies * (1 - sees) * (1 - imagined);
   return { yes, no, nothing: 1 - yes - no };
 }

@@ -166,7 +166,7 @@ export class Cases {
   async close(
     id: number,
     edit: z.output<typeof caseCloseSchema>,
-    { expected, who }: { readonly expected: Record<string, number>; readonly who: string },
+    { expected, who }: { readonly expected: Readonly<Record<string, number>>; readonly who: string },
   ): Promise<Case> {
     return this.changing(id, edit.version, {
       state: "closed",

@@ -10,6 +10,7 @@ import {
   middleOfProfile,
   DECISION_TERMS,
   caseVerdict,
+  expectedOf,
   infer,
   isConfirmed,
   isSplitTest,
@@ -156,11 +157,22 @@ export class Diagnose {
     return { axisId, ledger: ledgerView(ledger), links: links(axis, ledger, measured), since: measured.since };
   }
 
-  /** Probability of each cause from symptoms alone, for learning from what it then was. */
-  async expected(file: Case): Promise<Record<string, number>> {
+  /** What the case was expected to come to when it was told, for learning from what it then was. */
+  async expected(file: Case): Promise<Readonly<Record<string, number>>> {
     const axis = await this.needs.machines.axis(file.axisIds[0]);
-    const { causes, marginals } = infer({ axis: axis.config, context: file.context, reports: [], magnitudes: [] });
-    return Object.fromEntries(causes.map((c, i) => [c.id, marginals[i]]));
+    const told = file.told[axis.id] ?? NOTHING_TOLD;
+    const { overrides, candour } = await this.needs.knowledge.shopPriors(file.id);
+    return expectedOf(
+      infer({
+        axis: axis.config,
+        context: file.context,
+        reports: toldAsReports(told.answers),
+        magnitudes: [],
+        allTold: told.allTold,
+        // Without what it has learned: that is held against the shipped priors, or it would be counted twice.
+        shop: { overrides, learned: {}, candour },
+      }),
+    );
   }
 
   /** Everything measured on the axis since somebody last worked on it. */

@@ -6,6 +6,7 @@ import {
   LEVELS,
   PRIOR_RULES,
   METHODS,
+  NOTHING_WRONG,
   SLACK_TEXT,
   USUAL_CANDOUR,
   type ClosedCase,
@@ -72,6 +73,7 @@ export class Knowledge {
     return {
       closedCases: cases.length,
       candour: candour ?? USUAL_CANDOUR,
+      nothingWrong: learned[NOTHING_WRONG] ?? 1,
       rules: PRIOR_RULES.map(({ when, causes, factor }) => ({
         when,
         factor,

@@ -203,6 +203,8 @@ export const knowledgeSchema = z.object({
   closedCases: z.number().int(),
   /** Of what the causes found here show, how much was told. */
   candour: finite.min(0).max(1),
+  /** So much oftener than usual is nothing wrong in a case of this shop. */
+  nothingWrong: finite.positive(),
 });
 export type Knowledge = z.infer<typeof knowledgeSchema>;
 export const overrideSchema = z.object({

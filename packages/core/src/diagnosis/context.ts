@@ -167,6 +167,9 @@ export const PRIOR_RULES: readonly PriorRule[] = [
   },
 ];
 
+/** Stands among the causes for a case in which nothing is wrong, or only what is normal. */
+export const NOTHING_WRONG = "nothing-wrong";
+
 /** A shop’s own view of a cause: its override of the prior, and what its closed cases have taught. */
 export interface ShopPriors {
   readonly overrides: Readonly<Record<string, number>>;

@@ -17,7 +17,7 @@ import type { AxisConfig } from "../machine/axis";
 import { AFFINITIES, CAUSES } from "./causes";
 import { logSum, slackModel, type Magnitude, type SlackModel } from "./components";
 import { modesOf, ShareMixture } from "./share-mixture";
-import { NO_SHOP_PRIORS, priorWeight, UNKNOWN_CONTEXT } from "./context";
+import { NO_SHOP_PRIORS, NOTHING_WRONG, priorWeight, UNKNOWN_CONTEXT } from "./context";
 import type { FindingId } from "../measure/findings";
 import { causeFits, type Cause } from "./knowledge";
 import { chanceOfLoss } from "./loss-chance";
@@ -74,7 +74,8 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const model = slackModel(axis);
   const latents = latentTable(causes, evidence);
   const normals = normalsOf(causes, priors);
-  const accounts = accountsOf(causes, { weights: priors, slight: silenceAt(shop.candour ?? USUAL_CANDOUR).slight });
+  const { slight: begins } = silenceAt(shop.candour ?? USUAL_CANDOUR);
+  const accounts = accountsOf(causes, { weights: priors, begins, sound: shop.learned[NOTHING_WRONG] ?? 1 });
   const mixtures = new Mixtures(model, evidence.magnitudes, nodes);
   const shows = slackShowsAs(axis);
   const lossMatters = latents.said.has(shows);
@@ -206,9 +207,10 @@ function begun(cause: Cause): Cause {
 /** The accounts there can be: nothing, one cause, or two faults. What is normal stands beside them and is no second. */
 function accountsOf(
   causes: readonly Cause[],
-  { weights, slight: begins }: { readonly weights: readonly number[]; readonly slight: number },
+  { weights, begins, sound }: { readonly weights: readonly number[]; readonly begins: number; readonly sound: number },
 ): WeighedAccount[] {
-  const [none, one, two] = FAULT_COUNT_PRIOR;
+  const [usual, one, two] = FAULT_COUNT_PRIOR;
+  const none = usual * sound;
   const sum = weights.reduce((a, b) => a + b, 0);
   const sets: WeighedAccount[] = [{ members: [], slight: false, logPrior: Math.log(none) }];
   weights.forEach((w, i) => {

@@ -2,7 +2,8 @@ import { linearRegression } from "simple-statistics";
 import { axis, causeOf, chance as chanceOfCause, says } from "./evidence.testing";
 import { infer } from "./infer";
 import { LEVELS } from "./knowledge";
-import { learnedCandour, PRIOR_CASES, type ClosedCase } from "./learn";
+import { NOTHING_WRONG } from "./context";
+import { expectedOf, learnedCandour, learnedFactors, PRIOR_CASES, type ClosedCase } from "./learn";
 import { silenceAt, USUAL_CANDOUR } from "./reports";
 import { finding, type FindingId } from "../measure/findings";
 
@@ -59,5 +60,36 @@ describe("how much of what shows is told", () => {
     };
     expect(left(0.85)).toBeLessThan(left(0.52));
     expect(left(0.52)).toBeLessThan(left(0.2));
+  });
+});
+
+describe("what closed cases teach of how often a cause is met", () => {
+  const start = expectedOf(infer({ axis, reports: [], magnitudes: [] }));
+
+  it("is a gamma–Poisson rate ratio, of nothing wrong as of any cause", () => {
+    const none = { found: [], expected: { [NOTHING_WRONG]: 0.25 } };
+    const one = { found: ["nut-worn"], expected: { [NOTHING_WRONG]: 0.25, "nut-worn": 0.5 } };
+    // Gamma with shape and rate of twelve, five counts against an exposure of two: mean 17/14.
+    expect(learnedFactors([...Array<ClosedCase>(5).fill(none), one, one, one])[NOTHING_WRONG]).toBeCloseTo(17 / 14, 12);
+    expect(learnedFactors([one])["nut-worn"]).toBeCloseTo(13 / 12.5, 12);
+  });
+
+  it("a case closed before nothing wrong was expected of it says nothing of that; what is normal is nothing wrong", () => {
+    expect(learnedFactors([{ found: [], expected: { "nut-worn": 0.1 } }])).not.toHaveProperty(NOTHING_WRONG);
+    const normal = { found: ["normal-running-in"], expected: { [NOTHING_WRONG]: 0.1 } };
+    expect(learnedFactors([normal])[NOTHING_WRONG]).toBeCloseTo(13 / 12.1, 12);
+    const brake = { found: ["brake-drags"], expected: { [NOTHING_WRONG]: 0.1 } };
+    expect(learnedFactors([brake])[NOTHING_WRONG]).toBeCloseTo(12 / 12.1, 12);
+  });
+
+  it("what was learned of nothing wrong moves its odds by that, and no cause against another", () => {
+    const learned = { [NOTHING_WRONG]: 2 };
+    const more = infer({ axis, shop: { overrides: {}, learned }, reports: [], magnitudes: [] });
+    const odds = (p: number): number => p / (1 - p);
+    const alone = (from: typeof more): number => from.hypotheses[0].probability;
+    const usual = infer({ axis, reports: [], magnitudes: [] });
+    expect(odds(alone(more))).toBeCloseTo(2 * odds(alone(usual)), 12);
+    const ratio = chanceOfCause(more, "nut-worn") / chanceOfCause(more, "end-bearing-worn");
+    expect(ratio).toBeCloseTo(start["nut-worn"] / start["end-bearing-worn"], 12);
   });
 });

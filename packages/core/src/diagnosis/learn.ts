@@ -1,4 +1,6 @@
 import { causeById } from "./causes";
+import { NOTHING_WRONG } from "./context";
+import type { Posterior } from "./infer";
 import { LEVELS } from "./knowledge";
 import { USUAL_CANDOUR } from "./reports";
 import { FINDINGS, type FindingId } from "../measure/findings";
@@ -6,10 +8,22 @@ import { FINDINGS, type FindingId } from "../measure/findings";
 /** What a closed case really was: the causes found. */
 export interface ClosedCase {
   readonly found: readonly string[];
-  /** Probability each cause had before anything was tested. */
+  /** Probability each cause, and that nothing is wrong, had before anything was tested: of {@link expectedOf}. */
   readonly expected: Readonly<Record<string, number>>;
   /** What was told to be so without a test, where somebody was asked for all that was noticed. */
   readonly told?: readonly FindingId[];
+}
+
+/**
+ * What a case is expected to come to before anything is tested, to be held against what it came to.
+ * @param posterior - of what was told, with the shop’s candour but without the factors it has learned
+ * @returns probability of each cause, and of {@link NOTHING_WRONG}
+ * @example
+ * const known = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
+ * expectedOf(known)[NOTHING_WRONG] === known.noFault // true
+ */
+export function expectedOf({ causes, marginals, noFault }: Posterior): Readonly<Record<string, number>> {
+  return { ...Object.fromEntries(causes.map((c, i) => [c.id, marginals[i]])), [NOTHING_WRONG]: noFault };
 }
 
 /** Cases that the shipped priors count for: so many are needed before the shop's own weigh as much. */
@@ -20,7 +34,7 @@ export const PRIOR_CASES = 12;
  * by a number of earlier cases (a gamma–Poisson rate ratio). One case moves no cause by more than a
  * twelfth.
  * @param cases - closed cases: what was found, and what was expected of each cause at the start
- * @returns a factor for each cause that occurs
+ * @returns a factor for each cause that occurs, and for {@link NOTHING_WRONG}
  * @example learnedFactors([]) // {}
  */
 export function learnedFactors(cases: readonly ClosedCase[]): Readonly<Record<string, number>> {
@@ -28,6 +42,10 @@ export function learnedFactors(cases: readonly ClosedCase[]): Readonly<Record<st
   const expected: Record<string, number> = {};
   for (const one of cases) {
     for (const id of one.found) found[id] = (found[id] ?? 0) + 1;
+    // Of a case closed before this was counted nothing was expected: it says nothing of how often that is.
+    const counted = one.expected[NOTHING_WRONG] !== undefined;
+    if (counted && one.found.every((id) => causeById(id)?.normal))
+      found[NOTHING_WRONG] = (found[NOTHING_WRONG] ?? 0) + 1;
     for (const [id, p] of Object.entries(one.expected)) expected[id] = (expected[id] ?? 0) + p;
   }
   const factors: Record<string, number> = {};

@@ -50,6 +50,16 @@ export function runsIn(test: string): boolean {
   return [...NEEDS_MOTION, ...RUNS_BESIDES].some((id) => id === test);
 }
 
+/**
+ * Does a test need the axis to run on command?
+ * @param test - which test
+ * @returns whether an axis that stands still has no answer to it
+ * @example needsMotion("whole-chain") // true
+ */
+export function needsMotion(test: string): boolean {
+  return NEEDS_MOTION.some((id) => id === test);
+}
+
 /** It was last said not to move. */
 function standsStill({ reports }: Pick<Evidence, "reports">): boolean {
   return reports.findLast((r) => r.finding === "no-motion")?.present === true;
@@ -103,7 +113,7 @@ export function impliedBy(evidence: Evidence): readonly Report[] {
 export function pointless(evidence: Evidence, test: TestId): string | null {
   if (test === "control-check" && isHeldByNothing(evidence))
     return "The axis moves on command, and nobody told of a stop in a program: nothing at the control holds it.";
-  if (NEEDS_MOTION.includes(test) && standsStill(evidence)) return "The axis does not move, and this needs it moving.";
+  if (needsMotion(test) && standsStill(evidence)) return "The axis does not move, and this needs it moving.";
   if (test === "sound-comparison" && evidence.sister === false)
     return "No other axis of its kind is here to compare it with.";
   return null;

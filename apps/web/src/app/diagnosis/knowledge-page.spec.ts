@@ -30,6 +30,7 @@ const knowledge = (over: object = {}): Knowledge =>
     rules: [],
     closedCases: 1,
     candour: 0.61,
+    nothingWrong: 1.07,
   }) as unknown as Knowledge;
 
 describe("what the reasoning knows", () => {
@@ -50,6 +51,7 @@ describe("what the reasoning knows", () => {
     expect(page.text()).toContain("rumble in rapid (60 %)");
     expect(page.text()).toContain("common practice, no source");
     expect(page.text()).toContain("2 of 2 causes. 1 closed case has moved");
+    expect(page.text()).toContain("That nothing was wrong is met × 1.07 as often as shipped.");
     page.type("Find a cause or a symptom", "RUMBLE");
     expect(page.text()).toContain("1 of 2 causes.");
     page.type("Find a cause or a symptom", "way");

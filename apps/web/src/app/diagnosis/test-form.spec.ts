@@ -1,5 +1,6 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
+import { Router } from "@angular/router";
 import type { CaseResult } from "@iron/contract";
 import { defaultAxis, type AxisConfig } from "@iron/core";
 import { AXIS_PROVIDERS, CONFIG, openAxis, openCase, takeUpCase } from "../../testing/axis";
@@ -77,6 +78,19 @@ describe("a test that is looked, listened or felt for", () => {
     const place = open("hand-push", { ...defaultAxis("vertical-centre", "Z") });
     expect(place.alerts()).toMatch(/^Not on this axis: /);
     expect(place.page.queryByRole("button", { name: "Keep the result" })).toBeNull();
+  });
+
+  it("an axis that does not move has no answer to a test that needs it to: that is told, and looked for at the control", () => {
+    const place = open("load-trace");
+    const gone = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
+    place.press("It does not move");
+    expect(gone).toHaveBeenCalledWith("/machines/1/axes/2/locate");
+    const kept = http.expectOne({ url: "/api/cases/5", method: "PUT" }).request.body as {
+      told: Record<string, unknown>;
+    };
+    expect(kept.told[2]).toMatchObject({ answers: { "no-motion": true } });
+    http.expectNone("/api/cases/5/results");
+    expect(show(TestForm, { testId: "look-over" }).page.queryByRole("button", { name: "It does not move" })).toBeNull();
   });
 
   it("without an open case it says where one is opened; a test that does not exist is said", () => {

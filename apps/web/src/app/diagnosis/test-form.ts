@@ -18,6 +18,7 @@ import {
   crestRun,
   finding,
   formatLimit,
+  needsMotion,
   runsIn,
   FEEL_KINDS,
   lengthsIn,
@@ -46,6 +47,7 @@ import { HandTestStart } from "../measure/hand/hand-test-start";
 import { HandTestSetUp, type HandTestExtra } from "../measure/hand/hand-test-set-up";
 import { crestText } from "../measure/hand/hand-test.view";
 import { TextField } from "../shared/fields";
+import { TestSafety } from "./test-safety";
 import { TestSays } from "./test-says";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
@@ -62,7 +64,17 @@ const MADE_AT_A_PLACE: ReadonlySet<string> = new Set<TestId>(["rock", "look-over
 /** A test that is looked, listened or felt for: how to do it, what was found, kept at once. */
 @Component({
   selector: "ip-test-form",
-  imports: [TestSays, ButtonDirective, RouterLink, Triple, ChartView, FastenerList, HandTestSetUp, TextField],
+  imports: [
+    TestSafety,
+    TestSays,
+    ButtonDirective,
+    RouterLink,
+    Triple,
+    ChartView,
+    FastenerList,
+    HandTestSetUp,
+    TextField,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./test-form.html",
   styleUrl: "./case.css",
@@ -104,6 +116,8 @@ export class TestForm {
     return `Noticed ${label}, about ${where}: do it there too. Move it there under power, hands out and guard closed, before it is isolated.`;
   });
   protected readonly drives = computed(() => this.test() !== null && runsIn(this.testId()));
+  /** An axis that stands still has no answer to it. */
+  protected readonly needsIt = computed(() => needsMotion(this.testId()));
   protected readonly questions = computed(() => {
     const axis = this.context.axis();
     return axis ? testQuestions(axis.config, this.testId()) : [];
@@ -304,6 +318,12 @@ export class TestForm {
       ...(outOfLine === null ? {} : { "crest-slope": outOfLine }),
       ...(bent === null ? {} : { "crest-turn": bent }),
     });
+  }
+
+  /** No result of this test, and more than one: told as what hurts, it is looked for at the control first. */
+  protected doesNotMove(): void {
+    this.store.answer("no-motion", true);
+    void this.router.navigateByUrl(`${this.context.base()}/locate`);
   }
 
   protected keep(): void {
