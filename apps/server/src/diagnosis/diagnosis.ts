@@ -20,6 +20,7 @@ import {
   madeOften,
   nextTest,
   sistersToo,
+  soundSaid,
   type JudgedValue,
   type Cause,
   type FindingId,
@@ -42,6 +43,7 @@ import { circleLoss, circleTremble } from "../prove/circle-losses";
 import { mendingOf } from "../job/mending";
 import { ledgerView, mindView, QUESTIONS, testsView, verdictView } from "./diagnosis-view";
 import { resultOf } from "../measure/readings";
+import { heardOf } from "../sound/heard";
 import type { Runs } from "../measure/runs";
 
 interface Measured {
@@ -75,6 +77,7 @@ export class Diagnose {
     const axis = await this.needs.machines.axis(axisId ?? file.axisIds[0]);
     const measured = await this.measured(axis, file.openedAt);
     const shop = await this.needs.knowledge.shopPriors(caseId);
+    const heard = await heardOf(this.needs.db, axis.id, measured.since);
     const results = file.results.filter((r) => !r.withdrawn && r.axisId === axis.id);
     const told = file.told[axis.id] ?? NOTHING_TOLD;
     const reports: Report[] = [
@@ -91,11 +94,13 @@ export class Diagnose {
       shop,
       allTold: told.allTold,
       sister: await this.hasSister(axis),
+      ...(heard ? { sound: heard } : {}),
     });
     const times = new Map<string, number>();
     const count = (id: string): unknown => times.set(id, (times.get(id) ?? 0) + 1);
     results.forEach((r) => count(r.test));
     measured.made.forEach((kind) => count(kind === "travel-profile" ? kind : magnitudeOf(kind)));
+    if (heard) count("sound-comparison");
     const done = new Set(times.keys());
     // A test done once may be worth repeating; done often enough it is not offered by itself.
     const worn = madeOften(times, reports);
@@ -123,6 +128,7 @@ export class Diagnose {
       links: links(axis, ledger, measured),
       sisters: await this.sisters(file, { axis, causes: posterior.causes, marginals: posterior.marginals }),
       measured: measured.list,
+      heard: heard ? { soundId: heard.id, said: soundSaid(heard), at: heard.at } : null,
       since: measured.since,
     };
   }

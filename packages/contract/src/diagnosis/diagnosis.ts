@@ -142,6 +142,8 @@ export const diagnosisSchema = z.object({
       at: instantSchema,
     }),
   ),
+  /** The recording that was weighed with them; null where there is none that counts. */
+  heard: z.object({ soundId: z.number().int(), said: z.string(), at: instantSchema }).nullable().default(null),
   since: instantSchema.nullable(),
 });
 export type Diagnosis = z.infer<typeof diagnosisSchema>;

@@ -25,4 +25,13 @@ export interface Evidence {
   readonly allTold?: boolean;
   /** Another axis of its kind is in the shop, to hear the two against each other; unknown counts as yes. */
   readonly sister?: boolean;
+  /** What the latest recording of the axis was like, if there is one that counts. */
+  readonly sound?: SoundHeard;
+}
+
+/** A recording, worked out. */
+export interface SoundHeard {
+  /** Chance of each kind of sound, “sound” for nothing wrong: of {@link soundChances}. */
+  readonly chances: Readonly<Record<string, number>>;
+  readonly ref?: string;
 }

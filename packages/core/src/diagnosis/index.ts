@@ -29,6 +29,7 @@ export * from "./decision-terms";
 export * from "./proven";
 export * from "./remedy-options";
 export * from "./seen";
+export * from "./sound-evidence";
 export * from "./sound-kinds";
 export * from "./sound-learned";
 export * from "./sound-kinds.table";

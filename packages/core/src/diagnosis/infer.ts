@@ -21,6 +21,7 @@ import { NO_SHOP_PRIORS, NOTHING_WRONG, priorWeight, UNKNOWN_CONTEXT } from "./c
 import type { FindingId } from "../measure/findings";
 import { causeFits, type Cause } from "./knowledge";
 import { chanceOfLoss } from "./loss-chance";
+import { soundFactor } from "./sound-evidence";
 
 /** How many faults a case has before anything is known of it (common practice, no source). */
 export const FAULT_COUNT_PRIOR = [0.12, 0.74, 0.14] as const;
@@ -80,12 +81,13 @@ export function infer(evidence: Evidence, nodes = NODES): Posterior {
   const shows = slackShowsAs(axis);
   const lossMatters = latents.said.has(shows);
   const terms = reportTerms(latents, normals);
+  const heard = soundFactor(evidence, causes);
   const rows = accounts.map(({ members, slight, logPrior }) => {
     const shareSet = mixtures.of(members.map((m) => (slight ? begun(causes[m]) : causes[m])));
     const mixture = mixtures.all[shareSet];
     const lossChance = lossMatters ? mixtures.lossChance(axis, shareSet) : 0;
     const log = logPrior + mixture.log + logReports(terms, { members, lossChance, slackFinding: shows, slight });
-    return { members, slight, shareSet, log };
+    return { members, slight, shareSet, log: log + Math.log(heard({ members, slight })) };
   });
   const { hypotheses, logEvidence } = normalised(rows);
   const marginals = marginalsOf(hypotheses, { causes, terms, normals });

@@ -42,7 +42,7 @@ describe("kinds of sound", () => {
   it("share one chance among them, half of it for nothing wrong where nothing is known", () => {
     const all = soundChances(axis, {});
     expect(Object.values(all).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
-    const flat = { provenance: "", numbers: [], weights: {} };
+    const flat = { provenance: "", numbers: [], weights: {}, temper: 1 };
     expect(soundChances(axis, {}, flat)["sound"]).toBeCloseTo(0.5, 9);
   });
 

@@ -6,4 +6,6 @@ export interface SoundLearned {
   readonly numbers: readonly (readonly [name: string, mean: number, spread: number])[];
   /** For each kind, and for nothing wrong: a constant, then a weight for each number. */
   readonly weights: Readonly<Record<string, readonly number[]>>;
+  /** What the logarithm of a chance is worth on recordings that were not learned from (temperature scaling). */
+  readonly temper: number;
 }

@@ -3,6 +3,7 @@ import { logSum } from "./components";
 import { modesOf, ShareMixture } from "./share-mixture";
 import { type Posterior } from "./infer";
 import { logReports, reportTerms, slackShowsAs } from "./reports";
+import { soundFactor } from "./sound-evidence";
 import { chanceOfLoss } from "./loss-chance";
 
 /** How often three faults come together, against all cases (common practice, no source). */
@@ -36,6 +37,7 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
   const modes = modesOf(model, evidence.magnitudes);
   const reports = reportTerms(latents, posterior.normals);
   const shows = slackShowsAs(evidence.axis);
+  const heard = soundFactor(evidence, causes);
   const lossMatters = latents.said.has(shows);
   const logAllTriples = Math.log(THREE_PRIOR) - Math.log(tripleSum(priors));
   const mixtures = new Map<string, ShareMixture>();
@@ -73,7 +75,11 @@ export function thirdFault(posterior: Posterior): ThirdFault | null {
       const logPrior = logAllTriples + members.reduce((sum, m) => sum + Math.log(priors[m]), 0);
       scored.push({
         members,
-        log: logPrior + mixture.log + logReports(reports, { members, lossChance: loss, slackFinding: shows }),
+        log:
+          logPrior +
+          mixture.log +
+          logReports(reports, { members, lossChance: loss, slackFinding: shows }) +
+          Math.log(heard({ members, slight: false })),
       });
     }
   if (scored.length === 0) return null;

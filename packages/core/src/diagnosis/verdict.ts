@@ -13,6 +13,7 @@ import { thirdFault, type ThirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
 import { provenOnlyBy, unprovenPart } from "./proven";
+import { soundFactor, soundSaid } from "./sound-evidence";
 import { isSeen, openSymptoms, untriedFasteners } from "./seen";
 import { certainty, headlineOf, percent } from "./headline";
 import { misfit } from "./account-fit";
@@ -99,6 +100,11 @@ function evidenceFor(posterior: Posterior, index: number, system: UnitSystem): E
       (m) => `${MAGNITUDE_TEXT[m.kind]} ${formatDeviation(m.reversalValueMm, { system, expandedMm: 2 * m.uMm })}`,
     );
     items.push({ message: shown.join(", "), ref: evidence.magnitudes.at(-1)?.ref ?? null, weight: fit });
+  }
+  if (evidence.sound) {
+    const heard = soundFactor(evidence, posterior.causes);
+    const weight = Math.log(heard({ members: [index], slight: false }) / heard({ members: [], slight: false }));
+    items.push({ message: soundSaid(evidence.sound), ref: evidence.sound.ref ?? null, weight });
   }
   return items;
 }

@@ -314,7 +314,7 @@ export function loadText(value: number, unit: string): string {
   return `${formatNumber(value, 1, true)} ${unit}`;
 }
 
-function sentence(text: string): string {
+export function sentence(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 

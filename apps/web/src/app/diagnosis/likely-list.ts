@@ -24,7 +24,7 @@ import type { LikelyView } from "./case.view";
                   <li>
                     <span class="how" [class.against]="item.weight < 0">{{ item.how }}</span>
                     @if (link(item.ref); as to) {
-                      <a [routerLink]="to.path" [fragment]="to.fragment">{{ item.message }}</a>
+                      <a [routerLink]="to.path" [fragment]="to.fragment" [queryParams]="to.query">{{ item.message }}</a>
                     } @else {
                       {{ item.message }}
                     }
@@ -98,9 +98,12 @@ export class LikelyList {
   readonly likely = input.required<readonly LikelyView[]>();
   readonly base = input.required<string>();
 
-  protected link(ref: string | null): { path: string; fragment?: string } | null {
+  protected link(
+    ref: string | null,
+  ): { path: string; fragment?: string; query?: Readonly<Record<string, string>> } | null {
     const [kind, id] = (ref ?? "").split(" ");
     if (kind === "job") return { path: `/jobs/${id}` };
+    if (kind === "sound") return { path: `${this.base()}/listen`, query: { sound: id } };
     if (kind === "circle") return { path: `/circles/${id}` };
     if (kind === "run") return { path: `${this.base()}/runs/${id}` };
     if (kind === "result") return { path: `${this.base()}/locate`, fragment: `result-${id}` };

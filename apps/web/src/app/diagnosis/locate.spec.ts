@@ -114,6 +114,23 @@ describe("station Locate", () => {
     expect(page.text()).toContain("Hand push: Never on an axis that can fall.");
   });
 
+  it("what was measured and recorded leads to where it is: a test, a job, a circle, a recording", () => {
+    const size = { kind: "two-sided", reversalValueMm: 0.02, expandedMm: 0.001, at: "2026-03-02T09:00:00.000Z" };
+    const none = { runId: null, jobId: null, circleId: null };
+    const page = open({
+      measured: [
+        { ...size, ...none, runId: 7 },
+        { ...size, ...none, jobId: 8 },
+        { ...size, ...none, circleId: 9 },
+      ] as unknown as Diagnosis["measured"],
+      heard: { soundId: 12, said: "recorded, it sounds like dry ways", at: "2026-03-02T10:00:00.000Z" },
+    });
+    const to = page.page.getAllByRole("link").map((a) => a.getAttribute("href"));
+    for (const path of ["/machines/1/axes/2/runs/7", "/jobs/8", "/circles/9", "/machines/1/axes/2/listen?sound=12"])
+      expect(to).toContain(path);
+    expect(page.text()).toContain("Recorded, it sounds like dry ways");
+  });
+
   it("a likely cause leads to its job; one that no job mends does not", () => {
     expect(open().page.getByRole("link", { name: "Open the job" }).getAttribute("href")).toBe(
       "/machines/1/axes/2/fix?cause=retainer-loose",

@@ -4,9 +4,16 @@ import { ButtonDirective } from "primeng/button";
 import { Preferences } from "../data/preferences";
 import { AxisContext } from "../machine/axis/axis-context";
 import { momentText } from "../shared/times.text";
-import type { Case } from "@iron/contract";
+import type { Case, Diagnosis } from "@iron/contract";
 import { measuredText, resultText } from "./tested.view";
 import { CaseStore } from "./case-store";
+import { sentence } from "./case.view";
+
+/** Where a size was measured: in a job, on a circle or in a test. */
+function pathOf({ runId, jobId, circleId }: Diagnosis["measured"][number], base: string): string {
+  if (runId !== null) return `${base}/runs/${runId}`;
+  return circleId === null ? `/jobs/${jobId}` : `/circles/${circleId}`;
+}
 
 /** What was measured and found for this axis; a result can be set aside, and stays on record. */
 @Component({
@@ -16,7 +23,7 @@ import { CaseStore } from "./case-store";
   styleUrl: "./case.css",
   template: `
     <h2>Results</h2>
-    @if (!results().length && !measured().length) {
+    @if (!results().length && !measured().length && !heard()) {
       <p class="quiet">None yet.</p>
     }
     <ul class="results">
@@ -24,6 +31,14 @@ import { CaseStore } from "./case-store";
         <li>
           <span
             ><a [routerLink]="one.path">{{ one.text }}</a
+            ><span class="quiet when">{{ one.when }}</span></span
+          >
+        </li>
+      }
+      @if (heard(); as one) {
+        <li>
+          <span
+            ><a [routerLink]="context.base() + '/listen'" [queryParams]="{ sound: one.soundId }">{{ one.text }}</a
             ><span class="quiet when">{{ one.when }}</span></span
           >
         </li>
@@ -83,11 +98,16 @@ export class ResultList {
   );
   protected readonly measured = computed(() =>
     (this.store.diagnosis()?.measured ?? []).map((m) => ({
-      path: m.runId === null ? `/jobs/${m.jobId}` : `${this.context.base()}/runs/${m.runId}`,
+      path: pathOf(m, this.context.base()),
       text: measuredText(m, this.preferences.system()),
       when: momentText(m.at),
     })),
   );
+
+  protected readonly heard = computed(() => {
+    const heard = this.store.diagnosis()?.heard;
+    return heard ? { soundId: heard.soundId, text: sentence(heard.said), when: momentText(heard.at) } : null;
+  });
 
   private said(result: Case["results"][number]): string {
     const axis = this.context.axis();

@@ -5,6 +5,7 @@ import {
   DestroyRef,
   effect,
   inject,
+  input,
   linkedSignal,
   signal,
   untracked,
@@ -54,7 +55,9 @@ export class ListenPage {
     return axis ? usualRun(axis.config, this.preferences.system()) : null;
   });
   protected readonly place = signal("");
-  protected readonly chosenId = signal<number | null>(null);
+  /** Of the address: the recording that is looked at. */
+  readonly sound = input<string>();
+  protected readonly chosenId = linkedSignal<number | null>(() => Number(this.sound()) || null);
   protected readonly otherId = signal<number | null>(null);
   protected readonly used = computed(() => (this.store.sounds() ?? []).filter((s) => !s.aside));
   protected readonly chosen = computed(

@@ -1,0 +1,95 @@
+import { usualSoundPlan, virtualSound } from "@iron/core";
+import { LARGEST_SOUND_PART, writeWav, type Axis, type Case, type Diagnosis, type Sound } from "@iron/contract";
+import { randomUUID } from "node:crypto";
+import { newAxis, testApp, type TestApp } from "../testing/test-app";
+
+describe("a recording is weighed in the case of its axis", () => {
+  let t: TestApp;
+  let axis: Axis;
+  let file: Case;
+  beforeEach(async () => {
+    t = await testApp();
+    axis = await newAxis(t);
+    const made = await t.api
+      .post(`/api/machines/${axis.machineId}/cases`)
+      .send({ axisIds: [axis.id] })
+      .expect(201);
+    file = made.body as Case;
+  });
+  afterEach(() => t.close());
+
+  /** Records this axis with these parts. */
+  async function record(parts: Parameters<typeof virtualSound>[1]["parts"], passes = 6): Promise<Sound> {
+    const plan = { ...usualSoundPlan(axis.config), stillS: 2, passes };
+    const run = { ...plan, accelMmS2: 1800 };
+    const bytes = writeWav(
+      virtualSound(axis.config, { parts, run, roomDb: -20, machine: 4, seed: 21 }).samples,
+      48_000,
+    );
+    const begun = await t.api
+      .post(`/api/axes/${axis.id}/sounds`)
+      .send({ key: randomUUID(), plan, source: "file", bytes: bytes.length, place: "", ownGain: false })
+      .expect(201);
+    const { id } = begun.body as Sound;
+    for (let from = 0; from < bytes.length; from += LARGEST_SOUND_PART)
+      await t.api
+        .put(`/api/sounds/${id}/parts/${from}`)
+        .set("Content-Type", "application/octet-stream")
+        .send(Buffer.from(bytes.slice(from, from + LARGEST_SOUND_PART)))
+        .expect(200);
+    return (await t.api.post(`/api/sounds/${id}/finish`).expect(200)).body as Sound;
+  }
+  const assess = async (): Promise<Diagnosis> =>
+    (await t.api.get(`/api/cases/${file.id}/assessment`).expect(200)).body as Diagnosis;
+  const chanceOf = ({ leading }: Diagnosis, id: string): number =>
+    leading.find((l) => l.cause.id === id)?.probability ?? 0;
+
+  it("worn bearings are believed more, shown with the recording, and not proven by it", async () => {
+    // A sister, to hear it against.
+    await newAxis(t);
+    const before = await assess();
+    expect(before.heard).toBeNull();
+    const sound = await record({ bearingPitting: 1 });
+    const after = await assess();
+    expect(after.heard).toEqual({
+      soundId: sound.id,
+      said: "recorded, it sounds like worn bearings of the screw",
+      at: sound.at,
+    });
+    expect(chanceOf(after, "end-bearing-worn")).toBeGreaterThan(chanceOf(before, "end-bearing-worn") + 0.1);
+    const bearings = after.leading.find((l) => l.cause.id === "end-bearing-worn");
+    expect(bearings?.speaksFor).toContainEqual(expect.objectContaining({ ref: `sound ${sound.id}` }));
+    expect([after.sure, after.proven]).toEqual([false, []]);
+    expect(before.notLookedAt).toContain("Sound comparison");
+    expect(after.notLookedAt).not.toContain("Sound comparison");
+  });
+
+  it("the latest counts; set aside it counts no more; after work on the axis neither does what was before", async () => {
+    const worn = await record({ bearingPitting: 1 });
+    const well = await record({});
+    expect((await assess()).heard?.soundId).toBe(well.id);
+    await t.api.post(`/api/sounds/${well.id}/aside`).send({ reason: "the other machine ran" }).expect(200);
+    expect((await assess()).heard?.soundId).toBe(worn.id);
+    const at = new Date().toISOString();
+    await t.api.post(`/api/axes/${axis.id}/events`).send({ kind: "repair", at, text: "new bearings" }).expect(201);
+    expect((await assess()).heard).toBeNull();
+  });
+
+  it("one on which the axis was hardly heard is weighed in nothing", async () => {
+    await record({});
+    const plan = { ...usualSoundPlan(axis.config), stillS: 2, passes: 4 };
+    const silence = writeWav(new Float64Array(48_000 * 20), 48_000);
+    const begun = await t.api
+      .post(`/api/axes/${axis.id}/sounds`)
+      .send({ key: randomUUID(), plan, source: "file", bytes: silence.length, place: "", ownGain: false })
+      .expect(201);
+    const { id } = begun.body as Sound;
+    for (let from = 0; from < silence.length; from += LARGEST_SOUND_PART)
+      await t.api
+        .put(`/api/sounds/${id}/parts/${from}`)
+        .set("Content-Type", "application/octet-stream")
+        .send(Buffer.from(silence.slice(from, from + LARGEST_SOUND_PART)));
+    await t.api.post(`/api/sounds/${id}/finish`);
+    expect((await assess()).heard?.soundId).not.toBe(id);
+  });
+});

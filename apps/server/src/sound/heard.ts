@@ -1,0 +1,34 @@
+import type { SoundHeard } from "@iron/core";
+import type { SoundResult } from "@iron/contract";
+import type { NotNull } from "kysely";
+import { fromJson } from "../store/columns";
+import type { Db } from "../store/database";
+
+/** What makes a recording say nothing of the axis. */
+const MUTE: readonly SoundResult["troubles"][number]["code"][] = ["motion-not-heard", "too-quiet", "clipped"];
+
+export interface Heard extends SoundHeard {
+  readonly id: number;
+  readonly at: string;
+}
+
+/** What the latest recording of an axis was like that counts: worked out, not set aside, and of which something can be said. */
+export async function heardOf(db: Db, axisId: number, since: string | null): Promise<Heard | null> {
+  const rows = await db
+    .selectFrom("sound")
+    .innerJoin("sound_result", "sound_result.sound_id", "sound.id")
+    .leftJoin("sound_aside", "sound_aside.sound_id", "sound.id")
+    .select(["sound.id", "sound.at", "sound_result.result"])
+    .$narrowType<{ result: NotNull }>()
+    .where("sound.axis_id", "=", axisId)
+    .where("sound.at", ">", since ?? "")
+    .where("sound_aside.sound_id", "is", null)
+    .where("sound_result.result", "is not", null)
+    .orderBy("sound.id", "desc")
+    .execute();
+  for (const { id, at, result } of rows) {
+    const { chances, troubles } = fromJson(result);
+    if (!troubles.some((t) => MUTE.includes(t.code))) return { id, at, chances, ref: `sound ${id}` };
+  }
+  return null;
+}
