@@ -5,6 +5,7 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { ChoicesPipe } from "../shared/choices.pipe";
 import { ChoiceField } from "../shared/fields";
 import { momentText } from "../shared/times.text";
+import { HearWord } from "../sound/hear-word";
 import { CaseStore } from "./case-store";
 import { GLYPHS } from "./glyphs";
 import { Triple } from "./triple";
@@ -13,7 +14,7 @@ import { InputText } from "primeng/inputtext";
 /** Symptoms to answer; behind a Yes, a note and the measurement that shows it. */
 @Component({
   selector: "ip-symptom-list",
-  imports: [InputText, ChoiceField, ChoicesPipe, RouterLink, Triple],
+  imports: [HearWord, InputText, ChoiceField, ChoicesPipe, RouterLink, Triple],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -27,7 +28,7 @@ import { InputText } from "primeng/inputtext";
                 <path [attr.d]="d" />
               }
             </svg>
-            <span class="words">{{ symptom.text }}</span>
+            <span class="words">{{ symptom.text }} <ip-hear-word [word]="symptom.id" [text]="symptom.text" /></span>
             <ip-triple [label]="symptom.text" [value]="value(symptom.id)" (picked)="store.answer(symptom.id, $event)" />
             @if (value(symptom.id) === true) {
               <span class="behind">

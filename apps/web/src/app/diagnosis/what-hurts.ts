@@ -3,6 +3,7 @@ import { RouterLink } from "@angular/router";
 import { symptomsFor, type FindingId, type Hurt } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { AxisContext } from "../machine/axis/axis-context";
+import { HearWords } from "../sound/hear-words";
 import { TickBox } from "../shared/tick-box";
 import { asToggles, HURT_TEXT } from "./case.view";
 import { CaseStore } from "./case-store";
@@ -16,7 +17,7 @@ const AT_ONCE = 3;
 /** The conversation: what hurts, which of these, and then the few questions that split what is left. */
 @Component({
   selector: "ip-what-hurts",
-  imports: [ButtonDirective, RouterLink, SayWhat, SymptomList, TickBox, Toggles],
+  imports: [ButtonDirective, HearWords, RouterLink, SayWhat, SymptomList, TickBox, Toggles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -52,6 +53,9 @@ const AT_ONCE = 3;
             <a pButton text [routerLink]="context.base() + '/listen'">Listen to it</a>
           }
         </div>
+        @if (which === "noise") {
+          <ip-hear-words [words]="choices()" />
+        }
       } @else if (answered()) {
         @if (questions().length) {
           <h2>These would tell most now</h2>
