@@ -30,12 +30,48 @@ test("the simulated axis is run and recorded, held beside itself, and set aside 
   await page.getByRole("combobox", { name: "Beside another recording of this axis" }).click();
   await page.getByRole("option", { name: /simulated/ }).click();
   await expect(page.getByText(/^In all as loud as the other within ± \d/)).toBeVisible();
+  await page.getByText("See it: wave, motion and spectrogram").first().click();
+  await expect(
+    page.getByRole("img", { name: "Wave and spectrogram of: The recording" }).locator("canvas").first(),
+  ).toBeVisible();
+  await page.getByText("Half speed, an octave lower").click();
+  const rates = () => page.locator("audio").evaluateAll((all) => all.map((a) => (a as HTMLAudioElement).playbackRate));
+  expect(await rates()).toEqual([0.5, 0.5]);
   await page.getByRole("button", { name: "Set this recording aside" }).click();
   await page.getByRole("button", { name: "Set it aside" }).click();
   await expect(page.getByText("Say in a word why it is set aside.")).toBeVisible();
   await page.getByLabel("Why is it set aside?").fill("a compressor ran");
   await page.getByRole("button", { name: "Set it aside" }).click();
   await expect(page.getByRole("button", { name: /\(set aside\)$/ })).toBeVisible();
+});
+
+test("a word for a noise is heard, made for the axis, and ends by itself or by another press", async ({ page }) => {
+  await page.goto("/machines/1/axes/1/ask");
+  await page.getByRole("button", { name: "Noise", exact: true }).click();
+  await page.getByRole("button", { name: "Hear it: Rumbles, worst in rapid" }).click();
+  await expect(page.getByRole("button", { name: "Stop: Rumbles, worst in rapid" })).toBeVisible();
+  await page.getByRole("button", { name: "Hear it: Nothing wrong" }).click();
+  await expect(page.getByRole("button", { name: "Hear it: Rumbles, worst in rapid" })).toBeVisible();
+  await page.getByRole("button", { name: "Stop: Nothing wrong" }).click();
+  await expect(page.getByRole("button", { name: "Hear it: Nothing wrong" })).toBeVisible();
+});
+
+test("what was recorded is weighed in the case of the axis", async ({ page }) => {
+  await page.goto("/machines/1/axes/1/ask");
+  await page.getByRole("button", { name: "Noise", exact: true }).click();
+  await page.getByRole("button", { name: "Rumbles, worst in rapid", exact: true }).click();
+  await page.getByRole("link", { name: "Listen to it" }).click();
+  await page.getByText("Another run", { exact: true }).click();
+  await page.getByLabel(/^Way, /).fill("200");
+  await page.getByLabel("Ways", { exact: true }).fill("2");
+  await page.keyboard.press("Tab");
+  const buffer = Buffer.from(recorded({ bearingPitting: 1 }));
+  await page.getByLabel("Or a WAV file of such a run").setInputFiles({ name: "b.wav", mimeType: "audio/wav", buffer });
+  await expect(page.getByText(/Much like worn bearings of the screw/)).toBeVisible();
+  await page.getByRole("link", { name: "3 Locate" }).click();
+  await page.getByRole("link", { name: "Recorded, it sounds like worn bearings of the screw" }).click();
+  await expect(page).toHaveURL(/\/listen\?sound=\d+$/);
+  await expect(page.getByText(/Much like worn bearings of the screw/)).toBeVisible();
 });
 
 test("a file is refused by what is wrong with it; one that is right goes on where the line broke", async ({

@@ -97,25 +97,26 @@ export class ChartView {
       const draw = this.draw();
       if (!library) return;
       this.chart?.destroy();
-      this.chart = new library(this.canvas().nativeElement, withManners(draw(this.readInk())));
+      this.chart = new library(this.canvas().nativeElement, withManners(draw(inkOfPage())));
     });
     inject(DestroyRef).onDestroy(() => this.chart?.destroy());
   }
+}
 
-  private readInk(): Ink {
-    const style = getComputedStyle(document.documentElement);
-    const read = (name: string): string => style.getPropertyValue(`--${name}`).trim();
-    return {
-      ink: read("ink"),
-      graphite: read("graphite"),
-      rule: read("rule"),
-      sheet: read("sheet"),
-      blue: read("blue"),
-      copper: read("copper"),
-      brass: read("brass"),
-      oxide: read("oxide"),
-    };
-  }
+/** The page’s colours as they are now: by day or by night. */
+export function inkOfPage(): Ink {
+  const style = getComputedStyle(document.documentElement);
+  const read = (name: string): string => style.getPropertyValue(`--${name}`).trim();
+  return {
+    ink: read("ink"),
+    graphite: read("graphite"),
+    rule: read("rule"),
+    sheet: read("sheet"),
+    blue: read("blue"),
+    copper: read("copper"),
+    brass: read("brass"),
+    oxide: read("oxide"),
+  };
 }
 
 function withManners(configuration: ChartConfiguration): ChartConfiguration {

@@ -18,6 +18,7 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
 import { Trouble } from "../shared/trouble";
+import { HearRecordings } from "./hear-recordings";
 import type { Taken } from "./microphone";
 import { RecordSound } from "./record-sound";
 import { SetSoundAside } from "./set-sound-aside";
@@ -32,6 +33,7 @@ import { besideSaid, soundLine, usualRun } from "./sound.view";
   imports: [
     ButtonDirective,
     ChoiceField,
+    HearRecordings,
     LoadingLines,
     NumberField,
     RecordSound,
