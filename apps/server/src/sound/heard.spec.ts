@@ -1,5 +1,13 @@
 import { usualSoundPlan, virtualSound } from "@iron/core";
-import { LARGEST_SOUND_PART, writeWav, type Axis, type Case, type Diagnosis, type Sound } from "@iron/contract";
+import {
+  LARGEST_SOUND_PART,
+  writeWav,
+  type Axis,
+  type Case,
+  type Diagnosis,
+  type SisterSound,
+  type Sound,
+} from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
 
@@ -78,7 +86,7 @@ describe("a recording is weighed in the case of its axis", () => {
   it("one on which the axis was hardly heard is weighed in nothing", async () => {
     await record({});
     const plan = { ...usualSoundPlan(axis.config), stillS: 2, passes: 4 };
-    const silence = writeWav(new Float64Array(48_000 * 20), 48_000);
+    const silence = writeWav(new Float32Array(48_000 * 20), 48_000);
     const begun = await t.api
       .post(`/api/axes/${axis.id}/sounds`)
       .send({ key: randomUUID(), plan, source: "file", bytes: silence.length, place: "", ownGain: false })
@@ -91,5 +99,26 @@ describe("a recording is weighed in the case of its axis", () => {
         .send(Buffer.from(silence.slice(from, from + LARGEST_SOUND_PART)));
     await t.api.post(`/api/sounds/${id}/finish`);
     expect((await assess()).heard?.soundId).not.toBe(id);
+  });
+
+  it("a sister’s recording is offered with whose it is, and compared with more doubt; another kind’s is not", async () => {
+    const sound = await record({}, 2);
+    const sister = await newAxis(t);
+    const offered = async (id: number): Promise<SisterSound[]> =>
+      (await t.api.get(`/api/axes/${id}/sister-sounds`).expect(200)).body as SisterSound[];
+    const [one, ...more] = await offered(sister.id);
+    expect([one.id, one.letter, more]).toEqual([sound.id, axis.config.letter, []]);
+    expect(one.machine).not.toBe("");
+    expect(await offered(axis.id)).toEqual([]);
+    const config = {
+      ...axis.config,
+      letter: "W",
+      screw: { ...axis.config.screw, leadMm: axis.config.screw.leadMm / 2 },
+    };
+    const other = await t.api.post(`/api/machines/${axis.machineId}/axes`).send({ config }).expect(201);
+    expect(await offered((other.body as Axis).id)).toEqual([]);
+    await t.api.post(`/api/sounds/${sound.id}/aside`).send({ reason: "a compressor" }).expect(200);
+    expect(await offered(sister.id)).toEqual([]);
+    await t.api.get("/api/axes/999/sister-sounds").expect(404);
   });
 });

@@ -4,11 +4,20 @@ import * as z from "zod";
 import type { Handlers } from "../http/mount";
 import type { Sounds } from "./sounds";
 
-type Served = "sounds" | "beginSound" | "simulateSound" | "sound" | "finishSound" | "setSoundAside" | "compareSounds";
+type Served =
+  | "sounds"
+  | "sisterSounds"
+  | "beginSound"
+  | "simulateSound"
+  | "sound"
+  | "finishSound"
+  | "setSoundAside"
+  | "compareSounds";
 
 export function soundHandlersFor({ sounds }: { readonly sounds: Sounds }): Pick<Handlers, Served> {
   return {
     sounds: ({ params }) => sounds.of(params.id),
+    sisterSounds: ({ params }) => sounds.ofSisters(params.id),
     beginSound: ({ params, body, who }) => sounds.begin(params.id, body, who),
     simulateSound: ({ params, body, who }) => sounds.simulate(params.id, body, who),
     sound: ({ params }) => sounds.sound(params.id),

@@ -1,5 +1,5 @@
-import { compareSounds, planSeconds, type SoundComparison, type SoundPlan } from "@iron/core";
-import { LARGEST_SOUND_PART, type Sound, type SoundCreate } from "@iron/contract";
+import { areSisters, compareSounds, planSeconds, type SoundComparison, type SoundPlan } from "@iron/core";
+import { LARGEST_SOUND_PART, type SisterSound, type Sound, type SoundCreate } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { uniformNumber } from "../diagnosis/chance";
 import type { DeviceHub } from "../devices/device-hub";
@@ -12,6 +12,8 @@ import type { WorkPool } from "../threads/pool";
 
 /** Longest that is recorded, s. */
 const MOST_S = 60;
+/** So many recordings of sisters are offered, the newest. */
+const MOST_SISTERS = 40;
 /** How fast the stand-in gets up to its feed, mm/s². */
 const ACCEL_MM_S2 = 1800;
 /** Its shop is a quiet one. */
@@ -32,6 +34,30 @@ export class Sounds {
   async of(axisId: number): Promise<Sound[]> {
     await this.needs.machines.axis(axisId);
     return this.rows((q) => q.where("sound.axis_id", "=", axisId));
+  }
+
+  /** What was recorded of other axes of its kind, and was neither refused nor set aside. */
+  async ofSisters(axisId: number): Promise<SisterSound[]> {
+    const { config } = await this.needs.machines.axis(axisId);
+    const others = await this.needs.db
+      .selectFrom("axis")
+      .innerJoin("machine", "machine.id", "axis.machine_id")
+      .select(["axis.id", "axis.config", "machine.nickname"])
+      .where("axis.id", "!=", axisId)
+      .where("axis.retired_at", "is", null)
+      .where("machine.retired_at", "is", null)
+      .execute();
+    const sisters = others.filter((o) => areSisters(config, fromJson(o.config)));
+    if (sisters.length === 0) return [];
+    const ids = sisters.map((s) => s.id);
+    const heard = await this.rows((q) => q.where("sound.axis_id", "in", ids).where("result", "is not", null));
+    return heard
+      .filter((s) => !s.aside)
+      .slice(0, MOST_SISTERS)
+      .map((sound) => {
+        const whose = sisters.find((s) => s.id === sound.axisId);
+        return { ...sound, machine: whose?.nickname ?? "", letter: whose ? fromJson(whose.config).letter : "" };
+      });
   }
 
   async sound(id: number): Promise<Sound> {
@@ -160,7 +186,7 @@ export class Sounds {
       // Where nobody knows whether the microphone turned itself up, it may have.
       return { feedMmMin: plan.feedMmMin, ownGain: ownGain ?? true, bands: result.bands, ways: result.ways };
     };
-    return compareSounds(side(one), side(other));
+    return compareSounds(side(one), side(other), one.axisId === other.axisId ? "again" : "elsewhere");
   }
 
   /** The file as it was sent. */

@@ -67,12 +67,20 @@ export const soundSchema = z.object({
 });
 export type Sound = z.infer<typeof soundSchema>;
 
+/** A recording of another axis of the same kind, with whose it is. */
+export const sisterSoundSchema = soundSchema.extend({ machine: z.string(), letter: z.string() });
+export type SisterSound = z.infer<typeof sisterSoundSchema>;
+
 const byId = z.object({ id: idSchema });
 
 export const SOUND_OPERATIONS = {
   sounds: operation("sounds", "Recordings of an axis, the newest first", {
     params: byId,
     response: z.array(soundSchema),
+  }),
+  sisterSounds: operation("sisterSounds", "Recordings of other axes of the same kind, the newest first", {
+    params: byId,
+    response: z.array(sisterSoundSchema),
   }),
   beginSound: operation("beginSound", "Begins to send a recording; its parts follow", {
     params: byId,

@@ -119,6 +119,7 @@ export const ADDRESSES = {
   keepGeometry: ["post", "/api/machines/:id/geometry"],
   setGeometryAside: ["post", "/api/geometry/:id/aside"],
   sounds: ["get", "/api/axes/:id/sounds"],
+  sisterSounds: ["get", "/api/axes/:id/sister-sounds"],
   beginSound: ["post", "/api/axes/:id/sounds"],
   simulateSound: ["post", "/api/axes/:id/device/sound"],
   sound: ["get", "/api/sounds/:id"],

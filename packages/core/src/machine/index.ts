@@ -1,2 +1,3 @@
 export * from "./axis";
+export * from "./sister";
 export * from "./mechanism";

@@ -78,4 +78,16 @@ describe("what spoils a recording", () => {
     const far = facts.bands.map((b) => ({ ...b, movingDb: b.movingDb - 60 }));
     expect(codes({ ...facts, bands: far })).toEqual(["too-quiet"]);
   });
+
+  it("a sister on another machine must differ by more than the same axis laid down again, and both by more than untouched", () => {
+    const band = { midHz: 1000, movingDb: -30, stillDb: -80, scatterDb: 0.1 };
+    const one = { feedMmMin: 6000, ownGain: false, bands: [band], ways: 40 };
+    const u = (laid: "untouched" | "again" | "elsewhere"): number => {
+      const said = compareSounds(one, one, laid);
+      return said.code === "compared" ? said.whole.uDb : NaN;
+    };
+    expect(u("untouched")).toBeLessThan(u("again"));
+    // Two decibels each, √2 of them, and t of 95 % with many ways.
+    expect(u("elsewhere")).toBeCloseTo(1.99 * Math.SQRT2 * 2, 1);
+  });
 });

@@ -36,10 +36,14 @@ export type SoundComparison =
 
 /** Feeds that differ by more than this are not compared. */
 const FEED_ALIKE = 0.02;
-/** Laid down again “at the same place”, a telephone hears so much more or less: standard uncertainty (no source), dB. */
-const PLACE_DB = 1;
-/** Not even the two ways of one recording are the same run twice: standard uncertainty (no source), dB. */
-const RUN_DB = 0.3;
+/**
+ * How alike two recordings were made: without the telephone being touched, laid down again at its place, or on another
+ * machine, at a place that is like it.
+ */
+export type Laid = "untouched" | "again" | "elsewhere";
+
+/** By how it was laid, each recording is louder or quieter for no reason of the axis: standard uncertainty (no source), dB. */
+const LAID_DB: Readonly<Record<Laid, number>> = { untouched: 0.3, again: 1, elsewhere: 2 };
 
 /** Moving without standing, dB, and its standard uncertainty from the scatter of the ways. */
 function axisAlone({ movingDb, stillDb, scatterDb }: SoundBand): readonly [level: number, u: number] {
@@ -60,21 +64,21 @@ function wholeOf({ bands }: ComparedSound): SoundBand {
  * Two recordings beside each other, band by band: a sister axis, the same axis before, or its other direction.
  * @param first - a recording
  * @param second - what it is held against
- * @param samePlace - both were heard without the telephone being touched, as the two directions of one recording
+ * @param laid - how the telephone lay: untouched for the two directions of one recording, elsewhere for a sister
  * @returns how much louder the first is, each with its U; or why they cannot be compared
  * @example
  * const band = { midHz: 1000, movingDb: -30, stillDb: -60, scatterDb: 0.3 };
  * const sound = { feedMmMin: 5000, ownGain: false, bands: [band], ways: 6 };
  * compareSounds(sound, { ...sound, feedMmMin: 6000 }).code // "feed-differs"
  */
-export function compareSounds(first: ComparedSound, second: ComparedSound, samePlace = false): SoundComparison {
+export function compareSounds(first: ComparedSound, second: ComparedSound, laid: Laid = "again"): SoundComparison {
   const feeds = [first.feedMmMin, second.feedMmMin] as const;
   if (Math.abs(feeds[0] / feeds[1] - 1) > FEED_ALIKE) return { code: "feed-differs", feeds };
   if (first.ownGain || second.ownGain) return { code: "own-gain" };
   const k = studentQuantile(0.05, Math.max(2, first.ways + second.ways - 2));
   const between = (a: SoundBand, b: SoundBand): BandDifference => {
     const [[la, ua], [lb, ub]] = [axisAlone(a), axisAlone(b)];
-    const uDb = k * Math.hypot(ua, ub, Math.SQRT2 * (samePlace ? RUN_DB : PLACE_DB));
+    const uDb = k * Math.hypot(ua, ub, Math.SQRT2 * LAID_DB[laid]);
     return { midHz: a.midHz, differenceDb: la - lb, uDb, differs: Math.abs(la - lb) > uDb };
   };
   const bands = first.bands.map((band, i) => between(band, second.bands[i]));

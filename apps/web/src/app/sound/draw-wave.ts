@@ -25,6 +25,19 @@ function shades(paper: string, ink: string): number[][] {
   return Array.from({ length: 256 }, (_, i) => [...from.map((v, c) => v + ((to[c] - v) * i) / 255), 1]);
 }
 
+/** Which way it went, readable on whatever is drawn under it. */
+function labelOf(text: string, ink: Ink): HTMLElement {
+  const label = document.createElement("span");
+  label.textContent = text;
+  Object.assign(label.style, {
+    background: ink.sheet,
+    color: ink.ink,
+    font: "12px B612, sans-serif",
+    padding: "0 3px",
+  });
+  return label;
+}
+
 export const DRAW_WAVE = new InjectionToken<DrawWave>("draws a recording", {
   providedIn: "root",
   factory:
@@ -67,8 +80,7 @@ export const DRAW_WAVE = new InjectionToken<DrawWave>("draws a recording", {
       // Before it is known how long it is, all would lie at its beginning.
       for (const { fromS, toS, label } of motion)
         regions.addRegion({
-          ...{ start: fromS, end: toS, content: label, drag: false, resize: false },
-          color: `color-mix(in srgb, ${ink.brass} 16%, transparent)`,
+          ...{ start: fromS, end: toS, content: labelOf(label, ink), drag: false, resize: false, color: "transparent" },
         });
       return () => wave.destroy();
     },

@@ -65,11 +65,17 @@ export class ListenPage {
   protected readonly chosen = computed(
     () => (this.store.sounds() ?? []).find((s) => s.id === this.chosenId()) ?? this.used()[0] ?? null,
   );
-  protected readonly under = computed(() => this.others().find((s) => s.id === this.otherId()) ?? null);
-  private readonly others = computed(() => this.used().filter((s) => s.id !== this.chosen()?.id && s.result));
-  protected readonly choices = computed(() =>
-    this.others().map((s) => ({ id: `${s.id}`, label: soundLine(s, this.preferences.system()) })),
+  protected readonly under = computed(
+    () => [...this.others(), ...this.store.sisters()].find((s) => s.id === this.otherId()) ?? null,
   );
+  private readonly others = computed(() => this.used().filter((s) => s.id !== this.chosen()?.id && s.result));
+  protected readonly choices = computed(() => {
+    const line = (s: Sound): string => soundLine(s, this.preferences.system());
+    return [
+      ...this.others().map((s) => ({ id: `${s.id}`, label: line(s) })),
+      ...this.store.sisters().map((s) => ({ id: `${s.id}`, label: `${s.machine} ${s.letter}, ${line(s)}` })),
+    ];
+  });
   protected readonly besides = computed(() => {
     const said = this.store.beside();
     return said && this.under() ? besideSaid(said, this.preferences.system()) : [];

@@ -79,7 +79,7 @@ export class SoundSays {
       orders: result.orders.length > 0,
       ways:
         result.ways > 3
-          ? besideSaid(compareSounds(side(up), side(down), true), this.preferences.system(), "on the way down")
+          ? besideSaid(compareSounds(side(up), side(down), "untouched"), this.preferences.system(), "on the way down")
           : [],
     };
   });

@@ -1,7 +1,7 @@
 import { HttpClient } from "@angular/common/http";
 import { DestroyRef, inject, Injectable, signal } from "@angular/core";
 import type { SoundComparison, SoundPlan } from "@iron/core";
-import { LARGEST_SOUND_PART, type Sound, type SoundCreate } from "@iron/contract";
+import { LARGEST_SOUND_PART, type SisterSound, type Sound, type SoundCreate } from "@iron/contract";
 import {
   concatMap,
   EMPTY,
@@ -31,6 +31,8 @@ export class SoundStore {
   private readonly api = inject(Api);
   private readonly http = inject(HttpClient);
   readonly sounds = signal<readonly Sound[] | null>(null);
+  /** Of other axes of its kind; none until they are known. */
+  readonly sisters = signal<readonly SisterSound[]>([]);
   readonly error = signal("");
   /** Why the last thing asked for was refused. */
   readonly refusal = signal("");
@@ -48,13 +50,21 @@ export class SoundStore {
   }
 
   load(axisId: number): void {
-    if (axisId !== this.axisId) this.sounds.set(null);
+    if (axisId !== this.axisId) {
+      this.sounds.set(null);
+      this.sisters.set([]);
+    }
     this.axisId = axisId;
     this.error.set("");
     this.asking?.unsubscribe();
     this.asking = this.api
       .call("sounds", { params: { id: axisId } })
       .subscribe({ next: (sounds) => this.sounds.set(sounds), error: saidIn(this.error) });
+    this.asking.add(
+      this.api
+        .call("sisterSounds", { params: { id: axisId } })
+        .subscribe({ next: (sisters) => this.sisters.set(sisters), error: saidIn(this.error) }),
+    );
   }
 
   simulate(plan: SoundPlan, place: string, done: (sound: Sound) => void): void {
