@@ -18,10 +18,12 @@ import {
   type CaseContext,
   type LocateTest,
   type Magnitude,
+  type PartsCondition,
   type Posterior,
   type RankingOptions,
   type Report,
   type ShopPriors,
+  type SoundHeard,
 } from "@iron/core";
 import { forbidden } from "./forbidden";
 import { luckFrom, type Luck } from "./luck";
@@ -43,6 +45,10 @@ export interface World<T extends Tried = Tried> {
   readonly seed: number;
   /** What the axis truly loses between motor and member in the middle of its travel, mm. */
   readonly lostMm: number;
+  /** How its parts are, where they are those of the virtual axis. */
+  readonly parts?: PartsCondition;
+  /** What a recording of it was like, where one was made first. */
+  readonly sound?: SoundHeard;
   /** What the shop has learned before. */
   readonly shop?: ShopPriors;
   readonly doTest: (test: LocateTest, luck: Luck) => T;
@@ -118,7 +124,18 @@ function top(posterior: Posterior): { names: string[]; p: number } {
 }
 
 function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
-  return infer({ axis: world.config, context: world.context, shop: world.shop, reports, magnitudes, allTold: true }, 6);
+  return infer(
+    {
+      axis: world.config,
+      context: world.context,
+      shop: world.shop,
+      reports,
+      magnitudes,
+      allTold: true,
+      sound: world.sound,
+    },
+    6,
+  );
 }
 
 function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): Outcome<T> {

@@ -63,6 +63,7 @@ export function drawWorld(seed: number): World {
   const axis = axisFromParts(config, parts, seed);
   const reports = told(config, axis, luck);
   return {
+    parts,
     config,
     context: UNKNOWN_CONTEXT,
     faults,

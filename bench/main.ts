@@ -22,6 +22,7 @@ import { RunHistory } from "../apps/server/src/measure/run-history";
 import { benchCircle, circleMachines } from "./circle";
 import { benchCoverage } from "./coverage";
 import { benchDiagnosis } from "./diagnosis";
+import { benchListen } from "./listen";
 import { benchRounds } from "./rounds";
 import { benchServer } from "./server";
 import { benchSheets } from "./sheets";
@@ -162,7 +163,7 @@ async function sheets(): Promise<void> {
   report(`audit of ${what}`, { ours: audited, reference, name: "walking it once" });
 }
 
-/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- circle [machines]` for a circle taken apart, `-- sound [recordings]` for what is heard of an axis, `-- learn-sound [recordings]` to learn its table anew, `-- coverage [part of a name]` for how often every ± and sentence holds. */
+/** `npm run bench` for speed; `npm run bench -- diagnosis [axes] [axes for the oracle]` for judgement, `-- circle [machines]` for a circle taken apart, `-- sound [recordings]` for what is heard of an axis, `-- learn-sound [recordings]` to learn its table anew, `-- listen [axes]` for the minutes that listening first saves, `-- coverage [part of a name]` for how often every ± and sentence holds. */
 async function main(): Promise<void> {
   const [what, axes = "2000", oracle = "200"] = process.argv.slice(2);
   if (what === "coverage") {
@@ -195,6 +196,10 @@ async function main(): Promise<void> {
   }
   if (what === "sound") {
     benchSound(Number(process.argv[3] ?? "1000"));
+    return;
+  }
+  if (what === "listen") {
+    benchListen(Number(process.argv[3] ?? 200));
     return;
   }
   if (what === "learn-sound") {

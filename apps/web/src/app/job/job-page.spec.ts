@@ -134,6 +134,7 @@ describe("a job at the machine", () => {
     expect(page.text()).toMatch(/Signed off on Mon 2 Mar/);
     expect(page.text()).toMatch(/First check on Mon 9 Mar/);
     expect(page.text()).toContain("X, passes:");
+    expect(page.text()).toContain("held beside how it sounds when it is well. Record that now: X.");
     expect(page.page.queryByRole("button", { name: "Take the last one back" })).toBeNull();
   });
 

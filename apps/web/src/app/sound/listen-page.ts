@@ -57,6 +57,7 @@ export class ListenPage {
     return axis ? usualRun(axis.config, this.preferences.system()) : null;
   });
   protected readonly place = signal("");
+  protected readonly records = signal(false);
   /** Of the address: the recording that is looked at. */
   readonly sound = input<string>();
   protected readonly chosenId = linkedSignal<number | null>(() => Number(this.sound()) || null);

@@ -80,6 +80,8 @@ export class RecordSound {
   readonly plan = input.required<SoundPlan>();
   readonly busy = input(false);
   readonly taken = output<Taken>();
+  /** It records, or has ended. */
+  readonly records = output<boolean>();
   protected readonly microphone = inject(Microphone);
   protected readonly words = TROUBLE;
   protected readonly running = signal(false);
@@ -103,6 +105,7 @@ export class RecordSound {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.microphone.drop());
+    effect(() => this.records.emit(this.running()));
     effect(() => {
       if (this.running() && this.microphone.seconds() > planSeconds(this.plan()) + SLACK_S) this.end();
     });
