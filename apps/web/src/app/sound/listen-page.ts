@@ -126,7 +126,7 @@ export class ListenPage {
 
   protected simulate(): void {
     const plan = this.plan();
-    if (plan) this.store.simulate(plan, this.place(), (sound) => this.look(sound.id));
+    if (plan) this.store.simulate(plan, this.place(), (sound) => this.heard(sound.id));
   }
 
   protected file(field: HTMLInputElement): void {
@@ -143,14 +143,21 @@ export class ListenPage {
 
   protected again(): void {
     const stuck = this.store.stuck();
-    if (stuck) this.store.sendOn(stuck, (sound) => this.look(sound.id));
+    if (stuck) this.store.sendOn(stuck, (sound) => this.heard(sound.id));
   }
 
   protected setAside(id: number, reason: string): void {
     this.store.setAside(id, reason, () => {
       this.chosenId.set(null);
       this.layBeside("");
+      this.context.changed.next();
     });
+  }
+
+  /** A new one is looked at, and an open case weighs it. */
+  private heard(id: number): void {
+    this.look(id);
+    this.context.changed.next();
   }
 
   private keep(
@@ -158,6 +165,6 @@ export class ListenPage {
     plan: SoundPlan,
     how: Pick<Sound, "ownGain"> & { readonly source: "file" | "microphone" },
   ): void {
-    this.store.send({ plan, place: this.place(), ...how }, file, (sound) => this.look(sound.id));
+    this.store.send({ plan, place: this.place(), ...how }, file, (sound) => this.heard(sound.id));
   }
 }
