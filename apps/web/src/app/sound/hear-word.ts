@@ -15,7 +15,7 @@ import { SHORT_WORDS, wordSound, type HeardWord } from "./word-sound";
         type="button"
         pButton
         [severity]="on() ? undefined : 'secondary'"
-        [attr.aria-label]="(on() ? 'Stop: ' : 'Hear it: ') + text()"
+        [attr.aria-label]="(on() ? 'Stop: ' : 'Hear it: ') + (named() ? short() : text())"
         [attr.aria-pressed]="on()"
         [attr.aria-busy]="busy() || null"
         (click)="press()"
