@@ -51,7 +51,9 @@ describe("what the reasoning knows", () => {
     expect(page.text()).toContain("rumble in rapid (60 %)");
     expect(page.text()).toContain("common practice, no source");
     expect(page.text()).toContain("2 of 2 causes. 1 closed case has moved");
-    expect(page.text()).toContain("That nothing was wrong is met × 1.07 as often as shipped.");
+    expect(page.text()).toContain(
+      "A case with nothing wrong comes 1.07 times as often here as the shipped weights say.",
+    );
     page.type("Find a cause or a symptom", "RUMBLE");
     expect(page.text()).toContain("1 of 2 causes.");
     page.type("Find a cause or a symptom", "way");

@@ -50,6 +50,8 @@ export const DRAW_WAVE = new InjectionToken<DrawWave>("draws a recording", {
       ]);
       // It is fetched now anyway, and the picture waits for what plays it.
       audio.preload = "auto";
+      // A line that broke has left it with nothing to play: it does not look again by itself.
+      if (audio.error) audio.load();
       const regions = Regions.create();
       const wave = WaveSurfer.create({
         // By the very address that it is played from: any other would be loaded into it anew.

@@ -11,7 +11,7 @@ import {
   last,
   type Observable,
   of,
-  type Subscription,
+  Subscription,
   switchMap,
   takeWhile,
 } from "rxjs";
@@ -57,9 +57,13 @@ export class SoundStore {
     this.axisId = axisId;
     this.error.set("");
     this.asking?.unsubscribe();
-    this.asking = this.api
-      .call("sounds", { params: { id: axisId } })
-      .subscribe({ next: (sounds) => this.sounds.set(sounds), error: saidIn(this.error) });
+    // Beside each other: were one added to the other, it would end with it.
+    this.asking = new Subscription();
+    this.asking.add(
+      this.api
+        .call("sounds", { params: { id: axisId } })
+        .subscribe({ next: (sounds) => this.sounds.set(sounds), error: saidIn(this.error) }),
+    );
     this.asking.add(
       this.api
         .call("sisterSounds", { params: { id: axisId } })
