@@ -5,7 +5,7 @@ import type { Report } from "./evidence";
 import { infer } from "./infer";
 import type { Cause } from "./knowledge";
 import { isSure } from "./next-test";
-import { mayCondemn, provenOnlyBy } from "./proven";
+import { isProven, mayCondemn, provenOnlyBy } from "./proven";
 import { caseVerdict } from "./verdict";
 
 const cause = (id: string): Cause => causeById(id) as Cause;
@@ -63,5 +63,19 @@ describe("what proves the dear part (common practice, no source)", () => {
     });
     expect(isSure(p)).toBe(false);
     expect(caseVerdict(p, { done: new Set() }).headline).not.toContain("nearly certain");
+  });
+
+  it("what was shown but may be another part is not called unshown: it says what else it may be", () => {
+    const clearance: AxisConfig = { ...axis, nut: "single-clearance" };
+    const sizes = [whole(26), magnitude("nut-flank", 22), magnitude("bracket-shift", 0)];
+    const known = infer({ axis: clearance, reports: [], magnitudes: sizes });
+    expect(isProven(known, cause("nut-worn"))).toBe(true);
+    const [warning] = caseVerdict(known, { done: new Set() }).warnings;
+    expect(warning).toMatch(
+      /^Nut worn is the dear part\. A test speaks for it, but \d+ % is too little to order it on:/,
+    );
+    expect(warning).toMatch(/: Screw worn where it works most, \d+ %, is not ruled out\. Test on\.$/);
+    const without = infer({ axis: clearance, reports: [], magnitudes: sizes.slice(0, 2) });
+    expect(caseVerdict(without, { done: new Set() }).warnings[0]).toContain("What proves it here: the nut flank");
   });
 });

@@ -23,7 +23,16 @@ export function unprovenPart(posterior: Posterior): Cause | null {
   return null;
 }
 
-function isProven(posterior: Posterior, cause: Cause): boolean {
+/**
+ * Has a test shown what proves a screw or nut, however likely it is all in all?
+ * @param posterior - what is known so far
+ * @param cause - the part
+ * @returns whether one has
+ * @example
+ * const posterior = infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] });
+ * isProven(posterior, causeById("nut-worn")) // false
+ */
+export function isProven(posterior: Posterior, cause: Cause): boolean {
   const { reports, magnitudes, axis } = posterior.evidence;
   return proofsOn(axis, cause).some((proof) =>
     proof === "nut-flank"

@@ -12,7 +12,7 @@ import { pointless } from "./pointless";
 import { thirdFault, type ThirdFault } from "./third-fault";
 import { contradictoryFindings, unexplained } from "./unexplained";
 import { bestHypothesis } from "./best-hypothesis";
-import { provenOnlyBy, unprovenPart } from "./proven";
+import { isProven, provenOnlyBy, unprovenPart } from "./proven";
 import { soundFactor, soundSaid } from "./sound-evidence";
 import { isSeen, openSymptoms, untriedFasteners } from "./seen";
 import { certainty, headlineOf, percent } from "./headline";
@@ -258,16 +258,24 @@ function misfitText(odd: Magnitude, system: UnitSystem): string {
   return `The ${TEST_NAMES[odd.kind]} of ${size} ± ${formatDeviation(2 * odd.uMm, u)} does not fit the rest of what was measured. Measure it again, set up anew, before anything is ordered or taken apart; if it stays, it is none of what is named here.`;
 }
 
+/** Why a screw or nut is not ordered yet: nothing has shown it, or what has shown it may be another cause. */
+function unprovenText(posterior: Posterior, part: Cause): string {
+  const { causes, marginals, evidence } = posterior;
+  if (!isProven(posterior, part))
+    return `${part.name} is the dear part and not proven. Do not order it on this. What proves it here: ${provenOnlyBy(evidence.axis, part) || "nothing short of the part itself, out of the machine"}.`;
+  const others = causes.filter((c) => c !== part && !c.normal);
+  const chance = (c: Cause): number => marginals[causes.indexOf(c)];
+  const other = others.reduce((a, b) => (chance(b) > chance(a) ? b : a));
+  return `${part.name} is the dear part. A test speaks for it, but ${percent(chance(part))} is too little to order it on: ${other.name}, ${percent(chance(other))}, is not ruled out. Test on.`;
+}
+
 function warningsOn(
   posterior: Posterior,
   { three, system }: { readonly three: ThirdFault | null; readonly system: UnitSystem },
 ): string[] {
   const warnings: string[] = [];
   const unproven = unprovenPart(posterior);
-  if (unproven)
-    warnings.push(
-      `${unproven.name} is the dear part and not proven. Do not order it on this. What proves it here: ${provenOnlyBy(posterior.evidence.axis, unproven) || "nothing short of the part itself, out of the machine"}.`,
-    );
+  if (unproven) warnings.push(unprovenText(posterior, unproven));
   const odd = misfit(posterior);
   if (odd && !odd.inLedger) warnings.push(misfitText(odd.size, system));
   if (three && three.probability > MAYBE_THREE)
