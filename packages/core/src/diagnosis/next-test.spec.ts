@@ -238,4 +238,12 @@ describe("nothing wrong", () => {
     expect(of({ allTold: true })).toBeLessThan(of({}));
     expect(of({ allTold: true })).toBeGreaterThan(of({ reports: [says("lost-motion"), says("rumble", false)] }));
   });
+
+  it("asks the control of an axis that does not move first, whatever else was told of it (common practice, no source)", () => {
+    for (const others of [[], [says("rumble")], [says("tight-all"), says("lost-motion")]]) {
+      const known = infer(evidence({ reports: [...others, says("no-motion")] }));
+      expect(nextTest(known).next?.test.id).toBe("control-check");
+      expect(nextTest(known, { once: new Set(["control-check"]) }).next?.test.id).not.toBe("control-check");
+    }
+  });
 });

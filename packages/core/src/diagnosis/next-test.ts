@@ -7,6 +7,7 @@ import type { Report } from "./evidence";
 import type { Cause } from "./knowledge";
 import { letBe, mayBeLet } from "./let-be";
 import type { LocateTest } from "./locate-test";
+import { standsStill } from "./pointless";
 import { isSeen, neededTests, untriedFasteners } from "./seen";
 import { locateTest, type TestId } from "./tests";
 import { thirdFault } from "./third-fault";
@@ -120,8 +121,15 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
     named.length === 0
       ? clearingBest(posterior, { ranked: ranked.filter(may), needed: neededTests(posterior) })
       : undefined;
+  // What does not move is asked of its control, two minutes at the knobs, before a wrench is fetched.
+  const control = standsStill(posterior.evidence)
+    ? ranked.find((r) => r.test.id === "control-check" && !options.once?.has(r.test.id))
+    : undefined;
   const best =
-    repeat ?? clearing ?? (named.length === 0 && look && first && isInPassing(first, look) ? first : (look ?? first));
+    control ??
+    repeat ??
+    clearing ??
+    (named.length === 0 && look && first && isInPassing(first, look) ? first : (look ?? first));
   const next = best && opens(best) ? (freeLook(ranked, options) ?? best) : best;
   if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
   return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };

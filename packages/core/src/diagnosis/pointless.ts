@@ -60,8 +60,13 @@ export function needsMotion(test: string): boolean {
   return NEEDS_MOTION.some((id) => id === test);
 }
 
-/** It was last said not to move. */
-function standsStill({ reports }: Pick<Evidence, "reports">): boolean {
+/**
+ * Was the axis last said not to move?
+ * @param evidence - of the case
+ * @returns whether it was
+ * @example standsStill({ reports: [{ finding: "no-motion", present: true, source: "symptom" }] }) // true
+ */
+export function standsStill({ reports }: Pick<Evidence, "reports">): boolean {
   return reports.findLast((r) => r.finding === "no-motion")?.present === true;
 }
 
