@@ -49,6 +49,8 @@ export interface World<T extends Tried = Tried> {
   readonly parts?: PartsCondition;
   /** What a recording of it was like, where one was made first. */
   readonly sound?: SoundHeard;
+  /** What a recording of it would be like; without it none can be made. */
+  readonly record?: () => SoundHeard | null;
   /** What the shop has learned before. */
   readonly shop?: ShopPriors;
   readonly doTest: (test: LocateTest, luck: Luck) => T;
@@ -90,6 +92,8 @@ interface State {
   once: Set<string>;
   /** How often each was made. */
   times: Map<string, number>;
+  /** What was recorded. */
+  sound: SoundHeard | undefined;
   /** The set-up of the last test. */
   standing: LocateTest["setup"];
   posterior: Posterior;
@@ -123,7 +127,9 @@ function top(posterior: Posterior): { names: string[]; p: number } {
   return { names, p: names.length ? chance(names[0]) : letBe(posterior).probability };
 }
 
-function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Posterior {
+type Known = Pick<State, "reports" | "magnitudes" | "sound">;
+
+function inferNow(world: World, { reports, magnitudes, sound }: Known): Posterior {
   return infer(
     {
       axis: world.config,
@@ -132,7 +138,7 @@ function inferNow(world: World, reports: Report[], magnitudes: Magnitude[]): Pos
       reports,
       magnitudes,
       allTold: true,
-      sound: world.sound,
+      sound,
     },
     6,
   );
@@ -146,7 +152,8 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
     once: new Set(),
     times: new Map(),
     standing: undefined,
-    posterior: inferNow(world, [...world.reports], []),
+    sound: world.sound,
+    posterior: inferNow(world, { reports: [...world.reports], magnitudes: [], sound: world.sound }),
   };
   let minutes = 0;
   const tests: string[] = [];
@@ -164,6 +171,7 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
       minutes: availability(world.config, test).minutes,
       standing: state.standing,
     });
+    if (test.hears) state.sound = world.record?.() ?? undefined;
     const result = world.doTest(test, luck);
     answers.push(result);
     state.reports.push(...result.reports);
@@ -171,7 +179,7 @@ function work<T extends Tried>(world: World<T>, choose: Choose, seed: number): O
     state.once.add(test.id);
     state.standing = test.setup;
     tests.push(test.id);
-    state.posterior = inferNow(world, state.reports, state.magnitudes);
+    state.posterior = inferNow(world, state);
   }
   const { names, p } = top(state.posterior);
   return {
@@ -204,17 +212,18 @@ function mendingAfter(world: World, verdict: readonly string[]): number {
   return sum;
 }
 
-const optionsOf = ({ times, reports, once, standing }: State): RankingOptions => ({
-  done: madeOften(times, reports),
+/** Where there is nothing to hear none is offered. */
+const optionsOf = ({ times, reports, once, standing }: State, world: World): RankingOptions => ({
+  done: new Set([...madeOften(times, reports), ...(world.record ? [] : ["recording"])]),
   once,
   standing,
 });
 
 const left = (state: State, world: World): LocateTest[] =>
-  LOCATE_TESTS.filter((t) => !state.once.has(t.id) && availability(world.config, t).possible);
+  LOCATE_TESTS.filter((t) => !t.hears && !state.once.has(t.id) && availability(world.config, t).possible);
 
 export const POLICIES: Record<string, (seed: number) => Choose> = {
-  ours: () => (state) => nextTest(state.posterior, optionsOf(state)).next?.test ?? null,
+  ours: () => (state, world) => nextTest(state.posterior, optionsOf(state, world)).next?.test ?? null,
   "fixed order": () => (state, world) =>
     isSure(state.posterior)
       ? null
@@ -235,17 +244,17 @@ export const POLICIES: Record<string, (seed: number) => Choose> = {
         : Math.max(...world.faults.map((id) => p.marginals[p.causes.findIndex((c) => c.id === id)] ?? 0));
     const now = isTrue(state.posterior);
     // It may stop where ours may: when more testing cannot change what is done.
-    if (now >= SURE || !nextTest(state.posterior, optionsOf(state)).next) return null;
+    if (now >= SURE || !nextTest(state.posterior, optionsOf(state, world)).next) return null;
     let best: LocateTest | null = null;
     let most = 0;
     for (const test of left(state, world)) {
       const r = world.doTest(test, luckFrom(seed * 31 + state.once.size));
       const p = isTrue(
-        inferNow(
-          world,
-          [...state.reports, ...r.reports],
-          r.magnitude ? [...state.magnitudes, r.magnitude] : state.magnitudes,
-        ),
+        inferNow(world, {
+          reports: [...state.reports, ...r.reports],
+          magnitudes: r.magnitude ? [...state.magnitudes, r.magnitude] : state.magnitudes,
+          sound: state.sound,
+        }),
       );
       const gain = (p - now) / availability(world.config, test).minutes;
       if (gain > most) [best, most] = [test, gain];

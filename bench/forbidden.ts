@@ -8,7 +8,7 @@ export interface Known {
   readonly times: ReadonlyMap<string, number>;
 }
 
-const DRIVES = ["load-trace", "sound-comparison", "home-again", "crest-run", "end-watch", "travel-check"];
+const DRIVES = ["load-trace", "sound-comparison", "home-again", "crest-run", "end-watch", "travel-check", "recording"];
 const FREE = ["comp-look", "look-over", "fastener-check"];
 
 /**

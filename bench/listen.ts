@@ -1,4 +1,5 @@
 import {
+  locateTest,
   soundChances,
   soundFacts,
   soundNumbers,
@@ -12,8 +13,8 @@ import { run, type Outcome, type World } from "./diagnosis-case";
 import { drawWorld } from "./diagnosis-world";
 import { shopAfter } from "./shop-after";
 
-/** To lay the telephone down, run the axis and read what is said (common practice, no source), min. */
-const LISTENING_MIN = 4;
+/** To lay the telephone down, run the axis and read what is said, min. */
+const LISTENING_MIN = locateTest("recording")?.minutes ?? 0;
 const NOISES = ["rumble", "howl", "rattle", "grit", "carriage-click", "groan", "knock", "grind-still"];
 /** Cases that neither the table of sounds nor anything else was learned from. */
 const FIRST = 300_000;
@@ -26,7 +27,7 @@ function heardOf(config: AxisConfig, parts: PartsCondition, seed: number): Sound
   return facts ? { chances: soundChances(config, soundNumbers(facts)) } : null;
 }
 
-/** Sums over cases, once without a recording and once with one made first. */
+/** Sums over cases: without a recording, with one made first, and with one made when it is proposed. */
 class Sums {
   n = 0;
   minutes = 0;
@@ -50,7 +51,8 @@ class Sums {
  */
 export function benchListen(cases: number): void {
   const shop = shopAfter(drawWorld);
-  const tellers = { "a noise was told": [new Sums(), new Sums()], "none was": [new Sums(), new Sums()] };
+  const three = (): readonly [Sums, Sums, Sums] => [new Sums(), new Sums(), new Sums()];
+  const tellers = { "a noise was told": three(), "none was": three() };
   for (let i = 0; i < cases; i += 1) {
     const world: World = { ...drawWorld(FIRST + i), shop };
     // What does not move is not recorded.
@@ -58,14 +60,16 @@ export function benchListen(cases: number): void {
     const sound = world.parts && heardOf(world.config, world.parts, FIRST + i);
     if (!sound) continue;
     const noisy = world.reports.some((r) => r.present && NOISES.includes(r.finding));
-    const [without, listened] = tellers[noisy ? "a noise was told" : "none was"];
+    const [without, listened, asked] = tellers[noisy ? "a noise was told" : "none was"];
     without.take(run(world, "ours"), world, 0);
     listened.take(run({ ...world, sound }, "ours"), world, LISTENING_MIN);
+    asked.take(run({ ...world, record: () => sound }, "ours"), world, 0);
   }
-  for (const [who, [without, listened]] of Object.entries(tellers)) {
+  for (const [who, [without, listened, asked]] of Object.entries(tellers)) {
     if (!without.n) continue;
     console.log(`${who}, ${without.n} cases`);
     console.log(`  without a recording: ${without.said}`);
     console.log(`  recorded first:      ${listened.said} (its own ${LISTENING_MIN} min counted)`);
+    console.log(`  recorded when asked: ${asked.said}`);
   }
 }

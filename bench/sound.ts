@@ -7,8 +7,15 @@ import {
   usualSoundPlan,
   virtualSound,
   type SoundLearned,
+  type SoundPlan,
 } from "@iron/core";
+import { writeWav } from "@iron/contract";
 import { fft } from "fourier-transform";
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { workSound } from "../apps/server/src/threads/sound";
 import { CONFIGS } from "./diagnosis-world";
 import { lessonOf, ROOMS_DB, type Lesson } from "./learn-sound";
 import { soundCase } from "./sound-world";
@@ -110,7 +117,33 @@ function tellSpeed(): void {
     `\n${seconds.toFixed(0)} s at 48 kHz, facts with order spectrum: ${ours.toFixed(0)} ms, bare transforms ${bare.toFixed(0)} ms, ratio ${(ours / bare).toFixed(2)}`,
   );
   console.log(`the virtual axis makes a second of sound in ${(made / 1000 / seconds).toFixed(3)} s`);
-  console.log(`memory at its height: ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB`);
+  tellMemory(writeWav(samples, 48_000), plan);
+}
+
+/** A minute worked out as the server does it, in a process that has done nothing else: what it holds at its height. */
+function tellMemory(bytes: Uint8Array, plan: SoundPlan): void {
+  const folder = mkdtempSync(join(tmpdir(), "iron-sound-"));
+  const file = join(folder, "minute.wav");
+  writeFileSync(file, bytes);
+  const held = (command: string): number => {
+    const said = spawnSync(process.execPath, [__filename, command, file, JSON.stringify(plan)], {
+      encoding: "utf8",
+    });
+    return Number(said.stdout) / 1024;
+  };
+  const [bare, all] = [held("sound-bare"), held("sound-memory")];
+  rmSync(folder, { recursive: true });
+  console.log(`memory at its height: ${all.toFixed(0)} MB, ${bare.toFixed(0)} MB of it before anything is worked out`);
+}
+
+/** In its own process: prints how much was held, kB. */
+export function soundMemory(file: string, plan: string, works: boolean): void {
+  const bytes = readFileSync(file);
+  if (works) {
+    const { result } = workSound({ bytes, config: CONFIGS[0], plan: JSON.parse(plan) as SoundPlan });
+    if (!result) throw new Error("nothing was worked out");
+  }
+  console.log(process.resourceUsage().maxRSS);
 }
 
 /** Recordings of virtual axes that were not learned from: which fault is told from sound axes and from other faults. */

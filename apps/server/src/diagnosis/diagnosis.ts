@@ -100,7 +100,7 @@ export class Diagnose {
     const count = (id: string): unknown => times.set(id, (times.get(id) ?? 0) + 1);
     results.forEach((r) => count(r.test));
     measured.made.forEach((kind) => count(kind === "travel-profile" ? kind : magnitudeOf(kind)));
-    if (heard) count("sound-comparison");
+    if (heard) ["recording", "sound-comparison"].forEach(count);
     const done = new Set(times.keys());
     // A test done once may be worth repeating; done often enough it is not offered by itself.
     const worn = madeOften(times, reports);

@@ -1,6 +1,7 @@
 import { isSplitTest, lossTrend } from "@iron/core";
 import type { FloorAxis } from "@iron/contract";
 import type { Db } from "../store/database";
+import { floorSounds } from "../sound/sounds-well";
 import { fromJson, toJson } from "../store/columns";
 
 /** Axes asked for at once: SQLite takes only so many values in one question. */
@@ -71,12 +72,13 @@ async function factsOf(db: Db, ids: readonly number[]) {
     .where("axis_id", "in", ids)
     .groupBy("axis_id")
     .execute();
-  return { axes, running, losses, repairs };
+  const soundOf = await floorSounds(db, ids, repairs);
+  return { axes, running, losses, repairs, soundOf };
 }
 
 async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
   if (ids.length === 0) return [];
-  const { axes, running, losses, repairs } = await factsOf(db, ids);
+  const { axes, running, losses, repairs, soundOf } = await factsOf(db, ids);
   const lastRepair = new Map(repairs.map((r) => [r.axis_id, r.at]));
   const open = new Map(running.map((r) => [r.axis_id, r.id]));
   const byAxis = new Map<number, (typeof losses)[number][]>();
@@ -118,6 +120,7 @@ async function workOut(db: Db, ids: readonly number[]): Promise<FloorAxis[]> {
         reachesLimitAt: trend.reachesLimitAtMs === null ? null : new Date(trend.reachesLimitAtMs).toISOString(),
       },
       openRunId: open.get(id) ?? null,
+      sound: soundOf(id),
     };
   });
 }

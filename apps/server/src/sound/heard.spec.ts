@@ -1,15 +1,7 @@
-import { usualSoundPlan, virtualSound } from "@iron/core";
-import {
-  LARGEST_SOUND_PART,
-  writeWav,
-  type Axis,
-  type Case,
-  type Diagnosis,
-  type SisterSound,
-  type Sound,
-} from "@iron/contract";
-import { randomUUID } from "node:crypto";
+import type { VirtualSoundAsked } from "@iron/core";
+import { writeWav, type Axis, type Case, type Diagnosis, type SisterSound, type Sound } from "@iron/contract";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
+import { recordSound, sendSound, shortRun } from "../testing/test-sound";
 
 describe("a recording is weighed in the case of its axis", () => {
   let t: TestApp;
@@ -26,27 +18,9 @@ describe("a recording is weighed in the case of its axis", () => {
   });
   afterEach(() => t.close());
 
-  async function send(bytes: Uint8Array, plan: Sound["plan"]): Promise<Sound> {
-    const begun = await t.api
-      .post(`/api/axes/${axis.id}/sounds`)
-      .send({ key: randomUUID(), plan, source: "file", bytes: bytes.length, place: "", ownGain: false })
-      .expect(201);
-    const { id } = begun.body as Sound;
-    for (let from = 0; from < bytes.length; from += LARGEST_SOUND_PART)
-      await t.api
-        .put(`/api/sounds/${id}/parts/${from}`)
-        .set("Content-Type", "application/octet-stream")
-        .send(Buffer.from(bytes.slice(from, from + LARGEST_SOUND_PART)))
-        .expect(200);
-    return (await t.api.post(`/api/sounds/${id}/finish`).expect(200)).body as Sound;
-  }
-  const planned = (passes: number): Sound["plan"] => ({ ...usualSoundPlan(axis.config), stillS: 2, passes });
   /** Records this axis with these parts. */
-  function record(parts: Parameters<typeof virtualSound>[1]["parts"], passes = 6): Promise<Sound> {
-    const run = { ...planned(passes), accelMmS2: 1800 };
-    const { samples } = virtualSound(axis.config, { parts, run, roomDb: -20, machine: 4, seed: 21 });
-    return send(writeWav(samples, 48_000), planned(passes));
-  }
+  const record = (parts: VirtualSoundAsked["parts"], passes = 6): Promise<Sound> =>
+    recordSound(t, axis, { parts, passes });
   const assess = async (): Promise<Diagnosis> =>
     (await t.api.get(`/api/cases/${file.id}/assessment`).expect(200)).body as Diagnosis;
   const chanceOf = ({ leading }: Diagnosis, id: string): number =>
@@ -85,7 +59,10 @@ describe("a recording is weighed in the case of its axis", () => {
 
   it("one on which the axis was hardly heard is weighed in nothing", async () => {
     const heard = await record({});
-    const silence = await send(writeWav(new Float32Array(48_000 * 20), 48_000), planned(4));
+    const silence = await sendSound(t, axis.id, {
+      bytes: writeWav(new Float32Array(48_000 * 20), 48_000),
+      plan: shortRun(axis.config, 4),
+    });
     expect(silence.id).toBeGreaterThan(heard.id);
     expect((await assess()).heard?.soundId).toBe(heard.id);
   });

@@ -1,11 +1,8 @@
 import type { SoundHeard } from "@iron/core";
-import type { SoundResult } from "@iron/contract";
 import type { NotNull } from "kysely";
 import { fromJson } from "../store/columns";
 import type { Db } from "../store/database";
-
-/** What makes a recording say nothing of the axis. */
-const MUTE: readonly SoundResult["troubles"][number]["code"][] = ["motion-not-heard", "too-quiet", "clipped"];
+import { isHeard } from "./sounds-well";
 
 export interface Heard extends SoundHeard {
   readonly id: number;
@@ -28,7 +25,7 @@ export async function heardOf(db: Db, axisId: number, since: string | null): Pro
     .execute();
   for (const { id, at, result } of rows) {
     const { chances, troubles } = fromJson(result);
-    if (!troubles.some((t) => MUTE.includes(t.code))) return { id, at, chances, ref: `sound ${id}` };
+    if (isHeard(troubles)) return { id, at, chances, ref: `sound ${id}` };
   }
   return null;
 }

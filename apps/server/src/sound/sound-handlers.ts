@@ -12,6 +12,7 @@ type Served =
   | "sound"
   | "finishSound"
   | "setSoundAside"
+  | "keepSoundWell"
   | "compareSounds";
 
 export function soundHandlersFor({ sounds }: { readonly sounds: Sounds }): Pick<Handlers, Served> {
@@ -23,6 +24,7 @@ export function soundHandlersFor({ sounds }: { readonly sounds: Sounds }): Pick<
     sound: ({ params }) => sounds.sound(params.id),
     finishSound: ({ params }) => sounds.finish(params.id),
     setSoundAside: ({ params, body, who }) => sounds.setAside(params.id, body.reason, who),
+    keepSoundWell: ({ params, body, who }) => sounds.keepWell(params.id, body.well, who),
     compareSounds: ({ params }) => sounds.beside(params.id, params.other),
   };
 }

@@ -1,14 +1,16 @@
-import { areSisters, compareSounds, planSeconds, type SoundComparison, type SoundPlan } from "@iron/core";
+import { areSisters, compareSounds, laidBy, planSeconds, type SoundComparison, type SoundPlan } from "@iron/core";
 import { LARGEST_SOUND_PART, type SisterSound, type Sound, type SoundCreate } from "@iron/contract";
 import { randomUUID } from "node:crypto";
 import { uniformNumber } from "../diagnosis/chance";
 import type { DeviceHub } from "../devices/device-hub";
 import { conflict, notFound, problem } from "../http/problem-error";
 import type { Machines } from "../machine/machines";
+import { settleAxes } from "../machine/axis-summary";
 import { instant, type Clock } from "../shop/clock";
 import { fromJson, toJson } from "../store/columns";
 import type { Db } from "../store/database";
 import type { WorkPool } from "../threads/pool";
+import { isHeard, wellDrifts } from "./sounds-well";
 
 /** Longest that is recorded, s. */
 const MOST_S = 60;
@@ -33,7 +35,7 @@ export class Sounds {
 
   async of(axisId: number): Promise<Sound[]> {
     await this.needs.machines.axis(axisId);
-    return this.rows((q) => q.where("sound.axis_id", "=", axisId));
+    return this.withDrifts(axisId, await this.rows((q) => q.where("sound.axis_id", "=", axisId)));
   }
 
   /** What was recorded of other axes of its kind, and was neither refused nor set aside. */
@@ -61,9 +63,11 @@ export class Sounds {
   }
 
   async sound(id: number): Promise<Sound> {
-    const [found] = await this.rows((q) => q.where("sound.id", "=", id));
-    if (!found) throw notFound("recording", id);
-    return found;
+    const found = await this.rows((q) => q.where("sound.id", "=", id));
+    if (found.length === 0) throw notFound("recording", id);
+    // While its parts come there is nothing to hold beside another.
+    const [sound] = found[0].result ? await this.withDrifts(found[0].axisId, found) : found;
+    return sound;
   }
 
   /** Begins to take a recording; the same key again is the one that was begun. */
@@ -93,7 +97,7 @@ export class Sounds {
         place: create.place,
         own_gain: create.ownGain === null ? null : Number(create.ownGain),
         bytes: create.bytes,
-        at: instant(clock),
+        at: madeAt(create.at, clock.now()).toISOString(),
         by: who,
       })
       .returning("id")
@@ -134,17 +138,20 @@ export class Sounds {
     const { db, machines, pool } = this.needs;
     const { config } = await machines.axis(sound.axisId);
     const worked = await pool.run("workSound", { bytes: await this.bytes(id), config, plan: sound.plan });
-    await db
-      .insertInto("sound_result")
-      .values({
-        sound_id: id,
-        refused: Number(worked.refused),
-        seconds: worked.seconds,
-        result: worked.result ? toJson(worked.result) : null,
-        why: worked.why,
-      })
-      .onConflict((on) => on.doNothing())
-      .execute();
+    await db.transaction().execute(async (trx) => {
+      await trx
+        .insertInto("sound_result")
+        .values({
+          sound_id: id,
+          refused: Number(worked.refused),
+          seconds: worked.seconds,
+          result: worked.result ? toJson(worked.result) : null,
+          why: worked.why,
+        })
+        .onConflict((on) => on.doNothing())
+        .execute();
+      await settleAxes(trx, [sound.axisId]);
+    });
     return this.sound(id);
   }
 
@@ -175,7 +182,23 @@ export class Sounds {
     const sound = await this.sound(id);
     if (sound.aside) throw conflict("That recording is set aside already.", sound);
     const row = { sound_id: id, reason, at: instant(this.needs.clock), by: who };
-    await this.needs.db.insertInto("sound_aside").values(row).execute();
+    await this.needs.db.transaction().execute(async (trx) => {
+      await trx.insertInto("sound_aside").values(row).execute();
+      await settleAxes(trx, [sound.axisId]);
+    });
+    return this.sound(id);
+  }
+
+  /** Keeps a recording as how its axis sounds when it is well, or no longer; said again, nothing changes. */
+  async keepWell(id: number, well: boolean, who: string): Promise<Sound> {
+    const sound = await this.sound(id);
+    if (sound.well === well) return sound;
+    if (well) expectWell(sound);
+    const row = { sound_id: id, well: Number(well), at: instant(this.needs.clock), by: who };
+    await this.needs.db.transaction().execute(async (trx) => {
+      await trx.insertInto("sound_well").values(row).execute();
+      await settleAxes(trx, [sound.axisId]);
+    });
     return this.sound(id);
   }
 
@@ -186,7 +209,8 @@ export class Sounds {
       // Where nobody knows whether the microphone turned itself up, it may have.
       return { feedMmMin: plan.feedMmMin, ownGain: ownGain ?? true, bands: result.bands, ways: result.ways };
     };
-    return compareSounds(side(one), side(other), one.axisId === other.axisId ? "again" : "elsewhere");
+    const laid = one.axisId === other.axisId ? laidBy(one.place, other.place) : "elsewhere";
+    return compareSounds(side(one), side(other), laid);
   }
 
   /** The file as it was sent. */
@@ -198,6 +222,11 @@ export class Sounds {
       .orderBy("from_byte")
       .execute();
     return Buffer.concat(parts.map((p) => p.bytes));
+  }
+
+  private async withDrifts(axisId: number, sounds: Sound[]): Promise<Sound[]> {
+    const drifts = await wellDrifts(this.needs.db, axisId);
+    return sounds.map((s) => ({ ...s, drift: drifts.get(s.id) ?? null }));
   }
 
   private async rows(narrow: (query: ReturnType<typeof soundRows>) => ReturnType<typeof soundRows>): Promise<Sound[]> {
@@ -216,6 +245,8 @@ export class Sounds {
       result: row.result ? fromJson(row.result) : null,
       why: row.why ?? "",
       aside: row.reason ?? "",
+      well: row.well === 1,
+      drift: null,
       at: row.at,
       by: row.by,
     }));
@@ -236,7 +267,38 @@ function soundRows(db: Db) {
         .select((p) => p.fn.sum<number>(p.fn<number>("length", ["sound_part.bytes"])).as("there"))
         .whereRef("sound_part.sound_id", "=", "sound.id")
         .as("received"),
+    )
+    .select((eb) =>
+      eb
+        .selectFrom("sound_well")
+        .select("sound_well.well")
+        .whereRef("sound_well.sound_id", "=", "sound.id")
+        .orderBy("sound_well.id", "desc")
+        .limit(1)
+        .as("well"),
     );
+}
+
+/** What nothing can be said of, or what counts no more, is not how an axis sounds when it is well. */
+function expectWell({ aside, result, ownGain }: Sound): void {
+  if (aside) throw conflict(`That recording is set aside: ${aside}.`);
+  if (!result || !isHeard(result.troubles))
+    throw conflict(
+      "Nothing can be said of that recording: later ones cannot be held beside it. Record the axis again.",
+    );
+  if (ownGain !== false)
+    throw conflict(
+      "The microphone turned itself up or down, or nobody knows: how loud the axis was is not in it. Record it with a microphone that does not.",
+    );
+}
+
+/** So long may a recording wait to be sent, ms: what says to be older has a clock that stands wrong. */
+const MOST_WAIT_MS = 31 * 86_400_000;
+
+/** When a recording was made: not in the future, nor long ago, whatever a tablet’s clock says. */
+function madeAt(said: string | undefined, now: Date): Date {
+  const ago = said === undefined ? 0 : now.getTime() - Date.parse(said);
+  return new Date(now.getTime() - (ago > 0 && ago <= MOST_WAIT_MS ? ago : 0));
 }
 
 /** A run that the axis cannot make, or that takes too long to record, is not begun. */

@@ -4,7 +4,7 @@ import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
 import { keep, lubrication, parts } from "./lubrication-migrations";
 import { circles, corrections, geometry } from "./prove-migrations";
-import { sounds } from "./sound-tables";
+import { sounds, soundsWell } from "./sound-tables";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -342,4 +342,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0020_corrections": corrections,
   "0021_geometry": geometry,
   "0022_sounds": sounds,
+  "0023_sounds_well": soundsWell,
 };

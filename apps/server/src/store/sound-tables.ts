@@ -26,6 +26,8 @@ export interface SoundTables {
     why: string;
   };
   sound_aside: { sound_id: number; reason: string; at: string; by: string };
+  /** Kept as how its axis sounds when it is well, or no longer: the last says. */
+  sound_well: { id: Generated<number>; sound_id: number; well: number; at: string; by: string };
 }
 
 /** Recordings of axes: sent in parts, worked out once all are there. */
@@ -49,6 +51,27 @@ export const sounds: Migration = {
       ...appendOnly("sound_part", "parts of recordings are"),
       ...appendOnly("sound_result", "what was worked out of a recording is"),
       ...appendOnly("sound_aside", "what is set aside is"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
+/** Recordings that are kept as how an axis sounds when it is well; the floor’s line of an axis says how it has grown. */
+export const soundsWell: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table sound_well (
+        id integer primary key, sound_id integer not null references sound(id), well integer not null check (well in (0, 1)),
+        at text not null, by text not null) strict`,
+      `create index well_of_sound on sound_well (sound_id, id)`,
+      ...appendOnly("sound_well", "what is kept of recordings is"),
+      ...["sound_result", "sound_aside", "sound_well"].map(
+        (table) =>
+          `create trigger ${table}_out_of_summary after insert on ${table}
+           begin delete from axis_summary where axis_id = (select axis_id from sound where id = new.sound_id); end`,
+      ),
+      // The lines that were kept say nothing of sounds.
+      `delete from axis_summary`,
     ];
     for (const statement of statements) await sql.raw(statement).execute(db);
   },

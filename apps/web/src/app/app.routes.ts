@@ -84,6 +84,11 @@ export const routes: Routes = [
         loadComponent: () => came(import("./diagnosis/locate")).then((m) => m.LocateStation),
       },
       {
+        // It has a page of its own.
+        path: "locate/recording",
+        redirectTo: "listen",
+      },
+      {
         path: "locate/:testId",
         title: "Test · Iron Patience",
         loadComponent: () => came(import("./diagnosis/test-form")).then((m) => m.TestForm),

@@ -67,6 +67,24 @@ export const floorAxisSchema = z.object({
     })
     .nullable(),
   openRunId: z.number().int().nullable(),
+  /** When it was recorded; null where it was neither recorded nor worked on. */
+  sound: z
+    .object({
+      lastAt: instantSchema.nullable(),
+      workedAt: instantSchema.nullable(),
+      ever: z.boolean(),
+      /** It sounds louder than when it was well, by more than can be left for sure. */
+      grown: z
+        .object({
+          soundId: z.number().int(),
+          midHz: z.number().nullable(),
+          louderDb: z.number(),
+          uDb: z.number(),
+          over: z.boolean(),
+        })
+        .nullable(),
+    })
+    .nullable(),
 });
 export const floorMachineSchema = machineSchema.extend({
   axes: z.array(floorAxisSchema),

@@ -1,4 +1,4 @@
-import type { LineFound, SoundBand, SoundComparison, SoundFacts, SoundTrouble } from "@iron/core";
+import type { LineFound, SoundBand, SoundComparison, SoundDrift, SoundFacts, SoundTrouble } from "@iron/core";
 import * as z from "zod";
 import { between, idSchema, instantSchema, note, oneOf, said } from "../wire/common";
 import { operation } from "../wire/operation";
@@ -28,6 +28,8 @@ export const soundCreateSchema = z.object({
   place: note("Place", 200),
   /** The microphone turned itself up or down: no levels are compared. Null: nobody knows. */
   ownGain: z.boolean().nullable(),
+  /** When it was made, where it waited to be sent; left out: now. */
+  at: instantSchema.optional(),
 });
 export type SoundCreate = z.infer<typeof soundCreateSchema>;
 
@@ -62,6 +64,10 @@ export const soundSchema = z.object({
   why: z.string(),
   /** Why it is set aside; empty where it is not. */
   aside: z.string(),
+  /** It is kept as how the axis sounds when it is well. */
+  well: z.boolean(),
+  /** How it has grown since then; null where there is nothing to hold it beside. */
+  drift: z.custom<SoundDrift & { readonly wellId: number }>().nullable(),
   at: instantSchema,
   by: z.string(),
 });
@@ -102,6 +108,11 @@ export const SOUND_OPERATIONS = {
   setSoundAside: operation("setSoundAside", "Sets a recording aside; it is kept, and counts no more", {
     params: byId,
     body: z.object({ reason: said("Why", 200) }),
+    response: soundSchema,
+  }),
+  keepSoundWell: operation("keepSoundWell", "Keeps a recording as how the axis sounds when it is well, or no longer", {
+    params: byId,
+    body: z.object({ well: z.boolean() }),
     response: soundSchema,
   }),
   compareSounds: operation("compareSounds", "A recording beside another: how much louder it is, band by band", {

@@ -125,6 +125,7 @@ export const ADDRESSES = {
   sound: ["get", "/api/sounds/:id"],
   finishSound: ["post", "/api/sounds/:id/finish"],
   setSoundAside: ["post", "/api/sounds/:id/aside"],
+  keepSoundWell: ["post", "/api/sounds/:id/well"],
   compareSounds: ["get", "/api/sounds/:id/beside/:other"],
   cases: ["get", "/api/cases"],
   axisCases: ["get", "/api/axes/:id/cases"],

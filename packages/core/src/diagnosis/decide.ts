@@ -5,6 +5,7 @@ import { normalCdf } from "./normal";
 import { letBe } from "./let-be";
 import type { LocateTest } from "./locate-test";
 import { pointless } from "./pointless";
+import { soundOutcomes } from "./sound-evidence";
 import { availability, findingsOf, LOCATE_TESTS, type TestId } from "./tests";
 import { DECISION_TERMS, minuteCost, remedyCost, type DecisionTerms } from "./decision-terms";
 import { Mending } from "./mending";
@@ -176,6 +177,10 @@ function factorsOf(posterior: Posterior, test: LocateTest, sizes: SizeClasses): 
     if (tellsNothing(yes)) continue;
     factors.push([yes, yes.map((p) => 1 - p)]);
   }
+  if (test.hears) {
+    const { evidence, causes, hypotheses } = posterior;
+    factors.push(soundOutcomes(evidence.axis, causes, hypotheses).map((o) => o.likelihood));
+  }
   if (!test.magnitude) return factors;
   const kept = sizes.get(test.magnitude);
   const classes = kept ?? sizeBins(posterior, test).map((bin) => byAccount(posterior, bin));
@@ -225,7 +230,7 @@ function eachOutcome(
 }
 
 /** An outcome by itself: a finding that is so, none of them, or how large a size is. */
-export type OutcomeKind = FindingId | "none" | "nothing" | "some" | "most";
+export type OutcomeKind = FindingId | "none" | "nothing" | "some" | "most" | `sound:${string}`;
 
 /**
  * The outcomes of a test one by one, as a person thinks of them: each finding by itself, none of them, each class of
@@ -241,7 +246,12 @@ export function outcomeLikelihoods(
   posterior: Posterior,
   test: LocateTest,
 ): readonly { readonly kind: OutcomeKind; readonly likelihood: Float64Array }[] {
-  const { hypotheses, evidence } = posterior;
+  const { hypotheses, evidence, causes } = posterior;
+  if (test.hears)
+    return soundOutcomes(evidence.axis, causes, hypotheses).map(({ kind, likelihood }) => ({
+      kind: `sound:${kind}`,
+      likelihood,
+    }));
   const outcomes: { kind: OutcomeKind; likelihood: Float64Array }[] = [];
   const none = new Float64Array(hypotheses.length).fill(1);
   for (const kind of findingsOf(evidence.axis, test)) {

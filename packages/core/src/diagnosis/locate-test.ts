@@ -23,6 +23,8 @@ export interface LocateTest {
   readonly setup?: "bearing-end" | "at-member" | "on-member" | "motor-off" | "listening";
   readonly how: readonly string[];
   readonly spoiltBy: string;
+  /** The axis is recorded: what it sounds like is worked out, and nobody answers anything. */
+  readonly hears?: boolean;
   /** Done as a guided run of readings at station Measure’s bench. */
   readonly guided?: boolean;
 }

@@ -134,6 +134,10 @@ export const LOCATE_TEST_ROWS = [
     findings: ["rumble", "howl", "rattle", "carriage-click", "groan", "knock", "grit"], fits: [], how: ["Listen to the axis and to a quiet sister at the same feed: in rapid, at slow feed, at the reversal."], spoiltBy: "different feeds",
   },
   {
+    id: "recording", name: "Recording", isolates: "which part makes the noise", minutes: 4, tools: "telephone or tablet", setup: "listening", hears: true,
+    findings: [], fits: [], how: ["Doors shut, nobody inside; without doors nobody within reach of what moves, one hand on the stop.", "Telephone or tablet fixed outside the moving space; spindle, coolant and conveyor off.", "It stands some seconds with its drives on, then goes to and fro at one feed: what it is like is worked out."], spoiltBy: "anything else that runs",
+  },
+  {
     id: "listen-still", name: "Listen with the axes still", isolates: "spindle sensor, drive supply", minutes: 3, tools: "an ear", free: true, setup: "listening", findings: ["grind-still", "click-descent"], fits: [],
     how: ["Every axis still, spindle turning: is the noise there?", "Then let the axis descend: does the supply click only then?"], spoiltBy: "another machine running beside it",
   },

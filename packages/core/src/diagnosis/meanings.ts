@@ -5,6 +5,7 @@ import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 import type { LocateTest } from "./locate-test";
 import { pointless } from "./pointless";
+import { soundLike } from "./sound-evidence";
 import { availability, LOCATE_TESTS, type TestId } from "./tests";
 
 /** What one outcome of a test would mean: the account that would lead then. */
@@ -37,6 +38,7 @@ const WHOLE: Partial<Record<OutcomeKind, string>> = {
 
 function wordsOf(test: LocateTest, kind: OutcomeKind): string {
   if (kind === "none") return "nothing of it is found";
+  if (kind.startsWith("sound:")) return `it sounds like ${soundLike(kind.slice("sound:".length))}`;
   const sizes = test.magnitude === "whole-chain" ? WHOLE : SIZES;
   return sizes[kind] ?? finding(kind as FindingId).text;
 }
@@ -103,6 +105,8 @@ export function mindChanger(posterior: Posterior, done: ReadonlySet<string>): Mi
   let best: MindChanger | null = null;
   for (const test of LOCATE_TESTS) {
     if (done.has(test.id) || !availability(axis, test).possible || pointless(posterior.evidence, test.id)) continue;
+    // A recording makes things likelier and overturns nothing by itself.
+    if (test.hears) continue;
     for (const meaning of meaningsOf(posterior, test)) {
       // What only adds to what leads overturns nothing.
       const same = leads.length ? leads.every((c) => meaning.causes.includes(c)) : meaning.causes.length === 0;

@@ -95,7 +95,7 @@ describe("what a mechanic would not do (common practice, no source)", () => {
       found("housing-turns", false),
     ];
     const step = nextTest(infer(evidence({ reports, magnitudes: [whole(30)] })), {
-      once: new Set(["fastener-check", "whole-chain", "look-over", "sound-comparison"]),
+      once: new Set(["fastener-check", "whole-chain", "look-over", "sound-comparison", "recording"]),
     });
     expect(step.next?.test.id).toBe("end-float");
     expect(step.together?.test.id).toBe("housing-shift");

@@ -1,4 +1,4 @@
-import { isLooseFastener, type FindingId } from "../measure/findings";
+import { finding, isLooseFastener, type FindingId } from "../measure/findings";
 import { misfit } from "./account-fit";
 import { bestHypothesis } from "./best-hypothesis";
 import { minutesStanding, rankTests, type RankedTest, type RankingOptions } from "./decide";
@@ -106,7 +106,8 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   const all = isLikelyEnough(posterior) || settled;
   const needed = neededTests(posterior).filter((id) => all || locateTest(id)?.free);
   const again = repeatable(posterior);
-  const may = (r: RankedTest): boolean => !options.once?.has(r.test.id) || again(r.test);
+  const noisy = isNoisy(posterior);
+  const may = (r: RankedTest): boolean => (!r.test.hears || noisy) && (!options.once?.has(r.test.id) || again(r.test));
   const look = needed
     .map((id) => ranked.find((r) => r.test.id === id && may(r)))
     .filter((r) => r !== undefined)
@@ -133,6 +134,11 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
   const next = best && opens(best) ? (freeLook(ranked, options) ?? best) : best;
   if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
   return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };
+}
+
+/** Somebody hears something: where nobody does, nobody is sent to record it. */
+function isNoisy({ evidence }: Posterior): boolean {
+  return evidence.reports.some((r) => r.present && finding(r.finding).group === "noise");
 }
 
 /**

@@ -31,6 +31,7 @@ const NEEDS_MOTION: readonly TestId[] = [
   "end-watch",
   "crest-run",
   "sound-comparison",
+  "recording",
   "home-again",
   "run-and-return",
   "travel-check",
@@ -119,6 +120,7 @@ export function pointless(evidence: Evidence, test: TestId): string | null {
   if (test === "control-check" && isHeldByNothing(evidence))
     return "The axis moves on command, and nobody told of a stop in a program: nothing at the control holds it.";
   if (needsMotion(test) && standsStill(evidence)) return "The axis does not move, and this needs it moving.";
+  if (test === "recording" && evidence.sound) return "It was recorded, and what it sounds like is weighed.";
   if (test === "sound-comparison" && evidence.sister === false)
     return "No other axis of its kind is here to compare it with.";
   return null;

@@ -1,12 +1,16 @@
 import { infer as networkInfer, type INetwork } from "bayesjs";
 import { defaultAxis } from "../machine/axis";
+import { CAUSES } from "./causes";
 import { axis, chance, says } from "./evidence.testing";
 import type { SoundHeard } from "./evidence";
 import { infer } from "./infer";
-import { isSure } from "./next-test";
-import { MOST_A_SOUND_SAYS, soundFactor, soundKindOf, soundSaid } from "./sound-evidence";
+import { meaningsOf, mindChanger } from "./meanings";
+import { isSure, nextTest } from "./next-test";
+import { pointless } from "./pointless";
+import { MOST_A_SOUND_SAYS, soundFactor, soundKindOf, soundOutcomes, soundSaid } from "./sound-evidence";
 import { soundKindsOn } from "./sound-kinds";
 import { SOUND_LEARNED } from "./sound-learned.table";
+import { locateTest, LOCATE_TESTS } from "./tests";
 import { caseVerdict } from "./verdict";
 
 /** A recording that is so likely of one kind, and of all others alike. */
@@ -118,5 +122,62 @@ describe("what a recording says of the causes", () => {
     expect(infer({ axis: rack, reports: [], magnitudes: [], sound: like("teeth", 0.9, rack) }).noFault).toBeLessThan(
       infer({ axis: rack, reports: [], magnitudes: [] }).noFault,
     );
+  });
+});
+
+describe("a recording that is not made yet", () => {
+  const told = (finding: "grit" | "lost-motion") =>
+    infer({ axis, reports: [says(finding)], magnitudes: [], allTold: true });
+  const once = new Set(["fastener-check", "look-over"]);
+
+  it("may come out as every kind that the axis can sound like, in each account with chances that add up to one", () => {
+    const { causes, hypotheses } = told("grit");
+    const outcomes = soundOutcomes(axis, causes, hypotheses);
+    expect(outcomes.map((o) => o.kind)).toEqual(["sound", ...soundKindsOn(axis)]);
+    hypotheses.forEach((_, n) => expect(outcomes.reduce((sum, o) => sum + o.likelihood[n], 0)).toBeCloseTo(1, 12));
+  });
+
+  it("is expected to tell as much as it is let say: what is there comes out so many times as likely as what is not", () => {
+    const causes = CAUSES.filter((c) => ["end-bearing-worn", "nut-dirty", "control-comp"].includes(c.id));
+    const at = (id: string): number => causes.findIndex((c) => c.id === id);
+    const one = (id: string) => ({ members: [at(id)], slight: false });
+    const both = { members: [at("end-bearing-worn"), at("nut-dirty")], slight: false };
+    const accounts = [one("end-bearing-worn"), one("nut-dirty"), one("control-comp"), both];
+    const outcomes = soundOutcomes(axis, causes, accounts);
+    const [bearing] = outcomes.filter((o) => o.kind === "end-bearing").map((o) => o.likelihood);
+    expect(bearing[0] / bearing[1]).toBeCloseTo(MOST_A_SOUND_SAYS ** 2, 9);
+    // A wrong compensation sounds as nothing wrong; two that sound are told as one or the other.
+    expect(bearing[2]).toBeCloseTo(bearing[1], 12);
+    expect(bearing[3]).toBeCloseTo((bearing[0] + bearing[1]) / 2, 12);
+    expect(outcomes[0].likelihood[2]).toBeCloseTo(bearing[0], 12);
+  });
+
+  it("comes next where somebody hears something, after the fasteners; where nobody does, nobody is sent to record it", () => {
+    expect(nextTest(told("grit"), { once }).next?.test.id).toBe("recording");
+    const rumbles = infer({ axis, reports: [says("rumble")], magnitudes: [], allTold: true });
+    expect(nextTest(rumbles).next?.test.id).toBe("fastener-check");
+    const quiet = told("lost-motion");
+    const done = new Set(LOCATE_TESTS.filter((t) => !t.hears).map((t) => t.id as string));
+    expect(nextTest(quiet, { done }).next).toBeNull();
+    expect(nextTest(rumbles, { done }).next?.test.id).toBe("recording");
+    expect(nextTest(quiet).ranked.some((r) => r.test.id === "recording")).toBe(true);
+  });
+
+  it("once it is made is not asked for again, nor where the axis does not move, and overturns nothing alone", () => {
+    const made = infer({ axis, reports: [says("grit")], magnitudes: [], sound: like("grit", 0.9) });
+    expect(pointless(made.evidence, "recording")).toContain("It was recorded");
+    expect(nextTest(made).ranked.some((r) => r.test.id === "recording")).toBe(false);
+    const still = infer({ axis, reports: [says("no-motion")], magnitudes: [] });
+    expect(pointless(still.evidence, "recording")).toContain("does not move");
+    expect(mindChanger(told("grit"), new Set())?.test.id).not.toBe("recording");
+  });
+
+  it("its outcomes are said by what it would sound like", () => {
+    const test = locateTest("recording");
+    const said = test ? meaningsOf(told("grit"), test) : [];
+    expect(said.length).toBeGreaterThan(5);
+    const dirt = said.find((m) => m.when === "it sounds like dirt in the nut");
+    expect(dirt?.causes[0]?.id).toBe("nut-dirty");
+    expect(said.some((m) => m.when === "it sounds like an axis with nothing wrong")).toBe(true);
   });
 });

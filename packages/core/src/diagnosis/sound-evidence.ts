@@ -1,6 +1,8 @@
+import type { AxisConfig } from "../machine/axis";
 import type { Evidence, SoundHeard } from "./evidence";
 import type { Cause } from "./knowledge";
 import { SLIGHT_SHOWS, type Account } from "./reports";
+import { soundKindsOn } from "./sound-kinds";
 import { SOUND_KIND_ROWS } from "./sound-kinds.table";
 import type { SoundLearned } from "./sound-learned";
 import { SOUND_LEARNED } from "./sound-learned.table";
@@ -62,6 +64,55 @@ export function soundFactor(
   };
 }
 
+/** One way a recording may come out, with its likelihood under each account. */
+export interface SoundOutcome {
+  /** A kind of sound; “sound” is nothing wrong. */
+  readonly kind: string;
+  readonly likelihood: Float64Array;
+}
+
+/**
+ * What a recording that is not made yet may be told as. It is expected to tell no more than it is let say once it is
+ * made: the kind that is there is told so many times as often as another as {@link MOST_A_SOUND_SAYS} allows both ways.
+ * @param axis - configuration
+ * @param causes - that the axis can have
+ * @param accounts - hypotheses
+ * @returns kinds, with their likelihoods by account; they add up to one in each
+ * @example soundOutcomes(defaultAxis("vertical-centre", "X"), [], []).at(0)?.kind // "sound"
+ */
+export function soundOutcomes(
+  axis: AxisConfig,
+  causes: readonly Cause[],
+  accounts: readonly Account[],
+): readonly SoundOutcome[] {
+  const kinds: readonly string[] = ["sound", ...soundKindsOn(axis)];
+  const each = causes.map(({ id }) => kinds.indexOf(soundKindOf(id) ?? ""));
+  const right = MOST_A_SOUND_SAYS ** 2;
+  const all = right + kinds.length - 1;
+  const told = (k: number, there: readonly number[]): number =>
+    there.reduce((sum, i) => sum + (i === k ? right : 1), 0) / (all * there.length);
+  const made = accounts.map(({ members }) => members.map((m) => each[m]).filter((i) => i >= 0));
+  return kinds.map((kind, k) => ({
+    kind,
+    likelihood: Float64Array.from(accounts, ({ slight }, n) => {
+      const nothing = told(k, [0]);
+      if (made[n].length === 0) return nothing;
+      const there = told(k, made[n]);
+      return slight ? nothing + SLIGHT_SHOWS * (there - nothing) : there;
+    }),
+  }));
+}
+
+/**
+ * A kind of sound, in words.
+ * @param kind - of {@link soundChances}
+ * @returns what it is like
+ * @example soundLike("end-bearing") // "worn bearings of the screw"
+ */
+export function soundLike(kind: string): string {
+  return SOUND_KIND_ROWS.find((r) => r.id === kind)?.like ?? "an axis with nothing wrong";
+}
+
 /**
  * What a recording is most like, in words.
  * @param heard - the recording
@@ -70,7 +121,6 @@ export function soundFactor(
  */
 export function soundSaid({ chances }: SoundHeard): string {
   const most = Object.entries(chances).reduce((a, b) => (b[1] > a[1] ? b : a));
-  const row = SOUND_KIND_ROWS.find((r) => r.id === most[0]);
   if (most[1] < CLEAR) return "recorded, it is not clear what it sounds like";
-  return row ? `recorded, it sounds like ${row.like}` : "recorded, it sounds like an axis with nothing wrong";
+  return `recorded, it sounds like ${soundLike(most[0])}`;
 }

@@ -16,6 +16,7 @@ const axis = (id: number, reversalValueMm: number | null, over: Partial<FloorCal
   last: reversalValueMm === null ? null : { reversalValueMm, expandedMm: 0.001 },
   trend: null,
   openRunId: null,
+  sound: null,
   ...over,
 });
 const machine = (over: Partial<FloorCallMachine<FloorCallAxis>>): FloorCallMachine<FloorCallAxis> => ({
@@ -26,6 +27,9 @@ const machine = (over: Partial<FloorCallMachine<FloorCallAxis>>): FloorCallMachi
   ...over,
 });
 const codeOf = (over: Partial<FloorCallMachine<FloorCallAxis>>): string => floorCall(machine(over), NOW).code;
+const heard = (lastAt: string | null, grown: object | null = null) => ({
+  sound: { lastAt, workedAt: null, ever: true, grown },
+});
 const grows = (reachesLimitAt: string, significant = true) => ({ trend: { significant, reachesLimitAt } });
 
 describe("what a machine wants of whoever walks the floor", () => {
@@ -45,11 +49,15 @@ describe("what a machine wants of whoever walks the floor", () => {
     ["case-open", { openCases: [{ id: 2, axisId: 1 }] }],
     ["over-limit", { axes: [axis(1, 0.002), axis(2, 0.03)], lubrication: "late" }],
     ["cannot-tell", { axes: [axis(1, 0.025), axis(2, 0.012)] }],
+    ["sounds-louder", { axes: [axis(1, 0.002, grows("2026-09-01T00:00:00Z")), axis(2, 0.002, heard(null, {}))] }],
     ["nears-limit", { axes: [axis(1, 0.002, grows("2026-09-01T00:00:00Z")), axis(2, 0.015)] }],
     ["past-leave", { axes: [axis(1, 0.015)] }],
     ["test-unfinished", { axes: [axis(1, 0.002, { openRunId: 9 }), axis(2, null)] }],
     ["lubrication", { lubrication: "late", axes: [axis(1, null)] }],
     ["never-measured", { axes: [axis(1, null)] }],
+    ["never-measured", { axes: [axis(1, null), axis(2, 0.002, heard("2025-03-03T12:00:00Z"))] }],
+    ["record-it", { axes: [axis(1, 0.002), axis(2, 0.002, heard("2025-03-03T12:00:00Z"))] }],
+    ["nothing", { axes: [axis(1, 0.002, heard("2026-02-03T12:00:00Z"))] }],
     ["no-axes", { axes: [] }],
     ["scales", { axes: [axis(1, 0.001, { feedback: "scale" })] }],
     ["nothing", {}],
@@ -71,7 +79,8 @@ describe("what a machine wants of whoever walks the floor", () => {
 
   it("what wants somebody cannot wait; a machine that was never measured can, and is not hidden", () => {
     expect(FLOOR_CALLS.filter((c) => wantsSomebody(c) && canWait(c))).toEqual([]);
-    expect(canWait("never-measured")).toBe(true);
+    expect(canWait("never-measured") && canWait("record-it")).toBe(true);
+    expect(wantsSomebody("sounds-louder")).toBe(true);
     expect(wantsSomebody("test-unfinished") || canWait("test-unfinished")).toBe(false);
   });
 });

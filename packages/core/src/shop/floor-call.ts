@@ -1,6 +1,7 @@
 import type { Feedback, LossLimits } from "../machine/axis";
 import { lossState, lossText } from "../measure/reversal";
 import type { AxisState } from "../quantity";
+import { soundDue, type SoundTimes } from "../sound";
 
 /** What a machine may want of whoever walks the floor, the most pressing first. */
 export const FLOOR_CALLS = [
@@ -9,11 +10,13 @@ export const FLOOR_CALLS = [
   "over-limit",
   "check-due",
   "cannot-tell",
+  "sounds-louder",
   "nears-limit",
   "past-leave",
   "test-unfinished",
   "lubrication",
   "never-measured",
+  "record-it",
   "no-axes",
   "scales",
   "nothing",
@@ -32,6 +35,8 @@ export interface FloorCallAxis extends Pick<LossLimits, "leaveMm" | "repairMm"> 
   readonly last: { readonly reversalValueMm: number; readonly expandedMm: number | null } | null;
   readonly trend: { readonly significant: boolean; readonly reachesLimitAt: string | null } | null;
   readonly openRunId: number | null;
+  /** When it was recorded, and whether it has grown louder; null where it was neither recorded nor worked on. */
+  readonly sound: (SoundTimes & { readonly grown: object | null }) | null;
 }
 
 export interface FloorCallMachine<A extends FloorCallAxis> {
@@ -85,11 +90,13 @@ export function floorCall<A extends FloorCallAxis>(machine: FloorCallMachine<A>,
   if (machine.lubrication) return call("lubrication");
   const unmeasured = axes.find((a) => !a.last);
   if (unmeasured) return call("never-measured", { axis: unmeasured });
+  const unheard = axes.find((a) => a.sound && soundDue(a.sound, now));
+  if (unheard) return call("record-it", { axis: unheard });
   if (axes.length === 0) return call("no-axes");
   return call(axes.every((a) => a.feedback === "scale") ? "scales" : "nothing");
 }
 
-/** What the last reversal values say, the worst first. */
+/** What the last reversal values and recordings say, the worst first. */
 function measuredCall<A extends FloorCallAxis>(
   axes: readonly A[],
   now: Date,
@@ -98,6 +105,8 @@ function measuredCall<A extends FloorCallAxis>(
   if (over) return { code: "over-limit", axis: over, sure: true };
   const untold = axes.find((a) => a.last && floorState(a) === "unknown");
   if (untold) return { code: "cannot-tell", axis: untold, sure: true };
+  const louder = axes.find((a) => a.sound?.grown);
+  if (louder) return { code: "sounds-louder", axis: louder, sure: true };
   const grows = axes.find((a) => nearsLimit(a, now));
   if (grows) return { code: "nears-limit", axis: grows, sure: true };
   const sure = axes.find((a) => lossText(a.last, a) === "watch");

@@ -18,6 +18,8 @@ export interface BandDifference {
   readonly differenceDb: number;
   /** Expanded, k of 95 %, dB. */
   readonly uDb: number;
+  /** What of it comes of the scatter of the ways, as a standard uncertainty, dB; the rest is the same in every band. */
+  readonly waysDb: number;
   /** Beyond its U: one band in twenty is by chance. */
   readonly differs: boolean;
 }
@@ -27,6 +29,8 @@ export type SoundComparison =
   | { readonly code: "own-gain" }
   | {
       readonly code: "compared";
+      /** Degrees of freedom of the scatter of the ways. */
+      readonly freedom: number;
       readonly bands: readonly BandDifference[];
       /** Of all bands together. */
       readonly whole: Omit<BandDifference, "midHz">;
@@ -35,7 +39,7 @@ export type SoundComparison =
     };
 
 /** Feeds that differ by more than this are not compared. */
-const FEED_ALIKE = 0.02;
+export const FEED_ALIKE = 0.02;
 /**
  * How alike two recordings were made: without the telephone being touched, laid down again at its place, or on another
  * machine, at a place that is like it.
@@ -75,11 +79,13 @@ export function compareSounds(first: ComparedSound, second: ComparedSound, laid:
   const feeds = [first.feedMmMin, second.feedMmMin] as const;
   if (Math.abs(feeds[0] / feeds[1] - 1) > FEED_ALIKE) return { code: "feed-differs", feeds };
   if (first.ownGain || second.ownGain) return { code: "own-gain" };
-  const k = studentQuantile(0.05, Math.max(2, first.ways + second.ways - 2));
+  const freedom = Math.max(2, first.ways + second.ways - 2);
+  const k = studentQuantile(0.05, freedom);
   const between = (a: SoundBand, b: SoundBand): BandDifference => {
     const [[la, ua], [lb, ub]] = [axisAlone(a), axisAlone(b)];
-    const uDb = k * Math.hypot(ua, ub, Math.SQRT2 * LAID_DB[laid]);
-    return { midHz: a.midHz, differenceDb: la - lb, uDb, differs: Math.abs(la - lb) > uDb };
+    const waysDb = Math.hypot(ua, ub);
+    const uDb = k * Math.hypot(waysDb, Math.SQRT2 * LAID_DB[laid]);
+    return { midHz: a.midHz, differenceDb: la - lb, uDb, waysDb, differs: Math.abs(la - lb) > uDb };
   };
   const bands = first.bands.map((band, i) => between(band, second.bands[i]));
   const { midHz: _, ...whole } = between(wholeOf(first), wholeOf(second));
@@ -87,5 +93,5 @@ export function compareSounds(first: ComparedSound, second: ComparedSound, laid:
   const most = beyond.length
     ? beyond.reduce((a, b) => (Math.abs(b.differenceDb) / b.uDb > Math.abs(a.differenceDb) / a.uDb ? b : a))
     : null;
-  return { code: "compared", bands, whole, most };
+  return { code: "compared", freedom, bands, whole, most };
 }

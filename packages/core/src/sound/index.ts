@@ -15,3 +15,5 @@ export * from "./sound-numbers";
 export * from "./decibels";
 export * from "./sound-troubles";
 export * from "./compare-sounds";
+export * from "./sound-drift";
+export * from "./sound-well";

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { RouterLink } from "@angular/router";
+import { locateTest } from "@iron/core";
 import type { Diagnosis } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -7,8 +8,9 @@ import { AxisContext } from "../machine/axis/axis-context";
 /** Tests shown besides the next one; the others fold away. */
 const SHOWN_TESTS = 6;
 
-/** Where a test is done, from its axis: a guided run at the bench, or its own page. */
+/** Where a test is done, from its axis: a guided run at the bench, where it is listened to, or its own page. */
 export function testPath(test: { readonly id: string; readonly guided: boolean }): string {
+  if (locateTest(test.id)?.hears) return "/listen";
   if (!test.guided) return `/locate/${test.id}`;
   return `/measure/new/${test.id === "whole-chain" ? "two-sided" : test.id}`;
 }

@@ -18,9 +18,10 @@ const sound = (id: number, levels: readonly number[]): Sound =>
   ({ id, plan, result: result(levels), state: "kept" }) as unknown as Sound;
 const compared: SoundComparison = {
   code: "compared",
+  freedom: 6,
   bands: [],
-  whole: { differenceDb: 6, uDb: 1, differs: true },
-  most: { midHz: 2000, differenceDb: 12, uDb: 2, differs: true },
+  whole: { differenceDb: 6, uDb: 1, waysDb: 0.1, differs: true },
+  most: { midHz: 2000, differenceDb: 12, uDb: 2, waysDb: 0.1, differs: true },
 };
 
 describe("two recordings one after the other", () => {

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from "@angular/core";
 import type { AxisConfig } from "@iron/core";
-import { MAKE_SOUND, PLAY_SOUND } from "./make-sound";
+import { MAKE_SOUND, OPEN_LOUDSPEAKER, type Loudspeaker } from "./make-sound";
 import { wordSound, type HeardWord } from "./word-sound";
 
 /** Root mean square that every word is played at, of full scale; no peak goes beyond the other. */
@@ -23,9 +23,9 @@ export function levelled(samples: Float32Array): Float32Array {
 @Injectable({ providedIn: "root" })
 export class Hear {
   private readonly make = inject(MAKE_SOUND);
-  private readonly play = inject(PLAY_SOUND);
+  private readonly open = inject(OPEN_LOUDSPEAKER);
   private readonly made = new Map<string, Promise<Float32Array>>();
-  private stopIt: (() => void) | null = null;
+  private loudspeaker: Loudspeaker | null = null;
   /** Pressed last: a sound that was asked for before and comes late is not played. */
   private turn = 0;
   /** The word that is made, or heard. */
@@ -42,11 +42,12 @@ export class Hear {
     this.word.set(word);
     this.making.set(true);
     try {
+      this.loudspeaker = this.open();
       const samples = await this.samples(config, word);
       if (turn !== this.turn) return;
       this.making.set(false);
-      this.stopIt = this.play(samples, () => {
-        if (turn === this.turn) this.word.set(null);
+      this.loudspeaker.play(samples, () => {
+        if (turn === this.turn) this.stop();
       });
     } catch {
       if (turn !== this.turn) return;
@@ -57,12 +58,11 @@ export class Hear {
 
   stop(): void {
     this.turn += 1;
-    const stop = this.stopIt;
-    this.stopIt = null;
+    this.loudspeaker?.close();
+    this.loudspeaker = null;
     this.word.set(null);
     this.making.set(false);
     this.error.set("");
-    stop?.();
   }
 
   private samples(config: AxisConfig, word: HeardWord): Promise<Float32Array> {

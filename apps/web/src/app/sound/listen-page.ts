@@ -19,12 +19,15 @@ import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
 import { Trouble } from "../shared/trouble";
 import { HearRecordings } from "./hear-recordings";
-import type { Taken } from "./microphone";
 import { RecordSound } from "./record-sound";
 import { SetSoundAside } from "./set-sound-aside";
+import { SoundFileField } from "./sound-file";
 import { SoundList } from "./sound-list";
+import { SoundQueue } from "./sound-queue";
 import { SoundSays } from "./sound-says";
 import { SoundStore } from "./sound-store";
+import { SoundWaiting } from "./sound-waiting";
+import { SoundWell } from "./sound-well";
 import { besideSaid, soundLine, usualRun } from "./sound.view";
 
 /** Listen to an axis: record it to and fro at one feed, hear what is worked out, hold it beside another. */
@@ -38,8 +41,11 @@ import { besideSaid, soundLine, usualRun } from "./sound.view";
     NumberField,
     RecordSound,
     SetSoundAside,
+    SoundFileField,
     SoundList,
     SoundSays,
+    SoundWaiting,
+    SoundWell,
     TextField,
     Trouble,
   ],
@@ -51,6 +57,7 @@ import { besideSaid, soundLine, usualRun } from "./sound.view";
 export class ListenPage {
   protected readonly context = inject(AxisContext);
   protected readonly store = inject(SoundStore);
+  protected readonly queue = inject(SoundQueue);
   private readonly preferences = inject(Preferences);
   protected readonly plan = linkedSignal<SoundPlan | null>(() => {
     const axis = this.context.axis();
@@ -102,6 +109,16 @@ export class ListenPage {
       const id = this.context.axis()?.id;
       if (id !== undefined) untracked(() => this.store.load(id));
     });
+    const before = this.queue.taken();
+    effect(() => {
+      const sound = this.queue.taken();
+      if (!sound || sound === before) return;
+      untracked(() => {
+        this.store.put(sound);
+        if (sound.axisId === this.context.axis()?.id) this.heard(sound.id);
+      });
+    });
+    void this.queue.recall();
   }
 
   protected line(sound: Sound): string {
@@ -129,21 +146,10 @@ export class ListenPage {
     if (plan) this.store.simulate(plan, this.place(), (sound) => this.heard(sound.id));
   }
 
-  protected file(field: HTMLInputElement): void {
-    const [file] = field.files ?? [];
-    const plan = this.plan();
-    if (file && plan) this.keep(file, plan, { source: "file", ownGain: null });
-    field.value = "";
-  }
-
-  protected recorded({ file, ownGain }: Taken): void {
-    const plan = this.plan();
-    if (plan) this.keep(file, plan, { source: "microphone", ownGain });
-  }
-
-  protected again(): void {
-    const stuck = this.store.stuck();
-    if (stuck) this.store.sendOn(stuck, (sound) => this.heard(sound.id));
+  /** Sent now, or once there is a server again. */
+  protected keep(file: Blob, how: Pick<Sound, "ownGain"> & { readonly source: "file" | "microphone" }): void {
+    const [plan, axis] = [this.plan(), this.context.axis()];
+    if (plan && axis) this.queue.take(axis.id, { plan, place: this.place(), ...how }, file);
   }
 
   protected setAside(id: number, reason: string): void {
@@ -158,13 +164,5 @@ export class ListenPage {
   private heard(id: number): void {
     this.look(id);
     this.context.changed.next();
-  }
-
-  private keep(
-    file: Blob,
-    plan: SoundPlan,
-    how: Pick<Sound, "ownGain"> & { readonly source: "file" | "microphone" },
-  ): void {
-    this.store.send({ plan, place: this.place(), ...how }, file, (sound) => this.heard(sound.id));
   }
 }

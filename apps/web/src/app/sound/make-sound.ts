@@ -9,8 +9,11 @@ export interface SoundAsked {
 /** Makes a sound away from what is shown; refused with why it could not. */
 export type MakeSound = (asked: SoundAsked) => Promise<Float32Array>;
 
-/** Plays samples; what comes back stops them. */
-export type PlaySound = (samples: Float32Array, ended: () => void) => () => void;
+/** A loudspeaker that was opened. */
+export interface Loudspeaker {
+  play(samples: Float32Array, ended: () => void): void;
+  close(): void;
+}
 
 /** Made in a worker of its own, which goes again with it. */
 export const MAKE_SOUND = new InjectionToken<MakeSound>("makes a sound", {
@@ -30,20 +33,22 @@ export const MAKE_SOUND = new InjectionToken<MakeSound>("makes a sound", {
   },
 });
 
-/** The loudspeaker of the tablet. */
-export const PLAY_SOUND = new InjectionToken<PlaySound>("plays a sound", {
+/** Opens the loudspeaker of the tablet: in the press itself, since some browsers let nothing sound that comes later. */
+export const OPEN_LOUDSPEAKER = new InjectionToken<() => Loudspeaker>("opens a loudspeaker", {
   providedIn: "root",
-  factory: () => (samples, ended) => {
+  factory: () => () => {
     const context = new AudioContext();
-    const buffer = context.createBuffer(1, samples.length, VIRTUAL_SOUND_RATE);
-    buffer.copyToChannel(new Float32Array(samples), 0);
-    const source = new AudioBufferSourceNode(context, { buffer });
-    source.connect(context.destination);
-    source.onended = () => {
-      void context.close();
-      ended();
+    void context.resume();
+    return {
+      play: (samples, ended) => {
+        const buffer = context.createBuffer(1, samples.length, VIRTUAL_SOUND_RATE);
+        buffer.copyToChannel(new Float32Array(samples), 0);
+        const source = new AudioBufferSourceNode(context, { buffer });
+        source.connect(context.destination);
+        source.onended = ended;
+        source.start();
+      },
+      close: () => void context.close(),
     };
-    source.start();
-    return () => source.stop();
   },
 });

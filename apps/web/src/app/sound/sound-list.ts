@@ -54,7 +54,7 @@ export class SoundList {
     this.sounds().map((sound) => ({
       id: sound.id,
       on: sound.id === this.chosen()?.id,
-      text: `${soundLine(sound, this.preferences.system())}${sound.aside ? " (set aside)" : sound.state === "arriving" ? " (not all here)" : ""}`,
+      text: `${soundLine(sound, this.preferences.system())}${sound.aside ? " (set aside)" : sound.well ? " (when it was well)" : sound.state === "arriving" ? " (not all here)" : ""}`,
     })),
   );
 }

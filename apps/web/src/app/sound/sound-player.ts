@@ -29,6 +29,8 @@ import { MAKE_CHAIN, type SoundChain } from "./sound-chain";
       preload="none"
       [src]="url()"
       [attr.aria-label]="label()"
+      (pointerup)="through()"
+      (keydown)="through()"
       (play)="through()"
       (loadedmetadata)="pace()"
     ></audio>
@@ -92,7 +94,10 @@ export class SoundPlayer {
     });
   }
 
-  /** Filters and gain are put in when it is first played: before that a browser lets nothing sound. */
+  /**
+   * Filters and gain are put in with the press that plays it: a browser lets nothing sound before, and some of them
+   * nothing that comes after it.
+   */
   protected through(): void {
     const { gainDb, bandHz } = this.played();
     if (!this.chain && (gainDb !== 0 || bandHz !== null)) this.chain = this.makeChain(this.audio().nativeElement);

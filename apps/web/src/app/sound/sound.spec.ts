@@ -44,9 +44,9 @@ describe("what is said of a recording", () => {
 });
 
 describe("two recordings beside each other", () => {
-  const band = { midHz: 1995, differenceDb: 6.2, uDb: 2.1, differs: true };
+  const band = { midHz: 1995, differenceDb: 6.2, uDb: 2.1, waysDb: 0.4, differs: true };
   const compared = (over: object): SoundComparison =>
-    ({ code: "compared", bands: [band], whole: { ...band }, most: band, ...over }) as SoundComparison;
+    ({ code: "compared", freedom: 6, bands: [band], whole: { ...band }, most: band, ...over }) as SoundComparison;
 
   it("differ by so much with its ±, or not beyond it", () => {
     expect(besideSaid(compared({}), "metric")).toEqual([

@@ -8,6 +8,7 @@ import {
   type LineFamily,
   type LineFound,
   type SoundComparison,
+  type SoundDrift,
   type SoundPlan,
   type SoundTrouble,
   type UnitSystem,
@@ -128,4 +129,24 @@ export function besideSaid(said: SoundComparison, system: UnitSystem, other = "t
     all,
     `Most at ${hertz(most.midHz)}: ${signed(most.differenceDb)}, ${u(most)}. ${beyond} of ${bands.length} bands differ beyond their ±.`,
   ];
+}
+
+/** Where in the sound it is, in words. */
+const whereHeard = (midHz: number | null): string => (midHz === null ? "in all" : `around ${hertz(midHz)}`);
+
+/** How an axis has grown louder since it was well. */
+export function driftSaid({ midHz, louderDb, uDb, state, grown }: SoundDrift, wellId: number): readonly string[] {
+  const by = `${formatNumber(louderDb, 0)} dB`;
+  const beside = `Beside recording ${wellId}, when it was well`;
+  const u = `± ${formatNumber(uDb, 0)} dB`;
+  if (state === "sound") return [`${beside}: no louder, ${u}.`];
+  const says = `${beside}: ${by} louder ${whereHeard(midHz)}, ${u}.`;
+  if (state === "act") return [says, "That is about twice as loud to the ear, or more. Find out why: open a case."];
+  if (grown) return [says, "It has grown, more than twice in amplitude. Record it again; if it stays so, open a case."];
+  return [says, "Perhaps it has grown: record it again, the telephone at the same place."];
+}
+
+/** The same in a line, for the floor. */
+export function grownSaid({ midHz, louderDb, uDb }: Pick<SoundDrift, "midHz" | "louderDb" | "uDb">): string {
+  return `sounds ${formatNumber(louderDb, 0)} dB louder ${whereHeard(midHz)} than when it was well, ± ${formatNumber(uDb, 0)} dB`;
 }

@@ -25,6 +25,7 @@ describe("floorView", () => {
           },
     trend: null,
     openRunId: null,
+    sound: null,
   });
   const machine = (id: number, nickname: string, axes: FloorAxis[]): Floor["machines"][number] => ({
     id,
@@ -103,6 +104,26 @@ describe("floorView", () => {
     ).machines;
     expect(row.says).toContain("198 days late");
     expect(row.action?.link).toEqual(["/rounds"]);
+  });
+
+  it("what sounds louder than when it was well is said, with where and its ±; what was not recorded for long can wait", () => {
+    const times = { lastAt: "2026-02-01T12:00:00.000Z", workedAt: null, ever: true };
+    const grown = { soundId: 4, midHz: 3162, louderDb: 14.2, uDb: 3.6, over: true };
+    const row = (sound: FloorAxis["sound"]) =>
+      floorView(
+        { machines: [machine(1, "Wren", [{ ...axis("X", 0.002), sound }])], retired: [] },
+        { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW },
+      ).machines[0];
+    const louder = row({ ...times, grown });
+    expect(louder.says).toBe("X sounds 14 dB louder around 3.2 kHz than when it was well, ± 4 dB.");
+    expect([louder.then, louder.action?.label, louder.calm]).toEqual(["Find out why.", "Listen to X", false]);
+    expect(louder.action?.link).toEqual(["/machines", 1, "axes", 88, "listen"]);
+    expect(row({ ...times, grown: { ...grown, over: false } }).then).toBe("Record it again.");
+    const old = row({ ...times, lastAt: "2025-06-01T12:00:00.000Z", grown: null });
+    expect([old.says, old.calm]).toEqual(["X was recorded last in Jun 2025: record how it sounds.", true]);
+    const worked = row({ ...times, lastAt: null, workedAt: "2026-03-01T12:00:00.000Z", grown: null });
+    expect(worked.says).toContain("was worked on and not recorded since");
+    expect(row({ ...times, grown: null }).says).toBe("");
   });
 
   it("finds by nickname, bay and kind, in either unit", () => {

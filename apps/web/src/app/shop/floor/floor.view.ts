@@ -16,6 +16,7 @@ import {
 } from "@iron/core";
 import type { Floor, FloorAxis, FloorMachine } from "@iron/contract";
 import { ageText, countText, monthText } from "../../shared/times.text";
+import { grownSaid } from "../../sound/sound.view";
 
 export interface AxisView {
   readonly id: number;
@@ -142,6 +143,22 @@ function machineSays(machine: FloorMachine, { code, id }: FloorCall<FloorAxis>):
   }
 }
 
+/** What is heard of an axis, or was not for long. */
+function soundSays({ letter, sound }: FloorAxis): Omit<Says, "link"> {
+  if (sound?.grown)
+    return {
+      says: `${letter} ${grownSaid(sound.grown)}.`,
+      then: sound.grown.over ? "Find out why." : "Record it again.",
+      verb: `Listen to ${letter}`,
+    };
+  return {
+    says: sound?.lastAt
+      ? `${letter} was recorded last in ${monthText(sound.lastAt)}: record how it sounds.`
+      : `${letter} was worked on and not recorded since: record how it sounds now that it is well.`,
+    verb: `Record ${letter}`,
+  };
+}
+
 /** A call about an axis, in words. */
 function axisSays(
   machine: FloorMachine,
@@ -175,6 +192,9 @@ function axisSays(
         then: "Measure it so that it can.",
         ...measure,
       };
+    case "sounds-louder":
+    case "record-it":
+      return { ...soundSays(axis), link: [...base, "listen"] };
     case "nears-limit":
       return {
         says: `${letter} grows by ${perMonth(axis, system)} a month: limit reached about`,

@@ -1,0 +1,113 @@
+import { HttpClient } from "@angular/common/http";
+import { inject, Injectable, InjectionToken, signal } from "@angular/core";
+import { LARGEST_SOUND_PART, type Sound, type SoundCreate } from "@iron/contract";
+import { createStore, del, get, keys, set } from "idb-keyval";
+import { EMPTY, expand, last, type Observable, switchMap, takeWhile } from "rxjs";
+import { Api } from "../data/api";
+import { newKey } from "../data/new-key";
+import { Preferences } from "../data/preferences";
+import { Outbox } from "../shared/outbox";
+
+/** A recording that is made, and not yet with the server. */
+export interface WaitingSound {
+  readonly axisId: number;
+  readonly what: Omit<SoundCreate, "bytes">;
+  readonly by: string;
+  readonly file: Blob;
+}
+
+/** Where recordings wait between page loads. */
+export interface SoundKeep {
+  all(): Promise<readonly WaitingSound[]>;
+  put(sound: WaitingSound): Promise<void>;
+  remove(key: string): Promise<void>;
+}
+
+export const SOUND_KEEP = new InjectionToken<SoundKeep>("where recordings wait", {
+  providedIn: "root",
+  factory: () => {
+    const store = createStore("iron-patience-sounds", "sounds");
+    return {
+      all: async () => {
+        const names = await keys<string>(store);
+        const found = await Promise.all(names.map((k) => get<WaitingSound>(k, store)));
+        return found.filter((s) => s !== undefined);
+      },
+      // Async, so that a browser without such a store refuses the promise instead of the recording.
+      put: async (sound) => set(sound.what.key, sound, store),
+      remove: async (key) => del(key, store),
+    };
+  },
+});
+
+/** A recording that the server would not have, with its words. */
+export interface RefusedSound {
+  readonly sound: WaitingSound;
+  readonly message: string;
+}
+
+/** Sends recordings part by part, once each, and keeps them in the browser till the server has them. */
+@Injectable({ providedIn: "root" })
+export class SoundQueue {
+  private readonly api = inject(Api);
+  private readonly http = inject(HttpClient);
+  private readonly store = inject(SOUND_KEEP);
+  private readonly preferences = inject(Preferences);
+  /** The last one that arrived wholly, as it was worked out. */
+  readonly taken = signal<Sound | null>(null);
+  readonly refused = signal<readonly RefusedSound[]>([]);
+  /** How much of the one that is on its way is with the server, 0 to 1. */
+  readonly sent = signal(0);
+  private readonly outbox = new Outbox<WaitingSound, Sound>({
+    keyOf: (s) => s.what.key,
+    send: (s) => this.send(s),
+    taken: (sound) => this.taken.set(sound),
+    refused: ({ detail: message }, sound) => this.refused.update((all) => [...all, { sound, message }]),
+    changed: (_, gone) => {
+      if (gone) void this.store.remove(gone.what.key).catch(() => undefined);
+    },
+  });
+  readonly waiting = this.outbox.waiting.asReadonly();
+  readonly offline = this.outbox.offline.asReadonly();
+
+  /** What a page left behind goes out now. A browser that forbids a store keeps none. */
+  async recall(): Promise<void> {
+    const kept = await this.store.all().catch(() => []);
+    const known = new Set(this.waiting().map((s) => s.what.key));
+    this.outbox.recall([...kept.filter((s) => !known.has(s.what.key)), ...this.waiting()]);
+    this.outbox.flush();
+  }
+
+  /** A recording made just now, by whoever is working. */
+  take(axisId: number, what: Omit<SoundCreate, "bytes" | "key" | "at">, file: Blob): void {
+    const at = new Date().toISOString();
+    const sound = { axisId, what: { ...what, key: newKey(), at }, by: this.preferences.who(), file };
+    // Should the store be full or forbidden, the recording still lives in this page.
+    void this.store.put(sound).catch(() => undefined);
+    this.outbox.add(sound);
+  }
+
+  /** It is read that the server would not have it. */
+  read(key: string): void {
+    this.refused.update((all) => all.filter((r) => r.sound.what.key !== key));
+  }
+
+  /** What is there already is not sent again. */
+  private send({ axisId, what, file, by }: WaitingSound): Observable<Sound> {
+    this.sent.set(0);
+    const body = { ...what, bytes: file.size };
+    return this.api.call("beginSound", { params: { id: axisId }, body, by }).pipe(
+      expand((sound) => (sound.received < file.size ? this.part(sound, file) : EMPTY)),
+      takeWhile((sound) => sound.received < file.size, true),
+      last(),
+      switchMap((sound) => this.api.call("finishSound", { params: { id: sound.id }, by })),
+    );
+  }
+
+  private part({ id, received }: Sound, file: Blob): Observable<Sound> {
+    this.sent.set(received / file.size);
+    const bytes = file.slice(received, received + LARGEST_SOUND_PART);
+    const headers = { "content-type": "application/octet-stream" };
+    return this.http.put<Sound>(`/api/sounds/${id}/parts/${received}`, bytes, { headers });
+  }
+}

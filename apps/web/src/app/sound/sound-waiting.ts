@@ -1,0 +1,42 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
+import { ButtonDirective } from "primeng/button";
+import { SoundQueue, type WaitingSound } from "./sound-queue";
+
+/** Recordings that are on their way, wait for the server, or were refused by it. */
+@Component({
+  selector: "ip-sound-waiting",
+  imports: [ButtonDirective],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (says(); as line) {
+      <p [class.warn]="queue.offline()" role="status">{{ line }}</p>
+    }
+    @for (one of queue.refused(); track one.sound.what.key) {
+      <p class="bad" role="alert">{{ one.message }} The recording is still here.</p>
+      <div class="acts">
+        <button type="button" pButton severity="secondary" (click)="save(one.sound)">Save it as a file</button>
+        <button type="button" pButton text (click)="queue.read(one.sound.what.key)">Let it go</button>
+      </div>
+    }
+  `,
+})
+export class SoundWaiting {
+  protected readonly queue = inject(SoundQueue);
+  protected readonly says = computed(() => {
+    const [waiting, offline] = [this.queue.waiting().length, this.queue.offline()];
+    if (!waiting) return "";
+    const those = waiting === 1 ? "1 recording waits" : `${waiting} recordings wait`;
+    if (offline) return `No connection. ${those} on this device, and will be sent by itself.`;
+    const more = waiting > 1 ? `, ${waiting - 1} more after it` : "";
+    return `Sending the recording… ${(100 * this.queue.sent()).toFixed(0)} %${more}`;
+  });
+
+  protected save({ axisId, file }: WaitingSound): void {
+    const url = URL.createObjectURL(file);
+    const link = document.createElement("a");
+    link.href = url;
+    link.download = `axis-${axisId}.wav`;
+    link.click();
+    URL.revokeObjectURL(url);
+  }
+}
