@@ -26,7 +26,7 @@ import { benchListen } from "./listen";
 import { benchRounds } from "./rounds";
 import { benchServer } from "./server";
 import { benchSheets } from "./sheets";
-import { benchSound, soundMemory } from "./sound";
+import { benchSound } from "./sound";
 import { writeLearnedSound } from "./learn-sound";
 import { benchWeb } from "./web";
 import { openDatabase } from "../apps/server/src/store/database";
@@ -192,10 +192,6 @@ async function main(): Promise<void> {
   }
   if (what === "circle-machines") {
     circleMachines(Number(axes), Number(oracle));
-    return;
-  }
-  if (what === "sound-bare" || what === "sound-memory") {
-    soundMemory(process.argv[3] ?? "", process.argv[4] ?? "", what === "sound-memory");
     return;
   }
   if (what === "sound") {

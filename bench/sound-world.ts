@@ -46,6 +46,8 @@ export interface SoundCase {
 }
 
 const RATE = 48_000;
+/** Longest way at the usual feed, s. */
+const WAY_S = 5;
 const pick = <T>(from: readonly T[], u: () => number): T => from[Math.floor(u() * from.length)];
 
 /**
@@ -65,7 +67,10 @@ export function soundCase(seed: number, roomDb: number): SoundCase {
   const parts = withFaults(soundParts(u, config), { faults: fault ? [fault] : [], u, axis: config });
   const usual = usualSoundPlan(config);
   // As short as a recording may be: what is heard in it is heard in a longer one.
-  const plan = { ...usual, stillS: 2, passes: 4, feedMmMin: usual.feedMmMin * (0.6 + 0.4 * u()) };
+  const strokeMm = Math.min(usual.strokeMm, Math.round((usual.feedMmMin / 60) * WAY_S));
+  const fromMm = Math.round((config.travelMm - strokeMm) / 2);
+  const feedMmMin = usual.feedMmMin * (0.6 + 0.4 * u());
+  const plan = { ...usual, stillS: 2, passes: 4, fromMm, strokeMm, feedMmMin };
   const run = { ...plan, accelMmS2: 900 + 2500 * u() };
   const { samples } = virtualSound(config, { parts, run, roomDb, machine: Math.floor(u() * 1e6), seed });
   return { seed, config, fault, plan, facts: soundFacts(config, { samples, rate: RATE }, plan) };

@@ -12,10 +12,9 @@ import {
 import { writeWav } from "@iron/contract";
 import { fft } from "fourier-transform";
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { workSound } from "../apps/server/src/threads/sound";
 import { CONFIGS } from "./diagnosis-world";
 import { lessonOf, ROOMS_DB, type Lesson } from "./learn-sound";
 import { soundCase } from "./sound-world";
@@ -125,25 +124,13 @@ function tellMemory(bytes: Uint8Array, plan: SoundPlan): void {
   const folder = mkdtempSync(join(tmpdir(), "iron-sound-"));
   const file = join(folder, "minute.wav");
   writeFileSync(file, bytes);
-  const held = (command: string): number => {
-    const said = spawnSync(process.execPath, [__filename, command, file, JSON.stringify(plan)], {
-      encoding: "utf8",
-    });
-    return Number(said.stdout) / 1024;
+  const held = (how: "read" | "work"): string => {
+    const asked = [process.argv[1], "sound-memory", file, JSON.stringify(plan), how];
+    const { stdout } = spawnSync(process.execPath, asked, { encoding: "utf8" });
+    return (Number(stdout.trim().split("\n").at(-1)) / 1024).toFixed(0);
   };
-  const [bare, all] = [held("sound-bare"), held("sound-memory")];
+  console.log(`memory at its height: ${held("work")} MB, ${held("read")} MB before anything is worked out`);
   rmSync(folder, { recursive: true });
-  console.log(`memory at its height: ${all.toFixed(0)} MB, ${bare.toFixed(0)} MB of it before anything is worked out`);
-}
-
-/** In its own process: prints how much was held, kB. */
-export function soundMemory(file: string, plan: string, works: boolean): void {
-  const bytes = readFileSync(file);
-  if (works) {
-    const { result } = workSound({ bytes, config: CONFIGS[0], plan: JSON.parse(plan) as SoundPlan });
-    if (!result) throw new Error("nothing was worked out");
-  }
-  console.log(process.resourceUsage().maxRSS);
 }
 
 /** Recordings of virtual axes that were not learned from: which fault is told from sound axes and from other faults. */

@@ -87,4 +87,20 @@ describe("a recording is weighed in the case of its axis", () => {
     expect(await offered(sister.id)).toEqual([]);
     await t.api.get("/api/axes/999/sister-sounds").expect(404);
   });
+
+  it("a motor that ran alone is kept and compared, but weighed in no case, and is not how the axis sounds", async () => {
+    const parts = { bearingPitting: 1, motorPitting: 0.8 };
+    const coupled = await record(parts);
+    const plan = { ...shortRun(axis.config, 6), motorAlone: true };
+    const alone = await recordSound(t, axis, { parts, plan });
+    expect(alone).toMatchObject({ state: "kept", plan: { motorAlone: true } });
+    expect(alone.result?.chances).toEqual({});
+    expect(new Set(alone.result?.lines.map((l) => l.family))).toEqual(new Set(["turn", "deep-groove"]));
+    expect((await assess()).heard?.soundId).toBe(coupled.id);
+    await t.api.get(`/api/sounds/${alone.id}/beside/${coupled.id}`).expect(200);
+    await t.api.post(`/api/sounds/${alone.id}/well`).send({ well: true }).expect(409);
+    const sister = await newAxis(t);
+    const offered = (await t.api.get(`/api/axes/${sister.id}/sister-sounds`).expect(200)).body as SisterSound[];
+    expect(offered.map((s) => s.id)).toEqual([coupled.id]);
+  });
 });

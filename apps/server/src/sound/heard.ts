@@ -2,7 +2,7 @@ import type { SoundHeard } from "@iron/core";
 import type { NotNull } from "kysely";
 import { fromJson } from "../store/columns";
 import type { Db } from "../store/database";
-import { isHeard } from "./sounds-well";
+import { isCoupled, isHeard } from "./sounds-well";
 
 export interface Heard extends SoundHeard {
   readonly id: number;
@@ -21,6 +21,7 @@ export async function heardOf(db: Db, axisId: number, since: string | null): Pro
     .where("sound.at", ">", since ?? "")
     .where("sound_aside.sound_id", "is", null)
     .where("sound_result.result", "is not", null)
+    .where(isCoupled)
     .orderBy("sound.id", "desc")
     .execute();
   for (const { id, at, result } of rows) {

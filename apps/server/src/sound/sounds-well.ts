@@ -19,6 +19,9 @@ const MUTE: readonly SoundTrouble["code"][] = ["motion-not-heard", "too-quiet", 
 /** Can something be said of the axis by a recording with these troubles? */
 export const isHeard = (troubles: readonly SoundTrouble[]): boolean => !troubles.some((t) => MUTE.includes(t.code));
 
+/** A motor that ran alone says nothing of how its axis sounds. */
+export const isCoupled = sql<boolean>`json_extract(sound.plan, '$.motorAlone') is not 1`;
+
 /** A recording of which something can be said. */
 interface Usable extends KeptSound {
   readonly axisId: number;
@@ -46,6 +49,7 @@ async function usableOf(db: Db, axisIds: readonly number[]): Promise<Usable[]> {
     .where("sound.axis_id", "in", axisIds)
     .where("sound_aside.sound_id", "is", null)
     .where("sound_result.result", "is not", null)
+    .where(isCoupled)
     .orderBy("sound.id", "desc")
     .execute();
   return rows

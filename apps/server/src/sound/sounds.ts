@@ -10,7 +10,7 @@ import { instant, type Clock } from "../shop/clock";
 import { fromJson, toJson } from "../store/columns";
 import type { Db } from "../store/database";
 import type { WorkPool } from "../threads/pool";
-import { isHeard, wellDrifts } from "./sounds-well";
+import { isCoupled, isHeard, wellDrifts } from "./sounds-well";
 
 /** Longest that is recorded, s. */
 const MOST_S = 60;
@@ -52,7 +52,9 @@ export class Sounds {
     const sisters = others.filter((o) => areSisters(config, fromJson(o.config)));
     if (sisters.length === 0) return [];
     const ids = sisters.map((s) => s.id);
-    const heard = await this.rows((q) => q.where("sound.axis_id", "in", ids).where("result", "is not", null));
+    const heard = await this.rows((q) =>
+      q.where("sound.axis_id", "in", ids).where("result", "is not", null).where(isCoupled),
+    );
     return heard
       .filter((s) => !s.aside)
       .slice(0, MOST_SISTERS)
@@ -280,7 +282,8 @@ function soundRows(db: Db) {
 }
 
 /** What nothing can be said of, or what counts no more, is not how an axis sounds when it is well. */
-function expectWell({ aside, result, ownGain }: Sound): void {
+function expectWell({ aside, result, ownGain, plan }: Sound): void {
+  if (plan.motorAlone) throw conflict("The motor ran alone in it: that is not how the axis sounds.");
   if (aside) throw conflict(`That recording is set aside: ${aside}.`);
   if (!result || !isHeard(result.troubles))
     throw conflict(

@@ -6,6 +6,7 @@ import {
   virtualSound,
   VIRTUAL_SOUND_RATE,
   type AxisConfig,
+  type LineFamily,
   type OrderSpectrum,
   type SoundPlan,
   type VirtualSoundAsked,
@@ -20,6 +21,8 @@ export interface SoundWorked {
   /** The file itself cannot be used. */
   readonly refused: boolean;
 }
+
+const OF_A_MOTOR: readonly LineFamily[] = ["turn", "deep-groove"];
 
 /** Points of an order spectrum that are drawn at most. */
 const DRAWN = 600;
@@ -58,8 +61,11 @@ export function workSound({
       why: "The motion was not found in it: the ways are too short for this feed, or the recording ends before they do.",
     };
   const { orders, ways, ...kept } = facts;
-  const chances = soundChances(config, soundNumbers(facts));
-  const result = { ...kept, ways: ways.length, orders: thinned(orders), troubles: soundTroubles(facts), chances };
+  // Kinds are learned from whole axes; of a motor alone its own lines and how loud it is are told.
+  const chances = plan.motorAlone ? {} : soundChances(config, soundNumbers(facts));
+  const lines = kept.lines.filter((l) => !plan.motorAlone || OF_A_MOTOR.includes(l.family));
+  const worked = { ...kept, lines, ways: ways.length, orders: thinned(orders) };
+  const result = { ...worked, troubles: soundTroubles(facts), chances };
   return { seconds, result, why: "", refused: false };
 }
 

@@ -16,6 +16,8 @@ export const soundPlanSchema = z.object({
   strokeMm: between("Way", [5, 40_000], "mm"),
   passes: between("Ways", [2, 30], "").int("Ways must be a whole number."),
   dwellS: between("Standing at either end", [0.2, 5], "s"),
+  /** The motor runs uncoupled. */
+  motorAlone: z.boolean().optional(),
 });
 
 export const soundCreateSchema = z.object({
@@ -36,7 +38,7 @@ export type SoundCreate = z.infer<typeof soundCreateSchema>;
 /** What was worked out of a recording and is kept. */
 export interface SoundResult extends Omit<SoundFacts, "orders" | "ways"> {
   readonly troubles: readonly SoundTrouble[];
-  /** Chance of each kind of sound; “sound” is nothing wrong, before as likely as all the others together. */
+  /** Chance of each kind of sound; “sound” is nothing wrong, before as likely as all the others together. None of a motor alone. */
   readonly chances: Readonly<Record<string, number>>;
   readonly lines: readonly LineFound[];
   readonly bands: readonly SoundBand[];

@@ -35,6 +35,18 @@ describe("tests that can be done", () => {
     expect(availability(axis, motor).say).toBe("");
   });
 
+  // Common practice, no source: a position loop closed over a scale that no longer moves drives the motor on till it trips.
+  it("says of an axis that reads a scale that its uncoupled motor would run away, beside the block of one that can fall", () => {
+    const motor = locateTest("motor-alone");
+    if (!motor) throw new Error("missing");
+    expect(availability({ ...axis, feedback: "scale" }, motor).say).toContain("would run away");
+    const both = availability({ ...z, feedback: "scale" }, motor).say;
+    expect(both).toContain("would run away");
+    expect(both).toContain("never the spindle nose");
+    for (const other of LOCATE_TESTS.filter((t) => t.id !== "motor-alone"))
+      expect(availability({ ...axis, feedback: "scale" }, other).say).not.toContain("run away");
+  });
+
   it("says why for every test that an axis cannot have, and asks each for something", () => {
     const rack = defaultAxis("router", "X");
     for (const test of LOCATE_TESTS) {

@@ -33,6 +33,11 @@ export interface Availability {
 
 /** What blocking a gravity axis adds, min (common practice, no source). */
 const BLOCK_MINUTES = 15;
+const BLOCK_FIRST =
+  "Needs the block first: set it on the casting or the cartridge flange, never the spindle nose, and try it with the drive off.";
+/** A loop that is closed over what the motor no longer moves drives it on (common practice, no source). */
+const SCALE_LOOP =
+  "The control reads a scale that an uncoupled motor no longer moves: the motor would run away. Run it only with the loop put on the motor’s own encoder, as the machine’s book says; else turn it by hand alone, drive off.";
 
 /**
  * Can this test be done on this axis, and what must be done first?
@@ -69,13 +74,13 @@ export function availability(axis: AxisConfig, test: LocateTest): Availability {
       say: "Needs lifting gear that carries the member and follows it: without current nothing else holds it.",
       minutes: test.minutes + BLOCK_MINUTES,
     };
-  if (test.opens && gravity)
-    return {
-      possible: true,
-      say: "Needs the block first: set it on the casting or the cartridge flange, never the spindle nose, and try it with the drive off.",
-      minutes: test.minutes + BLOCK_MINUTES,
-    };
-  return { possible: true, say: "", minutes: test.minutes };
+  const blocked = test.opens === true && gravity;
+  const first = [blocked ? BLOCK_FIRST : "", test.id === "motor-alone" && axis.feedback === "scale" ? SCALE_LOOP : ""];
+  return {
+    possible: true,
+    say: first.filter(Boolean).join(" "),
+    minutes: test.minutes + (blocked ? BLOCK_MINUTES : 0),
+  };
 }
 
 /**

@@ -17,3 +17,4 @@ export * from "./sound-troubles";
 export * from "./compare-sounds";
 export * from "./sound-drift";
 export * from "./sound-well";
+export * from "./motor-alone";

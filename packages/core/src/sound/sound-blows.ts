@@ -1,6 +1,6 @@
 import { decibels, type Span } from "./decibels";
 import { bandOf, type ShortFrames } from "./short-frames";
-import { tenths } from "./sound-levels";
+import { placesOf } from "./sound-levels";
 import type { SoundWay } from "./sound-plan";
 
 /** Blows: what stands out of the high band for a moment. */
@@ -88,7 +88,7 @@ export function blowsIn(
       inside = above;
       if (above) over[k] = band[k];
     }
-  const spread = tenths(over, ways, spans);
+  const spread = placesOf(over, { ways, spans }, 10);
   const sum = spread.reduce((a, b) => a + b, 0);
   return {
     perTurn: count / Math.max(1e-9, (values.length / rate) * turnsPerS),

@@ -5,7 +5,7 @@ import { lineIn, type LineFound } from "./line-found";
 import { orderSpectrum, type OrderSpectrum } from "./order-spectrum";
 import { bandOf, framesBetween, shortFrames, type ShortFrames } from "./short-frames";
 import { blowsIn, unlikeNoise, type SoundBlows, type SoundEnvelope } from "./sound-blows";
-import { alongWay, soundBands, tenths, type SoundAlong, type SoundBand } from "./sound-levels";
+import { alongWay, placesOf, SOUND_PLACES, soundBands, type SoundAlong, type SoundBand } from "./sound-levels";
 import { waysOf, type SoundPlan, type SoundTiming, type SoundWay } from "./sound-plan";
 import { soundTiming } from "./sound-timing";
 import { knockIn, ringIn, stillIn, toneIn, type SoundKnock, type SoundStill, type SoundTone } from "./sound-tones";
@@ -83,6 +83,7 @@ export function soundFacts(config: AxisConfig, recording: Recording, plan: Sound
   const high = bandOf(quick, [Math.round(HIGH_HZ / quick.binHz), quick.bins]);
   const lowSlow = bandOf(slow, [Math.round(150 / slow.binHz), Math.round(1200 / slow.binHz)]);
   const highSlow = bandOf(slow, [Math.round(HIGH_HZ / slow.binHz), slow.bins]);
+  const laid = { ways, spans: slowSpans };
   const oneWay = (direction: 1 | -1): readonly SoundBand[] =>
     soundBands(slow, { ways: slowSpans.filter((_, k) => ways[k].direction === direction), still });
   let clipped = 0;
@@ -96,7 +97,7 @@ export function soundFacts(config: AxisConfig, recording: Recording, plan: Sound
     lines,
     envelope,
     blows: blowsIn(high, ways, { spans: quickSpans, rate: quick.rate, turnsPerS }),
-    along: alongWay(tenths(lowSlow, ways, slowSpans), tenths(highSlow, ways, slowSpans)),
+    along: alongWay(placesOf(lowSlow, laid, SOUND_PLACES), placesOf(highSlow, laid, SOUND_PLACES)),
     tone: toneIn(slow, slowSpans, turnsPerS),
     ringDb: ringIn(slow, slowSpans),
     knock: knockIn(bandOf(slow, [2, Math.round(1000 / slow.binHz)]), {

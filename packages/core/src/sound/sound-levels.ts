@@ -17,8 +17,9 @@ export interface SoundAlong {
   readonly lowMiddle: number;
   readonly highSlope: number;
   readonly highMiddle: number;
-  /** How far the loudest tenth stands out, dB. */
+  /** How far the loudest thirtieth of the way stands out in the high band, and in the low one, dB. */
   readonly spotDb: number;
+  readonly spotLowDb: number;
 }
 
 /**
@@ -50,26 +51,29 @@ export function soundBands(
   });
 }
 
+/** Places along the way that its level is told in. */
+export const SOUND_PLACES = 30;
+
 /**
- * Level in tenths of the way, both directions laid over each other.
+ * Level place by place along the way, both directions laid over each other.
  * @param band - power, piece by piece
- * @param ways - which way each went
- * @param spans - where each lies
- * @returns mean power of each tenth, from the lower end
- * @example tenths(new Float64Array(100).fill(2), [{ direction: 1 }], [[0, 100]])[4] // 2
+ * @param ways - which way each went, and where it lies
+ * @param places - into how many the way is parted
+ * @returns mean power of each, from the lower end
+ * @example placesOf(new Float64Array(100).fill(2), { ways: [{ direction: 1 }], spans: [[0, 100]] }, 10)[4] // 2
  */
-export function tenths(
+export function placesOf(
   band: Float64Array,
-  ways: readonly Pick<SoundWay, "direction">[],
-  spans: readonly Span[],
+  { ways, spans }: { readonly ways: readonly Pick<SoundWay, "direction">[]; readonly spans: readonly Span[] },
+  places: number,
 ): readonly number[] {
-  const sums = new Array<number>(10).fill(0);
+  const sums = new Array<number>(places).fill(0);
   spans.forEach(([from, to], w) => {
-    const count = new Array<number>(10).fill(0);
-    const power = new Array<number>(10).fill(0);
+    const count = new Array<number>(places).fill(0);
+    const power = new Array<number>(places).fill(0);
     for (let k = from; k < to; k += 1) {
-      const along = Math.floor((10 * (k - from)) / (to - from));
-      const at = ways[w].direction === 1 ? along : 9 - along;
+      const along = Math.floor((places * (k - from)) / (to - from));
+      const at = ways[w].direction === 1 ? along : places - 1 - along;
       power[at] += band[k];
       count[at] += 1;
     }
@@ -79,21 +83,26 @@ export function tenths(
 }
 
 /**
- * How levels go along the way.
- * @param low - power of the low band in tenths of the way
+ * How levels go along the way: what is bad at one place stands out there.
+ * @param low - power of the low band, place by place
  * @param high - of the high band
- * @returns slopes and middles, dB
+ * @returns slopes, middles and spots, dB
  * @example alongWay([1, 1, 1, 1, 1, 1, 1, 1, 1, 1], [1, 1, 1, 1, 1, 1, 1, 10, 10, 10]).highSlope // 10
  */
 export function alongWay(low: readonly number[], high: readonly number[]): SoundAlong {
-  const level = (of: readonly number[], from: number, to: number): number =>
-    decibels(of.slice(from, to).reduce((a, b) => a + b, 0) / (to - from));
+  const level = (of: readonly number[], from: number, to: number): number => {
+    const part = of.slice(Math.round(from * of.length), Math.round(to * of.length));
+    return decibels(part.reduce((a, b) => a + b, 0) / part.length);
+  };
   const shape = (of: readonly number[]): Span => [
-    level(of, 7, 10) - level(of, 0, 3),
-    level(of, 4, 6) - (level(of, 0, 2) + level(of, 8, 10)) / 2,
+    level(of, 0.7, 1) - level(of, 0, 0.3),
+    level(of, 0.4, 0.6) - (level(of, 0, 0.2) + level(of, 0.8, 1)) / 2,
   ];
-  const sorted = [...high].sort((a, b) => a - b);
+  const spot = (of: readonly number[]): number => {
+    const sorted = [...of].sort((a, b) => a - b);
+    return decibels(sorted[sorted.length - 1] / sorted[(sorted.length >> 1) - 1]);
+  };
   const [lowSlope, lowMiddle] = shape(low);
   const [highSlope, highMiddle] = shape(high);
-  return { lowSlope, lowMiddle, highSlope, highMiddle, spotDb: decibels(sorted[9] / sorted[4]) };
+  return { lowSlope, lowMiddle, highSlope, highMiddle, spotDb: spot(high), spotLowDb: spot(low) };
 }

@@ -49,6 +49,7 @@ export function soundNumbers(facts: SoundFacts): Readonly<Record<string, number>
     highSlope: along.highSlope / 5,
     highMiddle: along.highMiddle / 5,
     spot: along.spotDb / 5,
+    spotLow: along.spotLowDb / 5,
     tone: tone.overDb / 10,
     toneDepth: tone.depth,
     tonePerTurn: tone.perTurn,

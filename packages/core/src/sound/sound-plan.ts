@@ -10,6 +10,8 @@ export interface SoundPlan {
   /** Ways, to and fro alternately. */
   readonly passes: number;
   readonly dwellS: number;
+  /** The motor runs uncoupled, as if it drove the axis so: nothing else moves. */
+  readonly motorAlone?: boolean | undefined;
 }
 
 /** A way at its full feed: when, and which way. */
@@ -62,26 +64,31 @@ export function waysOf(plan: SoundPlan, { startS, eachS }: SoundTiming): readonl
   }).filter((way) => way.toS - way.fromS > RAMP_S);
 }
 
-/** A way shorter than this tells too little of what comes once a turn, s; and a longer one nothing more. */
-const WAY_S = [2.4, 5] as const;
+/** A way shorter than this tells too little of what comes once a turn, s. */
+const WAY_S = 2.4;
 /** Faster than this few telephones can follow the blows of a bearing, turns of the shaft a second. */
 const MOST_TURNS = 25;
+/** Longest that a usual run takes in all, s. */
+const MOST_S = 58;
+/** Ways of a usual run; fewer where it would take too long. */
+const WAYS = [6, 4] as const;
+const [STILL_S, DWELL_S] = [4, 0.5];
 
 /**
- * A run to listen to that suits an axis: eight tenths of its travel, at the fastest even feed that leaves time to hear it.
+ * A run to listen to that suits an axis: eight tenths of its travel, since what is bad at one place is heard there alone,
+ * at the fastest even feed that leaves time to hear it; less only where four ways of it would take over a minute.
  * @param config - configuration
  * @returns the plan
  * @example usualSoundPlan(defaultAxis("vertical-centre", "X")).feedMmMin // 10000
  */
 export function usualSoundPlan(config: AxisConfig): SoundPlan {
   const stroke = Math.round(0.8 * config.travelMm);
-  const fastest = Math.min(
-    0.7 * config.rapidMmMin,
-    60 * MOST_TURNS * travelPerTurnMm(config),
-    (60 * stroke) / WAY_S[0],
-  );
+  const fastest = Math.min(0.7 * config.rapidMmMin, 60 * MOST_TURNS * travelPerTurnMm(config), (60 * stroke) / WAY_S);
   const feedMmMin = fastest > 1000 ? 500 * Math.floor(fastest / 500) : 50 * Math.max(1, Math.floor(fastest / 50));
-  const strokeMm = Math.min(stroke, Math.round((feedMmMin / 60) * WAY_S[1]));
+  const most = (ways: number): number =>
+    Math.floor((feedMmMin / 60) * Math.max(0.5, (MOST_S - STILL_S) / ways - DWELL_S));
+  const passes = WAYS.find((ways) => most(ways) >= stroke) ?? WAYS[1];
+  const strokeMm = Math.min(stroke, most(passes));
   const fromMm = Math.round((config.travelMm - strokeMm) / 2);
-  return { stillS: 4, feedMmMin, fromMm, strokeMm, passes: 6, dwellS: 0.5 };
+  return { stillS: STILL_S, feedMmMin, fromMm, strokeMm, passes, dwellS: DWELL_S };
 }

@@ -47,6 +47,7 @@ import { HandTestStart } from "../measure/hand/hand-test-start";
 import { HandTestSetUp, type HandTestExtra } from "../measure/hand/hand-test-set-up";
 import { crestText } from "../measure/hand/hand-test.view";
 import { TextField } from "../shared/fields";
+import { RECORDED } from "./test-recorded";
 import { TestSafety } from "./test-safety";
 import { TestSays } from "./test-says";
 
@@ -100,6 +101,7 @@ export class TestForm {
     const system = this.preferences.system();
     return test ? { ...test, how: [...test.how.map((line) => lengthsIn(line, system)), ...this.mayLose()] } : null;
   });
+  protected readonly recording = computed(() => RECORDED[this.testId()] ?? null);
   protected readonly there = computed(() => {
     const test = this.test();
     const axis = this.context.axis();

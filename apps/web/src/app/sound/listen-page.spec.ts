@@ -78,4 +78,35 @@ describe("the page that listens", () => {
     answer(http.expectOne("/api/sounds/3/aside"), sound(3, { aside: "a compressor ran" }));
     expect(changed).toHaveBeenCalledTimes(1);
   });
+
+  it("a motor alone is asked for by the address, told how to be run, and says where the noise is", () => {
+    const page = open({ motor: "alone" });
+    const alone = sound(5, { plan: { ...sound(5).plan, motorAlone: true } });
+    answer(http.expectOne("/api/axes/2/sounds"), [alone, sound(3)]);
+    answer(http.expectOne("/api/axes/2/sister-sounds"), []);
+    expect(page.text()).toContain("Isolated, the motor uncoupled; its key or clamp cannot fly off.");
+    expect(page.text()).toContain("then the motor turns as if it drove the axis from");
+    expect(page.text()).not.toContain("Keep it as how");
+    page.choose(/^Beside another recording/, "3");
+    const whole = { differenceDb: -14, uDb: 3, waysDb: 0.2, differs: true };
+    answer(http.expectOne("/api/sounds/5/beside/3"), { code: "compared", freedom: 6, bands: [], whole, most: null });
+    TestBed.tick();
+    expect(page.text()).toContain(
+      "Much quieter than coupled: what is heard lies behind the coupling, not in the motor.",
+    );
+  });
+
+  it("one that is kept as how the axis sounds when it is well changes what the others are held beside", () => {
+    const page = open();
+    answer(http.expectOne("/api/axes/2/sounds"), [sound(3)]);
+    answer(http.expectOne("/api/axes/2/sister-sounds"), []);
+    page.press(/^Keep it as how . sounds when it is well/);
+    const request = http.expectOne("/api/sounds/3/well");
+    expect(request.request.body).toEqual({ well: true });
+    answer(request, sound(3, { well: true }));
+    answer(http.expectOne("/api/axes/2/sounds"), [sound(3, { well: true })]);
+    answer(http.expectOne("/api/axes/2/sister-sounds"), []);
+    expect(page.text()).toContain("Later recordings at this feed are held beside it.");
+    expect(page.page.queryByRole("button", { name: /\(when it was well\)/ })).not.toBeNull();
+  });
 });

@@ -10,13 +10,14 @@ import {
   signal,
   untracked,
 } from "@angular/core";
-import { formatQuantity, formatSize, isGravityAxis, planSeconds, type SoundPlan } from "@iron/core";
+import { formatQuantity, formatSize, isGravityAxis, planSeconds, whereNoiseIs, type SoundPlan } from "@iron/core";
 import type { Sound } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { Preferences } from "../data/preferences";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
+import { TickBox } from "../shared/tick-box";
 import { Trouble } from "../shared/trouble";
 import { HearRecordings } from "./hear-recordings";
 import { RecordSound } from "./record-sound";
@@ -28,7 +29,7 @@ import { SoundSays } from "./sound-says";
 import { SoundStore } from "./sound-store";
 import { SoundWaiting } from "./sound-waiting";
 import { SoundWell } from "./sound-well";
-import { besideSaid, soundLine, usualRun } from "./sound.view";
+import { beforeRun, besideSaid, NOISE_IS, soundLine, usualRun } from "./sound.view";
 
 /** Listen to an axis: record it to and fro at one feed, hear what is worked out, hold it beside another. */
 @Component({
@@ -47,6 +48,7 @@ import { besideSaid, soundLine, usualRun } from "./sound.view";
     SoundWaiting,
     SoundWell,
     TextField,
+    TickBox,
     Trouble,
   ],
   providers: [SoundStore],
@@ -61,12 +63,17 @@ export class ListenPage {
   private readonly preferences = inject(Preferences);
   protected readonly plan = linkedSignal<SoundPlan | null>(() => {
     const axis = this.context.axis();
-    return axis ? usualRun(axis.config, this.preferences.system()) : null;
+    if (!axis) return null;
+    const plan = usualRun(axis.config, this.preferences.system());
+    return this.alone() ? { ...plan, motorAlone: true } : plan;
   });
   protected readonly place = signal("");
   protected readonly records = signal(false);
   /** Of the address: the recording that is looked at. */
   readonly sound = input<string>();
+  /** Of the address: the motor is recorded alone. */
+  readonly motor = input<string>();
+  protected readonly alone = computed(() => this.motor() === "alone");
   protected readonly chosenId = linkedSignal<number | null>(() => Number(this.sound()) || null);
   protected readonly otherId = signal<number | null>(null);
   protected readonly used = computed(() => (this.store.sounds() ?? []).filter((s) => !s.aside));
@@ -86,7 +93,11 @@ export class ListenPage {
   });
   protected readonly besides = computed(() => {
     const said = this.store.beside();
-    return said && this.under() ? besideSaid(said, this.preferences.system()) : [];
+    const [one, other] = [this.chosen(), this.under()];
+    if (!said || !one || !other) return [];
+    const beside = besideSaid(said, this.preferences.system());
+    const where = one.plan.motorAlone && !other.plan.motorAlone ? whereNoiseIs(said) : null;
+    return where ? [NOISE_IS[where], ...beside] : beside;
   });
   protected readonly run = computed(() => {
     const plan = this.plan();
@@ -95,7 +106,8 @@ export class ListenPage {
     const system = this.preferences.system();
     const [from, to] = [plan.fromMm, plan.fromMm + plan.strokeMm].map((mm) => formatSize(mm, system));
     return {
-      says: `It stands ${plan.stillS} s with its drives on, then goes from ${from} to ${to} and back at ${formatQuantity("feed", plan.feedMmMin, system)}, ${plan.passes} ways, half a second at either end: ${Math.ceil(planSeconds(plan))} s in all.`,
+      before: beforeRun(axis.config, plan),
+      says: `It stands ${plan.stillS} s with its drives on, then ${plan.motorAlone ? "the motor turns as if it drove the axis" : "goes"} from ${from} to ${to} and back at ${formatQuantity("feed", plan.feedMmMin, system)}, ${plan.passes} ways, half a second at either end: ${Math.ceil(planSeconds(plan))} s in all.`,
       gravity: isGravityAxis(axis.config),
       rapid: axis.config.rapidMmMin,
       travel: axis.config.travelMm,

@@ -19,7 +19,7 @@ import { besideSaid, kindsSaid, linesSaid, troubleText } from "./sound.view";
       @for (kind of said.kinds; track kind; let first = $first) {
         <p [class.first]="first">{{ kind }}</p>
       } @empty {
-        <p class="first">Nothing can be said of it.</p>
+        <p class="first">{{ sound().plan.motorAlone ? "The motor alone." : "Nothing can be said of it." }}</p>
       }
       <p class="quiet">A recording makes causes likelier or less likely. It proves none: a test of the part does.</p>
       @if (said.lines.length) {

@@ -1,6 +1,8 @@
 import {
+  availability,
   formatNumber,
   formatQuantity,
+  locateTest,
   SOUND_KIND_ROWS,
   usualSoundPlan,
   type AxisConfig,
@@ -82,6 +84,13 @@ export function linesSaid({ lines, chances }: Pick<SoundResult, "lines" | "chanc
 
 const isOne = (a: LineFound, b: LineFound): boolean => Math.abs(a.order / b.order - 1) < 0.005;
 
+/** Where a noise is, by the motor alone beside the axis that it drives. */
+export const NOISE_IS = {
+  behind: "Much quieter than coupled: what is heard lies behind the coupling, not in the motor.",
+  motor: "Not much quieter than coupled: the motor itself makes what is heard, or most of it.",
+  unclear: "Quieter than coupled, but not clearly so: listen at the motor’s end cap and at the bearing housing.",
+} as const;
+
 /** How a recording stands in the list. */
 export function soundLine(sound: Sound, system: UnitSystem): string {
   const { plan, source, place, by, at } = sound;
@@ -91,12 +100,31 @@ export function soundLine(sound: Sound, system: UnitSystem): string {
     by,
     how,
     formatQuantity("feed", plan.feedMmMin, system),
+    ...(plan.motorAlone ? ["motor alone"] : []),
     ...(place ? [place] : []),
   ].join(", ");
 }
 
 const signed = (db: number): string => `${formatNumber(Math.abs(db), 1)} dB ${db < 0 ? "quieter" : "louder"}`;
 const hertz = (hz: number): string => (hz < 1000 ? `${formatNumber(hz, 0)} Hz` : `${formatNumber(hz / 1000, 1)} kHz`);
+
+/** What comes before a run, each in a line. */
+export function beforeRun(config: AxisConfig, { motorAlone }: Pick<SoundPlan, "motorAlone">): readonly string[] {
+  const quiet = "Spindle, coolant and conveyor off.";
+  if (!motorAlone)
+    return [
+      "Doors shut, nobody inside; without doors nobody within reach of what moves, one hand on the stop.",
+      `${quiet} The whole way is free: it was run once at low feed.`,
+    ];
+  const test = locateTest("motor-alone");
+  const first = test ? availability(config, test).say : "";
+  return [
+    "Isolated, the motor uncoupled; its key or clamp cannot fly off.",
+    ...(first ? [first] : []),
+    "Switched on only with everyone clear and guards shut; nobody’s hand near the shaft, one hand on the stop.",
+    quiet,
+  ];
+}
 
 /** A run that suits an axis, in round figures of the reader’s units. */
 export function usualRun(config: AxisConfig, system: UnitSystem): SoundPlan {

@@ -165,6 +165,8 @@ describe("tests by hand", () => {
     expect(handTestRefusal(z, "hand-push")).toContain("Never on an axis that can fall");
     expect(handTestRefusal(lathe, "wheel-turn")).toContain("does not have");
     expect(handTestSetup(z, defaultHandTest(z, "motor-alone")).join(" ")).toContain("never the spindle nose");
+    const scaled = { ...z, feedback: "scale" as const };
+    expect(handTestSetup(scaled, defaultHandTest(scaled, "motor-alone")).join(" ")).toContain("would run away");
     expect(handTestSetup(z, defaultHandTest(z, "rock")).join(" ")).toContain("can fall");
     expect(() => checkHandTest({ ...defaultHandTest(router, "wheel-turn"), repeats: 1 }, router)).toThrow(
       "number of wheels is 1",

@@ -11,6 +11,8 @@ export interface VirtualSoundRun {
   readonly dwellS: number;
   /** How fast it gets up to its feed, mm/s². */
   readonly accelMmS2: number;
+  /** The motor runs uncoupled, as if it drove the axis so. */
+  readonly motorAlone?: boolean | undefined;
 }
 
 /** Where the member is and how fast, sample by sample. */

@@ -1,9 +1,9 @@
 import type { AxisConfig } from "../../machine/axis";
 import type { PartsCondition } from "../parts-condition";
-import { soundGeometry } from "./sound-geometry";
+import { soundGeometry, type SoundGeometry } from "./sound-geometry";
 import { addRing, rootMeanSquare, soundLuck, type SoundLuck } from "./sound-ring";
 import { soundMotion, type SoundMotion, type VirtualSoundRun } from "./sound-run";
-import { soundScene, sourceLuck } from "./sound-scene";
+import { soundScene, sourceLuck, type SoundScene } from "./sound-scene";
 import { addDrive, addRolling } from "./sound-sources";
 import { addMember } from "./sound-ways";
 
@@ -88,8 +88,11 @@ export function virtualSound(config: AxisConfig, asked: VirtualSoundAsked): Virt
   const inside = soundGeometry(config, soundLuck(asked.seed, asked.machine));
   addRolling(scene, inside);
   const rolling = rootMeanSquare(scene.out, motion.starts[0] ?? 0);
-  addDrive(scene, inside);
-  addMember(scene, inside);
+  if (asked.run.motorAlone) keepMotor(scene, inside);
+  else {
+    addDrive(scene, inside);
+    addMember(scene, inside);
+  }
   const luck = sourceLuck(scene, 20);
   if (asked.parts.spindleSensor) addGrinding(scene.out, sourceLuck(scene, 21), 3 * rolling * asked.parts.spindleSensor);
   const around = room(scene.out.length, luck);
@@ -100,6 +103,13 @@ export function virtualSound(config: AxisConfig, asked: VirtualSoundAsked): Virt
   const scale = FULL_SCALE * 10 ** (deaf / 20);
   heard(scene.out, { scale, luck });
   return { samples: scene.out, motion };
+}
+
+/** Of an axis whose motor runs alone: its own rolling is a quarter of the whole, and its bearings are as they are. */
+function keepMotor(scene: SoundScene, inside: SoundGeometry): void {
+  for (let i = 0; i < scene.out.length; i += 1) scene.out[i] *= 0.25;
+  const { motorPitting = 0 } = scene.parts;
+  addDrive({ ...scene, parts: { motorPitting } }, inside);
 }
 
 /** Coarse grinding that goes on whether or not an axis moves. */
