@@ -1,10 +1,14 @@
+import type { VirtualSoundAsked } from "@iron/core";
 import type { Page } from "@playwright/test";
+import { sendRecording } from "./recordings";
 import { answerOf, AS_ROWAN, expect, test } from "./shop";
 
 /** What is so on the machine: findings that tests come out with, and what each guided test reads, µm. */
 interface Truth {
   readonly yes: readonly string[];
   readonly um?: Readonly<Record<string, number>>;
+  /** How its parts are, as far as a recording hears them. */
+  readonly parts?: VirtualSoundAsked["parts"];
 }
 
 interface Verdict {
@@ -113,6 +117,10 @@ async function workThrough(page: Page, axisId: number, truth: Truth): Promise<{ 
     if (!next) return { done, end: now };
     done.push(next.id);
     expect(done.length, done.join()).toBeLessThanOrEqual(12);
+    if (next.id === "recording") {
+      await sendRecording(page, axisId, truth.parts ?? {});
+      continue;
+    }
     if (next.guided)
       await measured(page, axisId, next.id === "whole-chain" ? "two-sided" : next.id, truth.um?.[next.id] ?? 0.6);
     const findings = FINDINGS[next.id];
@@ -177,6 +185,7 @@ test("a howl on a two-year-old axis after a crash leads to the nut by measuremen
   await thatIsAll(page);
   const { done, end } = await workThrough(page, 4, {
     yes: ["howl"],
+    parts: { nutGapMm: 0.04 },
     um: {
       "whole-chain": 27,
       // The whole again, at five places of the travel.

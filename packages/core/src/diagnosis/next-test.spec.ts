@@ -1,3 +1,4 @@
+import type { Magnitude } from "./components";
 import { defaultAxis, type AxisConfig } from "../machine/axis";
 import { axis, found, magnitude, says, whole } from "./evidence.testing";
 import { symptomsOf } from "./asked";
@@ -6,6 +7,7 @@ import type { Evidence } from "./evidence";
 import { nextTest } from "./next-test";
 import { impliedBy, pointless } from "./pointless";
 import { isSure } from "./next-test";
+import { testsOfProof, unprovenPart } from "./proven";
 import { availability, LOCATE_TESTS, locateTest, type TestId } from "./tests";
 import { caseVerdict } from "./verdict";
 import { openSymptoms } from "./seen";
@@ -245,5 +247,24 @@ describe("nothing wrong", () => {
       expect(nextTest(known).next?.test.id).toBe("control-check");
       expect(nextTest(known, { once: new Set(["control-check"]) }).next?.test.id).not.toBe("control-check");
     }
+  });
+});
+
+describe("a dear part that is named", () => {
+  const size = (kind: Magnitude["kind"], um: number): Magnitude => ({ kind, reversalValueMm: um / 1000, uMm: 0.001 });
+  // Common practice, no source: no nut is bought before its flank was read and the bracket’s own shift taken off.
+  it("is proven before it ends, however likely it is", () => {
+    const quiet = (["retainer", "housing", "bracket", "coupling"] as const).map((f) => found(`${f}-turns`, false));
+    const reports = [says("howl"), ...quiet];
+    const sizes = [size("whole-chain", 27), size("end-float", 0.5), size("coupling-slip", 0.5), size("nut-flank", 25)];
+    const known = (magnitudes: readonly Magnitude[]) => infer(evidence({ reports, magnitudes, allTold: true }));
+    const before = known(sizes);
+    const all = new Set(LOCATE_TESTS.map((t) => t.id as string).filter((id) => id !== "bracket-shift"));
+    expect(unprovenPart(before)?.id).toBe("nut-worn");
+    expect(testsOfProof(before)).toContain("bracket-shift");
+    expect(nextTest(before, { once: all }).next?.test.id).toBe("bracket-shift");
+    const after = known([...sizes, size("bracket-shift", 0.4)]);
+    expect(testsOfProof(after)).toEqual([]);
+    expect(nextTest(after, { once: new Set([...all, "bracket-shift"]) }).next).toBeNull();
   });
 });

@@ -8,6 +8,7 @@ import type { Cause } from "./knowledge";
 import { letBe, mayBeLet } from "./let-be";
 import type { LocateTest } from "./locate-test";
 import { standsStill } from "./pointless";
+import { testsOfProof } from "./proven";
 import { isSeen, neededTests, untriedFasteners } from "./seen";
 import { locateTest, type TestId } from "./tests";
 import { thirdFault } from "./third-fault";
@@ -96,7 +97,15 @@ export interface NextStep {
  */
 export function nextTest(posterior: Posterior, options: RankingOptions = {}): NextStep {
   const ranked = rankTests(posterior, options);
-  if (isSure(posterior)) return { next: null, ranked, stop: "sure", together: null };
+  const proof = testsOfProof(posterior)
+    .map((id) => ranked.find((r) => r.test.id === id && !options.once?.has(id) && !opens(r)))
+    .find((r) => r !== undefined);
+  // Likely or sure: a screw or nut is not bought before what proves it was measured.
+  const end = (stop: "sure" | "cannot-change"): NextStep =>
+    proof
+      ? { next: proof, ranked, stop: null, together: togetherWith(proof, ranked) }
+      : { next: null, ranked, stop, together: null };
+  if (isSure(posterior)) return end("sure");
   // Likely enough by what was told and measured beside it: now it is looked at itself, however little that may change.
   // Where nothing is named the whole is covered before single things are asked; where all that is named was looked at,
   // what it leaves unexplained comes next.
@@ -132,7 +141,7 @@ export function nextTest(posterior: Posterior, options: RankingOptions = {}): Ne
     clearing ??
     (named.length === 0 && look && first && isInPassing(first, look) ? first : (look ?? first));
   const next = best && opens(best) ? (freeLook(ranked, options) ?? best) : best;
-  if (!next) return { next: null, ranked, stop: "cannot-change", together: null };
+  if (!next) return end("cannot-change");
   return { next, ranked, stop: null, together: togetherWith(next, ranked.filter(may)) };
 }
 

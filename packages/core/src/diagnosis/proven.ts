@@ -4,6 +4,7 @@ import type { Magnitude } from "./components";
 import type { Posterior } from "./infer";
 import type { Cause } from "./knowledge";
 import { baselineOf, seenBy } from "./slack";
+import type { TestId } from "./tests";
 
 /** Probability at which a screw or nut may be condemned, once something has proven the link. */
 const CONDEMN = 0.9;
@@ -74,6 +75,33 @@ export function provenOnlyBy(axis: AxisConfig, cause: Cause): string {
     return true;
   });
   return can.flatMap((proof) => PROOF_TEXT[proof] ?? []).join(", or ");
+}
+
+/** Tests that show a proof that is a finding. */
+const SHOWN_BY: Partial<Record<NonNullable<Cause["provenBy"]>[number], TestId>> = {
+  "flank-middle": "flank-twice",
+  "profile-middle": "whole-twice",
+  "crest-turn": "crest-run",
+};
+
+/**
+ * What is still to be measured before the screw or nut that is named may be bought.
+ * @param posterior - what is known so far
+ * @returns tests, the one that proves it on its own first; none where no part is named, or it is proven
+ * @example testsOfProof(infer({ axis: defaultAxis("vertical-centre", "X"), reports: [], magnitudes: [] })) // []
+ */
+export function testsOfProof(posterior: Posterior): readonly TestId[] {
+  const part = unprovenPart(posterior);
+  if (!part || isProven(posterior, part)) return [];
+  const { axis, magnitudes } = posterior.evidence;
+  return proofsOn(axis, part).flatMap((proof) => {
+    if (proof !== "nut-flank") return SHOWN_BY[proof] ?? [];
+    const besides = seenBy(axis, "nut-flank").filter((s) => s !== "nut" && s !== "wear");
+    // Where something else than the bracket stands in the flank’s reading it proves nothing.
+    if (besides.some((s) => s !== "bracket")) return [];
+    const sizes: readonly TestId[] = besides.length ? ["nut-flank", "bracket-shift"] : ["nut-flank"];
+    return sizes.filter((id) => !magnitudes.some((m) => m.kind === id));
+  });
 }
 
 /**

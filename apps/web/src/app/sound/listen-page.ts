@@ -95,7 +95,9 @@ export class ListenPage {
     const said = this.store.beside();
     const [one, other] = [this.chosen(), this.under()];
     if (!said || !one || !other) return [];
-    const beside = besideSaid(said, this.preferences.system());
+    const sister = this.store.sisters().find((s) => s.id === other.id);
+    const name = sister ? `${sister.machine} ${sister.letter}` : `recording ${other.id}`;
+    const beside = besideSaid(said, this.preferences.system(), name);
     const where = one.plan.motorAlone && !other.plan.motorAlone ? whereNoiseIs(said) : null;
     return where ? [NOISE_IS[where], ...beside] : beside;
   });
