@@ -38,7 +38,7 @@ const TALES: Readonly<Record<string, Tale>> = {
     ...{
       parts: { nutReturns: 1 },
       like: /ike loose ball returns/,
-      beside: /^Most at .* dB louder/,
+      beside: /^In all .* Avocet Z/,
       cause: "Ball returns loose",
     },
   },
