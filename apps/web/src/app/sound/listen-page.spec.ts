@@ -87,7 +87,9 @@ describe("the page that listens", () => {
     expect(page.text()).toContain("Isolated, the motor uncoupled; its key or clamp cannot fly off.");
     expect(page.text()).toContain("then the motor turns as if it drove the axis from");
     expect(page.text()).not.toContain("Keep it as how");
-    page.choose(/^Beside another recording/, "3");
+    expect(page.text()).toContain("It is weighed in no case.");
+    // Looked at, it is held beside its axis at once.
+    page.press(/^5: .*motor alone/);
     const whole = { differenceDb: -14, uDb: 3, waysDb: 0.2, differs: true };
     answer(http.expectOne("/api/sounds/5/beside/3"), { code: "compared", freedom: 6, bands: [], whole, most: null });
     TestBed.tick();

@@ -145,7 +145,14 @@ export class ListenPage {
 
   protected look(id: number): void {
     this.chosenId.set(id);
-    this.layBeside("");
+    this.layBeside(this.coupledBeside());
+  }
+
+  /** A motor alone is held beside its axis at once, where that was recorded at the same feed. */
+  private coupledBeside(): string {
+    const alone = this.chosen()?.plan;
+    const coupled = this.others().find((s) => !s.plan.motorAlone && s.plan.feedMmMin === alone?.feedMmMin);
+    return alone?.motorAlone && coupled ? String(coupled.id) : "";
   }
 
   protected layBeside(id: string): void {

@@ -21,7 +21,15 @@ import { besideSaid, kindsSaid, linesSaid, troubleText } from "./sound.view";
       } @empty {
         <p class="first">{{ sound().plan.motorAlone ? "The motor alone." : "Nothing can be said of it." }}</p>
       }
-      <p class="quiet">A recording makes causes likelier or less likely. It proves none: a test of the part does.</p>
+      <p class="quiet">
+        @if (sound().plan.motorAlone) {
+          Hold it beside a recording of the axis coupled, at the same feed: which of the two makes the noise is told. It
+          is weighed in no case.
+        } @else {
+          A recording makes causes likelier or less likely. It proves none: a test of the part does.
+        }
+      </p>
+      <ng-content />
       @if (said.lines.length) {
         <h3>What comes so many times a turn</h3>
         <ul>

@@ -24,6 +24,10 @@ import { driftSaid } from "./sound.view";
     }
   `,
   styles: `
+    :host {
+      display: block;
+      margin-bottom: var(--space-4);
+    }
     p {
       max-width: 720px;
     }
