@@ -51,5 +51,9 @@ describe("a recording beside the axis when it was well", () => {
   it("that does not sound well is kept only with a word of doubt", () => {
     expect(open(sound({}, [], { sound: 0.2 })).text()).toContain("keep it only if its tests found nothing");
     expect(open(sound()).text()).not.toContain("keep it only if");
+    const grown = open(sound({ drift: drift(17, { grown: true, state: "act" }) }, [], { sound: 0.1 }));
+    expect(grown.text()).toContain("keep it only if its tests found nothing");
+    expect(grown.page.getByRole("link", { name: /^Open a case/ }).getAttribute("href")).toContain("ask");
+    expect(open(sound({ drift: drift(1, { state: "sound" }) })).page.queryByRole("link")).toBeNull();
   });
 });

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from "@angular/core";
+import { RouterLink } from "@angular/router";
 import type { Sound } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { driftSaid } from "./sound.view";
@@ -6,19 +7,29 @@ import { driftSaid } from "./sound.view";
 /** How a recording has grown since the axis was well, and whether it is itself of when it was. */
 @Component({
   selector: "ip-sound-well",
-  imports: [ButtonDirective],
+  imports: [ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>When it was well</h3>
     @for (line of lines(); track line; let first = $first) {
       <p [class.strong]="first && grown()">{{ line }}</p>
     }
+    @if (grown()) {
+      <a pButton severity="secondary" routerLink="../ask">Open a case on it, or go on with one</a>
+    }
     @if (sound().well) {
       <button type="button" pButton text [disabled]="busy()" (click)="kept.emit(false)">
         It was not well: no longer
       </button>
     } @else if (mayBe()) {
-      <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="kept.emit(true)">
+      <button
+        type="button"
+        pButton
+        severity="secondary"
+        [text]="grown() || doubtful() !== ''"
+        [disabled]="busy()"
+        (click)="kept.emit(true)"
+      >
         Keep it as how {{ letter() }} sounds when it is well
       </button>
     }
@@ -48,7 +59,7 @@ export class SoundWell {
     return ownGain === false && result !== null && result.troubles.every((t) => t.code === "few-turns");
   });
   /** What does not sound like an axis with nothing wrong may still be how this one sounds. */
-  private readonly doubtful = computed(() =>
+  protected readonly doubtful = computed(() =>
     (this.sound().result?.chances["sound"] ?? 0) < 0.5
       ? "It does not sound like an axis with nothing wrong: keep it only if its tests found nothing."
       : "",
@@ -58,9 +69,10 @@ export class SoundWell {
     const letter = this.letter();
     if (well)
       return [`This is how ${letter} sounds when it is well. Later recordings at this feed are held beside it.`];
-    if (drift) return driftSaid(drift, drift.wellId);
+    const doubt = this.mayBe() && this.doubtful() ? [this.doubtful()] : [];
+    if (drift) return [...driftSaid(drift, drift.wellId), ...doubt];
     const none = `No recording at this feed since the last work on it is kept as how ${letter} sounds when it is well.`;
-    if (this.mayBe()) return this.doubtful() ? [none, this.doubtful()] : [none];
+    if (this.mayBe()) return [none, ...doubt];
     return [
       none,
       ownGain === false
