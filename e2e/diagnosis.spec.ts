@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { choose, answerOf, expect, openProgram, test, beginCase } from "./shop";
+import { choose, answerOf, expect, openProgram, test, beginCase, closeCase } from "./shop";
 
 /** Begins a guided test that Locate asks for and lets the simulated machine run it by program. */
 async function guidedRun(page: Page, name: string): Promise<void> {
@@ -35,7 +35,10 @@ async function workThrough(page: Page, axis: string): Promise<void> {
     await link.click();
     await page.waitForURL((url) => !url.pathname.endsWith("/locate"));
     if (/\/measure\/new\//.test(page.url())) await guidedRun(page, name);
-    else {
+    else if (page.url().endsWith("/listen")) {
+      await page.getByRole("button", { name: "Run the simulated axis" }).click();
+      await expect(page.getByText(/^A recording makes causes likelier/)).toBeVisible();
+    } else {
       await page.getByRole("button", { name: /simulated/ }).click();
       const keep = page.getByRole("button", { name: "Keep the result" });
       await expect(keep).toBeEnabled();
@@ -44,17 +47,6 @@ async function workThrough(page: Page, axis: string): Promise<void> {
     }
   }
   throw new Error("the case never came to a verdict");
-}
-
-/** Closes the case with what it really was. */
-async function close(page: Page, cause: string | null): Promise<void> {
-  await page.getByRole("button", { name: "Close the case…" }).click();
-  const form = page.getByRole("form", { name: "Close the case" });
-  for (const box of await form.getByRole("checkbox").all()) await box.uncheck();
-  if (cause) await form.getByLabel(cause, { exact: true }).check();
-  await form.getByLabel("In words").fill("seen with the cover off");
-  await form.getByRole("button", { name: "Close the case" }).click();
-  await expect(page.getByRole("button", { name: "Take it up again" })).toBeVisible();
 }
 
 const TALES: [string, string, RegExp, string | null][] = [
@@ -101,7 +93,7 @@ test.describe("from the first symptom to a closed verdict", () => {
     test(name, async ({ page }) => {
       await workThrough(page, axis);
       await expect(page.getByRole("region", { name: "Verdict" }).getByText(headline).first()).toBeVisible();
-      await close(page, cause);
+      await closeCase(page, cause);
       await page.getByRole("link", { name: "One-page finding" }).click();
       await expect(page.getByText(cause ? `Found: ${cause}.` : "Found: nothing wrong.")).toBeVisible();
       await page.goto("/cases");

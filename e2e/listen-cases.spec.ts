@@ -1,7 +1,7 @@
 import { planSeconds, type AxisConfig, type VirtualSoundAsked } from "@iron/core";
 import { chromium, type Page } from "@playwright/test";
 import { microphoneOf, recordedAs } from "./recordings";
-import { answerOf, expect, test } from "./shop";
+import { answerOf, closeCase, expect, test } from "./shop";
 
 /** A noise from its first word to a closed case. */
 interface Tale {
@@ -72,16 +72,6 @@ async function recordedByMicrophone(page: Page, seconds: number): Promise<void> 
   await expect(page.getByRole("list").getByRole("button", { name: /microphone, \d+ mm\/min/ })).toBeVisible();
 }
 
-async function closedAs(page: Page, cause: string | null): Promise<void> {
-  await page.getByRole("button", { name: "Close the case…" }).click();
-  const form = page.getByRole("form", { name: "Close the case" });
-  for (const box of await form.getByRole("checkbox").all()) await box.uncheck();
-  if (cause) await form.getByLabel(cause, { exact: true }).check();
-  await form.getByLabel("In words").fill("seen with the cover off");
-  await form.getByRole("button", { name: "Close the case" }).click();
-  await expect(page.getByRole("button", { name: "Take it up again" })).toBeVisible();
-}
-
 for (const [name, tale] of Object.entries(TALES))
   test(`${name} is told, recorded, held beside its sister, read in words, weighed in the case and closed`, async ({
     baseURL,
@@ -117,7 +107,7 @@ for (const [name, tale] of Object.entries(TALES))
     await expect(page.getByRole("link", { name: tale.like })).toBeVisible();
     const weighed = await answerOf<{ heard: { said: string } | null }>(page, `/api/cases/${caseId}/assessment`);
     expect(weighed.heard?.said).toMatch(tale.like);
-    await closedAs(page, tale.cause);
+    await closeCase(page, tale.cause);
     await page.getByRole("link", { name: "One-page finding" }).click();
     await expect(page.getByText(tale.cause ? `Found: ${tale.cause}.` : "Found: nothing wrong.")).toBeVisible();
     await browser.close();

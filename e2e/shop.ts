@@ -231,3 +231,14 @@ export async function beginCase(page: Page): Promise<void> {
 export async function allQuestions(page: Page): Promise<void> {
   await page.getByText("All questions").click();
 }
+
+/** Closes the case with what it really was. */
+export async function closeCase(page: Page, cause: string | null): Promise<void> {
+  await page.getByRole("button", { name: "Close the case…" }).click();
+  const form = page.getByRole("form", { name: "Close the case" });
+  for (const box of await form.getByRole("checkbox").all()) await box.uncheck();
+  if (cause) await form.getByLabel(cause, { exact: true }).check();
+  await form.getByLabel("In words").fill("seen with the cover off");
+  await form.getByRole("button", { name: "Close the case" }).click();
+  await expect(page.getByRole("button", { name: "Take it up again" })).toBeVisible();
+}

@@ -19,6 +19,10 @@ const MUTE: readonly SoundTrouble["code"][] = ["motion-not-heard", "too-quiet", 
 /** Can something be said of the axis by a recording with these troubles? */
 export const isHeard = (troubles: readonly SoundTrouble[]): boolean => !troubles.some((t) => MUTE.includes(t.code));
 
+/** Is a recording kept as how its axis sounds when it is well? The last word says; null where nobody said. */
+export const lastWell = sql<number | null>`(
+  select well from sound_well where sound_well.sound_id = sound.id order by sound_well.id desc limit 1)`;
+
 /** A motor that ran alone says nothing of how its axis sounds. */
 export const isCoupled = sql<boolean>`json_extract(sound.plan, '$.motorAlone') is not 1`;
 
@@ -37,15 +41,7 @@ async function usableOf(db: Db, axisIds: readonly number[]): Promise<Usable[]> {
     .leftJoin("sound_aside", "sound_aside.sound_id", "sound.id")
     .select(["sound.id", "sound.axis_id", "sound.at", "sound.plan", "sound.place", "sound.own_gain"])
     .select(sql<Json<SoundTrouble[]>>`json_extract(sound_result.result, '$.troubles')`.as("troubles"))
-    .select((eb) =>
-      eb
-        .selectFrom("sound_well")
-        .select("sound_well.well")
-        .whereRef("sound_well.sound_id", "=", "sound.id")
-        .orderBy("sound_well.id", "desc")
-        .limit(1)
-        .as("well"),
-    )
+    .select(lastWell.as("well"))
     .where("sound.axis_id", "in", axisIds)
     .where("sound_aside.sound_id", "is", null)
     .where("sound_result.result", "is not", null)

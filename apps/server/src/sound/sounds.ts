@@ -10,7 +10,7 @@ import { instant, type Clock } from "../shop/clock";
 import { fromJson, toJson } from "../store/columns";
 import type { Db } from "../store/database";
 import type { WorkPool } from "../threads/pool";
-import { isCoupled, isHeard, wellDrifts } from "./sounds-well";
+import { isCoupled, isHeard, lastWell, wellDrifts } from "./sounds-well";
 
 /** Longest that is recorded, s. */
 const MOST_S = 60;
@@ -270,15 +270,7 @@ function soundRows(db: Db) {
         .whereRef("sound_part.sound_id", "=", "sound.id")
         .as("received"),
     )
-    .select((eb) =>
-      eb
-        .selectFrom("sound_well")
-        .select("sound_well.well")
-        .whereRef("sound_well.sound_id", "=", "sound.id")
-        .orderBy("sound_well.id", "desc")
-        .limit(1)
-        .as("well"),
-    );
+    .select(lastWell.as("well"));
 }
 
 /** What nothing can be said of, or what counts no more, is not how an axis sounds when it is well. */

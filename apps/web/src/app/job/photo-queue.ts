@@ -1,7 +1,7 @@
 import { inject, Injectable, InjectionToken, signal } from "@angular/core";
 import type { Job, LubricationPointRecord } from "@iron/contract";
-import { createStore, del, get, keys, set } from "idb-keyval";
 import { Api } from "../data/api";
+import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
 import { Outbox } from "../shared/outbox";
@@ -29,27 +29,9 @@ export interface WaitingPhoto {
 }
 
 /** Where photos wait between page loads: pictures are too large for the plain store of the acts. */
-export interface PhotoStore {
-  all(): Promise<readonly WaitingPhoto[]>;
-  put(photo: WaitingPhoto): Promise<void>;
-  remove(key: string): Promise<void>;
-}
-
-export const PHOTO_STORE = new InjectionToken<PhotoStore>("photo store", {
+export const PHOTO_STORE = new InjectionToken<KeptBlobs<WaitingPhoto>>("photo store", {
   providedIn: "root",
-  factory: () => {
-    const store = createStore("iron-patience", "photos");
-    return {
-      all: async () => {
-        const names = await keys<string>(store);
-        const found = await Promise.all(names.map((k) => get<WaitingPhoto>(k, store)));
-        return found.filter((p) => p !== undefined);
-      },
-      // Async, so that a browser without such a store refuses the promise instead of the photo.
-      put: async (photo) => set(photo.key, photo, store),
-      remove: async (key) => del(key, store),
-    };
-  },
+  factory: () => keptBlobs<WaitingPhoto>("iron-patience", "photos", (photo) => photo.key),
 });
 
 /** Sends photos, once each, and keeps them in the browser till the server has them. */

@@ -1,9 +1,9 @@
 import { HttpClient } from "@angular/common/http";
 import { inject, Injectable, InjectionToken, signal } from "@angular/core";
 import { LARGEST_SOUND_PART, type Sound, type SoundCreate } from "@iron/contract";
-import { createStore, del, get, keys, set } from "idb-keyval";
 import { EMPTY, expand, last, type Observable, switchMap, takeWhile } from "rxjs";
 import { Api } from "../data/api";
+import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
 import { Outbox } from "../shared/outbox";
@@ -17,27 +17,9 @@ export interface WaitingSound {
 }
 
 /** Where recordings wait between page loads. */
-export interface SoundKeep {
-  all(): Promise<readonly WaitingSound[]>;
-  put(sound: WaitingSound): Promise<void>;
-  remove(key: string): Promise<void>;
-}
-
-export const SOUND_KEEP = new InjectionToken<SoundKeep>("where recordings wait", {
+export const SOUND_KEEP = new InjectionToken<KeptBlobs<WaitingSound>>("where recordings wait", {
   providedIn: "root",
-  factory: () => {
-    const store = createStore("iron-patience-sounds", "sounds");
-    return {
-      all: async () => {
-        const names = await keys<string>(store);
-        const found = await Promise.all(names.map((k) => get<WaitingSound>(k, store)));
-        return found.filter((s) => s !== undefined);
-      },
-      // Async, so that a browser without such a store refuses the promise instead of the recording.
-      put: async (sound) => set(sound.what.key, sound, store),
-      remove: async (key) => del(key, store),
-    };
-  },
+  factory: () => keptBlobs<WaitingSound>("iron-patience-sounds", "sounds", (sound) => sound.what.key),
 });
 
 /** A recording that the server would not have, with its words. */
