@@ -22,6 +22,7 @@ export async function heardOf(db: Db, axisId: number, since: string | null): Pro
     .where("sound_aside.sound_id", "is", null)
     .where("sound_result.result", "is not", null)
     .where(isCoupled)
+    .orderBy("sound.at", "desc")
     .orderBy("sound.id", "desc")
     .execute();
   for (const { id, at, result } of rows) {

@@ -46,6 +46,7 @@ async function usableOf(db: Db, axisIds: readonly number[]): Promise<Usable[]> {
     .where("sound_aside.sound_id", "is", null)
     .where("sound_result.result", "is not", null)
     .where(isCoupled)
+    .orderBy("sound.at", "desc")
     .orderBy("sound.id", "desc")
     .execute();
   return rows

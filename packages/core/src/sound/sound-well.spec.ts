@@ -22,6 +22,12 @@ describe("what a recording is held beside: the axis when it was well", () => {
     expect(wellBefore(one(3), [one(3)], [])).toBeNull();
   });
 
+  it("goes by when each was made: one that waited on a tablet arrives after those made later", () => {
+    const late = one(8, { at: "2026-01-20T08:00:00.000Z" });
+    expect(found([one(3), late])).toBe(3);
+    expect(wellBefore({ ...late, id: 12, well: false }, [one(1), one(3)], [])?.id).toBe(1);
+  });
+
   it("is none from before a repair: parts were changed; a repair after it is none of its", () => {
     expect(found([one(3), one(5)], ["2026-06-01T00:00:00.000Z", "2026-04-01T00:00:00.000Z"])).toBeUndefined();
     expect(found([one(3), one(5)], ["2026-04-01T00:00:00.000Z"])).toBe(5);

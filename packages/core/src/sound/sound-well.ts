@@ -10,6 +10,9 @@ export interface KeptSound {
   readonly well: boolean;
 }
 
+/** One that waited on a tablet arrives after others that were made later. */
+const madeBefore = (a: KeptSound, b: KeptSound): boolean => a.at < b.at || (a.at === b.at && a.id < b.id);
+
 /**
  * The recording of an axis when it was well that another is held beside: the latest before it at its feed that was kept
  * as such, and none from before somebody worked on the axis, since parts were changed then.
@@ -24,9 +27,9 @@ export interface KeptSound {
 export function wellBefore<S extends KeptSound>(one: KeptSound, all: readonly S[], works: readonly string[]): S | null {
   const worked = works.reduce((last, at) => (at <= one.at && at > last ? at : last), "");
   return all
-    .filter((s) => s.well && s.id < one.id && s.at > worked)
+    .filter((s) => s.well && madeBefore(s, one) && s.at > worked)
     .filter((s) => Math.abs(s.feedMmMin / one.feedMmMin - 1) <= FEED_ALIKE)
-    .reduce<S | null>((latest, s) => (latest && latest.id > s.id ? latest : s), null);
+    .reduce<S | null>((latest, s) => (latest && madeBefore(s, latest) ? latest : s), null);
 }
 
 /** An axis that was recorded is recorded again when so many days have passed: half a year. */
