@@ -21,7 +21,7 @@ test("the simulated axis is run and recorded, held beside itself, and set aside 
   await expect(page.getByRole("list").getByRole("button", { name: /simulated, 8000 mm\/min/ })).toHaveCount(2);
   await page.getByRole("combobox", { name: /^Beside another recording/ }).click();
   await page.getByRole("option", { name: /simulated/ }).click();
-  await expect(page.getByText(/^In all as loud as recording \d+ within ± \d/)).toBeVisible();
+  await expect(page.getByText(/^In all as loud as recording \d+ within ±\s\d/)).toBeVisible();
   await page.getByText("See it: wave, motion and spectrogram").first().click();
   await expect(
     page.getByRole("img", { name: "Wave and spectrogram of: The recording" }).locator("canvas").first(),

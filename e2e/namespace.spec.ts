@@ -3,6 +3,7 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { setUp } from "./people";
 import { expect, noiseOf, ShopServer, test as base } from "./shop";
 import { keepsThree } from "./tablet";
 
@@ -33,7 +34,7 @@ const test = base.extend({
     try {
       testInfo.skip(!made, "It takes root and network namespaces.");
       const by = ["ip", "netns", "exec", SHOP];
-      const shop = new ShopServer(["--demo", "--host", SHOPS], undefined, by);
+      const shop = new ShopServer(["--demo", "--host", SHOPS, "--made-certificate"], undefined, by);
       await shop.start();
       await use(shop);
       await shop.close();
@@ -53,6 +54,7 @@ const test = base.extend({
       baseURL: shop.at(SHOPS),
       viewport,
       locale: "en-GB",
+      ignoreHTTPSErrors: true,
     });
     const own = await context.newPage();
     const noise = noiseOf(own);
@@ -67,6 +69,8 @@ test.use({ viewport: { width: 820, height: 1180 } });
 
 test("a tablet at the address of a network of its own: a visit, a signature and a reading are kept", async ({
   page,
+  shop,
 }) => {
+  await setUp(page, shop);
   await keepsThree(page);
 });

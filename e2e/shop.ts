@@ -9,6 +9,8 @@ export class ShopServer {
   private process: ChildProcess | null = null;
   readonly folder = mkdtempSync(join(tmpdir(), "iron-e2e-"));
   private port = 0;
+  private scheme = "http";
+  private said = "";
 
   constructor(
     private readonly args: readonly string[],
@@ -24,7 +26,7 @@ export class ShopServer {
 
   /** By another of its names. */
   at(name: string): string {
-    return `http://${name}:${this.port}`;
+    return `${this.scheme}://${name}:${this.port}`;
   }
 
   async start(): Promise<void> {
@@ -49,15 +51,23 @@ export class ShopServer {
       env: { ...process.env, TZ: this.zone, LOG_LEVEL: "error" },
     });
     this.process = child;
+    this.said = "";
     this.port = await new Promise<number>((done, fail) => {
-      let said = "";
       child.stdout?.on("data", (data: Buffer) => {
-        said += data.toString();
-        const port = /http:\/\/[^/]+:(\d+)\//.exec(said)?.[1];
+        this.said += data.toString();
+        const [, scheme, port] = /(https?):\/\/[^/]+:(\d+)\//.exec(this.said) ?? [];
+        if (scheme) this.scheme = scheme;
         if (port) done(Number(port));
       });
-      child.once("exit", (code) => fail(new Error(`the server ended (${code}): ${said}`)));
+      child.once("exit", (code) => fail(new Error(`the server ended (${code}): ${this.said}`)));
     });
+  }
+
+  /** What its console says to enter where nobody keeps it yet. */
+  async setUpCode(): Promise<string> {
+    let code: string | undefined;
+    await expect.poll(() => (code = /code, once: (\w+)/.exec(this.said)?.[1])).toBeTruthy();
+    return code ?? "";
   }
 
   /** Ends it like a power cut, or politely. */

@@ -1,19 +1,21 @@
 import config from "../playwright.config";
+import { setUp } from "./people";
 import { ShopServer, test as base } from "./shop";
 import { keepsThree } from "./tablet";
 
-/** The shop’s name on its network, over plain http: to a browser that is no secure origin. */
+/** The shop’s name on its network. */
 const NAME = "shop.test";
 
 const test = base.extend({
   // eslint-disable-next-line no-empty-pattern
   shop: async ({}, use) => {
-    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--name", NAME]);
+    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--name", NAME, "--made-certificate"]);
     await shop.start();
     await use(shop);
     await shop.close();
   },
   baseURL: async ({ shop }, use) => use(shop.at(NAME)),
+  ignoreHTTPSErrors: true,
 });
 
 test.use({
@@ -24,6 +26,7 @@ test.use({
   },
 });
 
-test("a tablet on the network, over plain http: a visit, a signature and a reading are kept", async ({ page }) => {
+test("a tablet on the network: a visit, a signature and a reading are kept", async ({ page, shop }) => {
+  await setUp(page, shop);
   await keepsThree(page);
 });

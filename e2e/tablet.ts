@@ -2,10 +2,10 @@ import type { Page } from "@playwright/test";
 import { foundAs } from "./round-walk";
 import { answerOf, approach, begin, expect } from "./shop";
 
-/** What a tablet in the shop does, over plain http: a visit, a signature and a reading are kept. */
+/** What a tablet in the shop does, where its keeper signed in: a visit, a signature and a reading are kept. */
 export async function keepsThree(page: Page): Promise<void> {
   await page.goto("/rounds");
-  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
+  expect(await page.evaluate(() => window.isSecureContext)).toBe(true);
   const day = page
     .getByRole("region", { name: "The coming days" })
     .getByRole("button", { name: /[3-9] points$/ })

@@ -8,7 +8,7 @@ import { RunDevice } from "./devices/run-device";
 import { errorHandler } from "./http/errors";
 import { mountOperations } from "./http/mount";
 import { problem } from "./http/problem-error";
-import { guard } from "./http/guard";
+import { guard, isLoopback, throughProxy } from "./http/guard";
 import { contentSecurity, giveNonce } from "./http/security";
 import { serveWebFiles } from "./http/web-files";
 import { caseHandlersFor } from "./diagnosis/case-handlers";
@@ -51,6 +51,10 @@ import { mountSounds, soundHandlersFor } from "./sound/sound-handlers";
 import { Sounds } from "./sound/sounds";
 import { Circles } from "./prove/circles";
 import { HandTests } from "./measure/hand-tests";
+import { doorway } from "./people/doorway";
+import { People } from "./people/people";
+import { peopleHandlersFor } from "./people/people-handlers";
+import { signInLimit } from "./people/sign-in-limit";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
 import type { BackupKeeper } from "./store/backups";
@@ -64,6 +68,10 @@ export interface AppOptions {
   readonly host: string;
   /** Other names it answers to on the network. */
   readonly names?: readonly string[];
+  /** It speaks TLS itself, or stands behind a proxy that does; left out: neither. */
+  readonly tls?: "own" | "proxy" | null;
+  /** Said on the console: who knows it makes the keeper. */
+  readonly setUpCode?: string | null;
   readonly webFolder: string | null;
   readonly simulate: boolean;
   /** How much faster than real the simulated machines run; Infinity finishes a command at once. */
@@ -82,6 +90,8 @@ export interface App {
   readonly express: Express;
   /** What follows the day and not a change: to be called at the start and every hour or so. */
   tend(): void;
+  /** Says which authority signed its certificate, PEM: tablets can fetch it. */
+  trust(authority: string | null): void;
   close(): Promise<void>;
 }
 
@@ -129,6 +139,8 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     corrections: new Corrections({ db, machines, runs, hub, clock, pool }),
     geometry: new Geometry({ db, machines, circles: prove.circles, clock }),
     sounds: new Sounds({ db, machines, hub, clock, pool }),
+    people: new People(db, clock, isLoopback(options.host) && !options.tls),
+    setUpCode: options.setUpCode ?? null,
     list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
     settings,
@@ -160,8 +172,10 @@ function proveServices(
 }
 
 /** What every request passes: the log, who may ask at all, how much may be sent, and that plans are made anew. */
-function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<typeof servicesOf>): void {
+function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnType<typeof servicesOf>): void {
   app.disable("x-powered-by");
+  // One proxy, before this server: the address and the scheme are those it says.
+  if (tls === "proxy") app.set("trust proxy", 1);
   app.set("query parser", "simple");
   app.use(
     pinoHttp({
@@ -170,6 +184,8 @@ function receive(app: Express, { log, host, names }: AppOptions, s: ReturnType<t
     }),
   );
   app.use(giveNonce, contentSecurity, guard(host, names));
+  if (tls === "proxy") app.use(throughProxy);
+  app.use(signInLimit(), ...doorway({ db: s.db, clock: s.clock, people: s.people, secure: !!tls }));
   app.use(
     compression({
       filter: (request, response) =>
@@ -205,6 +221,7 @@ export function createApp(options: AppOptions): App {
   seedChance(options.simulationSeed ?? null);
   const s = servicesOf(options);
   const app = express();
+  let authority: string | null = null;
   receive(app, options, s);
   const handlers = {
     ...shopHandlersFor(s),
@@ -214,7 +231,7 @@ export function createApp(options: AppOptions): App {
     ...runHandlersFor(s),
     ...deviceHandlersFor(s),
     ...caseHandlersFor(s),
-    ...jobHandlersFor(s.jobs),
+    ...jobHandlersFor(s.jobs, s.people),
     ...lubricationHandlersFor(s),
     ...partHandlersFor(s.parts),
     ...handTestHandlersFor(s.handTest),
@@ -222,6 +239,7 @@ export function createApp(options: AppOptions): App {
     ...correctionHandlersFor(s),
     ...geometryHandlersFor(s),
     ...soundHandlersFor(s),
+    ...peopleHandlersFor(s),
   };
   mountOperations(app, handlers, options.checkAnswers ?? false);
   mountDeviceStream(app, s.hub);
@@ -237,6 +255,10 @@ export function createApp(options: AppOptions): App {
       detail: `There is nothing at ${request.method} ${request.path.slice(0, 200)}.`,
     });
   });
+  app.get("/authority.crt", (_, response) => {
+    if (!authority) throw problem(404, { title: "Not found", detail: "This server has no authority of its own." });
+    response.attachment("authority.crt").type("application/x-x509-ca-cert").send(authority);
+  });
   if (options.webFolder) serveWebFiles(app, options.webFolder);
   app.use((request) => {
     throw problem(404, { title: "Not found", detail: `There is nothing at ${request.path.slice(0, 200)}.` });
@@ -245,6 +267,7 @@ export function createApp(options: AppOptions): App {
   return {
     express: app,
     tend: () => s.rounds.touched(),
+    trust: (given) => (authority = given),
     close: async () => {
       s.bars.close();
       await s.rounds.close();

@@ -1,11 +1,18 @@
-import { createServer, type Server } from "node:http";
+import type { Express } from "express";
+import { createServer } from "node:http";
+import { createServer as createTlsServer } from "node:https";
 import type { AddressInfo } from "node:net";
 import { hostname } from "node:os";
-import { join, resolve } from "node:path";
-import { parseArgs } from "node:util";
-import { pino } from "pino";
+import type { Server } from "node:net";
+import { join } from "node:path";
+import { pino, type Logger } from "pino";
 import { createApp } from "./app";
 import { isLoopback } from "./http/guard";
+import { fingerprintOf, madeCertificate, ownCertificate } from "./network/certificate";
+import { hasKeeper } from "./people/people";
+import { consoleCode } from "./people/secrets";
+import { optionsFromCommandLine, type StartOptions } from "./start-options";
+import { StartError } from "./store/start-error";
 import { seedDemo } from "./demo/seed";
 import { systemClock } from "./shop/clock";
 import { settleAxes } from "./machine/axis-summary";
@@ -21,46 +28,6 @@ import { holdFolder } from "./store/folder-lock";
 const HOUR_MS = 3_600_000;
 const DEFAULT_PORT = 8417;
 const PORTS_TRIED = 10;
-
-function optionsFromCommandLine() {
-  const { values, positionals } = parseArgs({
-    allowPositionals: true,
-    options: {
-      data: { type: "string" },
-      host: { type: "string" },
-      name: { type: "string", multiple: true },
-      port: { type: "string" },
-      demo: { type: "boolean", default: false },
-      simulate: { type: "boolean", default: false },
-      "simulation-speed": { type: "string" },
-      "simulation-seed": { type: "string" },
-      web: { type: "string" },
-      to: { type: "string" },
-      yes: { type: "boolean", default: false },
-    },
-  });
-  const demo = values.demo;
-  const port = values.port ?? process.env["IRON_PORT"];
-  const speed = Number(values["simulation-speed"] ?? process.env["IRON_SIMULATION_SPEED"] ?? 1);
-  if (port !== undefined && !/^\d{1,5}$/.test(port))
-    throw new Error(`The port is "${port}": it must be from 0 to 65535.`);
-  if (!(speed > 0)) throw new Error("The simulation speed must be above 0.");
-  return {
-    command: positionals.at(0) ?? "serve",
-    file: positionals.at(1) ?? null,
-    to: values.to ? resolve(values.to) : undefined,
-    yes: values.yes,
-    demo,
-    port: port === undefined ? null : Number(port),
-    host: values.host ?? process.env["IRON_HOST"] ?? "127.0.0.1",
-    names: values.name ?? [],
-    data: resolve(values.data ?? process.env["IRON_DATA"] ?? (demo ? "demo-data" : "data")),
-    simulate: demo || values.simulate,
-    speed,
-    seed: values["simulation-seed"] === undefined ? undefined : Number(values["simulation-seed"]),
-    web: values.web ? resolve(values.web) : join(__dirname, "..", "web", "browser"),
-  };
-}
 
 function listen(server: Server, host: string, port: number): Promise<number> {
   return new Promise((done, fail) => {
@@ -84,15 +51,38 @@ async function listenSomewhere(server: Server, host: string, port: number | null
   }
 }
 
-/** Where it is to be found, and who else finds it there. */
-function sayWhere(options: Pick<ReturnType<typeof optionsFromCommandLine>, "host" | "names">, port: number): void {
-  const everywhere = ["0.0.0.0", "::"].includes(options.host);
-  const name = isLoopback(options.host) ? "localhost" : everywhere ? (options.names[0] ?? hostname()) : options.host;
-  process.stdout.write(`Iron Patience is at http://${name}:${port}/ (stop with Ctrl+C)\n`);
-  if (!isLoopback(options.host))
-    process.stdout.write(
-      "Everybody on this network can read and change everything here: nobody signs in yet, and nothing is encrypted. Bind it only to a network you trust.\n",
-    );
+/** What tablets reach it by: a server of its own certificate, of one that was made, or one that a proxy stands before. */
+async function serverFor(app: Express, { wire, data, names }: StartOptions) {
+  if (wire.kind === "open" || wire.kind === "proxy") return { server: createServer(app), authority: null };
+  const certificate =
+    wire.kind === "made" ? await madeCertificate(data, names, new Date()) : ownCertificate(wire.certificate, wire.key);
+  const { key, cert, authority } = certificate;
+  try {
+    return { server: createTlsServer({ key, cert, minVersion: "TLSv1.2" }, app), authority };
+  } catch (error) {
+    throw new StartError("Certificate and key do not belong together, or are no PEM.", { cause: error });
+  }
+}
+
+/** Where it is to be found, and what to do there first. */
+function sayWhere(
+  { host, names, wire }: StartOptions,
+  {
+    port,
+    authority,
+    setUpCode,
+  }: { readonly port: number; readonly authority: string | null; readonly setUpCode: string | null },
+): void {
+  const say = (line: string): void => void process.stdout.write(`${line}\n`);
+  const everywhere = ["0.0.0.0", "::"].includes(host);
+  const name = isLoopback(host) ? "localhost" : everywhere ? (names[0] ?? hostname()) : host;
+  const scheme = wire.kind === "own" || wire.kind === "made" ? "https" : "http";
+  say(`Iron Patience is at ${scheme}://${name}:${port}/ (stop with Ctrl+C)`);
+  if (authority) {
+    say(`A tablet that does not know it yet is told how to trust it at ${scheme}://${name}:${port}/trust`);
+    say(`Fingerprint of the shop’s authority, SHA-256: ${fingerprintOf(authority)}`);
+  }
+  if (setUpCode) say(`Nobody keeps this server yet. Open it and enter this code, once: ${setUpCode}`);
 }
 
 async function main(): Promise<void> {
@@ -113,8 +103,12 @@ async function main(): Promise<void> {
   const backups = options.demo
     ? null
     : keepBackups(options.data, (message, error) => (error ? log.error({ err: error }, message) : log.info(message)));
+  const wired = options.wire.kind === "open" ? null : options.wire.kind === "proxy" ? "proxy" : "own";
+  const setUpCode = wired && !(await hasKeeper(db)) ? consoleCode() : null;
   const app = createApp({
     backups,
+    tls: wired,
+    setUpCode,
     db,
     log,
     version: process.env["IRON_VERSION"] ?? "0.1.0",
@@ -128,26 +122,35 @@ async function main(): Promise<void> {
   });
   app.tend();
   const tending = setInterval(() => app.tend(), HOUR_MS);
-  const server = createServer(app.express);
+  const { server, authority } = await serverFor(app.express, options);
+  app.trust(authority);
   const port = await listenSomewhere(server, options.host, options.port);
   lock.say(`the server at ${options.host}:${port}`);
   log.info({ port, host: options.host, demo: options.demo }, "listening");
-  sayWhere(options, port);
+  sayWhere(options, { port, authority, setUpCode });
+  const end = async (): Promise<void> => {
+    backups?.stop();
+    clearInterval(tending);
+    await app.close();
+    server.closeAllConnections();
+  };
+  onSignal(log, server, { end, released: async () => db.destroy().then(() => lock.release()) });
+}
+
+/** Stops once, in order; at the latest after five seconds. */
+function onSignal(
+  log: Logger,
+  server: ReturnType<typeof createServer>,
+  { end, released }: { readonly end: () => Promise<void>; readonly released: () => Promise<void> },
+): void {
   let stopping = false;
   const stop = (signal: string): void => {
     if (stopping) return;
     stopping = true;
-    backups?.stop();
-    clearInterval(tending);
     log.info({ signal }, "stopping");
     setTimeout(() => process.exit(1), 5000).unref();
-    server.close(() => {
-      void db.destroy().then(() => {
-        lock.release();
-        process.exit(0);
-      });
-    });
-    void app.close().then(() => server.closeAllConnections());
+    server.close(() => void released().then(() => process.exit(0)));
+    void end();
   };
   process.on("SIGTERM", () => stop("SIGTERM"));
   process.on("SIGINT", () => stop("SIGINT"));

@@ -1,5 +1,9 @@
 import { basename, resolve } from "node:path";
+import { People } from "./people/people";
+import { systemClock } from "./shop/clock";
 import { contentsOf, makeBackup, restoreBackup, thinOut, type Contents } from "./store/backups";
+import { openDatabase } from "./store/database";
+import { holdFolder } from "./store/folder-lock";
 import { StartError } from "./store/start-error";
 
 const say = (message: string): void => {
@@ -8,6 +12,26 @@ const say = (message: string): void => {
 
 const counted = (c: Contents): string =>
   `${c.machines} machines, ${c.tests} tests, ${c.cases} cases, ${c.jobs} jobs, ${c.visits} lubrication visits; last kept ${c.lastAt ?? "never"}`;
+
+/**
+ * A keeper who forgot the passphrase, and no other keeper: whoever may stop the server and reach its folder gives a PIN to
+ * begin with. The sessions of before end.
+ */
+async function letIn(data: string, name: string | null): Promise<void> {
+  if (!name) throw new StartError("Say who: npm run let-in -- NAME.");
+  const lock = holdFolder(data, "npm run let-in");
+  try {
+    const db = await openDatabase(data);
+    const people = new People(db, systemClock, true);
+    const row = (await people.active()).find((p) => p.name.toLowerCase() === name.toLowerCase());
+    if (!row) throw new StartError(`Nobody called ${name} can sign in here.`);
+    const given = await people.give(row.id, { by: "the console", address: "" });
+    await db.destroy();
+    say(`${row.name} comes in with ${given}, and chooses a PIN or passphrase then.`);
+  } finally {
+    lock.release();
+  }
+}
 
 /**
  * What is done to a data folder from the command line: `backup`, beside a running server or without
@@ -29,7 +53,12 @@ export async function tend(options: {
     say(`It holds ${counted(contentsOf(path))}.`);
     return;
   }
-  if (command !== "restore") throw new StartError(`There is no command “${command}”: backup, or restore FILE.`);
+  if (command === "let-in") {
+    await letIn(data, file);
+    return;
+  }
+  if (command !== "restore")
+    throw new StartError(`There is no command “${command}”: backup, restore FILE, or let-in NAME.`);
   if (!file) throw new StartError("Say which backup: npm run restore -- FILE.");
   const from = resolve(file);
   say(`${basename(from)} holds ${counted(contentsOf(from))}.`);

@@ -1,4 +1,7 @@
+export * from "./wire/access";
 export * from "./wire/addresses";
+export * from "./people/people";
+export * from "./people/secret";
 export * from "./machine/axis";
 export * from "./wire/common";
 export * from "./wire/older-names";

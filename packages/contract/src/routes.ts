@@ -8,6 +8,7 @@ import { LIST_OPERATIONS } from "./machine/machine-list";
 import { CIRCLE_OPERATIONS } from "./prove/circle";
 import { CORRECTION_OPERATIONS } from "./prove/correction";
 import { GEOMETRY_OPERATIONS } from "./prove/geometry";
+import { PEOPLE_OPERATIONS } from "./people/people";
 import { PART_OPERATIONS } from "./stock/parts";
 import { SOUND_OPERATIONS } from "./sound/sound";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
@@ -259,5 +260,6 @@ export const OPERATIONS = {
   ...CIRCLE_OPERATIONS,
   ...CORRECTION_OPERATIONS,
   ...GEOMETRY_OPERATIONS,
+  ...PEOPLE_OPERATIONS,
   ...SOUND_OPERATIONS,
 } as const;

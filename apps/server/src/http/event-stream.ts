@@ -22,7 +22,13 @@ export function eventStream(request: Request, response: Response, closed: () => 
     return null;
   }
   response.write("retry: 1000\n\n");
-  const heartbeat = setInterval(() => response.write(": still here\n\n"), HEARTBEAT_MS);
+  const heartbeat = setInterval(() => {
+    response.write(": still here\n\n");
+    // Who was signed out meanwhile sees no more.
+    void request.stillIn?.().then((still) => {
+      if (!still) response.end();
+    });
+  }, HEARTBEAT_MS);
   request.on("close", () => {
     clearInterval(heartbeat);
     closed();

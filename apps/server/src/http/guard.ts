@@ -12,10 +12,13 @@ export function isLoopback(host: string): boolean {
 
 /** The name in a Host header or an origin: no port, no brackets, small letters. */
 function bare(host: string): string {
-  return host
-    .toLowerCase()
-    .replace(/:\d{1,5}$/, "")
-    .replace(/^\[|\]$/g, "");
+  return (
+    host
+      .toLowerCase()
+      // An address of six colons and no brackets has no port.
+      .replace(/^([^:]*|\[[^\]]*\]):\d{1,5}$/, "$1")
+      .replace(/^\[|\]$/g, "")
+  );
 }
 
 /**
@@ -58,6 +61,16 @@ export function guard(host: string, names: readonly string[] = []): RequestHandl
     next();
   };
 }
+
+/** Whoever comes past the proxy comes unencrypted: only whether the server is up is said to them. */
+export const throughProxy: RequestHandler = (request, _, next) => {
+  if (!request.secure && request.path !== "/api/health")
+    throw problem(403, {
+      title: "Forbidden",
+      detail: "This server is reached through its proxy, by https: the proxy says so in X-Forwarded-Proto.",
+    });
+  next();
+};
 
 /** What a page of another site cannot send without being asked first. */
 const TAKEN = ["application/json", "image/jpeg", "image/png", "application/octet-stream"];

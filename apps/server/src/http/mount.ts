@@ -4,7 +4,9 @@ import type { Express, Request } from "express";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import * as z from "zod";
+import { Again } from "../people/again";
 import { WRITER_HEADER } from "./guard";
+import { problem } from "./problem-error";
 
 type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
@@ -15,6 +17,10 @@ export interface Call<N extends OperationName> {
   readonly body: Parsed<Op<N>["body"]>;
   /** First name of who is working. */
   readonly who: string;
+  /** For what is done at the door itself. */
+  readonly request: Request;
+  /** What is signed with a name asks for the PIN again. */
+  readonly again: Again;
 }
 
 /** A file answered instead of JSON. */
@@ -36,10 +42,20 @@ const whoSchema = z
   .trim()
   .max(LONGEST_NAME, `The name of who is working is longer than ${LONGEST_NAME} letters.`);
 
-/** First name of who is working; “somebody” where nobody said. */
+/**
+ * Who is working: who is signed in, or who says so where nobody has to; “somebody” where nobody said.
+ * @throws ProblemError 403 where one who is signed in sends what another did
+ */
 export function whoIsWorking(request: Request): string {
   const said = decodeURIComponent(request.get(WRITER_HEADER) ?? "");
-  return z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })["x-working-as"] || "somebody";
+  const name = z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })["x-working-as"];
+  if (!request.person) return name || "somebody";
+  if (name && name !== request.person.name)
+    throw problem(403, {
+      title: "Another’s work",
+      detail: `${name} did this, and ${request.person.name} is signed in: it waits for ${name} to sign in.`,
+    });
+  return request.person.name;
 }
 
 /** Mounts every operation of the contract: the schemas check what comes in before a handler sees it. */
@@ -53,6 +69,8 @@ export function mountOperations(app: Express, handlers: Handlers, checkAnswers: 
         query: operation.query.parse(request.query),
         body: body ? body.parse(request.body) : undefined,
         who: whoIsWorking(request),
+        request,
+        again: new Again(request),
       });
       const schema = operation.response as z.ZodType | null;
       if (schema) {

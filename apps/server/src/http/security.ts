@@ -9,8 +9,11 @@ export const giveNonce: RequestHandler = (_, response, next) => {
   next();
 };
 
+const HALF_A_YEAR_S = 15_552_000;
+
 export const contentSecurity: RequestHandler = (request, response, next) => {
-  const secure = request.secure || isLoopback(request.get("host") ?? "");
+  const local = isLoopback(request.get("host") ?? "");
+  const secure = request.secure || local;
   const nonce = `'nonce-${response.locals["nonce"]}'`;
   helmet({
     contentSecurityPolicy: {
@@ -30,7 +33,8 @@ export const contentSecurity: RequestHandler = (request, response, next) => {
         frameAncestors: ["'none'"],
       },
     },
-    strictTransportSecurity: false,
+    // On the loopback other servers of this machine answer to the same name.
+    strictTransportSecurity: request.secure && !local ? { maxAge: HALF_A_YEAR_S, includeSubDomains: false } : false,
     // Heeded on a secure origin only; over plain http a browser complains of them at every page.
     crossOriginOpenerPolicy: secure,
     originAgentCluster: secure,

@@ -16,6 +16,12 @@ export class ShopSettings {
 
   async get(db: Db = this.db): Promise<Shop> {
     const rows = await db.selectFrom("setting").selectAll().execute();
+    const people = await db
+      .selectFrom("person")
+      .select("name")
+      .where("retired_at", "is", null)
+      .orderBy("name")
+      .execute();
     const kept = {
       ...DEFAULTS,
       ...Object.fromEntries(rows.map((r) => [r.key, r.value])),
@@ -23,7 +29,7 @@ export class ShopSettings {
     return {
       name: kept.name,
       currency: kept.currency,
-      people: JSON.parse(kept.people) as string[],
+      people: people.length ? people.map((p) => p.name) : (JSON.parse(kept.people) as string[]),
       demo: kept.demo === "true",
       version: Number(kept["shop-version"]),
     };

@@ -4,6 +4,7 @@ import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
 import { keep, lubrication, parts } from "./lubrication-migrations";
 import { circles, corrections, geometry } from "./prove-migrations";
+import { people } from "./people-tables";
 import { sounds, soundsWell } from "./sound-tables";
 
 const first: Migration = {
@@ -343,4 +344,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0021_geometry": geometry,
   "0022_sounds": sounds,
   "0023_sounds_well": soundsWell,
+  "0024_people": people,
 };

@@ -24,10 +24,11 @@ import type {
 import type { ColumnType, Generated } from "kysely";
 import type { Flag, Json } from "./columns";
 import type { LubricationTables } from "./lubrication-tables";
+import type { PeopleTables } from "./people-tables";
 import type { ProveTables } from "./prove-tables";
 import type { SoundTables } from "./sound-tables";
 
-export interface Tables extends LubricationTables, ProveTables, SoundTables {
+export interface Tables extends LubricationTables, PeopleTables, ProveTables, SoundTables {
   setting: { key: string; value: string };
   machine: {
     id: Generated<number>;

@@ -1,5 +1,6 @@
 import { networkInterfaces } from "node:os";
 import supertest from "supertest";
+import { peopleApp, signedIn } from "./test-people";
 import { testApp, type TestApp } from "./test-app";
 
 const machine = {
@@ -32,18 +33,20 @@ describe("whom the server answers", () => {
 
   it("on the network: its addresses and the names it was told, and no other", async () => {
     t = await testApp({ host: "0.0.0.0", names: ["shop.test"] });
-    await ask({ host: "shop.test:8417" }).expect(404);
+    // Nobody keeps it yet: that is what it says, to whom it answers at all.
+    expect((await ask({ host: "shop.test:8417" }).expect(403)).body.title).toBe("Not set up");
     const address = Object.values(networkInterfaces())
       .flat()
       .find((i) => i?.family === "IPv4")?.address;
-    await ask({ host: `${address}:8417` }).expect(404);
+    expect((await ask({ host: `${address}:8417` }).expect(403)).body.title).toBe("Not set up");
     const other = await ask({ host: "other.test" }).expect(403);
     expect(other.body.detail).toContain("--name other.test");
   });
 
   it("a write comes from its own page and says who is working; everything else leaves nothing", async () => {
-    t = await testApp({ host: "0.0.0.0", names: ["shop.test"] });
-    const at = { ...own, host: "shop.test:8417" };
+    t = await peopleApp({ host: "0.0.0.0", names: ["shop.test"] });
+    const { api, cookie, me } = await signedIn(t, "planner");
+    const at = { cookie, "x-token": me.token ?? "", "x-working-as": "Pipit", host: "shop.test:8417" };
     const pages: readonly Record<string, string>[] = [
       { origin: "http://bad.test" },
       { origin: "null" },
@@ -56,10 +59,10 @@ describe("whom the server answers", () => {
       expect(answer.body.detail).toContain("other sites");
     }
     // As a form of another site sends it over plain http: no Sec-Fetch-Site, no header of ours.
-    const form = await write({ host: "shop.test:8417" }).expect(403);
+    const form = await write({ host: "shop.test:8417", cookie }).expect(403);
     expect(form.body.detail).toContain("X-Working-As");
     await supertest(t.app.express).post("/api/machines").set(at).type("form").send("nickname=Wren").expect(415);
-    expect((await t.api.get("/api/floor").expect(200)).body.machines).toEqual([]);
+    expect((await api.get("/api/floor").expect(200)).body.machines).toEqual([]);
     await write({ ...at, origin: "http://shop.test:8417" }).expect(201);
     await write(at).expect(201);
   });

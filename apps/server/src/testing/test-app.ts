@@ -74,6 +74,8 @@ export async function testApp(
     names?: readonly string[];
     pool?: WorkPool;
     demo?: boolean;
+    tls?: "own" | "proxy";
+    setUpCode?: string;
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
@@ -87,6 +89,8 @@ export async function testApp(
     version: "test",
     host: options.host ?? "127.0.0.1",
     names: options.names ?? [],
+    tls: options.tls ?? null,
+    setUpCode: options.setUpCode ?? null,
     webFolder: options.webFolder ?? null,
     simulate: options.simulate ?? true,
     simulationSpeed: Infinity,

@@ -19,6 +19,7 @@ import { PrimeNG, providePrimeNG } from "primeng/config";
 import { routes } from "./app.routes";
 import { notArrived } from "./data/arrival";
 import { PageFailure } from "./data/page-failure";
+import { atTheDoor } from "./data/at-the-door";
 import { workingAs } from "./data/working-as";
 import { ironPreset } from "./theme/preset";
 
@@ -31,7 +32,7 @@ export const appConfig: ApplicationConfig = {
       withNavigationErrorHandler(notArrived),
       withRouterConfig({ resolveNavigationPromiseOnError: true }),
     ),
-    provideHttpClient(withInterceptors([workingAs])),
+    provideHttpClient(withInterceptors([atTheDoor, workingAs])),
     providePrimeNG({
       theme: {
         preset: ironPreset,

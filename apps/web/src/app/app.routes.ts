@@ -14,6 +14,16 @@ export const routes: Routes = [
     loadComponent: () => came(import("./shop/shop")).then((m) => m.ShopPage),
   },
   {
+    path: "people",
+    title: "People · Iron Patience",
+    loadComponent: () => came(import("./people/people-page")).then((m) => m.PeoplePage),
+  },
+  {
+    path: "trust",
+    title: "Trust this server · Iron Patience",
+    loadComponent: () => came(import("./people/trust-page")).then((m) => m.TrustPage),
+  },
+  {
     path: "machines/list",
     title: "Machines from a list · Iron Patience",
     loadComponent: () => came(import("./machine/machine-list")).then((m) => m.MachineListPage),

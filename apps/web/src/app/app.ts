@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import {
   NavigationCancel,
@@ -14,6 +14,9 @@ import { Toast } from "primeng/toast";
 import { filter, first, map, of, share, switchMap, timer } from "rxjs";
 import { arrived } from "./data/arrival";
 import { Notices, type Offer } from "./data/notices";
+import { Door } from "./data/door";
+import { DoorPage } from "./people/door-page";
+import { Quiet } from "./people/quiet";
 import { HeadBand } from "./shared/head-band";
 
 const WAIT_MS = 300;
@@ -25,12 +28,21 @@ interface NoticeData {
 
 @Component({
   selector: "ip-root",
-  imports: [RouterOutlet, HeadBand, Toast, Button],
+  imports: [RouterOutlet, HeadBand, Toast, Button, DoorPage],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <a class="skip" href="#content" (click)="skip($event)">Skip to the work</a>
-    <ip-head-band />
-    <div id="content" tabindex="-1">
+    @if (shut()) {
+      @defer (on immediate) {
+        <ip-door />
+      } @placeholder {
+        <div class="cover"></div>
+      } @error {
+        <p class="cover bad" role="alert">A part of the page did not arrive from the server. Load it anew.</p>
+      }
+    }
+    <ip-head-band [inert]="shut()" />
+    <div id="content" tabindex="-1" [inert]="shut()">
       @if (onItsWay()) {
         <p class="on-its-way" role="status">The page is on its way…</p>
       }
@@ -62,6 +74,12 @@ interface NoticeData {
     #content:focus {
       outline: none;
     }
+    .cover {
+      position: fixed;
+      inset: 0;
+      z-index: 1000;
+      background: var(--sheet);
+    }
     .on-its-way {
       position: fixed;
       z-index: 10;
@@ -84,8 +102,10 @@ interface NoticeData {
 })
 export class App {
   private readonly notices = inject(Notices);
+  protected readonly door = inject(Door);
 
-  private readonly moves = inject(Router).events.pipe(
+  private readonly router = inject(Router);
+  private readonly moves = this.router.events.pipe(
     filter((e) => e instanceof NavigationStart || ENDS.some((End) => e instanceof End)),
     share(),
   );
@@ -97,7 +117,15 @@ export class App {
     { initialValue: false },
   );
 
+  private readonly went = toSignal(this.moves.pipe(filter((e) => e instanceof NavigationEnd)));
+  /** Who it is, is asked before anything is shown; how a device comes to trust the server is read before that. */
+  protected readonly shut = computed(
+    () => (this.door.shut() && this.went()?.urlAfterRedirects !== "/trust") || this.door.asked() !== null,
+  );
+
   constructor() {
+    this.door.load();
+    inject(Quiet).watch();
     this.moves.pipe(first((e) => e instanceof NavigationEnd)).subscribe(arrived);
   }
 

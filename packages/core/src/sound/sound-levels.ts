@@ -20,6 +20,9 @@ export interface SoundAlong {
   /** How far the loudest thirtieth of the way stands out in the high band, and in the low one, dB. */
   readonly spotDb: number;
   readonly spotLowDb: number;
+  /** The same of the loudest twelfth: what is bad over a hand’s breadth stands out there, where a thirtieth scatters more. */
+  readonly patchDb: number;
+  readonly patchLowDb: number;
 }
 
 /**
@@ -52,7 +55,7 @@ export function soundBands(
 }
 
 /** Places along the way that its level is told in. */
-export const SOUND_PLACES = 30;
+export const SOUND_PLACES = 60;
 
 /**
  * Level place by place along the way, both directions laid over each other.
@@ -98,11 +101,19 @@ export function alongWay(low: readonly number[], high: readonly number[]): Sound
     level(of, 0.7, 1) - level(of, 0, 0.3),
     level(of, 0.4, 0.6) - (level(of, 0, 0.2) + level(of, 0.8, 1)) / 2,
   ];
-  const spot = (of: readonly number[]): number => {
-    const sorted = [...of].sort((a, b) => a - b);
+  // The piece is slid along: it need not begin where a place does.
+  const over = (of: readonly number[], share: number): number => {
+    const wide = Math.max(1, Math.round(share * of.length));
+    const slid = of.slice(wide - 1).map((_, i) => of.slice(i, i + wide).reduce((a, b) => a + b, 0) / wide);
+    const sorted = slid.sort((a, b) => a - b);
     return decibels(sorted[sorted.length - 1] / sorted[(sorted.length >> 1) - 1]);
   };
+  const [spot, patch] = [1 / 30, 1 / 12];
   const [lowSlope, lowMiddle] = shape(low);
   const [highSlope, highMiddle] = shape(high);
-  return { lowSlope, lowMiddle, highSlope, highMiddle, spotDb: spot(high), spotLowDb: spot(low) };
+  return {
+    ...{ lowSlope, lowMiddle, highSlope, highMiddle },
+    ...{ spotDb: over(high, spot), spotLowDb: over(low, spot) },
+    ...{ patchDb: over(high, patch), patchLowDb: over(low, patch) },
+  };
 }

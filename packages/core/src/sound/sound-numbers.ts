@@ -50,6 +50,9 @@ export function soundNumbers(facts: SoundFacts): Readonly<Record<string, number>
     highMiddle: along.highMiddle / 5,
     spot: along.spotDb / 5,
     spotLow: along.spotLowDb / 5,
+    // A weak patch must not drown in the spread of strong ones.
+    patch: Math.log(0.05 + along.patchDb / 5),
+    patchLow: Math.log(0.05 + along.patchLowDb / 5),
     tone: tone.overDb / 10,
     toneDepth: tone.depth,
     tonePerTurn: tone.perTurn,

@@ -35,6 +35,7 @@ import { Preferences } from "../data/preferences";
 import { momentText } from "../shared/times.text";
 import { CircleRetest } from "./circle-retest";
 import { beforeFigure, stepLinks } from "./job.view";
+import { VouchField } from "./vouch-field";
 import { JobStore } from "./job-store";
 import { ChoiceField, choicesOf, TextField } from "../shared/fields";
 import { ChoicesPipe } from "../shared/choices.pipe";
@@ -72,6 +73,7 @@ interface Typed {
     RouterLink,
     StepFacts,
     TextField,
+    VouchField,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./step-card.html",

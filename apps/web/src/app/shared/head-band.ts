@@ -10,6 +10,7 @@ import { SelectButton } from "primeng/selectbutton";
 import { catchError, filter, map, of } from "rxjs";
 import type { UnitSystem } from "@iron/core";
 import { Api } from "../data/api";
+import { Door } from "../data/door";
 import { Preferences } from "../data/preferences";
 import { KeyList } from "./key-list";
 import { Keys } from "./keys";
@@ -92,14 +93,27 @@ const PLACES = [
         <button type="button" pButton text class="tool keys" (click)="listOpen.set(true)">
           <kbd aria-hidden="true">?</kbd><span class="sr-only">All keys</span>
         </button>
-        <ip-choice-field
-          class="who"
-          label="Who is working"
-          quietly
-          [value]="preferences.who()"
-          [choices]="people() | choices"
-          (chosen)="preferences.who.set($event)"
-        />
+        @if (door.me()?.person; as person) {
+          <button
+            type="button"
+            pButton
+            text
+            class="tool"
+            (click)="door.leave()"
+            [attr.aria-label]="person.name + ': sign out'"
+          >
+            {{ person.name }}, sign out
+          </button>
+        } @else {
+          <ip-choice-field
+            class="who"
+            label="Who is working"
+            quietly
+            [value]="preferences.who()"
+            [choices]="people() | choices"
+            (chosen)="preferences.who.set($event)"
+          />
+        }
       </div>
     </ng-template>
     @if (narrow()) {
@@ -118,6 +132,7 @@ const PLACES = [
 })
 export class HeadBand {
   protected readonly preferences = inject(Preferences);
+  protected readonly door = inject(Door);
   protected readonly listOpen = signal(false);
   protected readonly all = PLACES;
   /** On a phone the places and tools stand in a drawer. */

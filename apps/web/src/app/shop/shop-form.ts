@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
+import { RouterLink } from "@angular/router";
 import { shopUpdateSchema, type Shop, type ShopUpdate } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { Api } from "../data/api";
+import { Door } from "../data/door";
 import { Loaded } from "../data/loaded";
 import { Notices } from "../data/notices";
 import { VersionedSave } from "../data/versioned-save";
@@ -27,7 +29,7 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
 /** The shop’s own name, currency and people. */
 @Component({
   selector: "ip-shop-form",
-  imports: [ButtonDirective, BothVersions, LoadingLines, ReactiveFormsModule, TextField, Trouble],
+  imports: [ButtonDirective, BothVersions, LoadingLines, ReactiveFormsModule, RouterLink, TextField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (shop.message()) {
@@ -41,7 +43,9 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
         <div class="fields">
           <ip-text-field label="Name" formControlName="name" />
           <ip-text-field label="Currency" formControlName="currency" [most]="3" />
-          <ip-text-field label="Who works here" formControlName="people" placeholder="First names, commas between" />
+          @if (!signsIn()) {
+            <ip-text-field label="Who works here" formControlName="people" placeholder="First names, commas between" />
+          }
         </div>
         @if (edit.theirs()) {
           <ip-both-versions
@@ -59,6 +63,12 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
           </div>
         }
       </form>
+      <p class="people"><a routerLink="/people">People</a>: who signs in, what they may, and their PINs.</p>
+    }
+  `,
+  styles: `
+    .people {
+      margin-top: var(--space-4);
     }
   `,
 })
@@ -66,6 +76,9 @@ export class ShopForm {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly maySend = gate();
+  private readonly door = inject(Door);
+  /** Who works here is then who can sign in. */
+  protected readonly signsIn = computed(() => this.door.me()?.door === "people");
   protected readonly form = new FormGroup(
     {
       name: new FormControl("", { nonNullable: true }),

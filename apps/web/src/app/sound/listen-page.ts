@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from "@angular/common";
 import {
   ChangeDetectionStrategy,
   Component,
@@ -39,6 +40,7 @@ import { beforeRun, besideSaid, NOISE_IS, soundLine, usualRun } from "./sound.vi
     ChoiceField,
     HearRecordings,
     LoadingLines,
+    NgTemplateOutlet,
     NumberField,
     RecordSound,
     SetSoundAside,
@@ -84,7 +86,10 @@ export class ListenPage {
     () => [...this.others(), ...this.store.sisters()].find((s) => s.id === this.otherId()) ?? null,
   );
   private readonly others = computed(() => this.used().filter((s) => s.id !== this.chosen()?.id && s.result));
+  /** What it can be held beside, of a motor alone before the charts; nothing where nothing could be worked out. */
   protected readonly choices = computed(() => {
+    const worked = this.chosen() as Sound | undefined;
+    if (!worked?.result) return [];
     const line = (s: Sound): string => soundLine(s, this.preferences.system());
     return [
       ...this.others().map((s) => ({ id: `${s.id}`, label: line(s) })),

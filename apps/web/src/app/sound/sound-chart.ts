@@ -75,6 +75,7 @@ export function bandsChart({ bands }: SoundResult, under: SoundResult | null, in
 /** The envelope in orders of the shaft; lines that stand out are named by their order. */
 export function ordersChart({ orders, lines }: SoundResult, config: AxisConfig, ink: Ink): ChartConfiguration {
   const told = lines.filter((l) => l.chance < 0.01);
+  const highest = Math.max(14, ...orders.map(([, overDb]) => overDb));
   const spans = expectedLines(config).filter(({ family }) => told.some((l) => l.family === family));
   const configuration = {
     type: "line",
@@ -97,7 +98,8 @@ export function ordersChart({ orders, lines }: SoundResult, config: AxisConfig, 
           max: Math.max(8, Math.ceil(orders.at(-1)?.[0] ?? 8)),
           ...axisOf(ink, "times a turn"),
         },
-        y: { type: "linear", min: -10, suggestedMax: 20, ...axisOf(ink, "over what lies around, dB") },
+        // Room over the highest for what it is called.
+        y: { type: "linear", min: -10, suggestedMax: 6 + highest, ...axisOf(ink, "over what lies around, dB") },
       },
       plugins: {
         legend: { display: false },

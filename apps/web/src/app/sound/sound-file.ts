@@ -29,6 +29,12 @@ export interface SoundFile {
       It was made with its level set by hand, and at the same setting as others of this axis
     </ip-tick-box>
   `,
+  styles: `
+    ip-tick-box {
+      display: block;
+      margin-top: var(--space-2);
+    }
+  `,
 })
 export class SoundFileField {
   readonly busy = input(false);

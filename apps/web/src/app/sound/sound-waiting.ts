@@ -19,6 +19,11 @@ import { SoundQueue, type WaitingSound } from "./sound-queue";
       </div>
     }
   `,
+  styles: `
+    .acts {
+      margin-block: var(--space-2) var(--space-4);
+    }
+  `,
 })
 export class SoundWaiting {
   protected readonly queue = inject(SoundQueue);

@@ -50,12 +50,12 @@ describe("two recordings beside each other", () => {
 
   it("differ by so much with its ±, or not beyond it", () => {
     expect(besideSaid(compared({}), "metric")).toEqual([
-      "In all 6.2 dB louder than the other, ± 2.1 dB.",
-      "Most at 2.0 kHz: 6.2 dB louder, ± 2.1 dB. 1 of 1 bands differ beyond their ±.",
+      "In all 6.2 dB louder than the other, ±\u00a02.1\u00a0dB.",
+      "Most at 2.0 kHz: 6.2 dB louder, ±\u00a02.1\u00a0dB. 1 of 1 bands differ beyond their ±.",
     ]);
     const alike = { ...band, differenceDb: -0.4, differs: false };
     expect(besideSaid(compared({ bands: [alike], whole: alike, most: null }), "metric")).toEqual([
-      "In all as loud as the other within ± 2.1 dB.",
+      "In all as loud as the other within ±\u00a02.1\u00a0dB.",
       "No band differs beyond its ±.",
     ]);
   });

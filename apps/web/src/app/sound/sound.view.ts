@@ -147,7 +147,7 @@ export function besideSaid(said: SoundComparison, system: UnitSystem, other = "t
       "Not compared: a microphone that turns itself up and down, or of which nobody knows it, says nothing of how loud it is.",
     ];
   const { whole, most, bands } = said;
-  const u = (b: Pick<BandDifference, "uDb">): string => `± ${formatNumber(b.uDb, 1)} dB`;
+  const u = (b: Pick<BandDifference, "uDb">): string => plusMinus(b.uDb, 1);
   const all = whole.differs
     ? `In all ${signed(whole.differenceDb)} than ${other}, ${u(whole)}.`
     : `In all as loud as ${other} within ${u(whole)}.`;
@@ -159,6 +159,9 @@ export function besideSaid(said: SoundComparison, system: UnitSystem, other = "t
   ];
 }
 
+/** A ± that is not torn from its number at the end of a line. */
+const plusMinus = (uDb: number, digits: number): string => `±\u00a0${formatNumber(uDb, digits)}\u00a0dB`;
+
 /** Where in the sound it is, in words. */
 const whereHeard = (midHz: number | null): string => (midHz === null ? "in all" : `around ${hertz(midHz)}`);
 
@@ -166,7 +169,7 @@ const whereHeard = (midHz: number | null): string => (midHz === null ? "in all" 
 export function driftSaid({ midHz, louderDb, uDb, state, grown }: SoundDrift, wellId: number): readonly string[] {
   const by = `${formatNumber(louderDb, 0)} dB`;
   const beside = `Beside recording ${wellId}, when it was well`;
-  const u = `± ${formatNumber(uDb, 0)} dB`;
+  const u = plusMinus(uDb, 0);
   if (state === "sound") return [`${beside}: no louder, ${u}.`];
   const says = `${beside}: ${by} louder ${whereHeard(midHz)}, ${u}.`;
   if (state === "act") return [says, "That is about twice as loud to the ear, or more. Find out why: open a case."];
@@ -176,5 +179,5 @@ export function driftSaid({ midHz, louderDb, uDb, state, grown }: SoundDrift, we
 
 /** The same in a line, for the floor. */
 export function grownSaid({ midHz, louderDb, uDb }: Pick<SoundDrift, "midHz" | "louderDb" | "uDb">): string {
-  return `sounds ${formatNumber(louderDb, 0)} dB louder ${whereHeard(midHz)} than when it was well, ± ${formatNumber(uDb, 0)} dB`;
+  return `sounds ${formatNumber(louderDb, 0)} dB louder ${whereHeard(midHz)} than when it was well, ${plusMinus(uDb, 0)}`;
 }

@@ -115,7 +115,7 @@ describe("floorView", () => {
         { kindText: MACHINE_KIND_TEXT, system: "metric", filter: asked(""), now: NOW },
       ).machines[0];
     const louder = row({ ...times, grown });
-    expect(louder.says).toBe("X sounds 14 dB louder around 3.2 kHz than when it was well, ± 4 dB.");
+    expect(louder.says).toBe("X sounds 14 dB louder around 3.2 kHz than when it was well, ±\u00a04\u00a0dB.");
     expect([louder.then, louder.action?.label, louder.calm]).toEqual(["Find out why.", "Listen to X", false]);
     expect(louder.action?.link).toEqual(["/machines", 1, "axes", 88, "listen"]);
     expect(row({ ...times, grown: { ...grown, over: false } }).then).toBe("Record it again.");

@@ -1,0 +1,160 @@
+import { HttpClient, provideHttpClient, withInterceptors } from "@angular/common/http";
+import { HttpTestingController, provideHttpClientTesting } from "@angular/common/http/testing";
+import { TestBed } from "@angular/core/testing";
+import type { Me } from "@iron/contract";
+import { answer, refuse } from "../../testing/place";
+import { atTheDoor } from "./at-the-door";
+import { Door } from "./door";
+import { Preferences } from "./preferences";
+import { workingAs } from "./working-as";
+
+const ROWAN = { id: 1, name: "Rowan", sign: "RK" };
+const ILSE = { id: 2, name: "Ilse", sign: "IB" };
+const me = (over: Partial<Me> = {}): Me => ({
+  ...{ door: "people", person: { ...ROWAN, role: "technician" }, chooses: false, names: [ROWAN, ILSE] },
+  ...{ token: "t1", quietMinutes: 10 },
+  ...over,
+});
+
+describe("at the door", () => {
+  let http: HttpTestingController;
+  let door: Door;
+  let said: unknown[];
+  beforeEach(() => {
+    localStorage.clear();
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(withInterceptors([atTheDoor, workingAs])), provideHttpClientTesting()],
+    });
+    http = TestBed.inject(HttpTestingController);
+    door = TestBed.inject(Door);
+    said = [];
+  });
+  afterEach(() => http.verify());
+  const hear = {
+    next: (v: unknown) => said.push(v),
+    error: (e: { error: { detail: string } }) => said.push(e.error.detail),
+  };
+  const keep = (by?: string) =>
+    TestBed.inject(HttpClient)
+      .put("/api/shop", {}, by === undefined ? {} : { headers: { "x-working-as": encodeURIComponent(by) } })
+      .subscribe(hear);
+  const sent = () => http.expectOne("/api/shop");
+  const signInFirst = () => refuse(sent(), 401, { detail: "Sign in first.", more: { title: "Sign in" } });
+
+  it("nothing is asked before it is known who it is; then once, with the page’s token", () => {
+    door.load();
+    keep();
+    http.expectNone("/api/shop");
+    answer(http.expectOne("/api/me"), me({ person: null, token: null }));
+    http.expectNone("/api/shop");
+    door.take(me());
+    const { request } = sent();
+    expect([request.headers.get("x-token"), request.headers.get("x-working-as")]).toEqual(["t1", "Rowan"]);
+  });
+
+  it("a server that does not answer holds nothing up", () => {
+    door.load();
+    keep();
+    http.expectOne("/api/me").error(new ProgressEvent("error"));
+    expect(sent().request.headers.has("x-token")).toBe(false);
+  });
+
+  it("where nobody has to sign in everything goes at once", () => {
+    door.take(me({ door: "open", person: null, token: null }));
+    keep();
+    sent();
+    expect([door.shut(), door.may("updateShop")]).toEqual([false, true]);
+  });
+
+  it("a session that has ended: what was pressed waits, and goes once more under its own name", () => {
+    door.take(me());
+    keep();
+    signInFirst();
+    expect(door.shut()).toBe(true);
+    answer(http.expectOne("/api/me"), me({ person: null, token: null }));
+    http.expectNone("/api/shop");
+    door.take(me({ token: "t2" }));
+    const again = sent();
+    expect(again.request.headers.get("x-token")).toBe("t2");
+    answer(again, { ok: true });
+    expect(said).toEqual([{ ok: true }]);
+  });
+
+  it("where another signs in then, it is not sent under their name; it says so", () => {
+    door.take(me());
+    keep();
+    signInFirst();
+    answer(http.expectOne("/api/me"), me({ person: null, token: null }));
+    door.take(me({ person: { ...ILSE, role: "technician" } }));
+    expect(said).toEqual(["Rowan sent this, and Ilse is here now: send it again if it is to be yours."]);
+    expect(TestBed.inject(Preferences).who()).toBe("Ilse");
+  });
+
+  it("what waited under a name goes when that one is here, whoever was between", () => {
+    door.take(me({ person: { ...ILSE, role: "technician" } }));
+    keep("Rowan");
+    refuse(sent(), 403, { detail: "Rowan did this", more: { title: "Another’s work" } });
+    door.take(me({ person: { ...ILSE, role: "technician" }, token: "t3" }));
+    http.expectNone("/api/shop");
+    door.take(me());
+    answer(sent(), { ok: true });
+    expect(said).toEqual([{ ok: true }]);
+  });
+
+  it("a signature that wants the PIN again waits for it; not given, the refusal is said", () => {
+    door.take(me());
+    const asks = () =>
+      refuse(sent(), 403, {
+        detail: "Ilse, your PIN again.",
+        more: { title: "PIN again", errors: [{ path: "again", message: "Ilse" }] },
+      });
+    keep();
+    asks();
+    expect(door.asked()?.name).toBe("Ilse");
+    door.prove("730164").subscribe();
+    const proof = http.expectOne("/api/me/again");
+    expect(proof.request.body).toEqual({ secret: "730164", personId: 2 });
+    answer(proof, me());
+    answer(sent(), { ok: true });
+    expect(door.asked()).toBeNull();
+    keep();
+    asks();
+    door.asked()?.answered.next(false);
+    expect(said).toEqual([{ ok: true }, "Ilse, your PIN again."]);
+    expect(door.asked()).toBeNull();
+  });
+
+  it("whoever leaves is gone at once, though no server answers", () => {
+    door.take(me());
+    door.leave();
+    http.expectOne("/api/sign-out").error(new ProgressEvent("error"));
+    expect([door.shut(), door.me()?.person]).toEqual([true, null]);
+  });
+
+  it("who left without a connection is signed out by the next page, before anything is shown", () => {
+    door.take(me());
+    door.leave();
+    http.expectOne("/api/sign-out").error(new ProgressEvent("error"));
+    door.load();
+    keep();
+    answer(http.expectOne("/api/me"), me());
+    expect(door.shut()).toBe(true);
+    const out = http.expectOne("/api/sign-out");
+    expect(out.request.headers.get("x-token")).toBe("t1");
+    answer(out, me({ person: null, token: null }));
+    expect(door.shut()).toBe(true);
+    http.expectNone("/api/shop");
+    door.take(me());
+    sent();
+    door.load();
+    answer(http.expectOne("/api/me"), me());
+    expect(door.shut()).toBe(false);
+  });
+
+  it("a role may what the table says", () => {
+    door.take(me({ person: { ...ROWAN, role: "look" } }));
+    expect([door.may("floor"), door.may("takeReading"), door.may("createMachine")]).toEqual([true, false, false]);
+    door.take(me({ person: { ...ROWAN, role: "planner" } }));
+    expect([door.may("createMachine"), door.may("people")]).toEqual([true, false]);
+  });
+});

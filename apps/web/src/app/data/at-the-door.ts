@@ -1,0 +1,71 @@
+import { HttpErrorResponse, type HttpInterceptorFn, type HttpRequest } from "@angular/common/http";
+import { inject, Injector } from "@angular/core";
+import { ADDRESSES, type Me } from "@iron/contract";
+import { catchError, switchMap, throwError } from "rxjs";
+import { Door } from "./door";
+import { Preferences } from "./preferences";
+import { problemFrom } from "./problems";
+
+/** What is done at the door itself fails in words there. */
+const OWN = (["me", "setUpKeeper", "signIn", "signOut", "sayAgain", "changeOwnSecret"] as const).map(
+  (name): string => ADDRESSES[name][1],
+);
+
+/**
+ * Everything that changes something carries the page’s token. What is refused because nobody is signed in any more, or
+ * because a signature wants the PIN again, waits until that is done and goes once more: nothing of it is lost, and
+ * nothing goes under another’s name.
+ */
+export const atTheDoor: HttpInterceptorFn = (request, next) => {
+  const injector = inject(Injector);
+  const by = inject(Preferences).who();
+  // Asked for late: the door itself asks the server.
+  const door = (): Door => injector.get(Door);
+  if (!request.url.startsWith("/api/")) return next(request);
+  if (OWN.includes(request.url)) return next(signed(request, door().me()?.token ?? null));
+  const send = () => next(signed(request, door().me()?.token ?? null));
+  /** What waited under somebody’s name goes once they are here. */
+  const queuedBy = request.headers.get("x-working-as");
+  const onceEntered = (): ReturnType<typeof next> =>
+    queuedBy === null
+      ? door()
+          .entered(null)
+          .pipe(switchMap((me) => (isTheirs(request, me, by) ? send() : throwError(() => notYours(request, me, by)))))
+      : door().entered(decodeURIComponent(queuedBy)).pipe(switchMap(send));
+  return door()
+    .ready()
+    .pipe(switchMap(send))
+    .pipe(
+      catchError((failure: unknown) => {
+        if (!(failure instanceof HttpErrorResponse)) return throwError(() => failure);
+        const { status, title, errors } = problemFrom(failure);
+        if (status === 401 && title === "Sign in") {
+          door().lost();
+          return onceEntered();
+        }
+        if (status === 403 && title === "Another’s work" && queuedBy !== null) return onceEntered();
+        const name = errors?.find((e) => e.path === "again")?.message;
+        if (status === 403 && name !== undefined)
+          return door()
+            .again(name)
+            .pipe(switchMap((given) => (given ? send() : throwError(() => failure))));
+        return throwError(() => failure);
+      }),
+    );
+};
+
+const isTheirs = (request: HttpRequest<unknown>, me: Me, by: string): boolean =>
+  request.method === "GET" || me.person?.name === by;
+
+/** Somebody else signed in while it waited: they say whether it is theirs. */
+function notYours(request: HttpRequest<unknown>, me: Me, by: string): HttpErrorResponse {
+  const detail = `${by} sent this, and ${me.person?.name} is here now: send it again if it is to be yours.`;
+  return new HttpErrorResponse({
+    ...{ status: 401, statusText: "Unauthorized", url: request.url },
+    error: { type: "about:blank", title: "Another’s work", status: 401, detail },
+  });
+}
+
+function signed(request: HttpRequest<unknown>, token: string | null): HttpRequest<unknown> {
+  return token === null || request.method === "GET" ? request : request.clone({ setHeaders: { "x-token": token } });
+}

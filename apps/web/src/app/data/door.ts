@@ -1,0 +1,130 @@
+import { computed, inject, Injectable, signal } from "@angular/core";
+import { ACCESS, reaches, type Me, type OperationName } from "@iron/contract";
+import { BehaviorSubject, filter, first, map, of, Subject, switchMap, tap, type Observable } from "rxjs";
+import { Api } from "./api";
+import { Preferences } from "./preferences";
+
+/** A signature that asks for the PIN again: whose, and what comes of it. */
+export interface AskedAgain {
+  readonly name: string;
+  readonly answered: Subject<boolean>;
+}
+
+const LEFT = "iron-patience.left";
+
+/** Somebody left this device, and the server may not know it yet: outlives the page. */
+function noteLeft(gone: boolean): void {
+  if (gone) localStorage.setItem(LEFT, "yes");
+  else localStorage.removeItem(LEFT);
+}
+const left = (): boolean => localStorage.getItem(LEFT) !== null;
+
+const isShut = (me: Me | null): boolean => me !== null && me.door !== "open" && (!me.person || me.chooses);
+
+/** Who is signed in on this device, where one has to; and what they may. */
+@Injectable({ providedIn: "root" })
+export class Door {
+  private readonly api = inject(Api);
+  private readonly preferences = inject(Preferences);
+  private readonly known = signal<Me | null>(null);
+  readonly me = this.known.asReadonly();
+  /** A signature waits for a PIN. */
+  readonly asked = signal<AskedAgain | null>(null);
+  /** Nothing of the shop is shown until it is known who looks. */
+  readonly shut = computed(() => isShut(this.known()));
+  /** As it is now, at once: who waits here must not be let in by what was a moment ago. */
+  private readonly now = new BehaviorSubject<{ readonly me: Me | null; readonly asking: boolean }>({
+    me: null,
+    asking: false,
+  });
+
+  load(): void {
+    this.now.next({ ...this.now.value, asking: true });
+    const met = this.api.call("me").pipe(switchMap((me) => (me.person && left() ? this.signOutOf(me) : of(me))));
+    met.subscribe({
+      next: (me) => this.take(me),
+      // What can be seen without the server is seen; what is asked of it says that it does not answer.
+      error: () => this.now.next({ ...this.now.value, asking: false }),
+    });
+  }
+
+  /** Left while no server answered: its session still stands there. */
+  private signOutOf(me: Me): Observable<Me> {
+    this.known.set({ ...me, person: null });
+    return this.api.call("signOut");
+  }
+
+  /** What the server said of the door; who it lets in works here from now on. */
+  take(me: Me): void {
+    if (me.person) {
+      this.preferences.who.set(me.person.name);
+      noteLeft(false);
+    }
+    this.known.set(me);
+    this.now.next({ me, asking: false });
+  }
+
+  /** Once it is known whether somebody has to sign in, and somebody has, where one has to. */
+  ready(): Observable<unknown> {
+    return this.now.pipe(
+      filter(({ me, asking }) => !asking && !isShut(me)),
+      first(),
+    );
+  }
+
+  may(operation: OperationName): boolean {
+    const me = this.me();
+    return !me || me.door === "open" || (!!me.person && reaches(me.person.role, ACCESS[operation]));
+  }
+
+  /** Somebody else may take the tablet over: what is on the screen stays, behind the question who it is. */
+  leave(): void {
+    const me = this.me();
+    if (me?.door !== "people" || !me.person) return;
+    noteLeft(true);
+    // Asked at once, with or without a connection: the page does not wait for the server to be shut.
+    this.api.call("signOut").subscribe({ next: (now) => this.take(now), error: () => undefined });
+    this.take({ ...me, person: null, chooses: false });
+  }
+
+  /** The session has ended elsewhere. */
+  lost(): void {
+    const me = this.me();
+    if (me?.person) this.take({ ...me, person: null, token: null });
+    this.load();
+  }
+
+  /** Once somebody is signed in; the one of a name, where it matters who. */
+  entered(name: string | null): Observable<Me> {
+    return this.now.pipe(
+      map(({ me }) => me),
+      filter((me): me is Me => !!me?.person && !me.chooses && (name === null || me.person.name === name)),
+      first(),
+    );
+  }
+
+  /** Once the PIN was given again; false where it was not. */
+  again(name: string): Observable<boolean> {
+    const answered = new Subject<boolean>();
+    this.asked()?.answered.next(false);
+    this.asked.set({ name, answered });
+    return answered.pipe(
+      first(),
+      tap(() => this.asked.set(null)),
+    );
+  }
+
+  /** Gives a PIN for the signature that waits. */
+  prove(secret: string): Observable<void> {
+    const asked = this.asked();
+    const personId = this.me()?.names.find((n) => n.name === asked?.name)?.id;
+    if (!asked) return of(undefined);
+    return this.api.call("sayAgain", { body: { secret, ...(personId === undefined ? {} : { personId }) } }).pipe(
+      tap((me) => {
+        this.take(me);
+        asked.answered.next(true);
+      }),
+      map(() => undefined),
+    );
+  }
+}
