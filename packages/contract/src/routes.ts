@@ -16,6 +16,7 @@ import { idSchema, oneOf } from "./wire/common";
 import {
   approachSchema,
   deviceSnapshotSchema,
+  stoppedSchema,
   gcodeRequestSchema,
   jogSchema,
   programRunSchema,
@@ -239,7 +240,7 @@ export const OPERATIONS = {
   }),
   stopDevice: operation("stopDevice", "Stop the axis", {
     params: byId,
-    response: deviceSnapshotSchema,
+    response: stoppedSchema,
   }),
   zeroDevice: operation("zeroDevice", "Set the indicator to zero", {
     params: byId,

@@ -34,7 +34,7 @@ export function deviceHandlersFor(
     stopDevice: async ({ params }) => {
       const device = await s.hub.device(params.id);
       await device.stop();
-      return device.snapshot();
+      return { stopped: true };
     },
     zeroDevice: async ({ params }) => {
       const device = await s.hub.device(params.id);

@@ -1,4 +1,4 @@
-import { ACCESS, ACCESS_ELSEWHERE, ADDRESSES, reaches, type Access, type OperationName } from "@iron/contract";
+import { ACCESS, ACCESS_ELSEWHERE, ADDRESSES, reaches, STOPS, type Access, type OperationName } from "@iron/contract";
 import { csrfSync } from "csrf-sync";
 import { Router, type Request, type RequestHandler } from "express";
 import session from "express-session";
@@ -16,6 +16,8 @@ declare module "express-serve-static-core" {
     door?: "open" | "set-up" | "people";
     /** It stands in the table of who may do what, and was let through. */
     listed?: true;
+    /** It stops a machine: whoever asks for it. */
+    stops?: boolean;
     /** Whether the session still stands: a stream outlives the request that opened it. */
     stillIn?: () => Promise<boolean>;
   }
@@ -40,10 +42,13 @@ const BEFORE_OWN_PIN: readonly string[] = [
   "health",
 ] satisfies OperationName[];
 
+const STOPS_BY_NAME: readonly string[] = STOPS;
+
 /** Refuses who may not, before anything of a request is read. */
 function needs(access: Access, name: string): RequestHandler {
   return (request, _, next) => {
     request.listed = true;
+    request.stops = STOPS_BY_NAME.includes(name);
     if (request.door === "set-up" && !BEFORE_SET_UP.includes(name))
       throw problem(403, { title: "Not set up", detail: "Nobody keeps this server yet: set it up first." });
     if (access === "anyone" || request.door === "open") {
@@ -87,7 +92,7 @@ const isWrite = ({ method }: Request): boolean => !["GET", "HEAD", "OPTIONS"].in
 
 /** Somebody signed in: what they send must come from a page of theirs, and say what they did themselves. */
 const fromOwnPage: RequestHandler = (request, _, next) => {
-  if (request.door !== "open" && request.person && isWrite(request) && !csrf.isRequestValid(request))
+  if (request.door !== "open" && request.person && isWrite(request) && !request.stops && !csrf.isRequestValid(request))
     throw problem(403, { title: "Forbidden", detail: "This page is of an earlier session: load it anew." });
   next();
 };

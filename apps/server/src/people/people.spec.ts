@@ -1,4 +1,16 @@
-import { ACCESS, ACCESS_ELSEWHERE, ADDRESSES, reaches, ROLES, type Me, type Person, type Role } from "@iron/contract";
+import {
+  ACCESS,
+  ACCESS_ELSEWHERE,
+  ADDRESSES,
+  reaches,
+  ROLES,
+  type DeviceSnapshot,
+  type Machine,
+  type MachineWithAxes,
+  type Me,
+  type Person,
+  type Role,
+} from "@iron/contract";
 import supertest from "supertest";
 import { NAMES, peopleApp, secretOf, signedIn } from "../testing/test-people";
 import { testApp, type TestApp } from "../testing/test-app";
@@ -30,7 +42,11 @@ describe("who may do what", () => {
       if (status !== 401) open.push(`${name} ${status}`);
     }
     // A sign-in without a PIN is refused for that; the set-up is over.
-    expect(open.sort()).toEqual(["health 200", "me 200", "setUpKeeper 422", "signIn 422", "signOut 200"]);
+    // Of an axis that nobody has, a stop says that there is none.
+    expect(open.sort()).toEqual([
+      ...["health 200", "me 200", "setUpKeeper 422", "signIn 422", "signOut 200"],
+      ...["stopCircle 404", "stopDevice 404"],
+    ]);
   });
 
   it("an address that stands in no table is shut", async () => {
@@ -60,6 +76,37 @@ describe("who may do what", () => {
     expect((await api.get("/api/floor").expect(200)).body.machines).toEqual([]);
     const planner = await signedIn(t, "planner");
     await planner.api.post("/api/machines").send(machine).expect(201);
+  });
+});
+
+describe("a stop", () => {
+  it("is done for whoever sees an axis move, and tells nothing of it", async () => {
+    // As slow as life: it moves for half a minute, unless it is stopped.
+    const t = await peopleApp({ simulationSpeed: 1 });
+    const planner = await signedIn(t, "planner");
+    const machine = { nickname: "Wren", bay: "1", kind: "lathe", hoursPerWeek: 40, note: "", letters: ["X"] };
+    const made = (await planner.api.post("/api/machines").send(machine).expect(201)).body as Machine;
+    const detail = (await planner.api.get(`/api/machines/${made.id}`).expect(200)).body as MachineWithAxes;
+    const { id } = detail.axes[0];
+    const moves = async () => ((await planner.api.get(`/api/axes/${id}/device`)).body as DeviceSnapshot).moving;
+    const bare = supertest.agent(t.app.express).set("x-working-as", "");
+    const others = await signedIn(t, "look");
+    // Nobody; a page of an earlier session; under a name that is not theirs; who may look only.
+    const askers = [
+      bare,
+      supertest.agent(t.app.express).set({ cookie: planner.cookie, "x-working-as": "Pipit" }),
+      supertest.agent(t.app.express).set({ cookie: others.cookie, "x-working-as": "Pipit" }),
+      others.api,
+    ];
+    for (const asker of askers) {
+      await planner.api.post(`/api/axes/${id}/device/jog`).send({ byMm: 5, feedMmMin: 10 }).expect(200);
+      expect(await moves()).toBe(true);
+      expect((await asker.post(`/api/axes/${id}/device/stop`).send({}).expect(200)).body).toEqual({ stopped: true });
+      expect(await moves()).toBe(false);
+    }
+    const page = { "x-working-as": "", origin: "https://elsewhere.example" };
+    await supertest(t.app.express).post(`/api/axes/${id}/device/stop`).set(page).send({}).expect(403);
+    await t.close();
   });
 });
 

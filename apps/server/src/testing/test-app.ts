@@ -76,6 +76,7 @@ export async function testApp(
     demo?: boolean;
     tls?: "own" | "proxy";
     setUpCode?: string;
+    simulationSpeed?: number;
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
@@ -93,7 +94,7 @@ export async function testApp(
     setUpCode: options.setUpCode ?? null,
     webFolder: options.webFolder ?? null,
     simulate: options.simulate ?? true,
-    simulationSpeed: Infinity,
+    simulationSpeed: options.simulationSpeed ?? Infinity,
     simulationSeed: 1,
     checkAnswers: true,
     ...(options.pool ? { pool: options.pool } : {}),

@@ -17,6 +17,7 @@ import { Notices, type Offer } from "./data/notices";
 import { Door } from "./data/door";
 import { DoorPage } from "./people/door-page";
 import { Quiet } from "./people/quiet";
+import { WhatMoves } from "./people/what-moves";
 import { HeadBand } from "./shared/head-band";
 
 const WAIT_MS = 300;
@@ -28,7 +29,7 @@ interface NoticeData {
 
 @Component({
   selector: "ip-root",
-  imports: [RouterOutlet, HeadBand, Toast, Button, DoorPage],
+  imports: [RouterOutlet, HeadBand, Toast, Button, DoorPage, WhatMoves],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <a class="skip" href="#content" (click)="skip($event)">Skip to the work</a>
@@ -40,6 +41,7 @@ interface NoticeData {
       } @error {
         <p class="cover bad" role="alert">A part of the page did not arrive from the server. Load it anew.</p>
       }
+      <ip-what-moves />
     }
     <ip-head-band [inert]="shut()" />
     <div id="content" tabindex="-1" [inert]="shut()">

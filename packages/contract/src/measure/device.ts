@@ -31,6 +31,9 @@ export const deviceSnapshotSchema = z.object({
   /** The axis has moved since it was last read. */
   fresh: z.boolean(),
 });
+/** Of a stop nothing else is told: who asked for it need not have signed in. */
+export const stoppedSchema = z.object({ stopped: z.literal(true) });
+
 export type DeviceSnapshot = z.infer<typeof deviceSnapshotSchema>;
 
 const feed = finite.positive("Feed must be above 0 mm/min.").max(200_000, "Feed must be at most 200000 mm/min.");

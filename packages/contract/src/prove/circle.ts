@@ -1,5 +1,6 @@
 import { CIRCLE_LIMITED, type CircleAnalysis, type CircleLimits, type Joint, type PassTrouble } from "@iron/core";
 import * as z from "zod";
+import { stoppedSchema } from "../measure/device";
 import { between, finite, idSchema, instantSchema, letterSchema, note, oneOf, said } from "../wire/common";
 import { operation } from "../wire/operation";
 
@@ -221,7 +222,7 @@ export const CIRCLE_OPERATIONS = {
   }),
   stopCircle: operation("stopCircle", "Stop the machine and the reading; the pass is not kept", {
     params: byId,
-    response: circleSessionSchema,
+    response: stoppedSchema,
   }),
   importCircle: operation("importCircle", "Keep the readings of a CSV file as a plane’s passes", {
     params: byId,

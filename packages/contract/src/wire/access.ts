@@ -13,6 +13,9 @@ export const ACCESS = {
   setUpKeeper: "anyone",
   signIn: "anyone",
   signOut: "anyone",
+  // Whoever sees an axis move may stop it: nobody is asked who they are first.
+  stopDevice: "anyone",
+  stopCircle: "anyone",
   sayAgain: "look",
   changeOwnSecret: "look",
   people: "keeper",
@@ -96,14 +99,12 @@ export const ACCESS = {
   abandonRun: "technician",
   jog: "technician",
   approach: "technician",
-  stopDevice: "technician",
   zeroDevice: "technician",
   runProgram: "technician",
   startCircle: "technician",
   finishCircle: "technician",
   abandonCircle: "technician",
   readCircle: "technician",
-  stopCircle: "technician",
   importCircle: "technician",
   typeCircle: "technician",
   setPassAside: "technician",
@@ -176,6 +177,9 @@ export const ACCESS = {
   retirePoint: "planner",
   planRounds: "planner",
 } as const satisfies Record<OperationName, Access>;
+
+/** What stops a machine: done at once, whoever is signed in, from whatever page of the shop’s own. */
+export const STOPS = ["stopDevice", "stopCircle"] as const satisfies readonly OperationName[];
 
 /** What is no operation of JSON, and who it is open to: photos, recordings, streams, the description of the interface. */
 export const ACCESS_ELSEWHERE = [

@@ -151,6 +151,29 @@ describe("at the door", () => {
     expect(door.shut()).toBe(false);
   });
 
+  it("an answer to what was asked before somebody came in does not put them out again", () => {
+    door.take(me());
+    door.leave();
+    const out = http.expectOne("/api/sign-out");
+    door.load();
+    const asked = http.expectOne("/api/me");
+    door.take(me({ person: { ...ILSE, role: "technician" } }));
+    answer(out, me({ person: null, token: null }));
+    answer(asked, me({ person: null, token: null }));
+    expect([door.shut(), door.me()?.person?.name]).toEqual([false, "Ilse"]);
+  });
+
+  it("a stop waits for nobody", () => {
+    door.take(me({ person: null, token: null }));
+    for (const url of ["/api/axes/3/device/stop", "/api/circle-planes/11/stop"]) {
+      TestBed.inject(HttpClient).post(url, {}).subscribe(hear);
+      answer(http.expectOne(url), { stopped: true });
+    }
+    TestBed.inject(HttpClient).post("/api/axes/3/device/jog", {}).subscribe(hear);
+    http.expectNone("/api/axes/3/device/jog");
+    expect(said).toEqual([{ stopped: true }, { stopped: true }]);
+  });
+
   it("a role may what the table says", () => {
     door.take(me({ person: { ...ROWAN, role: "look" } }));
     expect([door.may("floor"), door.may("takeReading"), door.may("createMachine")]).toEqual([true, false, false]);

@@ -1,6 +1,6 @@
 import { HttpErrorResponse, type HttpInterceptorFn, type HttpRequest } from "@angular/common/http";
 import { inject, Injector } from "@angular/core";
-import { ADDRESSES, type Me } from "@iron/contract";
+import { ADDRESSES, STOPS, type Me } from "@iron/contract";
 import { catchError, switchMap, throwError } from "rxjs";
 import { Door } from "./door";
 import { Preferences } from "./preferences";
@@ -10,6 +10,9 @@ import { problemFrom } from "./problems";
 const OWN = (["me", "setUpKeeper", "signIn", "signOut", "sayAgain", "changeOwnSecret"] as const).map(
   (name): string => ADDRESSES[name][1],
 );
+
+/** A stop waits for nobody’s name. */
+const STOPPING = STOPS.map((name) => new RegExp(`^${ADDRESSES[name][1].replace(":id", "\\d+")}$`));
 
 /**
  * Everything that changes something carries the page’s token. What is refused because nobody is signed in any more, or
@@ -22,7 +25,8 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
   // Asked for late: the door itself asks the server.
   const door = (): Door => injector.get(Door);
   if (!request.url.startsWith("/api/")) return next(request);
-  if (OWN.includes(request.url)) return next(signed(request, door().me()?.token ?? null));
+  if (OWN.includes(request.url) || STOPPING.some((s) => s.test(request.url)))
+    return next(signed(request, door().me()?.token ?? null));
   const send = () => next(signed(request, door().me()?.token ?? null));
   /** What waited under somebody’s name goes once they are here. */
   const queuedBy = request.headers.get("x-working-as");

@@ -28,6 +28,8 @@ export class Door {
   private readonly preferences = inject(Preferences);
   private readonly known = signal<Me | null>(null);
   readonly me = this.known.asReadonly();
+  /** How often it was said anew who is here. */
+  private taken = 0;
   /** A signature waits for a PIN. */
   readonly asked = signal<AskedAgain | null>(null);
   /** Nothing of the shop is shown until it is known who looks. */
@@ -41,11 +43,20 @@ export class Door {
   load(): void {
     this.now.next({ ...this.now.value, asking: true });
     const met = this.api.call("me").pipe(switchMap((me) => (me.person && left() ? this.signOutOf(me) : of(me))));
+    const latest = this.unlessTaken();
     met.subscribe({
-      next: (me) => this.take(me),
+      next: (me) => latest(() => this.take(me)),
       // What can be seen without the server is seen; what is asked of it says that it does not answer.
-      error: () => this.now.next({ ...this.now.value, asking: false }),
+      error: () => latest(() => this.now.next({ ...this.now.value, asking: false })),
     });
+  }
+
+  /** An answer to what was asked before somebody came in or left is of yesterday: it does not put them out again. */
+  private unlessTaken(): (then: () => void) => void {
+    const at = this.taken;
+    return (then) => {
+      if (at === this.taken) then();
+    };
   }
 
   /** Left while no server answered: its session still stands there. */
@@ -60,6 +71,7 @@ export class Door {
       this.preferences.who.set(me.person.name);
       noteLeft(false);
     }
+    this.taken += 1;
     this.known.set(me);
     this.now.next({ me, asking: false });
   }
@@ -82,9 +94,10 @@ export class Door {
     const me = this.me();
     if (me?.door !== "people" || !me.person) return;
     noteLeft(true);
-    // Asked at once, with or without a connection: the page does not wait for the server to be shut.
-    this.api.call("signOut").subscribe({ next: (now) => this.take(now), error: () => undefined });
     this.take({ ...me, person: null, chooses: false });
+    // Asked at once, with or without a connection: the page does not wait for the server to be shut.
+    const latest = this.unlessTaken();
+    this.api.call("signOut").subscribe({ next: (now) => latest(() => this.take(now)), error: () => undefined });
   }
 
   /** The session has ended elsewhere. */

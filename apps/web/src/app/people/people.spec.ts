@@ -1,12 +1,18 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
+import { HttpErrorResponse } from "@angular/common/http";
+import { signal } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import type { Me, Person, SessionRecord } from "@iron/contract";
+import { of, Subject } from "rxjs";
 import { Door } from "../data/door";
+import { Driving, type Driven } from "../data/driving";
 import { answer, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import { DoorPage } from "./door-page";
 import { PeoplePage } from "./people-page";
 import { deviceSaid, standsSaid } from "./people.view";
 import { PinPad } from "./pin-pad";
+import { Quiet } from "./quiet";
+import { WhatMoves } from "./what-moves";
 
 const AT = "2026-03-03T07:40:00.000Z";
 const person = (over: Partial<Person> = {}): Person => ({
@@ -159,6 +165,21 @@ describe("who is it?", () => {
     expect(door.shut()).toBe(false);
   });
 
+  it("what is typed can be sent at once, before the page has drawn it", () => {
+    const page = show(PinPad, { label: "PIN" });
+    const field = page.page.getByLabelText<HTMLInputElement>("PIN");
+    field.value = "730164";
+    field.dispatchEvent(new Event("input"));
+    // A browser sends nothing by the Enter key while the button that sends is barred.
+    const sends = page.page.getByRole<HTMLButtonElement>("button", { name: "Go on" });
+    expect(sends.disabled).toBe(false);
+    const given: string[] = [];
+    page.component.given.subscribe((secret) => given.push(secret));
+    sends.click();
+    sends.click();
+    expect(given).toEqual(["730164"]);
+  });
+
   it("a PIN that is being looked at is not sent twice", () => {
     const page = show(PinPad, { label: "PIN", busy: true });
     const given: string[] = [];
@@ -166,6 +187,46 @@ describe("who is it?", () => {
     page.type("PIN", "730164");
     page.page.getByLabelText("PIN").closest("form")?.dispatchEvent(new Event("submit"));
     expect(given).toEqual([]);
+  });
+});
+
+describe("a quiet time", () => {
+  beforeEach(() => jest.useFakeTimers());
+  afterEach(() => jest.useRealTimers());
+
+  it("does not come down on what moves: only when it has ended", () => {
+    const moving = signal<Driven | null>({ what: "The simulated X axis", stop: () => of(null) });
+    TestBed.runInInjectionContext(() => {
+      TestBed.inject(Driving).follow(moving);
+      TestBed.inject(Quiet).watch();
+    });
+    door.take(me());
+    TestBed.tick();
+    jest.advanceTimersByTime(60 * 60_000);
+    expect(door.shut()).toBe(false);
+    // Touched a minute before it ends: the time begins anew then.
+    document.dispatchEvent(new Event("pointerdown"));
+    jest.advanceTimersByTime(60_000);
+    moving.set(null);
+    TestBed.tick();
+    jest.advanceTimersByTime(8 * 60_000);
+    expect(door.shut()).toBe(false);
+    jest.advanceTimersByTime(60_000);
+    expect(door.shut()).toBe(true);
+    http.expectOne("/api/sign-out");
+  });
+
+  it("what moves is stopped past the door; that it was not is said", () => {
+    const stops = new Subject<null>();
+    TestBed.runInInjectionContext(() => {
+      TestBed.inject(Driving).follow(signal({ what: "The simulated X axis", stop: () => stops }));
+    });
+    const page = show(WhatMoves);
+    expect(page.alerts()).toContain("The simulated X axis moves.");
+    page.press("Stop it");
+    stops.error(new HttpErrorResponse({ status: 0 }));
+    TestBed.tick();
+    expect(page.alerts()).toContain("Not stopped: ");
   });
 });
 

@@ -48,7 +48,7 @@ let made = 0;
         </div>
       }
       <div class="acts">
-        <button type="submit" pButton [disabled]="busy() || !typed()">{{ does() }}</button>
+        <button type="submit" pButton [disabled]="busy()">{{ does() }}</button>
         <ng-content />
       </div>
     </form>
@@ -116,7 +116,11 @@ export class PinPad implements AfterViewInit {
 
   protected send(): void {
     const secret = this.typed();
-    if (!secret || this.busy()) return;
+    if (this.busy()) return;
+    if (!secret) {
+      this.field().nativeElement.focus();
+      return;
+    }
     // What was wrong is not typed on.
     this.typed.set("");
     this.given.emit(secret);

@@ -80,7 +80,7 @@ describe("a session of circles", () => {
     batch(4);
     expect(page.text()).not.toContain("gap");
     page.press("Stop the machine");
-    answer(http.expectOne("/api/circle-planes/11/stop"), circleSession([empty]));
+    answer(http.expectOne("/api/circle-planes/11/stop"), { stopped: true });
     batch(4, { values: [], ended: true });
     answer(http.expectOne("/api/circles/5"), circleSession([empty]));
     around();

@@ -2,6 +2,7 @@ import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core"
 import type { Axis, BarBatch, CircleDrawn, CirclePlane, Circles, CircleSession } from "@iron/contract";
 import { catchError, EMPTY, exhaustMap, finalize, forkJoin, timer, type Observable, type Subscription } from "rxjs";
 import { Api } from "../data/api";
+import { Driving } from "../data/driving";
 import { saidIn } from "../data/problems";
 import { BarStream } from "./bar-stream";
 
@@ -80,6 +81,13 @@ export class CircleStore {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.listening?.unsubscribe());
+    inject(Driving).follow(
+      computed(() => {
+        const planeId = this.live()?.planeId;
+        if (planeId === undefined) return null;
+        return { what: `${this.nickname()}, read by the bar,`, stop: () => this.stopped(planeId) };
+      }),
+    );
   }
 
   load(id: number): void {
@@ -131,7 +139,12 @@ export class CircleStore {
   }
 
   stop(planeId: number): void {
-    this.act(this.api.call("stopCircle", { params: { id: planeId } }));
+    this.refusal.set("");
+    this.stopped(planeId).subscribe({ error: saidIn(this.refusal) });
+  }
+
+  private stopped(planeId: number): Observable<unknown> {
+    return this.api.call("stopCircle", { params: { id: planeId } });
   }
 
   aside(passId: number, reason: string): void {

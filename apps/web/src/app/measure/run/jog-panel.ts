@@ -38,13 +38,7 @@ import { ChoiceField } from "../../shared/fields";
           [choices]="incrementChoices()"
           (chosen)="increment.set($event)"
         />
-        <button
-          type="button"
-          pButton
-          severity="secondary"
-          [disabled]="!store.snapshot()?.moving && !store.snapshot()?.queued"
-          (click)="store.stop()"
-        >
+        <button type="button" pButton severity="secondary" [disabled]="!store.moves()" (click)="store.stop()">
           Stop
         </button>
       </div>

@@ -13,6 +13,7 @@ import type { DeviceSnapshot, ReadingCreate, Run } from "@iron/contract";
 import { EMPTY, Observable, Subscription } from "rxjs";
 import { Api } from "../../data/api";
 import { DeviceStream } from "../../data/device-stream";
+import { Driving } from "../../data/driving";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
 import { problemFrom, saidIn } from "../../data/problems";
@@ -64,13 +65,26 @@ export class RunStore {
     if (lastDirection !== step.direction) return 0;
     return Math.round(Math.abs(positionMm - strokeStartMm) / run.plan.tickMm);
   });
+  /** By a jog, an approach or a program. */
+  readonly moves = computed(() => {
+    const snapshot = this.snapshot();
+    return snapshot !== null && (snapshot.moving || !!snapshot.queued || snapshot.programRunId !== null);
+  });
   readonly programRuns = computed(() => {
     const program = this.snapshot()?.programRunId;
     return program !== null && program !== undefined && program === this.run()?.id;
   });
 
+  private readonly driven = computed(() => {
+    const [run, moves] = [this.run(), this.moves()];
+    if (!run || !moves) return null;
+    const what = `The simulated ${this.context.axis()?.config.letter ?? ""} axis`;
+    return { what, stop: () => this.api.call("stopDevice", { params: { id: run.axisId } }) };
+  });
+
   constructor() {
     inject(DestroyRef).onDestroy(() => this.watching?.unsubscribe());
+    inject(Driving).follow(this.driven);
     effect(() => {
       if (this.readyToTake() && this.preferences.autoTake() === "on" && !this.busy())
         untracked(() => this.takeFromDevice());
@@ -254,7 +268,7 @@ export class RunStore {
     });
   }
 
-  private command(make: (axisId: number, runId: number) => Observable<DeviceSnapshot>, then?: () => void): void {
+  private command(make: (axisId: number, runId: number) => Observable<unknown>, then?: () => void): void {
     const run = this.run();
     if (!run) return;
     make(run.axisId, run.id).subscribe({
