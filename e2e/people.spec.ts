@@ -82,6 +82,41 @@ test("a shared tablet asks who it is after a quiet time, and keeps what is on it
   await expect(page.getByRole("button", { name: "Rowan: sign out" })).toBeVisible();
 });
 
+test("nothing that moves is covered by the door: a quiet time waits for its end, and whoever stands there stops it", async ({
+  page,
+  shop,
+  expectedNoise,
+}) => {
+  expectedNoise.push(/status of 401/);
+  await page.clock.install();
+  await setUp(page, shop);
+  await begin(page, "/machines/1/axes/3", { kind: "two-sided", fill: { Runs: "1" } });
+  const { token } = await answerOf<Me>(page, "/api/me");
+  const headers = { "x-working-as": "Rowan", "x-token": token ?? "" };
+  const jog = await page.request.post("/api/axes/3/device/jog", { headers, data: { byMm: 90, feedMmMin: 1 } });
+  expect(jog.ok()).toBe(true);
+  const moving = async (): Promise<boolean> => (await answerOf<{ moving: boolean }>(page, "/api/axes/3/device")).moving;
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeEnabled();
+  await page.clock.fastForward("50:00");
+  await expect(page.getByRole("button", { name: "Rowan: sign out" })).toBeVisible();
+  expect(await moving()).toBe(true);
+  expect((await page.request.post("/api/sign-out", { headers, data: {} })).ok()).toBe(true);
+  await page.keyboard.press("Backspace");
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("heading", { name: "Who is it?" })).toBeVisible();
+  await expect(page.getByText("The simulated Z axis moves.")).toBeVisible();
+  await page.getByRole("button", { name: "Stop it" }).click();
+  await expect(page.getByText("The simulated Z axis moves.")).toHaveCount(0);
+  await page.getByRole("button", { name: "Rowan" }).click();
+  await page.getByRole("button", { name: "abc" }).click();
+  await page.getByLabel("PIN or passphrase").fill(PASSPHRASE);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: "Rowan: sign out" })).toBeVisible();
+  await expect(page.getByText(/nothing was moved/)).toBeVisible();
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeDisabled();
+  expect(await moving()).toBe(false);
+});
+
 test("a session that ended elsewhere: what was pressed waits for its own, and goes under no other name", async ({
   page,
   shop,

@@ -26,7 +26,7 @@ import { handTestHandlersFor } from "./measure/hand-test-handlers";
 import { Diagnose } from "./diagnosis/diagnosis";
 import { Cases } from "./diagnosis/cases";
 import { Knowledge } from "./diagnosis/knowledge";
-import { systemClock, type Clock } from "./shop/clock";
+import { instant, systemClock, type Clock } from "./shop/clock";
 import { Indicators } from "./measure/indicators";
 import { MachineList } from "./machine/machine-list";
 import { Machines } from "./machine/machines";
@@ -57,6 +57,8 @@ import { peopleHandlersFor } from "./people/people-handlers";
 import { signInLimit } from "./people/sign-in-limit";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
+import { keepingHandlersFor, mountCalendars } from "./people/keeping-handlers";
+import { ChangeRecord } from "./people/record";
 import type { BackupKeeper } from "./store/backups";
 import type { Db } from "./store/database";
 import { inThread, type WorkPool } from "./threads/pool";
@@ -82,6 +84,8 @@ export interface AppOptions {
   readonly clock?: Clock;
   /** Null where no backups are kept, as in the demo. */
   readonly backups?: BackupKeeper | null;
+  /** Where the shop’s files lie. */
+  readonly folder?: string | null;
   /** Where long work is done; in this thread when left out. */
   readonly pool?: WorkPool;
 }
@@ -151,6 +155,9 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     files: new LubricationFiles({ db, lubrication, meters, clock, pool }),
     version: options.version,
     backups: options.backups ?? null,
+    record: new ChangeRecord(db, clock),
+    folder: options.folder ?? null,
+    started: instant(clock),
   };
 }
 
@@ -204,9 +211,9 @@ function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnT
   app.use("/api/machines/list", jsonUpTo("2mb"));
   app.use("/api/circle-planes/:id/import", jsonUpTo("5mb"));
   app.use(["/api/axes/:id/load-trace", "/api/cases/:id/results"], jsonUpTo("3mb"));
-  mountPhotos(app, s.cases, s.pool);
-  mountJobPhotos(app, s.jobs, s.pool);
-  mountLubricationPhotos(app, s.lubrication, s.pool);
+  mountPhotos(app, s.cases, s);
+  mountJobPhotos(app, s.jobs, s);
+  mountLubricationPhotos(app, s.lubrication, s);
   mountSounds(app, s.sounds);
   // What a tablet noted under an older name is taken by its name of today.
   app.use("/api", jsonUpTo("256kb", byTodaysNames));
@@ -240,8 +247,10 @@ export function createApp(options: AppOptions): App {
     ...geometryHandlersFor(s),
     ...soundHandlersFor(s),
     ...peopleHandlersFor(s),
+    ...keepingHandlersFor(s),
   };
-  mountOperations(app, handlers, options.checkAnswers ?? false);
+  mountOperations(app, handlers, { checkAnswers: options.checkAnswers ?? false, record: s.record });
+  mountCalendars(app, s);
   mountDeviceStream(app, s.hub);
   mountBarStream(app, s.circles, s.bars);
   // Made when somebody asks for it: it takes a third of the time that everything else here takes together.

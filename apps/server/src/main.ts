@@ -107,6 +107,7 @@ async function main(): Promise<void> {
   const setUpCode = wired && !(await hasKeeper(db)) ? consoleCode() : null;
   const app = createApp({
     backups,
+    folder: options.data,
     tls: wired,
     setUpCode,
     db,

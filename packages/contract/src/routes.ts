@@ -8,7 +8,9 @@ import { LIST_OPERATIONS } from "./machine/machine-list";
 import { CIRCLE_OPERATIONS } from "./prove/circle";
 import { CORRECTION_OPERATIONS } from "./prove/correction";
 import { GEOMETRY_OPERATIONS } from "./prove/geometry";
+import { KEEPING_OPERATIONS } from "./people/keeping";
 import { PEOPLE_OPERATIONS } from "./people/people";
+import { RECORD_OPERATIONS } from "./people/record";
 import { PART_OPERATIONS } from "./stock/parts";
 import { SOUND_OPERATIONS } from "./sound/sound";
 import { SERIES_OPERATIONS } from "./measure/hand-test";
@@ -262,5 +264,7 @@ export const OPERATIONS = {
   ...CORRECTION_OPERATIONS,
   ...GEOMETRY_OPERATIONS,
   ...PEOPLE_OPERATIONS,
+  ...RECORD_OPERATIONS,
+  ...KEEPING_OPERATIONS,
   ...SOUND_OPERATIONS,
 } as const;

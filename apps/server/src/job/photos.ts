@@ -3,6 +3,7 @@ import { idSchema } from "@iron/contract";
 import type { Express } from "express";
 import * as z from "zod";
 import { whoIsWorking } from "../http/mount";
+import type { ChangeRecord } from "../people/record";
 import type { WorkPool } from "../threads/pool";
 import { photoBody, photoOf } from "./photo-body";
 import type { Cases } from "../diagnosis/cases";
@@ -14,13 +15,20 @@ const querySchema = z.object({
   finding: z.enum(FINDING_IDS).optional(),
 });
 
+interface PhotoServices {
+  readonly pool: WorkPool;
+  readonly record: ChangeRecord;
+}
+
 /** Photos go in and out as pictures, not as JSON. */
-export function mountPhotos(app: Express, cases: Cases, pool: WorkPool): void {
+export function mountPhotos(app: Express, cases: Cases, { pool, record }: PhotoServices): void {
   app.post("/api/cases/:id/photos", photoBody, async (request, response) => {
     const id = idSchema.parse(request.params["id"]);
     const { caption, finding = null } = querySchema.parse(request.query);
     const photo = await photoOf(request, pool);
-    const kept = await cases.addPhoto(id, { ...photo, caption, finding }, whoIsWorking(request));
+    const who = whoIsWorking(request);
+    const kept = await cases.addPhoto(id, { ...photo, caption, finding }, who);
+    await record.noteAs("Keep a photo", { request, who, body: { caption } });
     response.status(201).json(kept);
   });
   app.get("/api/photos/:id", async (request, response) => {
@@ -36,12 +44,15 @@ const stepSchema = z.object({
 });
 
 /** Photos of a job, by step. */
-export function mountJobPhotos(app: Express, jobs: Jobs, pool: WorkPool): void {
+export function mountJobPhotos(app: Express, jobs: Jobs, { pool, record }: PhotoServices): void {
   app.post("/api/jobs/:id/photos", photoBody, async (request, response) => {
     const id = idSchema.parse(request.params["id"]);
     const query = stepSchema.parse(request.query);
     const photo = await photoOf(request, pool);
-    response.status(201).json(await jobs.addPhoto(id, { ...photo, ...query }, whoIsWorking(request)));
+    const who = whoIsWorking(request);
+    const kept = await jobs.addPhoto(id, { ...photo, ...query }, who);
+    await record.noteAs("Keep a photo", { request, who, body: query });
+    response.status(201).json(kept);
   });
   app.get("/api/job-photos/:id", async (request, response) => {
     const { media, bytes } = await jobs.photo(idSchema.parse(request.params.id));
@@ -57,12 +68,15 @@ const keyedSchema = z.object({
 });
 
 /** Photos of lubrication points. */
-export function mountLubricationPhotos(app: Express, lubrication: Lubrication, pool: WorkPool): void {
+export function mountLubricationPhotos(app: Express, lubrication: Lubrication, { pool, record }: PhotoServices): void {
   app.post("/api/lube-points/:id/photos", photoBody, async (request, response) => {
     const id = idSchema.parse(request.params["id"]);
     const query = keyedSchema.parse(request.query);
     const photo = await photoOf(request, pool);
-    response.status(201).json(await lubrication.addPhoto(id, { ...photo, ...query }, whoIsWorking(request)));
+    const who = whoIsWorking(request);
+    const kept = await lubrication.addPhoto(id, { ...photo, ...query }, who);
+    await record.noteAs("Keep a photo", { request, who, body: query });
+    response.status(201).json(kept);
   });
   app.get("/api/lube-photos/:id", async (request, response) => {
     const { media, bytes } = await lubrication.photo(idSchema.parse(request.params.id));

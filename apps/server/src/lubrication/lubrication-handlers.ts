@@ -57,15 +57,7 @@ export function lubricationHandlersFor({
     rounds: () => rounds.rounds(),
     planRounds: () => rounds.planAfresh(),
     horizon: () => rounds.horizon(),
-    calendar: async () => ({
-      fileName: "rounds.ics",
-      media: "text/calendar",
-      text: roundsCalendar(await rounds.rounds(), {
-        shop: (await shop.get()).name,
-        sequence: await rounds.sequence(),
-        stamp: clock.now(),
-      }),
-    }),
+    calendar: () => calendarFile({ rounds, shop, clock }),
     lubricationSettings: () => settings.get(),
     updateLubricationSettings: ({ body }) => settings.set(body),
     meters: () => meters.list(),
@@ -84,5 +76,24 @@ export function lubricationHandlersFor({
     createLubricant: ({ body }) => lubricants.create(body),
     updateLubricant: ({ params, body: { version, ...edit } }) => lubricants.update(params.id, version, edit),
     moveStock: ({ params, body, who }) => lubricants.move(params.id, body, who),
+  };
+}
+
+export interface CalendarServices {
+  readonly rounds: LubricationRounds;
+  readonly shop: ShopSettings;
+  readonly clock: Clock;
+}
+
+/** The rounds for a calendar program. */
+export async function calendarFile({ rounds, shop, clock }: CalendarServices) {
+  return {
+    fileName: "rounds.ics",
+    media: "text/calendar",
+    text: roundsCalendar(await rounds.rounds(), {
+      shop: (await shop.get()).name,
+      sequence: await rounds.sequence(),
+      stamp: clock.now(),
+    }),
   };
 }

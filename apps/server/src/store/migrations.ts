@@ -4,7 +4,7 @@ import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
 import { keep, lubrication, parts } from "./lubrication-migrations";
 import { circles, corrections, geometry } from "./prove-migrations";
-import { people } from "./people-tables";
+import { people, record } from "./people-tables";
 import { sounds, soundsWell } from "./sound-tables";
 
 const first: Migration = {
@@ -345,4 +345,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0022_sounds": sounds,
   "0023_sounds_well": soundsWell,
   "0024_people": people,
+  "0025_record": record,
 };

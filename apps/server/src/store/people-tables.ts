@@ -25,6 +25,8 @@ export interface PeopleTables {
     version: number;
     retired_at: string | null;
     last_seen: string | null;
+    /** Of the secret address of their calendar; null: none. */
+    calendar_hash: string | null;
   };
   /** Wrong tries in a row, from one address, and from anywhere (empty). */
   sign_in_failure: { person_id: number; address: string; failed: number; locked_until: string | null };
@@ -48,6 +50,27 @@ export interface PeopleTables {
     what: string;
     by: string;
     address: string;
+  };
+  /** Who changed what, and from where: append-only. */
+  change_event: {
+    id: Generated<number>;
+    at: string;
+    by: string;
+    address: string;
+    what: string;
+    subject: string;
+    detail: string;
+  };
+  /** Both of them, to be searched. */
+  record_line: {
+    kind: "door" | "change";
+    id: number;
+    at: string;
+    by: string;
+    address: string;
+    what: string;
+    subject: string;
+    detail: string;
   };
 }
 
@@ -73,6 +96,28 @@ export const people: Migration = {
         id integer primary key, at text not null, person_id integer references person(id), what text not null,
         by text not null, address text not null) strict`,
       ...appendOnly("door_event", "what happened at the door is"),
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
+/** Every change has who, when and from where; a calendar has an address of its own. */
+export const record: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table person add column calendar_hash text`,
+      `create unique index calendar_of_person on person (calendar_hash) where calendar_hash is not null`,
+      `create table change_event (
+        id integer primary key, at text not null, by text not null, address text not null, what text not null,
+        subject text not null, detail text not null) strict`,
+      `create index change_event_at on change_event (at)`,
+      `create index door_event_at on door_event (at)`,
+      ...appendOnly("change_event", "the record of changes is"),
+      `create view record_line as
+        select 'change' as kind, id, at, by, address, what, subject, detail from change_event
+        union all
+        select 'door', d.id, d.at, d.by, d.address, d.what, coalesce(p.name, ''), ''
+          from door_event d left join person p on p.id = d.person_id`,
     ];
     for (const statement of statements) await sql.raw(statement).execute(db);
   },

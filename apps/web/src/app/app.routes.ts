@@ -1,5 +1,9 @@
-import type { Routes } from "@angular/router";
+import type { Data, Routes } from "@angular/router";
+import type { OperationName } from "@iron/contract";
 import { came } from "./data/arrival";
+
+/** What a page is for: whoever may not do that is told, and sees nothing to fill in. */
+const needs = (operation: OperationName): Data => ({ needs: operation });
 
 export const routes: Routes = [
   { path: "", pathMatch: "full", redirectTo: "floor" },
@@ -15,6 +19,7 @@ export const routes: Routes = [
   },
   {
     path: "people",
+    data: needs("people"),
     title: "People · Iron Patience",
     loadComponent: () => came(import("./people/people-page")).then((m) => m.PeoplePage),
   },
@@ -25,16 +30,19 @@ export const routes: Routes = [
   },
   {
     path: "machines/list",
+    data: needs("machineList"),
     title: "Machines from a list · Iron Patience",
     loadComponent: () => came(import("./machine/machine-list")).then((m) => m.MachineListPage),
   },
   {
     path: "machines/new",
+    data: needs("createMachine"),
     title: "New machine · Iron Patience",
     loadComponent: () => came(import("./machine/new-machine")).then((m) => m.NewMachine),
   },
   {
     path: "machines/:machineId/points",
+    data: needs("usualPoints"),
     title: "Usual points · Iron Patience",
     loadComponent: () => came(import("./lubrication/usual-points")).then((m) => m.UsualPointsPage),
   },
@@ -45,11 +53,13 @@ export const routes: Routes = [
   },
   {
     path: "machines/:machineId/stands/levels",
+    data: needs("keepGeometry"),
     title: "Levels · Iron Patience",
     loadComponent: () => came(import("./prove/levels-form")).then((m) => m.LevelsForm),
   },
   {
     path: "machines/:machineId/stands/:way",
+    data: needs("keepGeometry"),
     title: "Out of square · Iron Patience",
     loadComponent: () => came(import("./prove/square-form")).then((m) => m.SquareForm),
   },
@@ -60,6 +70,7 @@ export const routes: Routes = [
   },
   {
     path: "machines/:machineId/circles/new",
+    data: needs("startCircle"),
     title: "Take a circle · Iron Patience",
     loadComponent: () => came(import("./prove/circle-setup")).then((m) => m.CircleSetUp),
   },
@@ -110,11 +121,13 @@ export const routes: Routes = [
       },
       {
         path: "measure/new/:kind",
+        data: needs("startRun"),
         title: "Set up a test · Iron Patience",
         loadComponent: () => came(import("./measure/set-up")).then((m) => m.SetUpTest),
       },
       {
         path: "import",
+        data: needs("importRun"),
         title: "Import readings · Iron Patience",
         loadComponent: () => came(import("./measure/import-readings")).then((m) => m.ImportReadings),
       },
@@ -140,6 +153,7 @@ export const routes: Routes = [
       },
       {
         path: "table/new",
+        data: needs("keepCorrection"),
         title: "Make a table · Iron Patience",
         loadComponent: () => came(import("./prove/make-table")).then((m) => m.MakeTable),
       },
@@ -187,6 +201,7 @@ export const routes: Routes = [
   },
   {
     path: "rounds/paper",
+    data: needs("visitPoint"),
     title: "Paper · Iron Patience",
     loadComponent: () => came(import("./lubrication/paper-entry")).then((m) => m.PaperEntry),
   },

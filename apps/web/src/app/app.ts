@@ -7,9 +7,11 @@ import {
   NavigationSkipped,
   NavigationStart,
   Router,
+  RouterLink,
   RouterOutlet,
 } from "@angular/router";
-import { Button } from "primeng/button";
+import { Button, ButtonDirective } from "primeng/button";
+import type { OperationName } from "@iron/contract";
 import { Toast } from "primeng/toast";
 import { filter, first, map, of, share, switchMap, timer } from "rxjs";
 import { arrived } from "./data/arrival";
@@ -19,6 +21,7 @@ import { DoorPage } from "./people/door-page";
 import { Quiet } from "./people/quiet";
 import { WhatMoves } from "./people/what-moves";
 import { HeadBand } from "./shared/head-band";
+import { NotYours } from "./shared/not-yours";
 
 const WAIT_MS = 300;
 const ENDS = [NavigationEnd, NavigationCancel, NavigationError, NavigationSkipped];
@@ -29,7 +32,7 @@ interface NoticeData {
 
 @Component({
   selector: "ip-root",
-  imports: [RouterOutlet, HeadBand, Toast, Button, DoorPage, WhatMoves],
+  imports: [NotYours, RouterLink, ButtonDirective, RouterOutlet, HeadBand, Toast, Button, DoorPage, WhatMoves],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <a class="skip" href="#content" (click)="skip($event)">Skip to the work</a>
@@ -48,7 +51,15 @@ interface NoticeData {
       @if (onItsWay()) {
         <p class="on-its-way" role="status">The page is on its way…</p>
       }
-      <router-outlet />
+      @if (barred(); as does) {
+        <main class="sheet">
+          <h1>Not yours to do</h1>
+          <ip-not-yours [does]="does" />
+          <a pButton severity="secondary" routerLink="/floor">Go to the floor</a>
+        </main>
+      }
+      <!-- What is half filled in stays, for when its own is back. -->
+      <div [hidden]="barred()"><router-outlet /></div>
     </div>
     <p-toast position="bottom-right" [showTransformOptions]="''">
       <ng-template #message let-message>
@@ -124,6 +135,15 @@ export class App {
   protected readonly shut = computed(
     () => (this.door.shut() && this.went()?.urlAfterRedirects !== "/trust") || this.door.asked() !== null,
   );
+
+  /** What the page is for, where who is here may not do that. */
+  protected readonly barred = computed(() => {
+    this.went();
+    let route = this.router.routerState.snapshot.root;
+    while (route.firstChild) route = route.firstChild;
+    const does = route.data["needs"] as OperationName | undefined;
+    return does && !this.door.shut() && !this.door.may(does) ? does : null;
+  });
 
   constructor() {
     this.door.load();

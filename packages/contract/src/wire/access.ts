@@ -18,6 +18,8 @@ export const ACCESS = {
   stopCircle: "anyone",
   sayAgain: "look",
   changeOwnSecret: "look",
+  ownCalendar: "look",
+  renewCalendar: "look",
   people: "keeper",
   addPerson: "keeper",
   updatePerson: "keeper",
@@ -25,6 +27,10 @@ export const ACCESS = {
   sessions: "keeper",
   endSession: "keeper",
   updateDoor: "keeper",
+  record: "keeper",
+  exportRecord: "keeper",
+  server: "keeper",
+  downloadBackup: "keeper",
   updateShop: "keeper",
 
   backups: "look",
@@ -181,6 +187,12 @@ export const ACCESS = {
 /** What stops a machine: done at once, whoever is signed in, from whatever page of the shop’s own. */
 export const STOPS = ["stopDevice", "stopCircle"] as const satisfies readonly OperationName[];
 
+/** What moves a machine: it is done now or not at all. Held back by a door or a lost line, it is not done later. */
+export const MOVES = [
+  ...(["jog", "approach", "runProgram", "readCircle", "readHandTestStep"] as const),
+  ...(["simulateSound", "simulateLoad", "simulateCrest", "shimDevice"] as const),
+] as const satisfies readonly OperationName[];
+
 /** What is no operation of JSON, and who it is open to: photos, recordings, streams, the description of the interface. */
 export const ACCESS_ELSEWHERE = [
   ["get", "/api/photos/:id", "look"],
@@ -190,6 +202,7 @@ export const ACCESS_ELSEWHERE = [
   ["get", "/api/axes/:id/device/stream", "look"],
   ["get", "/api/circle-planes/:id/stream", "look"],
   ["get", "/api/openapi.json", "look"],
+  ["get", "/api/calendars/:secret", "anyone"],
   ["post", "/api/cases/:id/photos", "technician"],
   ["post", "/api/jobs/:id/photos", "technician"],
   ["post", "/api/lube-points/:id/photos", "technician"],

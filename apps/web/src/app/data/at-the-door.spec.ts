@@ -169,9 +169,21 @@ describe("at the door", () => {
       TestBed.inject(HttpClient).post(url, {}).subscribe(hear);
       answer(http.expectOne(url), { stopped: true });
     }
-    TestBed.inject(HttpClient).post("/api/axes/3/device/jog", {}).subscribe(hear);
-    http.expectNone("/api/axes/3/device/jog");
     expect(said).toEqual([{ stopped: true }, { stopped: true }]);
+  });
+
+  it("what moves a machine is done now or not at all: no axis starts because somebody signs in", () => {
+    const jog = () => TestBed.inject(HttpClient).post("/api/axes/3/device/jog", {}).subscribe(hear);
+    door.take(me());
+    jog();
+    const pressed = http.expectOne("/api/axes/3/device/jog");
+    refuse(pressed, 401, { detail: "Sign in first.", more: { title: "Sign in" } });
+    answer(http.expectOne("/api/me"), me({ person: null, token: null }));
+    jog();
+    door.take(me());
+    http.expectNone("/api/axes/3/device/jog");
+    expect(said).toHaveLength(2);
+    for (const one of said) expect(one).toContain("nothing was moved");
   });
 
   it("a role may what the table says", () => {

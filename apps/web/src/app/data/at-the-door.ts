@@ -1,6 +1,6 @@
 import { HttpErrorResponse, type HttpInterceptorFn, type HttpRequest } from "@angular/common/http";
 import { inject, Injector } from "@angular/core";
-import { ADDRESSES, STOPS, type Me } from "@iron/contract";
+import { ADDRESSES, MOVES, STOPS, type Me, type OperationName } from "@iron/contract";
 import { catchError, switchMap, throwError } from "rxjs";
 import { Door } from "./door";
 import { Preferences } from "./preferences";
@@ -11,8 +11,13 @@ const OWN = (["me", "setUpKeeper", "signIn", "signOut", "sayAgain", "changeOwnSe
   (name): string => ADDRESSES[name][1],
 );
 
+const addresses = (names: readonly OperationName[]): readonly RegExp[] =>
+  names.map((name) => new RegExp(`^${ADDRESSES[name][1].replace(":id", "\\d+")}$`));
 /** A stop waits for nobody’s name. */
-const STOPPING = STOPS.map((name) => new RegExp(`^${ADDRESSES[name][1].replace(":id", "\\d+")}$`));
+const STOPPING = addresses(STOPS);
+/** What moves a machine waits for nobody either: it would move when somebody signs in, with nobody looking. */
+const MOVING = addresses(MOVES);
+const isOf = (all: readonly RegExp[], url: string): boolean => all.some((one) => one.test(url));
 
 /**
  * Everything that changes something carries the page’s token. What is refused because nobody is signed in any more, or
@@ -25,9 +30,11 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
   // Asked for late: the door itself asks the server.
   const door = (): Door => injector.get(Door);
   if (!request.url.startsWith("/api/")) return next(request);
-  if (OWN.includes(request.url) || STOPPING.some((s) => s.test(request.url)))
+  if (OWN.includes(request.url) || isOf(STOPPING, request.url))
     return next(signed(request, door().me()?.token ?? null));
   const send = () => next(signed(request, door().me()?.token ?? null));
+  const moves = isOf(MOVING, request.url);
+  if (moves && door().shut()) return throwError(() => notMoved(request));
   /** What waited under somebody’s name goes once they are here. */
   const queuedBy = request.headers.get("x-working-as");
   const onceEntered = (): ReturnType<typeof next> =>
@@ -45,7 +52,7 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
         const { status, title, errors } = problemFrom(failure);
         if (status === 401 && title === "Sign in") {
           door().lost();
-          return onceEntered();
+          return moves ? throwError(() => notMoved(request)) : onceEntered();
         }
         if (status === 403 && title === "Another’s work" && queuedBy !== null) return onceEntered();
         const name = errors?.find((e) => e.path === "again")?.message;
@@ -60,6 +67,15 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
 
 const isTheirs = (request: HttpRequest<unknown>, me: Me, by: string): boolean =>
   request.method === "GET" || me.person?.name === by;
+
+/** Pressed when nobody was signed in any more. */
+function notMoved(request: HttpRequest<unknown>): HttpErrorResponse {
+  const detail = "Nobody was signed in any more: nothing was moved. Press it again if it is still wanted.";
+  return new HttpErrorResponse({
+    ...{ status: 401, statusText: "Unauthorized", url: request.url },
+    error: { type: "about:blank", title: "Not moved", status: 401, detail },
+  });
+}
 
 /** Somebody else signed in while it waited: they say whether it is theirs. */
 function notYours(request: HttpRequest<unknown>, me: Me, by: string): HttpErrorResponse {

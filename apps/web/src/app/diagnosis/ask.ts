@@ -19,11 +19,15 @@ import { WhereWhen } from "./where-when";
 import { WhichAxis } from "./which-axis";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
+import { NotYours } from "../shared/not-yours";
 
 /** Station Ask: what is noticed, where, when and after what; kept as it is answered. */
 @Component({
   selector: "ip-ask",
   imports: [
+    NotYours,
+    May,
     LoadingLines,
     CasePhotos,
     SymptomList,

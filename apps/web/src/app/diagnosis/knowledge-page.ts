@@ -14,6 +14,7 @@ import { Trouble } from "../shared/trouble";
 import { Opens } from "../shared/opens";
 import { TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 type Cause = Knowledge["causes"][number];
 type Weight = Pick<Cause, "override" | "overrideBy" | "overrideWhy" | "version">;
@@ -22,7 +23,7 @@ const COSTS = ["nothing", "small parts", "a bearing set", "a screw or more"];
 /** What the inference knows, to be read and reviewed; the shop's own weights beside the shipped ones. */
 @Component({
   selector: "ip-knowledge",
-  imports: [LoadingLines, ButtonDirective, BothVersions, InputText, Trouble, Opens, TextField],
+  imports: [May, LoadingLines, ButtonDirective, BothVersions, InputText, Trouble, Opens, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./knowledge-page.html",
   styleUrl: "./knowledge-page.css",

@@ -17,11 +17,13 @@ import { LikelyList } from "./likely-list";
 import { RemedyTable } from "./remedy-table";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 /** Station Locate: the ledger, the next test that tells most, and the verdict. */
 @Component({
   selector: "ip-locate",
   imports: [
+    May,
     LoadingLines,
     ButtonDirective,
     AddressPipe,

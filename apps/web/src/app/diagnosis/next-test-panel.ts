@@ -6,11 +6,12 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 import { meaningText, placeMm, testFor } from "./case.view";
 import { testPath } from "./test-choices";
+import { May } from "../shared/may";
 
 /** The test that tells most per minute, what each outcome of it would mean, and what else its set-up is good for. */
 @Component({
   selector: "ip-next-test-panel",
-  imports: [ButtonDirective, RouterLink],
+  imports: [May, ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -31,7 +32,12 @@ import { testPath } from "./test-choices";
             }
           </ul>
         }
-        <a pButton [routerLink]="base() + testPath(test)" [queryParams]="at()" [attr.aria-label]="'Do it: ' + test.name"
+        <a
+          *ipMay="'addResult'"
+          pButton
+          [routerLink]="base() + testPath(test)"
+          [queryParams]="at()"
+          [attr.aria-label]="'Do it: ' + test.name"
           >Do it</a
         >
         @if (diagnosis().together; as other) {

@@ -4,6 +4,7 @@ import { locateTest } from "@iron/core";
 import type { Diagnosis } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import { AxisContext } from "../machine/axis/axis-context";
+import { May } from "../shared/may";
 
 /** Tests shown besides the next one; the others fold away. */
 const SHOWN_TESTS = 6;
@@ -18,7 +19,7 @@ export function testPath(test: { readonly id: string; readonly guided: boolean }
 /** Tests besides the next one, by what they are worth; those that cannot be done here, with why. */
 @Component({
   selector: "ip-test-choices",
-  imports: [ButtonDirective, RouterLink],
+  imports: [May, ButtonDirective, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -35,6 +36,7 @@ export function testPath(test: { readonly id: string; readonly guided: boolean }
           </span>
           <span class="minutes">{{ test.minutes }} min</span>
           <a
+            *ipMay="'addResult'"
             pButton
             severity="secondary"
             [routerLink]="base() + testPath(test)"
@@ -55,6 +57,7 @@ export function testPath(test: { readonly id: string; readonly guided: boolean }
             </span>
             <span class="minutes">{{ test.minutes }} min</span>
             <a
+              *ipMay="'addResult'"
               pButton
               severity="secondary"
               [routerLink]="base() + testPath(test)"

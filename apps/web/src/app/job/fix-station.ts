@@ -37,6 +37,7 @@ import { type Choice, ChoiceField } from "../shared/fields";
 import { Trouble } from "../shared/trouble";
 import { WhatItTakes } from "./what-it-takes";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 type Chosen = Readonly<Record<string, boolean>>;
 const keyOf = (axisId: number, kind: string): string => `${axisId} ${kind}`;
@@ -85,7 +86,7 @@ function planned(
 /** Station Fix: what is to be done on which axis, what it takes, and the job opened. */
 @Component({
   selector: "ip-fix",
-  imports: [LoadingLines, WhatItTakes, ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
+  imports: [May, LoadingLines, WhatItTakes, ButtonDirective, TickBox, RouterLink, Trouble, ChoiceField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./fix-station.html",
   styleUrl: "./job.css",

@@ -15,11 +15,12 @@ import { kitGroups } from "./kit.view";
 import { aheadText, beforeAfter, remarks, openLinks, standText, stepTime } from "./job.view";
 import { StepCard } from "./step-card";
 import { WholeSheet } from "./whole-sheet";
+import { May } from "../shared/may";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [AddressPipe, ButtonDirective, ChainStrip, JobComing, RouterLink, StepCard, WholeSheet],
+  imports: [May, AddressPipe, ButtonDirective, ChainStrip, JobComing, RouterLink, StepCard, WholeSheet],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-page.html",

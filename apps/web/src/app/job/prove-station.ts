@@ -11,11 +11,12 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { beforeAfter, circleBeside } from "./job.view";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 /** Station Prove: before and after of every job on this axis, and the retest that is still wanted. */
 @Component({
   selector: "ip-prove",
-  imports: [LoadingLines, ButtonDirective, RouterLink, Trouble],
+  imports: [May, LoadingLines, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -41,7 +42,11 @@ import { LoadingLines } from "../shared/loading";
               <p class="quiet">Nothing is closed and signed off before the same test at the same place has passed.</p>
               <div class="acts">
                 <a pButton [routerLink]="['/jobs', one.id]">Go on with the job</a>
-                <a pButton severity="secondary" [routerLink]="context.base() + '/measure/new/two-sided'"
+                <a
+                  *ipMay="'startRun'"
+                  pButton
+                  severity="secondary"
+                  [routerLink]="context.base() + '/measure/new/two-sided'"
                   >Take the test</a
                 >
               </div>

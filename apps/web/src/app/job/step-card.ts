@@ -43,6 +43,7 @@ import { OneOf } from "../shared/one-of";
 import { byCheck, gate, valueOf } from "../shared/schema-form";
 import { PhotoField } from "../shared/photo-field";
 import { StepFacts } from "./step-facts";
+import { May } from "../shared/may";
 
 const TEXT = { nonNullable: true } as const;
 
@@ -63,6 +64,7 @@ interface Typed {
 @Component({
   selector: "ip-step-card",
   imports: [
+    May,
     ButtonDirective,
     ChoiceField,
     ChoicesPipe,

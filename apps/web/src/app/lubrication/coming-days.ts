@@ -7,11 +7,12 @@ import type { Rounds } from "@iron/contract";
 import { money } from "../shared/amount.text";
 import { datesInText, momentText } from "../shared/times.text";
 import { dayBars, shortText } from "./rounds.view";
+import { May } from "../shared/may";
 
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({
   selector: "ip-coming-days",
-  imports: [CdkDropList, ButtonDirective, AddressPipe, RouterLink],
+  imports: [May, CdkDropList, ButtonDirective, AddressPipe, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -41,7 +42,9 @@ import { dayBars, shortText } from "./rounds.view";
       <div class="acts">
         <a pButton severity="secondary" [routerLink]="['/rounds/sheet', date()]">Round on paper</a>
         <a pButton severity="secondary" [href]="'calendar' | address: {}">Calendar file</a>
-        <button type="button" pButton severity="secondary" (click)="afresh.emit()">Plan afresh</button>
+        <button *ipMay="'planRounds'" type="button" pButton severity="secondary" (click)="afresh.emit()">
+          Plan afresh
+        </button>
       </div>
       @if (rounds().unplanned.length) {
         <h3>Due, and without a day</h3>

@@ -21,11 +21,12 @@ import { TableModule } from "primeng/table";
 import { RowOf } from "../shared/row-of";
 import { RowsPipe } from "../shared/rows.pipe";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 /** Station Keep: the lubrication points of this axis and of the machine around it. */
 @Component({
   selector: "ip-keep",
-  imports: [LoadingLines, RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
+  imports: [May, LoadingLines, RowOf, RowsPipe, TableModule, ButtonDirective, RouterLink, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -35,12 +36,18 @@ import { LoadingLines } from "../shared/loading";
       } @else if (points(); as all) {
         <div class="acts">
           <a
+            *ipMay="'usualPoints'"
             pButton
             [severity]="all.length === 0 ? null : 'secondary'"
             [routerLink]="['/machines', context.machine()?.id, 'points']"
             >Add the usual points of this machine</a
           >
-          <a pButton severity="secondary" routerLink="/points/new" [queryParams]="{ machine: context.machine()?.id }"
+          <a
+            *ipMay="'createPoint'"
+            pButton
+            severity="secondary"
+            routerLink="/points/new"
+            [queryParams]="{ machine: context.machine()?.id }"
             >Add a point</a
           >
           <a pButton severity="secondary" routerLink="/rounds">Rounds</a>

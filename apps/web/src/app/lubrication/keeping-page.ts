@@ -21,6 +21,8 @@ import { HolidayList } from "./holiday-list";
 import { RoundsNav } from "./rounds-nav";
 import { TravelList } from "./travel-list";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
+import { NotYours } from "../shared/not-yours";
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 const METHOD_TEXT: Record<IntervalMethod, string> = {
@@ -34,6 +36,8 @@ const METHOD_TEXT: Record<IntervalMethod, string> = {
 @Component({
   selector: "ip-keeping",
   imports: [
+    NotYours,
+    May,
     LoadingLines,
     BothVersions,
     ButtonDirective,

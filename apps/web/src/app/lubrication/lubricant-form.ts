@@ -9,6 +9,7 @@ import { BothVersions, differing, type SaidField } from "../shared/both-versions
 import { ChoiceField, choicesOf, NumberField, TextField } from "../shared/fields";
 import { Opens } from "../shared/opens";
 import { bySchema, gate } from "../shared/schema-form";
+import { May } from "../shared/may";
 
 /** Nothing chosen in a list reads as an empty text. */
 type Typed = Omit<LubricantEdit, "thickener" | "base"> & {
@@ -43,7 +44,7 @@ const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable
 /** What a lubricant is, and how much of it is ordered when. */
 @Component({
   selector: "ip-lubricant-form",
-  imports: [ButtonDirective, BothVersions, ChoiceField, NumberField, Opens, ReactiveFormsModule, TextField],
+  imports: [May, ButtonDirective, BothVersions, ChoiceField, NumberField, Opens, ReactiveFormsModule, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form ipOpens class="boxed" [formGroup]="form" (ngSubmit)="keep()" aria-label="Lubricant">
@@ -75,7 +76,7 @@ const of = <T>(value: T): FormControl<T> => new FormControl(value, { nonNullable
           <p class="wrong" role="alert">{{ edit.message() }}</p>
         }
         <div class="acts next">
-          <button type="submit" pButton [disabled]="edit.busy()">Keep the lubricant</button>
+          <button *ipMay="'updateLubricant'" type="submit" pButton [disabled]="edit.busy()">Keep the lubricant</button>
           <button type="button" pButton severity="secondary" (click)="left.emit()">Leave it</button>
         </div>
       }

@@ -16,11 +16,13 @@ import { dayText } from "../shared/times.text";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 /** Lubricants: what they are, what is there and when to order, and whether two of them may meet. */
 @Component({
   selector: "ip-lubricants",
   imports: [
+    May,
     LoadingLines,
     ButtonDirective,
     ChoiceField,

@@ -11,11 +11,12 @@ import { CsvImport } from "./csv-import";
 import { RoundsNav } from "./rounds-nav";
 import { Trouble } from "../shared/trouble";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 /** Hour meters: what they said, and the hours a day that follow. */
 @Component({
   selector: "ip-meters",
-  imports: [LoadingLines, MeterReading, ButtonDirective, RoundsNav, CsvImport, Trouble],
+  imports: [May, LoadingLines, MeterReading, ButtonDirective, RoundsNav, CsvImport, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -38,13 +39,19 @@ import { LoadingLines } from "../shared/loading";
             @for (note of meter.notes; track note) {
               <p class="warn">{{ note }}</p>
             }
-            <ip-meter-reading [meter]="meter" [simulated]="simulated()" (kept)="meters.set($event)" />
+            <ip-meter-reading
+              *ipMay="'addMeter'"
+              [meter]="meter"
+              [simulated]="simulated()"
+              (kept)="meters.set($event)"
+            />
             <p class="quiet">
               @for (reading of meter.readings; track reading.id; let first = $first) {
                 {{ day(reading.date) }}: {{ reading.hours }} h{{ reading.reset ? " (after a reset)" : ""
                 }}{{ $last ? "." : ", " }}
                 @if (first) {
                   <button
+                    *ipMay="'takeMeterBack'"
                     type="button"
                     pButton
                     text
@@ -64,6 +71,7 @@ import { LoadingLines } from "../shared/loading";
         }
         <h2>From a file</h2>
         <ip-csv-import
+          *ipMay="'importMeters'"
           what="meters"
           label="Meter readings, a CSV file"
           columns="machine, date, hours, reset"

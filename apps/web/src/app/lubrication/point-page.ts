@@ -19,11 +19,13 @@ import { Trouble } from "../shared/trouble";
 import { DayField } from "../shared/day-field";
 import { LoadingLines } from "../shared/loading";
 import { OrderWhat } from "./order-what";
+import { May } from "../shared/may";
 
 /** One lubrication point: what its label opens. Visit it, change it, keep it no more. */
 @Component({
   selector: "ip-point",
   imports: [
+    May,
     RefusedVisits,
     ButtonDirective,
     DayField,

@@ -25,6 +25,7 @@ import { Trouble } from "../shared/trouble";
 import { FoundForm, type FoundVisit } from "./found-form";
 import { LoadingLines } from "../shared/loading";
 import { OrderWhat } from "./order-what";
+import { May } from "../shared/may";
 
 /** So many points are named although there is not time for them. */
 const FEW = 12;
@@ -35,6 +36,7 @@ const LOOK_MS = 30_000;
 @Component({
   selector: "ip-rounds",
   imports: [
+    May,
     RefusedVisits,
     BringList,
     ButtonDirective,

@@ -26,6 +26,7 @@ import { RowsPipe } from "../shared/rows.pipe";
 import { TickBox } from "../shared/tick-box";
 import { dayText } from "../shared/times.text";
 import { Trouble } from "../shared/trouble";
+import { May } from "../shared/may";
 
 /** How long one may go on choosing before the points are made anew, ms. */
 const SETTLED_MS = 150;
@@ -37,6 +38,7 @@ const BALL: readonly string[] = ["direct", "belt", "rotating-nut"];
 @Component({
   selector: "ip-usual-points",
   imports: [
+    May,
     ButtonDirective,
     ChoiceField,
     DayField,

@@ -14,6 +14,8 @@ import { gate } from "../shared/schema-form";
 import { MachineStands } from "../prove/machine-stands";
 import { MachineForm, machineForm } from "./machine-form";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
+import { NotYours } from "../shared/not-yours";
 
 const SAID: readonly SaidField<MachineEdit>[] = [
   { label: "Nickname", value: (m) => m.nickname },
@@ -25,7 +27,17 @@ const SAID: readonly SaidField<MachineEdit>[] = [
 
 @Component({
   selector: "ip-machine",
-  imports: [LoadingLines, ReactiveFormsModule, ButtonDirective, BothVersions, MachineForm, MachineStands, RouterLink],
+  imports: [
+    NotYours,
+    May,
+    LoadingLines,
+    ReactiveFormsModule,
+    ButtonDirective,
+    BothVersions,
+    MachineForm,
+    MachineStands,
+    RouterLink,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./machine.html",
   styles: `

@@ -10,11 +10,12 @@ import { momentText } from "../shared/times.text";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ResultPanel } from "./run/result-panel";
 import { LoadingLines } from "../shared/loading";
+import { May } from "../shared/may";
 
 /** Station Measure: the tests, what is unfinished, and what the last one said. */
 @Component({
   selector: "ip-measure",
-  imports: [LoadingLines, ButtonDirective, RouterLink, ResultPanel],
+  imports: [May, LoadingLines, ButtonDirective, RouterLink, ResultPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./measure.html",
   styleUrl: "./measure.css",

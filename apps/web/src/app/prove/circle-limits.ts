@@ -7,6 +7,7 @@ import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { TextField } from "../shared/fields";
 import { dayText } from "../shared/times.text";
+import { May } from "../shared/may";
 
 /** What one shown unit is in the value’s own: µm or tenths, over 300 mm or 12 in, ms. */
 function unitOf(what: CircleLimited, system: "metric" | "inch"): { readonly per: number; readonly word: string } {
@@ -21,7 +22,7 @@ function unitOf(what: CircleLimited, system: "metric" | "inch"): { readonly per:
 /** What circles of a machine are judged by, and who said so and why. */
 @Component({
   selector: "ip-circle-limits",
-  imports: [ButtonDirective, TextField],
+  imports: [May, ButtonDirective, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>What they are judged by</h2>
@@ -88,7 +89,9 @@ function unitOf(what: CircleLimited, system: "metric" | "inch"): { readonly per:
         </tbody>
       </table>
       <p class="quiet">What an axis loses when it turns round is judged by that axis’ own limits.</p>
-      <button type="button" pButton severity="secondary" (click)="begin()">Set other limits…</button>
+      <button *ipMay="'setCircleLimits'" type="button" pButton severity="secondary" (click)="begin()">
+        Set other limits…
+      </button>
     }
   `,
   styles: `

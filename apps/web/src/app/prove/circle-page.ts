@@ -25,6 +25,7 @@ import { LiveTrace } from "./live-trace";
 import { planeName } from "./plane-name";
 import { ReadPlane } from "./read-plane";
 import { TrueShape } from "./true-shape";
+import { May } from "../shared/may";
 
 const bothRead = ({ passes }: CirclePlane): boolean =>
   ([1, -1] as const).every((d) => passes.some((p) => p.used && p.direction === d));
@@ -33,6 +34,7 @@ const bothRead = ({ passes }: CirclePlane): boolean =>
 @Component({
   selector: "ip-circle",
   imports: [
+    May,
     AddressPipe,
     ButtonDirective,
     ChartView,

@@ -1,6 +1,16 @@
 import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
 import type { Axis, BarBatch, CircleDrawn, CirclePlane, Circles, CircleSession } from "@iron/contract";
-import { catchError, EMPTY, exhaustMap, finalize, forkJoin, timer, type Observable, type Subscription } from "rxjs";
+import {
+  catchError,
+  EMPTY,
+  exhaustMap,
+  finalize,
+  forkJoin,
+  tap,
+  timer,
+  type Observable,
+  type Subscription,
+} from "rxjs";
 import { Api } from "../data/api";
 import { Driving } from "../data/driving";
 import { saidIn } from "../data/problems";
@@ -85,7 +95,10 @@ export class CircleStore {
       computed(() => {
         const planeId = this.live()?.planeId;
         if (planeId === undefined) return null;
-        return { what: `${this.nickname()}, read by the bar,`, stop: () => this.stopped(planeId) };
+        return {
+          what: `${this.nickname()}, read by the bar,`,
+          stop: () => this.stopped(planeId).pipe(tap(() => this.ended())),
+        };
       }),
     );
   }

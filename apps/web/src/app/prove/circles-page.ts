@@ -10,11 +10,12 @@ import { StateMark } from "../shared/state-mark";
 import { Trouble } from "../shared/trouble";
 import { CircleLimitsForm } from "./circle-limits";
 import { partHistory, sessionRows } from "./circles.view";
+import { May } from "../shared/may";
 
 /** All circles of a machine, what each part has been, and what they are judged by. */
 @Component({
   selector: "ip-circles",
-  imports: [ButtonDirective, CircleLimitsForm, LoadingLines, RouterLink, StateMark, Trouble],
+  imports: [May, ButtonDirective, CircleLimitsForm, LoadingLines, RouterLink, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -23,7 +24,9 @@ import { partHistory, sessionRows } from "./circles.view";
           Circles <span class="quiet">{{ all.machine.nickname }}</span>
         </h1>
         <div class="acts">
-          <a pButton [routerLink]="['/machines', all.machine.id, 'circles', 'new']">Take a circle</a>
+          <a *ipMay="'startCircle'" pButton [routerLink]="['/machines', all.machine.id, 'circles', 'new']"
+            >Take a circle</a
+          >
           <a pButton severity="secondary" [routerLink]="['/machines', all.machine.id]">The machine</a>
         </div>
         <ul class="sessions">

@@ -12,11 +12,12 @@ import { LoadingLines } from "../shared/loading";
 import { StateMark } from "../shared/state-mark";
 import { Trouble } from "../shared/trouble";
 import { levelsView, pairViews } from "./stands.view";
+import { May } from "../shared/may";
 
 /** How a machine stands: its axes square to each other, itself level on its feet. */
 @Component({
   selector: "ip-stands",
-  imports: [ButtonDirective, LoadingLines, NgTemplateOutlet, RouterLink, StateMark, TextField, Trouble],
+  imports: [May, ButtonDirective, LoadingLines, NgTemplateOutlet, RouterLink, StateMark, TextField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./stands-page.html",
   styleUrls: ["../shared/folds.css", "./stands-page.css"],

@@ -16,11 +16,22 @@ import { momentText } from "../shared/times.text";
 import { Trouble } from "../shared/trouble";
 import { TableSays } from "./table-says";
 import { rulesText, typingSheet } from "./table.view";
+import { May } from "../shared/may";
 
 /** One version of a table: its typing sheet, how it was entered, and what was read with it since. */
 @Component({
   selector: "ip-table",
-  imports: [AddressPipe, ButtonDirective, LoadingLines, ReactiveFormsModule, RouterLink, TableSays, TextField, Trouble],
+  imports: [
+    May,
+    AddressPipe,
+    ButtonDirective,
+    LoadingLines,
+    ReactiveFormsModule,
+    RouterLink,
+    TableSays,
+    TextField,
+    Trouble,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./table-page.html",
   styleUrls: ["./circle.css", "../shared/folds.css", "./table-page.css"],

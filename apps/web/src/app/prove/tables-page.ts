@@ -11,11 +11,12 @@ import { LoadingLines } from "../shared/loading";
 import { momentText } from "../shared/times.text";
 import { Trouble } from "../shared/trouble";
 import { WhereItWorks } from "./where-it-works";
+import { May } from "../shared/may";
 
 /** Compensation tables of an axis: versions, what they can be made from, and where along the travel it works. */
 @Component({
   selector: "ip-tables",
-  imports: [ButtonDirective, LoadingLines, RouterLink, Trouble, WhereItWorks],
+  imports: [May, ButtonDirective, LoadingLines, RouterLink, Trouble, WhereItWorks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -39,7 +40,14 @@ import { WhereItWorks } from "./where-it-works";
                 <p class="warn">{{ one.worked }}</p>
               }
               @if (one.active) {
-                <button type="button" pButton severity="secondary" [disabled]="busy()" (click)="takeOut()">
+                <button
+                  *ipMay="'takeOutCorrection'"
+                  type="button"
+                  pButton
+                  severity="secondary"
+                  [disabled]="busy()"
+                  (click)="takeOut()"
+                >
                   It has been taken out of the control
                 </button>
               }
@@ -53,8 +61,12 @@ import { WhereItWorks } from "./where-it-works";
         </ul>
         @if (all.profiles.length) {
           <div class="acts">
-            <a pButton [routerLink]="context.base() + '/table/new'">Make a table</a>
-            <a pButton severity="secondary" [routerLink]="context.base() + '/measure/new/travel-profile'"
+            <a *ipMay="'keepCorrection'" pButton [routerLink]="context.base() + '/table/new'">Make a table</a>
+            <a
+              *ipMay="'startRun'"
+              pButton
+              severity="secondary"
+              [routerLink]="context.base() + '/measure/new/travel-profile'"
               >Read the travel again</a
             >
           </div>
@@ -64,8 +76,12 @@ import { WhereItWorks } from "./where-it-works";
             laser. None has been read on this axis.
           </p>
           <div class="acts">
-            <a pButton [routerLink]="context.base() + '/measure/new/travel-profile'">Read the travel</a>
-            <a pButton severity="secondary" [routerLink]="context.base() + '/import'">Readings from a file</a>
+            <a *ipMay="'startRun'" pButton [routerLink]="context.base() + '/measure/new/travel-profile'"
+              >Read the travel</a
+            >
+            <a *ipMay="'importRun'" pButton severity="secondary" [routerLink]="context.base() + '/import'"
+              >Readings from a file</a
+            >
           </div>
         }
         <ip-where-it-works [losses]="all.losses" />

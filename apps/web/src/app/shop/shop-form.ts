@@ -13,6 +13,7 @@ import { TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
 import { bySchema, gate } from "../shared/schema-form";
 import { Trouble } from "../shared/trouble";
+import { May } from "../shared/may";
 
 interface Typed {
   readonly name: string;
@@ -29,7 +30,7 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
 /** The shop’s own name, currency and people. */
 @Component({
   selector: "ip-shop-form",
-  imports: [ButtonDirective, BothVersions, LoadingLines, ReactiveFormsModule, RouterLink, TextField, Trouble],
+  imports: [May, ButtonDirective, BothVersions, LoadingLines, ReactiveFormsModule, RouterLink, TextField, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (shop.message()) {
@@ -59,7 +60,9 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
             <p class="bad" role="alert">{{ edit.message() }}</p>
           }
           <div class="acts">
-            <button pButton severity="secondary" type="submit" [disabled]="edit.busy()">Keep the shop</button>
+            <button *ipMay="'updateShop'" pButton severity="secondary" type="submit" [disabled]="edit.busy()">
+              Keep the shop
+            </button>
           </div>
         }
       </form>

@@ -9,11 +9,12 @@ import { Trouble } from "../shared/trouble";
 import { BackupLine } from "./backup-line";
 import { IndicatorForm } from "./indicator-form";
 import { ShopForm } from "./shop-form";
+import { May } from "../shared/may";
 
 /** The shop’s own: its name, currency, people and indicators. */
 @Component({
   selector: "ip-shop",
-  imports: [BackupLine, ButtonDirective, IndicatorForm, ShopForm, Trouble],
+  imports: [May, BackupLine, ButtonDirective, IndicatorForm, ShopForm, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main class="sheet">
@@ -38,10 +39,18 @@ import { ShopForm } from "./shop-form";
                 <td>{{ one.name }}{{ one.retiredAt ? ", retired" : "" }}</td>
                 <td class="words">{{ textOf(one) }}</td>
                 <td>
-                  <button type="button" pButton text (click)="change(one)" [attr.aria-label]="'Change ' + one.name">
+                  <button
+                    *ipMay="'updateIndicator'"
+                    type="button"
+                    pButton
+                    text
+                    (click)="change(one)"
+                    [attr.aria-label]="'Change ' + one.name"
+                  >
                     Change
                   </button>
                   <button
+                    *ipMay="'retireIndicator'"
                     type="button"
                     pButton
                     text
@@ -70,7 +79,9 @@ import { ShopForm } from "./shop-form";
         <ip-indicator-form [start]="editing() ?? null" (kept)="close()" (left)="editing.set(undefined)" />
       } @else {
         <div class="acts">
-          <button type="button" pButton severity="secondary" (click)="editing.set(null)">Add an indicator</button>
+          <button *ipMay="'createIndicator'" type="button" pButton severity="secondary" (click)="editing.set(null)">
+            Add an indicator
+          </button>
         </div>
       }
       <ip-backup-line />

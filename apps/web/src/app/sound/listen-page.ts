@@ -31,11 +31,13 @@ import { SoundStore } from "./sound-store";
 import { SoundWaiting } from "./sound-waiting";
 import { SoundWell } from "./sound-well";
 import { beforeRun, besideSaid, NOISE_IS, soundLine, usualRun } from "./sound.view";
+import { May } from "../shared/may";
 
 /** Listen to an axis: record it to and fro at one feed, hear what is worked out, hold it beside another. */
 @Component({
   selector: "ip-listen",
   imports: [
+    May,
     ButtonDirective,
     ChoiceField,
     HearRecordings,

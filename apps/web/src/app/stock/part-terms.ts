@@ -8,6 +8,7 @@ import { BothVersions, differing, type SaidField } from "../shared/both-versions
 import { NumberField } from "../shared/fields";
 import { Opens } from "../shared/opens";
 import { bySchema, gate } from "../shared/schema-form";
+import { May } from "../shared/may";
 
 type Typed = Omit<PartTerms, "part" | "version">;
 const SAID: readonly SaidField<Typed>[] = [
@@ -21,7 +22,7 @@ const of = (value: number): FormControl<number> => new FormControl(value, { nonN
 /** What the shop knows of a part better than what is usual: from it follows how many are held. */
 @Component({
   selector: "ip-part-terms",
-  imports: [BothVersions, ButtonDirective, NumberField, Opens, ReactiveFormsModule],
+  imports: [May, BothVersions, ButtonDirective, NumberField, Opens, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form ipOpens class="boxed" [formGroup]="form" (ngSubmit)="keep()" [attr.aria-label]="part().part">
@@ -51,7 +52,7 @@ const of = (value: number): FormControl<number> => new FormControl(value, { nonN
           <p class="wrong" role="alert">{{ edit.message() }}</p>
         }
         <div class="acts next">
-          <button type="submit" pButton [disabled]="edit.busy()">Keep these figures</button>
+          <button *ipMay="'partTerms'" type="submit" pButton [disabled]="edit.busy()">Keep these figures</button>
           <button type="button" pButton severity="secondary" (click)="left.emit()">Leave it</button>
         </div>
       }

@@ -17,6 +17,7 @@ import { Trouble } from "../shared/trouble";
 import { OrderForm } from "./order-form";
 import { PartOrders } from "./part-orders";
 import { PartTermsForm } from "./part-terms";
+import { May } from "../shared/may";
 
 const SAID: Readonly<Record<OrderState, string>> = {
   wanted: "To be ordered since",
@@ -57,6 +58,7 @@ const NAMED = 3;
 @Component({
   selector: "ip-parts",
   imports: [
+    May,
     ButtonDirective,
     LoadingLines,
     OrderForm,

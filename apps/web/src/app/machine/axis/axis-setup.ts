@@ -37,6 +37,8 @@ import {
 import { type Choice, ChoiceField, TextField } from "../../shared/fields";
 import { bySchema, gate } from "../../shared/schema-form";
 import { TickBox } from "../../shared/tick-box";
+import { May } from "../../shared/may";
+import { NotYours } from "../../shared/not-yours";
 
 type Control = FormControl<string | boolean>;
 
@@ -45,7 +47,17 @@ const FIELDS = FIELD_GROUPS.flatMap((g) => g.fields);
 /** What the axis is made of: edited against the version that was read, so that nobody is overwritten. */
 @Component({
   selector: "ip-axis-setup",
-  imports: [ButtonDirective, BothVersions, ChoiceField, FastenerEditor, ReactiveFormsModule, TextField, TickBox],
+  imports: [
+    NotYours,
+    May,
+    ButtonDirective,
+    BothVersions,
+    ChoiceField,
+    FastenerEditor,
+    ReactiveFormsModule,
+    TextField,
+    TickBox,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./axis-setup.html",
   styles: `

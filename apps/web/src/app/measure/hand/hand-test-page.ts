@@ -38,11 +38,12 @@ import { HandTestSays } from "./hand-test-says";
 import { nextHandTestStep, handTestRows } from "./hand-test.view";
 import { Trouble } from "../../shared/trouble";
 import { LoadingLines } from "../../shared/loading";
+import { May } from "../../shared/may";
 
 /** A row of readings taken one by one: crest run, gib, tram, home test, tests by hand. */
 @Component({
   selector: "ip-hand-test",
-  imports: [LoadingLines, ButtonDirective, RouterLink, InputText, HandTestSays, Trouble],
+  imports: [May, LoadingLines, ButtonDirective, RouterLink, InputText, HandTestSays, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./hand-test-page.html",
   styleUrl: "./set.css",

@@ -25,11 +25,12 @@ import { Trouble } from "../../shared/trouble";
 import { ChoiceField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
 import { LoadingLines } from "../../shared/loading";
+import { May } from "../../shared/may";
 
 /** Station Set: measurements to set by, what was measured before, and the sums of this axis. */
 @Component({
   selector: "ip-set",
-  imports: [LoadingLines, ButtonDirective, RouterLink, Trouble, HandTestSetUp, ChoiceField, ChoicesPipe],
+  imports: [May, LoadingLines, ButtonDirective, RouterLink, Trouble, HandTestSetUp, ChoiceField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./set-station.html",
   styleUrl: "./set.css",

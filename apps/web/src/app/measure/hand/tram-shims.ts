@@ -17,11 +17,12 @@ import { Preferences } from "../../data/preferences";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { ChoiceField, NumberField } from "../../shared/fields";
 import { shimStack } from "./hand-test.view";
+import { May } from "../../shared/may";
 
 /** What goes under which bolt so that a sweep comes flat. */
 @Component({
   selector: "ip-tram-shims",
-  imports: [ButtonDirective, ChoiceField, NumberField],
+  imports: [May, ButtonDirective, ChoiceField, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./set.css",
   template: `
@@ -81,7 +82,7 @@ import { shimStack } from "./hand-test.view";
         Sweep again after tightening.
       </p>
       @if (context.device() === "simulated") {
-        <button type="button" pButton severity="secondary" (click)="putIn()">
+        <button *ipMay="'shimDevice'" type="button" pButton severity="secondary" (click)="putIn()">
           Put these shims in on the simulated machine
         </button>
       }

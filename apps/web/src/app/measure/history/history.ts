@@ -14,10 +14,21 @@ import { type Choice, ChoiceField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
 import { LoadingLines } from "../../shared/loading";
 import { EventForm } from "./event-form";
+import { May } from "../../shared/may";
 
 @Component({
   selector: "ip-history",
-  imports: [EventForm, LoadingLines, ButtonDirective, AddressPipe, RouterLink, ChartView, ChoiceField, ChoicesPipe],
+  imports: [
+    May,
+    EventForm,
+    LoadingLines,
+    ButtonDirective,
+    AddressPipe,
+    RouterLink,
+    ChartView,
+    ChoiceField,
+    ChoicesPipe,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./history.html",
   styleUrl: "../measure.css",

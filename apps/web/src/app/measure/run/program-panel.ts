@@ -27,6 +27,7 @@ import { pathChart, pathPoints } from "./path-chart";
 import { type Choice, ChoiceField, choicesOf, TextField } from "../../shared/fields";
 import { ChoicesPipe } from "../../shared/choices.pipe";
 import { FirstFocus } from "../../shared/first-focus";
+import { May } from "../../shared/may";
 
 interface ProgramTexts {
   readonly feed: string;
@@ -68,7 +69,7 @@ const FIELD_OF: Readonly<Partial<Record<string, keyof ProgramTexts>>> = {
 /** The test as a program: options, preview of the text and the path, download, and a run of it here. */
 @Component({
   selector: "ip-program-panel",
-  imports: [ButtonDirective, Dialog, ChartView, ChoiceField, FirstFocus, TextField, ChoicesPipe],
+  imports: [May, ButtonDirective, Dialog, ChartView, ChoiceField, FirstFocus, TextField, ChoicesPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./program-panel.html",
   styles: `

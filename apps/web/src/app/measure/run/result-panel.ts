@@ -7,10 +7,11 @@ import { ChartView, type DrawChart } from "../../shared/chart";
 import { StateMark } from "../../shared/state-mark";
 import { profileChart } from "./profile-chart";
 import { profileSeries, resultView } from "./result.view";
+import { May } from "../../shared/may";
 
 @Component({
   selector: "ip-result-panel",
-  imports: [ButtonDirective, ChartView, StateMark, RouterLink],
+  imports: [May, ButtonDirective, ChartView, StateMark, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./result-panel.html",
   styleUrls: ["../../shared/folds.css", "./result-panel.css"],

@@ -10,7 +10,7 @@ import {
   type StillWatch,
 } from "@iron/core";
 import type { DeviceSnapshot, ReadingCreate, Run } from "@iron/contract";
-import { EMPTY, Observable, Subscription } from "rxjs";
+import { EMPTY, Observable, Subscription, tap } from "rxjs";
 import { Api } from "../../data/api";
 import { DeviceStream } from "../../data/device-stream";
 import { Driving } from "../../data/driving";
@@ -79,7 +79,7 @@ export class RunStore {
     const [run, moves] = [this.run(), this.moves()];
     if (!run || !moves) return null;
     const what = `The simulated ${this.context.axis()?.config.letter ?? ""} axis`;
-    return { what, stop: () => this.api.call("stopDevice", { params: { id: run.axisId } }) };
+    return { what, stop: () => this.stopped(run.axisId) };
   });
 
   constructor() {
@@ -165,7 +165,14 @@ export class RunStore {
   }
 
   stop(): void {
-    this.command((axisId) => this.api.call("stopDevice", { params: { id: axisId } }));
+    this.command((axisId) => this.stopped(axisId));
+  }
+
+  /** It stands, though no stream says so any more: that ends with the session. */
+  private stopped(axisId: number): Observable<unknown> {
+    return this.api
+      .call("stopDevice", { params: { id: axisId } })
+      .pipe(tap(() => this.snapshot.update((s) => s && { ...s, moving: false, queued: 0, programRunId: null })));
   }
 
   program(feedMmMin: number, dwellS: number): void {

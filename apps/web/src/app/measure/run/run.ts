@@ -23,12 +23,14 @@ import { Trouble } from "../../shared/trouble";
 import { LiveReading } from "./live-reading";
 import { GiveUp } from "./give-up";
 import { LoadingLines } from "../../shared/loading";
+import { May } from "../../shared/may";
 
 type Way = "live" | "typed" | "dial";
 
 @Component({
   selector: "ip-run",
   imports: [
+    May,
     LoadingLines,
     GiveUp,
     LiveReading,

@@ -26,6 +26,7 @@ import { backupAlarm } from "../../shared/backup.text";
 import { ChoiceField, type Choice } from "../../shared/fields";
 import { floorChoices, floorView, type FloorFilter, type FloorStanding } from "./floor.view";
 import { Trouble } from "../../shared/trouble";
+import { May } from "../../shared/may";
 
 /** From so many machines on the floor can be narrowed; fewer are seen at a glance. */
 const FEW = 16;
@@ -46,7 +47,7 @@ interface Loaded {
 
 @Component({
   selector: "ip-floor",
-  imports: [ChoiceField, ButtonDirective, RouterLink, StateMark, Trouble],
+  imports: [May, ChoiceField, ButtonDirective, RouterLink, StateMark, Trouble],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./floor.html",
   styleUrl: "./floor.css",

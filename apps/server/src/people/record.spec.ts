@@ -1,0 +1,142 @@
+import type { MachineWithAxes, RecordLine, Server } from "@iron/contract";
+import Papa from "papaparse";
+import supertest from "supertest";
+import { newAxis, testApp, type TestApp } from "../testing/test-app";
+import { NAMES, peopleApp, secretOf, signedIn } from "../testing/test-people";
+
+type Page = { lines: RecordLine[]; more: boolean };
+const machine = { nickname: "Wren", bay: "1", kind: "lathe", hoursPerWeek: 40, note: "", letters: ["X"] };
+
+describe("the record of changes", () => {
+  let t: TestApp;
+  beforeEach(async () => {
+    t = await peopleApp();
+  });
+  afterEach(() => t.close());
+
+  it("says who changed what, when and from where; what was refused, and what was only looked at, is none", async () => {
+    const [keeper, planner] = [await signedIn(t, "keeper"), await signedIn(t, "planner")];
+    const made = (await planner.api.post("/api/machines").send(machine).expect(201)).body as { id: number };
+    const { axes } = (await planner.api.get(`/api/machines/${made.id}`).expect(200)).body as MachineWithAxes;
+    await planner.api
+      .post("/api/machines")
+      .send({ ...machine, hoursPerWeek: 900 })
+      .expect(422);
+    await planner.api.post(`/api/axes/${axes[0].id}/events`).send({ kind: "note", text: "100% dry, a_b", at: new Date().toISOString() }).expect(201);
+    const find = async (query: object): Promise<RecordLine[]> =>
+      ((await keeper.api.get("/api/record").query(query).expect(200)).body as Page).lines;
+    const all = await find({});
+    expect(all.slice(0, 2).map((l) => [l.by, l.subject, l.address])).toEqual([
+      ["Pipit", "Wren X", "127.0.0.1"],
+      ["Pipit", "", "127.0.0.1"],
+    ]);
+    expect(all.filter((l) => l.kind === "change")).toHaveLength(2);
+    expect(all.filter((l) => l.what === "signed in")).toHaveLength(2);
+    expect(Date.parse(all[0].at)).toBeGreaterThanOrEqual(Date.parse(all[1].at));
+    // Words stand anywhere, in any order; % and _ are themselves.
+    expect(await find({ words: "dry wren" })).toHaveLength(1);
+    expect(await find({ words: "0% a_b" })).toHaveLength(1);
+    expect(await find({ words: "a%b" })).toHaveLength(0);
+    expect(await find({ by: "Knott" })).toHaveLength(1);
+    const today = all[0].at.slice(0, 10);
+    expect((await find({ from: today, to: today })).length).toBe(all.length);
+    expect(await find({ to: "2001-01-01" })).toEqual([]);
+    const wrong = await keeper.api.get("/api/record").query({ from: "yesterday" }).expect(422);
+    expect(JSON.stringify(wrong.body)).toContain("The day is written like 2026-03-02.");
+    await planner.api.get("/api/record").expect(403);
+  });
+
+  it("is read on page by page without a gap or a line twice, and whole as a table", async () => {
+    const keeper = await signedIn(t, "keeper");
+    const at = "2026-03-02T08:00:00.000Z";
+    const line = (i: number) => ({ at, by: "=Teal()", address: "10.0.0.7", what: `w${i}`, subject: "", detail: "" });
+    await t.db
+      .insertInto("change_event")
+      .values(Array.from({ length: 230 }, (_, i) => line(i)))
+      .execute();
+    const seen: RecordLine[] = [];
+    for (let before: string | undefined; ;) {
+      const { lines, more } = (
+        await keeper.api
+          .get("/api/record")
+          .query(before ? { before } : {})
+          .expect(200)
+      ).body as Page;
+      seen.push(...lines);
+      const last = seen[seen.length - 1];
+      before = `${last.at}|${last.kind}|${last.id}`;
+      if (!more) break;
+    }
+    expect(new Set(seen.map((l) => `${l.kind} ${l.id}`)).size).toBe(seen.length);
+    expect(seen.filter((l) => l.kind === "change")).toHaveLength(230);
+    await keeper.api.get("/api/record").query({ before: "x|y|z" }).expect(422);
+    const csv = (await keeper.api.get("/api/export/record").expect(200)).text;
+    const rows = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true }).data;
+    expect(rows).toHaveLength(seen.length);
+    // No table program takes a name for a formula.
+    expect(rows.find((r) => r["what"] === "w3")?.["by"]).toBe("'=Teal()");
+  });
+
+  it("cannot be changed or taken back, and holds no PIN", async () => {
+    const keeper = await signedIn(t, "keeper");
+    const added = await keeper.api.post("/api/people").send({ name: "Ilse", sign: "IB", role: "look" }).expect(201);
+    await keeper.api.put("/api/shop").send({ ...(await keeper.api.get("/api/shop")).body, name: "Lower Mill" });
+    const { lines } = (await keeper.api.get("/api/record").expect(200)).body as Page;
+    expect(lines.find((l) => l.what === "added as look")?.subject).toBe("Ilse");
+    const kept = JSON.stringify(lines);
+    expect(kept).toContain("Lower Mill");
+    for (const secret of [String(added.body.given), secretOf("keeper")]) expect(kept).not.toContain(secret);
+    await expect(t.db.updateTable("change_event").set({ by: "x" }).execute()).rejects.toThrow("append-only");
+    await expect(t.db.deleteFrom("change_event").execute()).rejects.toThrow("append-only");
+  });
+
+  it("where nobody signs in it notes who says so", async () => {
+    const own = await testApp();
+    await newAxis(own);
+    const { lines } = (await own.api.get("/api/record").expect(200)).body as Page;
+    expect(lines.map((l) => l.by)).toEqual(["Rowan", "Rowan"]);
+    await own.close();
+  });
+});
+
+describe("a calendar’s own address", () => {
+  it("is open to who knows it, until it is renewed or its person retires; the file does not hold it", async () => {
+    const t = await peopleApp();
+    const teal = await signedIn(t, "technician");
+    const bare = () => supertest(t.app.express);
+    await bare().get("/api/rounds/calendar").expect(401);
+    expect((await teal.api.get("/api/me/calendar").expect(200)).body).toEqual({ has: false });
+    const renew = async (): Promise<string> =>
+      String((await teal.api.post("/api/me/calendar").send({}).expect(200)).body.path);
+    const first = await renew();
+    expect((await bare().get(first).expect(200)).text).toMatch(/^BEGIN:VCALENDAR/);
+    expect((await teal.api.get("/api/me/calendar")).body).toEqual({ has: true });
+    const second = await renew();
+    expect(second).not.toBe(first);
+    for (const path of [first, "/api/calendars/x", `/api/calendars/${"a".repeat(43)}`])
+      await bare().get(path).expect(404);
+    await bare().get(second).expect(200);
+    const row = await t.db
+      .selectFrom("person")
+      .selectAll()
+      .where("name", "=", NAMES.technician)
+      .executeTakeFirstOrThrow();
+    expect(JSON.stringify(row)).not.toContain(second.split("/").at(-1));
+    await t.db.updateTable("person").set({ retired_at: "2026-03-02T08:00:00Z" }).where("id", "=", row.id).execute();
+    await bare().get(second).expect(404);
+    await t.close();
+  });
+});
+
+describe("how the server stands", () => {
+  it("is told to the keeper: versions, storage", async () => {
+    const t = await peopleApp();
+    const keeper = await signedIn(t, "keeper");
+    const server = (await keeper.api.get("/api/server").expect(200)).body as Server;
+    expect(server.runsOn.find((r) => r.name === "Node")?.version).toBe(process.versions.node);
+    expect(server.store).toMatch(/^\d{4}_/);
+    expect(server.lastBackup).toBeNull();
+    await keeper.api.get("/api/backups/last").expect(404);
+    await t.close();
+  });
+});

@@ -1,0 +1,140 @@
+import { RECORD_PAGE, type OperationName, type RecordLine, type RecordQuery, OPERATIONS } from "@iron/contract";
+import type { Request } from "express";
+import { sql } from "kysely";
+import Papa from "papaparse";
+import { problem } from "../http/problem-error";
+import { instant, type Clock } from "../shop/clock";
+import type { Db } from "../store/database";
+import { addressOf } from "./doorway";
+
+/** What is sent is kept so far: enough to know it again, not a second store of readings. */
+const LONGEST_DETAIL = 600;
+const LONGEST_TEXT = 120;
+
+/** A change as it is noted. */
+export interface Changed {
+  readonly operation: OperationName;
+  readonly request: Request;
+  readonly who: string;
+  readonly body: unknown;
+}
+
+/** Who changed what, when, and from where: append-only, beside what happened at the door. */
+export class ChangeRecord {
+  constructor(
+    private readonly db: Db,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Notes what has been done, before it is answered as done. */
+  async note({ operation, request, who, body }: Changed): Promise<void> {
+    await this.noteAs(OPERATIONS[operation].summary.split(/[;:]/)[0], { request, who, body });
+  }
+
+  /** Notes what is no operation of JSON: a photo. */
+  async noteAs(
+    what: string,
+    { request, who, body }: { readonly request: Request; readonly who: string; readonly body: unknown },
+  ): Promise<void> {
+    await this.db
+      .insertInto("change_event")
+      .values({
+        ...{ at: instant(this.clock), by: who, address: addressOf(request), what },
+        ...{ subject: await this.subjectOf(request.path), detail: detailOf(body) },
+      })
+      .execute();
+  }
+
+  /** A page of lines, the newest first. @throws ProblemError 422 for a place to go on from that is none */
+  async page(query: RecordQuery): Promise<{ lines: RecordLine[]; more: boolean }> {
+    const lines = await this.lines(query, RECORD_PAGE + 1);
+    return { lines: lines.slice(0, RECORD_PAGE), more: lines.length > RECORD_PAGE };
+  }
+
+  /** All lines, as a table. */
+  async *csv(query: RecordQuery): AsyncGenerator<string> {
+    yield "at,by,from,what,of,detail\r\n";
+    for (let before = query.before; ;) {
+      const { lines, more } = await this.page({ ...query, ...(before === undefined ? {} : { before }) });
+      if (lines.length)
+        yield `${Papa.unparse(
+          lines.map((l) => [l.at, l.by, l.address, l.what, l.subject, l.detail]),
+          { escapeFormulae: true },
+        )}\r\n`;
+      const last = lines.at(-1);
+      if (!more || !last) return;
+      before = placeOf(last);
+    }
+  }
+
+  private lines({ words, by, from, to, before }: RecordQuery, most: number): Promise<RecordLine[]> {
+    let rows = this.db.selectFrom("record_line").selectAll();
+    for (const word of (words ?? "").split(/\s+/).filter(Boolean)) {
+      const like = `%${word.replace(/[\\%_]/g, "\\$&")}%`;
+      rows = rows.where(
+        sql<boolean>`(what || ' ' || subject || ' ' || detail || ' ' || address || ' ' || "by") like ${like} escape '\\'`,
+      );
+    }
+    if (by) rows = rows.where("by", "=", by);
+    if (from) rows = rows.where("at", ">=", from);
+    if (to) rows = rows.where("at", "<", dayAfter(to));
+    if (before !== undefined) {
+      const [at, kind, id] = before.split("|");
+      if (!/^\d+$/.test(id ?? "") || (kind !== "door" && kind !== "change"))
+        throw problem(422, { title: "Not valid", detail: "That is no line of the record to go on from." });
+      rows = rows.where((e) =>
+        e.or([
+          e("at", "<", at),
+          e.and([e("at", "=", at), e("kind", "<", kind)]),
+          e.and([e("at", "=", at), e("kind", "=", kind), e("id", "<", Number(id))]),
+        ]),
+      );
+    }
+    return rows.orderBy("at", "desc").orderBy("kind", "desc").orderBy("id", "desc").limit(most).execute();
+  }
+
+  /** What an address is of, as the shop calls it. */
+  private async subjectOf(path: string): Promise<string> {
+    const [, of, id] = /^\/api\/([a-z-]+)\/(\d+)/.exec(path) ?? [];
+    if (of === undefined) return "";
+    const machines = this.db.selectFrom("machine").select("nickname");
+    if (of === "machines") return (await machines.where("id", "=", Number(id)).executeTakeFirst())?.nickname ?? "";
+    if (of === "axes") {
+      const axis = await this.db
+        .selectFrom("axis")
+        .innerJoin("machine", "machine.id", "axis.machine_id")
+        .select(["machine.nickname", sql<string>`axis.config ->> '$.letter'`.as("letter")])
+        .where("axis.id", "=", Number(id))
+        .executeTakeFirst();
+      return axis ? `${axis.nickname} ${axis.letter}` : "";
+    }
+    return `${NAMES[of] ?? of.replaceAll("-", " ").replace(/s$/, "")} ${id}`;
+  }
+}
+
+/** How the addresses’ words are called on the pages. */
+const NAMES: Readonly<Record<string, string>> = {
+  runs: "test",
+  series: "row of readings",
+  sounds: "recording",
+  "circle-planes": "circle",
+  "lube-points": "lubrication point",
+};
+
+export const placeOf = (line: RecordLine): string => `${line.at}|${line.kind}|${line.id}`;
+
+function dayAfter(day: string): string {
+  return new Date(Date.parse(`${day}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10);
+}
+
+/** What was sent, shortened; long texts by their beginning. */
+function detailOf(body: unknown): string {
+  if (body === undefined || body === null) return "";
+  const text = JSON.stringify(body, (key, value: unknown) => {
+    if (key === "secret" || key === "wanted" || key === "code") return undefined;
+    if (typeof value === "string" && value.length > LONGEST_TEXT) return `${value.slice(0, LONGEST_TEXT)}…`;
+    return Array.isArray(value) && value.length > 12 ? [...value.slice(0, 12), `${value.length} in all`] : value;
+  });
+  if (text === "{}") return "";
+  return text.length > LONGEST_DETAIL ? `${text.slice(0, LONGEST_DETAIL)}…` : text;
+}

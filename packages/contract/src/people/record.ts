@@ -1,0 +1,46 @@
+import * as z from "zod";
+import { instantSchema } from "../wire/common";
+import { operation } from "../wire/operation";
+
+/** Lines of the record that are answered at once. */
+export const RECORD_PAGE = 100;
+
+export const recordLineSchema = z.object({
+  /** Of the door, or of a change; numbers begin anew in each. */
+  kind: z.enum(["door", "change"]),
+  id: z.number().int(),
+  at: instantSchema,
+  by: z.string(),
+  /** Of the device it came from. */
+  address: z.string(),
+  what: z.string(),
+  /** Of what: a machine, an axis, a job. */
+  subject: z.string(),
+  /** What was sent, shortened; never a PIN. */
+  detail: z.string(),
+});
+export type RecordLine = z.infer<typeof recordLineSchema>;
+
+const day = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}$/, "The day is written like 2026-03-02.")
+  .optional();
+
+export const recordQuerySchema = z.object({
+  /** Words that all stand somewhere in a line. */
+  words: z.string().max(200, "What is looked for is longer than 200 characters.").optional(),
+  by: z.string().max(40, "The name is longer than 40 letters.").optional(),
+  from: day,
+  to: day,
+  /** Older than this line: its instant, kind and number. */
+  before: z.string().max(60).optional(),
+});
+export type RecordQuery = z.infer<typeof recordQuerySchema>;
+
+export const RECORD_OPERATIONS = {
+  record: operation("record", "Who changed what, when, and from where; the newest first, a page at a time", {
+    query: recordQuerySchema,
+    response: z.object({ lines: z.array(recordLineSchema), more: z.boolean() }),
+  }),
+  exportRecord: operation("exportRecord", "The record as a CSV file", { query: recordQuerySchema }),
+};
