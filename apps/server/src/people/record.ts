@@ -67,7 +67,7 @@ export class ChangeRecord {
     }
   }
 
-  private lines({ words, by, from, to, before }: RecordQuery, most: number): Promise<RecordLine[]> {
+  private lines({ words, by, from, till, before }: RecordQuery, most: number): Promise<RecordLine[]> {
     let rows = this.db.selectFrom("record_line").selectAll();
     for (const word of (words ?? "").split(/\s+/).filter(Boolean)) {
       const like = `%${word.replace(/[\\%_]/g, "\\$&")}%`;
@@ -77,7 +77,7 @@ export class ChangeRecord {
     }
     if (by) rows = rows.where("by", "=", by);
     if (from) rows = rows.where("at", ">=", from);
-    if (to) rows = rows.where("at", "<", dayAfter(to));
+    if (till) rows = rows.where("at", "<", till);
     if (before !== undefined) {
       const [at, kind, id] = before.split("|");
       if (!/^\d+$/.test(id ?? "") || (kind !== "door" && kind !== "change"))
@@ -122,10 +122,6 @@ const NAMES: Readonly<Record<string, string>> = {
 };
 
 export const placeOf = (line: RecordLine): string => `${line.at}|${line.kind}|${line.id}`;
-
-function dayAfter(day: string): string {
-  return new Date(Date.parse(`${day}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10);
-}
 
 /** What was sent, shortened; long texts by their beginning. */
 function detailOf(body: unknown): string {

@@ -24,6 +24,18 @@ export const routes: Routes = [
     loadComponent: () => came(import("./people/people-page")).then((m) => m.PeoplePage),
   },
   {
+    path: "record",
+    data: needs("record"),
+    title: "Record · Iron Patience",
+    loadComponent: () => came(import("./people/record-page")).then((m) => m.RecordPage),
+  },
+  {
+    path: "server",
+    data: needs("server"),
+    title: "Server · Iron Patience",
+    loadComponent: () => came(import("./people/server-page")).then((m) => m.ServerPage),
+  },
+  {
     path: "trust",
     title: "Trust this server · Iron Patience",
     loadComponent: () => came(import("./people/trust-page")).then((m) => m.TrustPage),

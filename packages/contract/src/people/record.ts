@@ -21,17 +21,13 @@ export const recordLineSchema = z.object({
 });
 export type RecordLine = z.infer<typeof recordLineSchema>;
 
-const day = z
-  .string()
-  .regex(/^\d{4}-\d{2}-\d{2}$/, "The day is written like 2026-03-02.")
-  .optional();
-
 export const recordQuerySchema = z.object({
   /** Words that all stand somewhere in a line. */
   words: z.string().max(200, "What is looked for is longer than 200 characters.").optional(),
   by: z.string().max(40, "The name is longer than 40 letters.").optional(),
-  from: day,
-  to: day,
+  /** Not before this instant, and before that one: whoever asks knows where their days begin. */
+  from: instantSchema.optional(),
+  till: instantSchema.optional(),
   /** Older than this line: its instant, kind and number. */
   before: z.string().max(60).optional(),
 });

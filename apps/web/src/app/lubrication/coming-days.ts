@@ -8,11 +8,12 @@ import { money } from "../shared/amount.text";
 import { datesInText, momentText } from "../shared/times.text";
 import { dayBars, shortText } from "./rounds.view";
 import { May } from "../shared/may";
+import { OwnCalendar } from "../people/own-calendar";
 
 /** The coming days as bars of minutes; a point can be dropped on one. What the last plan changed. */
 @Component({
   selector: "ip-coming-days",
-  imports: [May, CdkDropList, ButtonDirective, AddressPipe, RouterLink],
+  imports: [OwnCalendar, May, CdkDropList, ButtonDirective, AddressPipe, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -77,9 +78,9 @@ import { May } from "../shared/may";
       }
       <p class="quiet">
         Late first, then few stops and little walking, then even days; nobody greases far too early. This plan costs
-        {{ part() }} % of doing each when it is due. A calendar program can subscribe to the address of the calendar
-        file.
+        {{ part() }} % of doing each when it is due.
       </p>
+      <ip-own-calendar />
     }
   `,
 })

@@ -1,5 +1,5 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
-import { Component } from "@angular/core";
+import { ChangeDetectionStrategy, Component } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import { ACCESS, type Me, type OperationName, type Role } from "@iron/contract";
 import type { Route } from "@angular/router";
@@ -15,6 +15,7 @@ const me = (role: Role): Me => ({
 });
 
 @Component({
+  changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [May, NotYours],
   template: `
     <ip-not-yours does="updateMachine" />

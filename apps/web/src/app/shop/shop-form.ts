@@ -66,7 +66,13 @@ const SAID: readonly SaidField<Omit<ShopUpdate, "version">>[] = [
           </div>
         }
       </form>
-      <p class="people"><a routerLink="/people">People</a>: who signs in, what they may, and their PINs.</p>
+      <p class="people">
+        <a routerLink="/people">People</a>: who signs in, what they may, and their PINs.
+        <ng-container *ipMay="'record'"
+          ><a routerLink="/record">Record</a>: who changed what. <a routerLink="/server">Server</a>: versions, storage,
+          backups.</ng-container
+        >
+      </p>
     }
   `,
   styles: `
