@@ -1,10 +1,14 @@
+import { createWriteStream, existsSync } from "node:fs";
 import { basename, resolve } from "node:path";
+import { pipeline } from "node:stream/promises";
 import { People } from "./people/people";
 import { systemClock } from "./shop/clock";
 import { contentsOf, makeBackup, restoreBackup, thinOut, type Contents } from "./store/backups";
 import { openDatabase } from "./store/database";
 import { holdFolder } from "./store/folder-lock";
 import { StartError } from "./store/start-error";
+import { bringIn } from "./whole/bring-in";
+import { shopZip } from "./whole/take-out";
 
 const say = (message: string): void => {
   process.stdout.write(`${message}\n`);
@@ -33,6 +37,16 @@ async function letIn(data: string, name: string | null): Promise<void> {
   }
 }
 
+/** Everything as one zip, from a copy that nobody writes to. */
+async function takeOutTo(data: string, to?: string): Promise<void> {
+  const now = new Date();
+  const target = resolve(to ?? `iron-patience-shop-${now.toISOString().slice(0, 10)}.zip`);
+  if (existsSync(target)) throw new StartError(`There is a file ${target} already: name another with --to.`);
+  const out = await shopZip(data, now);
+  await pipeline(out, createWriteStream(target));
+  say(`Everything taken out: ${target}`);
+}
+
 /**
  * What is done to a data folder from the command line: `backup`, beside a running server or without
  * one, and `restore FILE`, which shows first what it would do and does it with `--yes`.
@@ -57,8 +71,20 @@ export async function tend(options: {
     await letIn(data, file);
     return;
   }
+  if (command === "take-out") {
+    await takeOutTo(data, to);
+    return;
+  }
+  if (command === "bring-in") {
+    if (!file) throw new StartError("Say which file: npm run bring-in -- FILE.");
+    say(`Brought into ${data}: ${counted(await bringIn(resolve(file), data, new Date()))}.`);
+    say("PINs do not come along: npm run let-in -- NAME gives a keeper one to begin with.");
+    return;
+  }
   if (command !== "restore")
-    throw new StartError(`There is no command “${command}”: backup, restore FILE, or let-in NAME.`);
+    throw new StartError(
+      `There is no command “${command}”: backup, restore FILE, let-in NAME, take-out, or bring-in FILE.`,
+    );
   if (!file) throw new StartError("Say which backup: npm run restore -- FILE.");
   const from = resolve(file);
   say(`${basename(from)} holds ${counted(contentsOf(from))}.`);

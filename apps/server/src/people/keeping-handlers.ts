@@ -9,6 +9,7 @@ import { conflict, problem } from "../http/problem-error";
 import { calendarFile, type CalendarServices } from "../lubrication/lubrication-handlers";
 import { backupsIn } from "../store/backups";
 import { DATABASE_FILE, type Db } from "../store/database";
+import { shopZip } from "../whole/take-out";
 import type { ChangeRecord } from "./record";
 
 interface Services extends CalendarServices {
@@ -24,7 +25,7 @@ interface Services extends CalendarServices {
 const hashOf = (secret: string): string => createHash("sha256").update(secret).digest("base64url");
 const SECRET = /^[\w-]{43}$/;
 
-type Names = "record" | "exportRecord" | "server" | "downloadBackup" | "ownCalendar" | "renewCalendar";
+type Names = "record" | "exportRecord" | "server" | "downloadBackup" | "exportShop" | "ownCalendar" | "renewCalendar";
 
 /** What the keeper looks at, and everybody’s own calendar. */
 export function keepingHandlersFor(s: Services): Pick<Handlers, Names> {
@@ -37,6 +38,12 @@ export function keepingHandlersFor(s: Services): Pick<Handlers, Names> {
       if (!last) throw problem(404, { title: "Not found", detail: "There is no backup yet." });
       const fileName = `iron-patience-${last.at.toISOString().slice(0, 19).replaceAll(":", "-")}Z.sqlite`;
       return { fileName, media: "application/vnd.sqlite3", text: createReadStream(last.path) };
+    },
+    exportShop: async () => {
+      if (s.folder === null) throw conflict("This server keeps no files of its own to take out.");
+      const now = new Date();
+      const fileName = `iron-patience-shop-${now.toISOString().slice(0, 10)}.zip`;
+      return { fileName, media: "application/zip", text: await shopZip(s.folder, now) };
     },
     ownCalendar: async ({ request }) => ({ has: !!request.person?.calendar_hash }),
     renewCalendar: async ({ request, who }) => {

@@ -86,6 +86,7 @@ export async function testApp(
   await sql`pragma synchronous = off`.execute(db);
   const app = createApp({
     db,
+    folder,
     log: pino({ level: process.env["LOG_LEVEL"] ?? "silent" }),
     version: "test",
     host: options.host ?? "127.0.0.1",

@@ -28,6 +28,11 @@ export type Server = z.infer<typeof serverSchema>;
 export const KEEPING_OPERATIONS = {
   server: operation("server", "Versions, storage and backups of the server", { response: serverSchema }),
   downloadBackup: operation("downloadBackup", "The last backup that was checked, a database file", {}),
+  exportShop: operation(
+    "exportShop",
+    "Everything of the shop as one zip: each table as JSON and CSV, photos and recordings; no PINs",
+    {},
+  ),
   ownCalendar: operation("ownCalendar", "Whether one’s calendar has an address of its own", {
     response: z.object({ has: z.boolean() }),
   }),

@@ -31,6 +31,7 @@ export const ACCESS = {
   exportRecord: "keeper",
   server: "keeper",
   downloadBackup: "keeper",
+  exportShop: "keeper",
   updateShop: "keeper",
 
   backups: "look",

@@ -67,6 +67,7 @@ export const ADDRESSES = {
   exportRecord: ["get", "/api/export/record", "text/csv"],
   server: ["get", "/api/server"],
   downloadBackup: ["get", "/api/backups/last", "application/vnd.sqlite3"],
+  exportShop: ["get", "/api/export/shop", "application/zip"],
   ownCalendar: ["get", "/api/me/calendar"],
   renewCalendar: ["post", "/api/me/calendar"],
   health: ["get", "/api/health"],

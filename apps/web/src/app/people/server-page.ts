@@ -30,12 +30,14 @@ import { sizeText } from "./record.view";
           @if (server.lastBackup) {
             <a pButton [href]="'downloadBackup' | address: {}" download>The last backup, as a file</a>
           }
+          <a pButton severity="secondary" [href]="'exportShop' | address: {}" download>Everything, as one zip</a>
           <a pButton severity="secondary" routerLink="/people">People</a>
           <a pButton severity="secondary" routerLink="/record">Record of changes</a>
         </div>
         <p class="quiet say">
-          A backup holds everything, also who may sign in: it is kept where nobody else reads it. How one is brought
-          back stands in the handbook of the server, docs/reference/operations.md.
+          A backup holds everything, also who may sign in: it is kept where nobody else reads it. The zip holds each
+          table as JSON and as CSV, with photos and recordings, and nobody’s PIN; an empty shop takes it in. How either
+          is brought back stands in docs/reference/operations.md.
         </p>
       } @else {
         <ip-loading>Looking how it stands…</ip-loading>
