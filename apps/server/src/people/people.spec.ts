@@ -42,8 +42,9 @@ describe("who may do what", () => {
       if (status !== 401) open.push(`${name} ${status}`);
     }
     // A sign-in without a PIN is refused for that; the set-up is over.
-    // Of an axis that nobody has, a stop says that there is none.
+    // Of an axis that nobody has, a stop says that there is none; nor is there a calendar by a wrong address.
     expect(open.sort()).toEqual([
+      "/api/calendars/:secret 404",
       ...["health 200", "me 200", "setUpKeeper 422", "signIn 422", "signOut 200"],
       ...["stopCircle 404", "stopDevice 404"],
     ]);

@@ -91,8 +91,12 @@ describe("the record of changes", () => {
     const kept = JSON.stringify(lines);
     expect(kept).toContain("Lower Mill");
     for (const secret of [String(added.body.given), secretOf("keeper")]) expect(kept).not.toContain(secret);
-    await expect(t.db.updateTable("change_event").set({ by: "x" }).execute()).rejects.toThrow("append-only");
-    await expect(t.db.deleteFrom("change_event").execute()).rejects.toThrow("append-only");
+    await expect(t.db.updateTable("change_event").set({ by: "x" }).execute()).rejects.toMatchObject({
+      message: expect.stringContaining("append-only") as string,
+    });
+    await expect(t.db.deleteFrom("change_event").execute()).rejects.toMatchObject({
+      message: expect.stringContaining("append-only") as string,
+    });
   });
 
   it("where nobody signs in it notes who says so", async () => {

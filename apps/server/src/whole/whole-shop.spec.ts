@@ -93,7 +93,9 @@ describe("a shop as one zip", () => {
     expect(Buffer.from(files[`files/sound/${id}.wav`]).equals(wav.body as Buffer)).toBe(true);
     // The shop that came works: the append-only rules are there again.
     const db = await openDatabase(target());
-    await expect(db.deleteFrom("change_event").execute()).rejects.toThrow("append-only");
+    await expect(db.deleteFrom("change_event").execute()).rejects.toMatchObject({
+      message: expect.stringContaining("append-only") as string,
+    });
     await db.destroy();
   });
 
@@ -145,7 +147,7 @@ describe("a shop as one zip", () => {
     [
       "a row that cannot be",
       (z: Unzipped) => changed(z, "tables/machine.json", (s) => s.replace('"nickname":"Wren"', '"nickname":null')),
-      /Table machine, row 1: NOT NULL/,
+      /Table machine, row 1: .*NOT NULL/,
     ],
     [
       "a row that hangs in the air",

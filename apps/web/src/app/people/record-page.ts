@@ -110,7 +110,7 @@ export class RecordPage {
   protected readonly rows = computed(() =>
     (this.lines() ?? []).map((line) => ({
       ...{ place: placeOf(line), at: momentText(line.at), by: line.by, address: line.address },
-      what: line.subject ? `${line.what}: ${line.subject}` : line.what,
+      what: line.subject && line.subject !== line.by ? `${line.what}: ${line.subject}` : line.what,
       sent: sentText(line.detail),
     })),
   );

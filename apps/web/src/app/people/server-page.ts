@@ -34,7 +34,7 @@ import { sizeText } from "./record.view";
           <a pButton severity="secondary" routerLink="/people">People</a>
           <a pButton severity="secondary" routerLink="/record">Record of changes</a>
         </div>
-        <p class="quiet say">
+        <p class="quiet files">
           A backup holds everything, also who may sign in: it is kept where nobody else reads it. The zip holds each
           table as JSON and as CSV, with photos and recordings, and nobody’s PIN; an empty shop takes it in. How either
           is brought back stands in docs/reference/operations.md.
@@ -53,7 +53,7 @@ import { sizeText } from "./record.view";
     dd {
       margin: 0;
     }
-    .say {
+    .files {
       max-width: 720px;
     }
   `,
