@@ -55,9 +55,9 @@ describe("running as a service", () => {
     known(/<arguments>(.+)<\/arguments>/.exec(xml)?.[1] ?? "");
     // Each element that is opened is closed, in order.
     const open: string[] = [];
-    for (const [, closes, name, alone] of xml.replace(/<!--[^]*?-->/g, "").matchAll(/<(\/?)([a-zA-Z]+)[^>]*?(\/?)>/g)) {
+    for (const [element, closes, name] of xml.replace(/<!--[^]*?-->/g, "").matchAll(/<(\/?)([a-zA-Z]+)\b[^>]*>/g)) {
       if (closes) expect(open.pop()).toBe(name);
-      else if (!alone) open.push(name);
+      else if (!element.endsWith("/>")) open.push(name);
     }
     expect(open).toEqual([]);
   });

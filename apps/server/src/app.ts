@@ -57,6 +57,7 @@ import { peopleHandlersFor } from "./people/people-handlers";
 import { signInLimit } from "./people/sign-in-limit";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
+import { ChangeNews } from "./http/changes";
 import { keepingHandlersFor, mountCalendars } from "./people/keeping-handlers";
 import { ChangeRecord } from "./people/record";
 import type { BackupKeeper } from "./store/backups";
@@ -153,12 +154,15 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     rounds: new LubricationRounds({ db, lubrication, settings, clock, pool, shop }),
     lubricants: new Lubricants({ db, lubrication, settings, clock }),
     files: new LubricationFiles({ db, lubrication, meters, clock, pool }),
-    version: options.version,
-    backups: options.backups ?? null,
-    record: new ChangeRecord(db, clock),
-    folder: options.folder ?? null,
-    started: instant(clock),
+    ...keepingServices({ db, clock, ...options }),
   };
+}
+
+/** Who changed what, told at once, and how the server stands. */
+function keepingServices({ db, clock, folder, version, backups }: Omit<AppOptions, "log"> & { readonly clock: Clock }) {
+  const news = new ChangeNews();
+  const record = new ChangeRecord(db, clock, news);
+  return { record, news, version, backups: backups ?? null, folder: folder ?? null, started: instant(clock) };
 }
 
 /** Circles, and the bar that reads them. */
@@ -223,6 +227,14 @@ function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnT
 const jsonUpTo = (limit: string, reviver?: typeof byTodaysNames): express.Handler =>
   express.json({ limit, ...(reviver ? { reviver } : {}) });
 
+/** What is no operation of JSON: streams, and calendars by their own address. */
+function mountBeside(app: Express, s: ReturnType<typeof servicesOf>): void {
+  mountCalendars(app, s);
+  s.news.mount(app);
+  mountDeviceStream(app, s.hub);
+  mountBarStream(app, s.circles, s.bars);
+}
+
 /** Puts the server together. The caller owns the database. */
 export function createApp(options: AppOptions): App {
   seedChance(options.simulationSeed ?? null);
@@ -250,9 +262,7 @@ export function createApp(options: AppOptions): App {
     ...keepingHandlersFor(s),
   };
   mountOperations(app, handlers, { checkAnswers: options.checkAnswers ?? false, record: s.record });
-  mountCalendars(app, s);
-  mountDeviceStream(app, s.hub);
-  mountBarStream(app, s.circles, s.bars);
+  mountBeside(app, s);
   // Made when somebody asks for it: it takes a third of the time that everything else here takes together.
   let document: ReturnType<typeof openApiDocument> | null = null;
   app.get("/api/openapi.json", (_, response) => {
@@ -278,6 +288,7 @@ export function createApp(options: AppOptions): App {
     tend: () => s.rounds.touched(),
     trust: (given) => (authority = given),
     close: async () => {
+      s.news.close();
       s.bars.close();
       await s.rounds.close();
       await s.hub.close();

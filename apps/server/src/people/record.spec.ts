@@ -1,4 +1,6 @@
 import type { MachineWithAxes, RecordLine, Server } from "@iron/contract";
+import { once } from "node:events";
+import type { AddressInfo } from "node:net";
 import Papa from "papaparse";
 import supertest from "supertest";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
@@ -105,6 +107,36 @@ describe("the record of changes", () => {
     const { lines } = (await own.api.get("/api/record").expect(200)).body as Page;
     expect(lines.map((l) => l.by)).toEqual(["Rowan", "Rowan"]);
     await own.close();
+  });
+});
+
+describe("what is changed is told at once", () => {
+  it("to every browser that is signed in, by address and page, after it was kept", async () => {
+    const t = await peopleApp();
+    const server = t.app.express.listen(0, "127.0.0.1");
+    await once(server, "listening");
+    const { port } = server.address() as AddressInfo;
+    const teal = await signedIn(t, "technician");
+    const planner = await signedIn(t, "planner");
+    const stream = (cookie: string) => fetch(`http://127.0.0.1:${port}/api/changes`, { headers: { cookie } });
+    expect((await stream("")).status).toBe(401);
+    const reader = (await stream(teal.cookie)).body?.getReader();
+    const read = async (): Promise<string> => new TextDecoder().decode((await reader?.read())?.value);
+    expect(await read()).toContain("retry:");
+    await planner.api.post("/api/machines").set("x-page", "p1").send(machine).expect(201);
+    expect(await read()).toBe('data: {"path":"/api/machines","page":"p1"}\n\n');
+    await planner.api
+      .post("/api/machines")
+      .send({ ...machine, hoursPerWeek: 900 })
+      .expect(422);
+    await planner.api
+      .post("/api/machines")
+      .send({ ...machine, nickname: "Ibis" })
+      .expect(201);
+    expect(await read()).toBe('data: {"path":"/api/machines","page":""}\n\n');
+    await reader?.cancel();
+    server.close();
+    await t.close();
   });
 });
 

@@ -1,4 +1,11 @@
-import { RECORD_PAGE, type OperationName, type RecordLine, type RecordQuery, OPERATIONS } from "@iron/contract";
+import {
+  PAGE_HEADER,
+  RECORD_PAGE,
+  type OperationName,
+  type RecordLine,
+  type RecordQuery,
+  OPERATIONS,
+} from "@iron/contract";
 import type { Request } from "express";
 import { sql } from "kysely";
 import Papa from "papaparse";
@@ -24,6 +31,7 @@ export class ChangeRecord {
   constructor(
     private readonly db: Db,
     private readonly clock: Clock,
+    private readonly news: { tell(changed: { readonly path: string; readonly page: string }): void },
   ) {}
 
   /** Notes what has been done, before it is answered as done. */
@@ -43,6 +51,7 @@ export class ChangeRecord {
         ...{ subject: await this.subjectOf(request.path), detail: detailOf(body) },
       })
       .execute();
+    this.news.tell({ path: request.path, page: (request.get(PAGE_HEADER) ?? "").slice(0, 40) });
   }
 
   /** A page of lines, the newest first. @throws ProblemError 422 for a place to go on from that is none */

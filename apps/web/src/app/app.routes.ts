@@ -123,6 +123,7 @@ export const routes: Routes = [
       },
       {
         path: "locate/:testId",
+        data: needs("addResult"),
         title: "Test · Iron Patience",
         loadComponent: () => came(import("./diagnosis/test-form")).then((m) => m.TestForm),
       },

@@ -33,6 +33,13 @@ export const recordQuerySchema = z.object({
 });
 export type RecordQuery = z.infer<typeof recordQuerySchema>;
 
+/** Told to every browser as soon as it is kept. */
+export interface Changed {
+  /** Address of what was changed: “/api/jobs/3/acts”. */
+  readonly path: string;
+  /** Page that sent it: it knows already. */
+  readonly page: string;
+}
 export const RECORD_OPERATIONS = {
   record: operation("record", "Who changed what, when, and from where; the newest first, a page at a time", {
     query: recordQuerySchema,

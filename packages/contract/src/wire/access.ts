@@ -202,6 +202,7 @@ export const ACCESS_ELSEWHERE = [
   ["get", "/api/sounds/:id/wav", "look"],
   ["get", "/api/axes/:id/device/stream", "look"],
   ["get", "/api/circle-planes/:id/stream", "look"],
+  ["get", "/api/changes", "look"],
   ["get", "/api/openapi.json", "look"],
   ["get", "/api/calendars/:secret", "anyone"],
   ["post", "/api/cases/:id/photos", "technician"],
@@ -214,3 +215,6 @@ export const ACCESS_ELSEWHERE = [
 export function reaches(role: Role, access: Access): boolean {
   return access === "anyone" || ROLES.indexOf(role) >= ROLES.indexOf(access);
 }
+
+/** Names the page that sends a change: it need not be told of it. */
+export const PAGE_HEADER = "x-page";

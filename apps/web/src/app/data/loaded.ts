@@ -1,5 +1,7 @@
 import { DestroyRef, inject, signal } from "@angular/core";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import type { Observable, Subscription } from "rxjs";
+import { Changes } from "./changes";
 import { saidIn } from "./problems";
 
 /**
@@ -31,6 +33,24 @@ export class Loaded<T> {
         this.came(value);
       },
       error: saidIn(this.message),
+    });
+  }
+
+  /** Looks again whenever others change what has these words in its address; what cannot be had then stays as it is. */
+  alive(...words: readonly string[]): this {
+    inject(Changes)
+      .of(...words)
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
+    return this;
+  }
+
+  private look(): void {
+    if (this.value() === null) return;
+    this.asking?.unsubscribe();
+    this.asking = this.ask().subscribe({
+      next: (value) => this.value.set(value),
+      error: () => undefined,
     });
   }
 

@@ -73,7 +73,7 @@ import { LoadingLines } from "../shared/loading";
 })
 export class CasesPage {
   private readonly api = inject(Api);
-  protected readonly loaded = Loaded.now(() => this.api.call("cases"));
+  protected readonly loaded = Loaded.now(() => this.api.call("cases")).alive();
   protected readonly cases = computed(
     () =>
       this.loaded.value()?.toSorted((a, b) => Number(a.state !== "open") - Number(b.state !== "open") || b.id - a.id) ??

@@ -50,7 +50,6 @@ import { TextField } from "../shared/fields";
 import { RECORDED } from "./test-recorded";
 import { TestSafety } from "./test-safety";
 import { TestSays } from "./test-says";
-import { May } from "../shared/may";
 
 /** Tests that are a row of readings, taken one by one at Set’s bench. */
 const HAND_TEST_OF: Partial<Record<string, HandTestKind>> = {
@@ -67,7 +66,6 @@ const MADE_AT_A_PLACE: ReadonlySet<string> = new Set<TestId>(["rock", "look-over
 @Component({
   selector: "ip-test-form",
   imports: [
-    May,
     TestSafety,
     TestSays,
     ButtonDirective,

@@ -5,6 +5,8 @@ import { DEFAULT_OPTIONS, planJob, type JobEvent, type PlannedStep } from "@iron
 import { CONFIG } from "../../testing/axis";
 import { answer, cut, refuse, setUpBed, show } from "../../testing/place";
 import { newSign } from "../../testing/signed";
+import { Subject } from "rxjs";
+import { Changes } from "../data/changes";
 import { JobPage } from "./job-page";
 import { PHOTO_STORE } from "./photo-queue";
 
@@ -136,6 +138,30 @@ describe("a job at the machine", () => {
     expect(page.text()).toContain("X, passes:");
     expect(page.text()).toContain("held beside how it sounds when it is well. Record that now: X.");
     expect(page.page.queryByRole("button", { name: "Take the last one back" })).toBeNull();
+  });
+
+  it("what another signs meanwhile is said before the step under the thumb is taken away; what is beside it is shown", () => {
+    const others = new Subject<void>();
+    jest.spyOn(TestBed.inject(Changes), "of").mockReturnValue(others);
+    const page = open(job(signed(plan.steps.slice(0, 1))));
+    others.next();
+    const note: JobEvent = { kind: "note", step: plan.steps[1].id, words: "The bolt is short" } as JobEvent;
+    answer(http.expectOne("/api/jobs/1"), job([...signed(plan.steps.slice(0, 1)), note]));
+    expect(title(page)).toBe(plan.steps[1].title);
+    expect(page.text()).not.toContain("meanwhile");
+    others.next();
+    answer(http.expectOne("/api/jobs/1"), job(signed(plan.steps.slice(0, 2))));
+    around();
+    expect(title(page)).toBe(plan.steps[1].title);
+    expect(page.text()).toContain("Ama went on with this job meanwhile.");
+    page.press("Show it as it is now");
+    around();
+    expect(title(page)).toBe(plan.steps[2].title);
+    expect(page.text()).not.toContain("meanwhile");
+    // A line that is down takes nothing away.
+    others.next();
+    cut(http.expectOne("/api/jobs/1"));
+    expect(title(page)).toBe(plan.steps[2].title);
   });
 
   it("a job that is not there, and one that cannot be had, are said", () => {

@@ -1,6 +1,6 @@
 import { AddressPipe } from "../data/address.pipe";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
-import { toSignal } from "@angular/core/rxjs-interop";
+import { takeUntilDestroyed, toSignal } from "@angular/core/rxjs-interop";
 import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { map, timer } from "rxjs";
@@ -16,6 +16,7 @@ import { aheadText, beforeAfter, remarks, openLinks, standText, stepTime } from 
 import { StepCard } from "./step-card";
 import { WholeSheet } from "./whole-sheet";
 import { May } from "../shared/may";
+import { Changes } from "../data/changes";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
@@ -115,6 +116,10 @@ export class JobPage {
       const id = Number(this.jobId());
       untracked(() => this.store.load(id));
     });
+    inject(Changes)
+      .of("jobs")
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.store.look());
     // A retest is taken on another page: look for it whenever the step is shown.
     effect(() => {
       const retest = this.step()?.retest;

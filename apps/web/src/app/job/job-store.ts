@@ -16,6 +16,8 @@ export class JobStore {
   private readonly photos = inject(PhotoQueue);
   private jobId = 0;
   readonly job = signal<Job | null>(null);
+  /** As others have left it meanwhile, at another step; null: as it is shown. */
+  readonly newer = signal<Job | null>(null);
   readonly axes = signal<readonly Axis[]>([]);
   readonly error = signal("");
   private readonly outbox = new Outbox<QueuedAct, Job>({
@@ -78,6 +80,31 @@ export class JobStore {
       },
       error: saidIn(this.error),
     });
+  }
+
+  /**
+   * Looks what others have done with the job. The step under the thumb is not taken away: where another signed it
+   * meanwhile, that is said first.
+   */
+  look(): void {
+    const before = this.job();
+    if (!before || this.queue().length) return;
+    this.api.call("job", { params: { id: this.jobId } }).subscribe({
+      next: (job) => {
+        if (this.queue().length || job.id !== this.jobId) return;
+        const stepOf = (one: Job): string | undefined => jobProgress(one.plan, one.events).next?.id;
+        if (stepOf(job) === stepOf(before)) this.job.set(job);
+        else this.newer.set(job);
+      },
+      error: () => undefined,
+    });
+  }
+
+  /** Shows the job as others have left it. */
+  takeNewer(): void {
+    const job = this.newer();
+    this.newer.set(null);
+    if (job) this.job.set(job);
   }
 
   private loadAround(job: Job): void {

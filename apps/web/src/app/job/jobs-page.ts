@@ -69,7 +69,7 @@ import { LoadingLines } from "../shared/loading";
 })
 export class JobsPage {
   private readonly api = inject(Api);
-  protected readonly loaded = Loaded.now(() => this.api.call("jobs"));
+  protected readonly loaded = Loaded.now(() => this.api.call("jobs")).alive();
   protected readonly jobs = computed(
     () =>
       this.loaded.value()?.toSorted((a, b) => Number(!!a.finishedAt) - Number(!!b.finishedAt) || b.id - a.id) ?? null,

@@ -41,7 +41,7 @@ import { May } from "../shared/may";
 export class LubricantsPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  private readonly loaded = Loaded.now(() => this.api.call("lubricants"));
+  private readonly loaded = Loaded.now(() => this.api.call("lubricants")).alive("lubricants", "lube-points");
   protected readonly moves = [
     { kind: "count", label: "Counted" },
     { kind: "in", label: "Come in" },

@@ -1,6 +1,9 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
 import type { LubricationVisitInput } from "@iron/contract";
 import { lubricationPoint, roundsOf } from "../../testing/lubrication";
+import { Subject } from "rxjs";
+import { TestBed } from "@angular/core/testing";
+import { Changes } from "../data/changes";
 import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import { RoundsPage } from "./rounds-page";
 
@@ -152,13 +155,14 @@ describe("a round walked", () => {
   });
 
   it("what somebody else does meanwhile is passed over and told; what is under the thumb is said there", () => {
-    jest.useFakeTimers();
+    const others = new Subject<void>();
+    jest.spyOn(TestBed.inject(Changes), "of").mockReturnValue(others);
     const place = walk();
-    jest.advanceTimersByTime(31_000);
+    others.next();
     answer(http.expectOne("/api/rounds"), roundsOf([nut, guide]));
     at(place, "X ball nut");
     expect(place.text()).toContain("Done or moved by somebody else meanwhile: Y ways.");
-    jest.advanceTimersByTime(30_000);
+    others.next();
     answer(http.expectOne("/api/rounds"), roundsOf([{ ...nut, visits: 3 }, guide]));
     at(place, "X ball nut");
     expect(place.alerts()).toContain("Somebody else has done this point or moved it meanwhile.");
@@ -169,10 +173,11 @@ describe("a round walked", () => {
   });
 
   it("does not look while visits are on their way, and a plan that cannot be had changes nothing", () => {
-    jest.useFakeTimers();
+    const others = new Subject<void>();
+    jest.spyOn(TestBed.inject(Changes), "of").mockReturnValue(others);
     const place = walk();
     place.press("Right");
-    jest.advanceTimersByTime(31_000);
+    others.next();
     http.expectNone("/api/rounds");
     answer(sent(1), nut);
     document.dispatchEvent(new Event("visibilitychange"));

@@ -4,7 +4,7 @@ import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { Tooltip } from "primeng/tooltip";
-import { fromEvent, interval, merge } from "rxjs";
+import { fromEvent, merge } from "rxjs";
 import { bringList, type FoundState } from "@iron/core";
 import { type LubricationPointRecord, type Rounds } from "@iron/contract";
 import { newKey } from "../data/new-key";
@@ -26,11 +26,10 @@ import { FoundForm, type FoundVisit } from "./found-form";
 import { LoadingLines } from "../shared/loading";
 import { OrderWhat } from "./order-what";
 import { May } from "../shared/may";
+import { Changes } from "../data/changes";
 
 /** So many points are named although there is not time for them. */
 const FEW = 12;
-/** How often it is looked what others on the same round have done, ms. */
-const LOOK_MS = 30_000;
 
 /** Rounds: the coming days as bars, and one day’s walk point by point with five large keys. */
 @Component({
@@ -137,7 +136,7 @@ export class RoundsPage {
   constructor() {
     this.load();
     void this.photos.recall();
-    merge(interval(LOOK_MS), fromEvent(document, "visibilitychange"))
+    merge(inject(Changes).of(), fromEvent(document, "visibilitychange"))
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.look());
     effect(() => {

@@ -128,7 +128,7 @@ export class TablesPage {
   protected readonly refusal = signal("");
   protected readonly loaded = new Loaded(() =>
     this.api.call("corrections", { params: { id: this.context.axis()?.id ?? 0 } }),
-  );
+  ).alive("corrections", "axes");
   protected readonly versions = computed(() => {
     const system = this.preferences.system();
     const dev = (mm: number): string => formatDeviation(mm, { system });

@@ -1,5 +1,5 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
-import { ChangeDetectionStrategy, Component } from "@angular/core";
+import { ChangeDetectionStrategy, Component, signal } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import { ACCESS, type Me, type OperationName, type Role } from "@iron/contract";
 import type { Route } from "@angular/router";
@@ -21,9 +21,15 @@ const me = (role: Role): Me => ({
     <ip-not-yours does="updateMachine" />
     <button *ipMay="'updateMachine'">Keep the machine</button>
     <button *ipMay="'takeReading'">Take it</button>
+    <ng-container *ipMay="'openCase'">
+      <label>What it does <input /></label>
+      <i>{{ said() }}</i>
+    </ng-container>
   `,
 })
-class Offers {}
+class Offers {
+  readonly said = signal("");
+}
 
 describe("what a role may not do", () => {
   let http: HttpTestingController;
@@ -48,6 +54,25 @@ describe("what a role may not do", () => {
     TestBed.tick();
     expect(offered(page)).toEqual(["Keep the machine", "Take it"]);
     expect(page.text()).not.toContain("To change");
+  });
+
+  it("what is half filled in stays, whoever was there between", () => {
+    const door = TestBed.inject(Door);
+    door.take(me("technician"));
+    const page = show(Offers);
+    page.type("What it does", "it growls");
+    door.take({ ...me("technician"), person: null });
+    TestBed.tick();
+    // Behind the door nobody looks at it; it is there.
+    expect(page.value("What it does")).toBe("it growls");
+    door.take(me("look"));
+    TestBed.tick();
+    expect(page.page.queryByLabelText("What it does")).toBeNull();
+    page.component.said.set("meanwhile");
+    door.take(me("technician"));
+    TestBed.tick();
+    expect(page.value("What it does")).toBe("it growls");
+    expect(page.text()).toContain("meanwhile");
   });
 
   it("a page that is for something only names an operation of the contract that not everybody may do", () => {

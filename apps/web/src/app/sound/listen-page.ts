@@ -61,6 +61,8 @@ import { May } from "../shared/may";
   styleUrls: ["../shared/folds.css", "./listen-page.css"],
 })
 export class ListenPage {
+  protected readonly lies =
+    "Telephone or tablet lies fixed outside the moving space, at a place that is found again. It is not held in the hand.";
   protected readonly context = inject(AxisContext);
   protected readonly store = inject(SoundStore);
   protected readonly queue = inject(SoundQueue);

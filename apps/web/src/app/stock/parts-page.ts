@@ -78,7 +78,7 @@ export class PartsPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   protected readonly partOrders = inject(PartOrders);
-  protected readonly loaded = Loaded.now(() => this.api.call("parts"));
+  protected readonly loaded = Loaded.now(() => this.api.call("parts")).alive("parts", "part-orders", "jobs");
   protected readonly moves = [
     { kind: "count", label: "Counted" },
     { kind: "out", label: "Taken out" },

@@ -213,7 +213,7 @@ export class AxisSetup {
   protected save(): void {
     const draft = this.draft();
     const base = this.base();
-    if (!draft || !base || !this.maySend(this.form)) return;
+    if (!draft || !base || !this.maySend(this.form) || !this.changed()) return;
     // Kept over theirs knowingly, what an undo brings back is theirs.
     const before = this.saved.theirs() ?? base;
     this.saved.send(

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from "@angular/common";
 import { TickBox } from "../../shared/tick-box";
 import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
@@ -30,6 +31,7 @@ type Way = "live" | "typed" | "dial";
 @Component({
   selector: "ip-run",
   imports: [
+    NgTemplateOutlet,
     May,
     LoadingLines,
     GiveUp,

@@ -14,7 +14,7 @@ import { Router, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { MACHINE_KIND_TEXT } from "@iron/core";
 import type { Floor } from "@iron/contract";
-import { catchError, map, of, startWith, Subject, switchMap } from "rxjs";
+import { catchError, map, merge, of, scan, startWith, Subject, switchMap } from "rxjs";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
 import { Preferences } from "../../data/preferences";
@@ -27,6 +27,7 @@ import { ChoiceField, type Choice } from "../../shared/fields";
 import { floorChoices, floorView, type FloorFilter, type FloorStanding } from "./floor.view";
 import { Trouble } from "../../shared/trouble";
 import { May } from "../../shared/may";
+import { Changes } from "../../data/changes";
 
 /** From so many machines on the floor can be narrowed; fewer are seen at a glance. */
 const FEW = 16;
@@ -66,7 +67,7 @@ export class FloorPlace {
   protected readonly reload = new Subject<void>();
   protected readonly today = dayText(new Date().toISOString());
   protected readonly loaded = toSignal(
-    this.reload.pipe(
+    merge(this.reload, inject(Changes).of()).pipe(
       startWith(undefined),
       switchMap(() =>
         this.api.call("floor").pipe(
@@ -74,6 +75,8 @@ export class FloorPlace {
           catchError((error: unknown) => of<Loaded>({ floor: null, error: problemFrom(error).detail })),
         ),
       ),
+      // What is shown stays when a look in passing fails.
+      scan((before, now) => (now.floor || !before.floor ? now : { ...before, error: "" })),
       takeUntilDestroyed(),
     ),
     { initialValue: null },
