@@ -58,6 +58,7 @@ import { signInLimit } from "./people/sign-in-limit";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
 import { ChangeNews } from "./http/changes";
+import { withoutSecrets } from "./http/without-secrets";
 import { keepingHandlersFor, mountCalendars } from "./people/keeping-handlers";
 import { ChangeRecord } from "./people/record";
 import type { BackupKeeper } from "./store/backups";
@@ -191,6 +192,7 @@ function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnT
   app.use(
     pinoHttp({
       logger: log,
+      serializers: { req: withoutSecrets, res: withoutSecrets },
       customLogLevel: (_, response, error) => (error || response.statusCode >= 500 ? "error" : "debug"),
     }),
   );

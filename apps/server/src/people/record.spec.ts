@@ -2,6 +2,7 @@ import type { MachineWithAxes, RecordLine, Server } from "@iron/contract";
 import { once } from "node:events";
 import type { AddressInfo } from "node:net";
 import Papa from "papaparse";
+import { pino } from "pino";
 import supertest from "supertest";
 import { newAxis, testApp, type TestApp } from "../testing/test-app";
 import { NAMES, peopleApp, secretOf, signedIn } from "../testing/test-people";
@@ -166,6 +167,22 @@ describe("a calendar’s own address", () => {
     await t.db.updateTable("person").set({ retired_at: "2026-03-02T08:00:00Z" }).where("id", "=", row.id).execute();
     await bare().get(second).expect(404);
     await t.close();
+  });
+});
+
+describe("the log", () => {
+  it("holds no calendar’s secret address, no PIN, and nothing by which one is let in", async () => {
+    const lines: string[] = [];
+    const log = pino({ level: "debug" }, { write: (line: string) => lines.push(line) });
+    const t = await peopleApp({ log });
+    const teal = await signedIn(t, "technician");
+    const { path } = (await teal.api.post("/api/me/calendar").send({}).expect(200)).body as { path: string };
+    await supertest(t.app.express).get(`${path}?x=1`).expect(200);
+    await t.close();
+    const all = lines.join("");
+    expect(all).toContain("/api/calendars/…?x=1");
+    for (const secret of [path.slice("/api/calendars/".length), secretOf("technician")])
+      expect(all).not.toContain(secret);
   });
 });
 

@@ -4,7 +4,7 @@ import { sql } from "kysely";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { pino } from "pino";
+import { pino, type Logger } from "pino";
 import supertest from "supertest";
 import { createApp, type App } from "../app";
 import { seedDemo } from "../demo/seed";
@@ -77,6 +77,7 @@ export async function testApp(
     tls?: "own" | "proxy";
     setUpCode?: string;
     simulationSpeed?: number;
+    log?: Logger;
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
@@ -87,7 +88,7 @@ export async function testApp(
   const app = createApp({
     db,
     folder,
-    log: pino({ level: process.env["LOG_LEVEL"] ?? "silent" }),
+    log: options.log ?? pino({ level: process.env["LOG_LEVEL"] ?? "silent" }),
     version: "test",
     host: options.host ?? "127.0.0.1",
     names: options.names ?? [],
