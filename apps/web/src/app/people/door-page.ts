@@ -72,7 +72,8 @@ import { PinPad } from "./pin-pad";
     section {
       max-width: 880px;
       margin: 0 auto;
-      padding: var(--space-6) var(--space-5);
+      /* Below it stands the Stop of what still moves. */
+      padding: var(--space-6) var(--space-5) 140px;
     }
     .quiet {
       margin-top: var(--space-4);

@@ -23,7 +23,7 @@ import { saidIn } from "../data/problems";
     :host {
       position: fixed;
       z-index: 1001;
-      inset: 0 0 auto;
+      inset: auto 0 0;
       background: var(--sheet);
     }
     p {
@@ -34,7 +34,7 @@ import { saidIn } from "../data/problems";
       display: flex;
       gap: var(--space-4);
       align-items: center;
-      border-bottom: 2px solid var(--graphite);
+      border-top: 2px solid var(--graphite);
       font-size: var(--type-4);
     }
     .moves .p-button {
