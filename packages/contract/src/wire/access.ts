@@ -188,9 +188,13 @@ export const ACCESS = {
 /** What stops a machine: done at once, whoever is signed in, from whatever page of the shop’s own. */
 export const STOPS = ["stopDevice", "stopCircle"] as const satisfies readonly OperationName[];
 
-/** What moves a machine: it is done now or not at all. Held back by a door or a lost line, it is not done later. */
-export const MOVES = [
+/**
+ * What moves a machine, or reads where it stands: it is done now or not at all. Held back by the door it is not done
+ * later: an axis would start, or be read at another place, because somebody signs in.
+ */
+export const AT_ONCE = [
   ...(["jog", "approach", "runProgram", "readCircle", "readHandTestStep"] as const),
+  ...(["takeReading", "zeroDevice", "observe"] as const),
   ...(["simulateSound", "simulateLoad", "simulateCrest", "shimDevice"] as const),
 ] as const satisfies readonly OperationName[];
 

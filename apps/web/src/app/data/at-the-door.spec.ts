@@ -173,17 +173,19 @@ describe("at the door", () => {
   });
 
   it("what moves a machine is done now or not at all: no axis starts because somebody signs in", () => {
-    const jog = () => TestBed.inject(HttpClient).post("/api/axes/3/device/jog", {}).subscribe(hear);
-    door.take(me());
-    jog();
-    const pressed = http.expectOne("/api/axes/3/device/jog");
-    refuse(pressed, 401, { detail: "Sign in first.", more: { title: "Sign in" } });
-    answer(http.expectOne("/api/me"), me({ person: null, token: null }));
-    jog();
-    door.take(me());
-    http.expectNone("/api/axes/3/device/jog");
-    expect(said).toHaveLength(2);
-    for (const one of said) expect(one).toContain("nothing was moved");
+    const urls = ["/api/axes/3/device/jog", "/api/runs/7/readings"];
+    for (const url of urls) {
+      const press = () => TestBed.inject(HttpClient).post(url, {}).subscribe(hear);
+      door.take(me());
+      press();
+      refuse(http.expectOne(url), 401, { detail: "Sign in first.", more: { title: "Sign in" } });
+      answer(http.expectOne("/api/me"), me({ person: null, token: null }));
+      press();
+      door.take(me());
+      http.expectNone(url);
+    }
+    expect(said).toHaveLength(4);
+    for (const one of said) expect(one).toContain("this was not done");
   });
 
   it("a role may what the table says", () => {

@@ -1,6 +1,6 @@
 import { HttpErrorResponse, type HttpInterceptorFn, type HttpRequest } from "@angular/common/http";
 import { inject, Injector } from "@angular/core";
-import { ADDRESSES, MOVES, STOPS, type Me, type OperationName } from "@iron/contract";
+import { ADDRESSES, AT_ONCE, STOPS, type Me, type OperationName } from "@iron/contract";
 import { catchError, switchMap, throwError } from "rxjs";
 import { Door } from "./door";
 import { Preferences } from "./preferences";
@@ -15,8 +15,8 @@ const addresses = (names: readonly OperationName[]): readonly RegExp[] =>
   names.map((name) => new RegExp(`^${ADDRESSES[name][1].replace(":id", "\\d+")}$`));
 /** A stop waits for nobody’s name. */
 const STOPPING = addresses(STOPS);
-/** What moves a machine waits for nobody either: it would move when somebody signs in, with nobody looking. */
-const MOVING = addresses(MOVES);
+/** What moves a machine or reads where it stands waits for nobody either: it is not done when somebody signs in. */
+const NOW_ONLY = addresses(AT_ONCE);
 const isOf = (all: readonly RegExp[], url: string): boolean => all.some((one) => one.test(url));
 
 /**
@@ -33,8 +33,8 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
   if (OWN.includes(request.url) || isOf(STOPPING, request.url))
     return next(signed(request, door().me()?.token ?? null));
   const send = () => next(signed(request, door().me()?.token ?? null));
-  const moves = isOf(MOVING, request.url);
-  if (moves && door().shut()) return throwError(() => notMoved(request));
+  const onlyNow = isOf(NOW_ONLY, request.url);
+  if (onlyNow && door().shut()) return throwError(() => notDone(request));
   /** What waited under somebody’s name goes once they are here. */
   const queuedBy = request.headers.get("x-working-as");
   const onceEntered = (): ReturnType<typeof next> =>
@@ -52,7 +52,7 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
         const { status, title, errors } = problemFrom(failure);
         if (status === 401 && title === "Sign in") {
           door().lost();
-          return moves ? throwError(() => notMoved(request)) : onceEntered();
+          return onlyNow ? throwError(() => notDone(request)) : onceEntered();
         }
         if (status === 403 && title === "Another’s work" && queuedBy !== null) return onceEntered();
         const name = errors?.find((e) => e.path === "again")?.message;
@@ -69,11 +69,11 @@ const isTheirs = (request: HttpRequest<unknown>, me: Me, by: string): boolean =>
   request.method === "GET" || me.person?.name === by;
 
 /** Pressed when nobody was signed in any more. */
-function notMoved(request: HttpRequest<unknown>): HttpErrorResponse {
-  const detail = "Nobody was signed in any more: nothing was moved. Press it again if it is still wanted.";
+function notDone(request: HttpRequest<unknown>): HttpErrorResponse {
+  const detail = "Nobody was signed in any more: this was not done. Press it again if it is still wanted.";
   return new HttpErrorResponse({
     ...{ status: 401, statusText: "Unauthorized", url: request.url },
-    error: { type: "about:blank", title: "Not moved", status: 401, detail },
+    error: { type: "about:blank", title: "Not done", status: 401, detail },
   });
 }
 
