@@ -1,21 +1,9 @@
 import type { Job, Me } from "@iron/contract";
 import { fillPlain, openJob } from "./job-walk";
-import { addPerson, comeIn, PASSPHRASE, pressPin, setUp, signIn } from "./people";
-import { answerOf, approach, begin, expect, noiseOf, ShopServer, test as base } from "./shop";
+import { addPerson, comeIn, PASSPHRASE, pressPin, setUp, signIn, test } from "./people";
+import { answerOf, approach, begin, expect, noiseOf } from "./shop";
 
 const WORKS = "measure, diagnose, mend and sign";
-
-/** A shop on a network, by the certificate that was made for it. */
-const test = base.extend({
-  // eslint-disable-next-line no-empty-pattern
-  shop: async ({}, use) => {
-    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--made-certificate"]);
-    await shop.start();
-    await use(shop);
-    await shop.close();
-  },
-  ignoreHTTPSErrors: true,
-});
 
 test("from the first start on a network to a reading that a second device takes and signs", async ({
   page,

@@ -1,5 +1,17 @@
 import type { Page } from "@playwright/test";
-import { expect, type ShopServer } from "./shop";
+import { expect, ShopServer, test as base } from "./shop";
+
+/** A shop on a network, by the certificate that was made for it. */
+export const test = base.extend({
+  // eslint-disable-next-line no-empty-pattern
+  shop: async ({}, use) => {
+    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--made-certificate"]);
+    await shop.start();
+    await use(shop);
+    await shop.close();
+  },
+  ignoreHTTPSErrors: true,
+});
 
 export const PASSPHRASE = "three dry ways";
 

@@ -73,6 +73,9 @@ const VIEWS: [string, string, RegExp][] = [
   ["compensation tables", "/machines/6/axes/15/table", /^Compensation table/],
   ["a table being made", "/machines/2/axes/4/table/new", /^Make a table/],
   ["a table", "/machines/6/axes/15/table/1?TABLE", /^Compensation table, version/],
+  ["people", "/people", /^People/],
+  ["the record", "/record", /^Record/],
+  ["the server", "/server", /^Server/],
   ["not there", "/nowhere", /There is nothing here/],
 ];
 

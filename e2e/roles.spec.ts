@@ -1,18 +1,6 @@
 import { readFileSync } from "node:fs";
-import { addPerson, comeIn, setUp } from "./people";
-import { answerOf, expect, ShopServer, test as base } from "./shop";
-
-/** A shop on a network, by the certificate that was made for it. */
-const test = base.extend({
-  // eslint-disable-next-line no-empty-pattern
-  shop: async ({}, use) => {
-    const shop = new ShopServer(["--demo", "--host", "0.0.0.0", "--made-certificate"]);
-    await shop.start();
-    await use(shop);
-    await shop.close();
-  },
-  ignoreHTTPSErrors: true,
-});
+import { addPerson, comeIn, setUp, test } from "./people";
+import { answerOf, expect } from "./shop";
 
 test("each is offered what is theirs to do; the keeper reads who did what, and takes everything out", async ({
   page,
