@@ -29,7 +29,10 @@ export const recordQuerySchema = z.object({
   from: instantSchema.optional(),
   till: instantSchema.optional(),
   /** Older than this line: its instant, kind and number. */
-  before: z.string().max(60).optional(),
+  before: z
+    .string()
+    .regex(/^[\dT:.Z-]{20,30}\|(?:door|change)\|\d{1,15}$/, "That is no line of the record to go on from.")
+    .optional(),
 });
 export type RecordQuery = z.infer<typeof recordQuerySchema>;
 
