@@ -89,11 +89,16 @@ describe("what others change", () => {
     passes();
     Stream.open[0].onopen?.();
     passes();
-    expect(heard).toEqual(["jobs"]);
+    expect(heard).toEqual([]);
     // Whoever left sees nothing more.
     door.take({ ...ME, person: null });
     passes();
     expect(Stream.open).toEqual([]);
+    door.take(ME);
+    passes();
+    Stream.open[0].onopen?.();
+    passes();
+    expect(heard).toEqual(["jobs"]);
   });
 
   it("a stream that was refused is asked for again, later", () => {

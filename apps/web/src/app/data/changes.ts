@@ -71,9 +71,10 @@ export class Changes {
 
   private follow(may: boolean): void {
     if (!may) {
+      // What a page asks for at its start is new enough: only a gap is made up for.
+      if (this.source) this.broken = true;
       this.source?.close();
       this.source = null;
-      this.broken = true;
       return;
     }
     if (this.source) return;
