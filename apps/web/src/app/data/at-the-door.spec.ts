@@ -185,6 +185,14 @@ describe("at the door", () => {
       http.expectNone(url);
     }
     expect(said).toHaveLength(4);
+    // Nor does it wait while the page asks once more who is here: it goes, and the server says no.
+    door.load();
+    TestBed.inject(HttpClient).post(urls[0], {}).subscribe(hear);
+    refuse(http.expectOne(urls[0]), 401, { detail: "Sign in first.", more: { title: "Sign in" } });
+    for (const asked of http.match("/api/me")) if (!asked.cancelled) answer(asked, me({ person: null, token: null }));
+    door.take(me());
+    http.expectNone(urls[0]);
+    expect(said).toHaveLength(5);
     for (const one of said) expect(one).toContain("this was not done");
   });
 

@@ -43,26 +43,24 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
           .entered(null)
           .pipe(switchMap((me) => (isTheirs(request, me, by) ? send() : throwError(() => notYours(request, me, by)))))
       : door().entered(decodeURIComponent(queuedBy)).pipe(switchMap(send));
-  return door()
-    .ready()
-    .pipe(switchMap(send))
-    .pipe(
-      catchError((failure: unknown) => {
-        if (!(failure instanceof HttpErrorResponse)) return throwError(() => failure);
-        const { status, title, errors } = problemFrom(failure);
-        if (status === 401 && title === "Sign in") {
-          door().lost();
-          return onlyNow ? throwError(() => notDone(request)) : onceEntered();
-        }
-        if (status === 403 && title === "Another’s work" && queuedBy !== null) return onceEntered();
-        const name = errors?.find((e) => e.path === "again")?.message;
-        if (status === 403 && name !== undefined)
-          return door()
-            .again(name)
-            .pipe(switchMap((given) => (given ? send() : throwError(() => failure))));
-        return throwError(() => failure);
-      }),
-    );
+  const sent = onlyNow ? send() : door().ready().pipe(switchMap(send));
+  return sent.pipe(
+    catchError((failure: unknown) => {
+      if (!(failure instanceof HttpErrorResponse)) return throwError(() => failure);
+      const { status, title, errors } = problemFrom(failure);
+      if (status === 401 && title === "Sign in") {
+        door().lost();
+        return onlyNow ? throwError(() => notDone(request)) : onceEntered();
+      }
+      if (status === 403 && title === "Another’s work" && queuedBy !== null) return onceEntered();
+      const name = errors?.find((e) => e.path === "again")?.message;
+      if (status === 403 && name !== undefined)
+        return door()
+          .again(name)
+          .pipe(switchMap((given) => (given ? send() : throwError(() => failure))));
+      return throwError(() => failure);
+    }),
+  );
 };
 
 const isTheirs = (request: HttpRequest<unknown>, me: Me, by: string): boolean =>

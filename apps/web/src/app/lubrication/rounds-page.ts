@@ -27,6 +27,7 @@ import { LoadingLines } from "../shared/loading";
 import { OrderWhat } from "./order-what";
 import { May } from "../shared/may";
 import { Changes } from "../data/changes";
+import { NotYours } from "../shared/not-yours";
 
 /** So many points are named although there is not time for them. */
 const FEW = 12;
@@ -35,6 +36,7 @@ const FEW = 12;
 @Component({
   selector: "ip-rounds",
   imports: [
+    NotYours,
     May,
     RefusedVisits,
     BringList,

@@ -11,11 +11,12 @@ import { AxisContext } from "../machine/axis/axis-context";
 import { ResultPanel } from "./run/result-panel";
 import { LoadingLines } from "../shared/loading";
 import { May } from "../shared/may";
+import { NotYours } from "../shared/not-yours";
 
 /** Station Measure: the tests, what is unfinished, and what the last one said. */
 @Component({
   selector: "ip-measure",
-  imports: [May, LoadingLines, ButtonDirective, RouterLink, ResultPanel],
+  imports: [NotYours, May, LoadingLines, ButtonDirective, RouterLink, ResultPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./measure.html",
   styleUrl: "./measure.css",

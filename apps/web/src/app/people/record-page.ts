@@ -41,7 +41,7 @@ import { placeOf, queryOf, sentText, type Wanted } from "./record.view";
               <tr>
                 <th scope="col" class="words">When</th>
                 <th scope="col" class="words">Who</th>
-                <th scope="col" class="words">From</th>
+                <th scope="col" class="words">Device</th>
                 <th scope="col" class="words">What</th>
               </tr>
             </thead>
