@@ -31,6 +31,7 @@ export const recordQuerySchema = z.object({
   /** Older than this line: its instant, kind and number. */
   before: z
     .string()
+    .max(60, "That is no line of the record to go on from.")
     .regex(/^[\dT:.Z-]{20,30}\|(?:door|change)\|\d{1,15}$/, "That is no line of the record to go on from.")
     .optional(),
 });
