@@ -1,4 +1,4 @@
-import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
+import { computed, inject, Injectable, signal } from "@angular/core";
 import {
   NOTHING_TOLD,
   type Answers,
@@ -12,6 +12,8 @@ import type { CaseContext, FindingId, TestId } from "@iron/core";
 import { catchError, debounceTime, EMPTY, Subject, switchMap, type Observable } from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Api } from "../data/api";
+import { Changes } from "../data/changes";
+import { LastWords } from "../data/last-words";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
@@ -27,6 +29,7 @@ export class CaseStore {
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
   private readonly context = inject(AxisContext);
+  private readonly lastWords = inject(LastWords);
   private readonly edits = new Subject<void>();
   /** The case to be weighed; only what the last one asked for comes to stands. */
   private readonly toWeigh = new Subject<Case | null>();
@@ -66,28 +69,19 @@ export class CaseStore {
       });
     // What was measured, entered or set on the axis meanwhile is evidence like any other.
     this.context.changed.pipe(takeUntilDestroyed()).subscribe(() => this.weighAnew());
+    inject(Changes)
+      .of("cases")
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
     // Answers given in the last moment go out with the page.
-    const flush = (): void => this.sendLast();
-    window.addEventListener("pagehide", flush);
-    inject(DestroyRef).onDestroy(() => {
-      window.removeEventListener("pagehide", flush);
-      this.sendLast();
-    });
+    this.lastWords.before(() => this.sendLast());
   }
 
   private sendLast(): void {
     const file = this.open();
     if (!file || !this.dirty || this.theirs()) return;
     this.dirty = false;
-    void fetch(this.api.address("updateCase", { params: { id: file.id } }), {
-      method: "PUT",
-      keepalive: true,
-      headers: {
-        "content-type": "application/json",
-        "x-working-as": encodeURIComponent(this.preferences.who()),
-      },
-      body: JSON.stringify(editOf(file)),
-    }).catch(() => undefined);
+    this.lastWords.put(this.api.address("updateCase", { params: { id: file.id } }), editOf(file));
   }
 
   /** Takes up the axis' open case, or a closed one when it is asked for. */
@@ -112,6 +106,24 @@ export class CaseStore {
       error: saidIn(this.error),
     });
   }
+
+  /** Looks what others have done with the case; not while something of one’s own is on its way. */
+  private look(): void {
+    const [before, axisId] = [this.current(), this.axis()];
+    if (this.summaries() === null || !this.isSettled()) return;
+    this.loadSummaries(axisId);
+    if (!before) return;
+    this.api.call("case", { params: { id: before.id } }).subscribe({
+      next: (file) => {
+        if (this.current() !== before || !this.isSettled() || JSON.stringify(file) === JSON.stringify(before)) return;
+        this.current.set(file);
+        this.diagnose();
+      },
+      error: () => undefined,
+    });
+  }
+
+  private readonly isSettled = (): boolean => !this.dirty && !this.saving() && !this.theirs();
 
   private loadSummaries(axisId: number): void {
     this.api.call("axisCases", { params: { id: axisId } }).subscribe({

@@ -2,7 +2,9 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { Sound } from "@iron/contract";
 import { AXIS_PROVIDERS, openAxis } from "../../testing/axis";
+import { Subject } from "rxjs";
 import { answer, refuse, setUpBed, show } from "../../testing/place";
+import { Changes } from "../data/changes";
 import { AxisContext } from "../machine/axis/axis-context";
 import { ListenPage } from "./listen-page";
 
@@ -53,6 +55,24 @@ describe("the page that listens", () => {
     expect(page.page.getByLabelText("The recording").getAttribute("src")).toBe("/api/sounds/3/wav");
     page.give({ sound: undefined });
     expect(page.page.getByLabelText("The recording").getAttribute("src")).toBe("/api/sounds/4/wav");
+  });
+
+  it("set aside elsewhere it says so; one recorded elsewhere is in the list and does not take its place", () => {
+    const others = new Subject<void>();
+    jest.spyOn(TestBed.inject(Changes), "of").mockReturnValue(others);
+    const page = open();
+    answer(http.expectOne("/api/axes/2/sounds"), [sound(3)]);
+    answer(http.expectOne("/api/axes/2/sister-sounds"), []);
+    others.next();
+    http.match((r) => r.url === "/api/machines/1" || r.url === "/api/axes/2/history");
+    answer(http.expectOne("/api/axes/2/sounds"), [sound(4), sound(3)]);
+    answer(http.expectOne("/api/axes/2/sister-sounds"), []);
+    expect(page.page.getByLabelText("The recording").getAttribute("src")).toBe("/api/sounds/3/wav");
+    others.next();
+    http.match((r) => r.url === "/api/machines/1" || r.url === "/api/axes/2/history");
+    answer(http.expectOne("/api/axes/2/sounds"), [sound(3, { aside: "the door stood open" })]);
+    answer(http.expectOne("/api/axes/2/sister-sounds"), []);
+    expect(page.text()).toContain("Set aside: the door stood open");
   });
 
   it("what could not be loaded is said, and loaded again", () => {

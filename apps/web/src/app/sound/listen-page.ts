@@ -83,8 +83,20 @@ export class ListenPage {
   protected readonly chosenId = linkedSignal<number | null>(() => Number(this.sound()) || null);
   protected readonly otherId = signal<number | null>(null);
   protected readonly used = computed(() => (this.store.sounds() ?? []).filter((s) => !s.aside));
+  /** The newest of those that were there first: what somebody else does later puts no other in its place. */
+  private readonly newest = linkedSignal<
+    { readonly axis: number | undefined; readonly all: readonly Sound[] },
+    number | null
+  >({
+    source: () => ({ axis: this.context.axis()?.id, all: this.store.sounds() ?? [] }),
+    computation: ({ axis, all }, before) =>
+      before?.source.axis === axis && all.some((s) => s.id === before?.value)
+        ? (before?.value ?? null)
+        : (all.find((s) => !s.aside)?.id ?? null),
+  });
   protected readonly chosen = computed(
-    () => (this.store.sounds() ?? []).find((s) => s.id === this.chosenId()) ?? this.used()[0] ?? null,
+    () =>
+      (this.store.sounds() ?? []).find((s) => s.id === (this.chosenId() ?? this.newest())) ?? this.used()[0] ?? null,
   );
   protected readonly under = computed(
     () => [...this.others(), ...this.store.sisters()].find((s) => s.id === this.otherId()) ?? null,
@@ -185,6 +197,7 @@ export class ListenPage {
   protected setAside(id: number, reason: string): void {
     this.store.setAside(id, reason, () => {
       this.chosenId.set(null);
+      this.newest.set(this.used()[0]?.id ?? null);
       this.layBeside("");
       this.context.changed.next();
     });

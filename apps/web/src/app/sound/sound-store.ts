@@ -1,8 +1,10 @@
 import { DestroyRef, inject, Injectable, signal } from "@angular/core";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import type { SoundComparison, SoundPlan } from "@iron/core";
 import type { SisterSound, Sound } from "@iron/contract";
 import { type Observable, Subscription } from "rxjs";
 import { Api } from "../data/api";
+import { Changes } from "../data/changes";
 import { saidIn } from "../data/problems";
 
 /** Recordings of one axis, and the one that is looked at beside another. */
@@ -22,6 +24,10 @@ export class SoundStore {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.asking?.unsubscribe());
+    inject(Changes)
+      .of("sounds")
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
   }
 
   load(axisId: number): void {
@@ -31,18 +37,24 @@ export class SoundStore {
     }
     this.axisId = axisId;
     this.error.set("");
+    this.ask(saidIn(this.error));
+  }
+
+  /** Looks what others have recorded, kept or set aside; what cannot be had then stays as it is. */
+  private look(): void {
+    if (this.sounds() !== null && !this.busy()) this.ask(() => undefined);
+  }
+
+  private ask(error: (failure: unknown) => void): void {
+    const params = { id: this.axisId };
     this.asking?.unsubscribe();
     // Beside each other: were one added to the other, it would end with it.
     this.asking = new Subscription();
     this.asking.add(
-      this.api
-        .call("sounds", { params: { id: axisId } })
-        .subscribe({ next: (sounds) => this.sounds.set(sounds), error: saidIn(this.error) }),
+      this.api.call("sounds", { params }).subscribe({ next: (sounds) => this.sounds.set(sounds), error }),
     );
     this.asking.add(
-      this.api
-        .call("sisterSounds", { params: { id: axisId } })
-        .subscribe({ next: (sisters) => this.sisters.set(sisters), error: saidIn(this.error) }),
+      this.api.call("sisterSounds", { params }).subscribe({ next: (sisters) => this.sisters.set(sisters), error }),
     );
   }
 

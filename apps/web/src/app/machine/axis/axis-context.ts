@@ -1,8 +1,10 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import type { Axis, LinkShare, MachineWithAxes, RunSummary, History } from "@iron/contract";
 import { isSplitTest, type AxisConfig } from "@iron/core";
 import { forkJoin, Subject, Subscription } from "rxjs";
 import { Api } from "../../data/api";
+import { Changes } from "../../data/changes";
 import { saidIn } from "../../data/problems";
 
 /** Either of a test or typed in a job. */
@@ -59,6 +61,13 @@ export class AxisContext {
   readonly open = computed(() => (this.historyState()?.runs ?? []).filter((r) => r.state === "running"));
   readonly base = computed(() => `/machines/${this.machineState()?.id}/axes/${this.axisId()}`);
 
+  constructor() {
+    inject(Changes)
+      .of("axes", "machines", "runs", "jobs", "cases", "series")
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
+  }
+
   load(machineId: number, axisId: number): void {
     const same = this.machineState()?.id === machineId;
     if (!same) this.machineState.set(null);
@@ -95,6 +104,29 @@ export class AxisContext {
     });
   }
 
+  /**
+   * Looks what others have done with the axis. What is as it was stays the very same: a form that is half filled in
+   * hangs on it. While its data are being edited they are not touched: keeping them says if somebody was faster.
+   */
+  private look(): void {
+    const [before, axisId] = [this.machineState(), this.axisId()];
+    if (!before || !this.historyState()) return;
+    const params = { id: before.id };
+    this.loading?.unsubscribe();
+    this.loading = forkJoin({
+      machine: this.api.call("machine", { params }),
+      history: this.api.call("history", { params: { id: axisId } }),
+    }).subscribe({
+      next: ({ machine, history }) => {
+        if (this.preview() === null && !isSame(machine, before)) this.machineState.set(machine);
+        if (isSame(history, this.historyState())) return;
+        this.historyState.set(history);
+        this.reloadLedger();
+      },
+      error: () => undefined,
+    });
+  }
+
   private lookForDevice(): void {
     const shop = this.api.call("shop");
     shop.subscribe({
@@ -109,3 +141,5 @@ export class AxisContext {
     this.changed.next();
   }
 }
+
+const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);

@@ -1,4 +1,5 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from "@angular/core";
+import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import {
   judgeApproach,
   nextStep,
@@ -12,6 +13,7 @@ import {
 import type { DeviceSnapshot, ReadingCreate, Run } from "@iron/contract";
 import { EMPTY, Observable, Subscription, tap } from "rxjs";
 import { Api } from "../../data/api";
+import { Changes } from "../../data/changes";
 import { DeviceStream } from "../../data/device-stream";
 import { Driving } from "../../data/driving";
 import { Notices } from "../../data/notices";
@@ -85,6 +87,10 @@ export class RunStore {
   constructor() {
     inject(DestroyRef).onDestroy(() => this.watching?.unsubscribe());
     inject(Driving).follow(this.driven);
+    inject(Changes)
+      .of("runs")
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.look());
     effect(() => {
       if (this.readyToTake() && this.preferences.autoTake() === "on" && !this.busy())
         untracked(() => this.takeFromDevice());
@@ -102,6 +108,19 @@ export class RunStore {
         if (!this.watching) this.watch(run.axisId);
       },
       error: saidIn(this.error),
+    });
+  }
+
+  /** Looks what others have read; not while something of one’s own is on its way. */
+  private look(): void {
+    const run = this.run();
+    if (!run || this.busy()) return;
+    this.api.call("run", { params: { id: run.id } }).subscribe({
+      next: (now) => {
+        if (this.busy() || this.run() !== run || JSON.stringify(now) === JSON.stringify(run)) return;
+        this.run.set(now);
+      },
+      error: () => undefined,
     });
   }
 
