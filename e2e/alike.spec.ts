@@ -54,3 +54,39 @@ test("tabs and tablets stay alike, by one stream for each browser", async ({ pag
   await expect(tab.getByText("Serin").first()).toBeVisible(SOON);
   await other.close();
 });
+
+test("stations of an axis too: a recording set aside elsewhere, and a case answered elsewhere", async ({
+  page,
+  browser,
+  shop,
+}) => {
+  const other = await browser.newContext({ baseURL: shop.url });
+  const tablet = await other.newPage();
+  await page.goto("/machines/1/axes/1/listen");
+  await tablet.goto("/machines/1/axes/1/ask");
+  await expect(page.getByText("Nothing is recorded of this axis yet.")).toBeVisible();
+  await expect(tablet.getByRole("button", { name: "Noise", exact: true })).toBeVisible();
+  const plan = { stillS: 2, feedMmMin: 8000, fromMm: 76, strokeMm: 200, passes: 2, dwellS: 0.5 };
+  const recorded = await page.request.post("/api/axes/1/device/sound", {
+    headers: writes,
+    data: { plan, place: "on the column" },
+  });
+  expect(recorded.ok(), await recorded.text()).toBe(true);
+  const { id } = (await recorded.json()) as { id: number };
+  await expect(page.getByRole("list").getByRole("button", { name: /simulated, 8000 mm\/min/ })).toBeVisible(SOON);
+  await page.request.post(`/api/sounds/${id}/aside`, { headers: writes, data: { reason: "the door stood open" } });
+  await expect(page.getByRole("list").getByRole("button", { name: /\(set aside\)$/ })).toBeVisible(SOON);
+  await expect(page.getByText("Set aside: the door stood open")).toBeVisible(SOON);
+  // A case that another opens and answers is the one this tablet goes on with.
+  const opened = await page.request.post("/api/machines/1/cases", {
+    headers: writes,
+    data: { axisIds: [1], answers: { rumble: true } },
+  });
+  expect(opened.ok(), await opened.text()).toBe(true);
+  await expect(tablet.getByRole("button", { name: "Rumbles, worst in rapid", exact: true })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+    SOON,
+  );
+  await other.close();
+});

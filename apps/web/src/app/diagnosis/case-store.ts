@@ -9,7 +9,7 @@ import {
   type Told,
 } from "@iron/contract";
 import type { CaseContext, FindingId, TestId } from "@iron/core";
-import { catchError, debounceTime, EMPTY, Subject, switchMap, type Observable } from "rxjs";
+import { catchError, debounceTime, EMPTY, Subject, switchMap, tap, type Observable } from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Api } from "../data/api";
 import { Changes } from "../data/changes";
@@ -70,7 +70,7 @@ export class CaseStore {
     // What was measured, entered or set on the axis meanwhile is evidence like any other.
     this.context.changed.pipe(takeUntilDestroyed()).subscribe(() => this.weighAnew());
     inject(Changes)
-      .of("cases")
+      .of("cases", "results", "photos")
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.look());
     // Answers given in the last moment go out with the page.
@@ -109,18 +109,21 @@ export class CaseStore {
 
   /** Looks what others have done with the case; not while something of one’s own is on its way. */
   private look(): void {
-    const [before, axisId] = [this.current(), this.axis()];
+    const [before, params] = [this.current(), { id: this.axis() }];
     if (this.summaries() === null || !this.isSettled()) return;
-    this.loadSummaries(axisId);
-    if (!before) return;
-    this.api.call("case", { params: { id: before.id } }).subscribe({
-      next: (file) => {
-        if (this.current() !== before || !this.isSettled() || JSON.stringify(file) === JSON.stringify(before)) return;
-        this.current.set(file);
-        this.diagnose();
-      },
-      error: () => undefined,
-    });
+    const asked = this.api.call("axisCases", { params }).pipe(
+      tap((list) => this.summaries.set(list)),
+      switchMap((list) => {
+        const id = before?.id ?? list.find((c) => c.state === "open")?.id;
+        return id === undefined ? EMPTY : this.api.call("case", { params: { id } });
+      }),
+    );
+    const come = (file: Case): void => {
+      if (this.current() !== before || !this.isSettled() || JSON.stringify(file) === JSON.stringify(before)) return;
+      this.current.set(file);
+      this.diagnose();
+    };
+    asked.subscribe({ next: come, error: () => undefined });
   }
 
   private readonly isSettled = (): boolean => !this.dirty && !this.saving() && !this.theirs();
@@ -136,10 +139,7 @@ export class CaseStore {
     this.take(
       this.api.call("openCase", {
         params: { id: machineId },
-        body: {
-          axisIds: [...axisIds],
-          answers,
-        },
+        body: { axisIds: [...axisIds], answers },
       }),
       () => {
         this.loadSummaries(this.axis());

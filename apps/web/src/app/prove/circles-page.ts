@@ -115,7 +115,7 @@ export class CirclesPage {
       machine: this.api.call("machine", { params: { id: this.machineId() } }),
       circles: this.api.call("circles", { params: { id: this.machineId() } }),
     }),
-  ).alive("circle-planes", "circles");
+  ).alive("circle-planes", "circles", "circle-passes");
   protected readonly rows = computed(() => {
     const all = this.loaded.value();
     return all ? sessionRows(all.circles, all.machine.axes, this.preferences.system()) : [];

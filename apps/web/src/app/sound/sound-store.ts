@@ -25,7 +25,7 @@ export class SoundStore {
   constructor() {
     inject(DestroyRef).onDestroy(() => this.asking?.unsubscribe());
     inject(Changes)
-      .of("sounds")
+      .of("sounds", "sound")
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.look());
   }

@@ -63,7 +63,7 @@ export class AxisContext {
 
   constructor() {
     inject(Changes)
-      .of("axes", "machines", "runs", "jobs", "cases", "series")
+      .of("axes", "machines", "runs", "readings", "jobs", "cases", "series")
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.look());
   }

@@ -80,12 +80,25 @@ describe("the stations of an axis look when others change something", () => {
     expect(store.current()?.notes).toBe("theirs");
     http.expectOne((r) => r.url.includes("/assessment"));
     store.setNotes("mine");
+    expect(store.current()?.notes).toBe("mine");
     look();
     http.expectNone("/api/cases/5");
     expect(store.current()?.notes).toBe("mine");
     // Sent before the page goes: there is no more to be sent then.
     store.answer("rumble", true);
     http.expectOne({ url: "/api/cases/5", method: "PUT" });
+  });
+
+  it("a case opened elsewhere is the one that is gone on with", () => {
+    const store = TestBed.inject(CaseStore);
+    store.load(2);
+    answer(http.expectOne("/api/axes/2/cases"), []);
+    others.next();
+    looked({});
+    answer(http.expectOne("/api/axes/2/cases"), [{ id: 5, state: "open" }]);
+    answer(http.expectOne("/api/cases/5"), openCase());
+    expect(store.open()?.id).toBe(5);
+    http.expectOne((r) => r.url.includes("/assessment"));
   });
 
   it("a reading taken elsewhere is there", () => {

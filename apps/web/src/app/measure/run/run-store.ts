@@ -88,7 +88,7 @@ export class RunStore {
     inject(DestroyRef).onDestroy(() => this.watching?.unsubscribe());
     inject(Driving).follow(this.driven);
     inject(Changes)
-      .of("runs")
+      .of("runs", "readings")
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.look());
     effect(() => {
