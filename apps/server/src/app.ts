@@ -54,6 +54,7 @@ import { HandTests } from "./measure/hand-tests";
 import { doorway } from "./people/doorway";
 import { People } from "./people/people";
 import { peopleHandlersFor } from "./people/people-handlers";
+import { hashOf, Seals } from "./people/seals";
 import { signInLimit } from "./people/sign-in-limit";
 import { seedChance } from "./diagnosis/chance";
 import { ShopSettings } from "./shop/shop";
@@ -145,7 +146,7 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     corrections: new Corrections({ db, machines, runs, hub, clock, pool }),
     geometry: new Geometry({ db, machines, circles: prove.circles, clock }),
     sounds: new Sounds({ db, machines, hub, clock, pool }),
-    people: new People(db, clock, isLoopback(options.host) && !options.tls),
+    ...peopleServices(db, clock, isLoopback(options.host) && !options.tls),
     setUpCode: options.setUpCode ?? null,
     list: new MachineList({ db, settings, clock }),
     parts: new PartStock({ db, machines, meters, lubrication, shop, clock }),
@@ -157,6 +158,12 @@ function servicesOf({ db, log, clock = systemClock, pool = inThread, ...options 
     files: new LubricationFiles({ db, lubrication, meters, clock, pool }),
     ...keepingServices({ db, clock, ...options }),
   };
+}
+
+/** Who signs in, and what seals their waiting work. */
+function peopleServices(db: Db, clock: Clock, alone: boolean) {
+  const people = new People(db, clock, alone);
+  return { people, seals: new Seals(db, clock, people) };
 }
 
 /** Who changed what, told at once, and how the server stands. */
@@ -198,7 +205,7 @@ function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnT
   );
   app.use(giveNonce, contentSecurity, guard(host, names));
   if (tls === "proxy") app.use(throughProxy);
-  app.use(signInLimit(), ...doorway({ db: s.db, clock: s.clock, people: s.people, secure: !!tls }));
+  app.use(signInLimit(), ...doorway({ db: s.db, clock: s.clock, people: s.people, seals: s.seals, secure: !!tls }));
   app.use(
     compression({
       filter: (request, response) =>
@@ -225,9 +232,15 @@ function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnT
   app.use("/api", jsonUpTo("256kb", byTodaysNames));
 }
 
-/** Reads a body of JSON up to a size. */
+/** Reads a body of JSON up to a size; of what is sealed it says what came. */
 const jsonUpTo = (limit: string, reviver?: typeof byTodaysNames): express.Handler =>
-  express.json({ limit, ...(reviver ? { reviver } : {}) });
+  express.json({
+    ...{ limit, ...(reviver ? { reviver } : {}) },
+    verify: (request, _, bytes) => {
+      const received = request as express.Request;
+      if (received.sealed) received.bodyHash = hashOf(bytes);
+    },
+  });
 
 /** What is no operation of JSON: streams, and calendars by their own address. */
 function mountBeside(app: Express, s: ReturnType<typeof servicesOf>): void {
@@ -263,7 +276,7 @@ export function createApp(options: AppOptions): App {
     ...peopleHandlersFor(s),
     ...keepingHandlersFor(s),
   };
-  mountOperations(app, handlers, { checkAnswers: options.checkAnswers ?? false, record: s.record });
+  mountOperations(app, handlers, { checkAnswers: options.checkAnswers ?? false, record: s.record, seals: s.seals });
   mountBeside(app, s);
   // Made when somebody asks for it: it takes a third of the time that everything else here takes together.
   let document: ReturnType<typeof openApiDocument> | null = null;

@@ -1,5 +1,6 @@
 export * from "./wire/access";
 export * from "./wire/addresses";
+export * from "./wire/seal";
 export * from "./people/keeping";
 export * from "./people/people";
 export * from "./people/record";

@@ -6,8 +6,8 @@ import { pipeline } from "node:stream/promises";
 import * as z from "zod";
 import { Again } from "../people/again";
 import type { ChangeRecord } from "../people/record";
-import { WRITER_HEADER } from "./guard";
-import { problem } from "./problem-error";
+import type { Seals } from "../people/seals";
+import { whoIsWorking } from "../people/who";
 
 type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
@@ -37,28 +37,6 @@ export type Handlers = {
   readonly [N in OperationName]: (call: Call<N>) => Promise<Answer<N>>;
 };
 
-const LONGEST_NAME = 40;
-const whoSchema = z
-  .string()
-  .trim()
-  .max(LONGEST_NAME, `The name of who is working is longer than ${LONGEST_NAME} letters.`);
-
-/**
- * Who is working: who is signed in, or who says so where nobody has to; “somebody” where nobody said.
- * @throws ProblemError 403 where one who is signed in sends what another did
- */
-export function whoIsWorking(request: Request): string {
-  const said = decodeURIComponent(request.get(WRITER_HEADER) ?? "");
-  const name = z.object({ "x-working-as": whoSchema }).parse({ "x-working-as": said })["x-working-as"];
-  if (!request.person) return name || "somebody";
-  if (name && name !== request.person.name && !request.stops)
-    throw problem(403, {
-      title: "Another’s work",
-      detail: `${name} did this, and ${request.person.name} is signed in: it waits for ${name} to sign in.`,
-    });
-  return request.person.name;
-}
-
 /** What happens at the door stands in a record of its own; who only looks changes nothing. */
 function isChange(name: OperationName): boolean {
   if (ALL[name].method === "get" || NOTED_AT_THE_DOOR.includes(name)) return false;
@@ -68,12 +46,14 @@ const NOTED_AT_THE_DOOR: readonly OperationName[] = [
   ...(["addPerson", "updatePerson", "giveSecret", "endSession", "updateDoor"] as const),
 ];
 
+interface MountOptions {
+  readonly checkAnswers: boolean;
+  readonly record: ChangeRecord;
+  readonly seals: Seals;
+}
+
 /** Mounts every operation of the contract: the schemas check what comes in before a handler sees it. */
-export function mountOperations(
-  app: Express,
-  handlers: Handlers,
-  { checkAnswers, record }: { readonly checkAnswers: boolean; readonly record: ChangeRecord },
-): void {
+export function mountOperations(app: Express, handlers: Handlers, { checkAnswers, record, seals }: MountOptions): void {
   for (const [name, operation] of Object.entries(ALL)) {
     const changes = isChange(name as OperationName);
     const handler = handlers[name as OperationName] as (call: unknown) => Promise<unknown>;
@@ -84,7 +64,7 @@ export function mountOperations(
       const answer = await handler({
         params: operation.params.parse(request.params),
         query: operation.query.parse(request.query),
-        ...{ body, who, request, again: new Again(request) },
+        ...{ body, who, request, again: new Again(request, seals) },
       });
       if (changes) await record.note({ operation: name as OperationName, request, who, body });
       const answers = operation.response as z.ZodType | null;

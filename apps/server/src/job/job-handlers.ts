@@ -28,7 +28,7 @@ export function jobHandlersFor(jobs: Jobs, people: People): Pick<Handlers, keyof
     actOnJob: async ({ params, body, who, again }) => {
       const name = signedBy(body, who);
       if (name) await refuseUnknown(people, name);
-      if (name) again.prove(name);
+      if (name) await again.prove(name);
       const job = await jobs.act(params.id, body, who);
       if (name) again.spend();
       return job;

@@ -7,7 +7,9 @@ import { problem } from "../http/problem-error";
 import type { Clock } from "../shop/clock";
 import type { Db } from "../store/database";
 import type { People, PersonRow } from "./people";
+import type { Sealed, Seals } from "./seals";
 import { LONGEST_MS, SessionStore } from "./session-store";
+import { anothersWork, saidName } from "./who";
 
 declare module "express-serve-static-core" {
   interface Request {
@@ -16,6 +18,10 @@ declare module "express-serve-static-core" {
     door?: "open" | "set-up" | "people";
     /** It stands in the table of who may do what, and was let through. */
     listed?: true;
+    /** It waited on a device and says under which session it was made: that one’s person is who did it. */
+    sealed?: Sealed | null;
+    /** SHA-256 of its body as it came, base64url; told of what is sealed. */
+    bodyHash?: string;
     /** It stops a machine: whoever asks for it. */
     stops?: boolean;
     /** Whether the session still stands: a stream outlives the request that opened it. */
@@ -59,6 +65,8 @@ function needs(access: Access, name: string): RequestHandler {
     if (!person) throw signInFirst();
     if (person.given && !BEFORE_OWN_PIN.includes(name))
       throw problem(403, { title: "Choose a PIN", detail: "Choose a PIN of your own first." });
+    // Before what they may: it waits for whoever did it, however little this one may.
+    if (isWrite(request) && !request.stops) refuseAnothers(saidName(request), person);
     if (!reaches(person.role, access))
       throw problem(403, {
         title: "Not yours to do",
@@ -66,6 +74,10 @@ function needs(access: Access, name: string): RequestHandler {
       });
     next();
   };
+}
+
+function refuseAnothers(said: string, person: PersonRow): void {
+  if (said && said !== person.name) throw anothersWork(said, person.name);
 }
 
 const signInFirst = (): Error => problem(401, { title: "Sign in", detail: "Sign in first." });
@@ -101,12 +113,13 @@ export interface DoorwayOptions {
   readonly db: Db;
   readonly clock: Clock;
   readonly people: People;
+  readonly seals: Seals;
   /** Reached by TLS only: the cookie goes no other way. */
   readonly secure: boolean;
 }
 
 /** What stands before everything under /api: who it is, whether they may, and that it is their page that asks. */
-export function doorway({ db, clock, people, secure }: DoorwayOptions): RequestHandler[] {
+export function doorway({ db, clock, people, seals, secure }: DoorwayOptions): RequestHandler[] {
   let made: Promise<RequestHandler> | null = null;
   const store = new SessionStore(db, clock);
   const sessions = async (): Promise<RequestHandler> =>
@@ -128,15 +141,19 @@ export function doorway({ db, clock, people, secure }: DoorwayOptions): RequestH
       const { personId } = request.session ?? {};
       if (error || personId === undefined) next(error);
       else
-        people.find(personId).then((person) => {
-          if (person) request.person = person;
-          const { sessionID } = request;
-          request.stillIn = () =>
-            new Promise((done) => {
-              store.get(sessionID, (failed, held) => done(!failed && !!held));
-            });
-          next();
-        }, next);
+        people
+          .find(personId)
+          .then(async (person) => {
+            if (!person) return;
+            request.sealed = isWrite(request) ? await seals.read(request, person) : null;
+            request.person = request.sealed?.person ?? person;
+            const { sessionID } = request;
+            request.stillIn = () =>
+              new Promise((done) => {
+                store.get(sessionID, (failed, held) => done(!failed && !!held));
+              });
+          })
+          .then(() => next(), next);
     });
   };
   return [who, gates(), listedOnly, fromOwnPage];

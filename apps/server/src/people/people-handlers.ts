@@ -7,12 +7,14 @@ import type { Db } from "../store/database";
 import { addressOf, tokenOf } from "./doorway";
 import { People, personOf, type Doer, type PersonRow } from "./people";
 import { isCode } from "./secrets";
+import type { Seals } from "./seals";
 import { Sessions } from "./sessions";
 
 interface Services {
   readonly db: Db;
   readonly clock: Clock;
   readonly people: People;
+  readonly seals: Seals;
   /** On the console, where nobody keeps the server yet. */
   readonly setUpCode: string | null;
 }
@@ -41,7 +43,7 @@ async function leave(request: Request): Promise<void> {
 }
 
 /** Who is signed in, and who could be. */
-async function meOf({ people }: Services, request: Request): Promise<Me> {
+async function meOf({ people, seals }: Services, request: Request): Promise<Me> {
   const door = request.door ?? (await people.door());
   const rows = door === "people" ? await people.active() : [];
   const { person } = request;
@@ -51,6 +53,7 @@ async function meOf({ people }: Services, request: Request): Promise<Me> {
     chooses: person?.given === 1,
     names: rows.filter((r) => r.secret).map(({ id, name, sign }) => ({ id, name, sign })),
     token: person ? tokenOf(request) : null,
+    seals: person && request.session.rowId !== undefined ? await seals.of(request.session.rowId) : [],
     quietMinutes: await people.quietMinutes(),
   };
 }
@@ -64,6 +67,7 @@ type Names =
   | "signOut"
   | "sayAgain"
   | "changeOwnSecret"
+  | "keepSeal"
   | "people"
   | "addPerson"
   | "updatePerson"
@@ -114,6 +118,12 @@ function ownHandlers(s: Services) {
         const { name } = await people.prove(body.personId ?? request.person.id, body.secret, addressOf(request));
         request.session.again = { name, at: instant(clock) };
       }
+      return meOf(s, request);
+    },
+    keepSeal: async ({ request, body }) => {
+      const { rowId } = request.session ?? {};
+      if (!request.person || rowId === undefined) throw conflict("Nobody is signed in.");
+      await s.seals.keep(rowId, body.key);
       return meOf(s, request);
     },
     changeOwnSecret: async ({ request, body }) => {

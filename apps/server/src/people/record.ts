@@ -47,7 +47,7 @@ export class ChangeRecord {
       .insertInto("change_event")
       .values({
         ...{ at: instant(this.clock), by: who, address: addressOf(request), what },
-        ...{ subject: await this.subjectOf(request.path), detail: detailOf(body) },
+        ...{ subject: await this.subjectOf(request.path), detail: `${carriedBy(request)}${detailOf(body)}` },
       })
       .execute();
     this.news.tell({ path: request.path, page: (request.get(PAGE_HEADER) ?? "").slice(0, 40) });
@@ -139,4 +139,11 @@ function detailOf(body: unknown): string {
   });
   if (text === "{}") return "";
   return text.length > LONGEST_DETAIL ? `${text.slice(0, LONGEST_DETAIL)}…` : text;
+}
+
+/** What waited says when it was made, and who brought it. */
+function carriedBy({ sealed }: Request): string {
+  if (!sealed) return "";
+  const brought = sealed.carrier.name === sealed.person.name ? "" : `, brought by ${sealed.carrier.name}`;
+  return `made ${sealed.at}, sealed${brought} `;
 }

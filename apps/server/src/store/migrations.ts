@@ -4,7 +4,7 @@ import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
 import { keep, lubrication, parts } from "./lubrication-migrations";
 import { circles, corrections, geometry } from "./prove-migrations";
-import { people, record } from "./people-tables";
+import { people, record, seals } from "./people-tables";
 import { sounds, soundsWell } from "./sound-tables";
 
 const first: Migration = {
@@ -346,4 +346,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   "0023_sounds_well": soundsWell,
   "0024_people": people,
   "0025_record": record,
+  "0026_seals": seals,
 };

@@ -42,6 +42,10 @@ export interface PeopleTables {
     last_seen: string;
     ended_at: string | null;
   };
+  /** Public halves of the keys that seal what waits on a device, by thumbprint. */
+  session_seal: { id: string; session_id: number; key: string; at: string };
+  /** What a PIN was asked for, by the hash of its body. */
+  asked_again: { body_hash: string; at: string };
   /** Who came, went, failed, and was changed by whom: append-only. */
   door_event: {
     id: Generated<number>;
@@ -118,6 +122,20 @@ export const record: Migration = {
         union all
         select 'door', d.id, d.at, d.by, d.address, d.what, coalesce(p.name, ''), ''
           from door_event d left join person p on p.id = d.person_id`,
+    ];
+    for (const statement of statements) await sql.raw(statement).execute(db);
+  },
+};
+
+/** What waits on a device is sealed by a key of the session it was made in. */
+export const seals: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `create table session_seal (
+        id text primary key, session_id integer not null references session(id), key text not null,
+        at text not null) strict`,
+      `create index seal_of_session on session_seal (session_id)`,
+      `create table asked_again (body_hash text primary key, at text not null) strict`,
     ];
     for (const statement of statements) await sql.raw(statement).execute(db);
   },

@@ -14,7 +14,7 @@ export const FORM_VERSION = 1;
 const CHUNK = 500;
 
 /** What stays on the machine it is on: who is signed in, and what the server makes anew by itself. */
-const LEFT_BEHIND = ["session", "sign_in_failure", "axis_summary"];
+const LEFT_BEHIND = ["session", "session_seal", "asked_again", "sign_in_failure", "axis_summary"];
 /** Ways in go with nobody: people come, their PINs do not. */
 const BLANKED: Readonly<Record<string, readonly string[]>> = { person: ["secret", "calendar_hash"] };
 const OWN_SETTINGS: Readonly<Record<string, string>> = { setting: "key <> 'session-secret'" };

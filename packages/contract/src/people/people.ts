@@ -46,6 +46,8 @@ export const meSchema = z.object({
   names: z.array(whoSchema),
   /** Goes with everything that changes something, in the header X-Token; null while nobody is signed in. */
   token: z.string().nullable(),
+  /** Thumbprints of the keys that this session seals what waits with; newest first, none while nobody is signed in. */
+  seals: z.array(z.string()),
   /** After so long without a touch the tablet asks who it is, min. */
   quietMinutes: z.number().int(),
 });
@@ -100,6 +102,16 @@ export const PEOPLE_OPERATIONS = {
   }),
   changeOwnSecret: operation("changeOwnSecret", "Another PIN or passphrase of one’s own; ends one’s other sessions", {
     body: z.object({ secret: givenSchema, wanted: secretSchema }),
+    response: meSchema,
+  }),
+  keepSeal: operation("keepSeal", "A key of one’s own device that seals what waits there while no server answers", {
+    body: z.object({
+      /** Public, SPKI in base64: ECDSA on P-256. */
+      key: z
+        .string({ error: "The key is missing." })
+        .max(200, "The key is longer than 200 characters.")
+        .regex(/^[A-Za-z\d+/]{80,180}={0,2}$/, "The key is no SPKI in base64."),
+    }),
     response: meSchema,
   }),
   people: operation("people", "Everybody, with role and state", { response: peopleSchema }),

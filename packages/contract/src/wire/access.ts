@@ -18,6 +18,7 @@ export const ACCESS = {
   stopCircle: "anyone",
   sayAgain: "look",
   changeOwnSecret: "look",
+  keepSeal: "look",
   ownCalendar: "look",
   renewCalendar: "look",
   people: "keeper",

@@ -56,6 +56,7 @@ export const ADDRESSES = {
   signOut: ["post", "/api/sign-out"],
   sayAgain: ["post", "/api/me/again"],
   changeOwnSecret: ["post", "/api/me/secret"],
+  keepSeal: ["post", "/api/me/seal"],
   people: ["get", "/api/people"],
   addPerson: ["post", "/api/people"],
   updatePerson: ["put", "/api/people/:id"],

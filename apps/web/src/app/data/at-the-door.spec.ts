@@ -12,7 +12,7 @@ const ROWAN = { id: 1, name: "Rowan", sign: "RK" };
 const ILSE = { id: 2, name: "Ilse", sign: "IB" };
 const me = (over: Partial<Me> = {}): Me => ({
   ...{ door: "people", person: { ...ROWAN, role: "technician" }, chooses: false, names: [ROWAN, ILSE] },
-  ...{ token: "t1", quietMinutes: 10 },
+  ...{ token: "t1", seals: [], quietMinutes: 10 },
   ...over,
 });
 

@@ -8,7 +8,7 @@ import { PAGE } from "./working-as";
 
 const ME: Me = {
   ...{ door: "people", person: { id: 1, name: "Rowan", sign: "RK", role: "keeper" }, chooses: false, names: [] },
-  ...{ token: "t1", quietMinutes: 10 },
+  ...{ token: "t1", seals: [], quietMinutes: 10 },
 };
 
 /** A stream whose events the test sends. */

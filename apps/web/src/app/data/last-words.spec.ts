@@ -11,7 +11,7 @@ describe("what is sent as the page goes", () => {
     Object.assign(window, { fetch: fetched });
     TestBed.inject(Door).take({
       ...{ door: "people", person: { id: 1, name: "Jürgen", sign: "J", role: "technician" }, chooses: false },
-      ...{ names: [], token: "t1", quietMinutes: 10 },
+      ...{ names: [], token: "t1", seals: [], quietMinutes: 10 },
     });
     TestBed.inject(LastWords).put("/api/cases/5", { notes: "last" });
     expect(fetched).toHaveBeenCalledWith("/api/cases/5", {

@@ -17,7 +17,7 @@ const line = (id: number, over: Partial<RecordLine> = {}): RecordLine => ({
 });
 const ME: Me = {
   ...{ door: "people", person: { id: 1, name: "Rowan", sign: "RK", role: "keeper" }, chooses: false, names: [] },
-  ...{ token: "t1", quietMinutes: 10 },
+  ...{ token: "t1", seals: [], quietMinutes: 10 },
 };
 
 let http: HttpTestingController;

@@ -26,7 +26,7 @@ const me = (over: Partial<Me> = {}): Me => ({
     { id: 1, name: "Rowan", sign: "RK" },
     { id: 2, name: "Ilse", sign: "IB" },
   ],
-  ...{ token: "t1", quietMinutes: 10 },
+  ...{ token: "t1", seals: [], quietMinutes: 10 },
   ...over,
 });
 

@@ -11,7 +11,7 @@ import { NotYours } from "./not-yours";
 
 const me = (role: Role): Me => ({
   ...{ door: "people", person: { id: 1, name: "Lark", sign: "LA", role }, chooses: false, names: [] },
-  ...{ token: "t1", quietMinutes: 10 },
+  ...{ token: "t1", seals: [], quietMinutes: 10 },
 });
 
 @Component({
