@@ -7,6 +7,7 @@ import {
   type LubricationPointRecord,
   type OPERATIONS,
   type OperationName,
+  SEAL_HEADER,
 } from "@iron/contract";
 import type { Observable } from "rxjs";
 import type * as z from "zod";
@@ -22,6 +23,8 @@ type Sending<N extends OperationName> = Address<N> &
   (Op<N>["body"] extends z.ZodType ? { readonly body: z.input<Op<N>["body"]> } : unknown) & {
     /** Who did it, where that may no longer be the one at the screen. */
     readonly by?: string;
+    /** What proves that it was made in their session. */
+    readonly seal?: string | undefined;
   };
 /** What may be left out when nothing is asked for. */
 type Given<P> = object extends P ? [parts?: P] : [parts: P];
@@ -30,6 +33,7 @@ interface AnyParts {
   readonly query?: object;
   readonly body?: unknown;
   readonly by?: string;
+  readonly seal?: string | undefined;
 }
 
 /** Called by name: path, method and types are the contract’s. */
@@ -39,12 +43,12 @@ export class Api {
 
   /** @example api.call("holdPoint", { params: { id }, body }) */
   call<N extends OperationName>(name: N, ...[parts]: Given<Sending<N>>): Observable<Out<Op<N>["response"]>> {
-    const { params, query, body, by }: AnyParts = parts ?? {};
+    const { params, query, body, by, seal }: AnyParts = parts ?? {};
     const [method, , media] = ADDRESSES[name] as readonly [string, string, string?];
     return this.http.request<Out<Op<N>["response"]>>(method, addressOf(name, params, query), {
       ...(method === "get" ? {} : { body: body ?? {} }),
       ...(media ? { responseType: "text" as never } : {}),
-      ...(by === undefined ? {} : { headers: saidBy(by) }),
+      ...(by === undefined ? {} : { headers: saidBy(by, seal) }),
     });
   }
 
@@ -68,28 +72,35 @@ export class Api {
   }
 
   /** The key makes sending it twice harmless; it goes under the name of who took it. */
-  keyedPhoto(photo: {
-    readonly of: "job" | "point";
-    readonly id: number;
-    readonly file: Blob;
-    readonly step: string;
-    readonly caption: string;
-    readonly shows?: string | undefined;
-    readonly key: string;
-    readonly by: string;
-  }): Observable<Job | LubricationPointRecord> {
-    const { of, id, file, step, caption, shows, key, by } = photo;
-    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}), ...(shows ? { shows } : {}) });
-    const path = of === "job" ? `jobs/${id}` : `lube-points/${id}`;
-    return this.http.post<Job | LubricationPointRecord>(`/api/${path}/photos?${query}`, file, {
-      headers: { "content-type": file.type, ...saidBy(by) },
+  keyedPhoto(photo: KeyedPhoto): Observable<Job | LubricationPointRecord> {
+    const { file, by, seal } = photo;
+    return this.http.post<Job | LubricationPointRecord>(this.photoAddress(photo), file, {
+      headers: { "content-type": file.type, ...saidBy(by, seal) },
     });
+  }
+
+  photoAddress({ of, id, step, caption, shows, key }: KeyedPhoto): string {
+    const query = new URLSearchParams({ caption, key, ...(of === "job" ? { step } : {}), ...(shows ? { shows } : {}) });
+    return `/api/${of === "job" ? `jobs/${id}` : `lube-points/${id}`}/photos?${query}`;
   }
 }
 
+/** A photo of a step or of a lubrication point, on its way. */
+export interface KeyedPhoto {
+  readonly of: "job" | "point";
+  readonly id: number;
+  readonly file: Blob;
+  readonly step: string;
+  readonly caption: string;
+  readonly shows?: string | undefined;
+  readonly key: string;
+  readonly by: string;
+  readonly seal?: string | undefined;
+}
+
 /** A name may hold letters that no header may. */
-function saidBy(by: string): Record<string, string> {
-  return { "x-working-as": encodeURIComponent(by) };
+function saidBy(by: string, seal?: string): Record<string, string> {
+  return { "x-working-as": encodeURIComponent(by), ...(seal === undefined ? {} : { [SEAL_HEADER]: seal }) };
 }
 
 function addressOf(name: OperationName, params: AnyParts["params"], query: AnyParts["query"]): string {

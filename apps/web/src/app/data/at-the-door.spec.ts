@@ -90,15 +90,59 @@ describe("at the door", () => {
     expect(TestBed.inject(Preferences).who()).toBe("Ilse");
   });
 
-  it("what waited under a name goes when that one is here, whoever was between", () => {
+  it("what is kept where it waits is not held here: it is told why it cannot go, and goes by itself later", () => {
     door.take(me({ person: { ...ILSE, role: "technician" } }));
     keep("Rowan");
     refuse(sent(), 403, { detail: "Rowan did this", more: { title: "Another’s work" } });
-    door.take(me({ person: { ...ILSE, role: "technician" }, token: "t3" }));
-    http.expectNone("/api/shop");
+    keep("Rowan");
+    signInFirst();
+    http.expectOne("/api/me");
     door.take(me());
-    answer(sent(), { ok: true });
-    expect(said).toEqual([{ ok: true }]);
+    http.expectNone("/api/shop");
+    // Whoever brings it is not asked for another’s PIN.
+    door.take(me({ person: { ...ILSE, role: "technician" } }));
+    keep("Rowan");
+    const errors = [{ path: "again", message: "Rowan" }];
+    refuse(sent(), 403, { detail: "Rowan, your PIN again.", more: { title: "PIN again", errors } });
+    expect(door.asked()).toBeNull();
+    expect(said).toEqual(["Rowan did this", "Sign in first.", "Rowan, your PIN again."]);
+  });
+
+  it("opened without a server it knows who was here last; what changes something asks first who is here now", () => {
+    door.take(me());
+    const gone = (url: string) => http.expectOne(url).error(new ProgressEvent("error"));
+    const again = () => {
+      TestBed.resetTestingModule();
+      TestBed.configureTestingModule({
+        providers: [provideHttpClient(withInterceptors([atTheDoor, workingAs])), provideHttpClientTesting()],
+      });
+      [http, door] = [TestBed.inject(HttpTestingController), TestBed.inject(Door)];
+      door.load();
+      gone("/api/me");
+    };
+    again();
+    expect([door.shut(), door.stale(), door.me()?.person?.name, door.me()?.token]).toEqual([
+      false,
+      true,
+      "Rowan",
+      null,
+    ]);
+    keep();
+    gone("/api/me");
+    // As any other that met no server.
+    expect(said).toEqual([undefined]);
+    keep();
+    answer(http.expectOne("/api/me"), me({ token: "t9" }));
+    expect(sent().request.headers.get("x-token")).toBe("t9");
+    expect(door.stale()).toBe(false);
+    // Who left is not here, though no server heard of it; somebody can go on, by name.
+    door.leave();
+    gone("/api/sign-out");
+    again();
+    expect([door.shut(), door.me()?.names.length]).toEqual([true, 2]);
+    door.goOnAs(ILSE);
+    expect([door.shut(), TestBed.inject(Preferences).who(), door.may("actOnJob")]).toEqual([false, "Ilse", true]);
+    expect(door.may("createMachine")).toBe(false);
   });
 
   it("a signature that wants the PIN again waits for it; not given, the refusal is said", () => {

@@ -35,26 +35,31 @@ export const atTheDoor: HttpInterceptorFn = (request, next) => {
   const send = () => next(signed(request, door().me()?.token ?? null));
   const onlyNow = isOf(NOW_ONLY, request.url);
   if (onlyNow && door().shut()) return throwError(() => notDone(request));
-  /** What waited under somebody’s name goes once they are here. */
-  const queuedBy = request.headers.get("x-working-as");
+  /** It is kept where it waits, and goes by itself: nothing here holds it. */
+  const queued = request.headers.has("x-working-as");
   const onceEntered = (): ReturnType<typeof next> =>
-    queuedBy === null
-      ? door()
-          .entered(null)
-          .pipe(switchMap((me) => (isTheirs(request, me, by) ? send() : throwError(() => notYours(request, me, by)))))
-      : door().entered(decodeURIComponent(queuedBy)).pipe(switchMap(send));
-  const sent = onlyNow ? send() : door().ready().pipe(switchMap(send));
+    door()
+      .entered()
+      .pipe(switchMap((me) => (isTheirs(request, me, by) ? send() : throwError(() => notYours(request, me, by)))));
+  const sent = onlyNow
+    ? send()
+    : door()
+        .ready(request.method !== "GET")
+        .pipe(switchMap(send));
   return sent.pipe(
     catchError((failure: unknown) => {
       if (!(failure instanceof HttpErrorResponse)) return throwError(() => failure);
       const { status, title, errors } = problemFrom(failure);
       if (status === 401 && title === "Sign in") {
         door().lost();
+        if (queued) return throwError(() => failure);
         return onlyNow ? throwError(() => notDone(request)) : onceEntered();
       }
-      if (status === 403 && title === "Another’s work" && queuedBy !== null) return onceEntered();
       const name = errors?.find((e) => e.path === "again")?.message;
-      if (status === 403 && name !== undefined)
+      // What another made is asked of them once they are here, not of who brings it.
+      const brought =
+        queued && decodeURIComponent(request.headers.get("x-working-as") ?? "") !== door().me()?.person?.name;
+      if (status === 403 && name !== undefined && !brought)
         return door()
           .again(name)
           .pipe(switchMap((given) => (given ? send() : throwError(() => failure))));

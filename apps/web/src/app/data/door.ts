@@ -1,8 +1,9 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
-import { ACCESS, reaches, type Me, type OperationName } from "@iron/contract";
+import { ACCESS, reaches, type Me, type OperationName, type Somebody } from "@iron/contract";
 import { BehaviorSubject, filter, first, map, of, Subject, switchMap, tap, type Observable } from "rxjs";
 import { Api } from "./api";
 import { Preferences } from "./preferences";
+import { problemFrom } from "./problems";
 
 /** A signature that asks for the PIN again: whose, and what comes of it. */
 export interface AskedAgain {
@@ -19,6 +20,26 @@ function noteLeft(gone: boolean): void {
 }
 const left = (): boolean => localStorage.getItem(LEFT) !== null;
 
+const ME = "iron-patience.me";
+const RETRY_MS = 3000;
+
+/** For a page that is opened while no server answers; without what proves anything. */
+function keepMe(me: Me): void {
+  try {
+    if (me.door === "people") localStorage.setItem(ME, JSON.stringify({ ...me, token: null }));
+    else localStorage.removeItem(ME);
+  } catch {
+    // A full or forbidden store: then such a page knows nobody.
+  }
+}
+function keptMe(): Me | null {
+  try {
+    return JSON.parse(localStorage.getItem(ME) ?? "null") as Me | null;
+  } catch {
+    return null;
+  }
+}
+
 const isShut = (me: Me | null): boolean => me !== null && me.door !== "open" && (!me.person || me.chooses);
 
 /** Who is signed in on this device, where one has to; and what they may. */
@@ -28,6 +49,9 @@ export class Door {
   private readonly preferences = inject(Preferences);
   private readonly known = signal<Me | null>(null);
   readonly me = this.known.asReadonly();
+  /** It is as it was when the server answered last. */
+  readonly stale = signal(false);
+  private retry: ReturnType<typeof setTimeout> | null = null;
   /** How often it was said anew who is here. */
   private taken = 0;
   /** A signature waits for a PIN. */
@@ -47,8 +71,20 @@ export class Door {
     met.subscribe({
       next: (me) => latest(() => this.take(me)),
       // What can be seen without the server is seen; what is asked of it says that it does not answer.
-      error: () => latest(() => this.now.next({ ...this.now.value, asking: false })),
+      error: () => latest(() => this.goOnAlone()),
     });
+  }
+
+  /** No server answers: who was here last is here still, unless they left; asked again till one does. */
+  private goOnAlone(): void {
+    const kept = this.known() ? null : keptMe();
+    this.stale.set(true);
+    if (kept) this.set(left() ? { ...kept, person: null, chooses: false } : kept);
+    else this.now.next({ ...this.now.value, asking: false });
+    this.retry ??= setTimeout(() => {
+      this.retry = null;
+      if (this.stale()) this.load();
+    }, RETRY_MS);
   }
 
   /** An answer to what was asked before somebody came in or left is of yesterday: it does not put them out again. */
@@ -71,17 +107,38 @@ export class Door {
       this.preferences.who.set(me.person.name);
       noteLeft(false);
     }
+    this.stale.set(false);
+    keepMe(me);
+    this.set(me);
+  }
+
+  private set(me: Me): void {
     this.taken += 1;
     this.known.set(me);
     this.now.next({ me, asking: false });
   }
 
-  /** Once it is known whether somebody has to sign in, and somebody has, where one has to. */
-  ready(): Observable<unknown> {
+  /**
+   * Once it is known whether somebody has to sign in, and somebody has, where one has to. What changes something asks
+   * the server first, where only what was known before is known.
+   */
+  ready(changes: boolean): Observable<unknown> {
     return this.now.pipe(
       filter(({ me, asking }) => !asking && !isShut(me)),
       first(),
+      switchMap(() =>
+        changes && this.stale() && this.known() ? this.api.call("me").pipe(tap((me) => this.take(me))) : of(null),
+      ),
     );
+  }
+
+  /** No server answers: somebody goes on, and what they note waits until they have signed in. */
+  goOnAs(one: Somebody): void {
+    const me = this.known();
+    if (!me || !this.stale()) return;
+    this.preferences.who.set(one.name);
+    // What they may is said by the server once it answers.
+    this.set({ ...me, person: { ...one, role: "technician" }, chooses: false, token: null, seals: [] });
   }
 
   may(operation: OperationName): boolean {
@@ -97,7 +154,10 @@ export class Door {
     this.take({ ...me, person: null, chooses: false });
     // Asked at once, with or without a connection: the page does not wait for the server to be shut.
     const latest = this.unlessTaken();
-    this.api.call("signOut").subscribe({ next: (now) => latest(() => this.take(now)), error: () => undefined });
+    this.api.call("signOut").subscribe({
+      next: (now) => latest(() => this.take(now)),
+      error: (failure: unknown) => latest(() => (problemFrom(failure).status === 0 ? this.goOnAlone() : undefined)),
+    });
   }
 
   /** The session has ended elsewhere. */
@@ -107,11 +167,11 @@ export class Door {
     this.load();
   }
 
-  /** Once somebody is signed in; the one of a name, where it matters who. */
-  entered(name: string | null): Observable<Me> {
+  /** Once somebody is signed in. */
+  entered(): Observable<Me> {
     return this.now.pipe(
       map(({ me }) => me),
-      filter((me): me is Me => !!me?.person && !me.chooses && (name === null || me.person.name === name)),
+      filter((me): me is Me => !!me?.person && !me.chooses),
       first(),
     );
   }

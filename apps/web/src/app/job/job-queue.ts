@@ -1,38 +1,12 @@
-import { parseByTodaysNames, type JobAct, type JobEventRecord } from "@iron/contract";
+import type { JobAct, JobEventRecord } from "@iron/contract";
 
 /** Acts not yet taken by the server, kept in the browser so that nothing is lost with the tab. */
 export interface QueuedAct {
   readonly act: JobAct;
   readonly at: string;
   readonly by: string;
-}
-
-/** Where a queue is kept between page loads. */
-export interface QueueStore {
-  getItem(key: string): string | null;
-  setItem(key: string, value: string): void;
-  removeItem(key: string): void;
-}
-
-const nameOf = (jobId: number): string => `iron-job-${jobId}-waiting`;
-
-export function readQueue(store: QueueStore, jobId: number): readonly QueuedAct[] {
-  try {
-    const text = store.getItem(nameOf(jobId));
-    const list: unknown = text ? parseByTodaysNames(text) : [];
-    return Array.isArray(list) ? (list as QueuedAct[]) : [];
-  } catch {
-    return [];
-  }
-}
-
-export function writeQueue(store: QueueStore, jobId: number, queue: readonly QueuedAct[]): void {
-  try {
-    if (queue.length) store.setItem(nameOf(jobId), JSON.stringify(queue));
-    else store.removeItem(nameOf(jobId));
-  } catch {
-    // A full or forbidden store: the queue still lives in this page.
-  }
+  /** Proves that it was made in their session. */
+  readonly seal?: string | undefined;
 }
 
 /** What waits, as events that the page can show before the server has them. */

@@ -4,6 +4,7 @@ import { TestBed } from "@angular/core/testing";
 import { DEFAULT_OPTIONS, defaultAxis, planJob } from "@iron/core";
 import type { Job, JobAct } from "@iron/contract";
 import { newSign } from "../../testing/signed";
+import { JobQueues } from "./job-queues";
 import { JobStore } from "./job-store";
 
 const config = defaultAxis("vertical-centre", "X");
@@ -57,6 +58,7 @@ describe("a job’s acts on their way to the server", () => {
     expect(sent.request.headers.get("x-working-as")).toBeTruthy();
     sent.flush({ ...job, events: [{ ...act, at: "2026-03-03T09:00:00Z", by: "Ama" }] });
     expect(localStorage.getItem("iron-job-1-waiting")).toBeNull();
+    TestBed.tick();
     expect(store.progress()?.done.size).toBe(1);
   });
 
@@ -92,5 +94,29 @@ describe("a job’s acts on their way to the server", () => {
     store.read(act.key);
     expect(store.refused()).toEqual([]);
     expect(store.queue()).toEqual([]);
+  });
+
+  it("of a job that no page shows goes too, and what a tab keeps is not lost by another’s", () => {
+    const kept = (key: string) => ({ act: { ...act, key }, at: "2026-03-03T09:00:00Z", by: "Ama" });
+    localStorage.setItem("iron-job-7-waiting", JSON.stringify([kept("a")]));
+    localStorage.setItem("iron-visits-waiting", "[]");
+    TestBed.inject(JobQueues).recall();
+    const sent = http.expectOne("/api/jobs/7/acts");
+    // Another tab notes something of the same job meanwhile.
+    localStorage.setItem("iron-job-7-waiting", JSON.stringify([kept("a"), kept("b")]));
+    sent.flush({ ...job, id: 7 });
+    expect(JSON.parse(localStorage.getItem("iron-job-7-waiting") ?? "[]")).toEqual([kept("b")]);
+  });
+
+  it("an answer to an act is newer than one that was asked for before it", () => {
+    store.load(1);
+    const asked = http.expectOne("/api/jobs/1");
+    store.act(act);
+    const signed = { ...job, events: [{ ...act, at: "2026-03-03T09:00:00Z", by: "Ama" }] };
+    http.expectOne("/api/jobs/1/acts").flush(signed);
+    asked.flush(job);
+    http.match(() => true);
+    TestBed.tick();
+    expect(store.job()?.events).toHaveLength(1);
   });
 });

@@ -5,8 +5,8 @@ import { Api } from "../data/api";
 import { Preferences } from "../data/preferences";
 import { saidIn } from "../data/problems";
 import { PhotoQueue } from "./photo-queue";
-import { Outbox } from "../shared/outbox";
-import { pendingEvents, readQueue, writeQueue, type QueuedAct } from "./job-queue";
+import { pendingEvents } from "./job-queue";
+import { JobQueues, type JobBox } from "./job-queues";
 
 /** A job at the machine: acts go out in order, wait while there is no connection, and go once. */
 @Injectable()
@@ -20,19 +20,12 @@ export class JobStore {
   readonly newer = signal<Job | null>(null);
   readonly axes = signal<readonly Axis[]>([]);
   readonly error = signal("");
-  private readonly outbox = new Outbox<QueuedAct, Job>({
-    keyOf: (q) => q.act.key,
-    send: (q) => this.api.call("actOnJob", { params: { id: this.jobId }, body: q.act, by: q.by }),
-    taken: (job) => this.job.set(job),
-    refused: (problem, { act }) => {
-      this.refused.update((all) => [...all, { act, message: problem.detail }]);
-      if (problem.current) this.job.set(problem.current as Job);
-    },
-    changed: (waiting) => writeQueue(localStorage, this.jobId, waiting),
-    ready: () => this.job() !== null,
-  });
-  readonly queue = this.outbox.waiting.asReadonly();
-  readonly offline = this.outbox.offline.asReadonly();
+  private readonly queues = inject(JobQueues);
+  private readonly box = signal<JobBox | null>(null);
+  readonly queue = computed(() => this.box()?.out.waiting() ?? []);
+  readonly offline = computed(() => this.box()?.out.offline() ?? false);
+  /** Who has to sign in before what they did goes on its way, and all after it. */
+  readonly waitsFor = computed(() => this.box()?.out.waitsFor() ?? []);
   readonly photoRefused = computed(() => {
     const refused = this.photos.refused();
     return refused?.photo.of === "job" && refused.photo.id === this.job()?.id ? refused.message : "";
@@ -42,7 +35,7 @@ export class JobStore {
     return this.photos.waiting().filter((p) => p.of === "job" && p.id === here);
   });
   /** Acts the server would not take, with its words: shown until they are read. */
-  readonly refused = signal<readonly { readonly act: JobAct; readonly message: string }[]>([]);
+  readonly refused = computed(() => this.box()?.refused() ?? []);
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
   /** Circles of the machine, for a retest by one; null until they are there. */
@@ -64,17 +57,26 @@ export class JobStore {
       const now = this.photos.taken();
       if (now && "plan" in now && now.id === this.jobId) this.job.set(now);
     });
+    effect(() => {
+      const now = this.box()?.job();
+      if (now && now.id === this.jobId) this.job.set(now);
+    });
   }
 
   load(jobId: number): void {
     this.jobId = jobId;
     this.error.set("");
-    this.outbox.recall(readQueue(localStorage, jobId));
+    const box = this.queues.of(jobId);
+    this.box.set(box);
+    const before = box.job();
     this.api.call("job", { params: { id: jobId } }).subscribe({
-      next: (job) => {
+      next: (asked) => {
+        // What was answered to an act meanwhile is newer.
+        const answered = box.job();
+        const job = answered && answered !== before ? answered : asked;
         this.job.set(job);
-        this.outbox.offline.set(false);
-        this.outbox.flush();
+        box.out.offline.set(false);
+        box.out.flush();
         this.loadAround(job);
         void this.photos.recall();
       },
@@ -154,15 +156,11 @@ export class JobStore {
 
   /** Takes an act: shown at once, kept in the browser, sent as soon as it can be. */
   act(act: JobAct): void {
-    this.outbox.add({
-      act,
-      at: new Date().toISOString(),
-      by: this.preferences.who(),
-    });
+    this.box()?.out.add({ act, at: new Date().toISOString(), by: this.preferences.who() });
   }
 
   read(key: string): void {
-    this.refused.update((all) => all.filter((r) => r.act.key !== key));
+    this.box()?.refused.update((all) => all.filter((r) => r.act.key !== key));
   }
 
   /** Takes a photo: kept in the browser, sent as soon as it can be. */

@@ -1,7 +1,7 @@
 import { newSign } from "../../testing/signed";
 import { DEFAULT_OPTIONS, defaultAxis, jobProgress, planJob } from "@iron/core";
 import type { Axis, Job, JobAct } from "@iron/contract";
-import { pendingEvents, readQueue, writeQueue, type QueueStore } from "./job-queue";
+import { pendingEvents } from "./job-queue";
 import {
   aheadText,
   beforeAfter,
@@ -78,28 +78,7 @@ const upTo = (id: string) =>
 const progressOf = (j: Job) => jobProgress(j.plan, j.events);
 
 describe("what waits for the server", () => {
-  const store = (): QueueStore & { all: Map<string, string> } => {
-    const all = new Map<string, string>();
-    return {
-      all,
-      getItem: (k) => all.get(k) ?? null,
-      setItem: (k, v) => void all.set(k, v),
-      removeItem: (k) => void all.delete(k),
-    };
-  };
   const act: JobAct = { kind: "note", step: "Z:motor-off", words: "rust", key: "a" };
-
-  it("survives the tab, job by job, and leaves nothing behind", () => {
-    const s = store();
-    const queue = [{ act, at: "2026-03-03T09:00:00Z", by: "Ama" }];
-    writeQueue(s, 1, queue);
-    expect(readQueue(s, 1)).toEqual(queue);
-    expect(readQueue(s, 2)).toEqual([]);
-    writeQueue(s, 1, []);
-    expect(s.all.size).toBe(0);
-    s.setItem("iron-job-1-waiting", "{broken");
-    expect(readQueue(s, 1)).toEqual([]);
-  });
 
   it("is shown as done, once, and never as a sheet planned anew", () => {
     const waiting = [{ act, at: "2026-03-03T09:00:00Z", by: "Ama" }];

@@ -26,6 +26,8 @@ export interface WaitingPhoto {
   readonly shows?: string | undefined;
   readonly by: string;
   readonly file: Blob;
+  /** Proves that it was made in their session. */
+  readonly seal?: string | undefined;
 }
 
 /** Where photos wait between page loads: pictures are too large for the plain store of the acts. */
@@ -47,6 +49,8 @@ export class PhotoQueue {
   private readonly outbox = new Outbox<WaitingPhoto, Job | LubricationPointRecord>({
     keyOf: (p) => p.key,
     send: (p) => this.api.keyedPhoto(p),
+    sealable: (p) => ({ address: this.api.photoAddress(p), body: p.file }),
+    sealed: (p) => void this.store.put(p).catch(() => undefined),
     taken: (now) => this.taken.set(now),
     refused: ({ detail }, photo) => this.refused.set({ photo, message: detail }),
     changed: (_, gone) => {
@@ -58,8 +62,7 @@ export class PhotoQueue {
   /** Photos that a page left behind go out now. A browser that forbids a store keeps none. */
   async recall(): Promise<void> {
     const kept = await this.store.all().catch(() => []);
-    const known = new Set(this.waiting().map((p) => p.key));
-    this.outbox.recall([...kept.filter((p) => !known.has(p.key)), ...this.waiting()]);
+    this.outbox.recall(kept);
     this.outbox.flush();
   }
 

@@ -1,6 +1,7 @@
 import { inject, Injectable, signal } from "@angular/core";
 import type { LubricationPointRecord, LubricationVisitInput } from "@iron/contract";
 import { Api } from "../data/api";
+import { keptList } from "../data/kept-list";
 import { newKey } from "../data/new-key";
 import { Outbox } from "../shared/outbox";
 
@@ -10,6 +11,8 @@ export interface WaitingVisit {
   readonly place: string;
   readonly visit: LubricationVisitInput;
   readonly by: string;
+  /** Proves that it was made in their session. */
+  readonly seal?: string | undefined;
 }
 
 /** A visit that the server would not have, with its words. */
@@ -19,7 +22,7 @@ export interface RefusedVisit extends WaitingVisit {
   readonly besides: boolean;
 }
 
-const STORE = "iron-visits-waiting";
+const KEPT = keptList<WaitingVisit>("iron-visits-waiting", (w) => w.visit.key);
 
 /** Visits on their way: kept in the browser, sent in order, each once. */
 @Injectable({ providedIn: "root" })
@@ -30,17 +33,21 @@ export class VisitQueue {
   readonly taken = signal<LubricationPointRecord | null>(null);
   private readonly outbox = new Outbox<WaitingVisit, LubricationPointRecord>({
     keyOf: (w) => w.visit.key,
-    send: (w) => this.api.call("visitPoint", { params: { id: w.pointId }, body: w.visit, by: w.by }),
+    send: ({ pointId: id, visit: body, by, seal }) => this.api.call("visitPoint", { params: { id }, body, by, seal }),
+    sealable: ({ pointId: id, visit }) => ({
+      address: this.api.address("visitPoint", { params: { id } }),
+      body: JSON.stringify(visit),
+    }),
     taken: (point) => this.taken.set(point),
     refused: ({ detail, current }, w) =>
       this.refused.update((all) => [...all, { ...w, message: detail, besides: Boolean(current) }]),
-    changed: keep,
+    changed: (waiting, gone) => KEPT.keep(waiting, gone),
   });
   readonly waiting = this.outbox.waiting.asReadonly();
   readonly offline = this.outbox.offline.asReadonly();
 
   constructor() {
-    this.outbox.recall(recall());
+    this.outbox.recall(KEPT.all());
     this.outbox.flush();
   }
 
@@ -56,23 +63,5 @@ export class VisitQueue {
 
   read(key: string): void {
     this.refused.update((all) => all.filter((r) => r.visit.key !== key));
-  }
-}
-
-function keep(waiting: readonly WaitingVisit[]): void {
-  try {
-    if (waiting.length) localStorage.setItem(STORE, JSON.stringify(waiting));
-    else localStorage.removeItem(STORE);
-  } catch {
-    // A full or forbidden store: the visits still live in this page.
-  }
-}
-
-function recall(): readonly WaitingVisit[] {
-  try {
-    const list: unknown = JSON.parse(localStorage.getItem(STORE) ?? "[]");
-    return Array.isArray(list) ? (list as WaitingVisit[]) : [];
-  } catch {
-    return [];
   }
 }

@@ -14,6 +14,8 @@ export interface WaitingSound {
   readonly what: Omit<SoundCreate, "bytes">;
   readonly by: string;
   readonly file: Blob;
+  /** Proves that it was made in their session. */
+  readonly seal?: string | undefined;
 }
 
 /** Where recordings wait between page loads. */
@@ -43,6 +45,8 @@ export class SoundQueue {
   private readonly outbox = new Outbox<WaitingSound, Sound>({
     keyOf: (s) => s.what.key,
     send: (s) => this.send(s),
+    sealable: (s) => ({ address: addressOf(this.api, s), body: JSON.stringify(begins(s)) }),
+    sealed: (s) => void this.store.put(s).catch(() => undefined),
     taken: (sound) => this.taken.set(sound),
     refused: ({ detail: message }, sound) => this.refused.update((all) => [...all, { sound, message }]),
     changed: (_, gone) => {
@@ -55,8 +59,7 @@ export class SoundQueue {
   /** What a page left behind goes out now. A browser that forbids a store keeps none. */
   async recall(): Promise<void> {
     const kept = await this.store.all().catch(() => []);
-    const known = new Set(this.waiting().map((s) => s.what.key));
-    this.outbox.recall([...kept.filter((s) => !known.has(s.what.key)), ...this.waiting()]);
+    this.outbox.recall(kept);
     this.outbox.flush();
   }
 
@@ -75,14 +78,15 @@ export class SoundQueue {
   }
 
   /** What is there already is not sent again. */
-  private send({ axisId, what, file, by }: WaitingSound): Observable<Sound> {
+  private send(waiting: WaitingSound): Observable<Sound> {
+    const { axisId, file, by, seal } = waiting;
     this.sent.set(0);
-    const body = { ...what, bytes: file.size };
-    return this.api.call("beginSound", { params: { id: axisId }, body, by }).pipe(
+    return this.api.call("beginSound", { params: { id: axisId }, body: begins(waiting), by, seal }).pipe(
       expand((sound) => (sound.received < file.size ? this.part(sound, file) : EMPTY)),
       takeWhile((sound) => sound.received < file.size, true),
       last(),
-      switchMap((sound) => this.api.call("finishSound", { params: { id: sound.id }, by })),
+      // Whose it is was said at its beginning: whoever is here now brings the rest.
+      switchMap((sound) => this.api.call("finishSound", { params: { id: sound.id } })),
     );
   }
 
@@ -93,3 +97,6 @@ export class SoundQueue {
     return this.http.put<Sound>(`/api/sounds/${id}/parts/${received}`, bytes, { headers });
   }
 }
+
+const begins = ({ what, file }: WaitingSound): SoundCreate => ({ ...what, bytes: file.size });
+const addressOf = (api: Api, { axisId: id }: WaitingSound): string => api.address("beginSound", { params: { id } });

@@ -1,0 +1,27 @@
+import { computed, Injectable, signal, type Signal } from "@angular/core";
+
+/** Something that is sent in order: how much of it waits, and why. */
+export interface Box {
+  readonly waiting: Signal<readonly unknown[]>;
+  readonly offline: Signal<boolean>;
+  /** Who has to sign in before their part of it goes. */
+  readonly waitsFor: Signal<readonly string[]>;
+}
+
+/** What was noted on this device and is not with the server yet, of all kinds. */
+@Injectable({ providedIn: "root" })
+export class Waiting {
+  private readonly boxes = signal<readonly Box[]>([]);
+  readonly count = computed(() => this.boxes().reduce((sum, box) => sum + box.waiting().length, 0));
+  readonly offline = computed(() => this.boxes().some((box) => box.waiting().length > 0 && box.offline()));
+  readonly names = computed(() => [...new Set(this.boxes().flatMap((box) => box.waitsFor()))]);
+
+  /** Told of from now on. */
+  add(box: Box): void {
+    this.boxes.update((all) => [...all, box]);
+  }
+
+  drop(box: Box): void {
+    this.boxes.update((all) => all.filter((one) => one !== box));
+  }
+}

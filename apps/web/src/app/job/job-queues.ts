@@ -1,0 +1,70 @@
+import { EnvironmentInjector, inject, Injectable, runInInjectionContext, signal } from "@angular/core";
+import { parseByTodaysNames, type Job, type JobAct, type Problem } from "@iron/contract";
+import { Api } from "../data/api";
+import { keptList } from "../data/kept-list";
+import { Outbox } from "../shared/outbox";
+import type { QueuedAct } from "./job-queue";
+
+/** An act the server would not take, with its words. */
+export interface RefusedAct {
+  readonly act: JobAct;
+  readonly message: string;
+}
+
+/** The acts of one job on their way. */
+export interface JobBox {
+  readonly out: Outbox<QueuedAct, Job>;
+  /** The job as it was answered last, with or without the act; null: not since the page began. */
+  readonly job: ReturnType<typeof signal<Job | null>>;
+  readonly refused: ReturnType<typeof signal<readonly RefusedAct[]>>;
+}
+
+const nameOf = (jobId: number): string => `iron-job-${jobId}-waiting`;
+const NAME = /^iron-job-(\d+)-waiting$/;
+
+/** The acts of all jobs on their way, also of those that no page shows. */
+@Injectable({ providedIn: "root" })
+export class JobQueues {
+  private readonly api = inject(Api);
+  private readonly injector = inject(EnvironmentInjector);
+  private readonly boxes = new Map<number, JobBox>();
+
+  /** That of a job, with what an earlier page left behind. */
+  of(jobId: number): JobBox {
+    const known = this.boxes.get(jobId);
+    if (known) return known;
+    const made = runInInjectionContext(this.injector, () => this.boxOf(jobId));
+    this.boxes.set(jobId, made);
+    return made;
+  }
+
+  /** What earlier pages left behind goes out now, whatever page is shown. */
+  recall(): void {
+    for (const key of Object.keys(localStorage)) {
+      const id = NAME.exec(key)?.[1];
+      if (id !== undefined) this.of(Number(id)).out.flush();
+    }
+  }
+
+  private boxOf(jobId: number): JobBox {
+    const kept = keptList<QueuedAct>(nameOf(jobId), (q) => q.act.key, parseByTodaysNames);
+    const job = signal<Job | null>(null);
+    const refused = signal<readonly RefusedAct[]>([]);
+    const params = { id: jobId };
+    const out = new Outbox<QueuedAct, Job>({
+      keyOf: (q) => q.act.key,
+      send: ({ act, by, seal }) => this.api.call("actOnJob", { params, body: act, by, seal }),
+      sealable: ({ act }) => ({ address: this.api.address("actOnJob", { params }), body: JSON.stringify(act) }),
+      taken: (answer) => job.set(answer),
+      refused: (problem: Problem, { act }) => {
+        refused.update((all) => [...all, { act, message: problem.detail }]);
+        if (problem.current) job.set(problem.current as Job);
+      },
+      changed: (waiting, gone) => kept.keep(waiting, gone),
+      // A step stands on the steps before it.
+      inOrder: true,
+    });
+    out.recall(kept.all());
+    return { out, job, refused };
+  }
+}
