@@ -10,7 +10,7 @@ const SOON = { timeout: 15_000 };
 test("tabs and tablets stay alike, by one stream for each browser", async ({ page, browser, shop }) => {
   const streams: string[] = [];
   page.context().on("request", (request) => {
-    if (request.url().endsWith("/api/changes")) streams.push(request.url());
+    if (request.url().includes("/api/changes")) streams.push(request.url());
   });
   await page.goto("/floor");
   const tab = await page.context().newPage();

@@ -118,9 +118,13 @@ function sourceFingerprint() {
   const files = [
     ...filesUnder(join(ROOT, "packages")),
     ...filesUnder(join(ROOT, "apps")),
-    ...["package-lock.json", "tsconfig.base.json", "scripts/bundle-server.mjs", "scripts/precompress.mjs"].map((f) =>
-      join(ROOT, f),
-    ),
+    ...[
+      "package-lock.json",
+      "tsconfig.base.json",
+      "scripts/bundle-server.mjs",
+      "scripts/precompress.mjs",
+      "scripts/offline-shell.mjs",
+    ].map((f) => join(ROOT, f)),
   ].filter((f) => !f.endsWith(".spec.ts"));
   for (const file of files.sort()) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   return hash.digest("hex");
@@ -136,6 +140,8 @@ export async function ensureBuilt({ force = false } = {}) {
     cwd: join(ROOT, "apps", "web"),
     env: { ...process.env, NG_CLI_ANALYTICS: "false" },
   });
+  const { keepPageAsAnswered } = await import("./offline-shell.mjs");
+  keepPageAsAnswered(join(ROOT, "dist", "web", "browser"));
   const { precompress } = await import("./precompress.mjs");
   await precompress(join(ROOT, "dist", "web", "browser"));
   const { bundleServer } = await import("./bundle-server.mjs");

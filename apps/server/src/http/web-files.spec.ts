@@ -62,6 +62,17 @@ describe("the files of the web app", () => {
     expect(answer.headers["cache-control"]).toBe("no-store");
   });
 
+  it("kept for when no server answers it is page and policy of one answer; a nonce is never used twice", async () => {
+    const [one, other] = [
+      await t.api.get("/shell-0123456789ab.html").expect(200),
+      await t.api.get("/shell-0123456789ab.html").expect(200),
+    ];
+    const nonces = [one, other].map((answer) => /nonce="([^"]+)"/.exec(answer.text)?.[1] ?? "none");
+    expect(one.headers["content-security-policy"]).toContain(`'nonce-${nonces[0]}'`);
+    expect(nonces[0]).not.toBe(nonces[1]);
+    await t.api.get("/shell-of-something.html").expect(404);
+  });
+
   it.each(["/%E0%A4%A", "/..%2f..%2fpackage.json"])(
     "an address that is none, %s, is refused in words",
     async (path) => {

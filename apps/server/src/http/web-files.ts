@@ -31,7 +31,8 @@ export function serveWebFiles(app: Express, folder: string): void {
       },
     }),
   );
-  app.get(/^\/(?!api\/)[^.]*$/, (_, response) => {
+  // Also under the address by which a browser keeps it for when no server answers: see scripts/offline-shell.mjs.
+  app.get([/^\/(?!api\/)[^.]*$/, /^\/shell-[\da-f]{12}\.html$/], (_, response) => {
     response.set("Cache-Control", "no-store");
     response.type("html").send(page.replaceAll("__NONCE__", String(response.locals["nonce"])));
   });

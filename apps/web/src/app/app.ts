@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, Injector } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import {
   NavigationCancel,
@@ -115,6 +115,7 @@ interface NoticeData {
 })
 export class App {
   private readonly notices = inject(Notices);
+  private readonly injector = inject(Injector);
   protected readonly door = inject(Door);
 
   private readonly router = inject(Router);
@@ -148,7 +149,14 @@ export class App {
   constructor() {
     this.door.load();
     inject(Quiet).watch();
-    this.moves.pipe(first((e) => e instanceof NavigationEnd)).subscribe(arrived);
+    this.moves.pipe(first((e) => e instanceof NavigationEnd)).subscribe(() => {
+      arrived();
+      // What waits goes out whatever page this is. Without this part it goes from the pages that it was noted on.
+      void import("./offline/offline").then(
+        ({ Offline }) => this.injector.get(Offline).begin(),
+        () => undefined,
+      );
+    });
   }
 
   offerOf(data: NoticeData | undefined): Offer | undefined {

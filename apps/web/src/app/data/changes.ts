@@ -78,7 +78,7 @@ export class Changes {
       return;
     }
     if (this.source) return;
-    const source = new EventSource("/api/changes");
+    const source = new EventSource("/api/changes?ngsw-bypass");
     this.source = source;
     source.onmessage = (event: MessageEvent<string>) => this.tell(JSON.parse(event.data) as Changed);
     source.onopen = () => {

@@ -12,7 +12,7 @@ export type DeviceNews =
 export class DeviceStream {
   of(axisId: number): Observable<DeviceNews> {
     return new Observable((observer) => {
-      const source = new EventSource(`/api/axes/${axisId}/device/stream`);
+      const source = new EventSource(`/api/axes/${axisId}/device/stream?ngsw-bypass`);
       source.onmessage = (event: MessageEvent<string>) => {
         observer.next({
           kind: "snapshot",

@@ -5,7 +5,8 @@ import type { Problem } from "@iron/contract";
 /** What went wrong, from the server’s problem details or from the network. */
 export function problemFrom(error: unknown): Problem {
   if (error instanceof HttpErrorResponse) {
-    if (error.status === 0) {
+    // 504 without a word: what keeps the page for when no server answers says so in its place.
+    if (error.status === 0 || (error.status === 504 && !error.error)) {
       return {
         type: "about:blank",
         title: "No connection",

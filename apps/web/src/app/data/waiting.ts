@@ -8,13 +8,29 @@ export interface Box {
   readonly waitsFor: Signal<readonly string[]>;
 }
 
+/** What the server would not have: how much, and where its words stand. */
+export interface NotTaken {
+  readonly count: Signal<number>;
+  readonly path: string;
+}
+
 /** What was noted on this device and is not with the server yet, of all kinds. */
 @Injectable({ providedIn: "root" })
 export class Waiting {
   private readonly boxes = signal<readonly Box[]>([]);
   readonly count = computed(() => this.boxes().reduce((sum, box) => sum + box.waiting().length, 0));
   readonly offline = computed(() => this.boxes().some((box) => box.waiting().length > 0 && box.offline()));
+  /** A newer version of the page is there, and waits to be begun with. */
+  readonly newer = signal(false);
   readonly names = computed(() => [...new Set(this.boxes().flatMap((box) => box.waitsFor()))]);
+
+  private readonly refusals = signal<readonly NotTaken[]>([]);
+  readonly notTaken = computed(() => this.refusals().find((one) => one.count() > 0) ?? null);
+
+  /** Said wherever one is, until it has been read there. */
+  tell(refused: NotTaken): void {
+    this.refusals.update((all) => [...all, refused]);
+  }
 
   /** Told of from now on. */
   add(box: Box): void {

@@ -1,7 +1,8 @@
-import { EnvironmentInjector, inject, Injectable, runInInjectionContext, signal } from "@angular/core";
+import { computed, EnvironmentInjector, inject, Injectable, runInInjectionContext, signal } from "@angular/core";
 import { parseByTodaysNames, type Job, type JobAct, type Problem } from "@iron/contract";
 import { Api } from "../data/api";
 import { keptList } from "../data/kept-list";
+import { Waiting } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 import type { QueuedAct } from "./job-queue";
 
@@ -26,6 +27,7 @@ const NAME = /^iron-job-(\d+)-waiting$/;
 @Injectable({ providedIn: "root" })
 export class JobQueues {
   private readonly api = inject(Api);
+  private readonly waiting = inject(Waiting);
   private readonly injector = inject(EnvironmentInjector);
   private readonly boxes = new Map<number, JobBox>();
 
@@ -65,6 +67,7 @@ export class JobQueues {
       inOrder: true,
     });
     out.recall(kept.all());
+    this.waiting.tell({ count: computed(() => refused().length), path: `/jobs/${jobId}` });
     return { out, job, refused };
   }
 }

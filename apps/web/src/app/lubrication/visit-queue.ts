@@ -1,8 +1,9 @@
-import { inject, Injectable, signal } from "@angular/core";
+import { computed, inject, Injectable, signal } from "@angular/core";
 import type { LubricationPointRecord, LubricationVisitInput } from "@iron/contract";
 import { Api } from "../data/api";
 import { keptList } from "../data/kept-list";
 import { newKey } from "../data/new-key";
+import { Waiting } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 
 /** A visit made and not yet with the server. */
@@ -49,6 +50,7 @@ export class VisitQueue {
   constructor() {
     this.outbox.recall(KEPT.all());
     this.outbox.flush();
+    inject(Waiting).tell({ count: computed(() => this.refused().length), path: "/rounds" });
   }
 
   add(visit: WaitingVisit): void {

@@ -45,6 +45,10 @@ import { PinPad } from "./pin-pad";
         >
           <button type="button" pButton severity="secondary" (click)="pick(null)">Somebody else</button>
         </ip-pin-pad>
+        @if (alone()) {
+          <p>Until then you can go on here: what you note waits on this device, and goes once you have signed in.</p>
+          <button type="button" pButton severity="secondary" (click)="goOn(one)">Go on as {{ one.name }}</button>
+        }
         <p class="quiet">Forgotten? A keeper of the system gives you another: Shop, then People.</p>
       } @else {
         <h1 id="door-title">Who is it?</h1>
@@ -107,8 +111,17 @@ export class DoorPage {
   private given = "";
   private wanted = "";
 
+  /** No server answered: nobody can be let in, and the work does not wait. */
+  protected readonly alone = signal(false);
+
+  protected goOn(one: Somebody): void {
+    this.pick(null);
+    this.door.goOnAs(one);
+  }
+
   protected pick(one: Somebody | null): void {
     this.message.set("");
+    this.alone.set(false);
     this.one.set(one);
   }
 
@@ -163,7 +176,9 @@ export class DoorPage {
       },
       error: (failure: unknown) => {
         this.busy.set(false);
-        this.message.set(problemFrom(failure).detail);
+        const { status, detail } = problemFrom(failure);
+        this.message.set(detail);
+        this.alone.set(status === 0 && this.door.stale());
         failed();
       },
     });

@@ -10,7 +10,7 @@ export type BarNews =
 export class BarStream {
   of(planeId: number): Observable<BarNews> {
     return new Observable((observer) => {
-      const source = new EventSource(`/api/circle-planes/${planeId}/stream`);
+      const source = new EventSource(`/api/circle-planes/${planeId}/stream?ngsw-bypass`);
       source.onmessage = (event: MessageEvent<string>) =>
         observer.next({ kind: "batch", batch: JSON.parse(event.data) as BarBatch });
       source.onopen = () => observer.next({ kind: "open" });

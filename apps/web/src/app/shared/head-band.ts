@@ -11,6 +11,7 @@ import { catchError, filter, map, of } from "rxjs";
 import type { UnitSystem } from "@iron/core";
 import { Api } from "../data/api";
 import { Door } from "../data/door";
+import { Waiting } from "../data/waiting";
 import { Preferences } from "../data/preferences";
 import { KeyList } from "./key-list";
 import { Keys } from "./keys";
@@ -51,15 +52,28 @@ const PLACES = [
         <span class="demo">demo, simulated</span>
       }
       @if (narrow()) {
+        <ng-container [ngTemplateOutlet]="line" />
         <button type="button" pButton text [attr.aria-expanded]="menuOpen()" (click)="menuOpen.set(true)">Menu</button>
       } @else {
         <ng-container [ngTemplateOutlet]="places" />
         @if (shop()?.demo) {
           <span class="demo">demo, simulated</span>
         }
+        <ng-container [ngTemplateOutlet]="line" />
         <ng-container [ngTemplateOutlet]="tools" />
       }
     </header>
+    <ng-template #line>
+      @if (onTheLine(); as says) {
+        <span class="line" role="status">{{ says }}</span>
+      }
+      @if (waiting.notTaken(); as not) {
+        <a class="line bad" [routerLink]="not.path">{{ not.count() }} not taken</a>
+      }
+      @if (waiting.newer()) {
+        <button type="button" pButton text class="tool" (click)="startAnew()">Start the newer version</button>
+      }
+    </ng-template>
     <ng-template #places>
       <nav aria-label="Places">
         @for (place of all; track place.path) {
@@ -133,6 +147,7 @@ const PLACES = [
 export class HeadBand {
   protected readonly preferences = inject(Preferences);
   protected readonly door = inject(Door);
+  protected readonly waiting = inject(Waiting);
   protected readonly listOpen = signal(false);
   protected readonly all = PLACES;
   /** On a phone the places and tools stand in a drawer. */
@@ -142,6 +157,13 @@ export class HeadBand {
       .pipe(map((state) => state.matches)),
     { requireSync: true },
   );
+  /** What stands between what was noted here and the server. */
+  protected readonly onTheLine = computed(() => {
+    const [count, names] = [this.waiting.count(), this.waiting.names()];
+    const cut = this.door.stale() || this.waiting.offline();
+    if (cut) return count ? `No connection, ${count} ${count === 1 ? "waits" : "wait"}` : "No connection";
+    return names.length ? `${count} ${count === 1 ? "waits" : "wait"} for ${names.join(", ")} to sign in` : "";
+  });
   protected readonly menuOpen = signal(false);
   protected readonly units: Choice<UnitSystem>[] = [
     { id: "metric", label: "mm µm" },
@@ -159,6 +181,11 @@ export class HeadBand {
     const who = this.preferences.who();
     return people.includes(who) ? people : [...people, who];
   });
+
+  /** What is half filled in goes with it: one says when. */
+  protected startAnew(): void {
+    location.reload();
+  }
 
   constructor() {
     effect(() => this.system.setValue(this.preferences.system(), { emitEvent: false }));
