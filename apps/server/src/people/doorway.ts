@@ -24,6 +24,10 @@ declare module "express-serve-static-core" {
     bodyHash?: string;
     /** It stops a machine: whoever asks for it. */
     stops?: boolean;
+    /** Somebody signs in, and need not have been here before. */
+    comes?: boolean;
+    /** It says of nobody that they did it. */
+    namesNobody?: boolean;
     /** Whether the session still stands: a stream outlives the request that opened it. */
     stillIn?: () => Promise<boolean>;
   }
@@ -49,12 +53,16 @@ const BEFORE_OWN_PIN: readonly string[] = [
 ] satisfies OperationName[];
 
 const STOPS_BY_NAME: readonly string[] = STOPS;
+/** Of whoever’s session it is: one comes where another has been, who may not even have left. */
+const COMES_AND_GOES: readonly string[] = ["setUpKeeper", "signIn", "signOut"] satisfies OperationName[];
 
 /** Refuses who may not, before anything of a request is read. */
 function needs(access: Access, name: string): RequestHandler {
   return (request, _, next) => {
     request.listed = true;
     request.stops = STOPS_BY_NAME.includes(name);
+    request.comes = name === "signIn";
+    request.namesNobody = request.stops || COMES_AND_GOES.includes(name);
     if (request.door === "set-up" && !BEFORE_SET_UP.includes(name))
       throw problem(403, { title: "Not set up", detail: "Nobody keeps this server yet: set it up first." });
     if (access === "anyone" || request.door === "open") {
@@ -66,7 +74,7 @@ function needs(access: Access, name: string): RequestHandler {
     if (person.given && !BEFORE_OWN_PIN.includes(name))
       throw problem(403, { title: "Choose a PIN", detail: "Choose a PIN of your own first." });
     // Before what they may: it waits for whoever did it, however little this one may.
-    if (isWrite(request) && !request.stops) refuseAnothers(saidName(request), person);
+    if (isWrite(request) && !request.namesNobody) refuseAnothers(saidName(request), person);
     if (!reaches(person.role, access))
       throw problem(403, {
         title: "Not yours to do",
@@ -104,7 +112,8 @@ const isWrite = ({ method }: Request): boolean => !["GET", "HEAD", "OPTIONS"].in
 
 /** Somebody signed in: what they send must come from a page of theirs, and say what they did themselves. */
 const fromOwnPage: RequestHandler = (request, _, next) => {
-  if (request.door !== "open" && request.person && isWrite(request) && !request.stops && !csrf.isRequestValid(request))
+  const free = request.stops || request.comes;
+  if (request.door !== "open" && request.person && isWrite(request) && !free && !csrf.isRequestValid(request))
     throw problem(403, { title: "Forbidden", detail: "This page is of an earlier session: load it anew." });
   next();
 };

@@ -1,9 +1,10 @@
 import { DEFAULT_OPTIONS, jobProgress, type PlannedStep } from "@iron/core";
-import { readSeal, writeSeal, type Job, type JobAct, type RecordLine } from "@iron/contract";
+import { readSeal, writeSeal, type Job, type JobAct, type Me, type RecordLine } from "@iron/contract";
 import { generateKeyPairSync, randomUUID } from "node:crypto";
+import supertest from "supertest";
 import { plainSign } from "../job/job-sign";
 import { newAxis, type TestApp } from "../testing/test-app";
-import { NAMES, peopleApp, signedIn, type SignedIn } from "../testing/test-people";
+import { NAMES, peopleApp, secretOf, signedIn, type SignedIn } from "../testing/test-people";
 import { sealing, type Made } from "../testing/test-seals";
 
 const { technician: TEAL, planner: PIPIT } = NAMES;
@@ -150,5 +151,22 @@ describe("what waited on a device says under which session it was made", () => {
     await keep("not base64!").expect(422);
     expect((await sealing(teal)).me.seals).toHaveLength(2);
     await t.api.post("/api/me/seal").send({ key: p384 }).expect(401);
+  });
+
+  it("one comes where another has been, who could not leave: no token of theirs, and no name, is asked for", async () => {
+    const personId = teal.me.names.find((n) => n.name === PIPIT)?.id;
+    const bare = supertest(t.app.express);
+    const came = await bare
+      .post("/api/sign-in")
+      .set({ cookie: teal.cookie, "x-working-as": PIPIT })
+      .send({ personId, secret: secretOf("planner") })
+      .expect(200);
+    expect((came.body as Me).person?.name).toBe(PIPIT);
+    // To leave, though somebody else had gone on there, takes the token of the session alone.
+    const leave = (token: string) =>
+      bare.post("/api/sign-out").set({ cookie: pipit.cookie, "x-working-as": TEAL, "x-token": token }).send({});
+    await leave("").expect(403);
+    const left = await leave(pipit.me.token ?? "").expect(200);
+    expect((left.body as Me).person).toBeNull();
   });
 });

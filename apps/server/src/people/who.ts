@@ -33,7 +33,7 @@ export function whoIsWorking(request: Request): string {
   if (!person) return name || "somebody";
   if (sealed && sealed.body !== hashOfBody(request))
     throw problem(403, { title: "Forbidden", detail: "This is not what was sealed where it was made." });
-  if (name && name !== person.name && !request.stops) throw anothersWork(name, person.name);
+  if (name && name !== person.name && !request.namesNobody) throw anothersWork(name, person.name);
   return person.name;
 }
 

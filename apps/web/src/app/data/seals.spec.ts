@@ -45,7 +45,7 @@ describe("what waits is sealed by a key of the session it was made in", () => {
     await until(() => (asked = [...asked, ...http.match("/api/me/seal")]).length > 0);
     expect(asked).toHaveLength(1);
     const spki = Buffer.from((asked[0].request.body as { key: string }).key, "base64");
-    answer(asked[0], me());
+    answer(asked[0], me({ seals: [createHash("sha256").update(spki).digest("base64url")] }));
     await until(() => kept.size > 0);
     return { seals, spki };
   }
@@ -66,6 +66,8 @@ describe("what waits is sealed by a key of the session it was made in", () => {
     expect(verify("sha256", text("/api/jobs/4/acts"), key, signature)).toBe(false);
     // The private half can be read by no page.
     expect(kept.get("Ilse")?.key.extractable).toBe(false);
+    // What is known of who is here is kept with it, for a page that is opened without a server.
+    expect(localStorage.getItem("iron-patience.me")).toContain(seal.key);
   });
 
   it("outlives the page, and not its session; what another made it seals not", async () => {

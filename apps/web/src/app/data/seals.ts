@@ -80,7 +80,9 @@ export class Seals {
       const pair = await crypto.subtle.generateKey(KIND, false, ["sign"]);
       const spki = await crypto.subtle.exportKey("spki", pair.publicKey);
       const id = urlSafe(await crypto.subtle.digest("SHA-256", spki));
-      await firstValueFrom(this.api.call("keepSeal", { body: { key: base64(spki) } }));
+      const me = await firstValueFrom(this.api.call("keepSeal", { body: { key: base64(spki) } }));
+      // A page that is opened without a server knows by it that the key is of this session.
+      if (this.door.me()?.person?.name === person) this.door.take(me);
       held = { person, id, key: pair.privateKey };
       await this.store.put(held).catch(() => undefined);
     }

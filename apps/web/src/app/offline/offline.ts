@@ -91,6 +91,10 @@ export class Offline {
               .flatMap((job): Observable<unknown>[] => [
                 this.api.call("job", { params: { id: job.id } }),
                 this.api.call("machine", { params: { id: job.machineId } }),
+                ...job.axisIds.flatMap((id): Observable<unknown>[] => [
+                  this.api.call("history", { params: { id } }),
+                  this.api.call("axisLedger", { params: { id } }),
+                ]),
               ]),
           ),
         ),
