@@ -70,6 +70,39 @@ test("a shared tablet asks who it is after a quiet time, and keeps what is on it
   await expect(page.getByRole("button", { name: "Rowan: sign out" })).toBeVisible();
 });
 
+test("the door stands over whatever was open: a menu, a dialog", async ({ page, shop, expectedNoise }) => {
+  expectedNoise.push(/status of 401/);
+  await page.clock.install();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto("/");
+  await page.getByLabel("Code from the server’s console").fill(await shop.setUpCode());
+  await page.getByLabel("Your name").fill("Rowan");
+  await page.getByLabel("Your sign").fill("RK");
+  await page.getByLabel("A passphrase").fill(PASSPHRASE);
+  await page.getByRole("button", { name: "Keep this server" }).click();
+  const comesIn = async (): Promise<void> => {
+    await page.getByRole("button", { name: "Rowan", exact: true }).click();
+    await page.getByRole("button", { name: "abc" }).click();
+    await page.getByLabel("PIN or passphrase").fill(PASSPHRASE);
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("heading", { name: "Who is it?" })).toHaveCount(0);
+  };
+  await page.getByRole("button", { name: "Menu" }).click();
+  await page.getByRole("button", { name: "Rowan: sign out" }).click();
+  await comesIn();
+  const keys = page.getByRole("dialog", { name: "Keys that work here" });
+  const open = page.getByRole("button", { name: "All keys" });
+  if ((await open.count()) === 0) await page.getByRole("button", { name: "Menu" }).click();
+  await open.click();
+  await expect(keys).toBeVisible();
+  await page.clock.fastForward("11:00");
+  await expect(page.getByRole("heading", { name: "Who is it?" })).toBeVisible();
+  // Behind it, and out of reach of keys and of assistive devices.
+  await expect(keys).toHaveCount(0);
+  await comesIn();
+  await expect(keys).toBeVisible();
+});
+
 test("nothing that moves is covered by the door: a quiet time waits for its end, and whoever stands there stops it", async ({
   page,
   shop,

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, Injector } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, Injector } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import {
   NavigationCancel,
@@ -90,7 +90,7 @@ interface NoticeData {
     .cover {
       position: fixed;
       inset: 0;
-      z-index: 1000;
+      z-index: 10000;
       background: var(--sheet);
     }
     .on-its-way {
@@ -147,6 +147,12 @@ export class App {
   });
 
   constructor() {
+    const own = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    // Lists, dialogs and drawers hang beside the page itself: the door is before them too.
+    effect(() => {
+      const shut = this.shut();
+      for (const beside of document.body.children) if (!beside.contains(own)) beside.toggleAttribute("inert", shut);
+    });
     this.door.load();
     inject(Quiet).watch();
     this.moves.pipe(first((e) => e instanceof NavigationEnd)).subscribe(() => {

@@ -69,7 +69,8 @@ import { PinPad } from "./pin-pad";
     :host {
       position: fixed;
       inset: 0;
-      z-index: 1000;
+      /* Over whatever list, dialog or drawer was open. */
+      z-index: 10000;
       overflow: auto;
       background: var(--sheet);
     }

@@ -22,7 +22,7 @@ import { saidIn } from "../data/problems";
   styles: `
     :host {
       position: fixed;
-      z-index: 1001;
+      z-index: 10001;
       inset: auto 0 0;
       background: var(--sheet);
     }

@@ -188,6 +188,10 @@ export class HeadBand {
   }
 
   constructor() {
+    // Whoever leaves does it from the menu on a phone: it is not open for the next one.
+    effect(() => {
+      if (this.door.shut()) this.menuOpen.set(false);
+    });
     effect(() => this.system.setValue(this.preferences.system(), { emitEvent: false }));
     this.system.valueChanges.subscribe((system) => {
       if (system !== this.preferences.system()) this.preferences.toggleUnits();
