@@ -65,7 +65,8 @@ test("stations of an axis too: a recording set aside elsewhere, and a case answe
   await page.goto("/machines/1/axes/1/listen");
   await tablet.goto("/machines/1/axes/1/ask");
   await expect(page.getByText("Nothing is recorded of this axis yet.")).toBeVisible();
-  await expect(tablet.getByRole("button", { name: "Noise", exact: true })).toBeVisible();
+  await tablet.getByRole("button", { name: "Noise", exact: true }).click();
+  await expect(tablet.getByRole("button", { name: "Rumbles, worst in rapid", exact: true })).toBeVisible();
   const plan = { stillS: 2, feedMmMin: 8000, fromMm: 76, strokeMm: 200, passes: 2, dwellS: 0.5 };
   const recorded = await page.request.post("/api/axes/1/device/sound", {
     headers: writes,

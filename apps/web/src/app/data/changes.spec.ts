@@ -63,7 +63,7 @@ describe("what others change", () => {
     listen("all");
     door.take(ME);
     passes();
-    expect(Stream.open.map((s) => s.url)).toEqual(["/api/changes"]);
+    expect(Stream.open.map((s) => s.url)).toEqual(["/api/changes?ngsw-bypass"]);
     const [stream] = Stream.open;
     stream.says("/api/jobs/3/acts");
     stream.says("/api/jobs/3/acts");

@@ -11,6 +11,11 @@ import { ChoiceField, TextField } from "../shared/fields";
   template: `
     @if (names(); as names) {
       <ip-choice-field class="narrow" label="Who vouches, by PIN" none="" [choices]="names" [formControl]="control()" />
+      @if (door.stale()) {
+        <p class="quiet">
+          No connection: who is signed in here is proven by that; another’s PIN is asked for once the server answers.
+        </p>
+      }
     } @else {
       <ip-text-field class="narrow" label="Who vouches, first name" [most]="40" [formControl]="control()" />
     }
@@ -18,7 +23,7 @@ import { ChoiceField, TextField } from "../shared/fields";
 })
 export class VouchField {
   readonly control = input.required<FormControl<string>>();
-  private readonly door = inject(Door);
+  protected readonly door = inject(Door);
   protected readonly names = computed(() => {
     const me = this.door.me();
     return me?.door === "people" ? me.names.map(({ name }) => ({ id: name, label: name })) : null;

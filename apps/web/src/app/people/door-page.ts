@@ -46,7 +46,9 @@ import { PinPad } from "./pin-pad";
           <button type="button" pButton severity="secondary" (click)="pick(null)">Somebody else</button>
         </ip-pin-pad>
         @if (alone()) {
-          <p>Until then you can go on here: what you note waits on this device, and goes once you have signed in.</p>
+          <p class="alone">
+            Until then you can go on here: what you note waits on this device, and goes once you have signed in.
+          </p>
           <button type="button" pButton severity="secondary" (click)="goOn(one)">Go on as {{ one.name }}</button>
         }
         <p class="quiet">Forgotten? A keeper of the system gives you another: Shop, then People.</p>
@@ -81,6 +83,9 @@ import { PinPad } from "./pin-pad";
       padding: var(--space-6) var(--space-5) 140px;
     }
     .quiet {
+      margin-top: var(--space-4);
+    }
+    .alone {
       margin-top: var(--space-4);
     }
     .names {
