@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { keeperTrouble, secretTrouble, type Somebody } from "@iron/contract";
 import { ButtonDirective } from "primeng/button";
 import type { Observable } from "rxjs";
@@ -118,7 +118,8 @@ export class DoorPage {
   private wanted = "";
 
   /** No server answered: nobody can be let in, and the work does not wait. */
-  protected readonly alone = signal(false);
+  protected readonly alone = computed(() => this.cut() && this.door.stale());
+  private readonly cut = signal(false);
 
   protected goOn(one: Somebody): void {
     this.pick(null);
@@ -127,7 +128,7 @@ export class DoorPage {
 
   protected pick(one: Somebody | null): void {
     this.message.set("");
-    this.alone.set(false);
+    this.cut.set(false);
     this.one.set(one);
   }
 
@@ -184,7 +185,9 @@ export class DoorPage {
         this.busy.set(false);
         const { status, detail } = problemFrom(failure);
         this.message.set(detail);
-        this.alone.set(status === 0 && this.door.stale());
+        this.cut.set(status === 0);
+        // Whether that is so for the whole page is asked at once.
+        if (status === 0 && !this.door.stale()) this.door.load();
         failed();
       },
     });

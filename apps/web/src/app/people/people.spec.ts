@@ -6,7 +6,7 @@ import type { Me, Person, SessionRecord } from "@iron/contract";
 import { of, Subject } from "rxjs";
 import { Door } from "../data/door";
 import { Driving, type Driven } from "../data/driving";
-import { answer, hearNotices, refuse, setUpBed, show } from "../../testing/place";
+import { answer, cut, hearNotices, refuse, setUpBed, show } from "../../testing/place";
 import { DoorPage } from "./door-page";
 import { PeoplePage } from "./people-page";
 import { deviceSaid, standsSaid } from "./people.view";
@@ -142,6 +142,25 @@ describe("who is it?", () => {
     expect(page.value("PIN or passphrase")).toBe("");
     page.press("Somebody else");
     expect(page.alerts()).toBe("");
+  });
+
+  it("while no server answers somebody can go on by name; where one does, only by their PIN", () => {
+    door.take(me({ person: null, token: null }));
+    const page = show(DoorPage);
+    page.press("Ilse");
+    const enter = (): void => {
+      page.type("PIN or passphrase", "730164");
+      page.press("Sign in");
+    };
+    enter();
+    cut(http.expectOne("/api/sign-in"));
+    // Offered only once it is known that the page stands alone.
+    expect(page.text()).not.toContain("Go on as Ilse");
+    cut(http.expectOne("/api/me"));
+    TestBed.tick();
+    expect(page.alerts()).toContain("The server does not answer.");
+    page.press("Go on as Ilse");
+    expect([door.shut(), door.me()?.person?.name, door.me()?.seals]).toEqual([false, "Ilse", []]);
   });
 
   it("one’s own PIN is asked for twice; two that differ, and one that all try first, are not taken", () => {

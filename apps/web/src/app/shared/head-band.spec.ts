@@ -1,10 +1,13 @@
 import { BreakpointObserver, type BreakpointState } from "@angular/cdk/layout";
 import type { HttpTestingController } from "@angular/common/http/testing";
+import { signal } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import { provideRouter, Router } from "@angular/router";
 import { BehaviorSubject } from "rxjs";
 import { answer, cut, setUpBed, show } from "../../testing/place";
+import { Door } from "../data/door";
 import { Preferences } from "../data/preferences";
+import { Waiting } from "../data/waiting";
 import { HeadBand } from "./head-band";
 import { Keys } from "./keys";
 
@@ -95,5 +98,46 @@ describe("the head of every page", () => {
     await TestBed.inject(Router).navigateByUrl("/sums");
     TestBed.tick();
     expect(menu.getAttribute("aria-expanded")).toBe("false");
+  });
+
+  it("says what stands between what was noted here and the server, on a phone too", () => {
+    const band = open();
+    const [waiting, door] = [TestBed.inject(Waiting), TestBed.inject(Door)];
+    const line = (): string => band.page.queryByRole("status")?.textContent.trim() ?? "";
+    const box = { waiting: signal<readonly number[]>([]), offline: signal(false), waitsFor: signal<string[]>([]) };
+    waiting.add(box);
+    // What is on its way is nobody’s worry.
+    box.waiting.set([1]);
+    TestBed.tick();
+    expect(line()).toBe("");
+    box.offline.set(true);
+    TestBed.tick();
+    expect(line()).toBe("No connection, 1 waits");
+    wide.next({ matches: true, breakpoints: {} });
+    box.waiting.set([1, 2]);
+    TestBed.tick();
+    expect(line()).toBe("No connection, 2 wait");
+    box.offline.set(false);
+    box.waitsFor.set(["Ilse"]);
+    TestBed.tick();
+    expect(line()).toBe("2 wait for Ilse to sign in");
+    [box.waiting, box.waitsFor].forEach((all) => all.set([]));
+    door.stale.set(true);
+    TestBed.tick();
+    expect(line()).toBe("No connection");
+  });
+
+  it("leads to what was not taken, and offers a newer version once it is there", () => {
+    const band = open();
+    const waiting = TestBed.inject(Waiting);
+    const count = signal(2);
+    waiting.tell({ count, path: "/jobs/7" });
+    waiting.newer.set(true);
+    TestBed.tick();
+    expect(band.page.getByRole("link", { name: "2 not taken" }).getAttribute("href")).toBe("/jobs/7");
+    expect(band.page.getByRole("button", { name: "Start the newer version" })).toBeTruthy();
+    count.set(0);
+    TestBed.tick();
+    expect(band.page.queryByRole("link", { name: /not taken/ })).toBeNull();
   });
 });
