@@ -71,7 +71,8 @@ function needs(access: Access, name: string): RequestHandler {
     }
     const { person } = request;
     if (!person) throw signInFirst();
-    if (person.given && !BEFORE_OWN_PIN.includes(name))
+    // What was made before a PIN was given anew is not lost by that.
+    if (person.given && !request.sealed && !BEFORE_OWN_PIN.includes(name))
       throw problem(403, { title: "Choose a PIN", detail: "Choose a PIN of your own first." });
     // Before what they may: it waits for whoever did it, however little this one may.
     if (isWrite(request) && !request.namesNobody) refuseAnothers(saidName(request), person);

@@ -1,5 +1,5 @@
 import { DEFAULT_OPTIONS, jobProgress, type PlannedStep } from "@iron/core";
-import { readSeal, writeSeal, type Job, type JobAct, type Me, type RecordLine } from "@iron/contract";
+import { readSeal, writeSeal, type Job, type JobAct, type Me, type Person, type RecordLine } from "@iron/contract";
 import { generateKeyPairSync, randomUUID } from "node:crypto";
 import supertest from "supertest";
 import { plainSign } from "../job/job-sign";
@@ -90,6 +90,22 @@ describe("what waited on a device says under which session it was made", () => {
       "Another’s work",
     );
     await bring(pipit, { body, seal: await of({ ago: 60_000 }) }).expect(200);
+  });
+
+  it("whoever was given another PIN since, and has chosen none, did it all the same", async () => {
+    const body = note("made before");
+    const keeper = await signedIn(t, "keeper");
+    const id = teal.me.person?.id;
+    const sealed = await seal({ address: acts(), body });
+    await keeper.api.post(`/api/people/${id}/secret`).send({}).expect(200);
+    await bring(pipit, { body, seal: sealed }).expect(200);
+    // Retired since, nobody is: it waits, for somebody to ask about it.
+    const later = note("made before, too");
+    const again = await seal({ address: acts(), body: later });
+    const all = (await keeper.api.get("/api/people").expect(200)).body as { people: Person[] };
+    const { name, sign, role, version } = all.people.find((p) => p.id === id) as Person;
+    await keeper.api.put(`/api/people/${id}`).send({ name, sign, role, version, retired: true }).expect(200);
+    expect((await bring(pipit, { body: later, seal: again }).expect(403)).body.title).toBe("Another’s work");
   });
 
   it("of what does not wait there is no seal: nobody is made another by one", async () => {

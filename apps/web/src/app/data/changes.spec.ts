@@ -109,9 +109,11 @@ describe("what others change", () => {
     stream.readyState = Stream.CLOSED;
     stream.onerror?.();
     expect(Stream.open).toHaveLength(1);
+    expect(TestBed.inject(Changes).cut()).toBe(true);
     jest.advanceTimersByTime(30_000);
     expect(Stream.open).toHaveLength(2);
     Stream.open[1].onopen?.();
+    expect(TestBed.inject(Changes).cut()).toBe(false);
     passes();
     expect(heard).toEqual(["all"]);
   });

@@ -11,6 +11,8 @@ const TOGETHER_MS = 200;
 const REFUSED_MS = 30_000;
 /** Something may have been missed: everything is looked at. */
 const ALL: Changed = { path: "", page: "" };
+/** What tabs tell each other: a change, or whether there is a stream at all. */
+type Told = Changed | { readonly cut: boolean };
 
 /**
  * What is changed elsewhere, told to the pages that show it. All tabs of a browser share one stream: one of them holds
@@ -23,6 +25,8 @@ export class Changes {
   private readonly tabs = "BroadcastChannel" in globalThis ? new BroadcastChannel(NAME) : null;
   /** This tab is the one that holds the stream. */
   private readonly holds = signal(false);
+  /** The stream is broken: what is shown may be of before. */
+  readonly cut = signal(false);
   private source: EventSource | null = null;
   private started = false;
   private broken = false;
@@ -59,7 +63,9 @@ export class Changes {
   private start(): void {
     if (this.started || typeof EventSource === "undefined") return;
     this.started = true;
-    this.tabs?.addEventListener("message", (event: MessageEvent<Changed>) => this.heard.next(event.data));
+    this.tabs?.addEventListener("message", ({ data }: MessageEvent<Told>) =>
+      "cut" in data ? this.cut.set(data.cut) : this.heard.next(data),
+    );
     const hold = (): Promise<never> => {
       this.holds.set(true);
       return new Promise<never>(() => undefined);
@@ -75,6 +81,7 @@ export class Changes {
       if (this.source) this.broken = true;
       this.source?.close();
       this.source = null;
+      this.isCut(false);
       return;
     }
     if (this.source) return;
@@ -82,16 +89,24 @@ export class Changes {
     this.source = source;
     source.onmessage = (event: MessageEvent<string>) => this.tell(JSON.parse(event.data) as Changed);
     source.onopen = () => {
+      this.isCut(false);
       if (this.broken) this.tell(ALL);
       this.broken = false;
     };
     source.onerror = () => {
       this.broken = true;
+      this.isCut(true);
       // The browser goes on by itself, unless it was refused.
       if (source.readyState !== EventSource.CLOSED || this.source !== source) return;
       this.source = null;
       setTimeout(() => this.follow(this.holds() && !this.door.shut()), REFUSED_MS);
     };
+  }
+
+  private isCut(cut: boolean): void {
+    if (cut === this.cut()) return;
+    this.cut.set(cut);
+    this.tabs?.postMessage({ cut });
   }
 
   private tell(changed: Changed): void {

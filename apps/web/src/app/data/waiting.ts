@@ -20,6 +20,8 @@ export class Waiting {
   private readonly boxes = signal<readonly Box[]>([]);
   readonly count = computed(() => this.boxes().reduce((sum, box) => sum + box.waiting().length, 0));
   readonly offline = computed(() => this.boxes().some((box) => box.waiting().length > 0 && box.offline()));
+  /** No server answers, and what is kept of it is shown: it may be of before. */
+  readonly cut = signal(false);
   /** A newer version of the page is there, and waits to be begun with. */
   readonly newer = signal(false);
   readonly names = computed(() => [...new Set(this.boxes().flatMap((box) => box.waitsFor()))]);

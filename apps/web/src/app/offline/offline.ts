@@ -1,4 +1,4 @@
-import { createEnvironmentInjector, EnvironmentInjector, inject, Injectable } from "@angular/core";
+import { createEnvironmentInjector, effect, EnvironmentInjector, inject, Injectable } from "@angular/core";
 import { toObservable } from "@angular/core/rxjs-interop";
 import { provideServiceWorker, SwUpdate } from "@angular/service-worker";
 import {
@@ -68,6 +68,8 @@ export class Offline {
       .pipe(filter((update) => update.type === "VERSION_READY"))
       .subscribe(() => this.waiting.newer.set(true));
     updates.unrecoverable.subscribe(() => this.waiting.newer.set(true));
+    // What the browser keeps comes without a word of how old it is: the head band says so.
+    effect(() => this.waiting.cut.set(this.changes.cut()), { injector: this.injector });
     interval(HOUR_MS).subscribe(() => void updates.checkForUpdate().catch(() => undefined));
     merge(this.met, this.changes.of("jobs", "rounds", "lube-points").pipe(auditTime(LAID_BY_AFTER_MS)))
       .pipe(

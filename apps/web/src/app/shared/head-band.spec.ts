@@ -121,6 +121,10 @@ describe("the head of every page", () => {
     box.waitsFor.set(["Ilse"]);
     TestBed.tick();
     expect(line()).toBe("2 wait for Ilse to sign in");
+    waiting.cut.set(true);
+    TestBed.tick();
+    expect(line()).toBe("No connection, 2 wait");
+    waiting.cut.set(false);
     [box.waiting, box.waitsFor].forEach((all) => all.set([]));
     door.stale.set(true);
     TestBed.tick();

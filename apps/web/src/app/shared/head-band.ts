@@ -160,7 +160,7 @@ export class HeadBand {
   /** What stands between what was noted here and the server. */
   protected readonly onTheLine = computed(() => {
     const [count, names] = [this.waiting.count(), this.waiting.names()];
-    const cut = this.door.stale() || this.waiting.offline();
+    const cut = this.door.stale() || this.waiting.cut() || this.waiting.offline();
     if (cut) return count ? `No connection, ${count} ${count === 1 ? "waits" : "wait"}` : "No connection";
     return names.length ? `${count} ${count === 1 ? "waits" : "wait"} for ${names.join(", ")} to sign in` : "";
   });
