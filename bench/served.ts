@@ -8,6 +8,8 @@ export interface Answer {
   readonly bytes: number;
   /** The first five million bytes of it. */
   readonly text: string;
+  /** What a browser would send back; empty where none was given. */
+  readonly cookie: string;
 }
 
 /** The server as it is built, in a process of its own, on a port that is free. */
@@ -70,8 +72,7 @@ export class Served {
             done({
               status: response.statusCode ?? 0,
               type: response.headers["content-type"] ?? "",
-              bytes,
-              text,
+              ...{ bytes, text, cookie: (response.headers["set-cookie"]?.[0] ?? "").split(";")[0] },
             }),
           );
           response.on("error", fail);
@@ -88,6 +89,25 @@ export class Served {
       "content-type": "application/json",
     };
     return this.ask(method, { path, headers, body: JSON.stringify(body) });
+  }
+
+  /** A stream of events, until it is closed; each event is told. */
+  stream(path: string, headers: Readonly<Record<string, string>>, heard: () => void): Promise<() => void> {
+    return new Promise((done, fail) => {
+      const asked = request({ host: "127.0.0.1", port: this.port, path, headers, agent: false }, (response) => {
+        if (response.statusCode !== 200) {
+          fail(new Error(`${path}: ${response.statusCode}`));
+          return;
+        }
+        response.on("data", (part: Buffer) => {
+          for (const line of part.toString().split("\n")) if (line.startsWith("data:")) heard();
+        });
+        response.on("error", () => undefined);
+        done(() => asked.destroy());
+      });
+      asked.on("error", fail);
+      asked.end();
+    });
   }
 
   /** Memory that its process holds, MB. */

@@ -5,6 +5,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { draws, requests, unlike } from "../apps/server/src/testing/requests";
+import { soakPeople } from "./soak-people";
 import { Served, type Answer } from "./served";
 
 /** Nothing takes longer than this, ms. */
@@ -188,10 +189,19 @@ async function fullDisk(): Promise<boolean> {
   }
 }
 
-/** `npm run soak -- [requests] [kills]`: stops by itself; non-zero when anything was not as it should be. */
+/**
+ * `npm run soak -- [requests] [kills] [minutes]`, or `-- people [minutes]` for those parts alone: stops by itself;
+ * non-zero when anything was not as it should be.
+ */
 async function main(): Promise<void> {
-  const [many = "100000", times = "1000"] = process.argv.slice(2);
-  const good = [await secondServer(), await fullDisk(), await manyRequests(Number(many)), await kills(Number(times))];
+  const [many = "100000", times = "1000", minutes = "10"] = process.argv.slice(2);
+  const good =
+    many === "people"
+      ? [await soakPeople(times === "1000" ? 10 : Number(times))]
+      : [
+          ...[await secondServer(), await fullDisk(), await manyRequests(Number(many)), await kills(Number(times))],
+          await soakPeople(Number(minutes)),
+        ];
   process.exitCode = good.every(Boolean) ? 0 : 1;
 }
 
