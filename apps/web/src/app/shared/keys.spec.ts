@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
+import type { Role } from "@iron/contract";
+import { setUpBed } from "../../testing/place";
+import { Door } from "../data/door";
 import { Keys } from "./keys";
 
 const pressed: string[] = [];
@@ -38,6 +41,7 @@ describe("the one register of keys", () => {
     return event;
   };
   beforeEach(() => {
+    setUpBed();
     pressed.length = 0;
     document.body.replaceChildren();
   });
@@ -90,5 +94,34 @@ describe("the one register of keys", () => {
     press("u");
     expect(pressed).toEqual(["panel u", "page u"]);
     expect(keys.all().map((k) => k.does)).toEqual(["Units", "Take"]);
+  });
+
+  it("what somebody may not do has no key, and stands in no list; whoever may has it back", () => {
+    const door = TestBed.inject(Door);
+    const here = (role: Role): void => {
+      door.take({
+        ...{ door: "people", person: { id: 1, name: "Lark", sign: "LA", role }, chooses: false, names: [] },
+        ...{ token: "t1", seals: [], quietMinutes: 10 },
+      });
+      TestBed.tick();
+    };
+    const fixture = TestBed.createComponent(Page);
+    TestBed.runInInjectionContext(() =>
+      TestBed.inject(Keys).use({
+        ...{ key: "m", shown: "M", does: "Move", needs: "approach" as const },
+        press: () => pressed.push("moved"),
+      }),
+    );
+    here("look");
+    press("m");
+    expect(
+      TestBed.inject(Keys)
+        .all()
+        .map((k) => k.does),
+    ).toEqual(["Units", "Take"]);
+    here("technician");
+    press("m");
+    expect(pressed).toEqual(["moved"]);
+    fixture.destroy();
   });
 });

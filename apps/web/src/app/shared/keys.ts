@@ -1,4 +1,6 @@
-import { DestroyRef, inject, Injectable, signal } from "@angular/core";
+import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
+import type { OperationName } from "@iron/contract";
+import { Door } from "../data/door";
 
 /** A key and what it does: the same entry drives the handler and the list under `?`. */
 export interface KeyEntry {
@@ -6,6 +8,8 @@ export interface KeyEntry {
   readonly shown: string;
   readonly does: string;
   readonly press: () => void;
+  /** What it is for: who may not do that has no such key. */
+  readonly needs?: OperationName;
 }
 
 const TYPING = 'input, textarea, select, [contenteditable="true"], [role="textbox"]';
@@ -13,8 +17,10 @@ const TYPING = 'input, textarea, select, [contenteditable="true"], [role="textbo
 /** The one register of keys. No key works while a field has the focus or a dialog is open. */
 @Injectable({ providedIn: "root" })
 export class Keys {
+  private readonly door = inject(Door);
   private readonly entries = signal<readonly KeyEntry[]>([]);
-  readonly all = this.entries.asReadonly();
+  /** Those of who is here. */
+  readonly all = computed(() => this.entries().filter(({ needs }) => !needs || this.door.may(needs)));
 
   constructor() {
     document.addEventListener("keydown", (event) => this.press(event));
@@ -32,7 +38,7 @@ export class Keys {
     if (target?.closest(TYPING)) return;
     if (document.querySelector('[role="dialog"]')) return;
     if (event.key === " " && target?.closest('button, a, summary, [role="tab"]')) return;
-    const entry = this.entries().findLast((e) => e.key === event.key || e.key === event.key.toLowerCase());
+    const entry = this.all().findLast((e) => e.key === event.key || e.key === event.key.toLowerCase());
     if (!entry) return;
     event.preventDefault();
     entry.press();

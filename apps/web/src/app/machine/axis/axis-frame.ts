@@ -81,6 +81,7 @@ export class AxisFrame {
         key: "n",
         shown: "N",
         does: "New case on this axis",
+        needs: "openCase",
         press: () => this.newCase(),
       },
     );

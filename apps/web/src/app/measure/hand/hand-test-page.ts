@@ -119,18 +119,21 @@ export class HandTestPage {
         key: " ",
         shown: "Space",
         does: "Read this step on the simulated machine",
+        needs: "readHandTestStep",
         press: () => this.readDevice(),
       },
       {
         key: "Backspace",
         shown: "⌫",
         does: "Take the last reading back",
+        needs: "addHandTestPoint",
         press: () => this.takeBack(),
       },
       ...this.keys.map((key, i) => ({
         key: key.toLowerCase(),
         shown: key,
         does: `Keep answer ${i + 1} of a step that is told in words`,
+        needs: "addHandTestPoint" as const,
         press: () => this.tell(i),
       })),
     );

@@ -75,18 +75,21 @@ export class JogPanel {
         key: "m",
         shown: "M",
         does: "Simulated machine: make the approach, or jog one step",
+        needs: "approach",
         press: () => this.store.approach(this.feed()),
       },
       {
         key: "ArrowLeft",
         shown: "←",
         does: "Simulated machine: jog towards minus",
+        needs: "jog",
         press: () => this.jog(-1),
       },
       {
         key: "ArrowRight",
         shown: "→",
         does: "Simulated machine: jog towards plus",
+        needs: "jog",
         press: () => this.jog(1),
       },
     );

@@ -110,24 +110,28 @@ export class RunPlace {
         key: " ",
         shown: "Space",
         does: "Take the reading",
+        needs: "takeReading",
         press: () => this.take(),
       },
       {
         key: "z",
         shown: "Z",
         does: "Zero the indicator, when the step asks for it",
+        needs: "zeroDevice",
         press: () => this.zero(),
       },
       {
         key: "Backspace",
         shown: "⌫",
         does: "Set the last reading aside",
+        needs: "discardReading",
         press: () => this.discardLast(),
       },
       {
         key: "a",
         shown: "A",
         does: "Auto-take on or off",
+        needs: "takeReading",
         press: () => this.toggleAuto(),
       },
     );

@@ -122,6 +122,7 @@ export class FloorPlace {
       key: "n",
       shown: "N",
       does: "Add a machine",
+      needs: "createMachine",
       press: () => void this.router.navigate(["/machines/new"]),
     });
   }
