@@ -90,11 +90,14 @@ export interface KeyedPhoto {
   readonly of: "job" | "point";
   readonly id: number;
   readonly file: Blob;
+  /** Step of a job; else empty. */
   readonly step: string;
   readonly caption: string;
+  /** The check of a point that it shows; left out: the point. */
   readonly shows?: string | undefined;
   readonly key: string;
   readonly by: string;
+  /** Proves that it was made in their session. */
   readonly seal?: string | undefined;
 }
 

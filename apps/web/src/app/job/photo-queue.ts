@@ -1,6 +1,6 @@
 import { inject, Injectable, InjectionToken, signal } from "@angular/core";
 import type { Job, LubricationPointRecord } from "@iron/contract";
-import { Api } from "../data/api";
+import { Api, type KeyedPhoto } from "../data/api";
 import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
@@ -15,20 +15,7 @@ export interface PhotoTaken {
 }
 
 /** A photo taken at a step of a job or at a lubrication point, and not yet with the server. */
-export interface WaitingPhoto {
-  readonly key: string;
-  readonly of: "job" | "point";
-  readonly id: number;
-  /** Step of a job; else empty. */
-  readonly step: string;
-  readonly caption: string;
-  /** The check of a point that it shows; left out: the point. */
-  readonly shows?: string | undefined;
-  readonly by: string;
-  readonly file: Blob;
-  /** Proves that it was made in their session. */
-  readonly seal?: string | undefined;
-}
+export type WaitingPhoto = KeyedPhoto;
 
 /** Where photos wait between page loads: pictures are too large for the plain store of the acts. */
 export const PHOTO_STORE = new InjectionToken<KeptBlobs<WaitingPhoto>>("photo store", {
