@@ -31,7 +31,12 @@ const TALES: Readonly<Record<string, Tale>> = {
   },
   "a howl": {
     ...{ axis: [1, 1], sister: [1, 2], told: "Howls, rising and falling, in rapid", feed: 8000, way: 200 },
-    ...{ parts: { nutGapMm: 0.06 }, like: /ike a worn nut/, beside: /^In all .* Bittern Y/, cause: "Nut worn" },
+    ...{
+      parts: { nutGapMm: 0.06 },
+      like: /ike (a worn nut|a thread worn where it works most)/,
+      beside: /^In all .* Bittern Y/,
+      cause: "Nut worn",
+    },
   },
   "a rattle": {
     ...{ axis: [4, 10], sister: [4, 12], told: "Rattles, metallic and loose, at speed", feed: 2000, way: 80 },

@@ -143,6 +143,14 @@ describe("at the door", () => {
     door.goOnAs(ILSE);
     expect([door.shut(), TestBed.inject(Preferences).who(), door.may("actOnJob")]).toEqual([false, "Ilse", true]);
     expect(door.may("createMachine")).toBe(false);
+    // The server is back, and still takes her for the one who left: she is signed out before anything goes.
+    keep("Ilse");
+    answer(http.expectOne("/api/me"), me({ token: "t10" }));
+    answer(http.expectOne("/api/sign-out"), me({ person: null, token: null }));
+    http.expectNone("/api/shop");
+    expect(door.shut()).toBe(true);
+    door.take(me({ person: { ...ILSE, role: "technician" }, token: "t11" }));
+    expect(sent().request.headers.get("x-token")).toBe("t11");
   });
 
   it("a signature that wants the PIN again waits for it; not given, the refusal is said", () => {

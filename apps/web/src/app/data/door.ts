@@ -66,9 +66,8 @@ export class Door {
 
   load(): void {
     this.now.next({ ...this.now.value, asking: true });
-    const met = this.api.call("me").pipe(switchMap((me) => (me.person && left() ? this.signOutOf(me) : of(me))));
     const latest = this.unlessTaken();
-    met.subscribe({
+    this.meet().subscribe({
       next: (me) => latest(() => this.take(me)),
       // What can be seen without the server is seen; what is asked of it says that it does not answer.
       error: () => latest(() => this.goOnAlone()),
@@ -127,9 +126,19 @@ export class Door {
       filter(({ me, asking }) => !asking && !isShut(me)),
       first(),
       switchMap(() =>
-        changes && this.stale() && this.known() ? this.api.call("me").pipe(tap((me) => this.take(me))) : of(null),
+        changes && this.stale() && this.known()
+          ? this.meet().pipe(
+              tap((me) => this.take(me)),
+              switchMap(() => this.ready(false)),
+            )
+          : of(null),
       ),
     );
+  }
+
+  /** Who the server says is here; whoever left is not, though it had not heard of it. */
+  private meet(): Observable<Me> {
+    return this.api.call("me").pipe(switchMap((me) => (me.person && left() ? this.signOutOf(me) : of(me))));
   }
 
   /** No server answers: somebody goes on, and what they note waits until they have signed in. */
