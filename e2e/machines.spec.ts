@@ -106,15 +106,18 @@ test.describe("two editors", () => {
     await page.goto("/machines/2/axes/4/setup");
     await other.getByLabel("Travel, mm").fill("650");
     await expect(page.getByLabel("Travel, mm")).toHaveValue("660");
+    // Edited before the other has kept theirs: what nobody edits follows what others keep.
+    await page.getByLabel("Travel, mm").fill("640");
     await other.getByRole("button", { name: "Keep the axis data" }).click();
     await expect(other.getByText("Axis data kept.")).toBeVisible();
-    await page.getByLabel("Travel, mm").fill("640");
+    await expect(page.getByLabel("Travel, mm")).toHaveValue("640");
     await page.getByRole("button", { name: "Keep the axis data" }).click();
     await expect(page.getByText(/changed this axis while you did/)).toBeVisible();
     await expect(page.getByRole("row", { name: /Travel/ })).toHaveText(/640 mm.*650 mm/);
     await page.getByRole("button", { name: "Keep mine" }).click();
     await expect(page.getByText("Kept as version 3")).toBeVisible();
     await expect(page.getByLabel("Travel, mm")).toHaveValue("640");
+    await expect(other.getByLabel("Travel, mm")).toHaveValue("640");
   });
 });
 

@@ -30,6 +30,8 @@ export class AxisContext {
   readonly marks = signal<Readonly<Partial<Record<string, string>>>>({});
   /** The axis as it is being edited: the chain is drawn from it. */
   readonly preview = signal<AxisConfig | null>(null);
+  /** Whether its data are under somebody’s hand here, though what is entered could not be kept so. */
+  editing: () => boolean = () => false;
   /** The station that the open page belongs to, where its address does not tell. */
   readonly station = signal<string | null>(null);
   /** What each link is known to lose. */
@@ -108,7 +110,7 @@ export class AxisContext {
    * Looks what others have done with the axis. What is as it was stays the very same: a form that is half filled in
    * hangs on it. While its data are being edited they are not touched: keeping them says if somebody was faster.
    */
-  private look(): void {
+  look(): void {
     const [before, axisId] = [this.machineState(), this.axisId()];
     if (!before || !this.historyState()) return;
     const params = { id: before.id };
@@ -118,7 +120,7 @@ export class AxisContext {
       history: this.api.call("history", { params: { id: axisId } }),
     }).subscribe({
       next: ({ machine, history }) => {
-        if (this.preview() === null && !isSame(machine, before)) this.machineState.set(machine);
+        if (!this.editing() && !isSame(machine, before)) this.machineState.set(machine);
         if (isSame(history, this.historyState())) return;
         this.historyState.set(history);
         this.reloadLedger();

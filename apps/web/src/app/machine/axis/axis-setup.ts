@@ -108,7 +108,11 @@ export class AxisSetup {
       untracked(() => this.say());
     });
     effect(() => preview.set(this.changed() && this.valid() ? this.draft() : null));
-    inject(DestroyRef).onDestroy(() => preview.set(null));
+    this.context.editing = this.changed;
+    inject(DestroyRef).onDestroy(() => {
+      this.context.editing = () => false;
+      preview.set(null);
+    });
   }
 
   protected choicesFrom(field: ConfigField): readonly Choice[] {
@@ -235,6 +239,8 @@ export class AxisSetup {
 
   protected reset(): void {
     this.take(this.base()?.config ?? null);
+    // What others changed meanwhile was not taken from under the hand; now it may come.
+    this.context.look();
   }
 
   protected duplicate(): void {

@@ -2,11 +2,12 @@ import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import { Subject } from "rxjs";
 import { AXIS_PROVIDERS, CONFIG, openAxis, openCase, takeUpCase } from "../../../testing/axis";
-import { answer, cut, setUpBed } from "../../../testing/place";
+import { answer, cut, setUpBed, show } from "../../../testing/place";
 import { Changes } from "../../data/changes";
 import { CaseStore } from "../../diagnosis/case-store";
 import { RunStore } from "../../measure/run/run-store";
 import { AxisContext } from "./axis-context";
+import { AxisSetup } from "./axis-setup";
 
 const axis = (over: object = {}) => ({
   ...{ id: 2, machineId: 1, version: 1, config: CONFIG, retiredAt: null },
@@ -46,15 +47,25 @@ describe("the stations of an axis look when others change something", () => {
     expect(context.axis()).toBe(before);
   });
 
-  it("axis data that are being edited are not taken from under the hand", () => {
+  it("axis data that are being edited are not taken from under the hand, though they cannot be kept so", () => {
     const context = TestBed.inject(AxisContext);
-    context.preview.set(CONFIG);
-    others.next();
-    looked({ machine: machine({ axes: [axis({ version: 2 })] }) });
-    expect(context.axis()?.version).toBe(1);
-    context.preview.set(null);
-    others.next();
-    looked({ machine: machine({ axes: [axis({ version: 2 })] }) });
+    const page = show(AxisSetup);
+    answer(http.expectOne("/api/shop"), { currency: "EUR" });
+    const [lead, before] = [/^Lead/, page.value(/^Lead/)];
+    const theirs = { machine: machine({ axes: [axis({ version: 2 })] }) };
+    for (const typed of ["8", "0"]) {
+      page.type(lead, typed);
+      others.next();
+      looked(theirs);
+      TestBed.tick();
+      expect(page.value(lead)).toBe(typed);
+      expect(context.axis()?.version).toBe(1);
+    }
+    // Let go, theirs is what is shown.
+    page.press("Undo my changes");
+    looked(theirs);
+    TestBed.tick();
+    expect(page.value(lead)).toBe(before);
     expect(context.axis()?.version).toBe(2);
   });
 
