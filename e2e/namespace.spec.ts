@@ -1,11 +1,13 @@
 import { chromium } from "@playwright/test";
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { createHash, X509Certificate } from "node:crypto";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setUp } from "./people";
+import { foundAs } from "./round-walk";
 import { expect, noiseOf, ShopServer, test as base } from "./shop";
-import { keepsThree } from "./tablet";
+import { keepsThree, laidBy } from "./tablet";
 
 /** Two networks of the test’s own with a line between them: the machine’s own network never sees it come or go. */
 const [SHOP, TABLET] = [`iron-s${process.pid}`, `iron-t${process.pid}`];
@@ -27,6 +29,13 @@ function joined(): boolean {
   );
 }
 
+/** What makes a browser trust the certificate that was made for a shop, as a tablet that was told to once. */
+function trust(shop: ShopServer): string {
+  const { publicKey } = new X509Certificate(readFileSync(join(shop.folder, "tls", "server.crt")));
+  const key = publicKey.export({ type: "spki", format: "der" });
+  return `--ignore-certificate-errors-spki-list=${createHash("sha256").update(key).digest("base64")}`;
+}
+
 const test = base.extend({
   // eslint-disable-next-line no-empty-pattern
   shop: async ({}, use, testInfo) => {
@@ -44,23 +53,18 @@ const test = base.extend({
     }
   },
   // A browser in the tablet’s network.
-  page: async ({ shop, launchOptions, viewport }, use) => {
+  page: async ({ shop, launchOptions, viewport, expectedNoise }, use) => {
     const folder = mkdtempSync(join(tmpdir(), "iron-tablet-"));
     const executablePath = join(folder, "browser");
     const start = `#!/bin/sh\nexec ip netns exec ${TABLET} ${launchOptions.executablePath} "$@"\n`;
     writeFileSync(executablePath, start, { mode: 0o755 });
-    const browser = await chromium.launch({ ...launchOptions, executablePath });
-    const context = await browser.newContext({
-      baseURL: shop.at(SHOPS),
-      viewport,
-      locale: "en-GB",
-      ignoreHTTPSErrors: true,
-    });
+    const args = [...(launchOptions.args ?? []), trust(shop)];
+    const browser = await chromium.launch({ ...launchOptions, executablePath, args });
+    const context = await browser.newContext({ baseURL: shop.at(SHOPS), viewport, locale: "en-GB" });
     const own = await context.newPage();
     const noise = noiseOf(own);
     await use(own);
-    // A certificate that is clicked away is not trusted: then the page is not kept for when no server answers.
-    expect(noise.filter((n) => !/SSL certificate error/.test(n))).toEqual([]);
+    expect(noise.filter((n) => !expectedNoise.some((e) => e.test(n)))).toEqual([]);
     await browser.close();
     rmSync(folder, { recursive: true });
   },
@@ -68,10 +72,20 @@ const test = base.extend({
 
 test.use({ viewport: { width: 820, height: 1180 } });
 
-test("a tablet at the address of a network of its own: a visit, a signature and a reading are kept", async ({
+test("a tablet that trusts the shop’s certificate: three things are kept, and it opens when the server is gone", async ({
   page,
   shop,
+  expectedNoise,
 }) => {
   await setUp(page, shop);
   await keepsThree(page);
+  await expect.poll(() => laidBy(page, ["/api/rounds"])).toBe(true);
+  expectedNoise.push(/ERR_CONNECTION_REFUSED/, /status of 50\d/, /net::ERR_/);
+  await shop.stop("SIGKILL");
+  await page.goto("/rounds");
+  await expect(page.locator("article.stop h2")).toBeVisible();
+  await foundAs(page);
+  await expect(page.getByRole("banner").getByRole("status")).toHaveText("No connection, 1 waits");
+  await shop.start();
+  await expect(page.getByRole("banner").getByRole("status")).toHaveCount(0);
 });

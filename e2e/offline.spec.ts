@@ -3,6 +3,7 @@ import type { Page } from "@playwright/test";
 import { answerOf, expect, ShopServer, test as base } from "./shop";
 import { PASSPHRASE, signIn } from "./people";
 import { foundAs } from "./round-walk";
+import { laidBy } from "./tablet";
 
 // A tablet that has been there before, and no server: it opens, work is done, and goes on its way once one answers.
 
@@ -34,17 +35,6 @@ async function send<T>(page: Page, path: string, body: object): Promise<T> {
   expect([200, 201], JSON.stringify(answer.body)).toContain(answer.status);
   return answer.body as T;
 }
-
-/** Whether the browser keeps the whole page and has these by it. */
-const laidBy = (page: Page, paths: readonly string[]): Promise<boolean> =>
-  page.evaluate(async (wanted) => {
-    const kept: string[] = [];
-    for (const name of await caches.keys())
-      for (const { url } of await (await caches.open(name)).keys()) kept.push(new URL(url).pathname);
-    const ngsw = (await (await fetch("/ngsw.json?ngsw-bypass")).json()) as { assetGroups: { urls: string[] }[] };
-    const all = [...ngsw.assetGroups.flatMap(({ urls }) => urls), ...wanted];
-    return navigator.serviceWorker.controller !== null && all.every((path) => kept.includes(path));
-  }, paths);
 
 test("opens without a server; work is done, brought by another, and what two did is told", async ({
   page,

@@ -39,3 +39,14 @@ export async function keepsThree(page: Page): Promise<void> {
   await page.keyboard.press(" ");
   await expect(page.getByText("1 of 2 readings")).toBeVisible();
 }
+
+/** Whether the browser keeps the whole page and has these by it. */
+export const laidBy = (page: Page, paths: readonly string[]): Promise<boolean> =>
+  page.evaluate(async (wanted) => {
+    const kept: string[] = [];
+    for (const name of await caches.keys())
+      for (const { url } of await (await caches.open(name)).keys()) kept.push(new URL(url).pathname);
+    const ngsw = (await (await fetch("/ngsw.json?ngsw-bypass")).json()) as { assetGroups: { urls: string[] }[] };
+    const all = [...ngsw.assetGroups.flatMap(({ urls }) => urls), ...wanted];
+    return navigator.serviceWorker.controller !== null && all.every((path) => kept.includes(path));
+  }, paths);
