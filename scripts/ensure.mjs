@@ -86,6 +86,18 @@ export function ensurePdfText() {
   });
 }
 
+/** Installs Debian’s PostgreSQL where that is asked and we may; whether it is there. */
+export function ensurePostgres(there) {
+  if (there() || process.getuid?.() !== 0 || !existsSync("/usr/bin/apt-get")) return there();
+  say("Installing PostgreSQL from Debian’s packages for the tests of the other store…");
+  run("apt-get", ["update", "-qq"]);
+  run("apt-get", ["install", "-y", "-qq", "--no-install-recommends", "postgresql"], {
+    env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+  return there();
+}
+
 /** Installs Debian’s Chromium when it is missing and we may; says what to do otherwise. */
 export function ensureChromium() {
   if (existsSync(CHROMIUM)) return;

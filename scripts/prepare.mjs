@@ -1,4 +1,5 @@
-import { ensureChromium, ensureDriver, ensurePackages, ensurePdfText } from "./ensure.mjs";
+import { ensureChromium, ensureDriver, ensurePackages, ensurePdfText, ensurePostgres } from "./ensure.mjs";
+import { postgresPrograms } from "./postgres.mjs";
 
 // `node scripts/prepare.mjs packages`, `… driver`, `… programs`: one part of what a new machine needs.
 const parts = {
@@ -7,6 +8,7 @@ const parts = {
   programs: () => {
     ensureChromium();
     ensurePdfText();
+    ensurePostgres(() => postgresPrograms() !== null);
   },
 };
 for (const name of process.argv.slice(2)) await parts[name]();

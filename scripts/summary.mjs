@@ -14,9 +14,10 @@ function read(name) {
 
 const jest = read("jest.json");
 const playwright = read("playwright.json");
-const passed = (jest?.numPassedTests ?? 0) + (playwright?.stats.expected ?? 0);
+const suites = [jest, read("jest-postgres.json")];
+const passed = suites.reduce((sum, s) => sum + (s?.numPassedTests ?? 0), playwright?.stats.expected ?? 0);
 const failed =
-  (jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1) +
+  suites.reduce((sum, s) => sum + (s ? s.numFailedTests + s.numRuntimeErrorTestSuites : 1), 0) +
   (playwright ? playwright.stats.unexpected + playwright.stats.flaky + playwright.errors.length : 1);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

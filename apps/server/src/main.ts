@@ -20,7 +20,7 @@ import { Machines } from "./machine/machines";
 import { Runs } from "./measure/runs";
 import { tend } from "./tend";
 import { threadPool } from "./threads/pool";
-import { openDatabase } from "./store/database";
+import { openStore } from "./store/store";
 import { keepBackups } from "./store/backups";
 import { markDemo } from "./store/demo-mark";
 import { holdFolder } from "./store/folder-lock";
@@ -94,7 +94,7 @@ async function main(): Promise<void> {
   }
   if (options.demo) markDemo(options.data);
   const lock = holdFolder(options.data, "a server that is starting");
-  const db = await openDatabase(options.data, {
+  const db = await openStore(options.data, {
     copied: (path) => log.info({ path }, "copied before it is brought up to date"),
   });
   if (options.demo) await seedDemo(db, new Date());

@@ -4,7 +4,7 @@ import { pipeline } from "node:stream/promises";
 import { People } from "./people/people";
 import { systemClock } from "./shop/clock";
 import { contentsOf, makeBackup, restoreBackup, thinOut, type Contents } from "./store/backups";
-import { openDatabase } from "./store/database";
+import { openStore } from "./store/store";
 import { holdFolder } from "./store/folder-lock";
 import { StartError } from "./store/start-error";
 import { bringIn } from "./whole/bring-in";
@@ -25,7 +25,7 @@ async function letIn(data: string, name: string | null): Promise<void> {
   if (!name) throw new StartError("Say who: npm run let-in -- NAME.");
   const lock = holdFolder(data, "npm run let-in");
   try {
-    const db = await openDatabase(data);
+    const db = await openStore(data);
     const people = new People(db, systemClock, true);
     const row = (await people.active()).find((p) => p.name.toLowerCase() === name.toLowerCase());
     if (!row) throw new StartError(`Nobody called ${name} can sign in here.`);

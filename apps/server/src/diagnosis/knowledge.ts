@@ -43,7 +43,7 @@ export class Knowledge {
 
   /** The shop's overrides and what its closed cases teach; never from the case in hand. */
   async shopPriors(exceptCase?: number): Promise<ShopPriors> {
-    const overrides = await this.db.selectFrom("cause_override").select(["cause", "prior"]).execute();
+    const overrides = await this.db.selectFrom("cause_override").select(["cause", "prior"]).orderBy("cause").execute();
     return {
       overrides: Object.fromEntries(overrides.flatMap((o) => (o.prior === null ? [] : [[o.cause, o.prior]]))),
       ...learnedFrom(await this.closedCases(exceptCase)),
@@ -55,6 +55,7 @@ export class Knowledge {
       .selectFrom("case_file")
       .select(["id", "found", "expected", "told"])
       .where("state", "=", "closed")
+      .orderBy("id")
       .execute();
     return rows
       .filter((r) => r.id !== exceptCase)
@@ -66,7 +67,7 @@ export class Knowledge {
   }
 
   async view(): Promise<KnowledgeView> {
-    const overrides = await this.db.selectFrom("cause_override").selectAll().execute();
+    const overrides = await this.db.selectFrom("cause_override").selectAll().orderBy("cause").execute();
     const cases = await this.closedCases();
     const { learned, candour } = learnedFrom(cases);
     const own = new Map(overrides.map((o) => [o.cause, o]));

@@ -97,6 +97,7 @@ export async function countAsVisit(
     .select(["id", "point"])
     .where("machine_id", "=", job.machineId)
     .where("retired_at", "is", null)
+    .orderBy("id")
     .execute();
   for (const { step, signed } of record) {
     if (step.kind !== "grease-nut") continue;

@@ -78,6 +78,7 @@ export class Feeds {
       .select(["id", "machine_id", "version"])
       .where("retired_at", "is", null)
       .$if(machineId !== undefined, (q) => q.where("machine_id", "=", machineId ?? 0))
+      .orderBy("id")
       .execute();
     const old = rows.filter((r) => this.known.get(r.id)?.version !== r.version).map((r) => r.id);
     for (let from = 0; from < old.length; from += AT_ONCE) {
@@ -85,6 +86,7 @@ export class Feeds {
         .selectFrom("axis")
         .select(["id", "version", "config"])
         .where("id", "in", old.slice(from, from + AT_ONCE))
+        .orderBy("id")
         .execute();
       for (const { id, version, config } of read) {
         const axis = fromJson(config);

@@ -16,6 +16,7 @@ import type { Checked, Named, Told } from "../threads/file-check";
 import type { WorkPool } from "../threads/pool";
 import { instant, type Clock } from "../shop/clock";
 import { fromJson } from "../store/columns";
+import { rowsOfJson, stagedTable, type ColumnKind } from "../store/in-dialect";
 import { answersIn } from "./point-answers";
 import type { Lubrication } from "./lubrication";
 import type { Meters } from "./meters";
@@ -42,7 +43,7 @@ interface Running {
 interface Import {
   readonly check: (told: Told, signal: AbortSignal) => Promise<Checked>;
   /** Columns of the rows laid ready. */
-  readonly columns: readonly string[];
+  readonly columns: Readonly<Record<string, ColumnKind>>;
   /** Takes what lies ready, all at once. */
   readonly keep: (trx: Db) => Promise<void>;
   /** Rises with whatever the check leaned on. */
@@ -89,10 +90,10 @@ export class LubricationFiles {
           },
           signal,
         ),
-      columns: ["key", "machine_id", "date", "hours", "reset"],
+      columns: { key: "text", machine_id: "integer", date: "text", hours: "real", reset: "integer" },
       keep: async (trx) => {
         await sql`insert into meter_reading (key, machine_id, date, hours, reset, at, by)
-          select key, machine_id, date, hours, reset, ${instant(this.needs.clock)}, ${who} from staged order by rowid`.execute(
+          select key, machine_id, date, hours, reset, ${instant(this.needs.clock)}, ${who} from staged order by n`.execute(
           trx,
         );
       },
@@ -117,12 +118,10 @@ export class LubricationFiles {
           },
           signal,
         ),
-      columns: ["machine_id", "id", "point"],
+      columns: { machine_id: "integer", id: "integer", point: "text" },
       keep: async (trx) => {
         await sql`insert into lube_point (machine_id, point, since)
-          select machine_id, point, ${instant(this.needs.clock)} from staged where id is null order by rowid`.execute(
-          trx,
-        );
+          select machine_id, point, ${instant(this.needs.clock)} from staged where id is null order by n`.execute(trx);
         await sql`update lube_point set point = staged.point, retired_at = null, version = version + 1
           from staged where staged.id = lube_point.id`.execute(trx);
       },
@@ -154,10 +153,13 @@ export class LubricationFiles {
           },
           signal,
         ),
-      columns: ["key", "point_id", "found", "dose", "glitter", "words", "checks", "places", "at", "by"],
+      columns: {
+        ...{ key: "text", point_id: "integer", found: "text", dose: "real", glitter: "integer", words: "text" },
+        ...{ checks: "text", places: "text", at: "text", by: "text" },
+      },
       keep: async (trx) => {
         await sql`insert into lube_visit (key, point_id, found, dose, glitter, friction, words, checks, places, at, by)
-          select key, point_id, found, dose, glitter, 0, words, checks, places, at, by from staged order by rowid`.execute(
+          select key, point_id, found, dose, glitter, 0, words, checks, places, at, by from staged order by n`.execute(
           trx,
         );
       },
@@ -220,20 +222,22 @@ export class LubricationFiles {
         });
         if (kept) return { kept: good, ...said };
       } finally {
-        await sql`drop table if exists temp.staged`.execute(this.needs.db);
+        await sql`drop table if exists staged`.execute(this.needs.db);
       }
     }
     throw conflict("Others have changed what this file hangs on while it was read. Nothing was kept: send it again.");
   }
 
   /** Lays the rows ready beside the shop’s data, some at a time: what is left to do at the end is short. */
-  private async stage(columns: readonly string[], chunks: readonly string[], signal: AbortSignal): Promise<void> {
-    const names = sql.join(columns.map((c) => sql.id(c)));
-    const values = sql.join(columns.map((c) => sql`value ->> ${`$.${c}`}`));
-    await sql`create temp table staged (${names})`.execute(this.needs.db);
+  private async stage(columns: Import["columns"], chunks: readonly string[], signal: AbortSignal): Promise<void> {
+    const { db } = this.needs;
+    const names = sql.join(Object.keys(columns).map((c) => sql.id(c)));
+    await stagedTable(db, columns).execute(db);
     for (const chunk of chunks) {
       signal.throwIfAborted();
-      await sql`insert into temp.staged select ${values} from json_each(${chunk})`.execute(this.needs.db);
+      await sql`insert into staged (${names}) select ${names} from ${rowsOfJson(db, chunk, columns)} order by r.n`.execute(
+        db,
+      );
       await new Promise((others) => setImmediate(others));
     }
     signal.throwIfAborted();

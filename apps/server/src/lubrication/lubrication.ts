@@ -78,7 +78,12 @@ export class Lubrication {
     const points = await this.usualPoints(machineId, asked);
     const added = await this.needs.db.transaction().execute(async (trx) => {
       // Read where it is written: two people may add them at once.
-      const rows = await trx.selectFrom("lube_point").selectAll().where("machine_id", "=", machineId).execute();
+      const rows = await trx
+        .selectFrom("lube_point")
+        .selectAll()
+        .where("machine_id", "=", machineId)
+        .orderBy("id")
+        .execute();
       const there = new Map(rows.map((r) => [fromJson(r.point).place, r]));
       const ids = new Set<number>();
       for (const point of points.filter((p) => !asked.leaveOut.includes(p.place))) {
@@ -322,7 +327,7 @@ export class Lubrication {
 
 /** A lubricant’s new name goes to the points that have it: a change of theirs like any other. */
 export async function renameLubricant(trx: Db, from: string, to: string): Promise<void> {
-  const rows = await trx.selectFrom("lube_point").selectAll().execute();
+  const rows = await trx.selectFrom("lube_point").selectAll().orderBy("id").execute();
   for (const { id, point: kept, version } of rows) {
     const point = fromJson(kept);
     if (point.lubricant !== from) continue;

@@ -105,6 +105,7 @@ export class Meters {
       .select(["id", "config"])
       .where("machine_id", "=", machineId)
       .where("retired_at", "is", null)
+      .orderBy("id")
       .execute();
     const { gramsPerStroke: _, gunFigures: __, ...edit } = await this.settings.get();
     const told = rows.map((r) => {

@@ -126,7 +126,7 @@ export class PointMemory {
   }
 
   private async read(ids: readonly number[]): Promise<void> {
-    const rows = await this.db.selectFrom("lube_point").selectAll().where("id", "in", ids).execute();
+    const rows = await this.db.selectFrom("lube_point").selectAll().where("id", "in", ids).orderBy("id").execute();
     const visits = grouped(
       await this.db.selectFrom("lube_visit").selectAll().where("point_id", "in", ids).orderBy("id").execute(),
     );

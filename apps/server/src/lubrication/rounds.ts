@@ -281,6 +281,7 @@ export class LubricationRounds {
       .selectFrom("machine")
       .select(["id", "nickname", "bay"])
       .where("retired_at", "is", null)
+      .orderBy("id")
       .execute();
     return new Map(rows.map((m) => [m.id, m]));
   }

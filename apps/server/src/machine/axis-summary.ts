@@ -29,6 +29,7 @@ export async function settleAxes(db: Db, ids?: readonly number[]): Promise<void>
         .select("axis.id")
         .where("summary", "is", null)
         .where("retired_at", "is", null)
+        .orderBy("axis.id")
         .execute()
     ).map((r) => r.id);
   for (const [axis_id, line] of await summariesOf(db, open)) {

@@ -52,7 +52,12 @@ export class MachineList {
     const wrong = [...errors, ...rows.flatMap(({ line, value }) => notYet(line, value, today)), ...twice(rows)];
     const bad = new Set(wrong.map((e) => e.line));
     const good = rows.filter((r) => !bad.has(r.line));
-    const kept = await db.selectFrom("machine").select("nickname").where("retired_at", "is", null).execute();
+    const kept = await db
+      .selectFrom("machine")
+      .select("nickname")
+      .where("retired_at", "is", null)
+      .orderBy("id")
+      .execute();
     const names = new Set(kept.map((m) => m.nickname.toLowerCase()));
     const ready = good.map(({ line, value }) => readyOf(line, value, { units: asked.units, names }));
     const wanted = ready.filter((r) => !r.there && !asked.leaveOut.includes(r.row.machine.nickname));

@@ -2,6 +2,7 @@ import { evaluateRun, type ApproachJudgement, type LossResult } from "@iron/core
 import { indicatorSetup, type ReadingRecord, type Run } from "@iron/contract";
 import { sql } from "kysely";
 import type { Db } from "../store/database";
+import { rowsOfJson, type ColumnKind } from "../store/in-dialect";
 import { fromJson, toJson, type Json } from "../store/columns";
 
 /** A reading about to be kept. */
@@ -97,6 +98,11 @@ export function resultOf(run: Pick<Run, "plan" | "setup" | "readings">): LossRes
   return evaluateRun(run.plan, run.readings, indicatorSetup(run.setup));
 }
 
+const COLUMNS: Readonly<Record<string, ColumnKind>> = {
+  ...{ step: "integer", value: "real", widthMm: "real", entered: "text", source: "text", spoilt: "integer" },
+  ...{ reason: "text", judgement: "text" },
+};
+
 /** Keeps many readings at once, in their order. */
 export async function insertReadings(
   trx: Db,
@@ -115,7 +121,6 @@ export async function insertReadings(
     })),
   );
   await sql`insert into reading (run_id, step, value, width_mm, entered, source, spoilt, reason, judgement, at, by)
-    select ${runId}, value ->> '$.step', value ->> '$.value', value ->> '$.widthMm', value ->> '$.entered',
-      value ->> '$.source', value ->> '$.spoilt', value ->> '$.reason', value ->> '$.judgement', ${at}, ${who}
-    from json_each(${rows}) order by key`.execute(trx);
+    select ${runId}, r.step, r.value, r."widthMm", r.entered, r.source, r.spoilt, r.reason, r.judgement, ${at}, ${who}
+    from ${rowsOfJson(trx, rows, COLUMNS)} order by r.n`.execute(trx);
 }

@@ -214,7 +214,7 @@ export class Runs {
     const done = await this.db.selectFrom("setting").select("value").where("key", "=", key).executeTakeFirst();
     if (done?.value === value) return 0;
     return this.db.transaction().execute(async (trx) => {
-      const rows = await trx.selectFrom("run").select("id").where("state", "=", "finished").execute();
+      const rows = await trx.selectFrom("run").select("id").where("state", "=", "finished").orderBy("id").execute();
       for (const { id } of rows) await summarise(trx, await this.run(id, trx));
       await settleAxes(trx);
       await trx

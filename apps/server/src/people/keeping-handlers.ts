@@ -9,6 +9,7 @@ import { conflict, problem } from "../http/problem-error";
 import { calendarFile, type CalendarServices } from "../lubrication/lubrication-handlers";
 import { backupsIn } from "../store/backups";
 import { DATABASE_FILE, type Db } from "../store/database";
+import { isPostgres } from "../store/in-dialect";
 import { shopZip } from "../whole/take-out";
 import type { ChangeRecord } from "./record";
 
@@ -84,6 +85,11 @@ export function mountCalendars(app: Express, s: Services): void {
 const sizeOf = (path: string): number =>
   ["", "-wal", "-shm"].reduce((sum, ending) => sum + (existsSync(path + ending) ? statSync(path + ending).size : 0), 0);
 
+async function sizeOnPostgres(db: Db): Promise<number> {
+  const { rows } = await sql<{ n: number }>`select pg_database_size(current_database()) as n`.execute(db);
+  return rows[0].n;
+}
+
 async function serverOf({ db, version, folder, started }: Services): Promise<Server> {
   const of = async (table: "case_photo" | "job_photo" | "lube_photo" | "sound_part"): Promise<number> => {
     const { rows } = await sql<{ n: number | null }>`select sum(length(bytes)) as n from ${sql.table(table)}`.execute(
@@ -91,7 +97,9 @@ async function serverOf({ db, version, folder, started }: Services): Promise<Ser
     );
     return rows[0]?.n ?? 0;
   };
-  const { rows } = await sql<{ v: string }>`select sqlite_version() as v`.execute(db);
+  const postgres = isPostgres(db);
+  const { rows } = await sql<{ v: string }>`
+    select ${sql.raw(postgres ? "current_setting('server_version')" : "sqlite_version()")} as v`.execute(db);
   const { rows: done } = await sql<{ name: string }>`
     select name from kysely_migration order by name desc limit 1`.execute(db);
   const backups = folder === null ? null : backupsIn(folder);
@@ -100,13 +108,13 @@ async function serverOf({ db, version, folder, started }: Services): Promise<Ser
     version,
     runsOn: [
       { name: "Node", version: process.versions.node },
-      { name: "SQLite", version: rows[0].v },
+      { name: postgres ? "PostgreSQL" : "SQLite", version: rows[0].v },
       { name: "OpenSSL", version: process.versions.openssl },
     ],
     store: done[0].name,
     since: started,
     storage: {
-      database: folder === null ? null : sizeOf(join(folder, DATABASE_FILE)),
+      database: postgres ? await sizeOnPostgres(db) : folder === null ? null : sizeOf(join(folder, DATABASE_FILE)),
       backups: backups?.reduce((sum, b) => sum + b.bytes, 0) ?? null,
       photos: (await of("case_photo")) + (await of("job_photo")) + (await of("lube_photo")),
       sounds: await of("sound_part"),

@@ -254,7 +254,7 @@ export class People {
   }
 
   private async refuseTaken(db: Db, { name, sign }: PersonEdit, id: number | null): Promise<void> {
-    const rows = await db.selectFrom("person").selectAll().execute();
+    const rows = await db.selectFrom("person").selectAll().orderBy("id").execute();
     const same = (a: string, b: string): boolean => a.localeCompare(b, undefined, { sensitivity: "accent" }) === 0;
     const others = rows.filter((r) => r.id !== id);
     if (others.some((r) => same(r.name, name)))

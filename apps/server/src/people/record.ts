@@ -11,6 +11,7 @@ import { sql } from "kysely";
 import Papa from "papaparse";
 import { instant, type Clock } from "../shop/clock";
 import type { Db } from "../store/database";
+import { like } from "../store/in-dialect";
 import { addressOf } from "./doorway";
 
 /** What is sent is kept so far: enough to know it again, not a second store of readings. */
@@ -78,9 +79,9 @@ export class ChangeRecord {
   private lines({ words, by, from, till, before }: RecordQuery, most: number): Promise<RecordLine[]> {
     let rows = this.db.selectFrom("record_line").selectAll();
     for (const word of (words ?? "").split(/\s+/).filter(Boolean)) {
-      const like = `%${word.replace(/[\\%_]/g, "\\$&")}%`;
+      const wanted = `%${word.replace(/[\\%_]/g, "\\$&")}%`;
       rows = rows.where(
-        sql<boolean>`(what || ' ' || subject || ' ' || detail || ' ' || address || ' ' || "by") like ${like} escape '\\'`,
+        sql<boolean>`(what || ' ' || subject || ' ' || detail || ' ' || address || ' ' || "by") ${like(this.db)} ${wanted} escape '\\'`,
       );
     }
     if (by) rows = rows.where("by", "=", by);
@@ -109,7 +110,7 @@ export class ChangeRecord {
       const axis = await this.db
         .selectFrom("axis")
         .innerJoin("machine", "machine.id", "axis.machine_id")
-        .select(["machine.nickname", sql<string>`axis.config ->> '$.letter'`.as("letter")])
+        .select(["machine.nickname", sql<string>`json_extract(axis.config, '$.letter')`.as("letter")])
         .where("axis.id", "=", Number(id))
         .executeTakeFirst();
       return axis ? `${axis.nickname} ${axis.letter}` : "";

@@ -64,7 +64,11 @@ export async function circleTremble(db: Db, axis: Axis, since: string | null): P
         .where((eb) =>
           eb.or(
             ([0, 1] as const).map((i) =>
-              eb(sql<number>`json_extract(circle_plane.axis_ids, ${sql.lit(`$[${i}]`)})`, "=", axis.id),
+              eb(
+                sql<string>`cast(json_extract(circle_plane.axis_ids, ${sql.lit(`$[${i}]`)}) as text)`,
+                "=",
+                String(axis.id),
+              ),
             ),
           ),
         ),

@@ -290,6 +290,7 @@ export class Circles {
       .select("items")
       .where("machine_id", "=", machineId)
       .where("finished_at", ">", since)
+      .orderBy("id")
       .execute();
     const letters = rows.flatMap((r) => fromJson(r.items).flatMap((i) => (jobRenews(i.kind) ? [i.letter] : [])));
     return [...new Set(letters)].sort();

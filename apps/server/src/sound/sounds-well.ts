@@ -24,7 +24,7 @@ export const lastWell = sql<number | null>`(
   select well from sound_well where sound_well.sound_id = sound.id order by sound_well.id desc limit 1)`;
 
 /** A motor that ran alone says nothing of how its axis sounds. */
-export const isCoupled = sql<boolean>`json_extract(sound.plan, '$.motorAlone') is not 1`;
+export const isCoupled = sql<boolean>`cast(json_extract(sound.plan, '$.motorAlone') as text) is distinct from '1'`;
 
 /** A recording of which something can be said. */
 interface Usable extends KeptSound {
@@ -79,8 +79,9 @@ async function driftsOf(
     .select(sql<Json<SoundBand[]>>`json_extract(result, '$.bands')`.as("bands"))
     .select(sql<number>`json_extract(result, '$.ways')`.as("ways"))
     .where("sound_id", "in", [...new Set(pairs.flat().map((s) => s.id))])
+    .orderBy("sound_id")
     .execute();
-  const worked = new Map(rows.map((r) => [r.sound_id, { bands: fromJson(r.bands), ways: r.ways }]));
+  const worked = new Map(rows.map((r) => [r.sound_id, { bands: fromJson(r.bands), ways: Number(r.ways) }]));
   for (const [one, well] of pairs) {
     const [now, then] = [worked.get(one.id), worked.get(well.id)];
     if (!now || !then) continue;
@@ -99,6 +100,7 @@ export async function wellDrifts(db: Db, axisId: number): Promise<ReadonlyMap<nu
     .select("at")
     .where("kind", "in", ["repair", "adjustment"])
     .where("axis_id", "=", axisId)
+    .orderBy("id")
     .execute();
   const at = works.map((w) => w.at);
   return driftsOf(

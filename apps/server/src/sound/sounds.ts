@@ -48,6 +48,7 @@ export class Sounds {
       .where("axis.id", "!=", axisId)
       .where("axis.retired_at", "is", null)
       .where("machine.retired_at", "is", null)
+      .orderBy("axis.id")
       .execute();
     const sisters = others.filter((o) => areSisters(config, fromJson(o.config)));
     if (sisters.length === 0) return [];

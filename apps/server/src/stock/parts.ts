@@ -53,7 +53,9 @@ export class PartStock {
     const { db, clock, shop } = this.needs;
     const orders = await this.orders();
     const moves = await db.selectFrom("part_move").selectAll().orderBy("id").execute();
-    const own = new Map((await db.selectFrom("part_terms").selectAll().execute()).map((t) => [t.part, t]));
+    const own = new Map(
+      (await db.selectFrom("part_terms").selectAll().orderBy("part").execute()).map((t) => [t.part, t]),
+    );
     const wanted = await this.wanted();
     const names = new Set([...wanted.keys(), ...own.keys(), ...moves.map((m) => m.part), ...orders.map((o) => o.part)]);
     const { currency } = await shop.get();

@@ -3,6 +3,8 @@ import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from
 import { dirname, join } from "node:path";
 import { DATABASE_FILE } from "./database";
 import { holdFolder } from "./folder-lock";
+import { copyIn, copyOut } from "./copy";
+import { storeUrl } from "./store";
 import { causeOf, StartError } from "./start-error";
 
 export const BACKUP_FOLDER = "backups";
@@ -47,28 +49,32 @@ export function backupsIn(folder: string): readonly Backup[] {
 }
 
 /**
- * A copy of a shop’s database by SQLite’s online backup, beside a running server or without one. It is
- * opened and checked before it counts; a copy that is no good is not left behind.
+ * A copy of a shop’s database by SQLite’s online backup, beside a running server or without one; of a store on a
+ * PostgreSQL server, its rows in such a file. It is opened and checked before it counts; a copy that is no good is not left behind.
  * @returns where it lies
  * @throws Error where it cannot be made or does not check
  */
 export async function makeBackup(folder: string, now: Date, to?: string): Promise<string> {
   const source = join(folder, DATABASE_FILE);
-  if (!existsSync(source)) throw new StartError(`There is no ${source} to make a backup of.`);
+  const url = storeUrl(folder);
+  if (!url && !existsSync(source)) throw new StartError(`There is no ${source} to make a backup of.`);
   const stamp = now.toISOString().slice(0, 19).replaceAll(":", "-");
   const target = to ?? join(folder, BACKUP_FOLDER, `iron-patience-${stamp}Z.sqlite`);
   const unchecked = `${target}.unchecked`;
   mkdirSync(dirname(target), { recursive: true });
-  const file = new Database(source, { fileMustExist: true });
   try {
-    await file.backup(unchecked);
+    await (url ? copyOut(url, unchecked) : copyFile(source, unchecked));
     contentsOf(unchecked);
     renameSync(unchecked, target);
   } finally {
-    file.close();
     for (const ending of ["", "-wal", "-shm", "-journal"]) rmSync(`${unchecked}${ending}`, { force: true });
   }
   return target;
+}
+
+async function copyFile(source: string, target: string): Promise<void> {
+  const file = new Database(source, { fileMustExist: true });
+  await file.backup(target).finally(() => file.close());
 }
 
 /**
@@ -149,9 +155,13 @@ export async function restoreBackup(from: string, folder: string, now: Date): Pr
   const lock = holdFolder(folder, "a restore");
   try {
     const path = join(folder, DATABASE_FILE);
-    const aside = existsSync(path)
-      ? join(folder, `before-restore-${now.toISOString().slice(0, 19).replaceAll(":", "-")}Z-${DATABASE_FILE}`)
-      : null;
+    const before = join(
+      folder,
+      `before-restore-${now.toISOString().slice(0, 19).replaceAll(":", "-")}Z-${DATABASE_FILE}`,
+    );
+    const url = storeUrl(folder);
+    if (url) return (await copyIn(from, { url, aside: before })) ? before : null;
+    const aside = existsSync(path) ? before : null;
     const arriving = `${path}.arriving`;
     const source = new Database(from, { fileMustExist: true, readonly: true });
     try {

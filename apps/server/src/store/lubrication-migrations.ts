@@ -1,5 +1,6 @@
-import { sql, type Kysely, type Migration } from "kysely";
+import { type Kysely, type Migration } from "kysely";
 import { appendOnly } from "./append-only";
+import { change } from "./in-dialect";
 
 export const lubrication: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -15,7 +16,7 @@ export const lubrication: Migration = {
       `create index visit_of_point on lube_visit (point_id, id)`,
       ...appendOnly("lube_visit", "visits are"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -42,7 +43,7 @@ export const parts: Migration = {
       ...appendOnly("part_order", "orders are"),
       ...appendOnly("part_order_move", "moves of orders are"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -79,6 +80,6 @@ export const keep: Migration = {
       ...appendOnly("meter_reading", "meter readings are"),
       ...appendOnly("lube_stock", "stock moves are"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };

@@ -6,6 +6,7 @@ import { keep, lubrication, parts } from "./lubrication-migrations";
 import { circles, corrections, geometry } from "./prove-migrations";
 import { people, record, seals } from "./people-tables";
 import { sounds, soundsWell } from "./sound-tables";
+import { change } from "./in-dialect";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -54,15 +55,15 @@ const first: Migration = {
         ),
       ),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
 const judgement: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
-    await sql
-      .raw(`alter table reading add column judgement text check (judgement is null or json_valid(judgement))`)
-      .execute(db);
+    await change(db, [
+      `alter table reading add column judgement text check (judgement is null or json_valid(judgement))`,
+    ]);
   },
 };
 
@@ -105,7 +106,7 @@ const cases: Migration = {
         ),
       ),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -123,7 +124,7 @@ const series: Migration = {
       `create index point_of_series on series_point (series_id, id)`,
       ...appendOnly("series_point", "readings are"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -150,14 +151,16 @@ const jobs: Migration = {
       ...appendOnly("job_event", "what happened on a job is"),
       ...appendOnly("job_photo", "photos are"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
 const photoKeys: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
-    await sql`alter table job_photo add column key text`.execute(db);
-    await sql`create unique index job_photo_once on job_photo (key) where key is not null`.execute(db);
+    await change(db, [
+      `alter table job_photo add column key text`,
+      `create unique index job_photo_once on job_photo (key) where key is not null`,
+    ]);
   },
 };
 
@@ -170,7 +173,7 @@ const ownErrors: Migration = {
       `update axis set config = json_set(config, '$.enteredMm', 0)
        where json_extract(config, '$.enteredMm') is null`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
     await followDrives(db);
   },
 };
@@ -253,7 +256,7 @@ const typedLosses: Migration = {
         union all
         select null, job_id, axis_id, kind, lost_mm, expanded_mm, place_mm, at, by from typed_loss`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -275,7 +278,7 @@ const versions: Migration = {
       `alter table cause_weight rename to cause_override`,
       `alter table run add column given_up text not null default ''`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -293,7 +296,7 @@ const toldByAxis: Migration = {
       `alter table case_file drop column symptoms`,
       `alter table case_file drop column evidence`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -304,7 +307,7 @@ const answeredChecks: Migration = {
       `alter table lube_point add column last_known integer not null default 0`,
       `alter table lube_visit add column checks text check (checks is null or json_valid(checks))`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -315,9 +318,13 @@ const places: Migration = {
       `alter table lube_visit add column places text check (places is null or json_valid(places))`,
       `alter table lube_photo add column shows text`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
+
+/** The changes that a store of that form has behind it. */
+export const migrationsUpTo = (last: string): typeof MIGRATIONS =>
+  Object.fromEntries(Object.entries(MIGRATIONS).filter(([name]) => name <= last));
 
 /** Once landed, a migration is never edited; changes come as the next one. */
 export const MIGRATIONS: Record<string, Migration> = {

@@ -1,7 +1,8 @@
 import type { Role } from "@iron/contract";
-import { sql, type Generated, type Kysely, type Migration } from "kysely";
+import { type Generated, type Kysely, type Migration } from "kysely";
 import { appendOnly } from "./append-only";
 import type { Flag, Json } from "./columns";
+import { change } from "./in-dialect";
 
 /** What a session holds beside who it is. */
 export interface SessionData {
@@ -101,7 +102,7 @@ export const people: Migration = {
         by text not null, address text not null) strict`,
       ...appendOnly("door_event", "what happened at the door is"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -123,7 +124,7 @@ export const record: Migration = {
         select 'door', d.id, d.at, d.by, d.address, d.what, coalesce(p.name, ''), ''
           from door_event d left join person p on p.id = d.person_id`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -137,6 +138,6 @@ export const seals: Migration = {
       `create index seal_of_session on session_seal (session_id)`,
       `create table asked_again (body_hash text primary key, at text not null) strict`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };

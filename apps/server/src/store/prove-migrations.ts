@@ -1,5 +1,6 @@
-import { sql, type Kysely, type Migration } from "kysely";
+import { type Kysely, type Migration } from "kysely";
 import { appendOnly } from "./append-only";
+import { change } from "./in-dialect";
 
 /** Circles: sessions of planes, each read both ways round; what a machine is judged by; a virtual machine beyond its axes. */
 export const circles: Migration = {
@@ -34,7 +35,7 @@ export const circles: Migration = {
       ...appendOnly("circle_aside", "what is set aside is"),
       ...appendOnly("circle_limit", "limits of circles are"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -55,7 +56,7 @@ export const corrections: Migration = {
       ...appendOnly("correction", "compensation tables are"),
       ...appendOnly("correction_entry", "what was entered in a control is"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -73,6 +74,6 @@ export const geometry: Migration = {
       ...appendOnly("geometry", "readings of square and levels are"),
       ...appendOnly("geometry_aside", "what is set aside is"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };

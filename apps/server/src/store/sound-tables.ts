@@ -1,7 +1,8 @@
 import type { Sound, SoundResult } from "@iron/contract";
-import { sql, type Generated, type Kysely, type Migration } from "kysely";
+import { type Generated, type Kysely, type Migration } from "kysely";
 import { appendOnly } from "./append-only";
 import type { Json } from "./columns";
+import { change } from "./in-dialect";
 
 export interface SoundTables {
   /** A recording as it was announced: append-only, as are its parts and what was worked out of it. */
@@ -52,7 +53,7 @@ export const sounds: Migration = {
       ...appendOnly("sound_result", "what was worked out of a recording is"),
       ...appendOnly("sound_aside", "what is set aside is"),
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };
 
@@ -73,6 +74,6 @@ export const soundsWell: Migration = {
       // The lines that were kept say nothing of sounds.
       `delete from axis_summary`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };

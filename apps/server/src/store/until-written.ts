@@ -1,5 +1,6 @@
 import { sql } from "kysely";
 import type { Db } from "./database";
+import { isPostgres } from "./in-dialect";
 
 /** What is due or late is told by the minute. */
 const MINUTE_MS = 60_000;
@@ -8,7 +9,7 @@ const MINUTE_MS = 60_000;
 export interface Stamp {
   readonly own: number;
   /** Moves when another connection writes. */
-  readonly others: number;
+  readonly others: number | string;
   readonly minute: number;
 }
 
@@ -50,6 +51,12 @@ export class UntilWritten<T> {
   }
 
   async stamp(): Promise<Stamp> {
+    const minute = Math.floor(Date.now() / MINUTE_MS);
+    if (isPostgres(this.db)) {
+      // Which transactions are to be seen: another as soon as anybody has written.
+      const seen = await sql<{ now: string }>`select pg_current_snapshot()::text as now`.execute(this.db);
+      return { own: 0, others: seen.rows[0].now, minute };
+    }
     const own = await sql<{ n: number }>`select total_changes() as n`.execute(this.db);
     // Rows that another connection has written.
     const others = await sql<{
@@ -58,7 +65,7 @@ export class UntilWritten<T> {
     return {
       own: own.rows[0].n,
       others: others.rows[0].data_version,
-      minute: Math.floor(Date.now() / MINUTE_MS),
+      minute,
     };
   }
 }

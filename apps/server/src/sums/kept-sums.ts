@@ -1,4 +1,5 @@
-import { sql, type Kysely, type Migration } from "kysely";
+import { type Kysely, type Migration } from "kysely";
+import { change } from "../store/in-dialect";
 
 /**
  * What is worked out once and kept: the floor’s line of each axis, and a stamp on points and machines
@@ -40,6 +41,6 @@ export const keptSums: Migration = {
        begin update machine set metered = metered + 1
          where id = (select machine_id from meter_reading where id = new.reading_id); end`,
     ];
-    for (const statement of statements) await sql.raw(statement).execute(db);
+    await change(db, statements);
   },
 };

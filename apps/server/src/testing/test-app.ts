@@ -1,15 +1,15 @@
 import { defaultAxis, type TestPlan } from "@iron/core";
 import type { Axis, Run, RunSetup, UsualPointsInput } from "@iron/contract";
-import { sql } from "kysely";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pino, type Logger } from "pino";
 import supertest from "supertest";
 import { createApp, type App } from "../app";
-import { seedDemo } from "../demo/seed";
-import { DATABASE_FILE, openDatabase, type Db } from "../store/database";
+import type { Clock } from "../shop/clock";
+import type { Db } from "../store/database";
 import type { WorkPool } from "../threads/pool";
+import { testStore } from "./test-store";
 
 export interface TestApp {
   readonly api: ReturnType<typeof supertest>;
@@ -45,26 +45,6 @@ export const TWO_SIDED: TestPlan = {
   keepsZero: false,
 };
 
-const made = new Map<boolean, Promise<Buffer>>();
-/** A database brought up to date, or filled with the demo shop, once for all tests of a file, to be copied. */
-function shopFile(demo: boolean): Promise<Buffer> {
-  const known = made.get(demo);
-  if (known) return known;
-  const file = (async () => {
-    const folder = mkdtempSync(join(tmpdir(), "iron-empty-"));
-    const db = await openDatabase(folder);
-    await sql`pragma synchronous = off`.execute(db);
-    if (demo) await seedDemo(db, new Date());
-    await sql`pragma wal_checkpoint(truncate)`.execute(db);
-    await db.destroy();
-    const bytes = readFileSync(join(folder, DATABASE_FILE));
-    rmSync(folder, { recursive: true });
-    return bytes;
-  })();
-  made.set(demo, file);
-  return file;
-}
-
 /** The whole server on an empty or demo database in a temporary folder, simulated machines at once. */
 export async function testApp(
   options: {
@@ -74,6 +54,9 @@ export async function testApp(
     names?: readonly string[];
     pool?: WorkPool;
     demo?: boolean;
+    /** Which store, where it must be one of them; the suite’s when left out. */
+    store?: "file" | "postgres";
+    clock?: Clock;
     tls?: "own" | "proxy";
     setUpCode?: string;
     simulationSpeed?: number;
@@ -81,10 +64,8 @@ export async function testApp(
   } = {},
 ): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), "iron-"));
-  writeFileSync(join(folder, DATABASE_FILE), await shopFile(options.demo ?? false));
-  const db = await openDatabase(folder);
-  // Whether a power cut loses anything is tested elsewhere, on servers of their own; here nobody waits for a disk.
-  await sql`pragma synchronous = off`.execute(db);
+  const store = await testStore(folder, options);
+  const { db } = store;
   const app = createApp({
     db,
     folder,
@@ -99,6 +80,7 @@ export async function testApp(
     simulationSpeed: options.simulationSpeed ?? Infinity,
     simulationSeed: 1,
     checkAnswers: true,
+    ...(options.clock ? { clock: options.clock } : {}),
     ...(options.pool ? { pool: options.pool } : {}),
   });
   return {
@@ -108,7 +90,7 @@ export async function testApp(
     folder,
     close: async () => {
       await app.close();
-      await db.destroy();
+      await store.close();
       rmSync(folder, { recursive: true });
     },
   };

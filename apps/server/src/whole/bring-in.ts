@@ -7,7 +7,9 @@ import * as z from "zod";
 import { contentsOf, restoreBackup, type Contents } from "../store/backups";
 import { DATABASE_FILE, openDatabase } from "../store/database";
 import { holdFolder } from "../store/folder-lock";
-import { MIGRATIONS } from "../store/migrations";
+import { MIGRATIONS, migrationsUpTo } from "../store/migrations";
+import { openPostgres } from "../store/postgres";
+import { storeUrl } from "../store/store";
 import { StartError } from "../store/start-error";
 import { FORM, FORM_VERSION, isInFile, tablesOf, type TableForm } from "./take-out";
 
@@ -49,7 +51,7 @@ const rowsSchema = z.array(
  * @throws StartError in words
  */
 export async function bringIn(path: string, folder: string, now: Date): Promise<Contents> {
-  refuseFull(folder);
+  await refuseFull(folder);
   mkdirSync(folder, { recursive: true });
   const beside = mkdtempSync(join(folder, "bringing-in-"));
   try {
@@ -57,7 +59,7 @@ export async function bringIn(path: string, folder: string, now: Date): Promise<
     await unpack(path, files);
     const manifest = manifestOf(files);
     const made = join(beside, "shop");
-    await (await openDatabase(made, { migrations: upTo(manifest.store) })).destroy();
+    await (await openDatabase(made, { migrations: migrationsUpTo(manifest.store) })).destroy();
     fill(join(made, DATABASE_FILE), files, manifest);
     // What a newer server keeps otherwise is brought up to date here, as after any upgrade.
     await (await openDatabase(made)).destroy();
@@ -69,18 +71,28 @@ export async function bringIn(path: string, folder: string, now: Date): Promise<
   }
 }
 
-function refuseFull(folder: string): void {
-  const file = join(folder, DATABASE_FILE);
-  if (!existsSync(file)) return;
+async function refuseFull(folder: string): Promise<void> {
+  const [file, url] = [join(folder, DATABASE_FILE), storeUrl(folder)];
+  if (!url && !existsSync(file)) return;
   const lock = holdFolder(folder, "npm run bring-in");
   try {
-    const there = contentsOf(file);
-    if (there.machines || there.tests || there.jobs || there.cases || there.visits)
+    if (url ? await holdsShop(url) : isShop(contentsOf(file)))
       throw new StartError(
         `There is a shop in ${folder} already: one is brought into an empty folder only. Name another with --data.`,
       );
   } finally {
     lock.release();
+  }
+}
+
+const isShop = (c: Contents): boolean => [c.machines, c.tests, c.jobs, c.cases, c.visits].some((n) => n > 0);
+
+async function holdsShop(url: string): Promise<boolean> {
+  const db = await openPostgres(url);
+  try {
+    return (await db.selectFrom("machine").select("id").limit(1).executeTakeFirst()) !== undefined;
+  } finally {
+    await db.destroy();
   }
 }
 
@@ -122,10 +134,6 @@ function manifestOf(files: string): Came {
     throw new StartError(`It was taken out by a newer version (${store}): bring this server up to date first.`);
   return manifest.data;
 }
-
-/** The changes of the store’s form that the file’s tables have. */
-const upTo = (store: string): typeof MIGRATIONS =>
-  Object.fromEntries(Object.entries(MIGRATIONS).filter(([name]) => name <= store)) as typeof MIGRATIONS;
 
 /** Fills a new database of the same form; what does not fit is told by table. */
 function fill(file: string, files: string, manifest: Came): void {

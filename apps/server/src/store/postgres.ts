@@ -1,0 +1,96 @@
+import { Kysely, Migrator, PostgresDialect, sql, type CompiledQuery } from "kysely";
+import { Pool, types, type CustomTypesConfig } from "pg";
+import type { Db } from "./database";
+import { POSTGRES_BEGINNING } from "./in-dialect";
+import { MIGRATIONS } from "./migrations";
+import { StartError } from "./start-error";
+import type { Tables } from "./tables";
+
+/** Numbers come as numbers: ids and counts stay far below 2⁵³. */
+const { INT8, NUMERIC } = types.builtins;
+const NUMBERS: ReadonlySet<number> = new Set([INT8, NUMERIC]);
+export const NUMBERS_AS_NUMBERS: CustomTypesConfig = {
+  getTypeParser: (oid: number, format?: "text" | "binary") =>
+    NUMBERS.has(oid) ? Number : types.getTypeParser(oid, format as "text"),
+};
+
+/** Of “Iron Patience”, so that only one of its servers works on a store at a time. */
+const LOCK = 0x1709;
+const LOCK_WAIT = "10s";
+
+/**
+ * Opens a shop’s store on a PostgreSQL server and brings it up to date: all of it or nothing. One connection, as a file
+ * has one writer; whoever else holds the store is waited for a moment, then told.
+ * @param url - postgresql://user@host/database; the password from there, PGPASSWORD or the user’s .pgpass
+ * @throws StartError in words that name no password
+ */
+export async function openPostgres(url: string, { lockWait = LOCK_WAIT } = {}): Promise<Db> {
+  const pool = new Pool({
+    connectionString: url,
+    max: 1,
+    // Kept: the lock is the connection’s.
+    idleTimeoutMillis: 0,
+    connectionTimeoutMillis: 10_000,
+    keepAlive: true,
+    application_name: "iron-patience",
+    types: NUMBERS_AS_NUMBERS,
+  });
+  // One that breaks while nobody uses it is made anew with the next question.
+  pool.on("error", () => undefined);
+  const db = new Kysely<Tables>({
+    dialect: new PostgresDialect({
+      pool,
+      onCreateConnection: async (connection) => {
+        const say = (words: string) => connection.executeQuery(sql.raw(words).compile(db) as CompiledQuery);
+        await say(`set lock_timeout = '${lockWait}'`);
+        await say(`select pg_advisory_lock(${LOCK})`);
+        await say("set lock_timeout = 0");
+      },
+    }),
+  });
+  try {
+    await refuseNewer(db);
+    for (const statement of POSTGRES_BEGINNING) await sql.raw(statement).execute(db);
+    const migrator = new Migrator({ db, provider: { getMigrations: async () => MIGRATIONS } });
+    const { error } = await migrator.migrateToLatest();
+    if (error) throw error as Error;
+    return db;
+  } catch (error) {
+    await db.destroy().catch(() => undefined);
+    throw error instanceof StartError ? error : failure(url, error);
+  }
+}
+
+async function refuseNewer(db: Db): Promise<void> {
+  const { rows } = await sql<{ there: string | null }>`select to_regclass('kysely_migration')::text as there`.execute(
+    db,
+  );
+  if (rows[0].there === null) return;
+  const done = await sql<{ name: string }>`select name from kysely_migration order by name desc`.execute(db);
+  const newer = done.rows.find(({ name }) => !(name in MIGRATIONS));
+  if (newer)
+    throw new StartError(
+      `The store was written by a newer version of Iron Patience (${newer.name}). Start that version, or restore a backup of the database from before it.`,
+    );
+}
+
+const CAUSES: readonly [code: RegExp, words: string][] = [
+  [/^55P03$/, "another server of Iron Patience works on it: stop that one first"],
+  [/^28/, "it does not let this user in: look at the user and its password"],
+  [/^3D000$/, "there is no such database: make it first, empty"],
+  [/^42501$/, "this user may not make tables there: let it own the database"],
+  [/^53100$/, "there is no room left on its disk"],
+  [/^(ECONN|ENOTFOUND|EAI_|ETIMEDOUT|EHOST|08|57P)/, "it does not answer: look whether it runs and can be reached"],
+];
+
+function failure(url: string, error: unknown): StartError {
+  const { code = "" } = error as { code?: string };
+  const known = CAUSES.find(([pattern]) => pattern.test(code))?.[1];
+  const said = known ?? (error instanceof Error ? error.message : String(error));
+  return new StartError(`The store at ${placeOf(url)} cannot be opened: ${said}.`, { cause: error });
+}
+
+/** Where a store is, without a password. */
+export function placeOf(url: string): string {
+  return url.replace(/\/\/[^@/]*@/, "//").replace(/[?#].*$/, "");
+}
