@@ -44,6 +44,9 @@ export function problemOf(error: unknown): Problem {
       detail: "The request is not valid JSON or its address is garbled.",
     };
   }
+  // A character that PostgreSQL keeps in no text.
+  if ((error as { code?: string }).code === "22021")
+    return { ...base, title: "Not valid", status: 422, detail: "The character U+0000 cannot be kept: leave it out." };
   const disk = diskProblem(error);
   if (disk) return { ...base, ...disk };
   const refused = refusedByExpress(error);
@@ -58,7 +61,7 @@ export function problemOf(error: unknown): Problem {
 
 const DISK: readonly [code: RegExp, detail: string][] = [
   [
-    /^SQLITE_FULL|^ENOSPC/,
+    /^SQLITE_FULL|^ENOSPC|^53100$/,
     "There is no room left on the server’s disk. Nothing was changed: make room there, then try again. What is there can still be read.",
   ],
   [
@@ -70,11 +73,19 @@ const DISK: readonly [code: RegExp, detail: string][] = [
     /^SQLITE_IOERR|^SQLITE_CORRUPT|^EIO/,
     "The server’s disk fails, or the shop’s data is damaged. Nothing was changed: stop the server, look at the disk, and restore the last good backup.",
   ],
+  [
+    /^ECONNREFUSED|^ECONNRESET|^ETIMEDOUT|^EHOSTUNREACH|^EPIPE|^08|^57P|^55P03$/,
+    "The store of the shop’s data does not answer. Whether what was sent is kept is told once it does: look again then, and send what is missing.",
+  ],
 ];
+/** What the driver says where a connection breaks, without a code. */
+const BROKEN =
+  /^(Connection terminated|Client has encountered a connection error|timeout exceeded when trying to connect)/;
 
 /** What the disk under the data refuses: 503, with what to do; its path stands in the log. */
 function diskProblem(error: unknown): Pick<Problem, "title" | "status" | "detail"> | null {
-  const { code } = error as { code?: unknown };
+  const { code: said, message } = error as { code?: unknown; message?: unknown };
+  const code = BROKEN.test(String(message)) ? "ECONNRESET" : said;
   if (typeof code !== "string") return null;
   const known = DISK.find(([pattern]) => pattern.test(code));
   return known ? { title: "Not kept", status: 503, detail: known[1] } : null;

@@ -52,7 +52,7 @@ export function onPostgres(statement: string): readonly string[] {
     .replace(/\breal\b/g, "double precision")
     .replace(/\bblob\b/g, "bytea")
     // By its bytes, as SQLite compares it.
-    .replace(/(\w+) text\b/g, `$1 text collate "C"`)
+    .replace(/(?<=\w) text\b/g, ` text collate "C"`)
     .replace(/collate "C"([\w ]*) collate nocase/g, "collate nocase$1");
   const [, own] = /^create table (\w+) \(\s*id bigint primary key/.exec(typed) ?? [];
   if (!own) return [typed];

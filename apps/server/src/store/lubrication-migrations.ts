@@ -83,3 +83,25 @@ export const keep: Migration = {
     await change(db, statements);
   },
 };
+
+/** A point says whether it is known when it was last seen to before it was kept; a visit what its checks were like. */
+export const answeredChecks: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table lube_point add column last_known integer not null default 0`,
+      `alter table lube_visit add column checks text check (checks is null or json_valid(checks))`,
+    ];
+    await change(db, statements);
+  },
+};
+
+/** Of a point with several places each is told by itself; a photo shows the point or one of its checks. */
+export const places: Migration = {
+  async up(db: Kysely<unknown>): Promise<void> {
+    const statements = [
+      `alter table lube_visit add column places text check (places is null or json_valid(places))`,
+      `alter table lube_photo add column shows text`,
+    ];
+    await change(db, statements);
+  },
+};

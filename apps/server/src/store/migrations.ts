@@ -2,7 +2,7 @@ import { usualCosts, usualLimits, usualMechanics, type AxisConfig, type MachineK
 import { sql, type Kysely, type Migration } from "kysely";
 import { keptSums } from "../sums/kept-sums";
 import { appendOnly } from "./append-only";
-import { keep, lubrication, parts } from "./lubrication-migrations";
+import { answeredChecks, keep, lubrication, parts, places } from "./lubrication-migrations";
 import { circles, corrections, geometry } from "./prove-migrations";
 import { people, record, seals } from "./people-tables";
 import { sounds, soundsWell } from "./sound-tables";
@@ -295,28 +295,6 @@ const toldByAxis: Migration = {
         json_object('answers', json(symptoms), 'evidence', json(evidence), 'allTold', json('false'), 'place', null))`,
       `alter table case_file drop column symptoms`,
       `alter table case_file drop column evidence`,
-    ];
-    await change(db, statements);
-  },
-};
-
-/** A point says whether it is known when it was last seen to before it was kept; a visit what its checks were like. */
-const answeredChecks: Migration = {
-  async up(db: Kysely<unknown>): Promise<void> {
-    const statements = [
-      `alter table lube_point add column last_known integer not null default 0`,
-      `alter table lube_visit add column checks text check (checks is null or json_valid(checks))`,
-    ];
-    await change(db, statements);
-  },
-};
-
-/** Of a point with several places each is told by itself; a photo shows the point or one of its checks. */
-const places: Migration = {
-  async up(db: Kysely<unknown>): Promise<void> {
-    const statements = [
-      `alter table lube_visit add column places text check (places is null or json_valid(places))`,
-      `alter table lube_photo add column shows text`,
     ];
     await change(db, statements);
   },

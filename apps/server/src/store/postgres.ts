@@ -1,4 +1,4 @@
-import { Kysely, Migrator, PostgresDialect, sql, type CompiledQuery } from "kysely";
+import { Kysely, Migrator, PostgresDialect, sql } from "kysely";
 import { Pool, types, type CustomTypesConfig } from "pg";
 import type { Db } from "./database";
 import { POSTGRES_BEGINNING } from "./in-dialect";
@@ -34,20 +34,18 @@ export async function openPostgres(url: string, { lockWait = LOCK_WAIT } = {}): 
     keepAlive: true,
     application_name: "iron-patience",
     types: NUMBERS_AS_NUMBERS,
+    // Awaited by the pool; one that does not get the lock is given up.
+    onConnect: async (client) => {
+      // One that breaks while it is used says so by its question’s own error.
+      client.on("error", () => undefined);
+      await client.query(`set lock_timeout = '${lockWait}'`);
+      await client.query(`select pg_advisory_lock(${LOCK})`);
+      await client.query("set lock_timeout = 0");
+    },
   });
   // One that breaks while nobody uses it is made anew with the next question.
   pool.on("error", () => undefined);
-  const db = new Kysely<Tables>({
-    dialect: new PostgresDialect({
-      pool,
-      onCreateConnection: async (connection) => {
-        const say = (words: string) => connection.executeQuery(sql.raw(words).compile(db) as CompiledQuery);
-        await say(`set lock_timeout = '${lockWait}'`);
-        await say(`select pg_advisory_lock(${LOCK})`);
-        await say("set lock_timeout = 0");
-      },
-    }),
-  });
+  const db = new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
   try {
     await refuseNewer(db);
     for (const statement of POSTGRES_BEGINNING) await sql.raw(statement).execute(db);
@@ -92,5 +90,6 @@ function failure(url: string, error: unknown): StartError {
 
 /** Where a store is, without a password. */
 export function placeOf(url: string): string {
-  return url.replace(/\/\/[^@/]*@/, "//").replace(/[?#].*$/, "");
+  const { protocol, host, pathname } = new URL(url);
+  return `${protocol}//${host}${pathname}`;
 }

@@ -1,5 +1,16 @@
-import { DEFAULT_OPTIONS, defaultAxis, defaultHandTest, jobProgress, usualCircles } from "@iron/core";
-import type { Axis, Case, CircleSession, HandTest, Job, MachineWithAxes, Rounds, Run, Sound } from "@iron/contract";
+import { DEFAULT_OPTIONS, defaultAxis, defaultHandTest, jobProgress, usualCircles, virtualSound } from "@iron/core";
+import {
+  writeWav,
+  type Axis,
+  type Case,
+  type CircleSession,
+  type HandTest,
+  type Job,
+  type MachineWithAxes,
+  type Rounds,
+  type Run,
+  type Sound,
+} from "@iron/contract";
 import { plainSign } from "../job/job-sign";
 import { SETUP, TWO_SIDED } from "./test-app";
 import { shortRun } from "./test-sound";
@@ -16,23 +27,43 @@ export interface Told {
 /** Asks a server, and gives its answer’s body; what was asked is on record with whoever made this. */
 export type Ask = <T = unknown>(told: Told) => Promise<T>;
 
+interface Day {
+  readonly get: <T>(path: string) => Promise<T>;
+  readonly ilse: Hand;
+  readonly tomas: Hand;
+  readonly ama: Hand;
+}
+interface Hand {
+  readonly post: <T>(path: string, body?: unknown) => Promise<T>;
+  readonly put: <T>(path: string, body: unknown) => Promise<T>;
+}
+
 /**
  * A day of work in the demo shop, from one who opens a case in the morning to one who signs off in the evening: asked of a
  * server, each question with what the answers before say.
  */
 export async function workDay(ask: Ask): Promise<void> {
-  const get = <T>(path: string) => ask<T>({ who: "Rowan", method: "get", path });
-  const as = (who: string) => ({
+  const as = (who: string): Hand => ({
     post: <T>(path: string, body: unknown = {}) => ask<T>({ who, method: "post", path, body }),
     put: <T>(path: string, body: unknown) => ask<T>({ who, method: "put", path, body }),
   });
-  const [ilse, tomas, ama] = [as("Ilse"), as("Tomas"), as("Ama")];
+  const get = <T>(path: string) => ask<T>({ who: "Rowan", method: "get", path });
+  const day: Day = { get, ilse: as("Ilse"), tomas: as("Tomas"), ama: as("Ama") };
+  const machine = await added(day);
+  await measured(day, machine);
+  await told(day, machine);
+  await worked(day, machine);
+  await walked(day, machine);
+  await proved(day, machine);
+  await looked(day, machine);
+}
 
-  // A machine is added, and lubricated as usual; its axis is changed by two at once.
+/** A machine is added, and lubricated as usual; its axis is changed by two at once. */
+async function added({ get, ilse, ama }: Day): Promise<MachineWithAxes> {
   const wren = { nickname: "Wren", bay: "1", kind: "vertical-centre", hoursPerWeek: 40, note: "", letters: ["X", "Z"] };
-  const machine = await ama.post<MachineWithAxes>("/api/machines", wren);
-  const { axes } = await get<MachineWithAxes>(`/api/machines/${machine.id}`);
-  const [x, z] = axes;
+  const { id } = await ama.post<MachineWithAxes>("/api/machines", wren);
+  const machine = await get<MachineWithAxes>(`/api/machines/${id}`);
+  const [x] = machine.axes;
   const usual = {
     setUp: { central: "none", carriages: "nipple", nuts: "nipple", board: true },
     factors: [],
@@ -47,8 +78,12 @@ export async function workDay(ask: Ask): Promise<void> {
     text: "Ran into the vice, 5 mm/s",
     at: "2026-03-01T15:00:00Z",
   });
+  return machine;
+}
 
-  // The loss is measured by hand, one reading set aside and taken back in, one test given up.
+/** The loss is measured by hand, one reading set aside and taken back in, one test given up. */
+async function measured({ get, ilse, tomas }: Day, machine: MachineWithAxes): Promise<void> {
+  const [x, z] = machine.axes;
   const run = await ilse.post<Run>(`/api/axes/${x.id}/runs`, { plan: TWO_SIDED, setup: SETUP });
   for (const [step, value] of [0, 0.012, 0.011, 0.013, 0.0125, 0.0119].entries())
     await ilse.post(`/api/runs/${run.id}/readings`, {
@@ -76,8 +111,11 @@ export async function workDay(ask: Ask): Promise<void> {
     await ilse.post(`/api/series/${series.id}/points`, point);
     if (step === 3) await ilse.post(`/api/series/${series.id}/points`, point);
   }
+}
 
-  // A case: told, tested, read, closed, opened again.
+/** A case: told, tested, read, closed, opened again. */
+async function told({ get, ilse, ama }: Day, machine: MachineWithAxes): Promise<void> {
+  const [x] = machine.axes;
   const made = await ilse.post<Case>(`/api/machines/${machine.id}/cases`, { axisIds: [x.id] });
   await ilse.put(`/api/cases/${made.id}`, {
     ...{ version: made.version, context: made.context, notes: "rumbles in the middle" },
@@ -96,8 +134,11 @@ export async function workDay(ask: Ask): Promise<void> {
   });
   await get("/api/knowledge");
   await ama.put("/api/knowledge/nut-worn", { prior: 7, why: "abrasive dust here", version: 0 });
+}
 
-  // A job from isolation to sign-off; the same act sent twice is one.
+/** A job from isolation to sign-off; the same act sent twice is one. */
+async function worked({ tomas }: Day, machine: MachineWithAxes): Promise<void> {
+  const [, z] = machine.axes;
   const kept = { items: [{ axisId: z.id, kind: "fixed-bearings" }], options: DEFAULT_OPTIONS, caseId: null };
   let job = await tomas.post<Job>(`/api/machines/${machine.id}/jobs`, kept);
   for (let at = 0, step = jobProgress(job.plan, job.events).next; step; at += 1) {
@@ -106,8 +147,10 @@ export async function workDay(ask: Ask): Promise<void> {
     if (at === 2) await tomas.post(`/api/jobs/${job.id}/acts`, act);
     step = jobProgress(job.plan, job.events).next;
   }
+}
 
-  // The round: points done, one moved by hand, one skipped; meters, stock and parts.
+/** The round: points done, one moved by hand, one skipped; meters, stock and parts. */
+async function walked({ get, ama }: Day, machine: MachineWithAxes): Promise<void> {
   const { days } = await get<Rounds>("/api/rounds");
   const ids = days.flatMap((day) => day.stops.flatMap((s) => s.points.map((p) => p.id)));
   for (const [i, id] of ids.slice(0, 6).entries())
@@ -130,17 +173,40 @@ export async function workDay(ask: Ask): Promise<void> {
   await ama.post("/api/parts/count", { key: key(340), part: insert, kind: "count", count: 3 });
   await ama.post("/api/part-orders", { key: key(341), part: "brushes, spindle motor", count: 2, why: "" });
   await get("/api/parts");
+}
 
-  // A circle, both ways round; how it stands; and everything once more as the evening looks at it.
-  const plans = usualCircles(axes.map((a) => a.config)).map((plan) => ({ ...plan, radiusMm: 50, feedMmMin: 1500 }));
+/** A circle, both ways round, and a recording. */
+async function proved({ ilse }: Day, machine: MachineWithAxes): Promise<void> {
+  const [x] = machine.axes;
+  const plans = usualCircles(machine.axes.map((a) => a.config)).map((plan) => ({
+    ...plan,
+    radiusMm: 50,
+    feedMmMin: 1500,
+  }));
   const circle = await ilse.post<CircleSession>(`/api/machines/${machine.id}/circles`, {
     ...{ plans, bar: BAR, temperatureC: 20.5, note: "" },
   });
-  for (const direction of [1, -1]) await ilse.post(`/api/circle-planes/${circle.planes[0]?.id}/read`, { direction });
+  for (const direction of [1, -1]) {
+    const readings = Array.from({ length: 360 }, (_, i) => ({ deg: direction * i, mm: 0.001 * Math.sin(i / 28.6) }));
+    await ilse.post(`/api/circle-planes/${circle.planes[0]?.id}/typed`, { direction, readings });
+  }
   await ilse.post(`/api/circles/${circle.id}/finish`);
-  const heard = { plan: shortRun(x.config, 2), place: "On the column" };
-  const sound = await ilse.post<Sound>(`/api/axes/${x.id}/device/sound`, heard);
+  const plan = shortRun(x.config, 2);
+  const moved = { ...plan, accelMmS2: 1800 };
+  const wav = writeWav(
+    virtualSound(x.config, { parts: {}, run: moved, roomDb: -20, machine: 4, seed: 21 }).samples,
+    48_000,
+  );
+  const sound = await ilse.post<Sound>(`/api/axes/${x.id}/sounds`, {
+    ...{ key: key(400), source: "file", place: "On the column", ownGain: false, plan, bytes: wav.length },
+  });
+  await ilse.put(`/api/sounds/${sound.id}/parts/0`, Buffer.from(wav));
+  await ilse.post(`/api/sounds/${sound.id}/finish`);
   await ilse.post(`/api/sounds/${sound.id}/well`, { well: true });
+}
+
+/** How it stands, and everything once more as the evening looks at it. */
+async function looked({ get, ilse }: Day, machine: MachineWithAxes): Promise<void> {
   const leg = (slope: number) => [0, 150, 300].map((atMm) => ({ atMm, mm: slope * atMm }));
   const sweep = {
     kind: "sweep",

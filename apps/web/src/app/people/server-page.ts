@@ -70,7 +70,7 @@ export class ServerPage {
       ["Version", `${server.version}, running since ${momentText(server.since)}`],
       ["Runs on", server.runsOn.map((r) => `${r.name} ${r.version}`).join(", ")],
       ["Form of the store", server.store.replaceAll("_", " ")],
-      ["The shop’s file", `${size(s.database)}; photos ${size(s.photos)}, recordings ${size(s.sounds)} of it`],
+      ["The shop’s data", `${size(s.database)}; photos ${size(s.photos)}, recordings ${size(s.sounds)} of it`],
       ["Backups", s.backups === null ? "not known here" : size(s.backups)],
       ["Last good backup", lastBackup ? `${momentText(lastBackup.at)}, ${size(lastBackup.bytes)}` : "none yet"],
       ["Free on the disk", size(s.free)],
