@@ -1,6 +1,6 @@
-import { sql } from "kysely";
 import { requests, unlike } from "./requests";
 import { testApp, type TestApp } from "./test-app";
+import { rowsWritten } from "./test-store";
 
 /** The short form of `npm run soak`: some thousand requests made from the OpenAPI document. */
 describe("requests as the document says, and spoilt", () => {
@@ -21,8 +21,7 @@ describe("requests as the document says, and spoilt", () => {
       before = now;
       t.app.tend();
       await t.api.get("/api/rounds");
-      const { rows } = await sql<{ n: number }>`select total_changes() as n`.execute(t.db);
-      now = rows[0].n;
+      now = await rowsWritten(t.db);
     }
     return now;
   }

@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { Client } from "pg";
 import { seedDemo } from "../demo/seed";
 import { DATABASE_FILE, openDatabase, type Db } from "../store/database";
+import { isPostgres } from "../store/in-dialect";
 import { openPostgres } from "../store/postgres";
 import { openStore, STORE_FILE } from "../store/store";
 
@@ -97,4 +98,14 @@ async function onPostgres(folder: string, demo: boolean): Promise<TestStore> {
       await sayToPostgres(`drop database ${name} with (force)`);
     },
   };
+}
+
+/** Rows that were written to a store so far, by whom whatsoever. */
+export async function rowsWritten(db: Db): Promise<number> {
+  if (!isPostgres(db)) return (await sql<{ n: number }>`select total_changes() as n`.execute(db)).rows[0].n;
+  // Counted when a transaction ends, and only now and then unless that is asked.
+  await sql`select pg_stat_force_next_flush()`.execute(db);
+  const { rows } = await sql<{ n: number }>`
+    select coalesce(sum(n_tup_ins + n_tup_upd + n_tup_del), 0) as n from pg_stat_user_tables`.execute(db);
+  return rows[0].n;
 }

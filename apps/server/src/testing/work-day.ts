@@ -139,7 +139,7 @@ async function told({ get, ilse, ama }: Day, machine: MachineWithAxes): Promise<
 /** A job from isolation to sign-off; the same act sent twice is one. */
 async function worked({ tomas }: Day, machine: MachineWithAxes): Promise<void> {
   const [, z] = machine.axes;
-  const kept = { items: [{ axisId: z.id, kind: "fixed-bearings" }], options: DEFAULT_OPTIONS, caseId: null };
+  const kept = { items: [{ axisId: z.id, kind: "tighten" }], options: DEFAULT_OPTIONS, caseId: null };
   let job = await tomas.post<Job>(`/api/machines/${machine.id}/jobs`, kept);
   for (let at = 0, step = jobProgress(job.plan, job.events).next; step; at += 1) {
     const act = { ...plainSign(step), key: key(200 + at) };
