@@ -2,6 +2,7 @@ import { computed, EnvironmentInjector, inject, Injectable, runInInjectionContex
 import { parseByTodaysNames, type Job, type JobAct, type Problem } from "@iron/contract";
 import { Api } from "../data/api";
 import { keptList } from "../data/kept-list";
+import { refusals, type Refusals } from "../data/refusals";
 import { Waiting } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 import type { QueuedAct } from "./job-queue";
@@ -17,11 +18,12 @@ export interface JobBox {
   readonly out: Outbox<QueuedAct, Job>;
   /** The job as it was answered last, with or without the act; null: not since the page began. */
   readonly job: ReturnType<typeof signal<Job | null>>;
-  readonly refused: ReturnType<typeof signal<readonly RefusedAct[]>>;
+  readonly refused: Refusals<RefusedAct>;
 }
 
 const nameOf = (jobId: number): string => `iron-job-${jobId}-waiting`;
-const NAME = /^iron-job-(\d+)-waiting$/;
+const refusedOf = (jobId: number): string => `iron-job-${jobId}-refused`;
+const NAME = /^iron-job-(\d+)-(?:waiting|refused)$/;
 
 /** The acts of all jobs on their way, also of those that no page shows. */
 @Injectable({ providedIn: "root" })
@@ -51,7 +53,7 @@ export class JobQueues {
   private boxOf(jobId: number): JobBox {
     const kept = keptList<QueuedAct>(nameOf(jobId), (q) => q.act.key, parseByTodaysNames);
     const job = signal<Job | null>(null);
-    const refused = signal<readonly RefusedAct[]>([]);
+    const refused = refusals<RefusedAct>(refusedOf(jobId), (r) => r.act.key, parseByTodaysNames);
     const params = { id: jobId };
     const out = new Outbox<QueuedAct, Job>({
       keyOf: (q) => q.act.key,
@@ -59,7 +61,7 @@ export class JobQueues {
       sealable: ({ act }) => ({ address: this.api.address("actOnJob", { params }), body: JSON.stringify(act) }),
       taken: (answer) => job.set(answer),
       refused: (problem: Problem, { act }) => {
-        refused.update((all) => [...all, { act, message: problem.detail }]);
+        refused.add({ act, message: problem.detail });
         if (problem.current) job.set(problem.current as Job);
       },
       changed: (waiting, gone) => kept.keep(waiting, gone),
@@ -67,7 +69,7 @@ export class JobQueues {
       inOrder: true,
     });
     out.recall(kept.all());
-    this.waiting.tell({ count: computed(() => refused().length), path: `/jobs/${jobId}` });
+    this.waiting.tell({ count: computed(() => refused.all().length), path: `/jobs/${jobId}` });
     return { out, job, refused };
   }
 }

@@ -35,7 +35,7 @@ export class JobStore {
     return this.photos.waiting().filter((p) => p.of === "job" && p.id === here);
   });
   /** Acts the server would not take, with its words: shown until they are read. */
-  readonly refused = computed(() => this.box()?.refused() ?? []);
+  readonly refused = computed(() => this.box()?.refused.all() ?? []);
   /** Finished whole-chain tests since the job was opened, by axis letter, the newest first. */
   readonly runs = signal<Readonly<Record<string, readonly RunSummary[]>>>({});
   /** Circles of the machine, for a retest by one; null until they are there. */
@@ -160,7 +160,7 @@ export class JobStore {
   }
 
   read(key: string): void {
-    this.box()?.refused.update((all) => all.filter((r) => r.act.key !== key));
+    this.box()?.refused.read(key);
   }
 
   /** Takes a photo: kept in the browser, sent as soon as it can be. */

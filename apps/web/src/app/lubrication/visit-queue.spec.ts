@@ -55,6 +55,21 @@ describe("visits on their way to the server", () => {
     expect(queue.waiting()).toEqual([]);
   });
 
+  it("what the server would not have is told by the next page too, until it is read", () => {
+    make().add(visit("a"));
+    const late = { status: 409, statusText: "Conflict" };
+    http.expectOne("/api/lube-points/7/visits").flush({ detail: "Done already.", current: { id: 7 } }, late);
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    http = TestBed.inject(HttpTestingController);
+    const queue = make();
+    expect(queue.refused()).toEqual([{ ...visit("a"), message: "Done already.", besides: true }]);
+    expect(queue.waiting()).toEqual([]);
+    queue.read("a");
+    expect(queue.refused()).toEqual([]);
+    expect(localStorage.getItem("iron-visits-refused")).toBeNull();
+  });
+
   it("one that somebody else has done is told with the server’s words, and the rest goes on", () => {
     const queue = make();
     queue.add(visit("a"));

@@ -3,6 +3,7 @@ import type { LubricationPointRecord, LubricationVisitInput } from "@iron/contra
 import { Api } from "../data/api";
 import { keptList } from "../data/kept-list";
 import { newKey } from "../data/new-key";
+import { refusals } from "../data/refusals";
 import { Waiting } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 
@@ -29,7 +30,8 @@ const KEPT = keptList<WaitingVisit>("iron-visits-waiting", (w) => w.visit.key);
 @Injectable({ providedIn: "root" })
 export class VisitQueue {
   private readonly api = inject(Api);
-  readonly refused = signal<readonly RefusedVisit[]>([]);
+  private readonly refusals = refusals<RefusedVisit>("iron-visits-refused", (r) => r.visit.key);
+  readonly refused = this.refusals.all;
   /** The point as the server answered it last. */
   readonly taken = signal<LubricationPointRecord | null>(null);
   private readonly outbox = new Outbox<WaitingVisit, LubricationPointRecord>({
@@ -40,8 +42,7 @@ export class VisitQueue {
       body: JSON.stringify(visit),
     }),
     taken: (point) => this.taken.set(point),
-    refused: ({ detail, current }, w) =>
-      this.refused.update((all) => [...all, { ...w, message: detail, besides: Boolean(current) }]),
+    refused: ({ detail, current }, w) => this.refusals.add({ ...w, message: detail, besides: Boolean(current) }),
     changed: (waiting, gone) => KEPT.keep(waiting, gone),
   });
   readonly waiting = this.outbox.waiting.asReadonly();
@@ -64,6 +65,6 @@ export class VisitQueue {
   }
 
   read(key: string): void {
-    this.refused.update((all) => all.filter((r) => r.visit.key !== key));
+    this.refusals.read(key);
   }
 }

@@ -76,14 +76,24 @@ describe("recordings on their way to the server", () => {
     expect(kept.size).toBe(0);
   });
 
-  it("that the server will not have are said, can be saved, and hold up no other", () => {
-    const page = show(SoundWaiting);
+  it("that the server will not have are said, can be saved, and hold up no other", async () => {
+    let page = show(SoundWaiting);
     queue.take(2, what, file);
     queue.take(2, { ...what, place: "elsewhere" }, file);
     refuse(begins(), 422, { detail: "Feed is 90000 mm/min: it must be at most 24000." });
     TestBed.tick();
     expect(page.alerts()).toBe("Feed is 90000 mm/min: it must be at most 24000. The recording is still here.");
     expect((begins().request.body as { place: string }).place).toBe("elsewhere");
+    // It outlives the page, and is not sent again.
+    TestBed.resetTestingModule();
+    http = setUpBed(...providers);
+    queue = TestBed.inject(SoundQueue);
+    page = show(SoundWaiting);
+    await queue.recall();
+    await queue.recall();
+    expect((begins().request.body as { place: string }).place).toBe("elsewhere");
+    TestBed.tick();
+    expect(page.alerts()).toBe("Feed is 90000 mm/min: it must be at most 24000. The recording is still here.");
     const saved = jest.fn();
     URL.createObjectURL = (blob) => (saved(blob), "blob:one");
     URL.revokeObjectURL = jest.fn();
@@ -92,5 +102,6 @@ describe("recordings on their way to the server", () => {
     expect(saved).toHaveBeenCalledWith(file);
     page.press("Let it go");
     expect(page.alerts()).toBe("");
+    expect([...kept.values()].map((s) => s.what.place)).toEqual(["elsewhere"]);
   });
 });

@@ -16,6 +16,8 @@ export interface WaitingSound {
   readonly file: Blob;
   /** Proves that it was made in their session. */
   readonly seal?: string | undefined;
+  /** The server would not have it, in its words: it is kept till that is read. */
+  readonly refusal?: string | undefined;
 }
 
 /** Where recordings wait between page loads. */
@@ -50,7 +52,10 @@ export class SoundQueue {
     taken: (sound) => this.taken.set(sound),
     refused: ({ detail: message }, sound) => this.refused.update((all) => [...all, { sound, message }]),
     changed: (_, gone) => {
-      if (gone) void this.store.remove(gone.what.key).catch(() => undefined);
+      if (!gone) return;
+      const refusal = this.refused().find((r) => r.sound.what.key === gone.what.key)?.message;
+      const kept = refusal === undefined ? this.store.remove(gone.what.key) : this.store.put({ ...gone, refusal });
+      void kept.catch(() => undefined);
     },
   });
   readonly waiting = this.outbox.waiting.asReadonly();
@@ -59,7 +64,10 @@ export class SoundQueue {
   /** What a page left behind goes out now. A browser that forbids a store keeps none. */
   async recall(): Promise<void> {
     const kept = await this.store.all().catch(() => []);
-    this.outbox.recall(kept);
+    const known = new Set(this.refused().map((r) => r.sound.what.key));
+    const left = kept.filter((s) => !known.has(s.what.key));
+    this.refused.update((all) => [...all, ...left.flatMap(refusedBefore)]);
+    this.outbox.recall(left.filter((s) => s.refusal === undefined));
     this.outbox.flush();
   }
 
@@ -75,6 +83,7 @@ export class SoundQueue {
   /** It is read that the server would not have it. */
   read(key: string): void {
     this.refused.update((all) => all.filter((r) => r.sound.what.key !== key));
+    void this.store.remove(key).catch(() => undefined);
   }
 
   /** What is there already is not sent again. */
@@ -98,5 +107,7 @@ export class SoundQueue {
   }
 }
 
+const refusedBefore = (sound: WaitingSound): readonly RefusedSound[] =>
+  sound.refusal === undefined ? [] : [{ sound, message: sound.refusal }];
 const begins = ({ what, file }: WaitingSound): SoundCreate => ({ ...what, bytes: file.size });
 const addressOf = (api: Api, { axisId: id }: WaitingSound): string => api.address("beginSound", { params: { id } });
