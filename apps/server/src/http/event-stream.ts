@@ -6,6 +6,8 @@ const HEARTBEAT_MS = 15_000;
 export interface EventStream {
   /** Sends one; where the reader has fallen so many bytes behind, it misses it rather than filling memory. */
   send(event: unknown, behind?: number): void;
+  /** Says something once, by its own name. */
+  say(name: string, data: string): void;
   end(): void;
 }
 
@@ -22,21 +24,26 @@ export function eventStream(request: Request, response: Response, closed: () => 
     return null;
   }
   response.write("retry: 1000\n\n");
-  const heartbeat = setInterval(() => {
-    response.write(": still here\n\n");
-    // Who was signed out meanwhile sees no more.
+  // Who was signed out meanwhile sees no more.
+  const look = (): void =>
     void request.stillIn?.().then((still) => {
       if (!still) response.end();
     });
+  const heartbeat = setInterval(() => {
+    response.write(": still here\n\n");
+    look();
   }, HEARTBEAT_MS);
+  const callOff = request.doorMoves?.(look);
   request.on("close", () => {
     clearInterval(heartbeat);
+    callOff?.();
     closed();
   });
   return {
     send: (event, behind = Infinity) => {
       if (response.writableLength < behind) response.write(`data: ${JSON.stringify(event)}\n\n`);
     },
+    say: (name, data) => void response.write(`event: ${name}\ndata: ${data}\n\n`),
     end: () => response.end(),
   };
 }

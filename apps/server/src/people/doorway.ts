@@ -3,6 +3,7 @@ import { csrfSync } from "csrf-sync";
 import { Router, type Request, type RequestHandler } from "express";
 import session from "express-session";
 import { randomBytes } from "node:crypto";
+import { EventEmitter } from "node:events";
 import { problem } from "../http/problem-error";
 import type { Clock } from "../shop/clock";
 import type { Db } from "../store/database";
@@ -30,9 +31,13 @@ declare module "express-serve-static-core" {
     namesNobody?: boolean;
     /** Whether the session still stands: a stream outlives the request that opened it. */
     stillIn?: () => Promise<boolean>;
+    /** Calls back whenever somebody may have been signed out; gives what calls that off. */
+    doorMoves?: (told: () => void) => () => void;
   }
 }
 
+/** Where what is changed may end somebody’s session. */
+const ENDS_SESSIONS = /^\/api\/(sign-out|sessions|people|me\/secret|door)\b/;
 const TOKEN_HEADER = "x-token";
 const csrf = csrfSync({ getTokenFromRequest: (request) => request.get(TOKEN_HEADER) });
 /** Made at the first call of a session, the same at the later ones. */
@@ -132,6 +137,7 @@ export interface DoorwayOptions {
 export function doorway({ db, clock, people, seals, secure }: DoorwayOptions): RequestHandler[] {
   let made: Promise<RequestHandler> | null = null;
   const store = new SessionStore(db, clock);
+  const moves = new EventEmitter().setMaxListeners(0);
   const sessions = async (): Promise<RequestHandler> =>
     session({
       store,
@@ -142,6 +148,11 @@ export function doorway({ db, clock, people, seals, secure }: DoorwayOptions): R
       cookie: { httpOnly: true, sameSite: "strict", secure, maxAge: LONGEST_MS, path: "/" },
     });
   const who: RequestHandler = async (request, response, next) => {
+    if (isWrite(request) && ENDS_SESSIONS.test(request.path)) response.once("finish", () => moves.emit("moved"));
+    request.doorMoves = (told) => {
+      moves.on("moved", told);
+      return () => moves.off("moved", told);
+    };
     request.door = await people.door();
     if (request.door === "open") {
       next();
