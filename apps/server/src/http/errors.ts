@@ -75,7 +75,7 @@ const DISK: readonly [code: RegExp, detail: string][] = [
   ],
   [
     /^ECONNREFUSED|^ECONNRESET|^ETIMEDOUT|^EHOSTUNREACH|^EPIPE|^08|^57P|^55P03$/,
-    "The store of the shop’s data does not answer. Whether what was sent is kept is told once it does: look again then, and send what is missing.",
+    "The store of the shop’s data does not answer. Try again once it does; of what was just sent, look first whether it is kept.",
   ],
 ];
 /** What the driver says where a connection breaks, without a code. */
@@ -84,8 +84,8 @@ const BROKEN =
 
 /** What the disk under the data refuses: 503, with what to do; its path stands in the log. */
 function diskProblem(error: unknown): Pick<Problem, "title" | "status" | "detail"> | null {
-  const { code: said, message } = error as { code?: unknown; message?: unknown };
-  const code = BROKEN.test(String(message)) ? "ECONNRESET" : said;
+  const { code: said, message, syscall } = error as { code?: unknown; message?: unknown; syscall?: unknown };
+  const code = syscall === "connect" || BROKEN.test(String(message)) ? "ECONNRESET" : said;
   if (typeof code !== "string") return null;
   const known = DISK.find(([pattern]) => pattern.test(code));
   return known ? { title: "Not kept", status: 503, detail: known[1] } : null;

@@ -78,7 +78,10 @@ const CAUSES: readonly [code: RegExp, words: string][] = [
   [/^3D000$/, "there is no such database: make it first, empty"],
   [/^42501$/, "this user may not make tables there: let it own the database"],
   [/^53100$/, "there is no room left on its disk"],
-  [/^(ECONN|ENOTFOUND|EAI_|ETIMEDOUT|EHOST|08|57P)/, "it does not answer: look whether it runs and can be reached"],
+  [
+    /^(ECONN|ENOENT|ENOTFOUND|EAI_|ETIMEDOUT|EHOST|08|57P)/,
+    "it does not answer: look whether it runs and can be reached",
+  ],
 ];
 
 function failure(url: string, error: unknown): StartError {

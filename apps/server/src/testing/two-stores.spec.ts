@@ -237,6 +237,8 @@ function rowsIn(path: string): Record<string, string[]> {
       detail: expect.stringMatching(/does not answer/) as string,
     });
     await t.api.get("/api/machines/1").expect(200);
+    const gone = Object.assign(new Error("connect ENOENT /run/s"), { code: "ENOENT", syscall: "connect" });
+    expect(problemOf(gone)).toMatchObject({ status: 503, detail: expect.stringMatching(/does not answer/) as string });
     const told = await t.api
       .post("/api/axes/1/events")
       .send({ kind: "note", text: "a\u0000b", at: "2026-03-01T08:00:00Z" });
