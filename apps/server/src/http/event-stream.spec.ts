@@ -8,10 +8,14 @@ describe("a stream of events", () => {
 
   const open = (stillIn?: () => Promise<boolean>) => {
     const request = Object.assign(new EventEmitter(), { method: "GET", ...(stillIn ? { stillIn } : {}) });
-    const response = { writeHead: jest.fn(), write: jest.fn(), end: jest.fn(), writableLength: 0 };
+    const response = {
+      ...{ writeHead: jest.fn(), write: jest.fn(), writableLength: 0, writableEnded: false },
+      end: jest.fn(),
+    };
+    response.end.mockImplementation(() => void (response.writableEnded = true));
     const closed = jest.fn();
-    eventStream(request as unknown as Request, response as unknown as Response, closed);
-    return { request, response, closed };
+    const stream = eventStream(request as unknown as Request, response as unknown as Response, closed);
+    return { request, response, closed, stream };
   };
 
   it("ends within a quarter of a minute of the session it was opened in; one without a session goes on", async () => {
@@ -23,6 +27,16 @@ describe("a stream of events", () => {
     await jest.advanceTimersByTimeAsync(15_000);
     expect(signedIn.response.end).toHaveBeenCalledTimes(1);
     expect(free.response.end).not.toHaveBeenCalled();
+  });
+
+  it("that was ended says nothing more, though its reader has not gone yet", async () => {
+    const { response, stream } = open();
+    stream?.send({ a: 1 });
+    const before = response.write.mock.calls.length;
+    stream?.end();
+    stream?.send({ a: 2 });
+    await jest.advanceTimersByTimeAsync(60_000);
+    expect(response.write.mock.calls.length).toBe(before);
   });
 
   it("whose reader has gone asks nothing any more", async () => {

@@ -30,6 +30,7 @@ export function eventStream(request: Request, response: Response, closed: () => 
       if (!still) response.end();
     });
   const heartbeat = setInterval(() => {
+    if (response.writableEnded) return;
     response.write(": still here\n\n");
     look();
   }, HEARTBEAT_MS);
@@ -41,7 +42,9 @@ export function eventStream(request: Request, response: Response, closed: () => 
   });
   return {
     send: (event, behind = Infinity) => {
-      if (response.writableLength < behind) response.write(`data: ${JSON.stringify(event)}\n\n`);
+      // One that was ended has not always gone yet.
+      if (!response.writableEnded && response.writableLength < behind)
+        response.write(`data: ${JSON.stringify(event)}\n\n`);
     },
     say: (name, data) => void response.write(`event: ${name}\ndata: ${data}\n\n`),
     end: () => response.end(),
