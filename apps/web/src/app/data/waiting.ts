@@ -26,6 +26,17 @@ export class Waiting {
   readonly newer = signal(false);
   readonly names = computed(() => [...new Set(this.boxes().flatMap((box) => box.waitsFor()))]);
 
+  constructor() {
+    // Heard from the beginning: what looks after the page’s versions comes later, and is told once.
+    if ("serviceWorker" in navigator)
+      navigator.serviceWorker.addEventListener(
+        "message",
+        ({ data }: MessageEvent<{ readonly type?: string } | null>) => {
+          if (data?.type === "VERSION_READY") this.newer.set(true);
+        },
+      );
+  }
+
   private readonly refusals = signal<readonly NotTaken[]>([]);
   readonly notTaken = computed(() => this.refusals().find((one) => one.count() > 0) ?? null);
 

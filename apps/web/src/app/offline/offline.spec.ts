@@ -17,12 +17,14 @@ const me: Me = {
 describe("what is done without a server", () => {
   let http: HttpTestingController;
   const registered = jest.fn();
+  let worker: EventTarget;
   const begin = (): void => {
     http = setUpBed({ provide: PHOTO_STORE, useValue: none }, { provide: SOUND_KEEP, useValue: none });
   };
   beforeEach(() => {
     registered.mockReset();
-    const worker = { register: registered, ready: Promise.resolve(), addEventListener: jest.fn(), controller: null };
+    const more = { register: registered, ready: Promise.resolve(), controller: null };
+    worker = Object.assign(new EventTarget(), more);
     Object.defineProperty(navigator, "serviceWorker", { value: worker, configurable: true });
     begin();
   });
@@ -44,6 +46,16 @@ describe("what is done without a server", () => {
     http.expectOne("/api/jobs/7/acts").flush(refused, { status: 409, statusText: "Conflict" });
     const { count, notTaken } = TestBed.inject(Waiting);
     expect([count(), notTaken()?.path, notTaken()?.count()]).toEqual([0, "/jobs/7", 1]);
+  });
+
+  it("a newer version that is ready before anything looks after versions is offered all the same", () => {
+    const { newer } = TestBed.inject(Waiting);
+    const says = (data: unknown): void => void worker.dispatchEvent(new MessageEvent("message", { data }));
+    says(null);
+    says({ type: "VERSION_DETECTED" });
+    expect(newer()).toBe(false);
+    says({ type: "VERSION_READY" });
+    expect(newer()).toBe(true);
   });
 
   it("on the machine that the server runs on, no page is kept", () => {
