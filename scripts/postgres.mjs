@@ -27,12 +27,22 @@ function ownUser() {
   return { uid: id("-u"), gid: id("-g") };
 }
 
+/** A folder that the user can work in, with room for a socket’s name, which is 107 bytes at most. */
+function ownFolder(user) {
+  for (const base of [tmpdir(), "/tmp", "/var/tmp"].filter((b) => b.length < 60 && existsSync(b))) {
+    const folder = mkdtempSync(join(base, "iron-pg-"));
+    if (user.uid !== undefined) chownSync(folder, user.uid, user.gid);
+    if (spawnSync("test", ["-w", folder], { ...user, cwd: "/" }).status === 0) return folder;
+    rmSync(folder, { recursive: true });
+  }
+  throw new Error(`There is no temporary folder in which ${USER} can work.`);
+}
+
 export async function withPostgres(work) {
   const programs = postgresPrograms();
   if (!programs) throw new Error("There is no PostgreSQL here: apt-get install postgresql.");
-  const folder = mkdtempSync(join(tmpdir(), "iron-pg-"));
   const user = ownUser();
-  if (user.uid !== undefined) chownSync(folder, user.uid, user.gid);
+  const folder = ownFolder(user);
   const data = join(folder, "data");
   const own = { ...user, cwd: folder };
   const made = spawnSync(
@@ -51,7 +61,7 @@ export async function withPostgres(work) {
     max_wal_senders: "0",
     autovacuum: "off",
     max_connections: "60",
-    shared_buffers: "256MB",
+    shared_buffers: "128MB",
     log_min_messages: "fatal",
     log_min_error_statement: "panic",
   };
