@@ -12,6 +12,11 @@ export async function change(db: Kysely<unknown>, statements: readonly string[])
   for (const statement of said) await sql.raw(statement).execute(db);
 }
 
+/** Changes rows as only SQLite says it: of the time when every store was a file, so that none on PostgreSQL has any. */
+export async function changeOnFile(db: Kysely<unknown>, statements: readonly string[]): Promise<void> {
+  if (!isPostgres(db)) await change(db, statements);
+}
+
 /** What runs once before the first statement: what SQLite has of itself and PostgreSQL has not. */
 export const POSTGRES_BEGINNING: readonly string[] = [
   `create collation if not exists nocase (provider = icu, locale = 'und-u-ks-level2', deterministic = false)`,
@@ -31,7 +36,7 @@ export const POSTGRES_BEGINNING: readonly string[] = [
    end $$`,
 ];
 
-/** A statement of SQLite’s, as PostgreSQL says it. What changes rows falls away: no shop was on it before. */
+/** A statement of SQLite’s, as PostgreSQL says it; what changes rows goes as it is. */
 export function onPostgres(statement: string): readonly string[] {
   const [, name, when, act, table, body] =
     /^create trigger (\w+) (before|after) ([\s\S]+?) on (\w+)\s+begin ([\s\S]+); end$/.exec(statement) ?? [];
@@ -43,7 +48,6 @@ export function onPostgres(statement: string): readonly string[] {
       `create trigger ${name} ${when} ${act} on ${table} for each row execute function ${name}()`,
     ];
   }
-  if (/^(update|delete|insert)\b/.test(statement)) return [];
   if (!/^(create|alter) table\b/.test(statement))
     return [statement.replace(/coalesce\(p\.name, ''\)/, `$& collate "C"`)];
   const typed = statement

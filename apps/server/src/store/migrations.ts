@@ -6,7 +6,7 @@ import { answeredChecks, keep, lubrication, parts, places } from "./lubrication-
 import { circles, corrections, geometry } from "./prove-migrations";
 import { people, record, seals } from "./people-tables";
 import { sounds, soundsWell } from "./sound-tables";
-import { change } from "./in-dialect";
+import { change, changeOnFile } from "./in-dialect";
 
 const first: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
@@ -170,10 +170,12 @@ const ownErrors: Migration = {
     const statements = [
       `alter table indicator add column hysteresis_mm real`,
       `alter table indicator add column calibration_mm real`,
-      `update axis set config = json_set(config, '$.enteredMm', 0)
-       where json_extract(config, '$.enteredMm') is null`,
     ];
     await change(db, statements);
+    await changeOnFile(db, [
+      `update axis set config = json_set(config, '$.enteredMm', 0)
+       where json_extract(config, '$.enteredMm') is null`,
+    ]);
     await followDrives(db);
   },
 };
@@ -288,15 +290,14 @@ const versions: Migration = {
  */
 const toldByAxis: Migration = {
   async up(db: Kysely<unknown>): Promise<void> {
-    const statements = [
-      `alter table case_file add column told text not null default '{}' check (json_valid(told))`,
+    const statements = [`alter table case_file add column told text not null default '{}' check (json_valid(told))`];
+    await change(db, statements);
+    await changeOnFile(db, [
       `update case_file set told = json_object(
         cast(json_extract(axis_ids, '$[0]') as text),
         json_object('answers', json(symptoms), 'evidence', json(evidence), 'allTold', json('false'), 'place', null))`,
-      `alter table case_file drop column symptoms`,
-      `alter table case_file drop column evidence`,
-    ];
-    await change(db, statements);
+    ]);
+    await change(db, [`alter table case_file drop column symptoms`, `alter table case_file drop column evidence`]);
   },
 };
 

@@ -18,13 +18,23 @@ export const NUMBERS_AS_NUMBERS: CustomTypesConfig = {
 const LOCK = 0x1709;
 const LOCK_WAIT = "10s";
 
+export interface PostgresOptions {
+  /** How long another server’s lock is waited for. */
+  readonly lockWait?: string;
+  /** Instead of ours: for tests of what a migration leaves behind. */
+  readonly migrations?: typeof MIGRATIONS;
+  /** Called before an older store is brought up to date, with the first change of its form. */
+  readonly older?: (first: string) => Promise<void>;
+}
+
 /**
  * Opens a shop’s store on a PostgreSQL server and brings it up to date: all of it or nothing. One connection, as a file
  * has one writer; whoever else holds the store is waited for a moment, then told.
  * @param url - postgresql://user@host/database; the password from there, PGPASSWORD or the user’s .pgpass
  * @throws StartError in words that name no password
  */
-export async function openPostgres(url: string, { lockWait = LOCK_WAIT } = {}): Promise<Db> {
+export async function openPostgres(url: string, options: PostgresOptions = {}): Promise<Db> {
+  const { lockWait = LOCK_WAIT, migrations = MIGRATIONS } = options;
   const pool = new Pool({
     connectionString: url,
     max: 1,
@@ -47,9 +57,10 @@ export async function openPostgres(url: string, { lockWait = LOCK_WAIT } = {}): 
   pool.on("error", () => undefined);
   const db = new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
   try {
-    await refuseNewer(db);
+    const waiting = await pending(db, migrations);
+    if (waiting.done && waiting.first !== undefined) await options.older?.(waiting.first);
     for (const statement of POSTGRES_BEGINNING) await sql.raw(statement).execute(db);
-    const migrator = new Migrator({ db, provider: { getMigrations: async () => MIGRATIONS } });
+    const migrator = new Migrator({ db, provider: { getMigrations: async () => migrations } });
     const { error } = await migrator.migrateToLatest();
     if (error) throw error as Error;
     return db;
@@ -59,17 +70,24 @@ export async function openPostgres(url: string, { lockWait = LOCK_WAIT } = {}): 
   }
 }
 
-async function refuseNewer(db: Db): Promise<void> {
+/** What is still to run, and whether anything has. @throws StartError for a store of a newer version */
+async function pending(
+  db: Db,
+  migrations: typeof MIGRATIONS,
+): Promise<{ readonly done: boolean; readonly first: string | undefined }> {
+  const known = Object.keys(migrations).sort();
   const { rows } = await sql<{ there: string | null }>`select to_regclass('kysely_migration')::text as there`.execute(
     db,
   );
-  if (rows[0].there === null) return;
+  if (rows[0].there === null) return { done: false, first: known[0] };
   const done = await sql<{ name: string }>`select name from kysely_migration order by name desc`.execute(db);
-  const newer = done.rows.find(({ name }) => !(name in MIGRATIONS));
+  const newer = done.rows.find(({ name }) => !known.includes(name));
   if (newer)
     throw new StartError(
       `The store was written by a newer version of Iron Patience (${newer.name}). Start that version, or restore a backup of the database from before it.`,
     );
+  const names = new Set(done.rows.map((r) => r.name));
+  return { done: names.size > 0, first: known.find((name) => !names.has(name)) };
 }
 
 const CAUSES: readonly [code: RegExp, words: string][] = [

@@ -1,6 +1,7 @@
-import { existsSync, readFileSync, statSync } from "node:fs";
+import { existsSync, readFileSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { openDatabase, type Db, type OpenOptions } from "./database";
+import { copyOut } from "./copy";
+import { DATABASE_FILE, openDatabase, type Db, type OpenOptions } from "./database";
 import { openPostgres } from "./postgres";
 import { StartError } from "./start-error";
 
@@ -27,5 +28,13 @@ export function storeUrl(folder: string): string | null {
 /** Opens a shop’s store where its folder says it is, and brings it up to date. @throws StartError in words */
 export async function openStore(folder: string, options: OpenOptions = {}): Promise<Db> {
   const url = storeUrl(folder);
-  return url ? openPostgres(url) : openDatabase(folder, options);
+  if (!url) return openDatabase(folder, options);
+  return openPostgres(url, {
+    older: async (first) => {
+      const copy = join(folder, `before-${first}-${DATABASE_FILE}`);
+      rmSync(copy, { force: true });
+      await copyOut(url, copy);
+      options.copied?.(copy);
+    },
+  });
 }
