@@ -6,8 +6,6 @@ const HEARTBEAT_MS = 15_000;
 export interface EventStream {
   /** Sends one; where the reader has fallen so many bytes behind, it misses it rather than filling memory. */
   send(event: unknown, behind?: number): void;
-  /** Says something once, by its own name. */
-  say(name: string, data: string): void;
   end(): void;
 }
 
@@ -46,7 +44,6 @@ export function eventStream(request: Request, response: Response, closed: () => 
       if (!response.writableEnded && response.writableLength < behind)
         response.write(`data: ${JSON.stringify(event)}\n\n`);
     },
-    say: (name, data) => void response.write(`event: ${name}\ndata: ${data}\n\n`),
     end: () => response.end(),
   };
 }

@@ -126,11 +126,7 @@ describe("what is changed is told at once", () => {
     expect((await stream("")).status).toBe(401);
     const reader = (await stream(teal.cookie)).body?.getReader();
     const read = async (): Promise<string> => new TextDecoder().decode((await reader?.read())?.value);
-    const began = await read();
-    expect(began).toContain("retry:");
-    const at = async (): Promise<string> => (await planner.api.get("/api/machines/1")).headers["x-changes"] as string;
-    const before = await at();
-    expect(began + (/event: at/.test(began) ? "" : await read())).toContain(`event: at\ndata: ${before}\n\n`);
+    expect(await read()).toContain("retry:");
     await planner.api.post("/api/machines").set("x-page", "p1").send(machine).expect(201);
     expect(await read()).toBe('data: {"path":"/api/machines","page":"p1"}\n\n');
     await planner.api
@@ -142,7 +138,6 @@ describe("what is changed is told at once", () => {
       .send({ ...machine, nickname: "Ibis" })
       .expect(201);
     expect(await read()).toBe('data: {"path":"/api/machines","page":""}\n\n');
-    expect(await at()).not.toBe(before);
     // Whoever goes sees no more: the stream ends before it next says that it is there.
     await teal.api.post("/api/sign-out").send({}).expect(200);
     let rest = await reader?.read();

@@ -4,7 +4,7 @@ import type { Me } from "@iron/contract";
 import { setUpBed } from "../../testing/place";
 import { Changes } from "./changes";
 import { Door } from "./door";
-import { FirstAnswer, PAGE } from "./working-as";
+import { PAGE } from "./working-as";
 
 const ME: Me = {
   ...{ door: "people", person: { id: 1, name: "Rowan", sign: "RK", role: "keeper" }, chooses: false, names: [] },
@@ -21,14 +21,6 @@ class Stream {
   onerror: (() => void) | null = null;
   constructor(readonly url: string) {
     Stream.open.push(this);
-  }
-  private at: ((event: { data: string }) => void) | null = null;
-  addEventListener(name: string, heard: (event: { data: string }) => void): void {
-    if (name === "at") this.at = heard;
-  }
-  /** How far the changes are as it opens. */
-  begins(at: string): void {
-    this.at?.({ data: at });
   }
   close(): void {
     this.readyState = Stream.CLOSED;
@@ -65,24 +57,6 @@ describe("what others change", () => {
     TestBed.tick();
     jest.advanceTimersByTime(250);
   };
-
-  it("between a page’s first answer and the opening of its stream is looked at; where there was none, nothing is", () => {
-    const first = (at: string): void => {
-      TestBed.inject(FirstAnswer).at = at;
-    };
-    listen("jobs", "jobs");
-    door.take(ME);
-    passes();
-    first("a.4");
-    Stream.open[0].begins("a.5");
-    passes();
-    expect(heard).toEqual(["jobs"]);
-    // From then on the stream is heard.
-    first("a.7");
-    Stream.open[0].begins("a.7");
-    passes();
-    expect(heard).toEqual(["jobs"]);
-  });
 
   it("is heard by the pages that show it, several at once once, and one’s own not at all", () => {
     listen("jobs", "jobs");

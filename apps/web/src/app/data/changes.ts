@@ -1,8 +1,8 @@
 import { effect, inject, Injectable, signal, untracked } from "@angular/core";
-import { CHANGES_EVENT, type Changed } from "@iron/contract";
+import type { Changed } from "@iron/contract";
 import { auditTime, filter, fromEvent, map, type Observable, Subject, switchMap, of, take } from "rxjs";
 import { Door } from "./door";
-import { FirstAnswer, PAGE } from "./working-as";
+import { PAGE } from "./working-as";
 
 const NAME = "iron-patience.changes";
 /** Several changes in a row are looked at once. */
@@ -21,7 +21,6 @@ type Told = Changed | { readonly cut: boolean };
 @Injectable({ providedIn: "root" })
 export class Changes {
   private readonly door = inject(Door);
-  private readonly first = inject(FirstAnswer);
   private readonly heard = new Subject<Changed>();
   private readonly tabs = "BroadcastChannel" in globalThis ? new BroadcastChannel(NAME) : null;
   /** This tab is the one that holds the stream. */
@@ -89,11 +88,6 @@ export class Changes {
     const source = new EventSource("/api/changes?ngsw-bypass");
     this.source = source;
     source.onmessage = (event: MessageEvent<string>) => this.tell(JSON.parse(event.data) as Changed);
-    // A page that had its first answer before the stream was open may have missed one between the two.
-    source.addEventListener(CHANGES_EVENT, ({ data }: MessageEvent<string>) => {
-      if (this.first.at !== null && this.first.at !== data) this.tell(ALL);
-      this.first.at = null;
-    });
     source.onopen = () => {
       this.isCut(false);
       if (this.broken) this.tell(ALL);

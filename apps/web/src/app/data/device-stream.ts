@@ -1,6 +1,11 @@
-import { Injectable } from "@angular/core";
+import { inject, Injectable } from "@angular/core";
 import type { DeviceSnapshot } from "@iron/contract";
-import { Observable } from "rxjs";
+import { Observable, timer, type Subscription } from "rxjs";
+import { Api } from "./api";
+import { Door } from "./door";
+import { problemFrom } from "./problems";
+
+const RETRY_MS = 3000;
 
 export type DeviceNews =
   | { readonly kind: "snapshot"; readonly snapshot: DeviceSnapshot }
@@ -10,20 +15,42 @@ export type DeviceNews =
 /** The stream of an axis’ indicator. The browser reconnects by itself; `waiting` says that it does. */
 @Injectable({ providedIn: "root" })
 export class DeviceStream {
+  private readonly api = inject(Api);
+  private readonly door = inject(Door);
+
   of(axisId: number): Observable<DeviceNews> {
     return new Observable((observer) => {
-      const source = new EventSource(`/api/axes/${axisId}/device/stream?ngsw-bypass`);
-      source.onmessage = (event: MessageEvent<string>) => {
-        observer.next({
-          kind: "snapshot",
-          snapshot: JSON.parse(event.data) as DeviceSnapshot,
-        });
+      let source: EventSource;
+      let asking: Subscription | null = null;
+      const open = (): void => {
+        source = new EventSource(`/api/axes/${axisId}/device/stream?ngsw-bypass`);
+        source.onmessage = (event: MessageEvent<string>) =>
+          observer.next({ kind: "snapshot", snapshot: JSON.parse(event.data) as DeviceSnapshot });
+        source.onerror = () => {
+          if (source.readyState !== EventSource.CLOSED) observer.next({ kind: "waiting" });
+          else if (this.door.me()?.door === "people") refused();
+          else observer.next({ kind: "none" });
+        };
       };
-      source.onerror = () => {
-        const closed = source.readyState === EventSource.CLOSED;
-        observer.next({ kind: closed ? "none" : "waiting" });
+      // There is no indicator, or nobody is signed in any more: then it goes on with whoever comes in.
+      const refused = (): void => {
+        observer.next({ kind: "waiting" });
+        const again = (): void => void (asking = this.door.entered().subscribe(open));
+        if (!this.door.me()?.person) again();
+        else
+          asking = this.api.call("device", { params: { id: axisId } }).subscribe({
+            next: open,
+            error: (error: unknown) => {
+              if (problemFrom(error).status === 404) observer.next({ kind: "none" });
+              else asking = timer(RETRY_MS).subscribe(again);
+            },
+          });
       };
-      return () => source.close();
+      open();
+      return () => {
+        source.close();
+        asking?.unsubscribe();
+      };
     });
   }
 }
