@@ -34,7 +34,7 @@ export default tseslint.config(
   {
     // Every function that others call says what it does, takes and gives, in units, with an example that a test runs.
     files: ["packages/core/src/**/*.ts"],
-    ignores: ["**/*.spec.ts", "**/*.testing.ts"],
+    ignores: ["**/*.spec.ts", "**/*.suite.ts", "**/*.testing.ts"],
     plugins: { jsdoc },
     rules: {
       "jsdoc/require-jsdoc": ["error", { publicOnly: true, require: { FunctionDeclaration: true } }],
@@ -72,7 +72,7 @@ export default tseslint.config(
   },
   {
     // A test's body is a list of what must hold.
-    files: ["**/*.spec.ts", "e2e/**/*.ts"],
+    files: ["**/*.spec.ts", "**/*.suite.ts", "e2e/**/*.ts"],
     rules: { "max-lines-per-function": "off", "max-params": "off" },
   },
   {

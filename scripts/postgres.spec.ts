@@ -21,7 +21,7 @@ const NO_STORE = [
 ];
 /**
  * Nine tenths of their time are sums, hashes of PINs or drawing, the same whatever the store; what they ask of it,
- * two-stores.spec.ts asks of both.
+ * two-stores.suite.ts asks of both.
  */
 const SUMS = [
   "diagnosis/cases",

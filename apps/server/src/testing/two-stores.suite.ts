@@ -16,7 +16,7 @@ import { bringIn } from "../whole/bring-in";
 import { shopZip } from "../whole/take-out";
 import { requests } from "./requests";
 import { newAxis, testApp } from "./test-app";
-import { databaseAt, POSTGRES, sayToPostgres } from "./test-store";
+import { databaseAt, sayToPostgres } from "./test-store";
 import { workDay, type Told } from "./work-day";
 
 /** The clock stands: what is planned in the background is planned for the same moment. */
@@ -99,7 +99,7 @@ function rowsIn(path: string): Record<string, string[]> {
   }
 }
 
-(POSTGRES ? describe : describe.skip)("a file and PostgreSQL", () => {
+describe("a file and PostgreSQL", () => {
   let both: readonly [Shop, Shop];
   const folder = mkdtempSync(join(tmpdir(), "iron-two-"));
   beforeAll(async () => {
