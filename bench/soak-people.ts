@@ -16,7 +16,7 @@ import * as stats from "simple-statistics";
 import { Served, type Answer } from "./served";
 
 const STREAMS = 200;
-const FLOOD_CLIENTS = 8;
+const FLOOD_CLIENTS = 50;
 const READINGS = 150;
 /** A reading may take so much longer while a flood of sign-ins comes in. */
 const MOST_SLOWER = 1.2;

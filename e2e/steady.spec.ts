@@ -1,4 +1,4 @@
-import { expect, looking as test } from "./shop";
+import { expect, looking as test, test as changing } from "./shop";
 import type { Page } from "@playwright/test";
 
 interface Shift {
@@ -108,3 +108,48 @@ test("a button is where the finger went down, though the field left by it says w
   // The press was taken: one is led to the first thing that has to be mended.
   await expect(page.locator("[aria-invalid=true]").first()).toBeFocused();
 });
+
+for (const [device, width, height] of [
+  ["a desk", 1280, 800],
+  ["a tablet", 820, 1180],
+  ["a phone", 390, 844],
+] as const)
+  changing(`nothing moves under a finger on ${device} while a case opens and answers are kept`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    await page.goto("/machines/2/axes/4/ask");
+    const letGo: (() => void)[] = [];
+    await page.route(/\/api\/(machines\/2\/cases|cases\/\d+)$/, async (route) => {
+      await new Promise<void>((go) => letGo.push(go));
+      await route.fallback();
+    });
+    const go = async (): Promise<void> => {
+      await expect.poll(() => letGo.length).toBeGreaterThan(0);
+      for (const one of letGo.splice(0)) one();
+    };
+    await page.getByRole("button", { name: "Noise", exact: true }).click();
+    await page.getByRole("button", { name: "Howls, rising and falling, in rapid" }).click();
+    const on = page.getByRole("button", { name: "Go on" });
+    await on.scrollIntoViewIfNeeded();
+    const before = await on.boundingBox();
+    if (!before) throw new Error("the button is nowhere");
+    // The finger is down when the case comes.
+    await page.mouse.move(before.x + before.width / 2, before.y + 3);
+    await page.mouse.down();
+    await go();
+    await expect(page.getByText(/Case \d+, opened/)).toBeVisible();
+    await expect(page.getByText("What it most likely is")).toBeVisible();
+    await drawn(page);
+    expect(await on.boundingBox()).toEqual(before);
+    await page.mouse.up();
+    await expect(page.getByText("That is all that was noticed")).toBeVisible();
+    // Nor while an answer is being kept.
+    const crash = page.getByRole("button", { name: "a crash" });
+    if (await crash.isHidden()) await page.getByText("Where, when, and since what").click();
+    await crash.scrollIntoViewIfNeeded();
+    const place = await crash.boundingBox();
+    await crash.click();
+    await expect(page.getByText("keeping…")).toHaveCount(1);
+    expect(await crash.boundingBox()).toEqual(place);
+    await go();
+    await expect(page.getByText("keeping…")).toHaveCount(0);
+  });

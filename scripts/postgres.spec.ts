@@ -9,6 +9,7 @@ const NO_STORE = [
   "http/event-stream",
   "http/web-files",
   "network/certificate",
+  "people/sign-in-limit",
   "start-options",
   "store/until-written",
   "testing/backups",

@@ -36,6 +36,11 @@ export const routes: Routes = [
     loadComponent: () => came(import("./people/server-page")).then((m) => m.ServerPage),
   },
   {
+    path: "waiting",
+    title: "What waits · Iron Patience",
+    loadComponent: () => came(import("./offline/waiting-page")).then((m) => m.WaitingPage),
+  },
+  {
     path: "trust",
     title: "Trust this server · Iron Patience",
     loadComponent: () => came(import("./people/trust-page")).then((m) => m.TrustPage),

@@ -73,4 +73,23 @@ describe("the stream of an indicator", () => {
     Stream.opened[1].onmessage?.({ data: "{}" });
     expect(heard).toEqual(["waiting", "snapshot"]);
   });
+
+  it("refused though its device answers, it is asked for again at leisure, not over and over", () => {
+    jest.useFakeTimers();
+    watch(me(ROWAN));
+    Stream.opened[0].onmessage?.({ data: "{}" });
+    const refusedAgain = (): void => {
+      Stream.opened.at(-1)?.isRefused();
+      http.expectOne("/api/axes/3/device").flush({});
+    };
+    // Once at once: it had worked, and may have been renewed.
+    refusedAgain();
+    jest.advanceTimersByTime(0);
+    expect(Stream.opened).toHaveLength(2);
+    refusedAgain();
+    expect(Stream.opened).toHaveLength(2);
+    jest.advanceTimersByTime(3000);
+    expect(Stream.opened).toHaveLength(3);
+    jest.useRealTimers();
+  });
 });

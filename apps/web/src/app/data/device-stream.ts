@@ -22,10 +22,13 @@ export class DeviceStream {
     return new Observable((observer) => {
       let source: EventSource;
       let asking: Subscription | null = null;
+      let worked = false;
       const open = (): void => {
         source = new EventSource(`/api/axes/${axisId}/device/stream?ngsw-bypass`);
-        source.onmessage = (event: MessageEvent<string>) =>
+        source.onmessage = (event: MessageEvent<string>) => {
+          worked = true;
           observer.next({ kind: "snapshot", snapshot: JSON.parse(event.data) as DeviceSnapshot });
+        };
         source.onerror = () => {
           if (source.readyState !== EventSource.CLOSED) observer.next({ kind: "waiting" });
           else if (this.door.me()?.door === "people") refused();
@@ -39,7 +42,11 @@ export class DeviceStream {
         if (!this.door.me()?.person) again();
         else
           asking = this.api.call("device", { params: { id: axisId } }).subscribe({
-            next: open,
+            next: () => {
+              const at = worked ? 0 : RETRY_MS;
+              worked = false;
+              asking = timer(at).subscribe(open);
+            },
             error: (error: unknown) => {
               if (problemFrom(error).status === 404) observer.next({ kind: "none" });
               else asking = timer(RETRY_MS).subscribe(again);

@@ -1,4 +1,15 @@
 import { computed, Injectable, signal, type Signal } from "@angular/core";
+import type { Sealable } from "./seals";
+
+/** One thing that waits, as it will be sent. */
+export interface Held extends Sealable {
+  readonly key: string;
+  readonly seal?: string | undefined;
+  /** Whose work it stands on, and goes after. */
+  readonly after: string | null;
+  /** What belongs to it and is larger. */
+  readonly file: Blob | null;
+}
 
 /** Something that is sent in order: how much of it waits, and why. */
 export interface Box {
@@ -6,6 +17,8 @@ export interface Box {
   readonly offline: Signal<boolean>;
   /** Who has to sign in before their part of it goes. */
   readonly waitsFor: Signal<readonly string[]>;
+  readonly held: Signal<readonly Held[]>;
+  letGo(key: string): void;
 }
 
 /** What the server would not have: how much, and where its words stand. */
@@ -17,7 +30,8 @@ export interface NotTaken {
 /** What was noted on this device and is not with the server yet, of all kinds. */
 @Injectable({ providedIn: "root" })
 export class Waiting {
-  private readonly boxes = signal<readonly Box[]>([]);
+  private readonly state = signal<readonly Box[]>([]);
+  readonly boxes = this.state.asReadonly();
   readonly count = computed(() => this.boxes().reduce((sum, box) => sum + box.waiting().length, 0));
   readonly offline = computed(() => this.boxes().some((box) => box.waiting().length > 0 && box.offline()));
   /** No server answers, and what is kept of it is shown: it may be of before. */
@@ -47,10 +61,10 @@ export class Waiting {
 
   /** Told of from now on. */
   add(box: Box): void {
-    this.boxes.update((all) => [...all, box]);
+    this.state.update((all) => [...all, box]);
   }
 
   drop(box: Box): void {
-    this.boxes.update((all) => all.filter((one) => one !== box));
+    this.state.update((all) => all.filter((one) => one !== box));
   }
 }

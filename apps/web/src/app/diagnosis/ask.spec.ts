@@ -1,3 +1,4 @@
+import { within } from "@testing-library/dom";
 import type { HttpTestingController } from "@angular/common/http/testing";
 import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
@@ -56,6 +57,31 @@ describe("station Ask", () => {
     const group = page.page.getByRole("group", { name: "Knocks at the reversal" });
     answerIn(group, "No");
     expect(body(sent()).told).toEqual(toldOf2({ rumble: true, knock: false }));
+  });
+
+  it("a question stays in its place while it is asked, and what was answered until what follows from it is known", () => {
+    openAxis(http);
+    const asks = (...ids: string[]): object => ({ questions: ids.map((finding) => ({ finding, bits: 0.3 })) });
+    takeUpCase(http, openCase({ told: toldOf2({ rumble: true }) }), asks("knock", "hot-end", "dry", "home-varies"));
+    const page = show(AskStation);
+    const part = page.page.getByRole("heading", { name: "These would tell most now" })
+      .nextElementSibling as HTMLElement;
+    const asked = (): (string | undefined)[] =>
+      within(part)
+        .getAllByRole("listitem")
+        .map((li) => li.querySelector(".words")?.textContent.trim().split(" ")[0]);
+    expect(asked()).toEqual(["Knocks", "Bearing", "Ways"]);
+    answerIn(page.page.getByRole("group", { name: /^Bearing/ }), "Yes");
+    const put = sent();
+    expect(asked()).toEqual(["Knocks", "Bearing", "Ways"]);
+    // No field opens under it that would push the next one away.
+    expect(within(part).queryByRole("textbox")).toBeNull();
+    answer(put, openCase({ version: 2, told: body(put).told }));
+    http
+      .match((r) => r.url.includes("/assessment"))
+      .forEach((r) => r.flush({ tests: [], leading: [], ...asks("home-varies", "dry", "knock", "rattle") }));
+    TestBed.tick();
+    expect(asked()).toEqual(["Knocks", "Home", "Ways"]);
   });
 
   it("none of them denies what nobody has answered, and nothing else", () => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
+import { booleanAttribute, ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { locateTest, TEST_TEXT, type FindingId } from "@iron/core";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -30,7 +30,7 @@ import { InputText } from "primeng/inputtext";
             </svg>
             <span class="words">{{ symptom.text }} <ip-hear-word [word]="symptom.id" [text]="symptom.text" /></span>
             <ip-triple [label]="symptom.text" [value]="value(symptom.id)" (picked)="store.answer(symptom.id, $event)" />
-            @if (value(symptom.id) === true) {
+            @if (value(symptom.id) === true && !plainly()) {
               <span class="behind">
                 <input
                   pInputText
@@ -61,6 +61,8 @@ import { InputText } from "primeng/inputtext";
 })
 export class SymptomList {
   readonly symptoms = input.required<readonly { readonly id: FindingId; readonly text: string }[]>();
+  /** Nothing behind a Yes: what is asked below it stays in its place. */
+  readonly plainly = input(false, { transform: booleanAttribute });
   private readonly context = inject(AxisContext);
   protected readonly store = inject(CaseStore);
   protected readonly glyphs = GLYPHS;

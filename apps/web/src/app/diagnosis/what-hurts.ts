@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { symptomsFor, type FindingId, type Hurt } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
@@ -13,6 +13,13 @@ import { Toggles } from "./toggles";
 
 /** Questions shown at once: as many as stand on a phone beside what hurts. */
 const AT_ONCE = 3;
+
+/** What is asked now: what was asked before in its own place, what is new in the places of what was answered. */
+function inTheirPlaces(now: readonly FindingId[], before: readonly FindingId[]): readonly FindingId[] {
+  const fresh = now.filter((id) => !before.includes(id));
+  const kept = before.map((id) => (now.includes(id) ? id : fresh.shift()));
+  return [...kept, ...fresh].filter((id) => id !== undefined);
+}
 
 /** The conversation: what hurts, which of these, and then the few questions that split what is left. */
 @Component({
@@ -59,7 +66,7 @@ const AT_ONCE = 3;
       } @else if (answered()) {
         @if (questions().length) {
           <h2>These would tell most now</h2>
-          <ip-symptom-list [symptoms]="questions()" />
+          <ip-symptom-list plainly [symptoms]="questions()" />
         }
         <p class="all">
           <ip-tick-box [checked]="store.told().allTold" (ticked)="store.setTold({ allTold: $event })"
@@ -88,14 +95,15 @@ export class WhatHurts {
   /** Of those that hurt so, the ones nobody has answered. */
   protected readonly open = computed(() => this.ids().filter((id) => this.store.told().answers[id] === undefined));
   protected readonly answered = computed(() => Object.keys(this.store.told().answers).length > 0);
-  protected readonly questions = computed(() => {
-    const asked = this.store.diagnosis()?.questions ?? [];
-    const answers = this.store.told().answers;
-    // What has just been answered stays until what follows from it is known.
-    return asToggles(asked.map((q) => q.finding).filter((id) => answers[id] === undefined))
-      .slice(0, AT_ONCE)
-      .map(({ id, label }) => ({ id, text: label }));
+  /** Each stays where it stood while it is asked: a finger on its way finds what it went for. */
+  private readonly asked = linkedSignal<readonly FindingId[] | null, readonly FindingId[]>({
+    source: () => {
+      const asked = this.store.diagnosis()?.questions;
+      return asked ? asked.slice(0, AT_ONCE).map((q) => q.finding) : null;
+    },
+    computation: (now, before) => (now ? inTheirPlaces(now, before?.value ?? []) : (before?.value ?? [])),
   });
+  protected readonly questions = computed(() => asToggles(this.asked()).map(({ id, label }) => ({ id, text: label })));
 
   protected pick(chosen: readonly FindingId[]): void {
     const before = this.so();

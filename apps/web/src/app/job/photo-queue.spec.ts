@@ -3,6 +3,7 @@ import { HttpTestingController, provideHttpClientTesting } from "@angular/common
 import type { EnvironmentProviders, Provider } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import type { Job } from "@iron/contract";
+import { Waiting } from "../data/waiting";
 import { PHOTO_STORE, PhotoQueue, type WaitingPhoto } from "./photo-queue";
 
 const photo = (key: string): WaitingPhoto => ({
@@ -75,6 +76,24 @@ describe("photos of a job on their way to the server", () => {
     expect(queue.refused()?.message).toBe("That is no picture.");
     sent("k2").flush(job);
     expect(queue.waiting()).toEqual([]);
+  });
+
+  it("one that the server will not have outlives the page with its words, till that is read", async () => {
+    queue.add(photo("k1"));
+    sent("k1").flush(
+      { title: "Conflict", status: 409, detail: "The job is closed." },
+      { status: 409, statusText: "no" },
+    );
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({ providers });
+    queue = TestBed.inject(PhotoQueue);
+    http = TestBed.inject(HttpTestingController);
+    await queue.recall();
+    expect(queue.notTaken().map((p) => [p.key, p.refusal])).toEqual([["k1", "The job is closed."]]);
+    const { notTaken } = TestBed.inject(Waiting);
+    expect([notTaken()?.count(), notTaken()?.path]).toEqual([1, "/waiting"]);
+    queue.read("k1");
+    expect([queue.notTaken(), notTaken(), kept.size]).toEqual([[], null, 0]);
   });
 
   it("one of a lubrication point goes to that point", () => {

@@ -1,9 +1,11 @@
-import { inject, Injectable, InjectionToken, signal } from "@angular/core";
+import { computed, inject, Injectable, InjectionToken, signal } from "@angular/core";
 import type { Job, LubricationPointRecord } from "@iron/contract";
 import { Api, type KeyedPhoto } from "../data/api";
 import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
+import { RefusedBlobs } from "../data/refused-blobs";
+import { Waiting } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 import { shrinkPhoto, SMALL_PHOTO } from "../shared/shrink-photo";
 
@@ -15,7 +17,10 @@ export interface PhotoTaken {
 }
 
 /** A photo taken at a step of a job or at a lubrication point, and not yet with the server. */
-export type WaitingPhoto = KeyedPhoto;
+export interface WaitingPhoto extends KeyedPhoto {
+  /** The server would not have it, in its words: it is kept till that is read. */
+  readonly refusal?: string | undefined;
+}
 
 /** Where photos wait between page loads: pictures are too large for the plain store of the acts. */
 export const PHOTO_STORE = new InjectionToken<KeptBlobs<WaitingPhoto>>("photo store", {
@@ -33,23 +38,38 @@ export class PhotoQueue {
   readonly taken = signal<Job | LubricationPointRecord | null>(null);
   /** The last photo that the server would not have, with its words. */
   readonly refused = signal<{ readonly photo: WaitingPhoto; readonly message: string } | null>(null);
+  private readonly refusals = new RefusedBlobs(this.store, (p) => p.key);
+  /** What the server would not have: kept till it is read. */
+  readonly notTaken = this.refusals.all;
   private readonly outbox = new Outbox<WaitingPhoto, Job | LubricationPointRecord>({
     keyOf: (p) => p.key,
     send: (p) => this.api.keyedPhoto(p),
     sealable: (p) => ({ address: this.api.photoAddress(p), body: p.file }),
     sealed: (p) => void this.store.put(p).catch(() => undefined),
     taken: (now) => this.taken.set(now),
-    refused: ({ detail }, photo) => this.refused.set({ photo, message: detail }),
+    refused: ({ detail }, photo) => {
+      this.refusals.add(photo, detail);
+      this.refused.set({ photo, message: detail });
+    },
     changed: (_, gone) => {
-      if (gone) void this.store.remove(gone.key).catch(() => undefined);
+      if (gone) this.refusals.settle(gone);
     },
   });
   readonly waiting = this.outbox.waiting.asReadonly();
 
+  constructor() {
+    inject(Waiting).tell({ count: computed(() => this.notTaken().length), path: "/waiting" });
+  }
+
+  /** It is read that the server would not have it. */
+  read(key: string): void {
+    this.refusals.read(key);
+  }
+
   /** Photos that a page left behind go out now. A browser that forbids a store keeps none. */
   async recall(): Promise<void> {
     const kept = await this.store.all().catch(() => []);
-    this.outbox.recall(kept);
+    this.outbox.recall(this.refusals.recall(kept));
     this.outbox.flush();
   }
 

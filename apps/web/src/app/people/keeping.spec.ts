@@ -6,7 +6,8 @@ import { answer, refuse, setUpBed, show } from "../../testing/place";
 import { Door } from "../data/door";
 import { OwnCalendar } from "./own-calendar";
 import { RecordPage } from "./record-page";
-import { queryOf, sentText, sizeText } from "./record.view";
+import { sentText } from "../shared/sent.text";
+import { queryOf, sizeText } from "./record.view";
 import { ServerPage } from "./server-page";
 
 const AT = "2026-03-03T07:40:00.000Z";

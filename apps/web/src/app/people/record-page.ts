@@ -8,9 +8,10 @@ import { AddressPipe } from "../data/address.pipe";
 import { DayField } from "../shared/day-field";
 import { TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
+import { sentText } from "../shared/sent.text";
 import { momentText } from "../shared/times.text";
 import { Trouble } from "../shared/trouble";
-import { placeOf, queryOf, sentText, type Wanted } from "./record.view";
+import { placeOf, queryOf, type Wanted } from "./record.view";
 
 /** Who changed what, when, and from where. What is looked for stands in the address. */
 @Component({

@@ -28,31 +28,6 @@ function dayAfter(day: string): string {
 /** Where to go on from. */
 export const placeOf = ({ at, kind, id }: RecordLine): string => `${at}|${kind}|${id}`;
 
-/** What was sent, in words: names and values, no brackets; what was shortened stays as it is. */
-export function sentText(detail: string): string {
-  if (!detail) return "";
-  try {
-    return said(JSON.parse(detail));
-  } catch {
-    return detail;
-  }
-}
-
-function said(value: unknown): string {
-  if (Array.isArray(value)) return value.map(said).join(", ");
-  if (typeof value === "object" && value !== null)
-    return Object.entries(value)
-      .filter(([name, v]) => name !== "key" && name !== "version" && v !== null && v !== "")
-      .map(([name, v]) => `${spaced(name)}: ${said(v)}`)
-      .join("; ");
-  if (typeof value === "boolean") return value ? "yes" : "no";
-  return String(value);
-}
-
-/** “overTravelMm” is read “over travel mm”. */
-const spaced = (name: string): string =>
-  name.replace(/([a-z0-9])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
-
 /** Bytes as one says them. */
 export function sizeText(bytes: number): string {
   if (bytes < 1000) return `${bytes} bytes`;

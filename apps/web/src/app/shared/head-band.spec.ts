@@ -104,7 +104,10 @@ describe("the head of every page", () => {
     const band = open();
     const [waiting, door] = [TestBed.inject(Waiting), TestBed.inject(Door)];
     const line = (): string => band.page.queryByRole("status")?.textContent.trim() ?? "";
-    const box = { waiting: signal<readonly number[]>([]), offline: signal(false), waitsFor: signal<string[]>([]) };
+    const box = {
+      ...{ waiting: signal<readonly number[]>([]), offline: signal(false), waitsFor: signal<string[]>([]) },
+      ...{ held: signal([]), letGo: () => undefined },
+    };
     waiting.add(box);
     // What is on its way is nobody’s worry.
     box.waiting.set([1]);

@@ -65,7 +65,13 @@ const PLACES = [
     </header>
     <ng-template #line>
       @if (onTheLine(); as says) {
-        <span class="line" role="status">{{ says }}</span>
+        <span class="line" role="status">
+          @if (waiting.count()) {
+            <a routerLink="/waiting">{{ says }}</a>
+          } @else {
+            {{ says }}
+          }
+        </span>
       }
       @if (waiting.notTaken(); as not) {
         <a class="line bad" [routerLink]="not.path">{{ not.count() }} not taken</a>

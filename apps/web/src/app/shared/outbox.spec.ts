@@ -120,4 +120,22 @@ describe("what is on its way", () => {
     sent[0].answer.error(failure(0));
     expect(box.offline()).toBe(true);
   });
+
+  it("what nobody can send any more is let go, and what stood on it goes then", () => {
+    const box = make(true);
+    enter("Rowan");
+    box.add(of("a"));
+    sent[0].answer.error(failure(403, "Another’s work"));
+    box.add(of("b", "Rowan"));
+    expect(box.held().map(({ key, by, after }) => [key, by, after])).toEqual([
+      ["a", "Ilse", null],
+      ["b", "Rowan", "Ilse"],
+    ]);
+    box.letGo("nothing of that key");
+    expect(keys()).toEqual(["a"]);
+    box.letGo("a");
+    expect(keys()).toEqual(["a", "b"]);
+    sent[1].answer.next("taken");
+    expect([box.waiting(), refused]).toEqual([[], []]);
+  });
 });

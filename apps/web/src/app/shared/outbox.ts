@@ -4,7 +4,7 @@ import type { Observable } from "rxjs";
 import { Door } from "../data/door";
 import { problemFrom } from "../data/problems";
 import { Seals, type Sealable } from "../data/seals";
-import { Waiting } from "../data/waiting";
+import { Waiting, type Held } from "../data/waiting";
 
 const RETRY_MS = 3000;
 
@@ -22,6 +22,8 @@ export interface OutboxOptions<T extends OnItsWay, R> {
   readonly refused: (problem: Problem, item: T) => void;
   /** What of it is sealed, as it will be sent. */
   readonly sealable: (item: T) => Omit<Sealable, "by">;
+  /** What is larger than what is sealed, and belongs to it. */
+  readonly file?: (item: T) => Blob;
   /** Told of everything that waits, to keep it where it outlives the page. */
   readonly changed?: (waiting: readonly T[], gone: T | null) => void;
   /** It was sealed while it waits. */
@@ -52,6 +54,15 @@ export class Outbox<T extends OnItsWay, R> {
         .map((w) => w.by),
     ),
   ]);
+
+  /** What waits, as it will be sent: for who has to look after it. */
+  readonly held = computed<readonly Held[]>(() =>
+    this.waiting().map((w) => ({
+      ...{ key: this.options.keyOf(w), by: w.by, seal: w.seal, file: this.options.file?.(w) ?? null },
+      after: (this.options.inOrder && this.waitsFor().find((by) => by !== w.by)) || null,
+      ...this.options.sealable(w),
+    })),
+  );
 
   constructor(private readonly options: OutboxOptions<T, R>) {
     const online = (): void => this.flush();
@@ -93,6 +104,17 @@ export class Outbox<T extends OnItsWay, R> {
       );
       this.options.sealed?.(now);
     }
+    this.flush();
+  }
+
+  /** Lets one go that nobody can send any more. */
+  letGo(key: string): void {
+    const gone = this.waiting().find((w) => this.options.keyOf(w) === key);
+    if (!gone) return;
+    this.set(
+      this.waiting().filter((w) => w !== gone),
+      gone,
+    );
     this.flush();
   }
 

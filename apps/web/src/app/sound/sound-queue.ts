@@ -1,11 +1,13 @@
 import { HttpClient } from "@angular/common/http";
-import { inject, Injectable, InjectionToken, signal } from "@angular/core";
+import { computed, inject, Injectable, InjectionToken, signal } from "@angular/core";
 import { LARGEST_SOUND_PART, type Sound, type SoundCreate } from "@iron/contract";
 import { EMPTY, expand, last, type Observable, switchMap, takeWhile } from "rxjs";
 import { Api } from "../data/api";
 import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
+import { RefusedBlobs } from "../data/refused-blobs";
+import { Waiting } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 
 /** A recording that is made, and not yet with the server. */
@@ -26,12 +28,6 @@ export const SOUND_KEEP = new InjectionToken<KeptBlobs<WaitingSound>>("where rec
   factory: () => keptBlobs<WaitingSound>("iron-patience-sounds", "sounds", (sound) => sound.what.key),
 });
 
-/** A recording that the server would not have, with its words. */
-export interface RefusedSound {
-  readonly sound: WaitingSound;
-  readonly message: string;
-}
-
 /** Sends recordings part by part, once each, and keeps them in the browser till the server has them. */
 @Injectable({ providedIn: "root" })
 export class SoundQueue {
@@ -41,7 +37,9 @@ export class SoundQueue {
   private readonly preferences = inject(Preferences);
   /** The last one that arrived wholly, as it was worked out. */
   readonly taken = signal<Sound | null>(null);
-  readonly refused = signal<readonly RefusedSound[]>([]);
+  private readonly refusals = new RefusedBlobs(this.store, (s) => s.what.key);
+  /** What the server would not have: kept till it is read. */
+  readonly refused = this.refusals.all;
   /** How much of the one that is on its way is with the server, 0 to 1. */
   readonly sent = signal(0);
   private readonly outbox = new Outbox<WaitingSound, Sound>({
@@ -50,24 +48,23 @@ export class SoundQueue {
     sealable: (s) => ({ address: addressOf(this.api, s), body: JSON.stringify(begins(s)) }),
     sealed: (s) => void this.store.put(s).catch(() => undefined),
     taken: (sound) => this.taken.set(sound),
-    refused: ({ detail: message }, sound) => this.refused.update((all) => [...all, { sound, message }]),
+    file: (s) => s.file,
+    refused: ({ detail }, sound) => this.refusals.add(sound, detail),
     changed: (_, gone) => {
-      if (!gone) return;
-      const refusal = this.refused().find((r) => r.sound.what.key === gone.what.key)?.message;
-      const kept = refusal === undefined ? this.store.remove(gone.what.key) : this.store.put({ ...gone, refusal });
-      void kept.catch(() => undefined);
+      if (gone) this.refusals.settle(gone);
     },
   });
   readonly waiting = this.outbox.waiting.asReadonly();
   readonly offline = this.outbox.offline.asReadonly();
 
+  constructor() {
+    inject(Waiting).tell({ count: computed(() => this.refused().length), path: "/waiting" });
+  }
+
   /** What a page left behind goes out now. A browser that forbids a store keeps none. */
   async recall(): Promise<void> {
     const kept = await this.store.all().catch(() => []);
-    const known = new Set(this.refused().map((r) => r.sound.what.key));
-    const left = kept.filter((s) => !known.has(s.what.key));
-    this.refused.update((all) => [...all, ...left.flatMap(refusedBefore)]);
-    this.outbox.recall(left.filter((s) => s.refusal === undefined));
+    this.outbox.recall(this.refusals.recall(kept));
     this.outbox.flush();
   }
 
@@ -82,8 +79,7 @@ export class SoundQueue {
 
   /** It is read that the server would not have it. */
   read(key: string): void {
-    this.refused.update((all) => all.filter((r) => r.sound.what.key !== key));
-    void this.store.remove(key).catch(() => undefined);
+    this.refusals.read(key);
   }
 
   /** What is there already is not sent again. */
@@ -107,7 +103,5 @@ export class SoundQueue {
   }
 }
 
-const refusedBefore = (sound: WaitingSound): readonly RefusedSound[] =>
-  sound.refusal === undefined ? [] : [{ sound, message: sound.refusal }];
 const begins = ({ what, file }: WaitingSound): SoundCreate => ({ ...what, bytes: file.size });
 const addressOf = (api: Api, { axisId: id }: WaitingSound): string => api.address("beginSound", { params: { id } });

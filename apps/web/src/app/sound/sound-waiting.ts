@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
+import { saveFile } from "../data/save-file";
 import { SoundQueue, type WaitingSound } from "./sound-queue";
 
 /** Recordings that are on their way, wait for the server, or were refused by it. */
@@ -11,11 +12,11 @@ import { SoundQueue, type WaitingSound } from "./sound-queue";
     @if (says(); as line) {
       <p [class.warn]="queue.offline()" role="status">{{ line }}</p>
     }
-    @for (one of queue.refused(); track one.sound.what.key) {
-      <p class="bad" role="alert">{{ one.message }} The recording is still here.</p>
+    @for (one of queue.refused(); track one.what.key) {
+      <p class="bad" role="alert">{{ one.refusal }} The recording is still here.</p>
       <div class="acts">
-        <button type="button" pButton severity="secondary" (click)="save(one.sound)">Save it as a file</button>
-        <button type="button" pButton text (click)="queue.read(one.sound.what.key)">Let it go</button>
+        <button type="button" pButton severity="secondary" (click)="save(one)">Save it as a file</button>
+        <button type="button" pButton text (click)="queue.read(one.what.key)">Let it go</button>
       </div>
     }
   `,
@@ -37,11 +38,6 @@ export class SoundWaiting {
   });
 
   protected save({ axisId, file }: WaitingSound): void {
-    const url = URL.createObjectURL(file);
-    const link = document.createElement("a");
-    link.href = url;
-    link.download = `axis-${axisId}.wav`;
-    link.click();
-    URL.revokeObjectURL(url);
+    saveFile(file, `axis-${axisId}.wav`);
   }
 }

@@ -20,6 +20,7 @@ import {
 import { parseDecimal, type Run } from "@iron/contract";
 import { Dialog } from "primeng/dialog";
 import { Preferences } from "../../data/preferences";
+import { saveFile } from "../../data/save-file";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { AxisContext } from "../../machine/axis/axis-context";
 import { DWELL_WORDS } from "./dwell-words";
@@ -270,11 +271,7 @@ export class ProgramPanel {
 
   protected download(): void {
     if (this.run().state === "running") this.noted.emit(commandedAs(this.options()));
-    const url = URL.createObjectURL(new Blob([this.program().text], { type: "text/plain" }));
-    const link = document.createElement("a");
-    link.href = url;
-    link.download = `test-${this.run().id}-${this.config().letter}.nc`;
-    link.click();
-    URL.revokeObjectURL(url);
+    const file = new Blob([this.program().text], { type: "text/plain" });
+    saveFile(file, `test-${this.run().id}-${this.config().letter}.nc`);
   }
 }
