@@ -1,3 +1,4 @@
+import { fillPlain, openJob } from "./job-walk";
 import { expect, looking as test, test as changing } from "./shop";
 import type { Page } from "@playwright/test";
 
@@ -143,6 +144,7 @@ for (const [device, width, height] of [
     await page.mouse.up();
     await expect(page.getByText("That is all that was noticed")).toBeVisible();
     // Nor while an answer is being kept.
+    await expect(page.getByText(/^Weighing/)).toHaveCount(0);
     const crash = page.getByRole("button", { name: "a crash" });
     if (await crash.isHidden()) await page.getByText("Where, when, and since what").click();
     await crash.scrollIntoViewIfNeeded();
@@ -153,3 +155,20 @@ for (const [device, width, height] of [
     await go();
     await expect(page.getByText("keeping…")).toHaveCount(0);
   });
+
+changing("a double press signs one step, the one that was read, and takes one back", async ({ page }) => {
+  await openJob(page, "/machines/2/axes/4", "Replace screw with nut");
+  const signed = page.getByText(/^\d+ of \d+ steps signed/);
+  const count = async (): Promise<number> => Number(/^\d+/.exec(await signed.innerText())?.[0]);
+  await expect(signed).toBeVisible();
+  const start = await count();
+  for (let i = 1; i <= 8; i += 1) {
+    await fillPlain(page);
+    await page.getByRole("button", { name: "Sign the step" }).dblclick();
+    await expect.poll(count).toBe(start + i);
+  }
+  await page.getByRole("button", { name: "Take the last one back" }).dblclick();
+  await expect.poll(count).toBe(start + 7);
+  await expect(page.getByText("to the server")).toHaveCount(0);
+  expect(await count()).toBe(start + 7);
+});

@@ -4,6 +4,7 @@ import { symptomsFor, type FindingId, type Hurt } from "@iron/core";
 import { ButtonDirective } from "primeng/button";
 import { AxisContext } from "../machine/axis/axis-context";
 import { HearWords } from "../sound/hear-words";
+import { LoadingLines } from "../shared/loading";
 import { TickBox } from "../shared/tick-box";
 import { asToggles, HURT_TEXT } from "./case.view";
 import { CaseStore } from "./case-store";
@@ -24,7 +25,7 @@ function inTheirPlaces(now: readonly FindingId[], before: readonly FindingId[]):
 /** The conversation: what hurts, which of these, and then the few questions that split what is left. */
 @Component({
   selector: "ip-what-hurts",
-  imports: [ButtonDirective, HearWords, RouterLink, SayWhat, SymptomList, TickBox, Toggles],
+  imports: [ButtonDirective, HearWords, LoadingLines, RouterLink, SayWhat, SymptomList, TickBox, Toggles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
   template: `
@@ -67,6 +68,9 @@ function inTheirPlaces(now: readonly FindingId[], before: readonly FindingId[]):
         @if (questions().length) {
           <h2>These would tell most now</h2>
           <ip-symptom-list plainly [symptoms]="questions()" />
+        } @else if (!store.diagnosis()) {
+          <!-- As high as what comes: what is below it is pressed meanwhile. -->
+          <ip-loading class="coming">Weighing what was told…</ip-loading>
         }
         <p class="all">
           <ip-tick-box [checked]="store.told().allTold" (ticked)="store.setTold({ allTold: $event })"

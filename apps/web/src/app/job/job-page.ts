@@ -16,12 +16,13 @@ import { aheadText, beforeAfter, remarks, openLinks, standText, stepTime } from 
 import { StepCard } from "./step-card";
 import { WholeSheet } from "./whole-sheet";
 import { May } from "../shared/may";
+import { Single } from "../shared/single";
 import { Changes } from "../data/changes";
 
 /** A job at the machine: one step at a time, and beside it where the job stands. */
 @Component({
   selector: "ip-job",
-  imports: [May, AddressPipe, ButtonDirective, ChainStrip, JobComing, RouterLink, StepCard, WholeSheet],
+  imports: [May, AddressPipe, ButtonDirective, ChainStrip, JobComing, RouterLink, Single, StepCard, WholeSheet],
   providers: [JobStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: "./job-page.html",

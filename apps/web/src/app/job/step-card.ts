@@ -44,6 +44,7 @@ import { byCheck, gate, valueOf } from "../shared/schema-form";
 import { PhotoField } from "../shared/photo-field";
 import { StepFacts } from "./step-facts";
 import { May } from "../shared/may";
+import { Single } from "../shared/single";
 
 const TEXT = { nonNullable: true } as const;
 
@@ -65,6 +66,7 @@ interface Typed {
   selector: "ip-step-card",
   imports: [
     May,
+    Single,
     ButtonDirective,
     ChoiceField,
     ChoicesPipe,

@@ -14,6 +14,7 @@ import { ButtonDirective } from "primeng/button";
 import { TextField } from "../shared/fields";
 import { PhotoField } from "../shared/photo-field";
 import { TickBox } from "../shared/tick-box";
+import { Single } from "../shared/single";
 import type { PhotoTaken } from "../job/photo-queue";
 import { CheckRows } from "./check-rows";
 import { FoundPlaces } from "./found-places";
@@ -34,7 +35,7 @@ export interface FoundVisit {
 /** How a point was found, before anything was given: one key is enough, the rest is besides. */
 @Component({
   selector: "ip-found-form",
-  imports: [ButtonDirective, CheckRows, FoundPlaces, PhotoField, TextField, TickBox],
+  imports: [ButtonDirective, CheckRows, FoundPlaces, PhotoField, Single, TextField, TickBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./rounds.css",
   template: `
@@ -48,7 +49,9 @@ export interface FoundVisit {
     }
     <div class="keys">
       @for (key of keys(); track key.state) {
-        <button type="button" pButton severity="secondary" (click)="tell(key.state)">{{ key.label }}</button>
+        <button type="button" pButton ipSingle severity="secondary" (click)="tell(key.state)">
+          {{ key.label }}
+        </button>
       }
     </div>
     @if (!nothingGiven()) {

@@ -28,6 +28,7 @@ import { OrderWhat } from "./order-what";
 import { May } from "../shared/may";
 import { Changes } from "../data/changes";
 import { NotYours } from "../shared/not-yours";
+import { Single } from "../shared/single";
 
 /** So many points are named although there is not time for them. */
 const FEW = 12;
@@ -38,6 +39,7 @@ const FEW = 12;
   imports: [
     NotYours,
     May,
+    Single,
     RefusedVisits,
     BringList,
     ButtonDirective,

@@ -77,7 +77,7 @@ const PLACES = [
         <a class="line bad" [routerLink]="not.path">{{ not.count() }} not taken</a>
       }
       @if (waiting.newer()) {
-        <button type="button" pButton text class="tool" (click)="startAnew()">Start the newer version</button>
+        <button type="button" pButton text class="newer" (click)="startAnew()">Start the newer version</button>
       }
     </ng-template>
     <ng-template #places>
