@@ -212,7 +212,7 @@ function receive(app: Express, { log, host, names, tls }: AppOptions, s: ReturnT
         response.getHeader("Content-Type") !== "text/event-stream" && compression.filter(request, response),
     }),
   );
-  app.use("/api", (request, response, next) => {
+  app.use("/api", s.news.said, (request, response, next) => {
     if (!["GET", "HEAD"].includes(request.method)) {
       s.rounds.touched();
       response.once("finish", () => s.rounds.touched());

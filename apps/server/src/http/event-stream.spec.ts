@@ -10,7 +10,7 @@ describe("a stream of events", () => {
     const request = Object.assign(new EventEmitter(), { method: "GET", ...(stillIn ? { stillIn } : {}) });
     const response = {
       ...{ writeHead: jest.fn(), write: jest.fn(), writableLength: 0, writableEnded: false },
-      end: jest.fn(),
+      ...{ end: jest.fn(), destroy: jest.fn() },
     };
     response.end.mockImplementation(() => void (response.writableEnded = true));
     const closed = jest.fn();
@@ -37,6 +37,17 @@ describe("a stream of events", () => {
     stream?.send({ a: 2 });
     await jest.advanceTimersByTimeAsync(60_000);
     expect(response.write.mock.calls.length).toBe(before);
+  });
+
+  it("a reader who has fallen behind is let go, and comes back, instead of missing one", () => {
+    const { response, stream } = open();
+    response.writableLength = 99;
+    stream?.send({ a: 1 }, 100);
+    expect(response.destroy).not.toHaveBeenCalled();
+    response.writableLength = 100;
+    const before = response.write.mock.calls.length;
+    stream?.send({ a: 2 }, 100);
+    expect([response.write.mock.calls.length, response.destroy.mock.calls.length]).toEqual([before, 1]);
   });
 
   it("whose reader has gone asks nothing any more", async () => {

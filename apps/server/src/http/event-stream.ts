@@ -4,7 +4,7 @@ const HEARTBEAT_MS = 15_000;
 
 /** Server-sent events: a reconnecting reader just goes on. */
 export interface EventStream {
-  /** Sends one; where the reader has fallen so many bytes behind, it misses it rather than filling memory. */
+  /** Sends one; a reader who has fallen so many bytes behind is let go rather than filling memory. */
   send(event: unknown, behind?: number): void;
   end(): void;
 }
@@ -41,8 +41,9 @@ export function eventStream(request: Request, response: Response, closed: () => 
   return {
     send: (event, behind = Infinity) => {
       // One that was ended has not always gone yet.
-      if (!response.writableEnded && response.writableLength < behind)
-        response.write(`data: ${JSON.stringify(event)}\n\n`);
+      if (response.writableEnded) return;
+      if (response.writableLength < behind) response.write(`data: ${JSON.stringify(event)}\n\n`);
+      else response.destroy();
     },
     end: () => response.end(),
   };

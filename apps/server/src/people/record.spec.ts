@@ -122,7 +122,10 @@ describe("what is changed is told at once", () => {
     const { port } = server.address() as AddressInfo;
     const teal = await signedIn(t, "technician");
     const planner = await signedIn(t, "planner");
-    const stream = (cookie: string) => fetch(`http://127.0.0.1:${port}/api/changes`, { headers: { cookie } });
+    const stream = (cookie: string, after = "") =>
+      fetch(`http://127.0.0.1:${port}/api/changes${after}`, { headers: { cookie } });
+    const at = async (): Promise<string> => (await planner.api.get("/api/machines/1")).headers["x-changes"] as string;
+    const first = await at();
     expect((await stream("")).status).toBe(401);
     const reader = (await stream(teal.cookie)).body?.getReader();
     const read = async (): Promise<string> => new TextDecoder().decode((await reader?.read())?.value);
@@ -138,6 +141,21 @@ describe("what is changed is told at once", () => {
       .send({ ...machine, nickname: "Ibis" })
       .expect(201);
     expect(await read()).toBe('data: {"path":"/api/machines","page":""}\n\n');
+    // A page whose first answer is older than its stream is told what came between; of an earlier start: everything.
+    const missed = async (after: string): Promise<string> => {
+      const late = (await stream(planner.cookie, `?after=${after}`)).body?.getReader();
+      await planner.api.post("/api/machines").set("x-page", "mark").send({ ...machine, nickname: after || "none" });
+      let text = "";
+      while (!text.includes("mark")) text += new TextDecoder().decode((await late?.read())?.value);
+      await late?.cancel();
+      return text.replace("retry: 1000\n\n", "").replace(/data: [^\n]*mark[^\n]*\n\n$/, "");
+    };
+    expect(await missed(first)).toBe(
+      'data: {"path":"/api/machines","page":"p1"}\n\ndata: {"path":"/api/machines","page":""}\n\n',
+    );
+    expect(await missed(await at())).toBe("");
+    for (const other of ["earlier.3", "", "x", first.replace(/\d+$/, "99"), first.replace(/\d+$/, "-1")])
+      expect(await missed(other)).toBe('data: {"path":"","page":""}\n\n');
     // Whoever goes sees no more: the stream ends before it next says that it is there.
     await teal.api.post("/api/sign-out").send({}).expect(200);
     let rest = await reader?.read();

@@ -223,3 +223,5 @@ export function reaches(role: Role, access: Access): boolean {
 
 /** Names the page that sends a change: it need not be told of it. */
 export const PAGE_HEADER = "x-page";
+/** Says with every answer how far the changes were when it was looked up; the stream is asked for what came after it. */
+export const CHANGES_HEADER = "x-changes";

@@ -6,7 +6,7 @@ import { answer, refuse } from "../../testing/place";
 import { atTheDoor } from "./at-the-door";
 import { Door } from "./door";
 import { Preferences } from "./preferences";
-import { workingAs } from "./working-as";
+import { FirstAnswer, workingAs } from "./working-as";
 
 const ROWAN = { id: 1, name: "Rowan", sign: "RK" };
 const ILSE = { id: 2, name: "Ilse", sign: "IB" };
@@ -50,6 +50,16 @@ describe("at the door", () => {
     door.take(me());
     const { request } = sent();
     expect([request.headers.get("x-token"), request.headers.get("x-working-as")]).toEqual(["t1", "Rowan"]);
+  });
+
+  it("how far the changes were at the first answer is kept, and at no later one", () => {
+    door.load();
+    answer(http.expectOne("/api/me"), me());
+    for (const at of ["a.4", "a.6"]) {
+      TestBed.inject(HttpClient).get("/api/floor").subscribe(hear);
+      http.expectOne("/api/floor").flush({}, { headers: { "x-changes": at } });
+    }
+    expect(TestBed.inject(FirstAnswer).at).toBe("a.4");
   });
 
   it("a server that does not answer holds nothing up", () => {

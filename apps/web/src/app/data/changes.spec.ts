@@ -4,7 +4,7 @@ import type { Me } from "@iron/contract";
 import { setUpBed } from "../../testing/place";
 import { Changes } from "./changes";
 import { Door } from "./door";
-import { PAGE } from "./working-as";
+import { FirstAnswer, PAGE } from "./working-as";
 
 const ME: Me = {
   ...{ door: "people", person: { id: 1, name: "Rowan", sign: "RK", role: "keeper" }, chooses: false, names: [] },
@@ -57,6 +57,21 @@ describe("what others change", () => {
     TestBed.tick();
     jest.advanceTimersByTime(250);
   };
+
+  it("is asked for from a page’s first answer on: one’s own early changes are among it, and not heard", () => {
+    TestBed.inject(FirstAnswer).at = "a.4";
+    listen("jobs", "jobs");
+    door.take(ME);
+    passes();
+    expect(Stream.open.map((s) => s.url)).toEqual(["/api/changes?ngsw-bypass&after=a.4"]);
+    Stream.open[0].onopen?.();
+    Stream.open[0].says("/api/jobs/4", PAGE);
+    passes();
+    expect(heard).toEqual([]);
+    Stream.open[0].says("/api/jobs/4");
+    passes();
+    expect(heard).toEqual(["jobs"]);
+  });
 
   it("is heard by the pages that show it, several at once once, and one’s own not at all", () => {
     listen("jobs", "jobs");

@@ -2,7 +2,7 @@ import { effect, inject, Injectable, signal, untracked } from "@angular/core";
 import type { Changed } from "@iron/contract";
 import { auditTime, filter, fromEvent, map, type Observable, Subject, switchMap, of, take } from "rxjs";
 import { Door } from "./door";
-import { PAGE } from "./working-as";
+import { FirstAnswer, PAGE } from "./working-as";
 
 const NAME = "iron-patience.changes";
 /** Several changes in a row are looked at once. */
@@ -21,6 +21,7 @@ type Told = Changed | { readonly cut: boolean };
 @Injectable({ providedIn: "root" })
 export class Changes {
   private readonly door = inject(Door);
+  private readonly first = inject(FirstAnswer);
   private readonly heard = new Subject<Changed>();
   private readonly tabs = "BroadcastChannel" in globalThis ? new BroadcastChannel(NAME) : null;
   /** This tab is the one that holds the stream. */
@@ -77,7 +78,6 @@ export class Changes {
 
   private follow(may: boolean): void {
     if (!may) {
-      // What a page asks for at its start is new enough: only a gap is made up for.
       if (this.source) this.broken = true;
       this.source?.close();
       this.source = null;
@@ -85,7 +85,9 @@ export class Changes {
       return;
     }
     if (this.source) return;
-    const source = new EventSource("/api/changes?ngsw-bypass");
+    // What was changed between this page’s first answer and its stream’s opening is told as well.
+    const after = this.first.at === null ? "" : `&after=${encodeURIComponent(this.first.at)}`;
+    const source = new EventSource(`/api/changes?ngsw-bypass${after}`);
     this.source = source;
     source.onmessage = (event: MessageEvent<string>) => this.tell(JSON.parse(event.data) as Changed);
     source.onopen = () => {
