@@ -91,3 +91,19 @@ test("stations of an axis too: a recording set aside elsewhere, and a case answe
   );
   await other.close();
 });
+
+test("what was changed before a page’s stream was open is shown as well", async ({ page }) => {
+  let open = (): void => undefined;
+  const held = new Promise<void>((go) => (open = go));
+  await page.route(/\/api\/changes/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto("/floor");
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  const machine = { nickname: "Dotterel", bay: "78", kind: "lathe", hoursPerWeek: 40, note: "", letters: ["X"] };
+  await page.request.post("/api/machines", { headers: writes, data: machine });
+  await expect(page.getByRole("link", { name: "Bay 78 Dotterel lathe" })).toHaveCount(0);
+  open();
+  await expect(page.getByRole("link", { name: "Bay 78 Dotterel lathe" })).toBeVisible(SOON);
+});
