@@ -118,6 +118,7 @@ test("opens without a server; work is done, brought by another, and what two did
   await expect(line).toHaveCount(0);
   // The step that two had signed is told, where it is.
   await cold.getByRole("link", { name: "1 not taken" }).click();
+  await cold.getByRole("link", { name: `Job ${signedTwice.id}: a step signed` }).click();
   await expect(cold).toHaveURL(new RegExp(`/jobs/${signedTwice.id}$`));
   await expect(cold.getByText(/The server did not take what was entered\./)).toBeVisible();
   await cold.getByRole("button", { name: "I have read it" }).click();

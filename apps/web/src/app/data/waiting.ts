@@ -21,10 +21,16 @@ export interface Box {
   letGo(key: string): void;
 }
 
-/** What the server would not have: how much, and where its words stand. */
+/** One thing that the server would not have, with its words. */
 export interface NotTaken {
-  readonly count: Signal<number>;
+  readonly key: string;
+  readonly what: string;
+  readonly message: string;
+  /** The page that it belongs to; empty: none. */
   readonly path: string;
+  file(): Blob;
+  /** It is read, and told no more. */
+  read(): void;
 }
 
 /** What was noted on this device and is not with the server yet, of all kinds. */
@@ -51,11 +57,11 @@ export class Waiting {
       );
   }
 
-  private readonly refusals = signal<readonly NotTaken[]>([]);
-  readonly notTaken = computed(() => this.refusals().find((one) => one.count() > 0) ?? null);
+  private readonly refusals = signal<readonly Signal<readonly NotTaken[]>[]>([]);
+  readonly notTaken = computed(() => this.refusals().flatMap((all) => all()));
 
-  /** Said wherever one is, until it has been read there. */
-  tell(refused: NotTaken): void {
+  /** Said wherever one is, until it has been read. */
+  tell(refused: Signal<readonly NotTaken[]>): void {
     this.refusals.update((all) => [...all, refused]);
   }
 
@@ -68,3 +74,7 @@ export class Waiting {
     this.state.update((all) => all.filter((one) => one !== box));
   }
 }
+
+/** Words as a file. */
+export const fileOf = (content: object): Blob =>
+  new Blob([JSON.stringify(content, null, 2)], { type: "application/json" });

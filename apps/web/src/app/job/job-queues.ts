@@ -3,7 +3,7 @@ import { parseByTodaysNames, type Job, type JobAct, type Problem } from "@iron/c
 import { Api } from "../data/api";
 import { keptList } from "../data/kept-list";
 import { refusals, type Refusals } from "../data/refusals";
-import { Waiting } from "../data/waiting";
+import { fileOf, Waiting, type NotTaken } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 import type { QueuedAct } from "./job-queue";
 
@@ -23,6 +23,16 @@ export interface JobBox {
 
 const nameOf = (jobId: number): string => `iron-job-${jobId}-waiting`;
 const refusedOf = (jobId: number): string => `iron-job-${jobId}-refused`;
+/** An act in words. */
+const WORDS: Readonly<Record<JobAct["kind"], string>> = {
+  sign: "a step signed",
+  undo: "a step taken back",
+  note: "a note",
+  kit: "what lies ready",
+  "stop-here": "to stop here",
+  "add-work": "more work",
+  reorder: "another order",
+};
 const NAME = /^iron-job-(\d+)-(?:waiting|refused)$/;
 
 /** The acts of all jobs on their way, also of those that no page shows. */
@@ -69,7 +79,12 @@ export class JobQueues {
       inOrder: true,
     });
     out.recall(kept.all());
-    this.waiting.tell({ count: computed(() => refused.all().length), path: `/jobs/${jobId}` });
+    const told = ({ act, message }: RefusedAct): NotTaken => ({
+      ...{ key: act.key, what: `Job ${jobId}: ${WORDS[act.kind]}`, message, path: `/jobs/${jobId}` },
+      file: () => fileOf({ job: jobId, act }),
+      read: () => refused.read(act.key),
+    });
+    this.waiting.tell(computed(() => refused.all().map(told)));
     return { out, job, refused };
   }
 }

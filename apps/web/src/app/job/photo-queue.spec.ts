@@ -91,9 +91,11 @@ describe("photos of a job on their way to the server", () => {
     await queue.recall();
     expect(queue.notTaken().map((p) => [p.key, p.refusal])).toEqual([["k1", "The job is closed."]]);
     const { notTaken } = TestBed.inject(Waiting);
-    expect([notTaken()?.count(), notTaken()?.path]).toEqual([1, "/waiting"]);
+    expect(notTaken().map((n) => [n.what, n.message, n.path])).toEqual([
+      ["Photo: shims, Ama", "The job is closed.", "/jobs/3"],
+    ]);
     queue.read("k1");
-    expect([queue.notTaken(), notTaken(), kept.size]).toEqual([[], null, 0]);
+    expect([queue.notTaken(), notTaken(), kept.size]).toEqual([[], [], 0]);
   });
 
   it("one of a lubrication point goes to that point", () => {

@@ -5,7 +5,7 @@ import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
 import { RefusedBlobs } from "../data/refused-blobs";
-import { Waiting } from "../data/waiting";
+import { Waiting, type NotTaken } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 import { shrinkPhoto, SMALL_PHOTO } from "../shared/shrink-photo";
 
@@ -58,7 +58,13 @@ export class PhotoQueue {
   readonly waiting = this.outbox.waiting.asReadonly();
 
   constructor() {
-    inject(Waiting).tell({ count: computed(() => this.notTaken().length), path: "/waiting" });
+    const told = ({ key, of, id, caption, by, refusal, file }: WaitingPhoto): NotTaken => ({
+      ...{ key, what: `Photo: ${caption}, ${by}`, message: refusal ?? "" },
+      path: of === "job" ? `/jobs/${id}` : `/points/${id}`,
+      file: () => file,
+      read: () => this.read(key),
+    });
+    inject(Waiting).tell(computed(() => this.notTaken().map(told)));
   }
 
   /** It is read that the server would not have it. */

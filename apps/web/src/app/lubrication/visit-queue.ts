@@ -4,7 +4,7 @@ import { Api } from "../data/api";
 import { keptList } from "../data/kept-list";
 import { newKey } from "../data/new-key";
 import { refusals } from "../data/refusals";
-import { Waiting } from "../data/waiting";
+import { fileOf, Waiting, type NotTaken } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 
 /** A visit made and not yet with the server. */
@@ -51,7 +51,12 @@ export class VisitQueue {
   constructor() {
     this.outbox.recall(KEPT.all());
     this.outbox.flush();
-    inject(Waiting).tell({ count: computed(() => this.refused().length), path: "/rounds" });
+    const told = ({ visit, place, by, message }: RefusedVisit): NotTaken => ({
+      ...{ key: visit.key, what: `Visit: ${place}, ${by}`, message, path: "/rounds" },
+      file: () => fileOf({ place, by, visit }),
+      read: () => this.read(visit.key),
+    });
+    inject(Waiting).tell(computed(() => this.refused().map(told)));
   }
 
   add(visit: WaitingVisit): void {

@@ -45,7 +45,15 @@ describe("what is done without a server", () => {
     const refused = { title: "Conflict", status: 409, detail: "Rowan signed it meanwhile." };
     http.expectOne("/api/jobs/7/acts").flush(refused, { status: 409, statusText: "Conflict" });
     const { count, notTaken } = TestBed.inject(Waiting);
-    expect([count(), notTaken()?.path, notTaken()?.count()]).toEqual([0, "/jobs/7", 1]);
+    const [one] = notTaken();
+    expect([count(), notTaken().length, one.path, one.message]).toEqual([
+      0,
+      1,
+      "/jobs/7",
+      "Rowan signed it meanwhile.",
+    ]);
+    one.read();
+    expect([notTaken(), localStorage.getItem("iron-job-7-refused")]).toEqual([[], null]);
   });
 
   it("a newer version that is ready before anything looks after versions is offered all the same", () => {

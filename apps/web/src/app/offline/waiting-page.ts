@@ -4,9 +4,7 @@ import { ButtonDirective } from "primeng/button";
 import { Door } from "../data/door";
 import { Notices } from "../data/notices";
 import { saveFile } from "../data/save-file";
-import { Waiting, type Held } from "../data/waiting";
-import { PhotoQueue } from "../job/photo-queue";
-import { SoundQueue } from "../sound/sound-queue";
+import { Waiting, type Held, type NotTaken } from "../data/waiting";
 import { belongs, endingOf, filesOf, saysOf, waitsOf } from "./waiting.view";
 
 /** What was noted on this device and is not with the server: what it waits for, and what can be done about it. */
@@ -28,8 +26,13 @@ import { belongs, endingOf, filesOf, saysOf, waitsOf } from "./waiting.view";
             @for (one of refused(); track one.key) {
               <li>
                 <p>
-                  <b>{{ one.what }}</b>, {{ one.by }}. <span class="bad">{{ one.message }}</span>
+                  @if (one.path) {
+                    <a [routerLink]="one.path">{{ one.what }}</a>
+                  } @else {
+                    {{ one.what }}
+                  }
                 </p>
+                <p class="bad">{{ one.message }}</p>
                 <div class="acts">
                   <button type="button" pButton severity="secondary" (click)="saveRefused(one)">
                     Save it as a file
@@ -95,8 +98,6 @@ export class WaitingPage {
   private readonly door = inject(Door);
   private readonly waiting = inject(Waiting);
   private readonly notices = inject(Notices);
-  private readonly photos = inject(PhotoQueue);
-  private readonly sounds = inject(SoundQueue);
   protected readonly belongsTo = belongs;
   protected readonly says = saysOf;
   /** What lies in a file and may be let go. */
@@ -107,24 +108,16 @@ export class WaitingPage {
     const held = this.waiting.boxes().flatMap((box) => box.held());
     return waitsOf(held, { waitsFor: this.waiting.names(), names });
   });
-  protected readonly refused = computed(() => [
-    ...this.photos.notTaken().map((p) => ({
-      ...{ key: p.key, by: p.by, what: `Photo: ${p.caption}`, message: p.refusal, file: p.file },
-      read: () => this.photos.read(p.key),
-    })),
-    ...this.sounds.refused().map((s) => ({
-      ...{ key: s.what.key, by: s.by, what: `Recording of axis ${s.axisId}`, message: s.refusal, file: s.file },
-      read: () => this.sounds.read(s.what.key),
-    })),
-  ]);
+  protected readonly refused = this.waiting.notTaken;
 
   protected save(one: Held): void {
     for (const [file, name] of filesOf(one)) saveFile(file, name);
     this.saved.update((all) => new Set([...all, one.key]));
   }
 
-  protected saveRefused({ key, file }: { readonly key: string; readonly file: Blob }): void {
-    saveFile(file, `not-taken-${key.slice(0, 8)}.${endingOf(file)}`);
+  protected saveRefused(one: NotTaken): void {
+    const file = one.file();
+    saveFile(file, `not-taken-${one.key.slice(0, 8)}.${endingOf(file)}`);
   }
 
   protected letGo(one: Held): void {

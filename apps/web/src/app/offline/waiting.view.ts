@@ -1,4 +1,4 @@
-import type { Held } from "../data/waiting";
+import { fileOf, type Held } from "../data/waiting";
 import { sentText } from "../shared/sent.text";
 
 /** Where something belongs, by its address: in words, and the page that shows it. */
@@ -66,12 +66,12 @@ export function waitsOf(held: readonly Held[], { waitsFor, names }: AtTheDoor): 
 export function filesOf({ key, by, address, body, seal, file }: Held): readonly (readonly [Blob, string])[] {
   const name = `waiting-${key.slice(0, 8)}`;
   const sent = { by, address, ...(typeof body === "string" ? { body: JSON.parse(body) as unknown } : {}), seal };
-  const words = new Blob([JSON.stringify(sent, null, 2)], { type: "application/json" });
+  const words = fileOf(sent);
   const more = file ?? (typeof body === "string" ? null : body);
   return [[words, `${name}.json`], ...(more ? [[more, `${name}.${endingOf(more)}`] as const] : [])];
 }
 
 /** The usual ending of a file of its kind. */
 export function endingOf({ type }: Blob): string {
-  return { "image/jpeg": "jpg", "image/png": "png", "audio/wav": "wav" }[type] ?? "wav";
+  return { "application/json": "json", "image/jpeg": "jpg", "image/png": "png", "audio/wav": "wav" }[type] ?? "wav";
 }

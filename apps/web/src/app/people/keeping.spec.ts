@@ -7,6 +7,7 @@ import { Door } from "../data/door";
 import { OwnCalendar } from "./own-calendar";
 import { RecordPage } from "./record-page";
 import { sentText } from "../shared/sent.text";
+import { momentText } from "../shared/times.text";
 import { queryOf, sizeText } from "./record.view";
 import { ServerPage } from "./server-page";
 
@@ -74,6 +75,7 @@ describe("the record", () => {
 
   it("what was cut off is shown as it is", () => {
     expect(sentText('{"text":"abc…')).toBe('{"text":"abc…');
+    expect(sentText('{"at":"2026-03-03T07:40:00.000Z"}')).toBe(`at: ${momentText("2026-03-03T07:40:00.000Z")}`);
     expect(sentText('{"items":[{"axisId":1},2]}')).toBe("items: axis id: 1, 2");
   });
 });

@@ -123,7 +123,14 @@ describe("the head of every page", () => {
     box.offline.set(false);
     box.waitsFor.set(["Ilse"]);
     TestBed.tick();
+    expect(line()).toBe("2 wait, Ilse no longer signs in");
+    door.take({
+      ...{ door: "people", person: null, chooses: false, token: null, seals: [], quietMinutes: 10 },
+      names: [{ id: 2, name: "Ilse", sign: "IB" }],
+    });
+    TestBed.tick();
     expect(line()).toBe("2 wait for Ilse to sign in");
+    expect(band.page.getByRole("link", { name: line() }).getAttribute("href")).toBe("/waiting");
     waiting.cut.set(true);
     TestBed.tick();
     expect(line()).toBe("No connection, 2 wait");
@@ -137,13 +144,21 @@ describe("the head of every page", () => {
   it("leads to what was not taken, and offers a newer version once it is there", () => {
     const band = open();
     const waiting = TestBed.inject(Waiting);
-    const count = signal(2);
-    waiting.tell({ count, path: "/jobs/7" });
+    const one = {
+      key: "k",
+      what: "Job 7",
+      message: "No.",
+      path: "/jobs/7",
+      file: () => new Blob(),
+      read: () => undefined,
+    };
+    const refused = signal([one, one]);
+    waiting.tell(refused);
     waiting.newer.set(true);
     TestBed.tick();
-    expect(band.page.getByRole("link", { name: "2 not taken" }).getAttribute("href")).toBe("/jobs/7");
+    expect(band.page.getByRole("link", { name: "2 not taken" }).getAttribute("href")).toBe("/waiting");
     expect(band.page.getByRole("button", { name: "Start the newer version" })).toBeTruthy();
-    count.set(0);
+    refused.set([]);
     TestBed.tick();
     expect(band.page.queryByRole("link", { name: /not taken/ })).toBeNull();
   });

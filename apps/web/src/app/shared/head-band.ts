@@ -73,8 +73,8 @@ const PLACES = [
           }
         </span>
       }
-      @if (waiting.notTaken(); as not) {
-        <a class="line bad" [routerLink]="not.path">{{ not.count() }} not taken</a>
+      @if (waiting.notTaken().length; as count) {
+        <a class="line bad" routerLink="/waiting">{{ count }} not taken</a>
       }
       @if (waiting.newer()) {
         <button type="button" pButton text class="newer" (click)="startAnew()">Start the newer version</button>
@@ -168,7 +168,10 @@ export class HeadBand {
     const [count, names] = [this.waiting.count(), this.waiting.names()];
     const cut = this.door.stale() || this.waiting.cut() || this.waiting.offline();
     if (cut) return count ? `No connection, ${count} ${count === 1 ? "waits" : "wait"}` : "No connection";
-    return names.length ? `${count} ${count === 1 ? "waits" : "wait"} for ${names.join(", ")} to sign in` : "";
+    if (names.length === 0) return "";
+    const waits = `${count} ${count === 1 ? "waits" : "wait"}`;
+    const gone = names.find((name) => !this.door.me()?.names.some((n) => n.name === name));
+    return gone === undefined ? `${waits} for ${names.join(", ")} to sign in` : `${waits}, ${gone} no longer signs in`;
   });
   protected readonly menuOpen = signal(false);
   protected readonly units: Choice<UnitSystem>[] = [

@@ -1,3 +1,5 @@
+import { momentText } from "./times.text";
+
 /** What was sent, in words: names and values, no brackets; what was shortened stays as it is. */
 export function sentText(detail: string): string {
   if (!detail) return "";
@@ -8,6 +10,8 @@ export function sentText(detail: string): string {
   }
 }
 
+const INSTANT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(?:\.\d{1,9})?Z$/;
+
 function said(value: unknown): string {
   if (Array.isArray(value)) return value.map(said).join(", ");
   if (typeof value === "object" && value !== null)
@@ -16,7 +20,8 @@ function said(value: unknown): string {
       .map(([name, v]) => `${spaced(name)}: ${said(v)}`)
       .join("; ");
   if (typeof value === "boolean") return value ? "yes" : "no";
-  return String(value);
+  const text = String(value);
+  return INSTANT.test(text) ? momentText(text) : text;
 }
 
 /** “overTravelMm” is read “over travel mm”. */

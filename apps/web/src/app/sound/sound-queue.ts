@@ -7,7 +7,7 @@ import { keptBlobs, type KeptBlobs } from "../data/kept-blobs";
 import { newKey } from "../data/new-key";
 import { Preferences } from "../data/preferences";
 import { RefusedBlobs } from "../data/refused-blobs";
-import { Waiting } from "../data/waiting";
+import { Waiting, type NotTaken } from "../data/waiting";
 import { Outbox } from "../shared/outbox";
 
 /** A recording that is made, and not yet with the server. */
@@ -58,7 +58,12 @@ export class SoundQueue {
   readonly offline = this.outbox.offline.asReadonly();
 
   constructor() {
-    inject(Waiting).tell({ count: computed(() => this.refused().length), path: "/waiting" });
+    const told = ({ what, axisId, by, refusal, file }: WaitingSound): NotTaken => ({
+      ...{ key: what.key, what: `Recording of axis ${axisId}, ${by}`, message: refusal ?? "", path: "" },
+      file: () => file,
+      read: () => this.read(what.key),
+    });
+    inject(Waiting).tell(computed(() => this.refused().map(told)));
   }
 
   /** What a page left behind goes out now. A browser that forbids a store keeps none. */
