@@ -5,6 +5,7 @@ const server = projects.find((p) => p.displayName === "server");
 /** The server’s tests on a PostgreSQL server: `npm run test:postgres`. */
 module.exports = {
   testTimeout: 120_000,
+  maxWorkers: "100%",
   projects: [
     {
       ...server,

@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from "node:child_process";
-import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync, statfsSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { once } from "node:events";
@@ -27,9 +27,19 @@ function ownUser() {
   return { uid: id("-u"), gid: id("-g") };
 }
 
+/** In memory where there is room: each test copies a database, ten times as fast as on a disk. */
+const MEMORY = "/dev/shm";
+const ROOM = 2e9;
+
+function hasRoom(base) {
+  if (!existsSync(base)) return false;
+  const { bavail, bsize } = statfsSync(base);
+  return base !== MEMORY || bavail * bsize > ROOM;
+}
+
 /** A folder that the user can work in, with room for a socket’s name, which is 107 bytes at most. */
 function ownFolder(user) {
-  for (const base of [tmpdir(), "/tmp", "/var/tmp"].filter((b) => b.length < 60 && existsSync(b))) {
+  for (const base of [MEMORY, tmpdir(), "/tmp", "/var/tmp"].filter((b) => b.length < 60 && hasRoom(b))) {
     const folder = mkdtempSync(join(base, "iron-pg-"));
     if (user.uid !== undefined) chownSync(folder, user.uid, user.gid);
     if (spawnSync("test", ["-w", folder], { ...user, cwd: "/" }).status === 0) return folder;

@@ -7,6 +7,7 @@ import { DATABASE_FILE, openDatabase, type Db } from "./database";
 import { migrationsUpTo } from "./migrations";
 import { NUMBERS_AS_NUMBERS, openPostgres } from "./postgres";
 import { StartError } from "./start-error";
+import { setTriggersAside } from "./triggers";
 
 // Between a store on a PostgreSQL server and a file: so that a backup is the same file everywhere, and a shop can go
 // from the one to the other.
@@ -81,15 +82,10 @@ export async function copyOut(url: string, to: string): Promise<void> {
   }
 }
 
-/** Nothing is to happen because of a row that happened already: triggers stand aside meanwhile. */
 async function filled(file: Database.Database, client: Client): Promise<void> {
-  const triggers = file.prepare("select name, sql from sqlite_master where type = 'trigger'").all() as {
-    readonly name: string;
-    readonly sql: string;
-  }[];
   file.pragma("foreign_keys = OFF");
   file.exec("begin");
-  for (const { name } of triggers) file.exec(`drop trigger "${name}"`);
+  const putBack = setTriggersAside(file);
   for (const { name, columns, order } of tablesOf(file)) {
     file.exec(`delete from ${name}`);
     const insert = file.prepare(
@@ -103,7 +99,7 @@ async function filled(file: Database.Database, client: Client): Promise<void> {
     }
     await client.query("close rows_of");
   }
-  for (const { sql: statement } of triggers) file.exec(statement);
+  putBack();
   file.exec("commit");
 }
 

@@ -11,6 +11,7 @@ import { MIGRATIONS, migrationsUpTo } from "../store/migrations";
 import { openPostgres } from "../store/postgres";
 import { storeUrl } from "../store/store";
 import { StartError } from "../store/start-error";
+import { setTriggersAside } from "../store/triggers";
 import { FORM, FORM_VERSION, isInFile, tablesOf, type TableForm } from "./take-out";
 
 /** Names that a file of ours has: nothing else of a zip is written anywhere. */
@@ -139,19 +140,14 @@ function manifestOf(files: string): Came {
 function fill(file: string, files: string, manifest: Came): void {
   const db = new Database(file, { fileMustExist: true });
   try {
-    // Nothing is to happen because of a row that happened already.
-    const triggers = db.prepare("select name, sql from sqlite_master where type = 'trigger'").all() as {
-      readonly name: string;
-      readonly sql: string;
-    }[];
     db.pragma("foreign_keys = OFF");
     const tables = new Map(tablesOf(db).map((t) => [t.name, t]));
     const missing = manifest.tables.find((t) => !tables.has(t.name));
     if (missing) throw new StartError(`The file has a table that this shop has not: ${missing.name}.`);
     db.transaction(() => {
-      for (const { name } of triggers) db.exec(`drop trigger "${name}"`);
+      const putBack = setTriggersAside(db);
       for (const came of manifest.tables) fillTable(db, files, { came, table: tables.get(came.name) as TableForm });
-      for (const { sql } of triggers) db.exec(sql);
+      putBack();
     })();
     const wrong = db.pragma("foreign_key_check") as { readonly table: string; readonly parent: string }[];
     if (wrong.length)

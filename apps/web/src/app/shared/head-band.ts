@@ -53,7 +53,9 @@ const PLACES = [
       }
       @if (narrow()) {
         <ng-container [ngTemplateOutlet]="line" />
-        <button type="button" pButton text [attr.aria-expanded]="menuOpen()" (click)="menuOpen.set(true)">Menu</button>
+        <button type="button" pButton text class="bare" [attr.aria-expanded]="menuOpen()" (click)="menuOpen.set(true)">
+          Menu
+        </button>
       } @else {
         <ng-container [ngTemplateOutlet]="places" />
         @if (shop()?.demo) {
@@ -77,7 +79,7 @@ const PLACES = [
         <a class="line bad" routerLink="/waiting">{{ count }} not taken</a>
       }
       @if (waiting.newer()) {
-        <button type="button" pButton text class="newer" (click)="startAnew()">Start the newer version</button>
+        <button type="button" pButton text class="bare" (click)="startAnew()">Start the newer version</button>
       }
     </ng-template>
     <ng-template #places>
