@@ -39,7 +39,7 @@ import { SessionList } from "./session-list";
           </p>
         }
         <div class="scroll-x" tabindex="0" role="region" aria-label="People">
-          <table class="rows">
+          <table class="rows stacked">
             <thead>
               <tr>
                 <th scope="col">Sign</th>
@@ -55,7 +55,7 @@ import { SessionList } from "./session-list";
                   <td>{{ row.person.sign }}</td>
                   <td class="words">{{ row.person.name }}</td>
                   <td class="words">{{ row.may }}</td>
-                  <td class="words">
+                  <td class="words" data-head="Last here">
                     <span class="still">{{ row.seen }}</span>
                     @if (row.stands) {
                       <span class="stands">{{ row.stands }}</span>

@@ -23,7 +23,7 @@ import { placeOf, queryOf, type Wanted } from "./record.view";
       <h1>Record</h1>
       <p class="lead">
         Every change since this record began: who, when, and from which device. It is only added to; nobody changes it,
-        the keeper neither.
+        not even the keeper.
       </p>
       <form class="fields" (submit)="$event.preventDefault()" aria-label="What is looked for">
         <ip-text-field label="Words" [most]="200" [value]="words()" (typed)="look({ words: $event })" />

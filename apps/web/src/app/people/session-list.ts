@@ -18,7 +18,7 @@ import { deviceSaid } from "./people.view";
       <ip-trouble [message]="sessions.message()" (again)="sessions.again()" />
     }
     <div class="scroll-x" tabindex="0" role="region" aria-label="Signed in">
-      <table class="rows">
+      <table class="rows stacked">
         <thead>
           <tr>
             <th scope="col" class="words">Name</th>
@@ -33,8 +33,8 @@ import { deviceSaid } from "./people.view";
             <tr>
               <td class="words">{{ row.name }}</td>
               <td class="words">{{ row.device }}, {{ row.address }}</td>
-              <td class="words still">{{ row.since }}</td>
-              <td class="words still">{{ row.lastSeen }}</td>
+              <td class="words still" data-head="Since">{{ row.since }}</td>
+              <td class="words still" data-head="Last used">{{ row.lastSeen }}</td>
               <td class="still">
                 @if (row.own) {
                   this device
