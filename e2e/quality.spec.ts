@@ -70,6 +70,7 @@ const VIEWS: [string, string, RegExp][] = [
   ["square and level", "/machines/4/stands", /^Square and level/],
   ["levels being taken", "/machines/4/stands/levels", /^Take levels/],
   ["a square being read", "/machines/4/stands/sweep", /^Square by a square/],
+  ["what waits", "/waiting", /^What waits on this device/],
   ["compensation tables", "/machines/6/axes/15/table", /^Compensation table/],
   ["a table being made", "/machines/2/axes/4/table/new", /^Make a table/],
   ["a table", "/machines/6/axes/15/table/1?TABLE", /^Compensation table, version/],

@@ -16,7 +16,7 @@ test("the round with what is late is walked to its end with one point dry and on
   await expect(page.getByText(/Y counterweight chain: lubrication 198 days late/)).toBeVisible();
   await expect(page.getByText(/X ball nut: found flooded 3 times/)).toBeVisible();
   await page.getByRole("link", { name: "Rounds" }).click();
-  await expect(page.getByRole("heading", { name: "1 point is late" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "1 point is late: Y counterweight chain" })).toBeVisible();
   const now = page.locator("article h2");
   // Late, it has the first day on which its machine may stand; which one that is follows from today.
   const late = page.getByRole("region", { name: "The coming days" }).getByRole("button", { name: /1 late$/ });
@@ -32,7 +32,7 @@ test("the round with what is late is walked to its end with one point dry and on
     await expect(page.getByText(before)).toHaveCount(0);
     if (!chain) continue;
     await page.getByRole("button", { name: "Take the last one back" }).click();
-    await expect(page.getByRole("heading", { name: "Y counterweight chain" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Y counterweight chain", level: 2 })).toBeVisible();
     await foundAs(page, "Dry");
     await expect(page.getByText(before)).toHaveCount(0);
   }

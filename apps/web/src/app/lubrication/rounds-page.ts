@@ -134,7 +134,11 @@ export class RoundsPage {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";
     if (rounds.points === 0) return "No lubrication point yet";
-    return rounds.late ? `${rounds.late} ${rounds.late === 1 ? "point is" : "points are"} late` : "Nothing is late";
+    if (!rounds.late) return "Nothing is late";
+    // Said by name: what stands below may be another one, since the way decides.
+    const which = this.walk().find((one) => one.point.lateDays >= 1)?.point.place;
+    if (rounds.late === 1) return which === undefined ? "1 point is late" : `1 point is late: ${which}`;
+    return `${rounds.late} points are late`;
   });
 
   constructor() {

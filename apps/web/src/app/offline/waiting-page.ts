@@ -15,10 +15,12 @@ import { belongs, endingOf, filesOf, saysOf, waitsOf } from "./waiting.view";
   template: `
     <main class="sheet">
       <h1>What waits on this device</h1>
-      <p class="lead">
-        Noted here, and not with the server yet. It lies in this browser: do not clear it, and do not give the device
-        away before it has gone.
-      </p>
+      @if (waits().length || refused().length) {
+        <p class="lead">
+          Noted here, and not with the server yet. It lies in this browser: do not clear it, and do not give the device
+          away before it has gone.
+        </p>
+      }
       @if (refused().length) {
         <section aria-labelledby="not-taken">
           <h2 id="not-taken">Not taken</h2>

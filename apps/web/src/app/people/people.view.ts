@@ -4,7 +4,7 @@ import type { Person, Role } from "@iron/contract";
 export const ROLE_SAYS: Readonly<Record<Role, string>> = {
   look: "look only",
   technician: "measure, diagnose, mend and sign",
-  planner: "that, and plan: machines, points, prices, rules",
+  planner: "a technician’s work, and plan: machines, points, prices, rules",
   keeper: "everything, and keep people and the server",
 };
 
