@@ -217,7 +217,10 @@ describe("signing in", () => {
   });
 
   it("more tries than people make are not looked at", async () => {
-    const answers = await Promise.all(Array.from({ length: 60 }, () => tryPin(987, "714903")));
+    // Without a PIN: hashing forty of them is half a minute’s work for a busy machine, and is not what is asked here.
+    const tried = () => bare().post("/api/sign-in").set("x-working-as", "").send({});
+    const answers = await Promise.all(Array.from({ length: 60 }, tried));
+    expect(answers.filter((a) => a.status === 422)).toHaveLength(40);
     expect(answers.filter((a) => a.status === 429)).toHaveLength(20);
   });
 
