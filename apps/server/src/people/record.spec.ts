@@ -145,7 +145,10 @@ describe("what is changed is told at once", () => {
     // A page whose first answer is older than its stream is told what came between; of an earlier start: everything.
     const missed = async (after: string): Promise<string> => {
       const late = (await stream(planner.cookie, `?after=${after}`)).body?.getReader();
-      await planner.api.post("/api/machines").set("x-page", "mark").send({ ...machine, nickname: after || "none" });
+      await planner.api
+        .post("/api/machines")
+        .set("x-page", "mark")
+        .send({ ...machine, nickname: after || "none" });
       let text = "";
       while (!text.includes("mark")) text += new TextDecoder().decode((await late?.read())?.value);
       await late?.cancel();
