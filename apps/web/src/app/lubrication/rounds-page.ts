@@ -130,6 +130,12 @@ export class RoundsPage {
   /** Of the whole round, also while it is walked: what is ticked stays on the list. */
   protected readonly toBring = computed(() => bringList(this.taken(), this.rounds()?.gramsPerStroke ?? 0));
   protected readonly bring = computed(() => bringText(this.taken()));
+  protected readonly waits = computed(() => {
+    const count = this.queue.waiting().length;
+    if (!count || !this.queue.offline()) return "";
+    const those = count === 1 ? "1 visit is" : `${count} visits are`;
+    return `No connection. ${those} kept in this browser and sent when the server answers.`;
+  });
   protected readonly heading = computed(() => {
     const rounds = this.rounds();
     if (!rounds) return "Rounds";
