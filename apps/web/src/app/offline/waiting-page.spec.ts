@@ -63,6 +63,8 @@ describe("what waits on this device", () => {
     const of = (name: string): string =>
       page.page.getByRole("region", { name }).textContent.replace(/\s+/g, " ").trim();
     expect(of("Ilse")).toContain("Ilse no longer signs in here");
+    // It is not the end: a keeper can call somebody back.
+    expect(of("Ilse")).toContain("It goes only if the keeper calls Ilse back and Ilse signs in.");
     expect(of("Ilse")).toContain("Job 3 kind: note; words: shims dry");
     expect(of("Rowan")).toContain("It stands on what Ilse did before it");
     expect(of("Teal")).toContain("It goes when Teal signs in on this device.");

@@ -106,7 +106,8 @@ export class WaitingPage {
   protected readonly saved = signal<ReadonlySet<string>>(new Set());
   protected readonly waits = computed(() => {
     const me = this.door.me();
-    const names = me?.door === "people" ? me.names.map((n) => n.name) : null;
+    // Without a server who can sign in is what it was: not known.
+    const names = me?.door === "people" && !this.door.stale() ? me.names.map((n) => n.name) : null;
     const held = this.waiting.boxes().flatMap((box) => box.held());
     return waitsOf(held, { waitsFor: this.waiting.names(), names });
   });

@@ -52,7 +52,7 @@ export function waitsOf(held: readonly Held[], { waitsFor, names }: AtTheDoor): 
     const items = held.filter((one) => one.by === by);
     const after = items.find((one) => one.after !== null)?.after ?? null;
     const why = stuck
-      ? `${by} no longer signs in here, and nothing proves that this is theirs: the server takes it from nobody. Save each as a file, let whoever knows of the work enter it again, then let it go.`
+      ? `${by} no longer signs in here, and nothing proves that this is theirs. It goes only if the keeper calls ${by} back and ${by} signs in. Else save each as a file, let whoever knows of the work enter it again, then let it go.`
       : waitsFor.includes(by)
         ? `It goes when ${by} signs in on this device.`
         : after !== null

@@ -172,7 +172,8 @@ export class HeadBand {
     if (cut) return count ? `No connection, ${count} ${count === 1 ? "waits" : "wait"}` : "No connection";
     if (names.length === 0) return "";
     const waits = `${count} ${count === 1 ? "waits" : "wait"}`;
-    const gone = names.find((name) => !this.door.me()?.names.some((n) => n.name === name));
+    const me = this.door.me();
+    const gone = me?.door === "people" ? names.find((name) => !me.names.some((n) => n.name === name)) : undefined;
     return gone === undefined ? `${waits} for ${names.join(", ")} to sign in` : `${waits}, ${gone} no longer signs in`;
   });
   protected readonly menuOpen = signal(false);
