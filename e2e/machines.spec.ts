@@ -1,3 +1,4 @@
+import type { Page } from "@playwright/test";
 import { choose, expect, test } from "./shop";
 
 test("the floor sorts by what needs attention, is searched with / and switches units", async ({ page }) => {
@@ -46,6 +47,45 @@ test("the keys list comes from the register and closes with Esc", async ({ page 
   await page.keyboard.press("]");
   await expect(page).toHaveURL(/axes\/2\/measure/);
   await page.keyboard.press("[");
+  await expect(page).toHaveURL(/axes\/1\/measure/);
+});
+
+/** Keys at once: none waits for what the one before it asked for. */
+const burst = (page: Page, keys: string): Promise<void> =>
+  page.evaluate((all) => {
+    for (const key of all) document.body.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+  }, keys);
+
+test("keys faster than pages count from where one is going, also at the moment the address changes", async ({
+  page,
+}) => {
+  await page.goto("/machines/1/axes/1/measure");
+  await expect(page.getByRole("heading", { name: /How much is lost/ })).toBeVisible();
+  await burst(page, "]]");
+  await expect(page).toHaveURL(/axes\/3\/measure/);
+  await burst(page, "[4");
+  await expect(page).toHaveURL(/axes\/2\/fix/);
+  const cases = async (): Promise<unknown> => (await page.request.get("/api/cases?axis=2")).json();
+  const before = await cases();
+  await burst(page, "[n");
+  await expect(page).toHaveURL(/axes\/1\/ask/);
+  expect(await cases()).toEqual(before);
+  await page.evaluate(() => {
+    const { pushState } = History.prototype;
+    history.pushState = function (...to: Parameters<typeof pushState>) {
+      pushState.apply(this, to);
+      history.pushState = pushState;
+      // The very next task: the address has changed, the page not yet.
+      const next = new MessageChannel();
+      next.port1.onmessage = () => {
+        document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "[", bubbles: true }));
+        document.body.dataset.pressed = "";
+      };
+      next.port2.postMessage(null);
+    };
+  });
+  await page.keyboard.press("]");
+  await expect(page.locator("body[data-pressed]")).toBeAttached();
   await expect(page).toHaveURL(/axes\/1\/measure/);
 });
 

@@ -125,7 +125,7 @@ describe("the head of every page", () => {
     TestBed.tick();
     // Who can sign in is not known yet.
     expect(line()).toBe("2 wait for Ilse to sign in");
-    const at = { door: "people", person: null, chooses: false, token: null, seals: [], quietMinutes: 10 } as const;
+    const at = { door: "people" as const, person: null, chooses: false, token: null, seals: [], quietMinutes: 10 };
     door.take({ ...at, names: [{ id: 1, name: "Rowan", sign: "RK" }] });
     TestBed.tick();
     expect(line()).toBe("2 wait, Ilse no longer signs in");

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { Title } from "@angular/platform-browser";
 import { Router, RouterLink, RouterOutlet } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
@@ -27,9 +27,14 @@ export class AxisFrame {
   private readonly cases = inject(CaseStore);
   private readonly router = inject(Router);
 
+  /** Where one is going while the page is not there yet: what is pressed meanwhile counts from there. */
+  private readonly going = signal<number | null>(null);
+  private asked = 0;
+  private readonly at = computed(() => this.going() ?? Number(this.axisId()));
   protected readonly neighbours = computed(() => {
     const axes = this.context.axes();
-    const here = axes.findIndex((a) => a.id === this.context.axis()?.id);
+    const here = axes.findIndex((a) => a.id === this.at());
+    if (here < 0) return { before: null, after: null };
     return { before: axes[here - 1] ?? null, after: axes[here + 1] ?? null };
   });
   protected readonly loss = computed(() => {
@@ -75,7 +80,7 @@ export class AxisFrame {
         key: String(station.number),
         shown: String(station.number),
         does: `Station ${station.name}`,
-        press: () => void this.router.navigateByUrl(`${this.context.base()}/${station.path}`),
+        press: () => this.go(this.at(), station.path),
       })),
       {
         key: "n",
@@ -87,17 +92,22 @@ export class AxisFrame {
     );
   }
 
-  /** Goes to Ask; a case is opened when none is. */
+  /** Goes to Ask; a case is opened when none is, though never on an axis that is being left. */
   private newCase(): void {
     const machine = this.context.machine();
     const axis = this.context.axis();
-    if (machine && axis && this.cases.summaries() && !this.cases.open()) this.cases.openCase(machine.id, [axis.id]);
-    void this.router.navigateByUrl(`${this.context.base()}/ask`);
+    const here = axis?.id === this.at();
+    if (here && machine && this.cases.summaries() && !this.cases.open()) this.cases.openCase(machine.id, [axis.id]);
+    this.go(this.at(), "ask");
   }
 
-  protected go(axisId: number | undefined): void {
+  protected go(axisId: number | undefined, path = "measure"): void {
     if (axisId === undefined) return;
-    void this.router.navigate(["/machines", this.machineId(), "axes", axisId, "measure"]);
+    this.going.set(axisId);
+    const asked = ++this.asked;
+    void this.router.navigate(["/machines", this.machineId(), "axes", axisId, path]).finally(() => {
+      if (asked === this.asked) this.going.set(null);
+    });
   }
 
   protected arrow(event: KeyboardEvent): void {
