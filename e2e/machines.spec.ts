@@ -65,7 +65,7 @@ test("keys faster than pages count from where one is going, also at the moment t
   await expect(page).toHaveURL(/axes\/3\/measure/);
   await burst(page, "[4");
   await expect(page).toHaveURL(/axes\/2\/fix/);
-  const cases = async (): Promise<unknown> => (await page.request.get("/api/cases?axis=2")).json();
+  const cases = async (): Promise<unknown> => (await page.request.get("/api/axes/2/cases")).json();
   const before = await cases();
   await burst(page, "[n");
   await expect(page).toHaveURL(/axes\/1\/ask/);
@@ -75,13 +75,11 @@ test("keys faster than pages count from where one is going, also at the moment t
     history.pushState = function (...to: Parameters<typeof pushState>) {
       pushState.apply(this, to);
       history.pushState = pushState;
-      // The very next task: the address has changed, the page not yet.
-      const next = new MessageChannel();
-      next.port1.onmessage = () => {
+      // At the beginning of the next frame, as input is told: the address has changed, the page not yet.
+      requestAnimationFrame(() => {
         document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "[", bubbles: true }));
         document.body.dataset.pressed = "";
-      };
-      next.port2.postMessage(null);
+      });
     };
   });
   await page.keyboard.press("]");
