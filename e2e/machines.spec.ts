@@ -78,7 +78,7 @@ test("keys faster than pages count from where one is going, also at the moment t
       // At the beginning of the next frame, as input is told: the address has changed, the page not yet.
       requestAnimationFrame(() => {
         document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "[", bubbles: true }));
-        document.body.dataset.pressed = "";
+        document.body.setAttribute("data-pressed", "");
       });
     };
   });

@@ -7,7 +7,7 @@ import { sql } from "kysely";
 import type { Handlers } from "../http/mount";
 import { conflict, problem } from "../http/problem-error";
 import { calendarFile, type CalendarServices } from "../lubrication/lubrication-handlers";
-import { backupsIn } from "../store/backups";
+import { backupsIn, type BackupKeeper } from "../store/backups";
 import { DATABASE_FILE, type Db } from "../store/database";
 import { isPostgres } from "../store/in-dialect";
 import { shopZip } from "../whole/take-out";
@@ -18,6 +18,8 @@ interface Services extends CalendarServices {
   readonly record: ChangeRecord;
   readonly version: string;
   readonly folder: string | null;
+  /** Null where no backups are kept, as in the demo. */
+  readonly backups: BackupKeeper | null;
   /** When this server started. */
   readonly started: string;
 }
@@ -90,7 +92,7 @@ async function sizeOnPostgres(db: Db): Promise<number> {
   return rows[0].n;
 }
 
-async function serverOf({ db, version, folder, started }: Services): Promise<Server> {
+async function serverOf({ db, version, folder, started, backups: keeper }: Services): Promise<Server> {
   const of = async (table: "case_photo" | "job_photo" | "lube_photo" | "sound_part"): Promise<number> => {
     const { rows } = await sql<{ n: number | null }>`select sum(length(bytes)) as n from ${sql.table(table)}`.execute(
       db,
@@ -102,7 +104,7 @@ async function serverOf({ db, version, folder, started }: Services): Promise<Ser
     select ${sql.raw(postgres ? "current_setting('server_version')" : "sqlite_version()")} as v`.execute(db);
   const { rows: done } = await sql<{ name: string }>`
     select name from kysely_migration order by name desc limit 1`.execute(db);
-  const backups = folder === null ? null : backupsIn(folder);
+  const backups = keeper && folder !== null ? backupsIn(folder) : null;
   const last = backups?.at(0);
   return {
     version,

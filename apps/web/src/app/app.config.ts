@@ -9,6 +9,7 @@ import {
 } from "@angular/core";
 import {
   provideRouter,
+  RouteReuseStrategy,
   withComponentInputBinding,
   withInMemoryScrolling,
   withNavigationErrorHandler,
@@ -19,7 +20,9 @@ import { PrimeNG, providePrimeNG } from "primeng/config";
 import { routes } from "./app.routes";
 import { notArrived } from "./data/arrival";
 import { PageFailure } from "./data/page-failure";
+import { PageReuse } from "./data/page-reuse";
 import { atTheDoor } from "./data/at-the-door";
+import { leftBehind } from "./data/left-behind";
 import { workingAs } from "./data/working-as";
 import { ironPreset } from "./theme/preset";
 
@@ -32,7 +35,8 @@ export const appConfig: ApplicationConfig = {
       withNavigationErrorHandler(notArrived),
       withRouterConfig({ resolveNavigationPromiseOnError: true }),
     ),
-    provideHttpClient(withInterceptors([atTheDoor, workingAs])),
+    { provide: RouteReuseStrategy, useClass: PageReuse },
+    provideHttpClient(withInterceptors([leftBehind, atTheDoor, workingAs])),
     providePrimeNG({
       theme: {
         preset: ironPreset,

@@ -103,6 +103,7 @@ export const routes: Routes = [
   },
   {
     path: "machines/:machineId/axes/:axisId",
+    data: { stays: "axisId" },
     loadComponent: () => came(import("./machine/axis/axis-frame")).then((m) => m.AxisFrame),
     children: [
       { path: "", pathMatch: "full", redirectTo: "measure" },

@@ -12,7 +12,7 @@ export const serverSchema = z.object({
   /** The last change of the store’s form. */
   store: z.string(),
   since: instantSchema,
-  /** Of the shop’s file and what lies beside it, bytes; null where it cannot be told. */
+  /** Of the shop’s file and what lies beside it, bytes; null where it cannot be told, backups where none are kept. */
   storage: z.object({
     database: bytes.nullable(),
     backups: bytes.nullable(),

@@ -1,4 +1,4 @@
-import { HttpClient } from "@angular/common/http";
+import { HttpClient, HttpContext } from "@angular/common/http";
 import { inject, Injectable } from "@angular/core";
 import {
   ADDRESSES,
@@ -11,6 +11,7 @@ import {
 } from "@iron/contract";
 import type { Observable } from "rxjs";
 import type * as z from "zod";
+import { LOOKED_AFTER } from "./looked-after";
 
 type Op<N extends OperationName> = (typeof OPERATIONS)[N];
 type Out<T> = T extends z.ZodType ? z.output<T> : string;
@@ -25,6 +26,8 @@ type Sending<N extends OperationName> = Address<N> &
     readonly by?: string;
     /** What proves that it was made in their session. */
     readonly seal?: string | undefined;
+    /** Whoever asks outlives the page and looks after what fails. */
+    readonly lookedAfter?: boolean;
   };
 /** What may be left out when nothing is asked for. */
 type Given<P> = object extends P ? [parts?: P] : [parts: P];
@@ -34,6 +37,7 @@ interface AnyParts {
   readonly body?: unknown;
   readonly by?: string;
   readonly seal?: string | undefined;
+  readonly lookedAfter?: boolean;
 }
 
 /** Called by name: path, method and types are the contract’s. */
@@ -43,10 +47,11 @@ export class Api {
 
   /** @example api.call("holdPoint", { params: { id }, body }) */
   call<N extends OperationName>(name: N, ...[parts]: Given<Sending<N>>): Observable<Out<Op<N>["response"]>> {
-    const { params, query, body, by, seal }: AnyParts = parts ?? {};
+    const { params, query, body, by, seal, lookedAfter }: AnyParts = parts ?? {};
     const [method, , media] = ADDRESSES[name] as readonly [string, string, string?];
     return this.http.request<Out<Op<N>["response"]>>(method, addressOf(name, params, query), {
       ...(method === "get" ? {} : { body: body ?? {} }),
+      ...(lookedAfter ? { context: new HttpContext().set(LOOKED_AFTER, true) } : {}),
       ...(media ? { responseType: "text" as never } : {}),
       ...(by === undefined ? {} : { headers: saidBy(by, seal) }),
     });

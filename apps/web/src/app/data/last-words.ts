@@ -10,13 +10,10 @@ export class LastWords {
   private readonly preferences = inject(Preferences);
   private readonly door = inject(Door);
 
-  /** Said as the page goes, or with what asks for it. Called where inject() may be used. */
+  /** Said as the page goes; not any more once what asks for it has gone. Called where inject() may be used. */
   before(said: () => void): void {
     window.addEventListener("pagehide", said);
-    inject(DestroyRef).onDestroy(() => {
-      window.removeEventListener("pagehide", said);
-      said();
-    });
+    inject(DestroyRef).onDestroy(() => window.removeEventListener("pagehide", said));
   }
 
   put(address: string, body: unknown): void {

@@ -12,6 +12,8 @@ export interface Offer {
 @Injectable({ providedIn: "root" })
 export class Notices {
   private readonly messages = inject(MessageService);
+  /** Failures that somebody has been told of. */
+  private readonly done = new WeakSet<object>();
 
   say(summary: string, undo?: () => void): void {
     this.messages.add({
@@ -24,6 +26,7 @@ export class Notices {
 
   /** What failed, in words; handed on as it is: `error: this.notices.error`. */
   readonly error = (error: unknown): void => {
+    if (typeof error === "object" && error !== null && this.done.has(error)) return;
     const problem = problemFrom(error);
     this.messages.add({
       severity: "error",
@@ -32,6 +35,11 @@ export class Notices {
       life: 9000,
     });
   };
+
+  /** It has been said: whoever hears of it after that says it no more. */
+  told(error: unknown): void {
+    if (typeof error === "object" && error !== null) this.done.add(error);
+  }
 
   /** Something went wrong that can be mended by a press: stays until it is pressed or closed. */
   offer(summary: string, offer: Offer): void {

@@ -28,6 +28,12 @@ export interface NotTaken {
   readonly message: string;
   /** The page that it belongs to; empty: none. */
   readonly path: string;
+  /** What was entered, as it was sent. */
+  readonly says?: string;
+  /** Sends it once more: for who made it. */
+  readonly again?: () => void;
+  /** A photo or a recording: nothing here shows it. */
+  readonly large?: boolean;
   file(): Blob;
   /** It is read, and told no more. */
   read(): void;

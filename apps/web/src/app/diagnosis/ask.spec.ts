@@ -71,7 +71,9 @@ describe("station Ask", () => {
         .getAllByRole("listitem")
         .map((li) => li.querySelector(".words")?.textContent.trim().split(" ")[0]);
     expect(asked()).toEqual(["Knocks", "Bearing", "Ways"]);
-    answerIn(page.page.getByRole("group", { name: /^Bearing/ }), "Yes");
+    const bearing = page.page.getByRole("group", { name: /^Bearing/ });
+    within(bearing).getByRole("button", { name: "Yes" }).focus();
+    answerIn(bearing, "Yes");
     const put = sent();
     expect(asked()).toEqual(["Knocks", "Bearing", "Ways"]);
     // No field opens under it that would push the next one away.
@@ -82,6 +84,8 @@ describe("station Ask", () => {
       .forEach((r) => r.flush({ tests: [], leading: [], ...asks("home-varies", "dry", "knock", "rattle") }));
     TestBed.tick();
     expect(asked()).toEqual(["Knocks", "Home", "Ways"]);
+    // Whoever works by keys stands where the answered one stood, before any answer of the new one.
+    expect(document.activeElement).toBe(within(part).getAllByRole("listitem")[1]);
   });
 
   it("none of them denies what nobody has answered, and nothing else", () => {

@@ -3,6 +3,7 @@ import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
 import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase, toldOf2 } from "../../testing/axis";
 import { answer, cut, hearNotices, refuse, setUpBed } from "../../testing/place";
+import { Waiting } from "../data/waiting";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "./case-store";
 
@@ -171,5 +172,92 @@ describe("the open case of an axis", () => {
     refuse(request, 409, { detail: "A job of this case is still open." });
     expect(said).toEqual(["A job of this case is still open."]);
     expect(store.open()?.id).toBe(5);
+  });
+
+  describe("when one goes on to another axis", () => {
+    const goOn = () => {
+      store.load(3);
+      return http.expectOne("/api/axes/3/cases");
+    };
+    const nowhere = () => {
+      expect([store.current(), store.summaries(), store.diagnosis(), store.saving()]).toEqual([null, [], null, false]);
+      expect(symptoms()).toEqual({});
+    };
+
+    it("what was kept of the first does not come to the second, whichever answer comes last", () => {
+      store.answer("rumble", true);
+      const first = put();
+      answer(goOn(), []);
+      answer(first, openCase({ version: 2, told: toldOf2({ rumble: true }) }));
+      nowhere();
+      // Nothing that is pressed now goes into the case of the first.
+      store.setNotes("of the second");
+      jest.advanceTimersByTime(400);
+      http.expectNone("/api/cases/5");
+    });
+
+    it("a result, a photo, or a case that is opened for the first does not either", () => {
+      let gone = false;
+      store.addResult("far-end", { "retainer-turns": false }, { note: "", data: null, then: () => (gone = true) });
+      store.addPhoto(new Blob(["x"]), "nut", null);
+      const late = [
+        http.expectOne("/api/cases/5/results"),
+        http.expectOne((r) => r.url.includes("/api/cases/5/photos")),
+      ];
+      answer(goOn(), []);
+      for (const one of late) answer(one, openCase({ version: 2 }));
+      nowhere();
+      expect(gone).toBe(false);
+    });
+
+    it("nor what was asked for on the way there and back", () => {
+      const second = goOn();
+      store.load(2);
+      const first = http.expectOne("/api/axes/2/cases");
+      store.load(3);
+      const last = http.expectOne("/api/axes/3/cases");
+      answer(last, []);
+      for (const one of [first, second]) if (!one.cancelled) answer(one, [{ id: 5, state: "open" }]);
+      http.match("/api/cases/5").forEach((r) => answer(r, openCase()));
+      nowhere();
+    });
+
+    it("what was typed last goes out after what is on its way, on the version just kept", () => {
+      store.answer("rumble", true);
+      const first = put();
+      store.setNotes("worse when cold");
+      answer(goOn(), []);
+      answer(first, openCase({ version: 2, told: toldOf2({ rumble: true }) }));
+      const second = put();
+      expect(body(second)).toMatchObject({ version: 2, notes: "worse when cold" });
+      answer(second, openCase({ version: 3, notes: "worse when cold" }));
+      nowhere();
+    });
+
+    it("what could not be kept by then is told, and stays on this device", () => {
+      const said = hearNotices();
+      store.setNotes("worse when cold");
+      const asked = goOn();
+      cut(put());
+      answer(asked, []);
+      expect(said).toEqual([expect.stringContaining("The server does not answer.")]);
+      const [left] = TestBed.inject(Waiting).notTaken();
+      expect(left.says).toContain("worse when cold");
+      jest.advanceTimersByTime(5000);
+      nowhere();
+    });
+  });
+
+  it("of two answers before there is a case the second goes into the case that the first begins", () => {
+    store.load(3);
+    answer(http.expectOne("/api/axes/3/cases"), []);
+    store.answer("rumble", true);
+    const opens = http.expectOne("/api/machines/1/cases");
+    store.answer("hot-end", false);
+    http.expectNone("/api/machines/1/cases");
+    const begun = { ...toldOf2({ rumble: true })[2] };
+    answer(opens, openCase({ axisIds: [3], told: { 3: begun } }));
+    expect(body(put()).told[3].answers).toEqual({ rumble: true, "hot-end": false });
+    http.match("/api/axes/3/cases");
   });
 });

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from "@angular/core";
+import { computed, DestroyRef, inject, Injectable, signal } from "@angular/core";
 import {
   NOTHING_TOLD,
   type Answers,
@@ -9,18 +9,30 @@ import {
   type Told,
 } from "@iron/contract";
 import type { CaseContext, FindingId, TestId } from "@iron/core";
-import { catchError, debounceTime, EMPTY, Subject, switchMap, tap, type Observable } from "rxjs";
+import {
+  catchError,
+  EMPTY,
+  filter,
+  finalize,
+  map,
+  of,
+  Subject,
+  switchMap,
+  tap,
+  type Observable,
+  type Subscription,
+} from "rxjs";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { Api } from "../data/api";
 import { Changes } from "../data/changes";
 import { LastWords } from "../data/last-words";
+import { LeftBehind } from "../data/left-behind";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { problemFrom, saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
-import { answered, editOf, withAxes, withEvidence, withTold, withUnsent, type AnswerChange } from "./case-edits";
-
-const SAVE_AFTER_MS = 350;
+import { CaseDraft } from "./case-draft";
+import { answered, editOf, withAxes, withEvidence, withTold, type AnswerChange } from "./case-edits";
 
 /** The open case of an axis: its answers, kept as they are given, and what they mean. */
 @Injectable()
@@ -30,34 +42,32 @@ export class CaseStore {
   private readonly preferences = inject(Preferences);
   private readonly context = inject(AxisContext);
   private readonly lastWords = inject(LastWords);
-  private readonly edits = new Subject<void>();
+  private readonly leftBehind = inject(LeftBehind);
+  private readonly draft = signal(this.begin());
+  private loading: Subscription | null = null;
   /** The case to be weighed; only what the last one asked for comes to stands. */
   private readonly toWeigh = new Subject<Case | null>();
   private readonly axis = signal(0);
-  private dirty = false;
 
   readonly summaries = signal<readonly CaseSummary[] | null>(null);
-  readonly current = signal<Case | null>(null);
+  readonly current = computed(() => this.draft().current());
   readonly diagnosis = signal<Diagnosis | null>(null);
   /** Causes that may be acted on: none while what was measured does not fit together. */
   readonly leading = computed(() => {
     const diagnosis = this.diagnosis();
     return diagnosis?.fits ? diagnosis.leading : [];
   });
-  readonly error = signal("");
-  readonly saving = signal(false);
+  private readonly trouble = signal("");
+  readonly error = computed(() => this.draft().error() || this.trouble());
+  readonly saving = computed(() => this.draft().saving());
   /** Somebody else's version, when ours came too late. */
-  readonly theirs = signal<Case | null>(null);
-  readonly open = computed(() => {
-    const file = this.current();
-    return file?.state === "open" ? file : null;
-  });
+  readonly theirs = computed(() => this.draft().theirs());
+  readonly open = computed(() => this.draft().open());
   /** What was told of this axis; in a case of several each has its own. */
   readonly told = computed(() => this.toldOf(this.axis()));
   readonly next = computed(() => this.diagnosis()?.tests.find((t) => t.next) ?? null);
 
   constructor() {
-    this.edits.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.save());
     this.toWeigh
       .pipe(
         switchMap((file) => (file ? this.weigh(file) : EMPTY)),
@@ -65,7 +75,7 @@ export class CaseStore {
       )
       .subscribe((diagnosis) => {
         this.diagnosis.set(diagnosis);
-        this.error.set("");
+        this.trouble.set("");
       });
     // What was measured, entered or set on the axis meanwhile is evidence like any other.
     this.context.changed.pipe(takeUntilDestroyed()).subscribe(() => this.weighAnew());
@@ -73,45 +83,65 @@ export class CaseStore {
       .of("cases", "results", "photos")
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.look());
-    // Answers given in the last moment go out with the page.
+    // Answers given in the last moment go out with the page, or with what asks for it.
     this.lastWords.before(() => this.sendLast());
+    inject(DestroyRef).onDestroy(() => this.draft().leave());
   }
 
   private sendLast(): void {
-    const file = this.open();
-    if (!file || !this.dirty || this.theirs()) return;
-    this.dirty = false;
-    this.lastWords.put(this.api.address("updateCase", { params: { id: file.id } }), editOf(file));
+    const file = this.draft().takeUnsent();
+    if (file) this.lastWords.put(this.api.address("updateCase", { params: { id: file.id } }), editOf(file));
+  }
+
+  private begin(): CaseDraft {
+    const put = (file: Case) => ({ params: { id: file.id }, body: editOf(file) });
+    const { path } = this.leftBehind.here();
+    const draft: CaseDraft = new CaseDraft({
+      send: (file) => this.api.call("updateCase", { ...put(file), lookedAfter: true }),
+      kept: () => {
+        if (draft === this.draft()) this.diagnose();
+      },
+      failed: (file, failure) => {
+        const { params, body } = put(file);
+        const sent = { method: "PUT", url: this.api.address("updateCase", { params }), body };
+        this.leftBehind.add({ ...sent, by: this.preferences.who(), page: `Case ${file.id}`, path }, failure);
+      },
+    });
+    return draft;
   }
 
   /** Takes up the axis' open case, or a closed one when it is asked for. */
   load(axisId: number, caseId?: number): void {
+    this.loading?.unsubscribe();
     if (this.axis() !== axisId) {
-      this.save();
-      this.dirty = false;
+      this.draft().leave();
+      this.draft.set(this.begin());
       this.summaries.set(null);
-      this.current.set(null);
       this.diagnosis.set(null);
       this.toWeigh.next(null);
     }
     this.axis.set(axisId);
-    this.error.set("");
-    this.api.call("axisCases", { params: { id: axisId } }).subscribe({
-      next: (list) => {
-        this.summaries.set(list);
-        const id = caseId ?? list.find((c) => c.state === "open")?.id;
-        if (id === undefined) this.current.set(null);
-        else this.take(this.api.call("case", { params: { id } }));
-      },
-      error: saidIn(this.error),
-    });
+    this.trouble.set("");
+    const idOf = (list: readonly CaseSummary[]) => caseId ?? list.find((c) => c.state === "open")?.id;
+    this.loading = this.api
+      .call("axisCases", { params: { id: axisId } })
+      .pipe(
+        tap((list) => this.summaries.set(list)),
+        map(idOf),
+        switchMap((id) => (id === undefined ? of(null) : this.api.call("case", { params: { id } }))),
+      )
+      .subscribe({
+        next: (file) => (file ? this.come(file) : this.draft().drop()),
+        error: saidIn(this.trouble),
+      });
   }
 
   /** Looks what others have done with the case; not while something of one’s own is on its way. */
   private look(): void {
-    const [before, params] = [this.current(), { id: this.axis() }];
-    if (this.summaries() === null || !this.isSettled()) return;
+    const [draft, before, params] = [this.draft(), this.current(), { id: this.axis() }];
+    if (this.summaries() === null || !draft.isSettled()) return;
     const asked = this.api.call("axisCases", { params }).pipe(
+      filter(() => draft === this.draft()),
       tap((list) => this.summaries.set(list)),
       switchMap((list) => {
         const id = before?.id ?? list.find((c) => c.state === "open")?.id;
@@ -119,45 +149,48 @@ export class CaseStore {
       }),
     );
     const come = (file: Case): void => {
-      if (this.current() !== before || !this.isSettled() || JSON.stringify(file) === JSON.stringify(before)) return;
-      this.current.set(file);
+      if (draft !== this.draft() || this.current() !== before || !draft.isSettled()) return;
+      if (JSON.stringify(file) === JSON.stringify(before)) return;
+      draft.come(file);
       this.diagnose();
     };
     asked.subscribe({ next: come, error: () => undefined });
   }
 
-  private readonly isSettled = (): boolean => !this.dirty && !this.saving() && !this.theirs();
-
-  private loadSummaries(axisId: number): void {
-    this.api.call("axisCases", { params: { id: axisId } }).subscribe({
-      next: (list) => this.summaries.set(list),
-      error: saidIn(this.error),
+  private loadSummaries(): void {
+    const draft = this.draft();
+    this.api.call("axisCases", { params: { id: this.axis() } }).subscribe({
+      next: (list) => {
+        if (draft === this.draft()) this.summaries.set(list);
+      },
+      error: saidIn(this.trouble),
     });
   }
 
+  /** Begins a case, once; what is answered until it is there goes into it. */
   openCase(machineId: number, axisIds: readonly number[], answers: Answers = {}): void {
-    this.take(
-      this.api.call("openCase", {
-        params: { id: machineId },
-        body: { axisIds: [...axisIds], answers },
-      }),
-      () => {
-        this.loadSummaries(this.axis());
-        const file = this.current();
-        if (file) this.notices.say(`Case ${file.id} opened.`, () => this.drop(file.id));
-      },
-    );
+    const draft = this.draft();
+    if (!draft.begin()) return;
+    const asked = this.api.call("openCase", { params: { id: machineId }, body: { axisIds: [...axisIds], answers } });
+    this.take(asked.pipe(finalize(() => draft.opened())), () => {
+      this.loadSummaries();
+      const file = this.current();
+      if (!file) return;
+      this.notices.say(`Case ${file.id} opened.`, () => this.dropCase(file.id));
+      for (const go of draft.opened()) go();
+    });
   }
 
   /** Takes the opening of a case back, while it holds nothing but answers. */
-  private drop(caseId: number): void {
-    this.dirty = false;
+  private dropCase(caseId: number): void {
+    const draft = this.draft();
     this.api.call("dropCase", { params: { id: caseId } }).subscribe({
       next: () => {
-        this.current.set(null);
+        draft.drop();
+        if (draft !== this.draft()) return;
         this.diagnosis.set(null);
         this.toWeigh.next(null);
-        this.loadSummaries(this.axis());
+        this.loadSummaries();
       },
       error: this.notices.error,
     });
@@ -175,13 +208,14 @@ export class CaseStore {
 
   /** Several at once; null takes an answer away. */
   answerAll(answers: AnswerChange, axisId = this.axis()): void {
+    if (this.draft().waits(() => this.answerAll(answers, axisId))) return;
     if (!this.open()) {
       const machine = this.context.machine();
       if (machine && this.summaries()) this.openCase(machine.id, [axisId], answered({}, answers));
       return;
     }
     this.edit((file) => withTold(file, axisId, (told) => ({ ...told, answers: answered(told.answers, answers) })));
-    this.save();
+    this.draft().save();
   }
 
   /** What stands behind a symptom: a note, a measurement or a result. */
@@ -192,18 +226,18 @@ export class CaseStore {
   /** Where along the travel, and whether that is all. */
   setTold(change: Partial<Pick<Told, "allTold" | "place">>): void {
     this.edit((file) => withTold(file, this.axis(), (told) => ({ ...told, ...change })));
-    this.save();
+    this.draft().save();
   }
 
   /** It may be another axis of the machine. */
   setAxes(axisIds: readonly number[]): void {
     this.edit((file) => withAxes(file, axisIds));
-    this.save();
+    this.draft().save();
   }
 
   setContext(change: Partial<CaseContext>): void {
     this.edit((file) => ({ ...file, context: { ...file.context, ...change } }));
-    this.save();
+    this.draft().save();
   }
 
   setNotes(notes: string): void {
@@ -260,19 +294,8 @@ export class CaseStore {
 
   /** Two people wrote: take theirs, or put mine over it. */
   settle(mine: boolean): void {
-    const theirs = this.theirs();
-    const file = this.current();
-    if (!theirs || !file) return;
-    this.theirs.set(null);
-    if (mine) {
-      this.current.set({ ...file, version: theirs.version });
-      this.dirty = true;
-      this.save();
-    } else {
-      this.dirty = false;
-      this.current.set(theirs);
-      this.diagnose();
-    }
+    this.draft().settle(mine);
+    if (!mine) this.diagnose();
   }
 
   diagnose(): void {
@@ -289,59 +312,30 @@ export class CaseStore {
     const query = { axis: this.axis(), system: this.preferences.system() };
     return this.api.call("diagnosis", { params: { id: file.id }, query }).pipe(
       catchError((error: unknown) => {
-        this.error.set(problemFrom(error).detail);
+        this.trouble.set(problemFrom(error).detail);
         return EMPTY;
       }),
     );
   }
 
   private edit(change: (file: Case) => Case): void {
-    const file = this.open();
-    if (!file) return;
-    this.current.set(change(file));
-    this.dirty = true;
-    this.edits.next();
+    this.draft().edit(change);
   }
 
-  private save(): void {
-    const file = this.open();
-    if (!file || !this.dirty || this.saving() || this.theirs()) return;
-    this.dirty = false;
-    this.saving.set(true);
-    this.api.call("updateCase", { params: { id: file.id }, body: editOf(file) }).subscribe({
-      next: (kept) => {
-        this.saving.set(false);
-        this.error.set("");
-        const now = this.current();
-        // What was changed while this was on its way stays, on top of the version just kept.
-        if (this.dirty && now) {
-          this.current.set({ ...now, version: kept.version });
-          this.edits.next();
-        } else this.current.set(kept);
-        this.diagnose();
-      },
-      error: (error: unknown) => {
-        this.saving.set(false);
-        this.dirty = true;
-        const problem = problemFrom(error);
-        if (problem.status === 409 && problem.current) this.theirs.set(problem.current as Case);
-        else {
-          this.error.set(problem.detail);
-          if (problem.status === 0) setTimeout(() => this.edits.next(), 2000);
-        }
-      },
-    });
+  private come(file: Case): void {
+    this.draft().come(file);
+    this.trouble.set("");
+    this.diagnose();
+    this.context.reloadLedger();
   }
 
+  /** Comes to the visit that asked for it; what follows from it follows only while that one lasts. */
   private take(request: Observable<Case>, then?: () => void): void {
+    const draft = this.draft();
     request.subscribe({
       next: (file) => {
-        // Answers not yet sent stay: what comes from the server brings its version and results only.
-        this.current.set(withUnsent(file, this.current(), this.dirty));
-        if (this.dirty) this.edits.next();
-        this.error.set("");
-        this.diagnose();
-        this.context.reloadLedger();
+        if (draft !== this.draft()) return;
+        this.come(file);
         then?.();
       },
       error: this.notices.error,

@@ -1,4 +1,13 @@
-import { booleanAttribute, ChangeDetectionStrategy, Component, computed, inject, input } from "@angular/core";
+import {
+  afterRenderEffect,
+  booleanAttribute,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+} from "@angular/core";
 import { RouterLink } from "@angular/router";
 import { locateTest, TEST_TEXT, type FindingId } from "@iron/core";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -17,12 +26,13 @@ import { InputText } from "primeng/inputtext";
   imports: [HearWord, InputText, ChoiceField, ChoicesPipe, RouterLink, Triple],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: "./case.css",
+  host: { "(focusin)": "holds($event)", "(focusout)": "leaves($event)" },
   template: `
     @let told = store.told();
     @if (symptoms().length) {
       <ul class="questions">
         @for (symptom of symptoms(); track symptom.id) {
-          <li>
+          <li tabindex="-1">
             <svg viewBox="0 0 56 20" aria-hidden="true">
               @if (glyph(symptom.id); as d) {
                 <path [attr.d]="d" />
@@ -66,6 +76,9 @@ export class SymptomList {
   private readonly context = inject(AxisContext);
   protected readonly store = inject(CaseStore);
   protected readonly glyphs = GLYPHS;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  /** The place of the question that has the focus. */
+  private at: number | null = null;
   /** Measurements and results that a symptom can point to. */
   protected readonly proofs = computed(() => {
     const axisId = this.context.axis()?.id;
@@ -85,6 +98,31 @@ export class SymptomList {
       }));
     return [...results, ...runs];
   });
+
+  constructor() {
+    // With a question that gives way to another goes its focus: whoever works by keys goes on in the same place.
+    afterRenderEffect(() => {
+      this.symptoms();
+      if (this.at === null || document.activeElement !== document.body) return;
+      const rows = this.rows();
+      rows.at(Math.min(this.at, rows.length - 1))?.focus({ preventScroll: true });
+    });
+  }
+
+  protected holds(event: FocusEvent): void {
+    this.at = this.rows().findIndex((row) => row.contains(event.target as Node));
+  }
+
+  /** Left, unless what had the focus is gone by then. */
+  protected leaves({ target }: FocusEvent): void {
+    queueMicrotask(() => {
+      if ((target as Node).isConnected && !this.host.nativeElement.contains(document.activeElement)) this.at = null;
+    });
+  }
+
+  private rows(): HTMLElement[] {
+    return [...this.host.nativeElement.querySelectorAll<HTMLElement>(":scope > ul > li")];
+  }
 
   protected proofPath(ref: string | null): string | null {
     const [kind, id] = (ref ?? "").split(" ");

@@ -10,7 +10,7 @@ import {
   untracked,
   viewChild,
 } from "@angular/core";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
   fastenersToTry,
@@ -35,6 +35,7 @@ import {
 import { parseLoadCsv, type Answers, type CsvError, type ResultData } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { ChartView, type DrawChart } from "../shared/chart";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -88,7 +89,7 @@ export class TestForm {
   private readonly handTestStart = inject(HandTestStart);
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   /** What the control’s page is held against. */
   protected readonly mayLose = computed(() => {
     const axis = this.context.axis();
@@ -283,9 +284,7 @@ export class TestForm {
     if (axis) this.handTestStart.begin(axis, { base: this.context.base(), kind, extra });
   }
 
-  protected textOf(id: FindingId): string {
-    return finding(id).text;
-  }
+  protected readonly textOf = (id: FindingId): string => finding(id).text;
 
   /** What cannot be read as crests is no result: what was typed before does not stand in for it. */
   protected typeCrest(text: string): void {
@@ -325,7 +324,12 @@ export class TestForm {
   /** No result of this test, and more than one: told as what hurts, it is looked for at the control first. */
   protected doesNotMove(): void {
     this.store.answer("no-motion", true);
-    void this.router.navigateByUrl(`${this.context.base()}/locate`);
+    this.toLocate()();
+  }
+
+  private toLocate(): () => void {
+    const [onward, base] = [this.onward.fromHere(), this.context.base()];
+    return () => onward(`${base}/locate`);
   }
 
   protected keep(): void {
@@ -340,10 +344,6 @@ export class TestForm {
             found: list.map(([name, state]) => ({ name, state, torqueNm: this.list()?.torqueOf(name) ?? null })),
           }
         : null);
-    this.store.addResult(test.id as TestId, this.answers(), {
-      note: this.note(),
-      data,
-      then: () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
-    });
+    this.store.addResult(test.id as TestId, this.answers(), { note: this.note(), data, then: this.toLocate() });
   }
 }

@@ -46,7 +46,7 @@ describe("station Fix", () => {
     page.choose("Bearing preload", "feel");
     page.choose("Screw in line", "crest");
     page.tick("Far end bearing too");
-    const went = jest.spyOn(TestBed.inject(Router), "navigate").mockResolvedValue(true);
+    const went = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
     page.press("Open the job");
     const request = http.expectOne("/api/machines/1/jobs");
     expect(request.request.body).toMatchObject({
@@ -58,7 +58,7 @@ describe("station Fix", () => {
       caseId: null,
     });
     answer(request, { id: 12 });
-    expect(went).toHaveBeenCalledWith(["/jobs", 12]);
+    expect(went).toHaveBeenCalledWith("/jobs/12");
   });
 
   it("a job opened while a case is open belongs to it", () => {

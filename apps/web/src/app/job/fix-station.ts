@@ -10,7 +10,7 @@ import {
   untracked,
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
-import { ActivatedRoute, Router, RouterLink } from "@angular/router";
+import { ActivatedRoute, RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { catchError, map, of } from "rxjs";
 import {
@@ -29,6 +29,7 @@ import {
 import type { Axis, JobSummary } from "@iron/contract";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
+import { Onward } from "../data/onward";
 import { saidIn } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
 import { CaseStore } from "../diagnosis/case-store";
@@ -95,8 +96,8 @@ export class FixStation {
   protected readonly context = inject(AxisContext);
   protected readonly cases = inject(CaseStore);
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
   protected readonly shop = toSignal(this.api.call("shop").pipe(catchError(() => of(null))), {
     initialValue: null,
   });
@@ -229,6 +230,7 @@ export class FixStation {
     const machine = this.context.machine();
     const file = this.cases.open();
     if (!machine || this.items().length === 0) return;
+    const onward = this.onward.fromHere();
     this.api
       .call("openJob", {
         params: { id: machine.id },
@@ -243,7 +245,7 @@ export class FixStation {
         },
       })
       .subscribe({
-        next: ({ id }) => void this.router.navigate(["/jobs", id]),
+        next: ({ id }) => onward(`/jobs/${id}`),
         error: this.notices.error,
       });
   }

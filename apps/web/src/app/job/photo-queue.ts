@@ -61,6 +61,7 @@ export class PhotoQueue {
     const told = ({ key, of, id, caption, by, refusal, file }: WaitingPhoto): NotTaken => ({
       ...{ key, what: `Photo: ${caption}, ${by}`, message: refusal ?? "" },
       path: of === "job" ? `/jobs/${id}` : `/points/${id}`,
+      large: true,
       file: () => file,
       read: () => this.read(key),
     });

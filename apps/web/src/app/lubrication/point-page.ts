@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { LubricationPointRecord, LubricantRecord, Machine } from "@iron/contract";
 import { newKey } from "../data/new-key";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { VersionedSave } from "../data/versioned-save";
 import { saidIn } from "../data/problems";
@@ -45,9 +46,9 @@ export class PointPage {
   /** Machine of a point that is made new. */
   readonly machine = input<string>();
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
-  private readonly router = inject(Router);
   protected readonly dueSentence = dueSentence;
   protected readonly jobSize = jobSizeText;
   protected readonly queue = inject(VisitQueue);
@@ -158,7 +159,7 @@ export class PointPage {
   protected keep(body: LubricationPointEdit): void {
     const machine = this.machineOf();
     if (!machine) return;
-    const isNew = this.isNew();
+    const [isNew, onward] = [this.isNew(), this.onward.fromHere()];
     this.edit.send(
       (version) =>
         isNew
@@ -169,7 +170,7 @@ export class PointPage {
           : this.api.call("updatePoint", { params: { id: this.pointId() }, body: { ...body, version } }),
       (point) => {
         this.leave();
-        if (isNew) void this.router.navigateByUrl(`/points/${point.id}`);
+        if (isNew) onward(`/points/${point.id}`);
         else this.point.set(point);
       },
       () => {
@@ -191,15 +192,17 @@ export class PointPage {
   }
 
   protected openJob(): void {
+    const onward = this.onward.fromHere();
     this.api.call("jobFromPoint", { params: { id: this.pointId() } }).subscribe({
-      next: ({ jobId }) => void this.router.navigateByUrl(`/jobs/${jobId}`),
+      next: ({ jobId }) => onward(`/jobs/${jobId}`),
       error: this.notices.error,
     });
   }
 
   protected openCase(): void {
+    const onward = this.onward.fromHere();
     this.api.call("caseFromPoint", { params: { id: this.pointId() } }).subscribe({
-      next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
+      next: ({ machineId, axisId }) => onward(`/machines/${machineId}/axes/${axisId}/ask`),
       error: this.notices.error,
     });
   }

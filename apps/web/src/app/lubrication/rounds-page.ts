@@ -1,7 +1,7 @@
 import { CdkDrag, CdkDropList, CdkDropListGroup } from "@angular/cdk/drag-drop";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { Tooltip } from "primeng/tooltip";
 import { fromEvent, merge } from "rxjs";
@@ -27,6 +27,7 @@ import { LoadingLines } from "../shared/loading";
 import { OrderWhat } from "./order-what";
 import { May } from "../shared/may";
 import { Changes } from "../data/changes";
+import { Onward } from "../data/onward";
 import { NotYours } from "../shared/not-yours";
 import { Single } from "../shared/single";
 
@@ -62,9 +63,9 @@ const FEW = 12;
 })
 export class RoundsPage {
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
-  private readonly router = inject(Router);
   protected readonly jobSize = jobSizeText;
   protected readonly queue = inject(VisitQueue);
   protected readonly photos = inject(PhotoQueue);
@@ -256,15 +257,17 @@ export class RoundsPage {
 
   /** A nut that has to be parted is greased in a job of its own. */
   protected openJob(point: LubricationPointRecord): void {
+    const onward = this.onward.fromHere();
     this.api.call("jobFromPoint", { params: { id: point.id } }).subscribe({
-      next: ({ jobId }) => void this.router.navigate(["/jobs", jobId]),
+      next: ({ jobId }) => onward(`/jobs/${jobId}`),
       error: this.notices.error,
     });
   }
 
   protected openCase(point: LubricationPointRecord): void {
+    const onward = this.onward.fromHere();
     this.api.call("caseFromPoint", { params: { id: point.id } }).subscribe({
-      next: ({ machineId, axisId }) => void this.router.navigateByUrl(`/machines/${machineId}/axes/${axisId}/ask`),
+      next: ({ machineId, axisId }) => onward(`/machines/${machineId}/axes/${axisId}/ask`),
       error: this.notices.error,
     });
   }

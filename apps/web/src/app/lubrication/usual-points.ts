@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { takeUntilDestroyed, toObservable } from "@angular/core/rxjs-interop";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import type { LubricationPointRecord, MachineWithAxes, UsualPoint, UsualPointsInput } from "@iron/contract";
 import {
   FACTOR_IDS,
@@ -17,6 +17,7 @@ import { TableModule } from "primeng/table";
 import { catchError, debounceTime, EMPTY, forkJoin, switchMap } from "rxjs";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
+import { Onward } from "../data/onward";
 import { saidIn } from "../data/problems";
 import { DayField } from "../shared/day-field";
 import { ChoiceField, type Choice } from "../shared/fields";
@@ -57,8 +58,8 @@ const BALL: readonly string[] = ["direct", "belt", "rotating-nut"];
 export class UsualPointsPage {
   readonly machineId = input.required<string>();
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
   protected readonly dayText = dayText;
   protected readonly centrals: readonly Choice<(typeof CENTRALS)[number]>[] = [
     { id: "none", label: "none" },
@@ -186,6 +187,7 @@ export class UsualPointsPage {
     const body = this.asked();
     const machine = this.machine();
     if (!body || !machine) return;
+    const onward = this.onward.fromHere();
     this.sending.set(true);
     this.api
       .call("usualPoints", { params: { id: machine.id }, body: { ...body, leaveOut: this.leaveOut() as string[] } })
@@ -196,7 +198,7 @@ export class UsualPointsPage {
           if (made.length) this.notices.say(`${points} kept for ${machine.nickname}.`, () => this.takeBack(made));
           else this.notices.say(`${machine.nickname} has these points already: somebody else has added them.`);
           const [axis] = machine.axes.filter((a) => !a.retiredAt);
-          void this.router.navigateByUrl(axis ? `/machines/${machine.id}/axes/${axis.id}/keep` : "/rounds");
+          onward(axis ? `/machines/${machine.id}/axes/${axis.id}/keep` : "/rounds");
         },
         error: (problem: unknown) => {
           this.sending.set(false);

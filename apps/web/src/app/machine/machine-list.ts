@@ -6,6 +6,7 @@ import { ButtonDirective } from "primeng/button";
 import { TableModule } from "primeng/table";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { RowOf } from "../shared/row-of";
@@ -30,6 +31,7 @@ const EXAMPLE = [
 })
 export class MachineListPage {
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly preferences = inject(Preferences);
@@ -94,10 +96,11 @@ export class MachineListPage {
   }
 
   protected keep(): void {
+    const onward = this.onward.fromHere();
     this.send(false, ({ ids }) => {
       const made = ids.length === 1 ? "1 machine is" : `${ids.length} machines are`;
       this.notices.say(`${made} on the floor, with their usual points.`, () => this.takeBack(ids));
-      void this.router.navigateByUrl("/floor");
+      onward("/floor");
     });
   }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { chainOf, defaultAxis, formatSize, MACHINE_KIND_TEXT } from "@iron/core";
 import type { Machine, MachineEdit } from "@iron/contract";
@@ -9,6 +9,7 @@ import { Api } from "../data/api";
 import { Notices } from "../data/notices";
 import { Preferences } from "../data/preferences";
 import { Loaded } from "../data/loaded";
+import { Onward } from "../data/onward";
 import { VersionedSave } from "../data/versioned-save";
 import { gate } from "../shared/schema-form";
 import { MachineStands } from "../prove/machine-stands";
@@ -72,8 +73,8 @@ const SAID: readonly SaidField<MachineEdit>[] = [
 export class MachinePlace {
   readonly machineId = input.required<string>();
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
   private readonly preferences = inject(Preferences);
   private readonly loaded = new Loaded(
     () => this.api.call("machine", { params: { id: this.machineId() } }),
@@ -138,6 +139,7 @@ export class MachinePlace {
     if (!machine) return;
     const taken = new Set(machine.axes.map((a) => a.config.letter));
     const letter = ["X", "Y", "Z", "U", "V", "W", "A"].find((l) => !taken.has(l)) ?? "B";
+    const onward = this.onward.fromHere();
     this.api
       .call("createAxis", {
         params: { id: machine.id },
@@ -146,7 +148,7 @@ export class MachinePlace {
         },
       })
       .subscribe({
-        next: (axis) => void this.router.navigate(["/machines", machine.id, "axes", axis.id, "setup"]),
+        next: (axis) => onward(`/machines/${machine.id}/axes/${axis.id}/setup`),
         error: this.notices.error,
       });
   }
@@ -154,10 +156,11 @@ export class MachinePlace {
   protected duplicate(): void {
     const machine = this.machine();
     if (!machine) return;
+    const onward = this.onward.fromHere();
     this.api.call("duplicateMachine", { params: { id: machine.id } }).subscribe({
       next: (copy) => {
         this.notices.say(`${copy.nickname} added. Give it its own nickname and bay.`);
-        void this.router.navigate(["/machines", copy.id]);
+        onward(`/machines/${copy.id}`);
       },
       error: this.notices.error,
     });

@@ -21,7 +21,7 @@ describe("a machine that is added", () => {
 
   it("goes out with its axes by letter, in the units that are worked in, and is gone to", () => {
     TestBed.inject(Preferences).toggleUnits();
-    const go = jest.spyOn(TestBed.inject(Router), "navigate").mockResolvedValue(true);
+    const go = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
     const page = open();
     page.choose("Kind", "lathe");
     page.type("Axis letters", "x, z1;Z2  B");
@@ -38,7 +38,7 @@ describe("a machine that is added", () => {
       units: "inch",
     });
     answer(request, { id: 12 });
-    expect(go).toHaveBeenCalledWith(["/machines", 12]);
+    expect(go).toHaveBeenCalledWith("/machines/12");
   });
 
   it.each([

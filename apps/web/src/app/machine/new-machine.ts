@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from "@angular/core";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { MachineEdit } from "@iron/contract";
 import { Api } from "../data/api";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { MachineForm, machineForm } from "./machine-form";
@@ -39,7 +40,7 @@ import { TextField } from "../shared/fields";
 })
 export class NewMachine {
   private readonly api = inject(Api);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   private readonly preferences = inject(Preferences);
   private readonly maySend = gate();
   private readonly start: MachineEdit = { nickname: "", bay: "", kind: "vertical-centre", hoursPerWeek: 40, note: "" };
@@ -53,13 +54,14 @@ export class NewMachine {
   protected save(): void {
     if (!this.maySend(this.form) || this.saving()) return;
     const { machine, letters } = this.form.getRawValue();
+    const onward = this.onward.fromHere();
     this.saving.set(true);
     this.api
       .call("createMachine", {
         body: { ...machine, letters: lettersOf(letters), units: this.preferences.system() },
       })
       .subscribe({
-        next: ({ id }) => void this.router.navigate(["/machines", id]),
+        next: ({ id }) => onward(`/machines/${id}`),
         error: (error: unknown) => {
           this.saving.set(false);
           this.error.set(problemFrom(error).detail);

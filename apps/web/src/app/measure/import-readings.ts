@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { formatDeviation, formatPosition, TEST_TEXT } from "@iron/core";
 import { parseReadingsCsv, planOfRows, type IndicatorRecord } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
 import { Notices } from "../data/notices";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -30,8 +31,8 @@ export class ImportReadings {
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
   private readonly file = signal<{ name: string; text: string } | null>(null);
   protected readonly fileName = computed(() => this.file()?.name ?? "");
   protected readonly error = signal("");
@@ -104,6 +105,7 @@ export class ImportReadings {
     const indicator = this.usable().find((i) => i.id === chosen.indicator);
     if (!indicator) return;
     const setup = setupOf(this.form.controls.readWith, indicator, `from ${file.name}`.slice(0, 500));
+    const [onward, base] = [this.onward.fromHere(), this.context.base()];
     this.keeping.set(true);
     this.api
       .call("importRun", {
@@ -124,7 +126,7 @@ export class ImportReadings {
               : `${result.readings} readings kept.`,
           );
           this.context.reload();
-          void this.router.navigateByUrl(`${this.context.base()}/runs/${result.runId}`);
+          onward(`${base}/runs/${result.runId}`);
         },
         error: (error: unknown) => {
           this.keeping.set(false);

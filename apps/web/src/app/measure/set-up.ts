@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
   availability,
@@ -17,6 +17,7 @@ import {
 import type { RunSetup } from "@iron/contract";
 import { catchError, of } from "rxjs";
 import { Api } from "../data/api";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -62,7 +63,7 @@ export class SetUpTest {
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   protected readonly indicators = toSignal(this.api.call("indicators").pipe(catchError(() => of([]))), {
     initialValue: null,
   });
@@ -217,9 +218,10 @@ export class SetUpTest {
     const axis = this.context.axis();
     if (!plan || !indicator || !axis) return;
     const setup = setupOf(this.form.controls.readWith, indicator, value.note);
+    const [onward, base] = [this.onward.fromHere(), this.context.base()];
     this.starting.set(true);
     this.api.call("startRun", { params: { id: axis.id }, body: { plan, setup } }).subscribe({
-      next: (run) => void this.router.navigateByUrl(`${this.context.base()}/runs/${run.id}`),
+      next: (run) => onward(`${base}/runs/${run.id}`),
       error: (error: unknown) => {
         this.starting.set(false);
         this.error.set(problemFrom(error).detail);

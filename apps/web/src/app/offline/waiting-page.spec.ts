@@ -113,6 +113,7 @@ describe("what waits on this device", () => {
     TestBed.tick();
     expect(page.text()).toContain("Photo: shims, Ilse");
     expect(page.text()).toContain("The job is closed.");
+    expect(page.page.getByRole<HTMLButtonElement>("button", { name: "Let it go" }).disabled).toBe(true);
     page.press("Save it as a file");
     expect(files.map((f) => [f.blob, f.name])).toEqual([[file, "not-taken-k1k1k1k1.png"]]);
     page.press("Let it go");

@@ -5,6 +5,7 @@ import { Door } from "../data/door";
 import { Notices } from "../data/notices";
 import { saveFile } from "../data/save-file";
 import { Waiting, type Held, type NotTaken } from "../data/waiting";
+import { sentText } from "../shared/sent.text";
 import { belongs, endingOf, filesOf, saysOf, waitsOf } from "./waiting.view";
 
 /** What was noted on this device and is not with the server: what it waits for, and what can be done about it. */
@@ -24,6 +25,9 @@ import { belongs, endingOf, filesOf, saysOf, waitsOf } from "./waiting.view";
       @if (refused().length) {
         <section aria-labelledby="not-taken">
           <h2 id="not-taken">Not taken</h2>
+          @if (someLarge()) {
+            <p class="quiet">A photo or a recording can be let go once it lies in a file.</p>
+          }
           <ul class="plain-list">
             @for (one of refused(); track one.key) {
               <li>
@@ -33,13 +37,27 @@ import { belongs, endingOf, filesOf, saysOf, waitsOf } from "./waiting.view";
                   } @else {
                     {{ one.what }}
                   }
+                  @if (one.says; as entered) {
+                    <span class="says quiet"> {{ sentText(entered) }}</span>
+                  }
                 </p>
                 <p class="bad">{{ one.message }}</p>
                 <div class="acts">
+                  @if (one.again; as again) {
+                    <button type="button" pButton severity="secondary" (click)="again()">Send it again</button>
+                  }
                   <button type="button" pButton severity="secondary" (click)="saveRefused(one)">
                     Save it as a file
                   </button>
-                  <button type="button" pButton text (click)="one.read()">Let it go</button>
+                  <button
+                    type="button"
+                    pButton
+                    text
+                    [disabled]="one.large && !saved().has(one.key)"
+                    (click)="one.read()"
+                  >
+                    Let it go
+                  </button>
                 </div>
               </li>
             }
@@ -102,6 +120,7 @@ export class WaitingPage {
   private readonly notices = inject(Notices);
   protected readonly belongsTo = belongs;
   protected readonly says = saysOf;
+  protected readonly sentText = sentText;
   /** What lies in a file and may be let go. */
   protected readonly saved = signal<ReadonlySet<string>>(new Set());
   protected readonly waits = computed(() => {
@@ -112,6 +131,7 @@ export class WaitingPage {
     return waitsOf(held, { waitsFor: this.waiting.names(), names });
   });
   protected readonly refused = this.waiting.notTaken;
+  protected readonly someLarge = computed(() => this.refused().some((one) => one.large));
 
   protected save(one: Held): void {
     for (const [file, name] of filesOf(one)) saveFile(file, name);
@@ -121,6 +141,7 @@ export class WaitingPage {
   protected saveRefused(one: NotTaken): void {
     const file = one.file();
     saveFile(file, `not-taken-${one.key.slice(0, 8)}.${endingOf(file)}`);
+    this.saved.update((all) => new Set([...all, one.key]));
   }
 
   protected letGo(one: Held): void {

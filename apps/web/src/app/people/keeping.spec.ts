@@ -83,18 +83,24 @@ describe("the record", () => {
 describe("the server", () => {
   const SERVER: Server = {
     ...{ version: "1.2.0", runsOn: [{ name: "Node", version: "22.1.0" }], store: "0025_record", since: AT },
-    storage: { database: 12_300_000, backups: null, photos: 0, sounds: 1_500, free: 4.2e10 },
+    storage: { database: 12_300_000, backups: null, photos: 0, sounds: 1_500, free: null },
     lastBackup: null,
   };
   it("says what it runs on and how much it holds; what is not known is said so", () => {
     const page = show(ServerPage);
     answer(http.expectOne("/api/server"), SERVER);
+    expect(page.page.getByText("Free on the disk").nextElementSibling?.textContent).toBe("not known here");
     expect(page.text()).toMatch(/12\sMB; photos 0 bytes, recordings 1\.5\skB of it/);
-    expect(page.text()).toContain("not known here");
+    expect(page.page.getByText("Backups").nextElementSibling?.textContent).toBe("none are kept here");
+    expect(page.text()).not.toContain("Last good backup");
     expect(page.page.queryByRole("link", { name: /^The last backup/ })).toBeNull();
   });
 
-  it("offers the last backup", () => {
+  it("offers the last backup, and says where there is none yet", () => {
+    const storage = { ...SERVER.storage, backups: 0 };
+    const first = show(ServerPage);
+    answer(http.expectOne("/api/server"), { ...SERVER, storage });
+    expect(first.page.getByText("Last good backup").nextElementSibling?.textContent).toBe("none yet");
     const page = show(ServerPage);
     answer(http.expectOne("/api/server"), { ...SERVER, lastBackup: { at: AT, bytes: 9_990_000 } });
     expect(page.page.getByRole("link", { name: /^The last backup/ }).getAttribute("href")).toBe("/api/backups/last");

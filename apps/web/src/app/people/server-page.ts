@@ -66,13 +66,17 @@ export class ServerPage {
     if (!server) return [];
     const { storage: s, lastBackup } = server;
     const size = (bytes: number | null): string => (bytes === null ? "not known here" : sizeText(bytes));
+    const last = [
+      "Last good backup",
+      lastBackup ? `${momentText(lastBackup.at)}, ${size(lastBackup.bytes)}` : "none yet",
+    ] as const;
     return [
       ["Version", `${server.version}, running since ${momentText(server.since)}`],
       ["Runs on", server.runsOn.map((r) => `${r.name} ${r.version}`).join(", ")],
       ["Form of the store", server.store.replaceAll("_", " ")],
       ["The shop’s data", `${size(s.database)}; photos ${size(s.photos)}, recordings ${size(s.sounds)} of it`],
-      ["Backups", s.backups === null ? "not known here" : size(s.backups)],
-      ["Last good backup", lastBackup ? `${momentText(lastBackup.at)}, ${size(lastBackup.bytes)}` : "none yet"],
+      ["Backups", s.backups === null ? "none are kept here" : size(s.backups)],
+      ...(s.backups === null && !lastBackup ? [] : [last]),
       ["Free on the disk", size(s.free)],
     ];
   });

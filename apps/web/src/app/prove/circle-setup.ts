@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { USUAL_FEED, USUAL_RADII, formatSize, type UnitSystem } from "@iron/core";
 import { circleCreateSchema } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
@@ -74,7 +75,7 @@ function formOf(draft: SetUpDraft, read: (value: SetUpDraft) => unknown) {
 export class CircleSetUp {
   readonly machineId = input.required<string>();
   private readonly api = inject(Api);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   private readonly preferences = inject(Preferences);
   private readonly loaded = new Loaded(() => this.api.call("machine", { params: { id: this.machineId() } }));
   protected readonly machine = this.loaded.value;
@@ -124,10 +125,11 @@ export class CircleSetUp {
     const [form, machine] = [this.form(), this.machine()];
     if (!form || !machine) return;
     const body = createOf(form.getRawValue(), this.plans());
+    const onward = this.onward.fromHere();
     this.sending.send(
       form,
       () => this.api.call("startCircle", { params: { id: machine.id }, body }),
-      (session) => this.router.navigate(["/circles", session.id]),
+      (session) => onward(`/circles/${session.id}`),
     );
   }
 }

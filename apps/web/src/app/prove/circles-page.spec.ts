@@ -97,10 +97,10 @@ describe("a circle set up", () => {
     expect(sent.request.body).toMatchObject({ plans: [{ letters: ["X", "Y"], radiusMm: 100 }] });
     refuse(sent, 422, { detail: "lowest place of X is −20: it must be within the travel of X." });
     expect(page.alerts()).toContain("lowest place of X");
-    const go = jest.spyOn(TestBed.inject(Router), "navigate").mockResolvedValue(true);
+    const go = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
     page.press("Begin");
     answer(http.expectOne("/api/machines/1/circles"), circleSession([]));
-    expect(go).toHaveBeenCalledWith(["/circles", 5]);
+    expect(go).toHaveBeenCalledWith("/circles/5");
   });
 
   it("a machine without two such axes says so", () => {

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { UnitSystem } from "@iron/core";
 import { geometryCreateSchema, type Geometry, type GeometryCreate, type GeometryTaken } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
@@ -100,7 +101,7 @@ function createOf({ note, soft, readings, ...rest }: ReturnType<Form["getRawValu
 export class LevelsForm {
   readonly machineId = input.required<string>();
   private readonly api = inject(Api);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   // What stands in the form stays when the units are changed.
   private readonly preferences = inject(Preferences);
   protected readonly sending = new SendForm();
@@ -147,10 +148,11 @@ export class LevelsForm {
     const form = this.form();
     if (!form) return;
     const params = { id: this.machineId() };
+    const onward = this.onward.fromHere();
     this.sending.send(
       form,
       () => this.api.call("keepGeometry", { params, body: createOf(form.getRawValue()) as GeometryCreate }),
-      () => this.router.navigate(["/machines", this.machineId(), "stands"]),
+      () => onward(`/machines/${params.id}/stands`),
     );
   }
 }

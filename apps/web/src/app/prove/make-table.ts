@@ -10,13 +10,14 @@ import {
 } from "@angular/core";
 import { takeUntilDestroyed } from "@angular/core/rxjs-interop";
 import { FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { GROWTH_PER_K } from "@iron/core";
 import { correctionCreateSchema, type CorrectionCreate, type Corrections, type CorrectionTrial } from "@iron/contract";
 import { catchError, debounceTime, EMPTY, filter, startWith, Subscription, switchMap, tap } from "rxjs";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { problemFrom } from "../data/problems";
 import { AxisContext } from "../machine/axis/axis-context";
@@ -73,7 +74,7 @@ function formOf(draft: TableDraft, read: (value: TableDraft) => unknown): FormGr
 export class MakeTable {
   protected readonly context = inject(AxisContext);
   private readonly api = inject(Api);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   // What stands in the form stays when the units are changed.
   private readonly preferences = inject(Preferences);
   private readonly destroyed = inject(DestroyRef);
@@ -179,10 +180,11 @@ export class MakeTable {
       this.refusal.set(wrong);
       return;
     }
+    const [onward, base] = [this.onward.fromHere(), this.context.base()];
     this.sending.send(
       form,
       () => this.api.call("keepCorrection", { params: { id }, body }),
-      (made) => this.router.navigateByUrl(`${this.context.base()}/table/${made.id}`),
+      (made) => onward(`${base}/table/${made.id}`),
     );
   }
 }

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from "@angular/core";
 import { FormArray, FormControl, FormGroup, ReactiveFormsModule } from "@angular/forms";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import type { UnitSystem } from "@iron/core";
 import { geometryCreateSchema, type GeometryCreate } from "@iron/contract";
 import { Api } from "../data/api";
 import { Loaded } from "../data/loaded";
+import { Onward } from "../data/onward";
 import { Preferences } from "../data/preferences";
 import { ChoiceField, NumberField, TextField } from "../shared/fields";
 import { LoadingLines } from "../shared/loading";
@@ -133,7 +134,7 @@ export class SquareForm {
   /** “sweep” or “diagonals”. */
   readonly way = input.required<string>();
   private readonly api = inject(Api);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   /** As it was when the form was begun: what stands in it stays when the units are changed. */
   private readonly system = untracked(inject(Preferences).system);
   protected readonly certified = this.system === "metric" ? "300 mm" : "12 in";
@@ -173,6 +174,7 @@ export class SquareForm {
     const form = this.form();
     if (!form) return;
     const params = { id: this.machineId() };
+    const onward = this.onward.fromHere();
     this.sending.send(
       form,
       () =>
@@ -180,7 +182,7 @@ export class SquareForm {
           params,
           body: createOf(form.getRawValue(), this.way(), this.system) as GeometryCreate,
         }),
-      () => this.router.navigate(["/machines", this.machineId(), "stands"]),
+      () => onward(`/machines/${params.id}/stands`),
     );
   }
 }

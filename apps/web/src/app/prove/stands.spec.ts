@@ -164,10 +164,10 @@ describe("taking levels", () => {
     refuse(sent(), 422, { detail: "readings along Y is 0: it must be at least 1" });
     expect(page.alerts()).toContain("readings along Y is 0");
     expect(first.value).toBe("0.06");
-    const went = jest.spyOn(TestBed.inject(Router), "navigate").mockResolvedValue(true);
+    const went = jest.spyOn(TestBed.inject(Router), "navigateByUrl").mockResolvedValue(true);
     page.press("Keep the levels");
     answer(sent(), { square: [], levels: [] });
-    expect(went).toHaveBeenCalledWith(["/machines", "1", "stands"]);
+    expect(went).toHaveBeenCalledWith("/machines/1/stands");
   });
 
   it("feet struck out and added keep names of their own; the last three stay", () => {

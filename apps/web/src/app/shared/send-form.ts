@@ -10,7 +10,7 @@ import { gate, unplaced } from "./schema-form";
  *
  * @example
  * protected readonly sending = new SendForm();
- * // this.sending.send(form, () => this.api.call("keepGeometry", { params, body }), () => this.router.navigate(["/floor"]))
+ * // this.sending.send(form, () => this.api.call("keepGeometry", { params, body }), () => onward("/floor"))
  * // in the template: sending.busy(), sending.refusal()
  */
 export class SendForm {

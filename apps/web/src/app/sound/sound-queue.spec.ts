@@ -82,7 +82,9 @@ describe("recordings on their way to the server", () => {
     queue.take(2, { ...what, place: "elsewhere" }, file);
     refuse(begins(), 422, { detail: "Feed is 90000 mm/min: it must be at most 24000." });
     TestBed.tick();
-    expect(page.alerts()).toBe("Feed is 90000 mm/min: it must be at most 24000. The recording is still here.");
+    expect(page.alerts()).toBe(
+      "Feed is 90000 mm/min: it must be at most 24000. The recording is still here; it can be let go once it lies in a file.",
+    );
     expect((begins().request.body as { place: string }).place).toBe("elsewhere");
     // It outlives the page, and is not sent again.
     TestBed.resetTestingModule();
@@ -93,11 +95,15 @@ describe("recordings on their way to the server", () => {
     await queue.recall();
     expect((begins().request.body as { place: string }).place).toBe("elsewhere");
     TestBed.tick();
-    expect(page.alerts()).toBe("Feed is 90000 mm/min: it must be at most 24000. The recording is still here.");
+    expect(page.alerts()).toBe(
+      "Feed is 90000 mm/min: it must be at most 24000. The recording is still here; it can be let go once it lies in a file.",
+    );
     const saved = jest.fn();
     URL.createObjectURL = (blob) => (saved(blob), "blob:one");
     URL.revokeObjectURL = jest.fn();
     jest.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
+    const go = page.page.getByRole<HTMLButtonElement>("button", { name: "Let it go" });
+    expect(go.disabled).toBe(true);
     page.press("Save it as a file");
     expect(saved).toHaveBeenCalledWith(file);
     page.press("Let it go");

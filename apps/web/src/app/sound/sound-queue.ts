@@ -60,6 +60,7 @@ export class SoundQueue {
   constructor() {
     const told = ({ what, axisId, by, refusal, file }: WaitingSound): NotTaken => ({
       ...{ key: what.key, what: `Recording of axis ${axisId}, ${by}`, message: refusal ?? "", path: "" },
+      large: true,
       file: () => file,
       read: () => this.read(what.key),
     });

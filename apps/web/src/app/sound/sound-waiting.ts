@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from "@angular/core";
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from "@angular/core";
 import { ButtonDirective } from "primeng/button";
 import { saveFile } from "../data/save-file";
 import { SoundQueue, type WaitingSound } from "./sound-queue";
@@ -13,10 +13,14 @@ import { SoundQueue, type WaitingSound } from "./sound-queue";
       <p [class.warn]="queue.offline()" role="status">{{ line }}</p>
     }
     @for (one of queue.refused(); track one.what.key) {
-      <p class="bad" role="alert">{{ one.refusal }} The recording is still here.</p>
+      <p class="bad" role="alert">
+        {{ one.refusal }} The recording is still here; it can be let go once it lies in a file.
+      </p>
       <div class="acts">
         <button type="button" pButton severity="secondary" (click)="save(one)">Save it as a file</button>
-        <button type="button" pButton text (click)="queue.read(one.what.key)">Let it go</button>
+        <button type="button" pButton text [disabled]="!saved().has(one.what.key)" (click)="queue.read(one.what.key)">
+          Let it go
+        </button>
       </div>
     }
   `,
@@ -28,6 +32,8 @@ import { SoundQueue, type WaitingSound } from "./sound-queue";
 })
 export class SoundWaiting {
   protected readonly queue = inject(SoundQueue);
+  /** What lies in a file and may be let go. */
+  protected readonly saved = signal<ReadonlySet<string>>(new Set());
   protected readonly says = computed(() => {
     const [waiting, offline] = [this.queue.waiting().length, this.queue.offline()];
     if (!waiting) return "";
@@ -37,7 +43,8 @@ export class SoundWaiting {
     return `Sending the recording… ${(100 * this.queue.sent()).toFixed(0)} %${more}`;
   });
 
-  protected save({ axisId, file }: WaitingSound): void {
+  protected save({ what, axisId, file }: WaitingSound): void {
     saveFile(file, `axis-${axisId}.wav`);
+    this.saved.update((all) => new Set([...all, what.key]));
   }
 }

@@ -11,7 +11,6 @@ import {
 } from "@angular/core";
 import { toSignal } from "@angular/core/rxjs-interop";
 import { FormControl, FormRecord, ReactiveFormsModule } from "@angular/forms";
-import { Router } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import { withUsualLimits, type AxisConfig } from "@iron/core";
 import { axisConfigSchema, type Axis } from "@iron/contract";
@@ -19,6 +18,7 @@ import { catchError, map, of } from "rxjs";
 import { BothVersions } from "../../shared/both-versions";
 import { Api } from "../../data/api";
 import { Notices } from "../../data/notices";
+import { Onward } from "../../data/onward";
 import { VersionedSave } from "../../data/versioned-save";
 import { Preferences } from "../../data/preferences";
 import { fieldErrors } from "../../data/problems";
@@ -73,8 +73,8 @@ export class AxisSetup {
   protected readonly context = inject(AxisContext);
   protected readonly preferences = inject(Preferences);
   private readonly api = inject(Api);
+  private readonly onward = inject(Onward);
   private readonly notices = inject(Notices);
-  private readonly router = inject(Router);
   protected readonly currency = toSignal(
     this.api.call("shop").pipe(
       map((s) => s.currency),
@@ -246,11 +246,12 @@ export class AxisSetup {
   protected duplicate(): void {
     const axis = this.context.axis();
     if (!axis) return;
+    const onward = this.onward.fromHere();
     this.api.call("duplicateAxis", { params: { id: axis.id } }).subscribe({
       next: (copy) => {
         this.notices.say(`Axis ${copy.config.letter} added like ${axis.config.letter}.`);
         this.context.reload();
-        void this.router.navigate(["/machines", copy.machineId, "axes", copy.id, "setup"]);
+        onward(`/machines/${copy.machineId}/axes/${copy.id}/setup`);
       },
       error: this.notices.error,
     });

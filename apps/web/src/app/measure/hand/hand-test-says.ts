@@ -8,7 +8,7 @@ import {
   signal,
   untracked,
 } from "@angular/core";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { ButtonDirective } from "primeng/button";
 import {
   DATUMS,
@@ -27,6 +27,7 @@ import {
   type MoveWay,
 } from "@iron/core";
 import { parseDecimal, type HandTest } from "@iron/contract";
+import { Onward } from "../../data/onward";
 import { Preferences } from "../../data/preferences";
 import { ChartView, type DrawChart } from "../../shared/chart";
 import { ChoiceField, NumberField, TextField } from "../../shared/fields";
@@ -58,7 +59,7 @@ export class HandTestSays {
   protected readonly context = inject(AxisContext);
   protected readonly cases = inject(CaseStore);
   protected readonly preferences = inject(Preferences);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   protected readonly datum = signal<Datum>("bracket");
   protected readonly datums = DATUMS.map((id) => ({ id, label: DATUM_TEXT[id] }));
   /** Shims in stock, as typed in the reader’s units; empty for the usual set. */
@@ -209,10 +210,11 @@ export class HandTestSays {
   protected keepInCase(): void {
     const kept = this.forCase();
     if (!kept) return;
+    const [onward, base] = [this.onward.fromHere(), this.context.base()];
     this.cases.addResult(kept.test, kept.answers, {
       note: "",
       data: kept.data,
-      then: () => void this.router.navigateByUrl(`${this.context.base()}/locate`),
+      then: () => onward(`${base}/locate`),
     });
   }
 }

@@ -2,8 +2,9 @@ import { NgTemplateOutlet } from "@angular/common";
 import { TickBox } from "../../shared/tick-box";
 import { AddressPipe } from "../../data/address.pipe";
 import type { Address } from "../../data/api";
+import { Onward } from "../../data/onward";
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from "@angular/core";
-import { Router, RouterLink } from "@angular/router";
+import { RouterLink } from "@angular/router";
 import { FormControl, ReactiveFormsModule } from "@angular/forms";
 import { ButtonDirective } from "primeng/button";
 import { SelectButton } from "primeng/selectbutton";
@@ -59,7 +60,7 @@ export class RunPlace {
   protected readonly context = inject(AxisContext);
   protected readonly store = inject(RunStore);
   protected readonly preferences = inject(Preferences);
-  private readonly router = inject(Router);
+  private readonly onward = inject(Onward);
   private readonly chosenWay = signal<Way | null>(null);
   /** Where readings come from, as it is asked. */
   protected readonly asked = new FormControl<Way>("typed", { nonNullable: true });
@@ -163,6 +164,7 @@ export class RunPlace {
   }
 
   protected abandon(why: string): void {
-    this.store.abandon(why, () => void this.router.navigateByUrl(`${this.context.base()}/measure`));
+    const [onward, base] = [this.onward.fromHere(), this.context.base()];
+    this.store.abandon(why, () => onward(`${base}/measure`));
   }
 }
