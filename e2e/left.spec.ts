@@ -83,10 +83,14 @@ test("what could not be kept of a page that was left is told, stays on the devic
   await page.getByLabel("Axis letters").fill("X Z");
   const made = await hold(page, /\/api\/machines$/);
   await page.getByRole("button", { name: "Add the machine" }).click();
+  await page.getByRole("button", { name: "Night" }).click();
   await page.getByRole("link", { name: "Jobs" }).click();
   await expect(page).toHaveURL(/\/jobs$/);
   await made.drop();
-  await expect(page.getByText(/^From “New machine”, not kept: The server does not answer/)).toBeVisible();
+  await expect(page.getByText(/^From “New machine”, not kept: the server did not answer/)).toBeVisible();
+  // At night too it is read against a ground of its own.
+  const ground = await page.getByRole("alert").evaluate((notice) => getComputedStyle(notice).backgroundColor);
+  expect(ground).toMatch(/^rgb\(/);
   await page.reload();
   await page.getByRole("link", { name: "1 not taken" }).click();
   await expect(page.getByText(/nickname: Wren; bay: 12/)).toBeVisible();

@@ -71,6 +71,26 @@ test("a discarded reading is kept as discarded and can be taken back", async ({ 
   await expect(page.getByText(/: discarded\./)).toHaveCount(0);
 });
 
+test("a notice takes no key: the next reading is taken while it stands", async ({ page }) => {
+  await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
+  await approach(page);
+  await page.keyboard.press("z");
+  await approach(page);
+  await page.keyboard.press(" ");
+  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+  // A page on which nothing has been pressed yet: nothing has the focus.
+  await page.reload();
+  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+  await page.keyboard.press("Backspace");
+  await expect(page.getByText(/: discarded\./)).toBeVisible();
+  // Nor does it ask for the focus: whether it is given depends on how soon it is drawn.
+  await expect(page.getByRole("alert").locator("[autofocus]")).toHaveCount(0);
+  await expect(page.locator("body")).toBeFocused();
+  await approach(page);
+  await page.keyboard.press(" ");
+  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+});
+
 test("auto-take reads a still indicator once for each approach", async ({ page }) => {
   await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
   await page.keyboard.press("a");

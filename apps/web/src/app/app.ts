@@ -12,6 +12,7 @@ import {
 } from "@angular/router";
 import { Button, ButtonDirective } from "primeng/button";
 import type { OperationName } from "@iron/contract";
+import { TimesIcon } from "primeng/icons/times";
 import { Toast } from "primeng/toast";
 import { filter, first, map, of, share, switchMap, timer } from "rxjs";
 import { arrived } from "./data/arrival";
@@ -32,7 +33,18 @@ interface NoticeData {
 
 @Component({
   selector: "ip-root",
-  imports: [NotYours, RouterLink, ButtonDirective, RouterOutlet, HeadBand, Toast, Button, DoorPage, WhatMoves],
+  imports: [
+    NotYours,
+    RouterLink,
+    ButtonDirective,
+    RouterOutlet,
+    HeadBand,
+    Toast,
+    Button,
+    DoorPage,
+    TimesIcon,
+    WhatMoves,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <a class="skip" href="#content" (click)="skip($event)">Skip to the work</a>
@@ -62,12 +74,16 @@ interface NoticeData {
       <div [hidden]="barred()"><router-outlet /></div>
     </div>
     <p-toast position="bottom-right" [showTransformOptions]="''">
-      <ng-template #message let-message>
+      <!-- Its own way to close: the usual one asks for the focus, and a key for the page would close the notice. -->
+      <ng-template #headless let-message let-close="closeFn">
         <div class="notice">
           <span>{{ message.summary }}</span>
           @if (offerOf(message.data); as offer) {
             <p-button [label]="offer.label" [text]="true" (onClick)="take(offer)" />
           }
+          <button type="button" pButton text severity="secondary" aria-label="Close" (click)="close($event)">
+            <svg data-p-icon="times" aria-hidden="true"></svg>
+          </button>
         </div>
       </ng-template>
     </p-toast>
@@ -106,9 +122,13 @@ interface NoticeData {
       display: flex;
       gap: var(--space-3);
       align-items: center;
+      padding: var(--space-3);
+    }
+    .notice > span {
       flex: 1;
     }
-    .notice p-button {
+    .notice p-button,
+    .notice > button {
       flex: none;
     }
   `,

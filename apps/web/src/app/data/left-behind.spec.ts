@@ -70,7 +70,7 @@ describe("what is sent from a page that is left before it fails", () => {
     note();
     await router.navigateByUrl("/floor");
     cut(sent());
-    expect(kept()[0].message).toContain("It may be done though no answer came: look there first.");
+    expect(kept()[0].message).toContain("It may be done all the same: look there first.");
     kept()[0].again?.();
     cut(sent());
     expect(kept()).toHaveLength(1);

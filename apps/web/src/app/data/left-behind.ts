@@ -61,9 +61,9 @@ export class LeftBehind {
   /** It failed, and who sent it is elsewhere. */
   add(sent: Sent, failure: unknown): void {
     const { status, detail } = problemFrom(failure);
-    const maybe = status === 0 ? " It may be done though no answer came: look there first." : "";
-    this.left.add({ ...sent, key: newKey(), message: detail + maybe });
-    this.notices.offer(`From “${sent.page}”, not kept: ${detail}`, {
+    const message = status === 0 ? "The server did not answer. It may be done all the same: look there first." : detail;
+    this.left.add({ ...sent, key: newKey(), message });
+    this.notices.offer(`From “${sent.page}”, not kept: ${status === 0 ? "the server did not answer." : detail}`, {
       label: "See what",
       press: () => void this.injector.get(Router).navigateByUrl("/waiting"),
     });

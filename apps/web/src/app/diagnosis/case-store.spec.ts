@@ -240,7 +240,7 @@ describe("the open case of an axis", () => {
       const asked = goOn();
       cut(put());
       answer(asked, []);
-      expect(said).toEqual([expect.stringContaining("The server does not answer.")]);
+      expect(said).toEqual([expect.stringContaining("the server did not answer.")]);
       const [left] = TestBed.inject(Waiting).notTaken();
       expect(left.says).toContain("worse when cold");
       jest.advanceTimersByTime(5000);

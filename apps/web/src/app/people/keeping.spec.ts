@@ -77,6 +77,8 @@ describe("the record", () => {
     expect(sentText('{"text":"abc…')).toBe('{"text":"abc…');
     expect(sentText('{"at":"2026-03-03T07:40:00.000Z"}')).toBe(`at: ${momentText("2026-03-03T07:40:00.000Z")}`);
     expect(sentText('{"items":[{"axisId":1},2]}')).toBe("items: axis id: 1, 2");
+    // What holds nothing is not said.
+    expect(sentText('{"context":{},"told":{"35":{"evidence":{}}},"axisIds":[],"runs":3}')).toBe("runs: 3");
   });
 });
 

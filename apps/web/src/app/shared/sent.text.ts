@@ -16,7 +16,7 @@ function said(value: unknown): string {
   if (Array.isArray(value)) return value.map(said).join(", ");
   if (typeof value === "object" && value !== null)
     return Object.entries(value)
-      .filter(([name, v]) => name !== "key" && name !== "version" && v !== null && v !== "")
+      .filter(([name, v]) => name !== "key" && name !== "version" && v !== null && said(v) !== "")
       .map(([name, v]) => `${spaced(name)}: ${said(v)}`)
       .join("; ");
   if (typeof value === "boolean") return value ? "yes" : "no";

@@ -24,6 +24,22 @@ function flat(colour: string): Record<string, string> {
   return Object.fromEntries(steps.map((s) => [s, colour]));
 }
 
+/** Notices by day and by night: ink on a sheet, what they are is said by their edge. */
+const notices = Object.fromEntries(
+  [
+    ["info", "--blue"],
+    ["success", "--green"],
+    ["warn", "--brass"],
+    ["error", "--oxide"],
+  ].map(([name, token]) => [
+    name,
+    {
+      ...{ background: "var(--sheet)", color: "var(--ink)", detailColor: "var(--ink)", shadow: "none" },
+      borderColor: `var(${token})`,
+    },
+  ]),
+);
+
 const scheme = {
   surface: {
     0: "var(--sheet)",
@@ -215,27 +231,7 @@ export const ironPreset = definePreset(
         content: { padding: "0 var(--space-3)", checkedShadow: "none" },
         colorScheme: { light: answers, dark: answers },
       },
-      toast: {
-        colorScheme: {
-          light: Object.fromEntries(
-            [
-              ["info", "--blue"],
-              ["success", "--green"],
-              ["warn", "--brass"],
-              ["error", "--oxide"],
-            ].map(([name, token]) => [
-              name,
-              {
-                background: "var(--sheet)",
-                borderColor: `var(${token})`,
-                color: "var(--ink)",
-                detailColor: "var(--ink)",
-                shadow: "none",
-              },
-            ]),
-          ),
-        },
-      },
+      toast: { colorScheme: { light: notices, dark: notices } },
     },
   },
 );
