@@ -89,7 +89,7 @@ export class LeftBehind {
 const addresses = (...names: readonly OperationName[]): readonly RegExp[] =>
   names.map((name) => new RegExp(`^${ADDRESSES[name][1].replace(/:\w+/g, "[^/]+")}$`));
 /** Asked, and nothing kept by it: nobody misses the answer elsewhere. */
-const ONLY_ASKED = addresses("usualPreview", "tryCorrection", "analyseLoad", "planRounds");
+const ONLY_ASKED = addresses("usualPreview", "tryCorrection", "analyseLoad");
 /** Done now or not at all, or not for another’s eyes: told, and no word of it stays on the device. */
 const NOT_LATER = [...addresses(...AT_ONCE, ...STOPS, "addPerson", "giveSecret")];
 /** Fails in words at the door. */
