@@ -24,6 +24,7 @@ test("a machine or an axis is found from anywhere and gone to; what nobody has i
   page,
 }) => {
   await page.goto("/jobs");
+  await expect(page.getByRole("combobox", { name: "Find a machine" })).toBeVisible();
   await page.keyboard.press("/");
   await page.keyboard.type("dun");
   await expect(page.getByRole("option", { name: "Dunlin", exact: true })).toBeVisible();
