@@ -225,6 +225,26 @@ describe("at the door", () => {
     expect([door.shut(), door.me()?.person?.name]).toEqual([false, "Ilse"]);
   });
 
+  it("several that wait ask once who is here; what they are told of before somebody came in puts nobody out", () => {
+    door.take(me());
+    door.leave();
+    http.expectOne("/api/sign-out").error(new ProgressEvent("error"));
+    door.goOnAs(ILSE);
+    for (let i = 0; i < 3; i += 1) keep("Ilse");
+    answer(http.expectOne("/api/me"), me({ token: "t10" }));
+    const out = http.expectOne("/api/sign-out");
+    expect(door.shut()).toBe(true);
+    // She was let in before the answer to that came.
+    door.take(me({ person: { ...ILSE, role: "technician" }, token: "t11" }));
+    answer(out, me({ person: null, token: null }));
+    expect([door.shut(), door.me()?.person?.name]).toEqual([false, "Ilse"]);
+    expect(http.match("/api/shop").map((r) => r.request.headers.get("x-token"))).toEqual(["t11", "t11", "t11"]);
+    // Who is asked for after that is asked anew.
+    door.load();
+    answer(http.expectOne("/api/me"), me({ person: null, token: null }));
+    expect(door.shut()).toBe(true);
+  });
+
   it("a stop waits for nobody", () => {
     door.take(me({ person: null, token: null }));
     for (const url of ["/api/axes/3/device/stop", "/api/circle-planes/11/stop"]) {

@@ -1,6 +1,18 @@
 import { computed, inject, Injectable, signal } from "@angular/core";
 import { ACCESS, reaches, type Me, type OperationName, type Somebody } from "@iron/contract";
-import { BehaviorSubject, filter, first, map, of, Subject, switchMap, tap, type Observable } from "rxjs";
+import {
+  BehaviorSubject,
+  filter,
+  finalize,
+  first,
+  map,
+  of,
+  share,
+  Subject,
+  switchMap,
+  tap,
+  type Observable,
+} from "rxjs";
 import { Api } from "./api";
 import { Preferences } from "./preferences";
 import { problemFrom } from "./problems";
@@ -54,6 +66,8 @@ export class Door {
   private retry: ReturnType<typeof setTimeout> | null = null;
   /** How often it was said anew who is here. */
   private taken = 0;
+  /** Who is here is being asked, since it was last said. */
+  private meeting: { readonly at: number; readonly asked: Observable<Me> } | null = null;
   /** A signature waits for a PIN. */
   readonly asked = signal<AskedAgain | null>(null);
   /** Nothing of the shop is shown until it is known who looks. */
@@ -125,20 +139,34 @@ export class Door {
     return this.now.pipe(
       filter(({ me, asking }) => !asking && !isShut(me)),
       first(),
-      switchMap(() =>
-        changes && this.stale() && this.known()
-          ? this.meet().pipe(
-              tap((me) => this.take(me)),
-              switchMap(() => this.ready(false)),
-            )
-          : of(null),
-      ),
+      switchMap(() => (changes && this.stale() && this.known() ? this.metAnew() : of(null))),
     );
   }
 
-  /** Who the server says is here; whoever left is not, though it had not heard of it. */
+  private metAnew(): Observable<unknown> {
+    const latest = this.unlessTaken();
+    return this.meet().pipe(
+      tap((me) => latest(() => this.take(me))),
+      switchMap(() => this.ready(false)),
+    );
+  }
+
+  /**
+   * Who the server says is here; whoever left is not, though it had not heard of it. Asked once by all that ask before
+   * it is said anew who is here.
+   */
   private meet(): Observable<Me> {
-    return this.api.call("me").pipe(switchMap((me) => (me.person && left() ? this.signOutOf(me) : of(me))));
+    if (this.meeting?.at !== this.taken) {
+      const asked = this.api.call("me").pipe(
+        switchMap((me) => (me.person && left() ? this.signOutOf(me) : of(me))),
+        finalize(() => {
+          if (this.meeting?.asked === asked) this.meeting = null;
+        }),
+        share(),
+      );
+      this.meeting = { at: this.taken, asked };
+    }
+    return this.meeting.asked;
   }
 
   /** No server answers: somebody goes on, and what they note waits until they have signed in. */
