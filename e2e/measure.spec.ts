@@ -1,3 +1,4 @@
+import type { Page } from "@playwright/test";
 import { choose, approach, begin, expect, test } from "./shop";
 
 const BITTERN_Z = "/machines/1/axes/3";
@@ -57,13 +58,17 @@ test("an overshoot spoils the reading, is kept as spoilt, and is asked for again
   await expect(page.getByText("Run 1 of 1, approach from below")).toBeVisible();
 });
 
-test("a discarded reading is kept as discarded and can be taken back", async ({ page }) => {
+async function readOnce(page: Page): Promise<void> {
   await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
   await approach(page);
   await page.keyboard.press("z");
   await approach(page);
   await page.keyboard.press(" ");
   await expect(page.getByText("1 of 2 readings")).toBeVisible();
+}
+
+test("a discarded reading is kept as discarded and can be taken back", async ({ page }) => {
+  await readOnce(page);
   await page.keyboard.press("Backspace");
   await expect(page.getByText(/: discarded\./)).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
@@ -72,12 +77,7 @@ test("a discarded reading is kept as discarded and can be taken back", async ({ 
 });
 
 test("a notice takes no key: the next reading is taken while it stands", async ({ page }) => {
-  await begin(page, BITTERN_Z, { kind: "two-sided", fill: { Runs: "1" } });
-  await approach(page);
-  await page.keyboard.press("z");
-  await approach(page);
-  await page.keyboard.press(" ");
-  await expect(page.getByText("1 of 2 readings")).toBeVisible();
+  await readOnce(page);
   // A page on which nothing has been pressed yet: nothing has the focus.
   await page.reload();
   await expect(page.getByText("1 of 2 readings")).toBeVisible();

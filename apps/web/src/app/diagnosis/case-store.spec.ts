@@ -1,4 +1,5 @@
 import type { HttpTestingController } from "@angular/common/http/testing";
+import { createEnvironmentInjector, EnvironmentInjector } from "@angular/core";
 import { TestBed } from "@angular/core/testing";
 import type { Case } from "@iron/contract";
 import { AXIS_PROVIDERS, openAxis, openCase, takeUpCase, toldOf2 } from "../../testing/axis";
@@ -24,7 +25,8 @@ describe("the open case of an axis", () => {
   });
   /** What the store asks for beside: the assessment and the shares. */
   const around = (): void => {
-    http.match((r) => r.url.includes("/assessment")).forEach((r) => r.flush({ tests: [], leading: [] }));
+    for (const one of http.match((r) => r.url.includes("/assessment")))
+      if (!one.cancelled) one.flush({ tests: [], leading: [] });
     http.match("/api/axes/2/ledger").forEach((r) => r.flush({ axisId: 2, links: [] }));
   };
   const put = () => http.expectOne({ url: "/api/cases/5", method: "PUT" });
@@ -155,6 +157,17 @@ describe("the open case of an axis", () => {
     expect((init.headers as Record<string, string>)["x-working-as"]).toBe("Technician");
     jest.advanceTimersByTime(1000);
     http.expectNone("/api/cases/5");
+  });
+
+  it("and with what asks for it, where the page goes on to another place", () => {
+    const frame = createEnvironmentInjector([CaseStore], TestBed.inject(EnvironmentInjector));
+    const its = frame.get(CaseStore);
+    its.load(2);
+    answer(http.expectOne("/api/axes/2/cases"), [{ id: 5, state: "open" }]);
+    answer(http.expectOne("/api/cases/5"), openCase());
+    its.setNotes("last words");
+    frame.destroy();
+    expect(body(put())).toMatchObject({ version: 1, notes: "last words" });
   });
 
   it("a result set aside can be taken back in from the notice", () => {
