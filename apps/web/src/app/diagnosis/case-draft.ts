@@ -31,7 +31,7 @@ export class CaseDraft {
     return file?.state === "open" ? file : null;
   });
   /** While it is being begun: what was answered meanwhile, and goes into it after. */
-  private meanwhile: (() => void)[] | null = null;
+  private meanwhile: ((file: Case) => Case)[] | null = null;
   private readonly edits = new Subject<void>();
   private dirty = false;
   private isLeft = false;
@@ -48,16 +48,17 @@ export class CaseDraft {
   }
 
   /** Whether something has to wait until it is begun. */
-  waits(go: () => void): boolean {
-    this.meanwhile?.push(go);
+  waits(change: (file: Case) => Case): boolean {
+    this.meanwhile?.push(change);
     return this.meanwhile !== null;
   }
 
-  /** It is begun, or could not be: what waited for that, once. */
-  opened(): readonly (() => void)[] {
+  /** It is begun, and what waited for that goes into it; or it could not be. */
+  opened(): void {
     const all = this.meanwhile ?? [];
     this.meanwhile = null;
-    return all;
+    for (const change of all) this.edit(change);
+    if (all.length) this.save();
   }
 
   /** Nothing of one’s own is on its way. */

@@ -273,4 +273,17 @@ describe("the open case of an axis", () => {
     expect(body(put()).told[3].answers).toEqual({ rumble: true, "hot-end": false });
     http.match("/api/axes/3/cases");
   });
+
+  it("and does so too where one has gone on before it is there", () => {
+    store.load(3);
+    answer(http.expectOne("/api/axes/3/cases"), []);
+    store.answer("rumble", true);
+    store.answer("hot-end", false);
+    const opens = http.expectOne("/api/machines/1/cases");
+    store.load(4);
+    answer(http.expectOne("/api/axes/4/cases"), []);
+    answer(opens, openCase({ axisIds: [3], told: { 3: toldOf2({ rumble: true })[2] } }));
+    expect(body(put()).told[3].answers).toEqual({ rumble: true, "hot-end": false });
+    expect([store.current(), store.saving()]).toEqual([null, false]);
+  });
 });

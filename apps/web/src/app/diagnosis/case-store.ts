@@ -131,7 +131,11 @@ export class CaseStore {
         switchMap((id) => (id === undefined ? of(null) : this.api.call("case", { params: { id } }))),
       )
       .subscribe({
-        next: (file) => (file ? this.come(file) : this.draft().drop()),
+        next: (file) => {
+          if (!file) return this.draft().drop();
+          this.draft().come(file);
+          this.came();
+        },
         error: saidIn(this.trouble),
       });
   }
@@ -177,7 +181,6 @@ export class CaseStore {
       const file = this.current();
       if (!file) return;
       this.notices.say(`Case ${file.id} opened.`, () => this.dropCase(file.id));
-      for (const go of draft.opened()) go();
     });
   }
 
@@ -208,13 +211,15 @@ export class CaseStore {
 
   /** Several at once; null takes an answer away. */
   answerAll(answers: AnswerChange, axisId = this.axis()): void {
-    if (this.draft().waits(() => this.answerAll(answers, axisId))) return;
+    const change = (file: Case): Case =>
+      withTold(file, axisId, (told) => ({ ...told, answers: answered(told.answers, answers) }));
+    if (this.draft().waits(change)) return;
     if (!this.open()) {
       const machine = this.context.machine();
       if (machine && this.summaries()) this.openCase(machine.id, [axisId], answered({}, answers));
       return;
     }
-    this.edit((file) => withTold(file, axisId, (told) => ({ ...told, answers: answered(told.answers, answers) })));
+    this.edit(change);
     this.draft().save();
   }
 
@@ -322,8 +327,7 @@ export class CaseStore {
     this.draft().edit(change);
   }
 
-  private come(file: Case): void {
-    this.draft().come(file);
+  private came(): void {
     this.trouble.set("");
     this.diagnose();
     this.context.reloadLedger();
@@ -334,8 +338,9 @@ export class CaseStore {
     const draft = this.draft();
     request.subscribe({
       next: (file) => {
+        draft.come(file);
         if (draft !== this.draft()) return;
-        this.come(file);
+        this.came();
         then?.();
       },
       error: this.notices.error,
